@@ -1,0 +1,30 @@
+"""Cautions by act. Every screen and report takes them from here, so that each says the same."""
+
+from __future__ import annotations
+
+FOLLOW = "Follow local rules and your licensed practice."
+
+CAUTIONS: dict[str, str] = {
+    "sun": "Never point the telescope at the sun.",
+    "traffic": "Near a road: traffic management, visibility, a lookout.",
+    "overhead-lines": "Staff up: look for overhead lines first. No staff in lightning.",
+    "tread": "Tread the feet in with the leg, not the back; fingers clear of clamps and slides.",
+    "nail": "Before driving pegs or nails: eye protection, buried services located.",
+    "wind": "Never leave the instrument alone in wind; spread and weight the legs.",
+    "carry": "Carry it in its case or upright; never by the telescope.",
+    "reticle-screw": (
+        "The reticle screw sits under a cover by the eyepiece. Small turns with the instrument's own tool;"
+        " stop when it resists. Do not open anything else: the rest belongs to service."
+    ),
+    "focus-stop": "Do not force a focus knob or a screw at its stop.",
+}
+
+
+def caution(code: str) -> dict[str, str]:
+    """One caution as `{code, text}`."""
+    return {"code": code, "text": CAUTIONS[code]}
+
+
+def cautions(*codes: str) -> list[dict[str, str]]:
+    """Cautions in the order given, closed by whose rules count."""
+    return [*(caution(code) for code in codes), {"code": "local-rules", "text": FOLLOW}]

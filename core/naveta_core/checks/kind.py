@@ -1,0 +1,79 @@
+"""What a kind of check states about itself, so that everything else can be shared."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from ..envelope import Envelope
+
+Data = dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """A named way of carrying a check out, with the distances people usually take."""
+
+    name: str
+    title: str
+    good_for: str
+    distances_m: tuple[tuple[float, float], ...]
+    distances_ft: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """One kind of check: its document, its functions, and what people are told before they start."""
+
+    name: str
+    title: str
+    model: type[Envelope]
+    preview: Callable[[Any], Data]
+    reduce: Callable[[Any], Data]
+    adjusting: Callable[[Any, list[Any]], Data]
+    where: Callable[[str], str]
+    applies_to: tuple[str, ...]
+    minutes: int
+    interval_days: int
+    bring: tuple[str, ...]
+    before_you_start: tuple[str, ...]
+    who_adjusts: tuple[str, ...]
+    caution_codes: dict[str, tuple[str, ...]]
+    watch_condition: str
+    main_quantity: str
+    csv_columns: tuple[str, ...]
+    read_csv: Callable[[str], Data]
+    write_csv: Callable[[Any], str]
+    layouts: tuple[Layout, ...]
+    simulate: Callable[[random.Random, Data], Data]
+
+    def about(self) -> Data:
+        """What the web shows before a check begins."""
+        from ..cautions import cautions
+
+        return {
+            "kind": self.name,
+            "title": self.title,
+            "applies_to": list(self.applies_to),
+            "minutes": self.minutes,
+            "interval_days": self.interval_days,
+            "bring": list(self.bring),
+            "before_you_start": list(self.before_you_start),
+            "who_adjusts": list(self.who_adjusts),
+            "cautions": {act: cautions(*codes) for act, codes in self.caution_codes.items()},
+            "watch_condition": self.watch_condition,
+            "main_quantity": self.main_quantity,
+            "csv_columns": list(self.csv_columns),
+            "layouts": [
+                {
+                    "name": one.name,
+                    "title": one.title,
+                    "good_for": one.good_for,
+                    "distances_m": [list(pair) for pair in one.distances_m],
+                    "distances_ft": [list(pair) for pair in one.distances_ft],
+                }
+                for one in self.layouts
+            ],
+        }

@@ -1,0 +1,195 @@
+"""The line-of-sight error from two or more set-ups.
+
+For each set-up  a - b = dh + c (Da - Db) + (1-k)(Da^2 - Db^2)/2R,  c > 0 when the line of sight points up.
+One equation serves every layout. dh and c by least squares, set-ups weighted equally; the spreads of the
+readings enter only the uncertainty.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import sqrt
+
+from ...adjustment import Fit, fit
+from ...angles import ARCSEC_PER_RADIAN
+from ...judgement import Estimate, Spread, pooled
+from ...priors import (
+    EARTH_RADIUS_M,
+    PRIOR_DOF,
+    SIGMA_REFRACTION,
+    THREE_WIRE_FACTOR,
+    StaffSpread,
+    curvature_and_refraction_m,
+    staff_spread,
+)
+from .model import TwoPeg
+from .read import Seen
+
+Setups = list[tuple[Seen, Seen]]
+
+
+@dataclass(frozen=True, slots=True)
+class Priors:
+    """How this instrument is read: enough to say what any reading of it is worth."""
+
+    reading: str | None = None
+    class_mm_per_km: float | None = None
+    own_within_mm: float | None = None
+    factor: float = 1.0
+    dof: float = PRIOR_DOF
+
+    @classmethod
+    def of(cls, document: TwoPeg) -> Priors:
+        one = document.instrument
+        noise = one.noise
+        return cls(
+            one.reading or ("digital" if one.kind == "digital-level" else None),
+            one.levelling_accuracy_mm_per_km,
+            (one.prior or {}).get("staff_reading_mm"),
+            noise.factor if noise else 1.0,
+            noise.dof if noise else PRIOR_DOF,
+        )
+
+    def spread(self, distance_m: float) -> StaffSpread:
+        return staff_spread(distance_m, self.reading, self.class_mm_per_km, self.own_within_mm)
+
+
+@dataclass(frozen=True, slots=True)
+class Solution:
+    """What a complete test says, before it is judged. Lengths in metres, c in metres per metre."""
+
+    setups: Setups
+    c: float
+    height_difference_m: float
+    fit: Fit
+    estimate: Estimate  # of c, in arcsec
+    repeats: Spread
+    redundant: Spread
+    q_within: float  # arcsec^2, a-priori
+    q_between: float
+    imbalances_m: list[float]
+    reduced_m: list[float]  # a - b free of curvature and refraction
+
+    @property
+    def spread(self) -> Spread:
+        return self.repeats + self.redundant
+
+    @property
+    def weak(self) -> float:
+        """How far apart the differences of sights lie, m."""
+        return max(self.imbalances_m) - min(self.imbalances_m)
+
+
+def within_variance(seen: Seen, priors: Priors) -> float:
+    """Variance of one pointing of a sight, m^2: a-priori spread and rounding of the last digit typed."""
+    share = THREE_WIRE_FACTOR if seen.three_wire else 1.0
+    within_m = priors.spread(seen.sight_m).within_mm / 1000 * priors.factor * share
+    step = max(p.step_m for p in seen.pointings)
+    return within_m**2 + step**2 / (36 if seen.three_wire else 12)
+
+
+def between_variance(seen: Seen, priors: Priors) -> float:
+    """Variance common to all pointings of a sight, m^2."""
+    return (priors.spread(seen.sight_m).between_mm / 1000) ** 2
+
+
+def standardised(setups: Setups, priors: Priors) -> list[list[float]]:
+    """Readings over their own spread, a list a sight, in reading order."""
+    seens = [seen for setup in setups for seen in setup]
+    return [
+        [p.m / sqrt(within_variance(seen, priors)) for p in seen.pointings] if seen.complete else [] for seen in seens
+    ]
+
+
+def _repeat_spread(setups: Setups, priors: Priors) -> Spread:
+    squares, dof = 0.0, 0
+    for group in standardised(setups, priors):
+        if len(group) > 1:
+            mean = sum(group) / len(group)
+            squares += sum((value - mean) ** 2 for value in group)
+            dof += len(group) - 1
+    return Spread(squares, dof)
+
+
+def curvature_m(setup: tuple[Seen, Seen]) -> float:
+    """What curvature and refraction add to a - b of one set-up, m."""
+    a, b = setup
+    return curvature_and_refraction_m(a.sight_m) - curvature_and_refraction_m(b.sight_m)
+
+
+def observed_m(setup: tuple[Seen, Seen], *, curvature: bool, middle: bool = False) -> float:
+    """a - b of one set-up, m, free of curvature and refraction when that is on."""
+    a, b = setup
+    difference = a.middle_m - b.middle_m if middle else a.mean_m - b.mean_m
+    return difference - (curvature_m(setup) if curvature else 0.0)
+
+
+def _design(setups: Setups) -> tuple[list[float], list[list[float]]]:
+    imbalances = []
+    for a, b in setups:
+        imbalances.append(a.sight_m - b.sight_m)
+    return imbalances, [[1.0, one] for one in imbalances]
+
+
+def solve(setups: Setups, priors: Priors, *, curvature: bool) -> Solution:
+    """Solve a complete test. Every sight must have a distance and a reading, imbalances must differ."""
+    imbalances, design = _design(setups)
+    reduced = [observed_m(one, curvature=curvature) for one in setups]
+    found = fit(design, reduced)
+    dh, c = found.unknowns
+    v_within, v_between = _variances(setups, priors)
+    scale = ARCSEC_PER_RADIAN**2
+    q_within = found.variance(1, v_within) * scale
+    q_between = (found.variance(1, v_between) + refraction_variance(setups, found)) * scale
+    repeats = _repeat_spread(setups, priors)
+    redundant = _redundant_spread(found, [w + b for w, b in zip(v_within, v_between, strict=True)])
+    estimate = pooled(c * ARCSEC_PER_RADIAN, q_within, q_between, repeats + redundant, priors.dof)
+    return Solution(setups, c, dh, found, estimate, repeats, redundant, q_within, q_between, imbalances, reduced)
+
+
+def _variances(setups: Setups, priors: Priors) -> tuple[list[float], list[float]]:
+    """Within and between variance of each set-up's a - b, m^2."""
+    within = [sum(within_variance(s, priors) / len(s.pointings) for s in setup) for setup in setups]
+    return within, [sum(between_variance(s, priors) for s in setup) for setup in setups]
+
+
+def refraction_variance(setups: Setups, found: Fit) -> float:
+    """Variance of c from an unknown refraction, alike in all sights: (sigma_k sum g (Da^2 - Db^2)/2R)^2."""
+    total = 0.0
+    for g, (a, b) in zip(found.gain[1], setups, strict=True):
+        total += g * (a.sight_m**2 - b.sight_m**2) / (2 * EARTH_RADIUS_M)
+    return (SIGMA_REFRACTION * total) ** 2
+
+
+def _redundant_spread(found: Fit, variances: list[float]) -> Spread:
+    if found.redundancy < 1:
+        return Spread()
+    squares = sum(v * v for v in found.residuals)
+    return Spread(found.redundancy * squares / found.residual_square_scale(variances), found.redundancy)
+
+
+def middle_wire_c(setups: Setups, *, curvature: bool) -> float | None:
+    """c from the middle wires alone, where three wires were read at every sight; metres per metre."""
+    if not all(seen.three_wire for setup in setups for seen in setup):
+        return None
+    _, design = _design(setups)
+    return fit(design, [observed_m(one, curvature=curvature, middle=True) for one in setups]).unknowns[1]
+
+
+def expected_u95(pairs: list[tuple[float, float]], readings: int, priors: Priors) -> float:
+    """What a layout can prove before anything is read: U in arcsec with so many readings a sight."""
+    design = [[1.0, da - db] for da, db in pairs]
+    found = fit(design, [0.0] * len(pairs))
+    spreads = [[priors.spread(d) for d in pair] for pair in pairs]
+    within = [sum((s.within_mm * priors.factor / 1000) ** 2 / readings for s in pair) for pair in spreads]
+    between = [sum((s.between_mm / 1000) ** 2 for s in pair) for pair in spreads]
+    bent = sum(g * (da**2 - db**2) / (2 * EARTH_RADIUS_M) for g, (da, db) in zip(found.gain[1], pairs, strict=True))
+    scale = ARCSEC_PER_RADIAN**2
+    q_between = (found.variance(1, between) + (SIGMA_REFRACTION * bent) ** 2) * scale
+    return pooled(0.0, found.variance(1, within) * scale, q_between, Spread(), priors.dof).u95
+
+
+def bound_with(solution: Solution, factor: float, priors: Priors) -> float:
+    """The one-sided bound B in arcsec if every sight had `factor` times the readings it has."""
+    expected = Spread(solution.spread.squares, solution.spread.dof)
+    return pooled(0.0, solution.q_within / factor, solution.q_between, expected, priors.dof).b95

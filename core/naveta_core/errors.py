@@ -1,0 +1,71 @@
+"""The core's errors.
+
+NavetaError
+  +-- NotJson(NavetaError, ValueError)     the bytes are not a JSON object we may read
+  +-- Refused(NavetaError, ValueError)     read, but with faults; carries all of them
+  +-- UnknownKind(Refused)                 no such check
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import asdict, dataclass
+
+MOST_FAULTS = 50
+GIVEN_LENGTH = 80
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One thing that is wrong with a document: where, what was given, what is wanted."""
+
+    path: str
+    where: str
+    given: str
+    wanted: str
+
+    def __str__(self) -> str:
+        return f"{self.path}: given {self.given}, wanted {self.wanted}"
+
+    def as_dict(self) -> dict[str, str]:
+        return asdict(self)
+
+
+def said(value: object) -> str:
+    """A value as it is repeated to the person: their own characters, cut when very long."""
+    if value is None:
+        return "nothing"
+    if isinstance(value, bool):
+        return "true" if value else "false"
+    if isinstance(value, dict):
+        return "an object"
+    if isinstance(value, list):
+        return "a list"
+    text = str(value)
+    if text == "":
+        return "nothing"
+    return text if len(text) <= GIVEN_LENGTH else text[: GIVEN_LENGTH - 1] + "…"
+
+
+class NavetaError(Exception):
+    """Root of everything the core raises on purpose."""
+
+
+class NotJson(NavetaError, ValueError):
+    """The bytes are no JSON text this house reads; `reason` says why in one sentence."""
+
+    def __init__(self, reason: str) -> None:
+        self.reason = reason
+        super().__init__(reason)
+
+
+class Refused(NavetaError, ValueError):
+    """A document with faults: all of them at once, at most 50."""
+
+    def __init__(self, faults: Iterable[Fault]) -> None:
+        self.faults = tuple(faults)[:MOST_FAULTS]
+        super().__init__("; ".join(str(f) for f in self.faults))
+
+
+class UnknownKind(Refused):
+    """There is no check of this kind."""

@@ -1,0 +1,43 @@
+"""Numbers as people type them: one sign, ASCII digits, one decimal mark, at most 15 digits."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+MOST_DIGITS = 15
+_NUMBER = re.compile(r"([+\-−]?)(\d+(?:[.,]\d*)?|[.,]\d+)", re.ASCII)
+
+
+@dataclass(frozen=True, slots=True)
+class Numeral:
+    """A typed number and its last digit's worth: 1.470 is value 1.47, step 0.001."""
+
+    value: float
+    step: float
+
+
+def numeral(text: str) -> Numeral:
+    """Read one plain number. Raises ValueError whose text says what is wanted."""
+    match = _NUMBER.fullmatch(text.strip(" \t\u00a0"))
+    if match is None:
+        raise ValueError(_why_not(text))
+    sign, body = match.groups()
+    body = body.replace(",", ".")
+    if sum(char.isdigit() for char in body) > MOST_DIGITS:
+        raise ValueError(f"a number of at most {MOST_DIGITS} digits")
+    decimals = len(body.partition(".")[2])
+    value = float(body)
+    return Numeral(-value if sign in ("-", "−") and value else value, 10.0**-decimals)
+
+
+def _why_not(text: str) -> str:
+    if sum(text.count(mark) for mark in ".,") > 1:
+        return "a number with one decimal mark"
+    if "_" in text or "'" in text:
+        return "a number without marks between the digits"
+    if re.search(r"\d\s+\d", text):
+        return "a number without blanks between the digits"
+    if re.fullmatch(r"\s*[+\-−]?[\d.,]+[eE].*", text):
+        return "a number without exponent"
+    return "a number"

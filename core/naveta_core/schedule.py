@@ -1,0 +1,170 @@
+"""Standing of an instrument: may it be taken out today, and why.
+
+A grade belongs to one check; a standing belongs to an instrument and follows from its records and events. Pure:
+today is given, nothing is looked up. Opening rules until planning brings its own: a check of each kind that
+applies, at its own interval, and afresh after any event that bears on it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass, field
+from datetime import date, datetime, timedelta
+from typing import Any, Literal
+
+from .checks import kinds_for
+from .checks.kind import Kind
+
+State = Literal["ready", "ready-if", "check-first", "hold", "away"]
+ORDER: tuple[State, ...] = ("ready", "ready-if", "check-first", "away", "hold")
+Said = dict[str, str]
+
+BEARING_EVENTS = {"knock": "knocked", "drop": "dropped", "topple": "toppled over"}
+HOLDING_EVENTS = ("drop",)
+SOON_DAYS = 7
+
+
+@dataclass(frozen=True, slots=True)
+class Done:
+    """One record as far as the standing needs it. `codes` are the verdict's reasons."""
+
+    check: str
+    at: datetime
+    grade: str
+    stage: str = "as-found"
+    codes: tuple[str, ...] = ()
+    proved_within_watch: bool = False
+    finding: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Happened:
+    """One event as far as the standing needs it."""
+
+    event: str
+    at: datetime
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class CheckStanding:
+    """Where one kind of check stands for an instrument."""
+
+    check: str
+    title: str
+    state: State
+    reasons: list[Said]
+    minutes: int
+    due_on: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Where an instrument stands."""
+
+    state: State
+    reasons: list[Said]
+    checks: list[CheckStanding] = field(default_factory=list)
+
+    def as_dict(self) -> dict[str, Any]:
+        return asdict(self)
+
+
+def clears(done: Done) -> bool:
+    """Whether a record clears a due check: use; watch when near the limit or proved within W; as left more strictly."""
+    if done.grade == "use":
+        return True
+    if done.grade != "watch":
+        return False
+    if done.stage == "as-left":
+        return "near-limit" in done.codes and "conditional" not in done.codes
+    return "near-limit" in done.codes or done.proved_within_watch
+
+
+def day_words(day: date) -> str:
+    """'Monday 1 March 2027'."""
+    return f"{day:%A} {day.day} {day:%B %Y}"
+
+
+def standing(kind: str, records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
+    """The standing of an instrument of this kind, worst check first."""
+    kinds = kinds_for(kind)
+    checks = [_check(one, records, events, today) for one in kinds]
+    if not checks:
+        return Standing(
+            "ready-if",
+            [_said("no-check", "No check for this kind of instrument is kept here yet: go by your own book.")],
+        )
+    checks.sort(key=lambda one: -ORDER.index(one.state))
+    return Standing(checks[0].state, checks[0].reasons, checks)
+
+
+def _said(code: str, text: str) -> Said:
+    return {"code": code, "text": text}
+
+
+def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], today: date) -> CheckStanding:
+    done = sorted((one for one in records if one.check == kind.name), key=lambda one: one.at)
+    passed = [one for one in done if clears(one)]
+    last_pass = passed[-1] if passed else None
+    since = [e for e in events if e.event in BEARING_EVENTS and (last_pass is None or e.at > last_pass.at)]
+    since.sort(key=lambda one: one.at)
+    due = last_pass.at.date() + timedelta(days=kind.interval_days) if last_pass else None
+    state, reasons = _state(kind, done, last_pass, since, due, today)
+    return CheckStanding(kind.name, kind.title, state, reasons, kind.minutes, due.isoformat() if due else None)
+
+
+def _state(
+    kind: Kind, done: list[Done], last_pass: Done | None, since: list[Happened], due: date | None, today: date
+) -> tuple[State, list[Said]]:
+    latest = done[-1] if done else None
+    if latest is not None and latest is not last_pass and latest.grade in ("adjust", "service"):
+        reasons = [_said(latest.grade, f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}")]
+        return "hold", [*_events(since[-1:]), *reasons]
+    if any(one.event in HOLDING_EVENTS for one in since):
+        return "hold", [*_events(since[-1:]), _said("check-to-release", f"{kind.title} before it goes out again.")]
+    if since:
+        return "check-first", [
+            *_events(since[-1:]),
+            _said("check-first", f"{kind.title} first, about {kind.minutes} minutes."),
+        ]
+    if latest is not None and last_pass is not None and latest is not last_pass:
+        return "check-first", [
+            _said("last-not-passed", f"The last {kind.title.lower()} gave no pass: {latest.finding}")
+        ]
+    if last_pass is None or due is None:
+        text = "The last check gave no pass" if latest else "Never checked here"
+        return "check-first", [
+            _said("never-passed", f"{text}: {kind.title.lower()} first, about {kind.minutes} minutes.")
+        ]
+    if today > due:
+        days = (today - due).days
+        return "check-first", [
+            _said("overdue", f"{kind.title} overdue by {_days(days)}: last passed on {day_words(last_pass.at.date())}.")
+        ]
+    return _fresh(kind, last_pass, due, today)
+
+
+def _fresh(kind: Kind, last_pass: Done, due: date, today: date) -> tuple[State, list[Said]]:
+    day = day_words(last_pass.at.date())
+    reasons = [_said("passed", f"{kind.title} passed on {day}. {last_pass.finding}".strip())]
+    if (due - today).days <= SOON_DAYS:
+        reasons.append(_said("due-soon", f"Due again on {day_words(due)}."))
+    if last_pass.grade == "watch":
+        return "ready-if", [_said("condition", kind.watch_condition), *reasons]
+    return "ready", reasons
+
+
+def _events(events: Sequence[Happened]) -> list[Said]:
+    return [
+        _said(
+            one.event,
+            f"{BEARING_EVENTS[one.event].capitalize()} on {day_words(one.at.date())} at {one.at:%H:%M}"
+            + (f": {one.note}" if one.note else "."),
+        )
+        for one in events
+    ]
+
+
+def _days(count: int) -> str:
+    return "one day" if count == 1 else f"{count} days"

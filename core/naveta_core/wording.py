@@ -1,0 +1,81 @@
+"""Figures as people read them: rounded by how sure they are, in the units of the document."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .lengths import METRES, in_unit
+
+MINUS = "−"
+
+
+def figure(value: float, decimals: int) -> str:
+    """A number with a fixed count of decimals, a true minus sign, and no negative zero."""
+    text = f"{value:.{decimals}f}"
+    if float(text) == 0:
+        text = text.lstrip("-")
+    return text.replace("-", MINUS)
+
+
+def arcsec(value: float, uncertainty: float | None = None) -> str:
+    """'13.8″'; whole seconds once the uncertainty reaches ten."""
+    decimals = 1 if uncertainty is None or abs(uncertainty) < 10 else 0
+    return figure(value, decimals) + "″"
+
+
+def limit(value: float) -> str:
+    """A limit as it was set: '10″', '4.5″'."""
+    return f"{value:g}″"
+
+
+@dataclass(frozen=True, slots=True)
+class LengthWords:
+    """How lengths are worded in one length unit: for distances, readings and small errors."""
+
+    unit: str
+    small_unit: str
+    small_decimals: int
+    reading_decimals: int
+
+    def small(self, metres: float, extra: int = 0) -> str:
+        """An error or spread: '2.0 mm', '0.007 ft'."""
+        return f"{figure(in_unit(metres, self.small_unit), self.small_decimals + extra)} {self.small_unit}"
+
+    def distance(self, metres: float) -> str:
+        """A distance without needless zeros: '30 m', '45.5 m', '100 ft'."""
+        text = figure(in_unit(metres, self.unit), 1)
+        return f"{text.removesuffix('.0')} {self.unit}"
+
+    def reading(self, metres: float, extra: int = 0) -> str:
+        """A staff reading to a tenth of a millimetre or its like, without its unit."""
+        return figure(in_unit(metres, self.unit), self.reading_decimals + extra)
+
+
+_WORDS = {
+    "m": LengthWords("m", "mm", 1, 4),
+    "mm": LengthWords("mm", "mm", 1, 1),
+    "cm": LengthWords("cm", "mm", 1, 2),
+    "ft": LengthWords("ft", "ft", 4, 4),
+    "usft": LengthWords("usft", "usft", 4, 4),
+    "in": LengthWords("in", "in", 3, 3),
+}
+ROUND_SIGHTS = {"ft": 100 * METRES["ft"], "usft": 100 * METRES["usft"], "in": 1200 * METRES["in"]}
+"""The sight an error is told for when the work names none: 30 m, or 100 ft where feet are read."""
+
+
+def length_words(unit: str) -> LengthWords:
+    return _WORDS[unit]
+
+
+def count(number: int, one: str, many: str) -> str:
+    """'one reading', 'two readings', '12 readings'."""
+    words = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine")
+    named = words[number] if number < len(words) else str(number)
+    return f"{named} {one if number == 1 else many}"
+
+
+def joined(parts: list[str]) -> str:
+    """'a', 'a and b', 'a, b and c'."""
+    if len(parts) < 2:
+        return "".join(parts)
+    return ", ".join(parts[:-1]) + " and " + parts[-1]

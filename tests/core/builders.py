@@ -1,0 +1,57 @@
+"""Two-peg documents for tests, built the long way round: from a known error to readings."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from naveta_core.checks import KINDS
+from naveta_core.documents import parse
+
+RHO = 648000 / 3.141592653589793
+CURVATURE = 0.87 / (2 * 6_371_000)
+
+
+def raw(document: Any) -> bytes:
+    return json.dumps(document).encode()
+
+
+def document(*setups: tuple[float, Any, float, Any], **more: Any) -> dict[str, Any]:
+    """setups: (distance A, reading or readings A, distance B, reading or readings B), as typed."""
+
+    def sight(distance: Any, readings: Any) -> dict[str, Any]:
+        listed = readings if isinstance(readings, list) else [readings]
+        return {"distance": str(distance), "readings": [str(one) for one in listed]}
+
+    observations = {"setups": [{"a": sight(da, ra), "b": sight(db, rb)} for da, ra, db, rb in setups]}
+    observations.update(more.pop("observations", {}))
+    return {"kind": "two-peg", "observations": observations, **more}
+
+
+def reduce(one: dict[str, Any]) -> dict[str, Any]:
+    parsed = parse(raw(one))
+    return KINDS[parsed.kind].reduce(parsed)
+
+
+def preview(one: dict[str, Any]) -> dict[str, Any]:
+    parsed = parse(raw(one))
+    return KINDS[parsed.kind].preview(parsed)
+
+
+def staffs(c_arcsec: float, da: float, db: float, line: float = 1.6, rise: float = 0.3) -> tuple[float, float]:
+    """True readings of staffs A and B for a level whose line of sight points c up; B stands `rise` higher."""
+    c = c_arcsec / RHO
+    return line + c * da + CURVATURE * da**2, line - rise + c * db + CURVATURE * db**2
+
+
+def exact(c_arcsec: float, *pairs: tuple[float, float], copies: int = 1, **more: Any) -> dict[str, Any]:
+    """A document without noise, the readings repeated `copies` times."""
+    setups = []
+    for da, db in pairs:
+        a, b = staffs(c_arcsec, da, db)
+        setups.append((da, [f"{a:.6f}"] * copies, db, [f"{b:.6f}"] * copies))
+    return document(*setups, **more)
+
+
+def codes(result: dict[str, Any], which: str = "reasons") -> list[str]:
+    return [one["code"] for one in result["verdict"][which]]

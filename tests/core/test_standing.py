@@ -1,0 +1,89 @@
+"""Standing of a level through knocks, failed and passed checks, and time."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime
+
+import pytest
+
+from naveta_core.schedule import Done, Happened, clears, standing
+
+TODAY = date(2027, 3, 2)
+
+
+def at(day: int, month: int = 2, hour: int = 7) -> datetime:
+    return datetime(2027, month, day, hour, 10, tzinfo=UTC)
+
+
+def test_never_checked_is_check_first() -> None:
+    one = standing("level", [], [], TODAY)
+    assert one.state == "check-first"
+    assert one.reasons[0]["code"] == "never-passed"
+
+
+def test_passed_and_fresh_is_ready() -> None:
+    one = standing("level", [Done("two-peg", at(20), "use", finding="No error shown.")], [], TODAY)
+    assert one.state == "ready"
+    assert "20 February 2027" in one.reasons[0]["text"]
+    assert one.checks[0].due_on == "2027-03-22"
+
+
+def test_due_within_a_week_is_said() -> None:
+    one = standing("level", [Done("two-peg", at(5), "use")], [], TODAY)
+    assert [reason["code"] for reason in one.reasons] == ["passed", "due-soon"]
+
+
+@pytest.mark.parametrize(("day", "state"), [(31, "ready"), (30, "check-first")])
+def test_older_than_its_month_is_check_first(day: int, state: str) -> None:
+    assert standing("level", [Done("two-peg", at(day, 1), "use")], [], TODAY).state == state
+
+
+def test_a_conditional_watch_is_ready_if_with_its_condition() -> None:
+    one = standing("level", [Done("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
+    assert one.state == "ready-if"
+    assert "alike" in one.reasons[0]["text"]
+
+
+def test_a_knock_after_the_pass_asks_for_a_check_and_a_drop_holds() -> None:
+    passed = Done("two-peg", at(20), "use")
+    knocked = standing("level", [passed], [Happened("knock", at(1, 3, 14), "against the rail")], TODAY)
+    assert knocked.state == "check-first"
+    assert knocked.reasons[0]["text"] == "Knocked on Monday 1 March 2027 at 14:10: against the rail"
+    assert standing("level", [passed], [Happened("drop", at(1, 3))], TODAY).state == "hold"
+    assert standing("level", [passed], [Happened("knock", at(19))], TODAY).state == "ready", (
+        "before the pass it is answered"
+    )
+
+
+def test_a_bad_check_holds_until_a_later_one_passes() -> None:
+    bad = Done("two-peg", at(1, 3), "adjust", finding="Line of sight points 24″ up.")
+    assert standing("level", [Done("two-peg", at(20), "use"), bad], [], TODAY).state == "hold"
+    left = Done("two-peg", at(1, 3, 9), "use", stage="as-left")
+    assert standing("level", [bad, left], [], TODAY).state == "ready"
+
+
+def test_a_repeat_after_a_pass_is_no_pass() -> None:
+    one = standing("level", [Done("two-peg", at(20), "use"), Done("two-peg", at(1, 3), "repeat")], [], TODAY)
+    assert (one.state, one.reasons[0]["code"]) == ("check-first", "last-not-passed")
+
+
+@pytest.mark.parametrize(
+    ("done", "expected"),
+    [
+        (Done("two-peg", at(1), "use"), True),
+        (Done("two-peg", at(1), "watch", codes=("near-limit",)), True),
+        (Done("two-peg", at(1), "watch", codes=("not-proved",)), False),
+        (Done("two-peg", at(1), "watch", codes=("not-proved",), proved_within_watch=True), True),
+        (Done("two-peg", at(1), "watch", "as-left", ("near-limit", "conditional")), False),
+        (Done("two-peg", at(1), "watch", "as-left", ("near-limit",)), True),
+        (Done("two-peg", at(1), "adjust"), False),
+    ],
+)
+def test_what_clears_a_due_check(done: Done, expected: bool) -> None:
+    assert clears(done) is expected
+
+
+def test_other_kinds_are_not_judged_here_yet() -> None:
+    one = standing("tripod", [], [], TODAY)
+    assert (one.state, one.reasons[0]["code"]) == ("ready-if", "no-check")
+    assert one.as_dict()["checks"] == []
