@@ -19,8 +19,9 @@ State = Literal["ready", "ready-if", "check-first", "hold", "away"]
 ORDER: tuple[State, ...] = ("ready", "ready-if", "check-first", "away", "hold")
 Said = dict[str, str]
 
-BEARING_EVENTS = {"knock": "knocked", "drop": "dropped", "topple": "toppled over"}
-HOLDING_EVENTS = ("drop",)
+BEARING_EVENTS = {"knock": "knocked", "drop": "dropped", "topple": "toppled over", "held": "held back"}
+HOLDING_EVENTS = ("drop", "topple", "held")
+RELEASE = "released"
 SOON_DAYS = 7
 
 
@@ -110,14 +111,23 @@ def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], toda
     since = [e for e in events if e.event in BEARING_EVENTS and (last_pass is None or e.at > last_pass.at)]
     since.sort(key=lambda one: one.at)
     due = last_pass.at.date() + timedelta(days=kind.interval_days) if last_pass else None
-    state, reasons = _state(kind, done, last_pass, since, due, today)
+    state, reasons = _state(kind, done, last_pass, since, due, today, events)
     return CheckStanding(kind.name, kind.title, state, reasons, kind.minutes, due.isoformat() if due else None)
 
 
 def _state(
-    kind: Kind, done: list[Done], last_pass: Done | None, since: list[Happened], due: date | None, today: date
+    kind: Kind,
+    done: list[Done],
+    last_pass: Done | None,
+    since: list[Happened],
+    due: date | None,
+    today: date,
+    events: Sequence[Happened],
 ) -> tuple[State, list[Said]]:
     latest = done[-1] if done else None
+    released = _released(kind, done, last_pass, events)
+    if released:
+        return "ready-if", released
     if latest is not None and latest is not last_pass and latest.grade in ("adjust", "service"):
         reasons = [_said(latest.grade, f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}")]
         return "hold", [*_events(since[-1:]), *reasons]
@@ -143,6 +153,18 @@ def _state(
             _said("overdue", f"{kind.title} overdue by {_days(days)}: last passed on {day_words(last_pass.at.date())}.")
         ]
     return _fresh(kind, last_pass, due, today)
+
+
+def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+    """Why it goes out although no check passed: a manager released it, and nothing has happened since."""
+    last = max((one for one in events if one.event == RELEASE), key=lambda one: one.at, default=None)
+    if last is None:
+        return []
+    later = [one.at for one in done] + [one.at for one in events if one.event in BEARING_EVENTS]
+    if any(at > last.at for at in later) or (last_pass is not None and last_pass.at > last.at):
+        return []
+    text = f"Released on {day_words(last.at.date())} without a passed {kind.title.lower()}: {last.note}"
+    return [_said("released", text), _said("condition", kind.watch_condition)]
 
 
 def _fresh(kind: Kind, last_pass: Done, due: date, today: date) -> tuple[State, list[Said]]:

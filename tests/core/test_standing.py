@@ -6,6 +6,7 @@ from datetime import UTC, date, datetime
 
 import pytest
 
+from naveta_core.lookback import look_back
 from naveta_core.schedule import Done, Happened, clears, standing
 
 TODAY = date(2027, 3, 2)
@@ -87,3 +88,46 @@ def test_other_kinds_are_not_judged_here_yet() -> None:
     one = standing("tripod", [], [], TODAY)
     assert (one.state, one.reasons[0]["code"]) == ("ready-if", "no-check")
     assert one.as_dict()["checks"] == []
+
+
+def test_a_manager_may_release_a_hold_with_a_reason_that_shows() -> None:
+    drop, released = (
+        Happened("drop", at(1, 3)),
+        Happened("released", at(1, 3, 9), "Ines Calder: spare only, rough grading"),
+    )
+    one = standing("level", [], [drop, released], TODAY)
+    assert one.state == "ready-if"
+    assert "spare only" in one.reasons[0]["text"]
+    again = Happened("knock", at(1, 3, 12))
+    assert standing("level", [], [drop, released, again], TODAY).state == "hold", "a later knock ends the release"
+    bad = Done("two-peg", at(1, 3, 11), "adjust")
+    assert standing("level", [bad], [drop, released], TODAY).state == "hold", "so does a later bad check"
+
+
+def test_held_back_by_hand_until_a_check_passes() -> None:
+    held = Happened("held", at(1, 3), "feels loose")
+    assert standing("level", [Done("two-peg", at(20), "use")], [held], TODAY).state == "hold"
+    assert standing("level", [Done("two-peg", at(2, 3), "use")], [held], TODAY).state == "ready"
+
+
+def test_looking_back_counts_what_leans_on_a_bad_level() -> None:
+    good, bad = Done("two-peg", at(9), "use"), Done("two-peg", at(2, 3), "adjust")
+    events = [
+        Happened("out", at(5)),
+        Happened("out", at(10)),
+        Happened("out", at(20)),
+        Happened("knock", at(1, 3, 14)),
+        Happened("out", at(3, 3)),
+    ]
+    found = look_back(bad, [good, bad], events)
+    assert found.taken_out == 2
+    assert found.sentence() == "Last good on Tuesday 9 February 2027; taken out two times since."
+    assert "1 March 2027" in found.advice()[1]["text"]
+
+
+def test_looking_back_without_a_good_check_or_without_work() -> None:
+    bad = Done("two-peg", at(2, 3), "adjust")
+    assert "No good check" in look_back(bad, [bad], []).sentence()
+    assert look_back(bad, [Done("two-peg", at(1), "use")], []).advice()[0]["code"] == "not-taken-out"
+    unexplained = look_back(bad, [Done("two-peg", at(1), "use")], [Happened("out", at(3))])
+    assert "whole time" in unexplained.advice()[1]["text"]

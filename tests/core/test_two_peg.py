@@ -11,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from naveta_core.errors import Refused
+from naveta_core.results import Preview, Result
 
 from .builders import CURVATURE, RHO, codes, document, exact, preview, reduce, staffs
 
@@ -415,3 +416,14 @@ def test_worked_lines_carry_this_checks_figures() -> None:
     )
     for figure in ("1.8851 − 1.4020", "1.8868 − 1.4000 − 0.00021", "+0.0671 mm per m", "+13.83″", "± 9.11″"):
         assert figure in text
+
+
+def test_every_answer_has_the_promised_shape() -> None:
+    for one in (exact(24, *NEAR, copies=3), wired(), wired(unequal=2e-4)):
+        Result.model_validate(reduce(one))
+    for one in (
+        exact(3, *NEAR),
+        document((30, ["1.8851", "1.9"], 30, "x"), (56, [], 4, [])),
+        {"kind": "two-peg", "observations": {}},
+    ):
+        Preview.model_validate(preview(one))

@@ -1,0 +1,74 @@
+# Naveta: `make demo` to look at it, `make test` to prove it, `make serve` to run it for real.
+.DEFAULT_GOAL := help
+PY := .venv/bin/python
+NAVETA_PORT ?= 8000
+export PYTHONPATH := server:.
+
+help: ## what there is
+	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /	/'
+
+.venv/ready: requirements.txt core/pyproject.toml
+	@echo "Making the Python environment…"
+	@python3.11 -m venv .venv 2>/dev/null || python3 -m venv .venv
+	@$(PY) -m pip install -q --disable-pip-version-check -r requirements.txt
+	@$(PY) -m pip install -q --disable-pip-version-check --no-deps -e core
+	@touch $@
+
+.venv/tests: .venv/ready requirements-test.txt
+	@echo "Adding the test tools…"
+	@$(PY) -m pip install -q --disable-pip-version-check -r requirements-test.txt
+	@touch $@
+
+web/node_modules/.package-lock.json: web/package-lock.json
+	@echo "Installing the web's packages…"
+	@cd web && npm ci --no-audit --no-fund --silent
+
+web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
+	@echo "Building the web…"
+	@cd web && npm run --silent build
+	@touch $@
+
+setup: .venv/ready web/dist/index.html ## install and build everything
+
+demo: setup ## build, load the demo, serve it on this machine
+	@$(PY) -m demo.run
+
+serve: setup ## run for real: own data folder, no demo
+	@$(PY) server/manage.py migrate -v 0
+	@echo "Naveta is at http://127.0.0.1:$(NAVETA_PORT)"
+	@cd server && ../.venv/bin/gunicorn config.wsgi:application --bind $${NAVETA_HOST:-127.0.0.1}:$(NAVETA_PORT) --workers 2 --threads 4
+
+chromium:
+	@command -v chromium >/dev/null || { [ "$$(id -u)" = 0 ] && apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
+	  || { echo "The browser tests need Debian's chromium: apt-get install chromium"; exit 1; }
+
+lint: .venv/tests web/node_modules/.package-lock.json
+	@.venv/bin/ruff check . && .venv/bin/ruff format --check -q .
+	@.venv/bin/mypy
+	@.venv/bin/lint-imports >/tmp/naveta-imports.log || { cat /tmp/naveta-imports.log; exit 1; }
+	@cd web && npm run --silent lint && npm run --silent types:check && npm run --silent types
+
+test-core-alone: .venv/ready
+	@rm -rf build/core-alone && python3 -m venv build/core-alone
+	@build/core-alone/bin/python -m pip install -q --disable-pip-version-check pydantic==$$(sed -n 's/^pydantic==//p' requirements.txt) mpmath==$$(sed -n 's/^mpmath==//p' requirements.txt)
+	@build/core-alone/bin/python -m pip install -q --disable-pip-version-check --no-deps ./core
+	@cd build && PYTHONPATH= core-alone/bin/python ../tools/core_alone.py
+
+test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone, server, web, browser
+	@$(PY) tools/share.py
+	@cd web && npm run --silent test
+	@.venv/bin/pytest tests/core tests/server
+	@.venv/bin/pytest tests/browser
+
+bench: .venv/tests setup ## ratios: preview against an empty call; the script's size
+	@$(PY) tools/bench.py
+
+contract: .venv/ready ## write the API's text and the web's types anew
+	@cd server && ../$(PY) -m config.contract ../web/openapi.json && cd ../web && npm run --silent types:generate
+
+lock: ## lock the Python packages anew, without addresses
+	@.venv/bin/pip install -q pip-tools
+	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
+	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in
+
+.PHONY: help setup demo serve chromium lint test-core-alone test bench contract lock

@@ -1,0 +1,227 @@
+"""The shapes of what the core answers: the contract that screens, reports and exports are written against.
+
+Not used to compute anything: results are plain data. A test holds every result against these models, and the
+web's types are generated from them.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict
+
+from .envelope import Grade
+
+
+class Shape(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class Coded(Shape):
+    """A sentence with the code it is known by."""
+
+    code: str
+    text: str
+
+
+class FaultShape(Shape):
+    path: str
+    where: str
+    given: str
+    wanted: str
+
+
+class LimitFigures(Shape):
+    use: float
+    watch: float
+    adjust: float
+
+
+class Part(Shape):
+    """One judged quantity."""
+
+    quantity: str
+    value: float
+    sigma: float
+    u95: float
+    dof: float
+    basis: str
+    proved_to: float
+    limits: LimitFigures
+    why: str
+    grade: Grade
+
+
+class Verdict(Shape):
+    grade: Grade
+    reasons: list[Coded]
+    next: list[Coded]
+    parts: list[Part]
+    set_aside: list[str]
+
+
+class Shown(Shape):
+    quantity: str
+    label: str
+    text: str
+    plus_minus: str | None
+    value: float
+    unit: str
+    per_canonical: float
+
+
+class Effect(Shape):
+    code: str
+    text: str
+    imbalance_m: float
+    height_m: float
+
+
+class Worked(Shape):
+    text: str
+    value: str
+
+
+class Finding(Shape):
+    text: str
+
+
+class Peg(Shape):
+    name: str
+    x_m: float
+    height_m: float
+
+
+class StaffPicture(Shape):
+    distance_m: float | None
+    read_m: float | None
+    error_m: float | None
+
+
+class SetupPicture(Shape):
+    index: int
+    x_m: float
+    line_height_m: float | None
+    a: StaffPicture
+    b: StaffPicture
+
+
+class Picture(Shape):
+    baseline_m: float | None
+    pegs: list[Peg]
+    setups: list[SetupPicture]
+
+
+class Sensitivity(Shape):
+    path: str
+    where: str
+    given: str
+    arcsec_per_mm: float
+    text: str
+
+
+class Result(Shape):
+    """What a complete check says."""
+
+    kind: str
+    result: dict[str, Any]
+    finding: Finding
+    verdict: Verdict
+    shown: list[Shown]
+    picture: Picture
+    work: list[Effect]
+    cautions: list[Coded]
+    worked: list[Worked]
+    core_version: str
+
+
+class SightSoFar(Shape):
+    path: str
+    count: int
+    mean_m: float
+    mean_text: str
+    spread_m: float
+    text: str | None
+    distance_m: float | None
+    distance_text: str | None
+    apart: str | None
+    apart_text: str | None
+
+
+class SetupSoFar(Shape):
+    index: int
+    difference_m: float
+    text: str
+
+
+class Expected(Shape):
+    u95_arcsec: float
+    readings: int
+    enough: int | None
+    text: str
+    advice: str | None
+
+
+class NextWanted(Shape):
+    path: str
+    where: str
+
+
+class Partial(Shape):
+    sights: list[SightSoFar]
+    setups: list[SetupSoFar]
+    expected: Expected | None
+    next: NextWanted | None
+
+
+class Preview(Shape):
+    """What can be said already."""
+
+    complete: bool
+    missing: list[str]
+    faults: list[FaultShape]
+    partial: Partial
+    picture: Picture | None
+    reduced: Result | None = None
+
+
+class AdjustingStep(Shape):
+    given: str
+    reading_m: float
+    left_arcsec: float
+    left_m: float
+    done: bool
+    text: str
+
+
+class Adjusting(Shape):
+    """The act of adjusting: target, tool, and what each reading since leaves to be done."""
+
+    staff: str
+    where: str
+    distance_m: float
+    from_m: float
+    from_text: str
+    target_m: float
+    target_text: str
+    unit: str
+    allowed: bool
+    tool: str
+    screw: str
+    text: str
+    steps: list[AdjustingStep]
+
+
+class CheckStandingShape(Shape):
+    check: str
+    title: str
+    state: str
+    reasons: list[Coded]
+    minutes: int
+    due_on: str | None
+
+
+class StandingShape(Shape):
+    state: str
+    reasons: list[Coded]
+    checks: list[CheckStandingShape]

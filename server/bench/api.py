@@ -1,0 +1,236 @@
+"""Checks, events, records. Bodies that hold a document are read raw, by the core's parser."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+
+from bench import chain, selectors, services
+from bench import schemas as out
+from bench.completing import complete
+from bench.entries import AdjustingIn, AmendIn, CheckIn, EventIn, PreviewIn, Sent, read_entry
+from bench.models import Record
+from fleet import selectors as fleet_selectors
+from fleet.models import Instrument
+from fleet.tags import settle_tag
+from naveta_core import __version__
+from naveta_core.checks import KINDS
+from naveta_core.documents import document_of, read_json
+from naveta_core.errors import Fault, Refused
+from naveta_core.results import Adjusting, Preview
+from shared import clock
+from shared.problems import answer_json
+from shared.rights import require
+
+router = Router(tags=["bench"])
+
+
+def _body(model: type[Any], **more: Any) -> dict[str, Any]:
+    """OpenAPI for a body that is read raw."""
+    schema = model.model_json_schema(ref_template="#/components/schemas/{model}")
+    schema.pop("$defs", None)
+    if "document" in schema["properties"]:
+        schema["properties"]["document"] = {"$ref": "#/components/schemas/CheckDocument"}
+    return {"requestBody": {"required": True, "content": {"application/json": {"schema": schema}}}, **more}
+
+
+def _sent(request: HttpRequest, model: type[Sent]) -> tuple[Sent, str]:
+    """The body as the model it should be, and the digest that tells it from another."""
+    data = read_json(request.body)
+    return read_entry(model, data), services.digest_of_sent(data)
+
+
+def _instrument(tag: str | None) -> Instrument | None:
+    return fleet_selectors.find(tag) if tag else None
+
+
+@router.get("/kinds", response=list[out.KindOut], operation_id="list_kinds")
+def list_kinds(request: HttpRequest) -> Any:
+    """Every kind of check: what it is for, what to bring, its layouts and cautions."""
+    return [kind.about() for kind in KINDS.values()]
+
+
+@router.get("/kinds/{kind}/schema", response=dict[str, Any], operation_id="kind_schema")
+def kind_schema(request: HttpRequest, kind: str) -> Any:
+    """JSON Schema of a kind's document."""
+    _known(kind)
+    return KINDS[kind].model.model_json_schema()
+
+
+def _known(kind: str) -> None:
+    if kind not in KINDS:
+        raise Refused([Fault("kind", "the kind of check", kind, "one of " + ", ".join(sorted(KINDS)))])
+
+
+@router.post("/checks/preview", response=Preview, operation_id="preview_check", openapi_extra=_body(PreviewIn))
+def preview_check(request: HttpRequest) -> HttpResponse:
+    """What can be said already of a document as far as it goes. Stores nothing."""
+    sent = read_entry(PreviewIn, read_json(request.body))
+    document = document_of(complete(sent.document, _instrument(sent.instrument), clock.now().isoformat()))
+    return answer_json(KINDS[document.kind].preview(document))
+
+
+@router.post("/checks/adjusting", response=Adjusting, operation_id="guide_adjusting", openapi_extra=_body(AdjustingIn))
+def guide_adjusting(request: HttpRequest) -> HttpResponse:
+    """Where the reticle has to go, and what each reading since leaves to be done."""
+    sent = read_entry(AdjustingIn, read_json(request.body))
+    document = document_of(complete(sent.document, _instrument(sent.instrument), clock.now().isoformat()))
+    return answer_json(KINDS[document.kind].adjusting(document, sent.reads_now))
+
+
+@router.put(
+    "/checks/{uuid}",
+    response={200: out.RecordOut, 201: out.RecordOut},
+    operation_id="save_check",
+    openapi_extra=_body(CheckIn),
+)
+def save_check(request: HttpRequest, uuid: UUID) -> HttpResponse:
+    """Store a finished check under the id its device gave it; the same again changes nothing."""
+    require(request.user, "save-check")
+    sent, digest = _sent(request, CheckIn)
+    saved = services.save_check(actor=request.user, identity=uuid, sent=sent, sent_digest=digest)
+    return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
+
+
+@router.put(
+    "/events/{uuid}",
+    response={200: out.RecordOut, 201: out.RecordOut},
+    operation_id="save_event",
+    openapi_extra=_body(EventIn),
+)
+def save_event(request: HttpRequest, uuid: UUID) -> HttpResponse:
+    """Store something that happened: a knock, a drop, taking out, handing in, holding, releasing, adjusting."""
+    sent, digest = _sent(request, EventIn)
+    saved = services.save_event(actor=request.user, identity=uuid, sent=sent, sent_digest=digest)
+    return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
+
+
+@router.post(
+    "/records/{uuid}/amend",
+    response={200: out.RecordOut, 201: out.RecordOut},
+    operation_id="amend_record",
+    openapi_extra=_body(AmendIn),
+)
+def amend_record(request: HttpRequest, uuid: UUID) -> HttpResponse:
+    """Something is wrong here: strike a record and say why."""
+    sent, digest = _sent(request, AmendIn)
+    saved = services.amend(actor=request.user, identity=uuid, sent=sent, sent_digest=digest)
+    return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
+
+
+@router.get("/records", response=out.RecordPage, operation_id="list_records")
+def list_records(
+    request: HttpRequest,
+    instrument: str | None = None,
+    category: str | None = None,
+    cursor: str | None = None,
+    limit: int = 50,
+) -> Any:
+    """Records, newest first."""
+    tag = settle_tag(instrument) if instrument else None
+    rows, following = selectors.page(tag, category, cursor, limit)
+    return {"records": [selectors.row(one) for one in rows], "next": following}
+
+
+@router.get("/records/{uuid}", response=out.RecordOut, operation_id="get_record")
+def get_record(request: HttpRequest, uuid: UUID) -> HttpResponse:
+    """One record with everything in it."""
+    return answer_json(selectors.whole(selectors.find(uuid)))
+
+
+@router.get("/records/{uuid}/look-back", response=out.LookBackOut, operation_id="look_back")
+def look_back(request: HttpRequest, uuid: UUID) -> Any:
+    """What was done with the instrument since it was last good."""
+    record = _check(uuid)
+    return selectors.looked_back(record)
+
+
+def _check(uuid: UUID) -> Record:
+    record = selectors.find(uuid)
+    if record.category != Record.Category.CHECK:
+        raise Refused([Fault("uuid", "the record", record.kind, "a check")])
+    return record
+
+
+@router.get("/records/{uuid}/document", response=dict[str, Any], operation_id="record_document")
+def record_document(request: HttpRequest, uuid: UUID) -> HttpResponse:
+    """The check document as a file that loads again anywhere."""
+    record = _check(uuid)
+    response = answer_json(json.loads(record.document))
+    return _as_file(response, record, "json")
+
+
+@router.get("/records/{uuid}/csv", response=str, operation_id="record_csv")
+def record_csv(request: HttpRequest, uuid: UUID) -> HttpResponse:
+    """The readings as a table."""
+    record = _check(uuid)
+    text = KINDS[record.kind].write_csv(document_of(json.loads(record.document)))
+    return _as_file(HttpResponse(text, content_type="text/csv; charset=utf-8"), record, "csv")
+
+
+def _as_file(response: HttpResponse, record: Record, ending: str) -> HttpResponse:
+    name = f"{record.instrument.tag}-{record.kind}-{record.observed_at[:10]}.{ending}"
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
+
+
+class TableIn(Schema):
+    """A table's text."""
+
+    text: str
+
+
+@router.post("/kinds/{kind}/csv", response=dict[str, Any], operation_id="read_csv")
+def read_csv(request: HttpRequest, kind: str, payload: TableIn) -> Any:
+    """A table as a document, not stored; faults name line and column."""
+    _known(kind)
+    return KINDS[kind].read_csv(payload.text)
+
+
+@router.post("/kinds/{kind}/csv/write", response=TableIn, operation_id="write_csv", openapi_extra=_body(PreviewIn))
+def write_csv(request: HttpRequest, kind: str) -> Any:
+    """A document's readings as a table, not stored."""
+    _known(kind)
+    sent = read_entry(PreviewIn, read_json(request.body))
+    return {"text": KINDS[kind].write_csv(document_of(sent.document))}
+
+
+@router.post("/kinds/{kind}/read", response=dict[str, Any], operation_id="read_document")
+def read_document(request: HttpRequest, kind: str) -> HttpResponse:
+    """A document file's bytes, parsed and given back; not stored."""
+    data = read_json(request.body)
+    document = document_of(data)
+    if document.kind != kind:
+        raise Refused([Fault("kind", "the kind of check", document.kind, kind)])
+    return answer_json(data)
+
+
+@router.get("/instruments/{tag}/series", response=out.SeriesOut, operation_id="instrument_series")
+def instrument_series(request: HttpRequest, tag: str) -> Any:
+    """An instrument's history of its main figure, with limits and events."""
+    return selectors.series(fleet_selectors.find(tag))
+
+
+@router.get("/instruments/{tag}/stand-ins", response=list[out.StandIn], operation_id="stand_ins")
+def stand_ins(request: HttpRequest, tag: str) -> Any:
+    """Others of a like kind that may be used today, and where they are."""
+    return selectors.stand_ins(fleet_selectors.find(tag), fleet_selectors.yard(clock.today()))
+
+
+@router.get("/health", response=out.HealthOut, operation_id="health")
+def health(request: HttpRequest, chains: bool = False) -> Any:
+    """Whether the house stands; with `chains`, every seal is looked at (slow)."""
+    broken = []
+    if chains:
+        broken = [str(one.id) for one in selectors.records().iterator(chunk_size=500) if chain.broken(one)]
+    return {
+        "ok": not broken,
+        "core_version": __version__,
+        "instruments": Instrument.objects.count(),
+        "records": Record.objects.count(),
+        "broken": broken,
+    }

@@ -1,0 +1,106 @@
+"""What devices send: a finished check, an event, an amendment; read by the core's strict rules."""
+
+from __future__ import annotations
+
+import uuid
+from datetime import datetime
+from typing import Annotated, Any, Literal, TypeVar
+
+from pydantic import AfterValidator, Field, ValidationError
+
+from naveta_core.envelope import Part
+from naveta_core.errors import Fault, Refused, said
+from naveta_core.model_faults import faults_of
+
+Event = Literal["knock", "drop", "out", "in", "held", "released", "adjusted", "looked-back"]
+EVENT_WORDS: dict[str, str] = {
+    "knock": "a knock",
+    "drop": "a drop",
+    "out": "taking out",
+    "in": "handing in",
+    "held": "holding back",
+    "released": "releasing",
+    "adjusted": "an adjustment",
+    "looked-back": "looking back",
+}
+
+
+def _moment(text: str) -> str:
+    try:
+        moment = datetime.fromisoformat(text)
+    except ValueError:
+        raise ValueError("a date and time such as 2027-03-02T06:40:00+00:00") from None
+    if moment.tzinfo is None:
+        raise ValueError("a time with its offset from UTC, such as +00:00")
+    return text
+
+
+def _identity(text: str) -> str:
+    try:
+        return str(uuid.UUID(text))
+    except ValueError:
+        raise ValueError("the id of a record (a UUID)") from None
+
+
+Moment = Annotated[str, Field(max_length=40), AfterValidator(_moment)]
+Identity = Annotated[str, Field(max_length=40), AfterValidator(_identity)]
+
+
+class CheckIn(Part):
+    """A finished check as a device sends it."""
+
+    instrument: str
+    stage: Literal["as-found", "as-left"] = "as-found"
+    pair: Identity | None = None
+    amends: Identity | None = None
+    why: str = Field(default="", max_length=500)
+    observed_at: Moment
+    observed_by: str | None = None
+    entry: Literal["typed", "file", "csv", "simulated"] = "typed"
+    document: Any
+
+
+class EventIn(Part):
+    """Something that happened to an instrument."""
+
+    instrument: str
+    event: Event
+    at: Moment
+    note: str = Field(default="", max_length=500)
+    crew: str | None = None
+    place: str | None = Field(default=None, max_length=80)
+    record: Identity | None = None
+    steps: list[str] = Field(default=[], max_length=30)
+
+
+class AmendIn(Part):
+    """Something is wrong with a record: strike it, and say why."""
+
+    id: Identity
+    why: str = Field(min_length=3, max_length=500)
+
+
+class PreviewIn(Part):
+    """A document as far as it goes, and the instrument it is about."""
+
+    instrument: str | None = None
+    document: Any
+
+
+class AdjustingIn(PreviewIn):
+    """A complete document and what the staff reads now."""
+
+    reads_now: list[Any] = Field(default=[], max_length=30)
+
+
+Sent = TypeVar("Sent", bound=Part)
+
+
+def read_entry(model: type[Sent], data: Any) -> Sent:
+    """What was sent as the model it should be. Raises Refused."""
+    if not isinstance(data, dict):
+        raise Refused([Fault("$", "the request", said(data), "an object")])
+    try:
+        return model.model_validate(data)
+    except ValidationError as error:
+        raise Refused(faults_of(error, lambda path: path.replace("_", " "))) from None

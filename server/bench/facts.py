@@ -1,0 +1,129 @@
+"""What follows from an instrument's records and is wanted often: kept beside it, rebuilt at each write.
+
+Nothing here is typed in anywhere: `facts_of` reads the records that stand and says the rest.
+"""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from bench.models import Record
+from fleet.models import Instrument
+from fleet.selectors import done_of
+from naveta_core.checks import KINDS
+from naveta_core.judgement import Spread, learned_noise
+from naveta_core.schedule import BEARING_EVENTS, RELEASE, clears
+
+Data = dict[str, Any]
+SEGMENT_LENGTH = 5
+LEARNING_FROM = 12
+ACCEPTED = ("use", "watch", "adjust")
+CUTTING_EVENTS = (*BEARING_EVENTS, "adjusted")
+
+
+def standing_checks(instrument: Instrument) -> list[Record]:
+    """Checks that are not struck, in the order in which they were observed."""
+    rows = Record.objects.filter(instrument=instrument, category=Record.Category.CHECK, amendments__isnull=True)
+    return list(rows.order_by("observed_at_utc", "sequence"))
+
+
+def standing_events(instrument: Instrument) -> list[Record]:
+    """Events that are not struck, in the order in which they happened."""
+    rows = Record.objects.filter(instrument=instrument, category=Record.Category.EVENT, amendments__isnull=True)
+    return list(rows.select_related("entered_by").order_by("observed_at_utc", "sequence"))
+
+
+def done_fact(record: Record) -> Data:
+    """A check as far as a standing needs it."""
+    result = json.loads(record.result)
+    verdict = result["verdict"]
+    part = verdict["parts"][0]
+    return {
+        "check": record.kind,
+        "at": record.observed_at,
+        "grade": verdict["grade"],
+        "stage": record.stage,
+        "codes": [reason["code"] for reason in verdict["reasons"]],
+        "proved_within_watch": part["proved_to"] <= part["limits"]["watch"],
+        "finding": result["finding"]["text"],
+    }
+
+
+def event_fact(record: Record) -> Data:
+    """An event as far as a standing needs it; a release carries who released it."""
+    note = json.loads(record.document).get("note", "")
+    if record.kind == RELEASE:
+        note = f"{record.entered_by.name}: {note}"
+    return {"event": record.kind, "at": record.observed_at, "note": note}
+
+
+def latest_fact(record: Record) -> Data:
+    """The latest check, enough for a limit bar in a list."""
+    result = json.loads(record.result)
+    part = result["verdict"]["parts"][0]
+    main = KINDS[record.kind].main_quantity
+    shown = next(row for row in result["shown"] if row["quantity"] == main)
+    return {
+        "id": str(record.id),
+        "check": record.kind,
+        "at": record.observed_at,
+        "grade": result["verdict"]["grade"],
+        "stage": record.stage,
+        "finding": result["finding"]["text"],
+        "value": part["value"],
+        "u95": part["u95"],
+        "limit": part["limits"]["use"],
+        "text": shown["text"],
+    }
+
+
+def facts_of(instrument: Instrument) -> Data:
+    """Everything derived from an instrument's records."""
+    checks, events = standing_checks(instrument), standing_events(instrument)
+    done = [(one, done_fact(one)) for one in checks]
+    passed = [pair for pair in done if clears(done_of(pair[1]))]
+    kept = passed[-1:] if passed and passed[-1][0] is done[-1][0] else passed[-1:] + done[-1:]
+    bearing = [e for e in events if e.kind in BEARING_EVENTS or e.kind == RELEASE]
+    if passed:
+        bearing = [e for e in bearing if e.observed_at_utc > passed[-1][0].observed_at_utc]
+    facts: Data = {
+        "done": [fact for _, fact in kept],
+        "events": [event_fact(one) for one in bearing[-10:]],
+        "latest": latest_fact(checks[-1]) if checks else None,
+        "segment": _segment(checks, events),
+    }
+    noise = _noise(checks)
+    if noise:
+        facts["noise"] = noise
+    return facts
+
+
+def _segment(checks: list[Record], events: list[Record]) -> list[Data]:
+    """Earlier results since the last event or adjustment, newest first: what the next check is held against."""
+    cuts = [one.observed_at_utc for one in events if one.kind in CUTTING_EVENTS]
+    cuts += [one.observed_at_utc for one in checks if one.stage == "as-left"]
+    start = max(cuts, default=None)
+    kept = [one for one in checks if start is None or one.observed_at_utc >= start][-SEGMENT_LENGTH:]
+    return [_earlier(one) for one in reversed(kept)]
+
+
+def _earlier(record: Record) -> Data:
+    result, document = json.loads(record.result), json.loads(record.document)
+    main = KINDS[record.kind].main_quantity
+    figures = {main: result["result"][main], f"sigma_{main}": result["result"][f"sigma_{main}"]}
+    earlier = {"check": record.kind, "at": record.observed_at, "grade": result["verdict"]["grade"], "result": figures}
+    temperature = document.get("conditions", {}).get("temperature_c")
+    return earlier if temperature is None else {**earlier, "temperature_c": temperature}
+
+
+def _noise(checks: list[Record]) -> Data | None:
+    """What accepted tests with repeats teach about this instrument and those who read it."""
+    spreads = []
+    for record in checks[-LEARNING_FROM:]:
+        result = json.loads(record.result)
+        found = result["result"]["repeats"]
+        if result["verdict"]["grade"] in ACCEPTED and found["dof"] > 0:
+            spreads.append(Spread(found["squares"], found["dof"]))
+    learned = learned_noise(spreads)
+    return {"factor": learned[0], "dof": learned[1]} if learned else None

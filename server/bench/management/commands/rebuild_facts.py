@@ -1,0 +1,20 @@
+"""Derive every instrument's facts from its records anew; wanted after a release that derives them differently."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.management.base import BaseCommand
+
+from bench.facts import facts_of
+from fleet.models import Instrument
+from fleet.services import keep_facts
+
+
+class Command(BaseCommand):
+    help = "Derive what follows from the records anew."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        for instrument in Instrument.objects.select_related("model"):
+            keep_facts(instrument=instrument, facts=facts_of(instrument))
+        self.stdout.write("Done.")

@@ -1,0 +1,82 @@
+"""Records: checks, events and amendments, one chain an instrument, added to and never changed."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any, ClassVar, NoReturn
+
+from django.db import models
+
+from fleet.models import Instrument
+from people.models import Person
+
+
+class AppendOnlyError(TypeError):
+    """Somebody tried to change or remove a record."""
+
+
+class RecordSet(models.QuerySet["Record"]):
+    """Records can be read and added; the rest is refused in words."""
+
+    def update(self, **kwargs: Any) -> NoReturn:
+        raise AppendOnlyError("records are never changed; amend them")
+
+    def delete(self) -> NoReturn:
+        raise AppendOnlyError("records are never removed; amend them")
+
+    def standing(self) -> RecordSet:
+        """Records that are not struck by an amendment."""
+        return self.filter(amendments__isnull=True)
+
+
+class Record(models.Model):
+    """One entry in an instrument's chain. `document` and `result` are canonical text; `digest` seals all of it."""
+
+    class Category(models.TextChoices):
+        CHECK = "check"
+        EVENT = "event"
+        AMENDMENT = "amendment"
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT, related_name="records")
+    category = models.CharField(max_length=10, choices=Category)
+    kind = models.CharField(max_length=40)
+    stage = models.CharField(max_length=10, default="", blank=True)
+    pair = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="as_left")
+    amends = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="amendments")
+    why = models.CharField(max_length=500, default="", blank=True)
+    observed_at = models.CharField(max_length=40, help_text="ISO 8601 with the device's own offset")
+    observed_at_utc = models.DateTimeField()
+    received_at = models.DateTimeField()
+    observed_by = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="observed")
+    entered_by = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="entered")
+    entry = models.CharField(max_length=10)
+    document = models.TextField()
+    result = models.TextField()
+    core_version = models.CharField(max_length=20)
+    sequence = models.PositiveIntegerField()
+    previous = models.CharField(max_length=64)
+    digest = models.CharField(max_length=64)
+    sent_digest = models.CharField(
+        max_length=64, help_text="Of what the device sent: the same again is no second save."
+    )
+
+    objects: ClassVar[models.Manager[Record]] = RecordSet.as_manager()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["instrument", "sequence"], name="one_chain_an_instrument")]
+        indexes = [
+            models.Index(fields=["instrument", "category", "observed_at_utc"], name="records_of_an_instrument"),
+            models.Index(fields=["-received_at"], name="records_as_they_came"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.instrument} {self.sequence} {self.kind}"
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        if not self._state.adding:
+            raise AppendOnlyError("records are never changed; amend them")
+        super().save(*args, **kwargs)
+
+    def delete(self, *args: Any, **kwargs: Any) -> NoReturn:
+        raise AppendOnlyError("records are never removed; amend them")

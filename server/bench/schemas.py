@@ -1,0 +1,142 @@
+"""Shapes of what the bench answers, for the contract and the generated types."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ninja import Schema
+
+from naveta_core.results import Coded, Effect, Part, Result
+
+
+class RecordRow(Schema):
+    """A record as a line in a list."""
+
+    id: str
+    instrument: str
+    category: str
+    kind: str
+    stage: str
+    pair: str | None
+    as_left: str | None
+    amends: str | None
+    amended_by: str | None
+    amended_why: str
+    why: str
+    observed_at: str
+    received_at: str
+    observed_by: str
+    entered_by: str
+    entry: str
+    sequence: int
+    grade: str | None
+    finding: str | None
+    part: Part | None
+    note: str
+
+
+class RecordPage(Schema):
+    records: list[RecordRow]
+    next: str | None
+
+
+class RecordOut(RecordRow):
+    """A record with everything in it; `broken` is a sentence when its seal does not hold."""
+
+    document: dict[str, Any]
+    result: Result | None
+    core_version: str
+    previous: str
+    digest: str
+    broken: str | None
+
+
+class Point(Schema):
+    id: str
+    at: str
+    stage: str
+    pair: str | None
+    grade: str
+    value: float
+    u95: float
+    use: float
+    watch: float
+
+
+class EventPoint(Schema):
+    id: str
+    event: str
+    at: str
+    note: str
+
+
+class SeriesOut(Schema):
+    points: list[Point]
+    events: list[EventPoint]
+
+
+class EventRow(Schema):
+    event: str
+    at: str
+    by: str
+    note: str
+    crew: str | None
+    place: str | None
+
+
+class Signed(Schema):
+    by: str
+    at: str
+    note: str
+
+
+class LookBackOut(Schema):
+    text: str
+    last_good: str | None
+    taken_out: int
+    advice: list[Coded]
+    cost: list[Effect]
+    events: list[EventRow]
+    signed: Signed | None
+
+
+class StandIn(Schema):
+    tag: str
+    model: str
+    where: str
+    state: str
+    reason: str
+
+
+class LayoutOut(Schema):
+    name: str
+    title: str
+    good_for: str
+    distances_m: list[list[float]]
+    distances_ft: list[list[float]]
+
+
+class KindOut(Schema):
+    kind: str
+    title: str
+    applies_to: list[str]
+    minutes: int
+    interval_days: int
+    bring: list[str]
+    before_you_start: list[str]
+    who_adjusts: list[str]
+    cautions: dict[str, list[Coded]]
+    watch_condition: str
+    main_quantity: str
+    csv_columns: list[str]
+    layouts: list[LayoutOut]
+
+
+class HealthOut(Schema):
+    """Whether the house stands: database reachable, how many records, chains checked on request."""
+
+    ok: bool
+    core_version: str
+    instruments: int
+    records: int
+    broken: list[str]

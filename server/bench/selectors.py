@@ -1,0 +1,183 @@
+"""Reading records: lists, one record, the series of an instrument, the look back after a bad finding."""
+
+from __future__ import annotations
+
+import json
+import uuid
+from typing import Any
+
+from django.db.models import QuerySet
+from django.http import Http404
+
+from bench import chain
+from bench.facts import done_fact, event_fact, standing_checks, standing_events
+from bench.models import Record
+from fleet.models import Instrument
+from fleet.selectors import done_of, happened_of
+from naveta_core.lookback import look_back
+from shared import paging
+
+Data = dict[str, Any]
+WORK_EVENTS = ("out", "in", "knock", "drop", "held", "released")
+
+
+def records() -> QuerySet[Record]:
+    return Record.objects.select_related("instrument__model", "observed_by", "entered_by").prefetch_related(
+        "amendments", "as_left"
+    )
+
+
+def find(identity: uuid.UUID) -> Record:
+    """One record. Raises Http404."""
+    record = records().filter(id=identity).first()
+    if record is None:
+        raise Http404(str(identity))
+    return record
+
+
+def page(tag: str | None, category: str | None, cursor: str | None, limit: int) -> tuple[list[Record], str | None]:
+    """Records, newest arrival first, and the mark of the next page."""
+    size = paging.page_size(limit)
+    rows = records().order_by("-received_at", "-sequence", "-id")
+    if tag:
+        rows = rows.filter(instrument__tag=tag).order_by("-sequence")
+    if category:
+        rows = rows.filter(category=category)
+    key = paging.decode(cursor, (int,))
+    start = key[0] if key else 0
+    found = list(rows[start : start + size + 1])
+    return found[:size], paging.encode([start + size]) if len(found) > size else None
+
+
+def row(record: Record) -> Data:
+    """A record as a line in a list."""
+    return {
+        "id": str(record.id),
+        "instrument": record.instrument.tag,
+        "category": record.category,
+        "kind": record.kind,
+        "stage": record.stage,
+        "pair": str(record.pair_id) if record.pair_id else None,
+        "as_left": next((str(one.id) for one in record.as_left.all()), None),
+        "amends": str(record.amends_id) if record.amends_id else None,
+        "amended_by": next((str(one.id) for one in record.amendments.all()), None),
+        "amended_why": next((one.why for one in record.amendments.all()), ""),
+        "why": record.why,
+        "observed_at": record.observed_at,
+        "received_at": record.received_at.isoformat(),
+        "observed_by": record.observed_by.name,
+        "entered_by": record.entered_by.name,
+        "entry": record.entry,
+        "sequence": record.sequence,
+        **_said(record),
+    }
+
+
+def _said(record: Record) -> Data:
+    if record.category != Record.Category.CHECK:
+        return {"grade": None, "finding": None, "part": None, "note": json.loads(record.document).get("note", "")}
+    result = json.loads(record.result)
+    return {
+        "grade": result["verdict"]["grade"],
+        "finding": result["finding"]["text"],
+        "part": result["verdict"]["parts"][0],
+        "note": "",
+    }
+
+
+def whole(record: Record) -> Data:
+    """A record with everything in it, and whether its seal holds."""
+    return {
+        **row(record),
+        "document": json.loads(record.document),
+        "result": json.loads(record.result) or None,
+        "core_version": record.core_version,
+        "previous": record.previous,
+        "digest": record.digest,
+        "broken": chain.broken(record),
+    }
+
+
+def series(instrument: Instrument) -> Data:
+    """Every standing check's main figure with its uncertainty and limits, and the events between them."""
+    points = []
+    for record in standing_checks(instrument):
+        part = json.loads(record.result)["verdict"]["parts"][0]
+        points.append(
+            {
+                "id": str(record.id),
+                "at": record.observed_at,
+                "stage": record.stage,
+                "pair": str(record.pair_id) if record.pair_id else None,
+                "grade": part["grade"],
+                "value": part["value"],
+                "u95": part["u95"],
+                "use": part["limits"]["use"],
+                "watch": part["limits"]["watch"],
+            }
+        )
+    events = [
+        {"id": str(one.id), **event_fact(one)}
+        for one in standing_events(instrument)
+        if one.kind in ("knock", "drop", "adjusted", "held", "released")
+    ]
+    return {"points": points, "events": events}
+
+
+def looked_back(record: Record) -> Data:
+    """What was done with the instrument between its last good check and this one, and whether somebody looked."""
+    instrument = record.instrument
+    done = [done_of(done_fact(one)) for one in standing_checks(instrument)]
+    events = standing_events(instrument)
+    found = look_back(
+        done_of(done_fact(record)), done, [happened_of(event_fact(e)) for e in events if e.kind in WORK_EVENTS]
+    )
+    signed = next(
+        (e for e in events if e.kind == "looked-back" and json.loads(e.document).get("record") == str(record.id)), None
+    )
+    between = [e for e in events if e.kind in WORK_EVENTS and e.observed_at_utc <= record.observed_at_utc]
+    if found.since is not None:
+        between = [e for e in between if e.observed_at_utc > found.since]
+    return {
+        "text": found.sentence(),
+        "last_good": found.last_good.at.isoformat() if found.last_good else None,
+        "taken_out": found.taken_out,
+        "advice": found.advice(),
+        "cost": json.loads(record.result)["work"],
+        "events": [_event_row(one) for one in between],
+        "signed": None
+        if signed is None
+        else {"by": signed.entered_by.name, "at": signed.observed_at, "note": json.loads(signed.document)["note"]},
+    }
+
+
+def _event_row(record: Record) -> Data:
+    document = json.loads(record.document)
+    return {
+        "event": record.kind,
+        "at": record.observed_at,
+        "by": record.entered_by.name,
+        "note": document.get("note", ""),
+        "crew": document.get("crew"),
+        "place": document.get("place"),
+    }
+
+
+def stand_ins(instrument: Instrument, rows: list[Any]) -> list[Data]:
+    """Other instruments of a like kind that may be used today, and where they are."""
+    alike = (
+        {"level", "digital-level"} if instrument.model.kind in ("level", "digital-level") else {instrument.model.kind}
+    )
+    return [
+        {
+            "tag": one.instrument.tag,
+            "model": str(one.instrument.model),
+            "where": one.instrument.crew.name + " crew" if one.instrument.crew else one.instrument.place or "Yard",
+            "state": one.standing.state,
+            "reason": one.standing.reasons[0]["text"],
+        }
+        for one in reversed(rows)
+        if one.instrument.pk != instrument.pk
+        and one.instrument.model.kind in alike
+        and one.standing.state in ("ready", "ready-if")
+    ]

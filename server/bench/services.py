@@ -1,0 +1,264 @@
+"""Writing records. Each verb authorises, lets the core reckon, seals and saves, in one transaction."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+
+from django.db import transaction
+
+from bench import chain
+from bench.completing import complete
+from bench.entries import EVENT_WORDS, AmendIn, CheckIn, EventIn
+from bench.facts import facts_of
+from bench.models import Record
+from fleet import selectors as fleet_selectors
+from fleet import services as fleet_services
+from fleet.models import Instrument
+from naveta_core import __version__
+from naveta_core.checks import KINDS
+from naveta_core.documents import GENESIS, canonical, digest, document_of
+from naveta_core.errors import Fault, Refused, said
+from people.models import Crew, Person
+from shared import clock
+from shared.problems import Conflict
+from shared.rights import OWN_CREW, OWN_SAME_DAY, Act, Answer, Forbidden, require
+
+EVENT_ACTS: dict[str, Act] = {
+    "knock": "note-event",
+    "drop": "note-event",
+    "out": "take-out",
+    "in": "hand-in",
+    "held": "hold",
+    "released": "release",
+    "adjusted": "adjust",
+    "looked-back": "save-check",
+}
+NEEDS_NOTE = ("held", "released")
+
+
+@dataclass(frozen=True, slots=True)
+class Saved:
+    """A stored record, and whether this call stored it."""
+
+    record: Record
+    new: bool
+
+
+def stored_already(identity: uuid.UUID, sent: str) -> Record | None:
+    """The record of this id when the same was sent before. Raises Conflict when something else was."""
+    record = Record.objects.select_related("instrument", "observed_by", "entered_by").filter(id=identity).first()
+    if record is None:
+        return None
+    if record.sent_digest != sent:
+        raise Conflict(
+            "other-content", "A record of this id is stored already, with other content. Nothing was changed."
+        )
+    return record
+
+
+def locked(tag: str) -> Instrument:
+    """The instrument, held until the transaction ends, so that its chain grows one record at a time."""
+    found = fleet_selectors.find(tag)
+    return Instrument.objects.select_for_update(of=("self",)).select_related("model", "crew").get(pk=found.pk)
+
+
+def _append(instrument: Instrument, **fields: Any) -> Record:
+    """Add one sealed record to an instrument's chain and renew what follows from it."""
+    last = Record.objects.filter(instrument=instrument).order_by("-sequence").first()
+    fields["document"] = canonical(fields["document"])
+    fields["result"] = canonical(fields["result"])
+    record = Record(
+        instrument=instrument,
+        sequence=last.sequence + 1 if last else 1,
+        previous=last.digest if last else GENESIS,
+        received_at=clock.now(),
+        observed_at_utc=datetime.fromisoformat(fields["observed_at"]).astimezone(UTC),
+        core_version=__version__,
+        **fields,
+    )
+    record.digest = chain.seal(record)
+    record.save(force_insert=True)
+    fleet_services.keep_facts(instrument=instrument, facts=facts_of(instrument))
+    return record
+
+
+@transaction.atomic
+def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest: str) -> Saved:
+    """Store a finished check: completed with what is known, reduced, judged, sealed."""
+    require(actor, "save-check")
+    stored = stored_already(identity, sent_digest)
+    if stored:
+        return Saved(stored, new=False)
+    instrument = locked(sent.instrument)
+    data = complete(sent.document, instrument, sent.observed_at)
+    document = document_of(data)
+    result = KINDS[document.kind].reduce(document)
+    record = _append(
+        instrument,
+        id=identity,
+        category=Record.Category.CHECK,
+        kind=document.kind,
+        stage=sent.stage,
+        pair=_pair(sent, instrument, document.kind),
+        amends=_amended(actor, sent, instrument),
+        why=sent.why,
+        observed_at=sent.observed_at,
+        observed_by=_observer(actor, sent.observed_by),
+        entered_by=actor,
+        entry=sent.entry,
+        document=data,
+        result=result,
+        sent_digest=sent_digest,
+    )
+    return Saved(record, new=True)
+
+
+def _observer(actor: Person, username: str | None) -> Person:
+    if username is None:
+        return actor
+    person = Person.objects.filter(username=username, is_active=True).first()
+    if person is None:
+        raise Refused([Fault("observed_by", "who observed it", said(username), "somebody of the firm")])
+    return person
+
+
+def _pair(sent: CheckIn, instrument: Instrument, kind: str) -> Record | None:
+    """The as-found record an as-left belongs to."""
+    if sent.stage == "as-found":
+        if sent.pair is not None:
+            raise Refused([Fault("pair", "the record it belongs to", sent.pair, "nothing: this is as found")])
+        return None
+    found = (
+        Record.objects.filter(id=sent.pair, instrument=instrument, kind=kind, stage="as-found").first()
+        if sent.pair
+        else None
+    )
+    if found is None:
+        raise Refused(
+            [Fault("pair", "the record it belongs to", said(sent.pair), "the as-found record of this instrument")]
+        )
+    return found
+
+
+def _amended(actor: Person, sent: CheckIn, instrument: Instrument) -> Record | None:
+    if sent.amends is None:
+        return None
+    if not sent.why.strip():
+        raise Refused([Fault("why", "why it is amended", "nothing", "a few words on what was wrong")])
+    return _may_strike(actor, Record.objects.filter(id=sent.amends, instrument=instrument).first(), sent.amends)
+
+
+def _may_strike(actor: Person, record: Record | None, given: str) -> Record:
+    """The record to be struck. Raises Refused, Conflict or Forbidden."""
+    require(actor, "amend")
+    if record is None or record.category == Record.Category.AMENDMENT:
+        raise Refused([Fault("amends", "the record to amend", given, "a check or event of this instrument")])
+    if record.amendments.exists():
+        raise Conflict("already-amended", "This record has been amended already.")
+    own = actor.pk in (record.entered_by_id, record.observed_by_id)
+    same_day = record.received_at.astimezone(clock.zone()).date() == clock.today()
+    if actor.role != Person.Role.MANAGER and not (own and same_day):
+        raise Forbidden(OWN_SAME_DAY)
+    return record
+
+
+@transaction.atomic
+def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest: str) -> Saved:
+    """Store something that happened to an instrument; taking out and handing in also change who has it."""
+    require(actor, EVENT_ACTS[sent.event])
+    stored = stored_already(identity, sent_digest)
+    if stored:
+        return Saved(stored, new=False)
+    instrument = locked(sent.instrument)
+    if sent.event in NEEDS_NOTE and not sent.note.strip():
+        raise Refused(
+            [Fault("note", "the reason", "nothing", f"a few words: {EVENT_WORDS[sent.event]} shows its reason")]
+        )
+    document: dict[str, Any] = {"event": sent.event, "note": sent.note}
+    document.update(_custody(actor, instrument, sent) if sent.event in ("out", "in") else {})
+    document.update(_about_record(actor, instrument, sent) if sent.event in ("adjusted", "looked-back") else {})
+    record = _append(
+        instrument,
+        id=identity,
+        category=Record.Category.EVENT,
+        kind=sent.event,
+        observed_at=sent.at,
+        observed_by=actor,
+        entered_by=actor,
+        entry="typed",
+        document=document,
+        result={},
+        sent_digest=sent_digest,
+    )
+    return Saved(record, new=True)
+
+
+def _custody(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, Any]:
+    """Who gets it, or where it is put; crews act for themselves only."""
+    own = actor.crew.name if actor.crew else None
+    if sent.event == "out":
+        name = sent.crew or own
+        crew = Crew.objects.filter(name=name).first() if name else None
+        if crew is None:
+            raise Refused([Fault("crew", "the crew", said(sent.crew), "the crew that takes it")])
+        if actor.role != Person.Role.MANAGER and (crew.name != own or instrument.crew not in (None, crew)):
+            raise Forbidden(OWN_CREW)
+        fleet_services.hand_over(instrument=instrument, crew=crew, place="")
+        return {"crew": crew.name}
+    if actor.role != Person.Role.MANAGER and instrument.crew is not None and instrument.crew.name != own:
+        raise Forbidden(OWN_CREW)
+    place = sent.place or "Yard"
+    fleet_services.hand_over(instrument=instrument, crew=None, place=place)
+    return {"place": place}
+
+
+def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, Any]:
+    """The check an adjustment or a look back is about."""
+    found = (
+        Record.objects.filter(id=sent.record, instrument=instrument, category=Record.Category.CHECK).first()
+        if sent.record
+        else None
+    )
+    if found is None:
+        raise Refused([Fault("record", "the check it is about", said(sent.record), "a check of this instrument")])
+    if sent.event == "adjusted" and actor.role not in KINDS[found.kind].who_adjusts:
+        raise Forbidden(
+            Answer(False, "not-yours-to-adjust", "This adjustment is not yours to make: ask the equipment manager.")
+        )
+    return {"record": str(found.id), **({"steps": sent.steps} if sent.event == "adjusted" else {})}
+
+
+@transaction.atomic
+def amend(*, actor: Person, identity: uuid.UUID, sent: AmendIn, sent_digest: str) -> Saved:
+    """Strike a record: it stays, with the reason, and counts for nothing from now on."""
+    require(actor, "amend")
+    stored = stored_already(uuid.UUID(sent.id), sent_digest)
+    if stored:
+        return Saved(stored, new=False)
+    target = Record.objects.select_related("instrument").filter(id=identity).first()
+    struck = _may_strike(actor, target, str(identity))
+    instrument = locked(struck.instrument.tag)
+    record = _append(
+        instrument,
+        id=uuid.UUID(sent.id),
+        category=Record.Category.AMENDMENT,
+        kind="struck",
+        amends=struck,
+        why=sent.why,
+        observed_at=clock.now().isoformat(),
+        observed_by=actor,
+        entered_by=actor,
+        entry="typed",
+        document={"record": str(struck.id)},
+        result={},
+        sent_digest=sent_digest,
+    )
+    return Saved(record, new=True)
+
+
+def digest_of_sent(data: Any) -> str:
+    """What tells a second sending of the same from something else."""
+    return digest(data)

@@ -1,0 +1,38 @@
+"""The one API object: who may come in, where its parts are, how faults become answers."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ninja import NinjaAPI
+from ninja.security import django_auth
+
+from bench.api import router as bench_router
+from fleet.api import router as fleet_router
+from naveta_core import __version__
+from naveta_core.checks import KINDS
+from people.api import router as people_router
+from shared.problems import install
+
+REF = "#/components/schemas/{model}"
+
+
+class NavetaApi(NinjaAPI):
+    """Ninja's API with the core's document models written into its OpenAPI text."""
+
+    def get_openapi_schema(self, *args: Any, **kwargs: Any) -> Any:
+        schema = super().get_openapi_schema(*args, **kwargs)
+        parts = schema.setdefault("components", {}).setdefault("schemas", {})
+        for kind in KINDS.values():
+            model = kind.model.model_json_schema(ref_template=REF)
+            parts.update(model.pop("$defs", {}))
+            parts[kind.model.__name__] = model
+        parts["CheckDocument"] = {"oneOf": [{"$ref": REF.format(model=k.model.__name__)} for k in KINDS.values()]}
+        return schema
+
+
+api = NavetaApi(title="Naveta", version=__version__, auth=django_auth, docs_url=None, openapi_url="/openapi.json")
+install(api)
+api.add_router("", people_router)
+api.add_router("", fleet_router)
+api.add_router("", bench_router)

@@ -1,0 +1,107 @@
+"""Django's settings. What differs between machines comes from config/environment.py."""
+
+from __future__ import annotations
+
+import dj_database_url
+from csp.constants import NONE, SELF
+
+from config.environment import ROOT, Environment
+
+ENV = Environment()
+NAVETA = ENV
+SECRET_KEY = ENV.secret_key()
+DEBUG = False
+ALLOWED_HOSTS = ENV.allowed_hosts
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "axes",
+    "csp",
+    "people",
+    "fleet",
+    "bench",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "shared.problems.ProblemMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "OPTIONS": {}}]
+
+DATABASES = {"default": dj_database_url.config(default=f"sqlite:///{ENV.data / 'naveta.sqlite3'}")}
+if DATABASES["default"]["ENGINE"].endswith("sqlite3"):
+    DATABASES["default"]["OPTIONS"] = {
+        "transaction_mode": "IMMEDIATE",
+        "timeout": 20,
+        "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
+    }
+
+AUTH_USER_MODEL = "people.Person"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = 0.25
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_VERBOSE = False
+
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+LANGUAGE_CODE = "en-gb"
+USE_TZ = True
+TIME_ZONE = ENV.time_zone
+SESSION_COOKIE_AGE = 14 * 24 * 3600
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = ENV.https
+CSRF_TRUSTED_ORIGINS = [f"https://{host.strip()}" for host in ENV.hosts.split(",") if host.strip()]
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 3 * 1024 * 1024
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "img-src": [SELF, "data:"],
+        "object-src": [NONE],
+        "frame-ancestors": [NONE],
+        "base-uri": [SELF],
+        "form-action": [SELF],
+    }
+}
+
+WEB_DIST = ROOT / "web" / "dist"
+STATIC_URL = "/static/"
+WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
+WHITENOISE_INDEX_FILE = True
+
+
+def immutable_file(path: str, url: str) -> bool:
+    """Vite writes the content's hash into every name under /assets/."""
+    return url.startswith("/assets/")
+
+
+def never_cached(headers: dict[str, str], path: str, url: str) -> None:
+    """The page and the service worker are asked for anew each time."""
+    if url.endswith((".html", "/", "sw.js", ".webmanifest")):
+        headers["Cache-Control"] = "no-cache"
+
+
+WHITENOISE_IMMUTABLE_FILE_TEST = immutable_file
+WHITENOISE_ADD_HEADERS_FUNCTION = never_cached
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

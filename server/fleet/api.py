@@ -1,0 +1,148 @@
+"""Models and instruments."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from fleet import selectors, services
+from fleet.models import Instrument, InstrumentModel
+from naveta_core.checks import kinds_for
+from naveta_core.results import StandingShape
+from shared import clock
+
+router = Router(tags=["fleet"])
+
+
+class ModelOut(Schema):
+    id: int
+    maker: str
+    name: str
+    kind: str
+    stated: dict[str, Any]
+    limits: dict[str, Any]
+    hints: str
+
+
+class NewModel(Schema):
+    maker: str
+    name: str
+    kind: str
+    stated: dict[str, Any] = {}
+    limits: dict[str, Any] = {}
+    hints: str = ""
+
+
+class LatestOut(Schema):
+    """The latest judged check, enough for a limit bar."""
+
+    id: str
+    check: str
+    at: str
+    grade: str
+    stage: str
+    finding: str
+    value: float
+    u95: float
+    limit: float
+    text: str
+
+
+class InstrumentRow(Schema):
+    """An instrument in the yard."""
+
+    tag: str
+    kind: str
+    model: str
+    place: str
+    crew: str | None
+    standing: StandingShape
+    latest: LatestOut | None
+
+
+class YardPage(Schema):
+    instruments: list[InstrumentRow]
+    counts: dict[str, int]
+    next: str | None
+
+
+class InstrumentOut(InstrumentRow):
+    """An instrument's passport."""
+
+    serial: str
+    since: str
+    stated: dict[str, Any]
+    limits: dict[str, Any]
+    hints: str
+    checks: list[str]
+
+
+class NewInstrument(Schema):
+    tag: str
+    model: int
+    serial: str = ""
+    place: str = ""
+    crew: str | None = None
+
+
+def row(one: selectors.Row) -> dict[str, Any]:
+    instrument = one.instrument
+    return {
+        "tag": instrument.tag,
+        "kind": instrument.model.kind,
+        "model": str(instrument.model),
+        "place": instrument.place,
+        "crew": instrument.crew.name if instrument.crew else None,
+        "standing": one.standing.as_dict(),
+        "latest": instrument.facts.get("latest"),
+    }
+
+
+def passport(instrument: Instrument) -> dict[str, Any]:
+    one = selectors.Row(instrument, selectors.standing_of(instrument, clock.today()))
+    return {
+        **row(one),
+        "serial": instrument.serial,
+        "since": instrument.since.isoformat(),
+        "stated": instrument.model.stated,
+        "limits": instrument.model.limits,
+        "hints": instrument.model.hints,
+        "checks": [kind.name for kind in kinds_for(instrument.model.kind)],
+    }
+
+
+@router.get("/models", response=list[ModelOut], operation_id="list_models")
+def list_models(request: HttpRequest) -> Any:
+    """Every model, by maker and name."""
+    return InstrumentModel.objects.order_by("maker", "name")
+
+
+@router.post("/models", response={201: ModelOut}, operation_id="add_model")
+def post_model(request: HttpRequest, payload: NewModel) -> Any:
+    """Add a model (manager)."""
+    return 201, services.add_model(actor=request.user, **payload.dict())  # type: ignore[arg-type]
+
+
+@router.get("/instruments", response=YardPage, operation_id="list_instruments")
+def list_instruments(request: HttpRequest, q: str = "", cursor: str | None = None, limit: int = 100) -> Any:
+    """The yard: what needs attention first. `q` searches tag, model, place and crew."""
+    rows = selectors.yard(clock.today(), q)
+    page, following = selectors.page_of(rows, cursor, limit)
+    counts: dict[str, int] = {}
+    for one in rows:
+        counts[one.standing.state] = counts.get(one.standing.state, 0) + 1
+    return {"instruments": [row(one) for one in page], "counts": counts, "next": following}
+
+
+@router.post("/instruments", response={201: InstrumentOut}, operation_id="add_instrument")
+def post_instrument(request: HttpRequest, payload: NewInstrument) -> Any:
+    """Add an instrument (manager)."""
+    return 201, passport(services.add_instrument(actor=request.user, **payload.dict()))  # type: ignore[arg-type]
+
+
+@router.get("/instruments/{tag}", response=InstrumentOut, operation_id="get_instrument")
+def get_instrument(request: HttpRequest, tag: str) -> Any:
+    """One instrument's passport."""
+    return passport(selectors.find(tag))

@@ -1,0 +1,84 @@
+"""Changes to the fleet. Each verb authorises, checks with the core's own models, and saves in one transaction."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+from pydantic import TypeAdapter
+from pydantic import ValidationError as ModelError
+
+from fleet.models import KINDS, Instrument, InstrumentModel
+from fleet.tags import settle_tag
+from naveta_core.envelope import Instrument as CoreInstrument
+from naveta_core.envelope import LimitSet
+from naveta_core.errors import Fault, Refused, said
+from naveta_core.model_faults import faults_of
+from people.models import Crew, Person
+from shared import clock
+from shared.rights import require
+
+_LIMITS = TypeAdapter(dict[str, LimitSet])
+
+
+def _words(path: str) -> str:
+    return path.replace("_", " ").replace(".", ", ")
+
+
+@transaction.atomic
+def add_model(
+    *, actor: Person, maker: str, name: str, kind: str, stated: dict[str, Any], limits: dict[str, Any], hints: str
+) -> InstrumentModel:
+    """Add a model with what its maker states."""
+    require(actor, "manage-fleet")
+    faults = []
+    for path, value in (("maker", maker), ("name", name)):
+        if not value.strip():
+            faults.append(Fault(path, path, "nothing", f"the {path}"))
+    if kind not in KINDS:
+        faults.append(Fault("kind", "the kind of instrument", said(kind), "one of " + ", ".join(KINDS)))
+    if InstrumentModel.objects.filter(maker=maker.strip(), name=name.strip()).exists():
+        faults.append(Fault("name", "name", said(name), "a model that is not there yet"))
+    for model, value, where in ((CoreInstrument, stated, "stated"), (_LIMITS, limits, "limits")):
+        try:
+            model.model_validate(value) if model is CoreInstrument else _LIMITS.validate_python(value)
+        except ModelError as error:
+            faults += [Fault(f"{where}.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, _words)]
+    if faults:
+        raise Refused(faults)
+    return InstrumentModel.objects.create(
+        maker=maker.strip(), name=name.strip(), kind=kind, stated=stated, limits=limits, hints=hints
+    )
+
+
+@transaction.atomic
+def add_instrument(*, actor: Person, tag: str, model: int, serial: str, place: str, crew: str | None) -> Instrument:
+    """Add an instrument to the fleet."""
+    require(actor, "manage-fleet")
+    settled = settle_tag(tag)
+    faults = []
+    if Instrument.objects.filter(tag=settled).exists():
+        faults.append(Fault("tag", "the tag", said(tag), "a tag no other instrument has"))
+    chosen = InstrumentModel.objects.filter(id=model).first()
+    if chosen is None:
+        faults.append(Fault("model", "the model", str(model), "a model of the fleet"))
+    holder = Crew.objects.filter(name=crew).first() if crew else None
+    if crew and holder is None:
+        faults.append(Fault("crew", "the crew", said(crew), "a crew there is"))
+    if faults or chosen is None:
+        raise Refused(faults)
+    return Instrument.objects.create(
+        tag=settled, model=chosen, serial=serial, place=place, crew=holder, since=clock.today()
+    )
+
+
+def keep_facts(*, instrument: Instrument, facts: dict[str, Any]) -> None:
+    """Store what the standing needs of an instrument's records; called by whoever writes records, in its transaction."""
+    instrument.facts = facts
+    instrument.save(update_fields=["facts"])
+
+
+def hand_over(*, instrument: Instrument, crew: Crew | None, place: str) -> None:
+    """Change who has an instrument; called with the event that says so, in its transaction."""
+    instrument.crew, instrument.place = crew, place
+    instrument.save(update_fields=["crew", "place"])

@@ -1,0 +1,136 @@
+"""Sign-in and the people list."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any, get_args
+
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
+from ninja import Router, Schema
+from ninja.errors import HttpError
+from ninja.utils import check_csrf
+
+from naveta_core import __version__
+from people.models import Person
+from people.services import add_person
+from shared import clock
+from shared.problems import problem
+from shared.rights import Act, may
+
+router = Router(tags=["people"])
+LOOPBACK_ADDRESSES = ("127.0.0.1", "::1")
+
+
+class PersonOut(Schema):
+    """Somebody, as others see them."""
+
+    username: str
+    name: str
+    role: str
+    crew: str | None
+
+    @staticmethod
+    def resolve_crew(person: Person) -> str | None:
+        return person.crew.name if person.crew else None
+
+
+class Allowed(Schema):
+    """Whether the signed-in person may do an act, else the sentence that says why not."""
+
+    allowed: bool
+    code: str
+    text: str
+
+
+class SessionOut(Schema):
+    """Who is here, what they may do, and what the page needs to know of the server."""
+
+    person: PersonOut | None
+    rights: dict[str, Allowed]
+    demo: bool
+    demo_people: list[PersonOut]
+    csrf_token: str
+    now: datetime
+    time_zone: str
+    core_version: str
+
+
+class SignIn(Schema):
+    """Name and password; in the demo the name alone."""
+
+    username: str
+    password: str | None = None
+
+
+class NewPerson(Schema):
+    username: str
+    name: str
+    role: str
+    crew: str | None = None
+    password: str | None = None
+
+
+def one_touch(request: HttpRequest) -> bool:
+    """Sign-in without password: the demo, in a marked folder, from this machine only."""
+    return bool(settings.NAVETA.is_marked_demo) and request.META.get("REMOTE_ADDR") in LOOPBACK_ADDRESSES
+
+
+def _session(request: HttpRequest) -> dict[str, Any]:
+    person = request.user if request.user.is_authenticated else None
+    acts = {act: may(person, act) for act in get_args(Act)}
+    return {
+        "person": person,
+        "rights": {act: {"allowed": a.allowed, "code": a.code, "text": a.text} for act, a in acts.items()},
+        "demo": one_touch(request),
+        "demo_people": list(Person.objects.select_related("crew").order_by("id")) if one_touch(request) else [],
+        "csrf_token": get_token(request),
+        "now": clock.now(),
+        "time_zone": settings.TIME_ZONE,
+        "core_version": __version__,
+    }
+
+
+@router.get("/session", auth=None, response=SessionOut, operation_id="get_session")
+def get_session(request: HttpRequest) -> Any:
+    """Who is signed in; with the token every change must carry."""
+    return _session(request)
+
+
+@router.post("/session", auth=None, response=SessionOut, operation_id="sign_in")
+def sign_in(request: HttpRequest, payload: SignIn) -> Any:
+    """Sign in."""
+    if check_csrf(request):
+        raise HttpError(403, "CSRF check failed")
+    if one_touch(request) and payload.password is None:
+        person = Person.objects.filter(username=payload.username, is_active=True).first()
+    else:
+        person = authenticate(request, username=payload.username, password=payload.password or "")
+        if getattr(request, "axes_locked_out", False):
+            raise HttpError(429, "Too many tries. Wait a quarter of an hour.")
+    if person is None:
+        return problem(401, "wrong-sign-in", "That name and password do not go together.")
+    login(request, person, backend="django.contrib.auth.backends.ModelBackend")
+    return _session(request)
+
+
+@router.delete("/session", response={204: None}, operation_id="sign_out")
+def sign_out(request: HttpRequest) -> HttpResponse:
+    """Sign out on this device."""
+    logout(request)
+    return HttpResponse(status=204)
+
+
+@router.get("/people", response=list[PersonOut], operation_id="list_people")
+def list_people(request: HttpRequest) -> Any:
+    """Everybody, by name."""
+    return Person.objects.select_related("crew").filter(is_active=True).order_by("name")
+
+
+@router.post("/people", response={201: PersonOut}, operation_id="add_person")
+def post_person(request: HttpRequest, payload: NewPerson) -> Any:
+    """Add somebody (manager)."""
+    person = add_person(actor=request.user, **payload.dict())  # type: ignore[arg-type]
+    return 201, person

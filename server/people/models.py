@@ -1,0 +1,46 @@
+"""People and their crews."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
+from django.db import models
+
+
+class Crew(models.Model):
+    """A crew; instruments are held by crews."""
+
+    name = models.CharField(max_length=60, unique=True)
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class PersonManager(BaseUserManager["Person"]):
+    """Finds people by the name they sign in with."""
+
+    def get_by_natural_key(self, username: str | None) -> Person:
+        return self.get(username=username)
+
+
+class Person(AbstractBaseUser):
+    """Somebody who signs in. Rights follow from the role; see shared/rights.py."""
+
+    class Role(models.TextChoices):
+        MANAGER = "manager"
+        CREW = "crew"
+        TRAINEE = "trainee"
+
+    username = models.CharField(max_length=60, unique=True)
+    name = models.CharField(max_length=120)
+    role = models.CharField(max_length=10, choices=Role)
+    crew = models.ForeignKey(Crew, on_delete=models.PROTECT, null=True, blank=True, related_name="people")
+    is_active = models.BooleanField(default=True)
+
+    objects: ClassVar[PersonManager] = PersonManager()
+    USERNAME_FIELD = "username"
+    REQUIRED_FIELDS: ClassVar[list[str]] = ["name"]
+
+    def __str__(self) -> str:
+        return self.name

@@ -1,0 +1,44 @@
+"""Changes to people. Each verb authorises, changes and saves in one transaction."""
+
+from __future__ import annotations
+
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import transaction
+
+from naveta_core.errors import Fault, Refused, said
+from people.models import Crew, Person
+from shared.rights import ROLES, require
+
+
+@transaction.atomic
+def add_person(
+    *, actor: Person | None, username: str, name: str, role: str, crew: str | None, password: str | None
+) -> Person:
+    """Add somebody. `actor` None is the command line, which runs on the machine itself (first manager, demo)."""
+    if actor is not None:
+        require(actor, "manage-fleet")
+    faults = []
+    username = username.strip().lower()
+    if not username or Person.objects.filter(username=username).exists():
+        faults.append(Fault("username", "sign-in name", said(username), "a sign-in name nobody has yet"))
+    if not name.strip():
+        faults.append(Fault("name", "name", "nothing", "the person's name"))
+    if role not in ROLES:
+        faults.append(Fault("role", "role", said(role), "one of " + ", ".join(ROLES)))
+    person = Person(username=username, name=name.strip(), role=role)
+    if password is not None:
+        try:
+            validate_password(password, person)
+        except ValidationError as error:
+            faults.append(Fault("password", "password", "a password", " ".join(error.messages)))
+    if faults:
+        raise Refused(faults)
+    if crew:
+        person.crew, _ = Crew.objects.get_or_create(name=crew)
+    if password is None:
+        person.set_unusable_password()
+    else:
+        person.set_password(password)
+    person.save()
+    return person

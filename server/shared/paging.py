@@ -1,0 +1,36 @@
+"""Paging by cursor: where the last page ended, as an opaque text."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+import json
+from typing import Any
+
+from naveta_core.errors import Fault, Refused, said
+
+MOST = 200
+
+
+def encode(key: list[Any]) -> str:
+    return base64.urlsafe_b64encode(json.dumps(key).encode()).decode().rstrip("=")
+
+
+def decode(cursor: str | None, shape: tuple[type, ...]) -> list[Any] | None:
+    """The key in a cursor, or None. Raises Refused when it is none of ours."""
+    if not cursor:
+        return None
+    try:
+        key = json.loads(base64.urlsafe_b64decode(cursor + "=" * (-len(cursor) % 4)))
+    except (ValueError, binascii.Error):
+        key = None
+    if not isinstance(key, list) or tuple(type(one) for one in key) != shape:
+        raise Refused([Fault("cursor", "the page mark", said(cursor), "a page mark from an earlier answer")])
+    return key
+
+
+def page_size(limit: int) -> int:
+    """How many rows a page may have. Raises Refused outside 1 to 200."""
+    if not 1 <= limit <= MOST:
+        raise Refused([Fault("limit", "rows a page", str(limit), f"1 to {MOST}")])
+    return limit

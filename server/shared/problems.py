@@ -1,0 +1,132 @@
+"""Every answer that is not a success, in one shape: application/problem+json with a code and faults."""
+
+from __future__ import annotations
+
+import json
+import logging
+from collections.abc import Callable, Sequence
+from http import HTTPStatus
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from naveta_core.documents import MOST_BYTES, canonical
+from naveta_core.errors import Fault, NotJson, Refused
+from shared.rights import Forbidden
+
+TYPE = "application/problem+json"
+log = logging.getLogger(__name__)
+TITLES = {
+    401: ("signed-out", "Sign in first."),
+    403: ("not-allowed", "Not allowed."),
+    404: ("not-found", "There is no such thing here."),
+    405: ("wrong-method", "This address does not take that kind of request."),
+    413: ("too-large", f"Too large: at most {MOST_BYTES} bytes (1 MiB)."),
+    429: ("too-many", "Too many tries. Wait a quarter of an hour."),
+    500: ("our-fault", "Something went wrong on our side. Nothing was saved; what you typed is still with you."),
+}
+
+
+class Conflict(Exception):
+    """The request contradicts what is already stored."""
+
+    def __init__(self, code: str, text: str) -> None:
+        self.code, self.text = code, text
+        super().__init__(text)
+
+
+def problem(status: int, code: str, title: str, faults: Sequence[Fault | dict[str, str]] = ()) -> HttpResponse:
+    """One problem answer."""
+    listed = [fault.as_dict() if isinstance(fault, Fault) else fault for fault in faults]
+    body = {"type": "about:blank", "title": title, "status": status, "code": code, "faults": listed}
+    return HttpResponse(json.dumps(body, ensure_ascii=False), status=status, content_type=TYPE)
+
+
+def plain_problem(status: int) -> HttpResponse:
+    code, title = TITLES.get(status, ("http-" + str(status), HTTPStatus(status).phrase))
+    return problem(status, code, title)
+
+
+def answer_json(data: Any, status: int = 200) -> HttpResponse:
+    """The core's plain data as an answer, written by the core's own rule."""
+    return HttpResponse(canonical(data), status=status, content_type="application/json")
+
+
+def _not_json(error: NotJson) -> HttpResponse:
+    if "too many" in error.reason:
+        return problem(413, "too-large", error.reason)
+    return problem(400, "not-json", error.reason)
+
+
+def _refused(error: Refused) -> HttpResponse:
+    count = len(error.faults)
+    title = "One thing is wrong; nothing was saved." if count == 1 else f"{count} things are wrong; nothing was saved."
+    return problem(422, "faults", title, error.faults)
+
+
+def _validation(error: ValidationError) -> HttpResponse:
+    faults = []
+    for one in error.errors:
+        path = ".".join(str(step) for step in one["loc"][1:] if step not in ("payload",)) or "$"
+        given = str(one.get("input", "nothing"))[:80]
+        faults.append(Fault(path, path.replace("_", " "), given if one["type"] != "missing" else "nothing", one["msg"]))
+    return problem(422, "faults", "The request is not in order; nothing was saved.", faults)
+
+
+def _http(error: HttpError) -> HttpResponse:
+    if error.status_code == 403 and "CSRF" in str(error):
+        return problem(403, "no-token", "The page has gone stale. Load it again; what you typed is kept.")
+    code, title = TITLES.get(error.status_code, ("http-" + str(error.status_code), str(error)))
+    return problem(error.status_code, code, str(error) or title)
+
+
+def install(api: NinjaAPI) -> None:
+    """Teach the API how each of our errors is answered."""
+    answers: dict[type[Exception], Callable[[Any], HttpResponse]] = {
+        NotJson: _not_json,
+        Refused: _refused,
+        ValidationError: _validation,
+        HttpError: _http,
+        AuthenticationError: lambda _: plain_problem(401),
+        Http404: lambda _: plain_problem(404),
+        RequestDataTooBig: lambda _: plain_problem(413),
+        Forbidden: lambda error: problem(403, error.code, error.text),
+        Conflict: lambda error: problem(409, error.code, error.text),
+    }
+    for kind, answer in answers.items():
+        api.add_exception_handler(kind, _handler(answer))
+    api.add_exception_handler(Exception, _ours)
+
+
+def _handler(answer: Callable[[Any], HttpResponse]) -> Callable[[HttpRequest, Any], HttpResponse]:
+    return lambda request, error: answer(error)
+
+
+def _ours(request: HttpRequest, error: Exception) -> HttpResponse:
+    log.exception("%s %s", request.method, request.path, exc_info=error)
+    return plain_problem(500)
+
+
+def missing_page(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Django's 404: a problem under /api/, plain text elsewhere."""
+    if request.path.startswith("/api/"):
+        return plain_problem(404)
+    return HttpResponse("There is no such page.", status=404, content_type="text/plain")
+
+
+class ProblemMiddleware:
+    """Turns what Django and Ninja answer by themselves under /api/ into the one shape."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        response = self.get_response(request)
+        if request.path.startswith("/api/") and response.status_code >= 400:
+            kind = response.headers.get("Content-Type", "")
+            if not kind.startswith(TYPE):
+                return plain_problem(response.status_code)
+        return response

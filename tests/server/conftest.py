@@ -1,0 +1,97 @@
+"""A small firm for the server's tests, and a client that carries its token as the web does."""
+
+from __future__ import annotations
+
+import json
+import uuid
+from datetime import date
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from fleet.models import Instrument, InstrumentModel
+from people.models import Crew, Person
+
+from ..core.builders import exact
+
+NEAR = [(30, 30), (56, 4)]
+
+
+class Api:
+    """The API as the web uses it: JSON in and out, the token on every change."""
+
+    def __init__(self, person: Person | None) -> None:
+        self.client = Client(enforce_csrf_checks=True)
+        if person is not None:
+            self.client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+        self.token = self.client.get("/api/session").json()["csrf_token"]
+
+    def get(self, path: str) -> Any:
+        return self.client.get("/api/" + path)
+
+    def send(self, verb: str, path: str, data: Any, *, token: bool = True) -> Any:
+        body = data if isinstance(data, bytes) else json.dumps(data).encode()
+        headers = {"x-csrftoken": self.token} if token else {}
+        return self.client.generic(verb, "/api/" + path, body, content_type="application/json", headers=headers)
+
+    def put(self, path: str, data: Any) -> Any:
+        return self.send("PUT", path, data)
+
+    def post(self, path: str, data: Any) -> Any:
+        return self.send("POST", path, data)
+
+    def check(
+        self, document: Any, *, identity: str | None = None, at: str = "2027-03-02T06:40:00+00:00", **more: Any
+    ) -> Any:
+        """Save a check of LV-07 unless told otherwise."""
+        payload = {"instrument": "LV-07", "observed_at": at, "document": document, **more}
+        return self.put(f"checks/{identity or uuid.uuid4()}", payload)
+
+    def event(self, event: str, at: str, *, instrument: str = "LV-07", identity: str | None = None, **more: Any) -> Any:
+        return self.put(
+            f"events/{identity or uuid.uuid4()}", {"instrument": instrument, "event": event, "at": at, **more}
+        )
+
+
+@pytest.fixture
+def firm(db) -> dict[str, Any]:
+    bramble, thrift = Crew.objects.create(name="Bramble"), Crew.objects.create(name="Thrift")
+    people = {
+        "ines": Person.objects.create(username="ines", name="Ines Calder", role="manager"),
+        "tam": Person.objects.create(username="tam", name="Tam Brandreth", role="crew", crew=bramble),
+        "wren": Person.objects.create(username="wren", name="Wren Adair", role="crew", crew=thrift),
+        "jory": Person.objects.create(username="jory", name="Jory Pell", role="trainee", crew=bramble),
+    }
+    merrow = InstrumentModel.objects.create(maker="Ondine", name="Merrow", kind="level", stated={"reading": "optical"})
+    for tag in ("LV-02", "LV-07"):
+        Instrument.objects.create(tag=tag, model=merrow, since=date(2025, 3, 1), place="Yard shelf 3")
+    return people
+
+
+@pytest.fixture
+def tam(firm) -> Api:
+    return Api(firm["tam"])
+
+
+@pytest.fixture
+def ines(firm) -> Api:
+    return Api(firm["ines"])
+
+
+@pytest.fixture
+def jory(firm) -> Api:
+    return Api(firm["jory"])
+
+
+@pytest.fixture
+def wren(firm) -> Api:
+    return Api(firm["wren"])
+
+
+def good(copies: int = 4, c: float = 1) -> dict[str, Any]:
+    return exact(c, *NEAR, copies=copies)
+
+
+def bad(c: float = 24) -> dict[str, Any]:
+    return exact(c, *NEAR, copies=4)

@@ -1,0 +1,41 @@
+"""What must not change unseen: the API's text, the migrations, the core's imports, the page's headers."""
+
+from __future__ import annotations
+
+import ast
+import sys
+from pathlib import Path
+
+from django.core.management import call_command
+from django.test import Client
+
+from config.contract import contract
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+def test_openapi_text_is_the_committed_one() -> None:
+    """Run `make contract` after a change that is meant."""
+    assert contract() == (ROOT / "web/openapi.json").read_text()
+
+
+def test_no_migration_is_missing(db) -> None:
+    call_command("makemigrations", check=True, dry_run=True, verbosity=0)
+
+
+def test_the_core_imports_no_more_than_it_may() -> None:
+    allowed = {"pydantic", "mpmath", "naveta_core"} | set(sys.stdlib_module_names)
+    for path in (ROOT / "core/naveta_core").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text())):
+            names = [one.name for one in node.names] if isinstance(node, ast.Import) else []
+            if isinstance(node, ast.ImportFrom) and node.level == 0:
+                names = [node.module or ""]
+            assert {name.split(".")[0] for name in names} <= allowed, path
+
+
+def test_the_page_allows_no_foreign_script(db) -> None:
+    answer = Client().get("/")
+    policy = answer.headers["Content-Security-Policy"]
+    assert "default-src 'self'" in policy
+    assert "unsafe" not in policy
+    assert answer.headers["X-Frame-Options"] == "DENY"
