@@ -94,12 +94,15 @@ class Peg(Shape):
 
 class StaffPicture(Shape):
     distance_m: float | None
+    distance_text: str
     read_m: float | None
     error_m: float | None
+    error_text: str | None
 
 
 class SetupPicture(Shape):
     index: int
+    label: str
     x_m: float
     line_height_m: float | None
     a: StaffPicture

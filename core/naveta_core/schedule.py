@@ -14,6 +14,7 @@ from typing import Any, Literal
 
 from .checks import kinds_for
 from .checks.kind import Kind
+from .wording import count, joined
 
 State = Literal["ready", "ready-if", "check-first", "hold", "away"]
 ORDER: tuple[State, ...] = ("ready", "ready-if", "check-first", "away", "hold")
@@ -190,3 +191,28 @@ def _events(events: Sequence[Happened]) -> list[Said]:
 
 def _days(count: int) -> str:
     return "one day" if count == 1 else f"{count} days"
+
+
+def summary(counts: dict[str, int]) -> str:
+    """What the yard needs now, in a sentence: 'One instrument is held, two want a check before they go out.'"""
+    held, first, away = (counts.get(state, 0) for state in ("hold", "check-first", "away"))
+    total = sum(counts.values())
+    if not total:
+        return "No instruments yet"
+    parts = []
+    if held:
+        parts.append(f"{count(held, 'instrument is', 'instruments are')} held")
+    if first:
+        wants = "wants a check before it goes out" if first == 1 else "want a check before they go out"
+        parts.append(
+            f"{count(first, '', '').strip()}{'' if held else ' instrument' if first == 1 else ' instruments'} {wants}"
+        )
+    if not parts:
+        ready = total - away
+        return (
+            "Everything here may go out"
+            if ready == total
+            else f"{count(ready, 'instrument', 'instruments').capitalize()} may go out"
+        )
+    text = joined(parts)
+    return text[0].upper() + text[1:]

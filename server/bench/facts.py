@@ -8,6 +8,8 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from django.db.models import QuerySet
+
 from bench.models import Record
 from fleet.models import Instrument
 from fleet.selectors import done_of
@@ -18,6 +20,7 @@ from naveta_core.schedule import BEARING_EVENTS, RELEASE, clears
 Data = dict[str, Any]
 SEGMENT_LENGTH = 5
 LEARNING_FROM = 12
+LATEST_EVENTS = 12
 ACCEPTED = ("use", "watch", "adjust")
 CUTTING_EVENTS = (*BEARING_EVENTS, "adjusted")
 
@@ -79,17 +82,25 @@ def latest_fact(record: Record) -> Data:
 
 
 def facts_of(instrument: Instrument) -> Data:
-    """Everything derived from an instrument's records."""
-    checks, events = standing_checks(instrument), standing_events(instrument)
-    done = [(one, done_fact(one)) for one in checks]
-    passed = [pair for pair in done if clears(done_of(pair[1]))]
-    kept = passed[-1:] if passed and passed[-1][0] is done[-1][0] else passed[-1:] + done[-1:]
+    """Everything derived from an instrument's records; looks at the latest ones only, however long the history."""
+    rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).order_by(
+        "-observed_at_utc", "-sequence"
+    )
+    checks = list(rows.filter(category=Record.Category.CHECK)[:LEARNING_FROM])[::-1]
+    wanted = rows.filter(category=Record.Category.EVENT, kind__in=(*CUTTING_EVENTS, RELEASE)).select_related(
+        "entered_by"
+    )
+    events = list(wanted[:LATEST_EVENTS])[::-1]
+    last_pass = _last_pass(rows.filter(category=Record.Category.CHECK))
+    kept = [last_pass] if last_pass else []
+    if checks and (last_pass is None or checks[-1].pk != last_pass.pk):
+        kept.append(checks[-1])
     bearing = [e for e in events if e.kind in BEARING_EVENTS or e.kind == RELEASE]
-    if passed:
-        bearing = [e for e in bearing if e.observed_at_utc > passed[-1][0].observed_at_utc]
+    if last_pass:
+        bearing = [e for e in bearing if e.observed_at_utc > last_pass.observed_at_utc]
     facts: Data = {
-        "done": [fact for _, fact in kept],
-        "events": [event_fact(one) for one in bearing[-10:]],
+        "done": [done_fact(one) for one in kept],
+        "events": [event_fact(one) for one in bearing],
         "latest": latest_fact(checks[-1]) if checks else None,
         "segment": _segment(checks, events),
     }
@@ -97,6 +108,11 @@ def facts_of(instrument: Instrument) -> Data:
     if noise:
         facts["noise"] = noise
     return facts
+
+
+def _last_pass(checks: QuerySet[Record]) -> Record | None:
+    """The newest check that clears, seen from the newest backwards."""
+    return next((one for one in checks.iterator(chunk_size=20) if clears(done_of(done_fact(one)))), None)
 
 
 def _segment(checks: list[Record], events: list[Record]) -> list[Data]:
@@ -120,7 +136,7 @@ def _earlier(record: Record) -> Data:
 def _noise(checks: list[Record]) -> Data | None:
     """What accepted tests with repeats teach about this instrument and those who read it."""
     spreads = []
-    for record in checks[-LEARNING_FROM:]:
+    for record in checks:
         result = json.loads(record.result)
         found = result["result"]["repeats"]
         if result["verdict"]["grade"] in ACCEPTED and found["dof"] > 0:

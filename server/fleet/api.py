@@ -5,12 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 
 from fleet import selectors, services
 from fleet.models import Instrument, InstrumentModel
 from naveta_core.checks import kinds_for
 from naveta_core.results import StandingShape
+from naveta_core.schedule import summary
 from shared import clock
 
 router = Router(tags=["fleet"])
@@ -63,6 +64,7 @@ class InstrumentRow(Schema):
 
 
 class YardPage(Schema):
+    summary: str
     instruments: list[InstrumentRow]
     counts: dict[str, int]
     next: str | None
@@ -122,7 +124,7 @@ def list_models(request: HttpRequest) -> Any:
 @router.post("/models", response={201: ModelOut}, operation_id="add_model")
 def post_model(request: HttpRequest, payload: NewModel) -> Any:
     """Add a model (manager)."""
-    return 201, services.add_model(actor=request.user, **payload.dict())  # type: ignore[arg-type]
+    return Status(201, services.add_model(actor=request.user, **payload.dict()))  # type: ignore[arg-type]
 
 
 @router.get("/instruments", response=YardPage, operation_id="list_instruments")
@@ -133,13 +135,13 @@ def list_instruments(request: HttpRequest, q: str = "", cursor: str | None = Non
     counts: dict[str, int] = {}
     for one in rows:
         counts[one.standing.state] = counts.get(one.standing.state, 0) + 1
-    return {"instruments": [row(one) for one in page], "counts": counts, "next": following}
+    return {"summary": summary(counts), "instruments": [row(one) for one in page], "counts": counts, "next": following}
 
 
 @router.post("/instruments", response={201: InstrumentOut}, operation_id="add_instrument")
 def post_instrument(request: HttpRequest, payload: NewInstrument) -> Any:
     """Add an instrument (manager)."""
-    return 201, passport(services.add_instrument(actor=request.user, **payload.dict()))  # type: ignore[arg-type]
+    return Status(201, passport(services.add_instrument(actor=request.user, **payload.dict())))  # type: ignore[arg-type]
 
 
 @router.get("/instruments/{tag}", response=InstrumentOut, operation_id="get_instrument")

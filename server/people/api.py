@@ -9,7 +9,7 @@ from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
 
@@ -133,4 +133,4 @@ def list_people(request: HttpRequest) -> Any:
 def post_person(request: HttpRequest, payload: NewPerson) -> Any:
     """Add somebody (manager)."""
     person = add_person(actor=request.user, **payload.dict())  # type: ignore[arg-type]
-    return 201, person
+    return Status(201, person)

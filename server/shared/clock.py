@@ -2,14 +2,32 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from datetime import UTC, date, datetime
 from zoneinfo import ZoneInfo
 
 from django.conf import settings
 
+_told: ContextVar[datetime | None] = ContextVar("told", default=None)
+
+
+@contextmanager
+def told(moment: datetime) -> Iterator[None]:
+    """Within the block it is `moment`: for the demo's script, which writes two years of history in one go."""
+    token = _told.set(moment.astimezone(UTC))
+    try:
+        yield
+    finally:
+        _told.reset(token)
+
 
 def now() -> datetime:
     """The present moment, in UTC."""
+    told_moment = _told.get()
+    if told_moment is not None and settings.NAVETA.demo:
+        return told_moment
     frozen = settings.NAVETA.now
     if frozen is not None and settings.NAVETA.demo:
         return (frozen if frozen.tzinfo else frozen.replace(tzinfo=zone())).astimezone(UTC)

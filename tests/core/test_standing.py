@@ -7,7 +7,7 @@ from datetime import UTC, date, datetime
 import pytest
 
 from naveta_core.lookback import look_back
-from naveta_core.schedule import Done, Happened, clears, standing
+from naveta_core.schedule import Done, Happened, clears, standing, summary
 
 TODAY = date(2027, 3, 2)
 
@@ -131,3 +131,18 @@ def test_looking_back_without_a_good_check_or_without_work() -> None:
     assert look_back(bad, [Done("two-peg", at(1), "use")], []).advice()[0]["code"] == "not-taken-out"
     unexplained = look_back(bad, [Done("two-peg", at(1), "use")], [Happened("out", at(3))])
     assert "whole time" in unexplained.advice()[1]["text"]
+
+
+@pytest.mark.parametrize(
+    ("counts", "text"),
+    [
+        ({}, "No instruments yet"),
+        ({"ready": 3}, "Everything here may go out"),
+        ({"ready": 3, "away": 1}, "Three instruments may go out"),
+        ({"hold": 1, "check-first": 2, "ready": 4}, "One instrument is held and two want a check before they go out"),
+        ({"check-first": 1}, "One instrument wants a check before it goes out"),
+        ({"hold": 2}, "Two instruments are held"),
+    ],
+)
+def test_the_yard_in_a_sentence(counts: dict, text: str) -> None:
+    assert summary(counts) == text

@@ -14,6 +14,7 @@ from ...envelope import Typed
 from ...errors import Refused
 from ...priors import curvature_and_refraction_m
 from ...readings import Sheet
+from ...wording import length_words
 from ..kind import Kind
 from . import table, words
 from .judge import QUANTITY, Judged, judge, target_m
@@ -56,7 +57,7 @@ def preview(document: TwoPeg) -> Data:
     if complete:
         result = _result(document, setups)
         return {**answer, "picture": result["picture"], "reduced": result}
-    return {**answer, "picture": picture(setups, document.observations.layout, None, None)}
+    return {**answer, "picture": _drawn(document, setups, None, None)}
 
 
 def adjusting(document: TwoPeg, reads_now: list[Typed]) -> Data:
@@ -89,12 +90,16 @@ def _result(document: TwoPeg, setups: Setups) -> Data:
             "set_aside": judged.set_aside,
         },
         "shown": words.shown(document, judged),
-        "picture": picture(solution.setups, document.observations.layout, solution.c, solution.height_difference_m),
+        "picture": _drawn(document, solution.setups, solution.c, solution.height_difference_m),
         "work": words.work(document, judged),
         "cautions": cautions(*CAUTIONS["adjusting" if judged.grade == "adjust" else "reading"]),
         "worked": words.worked(document, judged),
         "core_version": __version__,
     }
+
+
+def _drawn(document: TwoPeg, setups: Setups, c: float | None, dh: float | None) -> Data:
+    return picture(setups, length_words(document.units.length), document.observations.layout, c, dh)
 
 
 def _coded(said: list[tuple[str, str]]) -> list[Data]:
