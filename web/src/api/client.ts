@@ -1,0 +1,86 @@
+// The one client: typed from the contract, carries the token, turns problem+json into a Problem.
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Session = Schemas["SessionOut"];
+export type InstrumentRow = Schemas["InstrumentRow"];
+export type Instrument = Schemas["InstrumentOut"];
+export type RecordRow = Schemas["RecordRow"];
+export type RecordOut = Schemas["RecordOut"];
+export type Result = Schemas["Result"];
+export type Preview = Schemas["Preview"];
+export type Picture = Schemas["Picture"];
+export type Adjusting = Schemas["Adjusting"];
+export type Fault = Schemas["FaultShape"];
+export type Kind = Schemas["KindOut"];
+export type Series = Schemas["SeriesOut"];
+export type LookBack = Schemas["LookBackOut"];
+export type Grade = Result["verdict"]["grade"];
+
+/** An answer that is not a success, in the house's one shape. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly title: string,
+    readonly faults: Fault[] = [],
+  ) {
+    super(title);
+  }
+}
+
+/** No answer came at all. */
+export class NoSignal extends Error {
+  constructor() {
+    super("No signal.");
+  }
+}
+
+let token = "";
+export function carryToken(value: string): void {
+  token = value;
+}
+
+type SignedOut = () => void;
+let onSignedOut: SignedOut = () => undefined;
+export function whenSignedOut(act: SignedOut): void {
+  onSignedOut = act;
+}
+
+async function guarded(request: Request): Promise<Response> {
+  if (request.method !== "GET") request.headers.set("X-CSRFToken", token);
+  let response: Response;
+  try {
+    response = await fetch(request);
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new NoSignal();
+  }
+  if (response.ok) return response;
+  if (response.status === 503 && response.headers.get("X-Naveta") === "no-signal") throw new NoSignal();
+  throw await problemOf(response);
+}
+
+async function problemOf(response: Response): Promise<Problem> {
+  const body = await response.json().catch(() => null);
+  const problem = new Problem(response.status, body?.code ?? "unknown", body?.title ?? "The server gave no reason.", body?.faults ?? []);
+  if (response.status === 401 && problem.code === "signed-out") onSignedOut();
+  return problem;
+}
+
+export const api = createClient<paths>({ baseUrl: "", fetch: guarded });
+
+/** Any call with a body the contract leaves open (documents are read raw by the core's parser). */
+export async function send<T>(method: string, path: string, body: unknown, signal?: AbortSignal): Promise<T> {
+  const text = typeof body === "string" ? body : JSON.stringify(body);
+  const headers = { "Content-Type": "application/json" };
+  const response = await guarded(new Request(path, { method, body: text, headers, signal: signal ?? null }));
+  return (await response.json()) as T;
+}
+
+/** The data of a call, for query functions. */
+export async function data<T>(call: Promise<{ data?: T }>): Promise<T> {
+  const answer = await call;
+  return answer.data as T;
+}

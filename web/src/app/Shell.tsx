@@ -1,0 +1,166 @@
+// The house's frame: the rail, the page, what waits for signal, shortcuts, sign-in over the page when a session ends.
+import { useQueryClient } from "@tanstack/react-query";
+import { Keyboard, Sun } from "lucide-react";
+import { useEffect, useState } from "react";
+import { Link, NavLink, Outlet } from "react-router";
+import { Dialog } from "../ui/parts";
+import { Mark } from "./Mark";
+import { SignIn } from "./SignIn";
+import { useOutbox } from "./outbox";
+import { useHere } from "./session";
+import { takeUpdate, useUpdate } from "./update";
+
+const PLACES = [
+  { to: "/", name: "Yard", end: true },
+  { to: "/bench", name: "Bench", end: false },
+];
+
+export function Shell() {
+  const { person, session } = useHere();
+  const [keys, setKeys] = useState(false);
+  const typing = useTyping();
+  useEffect(() => {
+    const ask = (event: KeyboardEvent) => {
+      const inField = event.target instanceof HTMLElement && event.target.matches("input, textarea, select");
+      if (event.key === "?" && !inField) setKeys(true);
+    };
+    window.addEventListener("keydown", ask);
+    return () => window.removeEventListener("keydown", ask);
+  }, []);
+  if (!session.person) return <SignIn />;
+  return (
+    <div className="tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
+      <Rail onKeys={() => setKeys(true)} hidden={typing} />
+      <div className={`min-w-0 ${typing ? "" : "max-tab:pb-[72px]"}`}>
+        <OutboxStrip />
+        <UpdateStrip />
+        <main className="mx-auto max-w-[1320px] px-4 py-4 tab:px-7 tab:py-5 desk:pl-9">
+          <Outlet />
+        </main>
+      </div>
+      <Shortcuts open={keys} onClose={() => setKeys(false)} />
+      <Dialog title="Sign in again" open={person === null} onClose={() => undefined}>
+        <SignIn over />
+      </Dialog>
+    </div>
+  );
+}
+
+/** Whether a keypad covers the foot of the page: a well has the focus on a touch screen. */
+function useTyping(): boolean {
+  const [typing, setTyping] = useState(false);
+  useEffect(() => {
+    const look = () => setTyping(window.innerWidth < 760 && document.activeElement?.classList.contains("well") === true);
+    document.addEventListener("focusin", look);
+    document.addEventListener("focusout", () => setTimeout(look, 60));
+    return () => document.removeEventListener("focusin", look);
+  }, []);
+  return typing;
+}
+
+function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
+  const { person, signOut } = useHere();
+  if (hidden) return null;
+  return (
+    <nav aria-label="Places" className="rail z-30 max-tab:fixed max-tab:inset-x-0 max-tab:bottom-0 max-tab:flex tab:sticky tab:top-0 tab:flex tab:h-dvh tab:flex-col">
+      <Link to="/" aria-label="Naveta, to the yard" className="mx-auto mb-5 mt-4 text-stone max-tab:hidden">
+        <Mark />
+      </Link>
+      {PLACES.map((place) => (
+        <NavLink key={place.to} to={place.to} end={place.end} className="rail-place">
+          {place.name}
+          <i />
+        </NavLink>
+      ))}
+      <div className="tab:mt-auto tab:mb-3 tab:grid tab:justify-items-start tab:px-[14px] text-[14px] leading-[1.3] max-tab:flex max-tab:flex-[2] max-tab:items-center max-tab:justify-end max-tab:gap-1 max-tab:px-2">
+        <LightSwitch />
+        <button className="grid min-h-[44px] min-w-[44px] place-items-center tab:place-items-start tab:content-center max-tab:hidden" onClick={onKeys} aria-label="Shortcuts">
+          <Keyboard size={22} aria-hidden="true" />
+        </button>
+        <span className="text-[#d5dee4] max-tab:text-right">
+          {person?.name.split(" ")[0]}
+          {person?.crew && <span className="block">{person.crew} crew</span>}
+          <button className="block min-h-[44px] underline underline-offset-2 text-[#d5dee4] max-tab:ml-auto" onClick={() => void signOut()}>
+            Not you?
+          </button>
+        </span>
+      </div>
+    </nav>
+  );
+}
+
+function LightSwitch() {
+  const [bright, setBright] = useState(() => localStorage.getItem("light") === "bright");
+  useEffect(() => {
+    document.documentElement.dataset.light = bright ? "bright" : "normal";
+    localStorage.setItem("light", bright ? "bright" : "normal");
+  }, [bright]);
+  return (
+    <button className="grid min-h-[44px] min-w-[44px] place-items-center tab:place-items-start tab:content-center text-[#d5dee4]" aria-pressed={bright} aria-label="Bright light" onClick={() => setBright(!bright)}>
+      <Sun size={22} aria-hidden="true" strokeWidth={bright ? 3 : 1.8} />
+    </button>
+  );
+}
+
+function OutboxStrip() {
+  const { waiting, refused, online } = useOutbox();
+  if (online && !waiting && !refused) return null;
+  return (
+    <div role="status" className="no-print flex flex-wrap items-center gap-x-4 border-b border-line bg-card px-4 py-1 tab:px-9 font-[560]">
+      {!online && <span>No signal. Your readings are kept here.</span>}
+      {waiting > 0 && <span>{waiting === 1 ? "One thing waits" : `${waiting} things wait`} to be sent.</span>}
+      {refused > 0 && <span className="text-coral">{refused === 1 ? "One thing was" : `${refused} things were`} not taken.</span>}
+      {(waiting > 0 || refused > 0) && (
+        <Link className="link" to="/bench">
+          Look
+        </Link>
+      )}
+    </div>
+  );
+}
+
+function UpdateStrip() {
+  const ready = useUpdate();
+  if (!ready) return null;
+  return (
+    <div role="status" className="no-print flex flex-wrap items-center gap-4 border-b border-line bg-card px-4 py-1 tab:px-9">
+      <span>A newer Naveta is ready. Your readings stay.</span>
+      <button className="link" onClick={takeUpdate}>
+        Take it now
+      </button>
+    </div>
+  );
+}
+
+const KEYS: [string, string][] = [
+  ["Enter", "next, in the order you read; distances from the layout are passed over"],
+  ["Shift+Enter", "back"],
+  [";", "one more reading here"],
+  ["*", "three wires here, or one again"],
+  ["=", "same again"],
+  ["Ctrl+Enter", "save"],
+  ["?", "this list"],
+];
+
+function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog title="Keys at the bench" open={open} onClose={onClose}>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-3">
+        {KEYS.map(([key, text]) => (
+          <div key={key} className="contents">
+            <dt>
+              <kbd>{key}</kbd>
+            </dt>
+            <dd className="m-0">{text}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
+  );
+}
+
+/** Refetch everything after something reached the house. */
+export function useRefresh(): () => void {
+  const client = useQueryClient();
+  return () => void client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+}

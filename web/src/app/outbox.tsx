@@ -1,0 +1,66 @@
+// Watches the signal and the outbox for the whole page, and sends what waits.
+import { useQueryClient } from "@tanstack/react-query";
+import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { type Parcel, onShelfChange, parcels } from "../store/device";
+import { type Sent, flush } from "../store/outbox";
+import { useHere } from "./session";
+
+type Outbox = { online: boolean; waiting: number; refused: number; parcels: Parcel[]; sendNow: () => Promise<Sent> };
+const OutboxContext = createContext<Outbox | null>(null);
+const TRY_AGAIN_MS = 15_000;
+
+export function useOutbox(): Outbox {
+  const outbox = useContext(OutboxContext);
+  if (!outbox) throw new Error("useOutbox wants an <OutboxProvider> around it");
+  return outbox;
+}
+
+export function OutboxProvider({ children }: { children: ReactNode }) {
+  const { person } = useHere();
+  const client = useQueryClient();
+  const owner = person?.username ?? null;
+  const [online, setOnline] = useState(navigator.onLine);
+  const [mine, setMine] = useState<Parcel[]>([]);
+  const sendNow = useCallback(async (): Promise<Sent> => {
+    if (!owner) return { sent: 0, waiting: 0, signedOut: true, last: null };
+    const outcome = await flush(owner);
+    if (outcome.sent) await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+    return outcome;
+  }, [owner, client]);
+
+  useEffect(() => {
+    let here = true;
+    const look = async () => {
+      const found = owner ? await parcels(owner) : [];
+      if (here) setMine(found);
+    };
+    void look();
+    const forget = onShelfChange(() => void look());
+    return () => {
+      here = false;
+      forget();
+    };
+  }, [owner]);
+  useEffect(() => {
+    const back = () => {
+      setOnline(true);
+      void sendNow();
+    };
+    const gone = () => setOnline(false);
+    window.addEventListener("online", back);
+    window.addEventListener("offline", gone);
+    void sendNow();
+    const again = setInterval(() => void sendNow(), TRY_AGAIN_MS);
+    return () => {
+      window.removeEventListener("online", back);
+      window.removeEventListener("offline", gone);
+      clearInterval(again);
+    };
+  }, [sendNow]);
+
+  const value = useMemo<Outbox>(
+    () => ({ online, waiting: mine.filter((p) => p.state === "waiting").length, refused: mine.filter((p) => p.state === "refused").length, parcels: mine, sendNow }),
+    [online, mine, sendNow],
+  );
+  return <OutboxContext.Provider value={value}>{children}</OutboxContext.Provider>;
+}

@@ -1,0 +1,84 @@
+// The outbox: finished work goes by itself, once, in the order in which it was made.
+import { NoSignal, Problem, send } from "../api/client";
+import { type Parcel, dropParcel, keepParcel, parcels, post } from "./device";
+import { type CheckDocument, type Draft, begin, nowWithOffset, toSend } from "./draft";
+
+export type Sent = { sent: number; waiting: number; signedOut: boolean; last: unknown };
+
+let running: Promise<Sent> | null = null;
+
+/** Send what waits. Several calls at once become one. Stops at the first that finds no signal or no session. */
+export function flush(owner: string): Promise<Sent> {
+  running ??= sendAll(owner).finally(() => {
+    running = null;
+  });
+  return running;
+}
+
+async function sendAll(owner: string): Promise<Sent> {
+  const outcome: Sent = { sent: 0, waiting: 0, signedOut: false, last: null };
+  const waiting = (await parcels(owner)).filter((one) => one.state === "waiting");
+  for (const [index, parcel] of waiting.entries()) {
+    try {
+      outcome.last = await send(parcel.method, parcel.path, parcel.body);
+      await dropParcel(parcel.id);
+      outcome.sent += 1;
+    } catch (error) {
+      if (await refused(parcel, error)) continue;
+      outcome.waiting = waiting.length - index;
+      outcome.signedOut = error instanceof Problem && error.status === 401;
+      break;
+    }
+  }
+  return outcome;
+}
+
+/** A refusal stays with its sentence; no signal, no session and a fault of the house only mean: later. */
+async function refused(parcel: Parcel, error: unknown): Promise<boolean> {
+  if (error instanceof NoSignal || !(error instanceof Problem)) return false;
+  if (error.status === 401 || error.status === 429 || error.status >= 500 || error.code === "no-token") return false;
+  await keepParcel({ ...parcel, state: "refused", problem: { status: error.status, title: error.title, faults: error.faults } });
+  return true;
+}
+
+/** Put a finished check in the outbox. */
+export function postCheck(draft: Draft, title: string): Promise<void> {
+  const body = {
+    instrument: draft.instrument,
+    stage: draft.stage,
+    pair: draft.pair,
+    amends: draft.amends,
+    why: draft.why,
+    observed_at: nowWithOffset(),
+    observed_by: draft.observedBy,
+    entry: draft.entry,
+    document: toSend(draft.document),
+  };
+  return post(parcel(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), draft.id);
+}
+
+export type Happening = { instrument: string; event: string; at: string; note?: string; crew?: string; place?: string; record?: string; steps?: string[] };
+
+/** Put an event in the outbox. */
+export function postEvent(owner: string, happening: Happening, title: string): Promise<void> {
+  const id = crypto.randomUUID();
+  return post(parcel(id, owner, "PUT", `/api/events/${id}`, happening, title, happening.instrument));
+}
+
+let lastOrder = 0;
+/** The clock, but never twice the same and never backwards within a page. */
+function nextOrder(): number {
+  lastOrder = Math.max(Date.now(), lastOrder + 1);
+  return lastOrder;
+}
+
+function parcel(id: string, owner: string, method: "PUT" | "POST", path: string, body: unknown, title: string, instrument: string): Parcel {
+  return { id, owner, method, path, body, title, instrument, madeAt: new Date().toISOString(), order: nextOrder(), state: "waiting", problem: null };
+}
+
+/** A check in the outbox as a draft again, under a new id: the old one may have arrived. */
+export function draftOf(parcel: Parcel): Draft {
+  const body = parcel.body as Pick<Draft, "instrument" | "stage" | "pair" | "amends" | "why" | "entry"> & { document: CheckDocument; observed_by: string | null };
+  const { instrument, stage, pair, amends, why, entry, document } = body;
+  return begin({ kind: document.kind, instrument, stage, pair, amends, why, entry, owner: parcel.owner, observedBy: body.observed_by, document });
+}

@@ -1,0 +1,99 @@
+// An instrument's history: each finding a needle with its whisker, the limit a band, events as plumb lines.
+import { scaleLinear, scaleTime } from "d3-scale";
+import { line } from "d3-shape";
+import { useNavigate } from "react-router";
+import type { Series } from "../api/client";
+
+type Point = Series["points"][number];
+const W = 760;
+const H = 250;
+const LEFT = 48;
+const RIGHT = 16;
+const TOP = 14;
+const FOOT = 44;
+
+/** The plot; a finding opens its record. */
+export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
+  const navigate = useNavigate();
+  const points = series.points;
+  if (!points.length) return <p className="sub py-8">No check is on record yet. The first one starts the line.</p>;
+  const times = [...points.map((p) => new Date(p.at)), ...series.events.map((e) => new Date(e.at))];
+  const first = new Date(Math.min(...times.map(Number)));
+  const x = scaleTime().domain([first, today]).range([LEFT + 10, W - RIGHT - 10]);
+  const most = Math.max(...points.map((p) => Math.abs(p.value) + p.u95), ...points.map((p) => p.use * 1.25));
+  const y = scaleLinear().domain([-most, most]).nice(4).range([H - FOOT, TOP]);
+  const limit = points[points.length - 1]?.use ?? 0;
+  const path = line<Point>().x((p) => x(new Date(p.at))).y((p) => y(p.value));
+  return (
+    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="group" aria-label={`${points.length} findings against the limit of ${limit} seconds`}>
+      <rect x={LEFT} width={W - LEFT - RIGHT} y={y(limit)} height={y(-limit) - y(limit)} className="fill-band" opacity="0.55" />
+      {[limit, -limit].map((one) => (
+        <path key={one} d={`M${LEFT} ${y(one)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="2" />
+      ))}
+      <path d={`M${LEFT} ${y(0)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="0.8" />
+      {y.ticks(5).map((tick) => (
+        <text key={tick} x={LEFT - 8} y={y(tick) + 5} textAnchor="end" fontSize="14" className="fill-ink-2">
+          {tick > 0 ? "+" : tick < 0 ? "−" : ""}
+          {Math.abs(tick)}″
+        </text>
+      ))}
+      {x.ticks(W / 130).map((tick) => (
+        <text key={Number(tick)} x={x(tick)} y={H - 8} textAnchor="middle" fontSize="14" className="fill-ink-2">
+          {tick.toLocaleDateString("en-GB", { month: "short", year: "numeric" })}
+        </text>
+      ))}
+      {series.events.map((event) => (
+        <Event key={event.id} x={x(new Date(event.at))} word={event.event} />
+      ))}
+      {segments(series).map((one, i) => (
+        <path key={i} d={path(one) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
+      ))}
+      {points.map((point) => (
+        <Finding key={point.id} point={point} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
+      ))}
+    </svg>
+  );
+}
+
+/** Findings between events; a line never runs through a knock or an adjustment. */
+export function segments(series: Series): Point[][] {
+  const cuts = series.events.map((e) => +new Date(e.at)).sort((a, b) => a - b);
+  const groups = new Map<number, Point[]>();
+  for (const point of series.points) {
+    const key = cuts.filter((cut) => cut <= +new Date(point.at)).length;
+    groups.set(key, [...(groups.get(key) ?? []), point]);
+  }
+  return [...groups.values()];
+}
+
+function Event({ x, word }: { x: number; word: string }) {
+  return (
+    <g data-event={word}>
+      <path d={`M${x} ${TOP}V${H - FOOT + 8}`} className="stroke-ink" strokeWidth="1.2" strokeDasharray="3 3" />
+      <path d={`M${x - 4} ${H - FOOT + 8}h8l-4 8z`} className="fill-ink" />
+      <text x={Math.min(Math.max(x, LEFT + 30), W - RIGHT - 34)} y={TOP - 2} textAnchor="middle" fontSize="13" fontWeight="640" className="fill-ink">
+        {word}
+      </text>
+    </g>
+  );
+}
+
+function Finding({ point, x, y, open }: { point: Point; x: number; y: (v: number) => number; open: () => void }) {
+  const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${point.value.toFixed(1)} seconds, plus or minus ${point.u95.toFixed(1)}`;
+  const left = point.stage === "as-left";
+  return (
+    <g
+      role="link"
+      tabIndex={0}
+      aria-label={label}
+      className="cursor-pointer"
+      onClick={open}
+      onKeyDown={(e) => e.key === "Enter" && open()}
+      data-stage={point.stage}
+    >
+      <rect x={x - 12} y={y(point.value) - 16} width="24" height="32" fill="transparent" />
+      <path d={`M${x} ${y(point.value - point.u95)}V${y(point.value + point.u95)}`} className="stroke-ink" strokeWidth="1.6" />
+      <rect x={x - 6} y={y(point.value) - 2.6} width="12" height="5.2" className={left ? "fill-card stroke-ink" : "fill-ink stroke-ink"} strokeWidth="1.4" />
+    </g>
+  );
+}

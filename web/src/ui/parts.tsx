@@ -1,0 +1,146 @@
+// The small parts every place shares, on Radix primitives.
+import { Dialog as Radix, RadioGroup } from "radix-ui";
+import { X } from "lucide-react";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import { NoSignal, Problem, type Fault } from "../api/client";
+
+/** A page's head: what matters now, the line below it, and its one or two outlined acts. */
+export function Head({ title, sub, acts }: { title: ReactNode; sub?: ReactNode; acts?: ReactNode }) {
+  return (
+    <header className="flex flex-wrap items-end justify-between gap-x-6 gap-y-3">
+      <div className="min-w-0">
+        <h1>{title}</h1>
+        {sub && <p className="sub mt-1">{sub}</p>}
+      </div>
+      {acts && <div className="flex flex-wrap gap-3 no-print">{acts}</div>}
+    </header>
+  );
+}
+
+export function Dialog({ title, open, onClose, children, wide = false }: { title: string; open: boolean; onClose: () => void; children: ReactNode; wide?: boolean }) {
+  return (
+    <Radix.Root open={open} onOpenChange={(now) => !now && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-ink/55" />
+        <Radix.Content
+          aria-describedby={undefined}
+          className={`fixed z-50 card left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92dvh] overflow-auto p-6 w-[min(94vw,${wide ? "760px" : "520px"})]`}
+          style={{ width: `min(94vw, ${wide ? 760 : 520}px)` }}
+        >
+          <div className="flex items-start justify-between gap-4 mb-4">
+            <Radix.Title className="text-[1.35rem] font-[680] leading-tight">{title}</Radix.Title>
+            <Radix.Close className="btn !min-h-[48px] !px-3 shrink-0" aria-label="Close">
+              <X size={20} aria-hidden="true" />
+            </Radix.Close>
+          </div>
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}
+
+export type Option<T extends string> = { value: T; label: string; hint?: string };
+
+/** One of a few, in a row of outlined touches; the chosen one is filled with ink. */
+export function Choice<T extends string>({ label, value, options, onChange, stacked = false }: { label: string; value: T; options: Option<T>[]; onChange: (value: T) => void; stacked?: boolean }) {
+  return (
+    <RadioGroup.Root aria-label={label} value={value} onValueChange={(v) => onChange(v as T)} className={`flex flex-wrap gap-2 ${stacked ? "flex-col" : ""}`}>
+      {options.map((one) => (
+        <RadioGroup.Item
+          key={one.value}
+          value={one.value}
+          className={`rounded-md min-h-[48px] px-4 py-2 text-left font-[600] shadow-[inset_0_0_0_1.5px_var(--color-ink)] data-[state=checked]:bg-ink data-[state=checked]:text-card`}
+        >
+          {one.label}
+          {one.hint && <span className="block font-[420] text-[15px]">{one.hint}</span>}
+        </RadioGroup.Item>
+      ))}
+    </RadioGroup.Root>
+  );
+}
+
+/** A fault beside its field: what was typed, what is wanted. */
+export function FaultLine({ fault }: { fault: Fault }) {
+  return (
+    <p className="fault text-[16px]" role="alert">
+      {fault.where}: <span className="font-mono">{fault.given}</span>. Wanted: {fault.wanted}.
+    </p>
+  );
+}
+
+/** What went wrong with a call, in its own words, and that nothing is lost. */
+export function Trouble({ error }: { error: unknown }) {
+  if (!error) return null;
+  if (error instanceof NoSignal) return <p className="fault">No signal. This needs the house; what you typed is kept.</p>;
+  if (!(error instanceof Problem)) return <p className="fault">Something went wrong in this page. What you typed is kept; load it again.</p>;
+  return (
+    <div className="grid gap-2">
+      <p className="fault" role="alert">
+        {error.title}
+      </p>
+      {error.faults.map((one) => (
+        <FaultLine key={one.path} fault={one} />
+      ))}
+    </div>
+  );
+}
+
+export function Cautions({ cautions }: { cautions: { code: string; text: string }[] }) {
+  if (!cautions.length) return null;
+  return (
+    <div className="caution">
+      {cautions.map((one) => (
+        <span key={one.code}>{one.text} </span>
+      ))}
+    </div>
+  );
+}
+
+/** A sequence as a plumb string with knots: done, now, to come. Nothing is locked. */
+export function PlumbString({ steps, now }: { steps: { name: string; done: boolean }[]; now: number }) {
+  return (
+    <ol className="relative m-0 list-none p-0 pl-7" aria-label="Steps">
+      <span aria-hidden="true" className="absolute left-[9px] top-3 bottom-2 w-[2px] bg-ink" />
+      {steps.map((step, i) => (
+        <li key={step.name} aria-current={i === now ? "step" : undefined} className={`relative py-[9px] ${i === now ? "font-[680]" : "sub"}`}>
+          <span
+            aria-hidden="true"
+            className={`absolute -left-7 top-1/2 -translate-y-1/2 rounded-full border-2 border-ink ${i === now ? "size-5 border-[5px] bg-card" : `size-[11px] ml-[4.5px] ${step.done ? "bg-ink" : "bg-card"}`}`}
+          />
+          {step.name}
+          {step.done && <span className="sr-only"> (done)</span>}
+        </li>
+      ))}
+      <span aria-hidden="true" className="absolute left-[3px] -bottom-3 h-5 w-[14px] bg-ink [clip-path:polygon(0_0,100%_0,50%_100%)]" />
+    </ol>
+  );
+}
+
+export function Back({ to, children }: { to: string; children: ReactNode }) {
+  return (
+    <Link to={to} className="link no-print">
+      {children}
+    </Link>
+  );
+}
+
+export function Waiting({ what }: { what: string }) {
+  return (
+    <p className="sub py-10" role="status">
+      {what}
+    </p>
+  );
+}
+
+/** A moment as it is told: weekday, day and time in the firm's zone. */
+export function moment(text: string, zone: string, withTime = true): string {
+  const date = new Date(text);
+  const day = date.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long", year: "numeric", timeZone: zone });
+  if (!withTime) return day;
+  return `${day}, ${date.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone })}`;
+}
+
+export const STATE_WORDS: Record<string, string> = { ready: "Ready", "ready-if": "Ready if", "check-first": "Check first", hold: "Held", away: "Away" };
+export const STAGE_WORDS: Record<string, string> = { "as-found": "as found", "as-left": "as left" };

@@ -1,0 +1,31 @@
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { VitePWA } from "vite-plugin-pwa";
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      strategies: "injectManifest",
+      srcDir: "src",
+      filename: "sw.ts",
+      injectRegister: false,
+      manifest: {
+        name: "Naveta",
+        short_name: "Naveta",
+        description: "Survey instruments: checked, set up, trusted.",
+        start_url: "/",
+        display: "standalone",
+        background_color: "#f2ede2",
+        theme_color: "#10283b",
+        icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml", purpose: "any" }],
+      },
+      injectManifest: { globPatterns: ["**/*.{js,css,html,svg,woff2}"] },
+    }),
+  ],
+  build: { target: "es2022", sourcemap: false },
+  server: { proxy: { "/api": "http://127.0.0.1:8000" } },
+  test: { environment: "jsdom", globals: true, setupFiles: ["src/test-setup.ts"], css: false },
+});
