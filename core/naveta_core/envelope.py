@@ -8,7 +8,10 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, PlainValidator, WithJsonSchema, model_validator
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainValidator, WithJsonSchema, model_validator
+
+from .lengths import parse_length
+from .numerals import numeral
 
 TYPED_LENGTH = 40
 
@@ -29,7 +32,21 @@ Typed = Annotated[
 ]
 """A value as typed (a string, in the document's units, kept verbatim) or as a plain number (canonical unit)."""
 
-Number = Annotated[float, Field(strict=False, allow_inf_nan=False)]
+
+
+def _in_own_unit(value: Any) -> Any:
+    """What was typed into a field whose name ends in its unit: a plain number in that unit."""
+    return numeral(value).value if isinstance(value, str) else value
+
+
+def _in_metres(value: Any) -> Any:
+    """The same for names that end in `_m`: a typed unit of its own wins."""
+    return parse_length(value, "m").m if isinstance(value, str) else value
+
+
+InOwnUnit = BeforeValidator(_in_own_unit, json_schema_input_type=str | float)
+InMetres = BeforeValidator(_in_metres, json_schema_input_type=str | float)
+Number = Annotated[float, Field(allow_inf_nan=False), InOwnUnit]
 Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
 LengthUnit = Literal["m", "mm", "cm", "ft", "usft", "in"]
 AngleUnit = Literal["dms", "deg", "gon"]
@@ -85,8 +102,8 @@ class Instrument(Part):
 class Conditions(Part):
     """Circumstances of the check."""
 
-    temperature_c: Annotated[float, Field(ge=-60, le=70)] | None = None
-    minutes_on: Annotated[float, Field(ge=0, le=6000)] | None = None
+    temperature_c: Annotated[float, Field(ge=-60, le=70), InOwnUnit] | None = None
+    minutes_on: Annotated[float, Field(ge=0, le=6000), InOwnUnit] | None = None
     support: Literal["tripod", "pillar", "floor"] | None = None
     ground: str | None = Field(default=None, max_length=80)
     wind: Literal["calm", "breeze", "strong"] | None = None
@@ -97,10 +114,10 @@ class Conditions(Part):
 class Work(Part):
     """The sights of the work ahead: what an error's effect is told for."""
 
-    sight_m: Positive = 30.0
-    sight_imbalance_m: Annotated[float, Field(ge=0, le=300)] = 10.0
+    sight_m: Annotated[float, Field(gt=0, allow_inf_nan=False), InMetres] = 30.0
+    sight_imbalance_m: Annotated[float, Field(ge=0, le=300), InMetres] = 10.0
     balanced_sights: bool = False
-    elevation_deg: Annotated[float, Field(ge=-90, le=90)] = 20.0
+    elevation_deg: Annotated[float, Field(ge=-90, le=90), InOwnUnit] = 20.0
 
 
 class LimitSet(Part):

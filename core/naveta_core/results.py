@@ -49,6 +49,7 @@ class Part(Shape):
     proved_to: float
     limits: LimitFigures
     why: str
+    limit_text: str
     grade: Grade
 
 
@@ -175,6 +176,7 @@ class Partial(Shape):
     setups: list[SetupSoFar]
     expected: Expected | None
     next: NextWanted | None
+    looks: list[Coded]
 
 
 class Preview(Shape):

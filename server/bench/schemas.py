@@ -116,6 +116,12 @@ class LayoutOut(Schema):
     distances_ft: list[list[float]]
 
 
+class LedStep(Schema):
+    code: str
+    title: str
+    text: str
+
+
 class KindOut(Schema):
     kind: str
     title: str
@@ -125,9 +131,11 @@ class KindOut(Schema):
     bring: list[str]
     before_you_start: list[str]
     who_adjusts: list[str]
+    when_bad: list[LedStep]
     cautions: dict[str, list[Coded]]
     watch_condition: str
     main_quantity: str
+    quantity_label: str
     csv_columns: list[str]
     layouts: list[LayoutOut]
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from django.db import transaction
@@ -37,6 +37,8 @@ EVENT_ACTS: dict[str, Act] = {
     "looked-back": "save-check",
 }
 NEEDS_NOTE = ("held", "released")
+AHEAD = timedelta(hours=26)
+"""How far a device's clock may run ahead: a zone set wrongly is forgiven, another date is not."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,6 +65,12 @@ def locked(tag: str) -> Instrument:
     """The instrument, held until the transaction ends, so that its chain grows one record at a time."""
     found = fleet_selectors.find(tag)
     return Instrument.objects.select_for_update(of=("self",)).select_related("model", "crew").get(pk=found.pk)
+
+
+def _not_ahead(path: str, at: str) -> None:
+    """Refuse a moment that is still to come: a device with a wrong clock would stay the latest word for ever."""
+    if datetime.fromisoformat(at) > clock.now() + AHEAD:
+        raise Refused([Fault(path, "when it was", at, "a time that has come: is this device's clock right?")])
 
 
 def _append(instrument: Instrument, **fields: Any) -> Record:
@@ -92,6 +100,7 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
     stored = stored_already(identity, sent_digest)
     if stored:
         return Saved(stored, new=False)
+    _not_ahead("observed_at", sent.observed_at)
     instrument = locked(sent.instrument)
     data = complete(sent.document, instrument, sent.observed_at)
     document = document_of(data)
@@ -172,6 +181,7 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
     stored = stored_already(identity, sent_digest)
     if stored:
         return Saved(stored, new=False)
+    _not_ahead("at", sent.at)
     instrument = locked(sent.instrument)
     if sent.event in NEEDS_NOTE and not sent.note.strip():
         raise Refused(

@@ -40,9 +40,12 @@ class Kind:
     bring: tuple[str, ...]
     before_you_start: tuple[str, ...]
     who_adjusts: tuple[str, ...]
+    when_bad: tuple[tuple[str, str, str], ...]
+    """(code, what to ask or do, why): a bad finding is led through in this order."""
     caution_codes: dict[str, tuple[str, ...]]
     watch_condition: str
     main_quantity: str
+    quantity_label: str
     csv_columns: tuple[str, ...]
     read_csv: Callable[[str], Data]
     write_csv: Callable[[Any], str]
@@ -62,9 +65,11 @@ class Kind:
             "bring": list(self.bring),
             "before_you_start": list(self.before_you_start),
             "who_adjusts": list(self.who_adjusts),
+            "when_bad": [{"code": code, "title": title, "text": text} for code, title, text in self.when_bad],
             "cautions": {act: cautions(*codes) for act, codes in self.caution_codes.items()},
             "watch_condition": self.watch_condition,
             "main_quantity": self.main_quantity,
+            "quantity_label": self.quantity_label,
             "csv_columns": list(self.csv_columns),
             "layouts": [
                 {

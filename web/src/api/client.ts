@@ -73,7 +73,7 @@ export const api = createClient<paths>({ baseUrl: "", fetch: guarded });
 
 /** Any call with a body the contract leaves open (documents are read raw by the core's parser). */
 export async function send<T>(method: string, path: string, body: unknown, signal?: AbortSignal): Promise<T> {
-  const text = typeof body === "string" ? body : JSON.stringify(body);
+  const text = typeof body === "string" || body instanceof ArrayBuffer ? body : JSON.stringify(body);
   const headers = { "Content-Type": "application/json" };
   const response = await guarded(new Request(path, { method, body: text, headers, signal: signal ?? null }));
   return (await response.json()) as T;

@@ -587,7 +587,7 @@ export interface components {
              * Minutes On
              * @default null
              */
-            minutes_on: number | null;
+            minutes_on: string | number | null;
             /**
              * Sky
              * @default null
@@ -607,7 +607,7 @@ export interface components {
              * Temperature C
              * @default null
              */
-            temperature_c: number | null;
+            temperature_c: string | number | null;
             /**
              * Wind
              * @default null
@@ -654,7 +654,7 @@ export interface components {
              * Temperature C
              * @default null
              */
-            temperature_c: number | null;
+            temperature_c: string | number | null;
         };
         /** Effect */
         Effect: {
@@ -886,10 +886,14 @@ export interface components {
             main_quantity: string;
             /** Minutes */
             minutes: number;
+            /** Quantity Label */
+            quantity_label: string;
             /** Title */
             title: string;
             /** Watch Condition */
             watch_condition: string;
+            /** When Bad */
+            when_bad: components["schemas"]["LedStep"][];
             /** Who Adjusts */
             who_adjusts: string[];
         };
@@ -929,6 +933,15 @@ export interface components {
             good_for: string;
             /** Name */
             name: string;
+            /** Title */
+            title: string;
+        };
+        /** LedStep */
+        LedStep: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
             /** Title */
             title: string;
         };
@@ -1143,6 +1156,8 @@ export interface components {
              * @enum {string}
              */
             grade: "use" | "watch" | "adjust" | "service" | "repeat";
+            /** Limit Text */
+            limit_text: string;
             limits: components["schemas"]["LimitFigures"];
             /** Proved To */
             proved_to: number;
@@ -1160,6 +1175,8 @@ export interface components {
         /** Partial */
         Partial: {
             expected: components["schemas"]["Expected"] | null;
+            /** Looks */
+            looks: components["schemas"]["Coded"][];
             next: components["schemas"]["NextWanted"] | null;
             /** Setups */
             setups: components["schemas"]["SetupSoFar"][];
@@ -1737,17 +1754,17 @@ export interface components {
              * Elevation Deg
              * @default 20
              */
-            elevation_deg: number;
+            elevation_deg: string | number;
             /**
              * Sight Imbalance M
              * @default 10
              */
-            sight_imbalance_m: number;
+            sight_imbalance_m: string | number;
             /**
              * Sight M
              * @default 30
              */
-            sight_m: number;
+            sight_m: string | number;
         };
         /** Worked */
         Worked: {

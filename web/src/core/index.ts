@@ -18,9 +18,9 @@ export function readTable(kind: string, text: string): Promise<CheckDocument> {
   return send("POST", `/api/kinds/${kind}/csv`, { text });
 }
 
-/** A document file's text, checked by the core's parser. */
-export function readDocument(kind: string, text: string): Promise<CheckDocument> {
-  return send("POST", `/api/kinds/${kind}/read`, text);
+/** A document file's bytes, as they are: the core's parser says what is wrong with them. */
+export function readDocument(kind: string, bytes: ArrayBuffer): Promise<CheckDocument> {
+  return send("POST", `/api/kinds/${kind}/read`, bytes);
 }
 
 /** A document's readings as a table. */

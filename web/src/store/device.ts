@@ -60,10 +60,10 @@ export async function dropDraft(id: string): Promise<void> {
   changed();
 }
 
-/** Own drafts, latest touched first. */
-export async function drafts(owner: string): Promise<Draft[]> {
+/** Own drafts, and for those who may save also what trainees left for them; latest touched first. */
+export async function drafts(owner: string, maySave = false): Promise<Draft[]> {
   const all = await (await shelf()).getAll("drafts");
-  return all.filter((one) => one.owner === owner).sort((a, b) => b.changedAt.localeCompare(a.changedAt));
+  return all.filter((one) => one.owner === owner || (maySave && one.left)).sort((a, b) => b.changedAt.localeCompare(a.changedAt));
 }
 
 /** Put a finished thing in the outbox; with a draft, both change together. */

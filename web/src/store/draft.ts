@@ -9,7 +9,7 @@ export type SetUp = { a: Sight; b: Sight };
 export type CheckDocument = {
   kind: string;
   units?: { length?: Length; angle?: string };
-  conditions?: { temperature_c?: number; wind?: string };
+  conditions?: { temperature_c?: string; wind?: string };
   remark?: string;
   observations: {
     layout?: string;
@@ -31,6 +31,8 @@ export type Draft = {
   owner: string;
   observedBy: string | null;
   entry: "typed" | "file" | "csv";
+  /** A trainee's finished draft, left on this device for a chief to save. */
+  left: boolean;
   startedAt: string;
   changedAt: string;
   /** Paths of distances taken from the layout: Enter passes over them. */
@@ -51,6 +53,7 @@ export function begin(from: Begin): Draft {
     why: "",
     observedBy: null,
     entry: "typed",
+    left: false,
     startedAt: now,
     changedAt: now,
     filled: [],

@@ -57,12 +57,15 @@ export function postCheck(draft: Draft, title: string): Promise<void> {
   return post(parcel(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), draft.id);
 }
 
+export { nowWithOffset };
+
 export type Happening = { instrument: string; event: string; at: string; note?: string; crew?: string; place?: string; record?: string; steps?: string[] };
 
-/** Put an event in the outbox. */
-export function postEvent(owner: string, happening: Happening, title: string): Promise<void> {
+/** Put an event in the outbox; gives the id its record will have. */
+export async function postEvent(owner: string, happening: Happening, title: string): Promise<string> {
   const id = crypto.randomUUID();
-  return post(parcel(id, owner, "PUT", `/api/events/${id}`, happening, title, happening.instrument));
+  await post(parcel(id, owner, "PUT", `/api/events/${id}`, happening, title, happening.instrument));
+  return id;
 }
 
 let lastOrder = 0;

@@ -118,6 +118,7 @@ def _part(judged: Judged) -> Data:
         "proved_to": e.proved_to if judged.confirmed is None else judged.confirmed.proved_to,
         "limits": {"use": limits.use, "watch": limits.watch, "adjust": limits.adjust},
         "why": limits.source,
+        "limit_text": words.limit_text(limits),
         "grade": judged.grade,
     }
 
@@ -180,9 +181,11 @@ KIND = Kind(
         "Sight a staff and tap the tripod lightly: does the line come back to the same reading?",
     ),
     who_adjusts=("manager", "crew"),
+    when_bad=words.WHEN_BAD,
     caution_codes=CAUTIONS,
     watch_condition="Balanced sights only: keep back and fore sight alike.",
     main_quantity=QUANTITY,
+    quantity_label="line of sight",
     csv_columns=table.COLUMNS,
     read_csv=table.read_csv,
     write_csv=table.write_csv,

@@ -14,6 +14,14 @@ from .read import Seen, where
 from .solve import Priors, Setups, expected_u95, standardised
 
 Data = dict[str, Any]
+STICKING = (
+    "A line that does not come back after a tap is a compensator that sticks: work for a service."
+    " Hold the level; a peg test will not make it good."
+)
+BUBBLE = (
+    "Set the circular bubble first: half of what it shows by the foot screws, half by the vial's own screws, until it"
+    " holds all round. Then read."
+)
 
 
 def partial(document: TwoPeg, setups: Setups, sheet: Sheet) -> Data:
@@ -24,7 +32,18 @@ def partial(document: TwoPeg, setups: Setups, sheet: Sheet) -> Data:
         "setups": [_difference(i, a, b, words) for i, (a, b) in enumerate(setups) if a.pointings and b.pointings],
         "expected": _expected(document, setups, priors),
         "next": _next(sheet),
+        "looks": _looks(document),
     }
+
+
+def _looks(document: TwoPeg) -> list[Data]:
+    """What the two looks say before anything is read."""
+    looks, said = document.observations.looks, []
+    if looks.line_returns == "no":
+        said.append({"code": "sticking", "text": STICKING})
+    if looks.bubble_holds == "no":
+        said.append({"code": "bubble-does-not-hold", "text": BUBBLE})
+    return said
 
 
 def _sights(document: TwoPeg, setups: Setups, priors: Priors, words: LengthWords) -> list[Data]:

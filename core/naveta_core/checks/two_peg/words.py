@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 from ...angles import ARCSEC_PER_RADIAN
-from ...judgement import may_turn_screws, scale_squared
+from ...judgement import Limits, may_turn_screws, scale_squared
 from ...lengths import METRES, in_unit
 from ...priors import PRIOR_DOF
 from ...readings import ordinal
-from ...wording import MINUS, ROUND_SIGHTS, LengthWords, arcsec, figure, length_words
+from ...wording import MINUS, ROUND_SIGHTS, LengthWords, arcsec, figure, length_words, limit
 from .judge import Judged, longest_last, target_m
 from .model import TwoPeg
 from .read import Seen
@@ -18,6 +18,35 @@ Data = dict[str, Any]
 IMBALANCES_M = (10.0, 20.0, 50.0)
 IMBALANCES_FT = (30.0, 60.0, 150.0)
 _SENSITIVITY_MM = 1.0
+FAR_OFF_M = 0.05
+"""A reticle never moves a reading by more in one turn: such a reading is of another staff, stand or line."""
+WHEN_BAD = (
+    (
+        "real",
+        "Is it real?",
+        "Run it again from the other end before anything is turned. Both runs count together, never the better one alone.",
+    ),
+    (
+        "keep",
+        "Keep what was found",
+        "Save as found before the instrument is touched: it is the only proof of what the work since the last good check was done with.",
+    ),
+    (
+        "adjust",
+        "Adjust it",
+        "Level and tripod untouched, turn the reticle until the far staff reads its target. Then run the test again, as left.",
+    ),
+    (
+        "without",
+        "Or do without it",
+        "Take another that may be used today, use this one under its condition, or hold it until somebody has seen to it.",
+    ),
+    (
+        "look-back",
+        "What was done with it since",
+        "Work since the last good check may carry this error. Look at it while it can still be measured again.",
+    ),
+)
 
 
 def direction(c: float) -> str:
@@ -46,6 +75,12 @@ def finding(document: TwoPeg, judged: Judged) -> str:
     high = "too high" if e.value > 0 else "too low"
     effect = words.small(abs(judged.solution.c) * sight)
     return f"Line of sight points {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}: {effect} {high} at {words.distance(sight)}."
+
+
+def limit_text(limits: Limits) -> str:
+    """Which limit applied and why: 'Limit 10″, 20″ balanced (opening value for levels of 2 mm per km)'."""
+    balanced = f", {limit(limits.watch)} with balanced sights" if limits.watch > limits.use else ""
+    return f"Limit {limit(limits.use)}{balanced}: {limits.source}"
 
 
 def shown(document: TwoPeg, judged: Judged) -> list[Data]:
@@ -241,7 +276,9 @@ def adjusting(document: TwoPeg, judged: Judged, steps: list[tuple[str, float]]) 
         left = (metres - target) / seen.sight_m * ARCSEC_PER_RADIAN
         away = metres - target
         done = abs(left) <= limits.use / 4
-        if done:
+        if abs(away - now_c * seen.sight_m) > FAR_OFF_M:
+            says = f"{words.small(abs(away))} from the target: no reticle moves a line so far. Is it staff {seen.staff}, the same stand, the middle wire?"
+        elif done:
             says = f"{words.small(abs(away))} off the target, {arcsec(abs(left))}: there. Look at the near staff, then run the test again."
         else:
             turn = "lower" if away > 0 else "raise"

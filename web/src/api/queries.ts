@@ -1,0 +1,36 @@
+// What is asked of the house: keys and fetchers together, so that a key is written once.
+import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
+import { api, data } from "./client";
+
+export const yardQuery = (q: string) =>
+  infiniteQueryOptions({
+    queryKey: ["yard", q],
+    queryFn: ({ pageParam }) => data(api.GET("/api/instruments", { params: { query: { q, cursor: pageParam, limit: 60 } } })),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => last.next,
+  });
+
+export const instrumentQuery = (tag: string) =>
+  queryOptions({ queryKey: ["instrument", tag], queryFn: () => data(api.GET("/api/instruments/{tag}", { params: { path: { tag } } })) });
+
+export const seriesQuery = (tag: string) =>
+  queryOptions({ queryKey: ["series", tag], queryFn: () => data(api.GET("/api/instruments/{tag}/series", { params: { path: { tag } } })) });
+
+export const standInsQuery = (tag: string) =>
+  queryOptions({ queryKey: ["stand-ins", tag], queryFn: () => data(api.GET("/api/instruments/{tag}/stand-ins", { params: { path: { tag } } })) });
+
+export const recordsQuery = (tag: string) =>
+  infiniteQueryOptions({
+    queryKey: ["records", tag],
+    queryFn: ({ pageParam }) => data(api.GET("/api/records", { params: { query: { instrument: tag, cursor: pageParam, limit: 25 } } })),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => last.next,
+  });
+
+export const recordQuery = (uuid: string) =>
+  queryOptions({ queryKey: ["record", uuid], queryFn: () => data(api.GET("/api/records/{uuid}", { params: { path: { uuid } } })) });
+
+export const lookBackQuery = (uuid: string) =>
+  queryOptions({ queryKey: ["look-back", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/look-back", { params: { path: { uuid } } })) });
+
+export const kindsQuery = queryOptions({ queryKey: ["kinds"], queryFn: () => data(api.GET("/api/kinds")), staleTime: 3_600_000 });

@@ -1,0 +1,51 @@
+// One line at the foot of the page that says what was just done, and takes it back.
+import { X } from "lucide-react";
+import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
+
+type Notice = { text: string; undo?: () => Promise<void> | void };
+const NoticeContext = createContext<((notice: Notice) => void) | null>(null);
+const STAYS_MS = 15_000;
+
+export function useTell(): (notice: Notice) => void {
+  const tell = useContext(NoticeContext);
+  if (!tell) throw new Error("useTell wants a <Notices> around it");
+  return tell;
+}
+
+export function Notices({ children }: { children: ReactNode }) {
+  const [notice, setNotice] = useState<Notice | null>(null);
+  const tell = useCallback((one: Notice) => setNotice(one), []);
+  useEffect(() => {
+    if (!notice) return;
+    const gone = setTimeout(() => setNotice(null), STAYS_MS);
+    return () => clearTimeout(gone);
+  }, [notice]);
+  const undo = useMemo(
+    () => async () => {
+      const act = notice?.undo;
+      setNotice(null);
+      await act?.();
+    },
+    [notice],
+  );
+  return (
+    <NoticeContext.Provider value={tell}>
+      {children}
+      <div role="status" aria-live="polite" className="no-print pointer-events-none fixed inset-x-0 bottom-20 z-40 grid justify-items-center px-3 tab:bottom-5">
+        {notice && (
+          <div className="pointer-events-auto flex max-w-[640px] items-center gap-3 rounded-md bg-ink py-1 pl-5 pr-2 text-card">
+            <span className="py-2">{notice.text}</span>
+            {notice.undo && (
+              <button className="min-h-[48px] px-3 font-[680] underline underline-offset-4" onClick={() => void undo()}>
+                Take it back
+              </button>
+            )}
+            <button className="grid min-h-[48px] min-w-[48px] place-items-center" aria-label="Close this line" onClick={() => setNotice(null)}>
+              <X size={20} aria-hidden="true" />
+            </button>
+          </div>
+        )}
+      </div>
+    </NoticeContext.Provider>
+  );
+}

@@ -1,0 +1,52 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router";
+import { Problem } from "./api/client";
+import { Notices } from "./app/notices";
+import { OutboxProvider } from "./app/outbox";
+import { router } from "./app/routes";
+import { SessionProvider } from "./app/session";
+import { registerWorker } from "./app/update";
+import "./app/theme.css";
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // The service worker answers without signal; a refusal is final, anything else is asked for once more.
+      networkMode: "always",
+      retry: (count, error) => !(error instanceof Problem) && count < 1,
+      staleTime: 10_000,
+    },
+    mutations: { networkMode: "always" },
+  },
+});
+
+function NotReached({ again }: { again: () => void }) {
+  return (
+    <main className="mx-auto grid min-h-dvh max-w-[560px] content-center gap-5 p-6">
+      <h1>No signal, and Naveta is not on this device yet</h1>
+      <p>Open it once where there is signal. From then on it opens anywhere, and keeps what you type.</p>
+      <button className="btn now site" onClick={again}>
+        Try again
+      </button>
+    </main>
+  );
+}
+
+const root = document.getElementById("root");
+if (!root) throw new Error("index.html holds no #root");
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <SessionProvider waiting={<p className="p-8">One moment…</p>} failed={(again) => <NotReached again={again} />}>
+        <OutboxProvider>
+          <Notices>
+            <RouterProvider router={router} />
+          </Notices>
+        </OutboxProvider>
+      </SessionProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);
+registerWorker();

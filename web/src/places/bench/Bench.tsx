@@ -1,0 +1,147 @@
+// The bench: begin a check, go on with one, see what waits to be sent, load one from a file.
+import { useEffect, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { useOutbox } from "../../app/outbox";
+import { useHere, usePerson } from "../../app/session";
+import { type Parcel, drafts, dropParcel, onShelfChange, takeBack } from "../../store/device";
+import type { Draft } from "../../store/draft";
+import { draftOf } from "../../store/outbox";
+import { useKind } from "../../ui/kinds";
+import { Dialog, FaultLine, Head, moment } from "../../ui/parts";
+import { PickInstrument } from "../yard/NoteEvent";
+import { LoadFile } from "./LoadFile";
+
+export function Bench() {
+  const kind = useKind("two-peg");
+  const navigate = useNavigate();
+  const [dialog, setDialog] = useState<"begin" | "load" | null>(null);
+  const mine = useDrafts();
+  const { parcels } = useOutbox();
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={mine.length ? (mine.length === 1 ? "One check is open" : `${mine.length} checks are open`) : "Bench"}
+        sub={kind ? `${kind.title}: about ${kind.minutes} minutes, every ${kind.interval_days} days and after any knock.` : undefined}
+        acts={
+          <button className="btn" onClick={() => setDialog("load")}>
+            Load from a file
+          </button>
+        }
+      />
+      {parcels.length > 0 && <OutboxList parcels={parcels} />}
+      {mine.length > 0 && <DraftList drafts={mine} />}
+      <section className="card grid justify-items-start gap-3 p-5">
+        <h2>Begin a check</h2>
+        <p>Choose the level; the two looks and the layout come next.</p>
+        <button className="btn now site" onClick={() => setDialog("begin")}>
+          Begin a two-peg test
+        </button>
+      </section>
+      <Dialog title="Which level?" open={dialog === "begin"} onClose={() => setDialog(null)}>
+        <PickInstrument value="" missing={false} kinds={kind?.applies_to ?? []} onChange={(tag) => void navigate(`/bench/new/${tag}`)} />
+      </Dialog>
+      <Dialog title="Load a check from a file" open={dialog === "load"} onClose={() => setDialog(null)}>
+        <LoadFile kinds={kind?.applies_to ?? []} columns={kind?.csv_columns ?? []} />
+      </Dialog>
+    </div>
+  );
+}
+
+function useDrafts(): Draft[] {
+  const { username } = usePerson();
+  const { may } = useHere();
+  const maySave = may("save-check").allowed;
+  const [found, setFound] = useState<Draft[]>([]);
+  useEffect(() => {
+    let here = true;
+    const look = () => void drafts(username, maySave).then((all) => here && setFound(all));
+    look();
+    const forget = onShelfChange(look);
+    return () => {
+      here = false;
+      forget();
+    };
+  }, [username, maySave]);
+  return found;
+}
+
+function readingsTyped(draft: Draft): number {
+  const sights = (draft.document.observations.setups ?? []).flatMap((setup) => [setup.a, setup.b]);
+  return sights.reduce((sum, sight) => sum + (sight.readings?.filter((one) => one.trim()).length ?? 0) + (sight.wires?.filter((one) => one.middle?.trim()).length ?? 0), 0);
+}
+
+function DraftList({ drafts: open }: { drafts: Draft[] }) {
+  const { session } = useHere();
+  const { username } = usePerson();
+  return (
+    <section className="card" aria-label="Open checks">
+      <ul className="m-0 list-none divide-y divide-line p-0">
+        {open.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
+            <div>
+              <span className="tag text-[19px]">{one.instrument}</span> <b>Two-peg test{one.stage === "as-left" ? ", as left" : ""}</b>
+              <span className="sub block">
+                Begun {moment(one.startedAt, session.time_zone)}. {count(readingsTyped(one))}
+                {one.left && one.owner !== username ? ` Left by ${one.owner} for a chief to save.` : ""}
+                {one.left && one.owner === username ? " Left for your crew chief." : ""}
+              </span>
+            </div>
+            <Link className="btn" to={`/bench/${one.id}`}>
+              Go on
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function count(n: number): string {
+  return n === 0 ? "Nothing read yet." : n === 1 ? "One reading." : `${n} readings.`;
+}
+
+/** What waits to be sent, and what was not taken, with its reasons and the way back to the sheet. */
+function OutboxList({ parcels }: { parcels: Parcel[] }) {
+  const { sendNow, online } = useOutbox();
+  const { session } = useHere();
+  const navigate = useNavigate();
+  const back = async (parcel: Parcel) => {
+    const draft = draftOf(parcel);
+    await takeBack(parcel, draft);
+    await navigate(`/bench/${draft.id}`);
+  };
+  return (
+    <section className="card" aria-label="Waiting to be sent">
+      <div className="flex flex-wrap items-center justify-between gap-3 px-5 pt-3">
+        <h2>{parcels.some((one) => one.state === "refused") ? "Not all of it was taken" : "Waiting to be sent"}</h2>
+        <button className="btn" disabled={!online} onClick={() => void sendNow()}>
+          Send now
+        </button>
+      </div>
+      <ul className="m-0 list-none divide-y divide-line p-0">
+        {parcels.map((one) => (
+          <li key={one.id} data-parcel={one.state} className="grid gap-2 px-5 py-3">
+            <div className="flex flex-wrap items-center justify-between gap-3">
+              <span>
+                <b>{one.title}</b>
+                <span className="sub block">
+                  {moment(one.madeAt, session.time_zone)}. {one.state === "waiting" ? "Kept here; goes by itself when there is signal." : (one.problem?.title ?? "Not taken.")}
+                </span>
+              </span>
+              {one.path.startsWith("/api/checks/") ? (
+                <button className="btn" onClick={() => void back(one)}>
+                  Open it again
+                </button>
+              ) : (
+                <button className="btn" onClick={() => void dropParcel(one.id)}>
+                  Do not send
+                </button>
+              )}
+            </div>
+            {one.problem?.faults.map((fault) => <FaultLine key={fault.path} fault={fault} />)}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,118 @@
+// The bench: a field sheet, the drawing that grows with it, and the finding beside it.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { instrumentQuery } from "../../api/queries";
+import { useTell } from "../../app/notices";
+import { dropDraft, keepDraft } from "../../store/device";
+import type { Draft } from "../../store/draft";
+import { PegLine } from "../../ui/PegLine";
+import { Reckoned } from "../../ui/Reckoned";
+import { useKind } from "../../ui/kinds";
+import { Back, Dialog, Head, Waiting } from "../../ui/parts";
+import { FileActs } from "./FileActs";
+import { FindingPanel } from "./FindingPanel";
+import { KeyBar } from "./KeyBar";
+import { LayoutDialog } from "./LayoutDialog";
+import { Looks, looksInWords } from "./Looks";
+import { Sheet } from "./Sheet";
+import { addSetUp, fromOtherEnd, removeSetUp } from "./entry";
+import { useDraft } from "./useDraft";
+import { useKeys } from "./useKeys";
+import { usePreview } from "./usePreview";
+import { useSave } from "./useSave";
+
+export function Entry() {
+  const { id = "" } = useParams();
+  const { draft, change } = useDraft(id);
+  if (draft === undefined) return <Waiting what="Opening the field sheet…" />;
+  if (draft === null)
+    return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, or begun on another device. To the bench</Back>} />;
+  return <Open key={draft.id} draft={draft} change={change} />;
+}
+
+function Open({ draft, change }: { draft: Draft; change: ReturnType<typeof useDraft>["change"] }) {
+  const { document, instrument: tag } = draft;
+  const instrument = useQuery(instrumentQuery(tag));
+  const kind = useKind(draft.kind);
+  const saying = usePreview(draft);
+  const save = useSave(draft);
+  const { keys, indexOf, bar, focused } = useKeys(draft, change, save.act);
+  const [dialog, setDialog] = useState<"layout" | "looks" | "file" | null>(null);
+  const tell = useTell();
+  const navigate = useNavigate();
+  const { said } = saying;
+  const layout = kind?.layouts.find((one) => one.name === document.observations.layout);
+  const set = (next: Partial<Pick<Draft, "document" | "filled">>) => change((one) => ({ ...one, ...next }));
+  const remove = (index: number) => {
+    const before = { document, filled: draft.filled };
+    set(removeSetUp(document, draft.filled, index));
+    tell({ text: "Set-up removed.", undo: () => set(before) });
+  };
+  const discard = async () => {
+    await dropDraft(draft.id);
+    await navigate("/bench");
+    tell({
+      text: `Test of ${tag} discarded.`,
+      undo: async () => {
+        await keepDraft(draft);
+        await navigate(`/bench/${draft.id}`);
+      },
+    });
+  };
+  return (
+    <div className="grid gap-4 text-[16px]">
+      <Head
+        title={
+          <>
+            {kind?.title ?? "Check"} of <span className="tag">{tag}</span>
+            {draft.stage === "as-left" ? ", as left" : ""}
+          </>
+        }
+        sub={
+          <>
+            {instrument.data ? `${instrument.data.model}. ` : ""}
+            {draft.stage === "as-left" ? "After adjusting. " : ""}
+            {layout ? `${layout.title}. ` : ""}
+            <button className="inline min-h-[32px] underline underline-offset-4" onClick={() => setDialog("looks")}>
+              {looksInWords(document.observations.looks ?? {})}
+            </button>
+          </>
+        }
+        acts={
+          <>
+            <button className="btn" onClick={() => setDialog("layout")}>
+              Layout and units
+            </button>
+            <button className="btn" onClick={() => setDialog("file")}>
+              File
+            </button>
+          </>
+        }
+      />
+      <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
+        <PegLine picture={said?.picture ?? null} />
+      </section>
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_410px]">
+        <Sheet
+          draft={draft}
+          said={said}
+          indexOf={indexOf}
+          keys={keys}
+          onAdd={() => set({ document: addSetUp(document) })}
+          onRemove={remove}
+        />
+        <FindingPanel draft={draft} saying={saying} kind={kind} save={save} otherEnd={() => set(fromOtherEnd(document, draft.filled))} />
+      </div>
+      {said?.reduced && <Reckoned result={said.reduced} />}
+      <KeyBar shown={focused} onKey={bar} />
+      {kind && <LayoutDialog draft={draft} kind={kind} change={change} faults={said?.faults ?? []} open={dialog === "layout"} onClose={() => setDialog(null)} />}
+      <Dialog title="The two looks" open={dialog === "looks"} onClose={() => setDialog(null)}>
+        <Looks value={document.observations.looks ?? {}} onChange={(looks) => set({ document: { ...document, observations: { ...document.observations, looks } } })} />
+      </Dialog>
+      <Dialog title="This field sheet" open={dialog === "file"} onClose={() => setDialog(null)}>
+        <FileActs draft={draft} onDiscard={() => void discard()} />
+      </Dialog>
+    </div>
+  );
+}

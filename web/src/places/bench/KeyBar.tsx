@@ -1,0 +1,50 @@
+// Our own bar above the keypad of a touch screen: what the keys do on a keyboard.
+import { useEffect, useState } from "react";
+import type { WellKey } from "./Well";
+
+const KEYS: { key: WellKey; word: string; label: string }[] = [
+  { key: "back", word: "Back", label: "Back to the reading before" },
+  { key: "sign", word: "±", label: "Other sign" },
+  { key: "same", word: "Same again", label: "Same reading again" },
+  { key: "more", word: "One more", label: "One more reading here" },
+  { key: "next", word: "Next", label: "Next reading" },
+];
+
+/** How far the keypad reaches up over the page, where the browser lays it over instead of shrinking the page. */
+function useKeypadHeight(): number {
+  const [height, setHeight] = useState(0);
+  useEffect(() => {
+    const view = window.visualViewport;
+    if (!view) return;
+    const look = () => setHeight(Math.max(0, window.innerHeight - view.height - view.offsetTop));
+    look();
+    view.addEventListener("resize", look);
+    view.addEventListener("scroll", look);
+    return () => {
+      view.removeEventListener("resize", look);
+      view.removeEventListener("scroll", look);
+    };
+  }, []);
+  return height;
+}
+
+export function KeyBar({ shown, onKey }: { shown: boolean; onKey: (key: WellKey) => void }) {
+  const bottom = useKeypadHeight();
+  if (!shown || !window.matchMedia("(pointer: coarse)").matches) return null;
+  return (
+    <div role="toolbar" aria-label="Keys for readings" className="no-print fixed inset-x-0 z-40 flex gap-1 border-t-2 border-ink bg-card p-1" style={{ bottom }}>
+      {KEYS.map(({ key, word, label }) => (
+        <button
+          key={key}
+          aria-label={label}
+          // Keeps the focus, and so the keypad, where it is.
+          onPointerDown={(event) => event.preventDefault()}
+          onClick={() => onKey(key)}
+          className="min-h-[56px] flex-1 rounded-md px-1 text-[16px] font-[640] leading-tight shadow-[inset_0_0_0_1.5px_var(--color-ink)]"
+        >
+          {word}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,107 @@
+// One instrument: where it stands and why, its latest finding, its history against the limit, its passport and records.
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import type { Instrument as Passport } from "../../api/client";
+import { instrumentQuery, seriesQuery } from "../../api/queries";
+import { useHere } from "../../app/session";
+import { SeriesPlot } from "../../ui/SeriesPlot";
+import { GradeMark, LimitBar } from "../../ui/marks";
+import { Head, Trouble, Waiting, moment } from "../../ui/parts";
+import { closed, whereabouts } from "../yard/YardRow";
+import { Custody } from "./Custody";
+import { PassportCard } from "./PassportCard";
+import { Records } from "./Records";
+
+const TITLES: Record<string, string> = {
+  ready: "may go out",
+  "ready-if": "may go out, under a condition",
+  "check-first": "wants a check first",
+  hold: "is held",
+  away: "is away",
+};
+
+export function Instrument() {
+  const { tag = "" } = useParams();
+  const instrument = useQuery(instrumentQuery(tag));
+  if (instrument.isPending) return <Waiting what={`Fetching ${tag}…`} />;
+  if (!instrument.data) return <Trouble error={instrument.error} />;
+  return <Shown one={instrument.data} />;
+}
+
+function Shown({ one }: { one: Passport }) {
+  const { now } = useHere();
+  const series = useQuery(seriesQuery(one.tag));
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            <span className="tag">{one.tag}</span> {TITLES[one.standing.state]}
+          </>
+        }
+        sub={`${one.model}. ${whereabouts(one)}.`}
+        acts={<Custody one={one} />}
+      />
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
+        <div className="grid gap-4">
+          <StandingCard one={one} />
+          <section className="card p-4 tab:p-5" aria-label="History of the line of sight">
+            <h2 className="pb-3">Line of sight, every finding against the limit</h2>
+            {series.data && <SeriesPlot series={series.data} today={now} />}
+            <Trouble error={series.error} />
+          </section>
+          <Records tag={one.tag} />
+        </div>
+        <PassportCard one={one} />
+      </div>
+    </div>
+  );
+}
+
+/** Why it stands as it does, the latest finding, and the one act that matters now. */
+function StandingCard({ one }: { one: Passport }) {
+  const { latest, standing } = one;
+  return (
+    <section className="card grid gap-4 p-5" aria-label="Standing" data-standing={standing.state}>
+      <ul className="m-0 grid list-none gap-1 p-0 text-[17px]">
+        {standing.reasons.map((reason, i) => (
+          <li key={reason.code} className={i === 0 ? "font-[640]" : ""}>
+            {closed(reason.text)}
+          </li>
+        ))}
+      </ul>
+      {latest && (
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-t border-line pt-4">
+          <GradeMark grade={latest.grade as never} />
+          <LimitBar value={latest.value} u95={latest.u95} limit={latest.limit} label={latest.finding} width={240} />
+          <Link className="link" to={`/records/${latest.id}`}>
+            Latest check
+          </Link>
+        </div>
+      )}
+      <Act one={one} />
+    </section>
+  );
+}
+
+function Act({ one }: { one: Passport }) {
+  const { session } = useHere();
+  const { latest, standing } = one;
+  const check = standing.checks[0];
+  if (standing.state === "hold" && latest && ["adjust", "service"].includes(latest.grade))
+    return (
+      <Link className="btn now site" to={`/records/${latest.id}`}>
+        {latest.grade === "adjust" ? "Adjust it or look back" : "What to do now"}
+      </Link>
+    );
+  if (!check) return null;
+  const first = standing.state === "check-first" || standing.state === "hold";
+  return (
+    <div className="grid gap-2">
+      <Link className={`btn site ${first ? "now" : ""}`} to={`/bench/new/${one.tag}`}>
+        {check.title}, {check.minutes} minutes
+      </Link>
+      {check.due_on && !first && <p className="sub">Due again on {moment(check.due_on, session.time_zone, false)}.</p>}
+    </div>
+  );
+}

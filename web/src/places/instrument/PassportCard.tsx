@@ -1,0 +1,40 @@
+import type { Instrument } from "../../api/client";
+import { useHere } from "../../app/session";
+import { moment } from "../../ui/parts";
+import { whereabouts } from "../yard/YardRow";
+
+const STATED: Record<string, (value: unknown) => [string, string]> = {
+  levelling_accuracy_mm_per_km: (v) => ["Stated accuracy", `${v} mm per km, double run`],
+  reading: (v) => ["Read", String(v)],
+  magnification: (v) => ["Magnification", `${v} times`],
+  compensator_range_arcmin: (v) => ["Compensator range", `${v}′`],
+};
+const KINDS: Record<string, string> = { level: "Automatic level", "digital-level": "Digital level" };
+
+/** What an instrument is, by its papers. */
+export function PassportCard({ one }: { one: Instrument }) {
+  const { session } = useHere();
+  const rows: [string, string][] = [
+    ["Kind", KINDS[one.kind] ?? one.kind],
+    ["Model", one.model],
+    ["Serial", one.serial || "not entered"],
+    ["Here since", moment(one.since, session.time_zone, false)],
+    ["Where", whereabouts(one)],
+    ...Object.entries(one.stated).flatMap(([name, value]) => (STATED[name] ? [STATED[name](value)] : [])),
+  ];
+  return (
+    <section className="card p-5" aria-label="Passport">
+      <h2 className="pb-2">Passport</h2>
+      <dl className="m-0 grid grid-cols-[140px_minmax(0,1fr)] gap-y-[6px]">
+        {rows.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="sub">{name}</dt>
+            <dd className="m-0">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {one.hints && <p className="mt-3 border-t border-line pt-3">{one.hints}</p>}
+      <p className="sub mt-3 border-t border-line pt-3">What is found here are field checks. They are no accredited calibration.</p>
+    </section>
+  );
+}

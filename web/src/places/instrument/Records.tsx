@@ -1,0 +1,75 @@
+// Everything on record of an instrument, newest first; what was struck stays, struck, with its reason.
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { RecordRow } from "../../api/client";
+import { recordsQuery } from "../../api/queries";
+import { useHere } from "../../app/session";
+import { GradeMark } from "../../ui/marks";
+import { Trouble, moment } from "../../ui/parts";
+
+const WORDS: Record<string, string> = {
+  knock: "Knock",
+  drop: "Drop",
+  out: "Taken out",
+  in: "Handed in",
+  held: "Held back",
+  released: "Released",
+  adjusted: "Adjusted",
+  "looked-back": "Looked back: no harm",
+  struck: "Struck out",
+};
+
+export function Records({ tag }: { tag: string }) {
+  const records = useInfiniteQuery(recordsQuery(tag));
+  const rows = records.data?.pages.flatMap((page) => page.records) ?? [];
+  return (
+    <section className="card" aria-label="Records">
+      <h2 className="px-5 pb-1 pt-4">Records</h2>
+      <Trouble error={records.error} />
+      {records.data && !rows.length && <p className="sub px-5 pb-5">Nothing is on record yet. The first check begins it.</p>}
+      <ul className="m-0 list-none divide-y divide-line p-0">
+        {rows.map((row) => (
+          <Row key={row.id} row={row} />
+        ))}
+      </ul>
+      {records.hasNextPage && (
+        <div className="border-t border-line p-3 text-center">
+          <button className="btn" disabled={records.isFetchingNextPage} onClick={() => void records.fetchNextPage()}>
+            {records.isFetchingNextPage ? "Fetching…" : "Show older"}
+          </button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Row({ row }: { row: RecordRow }) {
+  const { session } = useHere();
+  const struck = row.amended_by !== null;
+  const said = row.category === "check" ? `Two-peg test, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
+  return (
+    <li data-record={row.kind} data-struck={struck || undefined} className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]">
+      <span className="sub">{moment(row.observed_at, session.time_zone)}</span>
+      <div className="min-w-0">
+        <span className={struck ? "line-through" : ""}>
+          {row.category === "check" ? (
+            <Link className="font-[640] underline underline-offset-4" to={`/records/${row.id}`}>
+              {said}
+            </Link>
+          ) : (
+            <b className="font-[640]">{said}</b>
+          )}
+          {row.finding && <span className="block">{row.finding}</span>}
+          {row.note && <span className="block">{row.note}</span>}
+        </span>
+        {(struck || row.why) && <span className="block font-[600]">{struck ? `Struck: ${row.amended_why}` : row.why}</span>}
+        <span className="sub block">
+          {row.observed_by}
+          {row.entered_by !== row.observed_by ? `, saved by ${row.entered_by}` : ""}
+          {row.entry !== "typed" ? `, ${row.entry}` : ""}
+        </span>
+      </div>
+      <div className="tab:justify-self-end">{row.grade && <GradeMark grade={row.grade as never} quiet={struck} />}</div>
+    </li>
+  );
+}

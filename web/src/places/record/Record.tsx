@@ -1,0 +1,133 @@
+// One record: what was found, the drawing, the readings as typed, how it was reckoned, and what follows from it.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import type { RecordOut, Result } from "../../api/client";
+import { recordQuery } from "../../api/queries";
+import { useHere } from "../../app/session";
+import type { CheckDocument } from "../../store/draft";
+import { FindingView, NextSteps } from "../../ui/FindingView";
+import { PegLine } from "../../ui/PegLine";
+import { Reckoned } from "../../ui/Reckoned";
+import { Back, Head, Trouble, Waiting, moment } from "../../ui/parts";
+import { Amend } from "./Amend";
+import { BadFinding } from "./BadFinding";
+import { ReadingsTable } from "./ReadingsTable";
+
+export function RecordPage() {
+  const { id = "" } = useParams();
+  const record = useQuery(recordQuery(id));
+  if (record.isPending) return <Waiting what="Fetching the record…" />;
+  if (!record.data) return <Trouble error={record.error} />;
+  const { result } = record.data;
+  if (!result) return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
+  return <Shown key={record.data.id} record={record.data} result={result} />;
+}
+
+export const isBad = (result: Result): boolean => ["adjust", "service", "repeat"].includes(result.verdict.grade);
+
+function Shown({ record, result }: { record: RecordOut; result: Result }) {
+  const { session } = useHere();
+  const [amending, setAmending] = useState(false);
+  const document = record.document as unknown as CheckDocument;
+  const led = record.stage === "as-found" && isBad(result) && !record.amended_by;
+  const by = record.entered_by === record.observed_by ? record.observed_by : `${record.observed_by}, saved by ${record.entered_by}`;
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            <span className="tag">{record.instrument}</span>: two-peg test, {record.stage === "as-left" ? "as left" : "as found"}
+          </>
+        }
+        sub={`${moment(record.observed_at, session.time_zone)}. ${by}.`}
+        acts={
+          <>
+            <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
+            <a className="btn" href={`/api/records/${record.id}/document`} download>
+              Document
+            </a>
+            <a className="btn" href={`/api/records/${record.id}/csv`} download>
+              Table
+            </a>
+            <button className="btn" onClick={() => window.print()}>
+              Print
+            </button>
+            {!record.amended_by && (
+              <button className="btn" onClick={() => setAmending(true)}>
+                Something is wrong here
+              </button>
+            )}
+          </>
+        }
+      />
+      <Notes record={record} />
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px]">
+        <div className="grid gap-4">
+          <section className={`card p-5 ${record.amended_by ? "line-through decoration-2" : ""}`} aria-label="Finding">
+            <FindingView result={result} />
+            {!led && (
+              <div className="pt-3">
+                <NextSteps result={result} />
+              </div>
+            )}
+          </section>
+          <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
+            <PegLine picture={result.picture} />
+          </section>
+          <ReadingsTable document={document} setAside={result.verdict.set_aside} />
+          <Reckoned result={result} />
+          <p className="sub">
+            Field check by readings in the open, reckoned by Naveta {record.core_version}. It is no accredited calibration. Record {record.sequence} of {record.instrument}, seal {record.digest.slice(0, 12)}…
+          </p>
+        </div>
+        {led ? <BadFinding record={record} result={result} document={document} /> : <Companion record={record} />}
+      </div>
+      <Amend record={record} document={document} open={amending} onClose={() => setAmending(false)} />
+    </div>
+  );
+}
+
+/** What is to be known before anything else: a broken seal, a struck record, a correction. */
+function Notes({ record }: { record: RecordOut }) {
+  return (
+    <>
+      {record.broken && (
+        <p className="fault" data-broken>
+          {record.broken}
+        </p>
+      )}
+      {record.amended_by && (
+        <p className="fault" data-amended>
+          Struck: {record.amended_why} It stays on record and counts for nothing.
+        </p>
+      )}
+      {record.amends && record.why && (
+        <p className="caution">
+          This corrects an <Link className="underline" to={`/records/${record.amends}`}>earlier record</Link>: {record.why}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The other half of a pair, told from a record that needs nothing itself. */
+function Companion({ record }: { record: RecordOut }) {
+  const other = record.pair ?? record.as_left;
+  if (!other)
+    return (
+      <section className="card grid gap-2 p-5">
+        <h2>Nothing to adjust</h2>
+        <p>An as-found check that needs nothing is its own as-left.</p>
+      </section>
+    );
+  return (
+    <section className="card grid gap-2 p-5" data-pair>
+      <h2>{record.pair ? "After adjusting" : "Adjusted since"}</h2>
+      <p>{record.pair ? "This is how it was left. What was found before anything was touched is kept beside it." : "What it was left like is kept beside this."}</p>
+      <Link className="btn" to={`/records/${other}`}>
+        {record.pair ? "As found" : "As left"}
+      </Link>
+    </section>
+  );
+}

@@ -1,0 +1,38 @@
+// A finding: grade and limit, then the sentence, then the bar, then why and what it costs. The same on bench and record.
+import type { Result } from "../api/client";
+import { GradeMark, LimitBar } from "./marks";
+
+export function FindingView({ result }: { result: Result }) {
+  const { verdict, finding, work } = result;
+  const part = verdict.parts[0];
+  return (
+    <div className="grid gap-3" data-finding={verdict.grade}>
+      <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
+        <GradeMark grade={verdict.grade} />
+        <span className="sub">{part?.limit_text}</span>
+      </div>
+      <p className="text-[1.5rem] font-[660] leading-[1.22] text-balance">{finding.text}</p>
+      {part && <LimitBar value={part.value} u95={part.u95} limit={part.limits.use} label={finding.text} width={360} />}
+      <ul className="m-0 grid list-none gap-1 p-0">
+        {verdict.reasons.map((one) => (
+          <li key={one.code + one.text} data-reason={one.code}>
+            {one.text}
+          </li>
+        ))}
+        {work[0] && <li>{work[0].text}</li>}
+      </ul>
+    </div>
+  );
+}
+
+export function NextSteps({ result }: { result: Result }) {
+  return (
+    <ul className="m-0 grid list-none gap-1 border-t-2 border-ink p-0 pt-3">
+      {result.verdict.next.map((one, i) => (
+        <li key={one.code} data-next={one.code} className={i === 0 ? "font-[660]" : ""}>
+          {one.text}
+        </li>
+      ))}
+    </ul>
+  );
+}

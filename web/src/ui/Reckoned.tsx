@@ -1,0 +1,61 @@
+// How this was reckoned: the equation with this check's figures, the figures in full, and what each reading does to the finding.
+import type { Result } from "../api/client";
+
+type Sensitivity = { path: string; where: string; given: string; arcsec_per_mm: number; text: string };
+
+export function Reckoned({ result, open = false }: { result: Result; open?: boolean }) {
+  const sensitivity = (result.result["sensitivity"] ?? []) as Sensitivity[];
+  const most = Math.max(...sensitivity.map((one) => Math.abs(one.arcsec_per_mm)), 1e-9);
+  return (
+    <details className="card group" open={open}>
+      <summary className="flex min-h-[56px] cursor-pointer items-center px-5 text-[1.06rem] font-[660]">How this was reckoned</summary>
+      <div className="grid gap-6 px-5 pb-5">
+        <dl className="m-0 grid gap-x-6 gap-y-2 tab:grid-cols-[minmax(220px,auto)_1fr]">
+          {result.worked.map((line) => (
+            <div key={line.text} className="contents">
+              <dt className="sub">{line.text}</dt>
+              <dd className="m-0 font-mono max-tab:pb-1">{line.value}</dd>
+            </div>
+          ))}
+        </dl>
+        <dl className="m-0 flex flex-wrap gap-x-8 gap-y-2" aria-label="Figures">
+          {result.shown.map((one) => (
+            <div key={one.quantity}>
+              <dt className="sub">{one.label}</dt>
+              <dd className="m-0 font-[640]">
+                {one.text}
+                {one.plus_minus && <span className="sub font-[440]"> ± {one.plus_minus}</span>}
+              </dd>
+            </div>
+          ))}
+        </dl>
+        {sensitivity.length > 0 && (
+          <div>
+            <h2 className="pb-2">What each reading does to it</h2>
+            <ul className="m-0 grid list-none gap-x-8 gap-y-1 p-0 desk:grid-cols-2">
+              {sensitivity.map((one) => (
+                <li key={one.path} className="grid grid-cols-[minmax(0,1fr)_84px_70px] items-center gap-x-3" data-sensitivity={one.path}>
+                  <span className="sub">{one.where}</span>
+                  <span className="text-right font-mono">{one.given}</span>
+                  <Pull share={one.arcsec_per_mm / most} />
+                  <span className="sub col-span-3 border-b border-line pb-1">{one.text}</span>
+                </li>
+              ))}
+            </ul>
+          </div>
+        )}
+      </div>
+    </details>
+  );
+}
+
+/** How strongly, and which way, a reading pulls: a bar from the middle. */
+function Pull({ share }: { share: number }) {
+  const length = Math.abs(share) * 32;
+  return (
+    <svg viewBox="0 0 70 12" width="70" height="12" aria-hidden="true">
+      <path d="M35 0v12" className="stroke-stroke" strokeWidth="1" />
+      <rect x={share < 0 ? 35 - length : 35} y="3" width={Math.max(length, 0.8)} height="6" className="fill-ink" />
+    </svg>
+  );
+}
