@@ -49,7 +49,7 @@ class Part(Shape):
     proved_to: float
     limits: LimitFigures
     why: str
-    limit_text: str
+    limit_text: str = ""
     grade: Grade
 
 

@@ -37,6 +37,8 @@ EVENT_ACTS: dict[str, Act] = {
     "looked-back": "save-check",
 }
 NEEDS_NOTE = ("held", "released")
+NO_BEARING = ("out", "in", "looked-back")
+"""Events no standing and no later check depends on: what follows from the records stays as it is."""
 AHEAD = timedelta(hours=26)
 """How far a device's clock may run ahead: a zone set wrongly is forgiven, another date is not."""
 
@@ -89,7 +91,8 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
     )
     record.digest = chain.seal(record)
     record.save(force_insert=True)
-    fleet_services.keep_facts(instrument=instrument, facts=facts_of(instrument))
+    if record.kind not in NO_BEARING:
+        fleet_services.keep_facts(instrument=instrument, facts=facts_of(instrument))
     return record
 
 

@@ -1156,7 +1156,10 @@ export interface components {
              * @enum {string}
              */
             grade: "use" | "watch" | "adjust" | "service" | "repeat";
-            /** Limit Text */
+            /**
+             * Limit Text
+             * @default
+             */
             limit_text: string;
             limits: components["schemas"]["LimitFigures"];
             /** Proved To */

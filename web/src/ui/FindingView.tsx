@@ -2,6 +2,11 @@
 import type { Result } from "../api/client";
 import { GradeMark, LimitBar } from "./marks";
 
+/** Keeps a figure with its sign and unit on one line. */
+export function bound(text: string): string {
+  return text.replace(/± /g, "±\u00a0").replace(/(\d) (mm|m|ft|km)\b/g, "$1\u00a0$2");
+}
+
 export function FindingView({ result }: { result: Result }) {
   const { verdict, finding, work } = result;
   const part = verdict.parts[0];
@@ -11,7 +16,7 @@ export function FindingView({ result }: { result: Result }) {
         <GradeMark grade={verdict.grade} />
         <span className="sub">{part?.limit_text}</span>
       </div>
-      <p className="text-[1.5rem] font-[660] leading-[1.22] text-balance">{finding.text}</p>
+      <p className="text-[1.4rem] font-[660] leading-[1.22] text-pretty">{bound(finding.text)}</p>
       {part && <LimitBar value={part.value} u95={part.u95} limit={part.limits.use} label={finding.text} width={360} />}
       <ul className="m-0 grid list-none gap-1 p-0">
         {verdict.reasons.map((one) => (

@@ -50,7 +50,7 @@ function round2(value: number): number {
 }
 
 /** The drawing; grows with each reading. */
-export function PegLine({ picture, height = 236 }: { picture: Picture | null; height?: number }) {
+export function PegLine({ picture, height = 206 }: { picture: Picture | null; height?: number }) {
   const [ref, width] = useWidth();
   const drawn = picture && picture.baseline_m !== null ? picture : null;
   return (
@@ -163,7 +163,7 @@ function Sight({ staff, from: [x, y], to, s, now }: { staff: Staff; from: [numbe
   const up = staff.error_m === null ? 0 : s.rise(staff.error_m, staff.distance_m);
   return (
     <g fill="none" className={now ? "stroke-sea" : "stroke-stroke"}>
-      {staff.error_m !== null && <path d={`M${x} ${y}H${to}`} strokeWidth="1.3" strokeDasharray="2 4" />}
+      {now && staff.error_m !== null && <path d={`M${x} ${y}H${to}`} strokeWidth="1.3" strokeDasharray="2 4" />}
       <path d={`M${x} ${y}L${to} ${y - up}`} strokeWidth={now ? 2.6 : 2} strokeDasharray={now ? undefined : "7 5"} />
       {now && Math.abs(up) > 6 && <path d={`M${to + (to < x ? -10 : 10)} ${y - up}v${up}m-5 0h10m-10 ${-up}h10`} className="stroke-ink" strokeWidth="1.8" />}
     </g>

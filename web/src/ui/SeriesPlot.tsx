@@ -7,9 +7,9 @@ import type { Series } from "../api/client";
 type Point = Series["points"][number];
 const W = 760;
 const H = 250;
-const LEFT = 48;
+const LEFT = 56;
 const RIGHT = 16;
-const TOP = 14;
+const TOP = 22;
 const FOOT = 44;
 
 /** The plot; a finding opens its record. */
@@ -32,18 +32,18 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
       ))}
       <path d={`M${LEFT} ${y(0)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="0.8" />
       {y.ticks(5).map((tick) => (
-        <text key={tick} x={LEFT - 8} y={y(tick) + 5} textAnchor="end" fontSize="14" className="fill-ink-2">
+        <text key={tick} x={LEFT - 8} y={y(tick) + 5} textAnchor="end" fontSize="16" className="fill-ink-2">
           {tick > 0 ? "+" : tick < 0 ? "−" : ""}
           {Math.abs(tick)}″
         </text>
       ))}
-      {x.ticks(W / 130).map((tick) => (
-        <text key={Number(tick)} x={x(tick)} y={H - 8} textAnchor="middle" fontSize="14" className="fill-ink-2">
+      {x.ticks(W / 150).map((tick) => (
+        <text key={Number(tick)} x={x(tick)} y={H - 8} textAnchor="middle" fontSize="16" className="fill-ink-2">
           {tick.toLocaleDateString("en-GB", { month: "short", year: "numeric" })}
         </text>
       ))}
-      {series.events.map((event) => (
-        <Event key={event.id} x={x(new Date(event.at))} word={event.event} />
+      {together(series.events.map((one) => ({ x: x(new Date(one.at)), word: one.event }))).map((one) => (
+        <Event key={one.x} x={one.x} word={one.word} />
       ))}
       {segments(series).map((one, i) => (
         <path key={i} d={path(one) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
@@ -66,12 +66,25 @@ export function segments(series: Series): Point[][] {
   return [...groups.values()];
 }
 
+const LABEL_PX = 70;
+
+/** Events too close for a label each share one: "knock, adjusted". */
+export function together(events: { x: number; word: string }[]): { x: number; word: string }[] {
+  const rows: { x: number; word: string }[] = [];
+  for (const one of [...events].sort((a, b) => a.x - b.x)) {
+    const last = rows[rows.length - 1];
+    if (!last || one.x - last.x > LABEL_PX) rows.push({ ...one });
+    else if (!last.word.split(", ").includes(one.word)) last.word = `${last.word}, ${one.word}`;
+  }
+  return rows;
+}
+
 function Event({ x, word }: { x: number; word: string }) {
   return (
     <g data-event={word}>
       <path d={`M${x} ${TOP}V${H - FOOT + 8}`} className="stroke-ink" strokeWidth="1.2" strokeDasharray="3 3" />
       <path d={`M${x - 4} ${H - FOOT + 8}h8l-4 8z`} className="fill-ink" />
-      <text x={Math.min(Math.max(x, LEFT + 30), W - RIGHT - 34)} y={TOP - 2} textAnchor="middle" fontSize="13" fontWeight="640" className="fill-ink">
+      <text x={Math.min(Math.max(x, LEFT + 60), W - RIGHT - 60)} y={TOP - 7} textAnchor="middle" fontSize="16" fontWeight="640" className="fill-ink">
         {word}
       </text>
     </g>

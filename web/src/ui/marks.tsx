@@ -58,7 +58,7 @@ export function LimitBar({ value, u95, limit, label, width = 240 }: { value: num
   const x = (v: number) => 12 + inner * placeOnBar(v, limit).at;
   const { broken } = placeOnBar(value, limit);
   const needle = x(value);
-  const breakAt = value > 0 ? width - 34 : 34;
+  const breakAt = (needle + x(value > 0 ? limit : -limit)) / 2;
   return (
     <svg role="img" aria-label={label} viewBox={`0 0 ${width} 26`} width={width} height={26} className="max-w-full">
       <rect x={x(-limit)} y="8" width={x(limit) - x(-limit)} height="10" className="fill-band" />
@@ -66,7 +66,7 @@ export function LimitBar({ value, u95, limit, label, width = 240 }: { value: num
       <path d={`M${x(-limit)} 3v20M${x(limit)} 3v20`} className="stroke-lichen" strokeWidth="2.4" />
       <path d={`M${x(0)} 10v6`} className="stroke-lichen" strokeWidth="1.2" />
       {broken ? (
-        <path d={`M${breakAt - 3} 20l4-14M${breakAt + 3} 20l4-14`} className="stroke-ink" strokeWidth="1.8" />
+        <path d={`M${breakAt - 4} 18l3-10M${breakAt} 18l3-10`} className="stroke-ink" strokeWidth="1.6" />
       ) : (
         <path d={`M${x(value - u95)} 13H${x(value + u95)}`} className="stroke-ink" strokeWidth="2" />
       )}

@@ -61,11 +61,12 @@ export function Choice<T extends string>({ label, value, options, onChange, stac
   );
 }
 
-/** A fault beside its field: what was typed, what is wanted. */
-export function FaultLine({ fault }: { fault: Fault }) {
+/** A fault: what was typed, what is wanted; `beside` its own field it need not say where. */
+export function FaultLine({ fault, id, beside = false }: { fault: Fault; id?: string; beside?: boolean }) {
   return (
-    <p className="fault text-[16px]" role="alert">
-      {fault.where}: <span className="font-mono">{fault.given}</span>. Wanted: {fault.wanted}.
+    <p id={id} className="fault text-[16px]" role="alert" data-fault={fault.path}>
+      {beside ? "Typed " : `${fault.where.charAt(0).toUpperCase()}${fault.where.slice(1)}: `}
+      <span className="font-mono">{fault.given}</span>; wanted: {fault.wanted}.
     </p>
   );
 }

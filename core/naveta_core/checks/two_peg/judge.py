@@ -116,8 +116,9 @@ def _decision_reasons(judged: Judged) -> list[Said]:
         return [("confirmed-by-record", text)]
     if judged.grade == "use":
         return [("proved", f"Proved good to {proved}; the limit is {limit}.")]
+    near = "conditional" not in judged.decision.codes
     texts = {
-        "near-limit": f"Close to the limit of {limit}: proved only to {proved}.",
+        "near-limit": f"Close to the limit of {limit}: proved only to {proved}." if near else f"Proved to {proved}.",
         "not-proved": f"These readings prove it only to {proved}; the limit is {limit}.",
         "conditional": f"{size} is beyond the limit of {limit}, but within the {limit_words(limits.watch)} that balanced sights allow.",
         "confirm": f"{size} with ± {arcsec(e.u95)} cannot be told from noise at a limit of {limit}.",

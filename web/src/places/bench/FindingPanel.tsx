@@ -57,12 +57,10 @@ function SoFar({ saying: { said } }: { saying: Saying }) {
 function Led({ result, draft, kind, otherEnd }: { result: NonNullable<NonNullable<Saying["said"]>["reduced"]>; draft: Draft; kind: Kind | undefined; otherEnd: () => void }) {
   const bad = ["adjust", "service", "repeat"].includes(result.verdict.grade);
   const real = kind?.when_bad.find((one) => one.code === "real");
-  const keep = kind?.when_bad.find((one) => one.code === "keep");
   const once = (draft.document.observations.setups?.length ?? 0) < 4;
-  if (!bad || !real || !keep) return <NextSteps result={result} />;
+  if (!bad || !real) return <NextSteps result={result} />;
   return (
     <>
-      <NextSteps result={result} />
       {once && (
         <div className="grid gap-2 border-t border-line pt-3" data-led="real">
           <p>
@@ -73,11 +71,7 @@ function Led({ result, draft, kind, otherEnd }: { result: NonNullable<NonNullabl
           </button>
         </div>
       )}
-      {draft.stage === "as-found" && (
-        <p className="border-t border-line pt-3" data-led="keep">
-          <b>{keep.title}.</b> {keep.text}
-        </p>
-      )}
+      <NextSteps result={result} />
     </>
   );
 }
@@ -99,8 +93,10 @@ function SaveAct({ draft, save }: { draft: Draft; save: Save }) {
       </div>
     );
   return (
-    <button id="save-now" className="btn now site w-full" disabled={save.busy} onClick={save.act}>
-      {save.busy ? "Saving…" : word}
-    </button>
+    <div className="stuck no-print">
+      <button id="save-now" className="btn now site w-full" disabled={save.busy} onClick={save.act}>
+        {save.busy ? "Saving…" : word}
+      </button>
+    </div>
   );
 }

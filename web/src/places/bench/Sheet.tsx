@@ -30,7 +30,7 @@ export function Sheet({ draft, said, indexOf, keys, onRemove, onAdd }: Props) {
       {setups.map((_, i) => (
         <div key={i} data-setup-row={i} className="grid gap-x-4 gap-y-3 tab:grid-cols-[72px_minmax(0,1fr)_minmax(0,1fr)]">
           <div className="flex items-start justify-between tab:block">
-            <h2 className="tab:pt-8">{capital(setupName(i))}</h2>
+            <h2 className="whitespace-nowrap tab:whitespace-pre tab:pt-8">{capital(setupName(i)).replace(" ", "\n")}</h2>
             {setups.length > 2 && (
               <button className="sub min-h-[48px] underline underline-offset-4" onClick={() => onRemove(i)}>
                 Remove

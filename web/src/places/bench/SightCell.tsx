@@ -45,15 +45,13 @@ export function SightCell({ document, setup, staff, index, filled, faults, said,
   );
   const L = staff.toUpperCase();
   return (
-    <div className="grid min-w-0 grid-cols-[112px_minmax(0,1fr)] gap-x-2" data-sight={`${setup}-${staff}`}>
-      <div className="min-w-0">
+    <div className="grid min-w-0 content-start grid-cols-[100px_minmax(0,1fr)] gap-x-2" data-sight={`${setup}-${staff}`}>
+      <div className="min-w-0" data-from-layout={filled || undefined}>
         <span className="sub block pb-1 font-[600]">
           To {L}, {unit}
         </span>
         {well(distance, `Distance to ${L}, ${setupName(setup)}`, three ? "by wires" : undefined)}
-        <span className="sub block text-[16px] leading-tight pt-1" data-from-layout={filled || undefined}>
-          {filled ? "from the layout" : three && said?.distance_text && !valueAt(document, distance).trim() ? said.distance_text : ""}
-        </span>
+        {three && said?.distance_text && !valueAt(document, distance).trim() && <span className="sub block pt-1">{said.distance_text}</span>}
       </div>
       <div className="min-w-0">
         <span className="sub block pb-1 font-[600]">
@@ -70,6 +68,11 @@ export function SightCell({ document, setup, staff, index, filled, faults, said,
           </div>
         ) : (
           spots.map((spot) => well(spot, `${name}, reading`))
+        )}
+      </div>
+      <div className="col-span-2 pt-1">
+        {[distance, ...spots].map((spot) =>
+          mine.filter((one) => one.path === sentPath(document, spot)).map((one) => <FaultLine key={one.path} id={`${wellId(spot)}-fault`} fault={one} beside />),
         )}
         <Beside document={document} at={{ ...at, what: "reading", index }} said={said} keys={keys} name={name} />
         {elsewhere.map((one) => (
@@ -95,7 +98,7 @@ function Beside({ document, at, said, keys, name }: { document: CheckDocument; a
   const own = texts[at.index]?.trim();
   if (!others.length && !said?.apart_text && !sight.struck?.length) return null;
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 pt-1 font-mono text-[16px]">
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 pt-2 font-mono text-[16px]">
       {others.map(({ text, i }) => (
         <button
           key={i}
@@ -108,7 +111,7 @@ function Beside({ document, at, said, keys, name }: { document: CheckDocument; a
         </button>
       ))}
       {own && others.length > 0 && !three && (
-        <button className="min-h-[48px] px-2 font-sans underline underline-offset-4" aria-label={`Strike ${own}, ${name}`} onClick={() => keys.strike(at)}>
+        <button data-strike className="min-h-[48px] px-1 font-sans underline underline-offset-4" aria-label={`Strike ${own}, ${name}`} onClick={() => keys.strike(at)}>
           strike {own}
         </button>
       )}

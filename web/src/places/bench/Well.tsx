@@ -1,7 +1,6 @@
 // One well: a big field for one number, and the keys of the bench. What is typed is kept to the letter.
 import { type ChangeEvent, type KeyboardEvent } from "react";
 import type { Fault } from "../../api/client";
-import { FaultLine } from "../../ui/parts";
 
 export type WellKey = "next" | "back" | "more" | "wires" | "same" | "save" | "sign";
 const SIGNS: Record<string, WellKey> = { ";": "more", "*": "wires", "=": "same" };
@@ -33,7 +32,6 @@ export function Well({ id, label, value, faults = [], placeholder, narrow = fals
     onKey(event.ctrlKey || event.metaKey ? "save" : event.shiftKey ? "back" : "next");
   };
   return (
-    <div className="min-w-0">
       <input
         id={id}
         className={`well ${narrow ? "!h-[56px]" : ""}`}
@@ -55,13 +53,5 @@ export function Well({ id, label, value, faults = [], placeholder, narrow = fals
           event.currentTarget.select();
         }}
       />
-      {faults.length > 0 && (
-        <div id={`${id}-fault`} className="pt-1">
-          {faults.map((one) => (
-            <FaultLine key={one.path} fault={one} />
-          ))}
-        </div>
-      )}
-    </div>
   );
 }

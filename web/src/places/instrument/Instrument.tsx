@@ -74,6 +74,7 @@ function StandingCard({ one }: { one: Passport }) {
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-t border-line pt-4">
           <GradeMark grade={latest.grade as never} />
           <LimitBar value={latest.value} u95={latest.u95} limit={latest.limit} label={latest.finding} width={240} />
+          <b className="text-[1.15rem]">{latest.text}</b>
           <Link className="link" to={`/records/${latest.id}`}>
             Latest check
           </Link>

@@ -25,7 +25,7 @@ export function PassportCard({ one }: { one: Instrument }) {
   return (
     <section className="card p-5" aria-label="Passport">
       <h2 className="pb-2">Passport</h2>
-      <dl className="m-0 grid grid-cols-[140px_minmax(0,1fr)] gap-y-[6px]">
+      <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] gap-x-4 gap-y-[6px]">
         {rows.map(([name, value]) => (
           <div key={name} className="contents">
             <dt className="sub">{name}</dt>

@@ -79,12 +79,8 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   const last = told.steps[told.steps.length - 1];
   return (
     <div className="grid gap-3">
-      <p className="text-[1.35rem] font-[660] leading-tight">
-        {told.text}
-      </p>
-      <p className="sub">
-        {told.screw} {told.tool} {instrument.data?.hints}
-      </p>
+      <p className="text-[1.35rem] font-[660] leading-tight">{told.text}</p>
+      <p>{instrument.data?.hints || `${told.screw} ${told.tool}`}</p>
       <Cautions cautions={kind.cautions["adjusting"] ?? []} />
       <label className="font-[600]" htmlFor="reads-now">
         Staff {told.staff} reads now, {told.unit}

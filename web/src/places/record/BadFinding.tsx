@@ -47,7 +47,7 @@ export function BadFinding({ record, result, document }: Props) {
               </button>
               {open && (
                 <div className="grid gap-3 pb-4">
-                  <p>{step.text}</p>
+                  {code !== "adjust" && <p>{step.text}</p>}
                   {content[code]}
                 </div>
               )}

@@ -40,7 +40,7 @@ export function YardRow({ row }: { row: InstrumentRow }) {
       <div className="col-start-2 max-desk:col-start-2 desk:col-start-5 desk:row-span-2 desk:row-start-1 max-desk:order-last max-desk:pt-2">
         <NextAct row={row} />
       </div>
-      <p className="col-start-2 desk:col-span-3 desk:row-start-2">
+      <p className="col-start-2 desk:col-[2/5] desk:row-start-2">
         {standing.reasons.slice(0, 2).map((reason) => (
           <span key={reason.code}>{closed(reason.text)} </span>
         ))}

@@ -1,0 +1,131 @@
+"""The demo, served on a port of its own with its clock stopped, and pages that open it as a person would."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Callable, Iterator
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright
+
+ROOT = Path(__file__).resolve().parents[2]
+NOW = datetime(2027, 3, 2, 6, 40, tzinfo=UTC)
+DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+FLAGS = (
+    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking"
+    " --disable-component-update --disable-sync"
+).split()
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+@pytest.fixture(scope="session")
+def house(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    """The address of a freshly loaded demo."""
+    port = _free_port()
+    environment = {
+        **os.environ,
+        "NAVETA_DATA": str(tmp_path_factory.mktemp("demo")),
+        "NAVETA_NOW": NOW.isoformat(),
+        "NAVETA_PORT": str(port),
+        "PYTHONPATH": f"{ROOT / 'server'}:{ROOT}",
+    }
+    environment.pop("DJANGO_SETTINGS_MODULE", None)
+    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=environment)
+    address = f"http://127.0.0.1:{port}"
+    try:
+        _wait_for(address, served)
+        yield address
+    finally:
+        served.terminate()
+        served.wait(timeout=20)
+
+
+def _wait_for(address: str, served: subprocess.Popen[bytes]) -> None:
+    for _ in range(600):
+        if served.poll() is not None:
+            raise RuntimeError("the demo stopped before it answered")
+        try:
+            urllib.request.urlopen(f"{address}/api/session", timeout=2)
+            return
+        except OSError:
+            time.sleep(0.2)
+    raise RuntimeError("the demo did not answer within two minutes")
+
+
+@pytest.fixture(scope="session")
+def browser(playwright: Playwright) -> Iterator[Browser]:
+    """Debian's own Chromium; Playwright brings none."""
+    chromium = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+    yield chromium
+    chromium.close()
+
+
+Opens = Callable[..., Page]
+
+
+@pytest.fixture
+def opens(house: str, browser: Browser) -> Iterator[Opens]:
+    """Open the demo on a screen of some size, signed in as somebody. Faults of the page fail the test."""
+    contexts: list[BrowserContext] = []
+    faults: list[str] = []
+
+    def opening(size: tuple[int, int] = DESK, who: str | None = "Tam Brandreth", *, touch: bool = False) -> Page:
+        context = browser.new_context(
+            viewport={"width": size[0], "height": size[1]},
+            has_touch=touch,
+            is_mobile=touch,
+            locale="en-GB",
+            timezone_id="UTC",
+            accept_downloads=True,
+            base_url=house,
+        )
+        contexts.append(context)
+        page = context.new_page()
+        page.set_default_timeout(15_000)
+        page.clock.set_fixed_time(NOW)
+        page.on("pageerror", lambda error: faults.append(str(error)))
+        page.goto("/")
+        if who:
+            page.get_by_role("button", name=who).click()
+            page.wait_for_selector("[data-instrument]")
+        return page
+
+    yield opening
+    for context in contexts:
+        context.close()
+    assert not faults, faults
+
+
+def begin(page: Page, tag: str) -> None:
+    """To the first reading of a two-peg test, both looks given."""
+    page.goto(f"/bench/new/{tag}")
+    page.get_by_role("radio", name="It stays").click()
+    page.get_by_role("radio", name="It comes back").click()
+    page.get_by_role("button", name="Start reading").click()
+    page.locator("#well-0-a-reading").focus()
+
+
+def sheet(page: Page, *sights: str) -> None:
+    """Type sight after sight as one reads them: `1.468;1.469` is two readings."""
+    for i, sight in enumerate(sights):
+        if i:
+            page.keyboard.press("Enter")
+        page.keyboard.type(sight)
+
+
+def finding(page: Page, grade: str) -> None:
+    """Wait for the finding to answer what stands on the page."""
+    page.wait_for_selector(f"[data-complete=true][data-fresh=true] [data-finding={grade}]")

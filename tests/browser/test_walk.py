@@ -1,0 +1,109 @@
+"""The whole walk of a crew chief with a bad level, at a desk's screen, typing as a person does."""
+
+from __future__ import annotations
+
+import json
+import math
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from .conftest import Opens, begin, finding, sheet
+
+RHO = 648000 / math.pi
+
+
+def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
+    page = opens()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("is held")
+    page.locator("[data-instrument=LV-07]").get_by_role("link", name="LV-07", exact=True).click()
+    expect(page.locator("[data-standing=hold]")).to_contain_text("caught by the excavator's bucket")
+    begin(page, "LV-07")
+
+    # 30/30 then 56/4 without curvature in the head: c = (0.2719 - 0.2577 + tiny)/52 m is about 55 seconds up.
+    sheet(page, "1.4680;1.4682;1.4684")
+    expect(page.locator("[data-sight='0-a']")).to_contain_text("spread 0.4 mm")
+    expect(page.get_by_text("Next: first set-up, staff B, first reading")).to_be_visible()
+    page.keyboard.press("Enter")
+    sheet(page, "1.2104;1.2106", "1.5233;1.5236;1.5234", "1.2515;1.2516")
+    finding(page, "adjust")
+    bent = 0.87 / (2 * 6_371_000)
+    c = ((1.523433333 - 1.25155 - bent * (56**2 - 4**2)) - (1.4682 - 1.2105)) / 52 * RHO
+    expect(page.locator("[data-finding=adjust]")).to_contain_text(f"Line of sight points {c:.1f}″ up")
+    expect(page.locator("[data-drawing=peg-line]")).to_contain_text(f"{c / RHO * 56 * 1000:.1f} mm too high on A")
+    page.get_by_text("How this was reckoned").click()
+    expect(page.get_by_text("Da − Db = 52 m")).to_be_visible()
+    expect(page.locator("[data-sensitivity]")).to_have_count(10)
+
+    page.keyboard.press("Control+Enter")  # nothing has the focus: nothing is saved
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(re.compile("/records/"))
+    found = page.url
+    _adjust(page)
+    _as_left(page)
+    page.goto(found)
+    page.get_by_role("button", name="What was done with it since").click()
+    expect(page.locator("[data-look-back]")).to_contain_text("Last good on Tuesday 9 February 2027")
+    page.get_by_label("What was looked at").fill("Flood wall runs closed within 2 mm")
+    page.get_by_role("button", name="Looked at: no harm").click()
+    expect(page.locator("[data-signed]")).to_contain_text("Tam Brandreth")
+    _files(page, tmp_path)
+
+
+def _adjust(page: Page) -> None:
+    """As found is on record; the reticle is turned towards its target, 'it reads now' twice."""
+    expect(page.locator("[data-step=keep]")).to_contain_text("done")
+    target = page.get_by_text(re.compile(r"Bring staff A from 1\.5234 to (\d\.\d{4})"))
+    to = float(re.search(r"to (\d\.\d{4})", target.inner_text()).group(1))  # type: ignore[union-attr]
+    now = page.get_by_label("Staff A reads now", exact=True)
+    now.fill(f"{to + 0.003:.4f}")
+    now.press("Enter")
+    expect(page.get_by_text("3.0 mm too high")).to_be_visible()
+    now.fill("1.2")
+    now.press("Enter")
+    expect(page.get_by_text("no reticle moves a line so far")).to_be_visible()
+    page.get_by_role("button", name="take away").click()
+    page.reload()
+    now.fill(f"{to:.4f}")
+    now.press("Enter")
+    expect(page.locator("[data-done]")).to_contain_text("Look at the near staff")
+    page.get_by_role("button", name="Run the test again, as left").click()
+    page.wait_for_url(re.compile("/bench/"))
+
+
+def _as_left(page: Page) -> None:
+    expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
+    page.locator("#well-0-a-reading").focus()
+    sheet(page, "1.4680;1.4682;1.4684;1.4682", "1.2104;1.2106;1.2105;1.2105")
+    page.keyboard.press("Enter")
+    # The far sight as it must read without error: a - b of the first set-up plus curvature of 56 and 4 m.
+    sheet(page, "1.5094;1.5095;1.5096;1.5095", "1.2516;1.2515;1.2516;1.2517")
+    finding(page, "use")
+    page.keyboard.press("Control+Enter")
+    page.wait_for_url(re.compile("/records/"))
+    expect(page.locator("[data-pair]")).to_contain_text("After adjusting")
+    page.get_by_role("link", name="To LV-07").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("LV-07 may go out")
+    expect(page.locator("[data-stage=as-left]")).to_have_count(2)
+    expect(page.locator("[data-record=adjusted]").first).to_be_visible()
+
+
+def _files(page: Page, folder: Path) -> None:
+    """The check saved out as a document and as a table loads again as it was."""
+    document, table = folder / "check.json", folder / "check.csv"
+    for name, path in (("Document", document), ("Table", table)):
+        with page.expect_download() as download:
+            page.get_by_role("link", name=name, exact=True).click()
+        download.value.save_as(path)
+    assert json.loads(document.read_text())["observations"]["setups"][1]["a"]["readings"] == ["1.5233", "1.5236", "1.5234"]
+    table.write_text(table.read_text().replace(",", ";").replace(".", ","))
+    for path in (document, table):
+        page.goto("/bench")
+        page.get_by_role("button", name="Load from a file").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_role("button", name="LV-07").click()
+        dialog.get_by_label("The file").set_input_files(path)
+        page.wait_for_url(re.compile("/bench/[0-9a-f-]{36}"))
+        finding(page, "adjust")
+        expect(page.locator("#well-1-a-reading")).to_have_value("1.5234" if path is document else "1,5234")
