@@ -23,9 +23,9 @@ export function useHere(): Here {
   return here;
 }
 
-/** The signed-in person, where the page is only shown to one. */
+/** Whose page this is; also while a session that ended is being renewed over it. */
 export function usePerson(): Person {
-  const { person } = useHere();
+  const { person } = useHere().session;
   if (!person) throw new Error("usePerson is for pages behind the sign-in");
   return person;
 }

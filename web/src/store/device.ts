@@ -2,6 +2,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Fault } from "../api/client";
 import type { Draft } from "./draft";
+import { arrived, forget, note, unwritten } from "./journal";
 
 /** Something finished that has still to reach the house. */
 export type Parcel = {
@@ -47,22 +48,32 @@ function changed(): void {
 }
 
 export async function keepDraft(draft: Draft): Promise<void> {
+  const mark = note(draft);
   await (await shelf()).put("drafts", draft);
+  arrived(draft.id, mark);
   changed();
 }
 
+/** Every draft on the device, the last keystrokes included. */
+async function allDrafts(): Promise<Draft[]> {
+  const kept = new Map((await (await shelf()).getAll("drafts")).map((one) => [one.id, one]));
+  for (const late of unwritten()) kept.set(late.id, late);
+  return [...kept.values()];
+}
+
 export async function findDraft(id: string): Promise<Draft | undefined> {
-  return (await shelf()).get("drafts", id);
+  return (await allDrafts()).find((one) => one.id === id);
 }
 
 export async function dropDraft(id: string): Promise<void> {
+  forget(id);
   await (await shelf()).delete("drafts", id);
   changed();
 }
 
 /** Own drafts, and for those who may save also what trainees left for them; latest touched first. */
 export async function drafts(owner: string, maySave = false): Promise<Draft[]> {
-  const all = await (await shelf()).getAll("drafts");
+  const all = await allDrafts();
   return all.filter((one) => one.owner === owner || (maySave && one.left)).sort((a, b) => b.changedAt.localeCompare(a.changedAt));
 }
 
@@ -72,6 +83,7 @@ export async function post(parcel: Parcel, draftId?: string): Promise<void> {
   await tx.objectStore("outbox").put(parcel);
   if (draftId) await tx.objectStore("drafts").delete(draftId);
   await tx.done;
+  if (draftId) forget(draftId);
   changed();
 }
 

@@ -1,6 +1,7 @@
 import { NoSignal, Problem } from "../api/client";
 import * as client from "../api/client";
 import { drafts, dropParcel, findDraft, keepDraft, parcels, takeBack } from "./device";
+import { unwritten } from "./journal";
 import { type Draft, begin, looksFinished, nowWithOffset, toSend } from "./draft";
 import { draftOf, flush, postCheck, postEvent } from "./outbox";
 
@@ -49,6 +50,25 @@ describe("a draft", () => {
     expect(nowWithOffset(date)).toBe("2027-03-02T12:10:00+05:30");
     vi.spyOn(date, "getTimezoneOffset").mockReturnValue(210);
     expect(nowWithOffset(date)).toBe("2027-03-02T03:10:00-03:30");
+  });
+
+  it("keeps the last keystroke when the page goes before the write has arrived", async () => {
+    const draft = finished("ines");
+    await keepDraft(draft);
+    const typed = { ...draft, remark: "late", stage: "as-left" as const };
+    void keepDraft(typed); // the page is gone before this resolves
+    expect(unwritten().map((one) => one.stage)).toContain("as-left");
+    expect((await findDraft(draft.id))?.stage).toBe("as-left");
+    await keepDraft(draft);
+    expect(unwritten()).toEqual([]);
+    expect((await findDraft(draft.id))?.stage).toBe("as-found");
+  });
+
+  it("left by a trainee is seen by those who may save, and by nobody else", async () => {
+    const draft = { ...finished("jory"), left: true };
+    await keepDraft(draft);
+    expect((await drafts("tam", true)).map((one) => one.id)).toContain(draft.id);
+    expect((await drafts("tam")).map((one) => one.id)).not.toContain(draft.id);
   });
 
   it("is found again, by its owner only in lists", async () => {

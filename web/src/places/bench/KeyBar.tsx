@@ -2,12 +2,12 @@
 import { useEffect, useState } from "react";
 import type { WellKey } from "./Well";
 
-const KEYS: { key: WellKey; word: string; label: string }[] = [
-  { key: "back", word: "Back", label: "Back to the reading before" },
+const KEYS: { key: WellKey; word: string; label?: string }[] = [
+  { key: "back", word: "Back" },
   { key: "sign", word: "±", label: "Other sign" },
-  { key: "same", word: "Same again", label: "Same reading again" },
-  { key: "more", word: "One more", label: "One more reading here" },
-  { key: "next", word: "Next", label: "Next reading" },
+  { key: "same", word: "Same again" },
+  { key: "more", word: "One more" },
+  { key: "next", word: "Next" },
 ];
 
 /** How far the keypad reaches up over the page, where the browser lays it over instead of shrinking the page. */

@@ -1,0 +1,186 @@
+"""Every view on three screens: nothing wider than the page, nothing axe finds, targets large enough."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from .conftest import DESK, PHONE, ROOT, TABLET, Opens, begin, finding, sheet
+
+AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
+
+
+def axe(page: Page, view: str) -> None:
+    """axe finds nothing; run from outside the page's own policy, as a browser's tool would be."""
+    page.evaluate(AXE)
+    found = page.evaluate("() => axe.run(document, { resultTypes: ['violations'] })")
+    told = [f"{view}: {one['id']} {one['nodes'][0]['html'][:120]}" for one in found["violations"]]
+    assert not told, told
+
+
+def fits(page: Page, view: str) -> None:
+    wide = page.evaluate("() => document.documentElement.scrollWidth - document.documentElement.clientWidth")
+    assert wide <= 0, f"{view} is {wide} px too wide"
+
+
+def looked_at(page: Page, view: str) -> None:
+    page.wait_for_timeout(150)
+    fits(page, view)
+    axe(page, view)
+
+
+@pytest.mark.parametrize("size", [DESK, TABLET, PHONE])
+def test_every_view(opens: Opens, size: tuple[int, int]) -> None:
+    page = opens(size, who=None, touch=size != DESK)
+    page.wait_for_selector("text=Who is at work?")
+    looked_at(page, "sign-in")
+    page.get_by_role("button", name="Ines Calder").click()
+    page.wait_for_selector("[data-instrument]")
+    looked_at(page, "yard")
+    page.get_by_role("button", name="Note a knock").click()
+    looked_at(page, "note a knock")
+    page.keyboard.press("Escape")
+    page.goto("/instruments/LV-05")
+    page.wait_for_selector("[data-stage]")
+    page.wait_for_selector("[data-record]")
+    looked_at(page, "instrument")
+    page.get_by_role("link", name="Latest check").click()
+    page.wait_for_selector("[data-finding]")
+    page.get_by_text("How this was reckoned").click()
+    looked_at(page, "record")
+    page.get_by_role("button", name="Something is wrong here").click()
+    looked_at(page, "amend")
+    page.goto("/bench/new/LV-05")
+    page.wait_for_selector("[data-look]")
+    looked_at(page, "begin")
+    begin(page, "LV-05")
+    sheet(page, "1.4680;1.4682", "1.2104", "1.5x", "1.2515")
+    page.wait_for_selector("[data-fault]")
+    looked_at(page, "bench with a fault")
+    page.locator("#well-1-a-reading").fill("1.5233")
+    finding(page, "adjust")
+    looked_at(page, "bench with a finding")
+    page.get_by_role("button", name="Layout and units").click()
+    looked_at(page, "layout")
+    page.goto("/bench")
+    page.wait_for_selector("text=Go on")
+    looked_at(page, "bench list")
+
+
+def test_a_bad_record_can_be_seen_through_on_a_tablet(opens: Opens) -> None:
+    page = opens(TABLET, touch=True)
+    answer = page.request.get("/api/records?instrument=LV-07&category=check&limit=200").json()["records"]
+    bad = next(one["id"] for one in answer if one["grade"] == "adjust" and one["amended_by"] is None)
+    page.goto(f"/records/{bad}")
+    for step in ("real", "keep", "without", "look-back", "adjust"):
+        page.locator(f"[data-step={step}] > button").tap()
+        page.wait_for_timeout(300)
+        looked_at(page, f"bad finding, {step}")
+
+
+def test_without_the_level_another_is_named(opens: Opens) -> None:
+    page = opens()
+    answer = page.request.get("/api/records?instrument=LV-07&category=check&limit=200").json()["records"]
+    bad = next(one["id"] for one in answer if one["grade"] == "adjust" and one["amended_by"] is None)
+    page.goto(f"/records/{bad}")
+    page.locator("[data-step=without] > button").click()
+    expect(page.locator("[data-stand-in=LV-02]")).to_contain_text("Bramble crew")
+    expect(page.locator("[data-stand-in=LV-07]")).to_have_count(0)
+
+
+def test_a_knock_is_noted_told_and_taken_back(opens: Opens) -> None:
+    page = opens()
+    page.get_by_role("button", name="Note a knock").click()
+    page.get_by_role("button", name="Note it").click()
+    expect(page.get_by_text("Choose the instrument first.")).to_be_visible()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="LV-09").click()
+    dialog.get_by_label("Where, and how").fill("rolled about in the van")
+    dialog.get_by_role("button", name="Note it").click()
+    row = page.locator("[data-instrument=LV-09]")
+    expect(row).to_contain_text("rolled about in the van")
+    page.get_by_role("button", name="Take it back").click()
+    expect(row).not_to_contain_text("rolled about in the van")
+    expect(page.locator("[data-group=Ready]")).to_contain_text("LV-09")
+
+
+def test_search_takes_a_tag_typed_any_way(opens: Opens) -> None:
+    page = opens()
+    page.get_by_label("Find an instrument").fill("lv7")
+    expect(page.locator("[data-instrument]")).to_have_count(1)
+    page.get_by_label("Find an instrument").fill("thrift")
+    expect(page.locator("[data-instrument=LV-05]")).to_be_visible()
+    page.get_by_label("Find an instrument").fill("nothing like it")
+    page.get_by_role("button", name="Show all").click()
+    expect(page.locator("[data-instrument=LV-02]")).to_be_visible()
+
+
+def test_hold_and_release_carry_their_reason_and_right(opens: Opens) -> None:
+    page = opens()
+    page.goto("/instruments/LV-05")
+    page.get_by_role("button", name="Hold", exact=True).click()
+    page.get_by_role("button", name="Hold it").click()
+    expect(page.get_by_text("A few words on why are wanted")).to_be_visible()
+    page.get_by_label("Why").fill("focus slips")
+    page.get_by_role("button", name="Hold it").click()
+    expect(page.locator("[data-standing=hold]")).to_contain_text("focus slips")
+    expect(page.get_by_role("button", name=re.compile("^Release"))).to_have_attribute("aria-disabled", "true")
+    ines = opens(who="Ines Calder")
+    ines.goto("/instruments/LV-05")
+    ines.get_by_role("button", name="Release").click()
+    ines.get_by_label("Why").fill("focus reset and tried")
+    ines.get_by_role("button", name="Release it").click()
+    expect(ines.locator("[data-standing=ready-if]")).to_contain_text("Ines Calder: focus reset and tried")
+
+
+def test_a_sticking_line_is_held_before_anything_is_read(opens: Opens) -> None:
+    page = opens()
+    page.goto("/bench/new/LV-03")
+    page.get_by_role("radio", name="It does not").click()
+    expect(page.locator("[data-looks-say]")).to_contain_text("compensator that sticks")
+    page.get_by_role("button", name="Hold LV-03").click()
+    expect(page.locator("[data-standing=hold]")).to_contain_text("does not come back after a tap")
+    page.get_by_role("button", name="Take it back").click()
+    expect(page.locator("[data-standing=check-first]")).to_be_visible()
+
+
+def test_a_record_is_struck_with_its_reason_and_stays(opens: Opens) -> None:
+    page = opens()
+    begin(page, "LV-02")
+    sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    page.get_by_role("button", name="Save as found").click()
+    page.get_by_role("button", name="Something is wrong here").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="Strike the record").click()
+    expect(dialog).to_contain_text("A few words on what was wrong are wanted")
+    dialog.get_by_label("What is wrong").fill("staff B on the wrong peg")
+    dialog.get_by_role("button", name="Strike the record").click()
+    expect(page.locator("[data-amended]")).to_contain_text("staff B on the wrong peg")
+    page.get_by_role("link", name="To LV-02").click()
+    expect(page.locator("[data-struck]").first).to_contain_text("staff B on the wrong peg")
+
+
+def test_files_that_cannot_be_read_say_why(opens: Opens, tmp_path: Path) -> None:
+    page = opens()
+    files = {
+        "twice.json": (b'{"kind":"two-peg","kind":"two-peg","observations":{}}', "stands twice"),
+        "latin.json": ('{"kind":"two-peg","remark":"é"}'.encode("latin-1"), "not UTF-8"),
+        "large.json": (b'{"kind":"two-peg","remark":"' + b"x" * 2 * 1024 * 1024 + b'"}', "1 MiB"),
+        "kind.json": (b'{"kind":"three-peg","observations":{}}', "one of two-peg"),
+        "gap.csv": (b"setup;staff;reading\n1;A;1,5\n3;A;1,4\n", "numbered from 1 without gaps"),
+        "free.csv": (b"a,b\n1,2\n", "setup"),
+    }
+    for name, (content, wanted) in files.items():
+        path = tmp_path / name
+        path.write_bytes(content)
+        page.goto("/bench")
+        page.get_by_role("button", name="Load from a file").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_role("button", name="LV-02").click()
+        dialog.get_by_label("The file").set_input_files(path)
+        expect(dialog.locator(".fault").first).to_be_visible()
+        expect(dialog).to_contain_text(wanted)

@@ -1,0 +1,123 @@
+"""No signal, an ended session, a shared tablet: nothing typed is lost, and what is saved arrives once."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from .conftest import Opens, begin, finding, sheet
+
+OUTBOX = "() => new Promise(done => { const r = indexedDB.open('naveta'); r.onsuccess = () => { const q = r.result.transaction('outbox').objectStore('outbox').count(); q.onsuccess = () => done(q.result); }; })"
+
+
+def on_device(page: Page) -> None:
+    """Wait until the service worker holds the shell and answers for this page."""
+    page.evaluate("() => navigator.serviceWorker.ready")
+    page.reload()
+    page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+
+
+def records_of(page: Page, tag: str) -> list[str]:
+    answer = page.request.get(f"/api/records?instrument={tag}&category=check&limit=5")
+    return [one["id"] for one in answer.json()["records"]]
+
+
+def test_finished_without_signal_and_on_record_once(opens: Opens) -> None:
+    page = opens()
+    on_device(page)
+    page.goto("/instruments/LV-11")
+    page.wait_for_selector("[data-standing=check-first]")
+    before = records_of(page, "LV-11")
+    begin(page, "LV-11")
+    sheet(page, "1.8851", "1.4020")
+    expect(page.get_by_text("Next: second set-up, staff A")).to_be_visible()
+    page.context.set_offline(True)
+    page.keyboard.press("Enter")
+    sheet(page, "1.8868", "1.4000")
+    expect(page.get_by_text("No signal. Your readings are kept here.").first).to_be_visible()
+    page.reload()
+    expect(page.locator("#well-1-b-reading")).to_have_value("1.4000")
+    page.get_by_role("button", name="Save as found").click()
+    expect(page.locator("[data-parcel=waiting]")).to_contain_text("Two-peg test of LV-11")
+    page.reload()
+    expect(page.get_by_text("One thing waits to be sent.")).to_be_visible()
+    page.goto("/")
+    expect(page.locator("[data-instrument=LV-11]")).to_be_visible()  # the yard as it was last seen
+    page.context.set_offline(False)
+    page.wait_for_function(f"async () => (await ({OUTBOX})()) === 0", timeout=30_000)
+    after = records_of(page, "LV-11")
+    assert len(after) == len(before) + 1
+    page.goto(f"/records/{after[0]}")
+    expect(page.locator("[data-finding]")).to_contain_text("Line of sight points 13.8″ up")
+
+
+def test_a_session_that_ends_keeps_what_is_typed(opens: Opens) -> None:
+    page = opens()
+    begin(page, "LV-09")
+    sheet(page, "1.8851", "1.4020", "1.8852")
+    page.context.clear_cookies(name="sessionid")
+    page.keyboard.press("Enter")
+    page.keyboard.type("1.4001")
+    dialog = page.get_by_role("dialog", name="Sign in again")
+    expect(dialog).to_contain_text("What you typed is still here")
+    dialog.get_by_role("button", name="Tam Brandreth").click()
+    expect(dialog).to_have_count(0)
+    expect(page.locator("#well-1-b-reading")).to_have_value("1.4001")
+    page.locator("#well-1-b-reading").fill("1.4002")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+
+
+def test_a_trainee_leaves_it_for_the_chief_who_saves_it(opens: Opens) -> None:
+    page = opens(who="Jory Pell")
+    begin(page, "LV-02")
+    sheet(page, "1.8851;1.8852", "1.4020;1.4021", "1.8841;1.8842", "1.4012;1.4011")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    expect(page.get_by_role("button", name="Save as found")).to_have_attribute("aria-disabled", "true")
+    expect(page.get_by_text("A crew chief saves it: the record names you both.")).to_be_visible()
+    page.get_by_role("button", name="Leave it for my crew chief").click()
+    page.get_by_role("button", name="Not you?").click()
+    page.get_by_role("button", name="Tam Brandreth").click()
+    page.get_by_role("link", name="Bench").click()
+    expect(page.get_by_label("Open checks")).to_contain_text("Left by jory")
+    page.get_by_role("link", name="Go on").first.click()
+    finding(page, "use")
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(re.compile("/records/"))
+    expect(page.get_by_text("Jory Pell, saved by Tam Brandreth.")).to_be_visible()
+
+
+def test_a_refused_check_stays_with_its_reason_and_opens_again(opens: Opens) -> None:
+    page = opens()
+    begin(page, "LV-02")
+    sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    page.clock.set_fixed_time("2029-01-01T00:00:00Z")  # this device's clock is two years ahead
+    page.get_by_role("button", name="Save as found").click()
+    refused = page.locator("[data-parcel=refused]")
+    expect(refused).to_contain_text("is this device's clock right?")
+    refused.get_by_role("button", name="Open it again").click()
+    expect(page.locator("#well-1-b-reading")).to_have_value("1.4021")
+
+
+def test_the_same_id_with_other_content_is_refused(opens: Opens) -> None:
+    """Two devices that made the same id, or a tampered outbox: the first stays, the second is told so."""
+    page = opens()
+    begin(page, "LV-02")
+    sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(re.compile("/records/"))
+    identity = page.url.rsplit("/", 1)[1]
+    session = page.request.get("/api/session").json()
+    stored = page.request.get(f"/api/records/{identity}").json()
+    document = {key: stored["document"][key] for key in ("kind", "units", "observations")}
+    document["observations"]["setups"][0]["a"]["readings"] = ["1.8"]
+    answer = page.request.put(
+        f"/api/checks/{identity}",
+        data={"instrument": "LV-02", "observed_at": stored["observed_at"], "document": document},
+        headers={"X-CSRFToken": session["csrf_token"], "Referer": page.url},
+    )
+    assert (answer.status, answer.json()["code"]) == (409, "other-content")
+    page.reload()
+    expect(page.get_by_label("Readings")).to_contain_text("1.8851")

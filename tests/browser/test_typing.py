@@ -1,0 +1,150 @@
+"""Typing a field sheet: every key of the bench, entries that are refused, and that nothing typed is lost."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from .conftest import DESK, PHONE, Opens, begin, finding, sheet
+
+TAG = "LV-03"
+
+
+def well(page: Page, name: str) -> object:
+    return page.locator(f"#well-{name}")
+
+
+def test_the_keys_follow_the_order_of_reading(opens: Opens) -> None:
+    page = opens()
+    begin(page, TAG)
+    page.keyboard.type("1.885")
+    page.keyboard.press("Enter")
+    expect(well(page, "0-b-reading")).to_be_focused()  # the distance stands as in the layout: passed over
+    page.keyboard.press("Shift+Enter")
+    expect(well(page, "0-a-reading")).to_be_focused()
+    page.keyboard.type("1.8851;")
+    expect(well(page, "0-a-reading")).to_have_value("")
+    expect(page.locator("[data-sight='0-a']")).to_contain_text("1.8851")
+    page.keyboard.type("=")  # same again, into the empty well
+    expect(well(page, "0-a-reading")).to_have_value("1.8851")
+    page.keyboard.type("=")
+    expect(page.get_by_role("button", name=re.compile("1.8851, mend it"))).to_have_count(2)
+    page.get_by_role("button", name=re.compile("^Strike 1.8851")).click()
+    expect(page.get_by_role("button", name=re.compile("1.8851 is struck"))).to_be_visible()
+    page.locator("#well-0-a-distance").fill("31.2")
+    page.keyboard.press("Enter")
+    expect(well(page, "0-a-reading")).to_be_focused()
+
+
+def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
+    page = opens()
+    begin(page, TAG)
+    page.keyboard.type("*")
+    expect(well(page, "0-a-upper")).to_be_focused()
+    expect(well(page, "1-b-lower")).to_be_visible()
+    # Half-intervals of 0.15, 0.15, 0.28 and 0.02 m: sights of 30, 30, 56 and 4 m; no error, no height difference.
+    readings = [(1.65, 1.5, 1.35), (1.65, 1.5, 1.35), (1.78021, 1.50021, 1.22021), (1.52, 1.5, 1.48)]
+    for i, three in enumerate(readings):
+        for j, one in enumerate(three):
+            if i or j:
+                page.keyboard.press("Enter")
+            page.keyboard.type(f"{one:.5f}")
+    expect(page.locator("[data-sight='1-a']")).to_contain_text("56 m")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    expect(page.get_by_label("Finding")).to_contain_text("No error shown")
+    page.get_by_role("button", name="Layout and units").click()
+    expect(page.get_by_role("radio", name="Metres", exact=True)).to_be_checked()
+
+
+@pytest.mark.parametrize(
+    ("field", "typed", "wanted"),
+    [
+        ("1-b-reading", "1.4.2", "a number with one decimal mark"),
+        ("1-b-reading", "1_4", "a number without marks between the digits"),
+        ("1-b-reading", "91.4", "units are metres"),
+        ("1-b-reading", "NaN", "a number"),
+        ("1-b-distance", "-4", "a distance from 1 to 150 m"),
+    ],
+)
+def test_a_wrong_entry_says_what_is_wanted_and_is_kept(opens: Opens, field: str, typed: str, wanted: str) -> None:
+    page = opens()
+    begin(page, TAG)
+    sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
+    finding(page, "watch")
+    well(page, field).fill(typed)  # type: ignore[attr-defined]
+    fault = page.locator("[data-sight='1-b'] [data-fault]")
+    expect(fault).to_contain_text(typed)
+    expect(fault).to_contain_text(wanted)
+    expect(well(page, field)).to_have_attribute("aria-invalid", "true")
+    expect(well(page, field)).to_have_value(typed)
+    expect(page.get_by_role("button", name="Save as found")).to_have_count(0)
+    page.reload()
+    expect(well(page, field)).to_have_value(typed)
+    expect(well(page, "0-a-reading")).to_have_value("1.8851")
+
+
+def test_set_ups_of_equal_imbalance_are_refused_by_name(opens: Opens) -> None:
+    page = opens()
+    begin(page, TAG)
+    sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
+    page.locator("#well-1-a-distance").fill("30")
+    page.locator("#well-1-b-distance").fill("30")
+    expect(page.locator("[data-fault='observations.setups']")).to_contain_text("2 m or more apart")
+
+
+def test_feet_and_the_reading_that_lies_apart(opens: Opens) -> None:
+    page = opens()
+    page.goto(f"/bench/new/{TAG}")
+    page.get_by_role("radio", name="Feet", exact=True).click()
+    page.get_by_role("button", name="Start reading").click()
+    page.locator("#well-0-a-reading").focus()
+    sheet(page, "3.444;3.445;3.544;3.444", "4.589;4.588;4.590", "3.441;3.442;3.441", "4.585;4.586;4.585")
+    apart = page.locator("[data-apart]")
+    expect(apart).to_have_text("3.544")
+    expect(page.locator("[data-sight='0-a']")).to_contain_text("Typed 3.544 for 3.444?")
+    apart.click()
+    page.keyboard.type("3.444")
+    expect(page.locator("[data-apart]")).to_have_count(0)
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    expect(page.get_by_label("Finding")).to_contain_text("30 ft, it costs")
+
+
+def test_a_telephone_has_a_bar_of_its_own(opens: Opens) -> None:
+    page = opens(PHONE, touch=True)
+    begin(page, TAG)
+    bar = page.get_by_role("toolbar", name="Keys for readings")
+    expect(bar).to_be_visible()
+    expect(page.get_by_role("navigation", name="Places")).to_have_count(0)  # out of the way of the keypad
+    page.keyboard.type("1.885")
+    bar.get_by_role("button", name="Other sign").tap()
+    expect(well(page, "0-a-reading")).to_have_value("-1.885")
+    bar.get_by_role("button", name="Other sign").tap()
+    bar.get_by_role("button", name="One more").tap()
+    bar.get_by_role("button", name="Same again").tap()
+    expect(well(page, "0-a-reading")).to_have_value("1.885")
+    bar.get_by_role("button", name="Next").tap()
+    expect(well(page, "0-b-reading")).to_be_focused()
+    for button in bar.get_by_role("button").all():
+        assert button.bounding_box()["height"] >= 56  # type: ignore[index]
+
+
+def test_a_finding_that_is_not_good_is_led_through_from_the_other_end(opens: Opens) -> None:
+    page = opens(DESK)
+    begin(page, TAG)
+    sheet(page, "1.4680", "1.2104", "1.5233", "1.2515")
+    finding(page, "adjust")
+    page.locator("[data-led=real]").get_by_role("button").click()
+    expect(page.locator("[data-setup-row]")).to_have_count(4)
+    expect(page.locator("#well-3-b-distance")).to_have_value("56")
+    page.locator("#well-2-a-reading").focus()
+    # The same true error, read from the other end: 0.5 mm/m is in the far sight on B now.
+    sheet(page, "1.4681", "1.2105", "1.5093", "1.2655")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    expect(page.locator("[data-led=real]")).to_have_count(0)
+    page.locator("[data-setup-row='3']").get_by_role("button", name="Remove").click()
+    expect(page.locator("[data-setup-row]")).to_have_count(3)
+    page.get_by_role("button", name="Take it back").click()
+    expect(page.locator("[data-setup-row]")).to_have_count(4)
+    expect(page.locator("#well-3-b-reading")).to_have_value("1.2655")
