@@ -30,8 +30,8 @@ export function Shell() {
   if (!session.person) return <SignIn />;
   return (
     <div className="tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
-      <Rail onKeys={() => setKeys(true)} hidden={typing} />
-      <div className={`min-w-0 ${typing ? "" : "max-tab:pb-[72px]"}`}>
+      <Rail onKeys={() => setKeys(true)} hidden={typing && window.innerWidth < 760} />
+      <div className={`min-w-0 ${typing ? "pb-[72px]" : "max-tab:pb-[72px]"}`}>
         <OutboxStrip />
         <UpdateStrip />
         <main className="mx-auto max-w-[1320px] px-4 py-4 tab:px-7 tab:py-5 desk:pl-9">
@@ -50,10 +50,14 @@ export function Shell() {
 function useTyping(): boolean {
   const [typing, setTyping] = useState(false);
   useEffect(() => {
-    const look = () => setTyping(window.innerWidth < 760 && document.activeElement?.classList.contains("well") === true);
+    const look = () => setTyping(matchMedia("(pointer: coarse)").matches && document.activeElement?.classList.contains("well") === true);
+    const later = () => setTimeout(look, 60);
     document.addEventListener("focusin", look);
-    document.addEventListener("focusout", () => setTimeout(look, 60));
-    return () => document.removeEventListener("focusin", look);
+    document.addEventListener("focusout", later);
+    return () => {
+      document.removeEventListener("focusin", look);
+      document.removeEventListener("focusout", later);
+    };
   }, []);
   return typing;
 }

@@ -88,6 +88,8 @@ function sightToSend(sight: Sight): Sight {
   if (readings.length) sent.readings = readings;
   const wires = (sight.wires ?? []).map(wiresToSend).filter((one) => Object.keys(one).length);
   if (wires.length) sent.wires = wires;
+  // Three wires are going to be read here: what is missing is named by wire.
+  else if (sight.wires && !readings.length) sent.wires = [{}];
   if (sight.struck?.length) sent.struck = sight.struck;
   return sent;
 }
@@ -100,6 +102,6 @@ function wiresToSend(wires: Wires): Wires {
 export function looksFinished(document: CheckDocument): boolean {
   const setups = toSend(document).observations.setups ?? [];
   const full = (sight: Sight) =>
-    sight.wires?.length ? sight.wires.every((w) => w.upper && w.middle && w.lower) : Boolean(sight.distance && sight.readings?.length);
+    sight.wires ? sight.wires.every((w) => w.upper && w.middle && w.lower) : Boolean(sight.distance && sight.readings?.length);
   return setups.length >= 2 && setups.every((setup) => full(setup.a) && full(setup.b));
 }

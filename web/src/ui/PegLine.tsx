@@ -33,7 +33,7 @@ export function scales(picture: Picture, width: number, height: number) {
   const heights = picture.pegs.map((p) => p.height_m);
   const lines = picture.setups.map((s) => s.line_height_m ?? 1.6);
   const low = Math.min(...heights, 0);
-  const high = Math.max(...lines, low + 1.6) + 0.55;
+  const high = Math.max(...lines, low + 1.6) + 0.8;
   const y = (m: number) => TOP + ((high - m) / (high - low)) * (height - TOP - FOOT);
   const errors = picture.setups.flatMap((s) => [s.a, s.b]).map((s) => (s.error_m && s.distance_m ? { error: Math.abs(s.error_m), distance: s.distance_m } : null));
   const largest = errors.reduce((most, one) => (one && one.error > (most?.error ?? 0) ? one : most), null);

@@ -9,12 +9,12 @@ export function Reckoned({ result, open = false }: { result: Result; open?: bool
   return (
     <details className="card group" open={open}>
       <summary className="flex min-h-[56px] cursor-pointer items-center px-5 text-[1.06rem] font-[660]">How this was reckoned</summary>
-      <div className="grid gap-6 px-5 pb-5">
-        <dl className="m-0 grid gap-x-6 gap-y-2 tab:grid-cols-[minmax(220px,auto)_1fr]">
+      <div className="@container grid gap-6 px-5 pb-5">
+        <dl className="m-0 grid gap-y-2">
           {result.worked.map((line) => (
-            <div key={line.text} className="contents">
+            <div key={line.text} className="gap-x-6 @3xl:grid @3xl:grid-cols-[330px_1fr]">
               <dt className="sub">{line.text}</dt>
-              <dd className="m-0 font-mono max-tab:pb-1">{line.value}</dd>
+              <dd className="m-0 font-mono">{line.value}</dd>
             </div>
           ))}
         </dl>
@@ -32,13 +32,14 @@ export function Reckoned({ result, open = false }: { result: Result; open?: bool
         {sensitivity.length > 0 && (
           <div>
             <h2 className="pb-2">What each reading does to it</h2>
-            <ul className="m-0 grid list-none gap-x-8 gap-y-1 p-0 desk:grid-cols-2">
-              {sensitivity.map((one) => (
-                <li key={one.path} className="grid grid-cols-[minmax(0,1fr)_84px_70px] items-center gap-x-3" data-sensitivity={one.path}>
-                  <span className="sub">{one.where}</span>
-                  <span className="text-right font-mono">{one.given}</span>
+            <ul className="m-0 grid list-none gap-x-8 gap-y-2 p-0 @3xl:grid-cols-2">
+              {bySight(sensitivity).map((one) => (
+                <li key={one.path} className="grid grid-cols-[minmax(0,1fr)_70px] items-center gap-x-4 border-b border-line pb-2" data-sensitivity={one.path}>
+                  <span>
+                    <b className="font-[600]">{one.where}</b>: {one.readings.length > 1 ? `in one of these ${one.text}` : one.text}
+                    <span className="block font-mono">{one.readings.join("  ")}</span>
+                  </span>
                   <Pull share={one.arcsec_per_mm / most} />
-                  <span className="sub col-span-3 border-b border-line pb-1">{one.text}</span>
                 </li>
               ))}
             </ul>
@@ -47,6 +48,17 @@ export function Reckoned({ result, open = false }: { result: Result; open?: bool
       </div>
     </details>
   );
+}
+
+/** Readings of one sight pull alike: told once, each reading named. */
+export function bySight(rows: Sensitivity[]): (Sensitivity & { readings: string[] })[] {
+  const sights: (Sensitivity & { readings: string[] })[] = [];
+  for (const one of rows) {
+    const same = sights.find((sight) => sight.where === one.where);
+    if (same) same.readings.push(one.given);
+    else sights.push({ ...one, readings: [one.given] });
+  }
+  return sights;
 }
 
 /** How strongly, and which way, a reading pulls: a bar from the middle. */

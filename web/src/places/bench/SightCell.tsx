@@ -1,4 +1,5 @@
 // One staff from one set-up: its distance, the reading being typed, the earlier ones beside it, what is wrong or apart.
+import type { ReactNode } from "react";
 import type { Fault, Preview } from "../../api/client";
 import type { CheckDocument } from "../../store/draft";
 import { FaultLine } from "../../ui/parts";
@@ -44,32 +45,37 @@ export function SightCell({ document, setup, staff, index, filled, faults, said,
     />
   );
   const L = staff.toUpperCase();
+  const byWires = !valueAt(document, distance).trim() ? said?.distance_text : null;
   return (
     <div className="grid min-w-0 content-start grid-cols-[100px_minmax(0,1fr)] gap-x-2" data-sight={`${setup}-${staff}`}>
-      <div className="min-w-0" data-from-layout={filled || undefined}>
-        <span className="sub block pb-1 font-[600]">
-          To {L}, {unit}
-        </span>
-        {well(distance, `Distance to ${L}, ${setupName(setup)}`, three ? "by wires" : undefined)}
-        {three && said?.distance_text && !valueAt(document, distance).trim() && <span className="sub block pt-1">{said.distance_text}</span>}
-      </div>
-      <div className="min-w-0">
-        <span className="sub block pb-1 font-[600]">
-          Staff on {L}, {unit}
-        </span>
-        {three ? (
-          <div className="grid gap-1">
-            {spots.map((spot) => (
-              <div key={spot.what} className="grid grid-cols-[64px_minmax(0,1fr)] items-center gap-1">
-                <span className="sub">{spot.what}</span>
-                {well(spot, `${name}, ${spot.what} wire`)}
-              </div>
-            ))}
+      {three ? (
+        <div className="col-span-2 grid gap-1">
+          <Label>
+            Staff on {L}, {unit}
+          </Label>
+          {spots.map((spot) => (
+            <Line key={spot.what} word={spot.what}>
+              {well(spot, `${name}, ${spot.what} wire`)}
+            </Line>
+          ))}
+          <Line word="distance">{well(distance, `Distance to ${L}, ${setupName(setup)}`, byWires ?? "by wires")}</Line>
+        </div>
+      ) : (
+        <>
+          <div className="min-w-0" data-from-layout={filled || undefined}>
+            <Label>
+              To {L}, {unit}
+            </Label>
+            {well(distance, `Distance to ${L}, ${setupName(setup)}`)}
           </div>
-        ) : (
-          spots.map((spot) => well(spot, `${name}, reading`))
-        )}
-      </div>
+          <div className="min-w-0">
+            <Label>
+              Staff on {L}, {unit}
+            </Label>
+            {spots.map((spot) => well(spot, `${name}, reading`))}
+          </div>
+        </>
+      )}
       <div className="col-span-2 pt-1">
         {[distance, ...spots].map((spot) =>
           mine.filter((one) => one.path === sentPath(document, spot)).map((one) => <FaultLine key={one.path} id={`${wellId(spot)}-fault`} fault={one} beside />),
@@ -79,6 +85,19 @@ export function SightCell({ document, setup, staff, index, filled, faults, said,
           <FaultLine key={one.path} fault={one} />
         ))}
       </div>
+    </div>
+  );
+}
+
+function Label({ children }: { children: ReactNode }) {
+  return <span className="sub block pb-1 font-[600]">{children}</span>;
+}
+
+function Line({ word, children }: { word: string; children: ReactNode }) {
+  return (
+    <div className="grid grid-cols-[72px_minmax(0,1fr)] items-center gap-2">
+      <span className="sub">{word}</span>
+      {children}
     </div>
   );
 }

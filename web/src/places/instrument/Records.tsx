@@ -5,7 +5,7 @@ import type { RecordRow } from "../../api/client";
 import { recordsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/marks";
-import { Trouble, moment } from "../../ui/parts";
+import { Trouble, clock, shortMoment } from "../../ui/parts";
 
 const WORDS: Record<string, string> = {
   knock: "Knock",
@@ -28,8 +28,8 @@ export function Records({ tag }: { tag: string }) {
       <Trouble error={records.error} />
       {records.data && !rows.length && <p className="sub px-5 pb-5">Nothing is on record yet. The first check begins it.</p>}
       <ul className="m-0 list-none divide-y divide-line p-0">
-        {rows.map((row) => (
-          <Row key={row.id} row={row} />
+        {daysOut(rows).map(({ row, until }) => (
+          <Row key={row.id} row={row} until={until} />
         ))}
       </ul>
       {records.hasNextPage && (
@@ -43,13 +43,27 @@ export function Records({ tag }: { tag: string }) {
   );
 }
 
-function Row({ row }: { row: RecordRow }) {
+/** Taking out and the handing in that follows it are one line: out until then. */
+export function daysOut(rows: RecordRow[]): { row: RecordRow; until: string | null }[] {
+  const lines: { row: RecordRow; until: string | null }[] = [];
+  for (const [i, row] of rows.entries()) {
+    const older = rows[i + 1];
+    const back = row.kind === "in" && !row.note && row.amended_by === null;
+    if (back && older?.kind === "out" && older.amended_by === null) continue;
+    const newer = rows[i - 1];
+    const returned = row.kind === "out" && row.amended_by === null && newer?.kind === "in" && !newer.note && newer.amended_by === null;
+    lines.push({ row, until: returned ? newer.observed_at : null });
+  }
+  return lines;
+}
+
+function Row({ row, until }: { row: RecordRow; until: string | null }) {
   const { session } = useHere();
   const struck = row.amended_by !== null;
   const said = row.category === "check" ? `Two-peg test, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
   return (
     <li data-record={row.kind} data-struck={struck || undefined} className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]">
-      <span className="sub">{moment(row.observed_at, session.time_zone)}</span>
+      <span className="sub">{shortMoment(row.observed_at, session.time_zone)}</span>
       <div className="min-w-0">
         <span className={struck ? "line-through" : ""}>
           {row.category === "check" ? (
@@ -57,13 +71,13 @@ function Row({ row }: { row: RecordRow }) {
               {said}
             </Link>
           ) : (
-            <b className="font-[640]">{said}</b>
+            <b className="font-[640]">{until ? `Out until ${sameDay(row.observed_at, until, session.time_zone)}` : said}</b>
           )}
           {row.finding && <span className="block">{row.finding}</span>}
-          {row.note && <span className="block">{row.note}</span>}
+          {row.note && (until ? `, ${row.note}` : <span className="block">{row.note}</span>)}
         </span>
         {(struck || row.why) && <span className="block font-[600]">{struck ? `Struck: ${row.amended_why}` : row.why}</span>}
-        <span className="sub block">
+        <span className={`sub ${until ? " before:content-['._']" : "block"}`}>
           {row.observed_by}
           {row.entered_by !== row.observed_by ? `, saved by ${row.entered_by}` : ""}
           {row.entry !== "typed" ? `, ${row.entry}` : ""}
@@ -72,4 +86,9 @@ function Row({ row }: { row: RecordRow }) {
       <div className="tab:justify-self-end">{row.grade && <GradeMark grade={row.grade as never} quiet={struck} />}</div>
     </li>
   );
+}
+
+function sameDay(from: string, until: string, zone: string): string {
+  const end = shortMoment(until, zone);
+  return end.split(",")[0] === shortMoment(from, zone).split(",")[0] ? clock(until, zone) : end;
 }

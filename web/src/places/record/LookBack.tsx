@@ -27,7 +27,7 @@ export function LookBack({ record }: { record: RecordOut }) {
         <p key={one.code}>{one.text}</p>
       ))}
       <ul className="m-0 grid list-none gap-1 p-0">
-        {cost.slice(0, 3).map((one) => (
+        {cost.filter((_, i) => i === 0 || i === 2).map((one) => (
           <li key={one.code}>{one.text}</li>
         ))}
       </ul>
