@@ -61,7 +61,7 @@ test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone
 	@.venv/bin/pytest tests/browser
 
 bench: .venv/tests setup ## ratios: preview against an empty call; the script's size
-	@$(PY) tools/bench.py
+	@$(PY) tools/ratios.py
 
 contract: .venv/ready ## write the API's text and the web's types anew
 	@cd server && ../$(PY) -m config.contract ../web/openapi.json && cd ../web && npm run --silent types:generate

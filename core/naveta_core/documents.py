@@ -10,6 +10,7 @@ from __future__ import annotations
 import hashlib
 import json
 import math
+import re
 import unicodedata
 from typing import Any
 
@@ -50,24 +51,17 @@ def _whole(text: str) -> int:
     return int(text)
 
 
+_STRING_OR_BRACKET = re.compile(r'"(?:[^"\\]|\\.)*"?|[\[\]{}]', re.DOTALL)
+
+
 def _depth(text: str) -> int:
     """Deepest nesting of brackets outside strings, found without recursion."""
     deepest = depth = 0
-    inside = escaped = False
-    for char in text:
-        if inside:
-            if escaped:
-                escaped = False
-            elif char == "\\":
-                escaped = True
-            elif char == '"':
-                inside = False
-        elif char == '"':
-            inside = True
-        elif char in "[{":
+    for match in _STRING_OR_BRACKET.finditer(text):
+        if match[0] in "[{":
             depth += 1
             deepest = max(deepest, depth)
-        elif char in "]}":
+        elif match[0] in "]}":
             depth -= 1
     return deepest
 

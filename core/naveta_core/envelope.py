@@ -33,7 +33,6 @@ Typed = Annotated[
 """A value as typed (a string, in the document's units, kept verbatim) or as a plain number (canonical unit)."""
 
 
-
 def _in_own_unit(value: Any) -> Any:
     """What was typed into a field whose name ends in its unit: a plain number in that unit."""
     return numeral(value).value if isinstance(value, str) else value

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from .numerals import numeral
 
@@ -43,6 +44,7 @@ class Length:
     step_m: float = 0.0
 
 
+@lru_cache(maxsize=2048)  # while one number is being typed all the others are read again
 def parse_length(text: str, unit: str = "m") -> Length:
     """A typed length in metres; `unit` counts where the text has none. ValueError says what is wanted."""
     if any(mark in text for mark in "'′\"″"):

@@ -8,6 +8,7 @@ reading, checked by simulation (docs/decisions.md). Lengths of sight in metres, 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import hypot, sqrt
 
 from .angles import ARCSEC_PER_RADIAN
@@ -55,6 +56,7 @@ def way_of(reading: str | None, class_mm_per_km: float | None) -> _Way:
     return OPTICAL
 
 
+@lru_cache(maxsize=512)
 def staff_spread(
     distance_m: float,
     reading: str | None = None,

@@ -170,14 +170,12 @@ def stand_ins(instrument: Instrument, rows: list[Any]) -> list[Data]:
     )
     return [
         {
-            "tag": one.instrument.tag,
-            "model": str(one.instrument.model),
-            "where": one.instrument.crew.name + " crew" if one.instrument.crew else one.instrument.place or "Yard",
-            "state": one.standing.state,
-            "reason": one.standing.reasons[0]["text"],
+            "tag": row.one.tag,
+            "model": row.one.model,
+            "where": row.one.whereabouts,
+            "state": row.standing.state,
+            "reason": row.standing.reasons[0]["text"],
         }
-        for one in reversed(rows)
-        if one.instrument.pk != instrument.pk
-        and one.instrument.model.kind in alike
-        and one.standing.state in ("ready", "ready-if")
+        for row in reversed(rows)
+        if row.one.pk != instrument.pk and row.one.kind in alike and row.standing.state in ("ready", "ready-if")
     ]

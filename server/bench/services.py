@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import uuid
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
@@ -37,7 +38,8 @@ EVENT_ACTS: dict[str, Act] = {
     "looked-back": "save-check",
 }
 NEEDS_NOTE = ("held", "released")
-NO_BEARING = ("out", "in", "looked-back")
+CUSTODY = ("out", "in")
+NO_BEARING = (*CUSTODY, "looked-back")
 """Events no standing and no later check depends on: what follows from the records stays as it is."""
 AHEAD = timedelta(hours=26)
 """How far a device's clock may run ahead: a zone set wrongly is forgiven, another date is not."""
@@ -191,7 +193,7 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
             [Fault("note", "the reason", "nothing", f"a few words: {EVENT_WORDS[sent.event]} shows its reason")]
         )
     document: dict[str, Any] = {"event": sent.event, "note": sent.note}
-    document.update(_custody(actor, instrument, sent) if sent.event in ("out", "in") else {})
+    document.update(_custody(actor, instrument, sent) if sent.event in CUSTODY else {})
     document.update(_about_record(actor, instrument, sent) if sent.event in ("adjusted", "looked-back") else {})
     record = _append(
         instrument,
@@ -206,7 +208,21 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
         result={},
         sent_digest=sent_digest,
     )
+    if sent.event in CUSTODY:
+        _settle_custody(instrument, document["from"])
     return Saved(record, new=True)
+
+
+def _settle_custody(instrument: Instrument, before: dict[str, Any]) -> None:
+    """Who has it follows the latest taking out or handing in that stands, in the order in which they happened.
+
+    before: whose it was ahead of the first of them.
+    """
+    standing = Record.objects.filter(instrument=instrument, kind__in=CUSTODY, amendments__isnull=True)
+    last = standing.order_by("observed_at_utc", "sequence").last()
+    document = json.loads(last.document) if last else before
+    crew = Crew.objects.filter(name=document["crew"]).first() if document.get("crew") else None
+    fleet_services.hand_over(instrument=instrument, crew=crew, place=document.get("place") or "")
 
 
 def _custody(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, Any]:
@@ -219,13 +235,14 @@ def _custody(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, 
             raise Refused([Fault("crew", "the crew", said(sent.crew), "the crew that takes it")])
         if actor.role != Person.Role.MANAGER and (crew.name != own or instrument.crew not in (None, crew)):
             raise Forbidden(OWN_CREW)
-        fleet_services.hand_over(instrument=instrument, crew=crew, place="")
-        return {"crew": crew.name}
+        return {"crew": crew.name, "from": _holder(instrument)}
     if actor.role != Person.Role.MANAGER and instrument.crew is not None and instrument.crew.name != own:
         raise Forbidden(OWN_CREW)
-    place = sent.place or "Yard"
-    fleet_services.hand_over(instrument=instrument, crew=None, place=place)
-    return {"place": place}
+    return {"place": sent.place or "Yard", "from": _holder(instrument)}
+
+
+def _holder(instrument: Instrument) -> dict[str, Any]:
+    return {"crew": instrument.crew.name if instrument.crew else None, "place": instrument.place}
 
 
 def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, Any]:
@@ -269,6 +286,8 @@ def amend(*, actor: Person, identity: uuid.UUID, sent: AmendIn, sent_digest: str
         result={},
         sent_digest=sent_digest,
     )
+    if struck.kind in CUSTODY:
+        _settle_custody(instrument, json.loads(struck.document)["from"])
     return Saved(record, new=True)
 
 

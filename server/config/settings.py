@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import dj_database_url
-from csp.constants import NONE, SELF
+from csp.constants import NONE, SELF, UNSAFE_INLINE
 
 from config.environment import ROOT, Environment
 
@@ -24,14 +24,14 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",  # before whitenoise, so that the page itself carries the policy
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "csp.middleware.CSPMiddleware",
     "shared.problems.ProblemMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
@@ -72,6 +72,9 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 3 * 1024 * 1024
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [SELF],
+        "script-src": [SELF],
+        # The dialogs' scroll lock writes a <style> of its own whose text depends on the scroll bar's width.
+        "style-src": [SELF, UNSAFE_INLINE],
         "img-src": [SELF, "data:"],
         "object-src": [NONE],
         "frame-ancestors": [NONE],
@@ -84,6 +87,7 @@ WEB_DIST = ROOT / "web" / "dist"
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
 WHITENOISE_INDEX_FILE = True
+WHITENOISE_ALLOW_ALL_ORIGINS = False
 
 
 def immutable_file(path: str, url: str) -> bool:

@@ -89,29 +89,35 @@ class NewInstrument(Schema):
     crew: str | None = None
 
 
-def row(one: selectors.Row) -> dict[str, Any]:
-    instrument = one.instrument
+def row(one: selectors.Row, latest: Any) -> dict[str, Any]:
+    listed = one.one
     return {
-        "tag": instrument.tag,
-        "kind": instrument.model.kind,
-        "model": str(instrument.model),
-        "place": instrument.place,
-        "crew": instrument.crew.name if instrument.crew else None,
+        "tag": listed.tag,
+        "kind": listed.kind,
+        "model": listed.model,
+        "place": listed.place,
+        "crew": listed.crew,
         "standing": one.standing.as_dict(),
-        "latest": instrument.facts.get("latest"),
+        "latest": latest,
     }
 
 
 def passport(instrument: Instrument) -> dict[str, Any]:
-    one = selectors.Row(instrument, selectors.standing_of(instrument, clock.today()))
+    model = instrument.model
     return {
-        **row(one),
+        "tag": instrument.tag,
+        "kind": model.kind,
+        "model": str(model),
+        "place": instrument.place,
+        "crew": instrument.crew.name if instrument.crew else None,
+        "standing": selectors.standing_of(instrument, clock.today()).as_dict(),
+        "latest": instrument.facts.get("latest"),
         "serial": instrument.serial,
         "since": instrument.since.isoformat(),
-        "stated": instrument.model.stated,
-        "limits": instrument.model.limits,
-        "hints": instrument.model.hints,
-        "checks": [kind.name for kind in kinds_for(instrument.model.kind)],
+        "stated": model.stated,
+        "limits": model.limits,
+        "hints": model.hints,
+        "checks": [kind.name for kind in kinds_for(model.kind)],
     }
 
 
@@ -135,7 +141,9 @@ def list_instruments(request: HttpRequest, q: str = "", cursor: str | None = Non
     counts: dict[str, int] = {}
     for one in rows:
         counts[one.standing.state] = counts.get(one.standing.state, 0) + 1
-    return {"summary": summary(counts), "instruments": [row(one) for one in page], "counts": counts, "next": following}
+    latest = selectors.latest_of(page)
+    listed = [row(one, latest[one.one.pk]) for one in page]
+    return {"summary": summary(counts), "instruments": listed, "counts": counts, "next": following}
 
 
 @router.post("/instruments", response={201: InstrumentOut}, operation_id="add_instrument")

@@ -41,6 +41,7 @@ class Instrument(models.Model):
     crew = models.ForeignKey(Crew, on_delete=models.PROTECT, null=True, blank=True, related_name="instruments")
     since = models.DateField()
     facts = models.JSONField(default=dict)
+    facts_stamp = models.CharField(max_length=32, default="", help_text="Another one with every change of `facts`.")
 
     def __str__(self) -> str:
         return self.tag

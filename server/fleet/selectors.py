@@ -16,15 +16,41 @@ from shared import paging
 
 
 @dataclass(frozen=True, slots=True)
+class Listed:
+    """An instrument as light as a list of thousands wants it."""
+
+    pk: int
+    tag: str
+    kind: str
+    maker: str
+    name: str
+    place: str
+    crew: str | None
+    serial: str
+    stamp: str
+
+    @property
+    def model(self) -> str:
+        return f"{self.maker} {self.name}"
+
+    @property
+    def whereabouts(self) -> str:
+        return f"{self.crew} crew" if self.crew else self.place or "Yard"
+
+
+LISTED = ("pk", "tag", "model__kind", "model__maker", "model__name", "place", "crew__name", "serial", "facts_stamp")
+
+
+@dataclass(frozen=True, slots=True)
 class Row:
     """An instrument with where it stands."""
 
-    instrument: Instrument
+    one: Listed
     standing: Standing
 
     @property
     def key(self) -> tuple[int, str]:
-        return (-ORDER.index(self.standing.state), self.instrument.tag)
+        return (-ORDER.index(self.standing.state), self.one.tag)
 
 
 def find(tag: str) -> Instrument:
@@ -33,10 +59,10 @@ def find(tag: str) -> Instrument:
         settled = settle_tag(tag)
     except Refused as error:
         raise Http404(str(error)) from None
-    found = Instrument.objects.select_related("model", "crew").filter(tag=settled).first()
-    if found is None:
-        raise Http404(settled)
-    return found
+    try:
+        return Instrument.objects.select_related("model", "crew").get(tag=settled)
+    except Instrument.DoesNotExist:
+        raise Http404(settled) from None
 
 
 def done_of(fact: dict[str, Any]) -> Done:
@@ -59,32 +85,48 @@ def happened_of(fact: dict[str, Any]) -> Happened:
 
 def standing_of(instrument: Instrument, today: date) -> Standing:
     """Where an instrument stands today."""
-    facts = instrument.facts
+    return _stand(instrument.model.kind, instrument.facts, today)
+
+
+def _stand(kind: str, facts: dict[str, Any], today: date) -> Standing:
     done = [done_of(one) for one in facts.get("done", [])]
     events = [happened_of(one) for one in facts.get("events", [])]
-    return standing(instrument.model.kind, done, events, today)
+    return standing(kind, done, events, today)
+
+
+_stood: dict[int, tuple[str, str, date, Standing]] = {}
+"""Standings worked out already, by instrument: good while kind, stamp and day are the same."""
 
 
 def yard(today: date, query: str = "") -> list[Row]:
     """Every instrument that answers the search, what needs attention first."""
     wanted = query.strip().lower()
-    rows = [
-        Row(one, standing_of(one, today))
-        for one in Instrument.objects.select_related("model", "crew")
-        if not wanted or matches(one, wanted)
-    ]
-    return sorted(rows, key=lambda row: row.key)
+    listed = [Listed(*row) for row in Instrument.objects.values_list(*LISTED)]
+    found = [one for one in listed if not wanted or matches(one, wanted)]
+    _stand_anew([one for one in found if _stood.get(one.pk, ())[:3] != (one.kind, one.stamp, today)], today)
+    return sorted((Row(one, _stood[one.pk][3]) for one in found), key=lambda row: row.key)
 
 
-def matches(instrument: Instrument, wanted: str) -> bool:
+def _stand_anew(changed: list[Listed], today: date) -> None:
+    facts = dict(Instrument.objects.filter(pk__in=[one.pk for one in changed]).values_list("pk", "facts"))
+    for one in changed:
+        _stood[one.pk] = (one.kind, one.stamp, today, _stand(one.kind, facts[one.pk], today))
+
+
+def matches(one: Listed, wanted: str) -> bool:
     """Whether every word of the search stands somewhere in tag, model, place or crew; `lv7` finds LV-07."""
     try:
-        return settle_tag(wanted) == instrument.tag
+        return settle_tag(wanted) == one.tag
     except Refused:
         pass
-    crew = instrument.crew.name if instrument.crew else ""
-    text = f"{instrument.tag} {instrument.model} {instrument.model.kind} {instrument.place} {crew} {instrument.serial}".lower()
+    text = f"{one.tag} {one.model} {one.kind} {one.place} {one.crew or ''} {one.serial}".lower()
     return all(word in text for word in wanted.split())
+
+
+def latest_of(rows: list[Row]) -> dict[int, Any]:
+    """The latest check of each instrument of a page, by key."""
+    pks = [row.one.pk for row in rows]
+    return {pk: facts.get("latest") for pk, facts in Instrument.objects.filter(pk__in=pks).values_list("pk", "facts")}
 
 
 def page_of(rows: list[Row], cursor: str | None, limit: int) -> tuple[list[Row], str | None]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from typing import Any
 
 from django.db import transaction
@@ -74,8 +75,8 @@ def add_instrument(*, actor: Person, tag: str, model: int, serial: str, place: s
 
 def keep_facts(*, instrument: Instrument, facts: dict[str, Any]) -> None:
     """Store what the standing needs of an instrument's records; called by whoever writes records, in its transaction."""
-    instrument.facts = facts
-    instrument.save(update_fields=["facts"])
+    instrument.facts, instrument.facts_stamp = facts, uuid.uuid4().hex
+    instrument.save(update_fields=["facts", "facts_stamp"])
 
 
 def hand_over(*, instrument: Instrument, crew: Crew | None, place: str) -> None:

@@ -13,7 +13,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
-from naveta_core.documents import MOST_BYTES, canonical
+from naveta_core.documents import MOST_BYTES
 from naveta_core.errors import Fault, NotJson, Refused
 from shared.rights import Forbidden
 
@@ -51,8 +51,9 @@ def plain_problem(status: int) -> HttpResponse:
 
 
 def answer_json(data: Any, status: int = 200) -> HttpResponse:
-    """The core's plain data as an answer, written by the core's own rule."""
-    return HttpResponse(canonical(data), status=status, content_type="application/json")
+    """The core's plain data as an answer, without a schema's way round: the core has already shaped it."""
+    text = json.dumps(data, ensure_ascii=False, separators=(",", ":"), allow_nan=False)
+    return HttpResponse(text, status=status, content_type="application/json")
 
 
 def _not_json(error: NotJson) -> HttpResponse:

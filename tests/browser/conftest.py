@@ -19,10 +19,15 @@ from playwright.sync_api import Browser, BrowserContext, Page, Playwright
 ROOT = Path(__file__).resolve().parents[2]
 NOW = datetime(2027, 3, 2, 6, 40, tzinfo=UTC)
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
-FLAGS = (
-    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking"
-    " --disable-component-update --disable-sync"
-).split()
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 def _free_port() -> int:
@@ -97,6 +102,7 @@ def opens(house: str, browser: Browser) -> Iterator[Opens]:
         page.set_default_timeout(15_000)
         page.clock.set_fixed_time(NOW)
         page.on("pageerror", lambda error: faults.append(str(error)))
+        page.on("console", lambda said: "Content Security Policy" in said.text and faults.append(said.text))
         page.goto("/")
         if who:
             page.get_by_role("button", name=who).click()

@@ -96,7 +96,11 @@ def _files(page: Page, folder: Path) -> None:
         with page.expect_download() as download:
             page.get_by_role("link", name=name, exact=True).click()
         download.value.save_as(path)
-    assert json.loads(document.read_text())["observations"]["setups"][1]["a"]["readings"] == ["1.5233", "1.5236", "1.5234"]
+    assert json.loads(document.read_text())["observations"]["setups"][1]["a"]["readings"] == [
+        "1.5233",
+        "1.5236",
+        "1.5234",
+    ]
     table.write_text(table.read_text().replace(",", ";").replace(".", ","))
     for path in (document, table):
         page.goto("/bench")

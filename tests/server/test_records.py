@@ -286,3 +286,57 @@ def test_files_out_and_in_again(tam: Api) -> None:
     assert tam.get("kinds/two-peg/schema").json()["properties"]["kind"]["const"] == "two-peg"
     assert tam.get("kinds/three-peg/schema").status_code == 422
     assert tam.get("kinds").json()[0]["layouts"][0]["name"] == "middle-then-near"
+
+
+class TestCustody:
+    def test_taking_out_taken_back_gives_it_to_whoever_had_it(self, tam: Api) -> None:
+        made = tam.event("out", "2027-03-02T06:45:00+00:00").json()
+        tam.post(f"records/{made['id']}/amend", {"id": ID, "why": "Taken back at once."})
+        passport = tam.get("instruments/LV-07").json()
+        assert (passport["crew"], passport["place"]) == (None, "Yard shelf 3")
+
+    def test_what_arrives_late_does_not_undo_what_happened_after_it(self, tam: Api) -> None:
+        """Handed in at five with signal; the morning's taking out only reached the house in the evening."""
+        tam.event("in", "2027-03-02T17:00:00+00:00", place="Yard shelf 1")
+        tam.event("out", "2027-03-02T07:00:00+00:00")
+        passport = tam.get("instruments/LV-07").json()
+        assert (passport["crew"], passport["place"]) == (None, "Yard shelf 1")
+
+    def test_the_standing_follows_the_later_observation_whatever_came_first(self, tam: Api) -> None:
+        tam.check(bad(), at="2027-03-02T06:30:00+00:00")
+        tam.check(good(), at="2027-03-01T06:30:00+00:00")
+        assert state(tam) == "hold"
+        assert [r.sequence for r in Record.objects.order_by("observed_at_utc")] == [2, 1]
+
+
+def test_a_device_whose_clock_runs_ahead_is_told_so(tam: Api) -> None:
+    """A record from next week would be the latest word until next week."""
+    for answer in (tam.check(good(), at="2027-03-09T06:40:00+00:00"), tam.event("knock", "2028-01-01T00:00:00+00:00")):
+        assert answer.status_code == 422
+        assert "clock" in answer.json()["faults"][0]["wanted"]
+    assert not Record.objects.exists()
+    assert tam.check(good(), at="2027-03-03T06:40:00+00:00").status_code == 201
+
+
+def test_days_out_change_nothing_that_is_reckoned_from_the_records(tam: Api) -> None:
+    from bench.facts import facts_of
+    from fleet.models import Instrument
+
+    tam.check(good())
+    tam.event("out", "2027-03-02T07:00:00+00:00")
+    tam.event("in", "2027-03-02T16:00:00+00:00")
+    instrument = Instrument.objects.get(tag="LV-07")
+    assert instrument.facts == facts_of(instrument)
+
+
+def test_a_temperature_is_typed_like_any_number(tam: Api) -> None:
+    saved = tam.check({**good(), "conditions": {"temperature_c": "4,5"}})
+    assert saved.json()["document"]["conditions"]["temperature_c"] == "4,5", "kept to the letter"
+    later = tam.check(good(), at="2027-03-02T06:45:00+00:00").json()
+    assert later["document"]["before"][0]["temperature_c"] == "4,5"
+    wrong = tam.check({**good(), "conditions": {"temperature_c": "4..5"}})
+    assert wrong.json()["faults"][0]["path"] == "conditions.temperature_c"
+    assert (
+        tam.check({**good(), "conditions": {"temperature_c": "140"}}).json()["faults"][0]["wanted"]
+        == "a number at most 70"
+    )

@@ -30,7 +30,7 @@ def partial(document: TwoPeg, setups: Setups, sheet: Sheet) -> Data:
     return {
         "sights": _sights(document, setups, priors, words),
         "setups": [_difference(i, a, b, words) for i, (a, b) in enumerate(setups) if a.pointings and b.pointings],
-        "expected": _expected(document, setups, priors),
+        "expected": _expected(document, setups, priors) if sheet.missing or sheet.faults else None,
         "next": _next(sheet),
         "looks": _looks(document),
     }

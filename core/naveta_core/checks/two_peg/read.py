@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, replace
+from functools import cached_property, lru_cache
 
 from ...readings import Range, Sheet, ordinal
 from .model import SetUp, Sight, TwoPeg, Wires
@@ -35,7 +36,7 @@ class Pointing:
     stadia_m: float | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)  # without slots: the means are asked for often and kept
 class Seen:
     """One staff from one set-up, as far as it has been read."""
 
@@ -58,15 +59,15 @@ class Seen:
         assert self.distance_m is not None, f"{self.path} has no distance"
         return self.distance_m
 
-    @property
+    @cached_property
     def mean_m(self) -> float:
         return sum(p.m for p in self.pointings) / len(self.pointings)
 
-    @property
+    @cached_property
     def middle_m(self) -> float:
         return sum(p.m if p.middle_m is None else p.middle_m for p in self.pointings) / len(self.pointings)
 
-    @property
+    @cached_property
     def unequal_m(self) -> float:
         return sum(p.unequal_m for p in self.pointings) / len(self.pointings)
 
@@ -74,6 +75,7 @@ class Seen:
         return replace(self, pointings=self.pointings[:index] + self.pointings[index + 1 :])
 
 
+@lru_cache(maxsize=1024)
 def where(path: str) -> str:
     """A path in words: 'second set-up, staff A, first reading'."""
     if path in _WORDS:

@@ -96,9 +96,12 @@ def between_variance(seen: Seen, priors: Priors) -> float:
 def standardised(setups: Setups, priors: Priors) -> list[list[float]]:
     """Readings over their own spread, a list a sight, in reading order."""
     seens = [seen for setup in setups for seen in setup]
-    return [
-        [p.m / sqrt(within_variance(seen, priors)) for p in seen.pointings] if seen.complete else [] for seen in seens
-    ]
+    return [_over_spread(seen, priors) if seen.complete else [] for seen in seens]
+
+
+def _over_spread(seen: Seen, priors: Priors) -> list[float]:
+    spread = sqrt(within_variance(seen, priors))
+    return [p.m / spread for p in seen.pointings]
 
 
 def _repeat_spread(setups: Setups, priors: Priors) -> Spread:

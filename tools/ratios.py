@@ -1,0 +1,160 @@
+"""`make bench`: how the house stands, as ratios to an empty call of the same API measured in the same run.
+
+These machines are shared and noisy: the calls are taken in turn, the median of each is compared, and no time is
+ever asserted. Also prints the first script's size, gzipped, against what it may be.
+"""
+
+from __future__ import annotations
+
+import gzip
+import json
+import os
+import statistics
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+ROOT = Path(__file__).resolve().parents[1]
+ROUNDS = 150
+MOST_SCRIPT_KB = 200
+DOCUMENT = {
+    "kind": "two-peg",
+    "observations": {
+        "setups": [
+            {
+                "a": {"distance": "30", "readings": ["1.8851", "1.8852", "1.8850"]},
+                "b": {"distance": "30", "readings": ["1.4020", "1.4021", "1.4019"]},
+            },
+            {
+                "a": {"distance": "56", "readings": ["1.8868", "1.8867", "1.8868"]},
+                "b": {"distance": "4", "readings": ["1.4000", "1.4000", "1.4001"]},
+            },
+        ]
+    },
+}
+
+
+def main() -> None:
+    os.environ.update(NAVETA_DATA=tempfile.mkdtemp(prefix="naveta-bench-"), NAVETA_DEMO="1")
+    os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
+    import django
+
+    django.setup()
+    from django.core.management import call_command
+
+    call_command("migrate", verbosity=0)
+    calls = _calls()
+    for act in calls.values():
+        act()
+    times: dict[str, list[float]] = {name: [] for name in calls}
+    for _ in range(ROUNDS):
+        for name, act in calls.items():
+            start = time.perf_counter()
+            act()
+            times[name].append(time.perf_counter() - start)
+    medians = {name: statistics.median(all_) for name, all_ in times.items()}
+    empty = medians["an empty call"]
+    for name, median in medians.items():
+        print(f"{name:<44}{median * 1000:8.2f} ms   {median / empty:5.2f} times an empty call")
+    _sizes()
+
+
+def _calls() -> dict[str, Callable[[], Any]]:
+    """Each call goes through the whole stack: middleware, session, token, API, answer."""
+    from django.test import Client
+
+    from config.api import api
+    from fleet.models import Instrument, InstrumentModel
+    from naveta_core.checks import KINDS
+    from naveta_core.documents import parse
+    from people.models import Person
+
+    @api.post("/bench-nothing")
+    def nothing(request: Any) -> dict[str, bool]:  # noqa: ARG001  Ninja fixes the signature
+        return {"ok": True}
+
+    person = Person.objects.create(username="bench", name="Bench", role="crew")
+    model = InstrumentModel.objects.create(maker="Ondine", name="Merrow", kind="level", stated={"reading": "optical"})
+    Instrument.objects.create(tag="LV-01", model=model, since="2025-03-01")
+    client = Client(enforce_csrf_checks=True, headers={"host": "localhost"})
+    client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+    token = client.get("/api/session").json()["csrf_token"]
+    raw = json.dumps(DOCUMENT).encode()
+
+    def post(path: str, data: Any) -> Callable[[], Any]:
+        body = json.dumps(data).encode()
+
+        def call() -> Any:
+            answer = client.post(path, body, content_type="application/json", headers={"x-csrftoken": token})
+            assert answer.status_code == 200, answer.content
+            return answer
+
+        return call
+
+    def core_alone() -> Any:
+        document = parse(raw)
+        return KINDS["two-peg"].preview(document)
+
+    return {
+        "an empty call": post("/api/bench-nothing", {}),
+        "preview of a complete two-peg test": post("/api/checks/preview", {"document": DOCUMENT}),
+        "the same, of a known level": post("/api/checks/preview", {"instrument": "LV-01", "document": DOCUMENT}),
+        "the core alone: parse, reduce, judge": core_alone,
+        "the yard with 2,000 instruments": _yard(client),
+    }
+
+
+def _yard(client: Any) -> Callable[[], Any]:
+    """Facts are kept beside each instrument, so the length of its history costs the yard nothing."""
+    from fleet.models import Instrument, InstrumentModel
+    from naveta_core.checks import KINDS
+    from naveta_core.documents import parse
+
+    part = KINDS["two-peg"].reduce(parse(json.dumps(DOCUMENT).encode()))
+    at = "2027-02-20T07:00:00+00:00"
+    done = {
+        "check": "two-peg",
+        "at": at,
+        "grade": "use",
+        "stage": "as-found",
+        "codes": [],
+        "proved_within_watch": True,
+        "finding": part["finding"]["text"],
+    }
+    latest = {"id": "0", "value": 1.0, "u95": 4.0, "limit": 10.0, "text": "+1.0″", **done}
+    model = InstrumentModel.objects.get()
+    Instrument.objects.bulk_create(
+        Instrument(
+            tag=f"LV-{n}",
+            model=model,
+            since="2025-03-01",
+            facts={"done": [done], "events": [], "latest": latest},
+            facts_stamp=str(n),
+        )
+        for n in range(100, 2100)
+    )
+
+    def call() -> Any:
+        answer = client.get("/api/instruments?limit=60")
+        assert answer.status_code == 200
+        return answer
+
+    return call
+
+
+def _sizes() -> None:
+    assets = ROOT / "web/dist/assets"
+    page = (ROOT / "web/dist/index.html").read_text()
+    first = [path for path in assets.glob("*.js") if path.name in page]
+    size = sum(len(gzip.compress(path.read_bytes())) for path in first) / 1000
+    everything = sum(len(gzip.compress(path.read_bytes())) for path in assets.glob("*.js")) / 1000
+    print(f"First script {size:.0f} kB gzipped (at most {MOST_SCRIPT_KB}); all scripts {everything:.0f} kB.")
+    if size > MOST_SCRIPT_KB:
+        sys.exit(f"The first script is larger than {MOST_SCRIPT_KB} kB.")
+
+
+if __name__ == "__main__":
+    main()
