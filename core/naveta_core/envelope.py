@@ -46,7 +46,7 @@ def _in_metres(value: Any) -> Any:
 InOwnUnit = BeforeValidator(_in_own_unit, json_schema_input_type=str | float)
 InMetres = BeforeValidator(_in_metres, json_schema_input_type=str | float)
 Number = Annotated[float, Field(allow_inf_nan=False), InOwnUnit]
-Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
+Positive = Annotated[float, Field(gt=0, allow_inf_nan=False), InOwnUnit]
 LengthUnit = Literal["m", "mm", "cm", "ft", "usft", "in"]
 AngleUnit = Literal["dms", "deg", "gon"]
 Grade = Literal["use", "watch", "adjust", "service", "repeat"]

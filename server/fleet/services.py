@@ -19,7 +19,8 @@ from people.models import Crew, Person
 from shared import clock
 from shared.rights import require
 
-_LIMITS = TypeAdapter(dict[str, LimitSet])
+_STATED: TypeAdapter[Any] = TypeAdapter(CoreInstrument)
+_LIMITS: TypeAdapter[Any] = TypeAdapter(dict[str, LimitSet])
 
 
 def _words(path: str) -> str:
@@ -40,15 +41,16 @@ def add_model(
         faults.append(Fault("kind", "the kind of instrument", said(kind), "one of " + ", ".join(KINDS)))
     if InstrumentModel.objects.filter(maker=maker.strip(), name=name.strip()).exists():
         faults.append(Fault("name", "name", said(name), "a model that is not there yet"))
-    for model, value, where in ((CoreInstrument, stated, "stated"), (_LIMITS, limits, "limits")):
+    known: dict[str, Any] = {}
+    for adapter, value, where in ((_STATED, stated, "stated"), (_LIMITS, limits, "limits")):
         try:
-            model.model_validate(value) if model is CoreInstrument else _LIMITS.validate_python(value)
+            known[where] = adapter.dump_python(adapter.validate_python(value), exclude_unset=True)
         except ModelError as error:
             faults += [Fault(f"{where}.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, _words)]
     if faults:
         raise Refused(faults)
     return InstrumentModel.objects.create(
-        maker=maker.strip(), name=name.strip(), kind=kind, stated=stated, limits=limits, hints=hints
+        maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, **known
     )
 
 

@@ -34,3 +34,5 @@ export const lookBackQuery = (uuid: string) =>
   queryOptions({ queryKey: ["look-back", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/look-back", { params: { path: { uuid } } })) });
 
 export const kindsQuery = queryOptions({ queryKey: ["kinds"], queryFn: () => data(api.GET("/api/kinds")), staleTime: 3_600_000 });
+
+export const modelsQuery = queryOptions({ queryKey: ["models"], queryFn: () => data(api.GET("/api/models")) });

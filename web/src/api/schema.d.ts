@@ -747,24 +747,24 @@ export interface components {
              * Angle Accuracy Arcsec
              * @default null
              */
-            angle_accuracy_arcsec: number | null;
+            angle_accuracy_arcsec: string | number | null;
             /**
              * Compensator Range Arcmin
              * @default null
              */
-            compensator_range_arcmin: number | null;
+            compensator_range_arcmin: string | number | null;
             /** @default null */
             display: components["schemas"]["Display"] | null;
             /**
              * Distance Accuracy Mm
              * @default null
              */
-            distance_accuracy_mm: number | null;
+            distance_accuracy_mm: string | number | null;
             /**
              * Distance Accuracy Ppm
              * @default null
              */
-            distance_accuracy_ppm: number | null;
+            distance_accuracy_ppm: string | number | null;
             /**
              * Kind
              * @default null
@@ -774,12 +774,12 @@ export interface components {
              * Levelling Accuracy Mm Per Km
              * @default null
              */
-            levelling_accuracy_mm_per_km: number | null;
+            levelling_accuracy_mm_per_km: string | number | null;
             /**
              * Magnification
              * @default null
              */
-            magnification: number | null;
+            magnification: string | number | null;
             /** @default null */
             noise: components["schemas"]["Noise"] | null;
             /**
@@ -802,7 +802,7 @@ export interface components {
              * @default null
              */
             prior: {
-                [key: string]: number;
+                [key: string]: string | number;
             } | null;
             /**
              * Reading
@@ -963,19 +963,19 @@ export interface components {
              * Adjust
              * @default null
              */
-            adjust: number | null;
+            adjust: string | number | null;
             /**
              * Source
              * @default null
              */
             source: string | null;
             /** Use */
-            use: number;
+            use: string | number;
             /**
              * Watch
              * @default null
              */
-            watch: number | null;
+            watch: string | number | null;
         };
         /** LookBackOut */
         LookBackOut: {
@@ -1105,9 +1105,9 @@ export interface components {
          */
         Noise: {
             /** Dof */
-            dof: number;
+            dof: string | number;
             /** Factor */
-            factor: number;
+            factor: string | number;
         };
         /**
          * Observations
@@ -1140,7 +1140,7 @@ export interface components {
              * Stadia Constant
              * @default 100
              */
-            stadia_constant: number;
+            stadia_constant: string | number;
         };
         /**
          * Part

@@ -6,6 +6,7 @@ import type { InstrumentRow } from "../../api/client";
 import { yardQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { Head, Trouble, Waiting, moment } from "../../ui/parts";
+import { AddInstrument } from "./AddInstrument";
 import { NoteEvent } from "./NoteEvent";
 import { YardRow } from "./YardRow";
 
@@ -17,9 +18,10 @@ const GROUPS: { title: string; states: string[] }[] = [
 ];
 
 export function Yard() {
-  const { session, now } = useHere();
+  const { session, now, may } = useHere();
   const [typed, setTyped] = useState("");
   const [noting, setNoting] = useState(false);
+  const [adding, setAdding] = useState(false);
   const wanted = useDeferredValue(typed);
   const yard = useInfiniteQuery({ ...yardQuery(wanted), placeholderData: (before) => before });
   const first = yard.data?.pages[0];
@@ -30,9 +32,16 @@ export function Yard() {
         title={first && !wanted ? first.summary : wanted ? "In the yard" : "Yard"}
         sub={moment(now.toISOString(), session.time_zone)}
         acts={
-          <button className="btn" onClick={() => setNoting(true)}>
-            Note a knock
-          </button>
+          <>
+            {may("manage-fleet").allowed && (
+              <button className="btn" onClick={() => setAdding(true)}>
+                Add an instrument
+              </button>
+            )}
+            <button className="btn" onClick={() => setNoting(true)}>
+              Note a knock
+            </button>
+          </>
         }
       />
       <label className="relative block max-w-[460px]">
@@ -49,6 +58,7 @@ export function Yard() {
           {yard.isFetchingNextPage ? "Fetching…" : "Show more"}
         </button>
       )}
+      <AddInstrument open={adding} onClose={() => setAdding(false)} />
       <NoteEvent open={noting} onClose={() => setNoting(false)} />
     </div>
   );
@@ -80,7 +90,7 @@ function Nothing({ wanted, clear }: { wanted: string; clear: () => void }) {
     return (
       <section className="card grid gap-2 p-6">
         <h2>No instruments yet</h2>
-        <p>The equipment manager enters models with their stated accuracies, then the instruments. They appear here with what each needs.</p>
+        <p>The equipment manager adds them, each with its model and stated accuracy. They appear here with what each needs now.</p>
       </section>
     );
   return (

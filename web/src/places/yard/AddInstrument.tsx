@@ -1,0 +1,111 @@
+// The manager enters an instrument: its tag, its model (one of the house's or a new one), where it is kept.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
+import { useNavigate } from "react-router";
+import { type Fault, Problem, api, data } from "../../api/client";
+import { modelsQuery } from "../../api/queries";
+import { Choice, Dialog, FaultLine, Trouble } from "../../ui/parts";
+
+const KINDS = [
+  { value: "level", label: "Automatic level" },
+  { value: "digital-level", label: "Digital level" },
+] as const;
+const NEW = "new";
+type Kind = (typeof KINDS)[number]["value"];
+type Form = { tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: Kind; accuracy: string; hints: string };
+const EMPTY: Form = { tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", accuracy: "", hints: "" };
+
+export function AddInstrument({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog title="Add an instrument" open={open} onClose={onClose}>
+      <Sheet onDone={onClose} />
+    </Dialog>
+  );
+}
+
+/** The model's id: chosen, or entered first. */
+async function modelOf(form: Form): Promise<number> {
+  if (form.model !== NEW) return Number(form.model);
+  const stated = { reading: form.kind === "digital-level" ? "digital" : "optical", ...(form.accuracy.trim() ? { levelling_accuracy_mm_per_km: form.accuracy.trim() } : {}) };
+  const made = await data(api.POST("/api/models", { body: { maker: form.maker, name: form.name, kind: form.kind, stated, limits: {}, hints: form.hints } }));
+  return made.id;
+}
+
+function Sheet({ onDone }: { onDone: () => void }) {
+  const models = useQuery(modelsQuery);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [form, setForm] = useState(EMPTY);
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const [busy, setBusy] = useState(false);
+  const set = (more: Partial<Form>) => setForm((one) => ({ ...one, ...more }));
+  const faults = trouble instanceof Problem ? trouble.faults : [];
+  const submit = async (event: React.FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    try {
+      const model = await modelOf(form);
+      set({ model: String(model) });
+      const made = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null } }));
+      await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+      onDone();
+      await navigate(`/instruments/${made.tag}`);
+    } catch (error) {
+      setTrouble(error);
+      await client.invalidateQueries({ queryKey: modelsQuery.queryKey });
+    }
+    setBusy(false);
+  };
+  const field = (name: keyof Form, label: string, hint = "", path: string = name) => (
+    <Field label={label} faults={faults.filter((one) => one.path === path)}>
+      <input className="field" value={form[name]} placeholder={hint} autoComplete="off" onChange={(e) => set({ [name]: e.target.value })} />
+    </Field>
+  );
+  return (
+    <form className="grid gap-4" onSubmit={(event) => void submit(event)}>
+      {field("tag", "Tag", "LV-12")}
+      <Field label="Model" faults={faults.filter((one) => one.path === "model")}>
+        <select className="field" value={form.model} onChange={(e) => set({ model: e.target.value })} required>
+          <option value="" disabled>
+            Choose
+          </option>
+          {models.data?.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.maker} {one.name}
+            </option>
+          ))}
+          <option value={NEW}>A model that is not here yet</option>
+        </select>
+      </Field>
+      {form.model === NEW && (
+        <div className="grid gap-4 border-l-2 border-ink pl-4">
+          <Choice label="Kind" value={form.kind} options={[...KINDS]} onChange={(kind) => set({ kind })} />
+          {field("maker", "Maker")}
+          {field("name", "Model name")}
+          {field("accuracy", "Stated accuracy, mm per km double run", "2.0", "stated.levelling_accuracy_mm_per_km")}
+          {field("hints", "Hints for those who adjust it", "where the reticle screw is, where its tool is kept")}
+        </div>
+      )}
+      {field("serial", "Serial number")}
+      {field("place", "Kept at", "Yard shelf 2")}
+      {!faults.length && <Trouble error={trouble} />}
+      <button className="btn now site" disabled={busy}>
+        {busy ? "Adding…" : "Add it"}
+      </button>
+    </form>
+  );
+}
+
+function Field({ label, faults, children }: { label: string; faults: Fault[]; children: ReactNode }) {
+  return (
+    <div className="grid gap-1">
+      <label className="grid gap-1 font-[600]">
+        {label}
+        {children}
+      </label>
+      {faults.map((one) => (
+        <FaultLine key={one.path} fault={one} beside />
+      ))}
+    </div>
+  );
+}
