@@ -57,11 +57,14 @@ test-core-alone: .venv/ready
 test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone, server, web, browser
 	@$(PY) tools/share.py
 	@cd web && npm run --silent test
-	@.venv/bin/pytest tests/core tests/server
+	@.venv/bin/pytest tests/core tests/server tests/test_codes.py
 	@.venv/bin/pytest tests/browser
 
 bench: .venv/tests setup ## ratios: preview against an empty call; the script's size
 	@$(PY) tools/ratios.py
+
+pictures: .venv/tests setup chromium ## take docs/screenshots/ anew from the demo
+	@$(PY) tools/pictures.py
 
 contract: .venv/ready ## write the API's text and the web's types anew
 	@cd server && ../$(PY) -m config.contract ../web/openapi.json && cd ../web && npm run --silent types:generate
@@ -71,4 +74,4 @@ lock: ## lock the Python packages anew, without addresses
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in
 
-.PHONY: help setup demo serve chromium lint test-core-alone test bench contract lock
+.PHONY: help setup demo serve chromium lint test-core-alone test bench pictures contract lock

@@ -49,9 +49,7 @@ def add_model(
             faults += [Fault(f"{where}.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, _words)]
     if faults:
         raise Refused(faults)
-    return InstrumentModel.objects.create(
-        maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, **known
-    )
+    return InstrumentModel.objects.create(maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, **known)
 
 
 @transaction.atomic

@@ -1,0 +1,41 @@
+"""docs/codes.md names every code the house gives out."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+SAYS = re.compile(
+    r"""\(\s*"([a-z]+(?:-[a-z]+)+)",\s*(?:f?"|_turn|_balance|STICKING|text|words)   # (code, sentence)
+      | "code":\ "([a-z]+(?:-[a-z]+)+)"
+      | _said\(\s*"([a-z-]+)"
+      | Answer\(False,\ "([a-z-]+)"
+      | Conflict\(\s*"([a-z-]+)"
+      | problem\(\d+,\ "([a-z-]+)"
+      | \b\d{3}:\ \("([a-z-]+)" """,
+    re.VERBOSE,
+)
+HINTED = {"middle-then-near", "two-peg"}
+
+
+def given_out() -> set[str]:
+    codes = set()
+    for folder in ("core/naveta_core", "server"):
+        for path in (ROOT / folder).rglob("*.py"):
+            if "migrations" not in path.parts and path.name != "layouts.py":
+                for match in SAYS.finditer(path.read_text()):
+                    codes |= {one for one in match.groups() if one}
+    return codes - HINTED
+
+
+def test_every_code_is_explained() -> None:
+    told = set(re.findall(r"`([a-z-]+)`", (ROOT / "docs/codes.md").read_text()))
+    codes = given_out()
+    assert len(codes) > 50, "the search itself must find what there is"
+    assert codes <= told, sorted(codes - told)
+
+
+def test_the_readme_shows_every_picture_and_no_other() -> None:
+    linked = set(re.findall(r"docs/screenshots/([\w-]+\.png)", (ROOT / "README.md").read_text()))
+    assert linked == {path.name for path in (ROOT / "docs/screenshots").glob("*.png")}

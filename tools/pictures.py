@@ -1,0 +1,120 @@
+"""`make pictures`: the main views, from the demo's data with its clock stopped, into docs/screenshots/.
+
+Serves the demo from a folder of its own, walks to each view, and takes it at the size it is meant for.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+ROOT = Path(__file__).resolve().parents[1]
+SHOTS = ROOT / "docs/screenshots"
+NOW = "2027-03-02T06:40:00+00:00"
+PORT = "8041"
+FLAGS = "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-sync"
+
+
+def main() -> None:
+    environment = {**os.environ, "NAVETA_DATA": tempfile.mkdtemp(), "NAVETA_NOW": NOW, "NAVETA_PORT": PORT}
+    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=environment)
+    try:
+        _wait()
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS.split())
+            _desk(browser)
+            _phone(browser)
+            browser.close()
+    finally:
+        served.terminate()
+
+
+def _wait() -> None:
+    for _ in range(300):
+        try:
+            urllib.request.urlopen(f"http://127.0.0.1:{PORT}/api/session", timeout=2)
+            return
+        except OSError:
+            time.sleep(0.3)
+    raise SystemExit("the demo did not answer")
+
+
+def _page(browser: Browser, width: int, height: int, *, touch: bool = False) -> Page:
+    context = browser.new_context(
+        viewport={"width": width, "height": height},
+        has_touch=touch,
+        is_mobile=touch,
+        locale="en-GB",
+        timezone_id="UTC",
+        base_url=f"http://127.0.0.1:{PORT}",
+    )
+    page = context.new_page()
+    page.clock.set_fixed_time(NOW)
+    page.goto("/")
+    page.get_by_role("button", name="Tam Brandreth").click()
+    page.wait_for_selector("[data-instrument]")
+    return page
+
+
+def _take(page: Page, name: str) -> None:
+    page.wait_for_timeout(500)
+    page.screenshot(path=SHOTS / f"{name}.png")
+    print(f"  {name}.png")
+
+
+def _begin(page: Page, tag: str) -> None:
+    page.goto(f"/bench/new/{tag}")
+    page.get_by_role("radio", name="It stays").click()
+    page.get_by_role("radio", name="It comes back").click()
+
+
+def _sheet(page: Page, *sights: str) -> None:
+    page.locator("#well-0-a-reading").focus()
+    for i, sight in enumerate(sights):
+        if i:
+            page.keyboard.press("Enter")
+        page.keyboard.type(sight)
+    page.wait_for_selector("[data-fresh=true]")
+
+
+def _desk(browser: Browser) -> None:
+    page = _page(browser, 1280, 800)
+    _take(page, "yard")
+    page.goto("/instruments/LV-07")
+    page.wait_for_selector("[data-stage]")
+    _take(page, "instrument")
+    page.get_by_role("link", name="Adjust it or look back").click()
+    page.wait_for_selector("[data-step=adjust] .well")
+    page.locator("#reads-now").fill("2.0110")
+    page.keyboard.press("Enter")
+    _take(page, "record")
+    _begin(page, "LV-11")
+    _take(page, "begin")
+    page.get_by_role("button", name="Start reading").click()
+    _sheet(page, "1.6412;1.6410;1.6413;1.6411", "1.3907;1.3905;1.3906;1.3906", "1.5730;1.5733")
+    _take(page, "bench")
+    _begin(page, "LV-07")
+    page.get_by_role("button", name="Start reading").click()
+    _sheet(page, "1.4680;1.4682;1.4684", "1.2104;1.2106;1.2105", "1.5156;1.5159;1.5157", "1.2515;1.2516;1.2515")
+    page.wait_for_selector("[data-complete=true]")
+    _take(page, "bench-bad")
+
+
+def _phone(browser: Browser) -> None:
+    page = _page(browser, 390, 844, touch=True)
+    _begin(page, "LV-03")
+    page.get_by_role("button", name="Start reading").click()
+    _sheet(page, "1.4680;1.4682;1.4684", "1.2104;1.2106")
+    _take(page, "phone")
+
+
+if __name__ == "__main__":
+    main()
