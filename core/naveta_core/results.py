@@ -175,6 +175,7 @@ class Partial(Shape):
     sights: list[SightSoFar]
     setups: list[SetupSoFar]
     expected: Expected | None
+    unit: str
     next: NextWanted | None
     looks: list[Coded]
 

@@ -37,20 +37,26 @@ class LengthWords:
     small_decimals: int
     reading_decimals: int
 
+    @property
+    def name(self) -> str:
+        """The unit as it is written behind a number."""
+        return _WRITTEN.get(self.unit, self.unit)
+
     def small(self, metres: float, extra: int = 0) -> str:
         """An error or spread: '2.0 mm', '0.007 ft'."""
-        return f"{figure(in_unit(metres, self.small_unit), self.small_decimals + extra)} {self.small_unit}"
+        return f"{figure(in_unit(metres, self.small_unit), self.small_decimals + extra)} {_WRITTEN.get(self.small_unit, self.small_unit)}"
 
     def distance(self, metres: float) -> str:
         """A distance without needless zeros: '30 m', '45.5 m', '100 ft'."""
         text = figure(in_unit(metres, self.unit), 1)
-        return f"{text.removesuffix('.0')} {self.unit}"
+        return f"{text.removesuffix('.0')} {self.name}"
 
     def reading(self, metres: float, extra: int = 0) -> str:
         """A staff reading to a tenth of a millimetre or its like, without its unit."""
         return figure(in_unit(metres, self.unit), self.reading_decimals + extra)
 
 
+_WRITTEN = {"usft": "US ft"}
 _WORDS = {
     "m": LengthWords("m", "mm", 1, 4),
     "mm": LengthWords("mm", "mm", 1, 1),

@@ -51,7 +51,7 @@ def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
             if i or j:
                 page.keyboard.press("Enter")
             page.keyboard.type(f"{one:.5f}")
-    expect(page.locator("[data-sight='1-a']")).to_contain_text("56 m")
+    expect(well(page, "1-a-distance")).to_have_attribute("placeholder", "56 m")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     expect(page.get_by_label("Finding")).to_contain_text("No error shown")
     page.get_by_role("button", name="Layout and units").click()

@@ -1185,6 +1185,8 @@ export interface components {
             setups: components["schemas"]["SetupSoFar"][];
             /** Sights */
             sights: components["schemas"]["SightSoFar"][];
+            /** Unit */
+            unit: string;
         };
         /** Peg */
         Peg: {

@@ -31,6 +31,7 @@ def partial(document: TwoPeg, setups: Setups, sheet: Sheet) -> Data:
         "sights": _sights(document, setups, priors, words),
         "setups": [_difference(i, a, b, words) for i, (a, b) in enumerate(setups) if a.pointings and b.pointings],
         "expected": _expected(document, setups, priors) if sheet.missing or sheet.faults else None,
+        "unit": words.name,
         "next": _next(sheet),
         "looks": _looks(document),
     }
@@ -72,7 +73,7 @@ def _sight(document: TwoPeg, seen: Seen, words: LengthWords, apart: tuple[int, b
         "path": seen.path,
         "count": len(values),
         "mean_m": seen.mean_m,
-        "mean_text": f"{words.reading(seen.mean_m, 1)} {words.unit}",
+        "mean_text": f"{words.reading(seen.mean_m, 1)} {words.name}",
         "spread_m": spread,
         "text": f"spread {words.small(spread)}" if len(values) > 1 else None,
         "distance_m": seen.distance_m,
@@ -85,7 +86,7 @@ def _sight(document: TwoPeg, seen: Seen, words: LengthWords, apart: tuple[int, b
 def _difference(index: int, a: Seen, b: Seen, words: LengthWords) -> Data:
     rise = a.mean_m - b.mean_m
     side = "above" if rise >= 0 else "below"
-    text = f"{ordinal(index).capitalize()} set-up, as read: B {words.reading(abs(rise), 1)} {words.unit} {side} A."
+    text = f"{ordinal(index).capitalize()} set-up, as read: B {words.reading(abs(rise), 1)} {words.name} {side} A."
     return {"index": index, "difference_m": rise, "text": text}
 
 
@@ -94,7 +95,8 @@ def _expected(document: TwoPeg, setups: Setups, priors: Priors) -> Data | None:
     gaps = [a - b for a, b in pairs]
     if len(pairs) < 2 or max(gaps) - min(gaps) < 2:
         return None
-    readings = max(1, min(len(s.pointings) or 1 for setup in setups for s in setup))
+    # As many at every sight as the fullest has: the sheet is still being filled.
+    readings = max(1, *(len(s.pointings) for setup in setups for s in setup))
     u, limit = expected_u95(pairs, readings, priors), limits_of(document).use
     text = f"With {count(readings, 'reading', 'readings')} a sight this proves the line of sight to about ± {arcsec(u, u)}; the limit is {limit_words(limit)}."
     enough = next((n for n in range(readings, 11) if expected_u95(pairs, n, priors) <= limit / 2), None)

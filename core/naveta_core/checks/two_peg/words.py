@@ -114,7 +114,7 @@ def shown(document: TwoPeg, judged: Judged) -> list[Data]:
         _shown(
             "height_difference_m",
             "B above A",
-            f"{words.reading(judged.solution.height_difference_m)} {words.unit}",
+            f"{words.reading(judged.solution.height_difference_m)} {words.name}",
             None,
             in_unit(judged.solution.height_difference_m, unit),
             unit,
@@ -182,7 +182,7 @@ def work(document: TwoPeg, judged: Judged) -> list[Data]:
 def worked(document: TwoPeg, judged: Judged) -> list[Data]:
     """How it was reckoned, with this check's figures."""
     solution, words, e = judged.solution, length_words(document.units.length), judged.solution.estimate
-    unit, curvature = words.unit, document.observations.curvature
+    unit, curvature = words.name, document.observations.curvature
     equation = "a − b = Δh + c·(Da − Db)" + (" + (1 − k)(Da² − Db²)/2R" if curvature else "")
     lines = [_line("Each set-up gives one equation", equation)]
     for (a, b), reduced, imbalance in zip(solution.setups, solution.reduced_m, solution.imbalances_m, strict=True):
@@ -243,7 +243,7 @@ def sensitivity(document: TwoPeg, judged: Judged) -> list[Data]:
     """How much one reading moves the finding: arcsec of c per millimetre (or 0.01 ft), reading by reading."""
     words = length_words(document.units.length)
     step_m = 0.01 * METRES[words.unit] if words.unit in ("ft", "usft") else _SENSITIVITY_MM / 1000
-    step = "0.01 ft" if words.unit in ("ft", "usft") else words.small(step_m)
+    step = f"0.01 {words.name}" if words.unit in ("ft", "usft") else words.small(step_m)
     rows = []
     for g, (a, b) in zip(judged.solution.fit.gain[1], judged.solution.setups, strict=True):
         for seen, sign in ((a, 1.0), (b, -1.0)):
@@ -294,7 +294,7 @@ def adjusting(document: TwoPeg, judged: Judged, steps: list[tuple[str, float]]) 
         "from_text": words.reading(target + now_c * seen.sight_m),
         "target_m": target,
         "target_text": words.reading(target),
-        "unit": words.unit,
+        "unit": words.name,
         "allowed": may_turn_screws(judged.solution.estimate, limits),
         "tool": "The instrument's own adjusting pin or key.",
         "screw": "The reticle screw under the cover below or above the eyepiece; loosen one side as the other is tightened.",

@@ -9,7 +9,7 @@ type Props = { draft: Draft; said: Preview | null; indexOf: (setup: number, staf
 
 export function Sheet({ draft, said, indexOf, keys, onRemove, onAdd }: Props) {
   const setups = setupsOf(draft.document);
-  const unit = draft.document.units?.length ?? "m";
+  const unit = said?.partial.unit ?? draft.document.units?.length ?? "m";
   const faults = said?.faults ?? [];
   const whole = faults.filter((one) => !/^observations\.setups\[\d+\]\.[ab]/.test(one.path));
   const cell = (setup: number, staff: Staff) => (

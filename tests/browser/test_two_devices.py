@@ -1,0 +1,80 @@
+"""Several devices at once against the served house: each check arrives once, every chain stays whole."""
+
+from __future__ import annotations
+
+import http.cookiejar
+import json
+import urllib.error
+import urllib.request
+import uuid
+from concurrent.futures import ThreadPoolExecutor
+from typing import Any
+
+
+class Device:
+    """A device with its own session, as far as the network sees it."""
+
+    def __init__(self, house: str, who: str) -> None:
+        self.house = house
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self.token = self.call("GET", "session")[1]["csrf_token"]
+        self.token = self.call("POST", "session", {"username": who})[1]["csrf_token"]
+
+    def call(self, method: str, path: str, data: Any = None) -> tuple[int, Any]:
+        headers = {"Content-Type": "application/json", "X-CSRFToken": getattr(self, "token", "")}
+        body = None if data is None else json.dumps(data).encode()
+        request = urllib.request.Request(f"{self.house}/api/{path}", method=method, data=body, headers=headers)
+        try:
+            with self.opener.open(request, timeout=60) as answer:
+                return answer.status, json.loads(answer.read())
+        except urllib.error.HTTPError as error:
+            return error.code, json.loads(error.read())
+
+
+def check(at: str, reading: str = "1.8868") -> dict[str, Any]:
+    def sight(distance: str, value: str) -> dict[str, Any]:
+        return {"distance": distance, "readings": [value]}
+
+    setups = [
+        {"a": sight("30", "1.8851"), "b": sight("30", "1.4020")},
+        {"a": sight("56", reading), "b": sight("4", "1.4000")},
+    ]
+    document = {"kind": "two-peg", "observations": {"setups": setups}}
+    return {"instrument": "LV-09", "observed_at": at, "document": document}
+
+
+def test_the_same_check_sent_by_many_at_once_is_stored_once(house: str) -> None:
+    devices = [Device(house, "tam") for _ in range(4)]
+    identity, sent = uuid.uuid4(), check("2027-03-02T06:41:00+00:00")
+    with ThreadPoolExecutor(8) as pool:
+        answers = list(pool.map(lambda i: devices[i % 4].call("PUT", f"checks/{identity}", sent), range(12)))
+    assert sorted({status for status, _ in answers}) == [200, 201]
+    assert sum(status == 201 for status, _ in answers) == 1
+    assert len({answer["digest"] for _, answer in answers}) == 1
+
+
+def test_checks_of_one_instrument_from_several_devices_keep_one_chain(house: str) -> None:
+    devices = [Device(house, who) for who in ("tam", "wren", "ines")]
+    sent = [(uuid.uuid4(), check(f"2027-03-02T06:4{i}:30+00:00", f"1.886{i}")) for i in range(9)]
+    with ThreadPoolExecutor(9) as pool:
+        answers = list(pool.map(lambda i: devices[i % 3].call("PUT", f"checks/{sent[i][0]}", sent[i][1]), range(9)))
+    assert [status for status, _ in answers] == [201] * 9
+    sequences = sorted(answer["sequence"] for _, answer in answers)
+    assert sequences == list(range(sequences[0], sequences[0] + 9))
+    by_sequence = {answer["sequence"]: answer for _, answer in answers}
+    for here in sequences[1:]:
+        assert by_sequence[here]["previous"] == by_sequence[here - 1]["digest"]
+    assert devices[2].call("GET", "health?chains=true")[1]["ok"]
+
+
+def test_a_previewed_sheet_is_answered_while_others_save(house: str) -> None:
+    reader, writer = Device(house, "jory"), Device(house, "tam")
+    document = check("2027-03-02T06:50:00+00:00")["document"]
+
+    def act(i: int) -> int:
+        if i % 3:
+            return reader.call("POST", "checks/preview", {"instrument": "LV-02", "document": document})[0]
+        return writer.call("PUT", f"checks/{uuid.uuid4()}", check(f"2027-03-02T06:5{i // 3 % 10}:00+00:00"))[0]
+
+    with ThreadPoolExecutor(6) as pool:
+        assert set(pool.map(act, range(18))) == {200, 201}

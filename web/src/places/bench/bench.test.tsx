@@ -1,0 +1,218 @@
+// The bench's parts as a person meets them: wells and their keys, the sheet, what the finding panel says when.
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { useState } from "react";
+import { MemoryRouter } from "react-router";
+import type { Preview, Result } from "../../api/client";
+import { type Draft, begin } from "../../store/draft";
+import { FindingPanel } from "./FindingPanel";
+import { Looks, looksInWords } from "./Looks";
+import { Sheet } from "./Sheet";
+import { Well, type WellKey } from "./Well";
+import { useKeys } from "./useKeys";
+import type { Saying } from "./usePreview";
+import type { Save } from "./useSave";
+
+afterEach(cleanup);
+
+function OneWell({ heard, from = "" }: { heard: (key: WellKey, value: string) => void; from?: string }) {
+  const [value, setValue] = useState(from);
+  return <Well id="w" label="reading" value={value} onType={setValue} onKey={(key) => heard(key, value)} onHere={() => undefined} />;
+}
+
+describe("a well", () => {
+  it("keeps what is typed to the letter, whatever it is", async () => {
+    render(<OneWell heard={() => undefined} />);
+    const well = screen.getByLabelText<HTMLInputElement>("reading");
+    await userEvent.type(well, "5'3 1/4\" −x,.");
+    expect(well.value).toBe("5'3 1/4\" −x,.");
+    expect(well).toHaveProperty("inputMode", "decimal");
+    expect(well.getAttribute("enterkeyhint")).toBe("next");
+  });
+
+  it.each([
+    [";", "more"],
+    ["*", "wires"],
+    ["=", "same"],
+  ])("hears %s wherever it comes from and does not write it", async (char, key) => {
+    const heard = vi.fn();
+    render(<OneWell heard={heard} from="1.46" />);
+    const well = screen.getByLabelText<HTMLInputElement>("reading");
+    fireEvent.change(well, { target: { value: `1.468${char}` } }); // a telephone's keyboard sends no key of its own
+    expect(heard).toHaveBeenCalledWith(key, expect.anything());
+    expect(well.value).toBe("1.468");
+  });
+
+  it("takes Enter forward, Shift+Enter back and Ctrl+Enter to saving", () => {
+    const heard = vi.fn();
+    render(<OneWell heard={heard} />);
+    const well = screen.getByLabelText("reading");
+    fireEvent.keyDown(well, { key: "Enter" });
+    fireEvent.keyDown(well, { key: "Enter", shiftKey: true });
+    fireEvent.keyDown(well, { key: "Enter", ctrlKey: true });
+    expect(heard.mock.calls.map((call) => call[0])).toEqual(["next", "back", "save"]);
+  });
+});
+
+/** A sheet over a draft held in memory, as the bench holds it. */
+function Held({ said, seen, saved }: { said: Preview | null; seen: (draft: Draft) => void; saved: () => void }) {
+  const [draft, setDraft] = useState(() => begin({ kind: "two-peg", instrument: "LV-03", owner: "tam" }));
+  const change = (how: (one: Draft) => Draft) =>
+    setDraft((one) => {
+      const next = how(one);
+      seen(next);
+      return next;
+    });
+  const { keys, indexOf, bar } = useKeys(draft, change, saved);
+  return (
+    <>
+      <Sheet draft={draft} said={said} indexOf={indexOf} keys={keys} onAdd={() => undefined} onRemove={() => undefined} />
+      <button onClick={() => bar("sign")}>other sign</button>
+    </>
+  );
+}
+
+const EMPTY: Preview = { complete: false, missing: [], faults: [], partial: { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [] }, picture: null };
+
+describe("the sheet", () => {
+  it("is typed through without touching anything but the keyboard", async () => {
+    let last: Draft | null = null;
+    const saved = vi.fn();
+    render(<Held said={EMPTY} seen={(one) => (last = one)} saved={saved} />);
+    const user = userEvent.setup();
+    await user.click(screen.getByLabelText("Distance to A, first set-up"));
+    await user.keyboard("30{Enter}1.468;1.469{Enter}30{Enter}1.210{Enter}56{Enter}1.5{Control>}{Enter}{/Control}");
+    const setups = (last as unknown as Draft).document.observations.setups;
+    expect(setups?.[0]).toEqual({ a: { distance: "30", readings: ["1.468", "1.469"] }, b: { distance: "30", readings: ["1.210"] } });
+    expect(setups?.[1]?.a).toEqual({ distance: "56", readings: ["1.5"] });
+    expect(saved).toHaveBeenCalledOnce();
+  });
+
+  it("lets an earlier reading be touched, mended and struck", async () => {
+    let last: Draft | null = null;
+    render(<Held said={EMPTY} seen={(one) => (last = one)} saved={() => undefined} />);
+    const user = userEvent.setup();
+    const well = screen.getByLabelText<HTMLInputElement>("first set-up, staff A, reading");
+    await user.click(well);
+    await user.keyboard("1.4;1.5;1.6");
+    await user.click(screen.getByRole("button", { name: /: 1\.4, mend it/ }));
+    expect(well.value).toBe("1.4");
+    await user.clear(well);
+    await user.keyboard("1.45");
+    await user.click(screen.getByRole("button", { name: /^Strike 1\.45/ }));
+    expect((last as unknown as Draft).document.observations.setups?.[0]?.a).toMatchObject({ readings: ["1.5", "1.6"], struck: ["1.45"] });
+    await user.click(screen.getByRole("button", { name: /1\.45 is struck/ }));
+    expect((last as unknown as Draft).document.observations.setups?.[0]?.a.readings).toEqual(["1.5", "1.6", "1.45"]);
+  });
+
+  it("puts a fault beside its own well, with what was typed and what is wanted", async () => {
+    const fault = { path: "observations.setups[0].a.readings[0]", where: "first set-up, staff A, first reading", given: "1.4.2", wanted: "a number with one decimal mark" };
+    render(<Held said={{ ...EMPTY, faults: [fault] }} seen={() => undefined} saved={() => undefined} />);
+    const well = screen.getByLabelText("first set-up, staff A, reading");
+    await userEvent.type(well, "1.4.2");
+    expect(well.getAttribute("aria-invalid")).toBe("true");
+    const told = document.getElementById(well.getAttribute("aria-describedby") ?? "");
+    expect(told?.textContent).toBe("Typed 1.4.2; wanted: a number with one decimal mark.");
+    expect(screen.getByLabelText("first set-up, staff B, reading").getAttribute("aria-invalid")).toBe("false");
+  });
+
+  it("names the reading that lies apart among those beside the well", async () => {
+    const sight = { path: "observations.setups[0].a", count: 3, mean_m: 1.4, mean_text: "", spread_m: 0.1, text: "spread 100.0 mm", distance_m: 30, distance_text: "30 m", apart: "observations.setups[0].a.readings[0]", apart_text: "1.5 lies apart." };
+    render(<Held said={{ ...EMPTY, partial: { ...EMPTY.partial, sights: [sight] } }} seen={() => undefined} saved={() => undefined} />);
+    await userEvent.type(screen.getByLabelText("first set-up, staff A, reading"), "1.5;1.4;1.4");
+    const apart = screen.getByRole("button", { name: /1\.5, stands apart, mend it/ });
+    expect(apart.hasAttribute("data-apart")).toBe(true);
+    expect(screen.getByText("1.5 lies apart.")).toBeTruthy();
+  });
+});
+
+const RESULT = {
+  kind: "two-peg",
+  result: {},
+  finding: { text: "Line of sight points 24.1″ up, ± 4.4″." },
+  verdict: {
+    grade: "adjust",
+    reasons: [{ code: "beyond-limit", text: "Beyond the limit." }],
+    next: [{ code: "save-as-found", text: "Save as found first." }],
+    parts: [{ quantity: "collimation_arcsec", value: 24.1, sigma: 2.2, u95: 4.4, dof: 30, basis: "pooled", proved_to: 27.8, limits: { use: 10, watch: 20, adjust: 120 }, why: "", limit_text: "Limit 10″", grade: "adjust" }],
+    set_aside: [],
+  },
+  shown: [],
+  picture: { baseline_m: null, pegs: [], setups: [] },
+  work: [],
+  cautions: [],
+  worked: [],
+  core_version: "0",
+} as unknown as Result;
+
+const KIND = { when_bad: [{ code: "real", title: "Is it real?", text: "Run it again." }], cautions: { reading: [{ code: "sun", text: "Never point the telescope at the sun." }] } } as never;
+
+function panel(saying: Partial<Saying>, save: Partial<Save> = {}, more: Partial<Draft> = {}) {
+  const draft = { ...begin({ kind: "two-peg", instrument: "LV-07", owner: "tam" }), ...more };
+  const full: Save = { act: vi.fn(), busy: false, finished: false, allowed: true, why: "", leave: vi.fn(), ...save };
+  const otherEnd = vi.fn();
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <MemoryRouter>
+        <FindingPanel draft={draft} saying={{ said: null, fresh: true, trouble: null, ...saying }} kind={KIND} save={full} otherEnd={otherEnd} />
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+  return { full, otherEnd, panel: within(screen.getByLabelText("Finding")) };
+}
+
+describe("the finding", () => {
+  it("says what is read next before it is complete, and offers no saving", () => {
+    const next = { path: "x", where: "second set-up, staff B, first reading" };
+    panel({ said: { ...EMPTY, partial: { ...EMPTY.partial, next } } });
+    expect(screen.getByText("Next: second set-up, staff B, first reading")).toBeTruthy();
+    expect(screen.queryByRole("button")).toBeNull();
+    expect(screen.getByText(/Never point the telescope/)).toBeTruthy();
+  });
+
+  it("is a sentence with its grade, leads to the other end first, and has one coral act", async () => {
+    const { full, otherEnd } = panel({ said: { ...EMPTY, complete: true, reduced: RESULT } });
+    expect(screen.getByText("Line of sight points 24.1″ up, ± 4.4″.")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Run it again from the other end" }));
+    expect(otherEnd).toHaveBeenCalledOnce();
+    await userEvent.click(screen.getByRole("button", { name: "Save as found" }));
+    expect(full.act).toHaveBeenCalledOnce();
+    expect(document.querySelectorAll(".btn.now")).toHaveLength(1);
+  });
+
+  it("without signal keeps, says so, and can be saved once every well is filled", () => {
+    panel({ trouble: "no-signal" }, { finished: true }, { stage: "as-left" });
+    expect(screen.getByText(/No signal\. Your readings are kept here\. Save it now/)).toBeTruthy();
+    expect(screen.getByRole("button", { name: "Save as left" })).toBeTruthy();
+    cleanup();
+    panel({ trouble: "no-signal" }, { finished: false });
+    expect(screen.queryByRole("button")).toBeNull();
+  });
+
+  it("greys saving for a trainee with its sentence, and offers to leave it for the chief", async () => {
+    const { full } = panel({ said: { ...EMPTY, complete: true, reduced: RESULT } }, { allowed: false, why: "A crew chief saves it." });
+    const save = screen.getByRole("button", { name: "Save as found" });
+    expect(save.getAttribute("aria-disabled")).toBe("true");
+    await userEvent.click(save);
+    expect(full.act).not.toHaveBeenCalled();
+    expect(screen.getByText("A crew chief saves it.")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Leave it for my crew chief" }));
+    expect(full.leave).toHaveBeenCalledOnce();
+  });
+});
+
+describe("the two looks", () => {
+  it("are asked apart and answered apart", async () => {
+    const answered = vi.fn();
+    render(<Looks value={{ bubble_holds: "yes" }} onChange={answered} />);
+    await userEvent.click(screen.getByRole("radio", { name: "It does not" }));
+    expect(answered).toHaveBeenCalledWith({ bubble_holds: "yes", line_returns: "no" });
+  });
+
+  it("stand as a phrase under the title", () => {
+    expect(looksInWords({ bubble_holds: "yes", line_returns: "yes" })).toBe("Bubble and tap: good.");
+    expect(looksInWords({ bubble_holds: "no", line_returns: "no" })).toBe("The bubble leaves its ring, the line does not come back.");
+    expect(looksInWords({ bubble_holds: "yes" })).toBe("Bubble and tap: not both looked at.");
+  });
+});
