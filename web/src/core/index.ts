@@ -1,7 +1,7 @@
 // The one door to the computation. Today the server answers; the browser's own core will answer here too.
 // The web parses no number and holds no factor, limit or sentence of advice.
 import { type Adjusting, type Preview, send } from "../api/client";
-import type { CheckDocument } from "../store/draft";
+import type { CheckDocument } from "../sheet/draft";
 
 /** What can be said already of a document; `signal` drops an answer that has been overtaken. */
 export function preview(instrument: string | null, document: CheckDocument, signal?: AbortSignal): Promise<Preview> {

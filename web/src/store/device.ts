@@ -1,7 +1,7 @@
 // What is kept on this device: drafts and the outbox, in IndexedDB.
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Fault } from "../api/client";
-import type { Draft } from "./draft";
+import type { Draft } from "../sheet/draft";
 import { arrived, forget, note, unwritten } from "./journal";
 
 /** Something finished that has still to reach the house. */

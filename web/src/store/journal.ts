@@ -1,6 +1,6 @@
 // The last keystrokes, written at once: a page that is closed or reloaded may cut off a write to IndexedDB that is
 // still under way. A line here lives until its write has arrived.
-import type { Draft } from "./draft";
+import type { Draft } from "../sheet/draft";
 
 const PREFIX = "draft-";
 let count = 0;

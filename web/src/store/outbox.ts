@@ -1,7 +1,7 @@
 // The outbox: finished work goes by itself, once, in the order in which it was made.
 import { NoSignal, Problem, send } from "../api/client";
 import { type Parcel, dropParcel, keepParcel, parcels, post } from "./device";
-import { type CheckDocument, type Draft, begin, nowWithOffset, toSend } from "./draft";
+import { type CheckDocument, type Draft, begin, nowWithOffset, toSend } from "../sheet/draft";
 
 export type Sent = { sent: number; waiting: number; signedOut: boolean; last: unknown };
 

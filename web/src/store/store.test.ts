@@ -2,7 +2,7 @@ import { NoSignal, Problem } from "../api/client";
 import * as client from "../api/client";
 import { drafts, dropParcel, findDraft, keepDraft, parcels, takeBack } from "./device";
 import { unwritten } from "./journal";
-import { type Draft, begin, looksFinished, nowWithOffset, toSend } from "./draft";
+import { type Draft, begin, looksFinished, nowWithOffset, toSend } from "../sheet/draft";
 import { draftOf, flush, postCheck, postEvent } from "./outbox";
 
 const sight = (distance: string, ...readings: string[]) => ({ distance, readings });

@@ -1,11 +1,7 @@
 // A finding: grade and limit, then the sentence, then the bar, then why and what it costs. The same on bench and record.
 import type { Result } from "../api/client";
 import { GradeMark, LimitBar } from "./marks";
-
-/** Keeps a figure with its sign and unit on one line. */
-export function bound(text: string): string {
-  return text.replace(/± /g, "±\u00a0").replace(/(\d) (mm|m|ft|km)\b/g, "$1\u00a0$2");
-}
+import { bound } from "./words";
 
 export function FindingView({ result }: { result: Result }) {
   const { verdict, finding, work } = result;

@@ -1,10 +1,10 @@
 import type { Picture, RecordRow, Series } from "../api/client";
 import { daysOut } from "../places/instrument/Records";
-import { bound } from "./FindingView";
 import { scales } from "./PegLine";
 import { bySight } from "./Reckoned";
 import { segments, together } from "./SeriesPlot";
 import { placeOnBar } from "./marks";
+import { bound } from "./words";
 
 it("places an error between the posts, and breaks the axis beyond one and a half times the limit", () => {
   expect(placeOnBar(0, 10)).toEqual({ at: 0.5, broken: false });

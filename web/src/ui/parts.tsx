@@ -134,25 +134,3 @@ export function Waiting({ what }: { what: string }) {
     </p>
   );
 }
-
-/** A moment as it is told: weekday, day and time in the firm's zone. */
-export function moment(text: string, zone: string, withTime = true): string {
-  const date = new Date(text);
-  const day = date.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long", year: "numeric", timeZone: zone });
-  if (!withTime) return day;
-  return `${day}, ${date.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone })}`;
-}
-
-/** The same in little room: "Thu 18 Feb 2027, 07:45". */
-export function shortMoment(text: string, zone: string): string {
-  const date = new Date(text);
-  const day = date.toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", year: "numeric", timeZone: zone }).replace(",", "");
-  return `${day}, ${clock(text, zone)}`;
-}
-
-export function clock(text: string, zone: string): string {
-  return new Date(text).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone });
-}
-
-export const STATE_WORDS: Record<string, string> = { ready: "Ready", "ready-if": "Ready if", "check-first": "Check first", hold: "Held", away: "Away" };
-export const STAGE_WORDS: Record<string, string> = { "as-found": "as found", "as-left": "as left" };

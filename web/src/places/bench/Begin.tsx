@@ -6,13 +6,14 @@ import { instrumentQuery } from "../../api/queries";
 import { useHappening } from "../../app/acts";
 import { useHere, usePerson } from "../../app/session";
 import { drafts, keepDraft } from "../../store/device";
-import { type Draft, type Length, begin } from "../../store/draft";
-import { Back, Cautions, Choice, Head, Trouble, Waiting, moment } from "../../ui/parts";
+import { type Draft, type Length, begin } from "../../sheet/draft";
+import { Back, Cautions, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { useKind } from "../../ui/kinds";
 import { LayoutChoice, UNITS, rememberWay, rememberedWay } from "./LayoutDialog";
 import { Looks, type LooksValue } from "./Looks";
-import { takeLayout, toggleWires } from "./entry";
+import { takeLayout, toggleWires } from "../../sheet/entry";
 import { usePreview } from "./usePreview";
+import { moment } from "../../ui/words";
 
 const WAYS = [
   { value: "single", label: "Single readings", hint: "one, or several by one more" },

@@ -4,12 +4,13 @@ import { Link, useNavigate } from "react-router";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
 import { type Parcel, drafts, dropParcel, onShelfChange, takeBack } from "../../store/device";
-import type { Draft } from "../../store/draft";
+import type { Draft } from "../../sheet/draft";
 import { draftOf } from "../../store/outbox";
 import { useKind } from "../../ui/kinds";
-import { Dialog, FaultLine, Head, moment } from "../../ui/parts";
-import { PickInstrument } from "../yard/NoteEvent";
+import { Dialog, FaultLine, Head } from "../../ui/parts";
 import { LoadFile } from "./LoadFile";
+import { PickInstrument } from "../../ui/PickInstrument";
+import { moment } from "../../ui/words";
 
 export function Bench() {
   const kind = useKind("two-peg");

@@ -1,7 +1,7 @@
 // The field sheet as a file: the whole document, or its readings as a table.
 import { useState } from "react";
 import { writeTable } from "../../core";
-import { type Draft, toSend } from "../../store/draft";
+import { type Draft, toSend } from "../../sheet/draft";
 import { Trouble } from "../../ui/parts";
 
 /** Hand the person a file made here. */

@@ -1,6 +1,6 @@
 // Beside the sheet: what can be said already, then the finding, then the one act that matters now.
 import type { Kind } from "../../api/client";
-import type { Draft } from "../../store/draft";
+import type { Draft } from "../../sheet/draft";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Cautions, Trouble } from "../../ui/parts";
 import type { Save } from "./useSave";

@@ -1,6 +1,6 @@
 // Our own bar above the keypad of a touch screen: what the keys do on a keyboard.
 import { useEffect, useState } from "react";
-import type { WellKey } from "./Well";
+import type { WellKey } from "../../ui/Well";
 
 const KEYS: { key: WellKey; word: string; label?: string }[] = [
   { key: "back", word: "Back" },

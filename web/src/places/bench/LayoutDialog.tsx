@@ -1,9 +1,9 @@
 // Layout, units and circumstances of a test: changed at any time, nothing typed is lost.
 import { useState } from "react";
 import type { Fault, Kind } from "../../api/client";
-import type { CheckDocument, Draft, Length } from "../../store/draft";
+import type { CheckDocument, Draft, Length } from "../../sheet/draft";
 import { Choice, Dialog, FaultLine } from "../../ui/parts";
-import { takeLayout } from "./entry";
+import { takeLayout } from "../../sheet/entry";
 import type { Change } from "./useDraft";
 
 export const UNITS: { value: Length; label: string }[] = [

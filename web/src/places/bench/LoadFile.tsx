@@ -4,10 +4,10 @@ import { useNavigate } from "react-router";
 import { usePerson } from "../../app/session";
 import { readDocument, readTable } from "../../core";
 import { keepDraft } from "../../store/device";
-import { type CheckDocument, begin } from "../../store/draft";
+import { type CheckDocument, begin } from "../../sheet/draft";
 import { Trouble } from "../../ui/parts";
-import { PickInstrument } from "../yard/NoteEvent";
-import { fromFile } from "./fromFile";
+import { fromFile } from "../../sheet/fromFile";
+import { PickInstrument } from "../../ui/PickInstrument";
 
 const MOST_BYTES = 3 * 1024 * 1024;
 

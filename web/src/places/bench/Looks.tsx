@@ -1,5 +1,5 @@
 // The two looks before any reading: does the bubble hold, does the line come back.
-import type { Look } from "../../store/draft";
+import type { Look } from "../../sheet/draft";
 import { Choice } from "../../ui/parts";
 
 export type LooksValue = { bubble_holds?: Look; line_returns?: Look };

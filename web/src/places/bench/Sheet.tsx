@@ -1,9 +1,10 @@
 // The field sheet: every set-up with its two staffs, in the order in which they are read.
 import type { Preview } from "../../api/client";
-import type { Draft } from "../../store/draft";
+import type { Draft } from "../../sheet/draft";
 import { FaultLine } from "../../ui/parts";
-import { type Keys, SightCell, setupName } from "./SightCell";
-import { type Staff, distancePath, setupsOf } from "./entry";
+import { type Keys, SightCell } from "./SightCell";
+import { type Staff, distancePath, setupsOf } from "../../sheet/entry";
+import { capital, setupName } from "../../ui/words";
 
 type Props = { draft: Draft; said: Preview | null; indexOf: (setup: number, staff: Staff) => number; keys: Keys; onRemove: (index: number) => void; onAdd: () => void };
 
@@ -57,5 +58,3 @@ export function Sheet({ draft, said, indexOf, keys, onRemove, onAdd }: Props) {
     </section>
   );
 }
-
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,10 +1,11 @@
 // One staff from one set-up: its distance, the reading being typed, the earlier ones beside it, what is wrong or apart.
 import type { ReactNode } from "react";
 import type { Fault, Preview } from "../../api/client";
-import type { CheckDocument } from "../../store/draft";
+import type { CheckDocument } from "../../sheet/draft";
 import { FaultLine } from "../../ui/parts";
-import { type Spot, type Staff, WIRES, countOf, faultsOfSight, sentIndex, sentPath, sightOf, threeWire, valueAt, wellId } from "./entry";
-import { Well, type WellKey } from "./Well";
+import { type Spot, type Staff, WIRES, countOf, faultsOfSight, sentIndex, sentPath, sightOf, threeWire, valueAt, wellId } from "../../sheet/entry";
+import { Well, type WellKey } from "../../ui/Well";
+import { setupName } from "../../ui/words";
 
 export type SightSoFar = Preview["partial"]["sights"][number];
 export type Keys = {
@@ -17,9 +18,6 @@ export type Keys = {
 };
 
 type Props = { document: CheckDocument; setup: number; staff: Staff; index: number; filled: boolean; faults: Fault[]; said: SightSoFar | undefined; unit: string; keys: Keys };
-const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
-export const setupName = (index: number): string => `${ORDINALS[index] ?? `${index + 1}th`} set-up`;
-
 export function SightCell({ document, setup, staff, index, filled, faults, said, unit, keys }: Props) {
   const at = { setup, staff };
   const sight = sightOf(document, at);

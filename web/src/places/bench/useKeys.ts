@@ -1,9 +1,9 @@
 // The hand on the keys: which reading each well holds, where Enter leads, what the bar above the keypad does.
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
-import type { Draft } from "../../store/draft";
+import type { Draft } from "../../sheet/draft";
 import type { Keys } from "./SightCell";
-import type { WellKey } from "./Well";
-import { type Spot, type Staff, countOf, distancePath, neighbour, oneMore, otherSign, putBack, sameAgain, sightOf, strike, threeWire, toggleWires, valueAt, wellId, withValue } from "./entry";
+import type { WellKey } from "../../ui/Well";
+import { type Spot, type Staff, countOf, distancePath, neighbour, oneMore, otherSign, putBack, sameAgain, sightOf, strike, threeWire, toggleWires, valueAt, wellId, withValue } from "../../sheet/entry";
 import type { Change } from "./useDraft";
 
 const SAVE_ID = "save-now";

@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import { NoSignal, type Preview } from "../../api/client";
 import { preview } from "../../core";
-import { type Draft, toSend } from "../../store/draft";
+import { type Draft, toSend } from "../../sheet/draft";
 
 export type Saying = {
   /** The latest answer; stays on the page while the next one is on its way. */

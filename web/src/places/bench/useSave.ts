@@ -6,7 +6,7 @@ import { useTell } from "../../app/notices";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
 import { findDraft, keepDraft } from "../../store/device";
-import { type Draft, looksFinished } from "../../store/draft";
+import { type Draft, looksFinished } from "../../sheet/draft";
 import { postCheck } from "../../store/outbox";
 
 export type Save = { act: () => void; busy: boolean; finished: boolean; allowed: boolean; why: string; leave: () => void };

@@ -6,11 +6,11 @@ import { instrumentQuery, seriesQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { SeriesPlot } from "../../ui/SeriesPlot";
 import { GradeMark, LimitBar } from "../../ui/marks";
-import { Head, Trouble, Waiting, moment } from "../../ui/parts";
-import { closed, whereabouts } from "../yard/YardRow";
+import { Head, Trouble, Waiting } from "../../ui/parts";
 import { Custody } from "./Custody";
 import { PassportCard } from "./PassportCard";
 import { Records } from "./Records";
+import { closed, moment, whereabouts } from "../../ui/words";
 
 const TITLES: Record<string, string> = {
   ready: "may go out",

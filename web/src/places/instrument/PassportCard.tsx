@@ -1,7 +1,6 @@
 import type { Instrument } from "../../api/client";
 import { useHere } from "../../app/session";
-import { moment } from "../../ui/parts";
-import { whereabouts } from "../yard/YardRow";
+import { moment, whereabouts } from "../../ui/words";
 
 const STATED: Record<string, (value: unknown) => [string, string]> = {
   levelling_accuracy_mm_per_km: (v) => ["Stated accuracy", `${v} mm per km, double run`],

@@ -5,7 +5,8 @@ import type { RecordRow } from "../../api/client";
 import { recordsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/marks";
-import { Trouble, clock, shortMoment } from "../../ui/parts";
+import { Trouble } from "../../ui/parts";
+import { clock, shortMoment } from "../../ui/words";
 
 const WORDS: Record<string, string> = {
   knock: "Knock",

@@ -8,10 +8,10 @@ import { useHappening } from "../../app/acts";
 import { useHere, usePerson } from "../../app/session";
 import { adjusting } from "../../core";
 import { keepDraft } from "../../store/device";
-import { type CheckDocument, type Draft, begin, emptySetUp } from "../../store/draft";
+import { type CheckDocument, type Draft, begin, emptySetUp } from "../../sheet/draft";
 import { Cautions, Trouble } from "../../ui/parts";
-import { Well } from "../bench/Well";
-import { distancePath } from "../bench/entry";
+import { Well } from "../../ui/Well";
+import { distancePath } from "../../sheet/entry";
 
 /** Readings since the first turn, kept over a reload. */
 function useReadsNow(id: string): [string[], (next: string[]) => void] {

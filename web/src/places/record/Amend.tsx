@@ -5,9 +5,9 @@ import { useNavigate } from "react-router";
 import { type RecordOut, send } from "../../api/client";
 import { useHere, usePerson } from "../../app/session";
 import { keepDraft } from "../../store/device";
-import { type CheckDocument, begin } from "../../store/draft";
+import { type CheckDocument, begin } from "../../sheet/draft";
 import { Dialog, Trouble } from "../../ui/parts";
-import { fromFile } from "../bench/fromFile";
+import { fromFile } from "../../sheet/fromFile";
 
 export function Amend({ record, document, open, onClose }: { record: RecordOut; document: CheckDocument; open: boolean; onClose: () => void }) {
   const { may } = useHere();

@@ -6,13 +6,13 @@ import type { RecordOut, Result } from "../../api/client";
 import { lookBackQuery, standInsQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
 import { keepDraft } from "../../store/device";
-import { type CheckDocument, begin } from "../../store/draft";
+import { type CheckDocument, begin } from "../../sheet/draft";
 import { useKind } from "../../ui/kinds";
-import { fromFile } from "../bench/fromFile";
-import { fromOtherEnd } from "../bench/entry";
-import { WithReason } from "../instrument/Custody";
+import { fromFile } from "../../sheet/fromFile";
+import { fromOtherEnd } from "../../sheet/entry";
 import { Adjusting } from "./Adjusting";
 import { LookBack } from "./LookBack";
+import { WithReason } from "../../ui/gated";
 
 type Props = { record: RecordOut; result: Result; document: CheckDocument };
 type Code = "real" | "keep" | "adjust" | "without" | "look-back";

@@ -5,7 +5,8 @@ import type { RecordOut } from "../../api/client";
 import { lookBackQuery } from "../../api/queries";
 import { useHappening } from "../../app/acts";
 import { useHere } from "../../app/session";
-import { Trouble, Waiting, moment } from "../../ui/parts";
+import { Trouble, Waiting } from "../../ui/parts";
+import { moment } from "../../ui/words";
 
 const WORDS: Record<string, string> = { out: "Taken out", in: "Handed in", knock: "Knock", drop: "Drop", held: "Held back", released: "Released" };
 

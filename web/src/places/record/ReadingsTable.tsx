@@ -1,7 +1,6 @@
 // The readings as they were typed, to the letter.
-import type { CheckDocument, Sight } from "../../store/draft";
-import { capital } from "../bench/Sheet";
-import { setupName } from "../bench/SightCell";
+import type { CheckDocument, Sight } from "../../sheet/draft";
+import { capital, setupName } from "../../ui/words";
 
 export function ReadingsTable({ document, setAside }: { document: CheckDocument; setAside: string[] }) {
   const unit = document.units?.length ?? "m";

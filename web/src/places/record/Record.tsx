@@ -5,14 +5,15 @@ import { Link, useParams } from "react-router";
 import type { RecordOut, Result } from "../../api/client";
 import { recordQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
-import type { CheckDocument } from "../../store/draft";
+import type { CheckDocument } from "../../sheet/draft";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { PegLine } from "../../ui/PegLine";
 import { Reckoned } from "../../ui/Reckoned";
-import { Back, Head, Trouble, Waiting, moment } from "../../ui/parts";
+import { Back, Head, Trouble, Waiting } from "../../ui/parts";
 import { Amend } from "./Amend";
 import { BadFinding } from "./BadFinding";
 import { ReadingsTable } from "./ReadingsTable";
+import { moment } from "../../ui/words";
 
 export function RecordPage() {
   const { id = "" } = useParams();

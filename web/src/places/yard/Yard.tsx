@@ -5,10 +5,11 @@ import { useDeferredValue, useState } from "react";
 import type { InstrumentRow } from "../../api/client";
 import { yardQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
-import { Head, Trouble, Waiting, moment } from "../../ui/parts";
+import { Head, Trouble, Waiting } from "../../ui/parts";
 import { AddInstrument } from "./AddInstrument";
-import { NoteEvent } from "./NoteEvent";
+import { NoteEvent } from "../../ui/NoteEvent";
 import { YardRow } from "./YardRow";
+import { moment } from "../../ui/words";
 
 const GROUPS: { title: string; states: string[] }[] = [
   { title: "Not today", states: ["hold"] },

@@ -2,11 +2,7 @@ import { Link } from "react-router";
 import type { InstrumentRow } from "../../api/client";
 import { useKind } from "../../ui/kinds";
 import { GradeMark, LimitBar } from "../../ui/marks";
-
-/** Where it is: with whom, or on which shelf. */
-export function whereabouts(row: Pick<InstrumentRow, "crew" | "place">): string {
-  return row.crew ? `${row.crew} crew` : row.place || "Yard";
-}
+import { closed, whereabouts } from "../../ui/words";
 
 export function YardRow({ row }: { row: InstrumentRow }) {
   const { latest, standing } = row;
@@ -47,11 +43,6 @@ export function YardRow({ row }: { row: InstrumentRow }) {
       </p>
     </li>
   );
-}
-
-/** A sentence with its full stop. */
-export function closed(text: string): string {
-  return /[.!?]$/.test(text) ? text : `${text}.`;
 }
 
 function NextAct({ row }: { row: InstrumentRow }) {

@@ -1,6 +1,6 @@
-import type { Kind } from "../../api/client";
-import { type CheckDocument, begin, looksFinished, toSend } from "../../store/draft";
-import { asLeft } from "../record/Adjusting";
+import type { Kind } from "../api/client";
+import { type CheckDocument, begin, looksFinished, toSend } from "./draft";
+import { asLeft } from "../places/record/Adjusting";
 import {
   type Spot,
   addSetUp,

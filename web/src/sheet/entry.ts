@@ -1,7 +1,7 @@
 // Typing a field sheet: where the reading being typed belongs, what comes next, and what the keys do to the document.
 // Pure functions over the document as typed; nothing here reads a number.
-import type { Fault, Kind } from "../../api/client";
-import { type CheckDocument, type Length, type SetUp, type Sight, emptySetUp } from "../../store/draft";
+import type { Fault, Kind } from "../api/client";
+import { type CheckDocument, type Length, type SetUp, type Sight, emptySetUp } from "./draft";
 
 export type Staff = "a" | "b";
 export type Wire = "upper" | "middle" | "lower";

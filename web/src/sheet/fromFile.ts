@@ -1,7 +1,7 @@
 // A document from a file as a field sheet: what the house states of an instrument is left to the house, and plain
 // numbers, which are metres whatever the sheet's unit, are written as somebody would type them.
-import type { CheckDocument, Sight, Wires } from "../../store/draft";
-import { emptySetUp } from "../../store/draft";
+import type { CheckDocument, Sight, Wires } from "./draft";
+import { emptySetUp } from "./draft";
 
 type Loose = string | number | undefined;
 

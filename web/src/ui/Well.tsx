@@ -1,6 +1,6 @@
 // One well: a big field for one number, and the keys of the bench. What is typed is kept to the letter.
 import { type ChangeEvent, type KeyboardEvent } from "react";
-import type { Fault } from "../../api/client";
+import type { Fault } from "../api/client";
 
 export type WellKey = "next" | "back" | "more" | "wires" | "same" | "save" | "sign";
 const SIGNS: Record<string, WellKey> = { ";": "more", "*": "wires", "=": "same" };
