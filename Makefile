@@ -57,7 +57,7 @@ test-core-alone: .venv/ready
 test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone, server, web, browser
 	@$(PY) tools/share.py
 	@cd web && npm run --silent test
-	@.venv/bin/pytest tests/core tests/server tests/test_codes.py
+	@.venv/bin/pytest -n 2 tests/core tests/server tests/test_codes.py
 	@.venv/bin/pytest tests/browser
 
 bench: .venv/tests setup ## ratios: preview against an empty call; the script's size

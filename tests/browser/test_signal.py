@@ -11,11 +11,16 @@ from .conftest import Opens, begin, finding, sheet
 OUTBOX = "() => new Promise(done => { const r = indexedDB.open('naveta'); r.onsuccess = () => { const q = r.result.transaction('outbox').objectStore('outbox').count(); q.onsuccess = () => done(q.result); }; })"
 
 
+HELD = """async () => {
+  if (!navigator.serviceWorker.controller) return false;
+  const held = (await (await caches.open('naveta-data')).keys()).map((one) => one.url);
+  return ['/api/session', '/api/kinds', '/api/instruments?'].every((part) => held.some((url) => url.includes(part)));
+}"""
+
+
 def on_device(page: Page) -> None:
-    """Wait until the service worker holds the shell and answers for this page."""
-    page.evaluate("() => navigator.serviceWorker.ready")
-    page.reload()
-    page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+    """Wait until shell, session, kinds and yard are on the device: without a reload, on the first visit."""
+    page.wait_for_function(HELD, timeout=30_000)
 
 
 def records_of(page: Page, tag: str) -> list[str]:

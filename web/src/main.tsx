@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { Problem } from "./api/client";
 import { Notices } from "./app/notices";
+import { Onboard } from "./app/Onboard";
 import { OutboxProvider } from "./app/outbox";
 import { router } from "./app/routes";
 import { SessionProvider } from "./app/session";
@@ -41,6 +42,7 @@ createRoot(root).render(
     <QueryClientProvider client={client}>
       <SessionProvider waiting={<p className="p-8">One moment…</p>} failed={(again) => <NotReached again={again} />}>
         <OutboxProvider>
+          <Onboard />
           <Notices>
             <RouterProvider router={router} />
           </Notices>
