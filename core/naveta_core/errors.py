@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import asdict, dataclass
+from typing import Any
 
 MOST_FAULTS = 50
 GIVEN_LENGTH = 80
@@ -69,3 +70,16 @@ class Refused(NavetaError, ValueError):
 
 class UnknownKind(Refused):
     """There is no check of this kind."""
+
+
+def refusal(error: NotJson | Refused) -> dict[str, Any]:
+    """An error as it is answered: status, code, title and every fault, the same from server and device."""
+    if isinstance(error, Refused):
+        count = len(error.faults)
+        title = (
+            "One thing is wrong; nothing was saved." if count == 1 else f"{count} things are wrong; nothing was saved."
+        )
+        return {"status": 422, "code": "faults", "title": title, "faults": [one.as_dict() for one in error.faults]}
+    if "too many" in error.reason:
+        return {"status": 413, "code": "too-large", "title": error.reason, "faults": []}
+    return {"status": 400, "code": "not-json", "title": error.reason, "faults": []}

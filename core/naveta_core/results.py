@@ -189,6 +189,7 @@ class Preview(Shape):
     partial: Partial
     picture: Picture | None
     reduced: Result | None = None
+    fingerprint: str | None = None
 
 
 class AdjustingStep(Shape):

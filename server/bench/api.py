@@ -11,14 +11,15 @@ from ninja import Router, Schema
 
 from bench import chain, selectors, services
 from bench import schemas as out
-from bench.completing import complete
+from bench.completing import known
 from bench.entries import AdjustingIn, AmendIn, CheckIn, EventIn, PreviewIn, Sent, read_entry
 from bench.models import Record
 from fleet import selectors as fleet_selectors
 from fleet.models import Instrument
 from fleet.tags import settle_tag
-from naveta_core import __version__
+from naveta_core import __version__, door
 from naveta_core.checks import KINDS
+from naveta_core.completing import complete
 from naveta_core.documents import document_of, read_json
 from naveta_core.errors import Fault, Refused
 from naveta_core.results import Adjusting, Preview
@@ -44,8 +45,8 @@ def _sent(request: HttpRequest, model: type[Sent]) -> tuple[Sent, str]:
     return read_entry(model, data), services.digest_of_sent(data)
 
 
-def _instrument(tag: str | None) -> Instrument | None:
-    return fleet_selectors.find(tag) if tag else None
+def _known(tag: str | None) -> dict[str, Any] | None:
+    return known(fleet_selectors.find(tag)) if tag else None
 
 
 @router.get("/kinds", response=list[out.KindOut], operation_id="list_kinds")
@@ -57,11 +58,11 @@ def list_kinds(request: HttpRequest) -> Any:
 @router.get("/kinds/{kind}/schema", response=dict[str, Any], operation_id="kind_schema")
 def kind_schema(request: HttpRequest, kind: str) -> Any:
     """JSON Schema of a kind's document."""
-    _known(kind)
+    _kind(kind)
     return KINDS[kind].model.model_json_schema()
 
 
-def _known(kind: str) -> None:
+def _kind(kind: str) -> None:
     if kind not in KINDS:
         raise Refused([Fault("kind", "the kind of check", kind, "one of " + ", ".join(sorted(KINDS)))])
 
@@ -70,16 +71,15 @@ def _known(kind: str) -> None:
 def preview_check(request: HttpRequest) -> HttpResponse:
     """What can be said already of a document as far as it goes. Stores nothing."""
     sent = read_entry(PreviewIn, read_json(request.body))
-    document = document_of(complete(sent.document, _instrument(sent.instrument), clock.now().isoformat()))
-    return answer_json(KINDS[document.kind].preview(document))
+    return answer_json(door.preview(sent.document, _known(sent.instrument), clock.now().isoformat()))
 
 
 @router.post("/checks/adjusting", response=Adjusting, operation_id="guide_adjusting", openapi_extra=_body(AdjustingIn))
 def guide_adjusting(request: HttpRequest) -> HttpResponse:
     """Where the reticle has to go, and what each reading since leaves to be done."""
     sent = read_entry(AdjustingIn, read_json(request.body))
-    document = document_of(complete(sent.document, _instrument(sent.instrument), clock.now().isoformat()))
-    return answer_json(KINDS[document.kind].adjusting(document, sent.reads_now))
+    document = complete(sent.document, _known(sent.instrument), clock.now().isoformat())
+    return answer_json(door.adjusting(document, sent.reads_now))
 
 
 @router.put(
@@ -187,14 +187,14 @@ class TableIn(Schema):
 @router.post("/kinds/{kind}/csv", response=dict[str, Any], operation_id="read_csv")
 def read_csv(request: HttpRequest, kind: str, payload: TableIn) -> Any:
     """A table as a document, not stored; faults name line and column."""
-    _known(kind)
+    _kind(kind)
     return KINDS[kind].read_csv(payload.text)
 
 
 @router.post("/kinds/{kind}/csv/write", response=TableIn, operation_id="write_csv", openapi_extra=_body(PreviewIn))
 def write_csv(request: HttpRequest, kind: str) -> Any:
     """A document's readings as a table, not stored."""
-    _known(kind)
+    _kind(kind)
     sent = read_entry(PreviewIn, read_json(request.body))
     return {"text": KINDS[kind].write_csv(document_of(sent.document))}
 
@@ -219,6 +219,13 @@ def instrument_series(request: HttpRequest, tag: str) -> Any:
 def stand_ins(request: HttpRequest, tag: str) -> Any:
     """Others of a like kind that may be used today, and where they are."""
     return selectors.stand_ins(fleet_selectors.find(tag), fleet_selectors.yard(clock.today()))
+
+
+@router.get("/device", response=out.DeviceOut, operation_id="device")
+def device(request: HttpRequest) -> HttpResponse:
+    """What a device keeps to reckon without signal: every instrument's stated figures, limits and earlier results."""
+    told = {"as_of": clock.now().isoformat(), "core_version": __version__, "fleet": selectors.device_fleet()}
+    return answer_json(told)
 
 
 @router.get("/health", response=out.HealthOut, operation_id="health")

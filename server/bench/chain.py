@@ -11,7 +11,7 @@ from naveta_core.documents import GENESIS, digest
 
 def sealed(record: Record) -> dict[str, Any]:
     """Everything the digest covers: all fields but `received_at` and `digest`; no database key in it."""
-    return {
+    fields = {
         "id": str(record.id),
         "instrument": record.instrument.tag,
         "category": record.category,
@@ -30,6 +30,8 @@ def sealed(record: Record) -> dict[str, Any]:
         "sequence": record.sequence,
         "previous": record.previous,
     }
+    # Only where there is one: records sealed before devices reckoned keep their seal.
+    return {**fields, "device": json.loads(record.device)} if record.device else fields
 
 
 def seal(record: Record) -> str:

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import AfterValidator, Field, ValidationError
 
-from naveta_core.envelope import Part
+from naveta_core.envelope import Grade, Part
 from naveta_core.errors import Fault, Refused, said
 from naveta_core.model_faults import faults_of
 
@@ -46,6 +46,14 @@ Moment = Annotated[str, Field(max_length=40), AfterValidator(_moment)]
 Identity = Annotated[str, Field(max_length=40), AfterValidator(_identity)]
 
 
+class Reckoned(Part):
+    """What a device without signal made of a check, to be held against what the house makes of it."""
+
+    core_version: str = Field(max_length=20)
+    fingerprint: str = Field(pattern="^[0-9a-f]{64}$")
+    grade: Grade
+
+
 class CheckIn(Part):
     """A finished check as a device sends it."""
 
@@ -57,6 +65,8 @@ class CheckIn(Part):
     observed_at: Moment
     observed_by: str | None = None
     entry: Literal["typed", "file", "csv", "simulated"] = "typed"
+    reckoned: Reckoned | None = None
+    clock_off_s: int | None = None
     document: Any
 
 
@@ -71,6 +81,7 @@ class EventIn(Part):
     place: str | None = Field(default=None, max_length=80)
     record: Identity | None = None
     steps: list[str] = Field(default=[], max_length=30)
+    clock_off_s: int | None = None
 
 
 class AmendIn(Part):

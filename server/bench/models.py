@@ -54,6 +54,7 @@ class Record(models.Model):
     document = models.TextField()
     result = models.TextField()
     core_version = models.CharField(max_length=20)
+    device = models.TextField(default="", help_text="How the device reckoned and timed it; empty where it did not.")
     sequence = models.PositiveIntegerField()
     previous = models.CharField(max_length=64)
     digest = models.CharField(max_length=64)

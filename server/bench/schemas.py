@@ -46,6 +46,8 @@ class RecordOut(RecordRow):
     document: dict[str, Any]
     result: Result | None
     core_version: str
+    device: dict[str, Any] | None
+    device_says: list[Coded]
     previous: str
     digest: str
     broken: str | None
@@ -138,6 +140,22 @@ class KindOut(Schema):
     quantity_label: str
     csv_columns: list[str]
     layouts: list[LayoutOut]
+
+
+class KnownInstrument(Schema):
+    """One instrument as far as a device needs it to reckon: `known` completes a document."""
+
+    tag: str
+    kind: str
+    known: dict[str, Any]
+
+
+class DeviceOut(Schema):
+    """What a device keeps for work without signal, and as of when."""
+
+    as_of: str
+    core_version: str
+    fleet: list[KnownInstrument]
 
 
 class HealthOut(Schema):

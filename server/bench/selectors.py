@@ -10,10 +10,12 @@ from django.db.models import QuerySet
 from django.http import Http404
 
 from bench import chain
+from bench.completing import known_of
 from bench.facts import done_fact, event_fact, standing_checks, standing_events
 from bench.models import Record
 from fleet.models import Instrument
 from fleet.selectors import done_of, happened_of
+from naveta_core.fingerprint import device_says
 from naveta_core.lookback import look_back
 from shared import paging
 
@@ -87,15 +89,27 @@ def _said(record: Record) -> Data:
 
 def whole(record: Record) -> Data:
     """A record with everything in it, and whether its seal holds."""
+    device = json.loads(record.device) if record.device else None
     return {
         **row(record),
         "document": json.loads(record.document),
         "result": json.loads(record.result) or None,
         "core_version": record.core_version,
+        "device": device,
+        "device_says": device_says(device) if device else [],
         "previous": record.previous,
         "digest": record.digest,
         "broken": chain.broken(record),
     }
+
+
+def device_fleet() -> list[Data]:
+    """What a device needs of every instrument to reckon a check of it without signal."""
+    rows = Instrument.objects.values_list("tag", "model__kind", "model__stated", "model__limits", "facts")
+    return [
+        {"tag": tag, "kind": kind, "known": known_of({"kind": kind, **stated}, limits, facts)}
+        for tag, kind, stated, limits, facts in rows.order_by("tag")
+    ]
 
 
 def series(instrument: Instrument) -> Data:

@@ -11,7 +11,7 @@ from typing import Any
 from django.db import transaction
 
 from bench import chain
-from bench.completing import complete
+from bench.completing import known
 from bench.entries import EVENT_WORDS, AmendIn, CheckIn, EventIn
 from bench.facts import facts_of
 from bench.models import Record
@@ -20,8 +20,10 @@ from fleet import services as fleet_services
 from fleet.models import Instrument
 from naveta_core import __version__
 from naveta_core.checks import KINDS
+from naveta_core.completing import complete
 from naveta_core.documents import GENESIS, canonical, digest, document_of
 from naveta_core.errors import Fault, Refused, said
+from naveta_core.fingerprint import CLOCK_SAID_S, fingerprint
 from people.models import Crew, Person
 from shared import clock
 from shared.problems import Conflict
@@ -107,7 +109,7 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
         return Saved(stored, new=False)
     _not_ahead("observed_at", sent.observed_at)
     instrument = locked(sent.instrument)
-    data = complete(sent.document, instrument, sent.observed_at)
+    data = complete(sent.document, known(instrument), sent.observed_at)
     document = document_of(data)
     result = KINDS[document.kind].reduce(document)
     record = _append(
@@ -125,9 +127,21 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
         entry=sent.entry,
         document=data,
         result=result,
+        device=_device(sent, result),
         sent_digest=sent_digest,
     )
     return Saved(record, new=True)
+
+
+def _device(sent: CheckIn | EventIn, result: dict[str, Any] | None = None) -> str:
+    """How the device reckoned and timed it, as canonical text; empty when there is nothing to say."""
+    told: dict[str, Any] = {}
+    if isinstance(sent, CheckIn) and sent.reckoned and result is not None:
+        told["core_version"], told["grade"] = sent.reckoned.core_version, sent.reckoned.grade
+        told["agrees"] = sent.reckoned.fingerprint == fingerprint(result)
+    if sent.clock_off_s is not None and abs(sent.clock_off_s) > CLOCK_SAID_S:
+        told["clock_off_s"] = sent.clock_off_s
+    return canonical(told) if told else ""
 
 
 def _observer(actor: Person, username: str | None) -> Person:
@@ -206,6 +220,7 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
         entry="typed",
         document=document,
         result={},
+        device=_device(sent),
         sent_digest=sent_digest,
     )
     if sent.event in CUSTODY:

@@ -15,7 +15,7 @@ from ninja.utils import check_csrf
 
 from naveta_core import __version__
 from people.models import Person
-from people.services import add_person
+from people.services import add_person, device_keys
 from shared import clock
 from shared.problems import problem
 from shared.rights import Act, may
@@ -45,6 +45,13 @@ class Allowed(Schema):
     text: str
 
 
+class DeviceKeys(Schema):
+    """Keys (AES, hexadecimal) for what a device keeps: a person's own work, and work left for a chief of the firm."""
+
+    own: str
+    firm: str
+
+
 class SessionOut(Schema):
     """Who is here, what they may do, and what the page needs to know of the server."""
 
@@ -53,6 +60,7 @@ class SessionOut(Schema):
     demo: bool
     demo_people: list[PersonOut]
     csrf_token: str
+    device_keys: DeviceKeys | None
     now: datetime
     time_zone: str
     core_version: str
@@ -87,6 +95,7 @@ def _session(request: HttpRequest) -> dict[str, Any]:
         "demo": one_touch(request),
         "demo_people": list(Person.objects.select_related("crew").order_by("id")) if one_touch(request) else [],
         "csrf_token": get_token(request),
+        "device_keys": device_keys(person) if person else None,
         "now": clock.now(),
         "time_zone": settings.TIME_ZONE,
         "core_version": __version__,

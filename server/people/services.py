@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import transaction
+from django.utils.crypto import salted_hmac
 
 from naveta_core.errors import Fault, Refused, said
 from people.models import Crew, Person
@@ -42,3 +43,15 @@ def add_person(
         person.set_password(password)
     person.save()
     return person
+
+
+def device_keys(person: Person) -> dict[str, str]:
+    """Keys for what a device keeps of a person and of the firm, the same at every sign-in.
+
+    Whoever is signed out on a shared tablet has none of them: their unsent work cannot be read there.
+    """
+    return {"own": _derived(f"person/{person.pk}"), "firm": _derived("firm")}
+
+
+def _derived(name: str) -> str:
+    return salted_hmac("naveta.device", name, algorithm="sha256").hexdigest()

@@ -14,7 +14,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from naveta_core.documents import MOST_BYTES
-from naveta_core.errors import Fault, NotJson, Refused
+from naveta_core.errors import Fault, NotJson, Refused, refusal
 from shared.rights import Forbidden
 
 TYPE = "application/problem+json"
@@ -56,16 +56,8 @@ def answer_json(data: Any, status: int = 200) -> HttpResponse:
     return HttpResponse(text, status=status, content_type="application/json")
 
 
-def _not_json(error: NotJson) -> HttpResponse:
-    if "too many" in error.reason:
-        return problem(413, "too-large", error.reason)
-    return problem(400, "not-json", error.reason)
-
-
-def _refused(error: Refused) -> HttpResponse:
-    count = len(error.faults)
-    title = "One thing is wrong; nothing was saved." if count == 1 else f"{count} things are wrong; nothing was saved."
-    return problem(422, "faults", title, error.faults)
+def _refusal(error: NotJson | Refused) -> HttpResponse:
+    return problem(**refusal(error))
 
 
 def _validation(error: ValidationError) -> HttpResponse:
@@ -87,8 +79,8 @@ def _http(error: HttpError) -> HttpResponse:
 def install(api: NinjaAPI) -> None:
     """Teach the API how each of our errors is answered."""
     answers: dict[type[Exception], Callable[[Any], HttpResponse]] = {
-        NotJson: _not_json,
-        Refused: _refused,
+        NotJson: _refusal,
+        Refused: _refusal,
         ValidationError: _validation,
         HttpError: _http,
         AuthenticationError: lambda _: plain_problem(401),

@@ -37,12 +37,18 @@ def _free_port() -> int:
 
 
 @pytest.fixture(scope="session")
-def house(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+def house_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The folder the served demo keeps its database in."""
+    return tmp_path_factory.mktemp("demo")
+
+
+@pytest.fixture(scope="session")
+def house(house_data: Path) -> Iterator[str]:
     """The address of a freshly loaded demo."""
     port = _free_port()
     environment = {
         **os.environ,
-        "NAVETA_DATA": str(tmp_path_factory.mktemp("demo")),
+        "NAVETA_DATA": str(house_data),
         "NAVETA_NOW": NOW.isoformat(),
         "NAVETA_PORT": str(port),
         "PYTHONPATH": f"{ROOT / 'server'}:{ROOT}",

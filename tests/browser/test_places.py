@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import sqlite3
 from pathlib import Path
 
 import pytest
@@ -205,3 +206,21 @@ def test_the_manager_adds_an_instrument_of_a_new_model(opens: Opens) -> None:
     expect(page.get_by_role("heading", level=1)).to_contain_text("LV-21 wants a check first")
     expect(page.get_by_label("Passport")).to_contain_text("1.5 mm per km")
     expect(page.get_by_label("History of the line of sight")).to_contain_text("The first one starts the line")
+
+
+def test_a_record_changed_behind_the_houses_back_says_so(opens: Opens, house_data: Path) -> None:
+    """Somebody with the database in hand makes a bad level good: the record is shown, and says what happened to it."""
+    page = opens()
+    records = page.request.get("/api/records?instrument=LV-02&category=check&limit=5").json()["records"]
+    identity = records[-1]["id"]
+    with sqlite3.connect(house_data / "naveta.sqlite3") as database:
+        key = identity.replace("-", "")
+        (kept,) = database.execute("SELECT document FROM bench_record WHERE id = ?", [key]).fetchone()
+        database.execute("UPDATE bench_record SET document = ? WHERE id = ?", [kept.replace("1.", "2.", 1), key])
+    page.goto(f"/records/{identity}")
+    expect(page.locator("[data-broken]")).to_contain_text("changed after it was saved")
+    with sqlite3.connect(house_data / "naveta.sqlite3") as database:
+        database.execute("UPDATE bench_record SET document = ? WHERE id = ?", [kept, key])
+    page.reload()
+    page.wait_for_selector("[data-finding]")
+    expect(page.locator("[data-broken]")).to_have_count(0)

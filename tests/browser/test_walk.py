@@ -7,9 +7,10 @@ import math
 import re
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Page, expect
 
-from .conftest import Opens, begin, finding, sheet
+from .conftest import PHONE, TABLET, Opens, begin, finding, sheet
 
 RHO = 648000 / math.pi
 
@@ -42,6 +43,7 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     found = page.url
     _adjust(page)
     _as_left(page)
+    _history(page)
     page.goto(found)
     page.get_by_role("button", name="What was done with it since").click()
     expect(page.locator("[data-look-back]")).to_contain_text("Last good on Tuesday 9 February 2027")
@@ -51,10 +53,39 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     _files(page, tmp_path)
 
 
-def _adjust(page: Page) -> None:
+@pytest.mark.parametrize(("size", "tag"), [(TABLET, "LV-05"), (PHONE, "LV-03")])
+def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], tag: str) -> None:
+    """Looks, readings with the bar's own keys, as found, adjusted, as left, both on the level's history."""
+    page = opens(size, touch=True)
+    page.locator(f"[data-instrument={tag}]").get_by_role("link", name=tag, exact=True).tap()
+    page.get_by_role("link", name=re.compile("Two-peg test, 15 minutes")).tap()
+    page.get_by_role("radio", name="It stays").tap()
+    page.get_by_role("radio", name="It comes back").tap()
+    page.get_by_role("button", name="Start reading").tap()
+    page.locator("#well-0-a-reading").tap()
+    bar = page.get_by_role("toolbar", name="Keys for readings")
+    for i, sight in enumerate((("1.4680", "1.4682"), ("1.2104", "1.2106"), ("1.5233", "1.5236"), ("1.2515", "1.2516"))):
+        if i:
+            bar.get_by_role("button", name="Next").tap()
+        for j, reading in enumerate(sight):
+            if j:
+                bar.get_by_role("button", name="One more").tap()
+            page.keyboard.type(reading)
+    finding(page, "adjust")
+    page.get_by_role("button", name="Save as found").tap()
+    page.wait_for_url(re.compile("/records/"))
+    _adjust(page, "1.5234")
+    _as_left(page)
+    page.get_by_role("link", name=f"To {tag}").tap()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("may go out")
+    expect(page.locator("[data-stage=as-left]").last).to_be_visible()
+    expect(page.locator("[data-pair-line]").last).to_be_attached()
+
+
+def _adjust(page: Page, read: str = "1.5234") -> None:
     """As found is on record; the reticle is turned towards its target, 'it reads now' twice."""
     expect(page.locator("[data-step=keep]")).to_contain_text("done")
-    target = page.get_by_text(re.compile(r"Bring staff A from 1\.5234 to (\d\.\d{4})"))
+    target = page.get_by_text(re.compile(rf"Bring staff A from {read[:4]}\d+ to (\d\.\d{{4}})"))
     to = float(re.search(r"to (\d\.\d{4})", target.inner_text()).group(1))  # type: ignore[union-attr]
     now = page.get_by_label("Staff A reads now", exact=True)
     now.fill(f"{to + 0.003:.4f}")
@@ -83,6 +114,9 @@ def _as_left(page: Page) -> None:
     page.keyboard.press("Control+Enter")
     page.wait_for_url(re.compile("/records/"))
     expect(page.locator("[data-pair]")).to_contain_text("After adjusting")
+
+
+def _history(page: Page) -> None:
     page.get_by_role("link", name="To LV-07").click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("LV-07 may go out")
     expect(page.locator("[data-stage=as-left]")).to_have_count(2)

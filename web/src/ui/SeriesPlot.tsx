@@ -48,6 +48,16 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
       {segments(series).map((one, i) => (
         <path key={i} d={path(one) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
       ))}
+      {pairs(points).map(([found, left]) => (
+        <path
+          key={left.id}
+          data-pair-line
+          d={`M${x(new Date(found.at))} ${y(found.value)}L${x(new Date(left.at))} ${y(left.value)}`}
+          className="stroke-ink"
+          strokeWidth="1.6"
+          strokeDasharray="2 3"
+        />
+      ))}
       {points.map((point) => (
         <Finding key={point.id} point={point} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
       ))}
@@ -64,6 +74,14 @@ export function segments(series: Series): Point[][] {
     groups.set(key, [...(groups.get(key) ?? []), point]);
   }
   return [...groups.values()];
+}
+
+/** As found and as left of one adjustment. */
+export function pairs(points: Point[]): [Point, Point][] {
+  return points.flatMap((left) => {
+    const found = points.find((one) => one.id === left.pair);
+    return found ? [[found, left] as [Point, Point]] : [];
+  });
 }
 
 const LABEL_PX = 70;

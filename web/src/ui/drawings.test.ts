@@ -2,7 +2,7 @@ import type { Picture, RecordRow, Series } from "../api/client";
 import { daysOut } from "../places/instrument/Records";
 import { scales } from "./PegLine";
 import { bySight } from "./Reckoned";
-import { segments, together } from "./SeriesPlot";
+import { pairs, segments, together } from "./SeriesPlot";
 import { placeOnBar } from "./marks";
 import { bound } from "./words";
 
@@ -47,6 +47,12 @@ const point = (at: string) => ({ id: at, at, stage: "as-found", pair: null, grad
 it("never draws a line through a knock", () => {
   const series: Series = { points: [point("2026-01-01"), point("2026-02-01"), point("2026-04-01")], events: [{ id: "k", event: "knock", at: "2026-03-01", note: "" }] };
   expect(segments(series).map((one) => one.length)).toEqual([2, 1]);
+});
+
+it("joins what was found to what was left, and to nothing else", () => {
+  const [found, other, left] = [point("a"), point("b"), { ...point("c"), pair: "a" }];
+  expect(pairs([found, other, left] as never)).toEqual([[found, left]]);
+  expect(pairs([left] as never)).toEqual([]);
 });
 
 it("labels events that stand close together once", () => {

@@ -1,0 +1,95 @@
+"""One question in, one answer out, both as text: how the browser asks the core it carries along.
+
+A question is `{"verb", …}`; an answer `{"ok": true, "data"}` or `{"ok": false, "status", "code", "title", "faults"}`,
+the same words the server's API gives, so that whoever asks need not know who answered.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+from . import __version__
+from .checks import KINDS
+from .completing import complete
+from .documents import document_of, read_json
+from .errors import Fault, NotJson, Refused, refusal
+from .fingerprint import fingerprint
+
+Data = dict[str, Any]
+
+
+def answer(text: str) -> str:
+    """Answer one question. Never raises: a fault of ours is an answer too."""
+    try:
+        question = read_json(text.encode("utf-8", "surrogatepass"))
+        told = {"ok": True, "data": _verb(question)(question)}
+    except (NotJson, Refused) as error:
+        told = {"ok": False, **refusal(error)}
+    except Exception as error:
+        told = {
+            "ok": False,
+            "status": 500,
+            "code": "our-fault",
+            "title": f"{type(error).__name__}: {error}",
+            "faults": [],
+        }
+    return json.dumps(told, ensure_ascii=False, separators=(",", ":"), allow_nan=False)
+
+
+def _verb(question: Any) -> Callable[[Data], Any]:
+    name = question.get("verb") if isinstance(question, dict) else None
+    if name not in VERBS:
+        raise Refused([Fault("verb", "the verb", str(name), "one of " + ", ".join(sorted(VERBS)))])
+    return VERBS[name]
+
+
+def preview(document: Any, known: Data | None, at: str) -> Data:
+    """Complete and preview a document; a finished result comes with its fingerprint."""
+    parsed = document_of(complete(document, known, at))
+    told = KINDS[parsed.kind].preview(parsed)
+    if told.get("reduced"):
+        told["fingerprint"] = fingerprint(told["reduced"])
+    return told
+
+
+def reduce(document: Any, known: Data | None, at: str) -> Data:
+    """Complete and reduce a document: the document as it will be stored, its result and fingerprint."""
+    completed = complete(document, known, at)
+    parsed = document_of(completed)
+    result = KINDS[parsed.kind].reduce(parsed)
+    return {"document": completed, "result": result, "fingerprint": fingerprint(result)}
+
+
+def adjusting(document: Any, reads_now: list[Any]) -> Data:
+    """The act of adjusting after a document that is complete already."""
+    parsed = document_of(document)
+    return KINDS[parsed.kind].adjusting(parsed, reads_now)
+
+
+def _kind(question: Data) -> Any:
+    name = question.get("kind")
+    if name not in KINDS:
+        raise Refused([Fault("kind", "the kind of check", str(name), "one of " + ", ".join(sorted(KINDS)))])
+    return KINDS[name]
+
+
+def _read_document(question: Data) -> Data:
+    data = read_json(str(question["text"]).encode("utf-8", "surrogatepass"))
+    parsed = document_of(data)
+    if parsed.kind != question["kind"]:
+        raise Refused([Fault("kind", "the kind of check", parsed.kind, str(question["kind"]))])
+    return dict(data)
+
+
+VERBS: dict[str, Callable[[Data], Any]] = {
+    "hello": lambda _: {"core_version": __version__, "kinds": [kind.about() for kind in KINDS.values()]},
+    "preview": lambda q: preview(q["document"], q.get("known"), q["at"]),
+    "reduce": lambda q: reduce(q["document"], q.get("known"), q["at"]),
+    "adjusting": lambda q: adjusting(q["document"], q["reads_now"]),
+    "schema": lambda q: _kind(q).model.model_json_schema(),
+    "read-document": _read_document,
+    "read-table": lambda q: _kind(q).read_csv(q["text"]),
+    "write-table": lambda q: {"text": _kind(q).write_csv(document_of(q["document"]))},
+}
