@@ -23,7 +23,12 @@ web/node_modules/.package-lock.json: web/package-lock.json
 	@echo "Installing the web's packages…"
 	@cd web && npm ci --no-audit --no-fund --silent
 
-web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
+web/public/core/pack.json: .venv/ready web/node_modules/.package-lock.json tools/pack_core.py $(shell find core -name '*.py' -not -path '*/build/*' 2>/dev/null)
+	@echo "Packing the core for the browser…"
+	@$(PY) tools/pack_core.py
+	@touch $@
+
+web/dist/index.html: web/public/core/pack.json $(shell find web/src web/public -type f -not -path 'web/public/core/*' 2>/dev/null) web/index.html web/vite.config.ts
 	@echo "Building the web…"
 	@cd web && npm run --silent build
 	@touch $@

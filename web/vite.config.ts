@@ -1,9 +1,14 @@
+import { existsSync, readFileSync } from "node:fs";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
-export default defineConfig({
+/** Where the core for the browser lies (tools/pack_core.py); null in the units' tests. */
+const pack = existsSync("public/core/pack.json") ? (JSON.parse(readFileSync("public/core/pack.json", "utf8")) as { folder: string }).folder : null;
+
+export default defineConfig(({ mode }) => ({
+  define: { __CORE_FOLDER__: JSON.stringify(mode === "test" ? null : pack) },
   plugins: [
     react(),
     tailwindcss(),
@@ -25,7 +30,8 @@ export default defineConfig({
       injectManifest: { globPatterns: ["**/*.{js,css,html,svg,woff2}"] },
     }),
   ],
+  worker: { format: "es" as const },
   build: { target: "es2022", sourcemap: false },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
   test: { environment: "jsdom", globals: true, setupFiles: ["src/test-setup.ts"], css: false },
-});
+}));

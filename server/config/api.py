@@ -7,6 +7,7 @@ from typing import Any
 from ninja import NinjaAPI
 from ninja.security import django_auth
 
+from bench.api import BODY_PARTS
 from bench.api import router as bench_router
 from fleet.api import router as fleet_router
 from naveta_core import __version__
@@ -23,6 +24,7 @@ class NavetaApi(NinjaAPI):
     def get_openapi_schema(self, *args: Any, **kwargs: Any) -> Any:
         schema = super().get_openapi_schema(*args, **kwargs)
         parts = schema.setdefault("components", {}).setdefault("schemas", {})
+        parts.update(BODY_PARTS)
         for kind in KINDS.values():
             model = kind.model.model_json_schema(ref_template=REF)
             parts.update(model.pop("$defs", {}))

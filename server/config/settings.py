@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import dj_database_url
-from csp.constants import NONE, SELF, UNSAFE_INLINE
+from csp.constants import NONE, SELF, UNSAFE_INLINE, WASM_UNSAFE_EVAL
 
 from config.environment import ROOT, Environment
 
@@ -72,7 +72,8 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 3 * 1024 * 1024
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [SELF],
-        "script-src": [SELF],
+        # WebAssembly is compiled from our own files only: the browser's own core.
+        "script-src": [SELF, WASM_UNSAFE_EVAL],
         # The dialogs' scroll lock writes a <style> of its own whose text depends on the scroll bar's width.
         "style-src": [SELF, UNSAFE_INLINE],
         "img-src": [SELF, "data:"],
@@ -91,8 +92,8 @@ WHITENOISE_ALLOW_ALL_ORIGINS = False
 
 
 def immutable_file(path: str, url: str) -> bool:
-    """Vite writes the content's hash into every name under /assets/."""
-    return url.startswith("/assets/")
+    """Names under /assets/ carry their content's hash, folders under /core/ too."""
+    return url.startswith(("/assets/", "/core/")) and not url.endswith("pack.json")
 
 
 def never_cached(headers: dict[str, str], path: str, url: str) -> None:

@@ -5,25 +5,53 @@ import { NavigationRoute, registerRoute } from "workbox-routing";
 
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: { url: string; revision: string | null }[] };
 const DATA = "naveta-data";
+const CORE = "naveta-core";
+const KEPT_AT = "X-Naveta-Kept-At";
+declare const __CORE_FOLDER__: string | null;
 
 precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 registerRoute(new NavigationRoute(createHandlerBoundToURL("index.html"), { denylist: [/^\/api\//] }));
 registerRoute(({ url, request }) => url.pathname.startsWith("/api/") && request.method === "GET", ({ request }) => latest(request));
 
-/** The house's answer, kept; without signal the last one kept; without either, an answer that says so. */
+registerRoute(({ url }) => url.pathname.startsWith("/core/") && !url.pathname.endsWith("pack.json"), ({ request }) => kept(request));
+
+/** Python and the core: once fetched they are on the device; their folder's name changes with their contents. */
+async function kept(request: Request): Promise<Response> {
+  const cache = await caches.open(CORE);
+  const found = await cache.match(request.url);
+  if (found) return found;
+  const response = await fetch(request);
+  if (response.ok) await cache.put(request.url, response.clone()).catch(() => undefined);
+  return response;
+}
+
+/** The house's answer, kept with the time it was given; without signal the last one; without either, an answer that says so. */
 async function latest(request: Request): Promise<Response> {
   const cache = await caches.open(DATA);
   try {
     const response = await fetch(request);
-    if (response.ok) await cache.put(request, response.clone());
+    if (response.ok) await keep(cache, request, response.clone());
     return response;
   } catch {
     return (await cache.match(request)) ?? new Response(null, { status: 503, headers: { "X-Naveta": "no-signal" } });
   }
 }
 
-self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim()));
+async function keep(cache: Cache, request: Request, response: Response): Promise<void> {
+  const headers = new Headers(response.headers);
+  headers.set(KEPT_AT, new Date().toISOString());
+  // A full device keeps what it has; the answer itself still reaches the page.
+  await cache.put(request, new Response(await response.blob(), { status: response.status, headers })).catch(() => undefined);
+}
+
+/** Another version of the core has another folder: the old one is not needed any more. */
+async function clearCore(): Promise<void> {
+  const cache = await caches.open(CORE);
+  for (const request of await cache.keys()) if (!request.url.includes(`/core/${__CORE_FOLDER__}/`)) await cache.delete(request);
+}
+
+self.addEventListener("activate", (event) => event.waitUntil(Promise.all([self.clients.claim(), clearCore()])));
 self.addEventListener("message", (event) => {
   if (event.data === "take-over") void self.skipWaiting();
 });

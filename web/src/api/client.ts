@@ -48,6 +48,25 @@ export function whenSignedOut(act: SignedOut): void {
   onSignedOut = act;
 }
 
+let asOf: string | null = null;
+const asOfListeners = new Set<() => void>();
+
+/** The oldest moment shown answers are from; null while they come from the house itself. */
+export function keptAt(): string | null {
+  return asOf;
+}
+export function onKeptAt(listener: () => void): () => void {
+  asOfListeners.add(listener);
+  return () => asOfListeners.delete(listener);
+}
+
+function told(kept: string | null): void {
+  const next = kept === null ? null : asOf !== null && asOf < kept ? asOf : kept;
+  if (next === asOf) return;
+  asOf = next;
+  for (const listener of asOfListeners) listener();
+}
+
 async function guarded(request: Request): Promise<Response> {
   if (request.method !== "GET") request.headers.set("X-CSRFToken", token);
   let response: Response;
@@ -57,7 +76,10 @@ async function guarded(request: Request): Promise<Response> {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     throw new NoSignal();
   }
-  if (response.ok) return response;
+  if (response.ok) {
+    told(response.headers.get("X-Naveta-Kept-At"));
+    return response;
+  }
   if (response.status === 503 && response.headers.get("X-Naveta") === "no-signal") throw new NoSignal();
   throw await problemOf(response);
 }

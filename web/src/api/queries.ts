@@ -36,3 +36,6 @@ export const lookBackQuery = (uuid: string) =>
 export const kindsQuery = queryOptions({ queryKey: ["kinds"], queryFn: () => data(api.GET("/api/kinds")), staleTime: 3_600_000 });
 
 export const modelsQuery = queryOptions({ queryKey: ["models"], queryFn: () => data(api.GET("/api/models")) });
+
+/** What this device keeps to reckon without signal. */
+export const deviceQuery = queryOptions({ queryKey: ["device"], queryFn: () => data(api.GET("/api/device")), staleTime: 60_000 });

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Device
+         * @description What a device keeps to reckon without signal: every instrument's stated figures, limits and earlier results.
+         */
+        get: operations["device"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/{uuid}": {
         parameters: {
             query?: never;
@@ -615,6 +635,28 @@ export interface components {
             wind: ("calm" | "breeze" | "strong") | null;
         };
         /**
+         * DeviceKeys
+         * @description Keys (AES, hexadecimal) for what a device keeps: a person's own work, and work left for a chief of the firm.
+         */
+        DeviceKeys: {
+            /** Firm */
+            firm: string;
+            /** Own */
+            own: string;
+        };
+        /**
+         * DeviceOut
+         * @description What a device keeps for work without signal, and as of when.
+         */
+        DeviceOut: {
+            /** As Of */
+            as_of: string;
+            /** Core Version */
+            core_version: string;
+            /** Fleet */
+            fleet: components["schemas"]["KnownInstrument"][];
+        };
+        /**
          * Display
          * @description Which way an electronic level's figures count.
          */
@@ -896,6 +938,20 @@ export interface components {
             when_bad: components["schemas"]["LedStep"][];
             /** Who Adjusts */
             who_adjusts: string[];
+        };
+        /**
+         * KnownInstrument
+         * @description One instrument as far as a device needs it to reckon: `known` completes a document.
+         */
+        KnownInstrument: {
+            /** Kind */
+            kind: string;
+            /** Known */
+            known: {
+                [key: string]: unknown;
+            };
+            /** Tag */
+            tag: string;
         };
         /**
          * LatestOut
@@ -1250,11 +1306,28 @@ export interface components {
             complete: boolean;
             /** Faults */
             faults: components["schemas"]["FaultShape"][];
+            /** Fingerprint */
+            fingerprint?: string | null;
             /** Missing */
             missing: string[];
             partial: components["schemas"]["Partial"];
             picture: components["schemas"]["Picture"] | null;
             reduced?: components["schemas"]["Result"] | null;
+        };
+        /**
+         * Reckoned
+         * @description What a device without signal made of a check, to be held against what the house makes of it.
+         */
+        Reckoned: {
+            /** Core Version */
+            core_version: string;
+            /** Fingerprint */
+            fingerprint: string;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "use" | "watch" | "adjust" | "service" | "repeat";
         };
         /**
          * RecordOut
@@ -1275,6 +1348,12 @@ export interface components {
             category: string;
             /** Core Version */
             core_version: string;
+            /** Device */
+            device: {
+                [key: string]: unknown;
+            } | null;
+            /** Device Says */
+            device_says: components["schemas"]["Coded"][];
             /** Digest */
             digest: string;
             /** Document */
@@ -1415,6 +1494,7 @@ export interface components {
             demo: boolean;
             /** Demo People */
             demo_people: components["schemas"]["PersonOut"][];
+            device_keys: components["schemas"]["DeviceKeys"] | null;
             /**
              * Now
              * Format: date-time
@@ -1884,6 +1964,11 @@ export interface operations {
                      * @default null
                      */
                     amends?: string | null;
+                    /**
+                     * Clock Off S
+                     * @default null
+                     */
+                    clock_off_s?: number | null;
                     document: components["schemas"]["CheckDocument"];
                     /**
                      * Entry
@@ -1905,6 +1990,8 @@ export interface operations {
                      * @default null
                      */
                     pair?: string | null;
+                    /** @default null */
+                    reckoned?: components["schemas"]["Reckoned"] | null;
                     /**
                      * Stage
                      * @default as-found
@@ -1940,6 +2027,26 @@ export interface operations {
             };
         };
     };
+    device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+        };
+    };
     save_event: {
         parameters: {
             query?: never;
@@ -1954,6 +2061,11 @@ export interface operations {
                 "application/json": {
                     /** At */
                     at: string;
+                    /**
+                     * Clock Off S
+                     * @default null
+                     */
+                    clock_off_s?: number | null;
                     /**
                      * Crew
                      * @default null

@@ -1,30 +1,89 @@
-// The one door to the computation. Today the server answers; the browser's own core will answer here too.
-// The web parses no number and holds no factor, limit or sentence of advice.
-import { type Adjusting, type Preview, send } from "../api/client";
-import type { CheckDocument } from "../sheet/draft";
+// The one door to the computation: the browser's own core when it is ready, the house otherwise. Both give the same
+// answers. The web parses no number and holds no factor, limit or sentence of advice.
+import { type Adjusting, NoSignal, type Preview, type Result, send } from "../api/client";
+import { nowWithOffset, type CheckDocument } from "../sheet/draft";
+import { EngineGone, engine } from "./engine";
+import { knownOf } from "./known";
 
-/** What can be said already of a document; `signal` drops an answer that has been overtaken. */
-export function preview(instrument: string | null, document: CheckDocument, signal?: AbortSignal): Promise<Preview> {
-  return send("POST", "/api/checks/preview", { instrument, document }, signal);
+type Question = Record<string, unknown>;
+
+/**
+ * Ask the engine; when it is not there the house; when neither, wait for an engine that is starting.
+ * `question` null means that only the house can know.
+ */
+async function ask<T>(question: Question | null, house: () => Promise<T>): Promise<T> {
+  if (question && engine.ready) {
+    try {
+      return await engine.ask<T>(question);
+    } catch (error) {
+      if (!(error instanceof EngineGone)) throw error;
+    }
+  }
+  try {
+    return await house();
+  } catch (error) {
+    if (!(error instanceof NoSignal) || !question || engine.state !== "booting") throw error;
+    try {
+      await engine.whenReady();
+      return await engine.ask<T>(question);
+    } catch (later) {
+      throw later instanceof EngineGone ? error : later;
+    }
+  }
 }
 
-/** Where the reticle has to go, and what each reading taken since leaves to be done. */
+/** What is known of an instrument, as a part of a question; null when this device does not know it. */
+function knowing(instrument: string | null): { known?: unknown } | null {
+  if (!instrument) return {};
+  const known = knownOf(instrument);
+  return known ? { known } : null;
+}
+
+/** What can be said already of a document; `signal` drops an answer that has been overtaken. */
+export async function preview(instrument: string | null, document: CheckDocument, signal?: AbortSignal): Promise<Preview> {
+  const known = knowing(instrument);
+  const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
+  const answer = await ask<Preview>(question, () => send("POST", "/api/checks/preview", { instrument, document }, signal));
+  if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
+  return answer;
+}
+
+export type Reckoned = { document: unknown; result: Result; fingerprint: string };
+
+/** A finished check reckoned on this device, with the time it is saved under; null when this device cannot. */
+export async function reckon(instrument: string, document: CheckDocument, at: string): Promise<Reckoned | null> {
+  const known = knowing(instrument);
+  if (!known || !engine.ready) return null;
+  try {
+    return await engine.ask<Reckoned>({ verb: "reduce", document, at, ...known });
+  } catch {
+    return null;
+  }
+}
+
+/** Where the reticle has to go, and what each reading taken since leaves to be done. `document` is a record's own. */
 export function adjusting(instrument: string, document: unknown, readsNow: string[]): Promise<Adjusting> {
-  return send("POST", "/api/checks/adjusting", { instrument, document, reads_now: readsNow });
+  return ask({ verb: "adjusting", document, reads_now: readsNow }, () => send("POST", "/api/checks/adjusting", { instrument, document, reads_now: readsNow }));
 }
 
 /** A table's text as a document. */
 export function readTable(kind: string, text: string): Promise<CheckDocument> {
-  return send("POST", `/api/kinds/${kind}/csv`, { text });
+  return ask({ verb: "read-table", kind, text }, () => send("POST", `/api/kinds/${kind}/csv`, { text }));
 }
 
-/** A document file's bytes, as they are: the core's parser says what is wrong with them. */
+/** A document file's bytes: the core's parser says what is wrong with them. Bytes that are no UTF-8 only the house reads. */
 export function readDocument(kind: string, bytes: ArrayBuffer): Promise<CheckDocument> {
-  return send("POST", `/api/kinds/${kind}/read`, bytes);
+  let text: string | null = null;
+  try {
+    text = new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(bytes);
+  } catch {
+    text = null;
+  }
+  return ask(text === null ? null : { verb: "read-document", kind, text }, () => send("POST", `/api/kinds/${kind}/read`, bytes));
 }
 
 /** A document's readings as a table. */
 export async function writeTable(kind: string, document: CheckDocument): Promise<string> {
-  const answer = await send<{ text: string }>("POST", `/api/kinds/${kind}/csv/write`, { instrument: null, document });
+  const answer = await ask<{ text: string }>({ verb: "write-table", kind, document }, () => send("POST", `/api/kinds/${kind}/csv/write`, { instrument: null, document }));
   return answer.text;
 }
