@@ -1,11 +1,15 @@
 // The house's frame: the rail, the page, what waits for signal, shortcuts, sign-in over the page when a session ends.
 import { useQueryClient } from "@tanstack/react-query";
 import { Keyboard, Sun } from "lucide-react";
-import { useEffect, useState } from "react";
-import { Link, NavLink, Outlet } from "react-router";
+import { useEffect, useState, useSyncExternalStore } from "react";
+import { Link, NavLink, Outlet, useLocation } from "react-router";
+import { NoSignal, keptAt, onKeptAt } from "../api/client";
+import { clockWords } from "../store/clock";
 import { Dialog } from "../ui/parts";
+import { shortMoment } from "../ui/words";
 import { Mark } from "./Mark";
 import { SignIn } from "./SignIn";
+import { useTell } from "./notices";
 import { useOutbox } from "./outbox";
 import { useHere } from "./session";
 import { takeUpdate, useUpdate } from "./update";
@@ -64,6 +68,9 @@ function useTyping(): boolean {
 
 function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
   const { person, signOut } = useHere();
+  const tell = useTell();
+  const change = () =>
+    signOut().catch((error: unknown) => tell({ text: error instanceof NoSignal ? "Changing person needs signal: without it nobody else could sign in." : "Signing out did not work. Try again." }));
   if (hidden) return null;
   return (
     <nav aria-label="Places" className="rail z-30 max-tab:fixed max-tab:inset-x-0 max-tab:bottom-0 max-tab:flex tab:sticky tab:top-0 tab:flex tab:h-dvh tab:flex-col">
@@ -84,7 +91,7 @@ function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
         <span className="text-[#d5dee4] max-tab:text-right">
           {person?.name.split(" ")[0]}
           {person?.crew && <span className="block">{person.crew} crew</span>}
-          <button className="block min-h-[44px] underline underline-offset-2 text-[#d5dee4] max-tab:ml-auto" onClick={() => void signOut()}>
+          <button className="block min-h-[44px] underline underline-offset-2 text-[#d5dee4] max-tab:ml-auto" onClick={() => void change()}>
             Not you?
           </button>
         </span>
@@ -106,12 +113,22 @@ function LightSwitch() {
   );
 }
 
+/** When what is shown comes from this device, as of when. */
+function useAsOf(): string | null {
+  return useSyncExternalStore(onKeptAt, keptAt);
+}
+
 function OutboxStrip() {
   const { waiting, refused, online } = useOutbox();
-  if (online && !waiting && !refused) return null;
+  const { session } = useHere();
+  const asOf = useAsOf();
+  const clock = clockWords();
+  if (online && !waiting && !refused && !asOf && !clock) return null;
   return (
     <div role="status" className="no-print flex flex-wrap items-center gap-x-4 border-b border-line bg-card px-4 py-1 tab:px-9 font-[560]">
       {!online && <span>No signal. Your readings are kept here.</span>}
+      {asOf && <span className="font-[440]">What you see is as of {shortMoment(asOf, session.time_zone)}.</span>}
+      {clock && <span className="text-coral">This device's clock is {clock}: set it, the times noted follow it.</span>}
       {waiting > 0 && <span>{waiting === 1 ? "One thing waits" : `${waiting} things wait`} to be sent.</span>}
       {refused > 0 && <span className="text-coral">{refused === 1 ? "One thing was" : `${refused} things were`} not taken.</span>}
       {(waiting > 0 || refused > 0) && (
@@ -125,7 +142,15 @@ function OutboxStrip() {
 
 function UpdateStrip() {
   const ready = useUpdate();
+  const { pathname } = useLocation();
   if (!ready) return null;
+  // Never in the middle of an entry.
+  if (/^\/bench\/[0-9a-f-]{36}/.test(pathname))
+    return (
+      <p role="status" className="no-print m-0 border-b border-line bg-card px-4 py-2 tab:px-9" data-update="later">
+        A newer Naveta is ready. It is taken when this sheet is done.
+      </p>
+    );
   return (
     <div role="status" className="no-print flex flex-wrap items-center gap-4 border-b border-line bg-card px-4 py-1 tab:px-9">
       <span>A newer Naveta is ready. Your readings stay.</span>

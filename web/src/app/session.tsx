@@ -1,7 +1,10 @@
 // Who is here. The session outlives a lost signal on this device; it ends only by signing out.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { type Session, api, carryToken, data, whenSignedOut } from "../api/client";
+import { type Session, api, carryToken, data, keptAt, whenSignedOut } from "../api/client";
+import { measureClock } from "../store/clock";
+import { settle } from "../store/device";
+import { holdKeys } from "../store/seal";
 
 export type Person = NonNullable<Session["person"]>;
 type Here = {
@@ -35,7 +38,13 @@ export function SessionProvider({ children, waiting, failed }: { children: React
   const query = useQuery({ queryKey: ["session"], queryFn: () => data(api.GET("/api/session")), staleTime: Infinity, retry: 1 });
   const [ended, setEnded] = useState(false);
   const session = query.data;
-  if (session) carryToken(session.csrf_token);
+  if (session) {
+    carryToken(session.csrf_token);
+    holdKeys(session.device_keys);
+  }
+  useEffect(() => {
+    if (session && keptAt() === null) measureClock(new Date(session.now), new Date(query.dataUpdatedAt));
+  }, [session, query.dataUpdatedAt]);
   useEffect(() => whenSignedOut(() => setEnded(true)), []);
 
   const signIn = useCallback(
@@ -49,7 +58,9 @@ export function SessionProvider({ children, waiting, failed }: { children: React
     [client],
   );
   const signOut = useCallback(async () => {
+    await settle();
     await api.DELETE("/api/session");
+    holdKeys(null);
     if ("caches" in window) await caches.delete("naveta-data");
     client.removeQueries({ predicate: (one) => one.queryKey[0] !== "session" });
     await client.refetchQueries({ queryKey: ["session"] });

@@ -1,5 +1,6 @@
 // The outbox: finished work goes by itself, once, in the order in which it was made.
-import { NoSignal, Problem, send } from "../api/client";
+import { NoSignal, Problem, type Result, send } from "../api/client";
+import { clockOff } from "./clock";
 import { type Parcel, dropParcel, keepParcel, parcels, post } from "./device";
 import { type CheckDocument, type Draft, begin, nowWithOffset, toSend } from "../sheet/draft";
 
@@ -41,20 +42,26 @@ async function refused(parcel: Parcel, error: unknown): Promise<boolean> {
   return true;
 }
 
-/** Put a finished check in the outbox. */
-export function postCheck(draft: Draft, title: string): Promise<void> {
+/** What this device made of a check before it was sent. */
+export type Made = { at: string; document: unknown; result: Result; fingerprint: string };
+
+/** Put a finished check in the outbox, with what this device made of it when it could. */
+export function postCheck(draft: Draft, title: string, made: Made | null = null): Promise<void> {
   const body = {
     instrument: draft.instrument,
     stage: draft.stage,
     pair: draft.pair,
     amends: draft.amends,
     why: draft.why,
-    observed_at: nowWithOffset(),
+    observed_at: made?.at ?? nowWithOffset(),
     observed_by: draft.observedBy,
     entry: draft.entry,
+    reckoned: made && { core_version: made.result.core_version, fingerprint: made.fingerprint, grade: made.result.verdict.grade },
+    clock_off_s: clockOff(),
     document: toSend(draft.document),
   };
-  return post(parcel(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), draft.id);
+  const reckoned = made && { document: made.document, result: made.result };
+  return post({ ...parcel(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), reckoned }, draft.id);
 }
 
 export { nowWithOffset };
@@ -64,7 +71,7 @@ export type Happening = { instrument: string; event: string; at: string; note?: 
 /** Put an event in the outbox; gives the id its record will have. */
 export async function postEvent(owner: string, happening: Happening, title: string): Promise<string> {
   const id = crypto.randomUUID();
-  await post(parcel(id, owner, "PUT", `/api/events/${id}`, happening, title, happening.instrument));
+  await post(parcel(id, owner, "PUT", `/api/events/${id}`, { ...happening, clock_off_s: clockOff() }, title, happening.instrument));
   return id;
 }
 
@@ -76,7 +83,7 @@ function nextOrder(): number {
 }
 
 function parcel(id: string, owner: string, method: "PUT" | "POST", path: string, body: unknown, title: string, instrument: string): Parcel {
-  return { id, owner, method, path, body, title, instrument, madeAt: new Date().toISOString(), order: nextOrder(), state: "waiting", problem: null };
+  return { id, owner, method, path, body, title, instrument, madeAt: new Date().toISOString(), order: nextOrder(), state: "waiting", problem: null, reckoned: null };
 }
 
 /** A check in the outbox as a draft again, under a new id: the old one may have arrived. */

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
-import { type Parcel, drafts, dropParcel, onShelfChange, takeBack } from "../../store/device";
+import { type Parcel, drafts, dropParcel, onShelfChange, takeBack, unsentOfOthers } from "../../store/device";
 import type { Draft } from "../../sheet/draft";
 import { draftOf } from "../../store/outbox";
 import { useKind } from "../../ui/kinds";
@@ -30,6 +30,7 @@ export function Bench() {
         }
       />
       {parcels.length > 0 && <OutboxList parcels={parcels} />}
+      <OfOthers />
       {mine.length > 0 && <DraftList drafts={mine} />}
       <section className="card grid justify-items-start gap-3 p-5">
         <h2>Begin a check</h2>
@@ -45,6 +46,25 @@ export function Bench() {
         <LoadFile kinds={kind?.applies_to ?? []} columns={kind?.csv_columns ?? []} />
       </Dialog>
     </div>
+  );
+}
+
+/** Work of others that waits here sealed: that it is there, and what it waits for. */
+function OfOthers() {
+  const { username } = usePerson();
+  const [count, setCount] = useState(0);
+  useEffect(() => {
+    let here = true;
+    void unsentOfOthers(username).then((found) => here && setCount(found));
+    return () => {
+      here = false;
+    };
+  }, [username]);
+  if (!count) return null;
+  return (
+    <p className="sub" data-of-others>
+      {count === 1 ? "One thing" : `${count} things`} somebody else made here waits to be sent until they sign in again. It is sealed.
+    </p>
   );
 }
 
@@ -125,14 +145,22 @@ function OutboxList({ parcels }: { parcels: Parcel[] }) {
             <div className="flex flex-wrap items-center justify-between gap-3">
               <span>
                 <b>{one.title}</b>
+                {one.reckoned && <span className="block">{one.reckoned.result.finding.text}</span>}
                 <span className="sub block">
                   {moment(one.madeAt, session.time_zone)}. {one.state === "waiting" ? "Kept here; goes by itself when there is signal." : (one.problem?.title ?? "Not taken.")}
                 </span>
               </span>
               {one.path.startsWith("/api/checks/") ? (
-                <button className="btn" onClick={() => void back(one)}>
-                  Open it again
-                </button>
+                <span className="flex flex-wrap gap-2">
+                  {one.reckoned && (
+                    <Link className="btn" to={`/records/${one.id}`}>
+                      Look at it
+                    </Link>
+                  )}
+                  <button className="btn" onClick={() => void back(one)}>
+                    {one.state === "waiting" ? "Take it back" : "Open it again"}
+                  </button>
+                </span>
               ) : (
                 <button className="btn" onClick={() => void dropParcel(one.id)}>
                   Do not send

@@ -24,14 +24,14 @@ import { useSave } from "./useSave";
 
 export function Entry() {
   const { id = "" } = useParams();
-  const { draft, change } = useDraft(id);
+  const { draft, change, room } = useDraft(id);
   if (draft === undefined) return <Waiting what="Opening the field sheet…" />;
   if (draft === null)
     return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, or begun on another device. To the bench</Back>} />;
-  return <Open key={draft.id} draft={draft} change={change} />;
+  return <Open key={draft.id} draft={draft} change={change} room={room} />;
 }
 
-function Open({ draft, change }: { draft: Draft; change: ReturnType<typeof useDraft>["change"] }) {
+function Open({ draft, change, room }: { draft: Draft; change: ReturnType<typeof useDraft>["change"]; room: boolean }) {
   const { document, instrument: tag } = draft;
   const instrument = useQuery(instrumentQuery(tag));
   const kind = useKind(draft.kind);
@@ -90,6 +90,11 @@ function Open({ draft, change }: { draft: Draft; change: ReturnType<typeof useDr
           </>
         }
       />
+      {!room && (
+        <p className="fault" role="alert" data-no-room>
+          This device is full: what you type now is not kept over a reload. Save it as a file, or make room and go on.
+        </p>
+      )}
       <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
         <PegLine picture={said?.picture ?? null} />
       </section>

@@ -5,8 +5,9 @@ import { type Draft, nowWithOffset } from "../../sheet/draft";
 
 export type Change = (change: (draft: Draft) => Draft) => void;
 
-/** undefined while it is looked for, null when this device has no such draft. */
-export function useDraft(id: string): { draft: Draft | null | undefined; change: Change } {
+/** undefined while it is looked for, null when this device has no such draft; `room` says whether it is being kept. */
+export function useDraft(id: string): { draft: Draft | null | undefined; change: Change; room: boolean } {
+  const [room, setRoom] = useState(true);
   const [draft, setDraft] = useState<Draft | null | undefined>(undefined);
   const held = useRef<Draft | null>(null);
   useEffect(() => {
@@ -25,7 +26,10 @@ export function useDraft(id: string): { draft: Draft | null | undefined; change:
     const next = { ...how(held.current), changedAt: nowWithOffset() };
     held.current = next;
     setDraft(next);
-    void keepDraft(next);
+    keepDraft(next).then(
+      () => setRoom(true),
+      () => setRoom(false),
+    );
   }, []);
-  return { draft, change };
+  return { draft, change, room };
 }

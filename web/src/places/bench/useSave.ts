@@ -5,8 +5,9 @@ import { outcomeOf } from "../../app/acts";
 import { useTell } from "../../app/notices";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
-import { findDraft, keepDraft } from "../../store/device";
-import { type Draft, looksFinished } from "../../sheet/draft";
+import { reckon } from "../../core";
+import { NoRoom, findDraft, keepDraft } from "../../store/device";
+import { type Draft, looksFinished, nowWithOffset, toSend } from "../../sheet/draft";
 import { postCheck } from "../../store/outbox";
 
 export type Save = { act: () => void; busy: boolean; finished: boolean; allowed: boolean; why: string; leave: () => void };
@@ -26,11 +27,19 @@ export function useSave(draft: Draft): Save {
     // What the last keystroke wrote is what is sent.
     const latest = (await findDraft(draft.id)) ?? draft;
     const observedBy = latest.owner === person.username ? latest.observedBy : latest.owner;
-    await postCheck({ ...latest, owner: person.username, observedBy }, `Two-peg test of ${latest.instrument}`);
+    const at = nowWithOffset();
+    const made = await reckon(latest.instrument, toSend(latest.document), at);
+    try {
+      await postCheck({ ...latest, owner: person.username, observedBy }, `Two-peg test of ${latest.instrument}`, made && { ...made, at });
+    } catch (error) {
+      setBusy(false);
+      tell({ text: error instanceof NoRoom ? "This device is full: nothing was saved, your readings are still here. Make room, then save again." : "It could not be kept on this device. Your readings are still here; try again." });
+      return;
+    }
     await sendNow();
     const told = await outcomeOf(person.username, latest.id);
     setBusy(false);
-    if (told.arrived) return navigate(`/records/${latest.id}`, { replace: true });
+    if (told.arrived || (made && !told.refused)) return navigate(`/records/${latest.id}`, { replace: true });
     tell({ text: told.refused ? `Not taken: ${told.refused}` : "Kept on this device. It goes by itself when there is signal." });
     await navigate("/bench", { replace: true });
   }, [right.allowed, finished, busy, draft, person.username, sendNow, navigate, tell]);

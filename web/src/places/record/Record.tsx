@@ -4,7 +4,9 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { RecordOut, Result } from "../../api/client";
 import { recordQuery } from "../../api/queries";
-import { useHere } from "../../app/session";
+import { useOutbox } from "../../app/outbox";
+import { useHere, usePerson } from "../../app/session";
+import type { Parcel } from "../../store/device";
 import type { CheckDocument } from "../../sheet/draft";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { PegLine } from "../../ui/PegLine";
@@ -13,11 +15,17 @@ import { Back, Head, Trouble, Waiting } from "../../ui/parts";
 import { Amend } from "./Amend";
 import { BadFinding } from "./BadFinding";
 import { ReadingsTable } from "./ReadingsTable";
+import { localRecord } from "./local";
 import { moment } from "../../ui/words";
 
 export function RecordPage() {
   const { id = "" } = useParams();
-  const record = useQuery(recordQuery(id));
+  const { parcels } = useOutbox();
+  const { name } = usePerson();
+  const parcel = parcels.find((one) => one.id === id);
+  const local = parcel ? localRecord(parcel, name) : null;
+  const record = useQuery({ ...recordQuery(id), enabled: !local });
+  if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={parcel} />;
   if (record.isPending) return <Waiting what="Fetching the record…" />;
   if (!record.data) return <Trouble error={record.error} />;
   const { result } = record.data;
@@ -27,7 +35,7 @@ export function RecordPage() {
 
 export const isBad = (result: Result): boolean => ["adjust", "service", "repeat"].includes(result.verdict.grade);
 
-function Shown({ record, result }: { record: RecordOut; result: Result }) {
+function Shown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
   const { session } = useHere();
   const [amending, setAmending] = useState(false);
   const document = record.document as unknown as CheckDocument;
@@ -45,16 +53,20 @@ function Shown({ record, result }: { record: RecordOut; result: Result }) {
         acts={
           <>
             <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
-            <a className="btn" href={`/api/records/${record.id}/document`} download>
-              Document
-            </a>
-            <a className="btn" href={`/api/records/${record.id}/csv`} download>
-              Table
-            </a>
+            {!waiting && (
+              <>
+                <a className="btn" href={`/api/records/${record.id}/document`} download>
+                  Document
+                </a>
+                <a className="btn" href={`/api/records/${record.id}/csv`} download>
+                  Table
+                </a>
+              </>
+            )}
             <button className="btn" onClick={() => window.print()}>
               Print
             </button>
-            {!record.amended_by && (
+            {!record.amended_by && !waiting && (
               <button className="btn" onClick={() => setAmending(true)}>
                 Something is wrong here
               </button>
@@ -62,6 +74,7 @@ function Shown({ record, result }: { record: RecordOut; result: Result }) {
           </>
         }
       />
+      {waiting && <Waits parcel={waiting} />}
       <Notes record={record} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px]">
         <div className="grid gap-4">
@@ -79,12 +92,27 @@ function Shown({ record, result }: { record: RecordOut; result: Result }) {
           <ReadingsTable document={document} setAside={result.verdict.set_aside} />
           <Reckoned result={result} />
           <p className="sub">
-            Field check by readings in the open, reckoned by Naveta {record.core_version}. It is no accredited calibration. Record {record.sequence} of {record.instrument}, seal {record.digest.slice(0, 12)}…
+            Field check by readings in the open, reckoned by Naveta {record.core_version}. It is no accredited calibration. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
           </p>
         </div>
         {led ? <BadFinding record={record} result={result} document={document} /> : <Companion record={record} />}
       </div>
       <Amend record={record} document={document} open={amending} onClose={() => setAmending(false)} />
+    </div>
+  );
+}
+
+/** It is on this device only, and what will become of it. */
+function Waits({ parcel }: { parcel: Parcel }) {
+  return (
+    <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3" role="status" data-waits={parcel.state}>
+      <span>
+        <b>{parcel.state === "waiting" ? "Kept on this device." : "The house did not take it."}</b>{" "}
+        {parcel.state === "waiting" ? "It goes by itself when there is signal; the house then reckons it again." : parcel.problem?.title}
+      </span>
+      <Link className="btn" to="/bench">
+        Look at what waits
+      </Link>
     </div>
   );
 }
@@ -98,6 +126,11 @@ function Notes({ record }: { record: RecordOut }) {
           {record.broken}
         </p>
       )}
+      {record.device_says.map((one) => (
+        <p key={one.code} className="caution" data-device={one.code}>
+          {one.text}
+        </p>
+      ))}
       {record.amended_by && (
         <p className="fault" data-amended>
           Struck: {record.amended_why} It stays on record and counts for nothing.
