@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import fsum
 
 Matrix = list[list[float]]
 
@@ -27,11 +28,11 @@ class Fit:
 
     def variance(self, index: int, variances: Sequence[float]) -> float:
         """Variance of one unknown from uncorrelated variances of the observations."""
-        return sum(g * g * v for g, v in zip(self.gain[index], variances, strict=True))
+        return fsum(g * g * v for g, v in zip(self.gain[index], variances, strict=True))
 
     def residual_square_scale(self, variances: Sequence[float]) -> float:
         """Expected sum of squared residuals: the trace of (I - H) V."""
-        return sum((1 - h) * v for h, v in zip(self.leverage, variances, strict=True))
+        return fsum((1 - h) * v for h, v in zip(self.leverage, variances, strict=True))
 
 
 def _inverse(matrix: Matrix) -> Matrix:
@@ -53,10 +54,10 @@ def _inverse(matrix: Matrix) -> Matrix:
 def fit(design: Matrix, observed: Sequence[float]) -> Fit:
     """Solve n observations for u unknowns (n >= u), all weights equal."""
     columns = list(zip(*design, strict=True))
-    normal = [[sum(a * b for a, b in zip(p, q, strict=True)) for q in columns] for p in columns]
+    normal = [[fsum(a * b for a, b in zip(p, q, strict=True)) for q in columns] for p in columns]
     inverse = _inverse(normal)
-    gain = [[sum(w * a for w, a in zip(row, line, strict=True)) for line in design] for row in inverse]
-    unknowns = [sum(g * y for g, y in zip(row, observed, strict=True)) for row in gain]
-    fitted = [sum(a * x for a, x in zip(line, unknowns, strict=True)) for line in design]
-    leverage = [sum(a * row[i] for a, row in zip(line, gain, strict=True)) for i, line in enumerate(design)]
+    gain = [[fsum(w * a for w, a in zip(row, line, strict=True)) for line in design] for row in inverse]
+    unknowns = [fsum(g * y for g, y in zip(row, observed, strict=True)) for row in gain]
+    fitted = [fsum(a * x for a, x in zip(line, unknowns, strict=True)) for line in design]
+    leverage = [fsum(a * row[i] for a, row in zip(line, gain, strict=True)) for i, line in enumerate(design)]
     return Fit(unknowns, gain, [y - f for y, f in zip(observed, fitted, strict=True)], leverage)

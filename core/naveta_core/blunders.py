@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import sqrt
+from math import fsum, sqrt
 
 from .judgement import LEAST_F_SQUARED
 from .quantiles import t_quantile
@@ -30,8 +30,8 @@ class Apart:
 
 
 def _squares(values: Sequence[float]) -> float:
-    mean = sum(values) / len(values)
-    return sum((value - mean) ** 2 for value in values)
+    mean = fsum(values) / len(values)
+    return fsum((value - mean) ** 2 for value in values)
 
 
 def find_apart(groups: Sequence[Sequence[float]]) -> Apart | None:
@@ -45,7 +45,7 @@ def find_apart(groups: Sequence[Sequence[float]]) -> Apart | None:
     if not tests:
         return None
     critical = t_quantile(1 - FALSE_ALARM / (2 * tests), PRIOR_DOF + dof - 1) if dof else 0.0
-    total = sum(_squares(group) for group in groups if len(group) > 1)
+    total = fsum(_squares(group) for group in groups if len(group) > 1)
     candidates = [one for g, group in enumerate(groups) for one in _of_group(g, group, total, dof)]
     furthest = max(candidates, key=lambda one: one.deviation, default=None)
     return furthest if furthest is not None and furthest.deviation > critical else None
@@ -55,7 +55,7 @@ def _of_group(g: int, group: Sequence[float], total: float, dof: int) -> list[Ap
     n = len(group)
     if n < 2:
         return []
-    mean = sum(group) / n
+    mean = fsum(group) / n
     found = []
     for i, value in enumerate(group):
         e = (value - mean) * n / (n - 1)

@@ -340,3 +340,58 @@ def test_a_temperature_is_typed_like_any_number(tam: Api) -> None:
         tam.check({**good(), "conditions": {"temperature_c": "140"}}).json()["faults"][0]["wanted"]
         == "a number at most 70"
     )
+
+
+class TestDevice:
+    def reckoned(self, document: dict, tam: Api) -> dict:
+        """As a device does it: with what it was last told of the instrument."""
+        from naveta_core.door import reduce
+
+        fleet = {one["tag"]: one["known"] for one in tam.get("device").json()["fleet"]}
+        made = reduce(document, fleet["LV-07"], "2027-03-02T06:40:00+00:00")
+        return {
+            "core_version": "0.1.0",
+            "fingerprint": made["fingerprint"],
+            "grade": made["result"]["verdict"]["grade"],
+        }
+
+    def test_house_and_device_agree_and_the_record_says_so(self, tam: Api) -> None:
+        tam.check(good(), at="2027-02-20T07:00:00+00:00")
+        one = good(copies=1, c=4)
+        saved = tam.check(one, reckoned=self.reckoned(one, tam)).json()
+        assert saved["device"] == {"core_version": "0.1.0", "grade": saved["grade"], "agrees": True}
+        assert saved["device_says"] == []
+        assert saved["broken"] is None
+
+    def test_where_they_differ_the_record_says_so_and_the_house_stands(self, tam: Api) -> None:
+        claimed = {**self.reckoned(good(), tam), "grade": "use"}
+        saved = tam.check(bad(), reckoned=claimed).json()
+        assert (saved["grade"], saved["device"]["agrees"]) == ("adjust", False)
+        assert saved["device_says"][0]["code"] == "device-differs"
+        assert state(tam) == "hold"
+        record = Record.objects.get()
+        assert chain.broken(record) is None
+        Record.objects.filter(pk=record.pk)  # the note is sealed with the rest:
+        with connection.cursor() as cursor:
+            cursor.execute("UPDATE bench_record SET device = '{}' WHERE id = %s", [record.pk.hex])
+        assert chain.broken(Record.objects.get()) is not None
+
+    def test_a_clock_that_was_hours_off_is_noted(self, tam: Api) -> None:
+        assert tam.check(good(), clock_off_s=90).json()["device"] is None
+        noted = tam.check(good(), clock_off_s=3 * 3600, at="2027-03-02T03:40:00+00:00").json()
+        assert "3 hours behind" in noted["device_says"][0]["text"]
+        event = tam.event("knock", "2027-03-02T03:41:00+00:00", clock_off_s=-7200)
+        assert "2 hours ahead" in event.json()["device_says"][0]["text"]
+
+    def test_a_fingerprint_is_one(self, tam: Api) -> None:
+        answer = tam.check(good(), reckoned={"core_version": "1", "fingerprint": "x", "grade": "use"})
+        assert answer.json()["faults"][0]["path"] == "reckoned.fingerprint"
+
+    def test_keys_are_each_persons_own_and_gone_when_signed_out(self, tam: Api, wren: Api) -> None:
+        mine, hers = (api.get("session").json()["device_keys"] for api in (tam, wren))
+        assert mine["firm"] == hers["firm"]
+        assert mine["own"] != hers["own"]
+        assert len(bytes.fromhex(mine["own"])) == 32
+        assert tam.get("session").json()["device_keys"] == mine
+        tam.send("DELETE", "session", {})
+        assert tam.get("session").json()["device_keys"] is None

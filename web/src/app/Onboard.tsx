@@ -15,9 +15,12 @@ export function Onboard() {
   useEffect(() => keepKnown(device.data?.fleet ?? []), [device.data]);
   useEffect(() => {
     // The core is large: it starts once the first screen stands and the browser has nothing better to do.
+    const told = () => void (document.documentElement.dataset.core = engine.state);
+    const forget = engine.onChange(told);
     const start = () => engine.start();
     if ("requestIdleCallback" in window) requestIdleCallback(start, { timeout: 4000 });
     else setTimeout(start, 2000);
+    return forget;
   }, []);
   useEffect(() => {
     if (!owner || !("serviceWorker" in navigator)) return;

@@ -11,7 +11,7 @@ type Waiting = { resolve: (data: unknown) => void; reject: (error: Error) => voi
 type Answer = { ok: true; data: unknown } | { ok: false; status: number; code: string; title: string; faults: Fault[] };
 export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage: ((event: MessageEvent<Said>) => void) | null; onerror: ((event: ErrorEvent) => void) | null };
 
-const ANSWER_WITHIN_MS = 10_000;
+const ANSWER_WITHIN_MS = 4_000;
 const BOOT_WITHIN_MS = 120_000;
 const MOST_STARTS = 4;
 

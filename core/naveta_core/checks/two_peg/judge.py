@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from datetime import datetime
-from math import sqrt
+from math import fsum, sqrt
 
 from ...angles import ARCSEC_PER_RADIAN
 from ...blunders import Apart, find_apart, likely_slip
@@ -253,7 +253,7 @@ def apart_text(document: TwoPeg, seen: Seen, index: int, priors: Priors) -> str:
     """Names the reading that stands apart, and what was perhaps meant."""
     one = seen.pointings[index]
     rest = [p.m for i, p in enumerate(seen.pointings) if i != index]
-    mean, sigma = sum(rest) / len(rest), within_variance(seen, priors) ** 0.5
+    mean, sigma = fsum(rest) / len(rest), within_variance(seen, priors) ** 0.5
     words, unit = length_words(document.units.length), METRES[document.units.length]
     away = words.small(abs(one.m - mean))
     text = f"{one.text} ({seen.where}) lies {away} from its fellows and is set aside."
@@ -266,7 +266,7 @@ def _wires(judged: Judged, setups: Setups) -> list[Said]:
     seens = [seen for setup in setups for seen in setup if seen.three_wire]
     if not seens:
         return []
-    share = sum(s.unequal_m * s.sight_m for s in seens) / sum(s.sight_m**2 for s in seens)
+    share = fsum(s.unequal_m * s.sight_m for s in seens) / fsum(s.sight_m**2 for s in seens)
     if len(seens) > 2 and not any(_unequal(s, s.unequal_m - share * s.sight_m, judged.priors) for s in seens):
         return []
     bad = [s for s in seens if _unequal(s, s.unequal_m, judged.priors)]

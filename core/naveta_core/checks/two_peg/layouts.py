@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from math import fsum
+
 from ..kind import Layout
 
 LAYOUTS = (
@@ -63,7 +65,7 @@ def baseline_m(pairs: list[tuple[float, float]], layout: str | None) -> float:
 
 def _fits(base: float, pair: tuple[float, float]) -> bool:
     slack = TOLERANCE_M + TOLERANCE_SHARE * base
-    return abs(sum(pair) - base) <= slack or abs(abs(pair[0] - pair[1]) - base) <= slack
+    return abs(fsum(pair) - base) <= slack or abs(abs(pair[0] - pair[1]) - base) <= slack
 
 
 def place_m(base: float, da: float, db: float) -> float:

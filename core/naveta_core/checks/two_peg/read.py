@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
+from math import fsum
 
 from ...readings import Range, Sheet, ordinal
 from .model import SetUp, Sight, TwoPeg, Wires
@@ -61,15 +62,15 @@ class Seen:
 
     @cached_property
     def mean_m(self) -> float:
-        return sum(p.m for p in self.pointings) / len(self.pointings)
+        return fsum(p.m for p in self.pointings) / len(self.pointings)
 
     @cached_property
     def middle_m(self) -> float:
-        return sum(p.m if p.middle_m is None else p.middle_m for p in self.pointings) / len(self.pointings)
+        return fsum(p.m if p.middle_m is None else p.middle_m for p in self.pointings) / len(self.pointings)
 
     @cached_property
     def unequal_m(self) -> float:
-        return sum(p.unequal_m for p in self.pointings) / len(self.pointings)
+        return fsum(p.unequal_m for p in self.pointings) / len(self.pointings)
 
     def without(self, index: int) -> Seen:
         return replace(self, pointings=self.pointings[:index] + self.pointings[index + 1 :])
@@ -173,7 +174,7 @@ def _three_wires(sheet: Sheet, path: str, wires: Wires, constant: float) -> Poin
 
 def _stadia(sheet: Sheet, path: str, pointings: tuple[Pointing, ...]) -> float | None:
     """Mean stadia distance of a sight, or None with a fault when no sight can be that long or short."""
-    distance = sum(p.stadia_m or 0.0 for p in pointings) / len(pointings)
+    distance = fsum(p.stadia_m or 0.0 for p in pointings) / len(pointings)
     if DISTANCE.low_m <= distance <= DISTANCE.high_m:
         return distance
     given = f"wires that give {distance:.1f} m"
@@ -185,7 +186,7 @@ def stadia_disagrees(seen: Seen) -> float | None:
     """The stadia distance in metres when it contradicts the taped one by more than 0.3 m + 1 percent."""
     if not seen.three_wire or seen.taped_m is None or not seen.pointings:
         return None
-    stadia = sum(p.stadia_m or 0.0 for p in seen.pointings) / len(seen.pointings)
+    stadia = fsum(p.stadia_m or 0.0 for p in seen.pointings) / len(seen.pointings)
     return stadia if abs(stadia - seen.taped_m) > DISAGREES_M + DISAGREES_SHARE * seen.taped_m else None
 
 

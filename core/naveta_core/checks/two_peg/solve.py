@@ -8,7 +8,7 @@ readings enter only the uncertainty.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import sqrt
+from math import fsum, sqrt
 
 from ...adjustment import Fit, fit
 from ...angles import ARCSEC_PER_RADIAN
@@ -108,8 +108,8 @@ def _repeat_spread(setups: Setups, priors: Priors) -> Spread:
     squares, dof = 0.0, 0
     for group in standardised(setups, priors):
         if len(group) > 1:
-            mean = sum(group) / len(group)
-            squares += sum((value - mean) ** 2 for value in group)
+            mean = fsum(group) / len(group)
+            squares += fsum((value - mean) ** 2 for value in group)
             dof += len(group) - 1
     return Spread(squares, dof)
 
@@ -152,8 +152,8 @@ def solve(setups: Setups, priors: Priors, *, curvature: bool) -> Solution:
 
 def _variances(setups: Setups, priors: Priors) -> tuple[list[float], list[float]]:
     """Within and between variance of each set-up's a - b, m^2."""
-    within = [sum(within_variance(s, priors) / len(s.pointings) for s in setup) for setup in setups]
-    return within, [sum(between_variance(s, priors) for s in setup) for setup in setups]
+    within = [fsum(within_variance(s, priors) / len(s.pointings) for s in setup) for setup in setups]
+    return within, [fsum(between_variance(s, priors) for s in setup) for setup in setups]
 
 
 def refraction_variance(setups: Setups, found: Fit) -> float:
@@ -167,7 +167,7 @@ def refraction_variance(setups: Setups, found: Fit) -> float:
 def _redundant_spread(found: Fit, variances: list[float]) -> Spread:
     if found.redundancy < 1:
         return Spread()
-    squares = sum(v * v for v in found.residuals)
+    squares = fsum(v * v for v in found.residuals)
     return Spread(found.redundancy * squares / found.residual_square_scale(variances), found.redundancy)
 
 
@@ -184,9 +184,9 @@ def expected_u95(pairs: list[tuple[float, float]], readings: int, priors: Priors
     design = [[1.0, da - db] for da, db in pairs]
     found = fit(design, [0.0] * len(pairs))
     spreads = [[priors.spread(d) for d in pair] for pair in pairs]
-    within = [sum((s.within_mm * priors.factor / 1000) ** 2 / readings for s in pair) for pair in spreads]
-    between = [sum((s.between_mm / 1000) ** 2 for s in pair) for pair in spreads]
-    bent = sum(g * (da**2 - db**2) / (2 * EARTH_RADIUS_M) for g, (da, db) in zip(found.gain[1], pairs, strict=True))
+    within = [fsum((s.within_mm * priors.factor / 1000) ** 2 / readings for s in pair) for pair in spreads]
+    between = [fsum((s.between_mm / 1000) ** 2 for s in pair) for pair in spreads]
+    bent = fsum(g * (da**2 - db**2) / (2 * EARTH_RADIUS_M) for g, (da, db) in zip(found.gain[1], pairs, strict=True))
     scale = ARCSEC_PER_RADIAN**2
     q_between = (found.variance(1, between) + (SIGMA_REFRACTION * bent) ** 2) * scale
     return pooled(0.0, found.variance(1, within) * scale, q_between, Spread(), priors.dof).u95

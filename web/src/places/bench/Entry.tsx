@@ -27,7 +27,7 @@ export function Entry() {
   const { draft, change, room } = useDraft(id);
   if (draft === undefined) return <Waiting what="Opening the field sheet…" />;
   if (draft === null)
-    return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, or begun on another device. To the bench</Back>} />;
+    return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, begun on another device, or this device's storage was cleared. To the bench</Back>} />;
   return <Open key={draft.id} draft={draft} change={change} room={room} />;
 }
 

@@ -1,0 +1,127 @@
+"""The core's door: the same words as the house, and results two machines can be held against each other by."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+import pytest
+
+from naveta_core import __version__
+from naveta_core.checks import KINDS
+from naveta_core.completing import complete
+from naveta_core.documents import document_of
+from naveta_core.door import VERBS, answer
+from naveta_core.errors import Refused
+from naveta_core.fingerprint import device_says, fingerprint
+
+from .builders import exact
+
+NEAR = [(30, 30), (56, 4)]
+AT = "2027-03-02T06:40:00+00:00"
+KNOWN = {
+    "instrument": {"kind": "level", "reading": "optical", "levelling_accuracy_mm_per_km": 2.0},
+    "limits": {"collimation_arcsec": {"use": 8, "source": "the firm's"}},
+    "before": [
+        {
+            "check": "two-peg",
+            "at": "2027-02-20T07:00:00+00:00",
+            "grade": "use",
+            "result": {"collimation_arcsec": 1.0, "sigma_collimation_arcsec": 2.0},
+        }
+    ],
+}
+
+
+def ask(**question: Any) -> Any:
+    return json.loads(answer(json.dumps(question)))
+
+
+def test_it_says_who_it_is() -> None:
+    told = ask(verb="hello")["data"]
+    assert told["core_version"] == __version__
+    assert [one["kind"] for one in told["kinds"]] == sorted(KINDS)
+
+
+def test_preview_and_reduce_say_what_the_kind_itself_says() -> None:
+    document = exact(8, *NEAR, copies=2)
+    completed = complete(document, KNOWN, AT)
+    result = KINDS["two-peg"].reduce(document_of(completed))
+    told = ask(verb="reduce", document=document, known=KNOWN, at=AT)["data"]
+    assert told["document"] == completed
+    assert told["result"] == json.loads(json.dumps(result))
+    previewed = ask(verb="preview", document=document, known=KNOWN, at=AT)["data"]
+    assert previewed["reduced"] == told["result"]
+    assert previewed["fingerprint"] == told["fingerprint"] == fingerprint(result)
+    assert "fingerprint" not in ask(verb="preview", document={"kind": "two-peg", "observations": {}}, at=AT)["data"]
+
+
+def test_what_a_sheet_claims_of_the_instrument_is_not_taken() -> None:
+    generous = {**exact(8, *NEAR), "limits": {"collimation_arcsec": {"use": 500}}, "before_at": "1990-01-01"}
+    completed = complete(generous, KNOWN, AT)
+    assert completed["limits"] == KNOWN["limits"]
+    assert completed["before_at"] == AT
+    assert complete(generous, None, AT) == generous
+    with pytest.raises(Refused):
+        complete("a sheet", KNOWN, AT)
+
+
+@pytest.mark.parametrize(
+    ("question", "status", "path"),
+    [
+        ({"verb": "guess"}, 422, "verb"),
+        ([], 422, "verb"),
+        ({"verb": "preview", "document": {"kind": "three-peg"}, "at": AT}, 422, "kind"),
+        ({"verb": "reduce", "document": {"kind": "two-peg", "observations": {}}, "at": AT}, 422, "observations.setups[0].a.distance"),
+        ({"verb": "schema", "kind": "three-peg"}, 422, "kind"),
+        ({"verb": "read-document", "kind": "two-peg", "text": '{"kind":"two-peg","kind":"two-peg"}'}, 400, None),
+        ({"verb": "read-table", "kind": "two-peg", "text": "setup;staff;reading\n1;C;1,2\n"}, 422, "line 2"),
+    ],
+)  # fmt: skip
+def test_refusals_are_answers(question: Any, status: int, path: str | None) -> None:
+    told = json.loads(answer(json.dumps(question)))
+    assert not told["ok"]
+    assert told["status"] == status
+    assert told["title"]
+    if path is not None:
+        assert any(path in (fault["path"] + fault["where"]) for fault in told["faults"])
+
+
+def test_a_fault_of_ours_is_an_answer_too(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setitem(VERBS, "hello", lambda _: 1 / 0)
+    told = ask(verb="hello")
+    assert (told["ok"], told["status"], told["code"]) == (False, 500, "our-fault")
+
+
+def test_tables_and_files_go_through_the_door() -> None:
+    document = exact(8, *NEAR)
+    table = ask(verb="write-table", kind="two-peg", document=document)["data"]["text"]
+    back = ask(verb="read-table", kind="two-peg", text=table)["data"]
+    assert back["observations"]["setups"] == document["observations"]["setups"]
+    assert ask(verb="read-document", kind="two-peg", text=json.dumps(document))["data"] == document
+    assert ask(verb="schema", kind="two-peg")["data"]["properties"]["kind"]["const"] == "two-peg"
+    guide = ask(verb="adjusting", document=exact(24, *NEAR, copies=4), reads_now=["1.6010"])["data"]
+    assert guide["staff"] == "A"
+
+
+class TestFingerprint:
+    def test_is_blind_to_the_last_bits_and_to_the_version(self) -> None:
+        one = {"a": 1.23456789012, "b": [1e-17, "text"], "core_version": "1"}
+        assert fingerprint(one) == fingerprint({"a": 1.234567890123, "b": [0.0, "text"], "core_version": "2"})
+
+    @pytest.mark.parametrize("other", [{"a": 1.2345678}, {"a": 1.23456789, "b": 1}, {"a": "1.23456789"}])
+    def test_sees_everything_else(self, other: dict[str, Any]) -> None:
+        assert fingerprint({"a": 1.23456789}) != fingerprint(other)
+
+
+def test_what_is_said_of_a_device() -> None:
+    agrees = {"core_version": "0.1.0", "grade": "use", "agrees": True}
+    assert device_says(agrees) == []
+    (differs,) = device_says({**agrees, "agrees": False})
+    assert differs["code"] == "device-differs"
+    assert "(use, core 0.1.0)" in differs["text"]
+    (behind,) = device_says({"clock_off_s": 3 * 3600})
+    assert "3 hours behind" in behind["text"]
+    (ahead,) = device_says({"clock_off_s": -20 * 60})
+    assert "20 minutes ahead" in ahead["text"]
+    assert device_says({"clock_off_s": 200}) == []

@@ -1,0 +1,115 @@
+import { Problem } from "../api/client";
+import { Engine, EngineGone, type WorkerLike } from "./engine";
+import type { Said } from "./worker";
+
+class FakeWorker implements WorkerLike {
+  static made: FakeWorker[] = [];
+  onmessage: ((event: MessageEvent<Said>) => void) | null = null;
+  onerror: ((event: ErrorEvent) => void) | null = null;
+  sent: { id?: number; text?: string; boot?: string }[] = [];
+  ended = false;
+  constructor() {
+    FakeWorker.made.push(this);
+  }
+  postMessage(message: unknown): void {
+    this.sent.push(message as { id: number });
+  }
+  terminate(): void {
+    this.ended = true;
+  }
+  says(said: Said): void {
+    this.onmessage?.({ data: said } as MessageEvent<Said>);
+  }
+  answers(answer: unknown): void {
+    const asked = this.sent[this.sent.length - 1];
+    this.says({ id: asked?.id as number, text: JSON.stringify(answer) });
+  }
+}
+const last = () => FakeWorker.made[FakeWorker.made.length - 1] as FakeWorker;
+
+function started(): Engine {
+  FakeWorker.made = [];
+  const engine = new Engine(() => new FakeWorker(), "/core/abc/");
+  engine.start();
+  return engine;
+}
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+it("boots once, from its own folder, and says how long it took", () => {
+  const engine = started();
+  engine.start();
+  expect(FakeWorker.made).toHaveLength(1);
+  expect(last().sent).toEqual([{ boot: "/core/abc/" }]);
+  expect(engine.state).toBe("booting");
+  last().says({ ready: true, ms: 6000 });
+  expect([engine.state, engine.bootMs]).toEqual(["ready", 6000]);
+});
+
+it("gives each answer to whoever asked for it, in whatever order they come", async () => {
+  const engine = started();
+  last().says({ ready: true, ms: 1 });
+  const [one, two] = [engine.ask({ verb: "preview", n: 1 }), engine.ask({ verb: "preview", n: 2 })];
+  const [, first, second] = last().sent;
+  last().says({ id: second?.id as number, text: '{"ok":true,"data":"two"}' });
+  last().says({ id: first?.id as number, text: '{"ok":true,"data":"one"}' });
+  expect(await Promise.all([one, two])).toEqual(["one", "two"]);
+});
+
+it("turns a refusal into the same problem the house would answer", async () => {
+  const engine = started();
+  last().says({ ready: true, ms: 1 });
+  const asked = engine.ask({ verb: "reduce" });
+  const fault = { path: "kind", where: "the kind of check", given: "x", wanted: "one of two-peg" };
+  last().answers({ ok: false, status: 422, code: "faults", title: "One thing is wrong; nothing was saved.", faults: [fault] });
+  const problem = await asked.catch((error: unknown) => error);
+  expect(problem).toBeInstanceOf(Problem);
+  expect(problem).toMatchObject({ status: 422, faults: [fault] });
+});
+
+it("lets whoever waits ask the house when the worker goes, and starts another", async () => {
+  const engine = started();
+  last().says({ ready: true, ms: 1 });
+  const asked = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
+  const gone = last();
+  gone.onerror?.({} as ErrorEvent);
+  expect(await asked).toBeInstanceOf(EngineGone);
+  expect([gone.ended, engine.state]).toEqual([true, "failed"]);
+  await expect(engine.ask({ verb: "preview" })).rejects.toBeInstanceOf(EngineGone);
+  vi.advanceTimersByTime(1500);
+  expect(FakeWorker.made).toHaveLength(2);
+  last().says({ ready: true, ms: 1 });
+  expect(engine.ready).toBe(true);
+});
+
+it("takes a worker that says nothing for gone", async () => {
+  const engine = started();
+  last().says({ ready: true, ms: 1 });
+  const asked = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
+  vi.advanceTimersByTime(11_000);
+  expect(await asked).toBeInstanceOf(EngineGone);
+});
+
+it("gives up after a few starts, and is never started where nothing is packed", () => {
+  started();
+  for (let i = 0; i < 8; i += 1) {
+    last().says({ failed: "no room" });
+    vi.advanceTimersByTime(10_000);
+  }
+  expect(FakeWorker.made).toHaveLength(4);
+  FakeWorker.made = [];
+  new Engine(() => new FakeWorker(), null).start();
+  expect(FakeWorker.made).toEqual([]);
+});
+
+it("can be waited for while it boots", async () => {
+  const engine = started();
+  const ready = engine.whenReady();
+  last().says({ ready: true, ms: 1 });
+  await ready;
+  const failing = started();
+  const failed = failing.whenReady().catch((error: unknown) => error);
+  last().says({ failed: "x" });
+  expect(await failed).toBeInstanceOf(EngineGone);
+});
