@@ -16,6 +16,7 @@ from .completing import complete
 from .documents import document_of, read_json
 from .errors import Fault, NotJson, Refused, refusal
 from .fingerprint import fingerprint
+from .segment import known_with, made_check
 
 Data = dict[str, Any]
 
@@ -54,18 +55,27 @@ def preview(document: Any, known: Data | None, at: str) -> Data:
     return told
 
 
-def reduce(document: Any, known: Data | None, at: str) -> Data:
-    """Complete and reduce a document: the document as it will be stored, its result and fingerprint."""
+def reduce(document: Any, known: Data | None, at: str, stage: str = "as-found") -> Data:
+    """Complete and reduce a document: as it will be stored, its result and fingerprint, and what later ones lean on."""
     completed = complete(document, known, at)
     parsed = document_of(completed)
     result = KINDS[parsed.kind].reduce(parsed)
-    return {"document": completed, "result": result, "fingerprint": fingerprint(result)}
+    made = made_check(completed, result, at, stage)
+    return {"document": completed, "result": result, "fingerprint": fingerprint(result), "made": made}
 
 
 def adjusting(document: Any, reads_now: list[Any]) -> Data:
     """The act of adjusting after a document that is complete already."""
     parsed = document_of(document)
     return KINDS[parsed.kind].adjusting(parsed, reads_now)
+
+
+def _known(question: Data) -> Data | None:
+    """What the house told of an instrument, with what this device has made since then."""
+    told = question.get("instrument")
+    if told is None:
+        return None
+    return known_with(told["stated"], told["limits"], [*told["made"], *question.get("since", [])])
 
 
 def _kind(question: Data) -> Any:
@@ -85,8 +95,8 @@ def _read_document(question: Data) -> Data:
 
 VERBS: dict[str, Callable[[Data], Any]] = {
     "hello": lambda _: {"core_version": __version__, "kinds": [kind.about() for kind in KINDS.values()]},
-    "preview": lambda q: preview(q["document"], q.get("known"), q["at"]),
-    "reduce": lambda q: reduce(q["document"], q.get("known"), q["at"]),
+    "preview": lambda q: preview(q["document"], _known(q), q["at"]),
+    "reduce": lambda q: reduce(q["document"], _known(q), q["at"], q.get("stage", "as-found")),
     "adjusting": lambda q: adjusting(q["document"], q["reads_now"]),
     "schema": lambda q: _kind(q).model.model_json_schema(),
     "read-document": _read_document,

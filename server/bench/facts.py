@@ -14,15 +14,11 @@ from bench.models import Record
 from fleet.models import Instrument
 from fleet.selectors import done_of
 from naveta_core.checks import KINDS
-from naveta_core.judgement import Spread, learned_noise
 from naveta_core.schedule import BEARING_EVENTS, RELEASE, clears
+from naveta_core.segment import CUTTING_EVENTS, LEARNING_FROM, made_check
 
 Data = dict[str, Any]
-SEGMENT_LENGTH = 5
-LEARNING_FROM = 12
 LATEST_EVENTS = 12
-ACCEPTED = ("use", "watch", "adjust")
-CUTTING_EVENTS = (*BEARING_EVENTS, "adjusted")
 
 
 def standing_checks(instrument: Instrument) -> list[Record]:
@@ -98,16 +94,12 @@ def facts_of(instrument: Instrument) -> Data:
     bearing = [e for e in events if e.kind in BEARING_EVENTS or e.kind == RELEASE]
     if last_pass:
         bearing = [e for e in bearing if e.observed_at_utc > last_pass.observed_at_utc]
-    facts: Data = {
+    return {
         "done": [done_fact(one) for one in kept],
         "events": [event_fact(one) for one in bearing],
         "latest": latest_fact(checks[-1]) if checks else None,
-        "segment": _segment(checks, events),
+        "made": _made(checks, events),
     }
-    noise = _noise(checks)
-    if noise:
-        facts["noise"] = noise
-    return facts
 
 
 def _last_pass(checks: QuerySet[Record]) -> Record | None:
@@ -115,31 +107,14 @@ def _last_pass(checks: QuerySet[Record]) -> Record | None:
     return next((one for one in checks.iterator(chunk_size=20) if clears(done_of(done_fact(one)))), None)
 
 
-def _segment(checks: list[Record], events: list[Record]) -> list[Data]:
-    """Earlier results since the last event or adjustment, newest first: what the next check is held against."""
-    cuts = [one.observed_at_utc for one in events if one.kind in CUTTING_EVENTS]
-    cuts += [one.observed_at_utc for one in checks if one.stage == "as-left"]
-    start = max(cuts, default=None)
-    kept = [one for one in checks if start is None or one.observed_at_utc >= start][-SEGMENT_LENGTH:]
-    return [_earlier(one) for one in reversed(kept)]
+def _made(checks: list[Record], events: list[Record]) -> list[Data]:
+    """The latest checks and the events that cut between them, oldest first, as the core's segment takes them."""
+    cutting = [one for one in events if one.kind in CUTTING_EVENTS]
+    rows = sorted([*checks, *cutting], key=lambda one: (one.observed_at_utc, one.sequence))
+    return [_made_of(one) for one in rows]
 
 
-def _earlier(record: Record) -> Data:
-    result, document = json.loads(record.result), json.loads(record.document)
-    main = KINDS[record.kind].main_quantity
-    figures = {main: result["result"][main], f"sigma_{main}": result["result"][f"sigma_{main}"]}
-    earlier = {"check": record.kind, "at": record.observed_at, "grade": result["verdict"]["grade"], "result": figures}
-    temperature = document.get("conditions", {}).get("temperature_c")
-    return earlier if temperature is None else {**earlier, "temperature_c": temperature}
-
-
-def _noise(checks: list[Record]) -> Data | None:
-    """What accepted tests with repeats teach about this instrument and those who read it."""
-    spreads = []
-    for record in checks:
-        result = json.loads(record.result)
-        found = result["result"]["repeats"]
-        if result["verdict"]["grade"] in ACCEPTED and found["dof"] > 0:
-            spreads.append(Spread(found["squares"], found["dof"]))
-    learned = learned_noise(spreads)
-    return {"factor": learned[0], "dof": learned[1]} if learned else None
+def _made_of(record: Record) -> Data:
+    if record.category == Record.Category.EVENT:
+        return {"what": "event", "event": record.kind, "at": record.observed_at}
+    return made_check(json.loads(record.document), json.loads(record.result), record.observed_at, record.stage)

@@ -143,11 +143,13 @@ class KindOut(Schema):
 
 
 class KnownInstrument(Schema):
-    """One instrument as far as a device needs it to reckon: `known` completes a document."""
+    """One instrument as far as a device needs it to reckon: what its maker states, the firm's limits, what was made."""
 
     tag: str
     kind: str
-    known: dict[str, Any]
+    stated: dict[str, Any]
+    limits: dict[str, Any]
+    made: list[dict[str, Any]]
 
 
 class DeviceOut(Schema):

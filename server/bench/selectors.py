@@ -10,7 +10,6 @@ from django.db.models import QuerySet
 from django.http import Http404
 
 from bench import chain
-from bench.completing import known_of
 from bench.facts import done_fact, event_fact, standing_checks, standing_events
 from bench.models import Record
 from fleet.models import Instrument
@@ -107,7 +106,7 @@ def device_fleet() -> list[Data]:
     """What a device needs of every instrument to reckon a check of it without signal."""
     rows = Instrument.objects.values_list("tag", "model__kind", "model__stated", "model__limits", "facts")
     return [
-        {"tag": tag, "kind": kind, "known": known_of({"kind": kind, **stated}, limits, facts)}
+        {"tag": tag, "kind": kind, "stated": {"kind": kind, **stated}, "limits": limits, "made": facts.get("made", [])}
         for tag, kind, stated, limits, facts in rows.order_by("tag")
     ]
 

@@ -14,23 +14,27 @@ from naveta_core.documents import document_of
 from naveta_core.door import VERBS, answer
 from naveta_core.errors import Refused
 from naveta_core.fingerprint import device_says, fingerprint
+from naveta_core.segment import before_of, known_with, noise_of
 
 from .builders import exact
 
 NEAR = [(30, 30), (56, 4)]
 AT = "2027-03-02T06:40:00+00:00"
-KNOWN = {
-    "instrument": {"kind": "level", "reading": "optical", "levelling_accuracy_mm_per_km": 2.0},
-    "limits": {"collimation_arcsec": {"use": 8, "source": "the firm's"}},
-    "before": [
-        {
-            "check": "two-peg",
-            "at": "2027-02-20T07:00:00+00:00",
-            "grade": "use",
-            "result": {"collimation_arcsec": 1.0, "sigma_collimation_arcsec": 2.0},
-        }
-    ],
-}
+STATED = {"kind": "level", "reading": "optical", "levelling_accuracy_mm_per_km": 2.0}
+LIMITS = {"collimation_arcsec": {"use": 8, "source": "the firm's"}}
+MADE = [
+    {
+        "what": "check",
+        "kind": "two-peg",
+        "at": "2027-02-20T07:00:00+00:00",
+        "stage": "as-found",
+        "grade": "use",
+        "result": {"collimation_arcsec": 1.0, "sigma_collimation_arcsec": 2.0},
+        "repeats": {"squares": 9.0, "dof": 12},
+    }
+]
+TOLD = {"stated": STATED, "limits": LIMITS, "made": MADE}
+KNOWN = known_with(STATED, LIMITS, MADE)
 
 
 def ask(**question: Any) -> Any:
@@ -47,10 +51,10 @@ def test_preview_and_reduce_say_what_the_kind_itself_says() -> None:
     document = exact(8, *NEAR, copies=2)
     completed = complete(document, KNOWN, AT)
     result = KINDS["two-peg"].reduce(document_of(completed))
-    told = ask(verb="reduce", document=document, known=KNOWN, at=AT)["data"]
+    told = ask(verb="reduce", document=document, instrument=TOLD, at=AT)["data"]
     assert told["document"] == completed
     assert told["result"] == json.loads(json.dumps(result))
-    previewed = ask(verb="preview", document=document, known=KNOWN, at=AT)["data"]
+    previewed = ask(verb="preview", document=document, instrument=TOLD, at=AT)["data"]
     assert previewed["reduced"] == told["result"]
     assert previewed["fingerprint"] == told["fingerprint"] == fingerprint(result)
     assert "fingerprint" not in ask(verb="preview", document={"kind": "two-peg", "observations": {}}, at=AT)["data"]
@@ -125,3 +129,43 @@ def test_what_is_said_of_a_device() -> None:
     (ahead,) = device_says({"clock_off_s": -20 * 60})
     assert "20 minutes ahead" in ahead["text"]
     assert device_says({"clock_off_s": 200}) == []
+
+
+class TestSegment:
+    EVENT = {"what": "event", "event": "adjusted", "at": AT}
+
+    def check(self, **more: Any) -> dict[str, Any]:
+        return {**MADE[0], **more}
+
+    def test_newest_first_and_no_more_than_five(self) -> None:
+        made = [self.check(at=f"2027-02-{day:02}") for day in range(1, 9)]
+        assert [one["at"] for one in before_of(made)] == [f"2027-02-{day:02}" for day in (8, 7, 6, 5, 4)]
+        assert set(before_of(made)[0]) == {"check", "at", "grade", "result"}
+        assert before_of([self.check(temperature_c=4)])[0]["temperature_c"] == 4
+
+    @pytest.mark.parametrize("event", ["adjusted", "knock", "drop", "held"])
+    def test_an_event_cuts_and_a_day_out_does_not(self, event: str) -> None:
+        cut = [self.check(), {**self.EVENT, "event": event}]
+        assert before_of(cut) == []
+        assert len(before_of([*cut, self.check()])) == 1
+        assert len(before_of([self.check(), {**self.EVENT, "event": "out"}])) == 1
+
+    def test_an_as_left_begins_a_new_one(self) -> None:
+        made = [self.check(), self.check(stage="as-left", at="left"), self.check(at="next")]
+        assert [one["at"] for one in before_of(made)] == ["next", "left"]
+
+    def test_noise_is_learned_by_hand_from_accepted_tests_with_repeats(self) -> None:
+        made = [self.check(), self.check(), self.check(grade="repeat"), self.check(repeats={"squares": 0, "dof": 0})]
+        assert noise_of(made) is None
+        learned = noise_of([*made, self.check()])
+        assert learned == {"factor": pytest.approx(((6 + 27) / (6 + 36)) ** 0.5), "dof": 12}
+
+    def test_a_device_adds_what_it_made_itself(self) -> None:
+        """As found, adjusted, as left on the slope: the as-left leans on nothing from before the screw was turned."""
+        document = exact(4, *NEAR)
+        plain = ask(verb="reduce", document=document, instrument=TOLD, at=AT)["data"]
+        assert plain["document"]["before"][0]["at"] == MADE[0]["at"]
+        since = [plain["made"], self.EVENT]
+        left = ask(verb="reduce", document=document, instrument=TOLD, since=since, at=AT, stage="as-left")["data"]
+        assert "before" not in left["document"]
+        assert left["made"]["stage"] == "as-left"

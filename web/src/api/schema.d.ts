@@ -941,13 +941,21 @@ export interface components {
         };
         /**
          * KnownInstrument
-         * @description One instrument as far as a device needs it to reckon: `known` completes a document.
+         * @description One instrument as far as a device needs it to reckon: what its maker states, the firm's limits, what was made.
          */
         KnownInstrument: {
             /** Kind */
             kind: string;
-            /** Known */
-            known: {
+            /** Limits */
+            limits: {
+                [key: string]: unknown;
+            };
+            /** Made */
+            made: {
+                [key: string]: unknown;
+            }[];
+            /** Stated */
+            stated: {
                 [key: string]: unknown;
             };
             /** Tag */

@@ -2,7 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Keyboard, Sun } from "lucide-react";
 import { useEffect, useState, useSyncExternalStore } from "react";
-import { Link, NavLink, Outlet, useLocation } from "react-router";
+import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { NoSignal, keptAt, onKeptAt } from "../api/client";
 import { clockWords } from "../store/clock";
 import { Dialog } from "../ui/parts";
@@ -69,8 +69,9 @@ function useTyping(): boolean {
 function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
   const { person, signOut } = useHere();
   const tell = useTell();
+  const navigate = useNavigate();
   const change = () =>
-    signOut().catch((error: unknown) => tell({ text: error instanceof NoSignal ? "Changing person needs signal: without it nobody else could sign in." : "Signing out did not work. Try again." }));
+    signOut().then(() => navigate("/")).catch((error: unknown) => tell({ text: error instanceof NoSignal ? "Changing person needs signal: without it nobody else could sign in." : "Signing out did not work. Try again." }));
   if (hidden) return null;
   return (
     <nav aria-label="Places" className="rail z-30 max-tab:fixed max-tab:inset-x-0 max-tab:bottom-0 max-tab:flex tab:sticky tab:top-0 tab:flex tab:h-dvh tab:flex-col">

@@ -1,6 +1,7 @@
 // Watches the signal and the outbox for the whole page, and sends what waits.
 import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { keepSince } from "../core/known";
 import { type Parcel, onShelfChange, parcels } from "../store/device";
 import { type Sent, flush } from "../store/outbox";
 import { useHere } from "./session";
@@ -32,7 +33,9 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
     let here = true;
     const look = async () => {
       const found = owner ? await parcels(owner) : [];
-      if (here) setMine(found);
+      if (!here) return;
+      keepSince(found);
+      setMine(found);
     };
     void look();
     const forget = onShelfChange(() => void look());

@@ -3,7 +3,7 @@
 import { type Adjusting, NoSignal, type Preview, type Result, send } from "../api/client";
 import { nowWithOffset, type CheckDocument } from "../sheet/draft";
 import { EngineGone, engine } from "./engine";
-import { knownOf } from "./known";
+import { knowing } from "./known";
 
 type Question = Record<string, unknown>;
 
@@ -32,30 +32,23 @@ async function ask<T>(question: Question | null, house: () => Promise<T>): Promi
   }
 }
 
-/** What is known of an instrument, as a part of a question; null when this device does not know it. */
-function knowing(instrument: string | null): { known?: unknown } | null {
-  if (!instrument) return {};
-  const known = knownOf(instrument);
-  return known ? { known } : null;
-}
-
 /** What can be said already of a document; `signal` drops an answer that has been overtaken. */
 export async function preview(instrument: string | null, document: CheckDocument, signal?: AbortSignal): Promise<Preview> {
-  const known = knowing(instrument);
+  const known = instrument ? knowing(instrument) : {};
   const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
   const answer = await ask<Preview>(question, () => send("POST", "/api/checks/preview", { instrument, document }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
 }
 
-export type Reckoned = { document: unknown; result: Result; fingerprint: string };
+export type Reckoned = { document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> };
 
 /** A finished check reckoned on this device, with the time it is saved under; null when this device cannot. */
-export async function reckon(instrument: string, document: CheckDocument, at: string): Promise<Reckoned | null> {
+export async function reckon(instrument: string, document: CheckDocument, at: string, stage: string): Promise<Reckoned | null> {
   const known = knowing(instrument);
   if (!known || !engine.ready) return null;
   try {
-    return await engine.ask<Reckoned>({ verb: "reduce", document, at, ...known });
+    return await engine.ask<Reckoned>({ verb: "reduce", document, at, stage, ...known });
   } catch {
     return null;
   }

@@ -1,13 +1,27 @@
-// What the house last said of every instrument, so that a check can be reckoned here as it would be at home.
+// What the house last said of every instrument, and what this device has made since and not yet sent: so that a check
+// is reckoned here as it will be at home.
 import type { Schemas } from "../api/client";
+import type { Parcel } from "../store/device";
 
-type Known = Schemas["KnownInstrument"]["known"];
+type Known = Schemas["KnownInstrument"];
 let fleet = new Map<string, Known>();
+let since: { instrument: string; made: Record<string, unknown> }[] = [];
 
-export function keepKnown(list: Schemas["KnownInstrument"][]): void {
-  fleet = new Map(list.map((one) => [one.tag, one.known]));
+export function keepKnown(list: Known[]): void {
+  fleet = new Map(list.map((one) => [one.tag, one]));
 }
 
-export function knownOf(tag: string): Known | undefined {
-  return fleet.get(tag);
+/** What waits in the outbox, in the order in which it was made. */
+export function keepSince(parcels: Parcel[]): void {
+  since = parcels.flatMap((one) => {
+    const happened = one.body as { event?: string; at?: string };
+    if (one.path.startsWith("/api/events/")) return [{ instrument: one.instrument, made: { what: "event", event: happened.event, at: happened.at } }];
+    return one.reckoned ? [{ instrument: one.instrument, made: one.reckoned.made }] : [];
+  });
+}
+
+/** As a part of a question; null when this device does not know the instrument. */
+export function knowing(tag: string): { instrument: Known; since: Record<string, unknown>[] } | null {
+  const known = fleet.get(tag);
+  return known ? { instrument: known, since: since.filter((one) => one.instrument === tag).map((one) => one.made) } : null;
 }

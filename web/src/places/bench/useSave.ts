@@ -28,7 +28,7 @@ export function useSave(draft: Draft): Save {
     const latest = (await findDraft(draft.id)) ?? draft;
     const observedBy = latest.owner === person.username ? latest.observedBy : latest.owner;
     const at = nowWithOffset();
-    const made = await reckon(latest.instrument, toSend(latest.document), at);
+    const made = await reckon(latest.instrument, toSend(latest.document), at, latest.stage);
     try {
       await postCheck({ ...latest, owner: person.username, observedBy }, `Two-peg test of ${latest.instrument}`, made && { ...made, at });
     } catch (error) {

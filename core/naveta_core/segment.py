@@ -1,0 +1,77 @@
+"""What earlier checks mean for the next one: the segment since the last event, and what the repeats teach of the noise.
+
+`made` is what was done with an instrument, oldest first, each a small dict: a check `{"what": "check", "kind", "at",
+"stage", "grade", "result": {main, sigma}, "repeats": {"squares", "dof"}, "temperature_c"?}` or an event `{"what":
+"event", "event", "at"}`. The house makes the list from its records; a device without signal adds what it made itself.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from .checks import KINDS
+from .judgement import Spread, learned_noise
+from .schedule import BEARING_EVENTS
+
+Data = dict[str, Any]
+SEGMENT_LENGTH = 5
+LEARNING_FROM = 12
+ACCEPTED = ("use", "watch", "adjust")
+CUTTING_EVENTS = (*BEARING_EVENTS, "adjusted")
+
+
+def made_check(document: Data, result: Data, at: str, stage: str) -> Data:
+    """A finished check as far as later ones lean on it."""
+    kind, figures = result["kind"], result["result"]
+    main = KINDS[kind].main_quantity
+    made = {
+        "what": "check",
+        "kind": kind,
+        "at": at,
+        "stage": stage,
+        "grade": result["verdict"]["grade"],
+        "result": {main: figures[main], f"sigma_{main}": figures[f"sigma_{main}"]},
+        "repeats": figures["repeats"],
+    }
+    temperature = document.get("conditions", {}).get("temperature_c")
+    return made if temperature is None else {**made, "temperature_c": temperature}
+
+
+def before_of(made: Sequence[Data]) -> list[Data]:
+    """Earlier results since the last event or adjustment, newest first: a document's `before`."""
+    kept: list[Data] = []
+    for one in made:
+        if one["what"] == "event":
+            kept = [] if one["event"] in CUTTING_EVENTS else kept
+        else:
+            kept = [one] if one["stage"] == "as-left" else [*kept, one]
+    return [_earlier(one) for one in reversed(kept[-SEGMENT_LENGTH:])]
+
+
+def _earlier(one: Data) -> Data:
+    told = {"check": one["kind"], "at": one["at"], "grade": one["grade"], "result": one["result"]}
+    return {**told, "temperature_c": one["temperature_c"]} if "temperature_c" in one else told
+
+
+def noise_of(made: Sequence[Data]) -> Data | None:
+    """What accepted tests with repeats teach about an instrument and those who read it: `instrument.noise`."""
+    checks = [one for one in made if one["what"] == "check"][-LEARNING_FROM:]
+    spreads = [
+        Spread(one["repeats"]["squares"], one["repeats"]["dof"])
+        for one in checks
+        if one["grade"] in ACCEPTED and one["repeats"]["dof"] > 0
+    ]
+    learned = learned_noise(spreads)
+    return {"factor": learned[0], "dof": learned[1]} if learned else None
+
+
+def known_with(stated: Data, limits: Data, made: Sequence[Data]) -> Data:
+    """What is known of an instrument when the next check of it is completed."""
+    noise, before = noise_of(made), before_of(made)
+    known: Data = {"instrument": {**stated, "noise": noise} if noise else stated}
+    if limits:
+        known["limits"] = limits
+    if before:
+        known["before"] = before
+    return known
