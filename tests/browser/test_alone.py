@@ -97,6 +97,7 @@ def test_a_whole_check_with_the_network_off(opens: Opens) -> None:
     page = opens()
     on_device(page)
     ready(page)
+    page.wait_for_function("() => document.documentElement.dataset.coreKept")
     before = len(records_of(page, "LV-09"))
     page.context.set_offline(True)
     page.goto("/")
@@ -237,9 +238,9 @@ def test_an_answer_that_is_no_success_leaves_everything_here(opens: Opens, statu
     page.get_by_role("button", name="Save as found").click()
     if kept == "waiting":
         expect(page.locator("[data-waits=waiting]")).to_contain_text("Kept on this device")
-    page.goto("/bench")
+        page.get_by_role("link", name="Look at what waits").click()
     parcel = page.locator(f"[data-parcel={kept}]")
-    expect(parcel).to_contain_text("Line of sight" if kept == "waiting" else "with other content")
+    expect(parcel).to_contain_text("line of sight" if kept == "waiting" else "with other content")
     page.unroute("**/api/checks/*-*")
     if kept == "waiting":
         page.get_by_role("button", name="Send now").click()

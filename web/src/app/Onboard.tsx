@@ -7,6 +7,30 @@ import { engine } from "../core/engine";
 import { keepKnown } from "../core/known";
 import { useHere } from "./session";
 
+const WORKER_WITHIN_MS = 8_000;
+
+/** The service worker holds this page, or will not come. */
+function held(): Promise<void> {
+  return new Promise((done) => {
+    if (!("serviceWorker" in navigator) || navigator.serviceWorker.controller) return done();
+    navigator.serviceWorker.addEventListener("controllerchange", () => done(), { once: true });
+    setTimeout(done, WORKER_WITHIN_MS);
+  });
+}
+
+/**
+ * The core is large: it starts once the first screen stands, the browser has nothing better to do, and the service
+ * worker is there to keep its files (a worker started before that fetches past it).
+ */
+async function bootLater(): Promise<void> {
+  await held();
+  await new Promise<void>((done) => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 3000 }) : setTimeout(done, 1000)));
+  engine.start();
+  await engine.whenReady().catch(() => undefined);
+  if ("serviceWorker" in navigator && navigator.serviceWorker.controller) await engine.keepOnDevice();
+  document.documentElement.dataset.coreKept = "yes";
+}
+
 export function Onboard() {
   const { person } = useHere();
   const client = useQueryClient();
@@ -14,12 +38,9 @@ export function Onboard() {
   const device = useQuery({ ...deviceQuery, enabled: Boolean(owner) });
   useEffect(() => keepKnown(device.data?.fleet ?? []), [device.data]);
   useEffect(() => {
-    // The core is large: it starts once the first screen stands and the browser has nothing better to do.
     const told = () => void (document.documentElement.dataset.core = engine.state);
     const forget = engine.onChange(told);
-    const start = () => engine.start();
-    if ("requestIdleCallback" in window) requestIdleCallback(start, { timeout: 4000 });
-    else setTimeout(start, 2000);
+    void bootLater();
     return forget;
   }, []);
   useEffect(() => {

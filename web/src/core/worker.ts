@@ -20,6 +20,7 @@ async function boot(base: string): Promise<void> {
       if (!response.ok) throw new Error(`site.zip: ${response.status}`);
       return response.arrayBuffer();
     });
+    archive.catch(() => undefined); // told below, where it is waited for
     const { loadPyodide } = (await import(/* @vite-ignore */ `${base}pyodide.mjs`)) as { loadPyodide: (options: { indexURL: string }) => Promise<Python> };
     const python = await loadPyodide({ indexURL: base });
     python.unpackArchive(await archive, "zip", { extractDir: "/lib/python3.14/site-packages" });
