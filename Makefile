@@ -23,7 +23,7 @@ web/node_modules/.package-lock.json: web/package-lock.json
 	@echo "Installing the web's packages…"
 	@cd web && npm ci --no-audit --no-fund --silent
 
-web/public/core/pack.json: .venv/ready web/node_modules/.package-lock.json tools/pack_core.py $(shell find core -name '*.py' -not -path '*/build/*' 2>/dev/null)
+web/public/core/pack.json: .venv/ready web/node_modules/.package-lock.json tools/pack_core.py tools/compile_site.mjs $(shell find core -name '*.py' -not -path '*/build/*' 2>/dev/null)
 	@echo "Packing the core for the browser…"
 	@$(PY) tools/pack_core.py
 	@touch $@
@@ -63,7 +63,7 @@ test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone
 	@$(PY) tools/share.py
 	@cd web && npm run --silent test
 	@.venv/bin/pytest -n 2 tests/core tests/server tests/test_codes.py
-	@.venv/bin/pytest tests/browser
+	@.venv/bin/pytest -n 2 tests/browser
 
 bench: .venv/tests setup ## ratios: preview against an empty call; the script's size
 	@$(PY) tools/ratios.py

@@ -23,7 +23,8 @@ RUNTIME = ROOT / "web/node_modules/pyodide"
 RUNTIME_FILES = ("pyodide.mjs", "pyodide.asm.mjs", "pyodide.asm.wasm", "python_stdlib.zip")
 PURE = ("pydantic", "annotated-types", "typing-extensions", "typing-inspection", "mpmath")
 NATIVE = "pydantic-core"
-NATIVE_TAGS = "--platform pyemscripten_2026_0_wasm32 --python-version 3.14 --implementation cp --abi cp314".split()
+PLATFORM = ("--platform", "pyemscripten_2026_0_wasm32", "--python-version", "3.14")
+NATIVE_TAGS = (*PLATFORM, "--implementation", "cp", "--abi", "cp314")
 LEFT_OUT = re.compile(r"(\.dist-info/(?!METADATA)|/tests/|/v1/|\.pyi$|py\.typed$)")
 """Not needed to reckon; METADATA stays, since pydantic looks its own version up in it."""
 
@@ -39,6 +40,7 @@ def main() -> None:
         for name in RUNTIME_FILES:
             shutil.copy(RUNTIME / name, folder / "out" / name)
         _empty_list(folder / "out")
+        subprocess.run(["node", str(ROOT / "tools/compile_site.mjs"), str(folder / "out")], check=True)
         _lay_down(folder / "out", stamp)
 
 
@@ -50,7 +52,8 @@ def _versions() -> dict[str, str]:
 def _stamp() -> str:
     """What the pack is made from: the core's text, the locked versions, the runtime's version, this script."""
     seen = hashlib.sha256()
-    sources = sorted((ROOT / "core").rglob("*.py")) + [ROOT / "core/pyproject.toml", Path(__file__)]
+    ours = (ROOT / "core/pyproject.toml", Path(__file__), ROOT / "tools/compile_site.mjs")
+    sources = [*sorted((ROOT / "core").rglob("*.py")), *ours]
     for path in [one for one in sources if "build" not in one.parts]:
         seen.update(path.read_bytes())
     versions = _versions()
