@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+import http.cookiejar
+import itertools
+import json
 import os
 import shutil
 import socket
 import subprocess
 import sys
 import time
+import urllib.error
 import urllib.request
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright
@@ -145,3 +150,39 @@ def sheet(page: Page, *sights: str) -> None:
 def finding(page: Page, grade: str) -> None:
     """Wait for the finding to answer what stands on the page."""
     page.wait_for_selector(f"[data-complete=true][data-fresh=true] [data-finding={grade}]")
+
+
+class Device:
+    """A device with its own session, as far as the network sees it."""
+
+    def __init__(self, house: str, who: str) -> None:
+        self.house, self.token = house, ""
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self.token = self.call("GET", "session")[1]["csrf_token"]
+        self.token = self.call("POST", "session", {"username": who})[1]["csrf_token"]
+
+    def call(self, method: str, path: str, data: Any = None) -> tuple[int, Any]:
+        headers = {"Content-Type": "application/json", "X-CSRFToken": self.token}
+        body = None if data is None else json.dumps(data).encode()
+        request = urllib.request.Request(f"{self.house}/api/{path}", method=method, data=body, headers=headers)
+        try:
+            with self.opener.open(request, timeout=60) as answer:
+                return answer.status, json.loads(answer.read())
+        except urllib.error.HTTPError as error:
+            return error.code, json.loads(error.read())
+
+
+@pytest.fixture
+def level(house: str) -> str:
+    """The tag of a level of its own, never checked, so that one test's checks teach another's nothing."""
+    ines = Device(house, "ines")
+    model = next(one["id"] for one in ines.call("GET", "models")[1] if one["name"] == "Merrow")
+    tag = f"LV-{next(_tags)}"
+    status, told = ines.call(
+        "POST", "instruments", {"tag": tag, "model": model, "serial": "", "place": "Yard", "crew": None}
+    )
+    assert status == 201, told
+    return tag
+
+
+_tags = itertools.count(60)

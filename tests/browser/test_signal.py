@@ -28,13 +28,13 @@ def records_of(page: Page, tag: str) -> list[str]:
     return [one["id"] for one in answer.json()["records"]]
 
 
-def test_finished_without_signal_and_on_record_once(opens: Opens) -> None:
+def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) -> None:
     page = opens()
     on_device(page)
-    page.goto("/instruments/LV-11")
+    page.goto(f"/instruments/{level}")
     page.wait_for_selector("[data-standing=check-first]")
-    before = records_of(page, "LV-11")
-    begin(page, "LV-11")
+    before = records_of(page, level)
+    begin(page, level)
     sheet(page, "1.8851", "1.4020")
     expect(page.get_by_text("Next: second set-up, staff A")).to_be_visible()
     page.context.set_offline(True)
@@ -44,14 +44,14 @@ def test_finished_without_signal_and_on_record_once(opens: Opens) -> None:
     page.reload()
     expect(page.locator("#well-1-b-reading")).to_have_value("1.4000")
     page.get_by_role("button", name="Save as found").click()
-    expect(page.locator("[data-parcel=waiting]")).to_contain_text("Two-peg test of LV-11")
+    expect(page.locator("[data-parcel=waiting]")).to_contain_text(f"Two-peg test of {level}")
     page.reload()
     expect(page.get_by_text("One thing waits to be sent.")).to_be_visible()
     page.goto("/")
-    expect(page.locator("[data-instrument=LV-11]")).to_be_visible()  # the yard as it was last seen
+    expect(page.locator(f"[data-instrument={level}]")).to_be_visible()  # the yard as it was last seen
     page.context.set_offline(False)
     page.wait_for_function(f"async () => (await ({OUTBOX})()) === 0", timeout=30_000)
-    after = records_of(page, "LV-11")
+    after = records_of(page, level)
     assert len(after) == len(before) + 1
     page.goto(f"/records/{after[0]}")
     expect(page.locator("[data-finding]")).to_contain_text("Line of sight points 13.8″ up")

@@ -2,33 +2,11 @@
 
 from __future__ import annotations
 
-import http.cookiejar
-import json
-import urllib.error
-import urllib.request
 import uuid
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
-
-class Device:
-    """A device with its own session, as far as the network sees it."""
-
-    def __init__(self, house: str, who: str) -> None:
-        self.house = house
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
-        self.token = self.call("GET", "session")[1]["csrf_token"]
-        self.token = self.call("POST", "session", {"username": who})[1]["csrf_token"]
-
-    def call(self, method: str, path: str, data: Any = None) -> tuple[int, Any]:
-        headers = {"Content-Type": "application/json", "X-CSRFToken": getattr(self, "token", "")}
-        body = None if data is None else json.dumps(data).encode()
-        request = urllib.request.Request(f"{self.house}/api/{path}", method=method, data=body, headers=headers)
-        try:
-            with self.opener.open(request, timeout=60) as answer:
-                return answer.status, json.loads(answer.read())
-        except urllib.error.HTTPError as error:
-            return error.code, json.loads(error.read())
+from .conftest import Device
 
 
 def check(at: str, reading: str = "1.8868") -> dict[str, Any]:

@@ -53,11 +53,11 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     _files(page, tmp_path)
 
 
-@pytest.mark.parametrize(("size", "tag"), [(TABLET, "LV-05"), (PHONE, "LV-03")])
-def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], tag: str) -> None:
+@pytest.mark.parametrize("size", [TABLET, PHONE])
+def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], level: str) -> None:
     """Looks, readings with the bar's own keys, as found, adjusted, as left, both on the level's history."""
     page = opens(size, touch=True)
-    page.locator(f"[data-instrument={tag}]").get_by_role("link", name=tag, exact=True).tap()
+    page.locator(f"[data-instrument={level}]").get_by_role("link", name=level, exact=True).tap()
     page.get_by_role("link", name=re.compile("Two-peg test, 15 minutes")).tap()
     page.get_by_role("radio", name="It stays").tap()
     page.get_by_role("radio", name="It comes back").tap()
@@ -76,7 +76,7 @@ def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], tag: str) -
     page.wait_for_url(re.compile("/records/"))
     _adjust(page, "1.5234")
     _as_left(page)
-    page.get_by_role("link", name=f"To {tag}").tap()
+    page.get_by_role("link", name=f"To {level}").tap()
     expect(page.get_by_role("heading", level=1)).to_contain_text("may go out")
     expect(page.locator("[data-stage=as-left]").last).to_be_visible()
     expect(page.locator("[data-pair-line]").last).to_be_attached()

@@ -6,6 +6,7 @@ import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { NoSignal, keptAt, onKeptAt } from "../api/client";
 import { clockWords } from "../store/clock";
 import { Dialog } from "../ui/parts";
+import { useTyping } from "../ui/useTyping";
 import { shortMoment } from "../ui/words";
 import { Mark } from "./Mark";
 import { SignIn } from "./SignIn";
@@ -22,7 +23,7 @@ const PLACES = [
 export function Shell() {
   const { person, session } = useHere();
   const [keys, setKeys] = useState(false);
-  const typing = useTyping();
+  const typing = useTyping() && matchMedia("(pointer: coarse)").matches;
   useEffect(() => {
     const ask = (event: KeyboardEvent) => {
       const inField = event.target instanceof HTMLElement && event.target.matches("input, textarea, select");
@@ -35,7 +36,7 @@ export function Shell() {
   return (
     <div className="tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
       <Rail onKeys={() => setKeys(true)} hidden={typing && window.innerWidth < 760} />
-      <div className={`min-w-0 ${typing ? "pb-[72px]" : "max-tab:pb-[72px]"}`}>
+      <div className={`min-w-0 pointer-coarse:pb-[80px] max-tab:pb-[72px]`}>
         <OutboxStrip />
         <UpdateStrip />
         <main className="mx-auto max-w-[1320px] px-4 py-4 tab:px-7 tab:py-5 desk:pl-9">
@@ -48,22 +49,6 @@ export function Shell() {
       </Dialog>
     </div>
   );
-}
-
-/** Whether a keypad covers the foot of the page: a well has the focus on a touch screen. */
-function useTyping(): boolean {
-  const [typing, setTyping] = useState(false);
-  useEffect(() => {
-    const look = () => setTyping(matchMedia("(pointer: coarse)").matches && document.activeElement?.classList.contains("well") === true);
-    const later = () => setTimeout(look, 60);
-    document.addEventListener("focusin", look);
-    document.addEventListener("focusout", later);
-    return () => {
-      document.removeEventListener("focusin", look);
-      document.removeEventListener("focusout", later);
-    };
-  }, []);
-  return typing;
 }
 
 function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {

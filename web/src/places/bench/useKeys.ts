@@ -1,8 +1,9 @@
 // The hand on the keys: which reading each well holds, where Enter leads, what the bar above the keypad does.
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useCallback, useLayoutEffect, useRef, useState } from "react";
 import type { Draft } from "../../sheet/draft";
 import type { Keys } from "./SightCell";
 import type { WellKey } from "../../ui/Well";
+import { useTyping } from "../../ui/useTyping";
 import { type Spot, type Staff, countOf, distancePath, neighbour, oneMore, otherSign, putBack, sameAgain, sightOf, strike, threeWire, toggleWires, valueAt, wellId, withValue } from "../../sheet/entry";
 import type { Change } from "./useDraft";
 
@@ -13,7 +14,7 @@ type Goal = { id: string };
 export function useKeys(draft: Draft, change: Change, save: () => void) {
   const [shown, setShown] = useState<Record<string, number>>({});
   const [at, setAt] = useState<Spot | null>(null);
-  const [focused, setFocused] = useState(false);
+  const focused = useTyping();
   const goal = useRef<Goal | null>(null);
   const { document, filled } = draft;
 
@@ -34,17 +35,6 @@ export function useKeys(draft: Draft, change: Change, save: () => void) {
     element.focus();
     if (window.innerWidth < 760) element.scrollIntoView({ block: "center" });
   });
-  useEffect(() => {
-    const look = () => setFocused(window.document.activeElement?.classList.contains("well") ?? false);
-    const later = () => setTimeout(look, 60);
-    window.document.addEventListener("focusin", look);
-    window.document.addEventListener("focusout", later);
-    return () => {
-      window.document.removeEventListener("focusin", look);
-      window.document.removeEventListener("focusout", later);
-    };
-  }, []);
-
   const show = useCallback((where: Pick<Spot, "setup" | "staff">, index: number) => setShown((all) => ({ ...all, [`${where.setup}${where.staff}`]: index })), []);
   const go = useCallback((id: string) => {
     goal.current = { id };
