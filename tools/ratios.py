@@ -60,6 +60,57 @@ def main() -> None:
     for name, median in medians.items():
         print(f"{name:<44}{median * 1000:8.2f} ms   {median / empty:5.2f} times an empty call")
     _sizes()
+    _browser(empty)
+
+
+ASK = """async ({ worker, base, text }) => {
+  const run = async () => {
+    const started = performance.now();
+    const one = new Worker(worker, { type: "module" });
+    const heard = (want) => new Promise((done) => { one.onmessage = ({ data }) => want(data) && done(data); });
+    one.postMessage({ boot: base });
+    await heard((data) => data.ready);
+    const boot = performance.now() - started;
+    const asked = performance.now();
+    for (let id = 0; id < 50; id += 1) { one.postMessage({ id, text }); await heard((data) => data.id === id); }
+    const each = (performance.now() - asked) / 50;
+    one.terminate();
+    return [boot, each];
+  };
+  return [await run(), await run()];
+}"""
+
+
+def _browser(empty_s: float) -> None:
+    """The browser's own core: cold and warm boot, and one preview, beside the house's empty call."""
+    import shutil
+    import threading
+    from functools import partial
+    from http.server import SimpleHTTPRequestHandler, ThreadingHTTPServer
+
+    from playwright.sync_api import sync_playwright
+
+    class Quiet(SimpleHTTPRequestHandler):
+        def log_message(self, *_: Any) -> None:
+            pass
+
+    dist = ROOT / "web/dist"
+    server = ThreadingHTTPServer(("127.0.0.1", 0), partial(Quiet, directory=str(dist)))
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    folder = json.loads((dist / "core/pack.json").read_text())["folder"]
+    worker = next((dist / "assets").glob("worker-*.js")).name
+    text = json.dumps({"verb": "preview", "document": DOCUMENT, "at": "2027-03-02T06:40:00+00:00"})
+    asked = {"worker": f"/assets/{worker}", "base": f"/core/{folder}/", "text": text}
+    flags = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=flags)
+        page = browser.new_page()
+        page.goto(f"http://127.0.0.1:{server.server_port}/manifest.webmanifest")
+        cold, warm = page.evaluate(ASK, asked)
+        browser.close()
+    server.shutdown()
+    print(f"The browser's own core: boot {cold[0] / 1000:.1f} s cold, {warm[0] / 1000:.1f} s warm; a preview {warm[1]:.1f} ms, "
+          f"{warm[1] / 1000 / empty_s:.2f} times an empty call of the house.")  # fmt: skip
 
 
 def _calls() -> dict[str, Callable[[], Any]]:
