@@ -101,7 +101,7 @@ def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
     page.context.set_offline(True)
     begin(page, level)
     expect(page.get_by_text(re.compile("What you see is as of "))).to_be_visible()
-    sheet(page, "1.4680;1.4681", "1.2105;1.2106", "1.5130;1.5131")
+    sheet(page, "1.4680;1.4681", "1.2105;1.2106", "1.5170;1.5171")
     page.reload()
     ready(page)
     page.locator("#well-1-b-reading").focus()
@@ -110,7 +110,7 @@ def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
     page.get_by_role("button", name="Save as found").click()
     expect(page.locator("[data-waits=waiting]")).to_contain_text("Kept on this device")
     expect(page.locator("[data-finding=adjust]")).to_be_visible()
-    target = page.get_by_text(re.compile(r"Bring staff A from 1\.513\d+ to (\d\.\d+)")).inner_text()
+    target = page.get_by_text(re.compile(r"Bring staff A from 1\.517\d+ to (\d\.\d+)")).inner_text()
     now = page.get_by_label("Staff A reads now", exact=True)
     now.fill(re.search(r"to (\d\.\d+)", target).group(1))  # type: ignore[union-attr]
     now.press("Enter")

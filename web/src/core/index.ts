@@ -80,3 +80,10 @@ export async function writeTable(kind: string, document: CheckDocument): Promise
   const answer = await ask<{ text: string }>({ verb: "write-table", kind, document }, () => send("POST", `/api/kinds/${kind}/csv/write`, { instrument: null, document }));
   return answer.text;
 }
+
+/** Told whenever the browser's own core has become ready: what could not be answered before can be asked again. */
+export function onReady(listener: () => void): () => void {
+  return engine.onChange(() => {
+    if (engine.ready) listener();
+  });
+}

@@ -1,7 +1,7 @@
 // What can be said of a draft already. The latest question wins; an older answer never overwrites a newer one.
 import { useEffect, useState } from "react";
 import { NoSignal, type Preview } from "../../api/client";
-import { preview } from "../../core";
+import { onReady, preview } from "../../core";
 import { type Draft, toSend } from "../../sheet/draft";
 
 export type Saying = {
@@ -41,7 +41,11 @@ export function usePreview(draft: Draft | null | undefined): Saying {
   useEffect(() => {
     const once = () => setAgain((n) => n + 1);
     window.addEventListener("online", once);
-    return () => window.removeEventListener("online", once);
+    const forget = onReady(once);
+    return () => {
+      window.removeEventListener("online", once);
+      forget();
+    };
   }, []);
   return { said: answer?.said ?? null, fresh: answer?.to === question, trouble: trouble?.to === question ? trouble.what : null };
 }
