@@ -1,4 +1,4 @@
-"""The command line: `naveta reduce FILE.json`, `naveta schema KIND`.
+"""The command line: `naveta reduce FILE.json`, `naveta advise FILE.json`, `naveta schema KIND`.
 
 Exit 0 with the result on standard output; exit 2 with a line a fault on standard error; exit 1 only for a
 fault of ours.
@@ -12,10 +12,11 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from .checks import KINDS
-from .documents import parse
+from .documents import parse, read_json
 from .errors import NavetaError, NotJson, Refused
+from .stand.advisors import advise
 
-USAGE = "usage: naveta reduce FILE.json (or -) | naveta schema KIND"
+USAGE = "usage: naveta reduce FILE.json (or -) | naveta advise FILE.json (or -) | naveta schema KIND"
 
 
 class _MisuseError(NavetaError, ValueError):
@@ -45,20 +46,25 @@ def _say(*lines: str) -> int:
     return 2
 
 
+def _raw(subject: str) -> bytes:
+    return sys.stdin.buffer.read() if subject == "-" else Path(subject).read_bytes()
+
+
 def _run(words: list[str]) -> str:
     if len(words) != 2:
         raise _MisuseError(USAGE)
     verb, subject = words
     if verb == "reduce":
-        raw = sys.stdin.buffer.read() if subject == "-" else Path(subject).read_bytes()
-        document = parse(raw)
+        document = parse(_raw(subject))
         answer = KINDS[document.kind].reduce(document)
+    elif verb == "advise":
+        answer = advise(read_json(_raw(subject)))
     elif verb == "schema":
         if subject not in KINDS:
             raise _MisuseError(f"kind: given {subject}, wanted one of {', '.join(sorted(KINDS))}")
         answer = KINDS[subject].model.model_json_schema()
     else:
-        raise _MisuseError(f"verb: given {verb}, wanted one of reduce, schema. {USAGE}")
+        raise _MisuseError(f"verb: given {verb}, wanted one of reduce, advise, schema. {USAGE}")
     return json.dumps(answer, ensure_ascii=False, indent=1, allow_nan=False)
 
 

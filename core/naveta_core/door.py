@@ -17,6 +17,7 @@ from .documents import document_of, read_json
 from .errors import Fault, NotJson, Refused, refusal
 from .fingerprint import fingerprint
 from .segment import known_with, made_check
+from .stand.advisors import advise
 
 Data = dict[str, Any]
 
@@ -98,6 +99,7 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "preview": lambda q: preview(q["document"], _known(q), q["at"]),
     "reduce": lambda q: reduce(q["document"], _known(q), q["at"], q.get("stage", "as-found")),
     "adjusting": lambda q: adjusting(q["document"], q["reads_now"]),
+    "advise": lambda q: advise(q["question"]),
     "schema": lambda q: _kind(q).model.model_json_schema(),
     "read-document": _read_document,
     "read-table": lambda q: _kind(q).read_csv(q["text"]),

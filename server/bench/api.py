@@ -129,12 +129,13 @@ def list_records(
     request: HttpRequest,
     instrument: str | None = None,
     category: str | None = None,
+    by: str | None = None,
     cursor: str | None = None,
     limit: int = 50,
 ) -> Any:
-    """Records, newest first."""
+    """Records, newest first; `by` is who observed or entered them."""
     tag = settle_tag(instrument) if instrument else None
-    rows, following = selectors.page(tag, category, cursor, limit)
+    rows, following = selectors.page(tag, category, by, cursor, limit)
     return {"records": [selectors.row(one) for one in rows], "next": following}
 
 

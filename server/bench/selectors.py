@@ -6,7 +6,7 @@ import json
 import uuid
 from typing import Any
 
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 from django.http import Http404
 
 from bench import chain
@@ -36,7 +36,9 @@ def find(identity: uuid.UUID) -> Record:
     return record
 
 
-def page(tag: str | None, category: str | None, cursor: str | None, limit: int) -> tuple[list[Record], str | None]:
+def page(
+    tag: str | None, category: str | None, by: str | None, cursor: str | None, limit: int
+) -> tuple[list[Record], str | None]:
     """Records, newest arrival first, and the mark of the next page."""
     size = paging.page_size(limit)
     rows = records().order_by("-received_at", "-sequence", "-id")
@@ -44,6 +46,8 @@ def page(tag: str | None, category: str | None, cursor: str | None, limit: int) 
         rows = rows.filter(instrument__tag=tag).order_by("-sequence")
     if category:
         rows = rows.filter(category=category)
+    if by:
+        rows = rows.filter(Q(entered_by__username=by) | Q(observed_by__username=by))
     key = paging.decode(cursor, (int,))
     start = key[0] if key else 0
     found = list(rows[start : start + size + 1])

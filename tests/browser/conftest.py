@@ -130,9 +130,24 @@ def opens(house: str, browser: Browser) -> Iterator[Opens]:
     assert not faults, faults
 
 
+def until(page: Page, question: str, wanted: Any = True, seconds: float = 30.0) -> None:
+    """Ask the page until it answers what is wanted. (Its own wait takes a promise for yes, whatever it resolves to.)"""
+    end = time.monotonic() + seconds
+    while (told := page.evaluate(question)) != wanted:
+        assert time.monotonic() < end, f"still {told!r} instead of {wanted!r}"
+        page.wait_for_timeout(100)
+
+
+def visit(page: Page, path: str) -> None:
+    """Go to a place as a link would: the page is not loaded anew, so the browser's core stays warm."""
+    page.evaluate(
+        "(path) => { history.pushState(null, '', path); dispatchEvent(new PopStateEvent('popstate')); }", path
+    )
+
+
 def begin(page: Page, tag: str) -> None:
     """To the first reading of a two-peg test, both looks given."""
-    page.goto(f"/bench/new/{tag}")
+    visit(page, f"/bench/new/{tag}")
     page.get_by_role("radio", name="It stays").click()
     page.get_by_role("radio", name="It comes back").click()
     page.get_by_role("button", name="Start reading").click()

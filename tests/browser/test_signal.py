@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from .conftest import Opens, begin, finding, sheet
+from .conftest import Opens, begin, finding, sheet, until
 
 OUTBOX = "() => new Promise(done => { const r = indexedDB.open('naveta'); r.onsuccess = () => { const q = r.result.transaction('outbox').objectStore('outbox').count(); q.onsuccess = () => done(q.result); }; })"
 
@@ -20,7 +20,7 @@ HELD = """async () => {
 
 def on_device(page: Page) -> None:
     """Wait until shell, session, kinds and yard are on the device: without a reload, on the first visit."""
-    page.wait_for_function(HELD, timeout=30_000)
+    until(page, HELD)
 
 
 def records_of(page: Page, tag: str) -> list[str]:
@@ -50,7 +50,7 @@ def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) ->
     page.goto("/")
     expect(page.locator(f"[data-instrument={level}]")).to_be_visible()  # the yard as it was last seen
     page.context.set_offline(False)
-    page.wait_for_function(f"async () => (await ({OUTBOX})()) === 0", timeout=30_000)
+    until(page, OUTBOX, 0)
     after = records_of(page, level)
     assert len(after) == len(before) + 1
     page.goto(f"/records/{after[0]}")

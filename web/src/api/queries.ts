@@ -27,6 +27,10 @@ export const recordsQuery = (tag: string) =>
     getNextPageParam: (last) => last.next,
   });
 
+/** The checks a person made or saved last. */
+export const myRecordsQuery = (username: string) =>
+  queryOptions({ queryKey: ["records-by", username], queryFn: () => data(api.GET("/api/records", { params: { query: { by: username, category: "check", limit: 12 } } })) });
+
 export const recordQuery = (uuid: string) =>
   queryOptions({ queryKey: ["record", uuid], queryFn: () => data(api.GET("/api/records/{uuid}", { params: { path: { uuid } } })) });
 

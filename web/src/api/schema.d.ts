@@ -365,7 +365,7 @@ export interface paths {
         };
         /**
          * List Records
-         * @description Records, newest first.
+         * @description Records, newest first; `by` is who observed or entered them.
          */
         get: operations["list_records"];
         put?: never;
@@ -2488,6 +2488,7 @@ export interface operations {
             query?: {
                 instrument?: string | null;
                 category?: string | null;
+                by?: string | null;
                 cursor?: string | null;
                 limit?: number;
             };

@@ -2,9 +2,10 @@
 // on the very first visit, whose own requests went out before the worker was there.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { deviceQuery, instrumentQuery, kindsQuery, yardQuery } from "../api/queries";
+import { deviceQuery, kindsQuery } from "../api/queries";
 import { engine } from "../core/engine";
 import { keepKnown } from "../core/known";
+import { keepAhead } from "./keepAhead";
 import { useHere } from "./session";
 
 const WORKER_WITHIN_MS = 8_000;
@@ -35,6 +36,7 @@ export function Onboard() {
   const { person } = useHere();
   const client = useQueryClient();
   const owner = person?.username;
+  const crew = person?.crew ?? null;
   const device = useQuery({ ...deviceQuery, enabled: Boolean(owner) });
   useEffect(() => keepKnown(device.data?.fleet ?? []), [device.data]);
   useEffect(() => {
@@ -46,16 +48,17 @@ export function Onboard() {
   useEffect(() => {
     if (!owner || !("serviceWorker" in navigator)) return;
     const fetchAll = async () => {
+      // What is under way went out before the worker was there: it would come in past it, and not be kept.
+      while (client.isFetching() > 0) await new Promise((done) => setTimeout(done, 50));
       void client.refetchQueries({ queryKey: ["session"] });
       void client.fetchQuery({ ...kindsQuery, staleTime: 0 }).catch(() => undefined);
       void client.fetchQuery({ ...deviceQuery, staleTime: 0 }).catch(() => undefined);
-      const yard = await client.fetchInfiniteQuery({ ...yardQuery(""), staleTime: 0 }).catch(() => null);
-      for (const row of yard?.pages.flatMap((page) => page.instruments) ?? []) await client.prefetchQuery({ ...instrumentQuery(row.tag), staleTime: 300_000 });
+      await keepAhead(client, owner, crew);
     };
     const again = () => void fetchAll();
     if (navigator.serviceWorker.controller) again();
     navigator.serviceWorker.addEventListener("controllerchange", again);
     return () => navigator.serviceWorker.removeEventListener("controllerchange", again);
-  }, [owner, client]);
+  }, [owner, crew, client]);
   return null;
 }

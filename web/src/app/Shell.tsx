@@ -2,7 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Keyboard, Sun } from "lucide-react";
 import { useEffect, useState, useSyncExternalStore } from "react";
-import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
+import { Link, NavLink, Outlet, useNavigate } from "react-router";
 import { NoSignal, keptAt, onKeptAt } from "../api/client";
 import { clockWords } from "../store/clock";
 import { Dialog } from "../ui/parts";
@@ -13,7 +13,7 @@ import { SignIn } from "./SignIn";
 import { useTell } from "./notices";
 import { useOutbox } from "./outbox";
 import { useHere } from "./session";
-import { takeUpdate, useUpdate } from "./update";
+import { UpdateStrip } from "./UpdateStrip";
 
 const PLACES = [
   { to: "/", name: "Yard", end: true },
@@ -122,27 +122,6 @@ function OutboxStrip() {
           Look
         </Link>
       )}
-    </div>
-  );
-}
-
-function UpdateStrip() {
-  const ready = useUpdate();
-  const { pathname } = useLocation();
-  if (!ready) return null;
-  // Never in the middle of an entry.
-  if (/^\/bench\/[0-9a-f-]{36}/.test(pathname))
-    return (
-      <p role="status" className="no-print m-0 border-b border-line bg-card px-4 py-2 tab:px-9" data-update="later">
-        A newer Naveta is ready. It is taken when this sheet is done.
-      </p>
-    );
-  return (
-    <div role="status" className="no-print flex flex-wrap items-center gap-4 border-b border-line bg-card px-4 py-1 tab:px-9">
-      <span>A newer Naveta is ready. Your readings stay.</span>
-      <button className="link" onClick={takeUpdate}>
-        Take it now
-      </button>
     </div>
   );
 }

@@ -1,0 +1,80 @@
+"""Every kind of advice there is. Whoever adds one writes a module and one line here.
+
+In: `{"advice", "units"?, …}`; out: `{"advice", "result", "text", "core_version"}`.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from pydantic import ValidationError
+
+from ... import __version__
+from ...errors import Fault, Refused, UnknownKind, said
+from ...model_faults import faults_of
+from ..mechanism import OutOfReachError
+from ..told import Asked
+from ..tripod import CannotStandError
+from .effect import EffectAsked, advise_effect
+from .heights import InstrumentHeightAsked, TripodHeightAsked, advise_instrument_height, advise_tripod_height
+from .legs import LegsAsked, advise_legs
+from .plumb import BobAsked, LeanAsked, advise_bob, advise_lean
+from .screws import ScrewsAsked, advise_screws
+from .shift import ShiftAsked, advise_shift
+from .sights import PointingAsked, SteepAsked, TurnedAsked, advise_pointing, advise_steep, advise_turned
+from .slide import SlideAsked, advise_slide
+
+Data = dict[str, Any]
+ADVISORS: dict[str, tuple[type[Asked], Callable[[Any], Data]]] = {
+    "legs": (LegsAsked, advise_legs),
+    "shift": (ShiftAsked, advise_shift),
+    "screws": (ScrewsAsked, advise_screws),
+    "slide": (SlideAsked, advise_slide),
+    "tripod-height": (TripodHeightAsked, advise_tripod_height),
+    "instrument-height": (InstrumentHeightAsked, advise_instrument_height),
+    "effect": (EffectAsked, advise_effect),
+    "pointing": (PointingAsked, advise_pointing),
+    "steep-target": (SteepAsked, advise_steep),
+    "bob": (BobAsked, advise_bob),
+    "lean": (LeanAsked, advise_lean),
+    "turned-angle": (TurnedAsked, advise_turned),
+}
+WHERE = {
+    "bubble": "where the bubble is",
+    "bubble.bearing_deg": "the bubble's direction",
+    "bubble.offset_mm": "how far the bubble is off the middle",
+    "tilt.arcsec": "the tilt",
+    "tripod": "the tripod",
+    "tripod.foot_spacing_m": "the spacing of the feet",
+    "tripod.head_height_m": "the height of the head",
+    "tripod.feet": "the feet",
+    "move.distance_mm": "how far the plummet has to go",
+    "offset.distance_mm": "how far the plummet points from the mark",
+    "base": "the base",
+    "slope": "the measured slope",
+    "eye_height_m": "the height of your eye",
+}
+
+
+def where(path: str) -> str:
+    """A path of a question for advice, for the person."""
+    return WHERE.get(path, "the question" if path == "$" else path.replace("_", " ").replace(".", ", "))
+
+
+def advise(question: Any) -> Data:
+    """Answer one question for advice. Raises UnknownKind or Refused with every fault."""
+    if not isinstance(question, dict):
+        raise Refused([Fault("$", "the whole question", said(question), "an object with advice")])
+    name = question.get("advice")
+    if not isinstance(name, str) or name not in ADVISORS:
+        raise UnknownKind([Fault("advice", "the kind of advice", said(name), "one of " + ", ".join(sorted(ADVISORS)))])
+    model, answer = ADVISORS[name]
+    try:
+        told = answer(model.model_validate(question))
+    except ValidationError as error:
+        raise Refused(faults_of(error, where)) from None
+    except (CannotStandError, OutOfReachError) as error:
+        wanted = "something this tripod can do: " + str(error)
+        raise Refused([Fault("$", "the whole question", "a tripod and a move", wanted)]) from None
+    return {"advice": name, **told, "core_version": __version__}

@@ -1,0 +1,87 @@
+"""How far to slide the instrument on the head, and when the legs have to do it instead."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from ...envelope import InOwnUnit
+from ...wording import length_words
+from ..kit import MM
+from ..told import Asked, Bearing, MoveTold, TiltTold
+from ..vectors import ARCSEC, unit
+from .words import for_person
+
+Data = dict[str, Any]
+
+
+class SlideAsked(Asked):
+    """`offset` is where the plummet points, seen from the mark; `slid` where the base stands on the head already."""
+
+    advice: Literal["slide"]
+    offset: MoveTold
+    slide_range_mm: Annotated[float, Field(gt=0, le=100), InOwnUnit] = 20.0
+    slid: MoveTold = MoveTold(bearing_deg=0.0, distance_mm=0.0)
+    head_tilt: TiltTold | None = None
+    turn_deg: Annotated[float, Field(ge=0, le=90), InOwnUnit] = 2.0
+    """What a base turns while it is slid by a careful hand."""
+    stand_bearing_deg: Bearing | None = None
+
+
+def advise_slide(asked: SlideAsked) -> Data:
+    """The way and distance to slide, what that does to the level, and whether the slide reaches at all."""
+    away = unit(asked.offset.bearing_deg)
+    step = (-asked.offset.distance_mm * away[0], -asked.offset.distance_mm * away[1])
+    have = unit(asked.slid.bearing_deg)
+    end = (asked.slid.distance_mm * have[0] + step[0], asked.slid.distance_mm * have[1] + step[1])
+    use_legs = math.hypot(*end) > asked.slide_range_mm
+    head = asked.head_tilt.arcsec if asked.head_tilt else 0.0
+    upset = 2.0 * head * math.sin(math.radians(asked.turn_deg) / 2.0)
+    bearing = (asked.offset.bearing_deg + 180.0) % 360.0
+    return {
+        "result": {
+            "slide_bearing_deg": round(bearing, 2),
+            "slide_mm": round(asked.offset.distance_mm, 2),
+            "reach_mm": round(asked.slide_range_mm, 2),
+            "use_legs": use_legs,
+            "tilt_after_arcsec": round(upset, 1),
+        },
+        "text": _text(asked, bearing, use_legs, head, upset),
+    }
+
+
+def _text(asked: SlideAsked, bearing: float, use_legs: bool, head: float, upset: float) -> list[str]:
+    words = length_words(asked.units.length)
+    far = words.small(asked.offset.distance_mm * MM)
+    if use_legs:
+        return [
+            f"{far} is more than the head lets it slide: do not force it.",
+            "Bring it over with a leg, or carry the whole tripod over by that much, and slide the rest.",
+        ]
+    to = f" {_away(bearing, asked.stand_bearing_deg)}" if asked.stand_bearing_deg is not None else ""
+    lines = [f"Loosen the fixing screw a little, slide the base{to} by {far} without turning it, and tighten again."]
+    if head:
+        lines.append(
+            f"The head is {head / 60.0:.1f}′ off level: should the base turn by {asked.turn_deg:g}° meanwhile, the level is"
+            f" {upset:.0f}″ out ({upset / ARCSEC * 1.5 / MM:.1f} mm at the ground). Look at the bubble again."
+        )
+    else:
+        lines.append("On a level head it keeps its level. Look at bubble and mark once more.")
+    return lines
+
+
+def _away(bearing: float, stand: float) -> str:
+    """A direction to push in, for the person."""
+    side = for_person(bearing, stand)
+    return {
+        "in front of you": "towards you",
+        "beyond": "away from you",
+        "to your right": "to your right",
+        "to your left": "to your left",
+        "to the right in front": "to the right and towards you",
+        "to the left in front": "to the left and towards you",
+        "to the right beyond": "to the right and away from you",
+        "to the left beyond": "to the left and away from you",
+    }[side]

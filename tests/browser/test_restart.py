@@ -1,0 +1,110 @@
+"""The browser closed and opened again where there is no signal; Naveta as something installed."""
+
+from __future__ import annotations
+
+import re
+import shutil
+import struct
+import zlib
+from pathlib import Path
+
+from playwright.sync_api import Page, Playwright, expect
+
+from .conftest import DESK, FLAGS, NOW, Opens, begin, sheet, until
+from .test_alone import ready
+from .test_signal import on_device, records_of
+
+KEPT = """async (pattern) => {
+  const held = (await (await caches.open('naveta-data')).keys()).map((one) => one.url);
+  return held.filter((url) => new RegExp(pattern).test(url));
+}"""
+
+
+def _started(playwright: Playwright, profile: Path, house: str, *, offline: bool) -> Page:
+    context = playwright.chromium.launch_persistent_context(
+        profile,
+        executable_path=shutil.which("chromium"),
+        args=FLAGS,
+        viewport={"width": DESK[0], "height": DESK[1]},
+        locale="en-GB",
+        timezone_id="UTC",
+        base_url=house,
+        offline=offline,
+    )
+    page = context.pages[0]
+    page.clock.set_fixed_time(NOW)
+    page.set_default_timeout(20_000)
+    page.goto("/")
+    return page
+
+
+def test_a_browser_started_anew_without_signal(playwright: Playwright, house: str, level: str, tmp_path: Path) -> None:
+    """Opened once at home; begun, closed, opened on the slope, finished, closed; at home it arrives once."""
+    page = _started(playwright, tmp_path, house, offline=False)
+    page.get_by_role("button", name="Tam Brandreth").click()
+    on_device(page)
+    ready(page)
+    page.wait_for_function("() => document.documentElement.dataset.coreKept")
+    begin(page, level)
+    sheet(page, "1.8851;1.8852", "1.4020;1.4021")
+    page.wait_for_selector("[data-fresh=true]")
+    before, draft = records_of(page, level), page.url
+    page.context.close()
+
+    page = _started(playwright, tmp_path, house, offline=True)
+    expect(page.locator(f"[data-instrument={level}]")).to_be_visible()
+    page.goto(draft)
+    expect(page.locator("#well-0-b-reading")).to_have_value("1.4021")
+    ready(page)
+    page.locator("#well-1-a-reading").focus()
+    sheet(page, "1.8868;1.8867", "1.4000;1.4001")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    page.get_by_role("button", name="Save as found").click()
+    expect(page.locator("[data-waits=waiting]")).to_be_visible()
+    page.context.close()
+
+    page = _started(playwright, tmp_path, house, offline=False)
+    expect(page.locator(f"[data-instrument={level}]")).to_be_visible()
+    page.goto("/bench")
+    expect(page.locator("[data-parcel]")).to_have_count(0)
+    after = records_of(page, level)
+    assert len(after) == len(before) + 1
+    assert page.request.get(f"/api/records/{after[0]}").json()["device"]["agrees"]
+    page.context.close()
+
+
+def test_what_the_crew_holds_is_there_before_it_was_looked_at(opens: Opens) -> None:
+    """The history of an instrument and one's own last records, neither ever opened on this device."""
+    page = opens()
+    on_device(page)
+    until(page, f"() => ({KEPT})('instrument=LV-07').then((one) => one.length)", 1, 60)
+    until(page, f"() => ({KEPT})('LV-07/series').then((one) => one.length)", 1, 60)
+    kept = page.evaluate(KEPT, "/api/records/[0-9a-f-]{36}$")
+    assert len(kept) > 5
+    page.context.set_offline(True)
+    page.goto("/instruments/LV-07")
+    expect(page.get_by_role("group", name=re.compile("28 findings against the limit of 10 seconds"))).to_be_visible()
+    expect(page.locator("[data-record=two-peg]").first).to_be_visible()
+    page.goto(f"/records/{kept[0].rsplit('/', 1)[1]}")
+    expect(page.locator("[data-finding]")).to_be_visible()
+    expect(page.get_by_text(re.compile("What you see is as of "))).to_be_visible()
+
+
+def test_it_can_be_installed_with_pictures_of_its_own(opens: Opens) -> None:
+    """What a phone asks for: a name, a way in, icons that are there and have the size they claim."""
+    page = opens()
+    link = page.locator("link[rel=manifest]").get_attribute("href")
+    manifest = page.request.get(link or "").json()
+    assert (manifest["name"], manifest["start_url"], manifest["display"]) == ("Naveta", "/", "standalone")
+    sizes = set()
+    for icon in manifest["icons"]:
+        answer = page.request.get(icon["src"])
+        assert answer.ok
+        assert answer.headers["content-type"].startswith(icon["type"])
+        if icon["type"] == "image/png":
+            picture = answer.body()
+            width, height = struct.unpack(">II", picture[16:24])
+            assert f"{width}x{height}" == icon["sizes"]
+            assert zlib.crc32(picture[12:29]) == struct.unpack(">I", picture[29:33])[0]
+            sizes.add((width, icon["purpose"]))
+    assert sizes == {(192, "any"), (512, "any"), (512, "maskable")}
