@@ -63,7 +63,7 @@ test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone
 	@$(PY) tools/share.py
 	@cd web && npm run --silent test
 	@.venv/bin/pytest -n 2 tests/core tests/server tests/test_codes.py
-	@.venv/bin/pytest --reruns 2 tests/browser
+	@.venv/bin/pytest -n 2 --dist loadfile --reruns 2 tests/browser
 
 bench: .venv/tests setup ## ratios: preview against an empty call; the script's size
 	@$(PY) tools/ratios.py

@@ -30,8 +30,8 @@ def main() -> None:
         _wait()
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS.split())
-            _desk(browser)
-            _phone(browser)
+            for take in VIEWS:
+                take(browser)
             browser.close()
     finally:
         served.terminate()
@@ -108,12 +108,35 @@ def _desk(browser: Browser) -> None:
     _take(page, "bench-bad")
 
 
+def _no_signal(browser: Browser) -> None:
+    """A check made and saved where there is no network, as the person then sees it."""
+    page = _page(browser, 1280, 800)
+    page.wait_for_function("() => document.documentElement.dataset.coreKept", timeout=120_000)
+    _begin(page, "LV-02")
+    page.get_by_role("button", name="Start reading").click()
+    page.context.set_offline(True)
+    _sheet(
+        page,
+        "1.6412;1.6410;1.6413;1.6411",
+        "1.3907;1.3905;1.3906;1.3906",
+        "1.5730;1.5733;1.5731;1.5731",
+        "1.3229;1.3228;1.3229;1.3227",
+    )
+    page.wait_for_selector("[data-complete=true]")
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_selector("[data-waits=waiting]")
+    _take(page, "no-signal")
+
+
 def _phone(browser: Browser) -> None:
     page = _page(browser, 390, 844, touch=True)
     _begin(page, "LV-03")
     page.get_by_role("button", name="Start reading").click()
     _sheet(page, "1.4680;1.4682;1.4684", "1.2104;1.2106")
     _take(page, "phone")
+
+
+VIEWS = (_desk, _phone, _no_signal)
 
 
 if __name__ == "__main__":

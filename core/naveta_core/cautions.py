@@ -16,6 +16,14 @@ CAUTIONS: dict[str, str] = {
         "The reticle screw sits under a cover by the eyepiece. Small turns with the instrument's own tool;"
         " stop when it resists. Do not open anything else: the rest belongs to service."
     ),
+    "leg-drops": (
+        "A released leg drops: boot on its foot plate, one hand on the upper leg, fingers off the clamp and the slide."
+    ),
+    "lift": "Lift with the knees, not the back; a tripod at a height that neither bends nor stretches you.",
+    "laser": "Laser plummet: do not look into the beam; mind others' eyes and polished surfaces.",
+    "bob": "The bob has a point and the string a reach: keep both from faces and feet.",
+    "hold": "One hand stays on the instrument while the fixing screw is loose.",
+    "force": "Lightly tight, never forced: tight screws bend the base.",
     "focus-stop": "Do not force a focus knob or a screw at its stop.",
 }
 

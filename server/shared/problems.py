@@ -15,6 +15,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from naveta_core.documents import MOST_BYTES
 from naveta_core.errors import Fault, NotJson, Refused, refusal
+from shared import clock
 from shared.rights import Forbidden
 
 TYPE = "application/problem+json"
@@ -118,6 +119,9 @@ class ProblemMiddleware:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         response = self.get_response(request)
+        if request.path.startswith("/api/"):
+            # A device keeps an answer with the time it was given; its own clock may be off.
+            response.headers["X-Naveta-Now"] = clock.now().isoformat()
         if request.path.startswith("/api/") and response.status_code >= 400:
             kind = response.headers.get("Content-Type", "")
             if not kind.startswith(TYPE):

@@ -108,3 +108,12 @@ def test_it_can_be_installed_with_pictures_of_its_own(opens: Opens) -> None:
             assert zlib.crc32(picture[12:29]) == struct.unpack(">I", picture[29:33])[0]
             sizes.add((width, icon["purpose"]))
     assert sizes == {(192, "any"), (512, "any"), (512, "maskable")}
+
+
+def test_what_it_is_as_of_is_told_by_the_houses_clock(opens: Opens) -> None:
+    """The house stands still on 2 March 2027; the device's service worker goes by today's date."""
+    page = opens()
+    on_device(page)
+    page.context.set_offline(True)
+    page.reload()
+    expect(page.get_by_text("What you see is as of Tue 2 Mar 2027, 06:40.")).to_be_visible()

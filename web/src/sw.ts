@@ -26,7 +26,7 @@ async function kept(request: Request): Promise<Response> {
   return response;
 }
 
-/** The house's answer, kept with the time it was given; without signal the last one; without either, an answer that says so. */
+/** The house's answer, kept with the time it was given by the house's clock (this device's may be off); without signal the last one; without either, an answer that says so. */
 async function latest(request: Request): Promise<Response> {
   const cache = await caches.open(DATA);
   try {
@@ -40,7 +40,7 @@ async function latest(request: Request): Promise<Response> {
 
 async function keep(cache: Cache, request: Request, response: Response): Promise<void> {
   const headers = new Headers(response.headers);
-  headers.set(KEPT_AT, new Date().toISOString());
+  headers.set(KEPT_AT, response.headers.get("X-Naveta-Now") ?? new Date().toISOString());
   // A full device keeps what it has; the answer itself still reaches the page.
   await cache.put(request, new Response(await response.blob(), { status: response.status, headers })).catch(() => undefined);
 }

@@ -16,6 +16,7 @@ from .vectors import ARCSEC, Plane, less, unit
 Bearing = Annotated[float, Field(ge=-360, le=720), InOwnUnit]
 Leg = Literal["A", "B", "C"]
 LEAST_SPACING_M, MOST_SPACING_M = 0.4, 2.5
+LEAST_DEPTH_M = 0.25
 LEAST_HEIGHT_M, MOST_HEIGHT_M = 0.3, 2.5
 TILT_MOST_DEG = 8.0
 
@@ -50,6 +51,9 @@ class TripodTold(Part):
             )
         if max(sides) > 2 * MOST_SPACING_M:
             raise ValueError(f"feet in metres: two stand {max(sides):.4g} m apart")
+        (ax, ay, _), (bx, by, _), (cx, cy, _) = feet
+        if abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) < LEAST_DEPTH_M * max(sides):
+            raise ValueError("feet in a triangle: these stand nearly in line")
         try:
             self.standing()
         except CannotStandError as error:

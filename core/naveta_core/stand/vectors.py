@@ -50,8 +50,8 @@ def unit(bearing_deg: float) -> Plane:
 
 def polar(x: float, y: float) -> tuple[float, float]:
     """Bearing in [0, 360) and length of a plane vector; bearing 0 for none."""
-    size = math.hypot(x, y)
-    return (math.degrees(math.atan2(x, y)) % 360.0 if size else 0.0, size)
+    bearing = math.degrees(math.atan2(x, y)) % 360.0
+    return (0.0 if bearing == 360.0 else bearing, math.hypot(x, y))  # -1e-17 % 360 is 360
 
 
 def along(vector: Plane, bearing_deg: float) -> float:

@@ -133,7 +133,7 @@ def _decision_reasons(judged: Judged) -> list[Said]:
 def _next(judged: Judged, words: LengthWords) -> list[Said]:
     e, limits, codes = judged.solution.estimate, judged.limits, judged.decision.codes
     if judged.confirmed is not None or judged.grade == "use":
-        return [("carry-on", "Take it. Save the check so that the next one can lean on it.")]
+        return [("carry-on", "Take it: the next check can lean on this one.")]
     if judged.grade == "service":
         return [
             ("save-as-found", "Save as found."),

@@ -16,7 +16,7 @@ from ..vectors import ARCSEC, Plane, along, polar, solve
 from .words import about_as_much, across_from
 
 Data = dict[str, Any]
-STRAIGHT = 0.6
+STRAIGHT = 0.32
 """Below this difference of shares a bubble at the wall may creep to either side."""
 LEAST_MM = 0.4
 """A leg's clamp cannot be set finer than about this: smaller moves are left to the screws."""
@@ -54,6 +54,10 @@ def advise_legs(asked: LegsAsked) -> Data:
     rough = _rough(asked.tripod, level, tilt)
     kept, how = _legs_to_keep(asked, rough)
     changes = _changes(kit, level, tilt, rough, kept)
+    wrong = max(changes, key=lambda leg: changes[leg])
+    if asked.may == "lower" and how == "enough" and changes[wrong] > 0:
+        # The rough sizes were nearly equal: the other one of the two is the leg that stays.
+        changes = _changes(kit, level, tilt, rough, LEGS.index(wrong))
     order = sorted((leg for leg in LEGS if abs(changes[leg]) >= LEAST_MM), key=lambda leg: -abs(changes[leg]))
     steps, sights = _steps(asked, kit, level, changes, order)
     return {

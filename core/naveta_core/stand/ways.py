@@ -1,0 +1,132 @@
+"""The ways of working. A way is data: acts in an order, with conditions; never a screen of its own."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from .acts import ACTS, Act
+
+Data = dict[str, Any]
+LEVELS = ("level", "digital-level")
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way of working: its acts in order, and which of them come round again until a pass changes nothing."""
+
+    name: str
+    title: str
+    good_for: str
+    acts: tuple[str, ...]
+    levels_by: str = ""
+    centres_by: str = ""
+    for_levels: bool = False
+    needs: str = ""
+    """`plummet`: an optical or laser plummet; `tilts`: that it still shows and points when tilted; `four`: four screws."""
+
+
+_BEGIN = ("lay-out", "tripod")
+_END = ("turn-round", "last-look", "laser-off", "heights", "zero")
+_PLUMMET = ("focus", "laser-on")
+
+_ALL = (
+    Way(
+        "plummet-first",
+        "Plummet first, then the legs",
+        "Quick on any ground, with a plummet that shows while the instrument is tilted.",
+        (*_BEGIN, "mount", *_PLUMMET, "near", "tread", "back-on", "circular", "plate", "slide", *_END),
+        "plate",
+        "slide",
+        needs="tilts",
+    ),
+    Way(
+        "level-first",
+        "Level first, then over the mark",
+        "Firm, even ground: coarse with the tripod, fine with the base, no going back and forth.",
+        (*_BEGIN, "mount", *_PLUMMET, "over", "tread", "circular", "circular-screws", "slide", "plate", *_END),
+        "plate",
+        "slide",
+        needs="plummet",
+    ),
+    Way(
+        "shift-by-leg",
+        "Level, then shift by a leg",
+        "Instruments that shut off when tilted: level it near the mark, then move the plummet with one leg.",
+        (*_BEGIN, "mount", *_PLUMMET, "over", "tread", "circular", "plate", "shift", "slide", *_END),
+        "plate",
+        "slide",
+        needs="plummet",
+    ),
+    Way(
+        "plumb-bob",
+        "Plumb bob",
+        "No plummet, or a check on one: within a millimetre in still air, three in wind.",
+        (*_BEGIN, "mount", "bob", "tread", "circular", "plate", "bob", *_END),
+        "plate",
+        "bob",
+    ),
+    Way(
+        "four-screws",
+        "Base with four screws",
+        "Opposite pairs, lightly tight, in four positions.",
+        (*_BEGIN, "mount", "ease", *_PLUMMET, "over", "tread", "circular", "four", "slide", *_END),
+        "four",
+        "slide",
+        needs="four",
+    ),
+    Way(
+        "no-point",
+        "A level: no point below",
+        "Levelling: two legs downhill, coarse by the legs, fine by the screws.",
+        (*_BEGIN, "mount", "tread", "circular", "circular-screws", "ring-round"),
+        "circular-screws",
+        for_levels=True,
+    ),
+)
+WAYS: dict[str, Way] = {one.name: one for one in _ALL}
+
+
+def acts_of(way: Way, plummet: str | None) -> list[Act]:
+    """The acts of a way for an instrument with this plummet, each once, in order."""
+    skipped = {"optical": ("laser-on", "laser-off"), "laser": ("focus",), "none": ("laser-on", "laser-off", "focus")}
+    out = skipped.get(plummet or "optical", ())
+    if way.name == "plumb-bob":
+        out = ("laser-on", "laser-off", "focus")
+    seen: dict[str, Act] = {}
+    for name in way.acts:
+        if name not in out:
+            seen.setdefault(name, ACTS[name])
+    return list(seen.values())
+
+
+def cannot(way: Way, instrument: Data, base_screws: int = 3) -> str | None:
+    """Why a way does not fit an instrument, in a sentence; None when it does."""
+    kind, plummet = instrument.get("kind"), instrument.get("plummet")
+    if way.for_levels != (kind in LEVELS):
+        return (
+            "This way is for levels: there is no point to stand over."
+            if way.for_levels
+            else "A level stands over no point."
+        )
+    if way.needs in ("plummet", "tilts") and plummet == "none":
+        return "This instrument has no plummet: take the plumb bob."
+    if way.needs == "four" and base_screws != 4:
+        return "This base has three screws."
+    if base_screws == 4 and way.needs != "four" and not way.for_levels:
+        return "This base has four screws: they want opposite pairs."
+    return None
+
+
+def fitting(instrument: Data) -> list[Data]:
+    """Every way with what it is good for, and why it cannot be taken here, the fitting ones first."""
+    told = [
+        {
+            "way": one.name,
+            "title": one.title,
+            "good_for": one.good_for,
+            "cannot": cannot(one, instrument, 4 if one.needs == "four" else 3),
+        }
+        for one in _ALL
+    ]
+    return sorted(told, key=lambda one: one["cannot"] is not None)

@@ -1,0 +1,408 @@
+"""Each advisor against the mechanism, on random tripods and slopes, and against figures worked out by hand."""
+
+from __future__ import annotations
+
+import json
+import math
+import random
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from naveta_core.errors import Refused, UnknownKind
+from naveta_core.stand.advisors import advise
+from naveta_core.stand.kit import Base, Kit
+from naveta_core.stand.mechanism import State, move_leg, see, slide, turn_screw
+from naveta_core.stand.vectors import polar
+
+from .world import PLUMB, bubble_of, follow_leg, random_state, tilt_of, told_tripod, with_vial
+
+EXAMPLES = Path(__file__).resolve().parents[1] / "advice"
+ARCSEC = 206264.806
+
+
+def followed(state: State, legs: dict[str, float]) -> State:
+    for leg, mm in legs.items():
+        state = move_leg(PLUMB, state, leg, mm)
+    return state
+
+
+def tilt_told(state: State, kit: Kit = PLUMB) -> dict[str, float]:
+    bearing, size = polar(*see(kit, state).tilt_arcsec)
+    return {"bearing_deg": bearing, "arcsec": size}
+
+
+def screw_bearings(state: State, count: int) -> list[float]:
+    """Where the screws are once the base stands on this head: the head is turned as its feet allow."""
+    north = math.degrees(math.atan2(state.pose.turn[0][1], state.pose.turn[1][1]))
+    return [(north + 360.0 / count * i) % 360.0 for i in range(count)]
+
+
+@pytest.mark.parametrize("may", ["lower", "either"])
+def test_one_advice_from_a_tilt_in_figures_leaves_less_than_a_twentieth(may: str) -> None:
+    rng = random.Random(11)
+    for _ in range(120):
+        state = random_state(rng, tilt_deg=rng.uniform(0.3, 4.0))
+        asked = {"advice": "legs", "tilt": tilt_told(state), "tripod": told_tripod(PLUMB, state), "may": may}
+        legs = advise(asked)["result"]["legs"]
+        assert sum(abs(mm) > 1e-9 for mm in legs.values()) <= 2
+        assert may == "either" or max(legs.values()) <= 1e-6
+        assert tilt_of(PLUMB, followed(state, legs)) < 0.05 * tilt_of(PLUMB, state)
+
+
+def test_one_advice_from_a_bubble_off_the_wall_leaves_less_than_a_tenth() -> None:
+    rng = random.Random(12)
+    kit = with_vial(wall_mm=20.0)
+    left = []
+    for _ in range(150):
+        state = random_state(rng, tilt_deg=rng.uniform(0.3, 0.9))
+        seen = see(kit, state)
+        bubble = {"bearing_deg": round(seen.bubble_bearing_deg), "offset_mm": round(seen.bubble_mm, 1)}
+        legs = advise({"advice": "legs", "bubble": bubble, "tripod": told_tripod(kit, state)})["result"]["legs"]
+        left.append(tilt_of(kit, followed(state, legs)) / tilt_of(kit, state))
+    assert max(left) < 0.1
+
+
+@pytest.mark.parametrize("may", ["lower", "either"])
+def test_from_a_bubble_at_the_wall_three_rounds_bring_it_into_the_ring(may: str) -> None:
+    """By what is seen alone: no tripod told, no millimetres, the crew stops when the words say so."""
+    rng = random.Random(13)
+    kit = with_vial()
+    tried = arrived = 0
+    while tried < 120:
+        state = random_state(rng, kit, tilt_deg=rng.uniform(1.0, 4.0))
+        if not see(kit, state).at_wall:
+            continue
+        tried += 1
+        for _ in range(3):
+            told = advise({"advice": "legs", "bubble": bubble_of(kit, state), "may": may})
+            for step in told["result"]["steps"]:
+                if not see(kit, state).in_ring:
+                    state = follow_leg(kit, state, step)
+        arrived += see(kit, state).in_ring
+    print(f"\nfrom the wall into the ring in three rounds, legs {may}: {arrived} of {tried}")
+    assert arrived >= 0.95 * tried
+
+
+def test_at_the_wall_no_millimetres_are_told() -> None:
+    told = advise({"advice": "legs", "bubble": {"bearing_deg": 100, "at_wall": True}})
+    (step,) = told["result"]["steps"]
+    assert (step["leg"], step["direction"], step["mm"]) == ("B", "shorten", None)
+    assert step["stop_when"] == "the bubble leaves the wall, or lies in line with A"
+    assert told["result"]["legs"] is None
+
+
+def test_what_is_seen_comes_first_and_is_what_the_mechanism_shows() -> None:
+    """Bubble 3 mm off towards 225°: C (240°) carries it into line with B (120°), B into the middle."""
+    told = advise({"advice": "legs", "bubble": {"bearing_deg": 225, "offset_mm": 3}})["result"]
+    assert [(one["leg"], one["direction"]) for one in told["steps"]] == [("C", "shorten"), ("B", "shorten")]
+    assert told["steps"][0]["text"] == "Lower leg C slowly until the bubble lies in line with B."
+    before, between, after = told["seen"]
+    assert (before["bearing_deg"], before["offset_mm"]) == (225.0, 3.0)
+    assert between["bearing_deg"] == pytest.approx(120.0, abs=0.5)
+    assert after["offset_mm"] < 0.02
+    # d = −(R·H/L)·T·u by hand: R 577.4, H 1400, L √(467.4² + 1400²) = 1476; 12′ at 225° against A, B and C.
+    t = 720 / ARCSEC * 577.35 * 1476 / 1400
+    raw = [-t * math.cos(math.radians(225 - at)) for at in (0, 120, 240)]
+    assert told["legs"]["C"] == pytest.approx(raw[2] - raw[0], rel=0.15)
+    assert told["spot_moves_mm"] < 0.5
+
+
+def test_legs_without_reserve_are_raised_instead_or_refused() -> None:
+    asked = {"advice": "legs", "tilt": {"bearing_deg": 0, "arcsec": 3600}}
+    short = {"tripod": {"shorten_mm": {"A": 2}}}
+    told = advise({**asked, **short})
+    assert told["result"]["reserve"] == "either-instead" or told["result"]["reserve"] == "raise-instead"
+    assert told["result"]["legs"]["A"] == 0.0
+    none = {"tripod": {"shorten_mm": dict.fromkeys("ABC", 1), "lengthen_mm": dict.fromkeys("ABC", 1)}}
+    assert "stand the tripod up anew" in " ".join(advise({**asked, **none})["text"])
+
+
+@pytest.mark.parametrize("distance", [5.0, 20.0, 40.0])
+def test_a_shift_by_legs_brings_the_plummet_over_once_relevelled(distance: float) -> None:
+    """The mechanism follows the legs and is then relevelled by its screws: within a twentieth of the way wanted."""
+    rng = random.Random(14)
+    kit = replace(PLUMB, base=Base(travel_mm=60.0))
+    for _ in range(60):
+        state = random_state(rng)
+        bearing = rng.uniform(0, 360)
+        asked = {"advice": "shift", "move": {"bearing_deg": bearing, "distance_mm": distance}}
+        legs = advise({**asked, "tripod": told_tripod(kit, state)})["result"]["legs"]
+        before = see(kit, state).axis_mm
+        state = followed(state, legs)
+        for _ in range(3):
+            state = turn_screw(kit, state, _levelling(kit, state))
+        after = see(kit, state)
+        assert math.hypot(*after.tilt_arcsec) < 10.0
+        moved = (after.axis_mm[0] - before[0], after.axis_mm[1] - before[1])
+        wanted = (distance * math.sin(math.radians(bearing)), distance * math.cos(math.radians(bearing)))
+        assert math.dist(moved, wanted) < 0.05 * distance
+
+
+def _levelling(kit: object, state: State) -> dict[int, float]:
+    tilt = see(PLUMB, state).tilt_arcsec
+    turns = advise(
+        {
+            "advice": "screws",
+            "tilt": dict(zip(("bearing_deg", "arcsec"), polar(*tilt), strict=True)),
+            "base": {"travel_mm": 40},
+        }
+    )
+    return {int(name): amount for name, amount in turns["result"]["turns"].items()}
+
+
+@pytest.mark.parametrize(("spacing", "height", "ratio"), [(1.0, 1.4, 1.75), (1.2, 1.2, 1.3), (0.8, 1.6, 2.4)])
+def test_the_tripods_own_ratio(spacing: float, height: float, ratio: float) -> None:
+    tripod = {"foot_spacing_m": spacing, "head_height_m": height}
+    told = advise({"advice": "shift", "tripod": tripod, "move": {"bearing_deg": 0, "distance_mm": 10}})
+    assert told["result"]["ratio"] == pytest.approx(ratio, abs=0.08)
+
+
+def test_the_shift_example() -> None:
+    example = json.loads((EXAMPLES / "shift-ratio.json").read_text())
+    told = advise(example["document"])["result"]["legs"]
+    assert told == pytest.approx(example["expect"]["legs"], abs=example["tolerance"]["legs"])
+
+
+@pytest.mark.parametrize("screws", [3, 4])
+@pytest.mark.parametrize("sense", ["raises", "lowers"])
+def test_screws_bring_any_tilt_to_nothing(screws: int, sense: str) -> None:
+    rng = random.Random(15)
+    told = {"screws": screws, "radius_mm": 42, "pitch_mm": 0.5, "travel_mm": 8, "clockwise_from_above": sense}
+    even = tuple(360.0 / screws * i for i in range(screws))
+    base = Base(screws, 42.0, 0.5, 8.0, sense == "raises", even)
+    kit = replace(PLUMB, base=base)
+    for _ in range(40):
+        state = replace(random_state(rng, kit, tilt_deg=rng.uniform(0.05, 1.0)), screws=(0.0,) * screws)
+        before = tilt_of(kit, state)
+        base_told = {**told, "screw_bearings_deg": screw_bearings(state, screws)}
+        turns = advise({"advice": "screws", "base": base_told, "tilt": tilt_told(state, kit)})["result"]["turns"]
+        after = turn_screw(kit, state, {int(name): amount for name, amount in turns.items()})
+        assert tilt_of(kit, after) < 0.02 * before
+        assert sum(after.screws) == pytest.approx(0.0, abs=1e-3)
+
+
+def test_a_pair_and_the_third_by_hand() -> None:
+    """T = 600″ along the vial (90°): T·(r√3/2)/pitch = 0.0029089·43.301/0.7 = 0.1799 turns each, opposite."""
+    asked = {"advice": "screws", "vials": [{"bearing_deg": 90, "bubble_div": 30, "sensitivity_arcsec_per_div": 20}]}
+    told = advise({**asked, "stand_bearing_deg": 180})["result"]
+    assert told["together"] == [["2", "3"]]
+    assert told["turns"]["2"] == pytest.approx(-0.17995, abs=1e-4)
+    assert told["turns"]["3"] == pytest.approx(0.17995, abs=1e-4)
+    # Square to the pair: the third alone turns 1.5·50·T/0.7; the whole plane keeps its height.
+    across = advise({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 600}, "stand_bearing_deg": 180})["result"]
+    assert across["steps"][-1]["turns"] == {"1": pytest.approx(-1.5 * 50 * 0.0029089 / 0.7, abs=1e-4)}
+
+
+def test_thumbs_turn_with_the_person() -> None:
+    """Bubble to the east: the eastern screw has to sink, the western to rise; clockwise raises.
+
+    From the south the eastern screw is under the right hand, turned anticlockwise its near side goes east: outwards.
+    From the north it is under the left hand, and its near side, now the northern one, goes west: inwards. Either way
+    the left thumb goes where the bubble has to go: west.
+    """
+    asked = {"advice": "screws", "vials": [{"bearing_deg": 90, "bubble_div": 30}]}
+    south = advise({**asked, "stand_bearing_deg": 180})
+    assert south["result"]["steps"][0]["text"] == "Both thumbs away from each other, equally."
+    north = advise({**asked, "stand_bearing_deg": 0})
+    assert north["result"]["steps"][0]["text"] == "Both thumbs towards each other, equally."
+    lowers = advise({**asked, "stand_bearing_deg": 180, "base": {"clockwise_from_above": "lowers"}})
+    assert lowers["result"]["steps"][0]["text"] == "Both thumbs towards each other, equally."
+    assert "right thumb" in lowers["text"][-1]
+    assert "left thumb" in south["text"][-1]
+
+
+def test_one_screw_at_a_time_ends_level_too() -> None:
+    rng = random.Random(16)
+    for _ in range(30):
+        state = random_state(rng, tilt_deg=rng.uniform(0.05, 0.6))
+        base = {"screw_bearings_deg": screw_bearings(state, 3)}
+        asked = {"advice": "screws", "tilt": tilt_told(state), "one_at_a_time": True, "base": base}
+        steps = advise(asked)["result"]["steps"]
+        after = state
+        for step in steps:
+            assert len(step["turns"]) == 1
+            after = turn_screw(PLUMB, after, {int(name): amount for name, amount in step["turns"].items()})
+        assert tilt_of(PLUMB, after) < 0.03 * tilt_of(PLUMB, state)
+
+
+def test_a_known_rest_position_is_where_the_bubble_is_set() -> None:
+    vial = {"bearing_deg": 90, "bubble_div": 1.5, "rest_div": 1.5}
+    assert advise({"advice": "screws", "vials": [vial]})["text"] == ["Nothing to turn: it is level."]
+
+
+def test_screws_at_the_end_of_their_travel_say_so() -> None:
+    told = advise({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 7200}, "base": {"at_mm": [-3.5, 0, 0]}})
+    assert told["result"]["short_of"] == ["1"]
+    assert told["result"]["travel_left_mm"] < 0
+    assert "back to mid travel" in told["text"][-1]
+
+
+def test_a_slide_goes_back_the_way_the_spot_is_off() -> None:
+    state = slide(PLUMB, random_state(random.Random(17)), 4.0, -2.0)
+    start = see(PLUMB, random_state(random.Random(17))).spot_mm
+    spot = see(PLUMB, state).spot_mm
+    assert start is not None
+    assert spot is not None
+    bearing, size = polar(spot[0] - start[0], spot[1] - start[1])
+    told = advise({"advice": "slide", "offset": {"bearing_deg": bearing, "distance_mm": size}})["result"]
+    way = math.radians(told["slide_bearing_deg"])
+    back = slide(PLUMB, state, told["slide_mm"] * math.sin(way), told["slide_mm"] * math.cos(way))
+    assert see(PLUMB, back).spot_mm == pytest.approx(start, abs=0.02)
+    assert not told["use_legs"]
+
+
+def test_more_than_the_slide_is_for_the_legs_and_a_tilted_head_is_told() -> None:
+    far = advise({"advice": "slide", "offset": {"bearing_deg": 10, "distance_mm": 31}})
+    assert far["result"]["use_legs"]
+    assert "do not force" in far["text"][0]
+    # 40′ · 2·sin(1°) = 83.8″, at 1.5 m 0.6 mm.
+    asked = {
+        "advice": "slide",
+        "offset": {"bearing_deg": 10, "distance_mm": 3},
+        "head_tilt": {"bearing_deg": 0, "arcsec": 2400},
+    }
+    told = advise(asked)
+    assert told["result"]["tilt_after_arcsec"] == pytest.approx(83.8, abs=0.1)
+    assert "0.6 mm at the ground" in told["text"][-1]
+
+
+@pytest.mark.parametrize(
+    ("asked", "expected"),
+    [
+        ({"advice": "tripod-height", "eye_height_m": 1.65}, {"head_height_m": 1.32}),
+        ({"advice": "tripod-height", "eye_height_m": 1.65, "purpose": "wind"}, {"head_height_m": 1.05}),
+        # √(1.5234² − 0.1²) + 0.02
+        (
+            {"advice": "instrument-height", "slope": "1.5234", "radius_mm": 100, "constant_mm": 20},
+            {"height_m": 1.54011, "less_than_slope_mm": 3.29},
+        ),
+        # 30 mm · sin 10°
+        ({"advice": "lean", "lean_deg": 10, "stands_out_mm": 30}, {"offset_mm": 5.21}),
+        ({"advice": "pointing", "width_mm": 1, "distance_m": 15}, {"grain_arcsec": 13.751}),
+        ({"advice": "pointing", "width_mm": 1, "distance_m": 100}, {"grain_arcsec": 2.063}),
+        # √(1² + (0.15·13.751)²)
+        ({"advice": "pointing", "width_mm": 1, "distance_m": 15}, {"sigma_pointing_arcsec": 2.292}),
+        # 15 m up at 30°: 25.981 m away
+        (
+            {"advice": "steep-target", "height_m": 15, "distance_m": 60},
+            {"elevation_deg": 14.036, "distance_needed_m": 25.981},
+        ),
+        # √(1 + 1/sin² 60°)/(2·cot 60°) = 1.3229 on 1.5″
+        ({"advice": "steep-target", "height_m": 10, "distance_m": 17.3205}, {"sigma_tilting_axis_arcsec": 1.984}),
+        ({"advice": "turned-angle", "start": "0.3015", "end": "90.4520"}, {"angle_deg": 90.251388889}),
+        (
+            {"advice": "turned-angle", "start": "350.00", "turn": "90.00", "sense": "anticlockwise"},
+            {"reading_deg": 260.0},
+        ),
+        (
+            {
+                "advice": "turned-angle",
+                "start": "10.00",
+                "end": "350.00",
+                "sense": "clockwise",
+                "counts": "anticlockwise",
+            },
+            {"angle_deg": 20.0},
+        ),
+    ],
+)
+def test_small_advice_by_hand(asked: dict[str, object], expected: dict[str, float]) -> None:
+    told = advise(asked)["result"]
+    assert {name: told[name] for name in expected} == pytest.approx(expected, abs=1e-3)
+
+
+def test_a_swing_seen_from_two_sides() -> None:
+    """From the south the string swings 4 to 10 mm right of the mark, from the west 2 left to 6 right: 7 east, 2 south."""
+    views = [
+        {"bearing_deg": 0, "left_mm": 4, "right_mm": 10},
+        {"bearing_deg": 90, "extremes_mm": [-2, 6, -2]},
+    ]
+    told = advise({"advice": "bob", "views": views})["result"]
+    assert (told["centre_x_mm"], told["centre_y_mm"]) == pytest.approx((7.0, -2.0))
+    assert told["sigma_mm"] == pytest.approx(0.7 * math.sqrt(1 / 2 + 6 / 16), abs=0.01)
+    assert advise({"advice": "bob", "views": [views[0]]})["result"]["centre_x_mm"] is None
+
+
+def test_effects_by_hand() -> None:
+    """1 mm between sights of 30 m at 90°: D3 = 42.43 m, ρ·0.001·42.43/(√2·900) = 6.876″; allowed is its inverse."""
+    told = advise(
+        {
+            "advice": "effect",
+            "centring_mm": 1,
+            "target_back_mm": 2,
+            "target_fore_mm": 0,
+            "tilt_arcsec": 20,
+            "collimation_arcsec": 10,
+            "allowed_arcsec": 6.876,
+            "sights": {"back_m": 30, "fore_m": 30, "angle_deg": 90, "elevation_deg": 45, "imbalance_m": "20"},
+        }
+    )
+    values = {one["quantity"]: one["value"] for one in told["result"]["parts"]}
+    assert values["angle_from_centring"] == pytest.approx(6.8755, abs=1e-3)
+    assert values["centring_allowed"] == pytest.approx(1.0, abs=1e-3)
+    assert values["angle_from_targets"] == pytest.approx(ARCSEC * 0.002 / 30 / math.sqrt(2), abs=1e-3)
+    assert values["direction_from_tilt"] == pytest.approx(20.0)
+    assert values["height_from_collimation"] == pytest.approx(0.9696, abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("asked", "path", "wanted"),
+    [
+        ({"advice": "magic"}, "advice", "legs"),
+        ({"advice": "legs"}, "$", "either bubble or tilt"),
+        ({"advice": "legs", "bubble": {"bearing_deg": 10}}, "bubble", "at_wall"),
+        ({"advice": "legs", "bubble": {"bearing_deg": 10, "offset_mm": 300}}, "bubble.offset_mm", "at most 20"),
+        ({"advice": "legs", "tilt": {"bearing_deg": 0, "arcsec": 90000}}, "tilt.arcsec", "at most 28800"),
+        ({"advice": "shift", "move": {"bearing_deg": 0, "distance_mm": 900}}, "move.distance_mm", "at most 500"),
+        (
+            {
+                "advice": "legs",
+                "tilt": {"bearing_deg": 0, "arcsec": 60},
+                "tripod": {"feet": [[0, 1, 0], [0, 0, 0], [0, -1, 0]]},
+            },
+            "tripod",
+            "in line",
+        ),
+        (
+            {
+                "advice": "legs",
+                "tilt": {"bearing_deg": 0, "arcsec": 60},
+                "tripod": {"feet": [[0, 0.1, 0], [0.1, 0, 0], [-0.1, 0, 0]]},
+            },
+            "tripod",
+            "0.4 m apart",
+        ),
+        (
+            {
+                "advice": "legs",
+                "tilt": {"bearing_deg": 0, "arcsec": 60},
+                "tripod": {"feet": [[0, 577, 0], [500, -288, 0], [-500, -288, 0]]},
+            },
+            "tripod",
+            "in metres",
+        ),
+        ({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 9}, "base": {"at_mm": [1]}}, "base", "3 entries"),
+        ({"advice": "instrument-height", "slope": "1523"}, "slope", "is the unit right?"),
+        ({"advice": "instrument-height", "slope": "5'2\"", "radius_mm": 100, "extra": 1}, "extra", "no field"),
+        ({"advice": "turned-angle", "start": "10.5", "end": "20.00"}, "start", "10.50"),
+        ({"advice": "turned-angle", "start": "10.50"}, "$", "either end or turn"),
+    ],
+)
+def test_what_is_refused_and_why(asked: dict[str, object], path: str, wanted: str) -> None:
+    with pytest.raises(Refused) as refused:
+        advise(asked)
+    (fault,) = refused.value.faults
+    assert fault.path == path
+    assert wanted in fault.wanted
+
+
+def test_advice_unknown_is_its_own_refusal() -> None:
+    with pytest.raises(UnknownKind):
+        advise({"advice": 7})
+
+
+def test_sentences_are_in_the_units_asked_for() -> None:
+    told = advise({"advice": "shift", "units": {"length": "in"}, "move": {"bearing_deg": 0, "distance_mm": 20}})
+    assert "0.448 in" in told["text"][1]
