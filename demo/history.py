@@ -12,7 +12,7 @@ from typing import Any
 from bench.entries import CheckIn, EventIn
 from bench.models import Record
 from bench.services import digest_of_sent, save_check, save_event
-from demo.scenario import LEVELS, MODELS, PEOPLE, Level
+from demo.scenario import LEVELS, MODELS, OTHER_MODELS, OTHERS, PEOPLE, Level
 from fleet.models import Instrument, InstrumentModel
 from fleet.services import add_instrument, add_model
 from naveta_core.checks import KINDS
@@ -41,7 +41,7 @@ def load(progress: Any = print) -> None:
         one[0]: add_person(actor=None, username=one[0], name=one[1], role=one[2], crew=one[3], password=None)
         for one in PEOPLE
     }
-    models = {one["name"]: add_model(actor=people["ines"], **one).id for one in MODELS}
+    models = {one["name"]: add_model(actor=people["ines"], **one).id for one in (*MODELS, *OTHER_MODELS)}
     for level in LEVELS:
         progress(
             f"  {level.tag}: two years of checks, knocks and days out…"
@@ -49,6 +49,9 @@ def load(progress: Any = print) -> None:
             else f"  {level.tag}: new"
         )
         _write(level, people, models[level.model])
+    with clock.told(_at(400, time(8))):
+        for tag, model, serial, crew, place in OTHERS:
+            add_instrument(actor=people["ines"], tag=tag, model=models[model], serial=serial, place=place, crew=crew)
 
 
 def _write(level: Level, people: dict[str, Person], model: int) -> None:

@@ -11,9 +11,9 @@ import sys
 from collections.abc import Sequence
 from pathlib import Path
 
-from .checks import KINDS
 from .documents import parse, read_json
 from .errors import NavetaError, NotJson, Refused
+from .registry import DOCUMENTS
 from .stand.advisors import advise
 
 USAGE = "usage: naveta reduce FILE.json (or -) | naveta advise FILE.json (or -) | naveta schema KIND"
@@ -56,13 +56,13 @@ def _run(words: list[str]) -> str:
     verb, subject = words
     if verb == "reduce":
         document = parse(_raw(subject))
-        answer = KINDS[document.kind].reduce(document)
+        answer = DOCUMENTS[document.kind].reduce(document)
     elif verb == "advise":
         answer = advise(read_json(_raw(subject)))
     elif verb == "schema":
-        if subject not in KINDS:
-            raise _MisuseError(f"kind: given {subject}, wanted one of {', '.join(sorted(KINDS))}")
-        answer = KINDS[subject].model.model_json_schema()
+        if subject not in DOCUMENTS:
+            raise _MisuseError(f"kind: given {subject}, wanted one of {', '.join(sorted(DOCUMENTS))}")
+        answer = DOCUMENTS[subject].model.model_json_schema()
     else:
         raise _MisuseError(f"verb: given {verb}, wanted one of reduce, advise, schema. {USAGE}")
     return json.dumps(answer, ensure_ascii=False, indent=1, allow_nan=False)

@@ -101,15 +101,15 @@ def parse(raw: bytes) -> Envelope:
 
 def document_of(data: Any) -> Envelope:
     """Plain data to a checked document of its kind. Raises UnknownKind or Refused with every fault of form."""
-    from .checks import KINDS
+    from .registry import DOCUMENTS
 
     if not isinstance(data, dict):
         raise Refused([Fault("$", "the whole document", said(data), "an object with kind and observations")])
     name = data.get("kind")
-    if not isinstance(name, str) or name not in KINDS:
-        wanted = "one of " + ", ".join(sorted(KINDS))
+    if not isinstance(name, str) or name not in DOCUMENTS:
+        wanted = "one of " + ", ".join(sorted(DOCUMENTS))
         raise UnknownKind([Fault("kind", "the kind of check", said(name), wanted)])
-    kind = KINDS[name]
+    kind = DOCUMENTS[name]
     try:
         document: Envelope = kind.model.model_validate(data)
     except ValidationError as error:

@@ -16,8 +16,12 @@ from .completing import complete
 from .documents import document_of, read_json
 from .errors import Fault, NotJson, Refused, refusal
 from .fingerprint import fingerprint
+from .registry import DOCUMENTS
 from .segment import known_with, made_check
 from .stand.advisors import advise
+from .stand.guide import guide
+from .stand.set_up import SetUpDocument
+from .stand.ways import fitting
 
 Data = dict[str, Any]
 
@@ -50,7 +54,7 @@ def _verb(question: Any) -> Callable[[Data], Any]:
 def preview(document: Any, known: Data | None, at: str) -> Data:
     """Complete and preview a document; a finished result comes with its fingerprint."""
     parsed = document_of(complete(document, known, at))
-    told = KINDS[parsed.kind].preview(parsed)
+    told = DOCUMENTS[parsed.kind].preview(parsed)
     if told.get("reduced"):
         told["fingerprint"] = fingerprint(told["reduced"])
     return told
@@ -60,8 +64,9 @@ def reduce(document: Any, known: Data | None, at: str, stage: str = "as-found") 
     """Complete and reduce a document: as it will be stored, its result and fingerprint, and what later ones lean on."""
     completed = complete(document, known, at)
     parsed = document_of(completed)
-    result = KINDS[parsed.kind].reduce(parsed)
-    made = made_check(completed, result, at, stage)
+    result = DOCUMENTS[parsed.kind].reduce(parsed)
+    # Later checks lean on checks; a set-up tells them nothing.
+    made = made_check(completed, result, at, stage) if parsed.kind in KINDS else None
     return {"document": completed, "result": result, "fingerprint": fingerprint(result), "made": made}
 
 
@@ -69,6 +74,14 @@ def adjusting(document: Any, reads_now: list[Any]) -> Data:
     """The act of adjusting after a document that is complete already."""
     parsed = document_of(document)
     return KINDS[parsed.kind].adjusting(parsed, reads_now)
+
+
+def guiding(document: Any, known: Data | None, at: str, act: str | None = None) -> Data:
+    """Lead through a set-up: the act at hand and what follows from what was last seen at it. Raises Refused."""
+    parsed = document_of(complete(document, known, at))
+    if not isinstance(parsed, SetUpDocument):
+        raise Refused([Fault("kind", "the kind of document", parsed.kind, "set-up")])
+    return guide(parsed, act)
 
 
 def _known(question: Data) -> Data | None:
@@ -100,6 +113,8 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "reduce": lambda q: reduce(q["document"], _known(q), q["at"], q.get("stage", "as-found")),
     "adjusting": lambda q: adjusting(q["document"], q["reads_now"]),
     "advise": lambda q: advise(q["question"]),
+    "guide": lambda q: guiding(q["document"], _known(q), q["at"], q.get("act")),
+    "ways": lambda q: fitting((_known(q) or {"instrument": {}})["instrument"]),
     "schema": lambda q: _kind(q).model.model_json_schema(),
     "read-document": _read_document,
     "read-table": lambda q: _kind(q).read_csv(q["text"]),

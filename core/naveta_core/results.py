@@ -74,8 +74,8 @@ class Shown(Shape):
 class Effect(Shape):
     code: str
     text: str
-    imbalance_m: float
-    height_m: float
+    imbalance_m: float | None
+    height_m: float | None
 
 
 class Worked(Shape):
@@ -132,7 +132,7 @@ class Result(Shape):
     finding: Finding
     verdict: Verdict
     shown: list[Shown]
-    picture: Picture
+    picture: Picture | None
     work: list[Effect]
     cautions: list[Coded]
     worked: list[Worked]
@@ -232,3 +232,108 @@ class StandingShape(Shape):
     state: str
     reasons: list[Coded]
     checks: list[CheckStandingShape]
+
+
+class Knot(Shape):
+    """One act on the string: done, now, open, or passed over."""
+
+    act: str
+    knot: str
+    title: str
+    state: str
+
+
+class ActShape(Shape):
+    name: str
+    title: str
+    asks: str
+    look: str
+    do: str
+    why: str
+    wrong: str
+    cautions: list[Coded]
+
+
+class GuideAdvice(Shape):
+    """What to do about what was seen; `result` is the advisor's own."""
+
+    kind: str
+    headline: str
+    lines: list[str]
+    understood: str | None = None
+    result: dict[str, Any] | None
+
+
+class SiteLeg(Shape):
+    leg: str
+    bearing_deg: float
+    x_m: float
+    y_m: float
+    length_m: float
+    left_mm: float | None
+    moves: bool
+    first: bool
+
+
+class SiteScrew(Shape):
+    screw: str
+    bearing_deg: float
+    turns: float | None
+
+
+class Spot(Shape):
+    bearing_deg: float
+    distance_mm: float
+
+
+class Site(Shape):
+    """The ground in plan, metres from the middle of the head."""
+
+    legs: list[SiteLeg]
+    screws: list[SiteScrew]
+    stand_bearing_deg: float
+    spot: Spot | None
+    over_point: bool
+    centred_by: str
+    you: str
+
+
+class Guide(Shape):
+    """Where somebody is in a set-up, and what to do now."""
+
+    way: str
+    way_title: str
+    knots: list[Knot]
+    act: ActShape
+    advice: GuideAdvice | None
+    enough: bool
+    next: str | None
+    next_title: str | None
+    passes: int
+    converges: str | None
+    site: Site
+    core_version: str
+
+
+class Advice(Shape):
+    advice: str
+    result: dict[str, Any]
+    text: list[str]
+    core_version: str
+
+
+class WayShape(Shape):
+    way: str
+    title: str
+    good_for: str
+    cannot: str | None
+
+
+class SetUpPreview(Shape):
+    """What can be said already of a set-up."""
+
+    complete: bool
+    missing: list[str]
+    faults: list[FaultShape]
+    reduced: Result | None = None
+    fingerprint: str | None = None

@@ -12,7 +12,7 @@ from ninja import Router, Schema
 from bench import chain, selectors, services
 from bench import schemas as out
 from bench.completing import known
-from bench.entries import AdjustingIn, AmendIn, CheckIn, EventIn, PreviewIn, Sent, read_entry
+from bench.entries import AdjustingIn, AdviseIn, AmendIn, CheckIn, EventIn, GuideIn, PreviewIn, Sent, read_entry
 from bench.models import Record
 from fleet import selectors as fleet_selectors
 from fleet.models import Instrument
@@ -22,7 +22,9 @@ from naveta_core.checks import KINDS
 from naveta_core.completing import complete
 from naveta_core.documents import document_of, read_json
 from naveta_core.errors import Fault, Refused
-from naveta_core.results import Adjusting, Preview
+from naveta_core.results import Adjusting, Advice, Guide, Preview, SetUpPreview, WayShape
+from naveta_core.stand.advisors import advise
+from naveta_core.stand.ways import fitting
 from shared import clock
 from shared.problems import answer_json
 from shared.rights import require
@@ -161,8 +163,10 @@ def _check(uuid: UUID) -> Record:
 
 @router.get("/records/{uuid}/document", response=dict[str, Any], operation_id="record_document")
 def record_document(request: HttpRequest, uuid: UUID) -> HttpResponse:
-    """The check document as a file that loads again anywhere."""
-    record = _check(uuid)
+    """The document of a check or set-up as a file that loads again anywhere."""
+    record = selectors.find(uuid)
+    if record.category not in (Record.Category.CHECK, Record.Category.SET_UP):
+        record = _check(uuid)
     response = answer_json(json.loads(record.document))
     return _as_file(response, record, "json")
 
@@ -210,6 +214,31 @@ def read_document(request: HttpRequest, kind: str) -> HttpResponse:
     if document.kind != kind:
         raise Refused([Fault("kind", "the kind of check", document.kind, kind)])
     return answer_json(data)
+
+
+@router.get("/stand/ways", response=list[WayShape], operation_id="ways_of_working")
+def ways_of_working(request: HttpRequest, instrument: str) -> Any:
+    """Every way of setting this instrument up, what each is good for, and which cannot be taken with it."""
+    return fitting(_known(instrument)["instrument"])  # type: ignore[index]
+
+
+@router.post("/stand/preview", response=SetUpPreview, operation_id="preview_set_up", openapi_extra=_body(PreviewIn))
+def preview_set_up(request: HttpRequest) -> HttpResponse:
+    """What can be said already of a set-up as far as it goes. Stores nothing."""
+    return preview_check(request)
+
+
+@router.post("/stand/guide", response=Guide, operation_id="guide_set_up", openapi_extra=_body(GuideIn))
+def guide_set_up(request: HttpRequest) -> HttpResponse:
+    """The act at hand of a set-up, and what follows from what was last seen at it. Stores nothing."""
+    sent = read_entry(GuideIn, read_json(request.body))
+    return answer_json(door.guiding(sent.document, _known(sent.instrument), clock.now().isoformat(), sent.act))
+
+
+@router.post("/stand/advise", response=Advice, operation_id="advise", openapi_extra=_body(AdviseIn))
+def advise_set_up(request: HttpRequest) -> HttpResponse:
+    """One question for advice, answered by the mechanism."""
+    return answer_json(advise(read_entry(AdviseIn, read_json(request.body)).question))
 
 
 @router.get("/instruments/{tag}/series", response=out.SeriesOut, operation_id="instrument_series")

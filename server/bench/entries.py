@@ -98,6 +98,18 @@ class PreviewIn(Part):
     document: Any
 
 
+class GuideIn(PreviewIn):
+    """A set-up as far as it goes, and the act somebody wants to see; None: the one at hand."""
+
+    act: str | None = Field(default=None, max_length=30)
+
+
+class AdviseIn(Part):
+    """One question for advice, as the core's advisors take it."""
+
+    question: dict[str, Any]
+
+
 class AdjustingIn(PreviewIn):
     """A complete document and what the staff reads now."""
 

@@ -36,6 +36,7 @@ class Record(models.Model):
         CHECK = "check"
         EVENT = "event"
         AMENDMENT = "amendment"
+        SET_UP = "set-up"
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT, related_name="records")

@@ -79,13 +79,13 @@ def row(record: Record) -> Data:
 
 
 def _said(record: Record) -> Data:
-    if record.category != Record.Category.CHECK:
+    if record.category not in (Record.Category.CHECK, Record.Category.SET_UP):
         return {"grade": None, "finding": None, "part": None, "note": json.loads(record.document).get("note", "")}
     result = json.loads(record.result)
     return {
         "grade": result["verdict"]["grade"],
         "finding": result["finding"]["text"],
-        "part": result["verdict"]["parts"][0],
+        "part": next(iter(result["verdict"]["parts"]), None),
         "note": "",
     }
 

@@ -24,6 +24,7 @@ from naveta_core.completing import complete
 from naveta_core.documents import GENESIS, canonical, digest, document_of
 from naveta_core.errors import Fault, Refused, said
 from naveta_core.fingerprint import CLOCK_SAID_S, fingerprint
+from naveta_core.registry import DOCUMENTS
 from people.models import Crew, Person
 from shared import clock
 from shared.problems import Conflict
@@ -41,7 +42,7 @@ EVENT_ACTS: dict[str, Act] = {
 }
 NEEDS_NOTE = ("held", "released")
 CUSTODY = ("out", "in")
-NO_BEARING = (*CUSTODY, "looked-back")
+NO_BEARING = (*CUSTODY, "looked-back", "set-up")
 """Events no standing and no later check depends on: what follows from the records stays as it is."""
 AHEAD = timedelta(hours=26)
 """How far a device's clock may run ahead: a zone set wrongly is forgiven, another date is not."""
@@ -111,13 +112,14 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
     instrument = locked(sent.instrument)
     data = complete(sent.document, known(instrument), sent.observed_at)
     document = document_of(data)
-    result = KINDS[document.kind].reduce(document)
+    kind = DOCUMENTS[document.kind]
+    result = kind.reduce(document)
     record = _append(
         instrument,
         id=identity,
-        category=Record.Category.CHECK,
+        category=kind.category,
         kind=document.kind,
-        stage=sent.stage,
+        stage=sent.stage if kind.category == Record.Category.CHECK else "",
         pair=_pair(sent, instrument, document.kind),
         amends=_amended(actor, sent, instrument),
         why=sent.why,

@@ -11,7 +11,7 @@ from bench.api import BODY_PARTS
 from bench.api import router as bench_router
 from fleet.api import router as fleet_router
 from naveta_core import __version__
-from naveta_core.checks import KINDS
+from naveta_core.registry import DOCUMENTS
 from people.api import router as people_router
 from shared.problems import install
 
@@ -25,11 +25,11 @@ class NavetaApi(NinjaAPI):
         schema = super().get_openapi_schema(*args, **kwargs)
         parts = schema.setdefault("components", {}).setdefault("schemas", {})
         parts.update(BODY_PARTS)
-        for kind in KINDS.values():
+        for kind in DOCUMENTS.values():
             model = kind.model.model_json_schema(ref_template=REF)
             parts.update(model.pop("$defs", {}))
             parts[kind.model.__name__] = model
-        parts["CheckDocument"] = {"oneOf": [{"$ref": REF.format(model=k.model.__name__)} for k in KINDS.values()]}
+        parts["CheckDocument"] = {"oneOf": [{"$ref": REF.format(model=k.model.__name__)} for k in DOCUMENTS.values()]}
         return schema
 
 

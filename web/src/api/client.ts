@@ -16,6 +16,9 @@ export type Fault = Schemas["FaultShape"];
 export type Kind = Schemas["KindOut"];
 export type Series = Schemas["SeriesOut"];
 export type LookBack = Schemas["LookBackOut"];
+export type Guide = Schemas["Guide"];
+export type SetUpPreview = Schemas["SetUpPreview"];
+export type Way = Schemas["WayShape"];
 export type Grade = Result["verdict"]["grade"];
 
 /** An answer that is not a success, in the house's one shape. */
@@ -40,6 +43,12 @@ export class NoSignal extends Error {
 let token = "";
 export function carryToken(value: string): void {
   token = value;
+}
+
+let era = 0;
+/** Somebody has signed in: what was asked before and is refused only now says nothing about this session. */
+export function begunAnew(): void {
+  era += 1;
 }
 
 type SignedOut = () => void;
@@ -69,6 +78,7 @@ function told(kept: string | null): void {
 
 async function guarded(request: Request): Promise<Response> {
   if (request.method !== "GET") request.headers.set("X-CSRFToken", token);
+  const asked = era;
   let response: Response;
   try {
     response = await fetch(request);
@@ -81,14 +91,14 @@ async function guarded(request: Request): Promise<Response> {
     return response;
   }
   if (response.status === 503 && response.headers.get("X-Naveta") === "no-signal") throw new NoSignal();
-  throw await problemOf(response);
+  const problem = await problemOf(response);
+  if (problem.status === 401 && problem.code === "signed-out" && asked === era) onSignedOut();
+  throw problem;
 }
 
 async function problemOf(response: Response): Promise<Problem> {
   const body = await response.json().catch(() => null);
-  const problem = new Problem(response.status, body?.code ?? "unknown", body?.title ?? "The server gave no reason.", body?.faults ?? []);
-  if (response.status === 401 && problem.code === "signed-out") onSignedOut();
-  return problem;
+  return new Problem(response.status, body?.code ?? "unknown", body?.title ?? "The server gave no reason.", body?.faults ?? []);
 }
 
 export const api = createClient<paths>({ baseUrl: "", fetch: guarded });
@@ -97,7 +107,7 @@ export const api = createClient<paths>({ baseUrl: "", fetch: guarded });
 export async function send<T>(method: string, path: string, body: unknown, signal?: AbortSignal): Promise<T> {
   const text = typeof body === "string" || body instanceof ArrayBuffer ? body : JSON.stringify(body);
   const headers = { "Content-Type": "application/json" };
-  const response = await guarded(new Request(path, { method, body: text, headers, signal: signal ?? null }));
+  const response = await guarded(new Request(path, { method, ...(method === "GET" ? {} : { body: text }), headers, signal: signal ?? null }));
   return (await response.json()) as T;
 }
 

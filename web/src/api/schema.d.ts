@@ -445,7 +445,7 @@ export interface paths {
         };
         /**
          * Record Document
-         * @description The check document as a file that loads again anywhere.
+         * @description The document of a check or set-up as a file that loads again anywhere.
          */
         get: operations["record_document"];
         put?: never;
@@ -504,10 +504,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stand/advise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Advise Set Up
+         * @description One question for advice, answered by the mechanism.
+         */
+        post: operations["advise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand/guide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Guide Set Up
+         * @description The act at hand of a set-up, and what follows from what was last seen at it. Stores nothing.
+         */
+        post: operations["guide_set_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Set Up
+         * @description What can be said already of a set-up as far as it goes. Stores nothing.
+         */
+        post: operations["preview_set_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways Of Working
+         * @description Every way of setting this instrument up, what each is good for, and which cannot be taken with it.
+         */
+        get: operations["ways_of_working"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** ActShape */
+        ActShape: {
+            /** Asks */
+            asks: string;
+            /** Cautions */
+            cautions: components["schemas"]["Coded"][];
+            /** Do */
+            do: string;
+            /** Look */
+            look: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /** Wrong */
+            wrong: string;
+        };
         /**
          * Adjusting
          * @description The act of adjusting: target, tool, and what each reading since leaves to be done.
@@ -555,6 +654,19 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** Advice */
+        Advice: {
+            /** Advice */
+            advice: string;
+            /** Core Version */
+            core_version: string;
+            /** Result */
+            result: {
+                [key: string]: unknown;
+            };
+            /** Text */
+            text: string[];
+        };
         /**
          * Allowed
          * @description Whether the signed-in person may do an act, else the sentence that says why not.
@@ -567,7 +679,73 @@ export interface components {
             /** Text */
             text: string;
         };
-        CheckDocument: components["schemas"]["TwoPeg"];
+        /**
+         * BaseTold
+         * @description The foot screws.
+         */
+        BaseTold: {
+            /**
+             * At Mm
+             * @default null
+             */
+            at_mm: (string | number)[] | null;
+            /**
+             * Clockwise From Above
+             * @default raises
+             * @enum {string}
+             */
+            clockwise_from_above: "raises" | "lowers";
+            /**
+             * Pitch Mm
+             * @default 0.7
+             */
+            pitch_mm: string | number;
+            /**
+             * Radius Mm
+             * @default 50
+             */
+            radius_mm: string | number;
+            /**
+             * Screw Bearings Deg
+             * @default null
+             */
+            screw_bearings_deg: (string | number)[] | null;
+            /**
+             * Screws
+             * @default 3
+             * @enum {integer}
+             */
+            screws: 3 | 4;
+            /**
+             * Travel Mm
+             * @default 8
+             */
+            travel_mm: string | number;
+        };
+        /**
+         * BubbleTold
+         * @description Where the bubble of a circular vial is, seen from its middle.
+         */
+        BubbleTold: {
+            /**
+             * At Wall
+             * @default false
+             */
+            at_wall: boolean;
+            /** Bearing Deg */
+            bearing_deg: string | number;
+            /**
+             * Offset Mm
+             * @default null
+             */
+            offset_mm: string | number | null;
+            /**
+             * Sensitivity Arcmin Per 2Mm
+             * @default 8
+             */
+            sensitivity_arcmin_per_2mm: string | number;
+        };
+        CheckDocument: components["schemas"]["TwoPeg"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingShape */
         CheckStandingShape: {
             /** Check */
@@ -675,6 +853,31 @@ export interface components {
             along_positive: "high-forward" | "low-forward";
         };
         /**
+         * Done
+         * @description One entry of the log: an act looked at or confirmed.
+         */
+        Done: {
+            /** Act */
+            act: string;
+            /**
+             * At
+             * @default null
+             */
+            at: string | null;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
+            /** @default null */
+            saw: components["schemas"]["Saw"] | null;
+            /**
+             * Wrong Way
+             * @default false
+             */
+            wrong_way: boolean;
+        };
+        /**
          * Earlier
          * @description An earlier result of the same segment (no event in between), newest first in the list.
          */
@@ -703,9 +906,9 @@ export interface components {
             /** Code */
             code: string;
             /** Height M */
-            height_m: number;
+            height_m: number | null;
             /** Imbalance M */
-            imbalance_m: number;
+            imbalance_m: number | null;
             /** Text */
             text: string;
         };
@@ -765,6 +968,87 @@ export interface components {
             text: string;
         };
         /**
+         * FineLevel
+         * @description The level at the end: as first seen, and turned half round; turned figures as they are read then.
+         */
+        FineLevel: {
+            /**
+             * By
+             * @default electronic
+             * @enum {string}
+             */
+            by: "electronic" | "plate";
+            /**
+             * @default {
+             *       "across": null,
+             *       "along": null
+             *     }
+             */
+            first: components["schemas"]["Levelled"];
+            /**
+             * Rest Div
+             * @default null
+             */
+            rest_div: string | number | null;
+            /**
+             * Sensitivity Arcsec Per Div
+             * @default 20
+             */
+            sensitivity_arcsec_per_div: string | number;
+            /**
+             * @default {
+             *       "across": null,
+             *       "along": null
+             *     }
+             */
+            turned: components["schemas"]["Levelled"];
+        };
+        /**
+         * Guide
+         * @description Where somebody is in a set-up, and what to do now.
+         */
+        Guide: {
+            act: components["schemas"]["ActShape"];
+            advice: components["schemas"]["GuideAdvice"] | null;
+            /** Converges */
+            converges: string | null;
+            /** Core Version */
+            core_version: string;
+            /** Enough */
+            enough: boolean;
+            /** Knots */
+            knots: components["schemas"]["Knot"][];
+            /** Next */
+            next: string | null;
+            /** Next Title */
+            next_title: string | null;
+            /** Passes */
+            passes: number;
+            site: components["schemas"]["Site"];
+            /** Way */
+            way: string;
+            /** Way Title */
+            way_title: string;
+        };
+        /**
+         * GuideAdvice
+         * @description What to do about what was seen; `result` is the advisor's own.
+         */
+        GuideAdvice: {
+            /** Headline */
+            headline: string;
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: string[];
+            /** Result */
+            result: {
+                [key: string]: unknown;
+            } | null;
+            /** Understood */
+            understood?: string | null;
+        };
+        /**
          * HealthOut
          * @description Whether the house stands: database reachable, how many records, chains checked on request.
          */
@@ -779,6 +1063,27 @@ export interface components {
             ok: boolean;
             /** Records */
             records: number;
+        };
+        /**
+         * HeightRead
+         * @description The height of the axis above the mark: as read, straight or along a slope.
+         */
+        HeightRead: {
+            /**
+             * Constant Mm
+             * @default 0
+             */
+            constant_mm: string | number;
+            /**
+             * Radius Mm
+             * @default 0
+             */
+            radius_mm: string | number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: (string | number)[];
         };
         /**
          * Instrument
@@ -940,6 +1245,20 @@ export interface components {
             who_adjusts: string[];
         };
         /**
+         * Knot
+         * @description One act on the string: done, now, open, or passed over.
+         */
+        Knot: {
+            /** Act */
+            act: string;
+            /** Knot */
+            knot: string;
+            /** State */
+            state: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * KnownInstrument
          * @description One instrument as far as a device needs it to reckon: what its maker states, the firm's limits, what was made.
          */
@@ -1009,6 +1328,22 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * Levelled
+         * @description A look at the level: along and across the line of sight, seconds of arc or divisions of the vial.
+         */
+        Levelled: {
+            /**
+             * Across
+             * @default null
+             */
+            across: string | number | null;
+            /**
+             * Along
+             * @default null
+             */
+            along: string | number | null;
+        };
         /** LimitFigures */
         LimitFigures: {
             /** Adjust */
@@ -1075,6 +1410,32 @@ export interface components {
              */
             line_returns: "yes" | "no" | "not-looked";
         };
+        /**
+         * Mark
+         * @description The point stood over. `free` when there is none: a free station.
+         */
+        Mark: {
+            /**
+             * Free
+             * @default false
+             */
+            free: boolean;
+            /**
+             * Kind
+             * @default null
+             */
+            kind: ("nail" | "tack" | "cross" | "bolt" | "pipe" | "other") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
         /** ModelOut */
         ModelOut: {
             /** Hints */
@@ -1095,6 +1456,16 @@ export interface components {
             stated: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * MoveTold
+         * @description A step in plan.
+         */
+        MoveTold: {
+            /** Bearing Deg */
+            bearing_deg: string | number;
+            /** Distance Mm */
+            distance_mm: string | number;
         };
         /** NewInstrument */
         NewInstrument: {
@@ -1205,6 +1576,34 @@ export interface components {
              * @default 100
              */
             stadia_constant: string | number;
+        };
+        /**
+         * Options
+         * @description How somebody likes to work.
+         */
+        Options: {
+            /**
+             * Fine
+             * @default electronic
+             * @enum {string}
+             */
+            fine: "plate" | "two-plates" | "electronic";
+            /**
+             * Legs May
+             * @default lower
+             * @enum {string}
+             */
+            legs_may: "lower" | "either";
+            /**
+             * Strict
+             * @default false
+             */
+            strict: boolean;
+            /**
+             * Together
+             * @default true
+             */
+            together: boolean;
         };
         /**
          * Part
@@ -1469,7 +1868,7 @@ export interface components {
             finding: components["schemas"]["Finding"];
             /** Kind */
             kind: string;
-            picture: components["schemas"]["Picture"];
+            picture: components["schemas"]["Picture"] | null;
             /** Result */
             result: {
                 [key: string]: unknown;
@@ -1481,6 +1880,18 @@ export interface components {
             work: components["schemas"]["Effect"][];
             /** Worked */
             worked: components["schemas"]["Worked"][];
+        };
+        /**
+         * Saw
+         * @description What was seen at an act; one of these, by what the act asks.
+         */
+        Saw: {
+            /** @default null */
+            bubble: components["schemas"]["BubbleTold"] | null;
+            /** @default null */
+            level: components["schemas"]["Levelled"] | null;
+            /** @default null */
+            spot: components["schemas"]["MoveTold"] | null;
         };
         /** SeriesOut */
         SeriesOut: {
@@ -1539,6 +1950,247 @@ export interface components {
              *     }
              */
             b: components["schemas"]["Sight"];
+        };
+        /**
+         * SetUpDocument
+         * @description A set-up over a point, or of a level over none.
+         */
+        SetUpDocument: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plummet": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "set-up";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["SetUpObservations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
+         * SetUpObservations
+         * @description A set-up. `log` holds what was seen on the way; the rest is the end that is judged.
+         */
+        SetUpObservations: {
+            /**
+             * @default {
+             *       "at_mm": null,
+             *       "clockwise_from_above": "raises",
+             *       "pitch_mm": 0.7,
+             *       "radius_mm": 50,
+             *       "screw_bearings_deg": null,
+             *       "screws": 3,
+             *       "travel_mm": 8
+             *     }
+             */
+            base: components["schemas"]["BaseTold"];
+            /**
+             * Base Tag
+             * @default
+             */
+            base_tag: string;
+            /**
+             * Centred By
+             * @default null
+             */
+            centred_by: ("optical" | "laser" | "bob") | null;
+            /**
+             * Centring Mm
+             * @default null
+             */
+            centring_mm: string | number | null;
+            /**
+             * @default {
+             *       "constant_mm": 0,
+             *       "radius_mm": 0,
+             *       "readings": []
+             *     }
+             */
+            height: components["schemas"]["HeightRead"];
+            /**
+             * @default {
+             *       "by": "electronic",
+             *       "first": {
+             *         "across": null,
+             *         "along": null
+             *       },
+             *       "rest_div": null,
+             *       "sensitivity_arcsec_per_div": 20,
+             *       "turned": {
+             *         "across": null,
+             *         "along": null
+             *       }
+             *     }
+             */
+            level: components["schemas"]["FineLevel"];
+            /**
+             * Log
+             * @default []
+             */
+            log: components["schemas"]["Done"][];
+            /**
+             * Looked Last
+             * @default false
+             */
+            looked_last: boolean;
+            /**
+             * @default {
+             *       "free": false,
+             *       "kind": null,
+             *       "name": "",
+             *       "note": ""
+             *     }
+             */
+            mark: components["schemas"]["Mark"];
+            /**
+             * Minutes
+             * @default null
+             */
+            minutes: string | number | null;
+            /**
+             * @default {
+             *       "fine": "electronic",
+             *       "legs_may": "lower",
+             *       "strict": false,
+             *       "together": true
+             *     }
+             */
+            options: components["schemas"]["Options"];
+            /**
+             * Quick
+             * @default false
+             */
+            quick: boolean;
+            /**
+             * Ring Holds
+             * @default not-looked
+             * @enum {string}
+             */
+            ring_holds: "yes" | "no" | "not-looked";
+            /**
+             * Stand Bearing Deg
+             * @default 180
+             */
+            stand_bearing_deg: string | number;
+            /**
+             * @default {
+             *       "downhill_deg": 180,
+             *       "feet": null,
+             *       "foot_spacing_m": 1,
+             *       "head_height_m": 1.4,
+             *       "hinge_radius_m": 0.11,
+             *       "lengthen_mm": {},
+             *       "pivot_height_m": 0.05,
+             *       "shorten_mm": {},
+             *       "slope_deg": 0
+             *     }
+             */
+            tripod: components["schemas"]["TripodTold"];
+            /**
+             * Tripod Tag
+             * @default
+             */
+            tripod_tag: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "plummet-first" | "level-first" | "shift-by-leg" | "plumb-bob" | "four-screws" | "no-point";
+            /**
+             * @default {
+             *       "counts": "clockwise",
+             *       "reading": null,
+             *       "target": ""
+             *     }
+             */
+            zero: components["schemas"]["Zero"];
+        };
+        /**
+         * SetUpPreview
+         * @description What can be said already of a set-up.
+         */
+        SetUpPreview: {
+            /** Complete */
+            complete: boolean;
+            /** Faults */
+            faults: components["schemas"]["FaultShape"][];
+            /** Fingerprint */
+            fingerprint?: string | null;
+            /** Missing */
+            missing: string[];
+            reduced?: components["schemas"]["Result"] | null;
         };
         /** SetupPicture */
         SetupPicture: {
@@ -1647,6 +2299,60 @@ export interface components {
             /** Note */
             note: string;
         };
+        /**
+         * Site
+         * @description The ground in plan, metres from the middle of the head.
+         */
+        Site: {
+            /** Centred By */
+            centred_by: string;
+            /** Legs */
+            legs: components["schemas"]["SiteLeg"][];
+            /** Over Point */
+            over_point: boolean;
+            /** Screws */
+            screws: components["schemas"]["SiteScrew"][];
+            spot: components["schemas"]["Spot"] | null;
+            /** Stand Bearing Deg */
+            stand_bearing_deg: number;
+            /** You */
+            you: string;
+        };
+        /** SiteLeg */
+        SiteLeg: {
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** First */
+            first: boolean;
+            /** Left Mm */
+            left_mm: number | null;
+            /** Leg */
+            leg: string;
+            /** Length M */
+            length_m: number;
+            /** Moves */
+            moves: boolean;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /** SiteScrew */
+        SiteScrew: {
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Screw */
+            screw: string;
+            /** Turns */
+            turns: number | null;
+        };
+        /** Spot */
+        Spot: {
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Distance Mm */
+            distance_mm: number;
+        };
         /** StaffPicture */
         StaffPicture: {
             /** Distance M */
@@ -1689,6 +2395,61 @@ export interface components {
         TableIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * TripodTold
+         * @description A tripod; nothing need be told. Given feet are x, y, z in the set-up frame, in the order A, B, C.
+         */
+        TripodTold: {
+            /**
+             * Downhill Deg
+             * @default 180
+             */
+            downhill_deg: string | number;
+            /**
+             * Feet
+             * @default null
+             */
+            feet: (string | number)[][] | null;
+            /**
+             * Foot Spacing M
+             * @default 1
+             */
+            foot_spacing_m: string | number;
+            /**
+             * Head Height M
+             * @default 1.4
+             */
+            head_height_m: string | number;
+            /**
+             * Hinge Radius M
+             * @default 0.11
+             */
+            hinge_radius_m: string | number;
+            /**
+             * Lengthen Mm
+             * @default {}
+             */
+            lengthen_mm: {
+                [key: string]: string | number;
+            };
+            /**
+             * Pivot Height M
+             * @default 0.05
+             */
+            pivot_height_m: string | number;
+            /**
+             * Shorten Mm
+             * @default {}
+             */
+            shorten_mm: {
+                [key: string]: string | number;
+            };
+            /**
+             * Slope Deg
+             * @default 0
+             */
+            slope_deg: string | number;
         };
         /**
          * TwoPeg
@@ -1812,6 +2573,17 @@ export interface components {
             /** Set Aside */
             set_aside: string[];
         };
+        /** WayShape */
+        WayShape: {
+            /** Cannot */
+            cannot: string | null;
+            /** Good For */
+            good_for: string;
+            /** Title */
+            title: string;
+            /** Way */
+            way: string;
+        };
         /**
          * Wires
          * @description One reading of the three stadia wires, in either order.
@@ -1878,6 +2650,28 @@ export interface components {
             next: string | null;
             /** Summary */
             summary: string;
+        };
+        /**
+         * Zero
+         * @description The direction started from, as the circle reads it, and which way it counts.
+         */
+        Zero: {
+            /**
+             * Counts
+             * @default clockwise
+             * @enum {string}
+             */
+            counts: "clockwise" | "anticlockwise";
+            /**
+             * Reading
+             * @default null
+             */
+            reading: string | number | null;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
         };
     };
     responses: never;
@@ -2698,6 +3492,124 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    advise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Question */
+                    question: {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Advice"];
+                };
+            };
+        };
+    };
+    guide_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Act
+                     * @default null
+                     */
+                    act?: string | null;
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Guide"];
+                };
+            };
+        };
+    };
+    preview_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetUpPreview"];
+                };
+            };
+        };
+    };
+    ways_of_working: {
+        parameters: {
+            query: {
+                instrument: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayShape"][];
+                };
             };
         };
     };

@@ -53,7 +53,7 @@ export function Onboard() {
       void client.refetchQueries({ queryKey: ["session"] });
       void client.fetchQuery({ ...kindsQuery, staleTime: 0 }).catch(() => undefined);
       void client.fetchQuery({ ...deviceQuery, staleTime: 0 }).catch(() => undefined);
-      await keepAhead(client, owner, crew);
+      await keepAhead(client, owner, crew).catch(() => undefined);
     };
     const again = () => void fetchAll();
     if (navigator.serviceWorker.controller) again();

@@ -1,21 +1,23 @@
 // What a person may want to look at without signal, fetched before it is opened: the records they made last, every
-// instrument of the yard's first page, and the history of those their crew holds and of some others. One after the other, so that it never
-// stands in the way of what the person does.
+// instrument of the yard's first page, and the history of those their crew holds and of some others. One after the
+// other, so that it never stands in the way of what the person does; it ends at the first that is not answered.
 import type { QueryClient } from "@tanstack/react-query";
 import { instrumentQuery, myRecordsQuery, recordQuery, recordsQuery, seriesQuery, yardQuery } from "../api/queries";
 
 const STALE_MS = 300_000;
 const MOST_HISTORIES = 30;
 
+/** Rejects when it ends early. */
 export async function keepAhead(client: QueryClient, owner: string, crew: string | null): Promise<void> {
-  const yard = await client.fetchInfiniteQuery({ ...yardQuery(""), staleTime: 0 }).catch(() => null);
-  const rows = yard?.pages.flatMap((page) => page.instruments) ?? [];
-  const mine = await client.fetchQuery({ ...myRecordsQuery(owner), staleTime: STALE_MS }).catch(() => null);
-  for (const record of mine?.records ?? []) await client.prefetchQuery({ ...recordQuery(record.id), staleTime: STALE_MS });
-  for (const row of rows) await client.prefetchQuery({ ...instrumentQuery(row.tag), staleTime: STALE_MS });
+  const once = { staleTime: STALE_MS, retry: false } as const;
+  const yard = await client.fetchInfiniteQuery({ ...yardQuery(""), staleTime: 0, retry: false });
+  const rows = yard.pages.flatMap((page) => page.instruments);
+  const mine = await client.fetchQuery({ ...myRecordsQuery(owner), ...once });
+  for (const record of mine.records) await client.fetchQuery({ ...recordQuery(record.id), ...once });
+  for (const row of rows) await client.fetchQuery({ ...instrumentQuery(row.tag), ...once });
   const held = (row: { crew: string | null }) => (crew !== null && row.crew === crew ? 0 : 1);
   for (const row of [...rows].sort((a, b) => held(a) - held(b)).slice(0, MOST_HISTORIES)) {
-    await client.prefetchQuery({ ...seriesQuery(row.tag), staleTime: STALE_MS });
-    await client.prefetchInfiniteQuery({ ...recordsQuery(row.tag), staleTime: STALE_MS });
+    await client.fetchQuery({ ...seriesQuery(row.tag), ...once });
+    await client.fetchInfiniteQuery({ ...recordsQuery(row.tag), ...once });
   }
 }

@@ -1,7 +1,7 @@
 // Who is here. The session outlives a lost signal on this device; it ends only by signing out.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { type Session, api, carryToken, data, keptAt, whenSignedOut } from "../api/client";
+import { type Session, api, begunAnew, carryToken, data, keptAt, whenSignedOut } from "../api/client";
 import { measureClock } from "../store/clock";
 import { settle } from "../store/device";
 import { holdKeys } from "../store/seal";
@@ -37,11 +37,14 @@ export function SessionProvider({ children, waiting, failed }: { children: React
   const client = useQueryClient();
   const query = useQuery({ queryKey: ["session"], queryFn: () => data(api.GET("/api/session")), staleTime: Infinity, retry: 1 });
   const [ended, setEnded] = useState(false);
-  const session = query.data;
-  if (session) {
-    carryToken(session.csrf_token);
-    holdKeys(session.device_keys);
-  }
+  // The last session with somebody in it: one that ended away is renewed over the page, which stays as it is.
+  const [held, setHeld] = useState<Session | null>(null);
+  if (query.data?.person && query.data !== held) setHeld(query.data);
+  const [leaving, setLeaving] = useState(false);
+  const session = query.data?.person || leaving ? query.data : (held ?? query.data);
+  const gone = ended || session !== query.data;
+  if (query.data) carryToken(query.data.csrf_token);
+  if (session) holdKeys(session.device_keys);
   useEffect(() => {
     if (session && keptAt() === null) measureClock(new Date(session.now), new Date(query.dataUpdatedAt));
   }, [session, query.dataUpdatedAt]);
@@ -51,6 +54,7 @@ export function SessionProvider({ children, waiting, failed }: { children: React
     async (username: string, password?: string) => {
       const answer = await data(api.POST("/api/session", { body: { username, password: password ?? null } }));
       carryToken(answer.csrf_token);
+      begunAnew();
       setEnded(false);
       client.setQueryData(["session"], answer);
       await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
@@ -59,19 +63,25 @@ export function SessionProvider({ children, waiting, failed }: { children: React
   );
   const signOut = useCallback(async () => {
     await settle();
-    await api.DELETE("/api/session");
-    holdKeys(null);
-    if ("caches" in window) await caches.delete("naveta-data");
-    client.removeQueries({ predicate: (one) => one.queryKey[0] !== "session" });
-    await client.refetchQueries({ queryKey: ["session"] });
+    setLeaving(true);
+    try {
+      await api.DELETE("/api/session");
+      holdKeys(null);
+      if ("caches" in window) await caches.delete("naveta-data");
+      client.removeQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+      await client.refetchQueries({ queryKey: ["session"] });
+      setHeld(null);
+    } finally {
+      setLeaving(false);
+    }
   }, [client]);
 
   const here = useMemo<Here | null>(() => {
     if (!session) return null;
     const may = (act: string) => session.rights[act] ?? { allowed: false, text: "Sign in first." };
     const now = new Date(session.now);
-    return { session, person: ended ? null : (session.person ?? null), may, signIn, signOut, now };
-  }, [session, ended, signIn, signOut]);
+    return { session, person: gone ? null : (session.person ?? null), may, signIn, signOut, now };
+  }, [session, gone, signIn, signOut]);
 
   if (query.isError && !session) return <>{failed(() => void query.refetch())}</>;
   if (!here) return <>{waiting}</>;

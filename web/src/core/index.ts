@@ -1,6 +1,6 @@
 // The one door to the computation: the browser's own core when it is ready, the house otherwise. Both give the same
 // answers. The web parses no number and holds no factor, limit or sentence of advice.
-import { type Adjusting, NoSignal, type Preview, type Result, send } from "../api/client";
+import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type SetUpPreview, type Way, send } from "../api/client";
 import { nowWithOffset, type CheckDocument } from "../sheet/draft";
 import { EngineGone, engine } from "./engine";
 import { knowing } from "./known";
@@ -39,6 +39,32 @@ export async function preview(instrument: string | null, document: CheckDocument
   const answer = await ask<Preview>(question, () => send("POST", "/api/checks/preview", { instrument, document }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
+}
+
+type Any = { kind: string };
+
+/** Where somebody is in a set-up and what to do now; `act` asks for another act than the one at hand. */
+export async function guide(instrument: string, document: Any, act: string | null, signal?: AbortSignal): Promise<Guide> {
+  const known = knowing(instrument);
+  const question = known && { verb: "guide", document, at: nowWithOffset(), act, ...known };
+  const answer = await ask<Guide>(question, () => send("POST", "/api/stand/guide", { instrument, document, act }, signal));
+  if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
+  return answer;
+}
+
+/** What can be said already of a set-up. */
+export async function previewSetUp(instrument: string, document: Any, signal?: AbortSignal): Promise<SetUpPreview> {
+  const known = knowing(instrument);
+  const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
+  const answer = await ask<SetUpPreview>(question, () => send("POST", "/api/stand/preview", { instrument, document }, signal));
+  if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
+  return answer;
+}
+
+/** The ways of setting an instrument up, the fitting ones first. */
+export function ways(instrument: string): Promise<Way[]> {
+  const known = knowing(instrument);
+  return ask<Way[]>(known && { verb: "ways", ...known }, () => send("GET", `/api/stand/ways?instrument=${encodeURIComponent(instrument)}`, undefined));
 }
 
 export type Reckoned = { document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> };

@@ -20,7 +20,8 @@ export type CheckDocument = {
   };
 };
 
-export type Draft = {
+/** A draft of one kind of document; without more said, of a check. */
+export type Draft<D extends { kind: string } = CheckDocument> = {
   id: string;
   kind: string;
   instrument: string;
@@ -37,7 +38,7 @@ export type Draft = {
   changedAt: string;
   /** Paths of distances taken from the layout: Enter passes over them. */
   filled: string[];
-  document: CheckDocument;
+  document: D;
 };
 
 export type Begin = Pick<Draft, "kind" | "instrument" | "owner"> & Partial<Draft>;
@@ -77,6 +78,7 @@ export function nowWithOffset(date: Date = new Date()): string {
 
 /** The document as it is sent: empty wells left out, everything else to the letter. */
 export function toSend(document: CheckDocument): CheckDocument {
+  if (document.kind === "set-up") return document;
   const setups = (document.observations.setups ?? []).map((setup) => ({ a: sightToSend(setup.a), b: sightToSend(setup.b) }));
   return { ...document, observations: { ...document.observations, setups } };
 }

@@ -1,0 +1,36 @@
+"""Every kind of document this house reads: checks of an instrument, and set-ups of one."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from .checks import KINDS
+from .envelope import Envelope
+from .stand import judge
+from .stand.set_up import SetUpDocument
+
+Data = dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class DocumentKind:
+    """How one kind of document is read, previewed and reduced."""
+
+    name: str
+    title: str
+    category: Literal["check", "set-up"]
+    model: type[Envelope]
+    preview: Callable[[Any], Data]
+    reduce: Callable[[Any], Data]
+    where: Callable[[str], str]
+
+
+DOCUMENTS: dict[str, DocumentKind] = {
+    **{
+        one.name: DocumentKind(one.name, one.title, "check", one.model, one.preview, one.reduce, one.where)
+        for one in KINDS.values()
+    },
+    "set-up": DocumentKind("set-up", "Set-up", "set-up", SetUpDocument, judge.preview, judge.reduce, judge.where),
+}

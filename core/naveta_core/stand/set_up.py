@@ -1,0 +1,118 @@
+"""The document of a set-up: what was stood up over what, how, what was seen on the way and at the end."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..envelope import Envelope, InOwnUnit, Part, Typed
+from .told import BaseTold, Bearing, BubbleTold, MoveTold, TripodTold
+
+WayName = Literal["plummet-first", "level-first", "shift-by-leg", "plumb-bob", "four-screws", "no-point"]
+MOST_LOG = 200
+MOST_HEIGHTS = 4
+
+
+class Mark(Part):
+    """The point stood over. `free` when there is none: a free station."""
+
+    name: str = Field(default="", max_length=40)
+    kind: Literal["nail", "tack", "cross", "bolt", "pipe", "other"] | None = None
+    note: str = Field(default="", max_length=200)
+    free: bool = False
+
+
+class Options(Part):
+    """How somebody likes to work."""
+
+    together: bool = True
+    """Both screws of a pair at once."""
+    fine: Literal["plate", "two-plates", "electronic"] = "electronic"
+    legs_may: Literal["lower", "either"] = "lower"
+    strict: bool = False
+    """The order is kept: for a trainee's own account."""
+
+
+class Levelled(Part):
+    """A look at the level: along and across the line of sight, seconds of arc or divisions of the vial."""
+
+    along: Typed | None = None
+    across: Typed | None = None
+
+
+class FineLevel(Part):
+    """The level at the end: as first seen, and turned half round; turned figures as they are read then."""
+
+    by: Literal["electronic", "plate"] = "electronic"
+    sensitivity_arcsec_per_div: Annotated[float, Field(gt=0, le=600), InOwnUnit] = 20.0
+    first: Levelled = Levelled()
+    turned: Levelled = Levelled()
+    rest_div: Typed | None = None
+    """The known rest position of the plate bubble, where there is one."""
+
+
+class Saw(Part):
+    """What was seen at an act; one of these, by what the act asks."""
+
+    spot: MoveTold | None = None
+    bubble: BubbleTold | None = None
+    level: Levelled | None = None
+
+
+class Done(Part):
+    """One entry of the log: an act looked at or confirmed."""
+
+    act: str = Field(max_length=30)
+    saw: Saw | None = None
+    confirmed: bool = False
+    wrong_way: bool = False
+    at: str | None = Field(default=None, max_length=40)
+
+
+class HeightRead(Part):
+    """The height of the axis above the mark: as read, straight or along a slope."""
+
+    readings: list[Typed] = Field(default=[], max_length=MOST_HEIGHTS)
+    radius_mm: Annotated[float, Field(ge=0, le=300), InOwnUnit] = 0.0
+    constant_mm: Annotated[float, Field(ge=-500, le=500), InOwnUnit] = 0.0
+
+
+class Zero(Part):
+    """The direction started from, as the circle reads it, and which way it counts."""
+
+    target: str = Field(default="", max_length=40)
+    reading: Typed | None = None
+    counts: Literal["clockwise", "anticlockwise"] = "clockwise"
+
+
+class SetUpObservations(Part):
+    """A set-up. `log` holds what was seen on the way; the rest is the end that is judged."""
+
+    way: WayName
+    mark: Mark = Mark()
+    tripod_tag: str = Field(default="", max_length=20)
+    base_tag: str = Field(default="", max_length=20)
+    tripod: TripodTold = TripodTold()
+    base: BaseTold = BaseTold()
+    stand_bearing_deg: Bearing = 180.0
+    """Where the person stands, seen from the middle of the head."""
+    options: Options = Options()
+    quick: bool = False
+    """Noted afterwards, not led through."""
+    log: list[Done] = Field(default=[], max_length=MOST_LOG)
+    level: FineLevel = FineLevel()
+    ring_holds: Literal["yes", "no", "not-looked"] = "not-looked"
+    centring_mm: Typed | None = None
+    centred_by: Literal["optical", "laser", "bob"] | None = None
+    height: HeightRead = HeightRead()
+    zero: Zero = Zero()
+    looked_last: bool = False
+    minutes: Typed | None = None
+
+
+class SetUpDocument(Envelope):
+    """A set-up over a point, or of a level over none."""
+
+    kind: Literal["set-up"]
+    observations: SetUpObservations
