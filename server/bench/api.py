@@ -22,6 +22,7 @@ from naveta_core.checks import KINDS
 from naveta_core.completing import complete
 from naveta_core.documents import document_of, read_json
 from naveta_core.errors import Fault, Refused
+from naveta_core.registry import DOCUMENTS
 from naveta_core.results import Adjusting, Advice, Guide, Preview, SetUpPreview, WayShape
 from naveta_core.stand.advisors import advise
 from naveta_core.stand.ways import fitting
@@ -74,7 +75,15 @@ def _kind(kind: str) -> None:
 @router.post("/checks/preview", response=Preview, operation_id="preview_check", openapi_extra=_body(PreviewIn))
 def preview_check(request: HttpRequest) -> HttpResponse:
     """What can be said already of a document as far as it goes. Stores nothing."""
+    return _previewed(request, "check")
+
+
+def _previewed(request: HttpRequest, category: str) -> HttpResponse:
     sent = read_entry(PreviewIn, read_json(request.body))
+    name = sent.document.get("kind") if isinstance(sent.document, dict) else None
+    if name in DOCUMENTS and DOCUMENTS[name].category != category:
+        wanted = ", ".join(one.name for one in DOCUMENTS.values() if one.category == category)
+        raise Refused([Fault("document.kind", "the kind of document", name, f"one of {wanted}")])
     return answer_json(door.preview(sent.document, _known(sent.instrument), clock.now().isoformat()))
 
 
@@ -219,13 +228,13 @@ def read_document(request: HttpRequest, kind: str) -> HttpResponse:
 @router.get("/stand/ways", response=list[WayShape], operation_id="ways_of_working")
 def ways_of_working(request: HttpRequest, instrument: str) -> Any:
     """Every way of setting this instrument up, what each is good for, and which cannot be taken with it."""
-    return fitting(_known(instrument)["instrument"])  # type: ignore[index]
+    return fitting(known(fleet_selectors.find(instrument))["instrument"])
 
 
 @router.post("/stand/preview", response=SetUpPreview, operation_id="preview_set_up", openapi_extra=_body(PreviewIn))
 def preview_set_up(request: HttpRequest) -> HttpResponse:
     """What can be said already of a set-up as far as it goes. Stores nothing."""
-    return preview_check(request)
+    return _previewed(request, "set-up")
 
 
 @router.post("/stand/guide", response=Guide, operation_id="guide_set_up", openapi_extra=_body(GuideIn))

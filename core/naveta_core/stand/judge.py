@@ -25,7 +25,7 @@ from .ways import WAYS, acts_of
 
 Data = dict[str, Any]
 HEIGHT = Range(0.3, 3.0, "a height of the instrument")
-COMPENSATED = ("total-station", "robotic-total-station", "level", "digital-level")
+COMPENSATED = ("level", "digital-level", "total-station", "robotic-total-station")
 UNKNOWN_INDEX_ARCSEC = 10.0
 UNKNOWN_REST_DIV = 1.0
 CENTRING_SIGMA_MM = {"optical": 0.3, "laser": 0.5, "bob": 1.0}
