@@ -117,6 +117,16 @@ def document_of(data: Any) -> Envelope:
     return document
 
 
+def check_of(data: Any, name: str | None = None) -> Envelope:
+    """The same, of a check only (of the kind `name`, when one is told). Raises Refused for anything else."""
+    from .checks import KINDS
+
+    document = document_of(data)
+    if document.kind not in KINDS or (name is not None and document.kind != name):
+        raise Refused([Fault("kind", "the kind of check", document.kind, name or "one of " + ", ".join(sorted(KINDS)))])
+    return document
+
+
 def plain(document: Envelope) -> dict[str, Any]:
     """A document as plain data, without what was left out."""
     return document.model_dump(mode="json", exclude_unset=True)

@@ -13,7 +13,7 @@ from typing import Any
 from . import __version__
 from .checks import KINDS
 from .completing import complete
-from .documents import document_of, read_json
+from .documents import check_of, document_of, read_json
 from .errors import Fault, NotJson, Refused, refusal
 from .fingerprint import fingerprint
 from .registry import DOCUMENTS
@@ -72,7 +72,7 @@ def reduce(document: Any, known: Data | None, at: str, stage: str = "as-found") 
 
 def adjusting(document: Any, reads_now: list[Any]) -> Data:
     """The act of adjusting after a document that is complete already."""
-    parsed = document_of(document)
+    parsed = check_of(document)
     return KINDS[parsed.kind].adjusting(parsed, reads_now)
 
 
@@ -101,9 +101,7 @@ def _kind(question: Data) -> Any:
 
 def _read_document(question: Data) -> Data:
     data = read_json(str(question["text"]).encode("utf-8", "surrogatepass"))
-    parsed = document_of(data)
-    if parsed.kind != question["kind"]:
-        raise Refused([Fault("kind", "the kind of check", parsed.kind, str(question["kind"]))])
+    check_of(data, str(question["kind"]))
     return dict(data)
 
 
@@ -118,5 +116,5 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "schema": lambda q: _kind(q).model.model_json_schema(),
     "read-document": _read_document,
     "read-table": lambda q: _kind(q).read_csv(q["text"]),
-    "write-table": lambda q: {"text": _kind(q).write_csv(document_of(q["document"]))},
+    "write-table": lambda q: {"text": _kind(q).write_csv(check_of(q["document"], q["kind"]))},
 }

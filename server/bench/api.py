@@ -20,7 +20,7 @@ from fleet.tags import settle_tag
 from naveta_core import __version__, door
 from naveta_core.checks import KINDS
 from naveta_core.completing import complete
-from naveta_core.documents import document_of, read_json
+from naveta_core.documents import check_of, document_of, read_json
 from naveta_core.errors import Fault, Refused
 from naveta_core.registry import DOCUMENTS
 from naveta_core.results import Adjusting, Advice, Guide, Preview, SetUpPreview, WayShape
@@ -212,7 +212,7 @@ def write_csv(request: HttpRequest, kind: str) -> Any:
     """A document's readings as a table, not stored."""
     _kind(kind)
     sent = read_entry(PreviewIn, read_json(request.body))
-    return {"text": KINDS[kind].write_csv(document_of(sent.document))}
+    return {"text": KINDS[kind].write_csv(check_of(sent.document, kind))}
 
 
 @router.post("/kinds/{kind}/read", response=dict[str, Any], operation_id="read_document")

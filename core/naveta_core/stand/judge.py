@@ -32,6 +32,8 @@ CENTRING_SIGMA_MM = {"optical": 0.3, "laser": 0.5, "bob": 1.0}
 BOB_IN_WIND_MM = 3.0
 HEIGHTS_APART_M = 0.003
 MANY_PASSES = 4
+KEPT_WHEN_QUICK = {"last-look", "heights", "ring-round", "turn-round"}
+"""What a set-up noted afterwards still has to answer for."""
 
 
 @dataclass
@@ -209,7 +211,7 @@ def passed_over(judged: Judged) -> list[str]:
         confirmed.add("zero")
     acts = acts_of(WAYS[o.way], document.instrument.plummet)
     if o.quick:
-        acts = [one for one in acts if one.name in ("turn-round", "ring-round", "last-look", "heights")]
+        acts = [one for one in acts if one.name in KEPT_WHEN_QUICK]
     if o.mark.free:
         acts = [one for one in acts if one.name not in ("heights", "focus", "laser-on", "laser-off")]
     return [one.confirms for one in acts if one.confirms and one.name not in confirmed]
