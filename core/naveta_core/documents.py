@@ -12,6 +12,7 @@ import json
 import math
 import re
 import unicodedata
+from collections.abc import Sequence
 from typing import Any
 
 from pydantic import ValidationError
@@ -99,16 +100,16 @@ def parse(raw: bytes) -> Envelope:
     return document_of(read_json(raw))
 
 
-def document_of(data: Any) -> Envelope:
-    """Plain data to a checked document of its kind. Raises UnknownKind or Refused with every fault of form."""
+def document_of(data: Any, among: Sequence[str] = ()) -> Envelope:
+    """Plain data to a checked document of its kind (`among` these, when told). Raises UnknownKind or Refused."""
     from .registry import DOCUMENTS
 
     if not isinstance(data, dict):
         raise Refused([Fault("$", "the whole document", said(data), "an object with kind and observations")])
     name = data.get("kind")
-    if not isinstance(name, str) or name not in DOCUMENTS:
-        wanted = "one of " + ", ".join(sorted(DOCUMENTS))
-        raise UnknownKind([Fault("kind", "the kind of check", said(name), wanted)])
+    names = among or DOCUMENTS
+    if not isinstance(name, str) or name not in names:
+        raise UnknownKind([Fault("kind", "the kind of document", said(name), "one of " + ", ".join(sorted(names)))])
     kind = DOCUMENTS[name]
     try:
         document: Envelope = kind.model.model_validate(data)
@@ -118,13 +119,10 @@ def document_of(data: Any) -> Envelope:
 
 
 def check_of(data: Any, name: str | None = None) -> Envelope:
-    """The same, of a check only (of the kind `name`, when one is told). Raises Refused for anything else."""
+    """The same, of a check only (of the kind `name`, when one is told). Raises UnknownKind for anything else."""
     from .checks import KINDS
 
-    document = document_of(data)
-    if document.kind not in KINDS or (name is not None and document.kind != name):
-        raise Refused([Fault("kind", "the kind of check", document.kind, name or "one of " + ", ".join(sorted(KINDS)))])
-    return document
+    return document_of(data, [name] if name else list(KINDS))
 
 
 def plain(document: Envelope) -> dict[str, Any]:

@@ -219,9 +219,7 @@ def write_csv(request: HttpRequest, kind: str) -> Any:
 def read_document(request: HttpRequest, kind: str) -> HttpResponse:
     """A document file's bytes, parsed and given back; not stored."""
     data = read_json(request.body)
-    document = document_of(data)
-    if document.kind != kind:
-        raise Refused([Fault("kind", "the kind of check", document.kind, kind)])
+    check_of(data, kind)
     return answer_json(data)
 
 

@@ -137,7 +137,7 @@ _ALL = (
     ),
     Act(
         "back-on",
-        "Back on the mark",
+        "Back on it",
         "Back on the mark with the foot screws.",
         "spot",
         "Where the plummet points now.",

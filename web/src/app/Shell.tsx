@@ -17,6 +17,7 @@ import { UpdateStrip } from "./UpdateStrip";
 
 const PLACES = [
   { to: "/", name: "Yard", end: true },
+  { to: "/stand", name: "Stand", end: false },
   { to: "/bench", name: "Bench", end: false },
 ];
 

@@ -3,7 +3,7 @@ import { useLocation } from "react-router";
 import { takeUpdate, useUpdate } from "./update";
 
 /** Where something is being entered: the update waits until it is done. */
-const ENTERING = /^\/bench\/[0-9a-f-]{36}/;
+const ENTERING = /^\/(bench|stand)\/[0-9a-f-]{36}/;
 
 export function UpdateStrip() {
   const ready = useUpdate();

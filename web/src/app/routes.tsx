@@ -48,6 +48,8 @@ export const router = createBrowserRouter([
       { index: true, Component: Yard },
       { path: "instruments/:tag", lazy: later(async () => (await import("../places/instrument/Instrument")).Instrument) },
       { path: "records/:id", lazy: later(async () => (await import("../places/record/Record")).RecordPage) },
+      { path: "stand", lazy: later(async () => (await import("../places/stand/Stand")).Stand) },
+      { path: "stand/:id", lazy: later(async () => (await import("../places/stand/SetUp")).SetUp) },
       { path: "bench", lazy: later(async () => (await import("../places/bench/Bench")).Bench) },
       { path: "bench/new/:tag", lazy: later(async () => (await import("../places/bench/Begin")).Begin) },
       { path: "bench/:id", lazy: later(async () => (await import("../places/bench/Entry")).Entry) },

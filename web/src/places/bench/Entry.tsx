@@ -17,7 +17,7 @@ import { LayoutDialog } from "./LayoutDialog";
 import { Looks, looksInWords } from "./Looks";
 import { Sheet } from "./Sheet";
 import { addSetUp, fromOtherEnd, removeSetUp } from "../../sheet/entry";
-import { useDraft } from "./useDraft";
+import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "./useKeys";
 import { usePreview } from "./usePreview";
 import { useSave } from "./useSave";

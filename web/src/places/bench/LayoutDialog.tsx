@@ -4,7 +4,7 @@ import type { Fault, Kind } from "../../api/client";
 import type { CheckDocument, Draft, Length } from "../../sheet/draft";
 import { Choice, Dialog, FaultLine } from "../../ui/parts";
 import { takeLayout } from "../../sheet/entry";
-import type { Change } from "./useDraft";
+import type { Change } from "../../ui/useDraft";
 
 export const UNITS: { value: Length; label: string }[] = [
   { value: "m", label: "Metres" },

@@ -5,7 +5,7 @@ import type { Keys } from "./SightCell";
 import type { WellKey } from "../../ui/Well";
 import { useTyping } from "../../ui/useTyping";
 import { type Spot, type Staff, countOf, distancePath, neighbour, oneMore, otherSign, putBack, sameAgain, sightOf, strike, threeWire, toggleWires, valueAt, wellId, withValue } from "../../sheet/entry";
-import type { Change } from "./useDraft";
+import type { Change } from "../../ui/useDraft";
 
 const SAVE_ID = "save-now";
 

@@ -15,7 +15,9 @@ import { Back, Head, Trouble, Waiting } from "../../ui/parts";
 import { Amend } from "./Amend";
 import { BadFinding } from "./BadFinding";
 import { ReadingsTable } from "./ReadingsTable";
+import { SetUpShown } from "./SetUpShown";
 import { localRecord } from "./local";
+import { Notes, Waits } from "./notes";
 import { moment } from "../../ui/words";
 
 export function RecordPage() {
@@ -25,11 +27,13 @@ export function RecordPage() {
   const parcel = parcels.find((one) => one.id === id);
   const local = parcel ? localRecord(parcel, name) : null;
   const record = useQuery({ ...recordQuery(id), enabled: !local });
+  if (local?.result && local.kind === "set-up") return <SetUpShown record={local} result={local.result} waiting={parcel} />;
   if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={parcel} />;
   if (record.isPending) return <Waiting what="Fetching the record…" />;
   if (!record.data) return <Trouble error={record.error} />;
   const { result } = record.data;
   if (!result) return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
+  if (record.data.category === "set-up") return <SetUpShown record={record.data} result={result} />;
   return <Shown key={record.data.id} record={record.data} result={result} />;
 }
 
@@ -99,49 +103,6 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
       </div>
       <Amend record={record} document={document} open={amending} onClose={() => setAmending(false)} />
     </div>
-  );
-}
-
-/** It is on this device only, and what will become of it. */
-function Waits({ parcel }: { parcel: Parcel }) {
-  return (
-    <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3" role="status" data-waits={parcel.state}>
-      <span>
-        <b>{parcel.state === "waiting" ? "Kept on this device." : "The house did not take it."}</b>{" "}
-        {parcel.state === "waiting" ? "It goes by itself when there is signal; the house then reckons it again." : parcel.problem?.title}
-      </span>
-      <Link className="btn" to="/bench">
-        Look at what waits
-      </Link>
-    </div>
-  );
-}
-
-/** What is to be known before anything else: a broken seal, a struck record, a correction. */
-function Notes({ record }: { record: RecordOut }) {
-  return (
-    <>
-      {record.broken && (
-        <p className="fault" data-broken>
-          {record.broken}
-        </p>
-      )}
-      {record.device_says.map((one) => (
-        <p key={one.code} className="caution" data-device={one.code}>
-          {one.text}
-        </p>
-      ))}
-      {record.amended_by && (
-        <p className="fault" data-amended>
-          Struck: {record.amended_why} It stays on record and counts for nothing.
-        </p>
-      )}
-      {record.amends && record.why && (
-        <p className="caution">
-          This corrects an <Link className="underline" to={`/records/${record.amends}`}>earlier record</Link>: {record.why}
-        </p>
-      )}
-    </>
   );
 }
 

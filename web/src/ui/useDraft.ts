@@ -1,7 +1,7 @@
 // One draft in hand: what is typed shows at once and is on the device with the same keystroke.
 import { useCallback, useEffect, useRef, useState } from "react";
-import { findDraft, keepDraft } from "../../store/device";
-import { type Draft, nowWithOffset } from "../../sheet/draft";
+import { findDraft, keepDraft } from "../store/device";
+import { type Draft, nowWithOffset } from "../sheet/draft";
 
 export type Change = (change: (draft: Draft) => Draft) => void;
 

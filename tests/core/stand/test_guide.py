@@ -1,0 +1,236 @@
+"""Leading through: what comes when, what is said, what is enough; and what a set-up is judged as, by hand."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import pytest
+
+from naveta_core.documents import document_of
+from naveta_core.door import answer, reduce
+from naveta_core.errors import Refused
+from naveta_core.stand.acts import ACTS
+from naveta_core.stand.guide import guide
+from naveta_core.stand.judge import passes, preview
+from naveta_core.stand.judge import reduce as judged
+from naveta_core.stand.ways import WAYS, acts_of, cannot, fitting
+
+LASER = {
+    "kind": "robotic-total-station",
+    "plummet": "laser",
+    "angle_accuracy_arcsec": 3.0,
+    "compensator_range_arcmin": 4.0,
+}
+OPTICAL = {"kind": "theodolite", "plummet": "optical", "angle_accuracy_arcsec": 5.0}
+SPOT = {"bearing_deg": 90, "distance_mm": 3}
+
+
+def document(way: str = "plummet-first", instrument: dict[str, Any] = LASER, **observed: Any) -> Any:
+    observations = {"way": way, "mark": {"name": "PC-14"}, **observed}
+    return document_of({"kind": "set-up", "instrument": instrument, "observations": observations})
+
+
+def saw(act: str, **what: Any) -> dict[str, Any]:
+    return {"act": act, "saw": what}
+
+
+def whole(**more: Any) -> Any:
+    """Tilts 12″ and 4″, turned −6″ and 6″: (12 − −6)/2 = 9, (4 − 6)/2 = −1; index 3 and 5."""
+    level = {"first": {"along": "12", "across": "4"}, "turned": {"along": "-6", "across": "6"}}
+    told = {"level": level, "centring_mm": "0.2", "height": {"readings": ["1.562", "1.5628"]}, "looked_last": True}
+    return document(**{**told, **more})
+
+
+def test_every_way_is_made_of_acts_and_begins_and_ends_alike() -> None:
+    for way in WAYS.values():
+        acts = acts_of(way, "optical")
+        assert [one.name for one in acts][:2] == ["lay-out", "tripod"]
+        assert all(one.name in ACTS for one in acts)
+        assert {one.name for one in acts} & {"last-look", "ring-round"}
+        assert way.good_for
+
+
+def test_the_plummet_decides_what_is_asked() -> None:
+    way = WAYS["plummet-first"]
+    assert [one.name for one in acts_of(way, "laser")][3] == "laser-on"
+    assert [one.name for one in acts_of(way, "optical")][3] == "focus"
+    assert "laser-off" not in [one.name for one in acts_of(way, "optical")]
+
+
+@pytest.mark.parametrize(
+    ("way", "instrument", "screws", "why"),
+    [
+        ("plummet-first", {"kind": "level"}, 3, "no point"),
+        ("no-point", LASER, 3, "for levels"),
+        ("level-first", {"kind": "theodolite", "plummet": "none"}, 3, "plumb bob"),
+        ("plummet-first", LASER, 4, "opposite pairs"),
+        ("four-screws", LASER, 3, "three screws"),
+        ("plummet-first", LASER, 3, None),
+    ],
+)
+def test_a_way_that_cannot_work_says_so(way: str, instrument: dict[str, Any], screws: int, why: str | None) -> None:
+    told = cannot(WAYS[way], instrument, screws)
+    assert told is None if why is None else why in str(told)
+    assert next(one["cannot"] for one in fitting({"kind": "level"})) is None
+
+
+def test_one_act_after_the_other_and_none_locked() -> None:
+    assert guide(document())["act"]["name"] == "lay-out"
+    told = guide(document(log=[{"act": "lay-out", "confirmed": True}]))
+    assert (told["act"]["name"], told["next"]) == ("tripod", "mount")
+    asked = guide(document(), "plate")
+    assert asked["act"]["name"] == "plate"
+    states = {
+        one["act"]: one["state"]
+        for one in guide(document(log=[saw("plate", level={"along": "40", "across": "0"})]))["knots"]
+    }
+    assert (states["tread"], states["plate"], states["slide"]) == ("passed", "now", "open")
+
+
+def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
+    level, off, on = (
+        saw("plate", level={"along": "2", "across": "1"}),
+        saw("slide", spot=SPOT),
+        saw("slide", spot={**SPOT, "distance_mm": 0.3}),
+    )
+    assert guide(document(log=[level]))["act"]["name"] == "slide"
+    assert guide(document(log=[level, off]))["next"] == "plate"
+    assert guide(document(log=[level, on]))["act"]["name"] == "turn-round"
+    assert passes(document(log=[level, off, level, off, level, on])) == 3
+    told = guide(document(log=[level, off] * 4))
+    assert told["passes"] == 4
+    assert "Run that check" in told["converges"]
+    assert guide(document(log=[level, off]))["converges"] is None
+
+
+def test_a_shift_sends_back_to_the_level() -> None:
+    told = guide(document("shift-by-leg", log=[saw("shift", spot={"bearing_deg": 0, "distance_mm": 20})]))
+    assert told["advice"]["kind"] == "shift"
+    # 20 mm to the north is off: the plummet has to come south, so the two southern legs are shortened alike.
+    legs = told["advice"]["result"]["legs"]
+    assert legs["A"] > 0 or (legs["B"] < 0 and legs["C"] < 0)
+    assert told["next"] == "plate"
+
+
+def test_words_turn_with_the_person() -> None:
+    """The plummet points 3 mm east of the mark: slide it west; left for somebody south, right for somebody north."""
+    log = [saw("slide", spot=SPOT)]
+    south, north = (guide(document(log=log, stand_bearing_deg=stand)) for stand in (180, 0))
+    assert "to your left by 3.0 mm" in south["advice"]["headline"]
+    assert "to your right by 3.0 mm" in north["advice"]["headline"]
+    assert south["site"]["you"] == "between B and C"
+    assert north["site"]["you"] == "behind A"
+
+
+def test_back_on_the_mark_with_the_screws_turns_the_tilt_that_moves_it() -> None:
+    """12 mm at 1.45 m: 8.28 mrad; the screws' radius 50 mm: 0.41 mm, 0.59 turns of 0.7 mm for a screw in its line."""
+    told = guide(document(log=[saw("back-on", spot={"bearing_deg": 0, "distance_mm": 12})]))
+    turns = told["advice"]["result"]["turns"]
+    assert abs(turns["1"]) == pytest.approx(12 / 1450 * 50 / 0.7, rel=1e-3)
+    assert turns["2"] == pytest.approx(-turns["1"] / 2, rel=1e-3)
+
+
+def test_a_bubble_is_understood_and_the_wrong_way_is_answered() -> None:
+    told = guide(document(log=[saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3})]))
+    assert told["advice"]["understood"] == "in the direction of C, about 3.0 mm off the middle"
+    assert [leg["leg"] for leg in told["site"]["legs"] if leg["moves"]] == ["B", "C"]
+    assert told["act"]["cautions"][0]["code"] == "leg-drops"
+    wrong = guide(document(log=[{**saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3}), "wrong_way": True}]))
+    assert "Turn the drawing" in wrong["advice"]["headline"]
+
+
+def test_half_of_the_difference_is_for_the_screws() -> None:
+    """60″ and 0″, turned −20″ and 0″: the axis leans 40″ along, 20″ are the level's own."""
+    level = {"first": {"along": "60", "across": "0"}, "turned": {"along": "-20", "across": "0"}}
+    told = guide(document(level=level), "turn-round")
+    assert told["advice"]["result"]["tilt_arcsec"] == pytest.approx(40.0)
+    assert "20.0″ and 0.0″ is the level's own" in told["advice"]["understood"]
+    assert not told["enough"]
+    good = {"first": {"along": "30", "across": "0"}, "turned": {"along": "10", "across": "0"}}
+    assert guide(document(level=good), "turn-round")["enough"]
+
+
+def test_a_set_up_by_hand() -> None:
+    told = judged(whole())
+    figures = told["result"]
+    assert (figures["tilt_along_arcsec"], figures["tilt_across_arcsec"]) == (9.0, -1.0)
+    assert figures["tilt_arcsec"] == pytest.approx(math.hypot(9, 1))
+    assert (figures["index_along_arcsec"], figures["index_across_arcsec"]) == (3.0, 5.0)
+    assert figures["height_m"] == pytest.approx(1.5624)
+    assert told["verdict"]["grade"] == "watch"  # laser: 0.2 + 1.943·0.5 = 1.17 mm is not proved within 1 mm
+    assert [part["grade"] for part in told["verdict"]["parts"]] == ["use", "watch"]
+    assert (
+        told["finding"]["text"] == "Over PC-14: axis within 9.1″ of plumb, 0.2 mm off the mark and 1.5624 m above it."
+    )
+
+
+def test_what_is_beyond_is_done_again_never_adjusted() -> None:
+    told = judged(whole(centring_mm="2.5"))
+    assert told["verdict"]["grade"] == "repeat"
+    assert "Slide it over once more" in told["verdict"]["reasons"][0]["text"]
+    strict = judged(whole())
+    level = {"first": {"along": "12", "across": "4"}, "turned": {"along": "-6", "across": "6"}}
+    theodolite = judged(document(instrument=OPTICAL, level=level, centring_mm="0.2", height={"readings": ["1.5"]}))
+    # Without a compensator the limit is 10″: 9.06 + 1.943·2.06/√2 = 11.9 is within it as seen, not proved.
+    assert [strict["verdict"]["parts"][0]["grade"], theodolite["verdict"]["parts"][0]["grade"]] == ["use", "watch"]
+
+
+def test_seen_from_one_side_only_it_is_not_proved() -> None:
+    one_way = {"first": {"along": "12", "across": "4"}}
+    codes = [one["code"] for one in judged(whole(level=one_way))["verdict"]["reasons"]]
+    assert "not-turned" in codes
+    assert "not-confirmed" in codes
+
+
+def test_a_plate_bubble_gives_its_rest_position() -> None:
+    """2 and 0 divisions, turned 1 and 0: half of it tilt, 1.5 divisions where it rests."""
+    level = {
+        "by": "plate",
+        "sensitivity_arcsec_per_div": 30,
+        "first": {"along": "2", "across": "0"},
+        "turned": {"along": "1", "across": "0"},
+    }
+    figures = judged(whole(level=level))["result"]
+    assert figures["rest_div"] == pytest.approx(1.5)
+    assert figures["tilt_along_arcsec"] == pytest.approx(15.0)
+
+
+def test_heights_that_differ_and_slopes() -> None:
+    told = judged(whole(height={"readings": ["1.562", "1.572"]}))
+    assert "heights-differ" in [one["code"] for one in told["verdict"]["reasons"]]
+    slope = judged(whole(height={"readings": ["1.5234"], "radius_mm": 100, "constant_mm": 20}))
+    assert slope["result"]["height_m"] == pytest.approx(1.54011, abs=1e-5)
+
+
+def test_a_level_has_no_point() -> None:
+    told = judged(document("no-point", {"kind": "level"}, mark={}, ring_holds="no"))
+    assert told["verdict"]["grade"] == "watch"
+    assert told["finding"]["text"] == "Level set up: the bubble leaves its ring when turned."
+    assert preview(document("no-point", {"kind": "level"}))["missing"] == ["observations.ring_holds"]
+
+
+@pytest.mark.parametrize(
+    ("observed", "path", "wanted"),
+    [
+        ({"height": {"readings": ["1562"]}}, "observations.height.readings[0]", "units are metres"),
+        ({"centring_mm": "1.2.3"}, "observations.centring_mm", "one decimal mark"),
+        ({"centring_mm": "-4"}, "observations.centring_mm", "0 to 200"),
+        ({"level": {"first": {"along": "9000", "across": "1"}}}, "observations.level.first.along", "-3600 to 3600"),
+    ],
+)
+def test_bad_input_is_named(observed: dict[str, Any], path: str, wanted: str) -> None:
+    faults = preview(whole(**observed))["faults"]
+    assert [one["path"] for one in faults] == [path]
+    assert wanted in faults[0]["wanted"]
+    with pytest.raises(Refused):
+        judged(whole(**observed))
+
+
+def test_the_door_leads_and_a_check_is_no_set_up() -> None:
+    question = '{"verb":"guide","at":"2027-03-02T06:40:00+00:00","document":{"kind":"two-peg","observations":{}}}'
+    assert '"wanted":"set-up"' in answer(question)
+    stored = {"kind": "set-up", "observations": whole().model_dump(mode="json", exclude_unset=True)["observations"]}
+    told = reduce(stored, {"instrument": LASER}, "2027-03-02T06:40:00+00:00")
+    assert told["made"] is None  # later checks do not lean on set-ups
+    assert told["result"]["result"]["tilt_along_arcsec"] == 9.0

@@ -1,0 +1,50 @@
+// Keeping something finished: reckoned here when that is quick, into the outbox, sent at once when there is signal,
+// opened when it has arrived.
+import { useCallback } from "react";
+import { useNavigate } from "react-router";
+import { reckon } from "../core";
+import { type Draft, nowWithOffset, toSend } from "../sheet/draft";
+import { NoRoom } from "../store/device";
+import { postCheck } from "../store/outbox";
+import { outcomeOf } from "./acts";
+import { useTell } from "./notices";
+import { useOutbox } from "./outbox";
+import { usePerson } from "./session";
+
+const RECKON_WITHIN_MS = 2_500;
+
+/** Saving does not wait for a core that is slow: the house reckons anyway. */
+function soon<T>(made: Promise<T | null>): Promise<T | null> {
+  return Promise.race([made, new Promise<null>((done) => setTimeout(() => done(null), RECKON_WITHIN_MS))]);
+}
+
+/** Gives a function that keeps a draft under a title; false when there was no room and the draft stays open. */
+export function useKeep(): (draft: Draft, title: string) => Promise<boolean> {
+  const person = usePerson();
+  const { sendNow } = useOutbox();
+  const navigate = useNavigate();
+  const tell = useTell();
+  return useCallback(
+    async (draft, title) => {
+      const observedBy = draft.owner === person.username ? draft.observedBy : draft.owner;
+      const at = nowWithOffset();
+      const made = await soon(reckon(draft.instrument, toSend(draft.document), at, draft.stage));
+      try {
+        await postCheck({ ...draft, owner: person.username, observedBy }, title, made && { ...made, at });
+      } catch (error) {
+        tell({ text: error instanceof NoRoom ? "This device is full: nothing was saved, your readings are still here. Make room, then save again." : "It could not be kept on this device. Your readings are still here; try again." });
+        return false;
+      }
+      await sendNow();
+      const told = await outcomeOf(person.username, draft.id);
+      if (told.arrived || (made && !told.refused)) {
+        await navigate(`/records/${draft.id}`, { replace: true });
+        return true;
+      }
+      tell({ text: told.refused ? `Not taken: ${told.refused}` : "Kept on this device. It goes by itself when there is signal." });
+      await navigate("/bench", { replace: true });
+      return true;
+    },
+    [person.username, sendNow, navigate, tell],
+  );
+}

@@ -1,0 +1,95 @@
+// A set-up on record: how it stood, what was not confirmed, what the remainder costs.
+import { Link } from "react-router";
+import type { RecordOut, Result } from "../../api/client";
+import { useHere } from "../../app/session";
+import type { Parcel } from "../../store/device";
+import { FindingView, NextSteps } from "../../ui/FindingView";
+import { Reckoned } from "../../ui/Reckoned";
+import { Back, Head } from "../../ui/parts";
+import { moment } from "../../ui/words";
+import { Notes, Waits } from "./notes";
+
+type Observed = { way?: string; mark?: { name?: string; free?: boolean }; zero?: { target?: string; reading?: string }; log?: unknown[] };
+
+export function SetUpShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
+  const { session } = useHere();
+  const observed = (record.document as { observations?: Observed }).observations ?? {};
+  const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "set up";
+  const passes = result.result["passes"] as number;
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            <span className="tag">{record.instrument}</span> {mark}
+          </>
+        }
+        sub={`${moment(record.observed_at, session.time_zone)}. ${record.observed_by}.`}
+        acts={
+          <>
+            <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
+            {!waiting && (
+              <a className="btn" href={`/api/records/${record.id}/document`} download>
+                Document
+              </a>
+            )}
+            <button className="btn" onClick={() => window.print()}>
+              Print
+            </button>
+            <Link className="btn" to="/stand">
+              Set up again
+            </Link>
+          </>
+        }
+      />
+      {waiting && <Waits parcel={waiting} />}
+      <Notes record={record} />
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px]">
+        <section className="card grid gap-3 p-5" aria-label="Finding">
+          <FindingView result={result} />
+          <NextSteps result={result} />
+        </section>
+        <section className="card p-5" aria-label="How it stands">
+          <h2 className="pb-2">How it stands</h2>
+          <dl className="m-0 grid grid-cols-[1fr_auto] gap-x-6 gap-y-2">
+            {result.shown.map((one) => (
+              <div key={one.quantity} className="contents">
+                <dt className="sub">{one.label}</dt>
+                <dd className="m-0 text-right font-[640]">
+                  {one.text}
+                  {one.plus_minus && <span className="sub font-[440]"> ± {one.plus_minus}</span>}
+                </dd>
+              </div>
+            ))}
+            {passes > 0 && (
+              <div className="contents">
+                <dt className="sub">Passes between level and mark</dt>
+                <dd className="m-0 text-right font-[640]">{passes}</dd>
+              </div>
+            )}
+            {observed.zero?.reading && (
+              <div className="contents">
+                <dt className="sub">Start, on {observed.zero.target || "the reference"}</dt>
+                <dd className="m-0 text-right font-mono">{observed.zero.reading}</dd>
+              </div>
+            )}
+          </dl>
+        </section>
+      </div>
+      {result.work.length > 1 && (
+        <section className="card p-5" aria-label="What it costs">
+          <h2 className="pb-2">What the remainder costs</h2>
+          <ul className="m-0 grid list-none gap-1 p-0">
+            {result.work.map((one) => (
+              <li key={one.code}>{one.text}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <Reckoned result={result} />
+      <p className="sub">
+        Set up in the field, judged by Naveta {record.core_version}. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,225 @@
+// One set-up in hand: the string of acts, the site, and one act at a time with what to look at and what to do.
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import type { Guide } from "../../api/client";
+import { useKeep } from "../../app/keep";
+import { useTell } from "../../app/notices";
+import { useHere } from "../../app/session";
+import { nowWithOffset } from "../../sheet/draft";
+import { type SetUpDocument, type SetUpDraft, asDraft, asSetUp, logged, minutesSince, observing } from "../../sheet/setUp";
+import { dropDraft, keepDraft } from "../../store/device";
+import { FindingView } from "../../ui/FindingView";
+import { Back, Cautions, Head, Trouble, Waiting } from "../../ui/parts";
+import { useDraft } from "../../ui/useDraft";
+import { Ask, Ring, type Tell } from "./Ask";
+import { PlumbLine } from "./PlumbLine";
+import { Quick } from "./Quick";
+import { SiteDrawing } from "./SiteDrawing";
+import { type Said, useGuide } from "./useGuide";
+
+type Observed = SetUpDocument["observations"];
+const TURN_DEG = 60;
+
+export function SetUp() {
+  const { id = "" } = useParams();
+  const { draft, change } = useDraft(id);
+  if (draft === undefined) return <Waiting what="Opening the set-up…" />;
+  const setUp = draft && asSetUp(draft);
+  if (!setUp)
+    return <Head title="This set-up is not on this device" sub={<Back to="/stand">It was kept, discarded, begun on another device, or this device's storage was cleared. To the stand</Back>} />;
+  const write = (next: (draft: SetUpDraft) => SetUpDraft) => change((one) => asDraft(next(asSetUp(one) ?? setUp)));
+  return <Open key={setUp.id} draft={setUp} write={write} />;
+}
+
+function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUpDraft) => SetUpDraft) => void }) {
+  const observed = draft.document.observations;
+  const [act, setAct] = useState<string | null>(null);
+  const { said, fresh, trouble } = useGuide(draft, act);
+  const navigate = useNavigate();
+  const tell = useTell();
+  const set = (change: Partial<Observed>) => write((one) => observing(one, change));
+  const discard = async () => {
+    await dropDraft(draft.id);
+    await navigate("/stand");
+    tell({ text: "Set-up discarded.", undo: async () => { await keepDraft(asDraft(draft)); await navigate(`/stand/${draft.id}`); } });
+  };
+  const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "";
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            <span className="tag">{draft.instrument}</span> {mark}
+          </>
+        }
+        sub={said ? `${said.guide.way_title}.${said.guide.passes ? ` Pass ${said.guide.passes}.` : ""}` : undefined}
+        acts={
+          <>
+            <button className="btn" onClick={() => set({ quick: !observed.quick })}>
+              {observed.quick ? "Lead me through it" : "I am set up: note it"}
+            </button>
+            <button className="btn" onClick={() => void discard()}>
+              Discard
+            </button>
+          </>
+        }
+      />
+      {trouble ? trouble === "no-signal" ? <p className="fault">No signal, and the core is not ready on this device yet. What you told is kept.</p> : <Trouble error={trouble} /> : null}
+      {said && observed.quick && <Quick draft={draft} said={said} set={set} keep={<Keep draft={draft} said={said} />} />}
+      {said && !observed.quick && <Led draft={draft} said={said} answered={fresh} setAct={setAct} write={write} set={set} />}
+      {!said && !trouble && <Waiting what="One moment…" />}
+    </div>
+  );
+}
+
+type LedProps = { draft: SetUpDraft; said: Said; answered: boolean; setAct: (act: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+
+function Led({ draft, said, answered, setAct, write, set }: LedProps) {
+  const observed = draft.document.observations;
+  const { guide, preview } = said;
+  const log = observed.log ?? [];
+  const last = [...log].reverse().find((one) => one.act === guide.act.name);
+  const [fresh, setFresh] = useState<number | null>(null);
+  // "Look again": what was seen before is not what is seen now.
+  const shown = fresh !== null && log.length <= fresh ? undefined : last;
+  const tell: Tell = {
+    set,
+    see: (entry) => {
+      setAct(guide.act.name);
+      setFresh(null);
+      write((one) => logged(one, { act: guide.act.name, at: nowWithOffset(), ...entry }));
+    },
+  };
+  const goOn = (to: string | null) => {
+    setFresh(null);
+    setAct(to);
+  };
+  const confirm = () => {
+    write((one) => logged(one, { act: guide.act.name, confirmed: true, at: nowWithOffset() }));
+    goOn(guide.next);
+  };
+  const turn = () => set({ stand_bearing_deg: ((observed.stand_bearing_deg ?? 180) + TURN_DEG) % 360 });
+  const again = () => {
+    if (guide.act.asks.startsWith("rounds")) set({ level: { by: observed.level?.by ?? "electronic" } });
+    if (guide.act.name === "slide" || guide.act.name === "shift") return goOn(guide.next);
+    setFresh(log.length);
+  };
+  const advice = shown || guide.act.asks.startsWith("rounds") ? guide.advice : null;
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">
+      <PlumbLine knots={guide.knots} onTake={goOn} />
+      <section className="card overflow-hidden max-tab:order-last" aria-label="The site">
+        <SiteDrawing site={guide.site} onTurn={turn} />
+      </section>
+      <section className="grid content-start gap-4" aria-label="What to do now" data-act={guide.act.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.enough} data-fresh={answered}>
+        {guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} faults={preview.faults} tell={tell} />}
+        <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
+        <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => tell.see({ ...last, wrong_way: true })} ready={<Keep draft={draft} said={said} />} />
+        <More act={guide.act} />
+      </section>
+    </div>
+  );
+}
+
+/** The one thing to do, large; why, and what usually goes wrong, below it. */
+function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"]; seen: boolean }) {
+  const { act } = guide;
+  const touched = ["bubble", "spot", "bob"].includes(act.asks);
+  const headline = advice ? advice.headline : seen && guide.enough ? "That is enough." : act.title;
+  return (
+    <div className="grid gap-3">
+      {advice?.understood && !touched && <p className="sub">Understood: {advice.understood}.</p>}
+      <p className="text-[1.85rem] font-[720] leading-[1.14] tracking-[-0.012em] text-pretty" data-headline>
+        {headline}
+      </p>
+      {advice ? (
+        advice.lines.map((line) => <p key={line}>{line}</p>)
+      ) : (
+        <>
+          <p>{act.do}</p>
+          <p className="sub">{act.why}</p>
+        </>
+      )}
+      {guide.converges && <p className="caution">{guide.converges}</p>}
+      <Cautions cautions={act.cautions} />
+    </div>
+  );
+}
+
+/** For whoever wants more of it. */
+function More({ act }: { act: Guide["act"] }) {
+  return (
+    <details>
+      <summary className="flex min-h-[48px] cursor-pointer items-center font-[600]">What to look at, why, what goes wrong</summary>
+      <div className="grid gap-2 pb-2">
+        <p>{act.look}</p>
+        <p>{act.why}</p>
+        <p>{act.wrong}</p>
+      </div>
+    </details>
+  );
+}
+
+type ButtonsProps = { guide: Guide; advice: boolean; seen: boolean; onConfirm: () => void; onAgain: () => void; onNext: () => void; onWrongWay: () => void; ready: React.ReactNode };
+
+/** At most one filled act: confirm, look again, or go on; at the end, keep it. */
+function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, ready }: ButtonsProps) {
+  const confirms = guide.act.asks === "confirm" || guide.act.asks === "eye";
+  const toNext = guide.next_title ? `On to: ${guide.next_title}` : null;
+  if (confirms && guide.act.name !== "ring-round")
+    return (
+      <button className="btn now site" onClick={onConfirm}>
+        Done{toNext ? `. ${toNext}` : ""}
+      </button>
+    );
+  if (advice)
+    return (
+      <div className="grid gap-3">
+        <button className="btn now site" onClick={onAgain}>
+          {guide.act.name === "slide" || guide.act.name === "shift" ? `Done. ${toNext ?? ""}` : "Done, look again"}
+        </button>
+        <div className="grid grid-cols-2 gap-3">
+          <button className="btn" onClick={onWrongWay}>
+            It went the wrong way
+          </button>
+          {toNext && (
+            <button className="btn" onClick={onNext}>
+              Leave it. {toNext}
+            </button>
+          )}
+        </div>
+      </div>
+    );
+  if (!guide.next) return <>{ready}</>;
+  return (
+    <button className={`btn site ${seen || guide.enough ? "now" : ""}`} onClick={onNext}>
+      {toNext}
+    </button>
+  );
+}
+
+/** The end: what it will be judged as, and keeping it. The last look is insisted on. */
+function Keep({ draft, said }: { draft: SetUpDraft; said: Said }) {
+  const { may } = useHere();
+  const keep = useKeep();
+  const [busy, setBusy] = useState(false);
+  const right = may("save-check");
+  const { reduced, missing } = said.preview;
+  const looked = draft.document.observations.looked_last || draft.document.observations.way === "no-point";
+  const done = async () => {
+    setBusy(true);
+    const closed = observing(draft, { minutes: draft.document.observations.minutes ?? minutesSince(draft.startedAt) });
+    await keep(asDraft(closed), `Set-up of ${draft.instrument}`);
+    setBusy(false);
+  };
+  return (
+    <div className="card grid gap-4 p-5" data-complete={said.preview.complete}>
+      {reduced ? <FindingView result={reduced} /> : <p className="sub">{missing.length} still missing before it can be judged.</p>}
+      {reduced && !looked && <p className="caution">One last look at bubble and mark together, then it can be kept.</p>}
+      <button className="btn now site" disabled={!reduced || !looked || !right.allowed || busy} onClick={() => void done()}>
+        Keep this set-up
+      </button>
+      {!right.allowed && <p className="sub">{right.text}</p>}
+    </div>
+  );
+}
