@@ -98,12 +98,13 @@ def _after(document: SetUpDocument, way: Way, names: list[str], act: str) -> str
     """What comes after an act. A slide that moved something sends back to the level, a level that was set to the mark."""
     o = document.observations
     last = _last(o, act)
-    if act == way.centres_by and last is not None and last.saw is not None and not _enough(document, ACTS[act], last):
-        return way.levels_by
+    # Before the fine level was ever set, the mark is only come near to: the acts follow one another as they stand.
+    if act == way.centres_by and _last(o, way.levels_by) is not None:
+        if last is not None and last.saw is not None and not _enough(document, ACTS[act], last):
+            return way.levels_by
+        return next((name for name in names if ACTS[name].asks in ("rounds", "look")), None)
     if act == way.levels_by and way.centres_by:
         return way.centres_by
-    if act == way.centres_by:
-        return next((name for name in names if ACTS[name].asks in ("rounds", "look")), None)
     if act == "shift" and last is not None and last.saw is not None and not _enough(document, ACTS[act], last):
         return "plate"
     at = names.index(act)

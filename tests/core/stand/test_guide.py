@@ -104,6 +104,18 @@ def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
     assert guide(document(log=[level, off]))["converges"] is None
 
 
+def test_before_the_fine_level_the_acts_follow_as_they_stand() -> None:
+    """The bob is hung twice: near the mark before the feet are trodden in, on it after the level."""
+    on = saw("bob", spot={"bearing_deg": 0, "distance_mm": 1})
+    assert guide(document("plumb-bob", OPTICAL, log=[on]))["act"]["name"] == "tread"
+    level = saw("plate", level={"along": "2", "across": "1"})
+    assert guide(document("plumb-bob", OPTICAL, log=[on, level]))["act"]["name"] == "bob"
+    assert guide(document("plumb-bob", OPTICAL, log=[on, level, on]))["act"]["name"] == "turn-round"
+    assert (
+        guide(document("level-first", log=[saw("slide", spot={**SPOT, "distance_mm": 0.3})]))["act"]["name"] == "plate"
+    )
+
+
 def test_a_shift_sends_back_to_the_level() -> None:
     told = guide(document("shift-by-leg", log=[saw("shift", spot={"bearing_deg": 0, "distance_mm": 20})]))
     assert told["advice"]["kind"] == "shift"

@@ -17,6 +17,7 @@ export type SetUpDocument = {
     way: string;
     mark?: { name?: string; free?: boolean };
     tripod_tag?: string;
+    base?: { screws: 3 | 4 };
     stand_bearing_deg?: number;
     options?: { together?: boolean; fine?: "plate" | "two-plates" | "electronic"; legs_may?: "lower" | "either" };
     quick?: boolean;

@@ -32,6 +32,7 @@ export function Stand() {
     const draft = beginSetUp(tag, username, {
       way: chosen,
       mark: level ? {} : free ? { free: true } : { name: mark.trim() },
+      ...(chosen === "four-screws" ? { base: { screws: 4 as const } } : {}),
       options: { fine },
       quick,
       level: { by: fine },
