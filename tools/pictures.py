@@ -108,6 +108,49 @@ def _desk(browser: Browser) -> None:
     _take(page, "bench-bad")
 
 
+def _stand(browser: Browser) -> None:
+    """Choosing, the bubble by the legs, the fine level by the screws, and a set-up on record."""
+    page = _page(browser, 1280, 800)
+    page.goto("/stand")
+    page.get_by_role("button", name="TS-03").click()
+    page.locator("#mark").fill("PC-14")
+    page.wait_for_selector("[data-way=plummet-first]")
+    _take(page, "stand-choose")
+    page.get_by_role("button", name="Lead me through it").click()
+    for _ in range(4):
+        page.wait_for_selector("[data-act][data-fresh=true]")
+        page.get_by_role("button", name="Done.").click()
+    page.wait_for_selector("[data-act=near][data-fresh=true]")
+    page.get_by_role("button", name="On the mark").click()
+    page.get_by_role("button", name="On to").click()
+    page.get_by_role("button", name="Done.").click()
+    page.wait_for_selector("[data-act=back-on][data-fresh=true]")
+    page.get_by_role("button", name="On the mark").click()
+    page.get_by_role("button", name="On to").click()
+    page.wait_for_selector("[data-act=circular]")
+    page.locator("[data-field]").click(position={"x": 80, "y": 150})
+    page.wait_for_selector("[data-act=circular][data-advice][data-fresh=true]")
+    _take(page, "stand-legs")
+    page.locator("[data-field]").click(position={"x": 116, "y": 118})
+    page.get_by_role("button", name="On to").click()
+    page.wait_for_selector("[data-act=plate]")
+    page.get_by_label("Along").fill("-610")
+    page.get_by_label("Across").fill("1240")
+    page.get_by_role("button", name="Tell").click()
+    page.wait_for_selector("[data-act=plate][data-advice][data-fresh=true]")
+    _take(page, "stand-screws")
+    page.get_by_role("button", name="I am set up: note it").click()
+    wells = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
+    for well, text in zip(wells, ("12", "4", "-6", "6", "0.0", "1.5621", "1.5624"), strict=True):
+        page.locator(f"#{well}").fill(text)
+    page.get_by_label("I looked at bubble and mark together").check()
+    page.wait_for_selector("[data-complete=true]")
+    page.get_by_role("button", name="Keep this set-up").click()
+    page.wait_for_url("**/records/**")
+    page.wait_for_selector("[data-finding]")
+    _take(page, "stand-done")
+
+
 def _no_signal(browser: Browser) -> None:
     """A check made and saved where there is no network, as the person then sees it."""
     page = _page(browser, 1280, 800)
@@ -136,7 +179,7 @@ def _phone(browser: Browser) -> None:
     _take(page, "phone")
 
 
-VIEWS = (_desk, _phone, _no_signal)
+VIEWS = (_desk, _phone, _stand, _no_signal)
 
 
 if __name__ == "__main__":

@@ -1,0 +1,102 @@
+"""Set-ups through the house: advice, the guide, a record in the instrument's chain that its standing does not lean on."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+import pytest
+
+from bench import chain
+from bench.models import Record
+from fleet.models import Instrument
+
+from .conftest import Api
+
+TOTAL = {
+    "maker": "Marrick",
+    "name": "Tessaly",
+    "kind": "robotic-total-station",
+    "stated": {"plummet": "laser", "compensator_range_arcmin": 4, "angle_accuracy_arcsec": 3},
+    "limits": {},
+    "hints": "",
+}
+
+
+def set_up(**observed: Any) -> dict[str, Any]:
+    told = {
+        "way": "plummet-first",
+        "mark": {"name": "PC-14"},
+        "level": {"first": {"along": "6", "across": "2"}, "turned": {"along": "-4", "across": "0"}},
+        "centring_mm": "0.0",
+        "height": {"readings": ["1.562", "1.563"]},
+        "looked_last": True,
+        **observed,
+    }
+    return {"kind": "set-up", "observations": told}
+
+
+@pytest.fixture
+def station(firm, ines: Api) -> str:
+    from fleet.services import add_instrument, add_model
+    from people.models import Person
+
+    person = Person.objects.get(username="ines")
+    model = add_model(actor=person, **TOTAL)
+    add_instrument(actor=person, tag="TS-03", model=model.id, serial="", place="Yard", crew=None)
+    return "TS-03"
+
+
+def sent(tag: str, document: dict[str, Any], **more: Any) -> dict[str, Any]:
+    return {"instrument": tag, "observed_at": "2027-03-02T06:40:00+00:00", "document": document, **more}
+
+
+def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, station: str) -> None:
+    before = ines.get(f"instruments/{station}").json()["standing"]
+    identity = uuid.uuid4()
+    answer = ines.put(f"checks/{identity}", sent(station, set_up()))
+    assert answer.status_code == 201, answer.content
+    told = answer.json()
+    assert (told["category"], told["kind"], told["stage"]) == ("set-up", "set-up", "")
+    # (6 − −4)/2 = 5 along, (2 − 0)/2 = 1 across: √26.
+    assert told["result"]["result"]["tilt_arcsec"] == pytest.approx(26**0.5)
+    assert told["document"]["instrument"]["plummet"] == "laser"
+    assert ines.get(f"instruments/{station}").json()["standing"] == before
+    record = Record.objects.get(id=identity)
+    assert chain.broken(record) is None
+    assert Instrument.objects.get(tag=station).facts.get("made", []) == []
+    assert ines.put(f"checks/{identity}", sent(station, set_up())).status_code == 200
+    rows = ines.get(f"records?instrument={station}&category=set-up").json()["records"]
+    assert [one["finding"] for one in rows] == [told["finding"]]
+    assert ines.get(f"records/{identity}/document").json()["kind"] == "set-up"
+
+
+def test_the_guide_knows_the_instrument(ines: Api, station: str) -> None:
+    told = ines.post("stand/guide", {"instrument": station, "document": set_up(), "act": None}).json()
+    assert "laser-on" in [one["act"] for one in told["knots"]]
+    ways = {one["way"]: one["cannot"] for one in ines.get(f"stand/ways?instrument={station}").json()}
+    assert ways["plummet-first"] is None
+    assert "levels" in ways["no-point"]
+
+
+def test_advice_by_the_house_is_the_cores(ines: Api, station: str) -> None:
+    question = {"advice": "shift", "move": {"bearing_deg": 0, "distance_mm": 20}}
+    told = ines.post("stand/advise", {"question": question}).json()
+    assert told["result"]["legs"]["A"] == pytest.approx(-11.4, abs=0.3)
+    refused = ines.post("stand/advise", {"question": {"advice": "legs"}})
+    assert refused.status_code == 422
+    assert refused.json()["faults"][0]["wanted"] == "either bubble or tilt"
+
+
+def test_each_preview_answers_for_its_own(ines: Api, station: str) -> None:
+    told = ines.post("stand/preview", {"instrument": station, "document": set_up(centring_mm="")}).json()
+    assert told["missing"] == ["observations.centring_mm"]
+    wrong = ines.post("checks/preview", {"instrument": station, "document": set_up()})
+    assert (wrong.status_code, wrong.json()["faults"][0]["path"]) == (422, "document.kind")
+
+
+def test_what_is_missing_or_wrong_is_not_kept(ines: Api, station: str) -> None:
+    answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, set_up(height={"readings": ["5'2"]})))
+    assert answer.status_code == 422
+    assert answer.json()["faults"][0]["path"] == "observations.height.readings[0]"
+    assert not Record.objects.filter(kind="set-up").exists()
