@@ -59,8 +59,37 @@ def main() -> None:
     empty = medians["an empty call"]
     for name, median in medians.items():
         print(f"{name:<44}{median * 1000:8.2f} ms   {median / empty:5.2f} times an empty call")
+    _stand(empty)
     _sizes()
     _browser(empty)
+
+
+def _stand(empty_s: float) -> None:
+    """The Stand's mechanism: an act and what is then seen; one advice of each that inverts it."""
+    from naveta_core.stand.advisors import advise
+    from naveta_core.stand.kit import Kit
+    from naveta_core.stand.mechanism import move_leg, see, stood, turn_screw
+    from naveta_core.stand.tripod import even_feet
+
+    kit = Kit()
+    state = stood(kit, even_feet(1.0), 1.4)
+    bubble = {"advice": "legs", "bubble": {"bearing_deg": 225, "offset_mm": 3}}
+    shift = {"advice": "shift", "move": {"bearing_deg": 40, "distance_mm": 20}}
+    calls: dict[str, Callable[[], Any]] = {
+        "a leg moved and seen": lambda: see(kit, move_leg(kit, state, "B", -5.0)),
+        "screws turned and seen": lambda: see(kit, turn_screw(kit, state, {1: 0.3, 2: -0.2})),
+        "advice: legs": lambda: advise(bubble),
+        "advice: shift": lambda: advise(shift),
+    }
+    for name, call in calls.items():
+        took = statistics.median(_once(call) for _ in range(60))
+        print(f"{name:<44}{took * 1000:8.2f} ms   {took / empty_s:5.2f} times an empty call")
+
+
+def _once(call: Callable[[], Any]) -> float:
+    started = time.perf_counter()
+    call()
+    return time.perf_counter() - started
 
 
 ASK = """async ({ worker, base, text }) => {

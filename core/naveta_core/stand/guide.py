@@ -10,10 +10,12 @@ from typing import Any
 
 from .. import __version__
 from ..cautions import cautions
+from ..errors import Refused
 from ..numerals import numeral
 from ..wording import arcsec, length_words
 from .acts import ACTS, Act
 from .advisors import advise
+from .advisors.heights import length_of
 from .advisors.words import for_person
 from .judge import centred_by, limits_of, passes, read
 from .kit import MM
@@ -43,7 +45,12 @@ def guide(document: SetUpDocument, act: str | None = None) -> Data:
     at = act if act in names else _following(document, way, names)
     here = ACTS[at]
     last = _last(o, at)
-    advice = _by_rounds(document) if here.asks == "rounds" else _advice(document, here, last) if last else None
+    if here.asks == "rounds":
+        advice = _by_rounds(document)
+    elif here.asks == "eye":
+        advice = _by_eye(document)
+    else:
+        advice = _advice(document, here, last) if last else None
     enough = _enough(document, here, last)
     following = _after(document, way, names, at)
     return {
@@ -374,6 +381,24 @@ def _by_rounds(document: SetUpDocument) -> Data | None:
     told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
     index = " and ".join(arcsec(one) for one in judged.index)
     return _told("screws", told, understood=f"axis {arcsec(size)} out of plumb; {index} is the level's own and stays")
+
+
+def _by_eye(document: SetUpDocument) -> Data | None:
+    """How high the head should stand for these eyes, on this ground."""
+    o = document.observations
+    try:
+        eye = length_of(o.eye_height, document.units.length, "eye_height", "the height of your eye", 1.0, 2.3)
+    except (Refused, TypeError):
+        return None
+    asked = {
+        "advice": "tripod-height",
+        "eye_height_m": eye,
+        "foot_spacing_m": o.tripod.foot_spacing_m,
+        "slope_deg": o.tripod.slope_deg,
+        "purpose": "wind" if document.conditions.wind == "strong" else "observe",
+    }
+    answer = advise({**asked, **_units(document)})
+    return _plain(answer["text"][0], *answer["text"][1:])
 
 
 def _converges(document: SetUpDocument) -> str | None:

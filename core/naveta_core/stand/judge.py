@@ -25,6 +25,7 @@ from .ways import WAYS, acts_of
 
 Data = dict[str, Any]
 HEIGHT = Range(0.3, 3.0, "a height of the instrument")
+EYE = Range(1.0, 2.3, "the height of an eye")
 COMPENSATED = ("level", "digital-level", "total-station", "robotic-total-station")
 UNKNOWN_INDEX_ARCSEC = 10.0
 UNKNOWN_REST_DIV = 1.0
@@ -63,6 +64,8 @@ def read(document: SetUpDocument) -> Judged:
             _read_heights(judged)
     elif o.ring_holds == "not-looked":
         judged.sheet.want("observations.ring_holds", "does the bubble stay in its ring")
+    if o.eye_height is not None and str(o.eye_height).strip():
+        judged.sheet.length("observations.eye_height", "the height of your eye", o.eye_height, EYE)
     minutes = _number(judged.sheet, "observations.minutes", "minutes it took", o.minutes, 0, 600, wanted=False)
     judged.minutes = minutes
     return judged

@@ -94,6 +94,8 @@ class SetUpObservations(Part):
     tripod_tag: str = Field(default="", max_length=20)
     base_tag: str = Field(default="", max_length=20)
     tripod: TripodTold = TripodTold()
+    eye_height: Typed | None = None
+    """Of whoever works there: how high the head should stand follows from it."""
     base: BaseTold = BaseTold()
     stand_bearing_deg: Bearing = 180.0
     """Where the person stands, seen from the middle of the head."""

@@ -116,6 +116,21 @@ def test_before_the_fine_level_the_acts_follow_as_they_stand() -> None:
     )
 
 
+def test_the_head_stands_by_the_eye_and_the_tripod_by_its_own_measure() -> None:
+    """1.65 m less 0.08 m for a straight back less 0.25 m of instrument: 1.32 m. Wider feet need longer moves."""
+    told = guide(document(eye_height="1.65"), "tripod")
+    assert told["advice"]["headline"].startswith("Head at 1.32 m.")
+    assert preview(document(eye_height="165"))["faults"][0]["path"] == "observations.eye_height"
+    assert guide(document(eye_height="165"), "tripod")["advice"] is None
+    bubble = [saw("circular", bubble={"bearing_deg": 240, "offset_mm": 3})]
+    legs = [
+        guide(document(log=bubble, tripod={"foot_spacing_m": spacing}))["advice"]["result"]["legs"]["C"]
+        for spacing in ("0.9", "1.2")
+    ]
+    # The longest move of a bubble straight over C is d = 1.5·R·T·H/L less what the lean of the legs takes.
+    assert legs[1] / legs[0] == pytest.approx(1.2 / 0.9, rel=0.05)
+
+
 def test_a_shift_sends_back_to_the_level() -> None:
     told = guide(document("shift-by-leg", log=[saw("shift", spot={"bearing_deg": 0, "distance_mm": 20})]))
     assert told["advice"]["kind"] == "shift"

@@ -2072,6 +2072,11 @@ export interface components {
              */
             centring_mm: string | number | null;
             /**
+             * Eye Height
+             * @default null
+             */
+            eye_height: string | number | null;
+            /**
              * @default {
              *       "constant_mm": 0,
              *       "radius_mm": 0,

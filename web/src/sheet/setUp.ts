@@ -17,6 +17,8 @@ export type SetUpDocument = {
     way: string;
     mark?: { name?: string; free?: boolean };
     tripod_tag?: string;
+    tripod?: { foot_spacing_m?: string; head_height_m?: string };
+    eye_height?: string;
     base?: { screws: 3 | 4 };
     stand_bearing_deg?: number;
     options?: { together?: boolean; fine?: "plate" | "two-plates" | "electronic"; legs_may?: "lower" | "either" };

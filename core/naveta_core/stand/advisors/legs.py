@@ -9,10 +9,11 @@ from pydantic import model_validator
 
 from ...wording import length_words
 from ..kit import MM, CircularVial, Kit
-from ..mechanism import State, held, see
+from ..mechanism import State, see
 from ..told import Asked, BubbleTold, TiltTold, TripodTold
 from ..tripod import LEGS
-from ..vectors import ARCSEC, Plane, along, polar, solve
+from ..vectors import ARCSEC, Plane, along, polar
+from .two_legs import moved, two_legs
 from .words import about_as_much, across_from
 
 Data = dict[str, Any]
@@ -96,28 +97,9 @@ def _has(tripod: TripodTold, leg: int, mm: float) -> bool:
 
 def _changes(kit: Kit, level: State, tilt: Plane, rough: list[float], kept: int) -> dict[str, float]:
     """Changes in mm that bring a head tilted by `tilt` level: those that would tilt a level one so, taken back."""
-    first, second = (i for i in range(3) if i != kept)
-    off = [-(rough[first] - rough[kept]), -(rough[second] - rough[kept])]
-
-    def tilted(a: float, b: float) -> Plane:
-        legs = list(level.legs)
-        legs[first] += a
-        legs[second] += b
-        return _head_tilt(kit, held(kit, level, legs=tuple(legs)))
-
-    h = 1e-4
-    for _ in range(6):
-        here = tilted(*off)
-        miss = (tilt[0] - here[0], tilt[1] - here[1])
-        if math.hypot(*miss) < 1e-9:
-            break
-        in_a, in_b = tilted(off[0] + h, off[1]), tilted(off[0], off[1] + h)
-        rows = [[(in_a[i] - here[i]) / h, (in_b[i] - here[i]) / h] for i in (0, 1)]
-        step = solve(rows, miss)
-        off = [off[0] + step[0], off[1] + step[1]]
-    changes = dict.fromkeys(LEGS, 0.0)
-    changes[LEGS[first]], changes[LEGS[second]] = -off[0] / MM, -off[1] / MM
-    return changes
+    start = [rough[kept] - one for one in rough]
+    off = two_legs(kit, level, kept, start, tilt, lambda state: _head_tilt(kit, state), 1e-9)
+    return {leg: -off[leg] for leg in LEGS}
 
 
 def _head_tilt(kit: Kit, state: State) -> Plane:
@@ -127,10 +109,7 @@ def _head_tilt(kit: Kit, state: State) -> Plane:
 
 def _with(kit: Kit, level: State, changes: dict[str, float], still: list[str]) -> State:
     """The state in which only the legs in `still` have yet to be moved."""
-    legs = tuple(
-        length - (changes[leg] * MM if leg in still else 0.0) for leg, length in zip(LEGS, level.legs, strict=True)
-    )
-    return held(kit, level, legs=legs)
+    return moved(kit, level, {leg: -changes[leg] for leg in still})
 
 
 def _spot_moves(kit: Kit, level: State, changes: dict[str, float]) -> float:

@@ -7,10 +7,11 @@ from typing import Any, Literal
 
 from ...wording import length_words
 from ..kit import MM, Base, Kit
-from ..mechanism import State, held, see
+from ..mechanism import State, see
 from ..told import Asked, BaseTold, MoveTold, TripodTold
 from ..tripod import LEGS
-from ..vectors import ARCSEC, Plane, solve, unit
+from ..vectors import ARCSEC, Plane, unit
+from .two_legs import moved, two_legs
 from .words import about_as_much
 
 Data = dict[str, Any]
@@ -32,7 +33,7 @@ def advise_shift(asked: ShiftAsked) -> Data:
     u = unit(asked.move.bearing_deg)
     wanted = (asked.move.distance_mm * MM * u[0], asked.move.distance_mm * MM * u[1])
     changes = _changes(asked, kit, level, wanted)
-    tilted = _moved(kit, level, changes)
+    tilted = moved(kit, level, changes)
     tilt = _size(see(kit, tilted).head_tilt_arcsec)
     takes = _screws_take(asked.base.base())
     biggest = max(LEGS, key=lambda leg: abs(changes[leg]))
@@ -70,32 +71,8 @@ def _changes(asked: ShiftAsked, kit: Kit, level: State, wanted: Plane) -> dict[s
         for i, (way, radius, _) in enumerate(asked.tripod.fall(level))
     ]
     middle = sorted(range(3), key=lambda i: rough[i])[1]
-    first, second = (i for i in range(3) if i != middle)
-    change = [rough[first] - rough[middle], rough[second] - rough[middle]]
-
-    def moves(a: float, b: float) -> Plane:
-        offs = dict.fromkeys(LEGS, 0.0)
-        offs[LEGS[first]], offs[LEGS[second]] = a / MM, b / MM
-        return _relevelled(kit, level, _moved(kit, level, offs))
-
-    h = 1e-4
-    for _ in range(6):
-        here = moves(*change)
-        miss = (wanted[0] - here[0], wanted[1] - here[1])
-        if math.hypot(*miss) < 1e-8:
-            break
-        in_a, in_b = moves(change[0] + h, change[1]), moves(change[0], change[1] + h)
-        rows = [[(in_a[i] - here[i]) / h, (in_b[i] - here[i]) / h] for i in (0, 1)]
-        step = solve(rows, miss)
-        change = [change[0] + step[0], change[1] + step[1]]
-    changes = dict.fromkeys(LEGS, 0.0)
-    changes[LEGS[first]], changes[LEGS[second]] = change[0] / MM, change[1] / MM
-    return changes
-
-
-def _moved(kit: Kit, level: State, changes: dict[str, float]) -> State:
-    legs = tuple(length + changes[leg] * MM for leg, length in zip(LEGS, level.legs, strict=True))
-    return held(kit, level, legs=legs)
+    start = [one - rough[middle] for one in rough]
+    return two_legs(kit, level, middle, start, wanted, lambda state: _relevelled(kit, level, state), 1e-8)
 
 
 def _relevelled(kit: Kit, before: State, after: State) -> Plane:

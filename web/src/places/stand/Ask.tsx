@@ -50,6 +50,8 @@ export function Ask({ guide, last, observed, faults, tell }: Props) {
     case "rounds-electronic":
     case "rounds-plate":
       return <Rounds by={guide.act.asks} observed={observed} faults={faults} set={tell.set} />;
+    case "eye":
+      return <Tripod observed={observed} faults={faults} set={tell.set} />;
     case "heights":
       return <Heights observed={observed} faults={faults} set={tell.set} />;
     case "look":
@@ -132,6 +134,24 @@ export function Rounds({ by, observed, faults, set }: Part & { by: string }) {
         </div>
       </Asked>
     </div>
+  );
+}
+
+/** For whom it stands, and its own measures: what later advice is reckoned with. None of it need be told. */
+function Tripod({ observed, faults, set }: Part) {
+  const tripod = observed.tripod ?? {};
+  const measure = (name: "foot_spacing_m" | "head_height_m") => (value: string) => {
+    const next = Object.fromEntries(Object.entries({ ...tripod, [name]: value }).filter(([, one]) => one.trim()));
+    set({ tripod: next });
+  };
+  return (
+    <Asked title="Tell your eye's height, and measure the tripod once: later advice is reckoned with it.">
+      <div className="grid grid-cols-3 gap-3">
+        <Named id="eye" label="Your eye, m" value={observed.eye_height ?? ""} onType={(eye_height) => set({ eye_height })} faults={faults} path="observations.eye_height" onNext={focusOn("feet")} />
+        <Named id="feet" label="Feet apart, m" value={tripod.foot_spacing_m ?? ""} onType={measure("foot_spacing_m")} onNext={focusOn("head")} />
+        <Named id="head" label="Head, m" value={tripod.head_height_m ?? ""} onType={measure("head_height_m")} />
+      </div>
+    </Asked>
   );
 }
 

@@ -1,7 +1,9 @@
 // One set-up in hand: the string of acts, the site, and one act at a time with what to look at and what to do.
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Guide } from "../../api/client";
+import { instrumentQuery } from "../../api/queries";
 import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
@@ -19,6 +21,8 @@ import { type Said, useGuide } from "./useGuide";
 
 type Observed = SetUpDocument["observations"];
 const TURN_DEG = 60;
+/** Where what the firm noted of a model helps: which ring does what, when the laser goes off. */
+const PLUMMET = ["focus", "laser-on", "laser-off"];
 
 export function SetUp() {
   const { id = "" } = useParams();
@@ -77,6 +81,7 @@ type LedProps = { draft: SetUpDraft; said: Said; answered: boolean; setAct: (act
 function Led({ draft, said, answered, setAct, write, set }: LedProps) {
   const observed = draft.document.observations;
   const { guide, preview } = said;
+  const instrument = useQuery(instrumentQuery(draft.instrument));
   const log = observed.log ?? [];
   const last = [...log].reverse().find((one) => one.act === guide.act.name);
   const [fresh, setFresh] = useState<number | null>(null);
@@ -104,7 +109,7 @@ function Led({ draft, said, answered, setAct, write, set }: LedProps) {
     if (guide.act.name === "slide" || guide.act.name === "shift") return goOn(guide.next);
     setFresh(log.length);
   };
-  const advice = shown || guide.act.asks.startsWith("rounds") ? guide.advice : null;
+  const advice = shown || guide.act.asks === "eye" || guide.act.asks.startsWith("rounds") ? guide.advice : null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">
       <PlumbLine knots={guide.knots} onTake={goOn} />
@@ -115,7 +120,7 @@ function Led({ draft, said, answered, setAct, write, set }: LedProps) {
         {guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} faults={preview.faults} tell={tell} />}
         <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
         <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => tell.see({ ...last, wrong_way: true })} ready={<Keep draft={draft} said={said} />} />
-        <More act={guide.act} />
+        <More act={guide.act} hints={PLUMMET.includes(guide.act.name) ? instrument.data?.hints : undefined} />
       </section>
     </div>
   );
@@ -147,11 +152,12 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
 }
 
 /** For whoever wants more of it. */
-function More({ act }: { act: Guide["act"] }) {
+function More({ act, hints }: { act: Guide["act"]; hints?: string | undefined }) {
   return (
-    <details>
+    <details open={Boolean(hints)}>
       <summary className="flex min-h-[48px] cursor-pointer items-center font-[600]">What to look at, why, what goes wrong</summary>
       <div className="grid gap-2 pb-2">
+        {hints && <p className="font-[600]">{hints}</p>}
         <p>{act.look}</p>
         <p>{act.why}</p>
         <p>{act.wrong}</p>
