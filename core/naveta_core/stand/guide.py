@@ -16,7 +16,7 @@ from ..wording import arcsec, length_words
 from .acts import ACTS, Act
 from .advisors import advise
 from .advisors.heights import length_of
-from .advisors.words import for_person
+from .advisors.words import away, for_person
 from .judge import centred_by, limits_of, passes, read
 from .kit import MM
 from .set_up import Done, Levelled, SetUpDocument, SetUpObservations
@@ -105,8 +105,11 @@ def _after(document: SetUpDocument, way: Way, names: list[str], act: str) -> str
     """What comes after an act. A slide that moved something sends back to the level, a level that was set to the mark."""
     o = document.observations
     last = _last(o, act)
-    # Before the fine level was ever set, the mark is only come near to: the acts follow one another as they stand.
-    if act == way.centres_by and _last(o, way.levels_by) is not None:
+    # Before the fine level had its turn the mark is only come near to: the acts follow one another as they stand.
+    levelled = way.levels_by in names and (
+        _last(o, way.levels_by) is not None or names.index(way.levels_by) < names.index(act)
+    )
+    if act == way.centres_by and levelled:
         if last is not None and last.saw is not None and not _enough(document, ACTS[act], last):
             return way.levels_by
         return next((name for name in names if ACTS[name].asks in ("rounds", "look")), None)
@@ -284,7 +287,7 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> Data:
     spot, o, words = last.saw.spot, document.observations, length_words(document.units.length)
     far = words.small(spot.distance_mm * MM)
     back = (spot.bearing_deg + 180.0) % 360.0
-    understood = f"{far} {_seen_from(spot.bearing_deg, o.stand_bearing_deg)} of the mark"
+    understood = f"{far} off the mark, {_push(spot.bearing_deg, o.stand_bearing_deg)}"
     if act.name == "back-on":
         height = (o.tripod.head_height_m + o.tripod.pivot_height_m) / MM
         tilt = {"bearing_deg": spot.bearing_deg % 360.0, "arcsec": min(28800.0, spot.distance_mm / height * ARCSEC)}
@@ -323,18 +326,8 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> Data:
     return _told("slide", advise(asked), understood=understood)
 
 
-def _seen_from(bearing: float, stand: float) -> str:
-    return {
-        "in front of you": "on your side",
-        "beyond": "beyond",
-        "to your right": "to the right",
-        "to your left": "to the left",
-    }.get(for_person(bearing, stand), for_person(bearing, stand))
-
-
 def _push(bearing: float, stand: float) -> str:
-    side = for_person(bearing, stand)
-    return {"in front of you": "towards you", "beyond": "away from you"}.get(side, side)
+    return away(for_person(bearing, stand))
 
 
 def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:

@@ -96,6 +96,7 @@ def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
     )
     assert guide(document(log=[level]))["act"]["name"] == "slide"
     assert guide(document(log=[level, off]))["next"] == "plate"
+    assert guide(document(log=[off]))["next"] == "plate"  # passed over, and still wanted
     assert guide(document(log=[level, on]))["act"]["name"] == "turn-round"
     assert passes(document(log=[level, off, level, off, level, on])) == 3
     told = guide(document(log=[level, off] * 4))

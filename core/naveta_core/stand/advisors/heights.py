@@ -48,7 +48,7 @@ def advise_tripod_height(asked: TripodHeightAsked) -> Data:
         name: math.hypot(reach, head - rise) for name, rise in (("level", 0.0), ("up", fall), ("down", -fall / 2.0))
     }
     words = length_words(asked.units.length)
-    text = [f"Head at {words.distance(head) if asked.units.length != 'm' else f'{head:.2f} m'}. {WHY[asked.purpose]}"]
+    text = [f"Head at {words.distance(head) if asked.units.length != 'm' else f'{head:.2f} m'}.", WHY[asked.purpose]]
     if asked.slope_deg > 1:
         text.append(
             f"On this slope two legs go downhill, each about {(legs['down'] - legs['up']) * 100:.0f} cm longer than the one uphill."

@@ -12,7 +12,7 @@ from ...wording import length_words
 from ..kit import MM
 from ..told import Asked, Bearing, MoveTold, TiltTold
 from ..vectors import ARCSEC, unit
-from .words import for_person
+from .words import away, for_person
 
 Data = dict[str, Any]
 
@@ -60,8 +60,12 @@ def _text(asked: SlideAsked, bearing: float, use_legs: bool, head: float, upset:
             f"{far} is more than the head lets it slide: do not force it.",
             "Bring it over with a leg, or carry the whole tripod over by that much, and slide the rest.",
         ]
-    to = f" {_away(bearing, asked.stand_bearing_deg)}" if asked.stand_bearing_deg is not None else ""
-    lines = [f"Loosen the fixing screw a little, slide the base{to} by {far} without turning it, and tighten again."]
+    stand = asked.stand_bearing_deg
+    to = f" {away(for_person(bearing, stand))}" if stand is not None else ""
+    lines = [
+        f"Slide the base{to} by {far} without turning it.",
+        "Loosen the fixing screw just enough first, and tighten it again before you let go.",
+    ]
     if head:
         lines.append(
             f"The head is {head / 60.0:.1f}′ off level: should the base turn by {asked.turn_deg:g}° meanwhile, the level is"
@@ -70,18 +74,3 @@ def _text(asked: SlideAsked, bearing: float, use_legs: bool, head: float, upset:
     else:
         lines.append("On a level head it keeps its level. Look at bubble and mark once more.")
     return lines
-
-
-def _away(bearing: float, stand: float) -> str:
-    """A direction to push in, for the person."""
-    side = for_person(bearing, stand)
-    return {
-        "in front of you": "towards you",
-        "beyond": "away from you",
-        "to your right": "to your right",
-        "to your left": "to your left",
-        "to the right in front": "to the right and towards you",
-        "to the left in front": "to the left and towards you",
-        "to the right beyond": "to the right and away from you",
-        "to the left beyond": "to the left and away from you",
-    }[side]

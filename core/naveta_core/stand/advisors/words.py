@@ -73,3 +73,18 @@ def for_person(bearing_deg: float, stand_bearing_deg: float) -> str:
     turn = (bearing_deg - stand_bearing_deg) % 360.0
     eighth = round(turn / 45.0) % 8
     return SIDES[(8 - eighth) % 8]
+
+
+AWAY = {
+    "in front of you": "towards you",
+    "beyond": "away from you",
+    "to the right in front": "to the right and towards you",
+    "to the left in front": "to the left and towards you",
+    "to the right beyond": "to the right and away from you",
+    "to the left beyond": "to the left and away from you",
+}
+
+
+def away(side: str) -> str:
+    """Where something lies, as a way to move: 'beyond' is 'away from you'."""
+    return AWAY.get(side, side)

@@ -185,9 +185,11 @@ function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, 
           {guide.act.name === "slide" || guide.act.name === "shift" ? `Done. ${toNext ?? ""}` : "Done, look again"}
         </button>
         <div className="grid grid-cols-2 gap-3">
-          <button className="btn" onClick={onWrongWay}>
-            It went the wrong way
-          </button>
+          {seen && (
+            <button className="btn" onClick={onWrongWay}>
+              It went the wrong way
+            </button>
+          )}
           {toNext && (
             <button className="btn" onClick={onNext}>
               Leave it. {toNext}

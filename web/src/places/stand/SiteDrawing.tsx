@@ -70,11 +70,11 @@ function Leg({ leg, stand, reach }: { leg: Site["legs"][number]; stand: number; 
         strokeWidth="2"
       />
       <circle cx={foot.x} cy={foot.y} r="6" fill="var(--color-ink)" />
-      <text x={name.x} y={name.y + 9} textAnchor="middle" fontSize="26" fontWeight={heavy ? 800 : 620} fill="var(--color-ink)">
+      <text x={name.x} y={name.y + 10} textAnchor="middle" fontSize="30" fontWeight={heavy ? 800 : 620} fill="var(--color-ink)">
         {leg.leg}
       </text>
       {leg.left_mm !== null && (
-        <text x={note.x} y={note.y} textAnchor="middle" fontSize="16" fill="var(--color-ink-2)">
+        <text x={note.x} y={note.y} textAnchor="middle" fontSize="22" fill="var(--color-ink-2)">
           {leg.left_mm} mm left
         </text>
       )}
@@ -88,9 +88,9 @@ function Screw({ screw, stand }: { screw: Site["screws"][number]; stand: number 
   const moved = Math.abs(turns) >= 0.01;
   return (
     <g data-screw={screw.screw}>
-      <circle cx={p.x} cy={p.y} r="15" fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth={moved ? 4.4 : 2} />
-      {moved && <path d={turns > 0 ? arc(p, 21, 1) : arc(p, 21, 0)} fill="none" stroke="var(--color-ink)" strokeWidth="3" markerEnd="url(#tip)" />}
-      <text x={p.x} y={p.y + 5.5} textAnchor="middle" fontSize="16" fontWeight="640" fill="var(--color-ink)">
+      <circle cx={p.x} cy={p.y} r="18" fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth={moved ? 4.4 : 2} />
+      {moved && <path d={turns > 0 ? arc(p, 25, 1) : arc(p, 25, 0)} fill="none" stroke="var(--color-ink)" strokeWidth="3" />}
+      <text x={p.x} y={p.y + 8} textAnchor="middle" fontSize="23" fontWeight="640" fill="var(--color-ink)">
         {screw.screw}
       </text>
     </g>
@@ -100,8 +100,7 @@ function Screw({ screw, stand }: { screw: Site["screws"][number]; stand: number 
 /** Three quarters of a turn round a screw, with an open head: clockwise or against it. */
 function arc(p: { x: number; y: number }, r: number, clockwise: 0 | 1): string {
   const end = clockwise ? { x: p.x - r, y: p.y } : { x: p.x + r, y: p.y };
-  const way = clockwise ? 1 : -1;
-  return `M${p.x} ${p.y - r}A${r} ${r} 0 1 ${clockwise} ${end.x} ${end.y}m${-7} ${5}l7 -8l7 8M${end.x} ${end.y}${way > 0 ? "" : ""}`;
+  return `M${p.x} ${p.y - r}A${r} ${r} 0 1 ${clockwise} ${end.x} ${end.y}m-7 5l7 -8l7 8`;
 }
 
 /** The nail in the middle, and where the plummet points, exaggerated so that a millimetre can be seen. */

@@ -24,10 +24,10 @@ export function SpotAsk({ guide, title, value, onSee }: { guide: Guide; title: s
       >
         <circle cx={CENTRE.x} cy={CENTRE.y} r={RADIUS} fill="var(--color-well)" stroke="var(--color-ink)" strokeWidth="2.4" />
         <circle cx={CENTRE.x} cy={CENTRE.y} r={RADIUS / 2} fill="none" stroke="var(--color-stroke)" strokeWidth="1.4" />
-        <text x={CENTRE.x} y={CENTRE.y - RADIUS / 2 - 4} textAnchor="middle" fontSize="16" fill="var(--color-ink-2)">
+        <text x={CENTRE.x} y={CENTRE.y - RADIUS / 2 - 4} textAnchor="middle" fontSize="21" fill="var(--color-ink-2)">
           {span / 2} mm
         </text>
-        <text x={CENTRE.x} y={CENTRE.y - RADIUS + 18} textAnchor="middle" fontSize="16" fill="var(--color-ink-2)">
+        <text x={CENTRE.x} y={CENTRE.y - RADIUS + 22} textAnchor="middle" fontSize="21" fill="var(--color-ink-2)">
           {span} mm
         </text>
         <circle cx={CENTRE.x} cy={CENTRE.y} r="5" fill="none" stroke="var(--color-ink)" strokeWidth="2" />

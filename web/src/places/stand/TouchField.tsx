@@ -56,9 +56,9 @@ export function TouchField({ label, stand, value, onTouch, legs, children, piece
     >
       {children}
       {legs.map((one) => {
-        const p = at(CENTRE, one.bearing_deg, stand, RADIUS + 17);
+        const p = at(CENTRE, one.bearing_deg, stand, RADIUS + 18);
         return (
-          <text key={one.leg} x={p.x} y={p.y + 7} textAnchor="middle" fontSize="19" fontWeight="700" fill="var(--color-ink)">
+          <text key={one.leg} x={p.x} y={p.y + 8} textAnchor="middle" fontSize="23" fontWeight="700" fill="var(--color-ink)">
             {one.leg}
           </text>
         );
