@@ -17,7 +17,8 @@ OWNED = ("instrument", "limits", "stored", "before", "before_at")
 def complete(document: Any, known: dict[str, Any] | None, at: str) -> dict[str, Any]:
     """A document with what is known of its instrument at the time `at` (ISO with offset). Raises Refused.
 
-    known: `instrument`, and where there are any `limits` and `before` (newest first); None leaves the document alone.
+    known: `instrument`, and where there are any `limits`, `before` (newest first) and `stored` by kind of document; None
+    leaves the document alone.
     """
     if not isinstance(document, dict):
         raise Refused([Fault("$", "the whole document", said(document), "an object with kind and observations")])
@@ -29,4 +30,7 @@ def complete(document: Any, known: dict[str, Any] | None, at: str) -> dict[str, 
         completed["limits"] = known["limits"]
     if known.get("before"):
         completed["before"], completed["before_at"] = known["before"], at
+    stored = known.get("stored", {}).get(str(completed.get("kind")))
+    if stored:
+        completed["stored"] = stored
     return completed

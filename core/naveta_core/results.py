@@ -241,6 +241,7 @@ class Knot(Shape):
     knot: str
     title: str
     state: str
+    may_take: bool
 
 
 class ActShape(Shape):
@@ -298,6 +299,14 @@ class Site(Shape):
     you: str
 
 
+class Tries(Shape):
+    """What can be tried before it is done: `question` wants only the moves added to be asked as advice."""
+
+    by: str
+    step: float
+    question: dict[str, Any]
+
+
 class Guide(Shape):
     """Where somebody is in a set-up, and what to do now."""
 
@@ -309,6 +318,9 @@ class Guide(Shape):
     enough: bool
     next: str | None
     next_title: str | None
+    may_skip: bool
+    hints: list[Coded]
+    tries: Tries | None
     passes: int
     converges: str | None
     site: Site

@@ -1,8 +1,8 @@
 """What earlier checks mean for the next one: the segment since the last event, and what the repeats teach of the noise.
 
 `made` is what was done with an instrument, oldest first, each a small dict: a check `{"what": "check", "kind", "at",
-"stage", "grade", "result": {main, sigma}, "repeats": {"squares", "dof"}, "temperature_c"?}` or an event `{"what":
-"event", "event", "at"}`. The house makes the list from its records; a device without signal adds what it made itself.
+"stage", "grade", "result": {main, sigma}, "repeats": {"squares", "dof"}, "temperature_c"?}`, an event `{"what":
+"event", "event", "at"}`, or a set-up that found where the plate bubble rests `{"what": "set-up", "at", "rest_div"}`. The house makes the list from its records; a device without signal adds what it made itself.
 """
 
 from __future__ import annotations
@@ -38,13 +38,30 @@ def made_check(document: Data, result: Data, at: str, stage: str) -> Data:
     return made if temperature is None else {**made, "temperature_c": temperature}
 
 
+def made_set_up(result: Data, at: str) -> Data | None:
+    """A set-up as far as the next one leans on it: where the plate bubble rests. None when it did not find that."""
+    rest = result["result"].get("rest_div")
+    return None if rest is None else {"what": "set-up", "at": at, "rest_div": rest}
+
+
+def rest_of(made: Sequence[Data]) -> Data | None:
+    """Where the plate bubble was last found to rest, since the last event or adjustment: a set-up's `stored`."""
+    found: Data | None = None
+    for one in made:
+        if one["what"] == "event":
+            found = None if one["event"] in CUTTING_EVENTS else found
+        elif one["what"] == "set-up":
+            found = {"reversal_div": one["rest_div"], "reversal_at": one["at"]}
+    return found
+
+
 def before_of(made: Sequence[Data]) -> list[Data]:
     """Earlier results since the last event or adjustment, newest first: a document's `before`."""
     kept: list[Data] = []
     for one in made:
         if one["what"] == "event":
             kept = [] if one["event"] in CUTTING_EVENTS else kept
-        else:
+        elif one["what"] == "check":
             kept = [one] if one["stage"] == "as-left" else [*kept, one]
     return [_earlier(one) for one in reversed(kept[-SEGMENT_LENGTH:])]
 
@@ -74,4 +91,7 @@ def known_with(stated: Data, limits: Data, made: Sequence[Data]) -> Data:
         known["limits"] = limits
     if before:
         known["before"] = before
+    rest = rest_of(made)
+    if rest:
+        known["stored"] = {"set-up": rest}
     return known

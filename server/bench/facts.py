@@ -15,10 +15,11 @@ from fleet.models import Instrument
 from fleet.selectors import done_of
 from naveta_core.checks import KINDS
 from naveta_core.schedule import BEARING_EVENTS, RELEASE, clears
-from naveta_core.segment import CUTTING_EVENTS, LEARNING_FROM, made_check
+from naveta_core.segment import CUTTING_EVENTS, LEARNING_FROM, made_check, made_set_up
 
 Data = dict[str, Any]
 LATEST_EVENTS = 12
+LATEST_SET_UPS = 20
 
 
 def standing_checks(instrument: Instrument) -> list[Record]:
@@ -87,6 +88,7 @@ def facts_of(instrument: Instrument) -> Data:
         "entered_by"
     )
     events = list(wanted[:LATEST_EVENTS])[::-1]
+    set_ups = [one for one in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _set_up_made(one)][:1]
     last_pass = _last_pass(rows.filter(category=Record.Category.CHECK))
     kept = [last_pass] if last_pass else []
     if checks and (last_pass is None or checks[-1].pk != last_pass.pk):
@@ -98,7 +100,7 @@ def facts_of(instrument: Instrument) -> Data:
         "done": [done_fact(one) for one in kept],
         "events": [event_fact(one) for one in bearing],
         "latest": latest_fact(checks[-1]) if checks else None,
-        "made": _made(checks, events),
+        "made": _made([*checks, *set_ups], events),
     }
 
 
@@ -108,13 +110,19 @@ def _last_pass(checks: QuerySet[Record]) -> Record | None:
 
 
 def _made(checks: list[Record], events: list[Record]) -> list[Data]:
-    """The latest checks and the events that cut between them, oldest first, as the core's segment takes them."""
+    """The latest checks, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's segment takes them."""
     cutting = [one for one in events if one.kind in CUTTING_EVENTS]
     rows = sorted([*checks, *cutting], key=lambda one: (one.observed_at_utc, one.sequence))
     return [_made_of(one) for one in rows]
 
 
+def _set_up_made(record: Record) -> Data | None:
+    return made_set_up(json.loads(record.result), record.observed_at)
+
+
 def _made_of(record: Record) -> Data:
+    if record.category == Record.Category.SET_UP:
+        return _set_up_made(record) or {}
     if record.category == Record.Category.EVENT:
         return {"what": "event", "event": record.kind, "at": record.observed_at}
     return made_check(json.loads(record.document), json.loads(record.result), record.observed_at, record.stage)

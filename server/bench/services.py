@@ -43,7 +43,8 @@ EVENT_ACTS: dict[str, Act] = {
 NEEDS_NOTE = ("held", "released")
 CUSTODY = ("out", "in")
 NO_BEARING = (*CUSTODY, "looked-back", "set-up")
-"""Events no standing and no later check depends on: what follows from the records stays as it is."""
+"""What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
+where a plate bubble rests is told to the next one all the same."""
 AHEAD = timedelta(hours=26)
 """How far a device's clock may run ahead: a zone set wrongly is forgiven, another date is not."""
 
@@ -96,7 +97,7 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
     )
     record.digest = chain.seal(record)
     record.save(force_insert=True)
-    if record.kind not in NO_BEARING:
+    if record.kind not in NO_BEARING or "rest_div" in json.loads(record.result or "{}").get("result", {}):
         fleet_services.keep_facts(instrument=instrument, facts=facts_of(instrument))
     return record
 

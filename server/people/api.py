@@ -15,7 +15,7 @@ from ninja.utils import check_csrf
 
 from naveta_core import __version__
 from people.models import Person
-from people.services import add_person, device_keys
+from people.services import add_person, device_keys, house, settle_way
 from shared import clock
 from shared.problems import problem
 from shared.rights import Act, may
@@ -61,6 +61,8 @@ class SessionOut(Schema):
     demo_people: list[PersonOut]
     csrf_token: str
     device_keys: DeviceKeys | None
+    house_way: str | None
+    """The way of setting up that the firm offers first."""
     now: datetime
     time_zone: str
     core_version: str
@@ -71,6 +73,12 @@ class SignIn(Schema):
 
     username: str
     password: str | None = None
+
+
+class HouseWay(Schema):
+    """The way of setting up that everybody is offered first; null leaves it to each person."""
+
+    way: str | None
 
 
 class NewPerson(Schema):
@@ -96,6 +104,7 @@ def _session(request: HttpRequest) -> dict[str, Any]:
         "demo_people": list(Person.objects.select_related("crew").order_by("id")) if one_touch(request) else [],
         "csrf_token": get_token(request),
         "device_keys": device_keys(person) if person else None,
+        "house_way": house().way or None,
         "now": clock.now(),
         "time_zone": settings.TIME_ZONE,
         "core_version": __version__,
@@ -130,6 +139,12 @@ def sign_out(request: HttpRequest) -> HttpResponse:
     """Sign out on this device."""
     logout(request)
     return HttpResponse(status=204)
+
+
+@router.put("/house/way", response=HouseWay, operation_id="settle_way")
+def put_house_way(request: HttpRequest, payload: HouseWay) -> Any:
+    """Settle the firm's own way of setting up (manager)."""
+    return {"way": settle_way(actor=request.user, way=payload.way).way or None}  # type: ignore[arg-type]
 
 
 @router.get("/people", response=list[PersonOut], operation_id="list_people")

@@ -17,6 +17,15 @@ class Crew(models.Model):
         return self.name
 
 
+class House(models.Model):
+    """What the firm as a whole has settled; there is one row, made when it is first wanted."""
+
+    way = models.CharField(max_length=30, default="", blank=True, help_text="The way of setting up offered first.")
+
+    def __str__(self) -> str:
+        return "The house"
+
+
 class PersonManager(BaseUserManager["Person"]):
     """Finds people by the name they sign in with."""
 

@@ -8,7 +8,8 @@ from django.db import transaction
 from django.utils.crypto import salted_hmac
 
 from naveta_core.errors import Fault, Refused, said
-from people.models import Crew, Person
+from naveta_core.stand.ways import WAYS
+from people.models import Crew, House, Person
 from shared.rights import ROLES, require
 
 
@@ -43,6 +44,24 @@ def add_person(
         person.set_password(password)
     person.save()
     return person
+
+
+def house() -> House:
+    """What the firm has settled."""
+    return House.objects.order_by("pk").first() or House()
+
+
+@transaction.atomic
+def settle_way(*, actor: Person, way: str | None) -> House:
+    """The way of setting up that everybody is offered first; None leaves it to each person. Raises Refused."""
+    require(actor, "manage-fleet")
+    if way is not None and (way not in WAYS or WAYS[way].for_levels):
+        wanted = "one of " + ", ".join(sorted(name for name, one in WAYS.items() if not one.for_levels)) + ", or null"
+        raise Refused([Fault("way", "the way of working", said(way), wanted)])
+    settled = house()
+    settled.way = way or ""
+    settled.save()
+    return settled
 
 
 def device_keys(person: Person) -> dict[str, str]:

@@ -100,3 +100,28 @@ def test_what_is_missing_or_wrong_is_not_kept(ines: Api, station: str) -> None:
     assert answer.status_code == 422
     assert answer.json()["faults"][0]["path"] == "observations.height.readings[0]"
     assert not Record.objects.filter(kind="set-up").exists()
+
+
+def test_the_next_set_up_knows_where_the_plate_bubble_rests_until_a_knock(ines: Api, station: str) -> None:
+    """2 and 1.4 divisions, turned 1 and 1.8: it rests at (1.5 + 1.6)/2."""
+    level = {"by": "plate", "first": {"along": "2", "across": "1.4"}, "turned": {"along": "1", "across": "1.8"}}
+    plate = set_up(level=level, options={"fine": "plate"})
+    assert ines.put(f"checks/{uuid.uuid4()}", sent(station, plate)).status_code == 201
+    record = ines.put(f"checks/{uuid.uuid4()}", sent(station, set_up())).json()
+    assert record["document"]["stored"]["reversal_div"] == pytest.approx(1.55)
+    knock = "2027-03-02T06:41:00+00:00"
+    assert ines.event("knock", knock, instrument=station, note="fell against the van").status_code == 201
+    later = {**sent(station, set_up()), "observed_at": "2027-03-02T06:42:00+00:00"}
+    assert "stored" not in ines.put(f"checks/{uuid.uuid4()}", later).json()["document"]
+
+
+def test_the_firm_settles_a_way_that_everybody_is_offered_first(ines: Api, tam: Api) -> None:
+    assert tam.get("session").json()["house_way"] is None
+    assert ines.put("house/way", {"way": "level-first"}).json() == {"way": "level-first"}
+    assert tam.get("session").json()["house_way"] == "level-first"
+    assert tam.put("house/way", {"way": "plumb-bob"}).json()["code"] == "manager-only"
+    refused = ines.put("house/way", {"way": "no-point"})
+    assert refused.status_code == 422
+    assert "plummet-first" in refused.json()["faults"][0]["wanted"]
+    assert ines.put("house/way", {"way": None}).json() == {"way": None}
+    assert tam.get("session").json()["house_way"] is None

@@ -11,15 +11,17 @@ from typing import Any
 from .. import __version__
 from ..cautions import cautions
 from ..errors import Refused
-from ..numerals import numeral
 from ..wording import arcsec, length_words
 from .acts import ACTS, Act
 from .advisors import advise
 from .advisors.heights import length_of
 from .advisors.words import away, for_person
+from .hints import hints
 from .judge import centred_by, limits_of, passes, read
 from .kit import MM
 from .set_up import Done, Levelled, SetUpDocument, SetUpObservations
+from .told_at import rests, spot_of, swing_of, typed_figure
+from .tries import tries
 from .tripod import LEGS
 from .vectors import ARCSEC, less, polar, unit
 from .ways import WAYS, Way, acts_of
@@ -42,7 +44,8 @@ def guide(document: SetUpDocument, act: str | None = None) -> Data:
     way = WAYS[o.way]
     acts = acts_of(way, document.instrument.plummet)
     names = [one.name for one in acts]
-    at = act if act in names else _following(document, way, names)
+    may = _may_take(document, way, acts)
+    at = act if act in may else _following(document, way, names)
     here = ACTS[at]
     last = _last(o, at)
     if here.asks == "rounds":
@@ -56,7 +59,7 @@ def guide(document: SetUpDocument, act: str | None = None) -> Data:
     return {
         "way": way.name,
         "way_title": way.title,
-        "knots": _knots(document, acts, at),
+        "knots": _knots(document, acts, at, may),
         "act": {
             "name": here.name,
             "title": here.title,
@@ -71,6 +74,9 @@ def guide(document: SetUpDocument, act: str | None = None) -> Data:
         "enough": enough,
         "next": following,
         "next_title": ACTS[following].knot if following else None,
+        "may_skip": enough or not o.options.strict,
+        "hints": hints(document, at),
+        "tries": tries(document, here, last),
         "passes": passes(document),
         "converges": _converges(document),
         "site": _site(document, here, last, advice),
@@ -80,10 +86,18 @@ def guide(document: SetUpDocument, act: str | None = None) -> Data:
 
 def _asks(document: SetUpDocument, act: Act) -> str:
     """What is asked at an act; the fine level by the means somebody works with."""
-    if act.asks in ("plate", "rounds"):
-        by = "electronic" if document.observations.options.fine == "electronic" else "plate"
-        return f"{act.asks}-{by}"
-    return act.asks
+    return f"{act.asks}-{document.observations.options.fine}" if act.asks in ("plate", "rounds") else act.asks
+
+
+def _may_take(document: SetUpDocument, way: Way, acts: list[Act]) -> list[str]:
+    """The acts that may be taken now: all of them; in strict order only up to the first that is not done."""
+    if not document.observations.options.strict:
+        return [one.name for one in acts]
+    undone = next(
+        (i for i, one in enumerate(acts) if not _enough(document, one, _last(document.observations, one.name))), -1
+    )
+    following = _following(document, way, [one.name for one in acts])
+    return [one.name for i, one in enumerate(acts) if undone < 0 or i <= undone or one.name == following]
 
 
 def _last(o: SetUpObservations, act: str) -> Done | None:
@@ -121,7 +135,7 @@ def _after(document: SetUpDocument, way: Way, names: list[str], act: str) -> str
     return names[at + 1] if at + 1 < len(names) else None
 
 
-def _knots(document: SetUpDocument, acts: list[Act], at: str) -> list[Data]:
+def _knots(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[Data]:
     o = document.observations
     furthest = max((i for i, one in enumerate(acts) if _last(o, one.name)), default=-1)
     told = []
@@ -135,7 +149,9 @@ def _knots(document: SetUpDocument, acts: list[Act], at: str) -> list[Data]:
             state = "passed"
         else:
             state = "open"
-        told.append({"act": one.name, "knot": one.knot, "title": one.title, "state": state})
+        told.append(
+            {"act": one.name, "knot": one.knot, "title": one.title, "state": state, "may_take": one.name in may}
+        )
     return told
 
 
@@ -156,27 +172,19 @@ def _enough(document: SetUpDocument, act: Act, last: Done | None) -> bool:
         return False
     if last.saw is None:
         return last.confirmed
-    if last.saw.spot is not None:
+    spot = spot_of(document, last.saw)
+    if spot is not None:
         least = {"near": NEAR_MM, "over": NEAR_MM, "back-on": BACK_ON_MM, "bob": BOB_MM}.get(act.name, ON_THE_MARK_MM)
-        return last.saw.spot.distance_mm <= least
+        return spot.distance_mm <= least
     if last.saw.bubble is not None:
         return not last.saw.bubble.at_wall and (last.saw.bubble.offset_mm or 0.0) <= IN_RING_MM
     if last.saw.level is not None:
-        figures = [_typed(last.saw.level.along), _typed(last.saw.level.across)]
+        figures = [typed_figure(last.saw.level.along), typed_figure(last.saw.level.across)]
         least = LEVEL_ARCSEC if o.options.fine == "electronic" else LEVEL_DIV
-        rest = 0.0 if o.options.fine == "electronic" else _typed(o.level.rest_div) or 0.0
-        return all(one is not None and abs(one - rest) <= least for one in figures)
+        return all(
+            one is not None and abs(one - rest) <= least for one, rest in zip(figures, rests(document), strict=True)
+        )
     return last.confirmed
-
-
-def _typed(value: Any) -> float | None:
-    """A typed figure, or None while it cannot be read (the preview names the fault)."""
-    if value is None:
-        return None
-    try:
-        return numeral(value).value if isinstance(value, str) else float(value)
-    except ValueError:
-        return None
 
 
 def _advice(document: SetUpDocument, act: Act, last: Done) -> Data | None:
@@ -192,7 +200,13 @@ def _advice(document: SetUpDocument, act: Act, last: Done) -> Data | None:
         return None
     if saw.bubble is not None:
         return _by_bubble(document, act, last)
-    if saw.spot is not None:
+    if saw.swing is not None and act.asks == "bob":
+        swung = swing_of(document, saw.swing)
+        if swung is None or swung.spot is None:
+            return _plain(
+                "Both ends of the swing, from both sides.", "Millimetres from the mark, towards your right positive."
+            )
+    if spot_of(document, saw) is not None:
         return _by_spot(document, act, last)
     if saw.level is not None:
         return _by_level(document, saw.level)
@@ -283,8 +297,8 @@ def _leg_bearings(document: SetUpDocument) -> dict[str, float]:
 
 def _by_spot(document: SetUpDocument, act: Act, last: Done) -> Data:
     assert last.saw is not None
-    assert last.saw.spot is not None
-    spot, o, words = last.saw.spot, document.observations, length_words(document.units.length)
+    spot, o, words = spot_of(document, last.saw), document.observations, length_words(document.units.length)
+    assert spot is not None
     far = words.small(spot.distance_mm * MM)
     back = (spot.bearing_deg + 180.0) % 360.0
     understood = f"{far} off the mark, {_push(spot.bearing_deg, o.stand_bearing_deg)}"
@@ -333,7 +347,7 @@ def _push(bearing: float, stand: float) -> str:
 def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:
     """The pair first, then the third screw; from both figures, or from the one along."""
     o = document.observations
-    along, across = _typed(level.along), _typed(level.across)
+    along, across = typed_figure(level.along), typed_figure(level.across)
     if along is None:
         return None
     heading = o.stand_bearing_deg + 180.0
@@ -344,17 +358,12 @@ def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:
         bearing, size = polar(along * ahead[0] + across * right[0], along * ahead[1] + across * right[1])
         told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
         return _told("screws", told, understood=f"axis {arcsec(size)} out of plumb, as the level shows it")
-    rest, scale = _typed(o.level.rest_div) or 0.0, o.level.sensitivity_arcsec_per_div
-    vials = [
-        {
-            "bearing_deg": (heading + 90.0) % 360.0,
-            "bubble_div": along,
-            "rest_div": rest,
-            "sensitivity_arcsec_per_div": scale,
-        }
-    ]
+    scale = {"sensitivity_arcsec_per_div": o.level.sensitivity_arcsec_per_div}
+    rest, rest_across = rests(document)
+    vials = [{**scale, "bearing_deg": (heading + 90.0) % 360.0, "bubble_div": along, "rest_div": rest}]
     if across is not None:
-        vials.append({**vials[0], "bearing_deg": o.stand_bearing_deg % 360.0, "bubble_div": across})
+        there = o.stand_bearing_deg % 360.0
+        vials.append({**scale, "bearing_deg": there, "bubble_div": across, "rest_div": rest_across})
     return _told("screws", _screws(document, {"vials": vials}), understood="as the vial shows it")
 
 
@@ -427,7 +436,7 @@ def _site(document: SetUpDocument, act: Act, last: Done | None, advice: Data | N
         )
     base = o.base.base()
     turns = result.get("turns") or {}
-    spot = last.saw.spot if last and last.saw else None
+    spot = spot_of(document, last.saw) if last and last.saw else None
     return {
         "legs": legs,
         "screws": [

@@ -21,6 +21,7 @@ from ..wording import arcsec, count, figure, joined, length_words, limit
 from .advisors.effect import Sights, centring_sigma_arcsec, tilt_most_arcsec
 from .advisors.heights import instrument_height
 from .set_up import SetUpDocument
+from .told_at import rests, swing_of
 from .ways import WAYS, acts_of
 
 Data = dict[str, Any]
@@ -31,6 +32,10 @@ UNKNOWN_INDEX_ARCSEC = 10.0
 UNKNOWN_REST_DIV = 1.0
 CENTRING_SIGMA_MM = {"optical": 0.3, "laser": 0.5, "bob": 1.0}
 BOB_IN_WIND_MM = 3.0
+BOB_HANGS_MM = 0.5
+"""No string is read better than this, whatever its swing."""
+RESTS_APART_DIV = 0.5
+"""Two rest positions of one vial that differ by more do not belong together (three standard deviations)."""
 HEIGHTS_APART_M = 0.003
 MANY_PASSES = 4
 KEPT_WHEN_QUICK = {"last-look", "heights", "ring-round", "turn-round"}
@@ -107,9 +112,7 @@ def _read_level(judged: Judged) -> None:
             read[f"{turn}.{axis}"] = _number(sheet, path, where, getattr(look, axis), -most, most, wanted=wanted)
     first = (read["first.along"], read["first.across"])
     turned = (read["turned.along"], read["turned.across"])
-    rest = _number(
-        sheet, "observations.level.rest_div", "where the bubble rests", level.rest_div, -20, 20, wanted=False
-    )
+    _number(sheet, "observations.level.rest_div", "where the bubble rests", level.rest_div, -20, 20, wanted=False)
     if first[0] is None or first[1] is None:
         return
     sigma = 0.18 * scale if plate else _level_sigma(judged.document)
@@ -118,9 +121,11 @@ def _read_level(judged: Judged) -> None:
         judged.index = ((first[0] + turned[0]) / 2.0 * scale, (first[1] + turned[1]) / 2.0 * scale)
         sigma /= math.sqrt(2.0)
     else:
-        known = (rest or 0.0) if plate else 0.0
-        judged.tilt = ((first[0] - known) * scale, (first[1] - known) * scale)
-        unknown = 0.0 if plate and rest is not None else UNKNOWN_REST_DIV * scale if plate else UNKNOWN_INDEX_ARCSEC
+        known = rests(judged.document) if plate else (0.0, 0.0)
+        judged.tilt = ((first[0] - known[0]) * scale, (first[1] - known[1]) * scale)
+        # Of two vials only one's rest position is known: the other's counts as not known.
+        sure = judged.document.rest_div() is not None and judged.document.observations.options.fine == "plate"
+        unknown = 0.0 if plate and sure else UNKNOWN_REST_DIV * scale if plate else UNKNOWN_INDEX_ARCSEC
         sigma = math.hypot(sigma, unknown)
     judged.tilt_estimate = Estimate(math.hypot(*judged.tilt), sigma, PRIOR_DOF)
 
@@ -137,13 +142,19 @@ def _read_centring(judged: Judged) -> None:
     off = _number(judged.sheet, "observations.centring_mm", "off the mark, mm", o.centring_mm, 0, 200)
     if off is None:
         return
-    by = centred_by(judged.document)
-    sigma = (
-        BOB_IN_WIND_MM
-        if by == "bob" and judged.document.conditions.wind in ("breeze", "strong")
-        else CENTRING_SIGMA_MM[by]
-    )
-    judged.centring = Estimate(off, sigma, PRIOR_DOF)
+    judged.centring = Estimate(off, _centring_sigma_mm(judged.document), PRIOR_DOF)
+
+
+def _centring_sigma_mm(document: SetUpDocument) -> float:
+    """By what it was centred with; a bob in wind by its swing, where that was read from two sides."""
+    by = centred_by(document)
+    if by != "bob":
+        return CENTRING_SIGMA_MM[by]
+    swings = [one.saw.swing for one in document.observations.log if one.saw is not None and one.saw.swing is not None]
+    swung = swing_of(document, swings[-1]) if swings else None
+    if swung is not None and swung.sigma_mm is not None:
+        return max(swung.sigma_mm, BOB_HANGS_MM)
+    return BOB_IN_WIND_MM if document.conditions.wind in ("breeze", "strong") else CENTRING_SIGMA_MM[by]
 
 
 def centred_by(document: SetUpDocument) -> str:
@@ -266,6 +277,16 @@ def _result(judged: Judged) -> Data:
         reasons.append(
             ("ring-left", "The circular bubble leaves its ring when turned: its vial is out. Check it at the bench.")
         )
+    rests_apart = _rests_apart_div(judged)
+    if rests_apart > RESTS_APART_DIV:
+        grades.append("watch")
+        reasons.append(
+            (
+                "rests-differ",
+                f"One vial, two rest positions {figure(rests_apart, 1)} div apart: something moved between the looks."
+                " Turn it round once more.",
+            )
+        )
     apart = _heights_apart(judged)
     if apart > HEIGHTS_APART_M:
         grades.append("watch")
@@ -357,6 +378,14 @@ def _next(grade: str) -> Data:
     }
 
 
+def _rests_apart_div(judged: Judged) -> float:
+    """By how much the rest positions of the one vial differ that was read in four directions."""
+    o = judged.document.observations
+    if judged.index is None or o.level.by != "plate" or o.options.fine == "two-plates":
+        return 0.0
+    return abs(judged.index[0] - judged.index[1]) / o.level.sensitivity_arcsec_per_div
+
+
 def _heights_apart(judged: Judged) -> float:
     return max(judged.heights_m) - min(judged.heights_m) if len(judged.heights_m) > 1 else 0.0
 
@@ -370,7 +399,9 @@ def _figures(judged: Judged, left: list[str], rounds: int) -> Data:
     if judged.index is not None:
         figures["index_along_arcsec"], figures["index_across_arcsec"] = judged.index
         if judged.document.observations.level.by == "plate":
-            figures["rest_div"] = judged.index[0] / judged.document.observations.level.sensitivity_arcsec_per_div
+            o = judged.document.observations
+            along, across = (one / o.level.sensitivity_arcsec_per_div for one in judged.index)
+            figures["rest_div"] = along if o.options.fine == "two-plates" else (along + across) / 2.0
     if judged.centring is not None:
         figures["centring_mm"], figures["sigma_centring_mm"] = judged.centring.value, judged.centring.sigma
     if judged.heights_m:

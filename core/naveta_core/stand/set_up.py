@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ..envelope import Envelope, InOwnUnit, Part, Typed
+from ..numerals import numeral
 from .told import BaseTold, Bearing, BubbleTold, MoveTold, TripodTold
 
 WayName = Literal["plummet-first", "level-first", "shift-by-leg", "plumb-bob", "four-screws", "no-point"]
@@ -30,6 +31,8 @@ class Options(Part):
     """Both screws of a pair at once."""
     fine: Literal["plate", "two-plates", "electronic"] = "electronic"
     legs_may: Literal["lower", "either"] = "lower"
+    stands: Literal["two-to-you", "third-along"] = "two-to-you"
+    """Two legs towards the person, or the third along the line of work."""
     strict: bool = False
     """The order is kept: for a trainee's own account."""
 
@@ -49,7 +52,21 @@ class FineLevel(Part):
     first: Levelled = Levelled()
     turned: Levelled = Levelled()
     rest_div: Typed | None = None
-    """The known rest position of the plate bubble, where there is one."""
+    """The known rest position of the plate bubble as typed; without it the one `stored` holds is taken."""
+
+
+class Ends(Part):
+    """Both ends of a bob's swing from one side, millimetres from the mark, towards the person's right positive."""
+
+    left: Typed | None = None
+    right: Typed | None = None
+
+
+class Swing(Part):
+    """A bob's swing from where the person stands, and from a quarter round to their right."""
+
+    here: Ends = Ends()
+    round: Ends = Ends()
 
 
 class Saw(Part):
@@ -58,6 +75,7 @@ class Saw(Part):
     spot: MoveTold | None = None
     bubble: BubbleTold | None = None
     level: Levelled | None = None
+    swing: Swing | None = None
 
 
 class Done(Part):
@@ -94,6 +112,7 @@ class SetUpObservations(Part):
     tripod_tag: str = Field(default="", max_length=20)
     base_tag: str = Field(default="", max_length=20)
     tripod: TripodTold = TripodTold()
+    tripod_material: Literal["wood", "aluminium", "composite"] | None = None
     eye_height: Typed | None = None
     """Of whoever works there: how high the head should stand follows from it."""
     base: BaseTold = BaseTold()
@@ -118,3 +137,13 @@ class SetUpDocument(Envelope):
 
     kind: Literal["set-up"]
     observations: SetUpObservations
+
+    def rest_div(self) -> float | None:
+        """The known rest position of the plate bubble, divisions: as typed here, else as last found; None when unknown."""
+        typed, last = self.observations.level.rest_div, self.stored.get("reversal_div")
+        try:
+            if typed is not None and str(typed).strip():
+                return numeral(typed).value if isinstance(typed, str) else float(typed)
+        except ValueError:
+            return None
+        return float(last) if isinstance(last, int | float) else None

@@ -212,16 +212,64 @@ def test_seen_from_one_side_only_it_is_not_proved() -> None:
 
 
 def test_a_plate_bubble_gives_its_rest_position() -> None:
-    """2 and 0 divisions, turned 1 and 0: half of it tilt, 1.5 divisions where it rests."""
+    """2 and 1.4 divisions, turned 1 and 1.8: half of the difference is tilt; one vial rests at (1.5 + 1.6)/2."""
     level = {
         "by": "plate",
         "sensitivity_arcsec_per_div": 30,
-        "first": {"along": "2", "across": "0"},
-        "turned": {"along": "1", "across": "0"},
+        "first": {"along": "2", "across": "1.4"},
+        "turned": {"along": "1", "across": "1.8"},
     }
-    figures = judged(whole(level=level))["result"]
-    assert figures["rest_div"] == pytest.approx(1.5)
-    assert figures["tilt_along_arcsec"] == pytest.approx(15.0)
+    told = judged(whole(level=level, options={"fine": "plate"}))
+    assert told["result"]["rest_div"] == pytest.approx(1.55)
+    assert told["result"]["tilt_along_arcsec"] == pytest.approx(15.0)
+    assert told["result"]["tilt_across_arcsec"] == pytest.approx(-6.0)
+    assert "rests-differ" not in [one["code"] for one in told["verdict"]["reasons"]]
+    # Two vials have a rest position each: only the first one's is kept.
+    two = judged(whole(level=level, options={"fine": "two-plates"}))
+    assert two["result"]["rest_div"] == pytest.approx(1.5)
+
+
+def test_one_vial_with_two_rest_positions_was_moved_between_the_looks() -> None:
+    level = {"by": "plate", "first": {"along": "2", "across": "0"}, "turned": {"along": "1", "across": "0"}}
+    told = judged(whole(level=level, options={"fine": "plate"}))
+    said = {one["code"]: one["text"] for one in told["verdict"]["reasons"]}
+    assert said["rests-differ"].startswith("One vial, two rest positions 1.5 div apart")
+    assert "rests-differ" not in [
+        one["code"] for one in judged(whole(level=level, options={"fine": "two-plates"}))["verdict"]["reasons"]
+    ]
+
+
+def test_the_rest_position_last_found_is_taken_unless_one_is_typed() -> None:
+    """Bubble at 1.1 and 0.9 with a rest of 1: 0.1 and −0.1 off, 20″ a division; within a fifth of a division each."""
+    seen = {"act": "plate", "saw": {"level": {"along": "1.1", "across": "0.9"}}}
+    known = {"stored": {"reversal_div": 1.0}}
+
+    def told(**more: Any) -> dict[str, Any]:
+        return guide(document(log=[seen], options={"fine": "plate"}, **more), "plate")
+
+    assert told()["advice"] is not None
+    doc = document_of(
+        {
+            "kind": "set-up",
+            "instrument": LASER,
+            **known,
+            "observations": {
+                "way": "plummet-first",
+                "mark": {"name": "PC-14"},
+                "log": [seen],
+                "options": {"fine": "plate"},
+            },
+        }
+    )
+    answer = guide(doc, "plate")
+    assert (answer["enough"], answer["advice"]) == (True, None)
+    assert answer["hints"][-1] == {
+        "code": "rest-known",
+        "text": "This vial rests at +1.0 div: set the bubble there, not to the middle.",
+    }
+    one_way = {"by": "plate", "first": {"along": "1.1", "across": "0.9"}}
+    typed = told(level={**one_way, "rest_div": "1"})
+    assert typed["enough"] is True
 
 
 def test_heights_that_differ_and_slopes() -> None:

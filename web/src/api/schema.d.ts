@@ -124,6 +124,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put House Way
+         * @description Settle the firm's own way of setting up (manager).
+         */
+        put: operations["settle_way"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments": {
         parameters: {
             query?: never;
@@ -912,6 +932,22 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * Ends
+         * @description Both ends of a bob's swing from one side, millimetres from the mark, towards the person's right positive.
+         */
+        Ends: {
+            /**
+             * Left
+             * @default null
+             */
+            left: string | number | null;
+            /**
+             * Right
+             * @default null
+             */
+            right: string | number | null;
+        };
         /** EventPoint */
         EventPoint: {
             /** At */
@@ -1016,8 +1052,12 @@ export interface components {
             core_version: string;
             /** Enough */
             enough: boolean;
+            /** Hints */
+            hints: components["schemas"]["Coded"][];
             /** Knots */
             knots: components["schemas"]["Knot"][];
+            /** May Skip */
+            may_skip: boolean;
             /** Next */
             next: string | null;
             /** Next Title */
@@ -1025,6 +1065,7 @@ export interface components {
             /** Passes */
             passes: number;
             site: components["schemas"]["Site"];
+            tries: components["schemas"]["Tries"] | null;
             /** Way */
             way: string;
             /** Way Title */
@@ -1084,6 +1125,14 @@ export interface components {
              * @default []
              */
             readings: (string | number)[];
+        };
+        /**
+         * HouseWay
+         * @description The way of setting up that everybody is offered first; null leaves it to each person.
+         */
+        HouseWay: {
+            /** Way */
+            way: string | null;
         };
         /**
          * Instrument
@@ -1253,6 +1302,8 @@ export interface components {
             act: string;
             /** Knot */
             knot: string;
+            /** May Take */
+            may_take: boolean;
             /** State */
             state: string;
             /** Title */
@@ -1595,6 +1646,12 @@ export interface components {
              */
             legs_may: "lower" | "either";
             /**
+             * Stands
+             * @default two-to-you
+             * @enum {string}
+             */
+            stands: "two-to-you" | "third-along";
+            /**
              * Strict
              * @default false
              */
@@ -1892,6 +1949,8 @@ export interface components {
             level: components["schemas"]["Levelled"] | null;
             /** @default null */
             spot: components["schemas"]["MoveTold"] | null;
+            /** @default null */
+            swing: components["schemas"]["Swing"] | null;
         };
         /** SeriesOut */
         SeriesOut: {
@@ -1914,6 +1973,8 @@ export interface components {
             /** Demo People */
             demo_people: components["schemas"]["PersonOut"][];
             device_keys: components["schemas"]["DeviceKeys"] | null;
+            /** House Way */
+            house_way: string | null;
             /**
              * Now
              * Format: date-time
@@ -2128,6 +2189,7 @@ export interface components {
              * @default {
              *       "fine": "electronic",
              *       "legs_may": "lower",
+             *       "stands": "two-to-you",
              *       "strict": false,
              *       "together": true
              *     }
@@ -2163,6 +2225,11 @@ export interface components {
              *     }
              */
             tripod: components["schemas"]["TripodTold"];
+            /**
+             * Tripod Material
+             * @default null
+             */
+            tripod_material: ("wood" | "aluminium" | "composite") | null;
             /**
              * Tripod Tag
              * @default
@@ -2394,12 +2461,46 @@ export interface components {
             state: string;
         };
         /**
+         * Swing
+         * @description A bob's swing from where the person stands, and from a quarter round to their right.
+         */
+        Swing: {
+            /**
+             * @default {
+             *       "left": null,
+             *       "right": null
+             *     }
+             */
+            here: components["schemas"]["Ends"];
+            /**
+             * @default {
+             *       "left": null,
+             *       "right": null
+             *     }
+             */
+            round: components["schemas"]["Ends"];
+        };
+        /**
          * TableIn
          * @description A table's text.
          */
         TableIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * Tries
+         * @description What can be tried before it is done: `question` wants only the moves added to be asked as advice.
+         */
+        Tries: {
+            /** By */
+            by: string;
+            /** Question */
+            question: {
+                [key: string]: unknown;
+            };
+            /** Step */
+            step: number;
         };
         /**
          * TripodTold
@@ -2947,6 +3048,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HealthOut"];
+                };
+            };
+        };
+    };
+    settle_way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseWay"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseWay"];
                 };
             };
         };

@@ -67,7 +67,7 @@ export function ways(instrument: string): Promise<Way[]> {
   return ask<Way[]>(known && { verb: "ways", ...known }, () => send("GET", `/api/stand/ways?instrument=${encodeURIComponent(instrument)}`, undefined));
 }
 
-export type Reckoned = { document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> };
+export type Reckoned = { document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> | null };
 
 /** A finished check reckoned on this device, with the time it is saved under; null when this device cannot. */
 export async function reckon(instrument: string, document: CheckDocument, at: string, stage: string): Promise<Reckoned | null> {

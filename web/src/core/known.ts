@@ -16,7 +16,7 @@ export function keepSince(parcels: Parcel[]): void {
   since = parcels.flatMap((one) => {
     const happened = one.body as { event?: string; at?: string };
     if (one.path.startsWith("/api/events/")) return [{ instrument: one.instrument, made: { what: "event", event: happened.event, at: happened.at } }];
-    return one.reckoned ? [{ instrument: one.instrument, made: one.reckoned.made }] : [];
+    return one.reckoned?.made ? [{ instrument: one.instrument, made: one.reckoned.made }] : [];
   });
 }
 

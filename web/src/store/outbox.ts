@@ -43,7 +43,7 @@ async function refused(parcel: Parcel, error: unknown): Promise<boolean> {
 }
 
 /** What this device made of a check before it was sent. */
-export type Made = { at: string; document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> };
+export type Made = { at: string; document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> | null };
 
 /** Put a finished check in the outbox, with what this device made of it when it could. */
 export function postCheck(draft: Draft, title: string, made: Made | null = null): Promise<void> {

@@ -24,6 +24,7 @@ from .screws import ScrewsAsked, advise_screws
 from .shift import ShiftAsked, advise_shift
 from .sights import PointingAsked, SteepAsked, TurnedAsked, advise_pointing, advise_steep, advise_turned
 from .slide import SlideAsked, advise_slide
+from .what_if import WhatIfAsked, advise_what_if
 
 Data = dict[str, Any]
 ADVISORS: dict[str, tuple[type[Asked], Callable[[Any], Data]]] = {
@@ -39,6 +40,7 @@ ADVISORS: dict[str, tuple[type[Asked], Callable[[Any], Data]]] = {
     "bob": (BobAsked, advise_bob),
     "lean": (LeanAsked, advise_lean),
     "turned-angle": (TurnedAsked, advise_turned),
+    "what-if": (WhatIfAsked, advise_what_if),
 }
 WHERE = {
     "bubble": "where the bubble is",
@@ -53,6 +55,10 @@ WHERE = {
     "offset.distance_mm": "how far the plummet points from the mark",
     "base": "the base",
     "slope": "the measured slope",
+    "legs_mm.A": "leg A",
+    "legs_mm.B": "leg B",
+    "legs_mm.C": "leg C",
+    "slide.distance_mm": "how far it slides",
     "eye_height_m": "the height of your eye",
 }
 

@@ -1,0 +1,74 @@
+"""What a person told at an act, as figures: the spot from a bob's swing, the rest position of a vial."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from ..numerals import numeral
+from .advisors import advise
+from .set_up import Ends, Saw, SetUpDocument, Swing
+from .told import MoveTold
+
+
+@dataclass(frozen=True, slots=True)
+class Swung:
+    """Where a bob hangs by its swing. `spot` is None while it was seen from one side only; sigma in mm."""
+
+    spot: MoveTold | None
+    sigma_mm: float | None
+    text: str
+
+
+def typed_figure(value: Any) -> float | None:
+    """A typed figure, or None while it cannot be read (the preview names the fault)."""
+    if value is None:
+        return None
+    try:
+        return numeral(value).value if isinstance(value, str) else float(value)
+    except ValueError:
+        return None
+
+
+def rests(document: SetUpDocument) -> tuple[float, float]:
+    """Where the level's figures stand when the axis is plumb, along and across, as far as it is known; else zero.
+
+    One plate vial read twice has one rest position; of two vials only the first one's is known.
+    """
+    fine = document.observations.options.fine
+    rest = 0.0 if fine == "electronic" else document.rest_div() or 0.0
+    return (rest, rest if fine == "plate" else 0.0)
+
+
+def spot_of(document: SetUpDocument, saw: Saw) -> MoveTold | None:
+    """Where the plummet points: as touched, or as its swing tells."""
+    if saw.spot is not None:
+        return saw.spot
+    swung = swing_of(document, saw.swing) if saw.swing is not None else None
+    return swung.spot if swung else None
+
+
+def swing_of(document: SetUpDocument, swing: Swing) -> Swung | None:
+    """Where the bob hangs by what was read of its swing; None before both ends were read from one side.
+
+    Somebody a quarter round to their own right looks along `stand + 90`; from where they stood, along `stand + 180`.
+    """
+    stand = document.observations.stand_bearing_deg
+    views = [
+        {"bearing_deg": (stand + way) % 360.0, "left_mm": ends[0], "right_mm": ends[1]}
+        for way, ends in ((180.0, _ends(swing.here)), (90.0, _ends(swing.round)))
+        if ends is not None
+    ]
+    if not views:
+        return None
+    answer = advise({"advice": "bob", "views": views, "units": {"length": document.units.length}})
+    told = answer["result"]
+    if told["offset_mm"] is None:
+        return Swung(None, None, answer["text"][0])
+    spot = MoveTold(bearing_deg=told["bearing_deg"], distance_mm=min(500.0, told["offset_mm"]))
+    return Swung(spot, told["sigma_mm"], answer["text"][0])
+
+
+def _ends(ends: Ends) -> tuple[float, float] | None:
+    left, right = typed_figure(ends.left), typed_figure(ends.right)
+    return None if left is None or right is None else (left, right)

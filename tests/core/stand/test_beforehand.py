@@ -1,0 +1,239 @@
+"""What is told before and beside an act: a move tried first, hints by the place, the order kept, a bob's swing, the rest."""
+
+from __future__ import annotations
+
+import math
+import random
+from typing import Any
+
+import pytest
+
+from naveta_core.completing import complete
+from naveta_core.errors import Refused
+from naveta_core.segment import known_with, made_set_up, rest_of
+from naveta_core.stand.advisors import advise
+from naveta_core.stand.guide import guide
+from naveta_core.stand.hints import GROUND
+from naveta_core.stand.judge import reduce as judged
+from naveta_core.stand.kit import Base
+from naveta_core.stand.mechanism import move_leg, see, turn_screw
+from naveta_core.stand.vectors import polar
+
+from .test_guide import OPTICAL, SPOT, document, saw, whole
+from .world import PLUMB, random_state, told_tripod, with_vial
+
+BUBBLE = {"bearing_deg": 100.0, "offset_mm": 3.0}
+
+
+def what_if(**more: Any) -> dict[str, Any]:
+    return advise({"advice": "what-if", **more})["result"]
+
+
+class TestTriedFirst:
+    def test_what_is_foretold_of_a_leg_is_what_then_happens(self) -> None:
+        """Random tripods measured to the centimetre, a vial that shows everything: to 0.1 mm of bubble in 5 mm."""
+        rng, kit = random.Random(31), with_vial(wall_mm=20.0)
+        for _ in range(60):
+            state = random_state(rng, kit, tilt_deg=0.35)
+            seen = see(kit, state)
+            leg, mm = rng.choice("ABC"), rng.uniform(-3, 3)
+            then = see(kit, move_leg(kit, state, leg, mm))
+            told = what_if(
+                bubble={"bearing_deg": seen.bubble_bearing_deg, "offset_mm": seen.bubble_mm},
+                tripod=told_tripod(kit, state),
+                legs_mm={leg: mm},
+            )["then"]["bubble"]
+            if told["at_wall"]:
+                continue  # the vial it is told for has its wall at 5 mm
+            at = (told["offset_mm"], math.radians(told["bearing_deg"]))
+            real = (then.bubble_mm, math.radians(then.bubble_bearing_deg))
+            apart = math.dist(
+                (at[0] * math.sin(at[1]), at[0] * math.cos(at[1])),
+                (real[0] * math.sin(real[1]), real[0] * math.cos(real[1])),
+            )
+            assert apart < 0.1
+
+    def test_a_screw_turned_tips_the_instrument_by_its_pitch(self) -> None:
+        """One screw at 0° raised by a tenth of 0.7 mm: 0.07/(1.5·50) rad = 192.5″, spot by 1.45 m · 192.5″ = 1.35 mm."""
+        told = what_if(
+            tilt={"bearing_deg": 0, "arcsec": 0}, spot={"bearing_deg": 0, "distance_mm": 0}, turns={"1": 0.1}
+        )
+        assert told["then"]["tilt"] == {"bearing_deg": 0.0, "arcsec": pytest.approx(192.5, abs=0.1)}
+        # The axis leans away from the high side; below its pivot it points towards it.
+        assert told["then"]["spot"]["bearing_deg"] in (0.0, 360.0)
+        assert told["then"]["spot"]["distance_mm"] == pytest.approx(1.35, abs=0.01)
+
+    def test_what_is_advised_does_what_it_says(self) -> None:
+        legs = advise({"advice": "legs", "bubble": BUBBLE})["result"]["legs"]
+        told = what_if(bubble=BUBBLE, spot=SPOT, legs_mm=legs)
+        assert told["then"]["bubble"]["offset_mm"] < 0.05
+        assert told["spot_moves_mm"] < 0.3
+        assert told["now"]["bubble"]["offset_mm"] == 3.0
+
+    def test_screws_foretold_on_a_world_of_their_own(self) -> None:
+        rng, kit = random.Random(32), PLUMB
+        state = random_state(rng, kit, tilt_deg=0.02)
+        bearing, size = polar(*see(kit, state).tilt_arcsec)
+        then = see(kit, turn_screw(kit, state, {2: 0.06}))
+        north = math.degrees(math.atan2(state.pose.turn[0][1], state.pose.turn[1][1]))
+        base = {"screws": 3, "screw_bearings_deg": [(north + one) % 360.0 for one in Base().bearings_deg]}
+        told = what_if(tilt={"bearing_deg": bearing, "arcsec": size}, base=base, turns={"2": 0.06})["then"]["tilt"]
+        real = polar(*then.tilt_arcsec)
+        assert told["arcsec"] == pytest.approx(real[1], abs=0.5)
+        assert told["bearing_deg"] == pytest.approx(real[0], abs=0.5)
+
+    def test_a_slide_moves_the_spot_and_nothing_else(self) -> None:
+        asked = {
+            "advice": "what-if",
+            "tilt": {"bearing_deg": 30, "arcsec": 60},
+            "spot": {"bearing_deg": 90, "distance_mm": 4},
+        }
+        told = advise({**asked, "slide": {"bearing_deg": 270, "distance_mm": 3}})
+        assert told["result"]["then"]["spot"] == {"bearing_deg": 90.0, "distance_mm": pytest.approx(1.0, abs=0.01)}
+        assert told["text"] == [
+            "The level stays as it is.",
+            "The plummet will move 3.0 mm, to your left.",
+            "It will then be 1.0 mm off the mark.",
+        ]
+
+    @pytest.mark.parametrize(
+        ("more", "path", "words"),
+        [
+            ({"turns": {"1": 9}}, "$", "screw 1 is at its stop"),
+            ({"turns": {"4": 0.1}}, "$", "1, 2, 3: not 4"),
+            ({"legs_mm": {"A": 900}}, "legs_mm.A", "300"),
+            ({"slide": {"bearing_deg": 0, "distance_mm": 60}}, "$", "slides 20.0 mm"),
+        ],
+    )
+    def test_what_cannot_be_done_is_said(self, more: dict[str, Any], path: str, words: str) -> None:
+        with pytest.raises(Refused) as refused:
+            what_if(bubble=BUBBLE, **more)
+        assert refused.value.faults[0].path == path
+        assert words in refused.value.faults[0].wanted
+
+    def test_at_the_wall_nothing_is_foretold(self) -> None:
+        told = advise({"advice": "what-if", "bubble": {"bearing_deg": 10, "at_wall": True}, "legs_mm": {"A": -3}})
+        assert told["result"]["then"] is None
+        assert "At the wall nobody can say" in told["text"][0]
+
+
+class TestTriesOfAnAct:
+    def test_the_guide_gives_the_question_to_add_moves_to(self) -> None:
+        told = guide(document(log=[saw("near", spot=SPOT), saw("circular", bubble=BUBBLE)]), "circular")["tries"]
+        assert (told["by"], told["step"]) == ("legs", 1.0)
+        assert told["question"]["spot"] == {"bearing_deg": 90, "distance_mm": 3}
+        assert what_if(**{**told["question"], "legs_mm": {"B": -3.26, "A": -1.13}})["then"]["bubble"]["in_ring"]
+
+    def test_figures_of_a_level_become_a_tilt_of_the_site(self) -> None:
+        """Standing south, the sight points north: 30″ along is high in the north, 40″ across high in the east."""
+        told = guide(document(log=[saw("plate", level={"along": "30", "across": "40"})]), "plate")["tries"]
+        assert told["question"]["tilt"]["arcsec"] == pytest.approx(50.0)
+        assert told["question"]["tilt"]["bearing_deg"] == pytest.approx(math.degrees(math.atan2(40, 30)))
+        # A vial's first figure counts to the right, its second, turned clockwise by 90°, towards the person.
+        log = [saw("plate", level={"along": "2", "across": "1"})]
+        plate = guide(document(log=log, options={"fine": "plate"}), "plate")["tries"]["question"]["tilt"]
+        assert plate["arcsec"] == pytest.approx(20 * math.sqrt(5))
+        assert plate["bearing_deg"] == pytest.approx(90 + math.degrees(math.atan2(1, 2)))
+
+    def test_nothing_told_nothing_to_try(self) -> None:
+        assert guide(document(), "circular")["tries"] is None
+        assert guide(document(log=[saw("near", spot=SPOT)]), "near")["tries"] is None
+        wall = saw("circular", bubble={"bearing_deg": 0, "at_wall": True})
+        assert guide(document(log=[wall]), "circular")["tries"] is None
+
+
+class TestSwing:
+    # Standing south (180°), looking north: right is east. A quarter round to the right is east, looking west: right is north.
+    SWUNG = {"here": {"left": "-8", "right": "12"}, "round": {"left": "-9", "right": "3"}}
+
+    def test_both_sides_give_where_it_hangs(self) -> None:
+        told = guide(document("plumb-bob", log=[saw("bob", swing=self.SWUNG)]), "bob")
+        spot = told["site"]["spot"]
+        assert (spot["distance_mm"] * math.sin(math.radians(spot["bearing_deg"]))) == pytest.approx(2.0, abs=0.02)
+        assert (spot["distance_mm"] * math.cos(math.radians(spot["bearing_deg"]))) == pytest.approx(-3.0, abs=0.02)
+        assert told["advice"]["headline"] == "Bring the bob 3.6 mm to the left and away from you."
+
+    def test_from_one_side_only_it_is_asked_for_the_other(self) -> None:
+        told = guide(document("plumb-bob", log=[saw("bob", swing={"here": self.SWUNG["here"]})]), "bob")
+        assert told["enough"] is False
+        assert told["advice"]["headline"] == "Both ends of the swing, from both sides."
+
+    def test_wind_counts_less_once_the_swing_was_read(self) -> None:
+        """Two views of 0.7/√2 mm each, square to each other: 0.70 mm instead of 3 mm."""
+        gone = {"way": "plumb-bob", "instrument": OPTICAL, "centring_mm": "0.4"}
+        windy = document(
+            **gone, height={"readings": ["1.5"]}, level={"first": {"along": "1", "across": "1"}}
+        ).model_copy(update={"conditions": whole().conditions.model_copy(update={"wind": "breeze"})})
+        log = [saw("bob", swing={"here": {"left": "-8", "right": "9"}, "round": {"left": "-5", "right": "5"}})]
+        read = windy.model_copy(
+            update={
+                "observations": document(
+                    **gone, log=log, height={"readings": ["1.5"]}, level={"first": {"along": "1", "across": "1"}}
+                ).observations
+            }
+        )
+        assert judged(windy)["result"]["sigma_centring_mm"] == pytest.approx(3.0)
+        assert judged(read)["result"]["sigma_centring_mm"] == pytest.approx(0.70, abs=0.005)
+
+
+class TestHints:
+    def hinted(self, act: str, conditions: dict[str, Any], **observed: Any) -> list[str]:
+        told = document(**observed)
+        changed = told.model_copy(update={"conditions": told.conditions.model_copy(update=conditions)})
+        return [one["code"] for one in guide(changed, act)["hints"]]
+
+    def test_the_place_and_the_weather_are_minded_where_they_matter(self) -> None:
+        assert self.hinted("tread", {"ground": "asphalt", "temperature_c": 31.0}) == ["ground", "hot-asphalt"]
+        assert self.hinted("tread", {"ground": "asphalt", "temperature_c": 12.0}) == ["ground"]
+        assert self.hinted("tripod", {"wind": "strong"}) == ["low-in-wind", "two-to-you"]
+        assert self.hinted("mount", {"temperature_c": -4.0}) == ["acclimatise"]
+        assert self.hinted("tripod", {"temperature_c": 30.0}, tripod_material="aluminium")[0] == "legs-in-heat"
+        assert self.hinted("bob", {"wind": "breeze"}, way="plumb-bob") == ["bob-in-wind"]
+        assert self.hinted("focus", {"ground": "grass", "wind": "strong"}, instrument=OPTICAL) == []
+
+    def test_a_slope_overrules_the_habit(self) -> None:
+        steep = {"tripod": {"slope_deg": 12}, "options": {"stands": "third-along"}}
+        assert self.hinted("tripod", {}, **steep) == ["slope", "slope-first"]
+        assert self.hinted("tripod", {}, options={"stands": "third-along"}) == ["third-along"]
+
+    def test_every_ground_has_its_word(self) -> None:
+        for ground in GROUND:
+            assert self.hinted("tread", {"ground": ground}) == ["ground"]
+        assert self.hinted("tread", {"ground": "moon"}) == []
+
+
+class TestStrictOrder:
+    def test_what_is_not_due_cannot_be_taken(self) -> None:
+        told = guide(document(options={"strict": True}), "plate")
+        assert told["act"]["name"] == "lay-out"
+        assert told["may_skip"] is False
+        assert [one["act"] for one in told["knots"] if one["may_take"]] == ["lay-out"]
+        log = [{"act": "lay-out", "confirmed": True}, {"act": "tripod", "confirmed": True}]
+        on = guide(document(options={"strict": True}, log=log))
+        assert [one["act"] for one in on["knots"] if one["may_take"]] == ["lay-out", "tripod", "mount"]
+        assert guide(document(options={"strict": True}, log=log), "tripod")["act"]["name"] == "tripod"
+
+    def test_without_it_nothing_is_locked(self) -> None:
+        told = guide(document(), "plate")
+        assert told["may_skip"] is True
+        assert all(one["may_take"] for one in told["knots"])
+
+
+class TestRestKept:
+    LEVEL = {"by": "plate", "first": {"along": "2", "across": "1.4"}, "turned": {"along": "1", "across": "1.8"}}
+
+    def test_a_set_up_tells_the_next_one_where_the_bubble_rests(self) -> None:
+        result = judged(whole(level=self.LEVEL, options={"fine": "plate"}))
+        made = made_set_up(result, "2027-03-02T08:00:00+00:00")
+        assert made == {"what": "set-up", "at": "2027-03-02T08:00:00+00:00", "rest_div": pytest.approx(1.55)}
+        known = known_with(OPTICAL, {}, [made])
+        told = complete({"kind": "set-up", "stored": {"reversal_div": 9}, "observations": {}}, known, "2027-03-03")
+        assert told["stored"] == {"reversal_div": pytest.approx(1.55), "reversal_at": "2027-03-02T08:00:00+00:00"}
+        assert "stored" not in complete({"kind": "two-peg", "observations": {}}, known, "2027-03-03")
+
+    def test_a_knock_ends_it_and_an_electronic_level_tells_none(self) -> None:
+        made = {"what": "set-up", "at": "2027-03-02", "rest_div": 1.5}
+        knock = {"what": "event", "event": "knock", "at": "2027-03-03"}
+        assert rest_of([made, knock]) is None
+        assert rest_of([knock, made]) == {"reversal_div": 1.5, "reversal_at": "2027-03-02"}
+        assert made_set_up(judged(whole()), "2027-03-02") is None
