@@ -108,7 +108,7 @@ def document_of(data: Any, among: Sequence[str] = ()) -> Envelope:
         raise Refused([Fault("$", "the whole document", said(data), "an object with kind and observations")])
     name = data.get("kind")
     names = among or DOCUMENTS
-    if not isinstance(name, str) or name not in names:
+    if not isinstance(name, str) or name not in names or name not in DOCUMENTS:
         raise UnknownKind([Fault("kind", "the kind of document", said(name), "one of " + ", ".join(sorted(names)))])
     kind = DOCUMENTS[name]
     try:

@@ -101,7 +101,7 @@ def _kind(question: Data) -> Any:
 
 def _read_document(question: Data) -> Data:
     data = read_json(str(question["text"]).encode("utf-8", "surrogatepass"))
-    check_of(data, str(question["kind"]))
+    document_of(data, [str(question["kind"])])
     return dict(data)
 
 

@@ -341,6 +341,18 @@ class WayShape(Shape):
     cannot: str | None
 
 
+class FineShape(Shape):
+    fine: str
+    cannot: str | None
+
+
+class WaysShape(Shape):
+    """How an instrument can be set up and levelled."""
+
+    ways: list[WayShape]
+    fine: list[FineShape]
+
+
 class SetUpPreview(Shape):
     """What can be said already of a set-up."""
 

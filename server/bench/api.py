@@ -23,7 +23,7 @@ from naveta_core.completing import complete
 from naveta_core.documents import check_of, document_of, read_json
 from naveta_core.errors import Fault, Refused
 from naveta_core.registry import DOCUMENTS
-from naveta_core.results import Adjusting, Advice, Guide, Preview, SetUpPreview, WayShape
+from naveta_core.results import Adjusting, Advice, Guide, Preview, SetUpPreview, WaysShape
 from naveta_core.stand.advisors import advise
 from naveta_core.stand.ways import fitting
 from shared import clock
@@ -219,11 +219,11 @@ def write_csv(request: HttpRequest, kind: str) -> Any:
 def read_document(request: HttpRequest, kind: str) -> HttpResponse:
     """A document file's bytes, parsed and given back; not stored."""
     data = read_json(request.body)
-    check_of(data, kind)
+    document_of(data, [kind])
     return answer_json(data)
 
 
-@router.get("/stand/ways", response=list[WayShape], operation_id="ways_of_working")
+@router.get("/stand/ways", response=WaysShape, operation_id="ways_of_working")
 def ways_of_working(request: HttpRequest, instrument: str) -> Any:
     """Every way of setting this instrument up, what each is good for, and which cannot be taken with it."""
     return fitting(known(fleet_selectors.find(instrument))["instrument"])

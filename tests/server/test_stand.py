@@ -74,7 +74,7 @@ def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, st
 def test_the_guide_knows_the_instrument(ines: Api, station: str) -> None:
     told = ines.post("stand/guide", {"instrument": station, "document": set_up(), "act": None}).json()
     assert "laser-on" in [one["act"] for one in told["knots"]]
-    ways = {one["way"]: one["cannot"] for one in ines.get(f"stand/ways?instrument={station}").json()}
+    ways = {one["way"]: one["cannot"] for one in ines.get(f"stand/ways?instrument={station}").json()["ways"]}
     assert ways["plummet-first"] is None
     assert "levels" in ways["no-point"]
 

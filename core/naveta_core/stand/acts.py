@@ -1,6 +1,6 @@
 """The acts of setting up: what to look at, what to do, why, what usually goes wrong, and the caution that belongs there.
 
-`asks` says what a person tells at an act: `confirm` (only that it is done), `eye`, `spot`, `bubble`, `plate`, `bob`,
+`asks` says what a person tells at an act: `confirm` (only that it is done), `place`, `eye`, `spot`, `bubble`, `plate`, `bob`,
 `rounds`, `look`, `heights`, `zero`. Nothing is locked: an act may be taken out of turn or passed over; what was passed
 over stays "not confirmed" in the record when `confirms` names it.
 """
@@ -31,7 +31,7 @@ _ALL = (
         "lay-out",
         "Lay out",
         "Lay everything out before the case is opened.",
-        "confirm",
+        "place",
         "Mark, list, battery, spare, adjusting pin, rain cover.",
         "Read the number at the mark aloud and compare it with your list. Battery in, spare in the pocket.",
         "What is missing now costs a minute; later it costs the walk back.",

@@ -6,6 +6,7 @@ the act asked for is answered, whichever it is.
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 from .. import __version__
@@ -357,6 +358,8 @@ def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:
         ahead, right = unit(heading), unit(heading + 90.0)
         bearing, size = polar(along * ahead[0] + across * right[0], along * ahead[1] + across * right[1])
         told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
+        if not told["result"]["steps"]:
+            return _touch(size)
         return _told("screws", told, understood=f"axis {arcsec(size)} out of plumb, as the level shows it")
     scale = {"sensitivity_arcsec_per_div": o.level.sensitivity_arcsec_per_div}
     rest, rest_across = rests(document)
@@ -364,7 +367,20 @@ def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:
     if across is not None:
         there = o.stand_bearing_deg % 360.0
         vials.append({**scale, "bearing_deg": there, "bubble_div": across, "rest_div": rest_across})
-    return _told("screws", _screws(document, {"vials": vials}), understood="as the vial shows it")
+    told = _screws(document, {"vials": vials})
+    if not told["result"]["steps"]:
+        return _touch(
+            math.hypot(along - rest, (across or rest_across) - rest_across) * scale["sensitivity_arcsec_per_div"]
+        )
+    return _told("screws", told, understood="as the vial shows it")
+
+
+def _touch(arcseconds: float) -> Data:
+    """What is left is less than a hand can turn."""
+    return _plain(
+        f"Only a touch is left: {arcsec(arcseconds)}.",
+        "A screw can hardly be turned so little. Touch it and look again, or go on: what is left is noted and judged.",
+    )
 
 
 def _by_rounds(document: SetUpDocument) -> Data | None:
@@ -381,6 +397,8 @@ def _by_rounds(document: SetUpDocument) -> Data | None:
         ahead, right = unit(heading + 90.0), unit(heading + 180.0)
     bearing, size = polar(along * ahead[0] + across * right[0], along * ahead[1] + across * right[1])
     told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
+    if not told["result"]["steps"]:
+        return _touch(size)
     index = " and ".join(arcsec(one) for one in judged.index)
     return _told("screws", told, understood=f"axis {arcsec(size)} out of plumb; {index} is the level's own and stays")
 

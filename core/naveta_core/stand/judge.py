@@ -517,6 +517,25 @@ def _worked(judged: Judged) -> list[Data]:
     return lines
 
 
+WHERE = {
+    "observations.tripod": "the tripod",
+    "observations.tripod.foot_spacing_m": "how far the feet are apart",
+    "observations.tripod.head_height_m": "the height of the head",
+    "observations.tripod.slope_deg": "the slope of the ground",
+    "observations.level.sensitivity_arcsec_per_div": "what a division of the vial is worth",
+    "observations.height.radius_mm": "from the side of the instrument to its axis",
+    "observations.height.constant_mm": "what is to be added to the height",
+    "conditions.temperature_c": "the temperature of the air",
+    "work.sight_m": "the shortest sight",
+    "work.elevation_deg": "the steepest sight",
+}
+
+
 def where(path: str) -> str:
     """A path of a set-up, for the person."""
+    if path in WHERE:
+        return WHERE[path]
+    for name, verb in (("shorten_mm", "shortened"), ("lengthen_mm", "lengthened")):
+        if f"tripod.{name}." in path:
+            return f"how far leg {path.rsplit('.', 1)[1]} can be {verb}"
     return path.removeprefix("observations.").replace("_", " ").replace(".", ", ")

@@ -9,6 +9,7 @@ from .acts import ACTS, Act
 
 Data = dict[str, Any]
 LEVELS = ("level", "digital-level")
+FINE = ("electronic", "plate", "two-plates")
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,8 +119,27 @@ def cannot(way: Way, instrument: Data, base_screws: int = 3) -> str | None:
     return None
 
 
-def fitting(instrument: Data) -> list[Data]:
-    """Every way with what it is good for, and why it cannot be taken here, the fitting ones first."""
+def cannot_level(fine: str, instrument: Data) -> str | None:
+    """Why the fine level cannot be had by `fine`, in a sentence; None when it can, or when nobody said."""
+    if (
+        fine == "electronic"
+        and instrument.get("kind") == "theodolite"
+        and not instrument.get("compensator_range_arcmin")
+    ):
+        return "No electronic level is stated for this instrument."
+    return None
+
+
+def fitting(instrument: Data) -> Data:
+    """`ways`: every way with what it is good for, and why it cannot be taken here, the fitting ones first; `fine`: the
+    same for the means of fine levelling."""
+    return {
+        "ways": _ways(instrument),
+        "fine": [{"fine": one, "cannot": cannot_level(one, instrument)} for one in FINE],
+    }
+
+
+def _ways(instrument: Data) -> list[Data]:
     told = [
         {
             "way": one.name,

@@ -72,7 +72,17 @@ def test_the_plummet_decides_what_is_asked() -> None:
 def test_a_way_that_cannot_work_says_so(way: str, instrument: dict[str, Any], screws: int, why: str | None) -> None:
     told = cannot(WAYS[way], instrument, screws)
     assert told is None if why is None else why in str(told)
-    assert next(one["cannot"] for one in fitting({"kind": "level"})) is None
+    assert next(one["cannot"] for one in fitting({"kind": "level"})["ways"]) is None
+
+
+def test_a_level_that_is_not_there_cannot_be_levelled_by() -> None:
+    told = {one["fine"]: one["cannot"] for one in fitting(OPTICAL)["fine"]}
+    assert told == {
+        "electronic": "No electronic level is stated for this instrument.",
+        "plate": None,
+        "two-plates": None,
+    }
+    assert all(one["cannot"] is None for one in fitting(LASER)["fine"])
 
 
 def test_one_act_after_the_other_and_none_locked() -> None:

@@ -19,6 +19,10 @@ export type LookBack = Schemas["LookBackOut"];
 export type Guide = Schemas["Guide"];
 export type SetUpPreview = Schemas["SetUpPreview"];
 export type Way = Schemas["WayShape"];
+export type Ways = Schemas["WaysShape"];
+type Foreseen = { bubble: { bearing_deg: number; offset_mm: number; at_wall: boolean; in_ring: boolean }; spot: { bearing_deg: number; distance_mm: number } | null };
+/** What a move would do: the advice `what-if`. */
+export type WhatIf = { result: { now: Foreseen | null; then: Foreseen | null; spot_moves_mm: number | null }; text: string[] };
 export type Grade = Result["verdict"]["grade"];
 
 /** An answer that is not a success, in the house's one shape. */

@@ -1039,6 +1039,13 @@ export interface components {
              */
             turned: components["schemas"]["Levelled"];
         };
+        /** FineShape */
+        FineShape: {
+            /** Cannot */
+            cannot: string | null;
+            /** Fine */
+            fine: string;
+        };
         /**
          * Guide
          * @description Where somebody is in a set-up, and what to do now.
@@ -2691,6 +2698,16 @@ export interface components {
             way: string;
         };
         /**
+         * WaysShape
+         * @description How an instrument can be set up and levelled.
+         */
+        WaysShape: {
+            /** Fine */
+            fine: components["schemas"]["FineShape"][];
+            /** Ways */
+            ways: components["schemas"]["WayShape"][];
+        };
+        /**
          * Wires
          * @description One reading of the three stadia wires, in either order.
          */
@@ -3738,7 +3755,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WayShape"][];
+                    "application/json": components["schemas"]["WaysShape"];
                 };
             };
         };

@@ -1,6 +1,6 @@
 // The one door to the computation: the browser's own core when it is ready, the house otherwise. Both give the same
 // answers. The web parses no number and holds no factor, limit or sentence of advice.
-import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type SetUpPreview, type Way, send } from "../api/client";
+import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type SetUpPreview, type Ways, send } from "../api/client";
 import { nowWithOffset, type CheckDocument } from "../sheet/draft";
 import { EngineGone, engine } from "./engine";
 import { knowing } from "./known";
@@ -61,10 +61,15 @@ export async function previewSetUp(instrument: string, document: Any, signal?: A
   return answer;
 }
 
+/** One question for advice, answered by the mechanism. */
+export function advise<T>(question: Record<string, unknown>): Promise<T> {
+  return ask<T>({ verb: "advise", question }, () => send("POST", "/api/stand/advise", { question }));
+}
+
 /** The ways of setting an instrument up, the fitting ones first. */
-export function ways(instrument: string): Promise<Way[]> {
+export function ways(instrument: string): Promise<Ways> {
   const known = knowing(instrument);
-  return ask<Way[]>(known && { verb: "ways", ...known }, () => send("GET", `/api/stand/ways?instrument=${encodeURIComponent(instrument)}`, undefined));
+  return ask<Ways>(known && { verb: "ways", ...known }, () => send("GET", `/api/stand/ways?instrument=${encodeURIComponent(instrument)}`, undefined));
 }
 
 export type Reckoned = { document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> | null };

@@ -4,31 +4,39 @@ import { type Draft, type Length, begin } from "./draft";
 export type Bubble = { bearing_deg: number; offset_mm?: number; at_wall?: boolean };
 export type Spot = { bearing_deg: number; distance_mm: number };
 export type Levelled = { along?: string; across?: string };
-export type Saw = { spot?: Spot; bubble?: Bubble; level?: Levelled };
+export type Ends = { left?: string; right?: string };
+export type Swing = { here?: Ends; round?: Ends };
+export type Saw = { spot?: Spot; bubble?: Bubble; level?: Levelled; swing?: Swing };
+export type Fine = "electronic" | "plate" | "two-plates";
+export type Options = { together?: boolean; fine?: Fine; legs_may?: "lower" | "either"; stands?: "two-to-you" | "third-along"; strict?: boolean };
+export type Tripod = { foot_spacing_m?: string; head_height_m?: string; slope_deg?: string; shorten_mm?: Record<string, string>; lengthen_mm?: Record<string, string> };
+export type Conditions = { ground?: string; wind?: string; temperature_c?: string };
+
 export type LogEntry = { act: string; saw?: Saw; confirmed?: boolean; wrong_way?: boolean; at?: string };
 
 export type SetUpDocument = {
   kind: "set-up";
   units?: { length?: Length };
-  conditions?: { wind?: string };
-  work?: { sight_m?: string };
+  conditions?: Conditions;
+  work?: { sight_m?: string; elevation_deg?: string };
   remark?: string;
   observations: {
     way: string;
     mark?: { name?: string; free?: boolean };
     tripod_tag?: string;
-    tripod?: { foot_spacing_m?: string; head_height_m?: string };
+    tripod?: Tripod;
+    tripod_material?: "wood" | "aluminium" | "composite";
     eye_height?: string;
     base?: { screws: 3 | 4 };
     stand_bearing_deg?: number;
-    options?: { together?: boolean; fine?: "plate" | "two-plates" | "electronic"; legs_may?: "lower" | "either" };
+    options?: Options;
     quick?: boolean;
     log?: LogEntry[];
-    level?: { by?: "electronic" | "plate"; first?: Levelled; turned?: Levelled };
+    level?: { by?: "electronic" | "plate"; first?: Levelled; turned?: Levelled; rest_div?: string; sensitivity_arcsec_per_div?: string };
     ring_holds?: "yes" | "no" | "not-looked";
     centring_mm?: string;
-    height?: { readings?: string[] };
-    zero?: { target?: string; reading?: string };
+    height?: { readings?: string[]; radius_mm?: string; constant_mm?: string };
+    zero?: { target?: string; reading?: string; counts?: "clockwise" | "anticlockwise" };
     looked_last?: boolean;
     minutes?: string;
   };
@@ -53,6 +61,38 @@ export function asDraft(draft: SetUpDraft): Draft {
 /** The draft with its observations changed. */
 export function observing(draft: SetUpDraft, change: Partial<Observed>): SetUpDraft {
   return { ...draft, document: { ...draft.document, observations: { ...draft.document.observations, ...change } } };
+}
+
+/** The draft with circumstances or work changed. */
+export function around(draft: SetUpDraft, change: Pick<SetUpDocument, "conditions" | "work">): SetUpDraft {
+  return { ...draft, document: { ...draft.document, ...change } };
+}
+
+/** Only what was typed: an emptied well is as if it had never been filled. */
+export function filled<T extends object>(values: T): T {
+  return Object.fromEntries(Object.entries(values).filter(([, one]) => one !== undefined && one !== "")) as T;
+}
+
+/**
+ * A document file as a draft's document: what the house states of an instrument is left to the house; plain numbers, which
+ * are metres or the field's own unit, are written as somebody would type them.
+ */
+export function fromSetUpFile(from: SetUpDocument): SetUpDocument {
+  const { kind, units, conditions, work, remark, observations } = typedAll(from) as SetUpDocument;
+  return { kind, units: units ?? { length: "m" }, ...(conditions ? { conditions } : {}), ...(work ? { work } : {}), ...(remark ? { remark } : {}), observations };
+}
+
+/** Fields that stay numbers: a place that was touched. */
+const TOUCHED = new Set(["bearing_deg", "distance_mm", "offset_mm", "stand_bearing_deg", "downhill_deg", "sensitivity_arcmin_per_2mm", "screws", "reading"]);
+
+/** Lengths whose name has no unit: a plain number is metres, whatever the document's unit. */
+const METRES = new Set(["eye_height", "readings"]);
+
+function typedAll(value: unknown, name = ""): unknown {
+  if (Array.isArray(value)) return value.map((one) => typedAll(one, name));
+  if (typeof value === "number") return TOUCHED.has(name) ? value : METRES.has(name) ? `${value} m` : String(value);
+  if (value === null || typeof value !== "object") return value;
+  return Object.fromEntries(Object.entries(value).filter(([, one]) => one !== null).map(([key, one]) => [key, typedAll(one, key)]));
 }
 
 /** The draft with one more line in its log. */

@@ -13,7 +13,7 @@ from ..vectors import ARCSEC, Plane, polar, unit
 from .words import for_person, turns_in_words
 
 Data = dict[str, Any]
-LEAST_TURNS = 0.01
+LEAST_TURNS = 0.0015
 
 
 class VialTold(Part):

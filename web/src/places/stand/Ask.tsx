@@ -1,15 +1,17 @@
 // What is asked at an act: a touch on a drawing, two figures, or only that it is done.
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import type { Fault, Guide } from "../../api/client";
-import type { Levelled, LogEntry, SetUpDocument } from "../../sheet/setUp";
-import { Choice, FaultLine } from "../../ui/parts";
-import { Well } from "../../ui/Well";
+import type { Conditions, LogEntry } from "../../sheet/setUp";
+import { Choice } from "../../ui/parts";
+import { BobAsk } from "./AskBob";
+import { Level, Rounds } from "./AskLevel";
+import { Place, Tripod } from "./AskTripod";
 import { BubbleAsk } from "./BubbleAsk";
 import { SpotAsk } from "./SpotAsk";
+import { Asked, Fold, Named, type Observed, type Part, focusOn } from "./parts";
 
-type Observed = SetUpDocument["observations"];
-export type Tell = { see: (entry: Omit<LogEntry, "act" | "at">) => void; set: (change: Partial<Observed>) => void };
-type Props = { guide: Guide; last: LogEntry | undefined; observed: Observed; faults: Fault[]; tell: Tell };
+export type Tell = { see: (entry: Omit<LogEntry, "act" | "at">) => void; set: (change: Partial<Observed>) => void; place: (conditions: Conditions) => void };
+type Props = { guide: Guide; last: LogEntry | undefined; observed: Observed; conditions: Conditions; faults: Fault[]; tell: Tell };
 
 /** A drawing to touch, with what was understood beside it. */
 function Touching({ title, guide, children }: { title: string; guide: Guide; children: ReactNode }) {
@@ -24,9 +26,15 @@ function Touching({ title, guide, children }: { title: string; guide: Guide; chi
   );
 }
 
-export function Ask({ guide, last, observed, faults, tell }: Props) {
+export function Ask({ guide, last, observed, conditions, faults, tell }: Props) {
   const saw = last?.saw;
-  switch (guide.act.asks) {
+  const asks = guide.act.asks;
+  const part = { observed, faults, set: tell.set };
+  if (asks.startsWith("plate-")) return <Level key={guide.act.name} asks={asks} value={saw?.level ?? {}} onSee={(level) => tell.see({ saw: { level } })} {...part} />;
+  if (asks.startsWith("rounds-")) return <Rounds asks={asks} {...part} />;
+  switch (asks) {
+    case "place":
+      return <Place conditions={conditions} faults={faults} onChange={tell.place} />;
     case "bubble":
       return (
         <Touching title="Touch where the bubble is." guide={guide}>
@@ -34,133 +42,33 @@ export function Ask({ guide, last, observed, faults, tell }: Props) {
         </Touching>
       );
     case "spot":
+      return <SpotAsk key={guide.act.name} guide={guide} title="Touch where the plummet points." value={saw?.spot ?? null} onSee={(spot) => tell.see({ saw: { spot } })} />;
     case "bob":
-      return (
-        <SpotAsk
-          key={guide.act.name}
-          guide={guide}
-          title={guide.act.asks === "bob" ? "Touch where the bob hangs: the middle of its swing." : "Touch where the plummet points."}
-          value={saw?.spot ?? null}
-          onSee={(spot) => tell.see({ saw: { spot } })}
-        />
-      );
-    case "plate-electronic":
-    case "plate-plate":
-      return <Level key={guide.act.name} by={guide.act.asks} value={saw?.level ?? {}} onSee={(level) => tell.see({ saw: { level } })} />;
-    case "rounds-electronic":
-    case "rounds-plate":
-      return <Rounds by={guide.act.asks} observed={observed} faults={faults} set={tell.set} />;
+      return <BobAsk key={guide.act.name} guide={guide} saw={saw} onSee={(told) => tell.see({ saw: told })} />;
     case "eye":
-      return <Tripod observed={observed} faults={faults} set={tell.set} />;
+      return <Tripod {...part} />;
     case "heights":
-      return <Heights observed={observed} faults={faults} set={tell.set} />;
+      return <Heights {...part} />;
     case "look":
-      return <LastLook observed={observed} faults={faults} set={tell.set} />;
+      return <LastLook {...part} />;
     case "zero":
-      return <Zero observed={observed} faults={faults} set={tell.set} />;
+      return <Zero {...part} />;
     default:
       return null;
   }
 }
 
-export function Asked({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <div className="grid gap-2">
-      <p className="font-[680]">{title}</p>
-      {children}
-    </div>
-  );
-}
-
-/** A well with its name above it and its fault below. */
-export function Named({ id, label, value, onType, faults, path, onNext }: { id: string; label: string; value: string; onType: (value: string) => void; faults?: Fault[]; path?: string; onNext?: () => void }) {
-  const own = (faults ?? []).filter((one) => path !== undefined && one.path === path);
-  return (
-    <label className="grid min-w-0 gap-1" htmlFor={id}>
-      <span className="font-[560]">{label}</span>
-      <Well id={id} label={label} value={value} faults={own} onType={onType} onKey={(key) => key === "next" && onNext?.()} onHere={() => undefined} />
-      {own.map((fault) => (
-        <FaultLine key={fault.path} id={`${id}-fault`} fault={fault} beside />
-      ))}
-    </label>
-  );
-}
-
-const focusOn = (id: string) => () => document.getElementById(id)?.focus();
-
-/** Two figures of the level, told together. */
-function Level({ by, value, onSee }: { by: string; value: Levelled; onSee: (level: Levelled) => void }) {
-  const [along, setAlong] = useState(value.along ?? "");
-  const [across, setAcross] = useState(value.across ?? "");
-  const electronic = by === "plate-electronic";
-  const told = () => onSee({ ...(along.trim() ? { along } : {}), ...(across.trim() ? { across } : {}) });
-  return (
-    <Asked title={electronic ? "What the electronic level shows, telescope pointing away from you." : "Divisions off the middle, towards your right positive."}>
-      <div className="grid grid-cols-2 gap-3">
-        <Named id="level-along" label={electronic ? "Along, ″" : "Along the pair, div"} value={along} onType={setAlong} onNext={focusOn("level-across")} />
-        <Named id="level-across" label={electronic ? "Across, ″" : "Turned by 90°, div"} value={across} onType={setAcross} onNext={told} />
-      </div>
-      <button className="btn" onClick={told} disabled={!along.trim()}>
-        Tell
-      </button>
-    </Asked>
-  );
-}
-
-type Part = { observed: Observed; faults: Fault[]; set: (change: Partial<Observed>) => void };
-
-/** Both ways round: four figures. */
-export function Rounds({ by, observed, faults, set }: Part & { by: string }) {
-  const level = observed.level ?? {};
-  const unit = by === "rounds-electronic" ? "″" : "div";
-  const change = (turn: "first" | "turned", axis: "along" | "across") => (value: string) =>
-    set({ level: { ...level, by: by === "rounds-electronic" ? "electronic" : "plate", [turn]: { ...level[turn], [axis]: value } } });
-  const names = ["round-0", "round-1", "round-2", "round-3"];
-  const well = (i: number, turn: "first" | "turned", axis: "along" | "across", label: string) => (
-    <Named id={names[i] ?? ""} label={`${label}, ${unit}`} value={level[turn]?.[axis] ?? ""} onType={change(turn, axis)} faults={faults} path={`observations.level.${turn}.${axis}`} onNext={focusOn(names[i + 1] ?? "")} />
-  );
-  return (
-    <div className="grid gap-3">
-      <Asked title="As it points now">
-        <div className="grid grid-cols-2 gap-3">
-          {well(0, "first", "along", "Along")}
-          {well(1, "first", "across", "Across")}
-        </div>
-      </Asked>
-      <Asked title="Turned half round, as it reads then">
-        <div className="grid grid-cols-2 gap-3">
-          {well(2, "turned", "along", "Along")}
-          {well(3, "turned", "across", "Across")}
-        </div>
-      </Asked>
-    </div>
-  );
-}
-
-/** For whom it stands, and its own measures: what later advice is reckoned with. None of it need be told. */
-function Tripod({ observed, faults, set }: Part) {
-  const tripod = observed.tripod ?? {};
-  const measure = (name: "foot_spacing_m" | "head_height_m") => (value: string) => {
-    const next = Object.fromEntries(Object.entries({ ...tripod, [name]: value }).filter(([, one]) => one.trim()));
-    set({ tripod: next });
-  };
-  return (
-    <Asked title="Tell your eye's height, and measure the tripod once: later advice is reckoned with it.">
-      <div className="grid grid-cols-3 gap-3">
-        <Named id="eye" label="Your eye, m" value={observed.eye_height ?? ""} onType={(eye_height) => set({ eye_height })} faults={faults} path="observations.eye_height" onNext={focusOn("feet")} />
-        <Named id="feet" label="Feet apart, m" value={tripod.foot_spacing_m ?? ""} onType={measure("foot_spacing_m")} onNext={focusOn("head")} />
-        <Named id="head" label="Head, m" value={tripod.head_height_m ?? ""} onType={measure("head_height_m")} />
-      </div>
-    </Asked>
-  );
-}
-
 export function Heights({ observed, faults, set }: Part) {
-  const readings = observed.height?.readings ?? [];
+  const height = observed.height ?? {};
+  const readings = height.readings ?? [];
   const change = (i: number) => (value: string) => {
     const next = [readings[0] ?? "", readings[1] ?? ""];
     next[i] = value;
-    set({ height: { readings: next } });
+    set({ height: { ...height, readings: next } });
+  };
+  const along = (name: "radius_mm" | "constant_mm") => (value: string) => {
+    const rest = Object.fromEntries(Object.entries(height).filter(([one]) => one !== name));
+    set({ height: value.trim() ? { ...rest, [name]: value } : rest });
   };
   return (
     <Asked title="Mark to axis, twice, in metres or with its own unit">
@@ -168,6 +76,12 @@ export function Heights({ observed, faults, set }: Part) {
         <Named id="height-0" label="First" value={readings[0] ?? ""} onType={change(0)} faults={faults} path="observations.height.readings[0]" onNext={focusOn("height-1")} />
         <Named id="height-1" label="Again" value={readings[1] ?? ""} onType={change(1)} faults={faults} path="observations.height.readings[1]" />
       </div>
+      <Fold title="Measured along a slope, or to another mark" open={Boolean(height.radius_mm ?? height.constant_mm)}>
+        <div className="grid grid-cols-2 gap-3">
+          <Named id="radius" label="Side of it to axis, mm" value={height.radius_mm ?? ""} placeholder="0" onType={along("radius_mm")} faults={faults} path="height.radius_mm" />
+          <Named id="constant" label="To be added, mm" value={height.constant_mm ?? ""} placeholder="0" onType={along("constant_mm")} faults={faults} path="height.constant_mm" />
+        </div>
+      </Fold>
     </Asked>
   );
 }
@@ -193,6 +107,15 @@ export function Zero({ observed, faults, set }: Part) {
         <input id="zero-target" className="field !min-h-[64px]" value={zero.target ?? ""} onChange={(event) => set({ zero: { ...zero, target: event.target.value } })} />
       </label>
       <Named id="zero-reading" label="The circle reads" value={zero.reading ?? ""} onType={(reading) => set({ zero: { ...zero, reading } })} faults={faults} path="observations.zero.reading" />
+      <Choice
+        label="It counts"
+        value={zero.counts ?? "clockwise"}
+        options={[
+          { value: "clockwise", label: "Counts clockwise" },
+          { value: "anticlockwise", label: "Counts anticlockwise" },
+        ]}
+        onChange={(counts) => set({ zero: { ...zero, counts } })}
+      />
     </div>
   );
 }

@@ -2,24 +2,24 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import type { Guide } from "../../api/client";
+import { type Fault, type Guide, Problem } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
-import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
-import { useHere } from "../../app/session";
 import { nowWithOffset } from "../../sheet/draft";
-import { type SetUpDocument, type SetUpDraft, asDraft, asSetUp, logged, minutesSince, observing } from "../../sheet/setUp";
+import { type SetUpDraft, around, asDraft, asSetUp, logged, observing } from "../../sheet/setUp";
 import { dropDraft, keepDraft } from "../../store/device";
-import { FindingView } from "../../ui/FindingView";
 import { Back, Cautions, Head, Trouble, Waiting } from "../../ui/parts";
 import { useDraft } from "../../ui/useDraft";
 import { Ask, Ring, type Tell } from "./Ask";
+import { Keep } from "./Keep";
+import { LaserOn } from "./LaserOn";
 import { PlumbLine } from "./PlumbLine";
 import { Quick } from "./Quick";
 import { SiteDrawing } from "./SiteDrawing";
+import { TryFirst } from "./Try";
+import type { Observed } from "./parts";
 import { type Said, useGuide } from "./useGuide";
 
-type Observed = SetUpDocument["observations"];
 const TURN_DEG = 60;
 /** Where what the firm noted of a model helps: which ring does what, when the laser goes off. */
 const PLUMMET = ["focus", "laser-on", "laser-off"];
@@ -38,7 +38,7 @@ export function SetUp() {
 function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUpDraft) => SetUpDraft) => void }) {
   const observed = draft.document.observations;
   const [act, setAct] = useState<string | null>(null);
-  const { said, fresh, trouble } = useGuide(draft, act);
+  const { said, fresh, trouble, refused } = useGuide(draft, act);
   const navigate = useNavigate();
   const tell = useTell();
   const set = (change: Partial<Observed>) => write((one) => observing(one, change));
@@ -68,17 +68,28 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
           </>
         }
       />
-      {trouble ? trouble === "no-signal" ? <p className="fault">No signal, and the core is not ready on this device yet. What you told is kept.</p> : <Trouble error={trouble} /> : null}
-      {said && observed.quick && <Quick draft={draft} said={said} set={set} keep={<Keep draft={draft} said={said} />} />}
-      {said && !observed.quick && <Led draft={draft} said={said} answered={fresh} setAct={setAct} write={write} set={set} />}
+      {trouble && !(trouble instanceof Problem && said && refused.every((one) => hasWell(said.guide, one.path))) ? trouble === "no-signal" ? <p className="fault">No signal, and the core is not ready on this device yet. What you told is kept.</p> : <Trouble error={trouble} /> : null}
+      <LaserOn log={observed.log ?? []} now={said?.guide.act.name} />
+      {said && observed.quick && <Quick draft={draft} said={said} set={set} keep={<Keep draft={draft} said={said} refused={refused} write={write} />} refused={refused} />}
+      {said && !observed.quick && <Led draft={draft} said={said} answered={fresh} refused={refused} setAct={setAct} write={write} set={set} />}
       {!said && !trouble && <Waiting what="One moment…" />}
     </div>
   );
 }
 
-type LedProps = { draft: SetUpDraft; said: Said; answered: boolean; setAct: (act: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+/** Whether the act at hand has a well for what was refused, and says it there. */
+function hasWell(guide: Guide, path: string): boolean {
+  const { asks } = guide.act;
+  if (asks === "place") return path.includes("conditions.");
+  if (asks === "eye") return path.includes("observations.tripod") || path.includes("eye_height");
+  if (asks.startsWith("plate") || asks.startsWith("rounds")) return path.includes("level.");
+  if (asks === "heights") return path.includes("height.");
+  return guide.next === null && path.includes("work.");
+}
 
-function Led({ draft, said, answered, setAct, write, set }: LedProps) {
+type LedProps = { draft: SetUpDraft; said: Said; answered: boolean; refused: Fault[]; setAct: (act: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+
+function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
   const observed = draft.document.observations;
   const { guide, preview } = said;
   const instrument = useQuery(instrumentQuery(draft.instrument));
@@ -89,6 +100,7 @@ function Led({ draft, said, answered, setAct, write, set }: LedProps) {
   const shown = fresh !== null && log.length <= fresh ? undefined : last;
   const tell: Tell = {
     set,
+    place: (conditions) => write((one) => around(one, { conditions })),
     see: (entry) => {
       setAct(guide.act.name);
       setFresh(null);
@@ -109,6 +121,9 @@ function Led({ draft, said, answered, setAct, write, set }: LedProps) {
     if (guide.act.name === "slide" || guide.act.name === "shift") return goOn(guide.next);
     setFresh(log.length);
   };
+  // What is only good to know stands below the act; what the act turns on stands above it.
+  const optional = guide.act.asks === "place" || guide.act.asks === "eye";
+  const asked = <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={[...preview.faults, ...refused]} tell={tell} />;
   const advice = shown || guide.act.asks === "eye" || guide.act.asks.startsWith("rounds") ? guide.advice : null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">
@@ -117,9 +132,11 @@ function Led({ draft, said, answered, setAct, write, set }: LedProps) {
         <SiteDrawing site={guide.site} onTurn={turn} />
       </section>
       <section className="grid content-start gap-4" aria-label="What to do now" data-act={guide.act.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.enough} data-fresh={answered}>
-        {guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} faults={preview.faults} tell={tell} />}
+        {optional ? null : guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : asked}
         <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
-        <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => tell.see({ ...last, wrong_way: true })} ready={<Keep draft={draft} said={said} />} />
+        <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => tell.see({ ...last, wrong_way: true })} ready={<Keep draft={draft} said={said} refused={refused} write={write} />} />
+        {shown && guide.tries && <TryFirst guide={guide} tries={guide.tries} />}
+        {optional && <div className="border-t border-line pt-4">{asked}</div>}
         <More act={guide.act} hints={PLUMMET.includes(guide.act.name) ? instrument.data?.hints : undefined} />
       </section>
     </div>
@@ -145,6 +162,11 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
           <p className="sub">{act.why}</p>
         </>
       )}
+      {guide.hints.map((one) => (
+        <p key={one.code} data-hint={one.code} className="border-l-[3px] border-ink pl-3">
+          {one.text}
+        </p>
+      ))}
       {guide.converges && <p className="caution">{guide.converges}</p>}
       <Cautions cautions={act.cautions} />
     </div>
@@ -154,8 +176,8 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
 /** For whoever wants more of it. */
 function More({ act, hints }: { act: Guide["act"]; hints?: string | undefined }) {
   return (
-    <details open={Boolean(hints)}>
-      <summary className="flex min-h-[48px] cursor-pointer items-center font-[600]">What to look at, why, what goes wrong</summary>
+    <details open={Boolean(hints)} className="fold">
+      <summary>What to look at, why, what goes wrong</summary>
       <div className="grid gap-2 pb-2">
         {hints && <p className="font-[600]">{hints}</p>}
         <p>{act.look}</p>
@@ -170,7 +192,7 @@ type ButtonsProps = { guide: Guide; advice: boolean; seen: boolean; onConfirm: (
 
 /** At most one filled act: confirm, look again, or go on; at the end, keep it. */
 function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, ready }: ButtonsProps) {
-  const confirms = guide.act.asks === "confirm" || guide.act.asks === "eye";
+  const confirms = ["confirm", "place", "eye"].includes(guide.act.asks);
   const toNext = guide.next_title ? `On to: ${guide.next_title}` : null;
   if (confirms && guide.act.name !== "ring-round")
     return (
@@ -190,7 +212,7 @@ function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, 
               It went the wrong way
             </button>
           )}
-          {toNext && (
+          {toNext && guide.may_skip && (
             <button className="btn" onClick={onNext}>
               Leave it. {toNext}
             </button>
@@ -199,35 +221,10 @@ function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, 
       </div>
     );
   if (!guide.next) return <>{ready}</>;
+  if (!guide.may_skip) return <p className="sub">In strict order: this first, then {guide.next_title}.</p>;
   return (
     <button className={`btn site ${seen || guide.enough ? "now" : ""}`} onClick={onNext}>
       {toNext}
     </button>
-  );
-}
-
-/** The end: what it will be judged as, and keeping it. The last look is insisted on. */
-function Keep({ draft, said }: { draft: SetUpDraft; said: Said }) {
-  const { may } = useHere();
-  const keep = useKeep();
-  const [busy, setBusy] = useState(false);
-  const right = may("save-check");
-  const { reduced, missing } = said.preview;
-  const looked = draft.document.observations.looked_last || draft.document.observations.way === "no-point";
-  const done = async () => {
-    setBusy(true);
-    const closed = observing(draft, { minutes: draft.document.observations.minutes ?? minutesSince(draft.startedAt) });
-    await keep(asDraft(closed), `Set-up of ${draft.instrument}`);
-    setBusy(false);
-  };
-  return (
-    <div className="card grid gap-4 p-5" data-complete={said.preview.complete}>
-      {reduced ? <FindingView result={reduced} /> : <p className="sub">{missing.length} still missing before it can be judged.</p>}
-      {reduced && !looked && <p className="caution">One last look at bubble and mark together, then it can be kept.</p>}
-      <button className="btn now site" disabled={!reduced || !looked || !right.allowed || busy} onClick={() => void done()}>
-        Keep this set-up
-      </button>
-      {!right.allowed && <p className="sub">{right.text}</p>}
-    </div>
   );
 }

@@ -1,31 +1,41 @@
 // The stand: go on with a set-up, or begin one: which instrument, over which point, by which way of working.
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { NoSignal, type Way } from "../../api/client";
+import { useQueryClient } from "@tanstack/react-query";
+import { NoSignal, type Way, type Ways as Told, api, data } from "../../api/client";
+import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
 import { ways as waysOf } from "../../core";
-import { type SetUpDraft, asDraft, asSetUp, beginSetUp } from "../../sheet/setUp";
+import { type Fine, type SetUpDraft, asDraft, asSetUp, beginSetUp } from "../../sheet/setUp";
 import { drafts, keepDraft, onShelfChange } from "../../store/device";
 import { PickInstrument } from "../../ui/PickInstrument";
-import { Choice, Head } from "../../ui/parts";
+import { Dialog, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
-
-const KINDS = ["robotic-total-station", "total-station", "theodolite", "level", "digital-level"];
+import { STAND_KINDS } from "./kinds";
+import { Habits } from "./Habits";
+import { LoadSetUp } from "./LoadSetUp";
+import { habitsOf, keepHabits } from "./remembered";
 
 export function Stand() {
   const open = useOpen();
   const [tag, setTag] = useState("");
   const [mark, setMark] = useState("");
   const [free, setFree] = useState(false);
-  const { list, trouble } = useWays(tag);
+  const { ways: list, fine, trouble } = useWays(tag);
   const [way, setWay] = useState<string | null>(null);
-  const [fine, setFine] = useState<"electronic" | "plate">("electronic");
   const [asked, setAsked] = useState(false);
-  const { username } = usePerson();
+  const [loading, setLoading] = useState(false);
+  const { username, role } = usePerson();
+  const { session } = useHere();
+  const [options, setOptions] = useState(() => habitsOf(username));
   const navigate = useNavigate();
-  const chosen = way && list.some((one) => one.way === way && !one.cannot) ? way : (list.find((one) => !one.cannot)?.way ?? null);
+  const can = (name: string | null) => list.some((one) => one.way === name && !one.cannot);
+  const chosen = can(way) ? way : can(session.house_way) ? session.house_way : (list.find((one) => !one.cannot)?.way ?? null);
   const level = list.find((one) => one.way === "no-point" && !one.cannot) !== undefined;
   const lacking = !tag ? "Choose the instrument first." : !level && !free && !mark.trim() ? "Name the point, or say that it is a free station." : null;
+  // What the instrument has no level for is not begun with, whatever the habit.
+  const lacks = (name: string | undefined) => fine.find((one) => one.fine === name)?.cannot ?? null;
+  const by = (lacks(options.fine) ? fine.find((one) => !one.cannot)?.fine : options.fine) as Fine | undefined;
   const begin = async (quick: boolean) => {
     setAsked(true);
     if (lacking || !chosen) return;
@@ -33,20 +43,29 @@ export function Stand() {
       way: chosen,
       mark: level ? {} : free ? { free: true } : { name: mark.trim() },
       ...(chosen === "four-screws" ? { base: { screws: 4 as const } } : {}),
-      options: { fine },
+      options: { ...options, ...(by ? { fine: by } : {}), ...(role === "trainee" ? { strict: true } : {}) },
       quick,
-      level: { by: fine },
+      level: { by: by === "electronic" ? "electronic" : "plate" },
     });
+    keepHabits(username, options);
     await keepDraft(asDraft(draft));
     await navigate(`/stand/${draft.id}`);
   };
   return (
     <div className="grid gap-4">
-      <Head title="Set up over a point" sub="Led through one act at a time, or noted in half a minute." />
+      <Head
+        title="Set up over a point"
+        sub="Led through one act at a time, or noted in half a minute."
+        acts={
+          <button className="btn" onClick={() => setLoading(true)}>
+            Load from a file
+          </button>
+        }
+      />
       {open.length > 0 && <OpenList drafts={open} />}
       <div className="grid items-start gap-4 desk:grid-cols-2">
         <section className="card grid gap-5 p-5" aria-label="Instrument and point">
-          <PickInstrument value={tag} missing={asked && !tag} kinds={KINDS} onChange={setTag} />
+          <PickInstrument value={tag} missing={asked && !tag} kinds={STAND_KINDS} onChange={setTag} />
           {!level && (
             <div className="grid gap-2">
               <label htmlFor="mark" className="font-[600]">
@@ -60,24 +79,14 @@ export function Stand() {
               {asked && tag && lacking && <p className="fault">{lacking}</p>}
             </div>
           )}
-          {!level && (
-            <Choice
-              label="Fine level by"
-              value={fine}
-              options={[
-                { value: "electronic", label: "Electronic level" },
-                { value: "plate", label: "Plate bubble" },
-              ]}
-              onChange={setFine}
-            />
-          )}
+          {tag && <Habits options={{ ...options, ...(by ? { fine: by } : {}) }} cannot={lacks} trainee={role === "trainee"} level={level} onChange={setOptions} />}
         </section>
         <section className="card grid gap-4 p-5" aria-label="Way of working">
           <h2>How do you work?</h2>
           {!tag && <p className="sub">Choose the instrument; the ways that fit it show here.</p>}
           {trouble && <p className="fault">{trouble}</p>}
-          <Ways list={list} chosen={chosen} onTake={setWay} />
-          <div className="grid gap-3 tab:grid-cols-2">
+          <Ways list={list} chosen={chosen} house={session.house_way} onTake={setWay} />
+          <div className="stuck grid gap-3 tab:grid-cols-2">
             <button className="btn now site" onClick={() => void begin(false)}>
               Lead me through it
             </button>
@@ -85,13 +94,39 @@ export function Stand() {
               I am set up: note it
             </button>
           </div>
+          {role === "manager" && tag && !level && <HouseWay chosen={chosen} />}
         </section>
       </div>
+      <Dialog title="Load a set-up from a file" open={loading} onClose={() => setLoading(false)}>
+        <LoadSetUp />
+      </Dialog>
     </div>
   );
 }
 
-function Ways({ list, chosen, onTake }: { list: Way[]; chosen: string | null; onTake: (way: string) => void }) {
+/** The manager settles which way everybody is offered first. */
+function HouseWay({ chosen }: { chosen: string | null }) {
+  const { session } = useHere();
+  const client = useQueryClient();
+  const tell = useTell();
+  const settled = session.house_way === chosen && chosen !== null;
+  const settle = async (way: string | null) => {
+    try {
+      await data(api.PUT("/api/house/way", { body: { way } }));
+      client.setQueryData(["session"], { ...session, house_way: way });
+      tell({ text: way ? "Offered first to everybody from now on." : "Everybody chooses for themselves again." });
+    } catch (error) {
+      tell({ text: error instanceof NoSignal ? "No signal: the firm's way is settled at home." : "It was not settled. Try again." });
+    }
+  };
+  return (
+    <button className="link justify-self-start min-h-[48px]" onClick={() => void settle(settled ? null : chosen)}>
+      {settled ? "No longer the firm's way" : "Make this the firm's way"}
+    </button>
+  );
+}
+
+function Ways({ list, chosen, house, onTake }: { list: Way[]; chosen: string | null; house: string | null; onTake: (way: string) => void }) {
   return (
     <div role="radiogroup" aria-label="Way of working" className="grid gap-2">
       {list.map((one) => (
@@ -104,7 +139,10 @@ function Ways({ list, chosen, onTake }: { list: Way[]; chosen: string | null; on
           onClick={() => onTake(one.way)}
           className="rounded-md px-4 py-3 text-left shadow-[inset_0_0_0_1.5px_var(--color-ink)] disabled:shadow-[inset_0_0_0_1.5px_var(--color-line)] aria-checked:bg-ink aria-checked:text-card"
         >
-          <b className="block font-[660]">{one.title}</b>
+          <b className="block font-[660]">
+            {one.title}
+            {one.way === house && <span className="font-[440]"> · the firm's way</span>}
+          </b>
           {one.cannot ?? one.good_for}
         </button>
       ))}
@@ -112,40 +150,45 @@ function Ways({ list, chosen, onTake }: { list: Way[]; chosen: string | null; on
   );
 }
 
-function useWays(tag: string): { list: Way[]; trouble: string | null } {
-  const [told, setTold] = useState<{ tag: string; list: Way[]; trouble: string | null }>({ tag: "", list: [], trouble: null });
+type Said = Told & { trouble: string | null };
+const NOTHING: Said = { ways: [], fine: [], trouble: null };
+
+function useWays(tag: string): Said {
+  const [told, setTold] = useState<Said & { tag: string }>({ tag: "", ...NOTHING });
   useEffect(() => {
     if (!tag) return;
     let here = true;
     waysOf(tag).then(
-      (list) => here && setTold({ tag, list, trouble: null }),
-      (error: unknown) => here && setTold({ tag, list: [], trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "The ways could not be told. Choose the instrument again." }),
+      (answer) => here && setTold({ tag, ...answer, trouble: null }),
+      (error: unknown) => here && setTold({ tag, ...NOTHING, trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "The ways could not be told. Choose the instrument again." }),
     );
     return () => {
       here = false;
     };
   }, [tag]);
-  return told.tag === tag ? told : { list: [], trouble: null };
+  return told.tag === tag ? told : NOTHING;
 }
 
 function useOpen(): SetUpDraft[] {
   const { username } = usePerson();
+  const maySave = useHere().may("save-check").allowed;
   const [found, setFound] = useState<SetUpDraft[]>([]);
   useEffect(() => {
     let here = true;
-    const look = () => void drafts(username).then((all) => here && setFound(all.flatMap((one) => asSetUp(one) ?? [])));
+    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.flatMap((one) => asSetUp(one) ?? [])));
     look();
     const forget = onShelfChange(look);
     return () => {
       here = false;
       forget();
     };
-  }, [username]);
+  }, [username, maySave]);
   return found;
 }
 
 function OpenList({ drafts: open }: { drafts: SetUpDraft[] }) {
   const { session } = useHere();
+  const { username } = usePerson();
   return (
     <section className="card" aria-label="Open set-ups">
       <ul className="m-0 list-none divide-y divide-line p-0">
@@ -153,7 +196,7 @@ function OpenList({ drafts: open }: { drafts: SetUpDraft[] }) {
           <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
             <div>
               <span className="tag text-[19px]">{one.instrument}</span> <b>{one.document.observations.mark?.name ? `over ${one.document.observations.mark.name}` : "set-up"}</b>
-              <span className="sub block">Begun {moment(one.startedAt, session.time_zone)}.</span>
+              <span className="sub block">{one.left && one.owner !== username ? `Left by ${one.owner} for you to keep. ` : ""}Begun {moment(one.startedAt, session.time_zone)}.</span>
             </div>
             <Link className="btn" to={`/stand/${one.id}`}>
               Go on

@@ -1,0 +1,70 @@
+"""Every way of working carried from wild to done by following the advice, on desk and phone."""
+
+from __future__ import annotations
+
+import math
+import random
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from naveta_core.stand.mechanism import see
+
+from .conftest import DESK, PHONE, Opens
+from .stand_crew import DIVISION, FOUR, INDEX, RESTS_DIV, SECOND_RESTS_DIV, WORLD, Crew, begin, wild
+
+WALKS = [
+    ("plummet-first", "electronic", DESK),
+    ("plummet-first", "plate", PHONE),
+    ("level-first", "two-plates", DESK),
+    ("level-first", "electronic", PHONE),
+    ("shift-by-leg", "electronic", DESK),
+    ("shift-by-leg", "plate", PHONE),
+    ("plumb-bob", "plate", DESK),
+    ("plumb-bob", "electronic", PHONE),
+    ("four-screws", "electronic", DESK),
+    ("four-screws", "plate", PHONE),
+]
+RESTS = {
+    "electronic": INDEX,
+    "plate": (RESTS_DIV * DIVISION,) * 2,
+    "two-plates": (RESTS_DIV * DIVISION, SECOND_RESTS_DIV * DIVISION),
+}
+
+
+@pytest.mark.parametrize(("way", "fine", "size"), WALKS, ids=[f"{way}-{fine}-{size[0]}" for way, fine, size in WALKS])
+def test_from_wild_to_done_by_following_the_advice(opens: Opens, way: str, fine: str, size: tuple[int, int]) -> None:
+    rng = random.Random(f"{way} {fine}")
+    page = opens(size, touch=size == PHONE)
+    begin(page, way, fine=fine)
+    kit = FOUR if way == "four-screws" else WORLD
+    crew = Crew(page, wild(rng, kit), rng, kit, fine=fine, swings=size == DESK)
+    while crew.act != "last-look":
+        assert len(crew.acts) < 45, crew.acts
+        crew.step()
+    at_end = see(kit, crew.state)
+    assert math.hypot(*at_end.tilt_arcsec) < 30.0
+    assert at_end.spot_mm is not None
+    assert math.hypot(*at_end.spot_mm) < (2.0 if way == "plumb-bob" else 1.0)
+    page.locator("#centring").fill(f"{math.hypot(*at_end.spot_mm):.1f}")
+    page.get_by_label("I looked at bubble and mark together").check()
+    crew.press("^On to")
+    if way != "plumb-bob":
+        crew.press("^Done")  # laser off
+    page.locator("#height-0").fill("1.5621")
+    page.locator("#height-1").fill("1.5624")
+    crew.press("^On to")
+    page.get_by_label("Sighted").fill("QB-2")
+    page.locator("#zero-reading").fill("0.0000")
+    page.get_by_role("button", name="Keep this set-up").click()
+    page.wait_for_url(re.compile("/records/"))
+    expect(page.get_by_role("heading", level=1)).to_contain_text("TS-03 over PC-14")
+    expect(page.locator("[data-finding]")).to_contain_text(re.compile(r"Over PC-14: axis within \d+\.\d″ of plumb"))
+    expect(page.locator("[data-reason=not-confirmed]")).to_have_count(0)
+    record = page.request.get(f"/api/records/{page.url.rsplit('/', 1)[1]}").json()
+    assert record["category"] == "set-up"
+    result = record["result"]["result"]
+    assert result["height_m"] == pytest.approx(1.56225)
+    index = (result["index_along_arcsec"], result["index_across_arcsec"])
+    assert index == pytest.approx(RESTS[fine], abs=1.0 if fine == "electronic" else 2.0)
