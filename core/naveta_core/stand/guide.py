@@ -360,7 +360,7 @@ def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:
         told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
         if not told["result"]["steps"]:
             return _touch(size)
-        return _told("screws", told, understood=f"axis {arcsec(size)} out of plumb, as the level shows it")
+        return _told("screws", told, understood=f"axis {tilt_words(size)} out of plumb, as the level shows it")
     scale = {"sensitivity_arcsec_per_div": o.level.sensitivity_arcsec_per_div}
     rest, rest_across = rests(document)
     vials = [{**scale, "bearing_deg": (heading + 90.0) % 360.0, "bubble_div": along, "rest_div": rest}]
@@ -373,6 +373,13 @@ def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:
             math.hypot(along - rest, (across or rest_across) - rest_across) * scale["sensitivity_arcsec_per_div"]
         )
     return _told("screws", told, understood="as the vial shows it")
+
+
+def tilt_words(arcseconds: float) -> str:
+    """A tilt as coarse as it is large: 12.3″, 240″, 23′."""
+    if arcseconds < 100.0:
+        return arcsec(arcseconds)
+    return f"{arcseconds:.0f}″" if arcseconds < 600.0 else f"{arcseconds / 60.0:.0f}′"
 
 
 def _touch(arcseconds: float) -> Data:
@@ -400,7 +407,9 @@ def _by_rounds(document: SetUpDocument) -> Data | None:
     if not told["result"]["steps"]:
         return _touch(size)
     index = " and ".join(arcsec(one) for one in judged.index)
-    return _told("screws", told, understood=f"axis {arcsec(size)} out of plumb; {index} is the level's own and stays")
+    return _told(
+        "screws", told, understood=f"axis {tilt_words(size)} out of plumb; {index} is the level's own and stays"
+    )
 
 
 def _by_eye(document: SetUpDocument) -> Data | None:

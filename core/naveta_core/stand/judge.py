@@ -13,13 +13,14 @@ from typing import Any
 from .. import __version__
 from ..cautions import cautions
 from ..errors import said
-from ..judgement import Decision, Estimate, Limits, decide, worst
+from ..judgement import ORDER, Decision, Estimate, Limits, decide, worst
 from ..numerals import numeral
 from ..priors import PRIOR_DOF
 from ..readings import Range, Sheet
 from ..wording import arcsec, count, figure, joined, length_words, limit
 from .advisors.effect import Sights, centring_sigma_arcsec, tilt_most_arcsec
 from .advisors.heights import instrument_height
+from .circumstances import circumstances
 from .set_up import SetUpDocument
 from .told_at import rests, swing_of
 from .ways import WAYS, acts_of
@@ -296,6 +297,7 @@ def _result(judged: Judged) -> Data:
                 f"The two heights differ by {length_words(document.units.length).small(apart)}: measure a third time.",
             )
         )
+    parts.sort(key=lambda part: -ORDER.index(part["grade"]))
     left = passed_over(judged)
     if left:
         reasons.append(("not-confirmed", f"Not confirmed: {joined(left)}."))
@@ -391,7 +393,12 @@ def _heights_apart(judged: Judged) -> float:
 
 
 def _figures(judged: Judged, left: list[str], rounds: int) -> Data:
-    figures: Data = {"passes": rounds, "minutes": judged.minutes, "not_confirmed": left}
+    figures: Data = {
+        "passes": rounds,
+        "minutes": judged.minutes,
+        "not_confirmed": left,
+        "told": circumstances(judged.document, rounds),
+    }
     if judged.tilt_estimate is not None and judged.tilt is not None:
         figures["tilt_arcsec"] = judged.tilt_estimate.value
         figures["sigma_tilt_arcsec"] = judged.tilt_estimate.sigma

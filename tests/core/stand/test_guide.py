@@ -42,6 +42,10 @@ def whole(**more: Any) -> Any:
     return document(**{**told, **more})
 
 
+def graded(told: dict[str, Any]) -> dict[str, str]:
+    return {part["quantity"]: part["grade"] for part in told["verdict"]["parts"]}
+
+
 def test_every_way_is_made_of_acts_and_begins_and_ends_alike() -> None:
     for way in WAYS.values():
         acts = acts_of(way, "optical")
@@ -197,7 +201,8 @@ def test_a_set_up_by_hand() -> None:
     assert (figures["index_along_arcsec"], figures["index_across_arcsec"]) == (3.0, 5.0)
     assert figures["height_m"] == pytest.approx(1.5624)
     assert told["verdict"]["grade"] == "watch"  # laser: 0.2 + 1.943·0.5 = 1.17 mm is not proved within 1 mm
-    assert [part["grade"] for part in told["verdict"]["parts"]] == ["use", "watch"]
+    assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "watch"}
+    assert told["verdict"]["parts"][0]["quantity"] == "centring_mm"  # what the grade hangs on stands first
     assert (
         told["finding"]["text"] == "Over PC-14: axis within 9.1″ of plumb, 0.2 mm off the mark and 1.5624 m above it."
     )
@@ -211,7 +216,7 @@ def test_what_is_beyond_is_done_again_never_adjusted() -> None:
     level = {"first": {"along": "12", "across": "4"}, "turned": {"along": "-6", "across": "6"}}
     theodolite = judged(document(instrument=OPTICAL, level=level, centring_mm="0.2", height={"readings": ["1.5"]}))
     # Without a compensator the limit is 10″: 9.06 + 1.943·2.06/√2 = 11.9 is within it as seen, not proved.
-    assert [strict["verdict"]["parts"][0]["grade"], theodolite["verdict"]["parts"][0]["grade"]] == ["use", "watch"]
+    assert [graded(strict)["tilt_arcsec"], graded(theodolite)["tilt_arcsec"]] == ["use", "watch"]
 
 
 def test_seen_from_one_side_only_it_is_not_proved() -> None:
@@ -320,3 +325,25 @@ def test_the_door_leads_and_a_check_is_no_set_up() -> None:
     told = reduce(stored, {"instrument": LASER}, "2027-03-02T06:40:00+00:00")
     assert told["made"] is None  # later checks do not lean on set-ups
     assert told["result"]["result"]["tilt_along_arcsec"] == 9.0
+
+
+def test_the_record_says_how_it_came_about() -> None:
+    told = whole(
+        tripod_tag="TR-02",
+        tripod_material="wood",
+        zero={"target": "QB-2", "reading": "12.3456", "counts": "anticlockwise"},
+        log=[saw("plate", level={"along": "2", "across": "1"}), saw("slide", spot={**SPOT, "distance_mm": 0.2})],
+    )
+    placed = told.model_copy(
+        update={
+            "conditions": told.conditions.model_copy(update={"ground": "grass", "wind": "breeze", "temperature_c": 7.5})
+        }
+    )
+    rows = {one["label"]: one["text"] for one in judged(placed)["result"]["told"]}
+    assert rows == {
+        "Way of working": "Plummet first, then the legs, by the electronic level",
+        "Stood on": "tripod TR-02 of wood and grass",
+        "Weather": "7.5 °C and a breeze",
+        "Passes between level and mark": "1",
+        "Start on QB-2": "12.3456, counted anticlockwise",
+    }

@@ -35,7 +35,7 @@ export function Shell() {
   }, []);
   if (!session.person) return <SignIn />;
   return (
-    <div className="tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
+    <div className="house tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
       <Rail onKeys={() => setKeys(true)} hidden={typing && window.innerWidth < 760} />
       <div className={`min-w-0 pointer-coarse:pb-[80px] max-tab:pb-[72px]`}>
         <OutboxStrip />

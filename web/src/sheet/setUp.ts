@@ -24,6 +24,7 @@ export type SetUpDocument = {
     way: string;
     mark?: { name?: string; free?: boolean };
     tripod_tag?: string;
+    base_tag?: string;
     tripod?: Tripod;
     tripod_material?: "wood" | "aluminium" | "composite";
     eye_height?: string;

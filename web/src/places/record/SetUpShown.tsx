@@ -9,13 +9,13 @@ import { Back, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
 import { Notes, Waits } from "./notes";
 
-type Observed = { way?: string; mark?: { name?: string; free?: boolean }; zero?: { target?: string; reading?: string }; log?: unknown[] };
+type Observed = { mark?: { name?: string; free?: boolean } };
 
 export function SetUpShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
   const { session } = useHere();
   const observed = (record.document as { observations?: Observed }).observations ?? {};
   const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "set up";
-  const passes = result.result["passes"] as number;
+  const told = (result.result["told"] ?? []) as { label: string; text: string }[];
   return (
     <div className="grid gap-4">
       <Head
@@ -44,7 +44,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
       />
       {waiting && <Waits parcel={waiting} />}
       <Notes record={record} />
-      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px]">
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px] print:grid-cols-1">
         <section className="card grid gap-3 p-5" aria-label="Finding">
           <FindingView result={result} />
           <NextSteps result={result} />
@@ -61,18 +61,12 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
                 </dd>
               </div>
             ))}
-            {passes > 0 && (
-              <div className="contents">
-                <dt className="sub">Passes between level and mark</dt>
-                <dd className="m-0 text-right font-[640]">{passes}</dd>
+            {told.map((one) => (
+              <div key={one.label} className="contents" data-told>
+                <dt className="sub">{one.label}</dt>
+                <dd className="m-0 text-right">{one.text}</dd>
               </div>
-            )}
-            {observed.zero?.reading && (
-              <div className="contents">
-                <dt className="sub">Start, on {observed.zero.target || "the reference"}</dt>
-                <dd className="m-0 text-right font-mono">{observed.zero.reading}</dd>
-              </div>
-            )}
+            ))}
           </dl>
         </section>
       </div>

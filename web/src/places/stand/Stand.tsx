@@ -1,8 +1,9 @@
 // The stand: go on with a set-up, or begin one: which instrument, over which point, by which way of working.
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { NoSignal, type Way, type Ways as Told, api, data } from "../../api/client";
+import { yardQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
 import { ways as waysOf } from "../../core";
@@ -21,6 +22,8 @@ export function Stand() {
   const [tag, setTag] = useState("");
   const [mark, setMark] = useState("");
   const [free, setFree] = useState(false);
+  const [tripod, setTripod] = useState("");
+  const [base, setBase] = useState("");
   const { ways: list, fine, trouble } = useWays(tag);
   const [way, setWay] = useState<string | null>(null);
   const [asked, setAsked] = useState(false);
@@ -42,6 +45,8 @@ export function Stand() {
     const draft = beginSetUp(tag, username, {
       way: chosen,
       mark: level ? {} : free ? { free: true } : { name: mark.trim() },
+      ...(tripod.trim() ? { tripod_tag: tripod.trim().toUpperCase() } : {}),
+      ...(base.trim() ? { base_tag: base.trim().toUpperCase() } : {}),
       ...(chosen === "four-screws" ? { base: { screws: 4 as const } } : {}),
       options: { ...options, ...(by ? { fine: by } : {}), ...(role === "trainee" ? { strict: true } : {}) },
       quick,
@@ -79,6 +84,7 @@ export function Stand() {
               {asked && tag && lacking && <p className="fault">{lacking}</p>}
             </div>
           )}
+          {tag && <Stands tripod={tripod} base={base} onTripod={setTripod} onBase={setBase} level={level} />}
           {tag && <Habits options={{ ...options, ...(by ? { fine: by } : {}) }} cannot={lacks} trainee={role === "trainee"} level={level} onChange={setOptions} />}
         </section>
         <section className="card grid gap-4 p-5" aria-label="Way of working">
@@ -100,6 +106,31 @@ export function Stand() {
       <Dialog title="Load a set-up from a file" open={loading} onClose={() => setLoading(false)}>
         <LoadSetUp />
       </Dialog>
+    </div>
+  );
+}
+
+type StandsProps = { tripod: string; base: string; onTripod: (tag: string) => void; onBase: (tag: string) => void; level: boolean };
+
+/** On which tripod and base, by their tags; those of the fleet are offered. */
+function Stands({ tripod, base, onTripod, onBase, level }: StandsProps) {
+  const yard = useInfiniteQuery(yardQuery(""));
+  const rows = yard.data?.pages.flatMap((page) => page.instruments) ?? [];
+  const well = (id: string, label: string, kind: string, value: string, onType: (tag: string) => void) => (
+    <label className="grid gap-1" htmlFor={id}>
+      <span className="font-[600]">{label}</span>
+      <input id={id} className="field font-mono" list={`${id}-list`} maxLength={20} value={value} onChange={(event) => onType(event.target.value)} autoCapitalize="characters" autoComplete="off" />
+      <datalist id={`${id}-list`}>
+        {rows.filter((row) => row.kind === kind).map((row) => (
+          <option key={row.tag} value={row.tag} />
+        ))}
+      </datalist>
+    </label>
+  );
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      {well("tripod-tag", "Tripod", "tripod", tripod, onTripod)}
+      {!level && well("base-tag", "Base", "tribrach", base, onBase)}
     </div>
   );
 }
