@@ -12,12 +12,13 @@ from .errors import Fault, Refused, said
 
 OWNED = ("instrument", "limits", "stored", "before", "before_at")
 """Fields the house states; what a sheet or file claims in them is not taken."""
+BY_CONTROL = ("free-station", "backsight")
 
 
 def complete(document: Any, known: dict[str, Any] | None, at: str) -> dict[str, Any]:
     """A document with what is known of its instrument at the time `at` (ISO with offset). Raises Refused.
 
-    known: `instrument`, and where there are any `limits`, `before` (newest first) and `stored` by kind of document; None
+    known: `instrument`, and where there are any `limits`, `before`, `control` (newest first) and `stored` by kind of document; None
     leaves the document alone.
     """
     if not isinstance(document, dict):
@@ -28,8 +29,10 @@ def complete(document: Any, known: dict[str, Any] | None, at: str) -> dict[str, 
     completed["instrument"] = known["instrument"]
     if known.get("limits"):
         completed["limits"] = known["limits"]
-    if known.get("before"):
-        completed["before"], completed["before_at"] = known["before"], at
+    # Known points are compared with earlier ones, checks with earlier checks.
+    before = known.get("control" if completed.get("kind") in BY_CONTROL else "before")
+    if before:
+        completed["before"], completed["before_at"] = before, at
     stored = known.get("stored", {}).get(str(completed.get("kind")))
     if stored:
         completed["stored"] = stored

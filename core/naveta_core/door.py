@@ -17,7 +17,7 @@ from .documents import check_of, document_of, read_json
 from .errors import Fault, NotJson, Refused, refusal
 from .fingerprint import fingerprint
 from .registry import DOCUMENTS
-from .segment import known_with, made_check, made_set_up
+from .segment import known_with, made_of
 from .stand.advisors import advise
 from .stand.guide import guide
 from .stand.set_up import SetUpDocument
@@ -65,8 +65,7 @@ def reduce(document: Any, known: Data | None, at: str, stage: str = "as-found") 
     completed = complete(document, known, at)
     parsed = document_of(completed)
     result = DOCUMENTS[parsed.kind].reduce(parsed)
-    # Later checks lean on checks; a set-up tells the next one where the plate bubble rests.
-    made = made_check(completed, result, at, stage) if parsed.kind in KINDS else made_set_up(result, at)
+    made = made_of(completed, result, at, stage)
     return {"document": completed, "result": result, "fingerprint": fingerprint(result), "made": made}
 
 

@@ -1,4 +1,4 @@
-"""Every kind of document this house reads: checks of an instrument, and set-ups of one."""
+"""Every kind of document this house reads: checks of an instrument, set-ups of one, and where it then stood."""
 
 from __future__ import annotations
 
@@ -8,6 +8,8 @@ from typing import Any, Literal
 
 from .checks import KINDS
 from .envelope import Envelope
+from .orient import result as orient
+from .orient.model import Backsight, FreeStation
 from .stand import judge
 from .stand.set_up import SetUpDocument
 
@@ -20,7 +22,7 @@ class DocumentKind:
 
     name: str
     title: str
-    category: Literal["check", "set-up"]
+    category: Literal["check", "set-up", "orientation"]
     model: type[Envelope]
     preview: Callable[[Any], Data]
     reduce: Callable[[Any], Data]
@@ -32,5 +34,17 @@ DOCUMENTS: dict[str, DocumentKind] = {
         one.name: DocumentKind(one.name, one.title, "check", one.model, one.preview, one.reduce, one.where)
         for one in KINDS.values()
     },
+    "free-station": DocumentKind(
+        "free-station",
+        "Free station",
+        "orientation",
+        FreeStation,
+        orient.preview_free,
+        orient.reduce_free,
+        orient.where,
+    ),
+    "backsight": DocumentKind(
+        "backsight", "Backsight", "orientation", Backsight, orient.preview_back, orient.reduce_back, orient.where
+    ),
     "set-up": DocumentKind("set-up", "Set-up", "set-up", SetUpDocument, judge.preview, judge.reduce, judge.where),
 }

@@ -124,6 +124,36 @@ class Sensitivity(Shape):
     text: str
 
 
+class PlanStation(Shape):
+    name: str
+    e_m: float
+    n_m: float
+
+
+class PlanPoint(Shape):
+    name: str
+    e_m: float
+    n_m: float
+    used: bool
+    suspect: bool
+    along_m: float | None
+    across_m: float | None
+
+
+class Ellipse(Shape):
+    longest_m: float
+    shortest_m: float
+    bearing_deg: float
+
+
+class Plan(Shape):
+    """The site in plan, metres east and north."""
+
+    station: PlanStation | None
+    points: list[PlanPoint]
+    ellipse: Ellipse | None
+
+
 class Result(Shape):
     """What a complete check says."""
 
@@ -133,6 +163,7 @@ class Result(Shape):
     verdict: Verdict
     shown: list[Shown]
     picture: Picture | None
+    plan: Plan | None = None
     work: list[Effect]
     cautions: list[Coded]
     worked: list[Worked]
@@ -351,6 +382,23 @@ class WaysShape(Shape):
 
     ways: list[WayShape]
     fine: list[FineShape]
+
+
+class SightSoFarText(Shape):
+    path: str
+    text: str
+
+
+class OrientPreview(Shape):
+    """What can be said already of an orientation."""
+
+    complete: bool
+    missing: list[str]
+    faults: list[FaultShape]
+    sofar: list[SightSoFarText]
+    plan: Plan
+    reduced: Result | None = None
+    fingerprint: str | None = None
 
 
 class SetUpPreview(Shape):

@@ -16,6 +16,7 @@ from .schedule import BEARING_EVENTS
 
 Data = dict[str, Any]
 SEGMENT_LENGTH = 5
+CONTROL_LENGTH = 12
 LEARNING_FROM = 12
 ACCEPTED = ("use", "watch", "adjust")
 CUTTING_EVENTS = (*BEARING_EVENTS, "adjusted")
@@ -44,6 +45,14 @@ def made_set_up(result: Data, at: str) -> Data | None:
     return None if rest is None else {"what": "set-up", "at": at, "rest_div": rest}
 
 
+def made_of(document: Data, result: Data, at: str, stage: str) -> Data | None:
+    """What later ones lean on of anything finished: a check's figure, where a vial rests, how known points agreed."""
+    kind = result["kind"]
+    if kind in KINDS:
+        return made_check(document, result, at, stage)
+    return made_set_up(result, at) if kind == "set-up" else made_control(result, at)
+
+
 def rest_of(made: Sequence[Data]) -> Data | None:
     """Where the plate bubble was last found to rest, since the last event or adjustment: a set-up's `stored`."""
     found: Data | None = None
@@ -53,6 +62,27 @@ def rest_of(made: Sequence[Data]) -> Data | None:
         elif one["what"] == "set-up":
             found = {"reversal_div": one["rest_div"], "reversal_at": one["at"]}
     return found
+
+
+def made_control(result: Data, at: str) -> Data | None:
+    """An orientation as far as later ones lean on it: by how much known points disagreed. None when nothing was checked."""
+    figures = result["result"]
+    if figures.get("disagreement_mm") is None:
+        return None
+    kept = {name: figures[name] for name in ("disagreement_mm", "sigma_disagreement_mm")}
+    return {"what": "control", "kind": result["kind"], "at": at, "grade": result["verdict"]["grade"], "result": kept}
+
+
+def control_of(made: Sequence[Data]) -> list[Data]:
+    """Earlier disagreements with known points since the last event or adjustment, newest first; what was graded
+    `repeat` said nothing of the instrument."""
+    kept: list[Data] = []
+    for one in made:
+        if one["what"] == "event":
+            kept = [] if one["event"] in CUTTING_EVENTS else kept
+        elif one["what"] == "control" and one["grade"] != "repeat":
+            kept.append(one)
+    return [_earlier(one) for one in reversed(kept[-CONTROL_LENGTH:])]
 
 
 def before_of(made: Sequence[Data]) -> list[Data]:
@@ -91,6 +121,9 @@ def known_with(stated: Data, limits: Data, made: Sequence[Data]) -> Data:
         known["limits"] = limits
     if before:
         known["before"] = before
+    control = control_of(made)
+    if control:
+        known["control"] = control
     rest = rest_of(made)
     if rest:
         known["stored"] = {"set-up": rest}

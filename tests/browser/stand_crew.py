@@ -69,7 +69,7 @@ class Crew:
 
     def press(self, name: str) -> None:
         self.now.get_by_role("button", name=re.compile(name)).first.click()
-        self.page.wait_for_timeout(120)
+        self.page.wait_for_timeout(40)
         self.answered()
 
     def touch(self, bearing: float, share: float) -> None:
@@ -80,7 +80,7 @@ class Crew:
         x = (FIELD / 2 + RADIUS * share * math.sin(angle)) * scale
         y = (FIELD / 2 - RADIUS * share * math.cos(angle)) * scale
         self.page.locator("[data-field]").click(position={"x": x, "y": y})
-        self.page.wait_for_timeout(120)
+        self.page.wait_for_timeout(40)
         self.answered()
 
     def tell_spot(self) -> None:

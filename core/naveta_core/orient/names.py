@@ -1,0 +1,51 @@
+"""Names of points as people write them: the same number written two ways, or two digits swapped."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+
+_PARTS = re.compile(r"[A-Z]+|\d+")
+
+
+def bare(name: str) -> tuple[str, ...]:
+    """A name without case, blanks, dashes and leading zeros: 'pc 7' and 'PC-07' are both ('PC', '7')."""
+    return tuple(part.lstrip("0") or "0" if part.isdigit() else part for part in _PARTS.findall(name.upper()))
+
+
+def same(one: str, two: str) -> bool:
+    """Whether two spellings mean one point."""
+    return bare(one) == bare(two)
+
+
+def near_misses(name: str, known: Iterable[str]) -> list[tuple[str, str]]:
+    """Known names that may be meant: `[(name, why)]`, spelt another way first, then swapped or mistaken digits."""
+    sought, letters = bare(name), "".join(_PARTS.findall(name.upper()))
+    told: list[tuple[int, str, str]] = []
+    for one in known:
+        other, theirs = bare(one), "".join(_PARTS.findall(one.upper()))
+        if one == name:
+            continue
+        if other == sought:
+            told.append((0, one, f"{one} is the same number written another way"))
+        elif _swapped(letters, theirs):
+            told.append((1, one, f"{one} has two digits the other way round"))
+        elif _one_apart(letters, theirs):
+            told.append((2, one, f"{one} differs by one character"))
+    return [(one, why) for _, one, why in sorted(told)]
+
+
+def _swapped(a: str, b: str) -> bool:
+    if len(a) != len(b) or a == b:
+        return False
+    apart = [i for i in range(len(a)) if a[i] != b[i]]
+    return len(apart) == 2 and apart[1] == apart[0] + 1 and a[apart[0]] == b[apart[1]] and a[apart[1]] == b[apart[0]]
+
+
+def _one_apart(a: str, b: str) -> bool:
+    if abs(len(a) - len(b)) > 1 or a == b:
+        return False
+    if len(a) == len(b):
+        return sum(x != y for x, y in zip(a, b, strict=True)) == 1
+    short, long = sorted((a, b), key=len)
+    return any(long[:i] + long[i + 1 :] == short for i in range(len(long)))
