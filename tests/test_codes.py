@@ -9,6 +9,7 @@ ROOT = Path(__file__).resolve().parents[1]
 SAYS = re.compile(
     r"""\(\s*"([a-z]+(?:-[a-z]+)+)",\s*(?:f?"|_turn|_balance|STICKING|text|words)   # (code, sentence)
       | "code":\ "([a-z]+(?:-[a-z]+)+)"
+      | \.say\(\s*"[a-z]+",\s*"([a-z-]+)"
       | _said\(\s*"([a-z-]+)"
       | Answer\(False,\ "([a-z-]+)"
       | Conflict\(\s*"([a-z-]+)"

@@ -16,6 +16,7 @@ from ...model_faults import faults_of
 from ..mechanism import OutOfReachError
 from ..told import Asked
 from ..tripod import CannotStandError
+from .budget import BudgetAsked, advise_budget
 from .effect import EffectAsked, advise_effect
 from .heights import InstrumentHeightAsked, TripodHeightAsked, advise_instrument_height, advise_tripod_height
 from .legs import LegsAsked, advise_legs
@@ -35,6 +36,7 @@ ADVISORS: dict[str, tuple[type[Asked], Callable[[Any], Data]]] = {
     "tripod-height": (TripodHeightAsked, advise_tripod_height),
     "instrument-height": (InstrumentHeightAsked, advise_instrument_height),
     "effect": (EffectAsked, advise_effect),
+    "budget": (BudgetAsked, advise_budget),
     "pointing": (PointingAsked, advise_pointing),
     "steep-target": (SteepAsked, advise_steep),
     "bob": (BobAsked, advise_bob),

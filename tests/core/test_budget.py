@@ -1,0 +1,103 @@
+"""The error budget against cases worked by hand."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+
+from naveta_core.budget import Budget, Given, Part, budget, shares
+from naveta_core.stand.advisors import advise
+
+RHO = 206264.806
+
+
+def by_name(one: Budget) -> dict[str, float]:
+    return {part.name: part.value for part in one.parts}
+
+
+def test_systematic_parts_add_with_sign_random_ones_as_squares() -> None:
+    """Bias 3 − 1 = 2, spread √(3² + 4²) = 5: 2 + 10 = 12. Without the 4: 2 + 6 = 8, without the 3: 1 + 10."""
+    one = Budget("angle", (Part("a", 3.0, True), Part("b", -1.0, True), Part("c", 3.0), Part("d", 4.0)))
+    assert (one.bias, one.sigma, one.total95) == (2.0, 5.0, 12.0)
+    assert one.without("d") == 8.0
+    largest = one.largest()
+    assert largest is not None
+    assert largest.name == "d"
+    assert sum(share for _, share in shares(one)) == pytest.approx(1.0)
+
+
+def test_an_angle_by_hand() -> None:
+    """Sights of 20 and 50 m at 90°, 1 mm at the stand, 2 mm at both targets, 3″ a direction, one face, 30° up.
+
+    chord √(20² + 50²) = 53.852; centring ρ·0.001·53.852/(√2·1000) = 7.854″; targets ρ/√2·√(0.0001² + 0.00004²) = 15.709″;
+    pointing 3·√2 = 4.243″; c 10″·(1/cos 30° − 1) = 1.547″; t −6″·tan 30° = −3.464″.
+    """
+    given = Given(
+        20,
+        50,
+        90,
+        30,
+        centring_mm=1,
+        target_mm=2,
+        back_target_mm=2,
+        angle_arcsec=3,
+        collimation_arcsec=10,
+        tilting_axis_arcsec=-6,
+    )
+    angle = budget(given)[0]
+    told = by_name(angle)
+    assert told["centring"] == pytest.approx(7.854, abs=2e-3)
+    assert told["targets"] == pytest.approx(15.709, abs=2e-3)
+    assert told["pointing"] == pytest.approx(4.243, abs=1e-3)
+    assert told["collimation"] == pytest.approx(1.547, abs=1e-3)
+    assert told["tilting-axis"] == pytest.approx(-3.464, abs=1e-3)
+    sigma = math.sqrt(7.854**2 + 15.709**2 + 4.243**2)
+    assert angle.total95 == pytest.approx(1.917 + 2 * sigma, abs=0.01)
+    both = by_name(budget(Given(20, 50, 90, 30, collimation_arcsec=10, both_faces=True))[0])
+    assert "collimation" not in both
+
+
+def test_a_point_set_out_by_hand() -> None:
+    """40 m over a backsight of 10 m: the reference's √2 mm/√2 = 1 mm is seen four times as large."""
+    given = Given(
+        10, 40, 90, centring_mm=1, target_mm=1, back_target_mm=1, angle_arcsec=5, distance_mm=2, distance_ppm=2
+    )
+    position = by_name(budget(given)[1])
+    assert position["orientation"] == pytest.approx(4.0)
+    assert position["pointing"] == pytest.approx(5 * math.sqrt(2) * 40 / RHO * 1000, abs=1e-4)
+    assert position["distance"] == pytest.approx(math.hypot(2.0, 0.08))
+
+
+def test_a_height_by_hand() -> None:
+    """100 m: 5″ are 2.424 mm; an index of 8″ too large reads the point 3.879 mm too low; k ± 0.5: 0.392 mm."""
+    told = by_name(budget(Given(fore_m=100, index_arcsec=8))[2])
+    assert told["pointing"] == pytest.approx(2.424, abs=1e-3)
+    assert told["index"] == pytest.approx(-3.879, abs=1e-3)
+    assert told["refraction"] == pytest.approx(0.3924, abs=1e-3)
+
+
+def test_a_levels_height_by_hand() -> None:
+    """20″ over 15 m of imbalance: 1.454 mm; two staffs within 1 mm: √2."""
+    only = budget(Given(levelling=True, line_of_sight_arcsec=20, imbalance_m=15))
+    assert len(only) == 1
+    assert by_name(only[0])["line-of-sight"] == pytest.approx(1.4544, abs=1e-4)
+    assert only[0].total95 == pytest.approx(1.4544 + 2 * math.sqrt(2), abs=1e-3)
+
+
+def test_without_compensator_the_axis_counts() -> None:
+    """20″ out of plumb at 45° up: 20·tan 45°/√2 = 14.142″ in a direction."""
+    told = by_name(budget(Given(elevation_deg=45, tilt_arcsec=20, compensated=False))[0])
+    assert told["levelling"] == pytest.approx(14.142, abs=1e-3)
+
+
+def test_the_sentence_names_the_largest_and_what_removes_it() -> None:
+    answer = advise({"advice": "budget", "back_m": "10", "fore_m": "40", "allowed": {"position_mm": "6"}})
+    position = answer["result"]["budgets"][1]
+    assert position["enough"] is False
+    assert "allowed are 6.0 mm" in position["text"]
+    assert "the reference, seen from here: take a longer backsight" in position["text"]
+    assert position["parts"][0]["name"] == "orientation"
+    assert sum(part["share"] for part in position["parts"]) == pytest.approx(1.0, abs=1e-3)
+    longer = advise({"advice": "budget", "back_m": "80", "fore_m": "40", "allowed": {"position_mm": "9"}})
+    assert longer["result"]["budgets"][1]["enough"] is True
