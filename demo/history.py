@@ -12,7 +12,8 @@ from typing import Any
 from bench.entries import CheckIn, EventIn
 from bench.models import Record
 from bench.services import digest_of_sent, save_check, save_event
-from demo.scenario import LEVELS, MODELS, OTHER_MODELS, OTHERS, PEOPLE, Level
+from control.services import import_table
+from demo.scenario import LEVELS, MODELS, OTHER_MODELS, OTHERS, PEOPLE, POINTS, Level
 from fleet.models import Instrument, InstrumentModel
 from fleet.services import add_instrument, add_model
 from naveta_core.checks import KINDS
@@ -49,6 +50,8 @@ def load(progress: Any = print) -> None:
             else f"  {level.tag}: new"
         )
         _write(level, people, models[level.model])
+    with clock.told(_at(420, time(9))):
+        import_table(actor=people["ines"], text=POINTS, unit="m", keep=True)
     with clock.told(_at(400, time(8))):
         for tag, model, serial, crew, place in OTHERS:
             add_instrument(actor=people["ines"], tag=tag, model=models[model], serial=serial, place=place, crew=crew)

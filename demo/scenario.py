@@ -141,3 +141,36 @@ LEVELS = (
     Level("LV-09", "Skerrow", "70055", None, "Yard shelf 2", steady(0.8), last_check_days=9, out_every_days=21),
     Level("LV-11", "Merrow", "42650", None, "Yard shelf 3", steady(5.5), since_days=3, last_check_days=0),
 )
+
+POINTS = """\
+name;e;n;h;description
+PC-01;4102.595;8707.087;7.935;pile head
+PC-02;4103.395;8726.521;8.628;pile head
+PC-03;4114.257;8708.925;7.566;pile head
+PC-04;4115.978;8730.318;8.335;pile head
+PC-05;4128.636;8711.370;7.718;pile head
+PC-06;4127.724;8731.754;8.100;pile head
+PC-07;4142.870;8712.121;6.958;pile head
+PC-08;4143.468;8732.472;7.631;pile head
+PC-09;4156.561;8713.305;6.621;pile head
+PC-10;4155.055;8736.035;7.045;pile head
+PC-11;4170.102;8717.859;6.265;wall line
+PC-12;4170.105;8736.623;6.533;wall line
+PC-13;4182.862;8719.557;6.566;wall line
+PC-14;4183.778;8741.251;6.635;wall line
+PC-15;4196.480;8722.059;6.481;wall line
+PC-16;4195.784;8741.094;6.911;wall line
+PC-17;4209.143;8723.345;7.359;wall line
+PC-18;4208.168;8744.317;7.773;wall line
+PC-19;4223.342;8725.003;7.271;abutment
+PC-20;4222.967;8745.635;7.911;abutment
+PC-21;4236.416;8726.652;7.952;abutment
+PC-22;4235.730;8748.400;8.374;abutment
+PC-23;4248.701;8728.094;8.170;abutment
+PC-24;4249.217;8751.797;8.374;abutment
+QB-1;4068.214;8689.507;9.846;bolt in the quay
+QB-2;4281.930;8761.318;11.207;bolt in the pump house
+QB-3;4177.402;8648.955;8.431;cross on the sluice
+QB-4;4150.677;8802.140;12.660;pillar above the creek
+"""
+"""Known points at Pellow Creek, as the table the firm was given."""

@@ -16,6 +16,7 @@ from .completing import complete
 from .documents import check_of, document_of, read_json
 from .errors import Fault, NotJson, Refused, refusal
 from .fingerprint import fingerprint
+from .orient.names import near_misses
 from .registry import DOCUMENTS
 from .segment import known_with, made_of
 from .stand.advisors import advise
@@ -98,6 +99,15 @@ def _kind(question: Data) -> Any:
     return KINDS[name]
 
 
+def table_of(name: str) -> Any:
+    """A kind that is read from tables and written as one. Raises Refused."""
+    kind = DOCUMENTS.get(name)
+    if kind is None or kind.read_csv is None:
+        names = ", ".join(one.name for one in DOCUMENTS.values() if one.read_csv)
+        raise Refused([Fault("kind", "the kind of document", name, f"one of {names}")])
+    return kind
+
+
 def _read_document(question: Data) -> Data:
     data = read_json(str(question["text"]).encode("utf-8", "surrogatepass"))
     document_of(data, [str(question["kind"])])
@@ -114,6 +124,7 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "ways": lambda q: fitting((_known(q) or {"instrument": {}})["instrument"]),
     "schema": lambda q: _kind(q).model.model_json_schema(),
     "read-document": _read_document,
-    "read-table": lambda q: _kind(q).read_csv(q["text"]),
-    "write-table": lambda q: {"text": _kind(q).write_csv(check_of(q["document"], q["kind"]))},
+    "read-table": lambda q: table_of(str(q["kind"])).read_csv(q["text"]),
+    "write-table": lambda q: {"text": table_of(str(q["kind"])).write_csv(document_of(q["document"], [q["kind"]]))},
+    "near-misses": lambda q: [{"name": name, "why": why} for name, why in near_misses(q["name"], q["known"])],
 }

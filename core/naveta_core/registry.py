@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 from typing import Any, Literal
 
 from .checks import KINDS
 from .envelope import Envelope
 from .orient import result as orient
+from .orient import table
 from .orient.model import Backsight, FreeStation
 from .stand import judge
 from .stand.set_up import SetUpDocument
@@ -27,11 +29,15 @@ class DocumentKind:
     preview: Callable[[Any], Data]
     reduce: Callable[[Any], Data]
     where: Callable[[str], str]
+    read_csv: Callable[[str], Data] | None = None
+    write_csv: Callable[[Any], str] | None = None
 
 
 DOCUMENTS: dict[str, DocumentKind] = {
     **{
-        one.name: DocumentKind(one.name, one.title, "check", one.model, one.preview, one.reduce, one.where)
+        one.name: DocumentKind(
+            one.name, one.title, "check", one.model, one.preview, one.reduce, one.where, one.read_csv, one.write_csv
+        )
         for one in KINDS.values()
     },
     "free-station": DocumentKind(
@@ -42,9 +48,19 @@ DOCUMENTS: dict[str, DocumentKind] = {
         orient.preview_free,
         orient.reduce_free,
         orient.where,
+        partial(table.read_shots, "free-station"),
+        table.write_shots,
     ),
     "backsight": DocumentKind(
-        "backsight", "Backsight", "orientation", Backsight, orient.preview_back, orient.reduce_back, orient.where
+        "backsight",
+        "Backsight",
+        "orientation",
+        Backsight,
+        orient.preview_back,
+        orient.reduce_back,
+        orient.where,
+        partial(table.read_shots, "backsight"),
+        table.write_shots,
     ),
     "set-up": DocumentKind("set-up", "Set-up", "set-up", SetUpDocument, judge.preview, judge.reduce, judge.where),
 }

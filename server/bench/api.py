@@ -20,10 +20,10 @@ from fleet.tags import settle_tag
 from naveta_core import __version__, door
 from naveta_core.checks import KINDS
 from naveta_core.completing import complete
-from naveta_core.documents import check_of, document_of, read_json
+from naveta_core.documents import document_of, read_json
 from naveta_core.errors import Fault, Refused
 from naveta_core.registry import DOCUMENTS
-from naveta_core.results import Adjusting, Advice, Guide, Preview, SetUpPreview, WaysShape
+from naveta_core.results import Adjusting, Advice, Guide, OrientPreview, Preview, SetUpPreview, WaysShape
 from naveta_core.stand.advisors import advise
 from naveta_core.stand.ways import fitting
 from shared import clock
@@ -174,7 +174,7 @@ def _check(uuid: UUID) -> Record:
 def record_document(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """The document of a check or set-up as a file that loads again anywhere."""
     record = selectors.find(uuid)
-    if record.category not in (Record.Category.CHECK, Record.Category.SET_UP):
+    if record.kind not in DOCUMENTS:
         record = _check(uuid)
     response = answer_json(json.loads(record.document))
     return _as_file(response, record, "json")
@@ -183,8 +183,10 @@ def record_document(request: HttpRequest, uuid: UUID) -> HttpResponse:
 @router.get("/records/{uuid}/csv", response=str, operation_id="record_csv")
 def record_csv(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """The readings as a table."""
-    record = _check(uuid)
-    text = KINDS[record.kind].write_csv(document_of(json.loads(record.document)))
+    record = selectors.find(uuid)
+    if record.kind not in DOCUMENTS:
+        record = _check(uuid)
+    text = door.table_of(record.kind).write_csv(document_of(json.loads(record.document)))
     return _as_file(HttpResponse(text, content_type="text/csv; charset=utf-8"), record, "csv")
 
 
@@ -203,16 +205,15 @@ class TableIn(Schema):
 @router.post("/kinds/{kind}/csv", response=dict[str, Any], operation_id="read_csv")
 def read_csv(request: HttpRequest, kind: str, payload: TableIn) -> Any:
     """A table as a document, not stored; faults name line and column."""
-    _kind(kind)
-    return KINDS[kind].read_csv(payload.text)
+    return door.table_of(kind).read_csv(payload.text)
 
 
 @router.post("/kinds/{kind}/csv/write", response=TableIn, operation_id="write_csv", openapi_extra=_body(PreviewIn))
 def write_csv(request: HttpRequest, kind: str) -> Any:
     """A document's readings as a table, not stored."""
-    _kind(kind)
+    table = door.table_of(kind)
     sent = read_entry(PreviewIn, read_json(request.body))
-    return {"text": KINDS[kind].write_csv(check_of(sent.document, kind))}
+    return {"text": table.write_csv(document_of(sent.document, [kind]))}
 
 
 @router.post("/kinds/{kind}/read", response=dict[str, Any], operation_id="read_document")
@@ -240,6 +241,14 @@ def guide_set_up(request: HttpRequest) -> HttpResponse:
     """The act at hand of a set-up, and what follows from what was last seen at it. Stores nothing."""
     sent = read_entry(GuideIn, read_json(request.body))
     return answer_json(door.guiding(sent.document, _known(sent.instrument), clock.now().isoformat(), sent.act))
+
+
+@router.post(
+    "/orient/preview", response=OrientPreview, operation_id="preview_orientation", openapi_extra=_body(PreviewIn)
+)
+def preview_orientation(request: HttpRequest) -> HttpResponse:
+    """What can be said already of a free station or backsight. Stores nothing."""
+    return _previewed(request, "orientation")
 
 
 @router.post("/stand/advise", response=Advice, operation_id="advise", openapi_extra=_body(AdviseIn))

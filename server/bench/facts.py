@@ -15,7 +15,7 @@ from fleet.models import Instrument
 from fleet.selectors import done_of
 from naveta_core.checks import KINDS
 from naveta_core.schedule import BEARING_EVENTS, RELEASE, clears
-from naveta_core.segment import CUTTING_EVENTS, LEARNING_FROM, made_check, made_set_up
+from naveta_core.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of, made_set_up
 
 Data = dict[str, Any]
 LATEST_EVENTS = 12
@@ -89,6 +89,7 @@ def facts_of(instrument: Instrument) -> Data:
     )
     events = list(wanted[:LATEST_EVENTS])[::-1]
     set_ups = [one for one in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _set_up_made(one)][:1]
+    controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
     last_pass = _last_pass(rows.filter(category=Record.Category.CHECK))
     kept = [last_pass] if last_pass else []
     if checks and (last_pass is None or checks[-1].pk != last_pass.pk):
@@ -100,7 +101,7 @@ def facts_of(instrument: Instrument) -> Data:
         "done": [done_fact(one) for one in kept],
         "events": [event_fact(one) for one in bearing],
         "latest": latest_fact(checks[-1]) if checks else None,
-        "made": _made([*checks, *set_ups], events),
+        "made": _made([*checks, *set_ups, *controls], events),
     }
 
 
@@ -110,19 +111,17 @@ def _last_pass(checks: QuerySet[Record]) -> Record | None:
 
 
 def _made(checks: list[Record], events: list[Record]) -> list[Data]:
-    """The latest checks, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's segment takes them."""
+    """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's segment takes them."""
     cutting = [one for one in events if one.kind in CUTTING_EVENTS]
     rows = sorted([*checks, *cutting], key=lambda one: (one.observed_at_utc, one.sequence))
-    return [_made_of(one) for one in rows]
+    return [made for one in rows if (made := _made_of(one)) is not None]
 
 
 def _set_up_made(record: Record) -> Data | None:
     return made_set_up(json.loads(record.result), record.observed_at)
 
 
-def _made_of(record: Record) -> Data:
-    if record.category == Record.Category.SET_UP:
-        return _set_up_made(record) or {}
+def _made_of(record: Record) -> Data | None:
     if record.category == Record.Category.EVENT:
         return {"what": "event", "event": record.kind, "at": record.observed_at}
-    return made_check(json.loads(record.document), json.loads(record.result), record.observed_at, record.stage)
+    return made_of(json.loads(record.document), json.loads(record.result), record.observed_at, record.stage)

@@ -37,10 +37,11 @@ class Record(models.Model):
         EVENT = "event"
         AMENDMENT = "amendment"
         SET_UP = "set-up"
+        ORIENTATION = "orientation"
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT, related_name="records")
-    category = models.CharField(max_length=10, choices=Category)
+    category = models.CharField(max_length=12, choices=Category)
     kind = models.CharField(max_length=40)
     stage = models.CharField(max_length=10, default="", blank=True)
     pair = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="as_left")

@@ -16,6 +16,7 @@ from fleet.models import Instrument
 from fleet.selectors import done_of, happened_of
 from naveta_core.fingerprint import device_says
 from naveta_core.lookback import look_back
+from naveta_core.registry import DOCUMENTS
 from shared import paging
 
 Data = dict[str, Any]
@@ -79,7 +80,7 @@ def row(record: Record) -> Data:
 
 
 def _said(record: Record) -> Data:
-    if record.category not in (Record.Category.CHECK, Record.Category.SET_UP):
+    if record.kind not in DOCUMENTS:
         return {"grade": None, "finding": None, "part": None, "note": json.loads(record.document).get("note", "")}
     result = json.loads(record.result)
     return {

@@ -9,6 +9,7 @@ from ninja.security import django_auth
 
 from bench.api import BODY_PARTS
 from bench.api import router as bench_router
+from control.api import router as control_router
 from fleet.api import router as fleet_router
 from naveta_core import __version__
 from naveta_core.registry import DOCUMENTS
@@ -37,4 +38,5 @@ api = NavetaApi(title="Naveta", version=__version__, auth=django_auth, docs_url=
 install(api)
 api.add_router("", people_router)
 api.add_router("", fleet_router)
+api.add_router("", control_router)
 api.add_router("", bench_router)

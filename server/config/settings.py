@@ -20,6 +20,7 @@ INSTALLED_APPS = [
     "csp",
     "people",
     "fleet",
+    "control",
     "bench",
 ]
 MIDDLEWARE = [

@@ -7,7 +7,17 @@ from typing import Literal, Protocol
 
 Role = Literal["manager", "crew", "trainee"]
 Act = Literal[
-    "see", "note-event", "save-check", "take-out", "hand-in", "amend", "hold", "release", "adjust", "manage-fleet"
+    "see",
+    "note-event",
+    "save-check",
+    "take-out",
+    "hand-in",
+    "amend",
+    "hold",
+    "release",
+    "adjust",
+    "manage-fleet",
+    "manage-points",
 ]
 ROLES: tuple[Role, ...] = ("manager", "crew", "trainee")
 
@@ -55,6 +65,7 @@ TABLE: dict[Act, dict[Role, Answer]] = {
     "hold": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "release": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
     "adjust": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
+    "manage-points": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "manage-fleet": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
 }
 

@@ -41,6 +41,9 @@ class Api:
     def post(self, path: str, data: Any) -> Any:
         return self.send("POST", path, data)
 
+    def delete(self, path: str) -> Any:
+        return self.send("DELETE", path, {})
+
     def check(
         self, document: Any, *, identity: str | None = None, at: str = "2027-03-02T06:40:00+00:00", **more: Any
     ) -> Any:

@@ -25,7 +25,7 @@ def operations() -> list[tuple[str, str]]:
 
 
 def filled(path: str) -> str:
-    sample = {"uuid": "3f1c1f6e-0000-4000-8000-000000000001", "tag": "LV-07", "kind": "two-peg"}
+    sample = {"uuid": "3f1c1f6e-0000-4000-8000-000000000001", "tag": "LV-07", "kind": "two-peg", "name": "PC-01"}
     return re.sub(r"{(\w+)}", lambda match: sample[match[1]], path)
 
 

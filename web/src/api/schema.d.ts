@@ -352,6 +352,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orient/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Orientation
+         * @description What can be said already of a free station or backsight. Stores nothing.
+         */
+        post: operations["preview_orientation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -371,6 +391,70 @@ export interface paths {
          */
         post: operations["add_person"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Points
+         * @description Known points whose name or description holds the words sought.
+         */
+        get: operations["list_points"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/points/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Points
+         * @description All known points as a table.
+         */
+        get: operations["export_points"];
+        put?: never;
+        /**
+         * Post Points
+         * @description Read a table of known points; with `keep` they are stored, and known ones take the new coordinates.
+         */
+        post: operations["import_points"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/points/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Point
+         * @description Take a point off the list.
+         */
+        delete: operations["remove_point"];
         options?: never;
         head?: never;
         patch?: never;
@@ -699,6 +783,132 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** Backsight */
+        Backsight: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plummet": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "backsight";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["BacksightObservations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
+         * BacksightObservations
+         * @description Over a known point, with another in sight.
+         */
+        BacksightObservations: {
+            /** @default null */
+            closing: components["schemas"]["Closing"] | null;
+            /**
+             * Control
+             * @default []
+             */
+            control: components["schemas"]["ControlPoint"][];
+            /**
+             * Counts
+             * @default clockwise
+             * @enum {string}
+             */
+            counts: "clockwise" | "anticlockwise";
+            /**
+             * Instrument Height
+             * @default null
+             */
+            instrument_height: string | number | null;
+            /**
+             * Of Set Up
+             * @default null
+             */
+            of_set_up: string | null;
+            /**
+             * Shots
+             * @default []
+             */
+            shots: components["schemas"]["Shot"][];
+            /** @default null */
+            station: components["schemas"]["ControlPoint"] | null;
+            /**
+             * Target Sigma Mm
+             * @default 1
+             */
+            target_sigma_mm: string | number;
+        };
         /**
          * BaseTold
          * @description The foot screws.
@@ -765,7 +975,7 @@ export interface components {
              */
             sensitivity_arcmin_per_2mm: string | number;
         };
-        CheckDocument: components["schemas"]["TwoPeg"] | components["schemas"]["SetUpDocument"];
+        CheckDocument: components["schemas"]["TwoPeg"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingShape */
         CheckStandingShape: {
             /** Check */
@@ -780,6 +990,27 @@ export interface components {
             state: string;
             /** Title */
             title: string;
+        };
+        /**
+         * Closing
+         * @description The look back at the reference before the stand is taken down.
+         */
+        Closing: {
+            /**
+             * Hz
+             * @default null
+             */
+            hz: string | number | null;
+            /**
+             * Point
+             * @default
+             */
+            point: string;
+            /**
+             * V
+             * @default null
+             */
+            v: string | number | null;
         };
         /**
          * Coded
@@ -831,6 +1062,23 @@ export interface components {
              * @default null
              */
             wind: ("calm" | "breeze" | "strong") | null;
+        };
+        /**
+         * ControlPoint
+         * @description A known point: easting, northing, and its height where there is one.
+         */
+        ControlPoint: {
+            /** E */
+            e: string | number;
+            /**
+             * H
+             * @default null
+             */
+            h: string | number | null;
+            /** N */
+            n: string | number;
+            /** Name */
+            name: string;
         };
         /**
          * DeviceKeys
@@ -931,6 +1179,15 @@ export interface components {
             imbalance_m: number | null;
             /** Text */
             text: string;
+        };
+        /** Ellipse */
+        Ellipse: {
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Longest M */
+            longest_m: number;
+            /** Shortest M */
+            shortest_m: number;
         };
         /**
          * Ends
@@ -1046,6 +1303,135 @@ export interface components {
             /** Fine */
             fine: string;
         };
+        /** FreeStation */
+        FreeStation: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plummet": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "free-station";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["FreeStationObservations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
+         * FreeStationObservations
+         * @description Anywhere, with two known points or more in sight.
+         */
+        FreeStationObservations: {
+            /** @default null */
+            closing: components["schemas"]["Closing"] | null;
+            /**
+             * Control
+             * @default []
+             */
+            control: components["schemas"]["ControlPoint"][];
+            /**
+             * Counts
+             * @default clockwise
+             * @enum {string}
+             */
+            counts: "clockwise" | "anticlockwise";
+            /**
+             * Instrument Height
+             * @default null
+             */
+            instrument_height: string | number | null;
+            /**
+             * Of Set Up
+             * @default null
+             */
+            of_set_up: string | null;
+            /**
+             * Shots
+             * @default []
+             */
+            shots: components["schemas"]["Shot"][];
+            /**
+             * Solve Scale
+             * @default false
+             */
+            solve_scale: boolean;
+            /**
+             * Target Sigma Mm
+             * @default 1
+             */
+            target_sigma_mm: string | number;
+        };
         /**
          * Guide
          * @description Where somebody is in a set-up, and what to do now.
@@ -1140,6 +1526,17 @@ export interface components {
         HouseWay: {
             /** Way */
             way: string | null;
+        };
+        /** Imported */
+        Imported: {
+            /** Kept */
+            kept: boolean;
+            /** Moved */
+            moved: components["schemas"]["Moved"][];
+            /** New */
+            new: string[];
+            /** Same */
+            same: string[];
         };
         /**
          * Instrument
@@ -1525,6 +1922,22 @@ export interface components {
             /** Distance Mm */
             distance_mm: string | number;
         };
+        /** Moved */
+        Moved: {
+            /** By Mm */
+            by_mm: number;
+            /** Name */
+            name: string;
+            /** Rise Mm */
+            rise_mm: number | null;
+        };
+        /** NearMiss */
+        NearMiss: {
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+        };
         /** NewInstrument */
         NewInstrument: {
             /** Crew */
@@ -1670,6 +2083,24 @@ export interface components {
             together: boolean;
         };
         /**
+         * OrientPreview
+         * @description What can be said already of an orientation.
+         */
+        OrientPreview: {
+            /** Complete */
+            complete: boolean;
+            /** Faults */
+            faults: components["schemas"]["FaultShape"][];
+            /** Fingerprint */
+            fingerprint?: string | null;
+            /** Missing */
+            missing: string[];
+            plan: components["schemas"]["Plan"];
+            reduced?: components["schemas"]["Result"] | null;
+            /** Sofar */
+            sofar: components["schemas"]["SightSoFarText"][];
+        };
+        /**
          * Part
          * @description One judged quantity.
          */
@@ -1747,6 +2178,42 @@ export interface components {
             /** Setups */
             setups: components["schemas"]["SetupPicture"][];
         };
+        /**
+         * Plan
+         * @description The site in plan, metres east and north.
+         */
+        Plan: {
+            ellipse: components["schemas"]["Ellipse"] | null;
+            /** Points */
+            points: components["schemas"]["PlanPoint"][];
+            station: components["schemas"]["PlanStation"] | null;
+        };
+        /** PlanPoint */
+        PlanPoint: {
+            /** Across M */
+            across_m: number | null;
+            /** Along M */
+            along_m: number | null;
+            /** E M */
+            e_m: number;
+            /** N M */
+            n_m: number;
+            /** Name */
+            name: string;
+            /** Suspect */
+            suspect: boolean;
+            /** Used */
+            used: boolean;
+        };
+        /** PlanStation */
+        PlanStation: {
+            /** E M */
+            e_m: number;
+            /** N M */
+            n_m: number;
+            /** Name */
+            name: string;
+        };
         /** Point */
         Point: {
             /** At */
@@ -1767,6 +2234,51 @@ export interface components {
             value: number;
             /** Watch */
             watch: number;
+        };
+        /**
+         * PointOut
+         * @description A known point, metres.
+         */
+        PointOut: {
+            /** Description */
+            description: string;
+            /** E M */
+            e_m: number;
+            /** H M */
+            h_m: number | null;
+            /** N M */
+            n_m: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PointsOut
+         * @description Known points, by name; of a search that found none of that very name, what may be meant.
+         */
+        PointsOut: {
+            /** Near */
+            near: components["schemas"]["NearMiss"][];
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+        };
+        /**
+         * PointsTable
+         * @description A table of points; `keep` false only tells what it would change.
+         */
+        PointsTable: {
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit: "m" | "mm" | "cm" | "ft" | "usft" | "in";
         };
         /**
          * Preview
@@ -1933,6 +2445,7 @@ export interface components {
             /** Kind */
             kind: string;
             picture: components["schemas"]["Picture"] | null;
+            plan?: components["schemas"]["Plan"] | null;
             /** Result */
             result: {
                 [key: string]: unknown;
@@ -2293,6 +2806,53 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * Shot
+         * @description A sight to a known point, as read. Either distance, or none where only the direction was taken.
+         */
+        Shot: {
+            /**
+             * Face
+             * @default left
+             * @enum {string}
+             */
+            face: "left" | "right";
+            /**
+             * Horizontal Distance
+             * @default null
+             */
+            horizontal_distance: string | number | null;
+            /**
+             * Hz
+             * @default null
+             */
+            hz: string | number | null;
+            /**
+             * Left Out
+             * @default false
+             */
+            left_out: boolean;
+            /**
+             * Point
+             * @default
+             */
+            point: string;
+            /**
+             * Slope Distance
+             * @default null
+             */
+            slope_distance: string | number | null;
+            /**
+             * Target Height
+             * @default null
+             */
+            target_height: string | number | null;
+            /**
+             * V
+             * @default null
+             */
+            v: string | number | null;
+        };
         /** Shown */
         Shown: {
             /** Label */
@@ -2358,6 +2918,13 @@ export interface components {
             spread_m: number;
             /** Text */
             text: string | null;
+        };
+        /** SightSoFarText */
+        SightSoFarText: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
         };
         /**
          * SignIn
@@ -3380,6 +3947,37 @@ export interface operations {
             };
         };
     };
+    preview_orientation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrientPreview"];
+                };
+            };
+        };
+    };
     list_people: {
         parameters: {
             query?: never;
@@ -3421,6 +4019,94 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PersonOut"];
                 };
+            };
+        };
+    };
+    list_points: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PointsOut"];
+                };
+            };
+        };
+    };
+    export_points: {
+        parameters: {
+            query?: {
+                unit?: "m" | "mm" | "cm" | "ft" | "usft" | "in";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    import_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PointsTable"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+        };
+    };
+    remove_point: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

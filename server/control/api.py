@@ -1,0 +1,93 @@
+"""Known points: the list, a table in and out."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+
+from control.models import Point
+from control.services import import_table, remove
+from naveta_core.orient.names import near_misses
+from naveta_core.orient.table import write_points
+
+router = Router(tags=["control"])
+Unit = Literal["m", "mm", "cm", "ft", "usft", "in"]
+
+
+class PointOut(Schema):
+    """A known point, metres."""
+
+    name: str
+    e_m: float
+    n_m: float
+    h_m: float | None
+    description: str
+
+
+class NearMiss(Schema):
+    name: str
+    why: str
+
+
+class PointsOut(Schema):
+    """Known points, by name; of a search that found none of that very name, what may be meant."""
+
+    points: list[PointOut]
+    near: list[NearMiss]
+
+
+class PointsTable(Schema):
+    """A table of points; `keep` false only tells what it would change."""
+
+    text: str
+    unit: Unit = "m"
+    keep: bool = False
+
+
+class Moved(Schema):
+    name: str
+    by_mm: float
+    rise_mm: float | None
+
+
+class Imported(Schema):
+    new: list[str]
+    moved: list[Moved]
+    same: list[str]
+    kept: bool
+
+
+@router.get("/points", response=PointsOut, operation_id="list_points")
+def list_points(request: HttpRequest, q: str = "") -> Any:
+    """Known points whose name or description holds the words sought."""
+    every = list(Point.objects.order_by("name"))
+    sought = q.strip().lower()
+    found = [one for one in every if not sought or sought in one.name.lower() or sought in one.description.lower()]
+    near = near_misses(q.strip(), [one.name for one in every]) if sought else []
+    shown = {one.name for one in found}
+    return {"points": found, "near": [{"name": name, "why": why} for name, why in near if name not in shown]}
+
+
+@router.post("/points/table", response=Imported, operation_id="import_points")
+def post_points(request: HttpRequest, payload: PointsTable) -> Any:
+    """Read a table of known points; with `keep` they are stored, and known ones take the new coordinates."""
+    told = import_table(actor=request.user, text=payload.text, unit=payload.unit, keep=payload.keep)  # type: ignore[arg-type]
+    return {"new": told.new, "moved": told.moved, "same": told.same, "kept": payload.keep}
+
+
+@router.get("/points/table", response=str, operation_id="export_points")
+def get_points(request: HttpRequest, unit: Unit = "m") -> HttpResponse:
+    """All known points as a table."""
+    rows = Point.objects.order_by("name").values("name", "e_m", "n_m", "h_m", "description")
+    response = HttpResponse(write_points(list(rows), unit), content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = 'attachment; filename="points.csv"'
+    return response
+
+
+@router.delete("/points/{name}", response={204: None}, operation_id="remove_point")
+def delete_point(request: HttpRequest, name: str) -> HttpResponse:
+    """Take a point off the list."""
+    remove(actor=request.user, name=name)  # type: ignore[arg-type]
+    return HttpResponse(status=204)
