@@ -71,6 +71,9 @@ def misfits(solution: Solution, sights: Sequence[Sight], heights: Heights | None
     for sight in sights:
         along, across = solution.residual(sight.index, "distance"), solution.residual(sight.index, "hz")
         far = sight.horizontal_m or math.hypot(sight.point.e - solution.e, sight.point.n - solution.n)
+        if along is None and across is None:
+            told.append(_left_out(solution, sight))
+            continue
         height = None if heights is None else heights.off_m.get(sight.index)
         told.append(
             PointMisfit(
@@ -84,6 +87,17 @@ def misfits(solution: Solution, sights: Sequence[Sight], heights: Heights | None
             )
         )
     return told
+
+
+def _left_out(solution: Solution, sight: Sight) -> PointMisfit:
+    """How far a sight that the solution does not rest on is off it."""
+    point = sight.point
+    away = math.hypot(point.e - solution.e, point.n - solution.n)
+    turn = (
+        math.radians(sight.hz_deg) + solution.orientation_rad - math.atan2(point.e - solution.e, point.n - solution.n)
+    )
+    along = None if sight.horizontal_m is None else sight.horizontal_m - away
+    return PointMisfit(sight, along, math.remainder(turn, 2.0 * math.pi) * away, None, None, None, None)
 
 
 def heights_of(sights: Sequence[Sight], spreads: Spreads) -> Heights | None:

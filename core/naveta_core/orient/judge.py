@@ -97,11 +97,15 @@ def judge_free(found: Read) -> Judged:
         )
     elif judged.solution is None or not closes(judged.solution):
         _does_not_close(judged)
+    if judged.suspect is not None:
+        # What is drawn and told is how it would be without the fault: beside a gross one everything looks wrong.
+        judged.solution = judged.suspect.solution
     if judged.solution is None or feet is not None:
         judged.solution = None if feet is not None else judged.solution
         return judged
     solution = judged.solution
-    judged.heights = heights_of(found.sights, judged.spreads)
+    swapped = judged.suspect is not None and judged.suspect.kind == "swapped"
+    judged.heights = None if swapped else heights_of(found.sights, judged.spreads)
     judged.points = misfits(solution, found.sights, judged.heights)
     judged.strength = strength_of(solution, found.sights)
     judged.orientation_deg = solution.orientation_deg
@@ -118,7 +122,8 @@ def judge_free(found: Read) -> Judged:
             "Two points share the misfit out between them: which one is wrong they cannot say. A third look tells.",
         )
     _strong_enough(judged)
-    _heights(judged)
+    if judged.suspect is None:
+        _heights(judged)
     _closing(judged)
     _control_jump(judged)
     return judged

@@ -8,7 +8,7 @@ from typing import Any
 from .. import __version__
 from ..angles import show_dms
 from ..cautions import cautions
-from ..judgement import Estimate, decide
+from ..judgement import Estimate
 from ..wording import arcsec, figure, joined, length_words
 from .figures import PointMisfit
 from .judge import Judged, judge_back, judge_free
@@ -117,17 +117,16 @@ def _result(judged: Judged) -> Data:
 def _part(judged: Judged) -> Data:
     e, limits = judged.misfit, judged.limits
     assert e is not None
-    grade = (
-        "repeat" if judged.grade == "repeat" else decide(e, limits).grade if abs(e.value) <= limits.use else "repeat"
-    )
+    grade = "repeat" if judged.grade == "repeat" else "use" if abs(e.value) <= limits.use else "watch"
     return {
         "quantity": "disagreement_mm",
         "value": e.value,
         "sigma": e.sigma,
-        "u95": e.u95,
+        # A misfit is seen as it is; its σ says what was to be expected of it.
+        "u95": 0.0,
         "dof": e.dof,
         "basis": "a-priori",
-        "proved_to": e.proved_to,
+        "proved_to": abs(e.value),
         "limits": {"use": limits.use, "watch": limits.watch, "adjust": limits.adjust},
         "why": limits.source,
         "limit_text": f"Limit {limits.use:g} mm: {limits.source}",

@@ -37,6 +37,9 @@ export const recordQuery = (uuid: string) =>
 export const lookBackQuery = (uuid: string) =>
   queryOptions({ queryKey: ["look-back", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/look-back", { params: { path: { uuid } } })) });
 
+/** Every known point of the firm. */
+export const pointsQuery = queryOptions({ queryKey: ["points"], queryFn: () => data(api.GET("/api/points", { params: { query: { q: "" } } })) });
+
 export const kindsQuery = queryOptions({ queryKey: ["kinds"], queryFn: () => data(api.GET("/api/kinds")), staleTime: 3_600_000 });
 
 export const modelsQuery = queryOptions({ queryKey: ["models"], queryFn: () => data(api.GET("/api/models")) });

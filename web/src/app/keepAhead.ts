@@ -2,7 +2,7 @@
 // instrument of the yard's first page, and the history of those their crew holds and of some others. One after the
 // other, so that it never stands in the way of what the person does; it ends at the first that is not answered.
 import type { QueryClient } from "@tanstack/react-query";
-import { instrumentQuery, myRecordsQuery, recordQuery, recordsQuery, seriesQuery, yardQuery } from "../api/queries";
+import { instrumentQuery, myRecordsQuery, pointsQuery, recordQuery, recordsQuery, seriesQuery, yardQuery } from "../api/queries";
 
 const STALE_MS = 300_000;
 const MOST_HISTORIES = 30;
@@ -12,6 +12,7 @@ export async function keepAhead(client: QueryClient, owner: string, crew: string
   const once = { staleTime: STALE_MS, retry: false } as const;
   const yard = await client.fetchInfiniteQuery({ ...yardQuery(""), staleTime: 0, retry: false });
   const rows = yard.pages.flatMap((page) => page.instruments);
+  await client.fetchQuery({ ...pointsQuery, ...once });
   const mine = await client.fetchQuery({ ...myRecordsQuery(owner), ...once });
   for (const record of mine.records) await client.fetchQuery({ ...recordQuery(record.id), ...once });
   for (const row of rows) await client.fetchQuery({ ...instrumentQuery(row.tag), ...once });

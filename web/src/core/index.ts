@@ -1,6 +1,6 @@
 // The one door to the computation: the browser's own core when it is ready, the house otherwise. Both give the same
 // answers. The web parses no number and holds no factor, limit or sentence of advice.
-import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type SetUpPreview, type Ways, send } from "../api/client";
+import { type Adjusting, type Guide, NoSignal, type OrientPreview, type Preview, type Result, type SetUpPreview, type Ways, send } from "../api/client";
 import { nowWithOffset, type CheckDocument } from "../sheet/draft";
 import { EngineGone, engine } from "./engine";
 import { knowing } from "./known";
@@ -59,6 +59,20 @@ export async function previewSetUp(instrument: string, document: Any, signal?: A
   const answer = await ask<SetUpPreview>(question, () => send("POST", "/api/stand/preview", { instrument, document }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
+}
+
+/** What can be said already of a free station or backsight. */
+export async function previewOrientation(instrument: string, document: Any, signal?: AbortSignal): Promise<OrientPreview> {
+  const known = knowing(instrument);
+  const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
+  const answer = await ask<OrientPreview>(question, () => send("POST", "/api/orient/preview", { instrument, document }, signal));
+  if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
+  return answer;
+}
+
+/** Known names that may be meant by one that is not known. */
+export async function nearMisses(name: string, known: string[]): Promise<{ name: string; why: string }[]> {
+  return ask({ verb: "near-misses", name, known }, async () => (await send<{ near: { name: string; why: string }[] }>("GET", `/api/points?q=${encodeURIComponent(name)}`, undefined)).near);
 }
 
 /** One question for advice, answered by the mechanism. */

@@ -78,7 +78,7 @@ export function nowWithOffset(date: Date = new Date()): string {
 
 /** The document as it is sent: empty wells left out, everything else to the letter. */
 export function toSend(document: CheckDocument): CheckDocument {
-  if (document.kind === "set-up") return document;
+  if (document.kind !== "two-peg") return document;
   const setups = (document.observations.setups ?? []).map((setup) => ({ a: sightToSend(setup.a), b: sightToSend(setup.b) }));
   return { ...document, observations: { ...document.observations, setups } };
 }

@@ -75,7 +75,7 @@ function useDrafts(): Draft[] {
   const [found, setFound] = useState<Draft[]>([]);
   useEffect(() => {
     let here = true;
-    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => one.kind !== "set-up")));
+    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => one.kind === "two-peg")));
     look();
     const forget = onShelfChange(look);
     return () => {

@@ -61,8 +61,8 @@ export function daysOut(rows: RecordRow[]): { row: RecordRow; until: string | nu
 function Row({ row, until }: { row: RecordRow; until: string | null }) {
   const { session } = useHere();
   const struck = row.amended_by !== null;
-  const opens = row.category === "check" || row.category === "set-up";
-  const said = row.category === "set-up" ? "Set-up" : row.category === "check" ? `Two-peg test, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
+  const opens = row.category === "check" || row.category === "set-up" || row.category === "orientation";
+  const said = row.category === "set-up" ? "Set-up" : row.category === "orientation" ? (row.kind === "backsight" ? "Backsight" : "Free station") : row.category === "check" ? `Two-peg test, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
   return (
     <li data-record={row.kind} data-struck={struck || undefined} className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]">
       <span className="sub">{shortMoment(row.observed_at, session.time_zone)}</span>

@@ -8,12 +8,14 @@ import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
 import type { Parcel } from "../../store/device";
 import type { CheckDocument } from "../../sheet/draft";
+import { ORIENT_KINDS } from "../../sheet/orient";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { PegLine } from "../../ui/PegLine";
 import { Reckoned } from "../../ui/Reckoned";
 import { Back, Head, Trouble, Waiting } from "../../ui/parts";
 import { Amend } from "./Amend";
 import { BadFinding } from "./BadFinding";
+import { OrientShown } from "./OrientShown";
 import { ReadingsTable } from "./ReadingsTable";
 import { SetUpShown } from "./SetUpShown";
 import { localRecord } from "./local";
@@ -28,12 +30,14 @@ export function RecordPage() {
   const local = parcel ? localRecord(parcel, name) : null;
   const record = useQuery({ ...recordQuery(id), enabled: !local });
   if (local?.result && local.kind === "set-up") return <SetUpShown record={local} result={local.result} waiting={parcel} />;
+  if (local?.result && ORIENT_KINDS.includes(local.kind)) return <OrientShown record={local} result={local.result} waiting={parcel} />;
   if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={parcel} />;
   if (record.isPending) return <Waiting what="Fetching the record…" />;
   if (!record.data) return <Trouble error={record.error} />;
   const { result } = record.data;
   if (!result) return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
   if (record.data.category === "set-up") return <SetUpShown record={record.data} result={result} />;
+  if (record.data.category === "orientation") return <OrientShown record={record.data} result={result} />;
   return <Shown key={record.data.id} record={record.data} result={result} />;
 }
 

@@ -15,6 +15,9 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
   const { session } = useHere();
   const observed = (record.document as { observations?: Observed }).observations ?? {};
   const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "set up";
+  const over = result.result["centring_mm"] !== undefined || observed.mark?.free === true;
+  const height = result.result["height_m"];
+  const orient = `/stand/orient?set-up=${record.id}&instrument=${record.instrument}${observed.mark?.name ? `&point=${encodeURIComponent(observed.mark.name)}` : ""}${typeof height === "number" ? `&height=${height.toFixed(4)}` : ""}`;
   const told = (result.result["told"] ?? []) as { label: string; text: string }[];
   return (
     <div className="grid gap-4">
@@ -36,9 +39,16 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
             <button className="btn" onClick={() => window.print()}>
               Print
             </button>
-            <Link className="btn" to="/stand">
-              Set up again
-            </Link>
+            {over && (
+              <Link className="btn" to={`/stand/budget?set-up=${record.id}`}>
+                What it costs the work
+              </Link>
+            )}
+            {over && (
+              <Link className="btn now" to={orient}>
+                Orient it
+              </Link>
+            )}
           </>
         }
       />

@@ -7,7 +7,9 @@ import { yardQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
 import { ways as waysOf } from "../../core";
-import { type Fine, type SetUpDraft, asDraft, asSetUp, beginSetUp } from "../../sheet/setUp";
+import type { Draft } from "../../sheet/draft";
+import { ORIENT_KINDS, asOrient } from "../../sheet/orient";
+import { type Fine, asDraft, asSetUp, beginSetUp } from "../../sheet/setUp";
 import { drafts, keepDraft, onShelfChange } from "../../store/device";
 import { PickInstrument } from "../../ui/PickInstrument";
 import { Dialog, Head } from "../../ui/parts";
@@ -62,9 +64,20 @@ export function Stand() {
         title="Set up over a point"
         sub="Led through one act at a time, or noted in half a minute."
         acts={
-          <button className="btn" onClick={() => setLoading(true)}>
-            Load from a file
-          </button>
+          <>
+            <Link className="btn" to="/stand/orient">
+              Orient a stand
+            </Link>
+            <Link className="btn" to="/stand/budget">
+              What to expect
+            </Link>
+            <Link className="btn" to="/points">
+              Known points
+            </Link>
+            <button className="btn" onClick={() => setLoading(true)}>
+              Load from a file
+            </button>
+          </>
         }
       />
       {open.length > 0 && <OpenList drafts={open} />}
@@ -200,13 +213,13 @@ function useWays(tag: string): Said {
   return told.tag === tag ? told : NOTHING;
 }
 
-function useOpen(): SetUpDraft[] {
+function useOpen(): Draft[] {
   const { username } = usePerson();
   const maySave = useHere().may("save-check").allowed;
-  const [found, setFound] = useState<SetUpDraft[]>([]);
+  const [found, setFound] = useState<Draft[]>([]);
   useEffect(() => {
     let here = true;
-    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.flatMap((one) => asSetUp(one) ?? [])));
+    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => one.kind === "set-up" || ORIENT_KINDS.includes(one.kind))));
     look();
     const forget = onShelfChange(look);
     return () => {
@@ -217,7 +230,13 @@ function useOpen(): SetUpDraft[] {
   return found;
 }
 
-function OpenList({ drafts: open }: { drafts: SetUpDraft[] }) {
+function calledOf(draft: Draft): string {
+  const mark = asSetUp(draft)?.document.observations.mark?.name;
+  if (draft.kind === "set-up") return mark ? `over ${mark}` : "set-up";
+  return draft.kind === "backsight" ? `looking back over ${asOrient(draft)?.document.observations.station?.name ?? "a point"}` : "free station";
+}
+
+function OpenList({ drafts: open }: { drafts: Draft[] }) {
   const { session } = useHere();
   const { username } = usePerson();
   return (
@@ -226,10 +245,10 @@ function OpenList({ drafts: open }: { drafts: SetUpDraft[] }) {
         {open.map((one) => (
           <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
             <div>
-              <span className="tag text-[19px]">{one.instrument}</span> <b>{one.document.observations.mark?.name ? `over ${one.document.observations.mark.name}` : "set-up"}</b>
+              <span className="tag text-[19px]">{one.instrument}</span> <b>{calledOf(one)}</b>
               <span className="sub block">{one.left && one.owner !== username ? `Left by ${one.owner} for you to keep. ` : ""}Begun {moment(one.startedAt, session.time_zone)}.</span>
             </div>
-            <Link className="btn" to={`/stand/${one.id}`}>
+            <Link className="btn" to={one.kind === "set-up" ? `/stand/${one.id}` : `/stand/orient/${one.id}`}>
               Go on
             </Link>
           </li>

@@ -1,0 +1,84 @@
+// Begin an orientation: over a known point with another in sight, or anywhere with two or more.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
+import { pointsQuery } from "../../api/queries";
+import { usePerson } from "../../app/session";
+import { type Angle, type Known, type OrientKind, asDraft, asKnown, beginOrientation } from "../../sheet/orient";
+import { keepDraft } from "../../store/device";
+import { PickInstrument } from "../../ui/PickInstrument";
+import { Back, Choice, Head } from "../../ui/parts";
+import { STAND_KINDS } from "../stand/kinds";
+import { PickPoint } from "./PickPoint";
+
+const SIGHTED = STAND_KINDS.filter((kind) => !kind.includes("level"));
+const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
+
+export function NewOrientation() {
+  const [asked] = useSearchParams();
+  const { username } = usePerson();
+  const navigate = useNavigate();
+  const points = useQuery(pointsQuery);
+  const mark = asked.get("point") ?? "";
+  const [tag, setTag] = useState(asked.get("instrument") ?? "");
+  const [chosen, setKind] = useState<OrientKind | null>(null);
+  const kind = chosen ?? (asked.has("set-up") && !mark ? "free-station" : "backsight");
+  const [angle, setAngle] = useState<Angle>(() => (localStorage.getItem("naveta.angle") as Angle | null) ?? "dms");
+  const [picked, setPicked] = useState<Known | null>(null);
+  const [missing, setMissing] = useState(false);
+  const named = points.data?.points.find((one) => alike(one.name) === alike(mark));
+  const station = picked ?? (named ? asKnown(named) : null);
+  const begin = async () => {
+    if (!tag || (kind === "backsight" && !station)) return setMissing(true);
+    localStorage.setItem("naveta.angle", angle);
+    const height = asked.get("height");
+    const near = kind === "backsight" ? (points.data?.points ?? []).slice(0, 60).map(asKnown) : [];
+    const draft = beginOrientation(tag, username, kind, angle, {
+      ...(kind === "backsight" && station ? { station, control: near.filter((one) => one.name !== station.name) } : {}),
+      ...(height ? { instrument_height: `${height} m` } : {}),
+      ...(asked.get("set-up") ? { of_set_up: asked.get("set-up") ?? "" } : {}),
+    });
+    await keepDraft(asDraft(draft));
+    await navigate(`/stand/orient/${draft.id}`);
+  };
+  return (
+    <div className="grid gap-4">
+      <Head title="Where does it stand, and which way does it look?" sub="Sight known points; see whether they agree, and which one does not." acts={<Back to="/stand">To the stand</Back>} />
+      <section className="card grid max-w-[720px] gap-6 p-5" aria-label="Instrument and points">
+        <PickInstrument value={tag} missing={missing && !tag} kinds={SIGHTED} onChange={setTag} />
+        <Choice
+          label="How it stands"
+          value={kind}
+          stacked
+          options={[
+            { value: "backsight", label: "Over a known point", hint: "look back at another: direction, distance and height are compared" },
+            { value: "free-station", label: "Anywhere: free station", hint: "two known points or more give place and direction; three say which is wrong" },
+          ]}
+          onChange={setKind}
+        />
+        {kind === "backsight" && (
+          <div>
+            <PickPoint key={named?.name ?? "none"} label="It stands over" value={station?.name ?? mark} onPick={setPicked} />
+            {missing && !station && <p className="fault">Say which known point it stands over.</p>}
+          </div>
+        )}
+        <div className="grid gap-2">
+          <p className="font-[560]">The circle reads in</p>
+          <Choice
+            label="Unit of angles"
+            value={angle}
+            options={[
+              { value: "dms", label: "° ′ ″", hint: "102.4305" },
+              { value: "gon", label: "gon" },
+              { value: "deg", label: "decimal °" },
+            ]}
+            onChange={setAngle}
+          />
+        </div>
+        <button className="btn now site" onClick={() => void begin()}>
+          Begin with the first sight
+        </button>
+      </section>
+    </div>
+  );
+}
