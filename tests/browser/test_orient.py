@@ -182,3 +182,21 @@ def test_every_view_of_orientation(opens: Opens, size: tuple[int, int]) -> None:
     visit(page, "/stand/budget")
     page.wait_for_selector("[data-budget=height]")
     looked_at(page, "budget")
+
+
+def test_angles_turned_and_to_turn_to(opens: Opens) -> None:
+    """From 350°10′ clockwise to 20°40′ are 30°30′; a right angle on from 350°10′ reads 80°10′."""
+    page = opens(PHONE, touch=True)
+    visit(page, "/stand/angle")
+    told = page.get_by_label("Turned angle").locator("[data-told]")
+    page.locator("#angle-start").fill("350.10")
+    page.locator("#angle-other").fill("20.40")
+    expect(told).to_contain_text("30°30′00.0″ clockwise.")
+    page.get_by_role("radio", name="What to turn to?").click()
+    page.get_by_role("button", name="A right angle").click()
+    expect(told).to_contain_text("Turn clockwise until the circle reads 80°10′00.0″.")
+    page.locator("#angle-other").fill("20.4")
+    expect(page.locator("[data-fault=turn]")).to_contain_text("40 or 4 minutes")
+    page.locator("#diagonal").fill("5.002")
+    expect(page.get_by_label("Right angle by tape").locator("[data-told]")).to_contain_text("too wide, 3.3 mm")
+    looked_at(page, "angles")

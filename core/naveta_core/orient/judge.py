@@ -13,6 +13,7 @@ from typing import Any
 from ..angles import ARCSEC_PER_RADIAN
 from ..blunders import likely_slip
 from ..judgement import Estimate, Grade, Limits, worst
+from ..numerals import numeral
 from ..quantiles import t_quantile
 from ..series import jump
 from ..wording import LengthWords, arcsec, figure, joined, length_words
@@ -140,6 +141,11 @@ def _does_not_close(judged: Judged) -> None:
     names = {one.point.name for one in sights}
     judged.suspect = suspect(sights, judged.spreads)
     found, words = judged.suspect, judged.words
+    unit = judged.read.document.units.angle
+    if found is None and _other_angle_fits(judged):
+        other = "degrees" if unit == "gon" else "gon"
+        judged.say("repeat", "angle-unit", f"Read as {other} the angles fit together: set the unit of the circle.")
+        return
     if judged.solution is None and all(one.horizontal_m is None for one in sights):
         judged.suspect = None
         judged.say(
@@ -187,6 +193,36 @@ def _does_not_close(judged: Judged) -> None:
             "scale",
             f"The distances are {figure(found.size * 1e6, 0)} ppm off the coordinates: grid and ground mixed, or a scale left set?",
         )
+
+
+def _other_angle_fits(judged: Judged) -> bool:
+    """Whether the sights close once their angles are taken in the other unit."""
+    sights = judged.read.sights
+    o: Oriented = judged.read.document.observations
+    factor = 1.0 / 0.9 if judged.read.document.units.angle == "gon" else 0.9
+    turned = []
+    for one in sights:
+        hz, v = _plain(o.shots[one.index].hz), _plain(o.shots[one.index].v)
+        if hz is None or (one.z_deg is not None and v is None):
+            return False
+        if judged.read.document.units.angle == "gon":
+            hz, v = hz * 0.9, None if v is None else v * 0.9
+        flat = one.horizontal_m
+        if flat is not None and v is not None and one.z_deg is not None:
+            flat = flat / math.sin(math.radians(one.z_deg)) * abs(math.sin(math.radians(v * factor)))
+        turned.append(Sight(one.index, one.point, hz * factor % 360.0, None, flat, None))
+    if len({one.point.name for one in sights}) < 2 or len(turned) < 2:
+        return False
+    solution = solve(observations(turned, judged.spreads))
+    return solution is not None and solution.dof > 0 and closes(solution)
+
+
+def _plain(typed: Any) -> float | None:
+    """The number that was typed, whatever it means."""
+    try:
+        return numeral(typed).value if isinstance(typed, str) else float(typed)
+    except (TypeError, ValueError):
+        return None
 
 
 def _scale(judged: Judged, observed: Any) -> None:

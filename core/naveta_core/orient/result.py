@@ -18,6 +18,7 @@ from .solve import bearing_rad, distance_m
 
 Data = dict[str, Any]
 NEXT = {
+    "angle-unit": "Set the unit in which the circle reads.",
     "feet-and-metres": "Set the unit of the distances, or of the points.",
     "point-apart": "Sight the point that stands apart once more; never move a known mark to fit.",
     "points-swapped": "Give each its own name: nothing need be sighted again.",
@@ -80,6 +81,10 @@ def _so_far(found: Read, sight: Any) -> Data:
         told.append(f"{words.reading(sight.horizontal_m)} {words.name} level")
     if sight.rise_m is not None:
         told.append(f"{words.reading(abs(sight.rise_m))} {words.name} {'up' if sight.rise_m > 0 else 'down'}")
+    shots = found.document.observations.shots
+    height, before = shots[sight.index].target_height, shots[sight.index - 1].target_height if sight.index else None
+    if height is not None and before is not None and str(height).strip() != str(before).strip():
+        told.append(f"target height {height}, before {before}")
     return {"path": f"observations.shots[{sight.index}]", "text": joined(told)}
 
 

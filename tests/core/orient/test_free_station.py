@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+import json
 import math
 import random
 from collections import Counter
+from pathlib import Path
 from typing import Any
 
 import numpy as np
 import pytest
 from scipy.optimize import least_squares
 
+from naveta_core.__main__ import main
 from naveta_core.documents import document_of
 from naveta_core.door import preview, reduce
 from naveta_core.errors import Refused
 from naveta_core.orient.result import preview_free
+from naveta_core.registry import DOCUMENTS
 
 from .world import CREEK, World, creek, random_world
 
@@ -143,6 +147,28 @@ class TestWhatPeopleGetWrong:
         said = [world.shot(name, slope_distance=f"{world.true(name)[2] / 0.3048:.4f} ft") for name in world.points]
         assert result(world.free(said))["verdict"]["grade"] == "use"
 
+    @pytest.mark.parametrize("count", [2, 4])
+    def test_gon_typed_as_degrees_are_recognised(self, count: int) -> None:
+        world = creek(count)
+        world.zero_deg = 130.0
+        shots = [world.shot(name) for name in world.points]
+        gon = [{**one, "hz": f"{float(one['hz']) / 0.9:.5f}", "v": f"{float(one['v']) / 0.9:.5f}"} for one in shots]
+        if any(float(one["hz"]) > 360 for one in gon):
+            raise AssertionError("the world is to be turned so that every circle reading is below 360")
+        assert codes(result(world.free(gon)))[0] == "angle-unit"
+        right = {**world.free(gon), "units": {"angle": "gon"}}
+        assert result(right)["verdict"]["grade"] in ("use", "watch")
+        wrong = {**world.free(shots), "units": {"angle": "gon"}}
+        assert codes(result(wrong))[0] == "angle-unit"
+
+    def test_a_target_height_is_held_against_the_one_before(self) -> None:
+        world = creek()
+        shots = [world.shot(name) for name in world.points]
+        shots[1]["target_height"] = "1.03"
+        told = preview(world.free(shots), None, "")
+        assert told["sofar"][1]["text"].endswith("target height 1.03, before 1.300")
+        assert "target height" not in told["sofar"][0]["text"]
+
     def test_a_target_height_typed_wrong_is_guessed(self) -> None:
         world = creek(4)
         shots = [world.shot(name) for name in world.points]
@@ -263,3 +289,23 @@ def test_how_often_slips_are_found_and_how_often_cried_wolf(capsys: Any) -> None
     assert found[40]["named"] >= 57
     assert found[20]["named"] + found[20]["repeat"] >= 48
     assert alarms <= 7  # at 2 percent 2.4 are expected; seven or fewer in 997 of 1000
+
+
+EXAMPLES = sorted((Path(__file__).parent / "examples").glob("*.json"))
+
+
+@pytest.mark.parametrize("path", EXAMPLES, ids=[path.stem for path in EXAMPLES])
+def test_examples(path: Path) -> None:
+    """Figures by another least squares, or by hand; from the bare document, as the command line reads it."""
+    example = json.loads(path.read_text())
+    document = document_of(example["document"])
+    told = DOCUMENTS[document.kind].reduce(document)["result"]
+    for name, wanted in example["expect"].items():
+        assert told[name] == pytest.approx(wanted, abs=example["tolerance"][name]), name
+
+
+def test_the_documents_of_the_guide_are_read_by_the_command_line(capsys: pytest.CaptureFixture[str]) -> None:
+    for path in sorted((Path(__file__).parents[3] / "docs/examples").glob("*.json")):
+        assert main(["reduce", str(path)]) == 0, path
+        assert json.loads(capsys.readouterr().out)["verdict"]["grade"] in ("use", "watch", "adjust", "repeat")
+    assert main(["schema", "free-station"]) == 0

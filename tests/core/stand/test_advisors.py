@@ -406,3 +406,16 @@ def test_advice_unknown_is_its_own_refusal() -> None:
 def test_sentences_are_in_the_units_asked_for() -> None:
     told = advise({"advice": "shift", "units": {"length": "in"}, "move": {"bearing_deg": 0, "distance_mm": 20}})
     assert "0.448 in" in told["text"][1]
+
+
+def test_a_right_angle_by_three_lengths() -> None:
+    """3-4-5: 1 mm of the 5 m diagonal is 5/(3·4)/1000 rad = 85.94″; 5.002 m is 171.9″ wide, 3.33 mm over 4 m."""
+    told = advise({"advice": "square", "one_m": "3", "two_m": "4"})["result"]
+    assert told["diagonal_m"] == pytest.approx(5.0)
+    assert told["arcsec_per_mm"] == pytest.approx(85.944, abs=1e-3)
+    wide = advise({"advice": "square", "one_m": "3", "two_m": "4", "diagonal_m": "5.002"})
+    assert wide["result"]["off_arcsec"] == pytest.approx(171.92, abs=0.1)
+    assert "too wide, 3.3 mm at the end of the second side" in wide["text"][0]
+    with pytest.raises(Refused) as refused:
+        advise({"advice": "square", "one_m": 3, "two_m": 4, "diagonal_m": 8})
+    assert "closes the triangle" in refused.value.faults[0].wanted

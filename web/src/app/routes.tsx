@@ -52,6 +52,7 @@ export const router = createBrowserRouter([
       { path: "stand/orient", lazy: later(async () => (await import("../places/orient/NewOrientation")).NewOrientation) },
       { path: "stand/orient/:id", lazy: later(async () => (await import("../places/orient/Orient")).Orient) },
       { path: "stand/budget", lazy: later(async () => (await import("../places/budget/Budget")).BudgetPage) },
+      { path: "stand/angle", lazy: later(async () => (await import("../places/orient/Angle")).AnglePage) },
       { path: "points", lazy: later(async () => (await import("../places/points/Points")).Points) },
       { path: "stand/:id", lazy: later(async () => (await import("../places/stand/SetUp")).SetUp) },
       { path: "bench", lazy: later(async () => (await import("../places/bench/Bench")).Bench) },

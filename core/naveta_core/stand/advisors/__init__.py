@@ -23,7 +23,16 @@ from .legs import LegsAsked, advise_legs
 from .plumb import BobAsked, LeanAsked, advise_bob, advise_lean
 from .screws import ScrewsAsked, advise_screws
 from .shift import ShiftAsked, advise_shift
-from .sights import PointingAsked, SteepAsked, TurnedAsked, advise_pointing, advise_steep, advise_turned
+from .sights import (
+    PointingAsked,
+    SquareAsked,
+    SteepAsked,
+    TurnedAsked,
+    advise_pointing,
+    advise_square,
+    advise_steep,
+    advise_turned,
+)
 from .slide import SlideAsked, advise_slide
 from .what_if import WhatIfAsked, advise_what_if
 
@@ -42,6 +51,7 @@ ADVISORS: dict[str, tuple[type[Asked], Callable[[Any], Data]]] = {
     "bob": (BobAsked, advise_bob),
     "lean": (LeanAsked, advise_lean),
     "turned-angle": (TurnedAsked, advise_turned),
+    "square": (SquareAsked, advise_square),
     "what-if": (WhatIfAsked, advise_what_if),
 }
 WHERE = {
@@ -57,6 +67,12 @@ WHERE = {
     "offset.distance_mm": "how far the plummet points from the mark",
     "base": "the base",
     "slope": "the measured slope",
+    "start": "the reading at the start",
+    "end": "the reading at the end",
+    "turn": "the angle to turn",
+    "one_m": "the first side",
+    "two_m": "the second side",
+    "diagonal_m": "the diagonal",
     "legs_mm.A": "leg A",
     "legs_mm.B": "leg B",
     "legs_mm.C": "leg C",

@@ -133,3 +133,46 @@ def _worded(degrees: float, unit: str) -> str:
     if unit == "deg":
         return f"{degrees:.5f}°"
     return show_dms(degrees % 360.0, 1)
+
+
+class SquareAsked(Asked):
+    """Two sides from a corner and the diagonal between their ends: is the corner square?"""
+
+    advice: Literal["square"]
+    one_m: Annotated[float, Field(gt=0, le=1000), InMetres]
+    two_m: Annotated[float, Field(gt=0, le=1000), InMetres]
+    diagonal_m: Annotated[float, Field(gt=0, le=2000), InMetres] | None = None
+    """As measured; None: what should it be?"""
+
+    @model_validator(mode="after")
+    def _reach(self) -> SquareAsked:
+        if self.diagonal_m is not None and not abs(self.one_m - self.two_m) < self.diagonal_m < self.one_m + self.two_m:
+            raise ValueError("a diagonal that closes the triangle: shorter than both sides together")
+        return self
+
+
+def advise_square(asked: SquareAsked) -> Data:
+    """The diagonal of a right angle, and what a measured one says: angle by the cosine law, 1 mm of it in seconds."""
+    a, b = asked.one_m, asked.two_m
+    square = math.hypot(a, b)
+    per_mm = square / (a * b) / 1000.0 * ARCSEC
+    words = length_words(asked.units.length)
+    told: Data = {
+        "diagonal_m": round(square, 6),
+        "arcsec_per_mm": round(per_mm, 3),
+        "angle_deg": None,
+        "off_arcsec": None,
+    }
+    text = [f"The diagonal of a right angle: {words.reading(square)} {words.name}."]
+    if asked.diagonal_m is not None:
+        angle = math.degrees(math.acos((a * a + b * b - asked.diagonal_m**2) / (2.0 * a * b)))
+        off = (angle - 90.0) * 3600.0
+        told |= {"angle_deg": round(angle, 7), "off_arcsec": round(off, 2)}
+        aside = math.tan(math.radians(angle - 90.0)) * b
+        wide = "wide" if off > 0 else "narrow"
+        text = [
+            f"{_worded(angle, 'dms')}: {show_dms(abs(angle - 90.0))} too {wide}, {words.small(abs(aside))} at the end of the second side.",
+            f"The diagonal should be {words.reading(square)} {words.name}; it is {words.small(abs(asked.diagonal_m - square))} too {'long' if off > 0 else 'short'}.",
+        ]
+    text.append(f"1 mm of the diagonal is {arcsec(per_mm)}: a tape sets out to about that.")
+    return {"result": told, "text": text}

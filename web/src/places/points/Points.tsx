@@ -47,7 +47,7 @@ export function Points() {
       {!right.allowed && <p className="sub">{right.text}</p>}
       {points.data.points.length > 8 && <input className="field max-w-[420px]" type="search" aria-label="Find a point" placeholder="Name or description" value={q} onChange={(event) => setQ(event.target.value)} />}
       {points.data.points.length > 0 && (
-        <section className="card overflow-x-auto p-2">
+        <section className="card overflow-x-auto p-2" aria-label="Known points" tabIndex={0}>
           <table className="w-full border-collapse">
             <thead>
               <tr className="text-left">

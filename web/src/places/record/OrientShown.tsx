@@ -57,7 +57,7 @@ export function OrientShown({ record, result, waiting }: { record: RecordOut; re
           </section>
         )}
       </div>
-      <section className="card overflow-x-auto p-5" aria-label="Points">
+      <section className="card overflow-x-auto p-5" aria-label="Points" tabIndex={0}>
         <h2 className="pb-2">What does not fit, point by point</h2>
         <table className="w-full border-collapse">
           <thead>

@@ -68,6 +68,9 @@ export function Stand() {
             <Link className="btn" to="/stand/orient">
               Orient a stand
             </Link>
+            <Link className="btn" to="/stand/angle">
+              Angles
+            </Link>
             <Link className="btn" to="/stand/budget">
               What to expect
             </Link>
