@@ -128,21 +128,35 @@ def observations(
     return tuple(told)
 
 
-def solve(observed: tuple[Observed, ...], *, extra: str | None = None) -> Solution | None:
-    """The best solution, or None when the figure does not hold one. `extra`: 'scale' or 'constant' solved for as well."""
-    found = solutions(observed, extra=extra)
+def solve(observed: tuple[Observed, ...], *, extra: str | None = None, thorough: bool = True) -> Solution | None:
+    """The best solution, or None when the figure does not hold one. `extra`: 'scale' or 'constant' solved for as well.
+
+    Not `thorough`: only from where a similarity puts the stand; enough for a supposition that fits.
+    """
+    found = solutions(observed, extra=extra, thorough=thorough)
     return found[0] if found else None
 
 
-def solutions(observed: tuple[Observed, ...], *, extra: str | None = None) -> list[Solution]:
+def rough_squares(observed: tuple[Observed, ...]) -> float | None:
+    """Squares at the place a similarity gives, before any iteration; None without two points with distances."""
+    start = _similarity(observed)
+    if start is None:
+        return None
+    off = _misfits(observed, *start, _orientation(observed, *start))
+    return math.fsum((v / one.sigma) ** 2 for v, one in zip(off, observed, strict=True))
+
+
+def solutions(observed: tuple[Observed, ...], *, extra: str | None = None, thorough: bool = True) -> list[Solution]:
     """Every distinct place the iteration ends at, the best first."""
     unknowns = 3 + (extra is not None)
     if len(observed) < unknowns:
         return []
     found: list[Solution] = []
     similar = _similarity(observed)
-    for starts in ([similar] if similar is not None else [], _grid(observed)):
-        for start in starts:
+    for grid in (False, True):
+        if grid and similar is not None and not thorough:
+            break
+        for start in _grid(observed) if grid else [similar] if similar is not None else []:
             one = _iterate(observed, start, extra)
             if one is not None and all(math.hypot(one.e - other.e, one.n - other.n) > DISTINCT_M for other in found):
                 found.append(one)

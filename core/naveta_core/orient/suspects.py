@@ -13,13 +13,13 @@ from dataclasses import dataclass
 
 from ..quantiles import f_quantile
 from .read import Known, Sight
-from .solve import Observed, Solution, Spreads, observations, solve
+from .solve import Observed, Solution, Spreads, observations, rough_squares, solve
 
 PRIOR_DOF = 6.0
 PROBABILITY = 0.99
 FEET = 3.2808398950131235
 NEAR_FEET = 0.02
-MOST_SWAPS = 45
+MOST_SWAPS = 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +85,7 @@ def _left_out(sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known
     told = []
     for name in points:
         kept = [one for one in sights if one.point.name != name]
-        solution = solve(observations(kept, spreads))
+        solution = solve(observations(kept, spreads), thorough=False)
         if solution is None or solution.dof < 1:
             continue
         gone = len(observations([one for one in sights if one.point.name == name], spreads))
@@ -108,9 +108,16 @@ def _miss_m(sights: Sequence[Sight], name: str, solution: Solution) -> float:
 
 def _swapped(sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known]) -> list[tuple[float, Suspect]]:
     told = []
-    pairs = list(itertools.combinations(points, 2))[:MOST_SWAPS]
-    for one, two in pairs:
-        solution = solve(observations(sights, spreads, {one: points[two], two: points[one]}))
+    pairs = list(itertools.combinations(points, 2))
+    tried = [
+        (pair, observations(sights, spreads, {pair[0]: points[pair[1]], pair[1]: points[pair[0]]})) for pair in pairs
+    ]
+    # Where a similarity gives a place at once, only the likeliest are solved.
+    rough = [rough_squares(observed) for _, observed in tried]
+    if None not in rough:
+        tried = [one for _, one in sorted(zip(rough, tried, strict=True), key=lambda one: one[0] or 0.0)][:MOST_SWAPS]
+    for (one, two), observed in tried:
+        solution = solve(observed, thorough=False)
         if solution is not None and solution.dof >= 1:
             score = solution.squares + 2.0 * math.log(len(pairs))
             told.append((score, Suspect("swapped", (min(one, two), max(one, two)), 0.0, solution)))
@@ -122,7 +129,7 @@ def _extra(observed: tuple[Observed, ...]) -> list[tuple[float, Suspect]]:
         return []
     told = []
     for kind in ("constant", "scale"):
-        solution = solve(observed, extra=kind)
+        solution = solve(observed, extra=kind, thorough=False)
         if solution is None or solution.dof < 1 or solution.extra is None:
             continue
         sigma = math.sqrt(solution.covariance(3, 3))
