@@ -205,6 +205,10 @@ def _sight(document: Envelope, sheet: Sheet, i: int, shot: Shot, control: list[K
     )
     if _filled(shot.slope_distance) and _filled(shot.horizontal_distance):
         sheet.fault(path, where, "two distances", "either the slope or the horizontal distance")
+    if point is not None and found.station is not None and _one_spot(point, found.station):
+        wanted = f"another known point than {found.station.name}, which you stand over"
+        sheet.fault(f"{path}.point", f"{where}, point", said(shot.point), wanted)
+        return None
     if point is None or hz is None:
         return None
     if shot.face == "right":
@@ -216,6 +220,10 @@ def _sight(document: Envelope, sheet: Sheet, i: int, shot: Shot, control: list[K
     if slope is not None:
         horizontal = _reduced(sheet, f"{path}.slope_distance", where, shot, slope.m, z, point, target, found)
     return Sight(i, point, hz, z, horizontal, rise_m(horizontal, z, found.instrument_m, target))
+
+
+def _one_spot(one: Known, other: Known) -> bool:
+    return math.hypot(one.e - other.e, one.n - other.n) < ONE_SPOT_M
 
 
 def _by_heights(found: Read, point: Known | None) -> bool:

@@ -94,7 +94,7 @@ def _result(judged: Judged) -> Data:
     grade = judged.grade
     if not nexts:
         nexts = [{"code": "carry-on", "text": "It agrees. Look back at the reference before you take the stand down."}]
-    return {
+    told: Data = {
         "kind": kind,
         "result": _figures(judged),
         "finding": {"text": _finding(judged)},
@@ -117,6 +117,20 @@ def _result(judged: Judged) -> Data:
         "worked": _worked(judged),
         "core_version": __version__,
     }
+    return dict(_rounded(told))
+
+
+DECIMALS = {"_m": 6, "_deg": 8}
+
+
+def _rounded(data: Any, name: str = "") -> Any:
+    """Figures to a ten-thousandth of a millimetre or second, a micrometre in metres: a residual is the difference of large
+    numbers, and its last digits are not the same on every machine."""
+    if isinstance(data, float):
+        return round(data, next((places for ending, places in DECIMALS.items() if name.endswith(ending)), 4)) + 0.0
+    if isinstance(data, dict):
+        return {key: _rounded(value, key) for key, value in data.items()}
+    return [_rounded(value, name) for value in data] if isinstance(data, list) else data
 
 
 def _part(judged: Judged) -> Data:

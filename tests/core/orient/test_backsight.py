@@ -96,6 +96,15 @@ def test_a_slope_distance_is_reduced_by_the_heights_and_may_not_be_shorter_than_
     assert refused.value.faults[0].wanted == "a slope distance above 3.000 m, by which the two points differ in height"
 
 
+def test_nobody_sights_the_point_they_stand_over() -> None:
+    world = creek()
+    document = world.back("PC-01", "PC-02")
+    document["observations"]["shots"][0]["point"] = "pc 1"
+    told = preview(document, None, "")
+    assert told["faults"][0]["path"] == "observations.shots[0].point"
+    assert told["faults"][0]["wanted"] == "another known point than PC-01, which you stand over"
+
+
 def test_what_is_missing_is_named_in_order() -> None:
     told = preview({"kind": "backsight", "observations": {"control": [{"name": "B", "e": "0", "n": "1"}]}}, None, "")
     assert told["missing"] == ["observations.station", "observations.shots[0].point"]

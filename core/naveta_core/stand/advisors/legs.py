@@ -151,7 +151,9 @@ def _steps(
 
 def _sight(kit: Kit, state: State) -> Data:
     seen = see(kit, state)
-    return {"bearing_deg": round(seen.bubble_bearing_deg, 1), "offset_mm": round(seen.bubble_mm, 2)}
+    offset = round(seen.bubble_mm, 2)
+    # In the middle a bubble lies in no direction.
+    return {"bearing_deg": round(seen.bubble_bearing_deg, 1) % 360.0 if offset else 0.0, "offset_mm": offset}
 
 
 def _text(steps: list[Data], how: str) -> list[str]:

@@ -1,0 +1,82 @@
+// Sights as they are typed: what is sent, which points go along, and files opened again.
+import { describe, expect, it } from "vitest";
+import { begin } from "./draft";
+import { asKnown, asOrient, beginOrientation, orientToSend, withPoint, withShot } from "./orient";
+import { asSetUp, beginSetUp, filled, fromSetUpFile, logged, minutesSince } from "./setUp";
+
+const point = (name: string, h: number | null = 4.5) => ({ name, e_m: 100.25, n_m: 200, h_m: h, description: "" });
+
+describe("an orientation", () => {
+  const draft = beginOrientation("TS-03", "tam", "free-station", "gon", {});
+
+  it("writes known points in metres, whatever the sheet's unit, and a missing height not at all", () => {
+    expect(asKnown(point("PC-01"))).toEqual({ name: "PC-01", e: "100.25 m", n: "200 m", h: "4.5 m" });
+    expect(asKnown(point("PC-01", null))).toEqual({ name: "PC-01", e: "100.25 m", n: "200 m" });
+  });
+
+  it("puts a sighted point among the known ones once", () => {
+    const once = withPoint(draft, 0, asKnown(point("PC-01")));
+    const twice = withPoint(once, 0, asKnown(point("PC-01")));
+    expect(twice.document.observations.control).toHaveLength(1);
+    expect(twice.document.observations.shots[0]).toEqual({ point: "PC-01" });
+  });
+
+  it("forgets an emptied well and keeps what was typed to the letter", () => {
+    const typed = withShot(withShot(draft, 0, { hz: "102.4305", v: "90" }), 0, { v: "" });
+    expect(typed.document.observations.shots[0]).toEqual({ hz: "102.4305" });
+  });
+
+  it("does not send a last sight that holds nothing, nor an empty closing look", () => {
+    const two = { ...draft.document, observations: { ...draft.document.observations, shots: [{ point: "PC-01", hz: "1" }, {}], closing: {} } };
+    expect(orientToSend(two).observations.shots).toHaveLength(1);
+    expect(orientToSend(two).observations.closing).toBeUndefined();
+    const named = { ...two, observations: { ...two.observations, shots: [{ hz: "1" }, { point: "PC-02" }], closing: { point: "PC-01", hz: "2" } } };
+    expect(orientToSend(named).observations.shots).toHaveLength(2);
+    expect(orientToSend(named).observations.closing).toEqual({ point: "PC-01", hz: "2" });
+  });
+
+  it("is told from drafts of other kinds", () => {
+    expect(asOrient(begin({ kind: "two-peg", instrument: "LV-07", owner: "tam" }))).toBeNull();
+    expect(asSetUp(draft as never)).toBeNull();
+  });
+});
+
+describe("a set-up", () => {
+  it("opens a file: touched places stay numbers, lengths get their metres, figures are as if typed", () => {
+    const file = {
+      kind: "set-up",
+      instrument: { kind: "theodolite" },
+      stored: { reversal_div: 2 },
+      conditions: { temperature_c: 7.5 },
+      observations: {
+        way: "plummet-first",
+        log: [{ act: "near", saw: { spot: { bearing_deg: 90, distance_mm: 3 } } }],
+        level: { first: { along: 4, across: -2 }, sensitivity_arcsec_per_div: 20 },
+        height: { readings: [1.562, "1562 mm"] },
+        zero: { reading: 12.5 },
+        tripod: { foot_spacing_m: 1.1, downhill_deg: 180 },
+      },
+    };
+    const opened = fromSetUpFile(file as never);
+    expect(Object.keys(opened).sort()).toEqual(["conditions", "kind", "observations", "units"]);
+    expect(opened.conditions).toEqual({ temperature_c: "7.5" });
+    const { observations } = opened;
+    expect(observations.log?.[0]?.saw?.spot).toEqual({ bearing_deg: 90, distance_mm: 3 });
+    expect(observations.level).toEqual({ first: { along: "4", across: "-2" }, sensitivity_arcsec_per_div: "20" });
+    expect(observations.height?.readings).toEqual(["1.562 m", "1562 mm"]);
+    expect(observations.zero).toEqual({ reading: 12.5 });
+    expect(observations.tripod).toEqual({ foot_spacing_m: "1.1", downhill_deg: 180 });
+  });
+
+  it("keeps a log and counts whole minutes, never none", () => {
+    const draft = logged(beginSetUp("TS-03", "tam", { way: "plummet-first" }), { act: "lay-out", confirmed: true });
+    expect(draft.document.observations.log).toEqual([{ act: "lay-out", confirmed: true }]);
+    const begun = "2027-03-02T06:40:00+00:00";
+    expect(minutesSince(begun, new Date("2027-03-02T06:40:10Z"))).toBe("1");
+    expect(minutesSince(begun, new Date("2027-03-02T06:52:40Z"))).toBe("13");
+  });
+
+  it("takes an emptied field away and leaves the others", () => {
+    expect(filled({ ground: "", wind: "calm", temperature_c: undefined })).toEqual({ wind: "calm" });
+  });
+});
