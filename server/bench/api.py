@@ -150,6 +150,12 @@ def list_records(
     return {"records": [selectors.row(one) for one in rows], "next": following}
 
 
+@router.get("/records/{uuid}/orientations", response=list[out.RecordRow], operation_id="orientations_of")
+def orientations_of(request: HttpRequest, uuid: UUID) -> Any:
+    """What was sighted from a set-up: its free stations and backsights, newest first."""
+    return [selectors.row(one) for one in selectors.orientations_of(selectors.find(uuid))]
+
+
 @router.get("/records/{uuid}", response=out.RecordOut, operation_id="get_record")
 def get_record(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """One record with everything in it."""

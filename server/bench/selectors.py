@@ -37,6 +37,12 @@ def find(identity: uuid.UUID) -> Record:
     return record
 
 
+def orientations_of(set_up: Record) -> list[Record]:
+    """Orientations that name a set-up in their document; those of its instrument are looked at."""
+    rows = records().filter(instrument=set_up.instrument, category=Record.Category.ORIENTATION)
+    return list(rows.filter(document__contains=f'"of_set_up":"{set_up.id}"').order_by("-sequence"))
+
+
 def page(
     tag: str | None, category: str | None, by: str | None, cursor: str | None, limit: int
 ) -> tuple[list[Record], str | None]:

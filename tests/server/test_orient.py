@@ -15,6 +15,7 @@ from fleet.models import Instrument
 from tests.core.orient.world import creek
 
 from .conftest import Api
+from .test_stand import set_up as whole_set_up
 from .test_stand import station  # noqa: F401  (a fixture)
 
 TABLE = "name;e;n;h;description\nPC-01;1000;2000;12;nail in kerb\nPC-02;1060;2035;14;bolt\nQB-2;955;2040;;\n"
@@ -119,3 +120,13 @@ class TestOrientations:
         answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, broken))
         assert answer.status_code == 422
         assert "PC-02 has two digits the other way round" in json.dumps(answer.json())
+
+    def test_a_set_up_knows_what_was_sighted_from_it(self, ines: Api, station: str) -> None:  # noqa: F811
+        set_up = ines.put(f"checks/{uuid.uuid4()}", sent(station, whole_set_up())).json()["id"]
+        document = creek().free(of_set_up=set_up)
+        orientation = ines.put(f"checks/{uuid.uuid4()}", sent(station, document)).json()["id"]
+        ines.put(f"checks/{uuid.uuid4()}", sent(station, creek().free()))
+        told = ines.get(f"records/{set_up}/orientations").json()
+        assert [one["id"] for one in told] == [orientation]
+        assert told[0]["finding"].startswith("Free station: largest misfit")
+        assert ines.get(f"records/{orientation}/orientations").json() == []

@@ -34,6 +34,10 @@ export const myRecordsQuery = (username: string) =>
 export const recordQuery = (uuid: string) =>
   queryOptions({ queryKey: ["record", uuid], queryFn: () => data(api.GET("/api/records/{uuid}", { params: { path: { uuid } } })) });
 
+/** What was sighted from a set-up. */
+export const orientationsQuery = (uuid: string) =>
+  queryOptions({ queryKey: ["orientations", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/orientations", { params: { path: { uuid } } })) });
+
 export const lookBackQuery = (uuid: string) =>
   queryOptions({ queryKey: ["look-back", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/look-back", { params: { path: { uuid } } })) });
 

@@ -1,13 +1,13 @@
 // Sights as they are typed: what is sent, which points go along, and files opened again.
 import { describe, expect, it } from "vitest";
 import { begin } from "./draft";
-import { asKnown, asOrient, beginOrientation, orientToSend, withPoint, withShot } from "./orient";
+import { asKnown, asOrient, beginOrientation, fromOrientFile, orientToSend, withPoint, withShot } from "./orient";
 import { asSetUp, beginSetUp, filled, fromSetUpFile, logged, minutesSince } from "./setUp";
 
 const point = (name: string, h: number | null = 4.5) => ({ name, e_m: 100.25, n_m: 200, h_m: h, description: "" });
 
 describe("an orientation", () => {
-  const draft = beginOrientation("TS-03", "tam", "free-station", "gon", {});
+  const draft = beginOrientation("TS-03", "tam", "free-station", { angle: "gon", length: "m" }, {});
 
   it("writes known points in metres, whatever the sheet's unit, and a missing height not at all", () => {
     expect(asKnown(point("PC-01"))).toEqual({ name: "PC-01", e: "100.25 m", n: "200 m", h: "4.5 m" });
@@ -33,6 +33,19 @@ describe("an orientation", () => {
     const named = { ...two, observations: { ...two.observations, shots: [{ hz: "1" }, { point: "PC-02" }], closing: { point: "PC-01", hz: "2" } } };
     expect(orientToSend(named).observations.shots).toHaveLength(2);
     expect(orientToSend(named).observations.closing).toEqual({ point: "PC-01", hz: "2" });
+  });
+
+  it("opens sights from a table with the coordinates of the firm's points, and numbers of a file as metres", () => {
+    const table = { kind: "backsight", units: { length: "ft", angle: "dms" }, observations: { shots: [{ point: "PC-01", hz: "10" }], control: [] } };
+    const opened = fromOrientFile(table as never, [point("PC-01"), point("PC-02")], asKnown(point("PC-02")));
+    expect(opened.observations.control.map((one) => one.name)).toEqual(["PC-01"]);
+    expect(opened.observations.station?.name).toBe("PC-02");
+    expect(opened.units).toEqual({ length: "ft", angle: "dms" });
+    const file = { kind: "free-station", observations: { control: [{ name: "A", e: 1.5, n: 2 }], shots: [{ point: "A", hz: 12.5 }], instrument_height: 1.5 } };
+    const read = fromOrientFile(file as never, [], null);
+    expect(read.observations.control).toEqual([{ name: "A", e: "1.5 m", n: "2 m" }]);
+    expect(read.observations.shots).toEqual([{ point: "A", hz: "12.5" }]);
+    expect(read.observations.station).toBeUndefined();
   });
 
   it("is told from drafts of other kinds", () => {

@@ -34,9 +34,28 @@ export function asKnown(point: Point): Known {
   return { name: point.name, e: `${point.e_m} m`, n: `${point.n_m} m`, ...(point.h_m === null ? {} : { h: `${point.h_m} m` }) };
 }
 
-export function beginOrientation(instrument: string, owner: string, kind: OrientKind, angle: Angle, observed: Partial<Observed>): OrientDraft {
-  const document: OrientDocument = { kind, units: { length: "m", angle }, observations: { control: [], shots: [{}], ...observed } };
+export function beginOrientation(instrument: string, owner: string, kind: OrientKind, units: OrientDocument["units"], observed: Partial<Observed>): OrientDraft {
+  const document: OrientDocument = { kind, units, observations: { control: [], shots: [{}], ...observed } };
   return { ...begin({ kind, instrument, owner }), document };
+}
+
+/**
+ * Sights from a file as a draft's document: plain numbers are written as somebody would type them; points named in a table
+ * get their coordinates from the firm's list.
+ */
+export function fromOrientFile(from: OrientDocument, points: Point[], station: Known | null): OrientDocument {
+  const read = from.observations as Partial<Observed>;
+  const text = (one: unknown): unknown => (typeof one === "number" ? String(one) : one);
+  const known = (one: Known): Known => Object.fromEntries(Object.entries(one).map(([name, value]) => [name, typeof value === "number" ? `${String(value)} m` : value])) as Known;
+  const shots = (read.shots ?? []).map((one) => tidy(Object.fromEntries(Object.entries(one).map(([name, value]) => [name, text(value)])) as Shot));
+  const named = new Set(shots.map((one) => one.point));
+  const control = read.control?.length ? read.control.map(known) : points.filter((one) => named.has(one.name)).map(asKnown);
+  const over = read.station ? known(read.station) : from.kind === "backsight" ? station : null;
+  return {
+    kind: from.kind,
+    units: { length: from.units?.length ?? "m", angle: from.units?.angle ?? "dms" },
+    observations: { ...read, control, shots, ...(over ? { station: over } : {}), ...(read.instrument_height === undefined ? {} : { instrument_height: String(text(read.instrument_height)) }) },
+  };
 }
 
 /** One shelf holds drafts of every kind: these two say which one is meant. */

@@ -4,11 +4,14 @@ import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { pointsQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
+import type { Length } from "../../sheet/draft";
 import { type Angle, type Known, type OrientKind, asDraft, asKnown, beginOrientation } from "../../sheet/orient";
 import { keepDraft } from "../../store/device";
 import { PickInstrument } from "../../ui/PickInstrument";
-import { Back, Choice, Head } from "../../ui/parts";
+import { Back, Choice, Dialog, Head } from "../../ui/parts";
+import { UNITS } from "../bench/LayoutDialog";
 import { STAND_KINDS } from "../stand/kinds";
+import { LoadSights } from "./LoadSights";
 import { PickPoint } from "./PickPoint";
 
 const SIGHTED = STAND_KINDS.filter((kind) => !kind.includes("level"));
@@ -24,6 +27,8 @@ export function NewOrientation() {
   const [chosen, setKind] = useState<OrientKind | null>(null);
   const kind = chosen ?? (asked.has("set-up") && !mark ? "free-station" : "backsight");
   const [angle, setAngle] = useState<Angle>(() => (localStorage.getItem("naveta.angle") as Angle | null) ?? "dms");
+  const [length, setLength] = useState<Length>("m");
+  const [loading, setLoading] = useState(false);
   const [picked, setPicked] = useState<Known | null>(null);
   const [missing, setMissing] = useState(false);
   const named = points.data?.points.find((one) => alike(one.name) === alike(mark));
@@ -33,7 +38,7 @@ export function NewOrientation() {
     localStorage.setItem("naveta.angle", angle);
     const height = asked.get("height");
     const near = kind === "backsight" ? (points.data?.points ?? []).slice(0, 60).map(asKnown) : [];
-    const draft = beginOrientation(tag, username, kind, angle, {
+    const draft = beginOrientation(tag, username, kind, { angle, length }, {
       ...(kind === "backsight" && station ? { station, control: near.filter((one) => one.name !== station.name) } : {}),
       ...(height ? { instrument_height: `${height} m` } : {}),
       ...(asked.get("set-up") ? { of_set_up: asked.get("set-up") ?? "" } : {}),
@@ -43,7 +48,18 @@ export function NewOrientation() {
   };
   return (
     <div className="grid gap-4">
-      <Head title="Where does it stand, and which way does it look?" sub="Sight known points; see whether they agree, and which one does not." acts={<Back to="/stand">To the stand</Back>} />
+      <Head title="Where does it stand, and which way does it look?" sub="Sight known points; see whether they agree, and which one does not." acts={
+          <>
+            <Back to="/stand">To the stand</Back>
+            <button className="btn" onClick={() => setLoading(true)}>
+              Load from a file
+            </button>
+          </>
+        }
+      />
+      <Dialog title="Load sights from a file" open={loading} onClose={() => setLoading(false)}>
+        <LoadSights kind={kind} station={station} />
+      </Dialog>
       <section className="card grid max-w-[720px] gap-6 p-5" aria-label="Instrument and points">
         <PickInstrument value={tag} missing={missing && !tag} kinds={SIGHTED} onChange={setTag} />
         <Choice
@@ -74,6 +90,10 @@ export function NewOrientation() {
             ]}
             onChange={setAngle}
           />
+        </div>
+        <div className="grid gap-2">
+          <p className="font-[560]">Distances and heights are read in</p>
+          <Choice label="Unit of lengths" value={length} options={UNITS.filter((one) => ["m", "ft", "usft"].includes(one.value))} onChange={setLength} />
         </div>
         <button className="btn now site" onClick={() => void begin()}>
           Begin with the first sight

@@ -62,7 +62,7 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
         <div className="grid gap-4">
           <section className="card grid gap-4 p-5" aria-label="Sights">
             <div className="max-w-[220px]">
-              <Named id="instrument-height" label="Height of instrument, m" value={observed.instrument_height ?? ""} placeholder={draft.document.kind === "free-station" ? "0" : ""} onType={(text) => write((one) => withHeight(one, text))} faults={faults} path="observations.instrument_height" />
+              <Named id="instrument-height" label={`Height of instrument, ${draft.document.units.length}`} value={observed.instrument_height ?? ""} placeholder={draft.document.kind === "free-station" ? "0" : ""} onType={(text) => write((one) => withHeight(one, text))} faults={faults} path="observations.instrument_height" />
             </div>
             <Sights draft={draft} said={said} faults={faults} write={write} />
           </section>

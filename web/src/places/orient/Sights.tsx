@@ -74,6 +74,7 @@ function OpenSight({ draft, index, shot, faults, write, onRemove, onNext }: Open
   const path = `observations.shots[${index}]`;
   const id = (name: string) => `shot-${index}-${name}`;
   const { angle } = draft.document.units;
+  const length = draft.document.units.length;
   const unit = angle === "dms" ? "dd.mmss" : angle === "gon" ? "gon" : "°";
   const well = (name: "hz" | "v" | "slope_distance" | "horizontal_distance" | "target_height", label: string, next: string | null) => (
     <Named id={id(name)} label={label} value={shot[name] ?? ""} onType={set(name)} faults={faults} path={`${path}.${name}`} onNext={next ? focusOn(id(next)) : onNext} />
@@ -90,8 +91,8 @@ function OpenSight({ draft, index, shot, faults, write, onRemove, onNext }: Open
       <div className="grid grid-cols-2 gap-3">
         {well("hz", `Horizontal circle, ${unit}`, "v")}
         {well("v", `Zenith angle, ${unit}`, "slope_distance")}
-        {well("slope_distance", "Slope distance, m", "target_height")}
-        {well("target_height", "Target height, m", null)}
+        {well("slope_distance", `Slope distance, ${length}`, "target_height")}
+        {well("target_height", `Target height, ${length}`, null)}
       </div>
       <Fold title="Face right, or a level distance" open={shot.face === "right" || Boolean(shot.horizontal_distance)}>
         <Choice
@@ -103,7 +104,7 @@ function OpenSight({ draft, index, shot, faults, write, onRemove, onNext }: Open
           ]}
           onChange={(face) => write((one) => withShot(one, index, { face }))}
         />
-        <div className="max-w-[220px]">{well("horizontal_distance", "Level distance, m", null)}</div>
+        <div className="max-w-[220px]">{well("horizontal_distance", `Level distance, ${length}`, null)}</div>
       </Fold>
       {onRemove && (
         <button className="link justify-self-start" onClick={onRemove}>

@@ -1,15 +1,39 @@
 // A set-up on record: how it stood, what was not confirmed, what the remainder costs.
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { RecordOut, Result } from "../../api/client";
+import { orientationsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import type { Parcel } from "../../store/device";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Reckoned } from "../../ui/Reckoned";
+import { GradeMark } from "../../ui/marks";
 import { Back, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
 import { Notes, Waits } from "./notes";
 
 type Observed = { mark?: { name?: string; free?: boolean } };
+
+/** What was sighted from here, and whether it agreed. */
+function Oriented({ id }: { id: string }) {
+  const told = useQuery(orientationsQuery(id));
+  if (!told.data?.length) return null;
+  return (
+    <section className="card p-5" aria-label="Orientation">
+      <h2 className="pb-2">Which way it looked</h2>
+      <ul className="m-0 grid list-none gap-2 p-0">
+        {told.data.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center justify-between gap-3">
+            <Link className="link" to={`/records/${one.id}`}>
+              {one.finding}
+            </Link>
+            {one.grade && <GradeMark grade={one.grade as never} />}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
 
 export function SetUpShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
   const { session } = useHere();
@@ -90,6 +114,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
           </ul>
         </section>
       )}
+      {over && !waiting && <Oriented id={record.id} />}
       <Reckoned result={result} />
       <p className="sub">
         Set up in the field, judged by Naveta {record.core_version}. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}

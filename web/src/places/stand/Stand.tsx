@@ -1,12 +1,12 @@
 // The stand: go on with a set-up, or begin one: which instrument, over which point, by which way of working.
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { NoSignal, type Way, type Ways as Told, api, data } from "../../api/client";
-import { yardQuery } from "../../api/queries";
+import { pointsQuery, yardQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
-import { ways as waysOf } from "../../core";
+import { nearMisses, ways as waysOf } from "../../core";
 import type { Draft } from "../../sheet/draft";
 import { ORIENT_KINDS, asOrient } from "../../sheet/orient";
 import { type Fine, asDraft, asSetUp, beginSetUp } from "../../sheet/setUp";
@@ -93,6 +93,7 @@ export function Stand() {
                 Point, as painted at the mark
               </label>
               <input id="mark" className="field !min-h-[64px] font-mono !text-[24px]" value={mark} disabled={free} maxLength={40} onChange={(event) => setMark(event.target.value)} autoCapitalize="characters" autoComplete="off" />
+              <NearMark mark={mark} onTake={setMark} />
               <label className="flex min-h-[48px] items-center gap-3">
                 <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={free} onChange={(event) => setFree(event.target.checked)} />
                 Free station: no mark below
@@ -123,6 +124,35 @@ export function Stand() {
         <LoadSetUp />
       </Dialog>
     </div>
+  );
+}
+
+/** A number that is not on the list of known points, and one that is nearly it. */
+function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => void }) {
+  const points = useQuery(pointsQuery);
+  const [told, setTold] = useState<{ of: string; near: { name: string; why: string }[] }>({ of: "", near: [] });
+  const names = (points.data?.points ?? []).map((one) => one.name);
+  const sought = mark.trim().toUpperCase();
+  const known = names.some((one) => one.toUpperCase() === sought);
+  const list = names.join(" ");
+  useEffect(() => {
+    if (sought.length < 3 || known || !list) return;
+    let here = true;
+    const ask = setTimeout(() => void nearMisses(sought, list.split(" ")).then((near) => here && setTold({ of: sought, near: near.slice(0, 2) }), () => undefined), 400);
+    return () => {
+      here = false;
+      clearTimeout(ask);
+    };
+  }, [sought, known, list]);
+  if (known || told.of !== sought) return null;
+  return (
+    <>
+      {told.near.map((one) => (
+        <button key={one.name} className="btn justify-start text-left" data-near={one.name} onClick={() => onTake(one.name)}>
+          Not on the list. {one.why}
+        </button>
+      ))}
+    </>
   );
 }
 
