@@ -13,6 +13,7 @@ from .orient import result as orient
 from .orient import table
 from .orient.model import Backsight, FreeStation
 from .stand import judge
+from .stand.reading import where
 from .stand.set_up import SetUpDocument
 
 Data = dict[str, Any]
@@ -62,5 +63,5 @@ DOCUMENTS: dict[str, DocumentKind] = {
         partial(table.read_shots, "backsight"),
         table.write_shots,
     ),
-    "set-up": DocumentKind("set-up", "Set-up", "set-up", SetUpDocument, judge.preview, judge.reduce, judge.where),
+    "set-up": DocumentKind("set-up", "Set-up", "set-up", SetUpDocument, judge.preview, judge.reduce, where),
 }

@@ -23,9 +23,10 @@ from naveta_core.completing import complete
 from naveta_core.documents import document_of, read_json
 from naveta_core.errors import Fault, Refused
 from naveta_core.registry import DOCUMENTS
-from naveta_core.results import Adjusting, Advice, Guide, OrientPreview, Preview, SetUpPreview, WaysShape
+from naveta_core.results import Adjusting, Preview
 from naveta_core.stand.advisors import advise
 from naveta_core.stand.ways import fitting
+from naveta_core.stand_results import Advice, Guide, OrientPreview, SetUpPreview, WaysShape
 from shared import clock
 from shared.problems import answer_json
 from shared.rights import require

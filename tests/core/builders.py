@@ -55,3 +55,19 @@ def exact(c_arcsec: float, *pairs: tuple[float, float], copies: int = 1, **more:
 
 def codes(result: dict[str, Any], which: str = "reasons") -> list[str]:
     return [one["code"] for one in result["verdict"][which]]
+
+
+NEAR = [(30, 30), (56, 4)]
+
+
+def wired(unequal: float = 0.0, wrong: float = 0.0) -> dict:
+    """A three-wire test; `unequal`: the upper interval is larger by this share of D; `wrong`: one misread wire, m."""
+    setups = []
+    for da, db in NEAR:
+        a, b = staffs(3, da, db)
+        sights = {}
+        for name, d, m in (("a", da, a), ("b", db, b)):
+            upper, lower = m + d / 200 + unequal * d + (wrong if d == 56 else 0), m - d / 200
+            sights[name] = {"wires": [{"upper": f"{upper:.5f}", "middle": f"{m:.5f}", "lower": f"{lower:.5f}"}]}
+        setups.append(sights)
+    return {"kind": "two-peg", "observations": {"setups": setups}}

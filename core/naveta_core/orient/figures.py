@@ -8,11 +8,11 @@ from dataclasses import dataclass
 
 from ..angles import ARCSEC_PER_RADIAN
 from ..judgement import Estimate, Spread, scale_squared
+from ..priors import PRIOR_DOF
 from ..quantiles import t_quantile
 from .read import Known, Sight
 from .solve import Solution, Spreads
 
-PRIOR_DOF = 6.0
 DANGER_SHARE = 0.12
 """Nearer to the circle through three points than this share of its radius, directions alone fix no place."""
 

@@ -9,11 +9,15 @@ from .. import __version__
 from ..angles import show_dms
 from ..cautions import cautions
 from ..judgement import Estimate
+from ..priors import PRIOR_DOF
 from ..wording import arcsec, figure, joined, length_words
-from .figures import PointMisfit
-from .judge import Judged, judge_back, judge_free
+from .back import judge_back
+from .figures import PointMisfit, estimate
+from .free import judge_free
+from .judged import Judged
 from .model import Backsight, FreeStation
-from .read import Known, Read, read
+from .plan import plan
+from .read import Read, read
 from .solve import bearing_rad, distance_m
 
 Data = dict[str, Any]
@@ -192,8 +196,6 @@ def _figures(judged: Judged) -> Data:
 
 
 def _estimate(judged: Judged, i: int) -> Estimate:
-    from .figures import estimate
-
     assert judged.solution is not None
     return estimate(judged.solution, 0.0, judged.solution.covariance(i, i))
 
@@ -275,7 +277,7 @@ def _shown(judged: Judged) -> list[Data]:
             "h_m",
             "Height",
             f"{words.reading(judged.heights.mean_m)} {words.name}",
-            words.small(2.45 * judged.heights.sigma_m),
+            words.small(Estimate(0.0, judged.heights.sigma_m, PRIOR_DOF).u95),
             judged.heights.mean_m,
             "m",
         )
@@ -284,7 +286,7 @@ def _shown(judged: Judged) -> list[Data]:
             "scale_ppm",
             "Scale of the distances, told",
             f"{figure(judged.scale[0], 0)} ppm",
-            f"{figure(2.45 * judged.scale[1], 0)} ppm",
+            f"{figure(Estimate(0.0, judged.scale[1], PRIOR_DOF).u95, 0)} ppm",
             judged.scale[0],
             "ppm",
         )
@@ -293,7 +295,7 @@ def _shown(judged: Judged) -> list[Data]:
             "closing_arcsec",
             "Closing look",
             arcsec(judged.closing_arcsec[0]),
-            arcsec(2.45 * judged.closing_arcsec[1]),
+            arcsec(Estimate(0.0, judged.closing_arcsec[1], PRIOR_DOF).u95),
             judged.closing_arcsec[0],
             "arcsec",
         )
@@ -334,42 +336,6 @@ def _worked(judged: Judged) -> list[Data]:
             }
         )
     return lines
-
-
-def plan(found: Read, judged: Judged | None) -> Data:
-    """The site in plan, metres: known points, the stand, a ray for each sight and its residual, the ellipse."""
-    solution = judged.solution if judged else None
-    station = (solution.e, solution.n) if solution else (found.station.e, found.station.n) if found.station else None
-    used = {one.point.name for one in found.sights}
-    off = {one.sight.point.name: one for one in (judged.points if judged else [])}
-    suspects = set(judged.suspect.names) if judged and judged.suspect else set()
-    return {
-        "station": None
-        if station is None
-        else {"name": found.station.name if found.station else "", "e_m": station[0], "n_m": station[1]},
-        "points": [
-            _plan_point(one, one.name in used, one.name in suspects, off.get(one.name)) for one in found.control
-        ],
-        "ellipse": None
-        if judged is None or judged.strength is None
-        else {
-            "longest_m": judged.strength.longest_m,
-            "shortest_m": judged.strength.shortest_m,
-            "bearing_deg": judged.strength.bearing_deg,
-        },
-    }
-
-
-def _plan_point(point: Known, used: bool, suspected: bool, misfit: PointMisfit | None) -> Data:
-    return {
-        "name": point.name,
-        "e_m": point.e,
-        "n_m": point.n,
-        "used": used,
-        "suspect": suspected,
-        "along_m": misfit.along_m if misfit else None,
-        "across_m": misfit.across_m if misfit else None,
-    }
 
 
 WHERE = {

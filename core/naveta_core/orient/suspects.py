@@ -11,11 +11,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..priors import PRIOR_DOF
 from ..quantiles import f_quantile
 from .read import Known, Sight
 from .solve import Observed, Solution, Spreads, observations, rough_squares, solve
 
-PRIOR_DOF = 6.0
 PROBABILITY = 0.99
 FEET = 3.2808398950131235
 NEAR_FEET = 0.02

@@ -12,8 +12,9 @@ from naveta_core.door import answer, reduce
 from naveta_core.errors import Refused
 from naveta_core.stand.acts import ACTS
 from naveta_core.stand.guide import guide
-from naveta_core.stand.judge import passes, preview
+from naveta_core.stand.judge import preview
 from naveta_core.stand.judge import reduce as judged
+from naveta_core.stand.reading import passes
 from naveta_core.stand.ways import WAYS, acts_of, cannot, fitting
 
 LASER = {
