@@ -22,13 +22,13 @@ _DEGREES = re.compile(r"([+\-−]?\d{1,3}(?:[.,]\d+)?)\s*°", re.ASCII)
 
 def parse_angle(text: str, unit: str = "dms") -> Numeral:
     """A typed angle in decimal degrees with the worth of its last digit. ValueError says what is wanted."""
+    if match := _DEGREES.fullmatch(text.strip()):
+        return numeral(match[1])  # a degree sign says what it is, whatever the rest is read in
     if unit in ("deg", "gon"):
-        number = numeral(text.strip().removesuffix("°") if unit == "deg" else text)
+        number = numeral(text)
         factor = 0.9 if unit == "gon" else 1.0
         return Numeral(number.value * factor, number.step * factor)
     text = text.strip()
-    if match := _DEGREES.fullmatch(text):
-        return numeral(match[1])
     if match := _SEPARATED.fullmatch(text):
         return _joined(match[1], match[2], match[3], (match[4] or "").replace(",", "."))
     return _packed(text)

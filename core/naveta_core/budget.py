@@ -10,9 +10,13 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from .angles import ARCSEC_PER_RADIAN as RHO
+from .envelope import InMetres, InOwnUnit
+from .envelope import Part as Fields
 from .priors import EARTH_RADIUS_M, SIGMA_REFRACTION
 
 Quantity = Literal["angle", "position", "height"]
@@ -56,34 +60,46 @@ class Budget:
         return min(telling, key=lambda one: self.without(one.name), default=None)
 
 
-@dataclass(frozen=True, slots=True)
-class Given:
-    """What is known beforehand. Lengths of sights in metres; `fore` is the point worked on, `back` the reference."""
+Metres = Annotated[float, Field(gt=0, le=20_000), InMetres]
+Small = Annotated[float, Field(ge=0, le=1000), InOwnUnit]
+Signed = Annotated[float, Field(ge=-3600, le=3600), InOwnUnit]
 
-    back_m: float = 30.0
-    fore_m: float = 30.0
-    angle_deg: float = 90.0
-    elevation_deg: float = 0.0
-    imbalance_m: float = 0.0
-    centring_mm: float = 1.0
-    target_mm: float = 1.0
-    back_target_mm: float = 1.0
-    tilt_arcsec: float = 0.0
+
+class Given(Fields):
+    """What is known beforehand; everything has a usual value. `fore` is the point worked on, `back` the reference."""
+
+    back_m: Metres = 30.0
+    fore_m: Metres = 30.0
+    angle_deg: Annotated[float, Field(ge=0, le=360), InOwnUnit] = 90.0
+    elevation_deg: Annotated[float, Field(ge=-80, le=80), InOwnUnit] = 0.0
+    imbalance_m: Annotated[float, Field(ge=0, le=300), InMetres] = 0.0
+    centring_mm: Small = 1.0
+    target_mm: Small = 1.0
+    back_target_mm: Small | None = None
+    """Of the reference; without it as at the point."""
+    tilt_arcsec: Small = 0.0
     compensated: bool = True
-    collimation_arcsec: float = 0.0
-    tilting_axis_arcsec: float = 0.0
-    index_arcsec: float = 0.0
-    line_of_sight_arcsec: float = 0.0
+    collimation_arcsec: Signed = 0.0
+    tilting_axis_arcsec: Signed = 0.0
+    index_arcsec: Signed = 0.0
+    line_of_sight_arcsec: Signed = 0.0
     both_faces: bool = False
-    angle_arcsec: float = 5.0
+    angle_accuracy_arcsec: Small = 5.0
     """Of one direction in one face."""
-    distance_mm: float = 2.0
-    distance_ppm: float = 2.0
-    instrument_height_mm: float = 1.0
-    target_height_mm: float = 1.0
+    distance_accuracy_mm: Small = 2.0
+    distance_accuracy_ppm: Small = 2.0
+    instrument_height_mm: Small = 1.0
+    target_height_mm: Small = 1.0
     levelling: bool = False
     """A level: its heights hang on the line of sight and how unequal the sights are."""
-    staff_mm: float = 1.0
+    staff_mm: Small = 1.0
+
+    def reference_mm(self) -> float:
+        """How far the reference's target is off its mark."""
+        return self.target_mm if self.back_target_mm is None else self.back_target_mm
+
+    def distance_sigma_mm(self) -> float:
+        return math.hypot(self.distance_accuracy_mm, self.distance_accuracy_ppm * self.fore_m / 1000.0)
 
 
 def budget(given: Given) -> list[Budget]:
@@ -104,8 +120,8 @@ def _angle(given: Given) -> Budget:
     chord = math.sqrt(max(0.0, one**2 + two**2 - 2.0 * one * two * math.cos(math.radians(given.angle_deg))))
     parts = [
         Part("centring", RHO * given.centring_mm / 1000.0 * chord / (math.sqrt(2.0) * one * two)),
-        Part("targets", RHO / 1000.0 / math.sqrt(2.0) * math.hypot(given.back_target_mm / one, given.target_mm / two)),
-        Part("pointing", given.angle_arcsec * math.sqrt(2.0 / _faces(given))),
+        Part("targets", RHO / 1000.0 / math.sqrt(2.0) * math.hypot(given.reference_mm() / one, given.target_mm / two)),
+        Part("pointing", given.angle_accuracy_arcsec * math.sqrt(2.0 / _faces(given))),
     ]
     if not given.compensated:
         # In a direction nobody knows: its part across the sight in the mean of all.
@@ -127,7 +143,7 @@ def _position(given: Given, angle: Budget) -> Budget:
         if one.name not in ("centring", "targets")
     ]
     # The reference turns the whole with its own miss: seen from the point at its own distance.
-    turned = math.hypot(given.centring_mm, given.back_target_mm) / math.sqrt(2.0) * given.fore_m / given.back_m
+    turned = math.hypot(given.centring_mm, given.reference_mm()) / math.sqrt(2.0) * given.fore_m / given.back_m
     return Budget(
         "position",
         (
@@ -135,7 +151,7 @@ def _position(given: Given, angle: Budget) -> Budget:
             Part("orientation", turned),
             Part("centring", given.centring_mm),
             Part("targets", given.target_mm),
-            Part("distance", math.hypot(given.distance_mm, given.distance_ppm * given.fore_m / 1000.0)),
+            Part("distance", given.distance_sigma_mm()),
         ),
     )
 
@@ -143,13 +159,12 @@ def _position(given: Given, angle: Budget) -> Budget:
 def _height(given: Given) -> Budget:
     across = given.fore_m / RHO * 1000.0
     parts = [
-        Part("pointing", given.angle_arcsec / math.sqrt(_faces(given)) * across),
+        Part("pointing", given.angle_accuracy_arcsec / math.sqrt(_faces(given)) * across),
         Part("instrument-height", given.instrument_height_mm),
         Part("target-height", given.target_height_mm),
         Part(
             "distance",
-            math.hypot(given.distance_mm, given.distance_ppm * given.fore_m / 1000.0)
-            * abs(math.sin(math.radians(given.elevation_deg))),
+            given.distance_sigma_mm() * abs(math.sin(math.radians(given.elevation_deg))),
         ),
         Part("refraction", SIGMA_REFRACTION * given.fore_m**2 / (2.0 * EARTH_RADIUS_M) * 1000.0),
     ]

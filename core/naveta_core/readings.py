@@ -64,6 +64,10 @@ class Sheet:
             self.missing.append(path)
             self._missing_where[path] = where
 
+    def wanted(self) -> list[dict[str, str]]:
+        """What is not yet filled, in reading order, as a person calls it."""
+        return [{"path": path, "where": self._missing_where[path]} for path in self.missing]
+
     def fault(self, path: str, where: str, given: str, wanted: str) -> None:
         self.faults.append(Fault(path, where, given, wanted))
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from .results import Coded, FaultShape, Plan, Result, Shape
+from .results import Coded, FaultShape, NextWanted, Plan, Result, Shape
 
 
 class Knot(Shape):
@@ -60,6 +60,12 @@ class Spot(Shape):
     distance_mm: float
 
 
+class Bubble(Shape):
+    bearing_deg: float
+    offset_mm: float | None
+    at_wall: bool
+
+
 class Site(Shape):
     """The ground in plan, metres from the middle of the head."""
 
@@ -67,6 +73,7 @@ class Site(Shape):
     screws: list[SiteScrew]
     stand_bearing_deg: float
     spot: Spot | None
+    bubble: Bubble | None
     over_point: bool
     centred_by: str
     you: str
@@ -78,6 +85,14 @@ class Tries(Shape):
     by: str
     step: float
     question: dict[str, Any]
+
+
+class LaserOn(Shape):
+    """The laser plummet was switched on: since when, and what is to be said once it has been on for so long."""
+
+    since: str
+    after_minutes: int
+    text: str
 
 
 class Guide(Shape):
@@ -94,6 +109,7 @@ class Guide(Shape):
     may_skip: bool
     hints: list[Coded]
     tries: Tries | None
+    laser: LaserOn | None
     passes: int
     converges: str | None
     site: Site
@@ -137,6 +153,8 @@ class OrientPreview(Shape):
     complete: bool
     missing: list[str]
     faults: list[FaultShape]
+    wanted: list[NextWanted]
+    closing: str
     sofar: list[SightSoFarText]
     plan: Plan
     reduced: Result | None = None
@@ -148,6 +166,7 @@ class SetUpPreview(Shape):
 
     complete: bool
     missing: list[str]
+    wanted: list[NextWanted]
     faults: list[FaultShape]
     reduced: Result | None = None
     fingerprint: str | None = None

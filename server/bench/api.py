@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -265,9 +265,9 @@ def advise_set_up(request: HttpRequest) -> HttpResponse:
 
 
 @router.get("/instruments/{tag}/series", response=out.SeriesOut, operation_id="instrument_series")
-def instrument_series(request: HttpRequest, tag: str) -> Any:
-    """An instrument's history of its main figure, with limits and events."""
-    return selectors.series(fleet_selectors.find(tag))
+def instrument_series(request: HttpRequest, tag: str, of: Literal["check", "control"] = "check") -> Any:
+    """An instrument's history with limits and events: of its checks' main figure, or of how known points disagreed."""
+    return selectors.series(fleet_selectors.find(tag), of)
 
 
 @router.get("/instruments/{tag}/stand-ins", response=list[out.StandIn], operation_id="stand_ins")

@@ -28,6 +28,12 @@ def standing_checks(instrument: Instrument) -> list[Record]:
     return list(rows.order_by("observed_at_utc", "sequence"))
 
 
+def standing_controls(instrument: Instrument) -> list[Record]:
+    """Orientations that are not struck, in the order in which they were observed."""
+    rows = Record.objects.filter(instrument=instrument, category=Record.Category.ORIENTATION, amendments__isnull=True)
+    return list(rows.order_by("observed_at_utc", "sequence"))
+
+
 def standing_events(instrument: Instrument) -> list[Record]:
     """Events that are not struck, in the order in which they happened."""
     rows = Record.objects.filter(instrument=instrument, category=Record.Category.EVENT, amendments__isnull=True)

@@ -73,6 +73,10 @@ class EventPoint(Schema):
 
 
 class SeriesOut(Schema):
+    """A figure's history; `unit` as it is written behind a number, and as it is said."""
+
+    unit: str
+    unit_said: str
     points: list[Point]
     events: list[EventPoint]
 

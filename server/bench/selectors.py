@@ -10,7 +10,7 @@ from django.db.models import Q, QuerySet
 from django.http import Http404
 
 from bench import chain
-from bench.facts import done_fact, event_fact, standing_checks, standing_events
+from bench.facts import done_fact, event_fact, standing_checks, standing_controls, standing_events
 from bench.models import Record
 from fleet.models import Instrument
 from fleet.selectors import done_of, happened_of
@@ -122,30 +122,44 @@ def device_fleet() -> list[Data]:
     ]
 
 
-def series(instrument: Instrument) -> Data:
-    """Every standing check's main figure with its uncertainty and limits, and the events between them."""
-    points = []
-    for record in standing_checks(instrument):
-        part = json.loads(record.result)["verdict"]["parts"][0]
-        points.append(
-            {
-                "id": str(record.id),
-                "at": record.observed_at,
-                "stage": record.stage,
-                "pair": str(record.pair_id) if record.pair_id else None,
-                "grade": part["grade"],
-                "value": part["value"],
-                "u95": part["u95"],
-                "use": part["limits"]["use"],
-                "watch": part["limits"]["watch"],
-            }
-        )
+def series(instrument: Instrument, of: str) -> Data:
+    """The standing checks' main figure, or how far known points disagreed, with uncertainty, limits, and the events
+    between them."""
+    control = of == "control"
     events = [
         {"id": str(one.id), **event_fact(one)}
         for one in standing_events(instrument)
         if one.kind in ("knock", "drop", "adjusted", "held", "released")
     ]
-    return {"points": points, "events": events}
+    told = [_series_point(one, control) for one in (standing_controls if control else standing_checks)(instrument)]
+    return {
+        "unit": " mm" if control else "″",
+        "unit_said": "millimetres" if control else "seconds",
+        "points": [one for one in told if one is not None],
+        "events": events,
+    }
+
+
+def _series_point(record: Record, control: bool) -> Data | None:
+    result = json.loads(record.result)
+    part = next(iter(result["verdict"]["parts"]), None)
+    if part is None:
+        return None
+    figures = result["result"]
+    value, u95 = (
+        (figures["disagreement_mm"], figures["u95_disagreement_mm"]) if control else (part["value"], part["u95"])
+    )
+    return {
+        "id": str(record.id),
+        "at": record.observed_at,
+        "stage": record.stage,
+        "pair": str(record.pair_id) if record.pair_id else None,
+        "grade": part["grade"],
+        "value": value,
+        "u95": u95,
+        "use": part["limits"]["use"],
+        "watch": part["limits"]["watch"],
+    }
 
 
 def looked_back(record: Record) -> Data:

@@ -10,7 +10,7 @@ from ninja import Router, Schema
 from control.models import Point
 from control.services import import_table, remove
 from naveta_core.orient.names import near_misses
-from naveta_core.orient.table import write_points
+from naveta_core.orient.table import MOVES, write_points
 
 router = Router(tags=["control"])
 Unit = Literal["m", "mm", "cm", "ft", "usft", "in"]
@@ -57,6 +57,7 @@ class Imported(Schema):
     moved: list[Moved]
     same: list[str]
     kept: bool
+    caution: str | None
 
 
 @router.get("/points", response=PointsOut, operation_id="list_points")
@@ -74,7 +75,13 @@ def list_points(request: HttpRequest, q: str = "") -> Any:
 def post_points(request: HttpRequest, payload: PointsTable) -> Any:
     """Read a table of known points; with `keep` they are stored, and known ones take the new coordinates."""
     told = import_table(actor=request.user, text=payload.text, unit=payload.unit, keep=payload.keep)  # type: ignore[arg-type]
-    return {"new": told.new, "moved": told.moved, "same": told.same, "kept": payload.keep}
+    return {
+        "new": told.new,
+        "moved": told.moved,
+        "same": told.same,
+        "kept": payload.keep,
+        "caution": MOVES if told.moved else None,
+    }
 
 
 @router.get("/points/table", response=str, operation_id="export_points")

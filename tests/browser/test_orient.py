@@ -123,6 +123,7 @@ def test_a_set_up_goes_on_to_its_backsight_and_its_budget(opens: Opens) -> None:
     page.locator("#budget-allowed\\.position_mm").fill("5")
     budget = page.locator("[data-budget=position][data-enough=false]")
     expect(budget).to_contain_text("take a longer backsight")
+    expect(page.locator("#budget-distance_accuracy_ppm")).to_have_attribute("placeholder", "2.0")
     page.locator("#budget-back_m").fill("abc")
     expect(page.locator("[data-fault=back_m]")).to_contain_text("abc")
     page.get_by_role("link", name="To the set-up").click()
@@ -139,6 +140,9 @@ def test_a_set_up_goes_on_to_its_backsight_and_its_budget(opens: Opens) -> None:
     expect(page.locator("[data-finding]")).to_contain_text("Over PC-09: QB-2 agrees within")
     page.get_by_role("link", name="Its set-up").click()
     page.wait_for_url(re.compile(set_up))
+    expect(page.get_by_label("Orientation", exact=True)).to_contain_text("Over PC-09: QB-2 agrees within")
+    page.get_by_role("link", name="To TS-03").click()
+    expect(page.get_by_label("Agreement with known points").locator("[data-stage]").first).to_be_visible()
 
 
 def test_known_points_come_in_from_a_table_looked_at_first(opens: Opens, tmp_path: Path) -> None:
@@ -200,3 +204,29 @@ def test_angles_turned_and_to_turn_to(opens: Opens) -> None:
     page.locator("#diagonal").fill("5.002")
     expect(page.get_by_label("Right angle by tape").locator("[data-told]")).to_contain_text("too wide, 3.3 mm")
     looked_at(page, "angles")
+
+
+def test_sights_open_from_a_table_with_the_firms_points_and_faults_by_line(opens: Opens, tmp_path: Path) -> None:
+    page, world = opens(), creek(11)
+    lines = ["point;hz;v;slope_distance;target_height;angle"]
+    for name in ("QB-1", "QB-2", "QB-4"):
+        shot = world.shot(name)
+        lines.append(f"{name};{packed(shot['hz'])};{packed(shot['v'])};{float(shot['slope_distance']):.3f};1.300;dms")
+    table = tmp_path / "sights.csv"
+    visit(page, "/stand/orient")
+    page.get_by_role("radio", name="Anywhere").click()
+    page.get_by_role("button", name="Load from a file").click()
+    dialog = page.get_by_role("dialog")
+    table.write_text("\n".join([*lines, "QB-3;10.75;90;20;1.3;dms"]))
+    dialog.locator("input[type=file]").set_input_files(table)
+    expect(dialog.get_by_text("Choose the instrument first.")).to_be_visible()
+    dialog.get_by_role("button", name="TS-03").click()
+    dialog.locator("input[type=file]").set_input_files(table)
+    expect(dialog.locator("[data-fault='line 5, hz']")).to_contain_text("minutes below 60")
+    table.write_text("\n".join(lines))
+    dialog.locator("input[type=file]").set_input_files(table)
+    page.wait_for_url(re.compile("/stand/orient/"))
+    expect(page.get_by_text("Wanted next: the height of the instrument")).to_be_visible()
+    page.locator("#instrument-height").fill("1.55")
+    answered(page, "use")
+    expect(page.locator("[data-finding=use]")).to_contain_text("Free station: largest misfit")

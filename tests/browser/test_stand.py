@@ -18,9 +18,10 @@ from .stand_crew import WORLD, Crew, begin, wild
 from .test_places import looked_at
 
 
-def test_a_level_is_set_up_over_no_point(opens: Opens) -> None:
+@pytest.mark.parametrize("size", [DESK, PHONE])
+def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) -> None:
     rng = random.Random(5)
-    page = opens(PHONE, touch=True)
+    page = opens(size, touch=size == PHONE)
     visit(page, "/stand")
     page.get_by_role("button", name="LV-02").click()
     page.get_by_role("button", name="Lead me through it").click()
@@ -288,3 +289,56 @@ def test_a_theodolite_without_an_electronic_level_is_not_offered_one(opens: Open
     expect(page.get_by_text("No electronic level is stated for this instrument.")).to_be_visible()
     expect(page.get_by_role("radio", name="Electronic level")).to_have_count(0)
     expect(page.get_by_role("radio", name="One plate vial")).to_have_attribute("data-state", "checked")
+
+
+def test_places_may_be_typed_and_what_cannot_be_read_is_said(opens: Opens) -> None:
+    page = opens()
+    begin(page, "plummet-first")
+    page.locator("[data-knot=circular]").click()
+    page.get_by_text("Type it: where the bubble is").click()
+    page.locator("#aside-right").fill("9")
+    page.locator("#aside-away").fill("0")
+    tell = page.get_by_role("button", name="Tell", exact=True)
+    tell.click()
+    expect(page.locator("[data-fault$='bubble_aside.right']")).to_contain_text("-5 to 5")
+    page.locator("#aside-right").fill("2.5")
+    tell.click()
+    expect(page.locator("[data-fault]")).to_have_count(0)
+    expect(page.locator("[data-headline]")).to_contain_text("Lower leg B slowly")
+    page.locator("[data-knot=slide]").click()
+    page.get_by_text("Type it: where it points").click()
+    page.locator("#aside-right").fill("3")
+    page.locator("#aside-away").fill("-4")
+    tell.click()
+    expect(page.locator("[data-headline]")).to_contain_text("by 5.0 mm without turning it")
+    page.get_by_text("Try a move here").click()
+    for _ in range(3):
+        page.get_by_label("To your right less").click()
+    for _ in range(4):
+        page.get_by_label("Away from you more").click()
+    expect(page.locator("[data-foretold]")).to_contain_text("It will then be 0.0 mm off the mark.")
+    for _ in range(30):
+        page.get_by_label("Away from you more").click()
+    expect(page.get_by_text("Cannot be done")).to_contain_text("slides 20.0 mm")
+
+
+def test_a_chief_takes_the_strict_order_off_and_a_wrong_figure_is_found_at_the_end(opens: Opens) -> None:
+    page = opens()
+    visit(page, "/stand")
+    page.get_by_role("button", name="TS-03").click()
+    page.locator("#mark").fill("PC-41")
+    page.locator("[data-near=PC-14]").click()
+    expect(page.locator("#mark")).to_have_value("PC-14")
+    page.get_by_text("Legs, screws, where you stand").click()
+    page.get_by_label("In strict order").check()
+    page.get_by_role("button", name="Lead me through it").click()
+    expect(page.locator("[data-knot=zero]")).to_be_disabled()
+    page.get_by_role("button", name="In any order").click()
+    page.locator("[data-knot=plate]").click()
+    page.locator("#level-along").fill("12..5")
+    page.get_by_role("button", name="Tell", exact=True).click()
+    expect(page.locator("[data-fault$='saw.level.along']")).to_contain_text("12..5")
+    page.locator("[data-knot=zero]").click()
+    keep = page.locator("[data-complete=false]")
+    expect(keep).to_contain_text("height of the instrument")
+    expect(keep).to_contain_text("12..5")

@@ -34,14 +34,14 @@ def test_an_angle_by_hand() -> None:
     pointing 3·√2 = 4.243″; c 10″·(1/cos 30° − 1) = 1.547″; t −6″·tan 30° = −3.464″.
     """
     given = Given(
-        20,
-        50,
-        90,
-        30,
+        back_m=20,
+        fore_m=50,
+        angle_deg=90,
+        elevation_deg=30,
         centring_mm=1,
         target_mm=2,
         back_target_mm=2,
-        angle_arcsec=3,
+        angle_accuracy_arcsec=3,
         collimation_arcsec=10,
         tilting_axis_arcsec=-6,
     )
@@ -54,14 +54,24 @@ def test_an_angle_by_hand() -> None:
     assert told["tilting-axis"] == pytest.approx(-3.464, abs=1e-3)
     sigma = math.sqrt(7.854**2 + 15.709**2 + 4.243**2)
     assert angle.total95 == pytest.approx(1.917 + 2 * sigma, abs=0.01)
-    both = by_name(budget(Given(20, 50, 90, 30, collimation_arcsec=10, both_faces=True))[0])
+    both = by_name(
+        budget(Given(back_m=20, fore_m=50, angle_deg=90, elevation_deg=30, collimation_arcsec=10, both_faces=True))[0]
+    )
     assert "collimation" not in both
 
 
 def test_a_point_set_out_by_hand() -> None:
     """40 m over a backsight of 10 m: the reference's √2 mm/√2 = 1 mm is seen four times as large."""
     given = Given(
-        10, 40, 90, centring_mm=1, target_mm=1, back_target_mm=1, angle_arcsec=5, distance_mm=2, distance_ppm=2
+        back_m=10,
+        fore_m=40,
+        angle_deg=90,
+        centring_mm=1,
+        target_mm=1,
+        back_target_mm=1,
+        angle_accuracy_arcsec=5,
+        distance_accuracy_mm=2,
+        distance_accuracy_ppm=2,
     )
     position = by_name(budget(given)[1])
     assert position["orientation"] == pytest.approx(4.0)

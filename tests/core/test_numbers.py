@@ -120,3 +120,9 @@ def test_unclear_angles_are_refused(text: str, wanted: str) -> None:
 def test_shown_angle_never_reads_sixty_seconds() -> None:
     assert show_dms(10 + 59 / 60 + 59.96 / 3600, 1) == "11°00′00.0″"
     assert show_dms(-0.5) == "−0°30′00″"
+
+
+def test_a_degree_sign_says_what_it_is_whatever_the_rest_is_read_in() -> None:
+    assert parse_angle("90°", "gon").value == 90.0
+    assert parse_angle("90", "gon").value == pytest.approx(81.0)
+    assert parse_angle("12.5°", "deg").value == 12.5

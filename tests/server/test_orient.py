@@ -104,6 +104,10 @@ class TestOrientations:
         told = ines.put(f"checks/{uuid.uuid4()}", sent(station, jumped)).json()
         assert len(told["document"]["before"]) == 5
         assert told["result"]["verdict"]["reasons"][0]["code"] == "control-jump"
+        series = ines.get(f"instruments/{station}/series?of=control").json()
+        assert [round(one["value"], 1) for one in series["points"]] == [2.4, 2.7, 2.2, 2.5, 2.3, -4.9]
+        assert (series["unit"], series["points"][0]["use"]) == (" mm", 5.0)
+        assert ines.get(f"instruments/{station}/series").json()["points"] == []
         knock = ines.event("knock", "2027-03-02T06:41:00+00:00", instrument=station)
         assert knock.status_code == 201
         later = ines.put(f"checks/{uuid.uuid4()}", sent(station, jumped, "2027-03-02T06:42:00+00:00")).json()

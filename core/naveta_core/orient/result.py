@@ -21,6 +21,9 @@ from .read import Read, read
 from .solve import bearing_rad, distance_m
 
 Data = dict[str, Any]
+CLOSING = (
+    "Before you take it down, and after any doubt: sight the reference once more. It tells whether the stand moved."
+)
 NEXT = {
     "angle-unit": "Set the unit in which the circle reads.",
     "feet-and-metres": "Set the unit of the distances, or of the points.",
@@ -67,6 +70,8 @@ def _preview(found: Read, judge: Any) -> Data:
     answer: Data = {
         "complete": complete,
         "missing": found.sheet.missing,
+        "wanted": found.sheet.wanted(),
+        "closing": CLOSING,
         "faults": [fault.as_dict() for fault in found.sheet.faults],
         "sofar": [_so_far(found, sight) for sight in found.sights],
         "plan": plan(found, None),
@@ -164,6 +169,9 @@ def _figures(judged: Judged) -> Data:
         "sigma_orientation_arcsec": judged.orientation.sigma if judged.orientation else None,
         "disagreement_mm": judged.series_mm,
         "sigma_disagreement_mm": judged.series_sigma_mm,
+        "u95_disagreement_mm": None
+        if judged.series_sigma_mm is None
+        else Estimate(0.0, judged.series_sigma_mm, PRIOR_DOF).u95,
         "points": [_point_figures(one) for one in judged.points],
         "suspect": None
         if judged.suspect is None

@@ -17,6 +17,7 @@ POINT_COLUMNS = ("name", "e", "n", "h", "description", "unit")
 SHOT_COLUMNS = ("point", "hz", "v", "slope_distance", "horizontal_distance", "target_height", "face", "length", "angle")
 SIGHTED = SHOT_COLUMNS[1:-3]
 ANGLES = ("dms", "deg", "gon")
+MOVES = "A known mark that moves on paper moves the work: is this table newer, and by the same survey?"
 LONGEST_NAME, LONGEST_DESCRIPTION = 40, 200
 
 

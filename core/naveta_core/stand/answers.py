@@ -16,7 +16,7 @@ from .kit import MM
 from .reading import limits_of, read
 from .set_up import Done, Levelled, SetUpDocument
 from .site import apart, leg_bearings
-from .told_at import rests, spot_of, swing_of, typed_figure
+from .told_at import bubble_of, rests, spot_of, swing_of, typed_figure
 from .tripod import LEGS
 from .vectors import ARCSEC, polar, unit
 
@@ -35,7 +35,7 @@ def advice_at(document: SetUpDocument, act: Act, last: Done) -> Data | None:
     saw = last.saw
     if saw is None or enough(document, act, last):
         return None
-    if saw.bubble is not None:
+    if bubble_of(document, saw) is not None:
         return _by_bubble(document, act, last)
     if saw.swing is not None and act.asks == "bob":
         swung = swing_of(document, saw.swing)
@@ -83,8 +83,8 @@ def _told(kind: str, answer: Data, **more: Any) -> Data:
 
 def _by_bubble(document: SetUpDocument, act: Act, last: Done) -> Data:
     assert last.saw is not None
-    assert last.saw.bubble is not None
-    bubble, o = last.saw.bubble, document.observations
+    bubble, o = bubble_of(document, last.saw), document.observations
+    assert bubble is not None
     understood = _bubble_words(document, last)
     if act.name == "circular-screws" and not bubble.at_wall:
         x, y = bubble.tilt()
@@ -106,8 +106,8 @@ def _by_bubble(document: SetUpDocument, act: Act, last: Done) -> Data:
 def _bubble_words(document: SetUpDocument, last: Done) -> str:
     """'in the direction of B, about 3 mm off the middle'."""
     assert last.saw is not None
-    assert last.saw.bubble is not None
-    bubble = last.saw.bubble
+    bubble = bubble_of(document, last.saw)
+    assert bubble is not None
     bearings = leg_bearings(document)
     near = sorted(LEGS, key=lambda leg: apart(bearings[leg], bubble.bearing_deg))
     if apart(bearings[near[0]], bubble.bearing_deg) <= 25.0:

@@ -7,7 +7,7 @@ from typing import Any
 from .acts import Act
 from .reading import limits_of, read
 from .set_up import Done, SetUpDocument, SetUpObservations
-from .told_at import rests, spot_of, typed_figure
+from .told_at import bubble_of, rests, spot_of, typed_figure
 
 Data = dict[str, Any]
 NEAR_MM = 10.0
@@ -45,8 +45,9 @@ def enough(document: SetUpDocument, act: Act, last: Done | None) -> bool:
     if spot is not None:
         least = {"near": NEAR_MM, "over": NEAR_MM, "back-on": BACK_ON_MM, "bob": BOB_MM}.get(act.name, ON_THE_MARK_MM)
         return spot.distance_mm <= least
-    if last.saw.bubble is not None:
-        return not last.saw.bubble.at_wall and (last.saw.bubble.offset_mm or 0.0) <= IN_RING_MM
+    bubble = bubble_of(document, last.saw)
+    if bubble is not None:
+        return not bubble.at_wall and (bubble.offset_mm or 0.0) <= IN_RING_MM
     if last.saw.level is not None:
         figures = [typed_figure(last.saw.level.along), typed_figure(last.saw.level.across)]
         least = LEVEL_ARCSEC if o.options.fine == "electronic" else LEVEL_DIV

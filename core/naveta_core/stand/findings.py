@@ -7,7 +7,7 @@ from typing import Any
 
 from ..wording import arcsec, count, figure, joined, length_words
 from .advisors.effect import Sights, centring_sigma_arcsec, tilt_most_arcsec
-from .reading import COMPENSATED, Judged, needs_point
+from .reading import Judged, needs_point
 from .set_up import SetUpDocument
 
 Data = dict[str, Any]
@@ -85,10 +85,9 @@ def work(judged: Judged) -> list[Data]:
         told.append(("angle-from-centring", f"With sights of {far} the centring costs an angle up to {arcsec(sigma)}."))
     if judged.tilt_estimate is not None:
         most = tilt_most_arcsec(judged.tilt_estimate.proved_to, sights.elevation_deg)
-        kind = judged.document.instrument.kind
         text = f"At {figure(sights.elevation_deg, 0)}° up the tilt costs a direction up to {arcsec(most)}"
         told.append(
-            ("direction-from-tilt", f"{text}{', unless the compensator takes it' if kind in COMPENSATED else ''}.")
+            ("direction-from-tilt", f"{text}{', unless the compensator takes it' if judged.compensated() else ''}.")
         )
     if heights_apart(judged):
         told.append(
@@ -122,3 +121,22 @@ def worked(judged: Judged) -> list[Data]:
         text = f"Height = √(slope² − ({height.radius_mm:g} mm)²) + {height.constant_mm:g} mm"
         lines.append({"text": text, "value": f"{judged.heights_m[0]:.4f} m"})
     return lines
+
+
+def budget_of(judged: Judged) -> Data:
+    """What the error budget may start from: what is left at the mark and of the tilt, and the stated accuracies."""
+    instrument, work = judged.document.instrument, judged.document.work
+    told: Data = {
+        "fore_m": work.sight_m,
+        "elevation_deg": work.elevation_deg,
+        "compensated": judged.compensated(),
+        "angle_accuracy_arcsec": instrument.angle_accuracy_arcsec,
+        "distance_accuracy_mm": instrument.distance_accuracy_mm,
+        "distance_accuracy_ppm": instrument.distance_accuracy_ppm,
+    }
+    if judged.centring is not None:
+        # Seen off by so much, and seen no better than its σ: both are in what the work gets.
+        told["centring_mm"] = round(math.hypot(judged.centring.value, judged.centring.sigma), 2)
+    if judged.tilt_estimate is not None:
+        told["tilt_arcsec"] = round(judged.tilt_estimate.value, 1)
+    return {name: one for name, one in told.items() if one is not None}

@@ -21,6 +21,8 @@ from .tries import tries
 from .ways import WAYS, Way, acts_of
 
 Data = dict[str, Any]
+LASER_MINUTES = 3
+LASER = {"laser-on", "laser-off"}
 
 
 def guide(document: SetUpDocument, act: str | None = None) -> Data:
@@ -62,6 +64,7 @@ def guide(document: SetUpDocument, act: str | None = None) -> Data:
         "may_skip": is_enough or not o.options.strict,
         "hints": hints(document, at),
         "tries": tries(document, here, last),
+        "laser": _laser(document, at),
         "passes": passes(document),
         "converges": _converges(document),
         "site": site_of(document, here, last, advice),
@@ -144,3 +147,12 @@ def _converges(document: SetUpDocument) -> str | None:
         "Four passes and still moving: are the feet settling? Is the plummet out (it circles when you turn), or the vial"
         " (half round it shows another tilt)? Run that check at the bench."
     )
+
+
+def _laser(document: SetUpDocument, act: str) -> Data | None:
+    """Since when the laser plummet has been on, as far as the log says; the clock is the device's."""
+    turned = [one for one in document.observations.log if one.confirmed and one.act in LASER]
+    if not turned or turned[-1].act == "laser-off" or turned[-1].at is None or act == "laser-off":
+        return None
+    text = "The laser plummet is still on. No spot? It may have switched itself off. Off when you are done."
+    return {"since": turned[-1].at, "after_minutes": LASER_MINUTES, "text": text}

@@ -12,6 +12,7 @@ from .set_up import SetUpDocument
 Data = dict[str, Any]
 HOT_C, COLD_C = 28.0, 3.0
 SLOPE_DEG = 5.0
+WIDE_M = 0.9
 AT_THE_FEET = ("tripod", "tread")
 
 GROUND = {
@@ -34,7 +35,13 @@ MATERIAL_IN_HEAT = {
 
 def hints(document: SetUpDocument, act: str) -> list[Data]:
     """What to mind at an act in this place, a code and a sentence each."""
-    told = [*_ground(document, act), *_slope(document, act), *_wind(document, act), *_heat(document, act)]
+    told = [
+        *_ground(document, act),
+        *_slope(document, act),
+        *_feet(document, act),
+        *_wind(document, act),
+        *_heat(document, act),
+    ]
     return [{"code": code, "text": text} for code, text in [*told, *_habits(document, act)]]
 
 
@@ -60,6 +67,12 @@ def _slope(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     if document.observations.options.stands == "third-along":
         told.append(("slope-first", "The third leg points uphill here, not along the line of work."))
     return told
+
+
+def _feet(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
+    if act != "tripod" or document.observations.tripod.foot_spacing_m >= WIDE_M:
+        return []
+    return [("narrow-feet", "Feet closer than 0.9 m make it top-heavy and quick to move: wider.")]
 
 
 def _wind(document: SetUpDocument, act: str) -> list[tuple[str, str]]:

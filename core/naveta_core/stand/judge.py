@@ -10,7 +10,7 @@ from ..cautions import cautions
 from ..judgement import ORDER, Decision, Estimate, Limits, decide, worst
 from ..wording import arcsec, figure, joined, length_words, limit
 from .circumstances import circumstances
-from .findings import finding, heights_apart, shown, work, worked
+from .findings import budget_of, finding, heights_apart, shown, work, worked
 from .reading import Judged, limits_of, passes, read
 from .set_up import SetUpDocument
 from .ways import WAYS, acts_of
@@ -60,6 +60,7 @@ def preview(document: SetUpDocument) -> Data:
     return {
         "complete": complete,
         "missing": judged.sheet.missing,
+        "wanted": judged.sheet.wanted(),
         "faults": [fault.as_dict() for fault in judged.sheet.faults],
         **({"reduced": _result(judged)} if complete else {}),
     }
@@ -203,6 +204,7 @@ def _figures(judged: Judged, left: list[str], rounds: int) -> Data:
         "minutes": judged.minutes,
         "not_confirmed": left,
         "told": circumstances(judged.document, rounds),
+        "budget": budget_of(judged),
     }
     if judged.tilt_estimate is not None and judged.tilt is not None:
         figures["tilt_arcsec"] = judged.tilt_estimate.value

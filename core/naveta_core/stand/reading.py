@@ -16,6 +16,7 @@ from ..numerals import numeral
 from ..priors import PRIOR_DOF
 from ..readings import Range, Sheet
 from .advisors.heights import instrument_height
+from .kit import CircularVial
 from .set_up import SetUpDocument
 from .told_at import rests, swing_of
 from .ways import WAYS
@@ -24,6 +25,7 @@ Data = dict[str, Any]
 HEIGHT = Range(0.3, 3.0, "a height of the instrument")
 EYE = Range(1.0, 2.3, "the height of an eye")
 COMPENSATED = ("level", "digital-level", "total-station", "robotic-total-station")
+LEVEL_MOST, SPOT_MOST_MM = 36_000.0, 500.0
 UNKNOWN_INDEX_ARCSEC = 10.0
 UNKNOWN_REST_DIV = 1.0
 CENTRING_SIGMA_MM = {"optical": 0.3, "laser": 0.5, "bob": 1.0}
@@ -57,6 +59,10 @@ class Judged:
     heights_m: list[float] = field(default_factory=list)
     minutes: float | None = None
 
+    def compensated(self) -> bool:
+        """Whether a compensator takes what is left of the tilt."""
+        return has_compensator(self.document)
+
 
 def read(document: SetUpDocument) -> Judged:
     """Read what was typed; faults and what is missing are in its sheet."""
@@ -73,9 +79,46 @@ def read(document: SetUpDocument) -> Judged:
         judged.sheet.want("observations.ring_holds", "does the bubble stay in its ring")
     if o.eye_height is not None and str(o.eye_height).strip():
         judged.sheet.length("observations.eye_height", "the height of your eye", o.eye_height, EYE)
+    _read_log(judged)
     minutes = _number(judged.sheet, "observations.minutes", "minutes it took", o.minutes, 0, 600, wanted=False)
     judged.minutes = minutes
     return judged
+
+
+def _read_log(judged: Judged) -> None:
+    """What was typed at the last look of each act; what was mended by a later look is past."""
+    log = judged.document.observations.log
+    latest = {one.act: i for i, one in enumerate(log) if one.saw is not None}
+    for i in sorted(latest.values()):
+        saw, path = log[i].saw, f"observations.log[{i}].saw"
+        assert saw is not None
+        typed: list[tuple[str, str, Any, float]] = []
+        if saw.level is not None:
+            typed += [
+                (f"level.{name}", f"level {name}", getattr(saw.level, name), LEVEL_MOST) for name in ("along", "across")
+            ]
+        for name, aside, most, what in (
+            ("spot_aside", saw.spot_aside, SPOT_MOST_MM, "the spot"),
+            ("bubble_aside", saw.bubble_aside, CircularVial().wall_mm, "the bubble"),
+        ):
+            if aside is not None:
+                typed += [
+                    (f"{name}.{way}", f"{what}, {word}, mm", getattr(aside, way), most)
+                    for way, word in (("right", "to your right"), ("away", "away from you"))
+                ]
+        if saw.swing is not None:
+            typed += [
+                (
+                    f"swing.{side}.{end}",
+                    f"the swing, {end} end, mm",
+                    getattr(getattr(saw.swing, side), end),
+                    SPOT_MOST_MM,
+                )
+                for side in ("here", "round")
+                for end in ("left", "right")
+            ]
+        for field_path, where_, value, most in typed:
+            _number(judged.sheet, f"{path}.{field_path}", where_, value, -most, most, wanted=False)
 
 
 def needs_point(document: SetUpDocument) -> bool:
@@ -182,11 +225,15 @@ def _read_heights(judged: Judged) -> None:
             judged.heights_m.append(instrument_height(length.m, height.radius_mm / 1000.0, height.constant_mm / 1000.0))
 
 
+def has_compensator(document: SetUpDocument) -> bool:
+    stated = document.instrument
+    return stated.kind in COMPENSATED or stated.compensator_range_arcmin is not None
+
+
 def limits_of(document: SetUpDocument) -> dict[str, Limits]:
     """What the set-up is judged against: the document's own limits, or the opening values."""
     o, given = document.observations, document.limits
-    kind = document.instrument.kind
-    compensated = kind in COMPENSATED or document.instrument.compensator_range_arcmin is not None
+    compensated = has_compensator(document)
     half_division = o.level.sensitivity_arcsec_per_div / 2.0 if o.level.by == "plate" else 0.0
     tilt = 30.0 if compensated else max(10.0, half_division)
     why = "opening value with a compensator at work" if compensated else "opening value without a compensator"

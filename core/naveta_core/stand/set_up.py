@@ -69,6 +69,13 @@ class Swing(Part):
     round: Ends = Ends()
 
 
+class Aside(Part):
+    """A place as typed: millimetres to the person's right, and away from them; minus is left, and nearer."""
+
+    right: Typed | None = None
+    away: Typed | None = None
+
+
 class Saw(Part):
     """What was seen at an act; one of these, by what the act asks."""
 
@@ -76,6 +83,10 @@ class Saw(Part):
     bubble: BubbleTold | None = None
     level: Levelled | None = None
     swing: Swing | None = None
+    spot_aside: Aside | None = None
+    """The plummet's spot typed instead of touched, from the mark."""
+    bubble_aside: Aside | None = None
+    """The bubble typed instead of touched, from the vial's middle."""
 
 
 class Done(Part):

@@ -7,7 +7,7 @@ from typing import Any
 from .acts import Act
 from .reading import centred_by
 from .set_up import Done, SetUpDocument
-from .told_at import spot_of
+from .told_at import bubble_of, spot_of
 from .tripod import LEGS
 from .vectors import less, polar
 from .ways import WAYS
@@ -51,6 +51,7 @@ def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: Data |
         )
     base = o.base.base()
     turns = result.get("turns") or {}
+    bubble = bubble_of(document, last.saw) if last and last.saw else None
     spot = spot_of(document, last.saw) if last and last.saw else None
     return {
         "legs": legs,
@@ -62,6 +63,7 @@ def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: Data |
         else [],
         "stand_bearing_deg": o.stand_bearing_deg % 360.0,
         "spot": {"bearing_deg": spot.bearing_deg % 360.0, "distance_mm": spot.distance_mm} if spot else None,
+        "bubble": bubble.model_dump(include={"bearing_deg", "offset_mm", "at_wall"}) if bubble else None,
         "over_point": not WAYS[o.way].for_levels and not o.mark.free,
         "centred_by": centred_by(document),
         "you": _between(document),

@@ -7,8 +7,10 @@ from typing import Any
 
 from ..numerals import numeral
 from .advisors import advise
-from .set_up import Ends, Saw, SetUpDocument, Swing
-from .told import MoveTold
+from .kit import CircularVial
+from .set_up import Aside, Ends, Saw, SetUpDocument, Swing
+from .told import BubbleTold, MoveTold
+from .vectors import for_site, polar
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,10 +42,34 @@ def rests(document: SetUpDocument) -> tuple[float, float]:
     return (rest, rest if fine == "plate" else 0.0)
 
 
+def aside_of(document: SetUpDocument, aside: Aside | None) -> tuple[float, float] | None:
+    """A typed place as a bearing of the site and a distance in mm; None until both figures can be read."""
+    if aside is None:
+        return None
+    right, away = typed_figure(aside.right), typed_figure(aside.away)
+    if right is None or away is None:
+        return None
+    return polar(*for_site(right, away, document.observations.stand_bearing_deg))
+
+
+def bubble_of(document: SetUpDocument, saw: Saw) -> BubbleTold | None:
+    """Where the bubble is: as touched, or as typed; as far out as the wall lets it, it is at the wall."""
+    place = aside_of(document, saw.bubble_aside)
+    if saw.bubble is not None or place is None:
+        return saw.bubble
+    bearing, far = place
+    if far >= CircularVial().wall_mm:
+        return BubbleTold(bearing_deg=bearing, at_wall=True)
+    return BubbleTold(bearing_deg=bearing, offset_mm=round(far, 2))
+
+
 def spot_of(document: SetUpDocument, saw: Saw) -> MoveTold | None:
-    """Where the plummet points: as touched, or as its swing tells."""
+    """Where the plummet points: as touched, as typed, or as its swing tells."""
     if saw.spot is not None:
         return saw.spot
+    place = aside_of(document, saw.spot_aside)
+    if place is not None:
+        return MoveTold(bearing_deg=place[0], distance_mm=min(500.0, place[1]))
     swung = swing_of(document, saw.swing) if saw.swing is not None else None
     return swung.spot if swung else None
 

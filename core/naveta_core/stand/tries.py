@@ -6,7 +6,7 @@ from typing import Any
 
 from .acts import Act
 from .set_up import Done, SetUpDocument
-from .told_at import rests, spot_of, typed_figure
+from .told_at import bubble_of, rests, spot_of, typed_figure
 from .vectors import polar, unit
 
 Data = dict[str, Any]
@@ -50,10 +50,11 @@ def _seen(document: SetUpDocument, act: Act, last: Done) -> Data:
     """What was told at the act, and where the plummet pointed when it was last looked at."""
     assert last.saw is not None
     told: Data = {}
-    if last.saw.bubble is not None:
-        if last.saw.bubble.at_wall:
+    bubble = bubble_of(document, last.saw)
+    if bubble is not None:
+        if bubble.at_wall:
             return {}
-        told["bubble"] = last.saw.bubble.model_dump(exclude_none=True)
+        told["bubble"] = bubble.model_dump(exclude_none=True)
     if last.saw.level is not None:
         tilt = _tilt(document, last)
         if tilt is None:

@@ -112,3 +112,9 @@ def solve(matrix: Sequence[Sequence[float]], right: Sequence[float]) -> list[flo
         row = rows[i]
         found[i] = (row[size] - math.fsum(row[k] * found[k] for k in range(i + 1, size))) / row[i]
     return found
+
+
+def for_site(right: float, away: float, stand_bearing_deg: float) -> Plane:
+    """A step told by the person (to their right, and away from them) in the frame of the site."""
+    ahead, aside = unit(stand_bearing_deg + 180.0), unit(stand_bearing_deg + 270.0)
+    return away * ahead[0] + right * aside[0], away * ahead[1] + right * aside[1]

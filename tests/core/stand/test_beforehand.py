@@ -14,6 +14,7 @@ from naveta_core.segment import known_with, made_set_up, rest_of
 from naveta_core.stand.advisors import advise
 from naveta_core.stand.guide import guide
 from naveta_core.stand.hints import GROUND
+from naveta_core.stand.judge import preview
 from naveta_core.stand.judge import reduce as judged
 from naveta_core.stand.kit import Base
 from naveta_core.stand.mechanism import move_leg, see, turn_screw
@@ -88,7 +89,7 @@ class TestTriedFirst:
             "tilt": {"bearing_deg": 30, "arcsec": 60},
             "spot": {"bearing_deg": 90, "distance_mm": 4},
         }
-        told = advise({**asked, "slide": {"bearing_deg": 270, "distance_mm": 3}})
+        told = advise({**asked, "slide_right_mm": -3})
         assert told["result"]["then"]["spot"] == {"bearing_deg": 90.0, "distance_mm": pytest.approx(1.0, abs=0.01)}
         assert told["text"] == [
             "The level stays as it is.",
@@ -102,7 +103,7 @@ class TestTriedFirst:
             ({"turns": {"1": 9}}, "$", "screw 1 is at its stop"),
             ({"turns": {"4": 0.1}}, "$", "1, 2, 3: not 4"),
             ({"legs_mm": {"A": 900}}, "legs_mm.A", "300"),
-            ({"slide": {"bearing_deg": 0, "distance_mm": 60}}, "$", "slides 20.0 mm"),
+            ({"slide_away_mm": 60}, "$", "slides 20.0 mm"),
         ],
     )
     def test_what_cannot_be_done_is_said(self, more: dict[str, Any], path: str, words: str) -> None:
@@ -237,3 +238,59 @@ class TestRestKept:
         assert rest_of([made, knock]) is None
         assert rest_of([knock, made]) == {"reversal_div": 1.5, "reversal_at": "2027-03-02"}
         assert made_set_up(judged(whole()), "2027-03-02") is None
+
+
+class TestTypedInsteadOfTouched:
+    """Standing south and looking north: right is east, away is north."""
+
+    def test_a_spot_and_a_bubble_typed_are_as_if_touched(self) -> None:
+        told = guide(document(log=[saw("slide", spot_aside={"right": "3", "away": "-4"})]), "slide")
+        assert told["site"]["spot"]["distance_mm"] == pytest.approx(5.0)
+        assert told["site"]["spot"]["bearing_deg"] == pytest.approx(180 - math.degrees(math.atan2(3, 4)))
+        bubble = guide(document(log=[saw("circular", bubble_aside={"right": "2,5", "away": "0"})]), "circular")
+        touched = guide(document(log=[saw("circular", bubble={"bearing_deg": 90, "offset_mm": 2.5})]), "circular")
+        assert bubble["advice"] == touched["advice"]
+        wall = guide(document(log=[saw("circular", bubble_aside={"right": "3", "away": "4"})]), "circular")
+        assert "bubble leaves the wall" in wall["advice"]["headline"]
+
+    def test_they_turn_with_the_person(self) -> None:
+        east = document(stand_bearing_deg=90, log=[saw("slide", spot_aside={"right": "3", "away": "0"})])
+        assert guide(east, "slide")["site"]["spot"]["bearing_deg"] == pytest.approx(0.0, abs=1e-9)
+
+    def test_what_cannot_be_read_names_its_field_until_it_is_looked_at_again(self) -> None:
+        bad = [saw("circular", bubble_aside={"right": "9", "away": "0"}), saw("plate", level={"along": "4..1"})]
+        faults = {one["path"]: one["wanted"] for one in preview(whole(log=bad))["faults"]}
+        assert faults["observations.log[0].saw.bubble_aside.right"] == "-5 to 5"
+        assert "decimal mark" in faults["observations.log[1].saw.level.along"]
+        mended = [*bad, saw("circular", bubble_aside={"right": "1", "away": "0"}), saw("plate", level={"along": "4.1"})]
+        assert preview(whole(log=mended))["faults"] == []
+        swing = preview(whole(log=[saw("bob", swing={"here": {"left": "x"}})]))["faults"]
+        assert swing[0]["where"] == "the swing, left end, mm"
+
+
+class TestLaser:
+    ON = {"act": "laser-on", "confirmed": True, "at": "2027-03-02T06:40:00+00:00"}
+
+    def test_it_is_said_since_when_it_is_on_until_it_is_off(self) -> None:
+        told = guide(document(log=[self.ON]))["laser"]
+        assert (told["since"], told["after_minutes"]) == ("2027-03-02T06:40:00+00:00", 3)
+        off = {"act": "laser-off", "confirmed": True, "at": "2027-03-02T06:50:00+00:00"}
+        assert guide(document(log=[self.ON, off]))["laser"] is None
+        assert guide(document(log=[self.ON]), "laser-off")["laser"] is None
+        assert guide(document())["laser"] is None
+
+
+def test_narrow_feet_are_said() -> None:
+    told = [one["code"] for one in guide(document(tripod={"foot_spacing_m": 0.7}), "tripod")["hints"]]
+    assert told == ["narrow-feet", "two-to-you"]
+    assert "narrow-feet" not in [one["code"] for one in guide(document(), "tripod")["hints"]]
+
+
+def test_what_is_wanted_is_called_by_its_name_and_the_budget_starts_from_what_was_found() -> None:
+    """0.2 mm off and no better than 0.5 mm: √(0.04 + 0.25) = 0.54."""
+    told = preview(document())
+    assert told["wanted"][-1] == {"path": "observations.height.readings[0]", "where": "height of the instrument"}
+    start = judged(whole())["result"]["budget"]
+    assert start["centring_mm"] == pytest.approx(0.54, abs=0.005)
+    assert (start["tilt_arcsec"], start["compensated"], start["angle_accuracy_arcsec"]) == (9.1, True, 3.0)
+    assert advise({"advice": "budget", **start})["result"]["given"]["centring_mm"] == start["centring_mm"]

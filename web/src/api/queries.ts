@@ -13,8 +13,8 @@ export const yardQuery = (q: string) =>
 export const instrumentQuery = (tag: string) =>
   queryOptions({ queryKey: ["instrument", tag], queryFn: () => data(api.GET("/api/instruments/{tag}", { params: { path: { tag } } })) });
 
-export const seriesQuery = (tag: string) =>
-  queryOptions({ queryKey: ["series", tag], queryFn: () => data(api.GET("/api/instruments/{tag}/series", { params: { path: { tag } } })) });
+export const seriesQuery = (tag: string, of: "check" | "control" = "check") =>
+  queryOptions({ queryKey: ["series", tag, of], queryFn: () => data(api.GET("/api/instruments/{tag}/series", { params: { path: { tag }, query: { of } } })) });
 
 export const standInsQuery = (tag: string) =>
   queryOptions({ queryKey: ["stand-ins", tag], queryFn: () => data(api.GET("/api/instruments/{tag}/stand-ins", { params: { path: { tag } } })) });

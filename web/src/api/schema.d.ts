@@ -197,7 +197,7 @@ export interface paths {
         };
         /**
          * Instrument Series
-         * @description An instrument's history of its main figure, with limits and events.
+         * @description An instrument's history with limits and events: of its checks' main figure, or of how known points disagreed.
          */
         get: operations["instrument_series"];
         put?: never;
@@ -803,6 +803,22 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * Aside
+         * @description A place as typed: millimetres to the person's right, and away from them; minus is left, and nearer.
+         */
+        Aside: {
+            /**
+             * Away
+             * @default null
+             */
+            away: string | number | null;
+            /**
+             * Right
+             * @default null
+             */
+            right: string | number | null;
+        };
         /** Backsight */
         Backsight: {
             /**
@@ -971,6 +987,15 @@ export interface components {
              * @default 8
              */
             travel_mm: string | number;
+        };
+        /** Bubble */
+        Bubble: {
+            /** At Wall */
+            at_wall: boolean;
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Offset Mm */
+            offset_mm: number | null;
         };
         /**
          * BubbleTold
@@ -1469,6 +1494,7 @@ export interface components {
             hints: components["schemas"]["Coded"][];
             /** Knots */
             knots: components["schemas"]["Knot"][];
+            laser: components["schemas"]["LaserOn"] | null;
             /** May Skip */
             may_skip: boolean;
             /** Next */
@@ -1549,6 +1575,8 @@ export interface components {
         };
         /** Imported */
         Imported: {
+            /** Caution */
+            caution: string | null;
             /** Kept */
             kept: boolean;
             /** Moved */
@@ -1754,6 +1782,18 @@ export interface components {
             };
             /** Tag */
             tag: string;
+        };
+        /**
+         * LaserOn
+         * @description The laser plummet was switched on: since when, and what is to be said once it has been on for so long.
+         */
+        LaserOn: {
+            /** After Minutes */
+            after_minutes: number;
+            /** Since */
+            since: string;
+            /** Text */
+            text: string;
         };
         /**
          * LatestOut
@@ -2107,6 +2147,8 @@ export interface components {
          * @description What can be said already of an orientation.
          */
         OrientPreview: {
+            /** Closing */
+            closing: string;
             /** Complete */
             complete: boolean;
             /** Faults */
@@ -2119,6 +2161,8 @@ export interface components {
             reduced?: components["schemas"]["Result"] | null;
             /** Sofar */
             sofar: components["schemas"]["SightSoFarText"][];
+            /** Wanted */
+            wanted: components["schemas"]["NextWanted"][];
         };
         /**
          * Part
@@ -2486,18 +2530,29 @@ export interface components {
             /** @default null */
             bubble: components["schemas"]["BubbleTold"] | null;
             /** @default null */
+            bubble_aside: components["schemas"]["Aside"] | null;
+            /** @default null */
             level: components["schemas"]["Levelled"] | null;
             /** @default null */
             spot: components["schemas"]["MoveTold"] | null;
             /** @default null */
+            spot_aside: components["schemas"]["Aside"] | null;
+            /** @default null */
             swing: components["schemas"]["Swing"] | null;
         };
-        /** SeriesOut */
+        /**
+         * SeriesOut
+         * @description A figure's history; `unit` as it is written behind a number, and as it is said.
+         */
         SeriesOut: {
             /** Events */
             events: components["schemas"]["EventPoint"][];
             /** Points */
             points: components["schemas"]["Point"][];
+            /** Unit */
+            unit: string;
+            /** Unit Said */
+            unit_said: string;
         };
         /**
          * SessionOut
@@ -2803,6 +2858,8 @@ export interface components {
             /** Missing */
             missing: string[];
             reduced?: components["schemas"]["Result"] | null;
+            /** Wanted */
+            wanted: components["schemas"]["NextWanted"][];
         };
         /** SetupPicture */
         SetupPicture: {
@@ -2970,6 +3027,7 @@ export interface components {
          * @description The ground in plan, metres from the middle of the head.
          */
         Site: {
+            bubble: components["schemas"]["Bubble"] | null;
             /** Centred By */
             centred_by: string;
             /** Legs */
@@ -3752,7 +3810,9 @@ export interface operations {
     };
     instrument_series: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "check" | "control";
+            };
             header?: never;
             path: {
                 tag: string;

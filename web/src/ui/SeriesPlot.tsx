@@ -25,7 +25,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
   const limit = points[points.length - 1]?.use ?? 0;
   const path = line<Point>().x((p) => x(new Date(p.at))).y((p) => y(p.value));
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="group" aria-label={`${points.length} findings against the limit of ${limit} seconds`}>
+    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="group" aria-label={`${points.length} findings against the limit of ${limit} ${series.unit_said}`}>
       <rect x={LEFT} width={W - LEFT - RIGHT} y={y(limit)} height={y(-limit) - y(limit)} className="fill-band" opacity="0.55" />
       {[limit, -limit].map((one) => (
         <path key={one} d={`M${LEFT} ${y(one)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="2" />
@@ -34,7 +34,8 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
       {y.ticks(5).map((tick) => (
         <text key={tick} x={LEFT - 8} y={y(tick) + 5} textAnchor="end" fontSize="16" className="fill-ink-2">
           {tick > 0 ? "+" : tick < 0 ? "−" : ""}
-          {Math.abs(tick)}″
+          {Math.abs(tick)}
+          {series.unit}
         </text>
       ))}
       {x.ticks(W / 150).map((tick) => (
@@ -59,7 +60,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
         />
       ))}
       {points.map((point) => (
-        <Finding key={point.id} point={point} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
+        <Finding key={point.id} point={point} said={series.unit_said} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
       ))}
     </svg>
   );
@@ -109,8 +110,8 @@ function Event({ x, word }: { x: number; word: string }) {
   );
 }
 
-function Finding({ point, x, y, open }: { point: Point; x: number; y: (v: number) => number; open: () => void }) {
-  const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${point.value.toFixed(1)} seconds, plus or minus ${point.u95.toFixed(1)}`;
+function Finding({ point, said, x, y, open }: { point: Point; said: string; x: number; y: (v: number) => number; open: () => void }) {
+  const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${point.value.toFixed(1)} ${said}, plus or minus ${point.u95.toFixed(1)}`;
   const left = point.stage === "as-left";
   return (
     <g

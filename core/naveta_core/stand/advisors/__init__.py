@@ -76,7 +76,8 @@ WHERE = {
     "legs_mm.A": "leg A",
     "legs_mm.B": "leg B",
     "legs_mm.C": "leg C",
-    "slide.distance_mm": "how far it slides",
+    "slide_right_mm": "how far it slides to your right",
+    "slide_away_mm": "how far it slides away from you",
     "eye_height_m": "the height of your eye",
 }
 

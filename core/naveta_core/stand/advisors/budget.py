@@ -2,19 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
-from pydantic import Field
-
-from ...budget import Budget, Given, budget, shares
-from ...envelope import InMetres, InOwnUnit, Part
+from ...budget import Budget, Given, Small, budget, shares
+from ...envelope import Part
 from ...wording import LengthWords, arcsec, length_words
 from ..told import Asked
 
 Data = dict[str, Any]
-Metres = Annotated[float, Field(gt=0, le=20_000), InMetres]
-Small = Annotated[float, Field(ge=0, le=1000), InOwnUnit]
-Signed = Annotated[float, Field(ge=-3600, le=3600), InOwnUnit]
 
 LABELS = {
     "centring": "centring of the instrument",
@@ -59,58 +54,20 @@ class Allowed(Part):
     height_mm: Small | None = None
 
 
-class BudgetAsked(Asked):
-    """Everything has a usual value: tell what is known."""
+class BudgetAsked(Asked, Given):
+    """What is known, and what the job allows."""
 
     advice: Literal["budget"]
-    back_m: Metres = 30.0
-    fore_m: Metres = 30.0
-    angle_deg: Annotated[float, Field(ge=0, le=360), InOwnUnit] = 90.0
-    elevation_deg: Annotated[float, Field(ge=-80, le=80), InOwnUnit] = 0.0
-    imbalance_m: Annotated[float, Field(ge=0, le=300), InMetres] = 0.0
-    centring_mm: Small = 1.0
-    target_mm: Small = 1.0
-    back_target_mm: Small | None = None
-    tilt_arcsec: Small = 0.0
-    compensated: bool = True
-    collimation_arcsec: Signed = 0.0
-    tilting_axis_arcsec: Signed = 0.0
-    index_arcsec: Signed = 0.0
-    line_of_sight_arcsec: Signed = 0.0
-    both_faces: bool = False
-    angle_accuracy_arcsec: Small = 5.0
-    distance_accuracy_mm: Small = 2.0
-    distance_accuracy_ppm: Small = 2.0
-    instrument_height_mm: Small = 1.0
-    target_height_mm: Small = 1.0
-    levelling: bool = False
-    staff_mm: Small = 1.0
     allowed: Allowed = Allowed()
 
 
 def advise_budget(asked: BudgetAsked) -> Data:
-    """`budgets`: for each quantity its parts, bias, spread, total at 95 percent, what is allowed, and the sentence."""
-    told = asked.model_dump(
-        exclude={
-            "advice",
-            "units",
-            "allowed",
-            "back_target_mm",
-            "angle_accuracy_arcsec",
-            "distance_accuracy_mm",
-            "distance_accuracy_ppm",
-        }
-    )
-    given = Given(
-        **told,
-        back_target_mm=asked.target_mm if asked.back_target_mm is None else asked.back_target_mm,
-        angle_arcsec=asked.angle_accuracy_arcsec,
-        distance_mm=asked.distance_accuracy_mm,
-        distance_ppm=asked.distance_accuracy_ppm,
-    )
+    """`budgets`: for each quantity its parts, bias, spread, total at 95 percent, what is allowed, and the sentence;
+    `given`: what it was reckoned with, the usual values where nothing was told."""
     words = length_words(asked.units.length)
-    budgets = [_told(one, asked.allowed, words) for one in budget(given)]
-    return {"result": {"budgets": budgets}, "text": [one["text"] for one in budgets]}
+    budgets = [_told(one, asked.allowed, words) for one in budget(asked)]
+    given = asked.model_dump(include=set(Given.model_fields), exclude_none=True)
+    return {"result": {"budgets": budgets, "given": given}, "text": [one["text"] for one in budgets]}
 
 
 def _told(one: Budget, allowed: Allowed, words: LengthWords) -> Data:

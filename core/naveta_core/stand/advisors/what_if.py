@@ -15,13 +15,16 @@ from ..mechanism import Seen, State, move_leg, see, turn_screw
 from ..mechanism import slide as slid
 from ..told import Asked, BaseTold, Bearing, BubbleTold, Leg, MoveTold, TiltTold, TripodTold
 from ..tripod import LEGS
-from ..vectors import ARCSEC, Plane, polar, unit
+from ..vectors import ARCSEC, Plane, for_site, polar, unit
 from .two_legs import moved, two_legs
 from .words import away, for_person
 
 Data = dict[str, Any]
 SPOT_STAYS_MM = 0.15
 TILT_STAYS_ARCSEC = 1.0
+
+
+Slid = Annotated[float, Field(ge=-300, le=300), InOwnUnit]
 
 
 class WhatIfAsked(Asked):
@@ -37,7 +40,9 @@ class WhatIfAsked(Asked):
     stand_bearing_deg: Bearing = 180.0
     legs_mm: dict[Leg, Annotated[float, Field(ge=-300, le=300), InOwnUnit]] = {}
     turns: dict[str, Annotated[float, Field(ge=-40, le=40), InOwnUnit]] = {}
-    slide: MoveTold | None = None
+    slide_right_mm: Slid = 0.0
+    slide_away_mm: Slid = 0.0
+    """A slide as the person makes it: to their right, and away from them."""
     slide_turn_deg: Number = 0.0
 
     @model_validator(mode="after")
@@ -121,9 +126,9 @@ def _moved(kit: Kit, state: State, asked: WhatIfAsked) -> State:
             state = move_leg(kit, state, leg, asked.legs_mm[leg])  # type: ignore[index]
     if asked.turns:
         state = turn_screw(kit, state, {int(name): amount for name, amount in asked.turns.items()})
-    if asked.slide is not None:
-        u, far = unit(asked.slide.bearing_deg), asked.slide.distance_mm
-        state = slid(kit, state, far * u[0], far * u[1], asked.slide_turn_deg)
+    if asked.slide_right_mm or asked.slide_away_mm or asked.slide_turn_deg:
+        step = for_site(asked.slide_right_mm, asked.slide_away_mm, asked.stand_bearing_deg)
+        state = slid(kit, state, *step, asked.slide_turn_deg)
     return state
 
 

@@ -1,15 +1,16 @@
 // Before going out, or after a set-up: what centring, levelling, the instrument and its stated accuracy do to the work.
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { NoSignal, Problem, type Fault } from "../../api/client";
 import { recordQuery } from "../../api/queries";
 import { advise } from "../../core";
 import { Back, Choice, Head, Trouble } from "../../ui/parts";
+import { NO_CORE, useAsked } from "../../ui/useAsked";
 import { Fold, Named } from "../stand/parts";
 import { BudgetBar, type BudgetTold } from "./BudgetBar";
 
 type Fields = Record<string, string>;
+type Answer = { result: { budgets: BudgetTold[]; given: Record<string, unknown> } };
 const LEVELLING = ["back_m", "fore_m", "imbalance_m", "line_of_sight_arcsec", "staff_mm"];
 
 export function BudgetPage() {
@@ -17,24 +18,12 @@ export function BudgetPage() {
   const from = asked.get("set-up");
   const record = useQuery({ ...recordQuery(from ?? ""), enabled: Boolean(from) });
   if (from && record.isPending) return null;
-  return <Reckon key={from ?? ""} start={from && record.data ? startOf(record.data as unknown as SetUpRecord) : {}} over={from ?? null} />;
+  return <Reckon key={from ?? ""} start={startOf(record.data?.result?.result)} compensated={(record.data?.result?.result["budget"] as { compensated?: boolean } | undefined)?.compensated ?? true} over={from ?? null} />;
 }
 
-type SetUpRecord = { document: { instrument?: Record<string, number>; work?: { sight_m?: string | number } }; result: { result: Record<string, number | undefined> } | null };
-
-/** A set-up as it was judged: what is left at the mark and of the tilt, and the instrument's stated accuracies. */
-function startOf(record: SetUpRecord): Fields {
-  const { instrument = {}, work } = record.document;
-  const result = record.result?.result ?? {};
-  const told: Record<string, number | string | undefined> = {
-    centring_mm: result["centring_mm"] === undefined ? undefined : Math.hypot(result["centring_mm"], result["sigma_centring_mm"] ?? 0).toFixed(2),
-    tilt_arcsec: result["tilt_arcsec"]?.toFixed(1),
-    angle_accuracy_arcsec: instrument["angle_accuracy_arcsec"],
-    distance_accuracy_mm: instrument["distance_accuracy_mm"],
-    distance_accuracy_ppm: instrument["distance_accuracy_ppm"],
-    fore_m: work?.sight_m,
-  };
-  return Object.fromEntries(Object.entries(told).flatMap(([name, one]) => (one === undefined || one === null ? [] : [[name, String(one)]])));
+/** A set-up's own start, as the core told it with its result. */
+function startOf(result: Record<string, unknown> | undefined): Fields {
+  return Object.fromEntries(Object.entries((result?.["budget"] ?? {}) as Record<string, number>).flatMap(([name, one]) => (typeof one === "number" ? [[name, String(one)]] : [])));
 }
 
 const KINDS = [
@@ -42,14 +31,16 @@ const KINDS = [
   { value: "levelling", label: "Levelling" },
 ] as const;
 
-function Reckon({ start, over }: { start: Fields; over: string | null }) {
+function Reckon({ start, over, compensated }: { start: Fields; over: string | null; compensated: boolean }) {
   const [fields, setFields] = useState<Fields>(start);
   const [work, setWork] = useState<"angles" | "levelling">("angles");
   const [faces, setFaces] = useState<"one" | "both">("one");
-  const [compensator, setCompensator] = useState<"on" | "off">("on");
-  const { budgets, faults, trouble } = useBudget(fields, work, faces, compensator);
-  const well = (name: string, label: string, usual: string) => (
-    <Named id={`budget-${name}`} label={label} value={fields[name] ?? ""} placeholder={usual} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
+  const [compensator, setCompensator] = useState<"on" | "off">(compensated ? "on" : "off");
+  const question = questionOf(fields, work, faces, compensator);
+  const { told, faults, trouble, noSignal } = useAsked<Answer>(question, (asked) => advise<Answer>(asked));
+  const given = told?.result.given ?? {};
+  const well = (name: string, label: string) => (
+    <Named id={`budget-${name}`} label={label} value={fields[name] ?? ""} placeholder={fields[name] ? "" : String(given[name] ?? "")} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
   );
   return (
     <div className="grid gap-4">
@@ -58,25 +49,25 @@ function Reckon({ start, over }: { start: Fields; over: string | null }) {
         <section className="card grid gap-4 p-5" aria-label="What is known">
           <Choice label="The work" value={work} options={[...KINDS]} onChange={setWork} />
           <div className="grid grid-cols-2 gap-3">
-            {well("back_m", work === "levelling" ? "Back sight, m" : "To the reference, m", "30")}
-            {well("fore_m", work === "levelling" ? "Fore sight, m" : "To the point, m", "30")}
+            {well("back_m", work === "levelling" ? "Back sight, m" : "To the reference, m")}
+            {well("fore_m", work === "levelling" ? "Fore sight, m" : "To the point, m")}
             {work === "levelling" ? (
               <>
-                {well("imbalance_m", "Sights unequal by, m", "0")}
-                {well("line_of_sight_arcsec", "Line of sight, ″", "0")}
-                {well("staff_mm", "Reading a staff, mm", "1")}
-                {well("allowed.height_mm", "Height allowed, mm", "")}
+                {well("imbalance_m", "Sights unequal by, m")}
+                {well("line_of_sight_arcsec", "Line of sight, ″")}
+                {well("staff_mm", "Reading a staff, mm")}
+                {well("allowed.height_mm", "Height allowed, mm")}
               </>
             ) : (
               <>
-                {well("angle_deg", "Angle between, °", "90")}
-                {well("elevation_deg", "Up to the point, °", "0")}
-                {well("centring_mm", "Centring, mm", "1")}
-                {well("target_mm", "Targets, mm", "1")}
-                {well("angle_accuracy_arcsec", "A direction, ″", "5")}
-                {well("distance_accuracy_mm", "A distance, mm", "2")}
-                {well("allowed.angle_arcsec", "Angle allowed, ″", "")}
-                {well("allowed.position_mm", "Point allowed, mm", "")}
+                {well("angle_deg", "Angle between, °")}
+                {well("elevation_deg", "Up to the point, °")}
+                {well("centring_mm", "Centring, mm")}
+                {well("target_mm", "Targets, mm")}
+                {well("angle_accuracy_arcsec", "A direction, ″")}
+                {well("distance_accuracy_mm", "A distance, mm")}
+                {well("allowed.angle_arcsec", "Angle allowed, ″")}
+                {well("allowed.position_mm", "Point allowed, mm")}
               </>
             )}
           </div>
@@ -93,14 +84,14 @@ function Reckon({ start, over }: { start: Fields; over: string | null }) {
               />
               <Fold title="The instrument's own errors, heights">
                 <div className="grid grid-cols-2 gap-3">
-                  {well("collimation_arcsec", "Collimation c, ″", "0")}
-                  {well("tilting_axis_arcsec", "Tilting axis t, ″", "0")}
-                  {well("index_arcsec", "Index i, ″", "0")}
-                  {well("tilt_arcsec", "Axis out of plumb, ″", "0")}
-                  {well("instrument_height_mm", "Its height, mm", "1")}
-                  {well("target_height_mm", "Target height, mm", "1")}
-                  {well("distance_accuracy_ppm", "Distance, ppm", "2")}
-                  {well("allowed.height_mm", "Height allowed, mm", "")}
+                  {well("collimation_arcsec", "Collimation c, ″")}
+                  {well("tilting_axis_arcsec", "Tilting axis t, ″")}
+                  {well("index_arcsec", "Index i, ″")}
+                  {well("tilt_arcsec", "Axis out of plumb, ″")}
+                  {well("instrument_height_mm", "Its height, mm")}
+                  {well("target_height_mm", "Target height, mm")}
+                  {well("distance_accuracy_ppm", "Distance, ppm")}
+                  {well("allowed.height_mm", "Height allowed, mm")}
                 </div>
                 <Choice
                   label="Compensator"
@@ -116,8 +107,9 @@ function Reckon({ start, over }: { start: Fields; over: string | null }) {
           )}
         </section>
         <div className="grid gap-4">
-          {trouble === "no-signal" ? <p className="fault">No signal, and the core is not ready on this device yet.</p> : trouble ? <Trouble error={trouble} /> : null}
-          {budgets.map((one) => (
+          {noSignal && <p className="fault">{NO_CORE}</p>}
+          <Trouble error={trouble} />
+          {told?.result.budgets.map((one) => (
             <BudgetBar key={one.quantity} told={one} />
           ))}
         </div>
@@ -131,30 +123,4 @@ function questionOf(fields: Fields, work: string, faces: string, compensator: st
   const plain = Object.fromEntries(told.filter(([name]) => !name.startsWith("allowed.")));
   const allowed = Object.fromEntries(told.filter(([name]) => name.startsWith("allowed.")).map(([name, one]) => [name.slice(8), one]));
   return { advice: "budget", ...plain, levelling: work === "levelling", both_faces: faces === "both", compensated: compensator === "on", ...(Object.keys(allowed).length ? { allowed } : {}) };
-}
-
-function useBudget(fields: Fields, work: string, faces: string, compensator: string): { budgets: BudgetTold[]; faults: Fault[]; trouble: unknown } {
-  const question = JSON.stringify(questionOf(fields, work, faces, compensator));
-  const [budgets, setBudgets] = useState<BudgetTold[]>([]);
-  const [wrong, setWrong] = useState<{ to: string; what: unknown } | null>(null);
-  useEffect(() => {
-    let here = true;
-    const ask = setTimeout(() => {
-      advise<{ result: { budgets: BudgetTold[] } }>(JSON.parse(question) as Record<string, unknown>).then(
-        (told) => {
-          if (!here) return;
-          setBudgets(told.result.budgets);
-          setWrong(null);
-        },
-        (error: unknown) => here && setWrong({ to: question, what: error instanceof NoSignal ? "no-signal" : error }),
-      );
-    }, 100);
-    return () => {
-      here = false;
-      clearTimeout(ask);
-    };
-  }, [question]);
-  const trouble = wrong?.to === question ? wrong.what : null;
-  const faults = trouble instanceof Problem ? trouble.faults : [];
-  return { budgets, faults, trouble: faults.length ? null : trouble };
 }

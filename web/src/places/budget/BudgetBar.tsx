@@ -1,12 +1,14 @@
 // One quantity's budget as a bar: each part with its own value, the limit as a post, the total in words.
+import { useNarrow } from "../../ui/useNarrow";
+
 export type BudgetPart = { name: string; label: string; value: number; systematic: boolean; share: number; text: string };
 export type BudgetTold = { quantity: string; parts: BudgetPart[]; total95: number; total_text: string; allowed: number | null; allowed_text: string | null; enough: boolean | null; text: string };
 
 const TITLES: Record<string, string> = { angle: "An angle", position: "A point set out", height: "A height" };
-const W = 600;
 const LEAST = 0.015;
 
 export function BudgetBar({ told }: { told: BudgetTold }) {
+  const W = useNarrow() ? 330 : 600;
   const reach = Math.max(told.total95, told.allowed ?? 0) * 1.06 || 1;
   const long = (told.total95 / reach) * W;
   const seen = told.parts.filter((one) => one.share > LEAST);

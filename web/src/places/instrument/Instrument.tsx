@@ -31,6 +31,8 @@ export function Instrument() {
 function Shown({ one }: { one: Passport }) {
   const { now } = useHere();
   const series = useQuery(seriesQuery(one.tag));
+  const control = useQuery(seriesQuery(one.tag, "control"));
+  const sighted = Boolean(control.data?.points.length);
   return (
     <div className="grid gap-4">
       <Head
@@ -45,11 +47,17 @@ function Shown({ one }: { one: Passport }) {
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
         <div className="grid gap-4">
           <StandingCard one={one} />
-          <section className="card p-4 tab:p-5" aria-label="History of the line of sight">
+          {control.data && sighted && (
+            <section className="card p-4 tab:p-5" aria-label="Agreement with known points">
+              <h2 className="pb-3">Agreement with known points, every stand against the tolerance</h2>
+              <SeriesPlot series={control.data} today={now} />
+            </section>
+          )}
+          {(one.checks.length > 0 || !sighted) && <section className="card p-4 tab:p-5" aria-label="History of the line of sight">
             <h2 className="pb-3">Line of sight, every finding against the limit</h2>
             {series.data && <SeriesPlot series={series.data} today={now} />}
             <Trouble error={series.error} />
-          </section>
+          </section>}
           <Records tag={one.tag} />
         </div>
         <PassportCard one={one} />

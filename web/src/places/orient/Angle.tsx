@@ -1,9 +1,10 @@
 // Angles at the stand: what was turned, what to turn to, and a right angle by three lengths.
-import { useEffect, useState } from "react";
-import { type Fault, NoSignal, Problem } from "../../api/client";
+import { useState } from "react";
+import type { Fault } from "../../api/client";
 import { advise } from "../../core";
 import type { Angle as Unit } from "../../sheet/orient";
 import { Back, Choice, Head } from "../../ui/parts";
+import { NO_CORE, useAsked } from "../../ui/useAsked";
 import { Named, focusOn } from "../stand/parts";
 
 type Answer = { text: string[] };
@@ -12,7 +13,6 @@ const SENSES: { value: Sense; label: string }[] = [
   { value: "clockwise", label: "Clockwise" },
   { value: "anticlockwise", label: "Anticlockwise" },
 ];
-const RIGHT: Record<Unit, string> = { dms: "90", deg: "90", gon: "100" };
 
 export function AnglePage() {
   return (
@@ -34,7 +34,7 @@ function Turned() {
   const [sense, setSense] = useState<Sense>("clockwise");
   const [counts, setCounts] = useState<Sense>("clockwise");
   const asked = start.trim() && other.trim() ? { advice: "turned-angle", units: { angle: unit }, start, [what === "turned" ? "end" : "turn"]: other, sense, counts } : null;
-  const { answer, faults, trouble } = useAnswer(asked);
+  const { answer, faults, trouble } = useAdvice(asked);
   return (
     <section className="card grid gap-4 p-5" aria-label="Turned angle">
       <Choice
@@ -61,7 +61,7 @@ function Turned() {
         <Named id="angle-other" label={what === "turned" ? "Read at the end" : "Angle to turn"} value={other} onType={setOther} faults={faults} path={what === "turned" ? "end" : "turn"} />
       </div>
       {what === "turn-to" && (
-        <button className="btn justify-self-start" onClick={() => setOther(RIGHT[unit])}>
+        <button className="btn justify-self-start" onClick={() => setOther("90°")}>
           A right angle
         </button>
       )}
@@ -80,7 +80,7 @@ function Square() {
   const [sides, setSides] = useState({ one_m: "3", two_m: "4", diagonal_m: "" });
   const set = (name: keyof typeof sides) => (text: string) => setSides({ ...sides, [name]: text });
   const told = Object.fromEntries(Object.entries(sides).filter(([, one]) => one.trim()));
-  const { answer, faults, trouble } = useAnswer(sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", ...told } : null);
+  const { answer, faults, trouble } = useAdvice(sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", ...told } : null);
   const whole = faults.filter((one) => one.path === "$");
   return (
     <section className="card grid gap-4 p-5" aria-label="Right angle by tape">
@@ -113,23 +113,7 @@ function Told({ answer, trouble }: { answer: Answer | null; trouble: string | nu
   );
 }
 
-function useAnswer(question: Record<string, unknown> | null): { answer: Answer | null; faults: Fault[]; trouble: string | null } {
-  const asked = question ? JSON.stringify(question) : "";
-  const [told, setTold] = useState<{ to: string; answer: Answer | null; faults: Fault[]; trouble: string | null }>({ to: "", answer: null, faults: [], trouble: null });
-  useEffect(() => {
-    if (!asked) return;
-    let here = true;
-    advise<Answer>(JSON.parse(asked) as Record<string, unknown>).then(
-      (answer) => here && setTold({ to: asked, answer, faults: [], trouble: null }),
-      (error: unknown) => {
-        if (!here) return;
-        if (error instanceof Problem) setTold({ to: asked, answer: null, faults: error.faults, trouble: null });
-        else setTold({ to: asked, answer: null, faults: [], trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "It could not be reckoned. Try again." });
-      },
-    );
-    return () => {
-      here = false;
-    };
-  }, [asked]);
-  return told.to === asked ? told : { answer: null, faults: [], trouble: null };
+function useAdvice(question: Record<string, unknown> | null): { answer: Answer | null; faults: Fault[]; trouble: string | null } {
+  const { told, fresh, faults, trouble, noSignal } = useAsked<Answer>(question, (asked) => advise<Answer>(asked), 0);
+  return { answer: fresh ? told : null, faults, trouble: noSignal ? NO_CORE : trouble ? "It could not be reckoned. Try again." : null };
 }

@@ -4,13 +4,13 @@ import { type OrientDraft, observing } from "../../sheet/orient";
 import { Named } from "../stand/parts";
 import type { Write } from "./Orient";
 
-export function Closing({ draft, faults, write }: { draft: OrientDraft; faults: Fault[]; write: Write }) {
+export function Closing({ draft, advice, faults, write }: { draft: OrientDraft; advice: string; faults: Fault[]; write: Write }) {
   const { shots, closing } = draft.document.observations;
   const names = [...new Set(shots.flatMap((one) => (one.point ? [one.point] : [])))];
   const point = closing?.point ?? names[0] ?? "";
   return (
     <div className="grid gap-3">
-      <p>Before you take it down, and after any doubt: sight the reference once more. It tells whether the stand moved.</p>
+      <p>{advice}</p>
       <div className="flex flex-wrap gap-2">
         {names.map((name) => (
           <button key={name} className="btn tag aria-pressed:!bg-ink aria-pressed:!text-card" aria-pressed={name === point} onClick={() => write((one) => observing(one, { closing: { ...closing, point: name } }))}>

@@ -10,11 +10,10 @@ import { keepDraft } from "../../store/device";
 import { PickInstrument } from "../../ui/PickInstrument";
 import { Back, Choice, Dialog, Head } from "../../ui/parts";
 import { UNITS } from "../bench/LayoutDialog";
-import { STAND_KINDS } from "../stand/kinds";
+import { SIGHTED } from "../stand/kinds";
 import { LoadSights } from "./LoadSights";
 import { PickPoint } from "./PickPoint";
 
-const SIGHTED = STAND_KINDS.filter((kind) => !kind.includes("level"));
 const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
 
 export function NewOrientation() {

@@ -1,20 +1,21 @@
 // One orientation in hand: the plan, the sights as they are read, and what they say together.
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { type OrientPreview, Problem } from "../../api/client";
+import type { OrientPreview } from "../../api/client";
 import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
+import { previewOrientation } from "../../core";
 import { type OrientDocument, type OrientDraft, asDraft, asOrient, observing, orientToSend } from "../../sheet/orient";
 import { dropDraft, keepDraft } from "../../store/device";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Back, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
+import { NO_CORE, useAsked } from "../../ui/useAsked";
 import { useDraft } from "../../ui/useDraft";
 import { Fold, Named } from "../stand/parts";
 import { Closing } from "./Closing";
 import { PlanDrawing } from "./PlanDrawing";
 import { Sights } from "./Sights";
-import { useOrient } from "./useOrient";
 
 export type Write = (next: (draft: OrientDraft) => OrientDraft) => void;
 
@@ -29,11 +30,11 @@ export function Orient() {
 }
 
 function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
-  const { said, fresh, trouble } = useOrient(draft);
+  const { told: said, fresh, faults: refusals, trouble, noSignal } = useAsked<OrientPreview>(orientToSend(draft.document), (document, signal) => previewOrientation(draft.instrument, document, signal));
   const navigate = useNavigate();
   const tell = useTell();
   const observed = draft.document.observations;
-  const refused = trouble instanceof Problem ? trouble.faults.map((one) => ({ ...one, path: one.path.replace(/^document\./, "") })) : [];
+  const refused = refusals.map((one) => ({ ...one, path: one.path.replace(/^document\./, "") }));
   const faults = [...(said?.faults ?? []), ...refused];
   const over = draft.document.kind === "backsight" ? `over ${observed.station?.name ?? "…"}` : "free station";
   const discard = async () => {
@@ -56,8 +57,8 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
           </button>
         }
       />
-      {trouble === "no-signal" && <p className="fault">No signal, and the core is not ready on this device yet. What you typed is kept.</p>}
-      {trouble && trouble !== "no-signal" && !refused.length ? <Trouble error={trouble} /> : null}
+      {noSignal && <p className="fault">{NO_CORE}</p>}
+      <Trouble error={trouble} />
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]" data-fresh={fresh} data-complete={said?.complete}>
         <div className="grid gap-4">
           <section className="card grid gap-4 p-5" aria-label="Sights">
@@ -68,7 +69,7 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
           </section>
           <section className="card px-5 py-2" aria-label="Closing look">
             <Fold title="Closing look at the reference" open={Boolean(observed.closing)}>
-              <Closing draft={draft} faults={faults} write={write} />
+              <Closing draft={draft} advice={said?.closing ?? ""} faults={faults} write={write} />
             </Fold>
           </section>
         </div>
@@ -146,7 +147,7 @@ function Judged({ draft, said, fresh, refused, write }: { draft: OrientDraft; sa
           </dl>
         </>
       ) : (
-        <p className="sub">{said.faults.length ? "One figure cannot be read yet." : said.missing.length ? "A sight more, and it can be judged." : ""}</p>
+        <p className="sub">{said.faults.length ? "One figure cannot be read yet." : said.wanted[0] ? `Wanted next: ${said.wanted[0].where}.` : ""}</p>
       )}
       {said.faults
         .filter((one) => !one.path.includes("shots[") && !one.path.includes("closing") && !one.path.includes("instrument_height"))

@@ -1,9 +1,9 @@
 // The site in plan, to scale: known points, the stand, a ray for each sight, and what does not fit, enlarged and said so.
 import type { Plan } from "../../api/client";
+import { useNarrow } from "../../ui/useNarrow";
 
-const W = 560;
-const H = 480;
-const EDGE = 84;
+const WIDE = { W: 560, H: 480, EDGE: 84 };
+const NARROW = { W: 360, H: 330, EDGE: 74 };
 const STEPS = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000];
 const LARGEST = 46;
 const FACTORS = [10, 20, 50, 100, 200, 500, 1000, 2000, 5000];
@@ -11,6 +11,7 @@ const FACTORS = [10, 20, 50, 100, 200, 500, 1000, 2000, 5000];
 type At = { x: number; y: number };
 
 export function PlanDrawing({ plan }: { plan: Plan }) {
+  const { W, H, EDGE } = useNarrow() ? NARROW : WIDE;
   const shown = plan.points.filter((one) => one.used);
   const framed = shown.length >= 2 || plan.station ? shown : plan.points;
   const all = [...framed, ...(plan.station ? [plan.station] : [])];

@@ -1,7 +1,7 @@
 // The firm's known points: the list, a table brought in (looked at before it is kept), and out again.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { NoSignal, type Schemas, api, data } from "../../api/client";
+import { type Schemas, api, data } from "../../api/client";
 import { pointsQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
@@ -97,7 +97,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
       onDone();
     } catch (error) {
       setLooked(null);
-      setTrouble(error instanceof NoSignal ? error : error);
+      setTrouble(error);
     }
   };
   return (
@@ -130,7 +130,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
               ))}
             </ul>
           )}
-          {looked.moved.length > 0 && <p className="caution">A known mark that moves on paper moves the work: is the table newer, and by the same survey?</p>}
+          {looked.caution && <p className="caution">{looked.caution}</p>}
           <button className="btn now site" onClick={() => void ask(text, true)}>
             Keep these points
           </button>

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import type { Fault, Guide } from "../../api/client";
 import type { Conditions, LogEntry } from "../../sheet/setUp";
 import { Choice } from "../../ui/parts";
+import { AsideAsk } from "./AskAside";
 import { BobAsk } from "./AskBob";
 import { Level, Rounds } from "./AskLevel";
 import { Place, Tripod } from "./AskTripod";
@@ -37,12 +38,20 @@ export function Ask({ guide, last, observed, conditions, faults, tell }: Props) 
       return <Place conditions={conditions} faults={faults} onChange={tell.place} />;
     case "bubble":
       return (
-        <Touching title="Touch where the bubble is." guide={guide}>
-          <BubbleAsk guide={guide} value={saw?.bubble ?? null} onSee={(bubble) => tell.see({ saw: { bubble } })} />
-        </Touching>
+        <>
+          <Touching title="Touch where the bubble is." guide={guide}>
+            <BubbleAsk guide={guide} value={saw?.bubble ?? guide.site.bubble ?? null} onSee={(bubble) => tell.see({ saw: { bubble } })} />
+          </Touching>
+          <AsideAsk key={guide.act.name} what="where the bubble is" path="bubble_aside" value={saw?.bubble_aside} faults={faults} onTell={(bubble_aside) => tell.see({ saw: { bubble_aside } })} />
+        </>
       );
     case "spot":
-      return <SpotAsk key={guide.act.name} guide={guide} title="Touch where the plummet points." value={saw?.spot ?? null} onSee={(spot) => tell.see({ saw: { spot } })} />;
+      return (
+        <>
+          <SpotAsk key={guide.act.name} guide={guide} title="Touch where the plummet points." value={saw?.spot ?? (saw ? guide.site.spot : null)} onSee={(spot) => tell.see({ saw: { spot } })} />
+          <AsideAsk key={`${guide.act.name}-typed`} what="where it points, from the mark" path="spot_aside" value={saw?.spot_aside} faults={faults} onTell={(spot_aside) => tell.see({ saw: { spot_aside } })} />
+        </>
+      );
     case "bob":
       return <BobAsk key={guide.act.name} guide={guide} saw={saw} onSee={(told) => tell.see({ saw: told })} />;
     case "eye":

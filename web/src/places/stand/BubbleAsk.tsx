@@ -10,7 +10,7 @@ const WALL_MM = 5;
 const RING_MM = 1;
 const MOST = (RADIUS - BUBBLE) / RADIUS;
 
-export function BubbleAsk({ guide, value, onSee }: { guide: Guide; value: Bubble | null; onSee: (bubble: Bubble) => void }) {
+export function BubbleAsk({ guide, value, onSee }: { guide: Guide; value: { bearing_deg: number; offset_mm?: number | null; at_wall?: boolean } | null; onSee: (bubble: Bubble) => void }) {
   const stand = guide.site.stand_bearing_deg;
   const share = value ? (value.at_wall ? MOST : ((value.offset_mm ?? 0) / WALL_MM) * MOST) : 0;
   const told = (touched: { bearing: number; share: number }) => {

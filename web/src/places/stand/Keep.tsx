@@ -8,27 +8,18 @@ import { useHere } from "../../app/session";
 import { type SetUpDraft, around, asDraft, filled, minutesSince, observing } from "../../sheet/setUp";
 import { keepDraft } from "../../store/device";
 import { FindingView } from "../../ui/FindingView";
+import { FaultLine } from "../../ui/parts";
 import { Named } from "./parts";
 import type { Said } from "./useGuide";
 
 type Props = { draft: SetUpDraft; said: Said; refused: Fault[]; write: (next: (draft: SetUpDraft) => SetUpDraft) => void };
-
-/** Paths of what is missing, as a person calls them. */
-const CALLED: Record<string, string> = {
-  "observations.mark.name": "the point",
-  "observations.level.first.along": "the level, first figure",
-  "observations.level.first.across": "the level, second figure",
-  "observations.centring_mm": "how far off the mark it points",
-  "observations.height.readings[0]": "the height of the instrument",
-  "observations.ring_holds": "whether the bubble stays in its ring",
-};
 
 export function Keep({ draft, said, refused, write }: Props) {
   const { may } = useHere();
   const keep = useKeep();
   const [busy, setBusy] = useState(false);
   const right = may("save-check");
-  const { reduced, missing, faults } = said.preview;
+  const { reduced, wanted, faults } = said.preview;
   const observed = draft.document.observations;
   const looked = observed.looked_last || observed.way === "no-point";
   const done = async () => {
@@ -45,11 +36,13 @@ export function Keep({ draft, said, refused, write }: Props) {
         <div>
           <p className="font-[600]">Before it can be judged:</p>
           <ul className="m-0 list-none p-0">
-            {missing.map((path) => (
-              <li key={path}>{CALLED[path] ?? path}</li>
+            {wanted.map((one) => (
+              <li key={one.path}>{one.where}</li>
             ))}
-            {faults.length > 0 && <li>{faults.length === 1 ? "one figure cannot be read" : `${faults.length} figures cannot be read`}</li>}
           </ul>
+          {faults.map((one) => (
+            <FaultLine key={one.path} fault={one} />
+          ))}
         </div>
       )}
       {said.guide.site.over_point && <Sights draft={draft} refused={refused} write={write} />}

@@ -1,22 +1,18 @@
-// How long the laser plummet has been on: it may have switched itself off, and it empties the battery.
+// How long the laser plummet has been on, counted here; what is said of it is the core's.
 import { useEffect, useState } from "react";
-import type { LogEntry } from "../../sheet/setUp";
+import type { Guide } from "../../api/client";
 
-const SAID_FROM_MIN = 3;
-
-export function LaserOn({ log, now }: { log: LogEntry[]; now: string | undefined }) {
-  const [time, setTime] = useState(() => Date.now());
+export function LaserOn({ laser }: { laser: NonNullable<Guide["laser"]> }) {
+  const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
-    const tick = setInterval(() => setTime(Date.now()), 15_000);
+    const tick = setInterval(() => setNow(Date.now()), 15_000);
     return () => clearInterval(tick);
   }, []);
-  const last = [...log].reverse().find((one) => one.confirmed && (one.act === "laser-on" || one.act === "laser-off"));
-  if (last?.act !== "laser-on" || !last.at || now === "laser-off") return null;
-  const minutes = Math.floor((time - new Date(last.at).getTime()) / 60_000);
-  if (minutes < SAID_FROM_MIN) return null;
+  const minutes = Math.floor((now - new Date(laser.since).getTime()) / 60_000);
+  if (minutes < laser.after_minutes) return null;
   return (
     <p className="caution" role="status" data-laser-on={minutes}>
-      The laser plummet has been on for {minutes} minutes. No spot? It may have switched itself off. Off when you are done.
+      {minutes} minutes: {laser.text}
     </p>
   );
 }

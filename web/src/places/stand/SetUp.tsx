@@ -2,13 +2,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { type Fault, type Guide, Problem } from "../../api/client";
+import type { Fault, Guide } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
+import { usePerson } from "../../app/session";
 import { nowWithOffset } from "../../sheet/draft";
 import { type SetUpDraft, around, asDraft, asSetUp, logged, observing } from "../../sheet/setUp";
 import { dropDraft, keepDraft } from "../../store/device";
-import { Back, Cautions, Head, Trouble, Waiting } from "../../ui/parts";
+import { Back, Cautions, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
+import { NO_CORE } from "../../ui/useAsked";
 import { useDraft } from "../../ui/useDraft";
 import { Ask, Ring, type Tell } from "./Ask";
 import { Keep } from "./Keep";
@@ -38,9 +40,10 @@ export function SetUp() {
 function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUpDraft) => SetUpDraft) => void }) {
   const observed = draft.document.observations;
   const [act, setAct] = useState<string | null>(null);
-  const { said, fresh, trouble, refused } = useGuide(draft, act);
+  const { told: said, fresh, faults: refused, trouble, noSignal } = useGuide(draft, act);
   const navigate = useNavigate();
   const tell = useTell();
+  const { role } = usePerson();
   const set = (change: Partial<Observed>) => write((one) => observing(one, change));
   const discard = async () => {
     await dropDraft(draft.id);
@@ -59,6 +62,11 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
         sub={said ? `${said.guide.way_title}.${said.guide.passes ? ` Pass ${said.guide.passes}.` : ""}` : undefined}
         acts={
           <>
+            {observed.options?.strict && role !== "trainee" && (
+              <button className="btn" onClick={() => set({ options: { ...observed.options, strict: false } })}>
+                In any order
+              </button>
+            )}
             <button className="btn" onClick={() => set({ quick: !observed.quick })}>
               {observed.quick ? "Lead me through it" : "I am set up: note it"}
             </button>
@@ -68,11 +76,15 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
           </>
         }
       />
-      {trouble && !(trouble instanceof Problem && said && refused.every((one) => hasWell(said.guide, one.path))) ? trouble === "no-signal" ? <p className="fault">No signal, and the core is not ready on this device yet. What you told is kept.</p> : <Trouble error={trouble} /> : null}
-      <LaserOn log={observed.log ?? []} now={said?.guide.act.name} />
+      {noSignal && <p className="fault">{NO_CORE}</p>}
+      <Trouble error={trouble} />
+      {refused.filter((one) => !said || !hasWell(said.guide, one.path)).map((one) => (
+        <FaultLine key={one.path} fault={one} />
+      ))}
+      {said?.guide.laser && <LaserOn laser={said.guide.laser} />}
       {said && observed.quick && <Quick draft={draft} said={said} set={set} keep={<Keep draft={draft} said={said} refused={refused} write={write} />} refused={refused} />}
       {said && !observed.quick && <Led draft={draft} said={said} answered={fresh} refused={refused} setAct={setAct} write={write} set={set} />}
-      {!said && !trouble && <Waiting what="One moment…" />}
+      {!said && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
     </div>
   );
 }
@@ -95,6 +107,7 @@ function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
   const instrument = useQuery(instrumentQuery(draft.instrument));
   const log = observed.log ?? [];
   const last = [...log].reverse().find((one) => one.act === guide.act.name);
+  const lastAt = log.findLastIndex((one) => one.act === guide.act.name);
   const [fresh, setFresh] = useState<number | null>(null);
   // "Look again": what was seen before is not what is seen now.
   const shown = fresh !== null && log.length <= fresh ? undefined : last;
@@ -123,7 +136,7 @@ function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
   };
   // What is only good to know stands below the act; what the act turns on stands above it.
   const optional = guide.act.asks === "place" || guide.act.asks === "eye";
-  const asked = <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={[...preview.faults, ...refused]} tell={tell} />;
+  const asked = <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={[...preview.faults, ...refused].filter((one) => !one.path.includes("log[") || one.path.includes(`log[${lastAt}]`))} tell={tell} />;
   const advice = shown || guide.act.asks === "eye" || guide.act.asks.startsWith("rounds") ? guide.advice : null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">

@@ -74,7 +74,7 @@ function Leg({ leg, stand, reach }: { leg: Site["legs"][number]; stand: number; 
         {leg.leg}
       </text>
       {leg.left_mm !== null && (
-        <text x={note.x} y={note.y} textAnchor="middle" fontSize="22" fill="var(--color-ink-2)">
+        <text x={note.x} y={note.y} textAnchor="middle" fontSize="25" fill="var(--color-ink-2)">
           {leg.left_mm} mm left
         </text>
       )}

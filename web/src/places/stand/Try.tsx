@@ -1,16 +1,17 @@
 // A move tried before anybody makes it: legs, screws or a slide, and where bubble and plummet would then be.
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import type { Guide, WhatIf } from "../../api/client";
 import { advise } from "../../core";
 import { Trouble } from "../../ui/parts";
+import { NO_CORE, useAsked } from "../../ui/useAsked";
 import { Fold } from "./parts";
 import { TryDrawing } from "./TryDrawing";
 
 type Tries = NonNullable<Guide["tries"]>;
 type Moves = Record<string, number>;
 const SLIDES = [
-  { name: "away", label: "Away from you", turn: 180 },
-  { name: "right", label: "To your right", turn: 270 },
+  { name: "away", label: "Away from you" },
+  { name: "right", label: "To your right" },
 ];
 
 /** Keyed by what was told: once something else is seen, what was tried before means nothing. */
@@ -24,7 +25,7 @@ export function TryFirst({ guide, tries }: { guide: Guide; tries: Tries }) {
 
 function Trying({ guide, tries }: { guide: Guide; tries: Tries }) {
   const [moves, setMoves] = useState<Moves>({});
-  const { told, trouble } = useForetold(tries, moves, guide.site.stand_bearing_deg);
+  const { told, faults, trouble, noSignal } = useAsked<WhatIf>(questionOf(tries, moves), (asked) => advise<WhatIf>(asked), 0);
   const advised = advisedOf(guide, tries.by);
   const step = (name: string, by: number) => setMoves({ ...moves, [name]: Math.round(((moves[name] ?? 0) + by * tries.step) * 1000) / 1000 });
   const names = tries.by === "legs" ? guide.site.legs.map((one) => ({ name: one.leg, label: `Leg ${one.leg}` })) : tries.by === "screws" ? guide.site.screws.map((one) => ({ name: one.screw, label: `Screw ${one.screw}` })) : SLIDES;
@@ -55,6 +56,12 @@ function Trying({ guide, tries }: { guide: Guide; tries: Tries }) {
           </p>
         ))}
       </div>
+      {faults.map((one) => (
+        <p key={one.path} className="fault" role="alert">
+          Cannot be done: wanted {one.wanted}.
+        </p>
+      ))}
+      {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
       <div className="flex flex-wrap gap-3">
         {advised && (
@@ -82,28 +89,9 @@ function advisedOf(guide: Guide, by: string): Moves | null {
   return moves ? (moves as Moves) : null;
 }
 
-function questionOf(tries: Tries, moves: Moves, stand: number): Record<string, unknown> {
+function questionOf(tries: Tries, moves: Moves): Record<string, unknown> {
   const made = Object.fromEntries(Object.entries(moves).filter(([, one]) => one !== 0));
   if (tries.by === "legs") return { ...tries.question, legs_mm: made };
   if (tries.by === "screws") return { ...tries.question, turns: made };
-  const east = made["right"] ?? 0;
-  const north = made["away"] ?? 0;
-  const bearing = (Math.atan2(east, north) * 180) / Math.PI + stand + 180;
-  return { ...tries.question, slide: { bearing_deg: ((bearing % 360) + 360) % 360, distance_mm: Math.hypot(east, north) } };
-}
-
-function useForetold(tries: Tries, moves: Moves, stand: number): { told: WhatIf | null; trouble: unknown } {
-  const question = JSON.stringify(questionOf(tries, moves, stand));
-  const [answer, setAnswer] = useState<{ to: string; told: WhatIf | null; trouble: unknown }>({ to: "", told: null, trouble: null });
-  useEffect(() => {
-    let here = true;
-    advise<WhatIf>(JSON.parse(question) as Record<string, unknown>).then(
-      (told) => here && setAnswer({ to: question, told, trouble: null }),
-      (trouble: unknown) => here && setAnswer((before) => ({ to: question, told: before.told, trouble })),
-    );
-    return () => {
-      here = false;
-    };
-  }, [question]);
-  return { told: answer.told, trouble: answer.to === question ? answer.trouble : null };
+  return { ...tries.question, slide_right_mm: made["right"] ?? 0, slide_away_mm: made["away"] ?? 0 };
 }

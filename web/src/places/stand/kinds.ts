@@ -1,2 +1,4 @@
+/** Instruments that stand over a point and measure angles. */
+export const SIGHTED = ["robotic-total-station", "total-station", "theodolite"];
 /** Instruments that are set up: what stands on a tripod and is read. */
-export const STAND_KINDS = ["robotic-total-station", "total-station", "theodolite", "level", "digital-level"];
+export const STAND_KINDS = [...SIGHTED, "level", "digital-level"];

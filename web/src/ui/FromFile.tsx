@@ -1,0 +1,49 @@
+// A document from a file: which instrument it is of, the file, and what is wrong with it. Nothing is kept before a person says so.
+import { type ReactNode, useState } from "react";
+import { PickInstrument } from "./PickInstrument";
+import { Trouble } from "./parts";
+
+const MOST_BYTES = 3 * 1024 * 1024;
+
+type Props = { kinds: string[]; accept: string; children: ReactNode; onFile: (file: File, tag: string) => Promise<void> };
+
+export const isTable = (file: File): boolean => /\.(csv|tsv|txt)$/i.test(file.name);
+
+export function FromFile({ kinds, accept, children, onFile }: Props) {
+  const [tag, setTag] = useState("");
+  const [asked, setAsked] = useState(false);
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const [said, setSaid] = useState("");
+  const load = async (file: File) => {
+    if (!tag) return setAsked(true);
+    setTrouble(null);
+    setSaid("");
+    if (file.size > MOST_BYTES) return setSaid(`${file.name} is too large: nothing was read.`);
+    try {
+      await onFile(file, tag);
+    } catch (error) {
+      setTrouble(error);
+    }
+  };
+  return (
+    <div className="grid gap-5">
+      <PickInstrument value={tag} onChange={setTag} missing={asked && !tag} kinds={kinds} />
+      <label className="grid gap-2 font-[600]">
+        The file
+        <input
+          type="file"
+          accept={accept}
+          className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void load(file);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      <p className="sub">{children}</p>
+      {said && <p className="fault">{said}</p>}
+      <Trouble error={trouble} />
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+// A question asked anew whenever it changes: the last answer stays on the page until the next one has come.
+import { useEffect, useState } from "react";
+import { type Fault, NoSignal, Problem } from "../api/client";
+import { onReady } from "../core";
+
+export type Asked<T> = { told: T | null; fresh: boolean; faults: Fault[]; trouble: unknown; noSignal: boolean };
+
+/** `question` null asks nothing; `ask` is called some `wait` ms after the last change, and overtaken ones are dropped. */
+export function useAsked<T>(question: unknown, ask: (question: never, signal: AbortSignal) => Promise<T>, wait = 100): Asked<T> {
+  const text = question === null ? "" : JSON.stringify(question);
+  const [answer, setAnswer] = useState<{ to: string; told: T } | null>(null);
+  const [wrong, setWrong] = useState<{ to: string; what: unknown } | null>(null);
+  const [again, setAgain] = useState(0);
+  useEffect(() => {
+    if (!text) return;
+    const stop = new AbortController();
+    const timer = setTimeout(() => {
+      ask(JSON.parse(text) as never, stop.signal).then(
+        (told) => {
+          if (stop.signal.aborted) return;
+          setAnswer({ to: text, told });
+          setWrong(null);
+        },
+        (what: unknown) => {
+          if (!stop.signal.aborted) setWrong({ to: text, what });
+        },
+      );
+    }, wait);
+    return () => {
+      clearTimeout(timer);
+      stop.abort();
+    };
+    // What is asked is in the text; the asking itself does not change.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [text, wait, again]);
+  useEffect(() => onReady(() => setAgain((n) => n + 1)), []);
+  const what = wrong?.to === text ? wrong.what : null;
+  const faults = what instanceof Problem ? what.faults : [];
+  return { told: answer?.told ?? null, fresh: answer?.to === text, faults, trouble: faults.length || what instanceof NoSignal ? null : what, noSignal: what instanceof NoSignal };
+}
+
+export const NO_CORE = "No signal, and the core is not ready on this device yet. What you typed is kept.";

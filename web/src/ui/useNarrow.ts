@@ -1,0 +1,14 @@
+// Whether the page is as narrow as a phone: drawings are then laid out smaller, so that their letters are not.
+import { useSyncExternalStore } from "react";
+
+const narrow = typeof matchMedia === "function" ? matchMedia("(max-width: 759px)") : null;
+
+export function useNarrow(): boolean {
+  return useSyncExternalStore(
+    (told) => {
+      narrow?.addEventListener("change", told);
+      return () => narrow?.removeEventListener("change", told);
+    },
+    () => narrow?.matches ?? false,
+  );
+}
