@@ -40,3 +40,12 @@ def test_every_code_is_explained() -> None:
 def test_the_readme_shows_every_picture_and_no_other() -> None:
     linked = set(re.findall(r"docs/screenshots/([\w-]+\.png)", (ROOT / "README.md").read_text()))
     assert linked == {path.name for path in (ROOT / "docs/screenshots").glob("*.png")}
+
+
+def test_the_grounds_offered_are_those_there_is_a_word_for() -> None:
+    from naveta_core.stand.circumstances import GROUND as NAMED
+    from naveta_core.stand.hints import GROUND
+
+    page = (ROOT / "web/src/places/stand/AskTripod.tsx").read_text()
+    offered = re.findall(r'value: "(\w+)"', page[page.index("const GROUNDS") : page.index("const WINDS")])
+    assert offered == list(GROUND) == list(NAMED)

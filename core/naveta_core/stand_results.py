@@ -109,6 +109,7 @@ class Guide(Shape):
     may_skip: bool
     hints: list[Coded]
     tries: Tries | None
+    usual: dict[str, float]
     laser: LaserOn | None
     passes: int
     converges: str | None

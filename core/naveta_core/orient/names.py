@@ -19,7 +19,7 @@ def same(one: str, two: str) -> bool:
 
 
 def near_misses(name: str, known: Iterable[str]) -> list[tuple[str, str]]:
-    """Known names that may be meant: `[(name, why)]`, spelt another way first, then swapped or mistaken digits."""
+    """Known names that may be meant: `[(name, why)]`: those spelt another way, else with swapped digits, else one apart."""
     sought, letters = bare(name), "".join(_PARTS.findall(name.upper()))
     told: list[tuple[int, str, str]] = []
     for one in known:
@@ -32,7 +32,9 @@ def near_misses(name: str, known: Iterable[str]) -> list[tuple[str, str]]:
             told.append((1, one, f"{one} has two digits the other way round"))
         elif _one_apart(letters, theirs):
             told.append((2, one, f"{one} differs by one character"))
-    return [(one, why) for _, one, why in sorted(told)]
+    # A likelier slip leaves the others unsaid.
+    likeliest = min((rank for rank, _, _ in told), default=0)
+    return [(one, why) for rank, one, why in sorted(told) if rank == likeliest]
 
 
 def _swapped(a: str, b: str) -> bool:

@@ -10,18 +10,26 @@ from typing import Any
 
 from .. import __version__
 from ..cautions import cautions
+from ..envelope import Work
 from .acts import ACTS, Act
 from .answers import advice_at, by_eye, by_rounds
 from .enough import enough, last_of
 from .hints import hints
 from .reading import passes
-from .set_up import SetUpDocument
+from .set_up import FineLevel, SetUpDocument
 from .site import site_of
+from .told import TripodTold
 from .tries import tries
 from .ways import WAYS, Way, acts_of
 
 Data = dict[str, Any]
 LASER_MINUTES = 3
+USUAL: dict[str, float] = {
+    **TripodTold().model_dump(include={"foot_spacing_m", "head_height_m", "slope_deg"}),
+    **FineLevel().model_dump(include={"sensitivity_arcsec_per_div"}),
+    **Work().model_dump(include={"sight_m", "elevation_deg"}),
+}
+"""What is reckoned with where nothing was told."""
 LASER = {"laser-on", "laser-off"}
 
 
@@ -64,6 +72,7 @@ def guide(document: SetUpDocument, act: str | None = None) -> Data:
         "may_skip": is_enough or not o.options.strict,
         "hints": hints(document, at),
         "tries": tries(document, here, last),
+        "usual": USUAL,
         "laser": _laser(document, at),
         "passes": passes(document),
         "converges": _converges(document),

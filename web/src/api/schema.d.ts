@@ -1505,6 +1505,10 @@ export interface components {
             passes: number;
             site: components["schemas"]["Site"];
             tries: components["schemas"]["Tries"] | null;
+            /** Usual */
+            usual: {
+                [key: string]: number;
+            };
             /** Way */
             way: string;
             /** Way Title */

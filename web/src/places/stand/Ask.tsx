@@ -14,6 +14,14 @@ import { Asked, Fold, Named, type Observed, type Part, focusOn } from "./parts";
 export type Tell = { see: (entry: Omit<LogEntry, "act" | "at">) => void; set: (change: Partial<Observed>) => void; place: (conditions: Conditions) => void };
 type Props = { guide: Guide; last: LogEntry | undefined; observed: Observed; conditions: Conditions; faults: Fault[]; tell: Tell };
 
+/** The same typed, for whoever would rather: below the acts, out of the way. */
+export function AskTyped({ guide, last, faults, tell }: Pick<Props, "guide" | "last" | "faults" | "tell">) {
+  const saw = last?.saw;
+  if (guide.act.asks === "bubble") return <AsideAsk key={guide.act.name} what="where the bubble is" path="bubble_aside" value={saw?.bubble_aside} faults={faults} onTell={(bubble_aside) => tell.see({ saw: { bubble_aside } })} />;
+  if (guide.act.asks === "spot") return <AsideAsk key={guide.act.name} what="where it points, from the mark" path="spot_aside" value={saw?.spot_aside} faults={faults} onTell={(spot_aside) => tell.see({ saw: { spot_aside } })} />;
+  return null;
+}
+
 /** A drawing to touch, with what was understood beside it. */
 function Touching({ title, guide, children }: { title: string; guide: Guide; children: ReactNode }) {
   return (
@@ -30,7 +38,7 @@ function Touching({ title, guide, children }: { title: string; guide: Guide; chi
 export function Ask({ guide, last, observed, conditions, faults, tell }: Props) {
   const saw = last?.saw;
   const asks = guide.act.asks;
-  const part = { observed, faults, set: tell.set };
+  const part = { observed, faults, set: tell.set, usual: guide.usual };
   if (asks.startsWith("plate-")) return <Level key={guide.act.name} asks={asks} value={saw?.level ?? {}} onSee={(level) => tell.see({ saw: { level } })} {...part} />;
   if (asks.startsWith("rounds-")) return <Rounds asks={asks} {...part} />;
   switch (asks) {
@@ -38,19 +46,13 @@ export function Ask({ guide, last, observed, conditions, faults, tell }: Props) 
       return <Place conditions={conditions} faults={faults} onChange={tell.place} />;
     case "bubble":
       return (
-        <>
-          <Touching title="Touch where the bubble is." guide={guide}>
-            <BubbleAsk guide={guide} value={saw?.bubble ?? guide.site.bubble ?? null} onSee={(bubble) => tell.see({ saw: { bubble } })} />
-          </Touching>
-          <AsideAsk key={guide.act.name} what="where the bubble is" path="bubble_aside" value={saw?.bubble_aside} faults={faults} onTell={(bubble_aside) => tell.see({ saw: { bubble_aside } })} />
-        </>
+        <Touching title="Touch where the bubble is." guide={guide}>
+          <BubbleAsk guide={guide} value={saw?.bubble ?? (saw ? guide.site.bubble : null)} onSee={(bubble) => tell.see({ saw: { bubble } })} />
+        </Touching>
       );
     case "spot":
       return (
-        <>
-          <SpotAsk key={guide.act.name} guide={guide} title="Touch where the plummet points." value={saw?.spot ?? (saw ? guide.site.spot : null)} onSee={(spot) => tell.see({ saw: { spot } })} />
-          <AsideAsk key={`${guide.act.name}-typed`} what="where it points, from the mark" path="spot_aside" value={saw?.spot_aside} faults={faults} onTell={(spot_aside) => tell.see({ saw: { spot_aside } })} />
-        </>
+        <SpotAsk key={guide.act.name} guide={guide} title="Touch where the plummet points." value={saw?.spot ?? (saw ? guide.site.spot : null)} onSee={(spot) => tell.see({ saw: { spot } })} />
       );
     case "bob":
       return <BobAsk key={guide.act.name} guide={guide} saw={saw} onSee={(told) => tell.see({ saw: told })} />;

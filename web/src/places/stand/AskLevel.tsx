@@ -1,8 +1,9 @@
 // The level told: two figures to act on, or four to judge by. Electronic, one vial read twice, or two vials.
 import { useEffect, useState } from "react";
 import type { Levelled } from "../../sheet/setUp";
-import { Asked, Fold, Named, type Part, focusOn } from "./parts";
+import { Asked, Fold, Named, type Part, type Usual, focusOn } from "./parts";
 
+type Asking = Part & { usual: Usual };
 type Words = { title: string; first: string; second: string; unit: string };
 const WORDS: Record<string, Words> = {
   electronic: { title: "What the electronic level shows, telescope pointing away from you.", first: "Along", second: "Across", unit: "″" },
@@ -16,7 +17,7 @@ function wordsOf(asks: string): Words {
 }
 
 /** Two figures of the level, told together. */
-export function Level({ asks, value, onSee, observed, faults, set }: { asks: string; value: Levelled; onSee: (level: Levelled) => void } & Part) {
+export function Level({ asks, value, onSee, observed, faults, set, usual }: { asks: string; value: Levelled; onSee: (level: Levelled) => void } & Asking) {
   const [along, setAlong] = useState(value.along ?? "");
   const [across, setAcross] = useState(value.across ?? "");
   const words = wordsOf(asks);
@@ -24,8 +25,8 @@ export function Level({ asks, value, onSee, observed, faults, set }: { asks: str
   return (
     <Asked title={words.title}>
       <div className="grid grid-cols-2 gap-3">
-        <Named id="level-along" label={`${words.first}, ${words.unit}`} value={along} onType={setAlong} onNext={focusOn("level-across")} />
-        <Named id="level-across" label={`${words.second}, ${words.unit}`} value={across} onType={setAcross} onNext={told} />
+        <Named id="level-along" label={`${words.first}, ${words.unit}`} value={along} onType={setAlong} onNext={focusOn("level-across")} faults={faults} path="saw.level.along" />
+        <Named id="level-across" label={`${words.second}, ${words.unit}`} value={across} onType={setAcross} onNext={told} faults={faults} path="saw.level.across" />
       </div>
       <div className="flex flex-wrap gap-3">
         <button className="btn" onClick={told} disabled={!along.trim()}>
@@ -33,7 +34,7 @@ export function Level({ asks, value, onSee, observed, faults, set }: { asks: str
         </button>
         {words.unit === "div" && <Pause />}
       </div>
-      {words.unit === "div" && <Vial observed={observed} faults={faults} set={set} />}
+      {words.unit === "div" && <Vial observed={observed} faults={faults} set={set} usual={usual} />}
     </Asked>
   );
 }
@@ -54,12 +55,12 @@ function Pause() {
 }
 
 /** What is known of the vial: a division in seconds, and where its bubble rests. */
-function Vial({ observed, faults, set }: Part) {
+function Vial({ observed, faults, set, usual }: Asking) {
   const level = observed.level ?? {};
   return (
     <Fold title="This vial" open={faults.length > 0}>
       <div className="grid grid-cols-2 gap-3">
-        <Named id="vial-scale" label="A division, ″" value={level.sensitivity_arcsec_per_div ?? ""} placeholder="20" onType={(text) => set({ level: without({ ...level, sensitivity_arcsec_per_div: text }) })} faults={faults} path="level.sensitivity_arcsec_per_div" />
+        <Named id="vial-scale" label="A division, ″" value={level.sensitivity_arcsec_per_div ?? ""} placeholder={String(usual["sensitivity_arcsec_per_div"] ?? "")} onType={(text) => set({ level: without({ ...level, sensitivity_arcsec_per_div: text }) })} faults={faults} path="level.sensitivity_arcsec_per_div" />
         <Named id="vial-rest" label="It rests at, div" value={level.rest_div ?? ""} onType={(rest_div) => set({ level: without({ ...level, rest_div }) })} faults={faults} path="level.rest_div" />
       </div>
     </Fold>
@@ -71,7 +72,7 @@ function without<T extends object>(level: T): T {
 }
 
 /** Both ways round: four figures. */
-export function Rounds({ asks, observed, faults, set }: Part & { asks: string }) {
+export function Rounds({ asks, observed, faults, set, usual }: Asking & { asks: string }) {
   const level = observed.level ?? {};
   const words = wordsOf(asks);
   const by = words.unit === "div" ? "plate" : "electronic";
@@ -96,7 +97,7 @@ export function Rounds({ asks, observed, faults, set }: Part & { asks: string })
           {well(3, "turned", "across", four ? "At 270°" : words.second)}
         </div>
       </Asked>
-      {words.unit === "div" && <Vial observed={observed} faults={faults} set={set} />}
+      {words.unit === "div" && <Vial observed={observed} faults={faults} set={set} usual={usual} />}
     </div>
   );
 }

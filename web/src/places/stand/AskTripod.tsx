@@ -3,7 +3,7 @@ import type { Fault } from "../../api/client";
 import type { Conditions, Tripod as TripodTold } from "../../sheet/setUp";
 import { filled } from "../../sheet/setUp";
 import { Choice } from "../../ui/parts";
-import { Asked, Fold, Named, type Part, focusOn } from "./parts";
+import { Asked, Fold, Named, type Part, type Usual, focusOn } from "./parts";
 
 const GROUNDS = [
   { value: "earth", label: "Earth" },
@@ -48,7 +48,7 @@ export function Place({ conditions, faults, onChange }: PlaceProps) {
 }
 
 /** For whom it stands, and its own measures. */
-export function Tripod({ observed, faults, set }: Part) {
+export function Tripod({ observed, faults, set, usual }: Part & { usual: Usual }) {
   const tripod = observed.tripod ?? {};
   const measure = (name: "foot_spacing_m" | "head_height_m" | "slope_deg") => (value: string) => set({ tripod: filled({ ...tripod, [name]: value }) });
   return (
@@ -56,8 +56,8 @@ export function Tripod({ observed, faults, set }: Part) {
       <Asked title="Your eye's height, and the tripod measured once: later advice is reckoned with it.">
         <div className="grid grid-cols-3 gap-3">
           <Named id="eye" label="Your eye, m" value={observed.eye_height ?? ""} onType={(eye_height) => set({ eye_height })} faults={faults} path="observations.eye_height" onNext={focusOn("feet")} />
-          <Named id="feet" label="Feet apart, m" value={tripod.foot_spacing_m ?? ""} placeholder="1.0" onType={measure("foot_spacing_m")} onNext={focusOn("head")} faults={faults} path="tripod.foot_spacing_m" />
-          <Named id="head" label="Head, m" value={tripod.head_height_m ?? ""} placeholder="1.4" onType={measure("head_height_m")} faults={faults} path="tripod.head_height_m" />
+          <Named id="feet" label="Feet apart, m" value={tripod.foot_spacing_m ?? ""} placeholder={String(usual["foot_spacing_m"] ?? "")} onType={measure("foot_spacing_m")} onNext={focusOn("head")} faults={faults} path="tripod.foot_spacing_m" />
+          <Named id="head" label="Head, m" value={tripod.head_height_m ?? ""} placeholder={String(usual["head_height_m"] ?? "")} onType={measure("head_height_m")} faults={faults} path="tripod.head_height_m" />
         </div>
       </Asked>
       {faults.filter((one) => one.path.endsWith("observations.tripod")).map((one) => (
@@ -67,7 +67,7 @@ export function Tripod({ observed, faults, set }: Part) {
       ))}
       <Fold title="Slope, material, how much the legs have left">
         <div className="grid grid-cols-[112px_minmax(0,1fr)] items-end gap-4">
-          <Named id="slope" label="Slope, °" value={tripod.slope_deg ?? ""} placeholder="0" onType={measure("slope_deg")} faults={faults} path="tripod.slope_deg" />
+          <Named id="slope" label="Slope, °" value={tripod.slope_deg ?? ""} placeholder={String(usual["slope_deg"] ?? "")} onType={measure("slope_deg")} faults={faults} path="tripod.slope_deg" />
           <Choice label="Legs of" value={observed.tripod_material ?? ""} options={MATERIALS} onChange={(tripod_material) => tripod_material && set({ tripod_material })} />
         </div>
         <Left title="Can still be shortened, mm" name="shorten_mm" tripod={tripod} onChange={(next) => set({ tripod: next })} />

@@ -9,7 +9,7 @@ import { type SetUpDraft, around, asDraft, filled, minutesSince, observing } fro
 import { keepDraft } from "../../store/device";
 import { FindingView } from "../../ui/FindingView";
 import { FaultLine } from "../../ui/parts";
-import { Named } from "./parts";
+import { Named, type Usual } from "./parts";
 import type { Said } from "./useGuide";
 
 type Props = { draft: SetUpDraft; said: Said; refused: Fault[]; write: (next: (draft: SetUpDraft) => SetUpDraft) => void };
@@ -21,6 +21,8 @@ export function Keep({ draft, said, refused, write }: Props) {
   const right = may("save-check");
   const { reduced, wanted, faults } = said.preview;
   const observed = draft.document.observations;
+  // What has its well on this page is said there.
+  const elsewhere = faults.filter((one) => (observed.quick ? one.path.includes("log[") : !one.path.includes("zero.")));
   const looked = observed.looked_last || observed.way === "no-point";
   const done = async () => {
     setBusy(true);
@@ -34,18 +36,18 @@ export function Keep({ draft, said, refused, write }: Props) {
         <FindingView result={reduced} />
       ) : (
         <div>
-          <p className="font-[600]">Before it can be judged:</p>
+          <p className="font-[600]">{wanted.length ? "Before it can be judged:" : "One figure cannot be read yet."}</p>
           <ul className="m-0 list-none p-0">
             {wanted.map((one) => (
               <li key={one.path}>{one.where}</li>
             ))}
           </ul>
-          {faults.map((one) => (
+          {elsewhere.map((one) => (
             <FaultLine key={one.path} fault={one} />
           ))}
         </div>
       )}
-      {said.guide.site.over_point && <Sights draft={draft} refused={refused} write={write} />}
+      {said.guide.site.over_point && <Sights draft={draft} usual={said.guide.usual} refused={refused} write={write} />}
       {reduced && !looked && <p className="caution">One last look at bubble and mark together, then it can be kept.</p>}
       <button className="btn now site" disabled={!reduced || refused.length > 0 || !looked || !right.allowed || busy} onClick={() => void done()}>
         Keep this set-up
@@ -56,13 +58,13 @@ export function Keep({ draft, said, refused, write }: Props) {
 }
 
 /** The sights of the work ahead: what the remainder costs is told for them. */
-function Sights({ draft, refused, write }: Omit<Props, "said">) {
+function Sights({ draft, usual, refused, write }: Omit<Props, "said"> & { usual: Usual }) {
   const work = draft.document.work ?? {};
   const change = (name: "sight_m" | "elevation_deg") => (text: string) => write((one) => around(one, { work: filled({ ...work, [name]: text }) }));
   return (
     <div className="grid grid-cols-2 gap-3">
-      <Named id="sight" label="Shortest sight, m" value={work.sight_m ?? ""} placeholder="30" onType={change("sight_m")} faults={refused} path="work.sight_m" />
-      <Named id="steep" label="Steepest, °" value={work.elevation_deg ?? ""} placeholder="20" onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
+      <Named id="sight" label="Shortest sight, m" value={work.sight_m ?? ""} placeholder={String(usual["sight_m"] ?? "")} onType={change("sight_m")} faults={refused} path="work.sight_m" />
+      <Named id="steep" label="Steepest, °" value={work.elevation_deg ?? ""} placeholder={String(usual["elevation_deg"] ?? "")} onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
     </div>
   );
 }

@@ -15,7 +15,7 @@ export function Quick({ draft, said, set, keep, refused }: { draft: SetUpDraft; 
   return (
     <div className="grid items-start gap-4 tab:grid-cols-2">
       <section className="card grid gap-5 p-5" aria-label="What it stands like">
-        {observed.way === "no-point" ? <Ring observed={observed} set={set} /> : <Rounds asks={fine} observed={observed} faults={faults} set={set} />}
+        {observed.way === "no-point" ? <Ring observed={observed} set={set} /> : <Rounds asks={fine} observed={observed} faults={faults} set={set} usual={said.guide.usual} />}
         {point && <LastLook observed={observed} faults={faults} set={set} />}
         {point && <Heights observed={observed} faults={faults} set={set} />}
       </section>

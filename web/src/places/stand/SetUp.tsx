@@ -12,7 +12,7 @@ import { dropDraft, keepDraft } from "../../store/device";
 import { Back, Cautions, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE } from "../../ui/useAsked";
 import { useDraft } from "../../ui/useDraft";
-import { Ask, Ring, type Tell } from "./Ask";
+import { Ask, AskTyped, Ring, type Tell } from "./Ask";
 import { Keep } from "./Keep";
 import { LaserOn } from "./LaserOn";
 import { PlumbLine } from "./PlumbLine";
@@ -108,6 +108,8 @@ function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
   const log = observed.log ?? [];
   const last = [...log].reverse().find((one) => one.act === guide.act.name);
   const lastAt = log.findLastIndex((one) => one.act === guide.act.name);
+  // What was wrong at another act, or at an earlier look, is not said here.
+  const faults = [...preview.faults, ...refused].filter((one) => !one.path.includes("log[") || one.path.includes(`log[${lastAt}]`));
   const [fresh, setFresh] = useState<number | null>(null);
   // "Look again": what was seen before is not what is seen now.
   const shown = fresh !== null && log.length <= fresh ? undefined : last;
@@ -136,7 +138,7 @@ function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
   };
   // What is only good to know stands below the act; what the act turns on stands above it.
   const optional = guide.act.asks === "place" || guide.act.asks === "eye";
-  const asked = <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={[...preview.faults, ...refused].filter((one) => !one.path.includes("log[") || one.path.includes(`log[${lastAt}]`))} tell={tell} />;
+  const asked = <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} tell={tell} />;
   const advice = shown || guide.act.asks === "eye" || guide.act.asks.startsWith("rounds") ? guide.advice : null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">
@@ -148,6 +150,7 @@ function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
         {optional ? null : guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : asked}
         <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
         <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => tell.see({ ...last, wrong_way: true })} ready={<Keep draft={draft} said={said} refused={refused} write={write} />} />
+        <AskTyped key={`typed-${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} tell={tell} />
         {shown && guide.tries && <TryFirst guide={guide} tries={guide.tries} />}
         {optional && <div className="border-t border-line pt-4">{asked}</div>}
         <More act={guide.act} hints={PLUMMET.includes(guide.act.name) ? instrument.data?.hints : undefined} />

@@ -65,17 +65,19 @@ export function Stand() {
         sub="Led through one act at a time, or noted in half a minute."
         acts={
           <>
+            <span className="flex flex-wrap items-center gap-x-5">
+              <Link className="link inline-flex min-h-[48px] items-center" to="/stand/angle">
+                Angles
+              </Link>
+              <Link className="link inline-flex min-h-[48px] items-center" to="/stand/budget">
+                What to expect
+              </Link>
+              <Link className="link inline-flex min-h-[48px] items-center" to="/points">
+                Known points
+              </Link>
+            </span>
             <Link className="btn" to="/stand/orient">
               Orient a stand
-            </Link>
-            <Link className="btn" to="/stand/angle">
-              Angles
-            </Link>
-            <Link className="btn" to="/stand/budget">
-              What to expect
-            </Link>
-            <Link className="btn" to="/points">
-              Known points
             </Link>
             <button className="btn" onClick={() => setLoading(true)}>
               Load from a file

@@ -8,6 +8,9 @@ import { Well } from "../../ui/Well";
 export type Observed = SetUpDocument["observations"];
 export type Part = { observed: Observed; faults: Fault[]; set: (change: Partial<Observed>) => void };
 
+/** What the core reckons with where nothing was told. */
+export type Usual = Record<string, number>;
+
 export function Asked({ title, children }: { title: ReactNode; children: ReactNode }) {
   return (
     <div className="grid gap-2">
