@@ -116,6 +116,7 @@ def _stand(browser: Browser) -> None:
     page.locator("#mark").fill("PC-14")
     page.wait_for_selector("[data-way=plummet-first]")
     _take(page, "stand-choose")
+    page.get_by_role("radio", name="One plate vial").click()
     page.get_by_role("button", name="Lead me through it").click()
     for _ in range(4):
         page.wait_for_selector("[data-act][data-fresh=true]")
@@ -134,14 +135,14 @@ def _stand(browser: Browser) -> None:
     page.locator("[data-field]").click(position={"x": 116, "y": 118})
     page.get_by_role("button", name="On to").click()
     page.wait_for_selector("[data-act=plate]")
-    page.get_by_label("Along").fill("-610")
-    page.get_by_label("Across").fill("1240")
-    page.get_by_role("button", name="Tell").click()
+    page.locator("#level-along").fill("3.4")
+    page.locator("#level-across").fill("-2.2")
+    page.get_by_role("button", name="Tell", exact=True).click()
     page.wait_for_selector("[data-act=plate][data-advice][data-fresh=true]")
     _take(page, "stand-screws")
     page.get_by_role("button", name="I am set up: note it").click()
     wells = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
-    for well, text in zip(wells, ("12", "4", "-6", "6", "0.0", "1.5621", "1.5624"), strict=True):
+    for well, text in zip(wells, ("0.6", "0.5", "0.4", "0.5", "0.0", "1.5621", "1.5624"), strict=True):
         page.locator(f"#{well}").fill(text)
     page.get_by_label("I looked at bubble and mark together").check()
     page.wait_for_selector("[data-complete=true]")

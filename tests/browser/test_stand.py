@@ -81,7 +81,7 @@ def test_noted_in_half_a_minute_by_keyboard(opens: Opens) -> None:
     page.get_by_role("button", name="Keep this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     # (4 − −2)/2 = 3 and (−2 − 6)/2 = −4: 5.0″ out of plumb; with a compensator at work the limit is 30″.
-    expect(page.locator("[data-finding=use]")).to_contain_text("axis within 5.0″ of plumb, 0.0 mm off the mark")
+    expect(page.locator("[data-finding=use]")).to_contain_text("axis 5.0″ out of plumb, 0.0 mm off the mark")
 
 
 def test_a_way_that_cannot_work_says_so_and_bad_input_is_named(opens: Opens) -> None:

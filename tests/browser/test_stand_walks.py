@@ -60,7 +60,7 @@ def test_from_wild_to_done_by_following_the_advice(opens: Opens, way: str, fine:
     page.get_by_role("button", name="Keep this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     expect(page.get_by_role("heading", level=1)).to_contain_text("TS-03 over PC-14")
-    expect(page.locator("[data-finding]")).to_contain_text(re.compile(r"Over PC-14: axis within \d+\.\d″ of plumb"))
+    expect(page.locator("[data-finding]")).to_contain_text(re.compile(r"Over PC-14: axis \d+\.\d″ out of plumb"))
     expect(page.locator("[data-reason=not-confirmed]")).to_have_count(0)
     record = page.request.get(f"/api/records/{page.url.rsplit('/', 1)[1]}").json()
     assert record["category"] == "set-up"

@@ -27,7 +27,7 @@ def finding(judged: Judged) -> str:
             "not-looked": "ring not looked at",
         }
         return f"Level set up: {ring[o.ring_holds]} when turned."
-    told = [f"axis within {arcsec(judged.tilt_estimate.value)} of plumb"] if judged.tilt_estimate else []
+    told = [f"axis {arcsec(judged.tilt_estimate.value)} out of plumb"] if judged.tilt_estimate else []
     if judged.centring is not None:
         told.append(f"{words.small(judged.centring.value / 1000.0)} off the mark")
     if judged.heights_m:

@@ -205,7 +205,7 @@ def test_a_set_up_by_hand() -> None:
     assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "watch"}
     assert told["verdict"]["parts"][0]["quantity"] == "centring_mm"  # what the grade hangs on stands first
     assert (
-        told["finding"]["text"] == "Over PC-14: axis within 9.1″ of plumb, 0.2 mm off the mark and 1.5624 m above it."
+        told["finding"]["text"] == "Over PC-14: axis 9.1″ out of plumb, 0.2 mm off the mark and 1.5624 m above it."
     )
 
 

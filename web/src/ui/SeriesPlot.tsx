@@ -7,7 +7,7 @@ import type { Series } from "../api/client";
 type Point = Series["points"][number];
 const W = 760;
 const H = 250;
-const LEFT = 56;
+const LEFT = 78;
 const RIGHT = 16;
 const TOP = 22;
 const FOOT = 44;

@@ -59,11 +59,11 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
 
 type PlanPoint = Plan["points"][number];
 
-/** Its name stands beyond it, seen from the stand: never on its own ray. */
+/** Its name stands beyond it, seen from the stand: never on its own ray. What is not sighted is a dot among others. */
 function KnownPoint({ p, one, away }: { p: At; one: PlanPoint; away: At | null }) {
   const far = away ? Math.hypot(p.x - away.x, p.y - away.y) || 1 : 1;
   const out = away ? { x: (p.x - away.x) / far, y: (p.y - away.y) / far } : { x: 0.8, y: -0.6 };
-  const reach = one.suspect ? 26 : 16;
+  const reach = one.suspect || (one.along_m ?? 0) > 0 ? 26 : 16;
   const anchor = out.x > 0.35 ? "start" : out.x < -0.35 ? "end" : "middle";
   return (
     <g data-plan-point={one.name} data-suspect={one.suspect || undefined}>
@@ -73,9 +73,13 @@ function KnownPoint({ p, one, away }: { p: At; one: PlanPoint; away: At | null }
         <circle cx={p.x} cy={p.y} r="4" fill="none" stroke="var(--color-field)" strokeWidth="2" />
       )}
       {one.suspect && <circle cx={p.x} cy={p.y} r="17" fill="none" stroke="var(--color-ink)" strokeWidth="2.4" strokeDasharray="5 4" />}
-      <text x={p.x + out.x * reach} y={p.y + out.y * (reach + 6) + 6} textAnchor={anchor} fontSize={one.used ? 19 : 16} fontWeight={one.used ? 680 : 440} fill={one.used ? "var(--color-ink)" : "var(--color-ink-2)"} className="tag">
-        {one.name}
-      </text>
+      {one.used || !away ? (
+        <text x={p.x + out.x * reach} y={p.y + out.y * (reach + 6) + 6} textAnchor={anchor} fontSize="19" fontWeight={one.used ? 680 : 440} fill="var(--color-ink)" className="tag">
+          {one.name}
+        </text>
+      ) : (
+        <title>{one.name}</title>
+      )}
     </g>
   );
 }

@@ -1,7 +1,7 @@
 // A set-up on record: how it stood, what was not confirmed, what the remainder costs.
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import type { RecordOut, Result } from "../../api/client";
+import type { RecordOut, RecordRow, Result } from "../../api/client";
 import { orientationsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import type { Parcel } from "../../store/device";
@@ -15,14 +15,12 @@ import { Notes, Waits } from "./notes";
 type Observed = { mark?: { name?: string; free?: boolean } };
 
 /** What was sighted from here, and whether it agreed. */
-function Oriented({ id }: { id: string }) {
-  const told = useQuery(orientationsQuery(id));
-  if (!told.data?.length) return null;
+function Oriented({ rows }: { rows: RecordRow[] }) {
   return (
     <section className="card p-5" aria-label="Orientation">
       <h2 className="pb-2">Which way it looked</h2>
       <ul className="m-0 grid list-none gap-2 p-0">
-        {told.data.map((one) => (
+        {rows.map((one) => (
           <li key={one.id} className="flex flex-wrap items-center justify-between gap-3">
             <Link className="link" to={`/records/${one.id}`}>
               {one.finding}
@@ -39,6 +37,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
   const { session } = useHere();
   const observed = (record.document as { observations?: Observed }).observations ?? {};
   const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "set up";
+  const oriented = useQuery({ ...orientationsQuery(record.id), enabled: !waiting });
   const over = result.result["centring_mm"] !== undefined || observed.mark?.free === true;
   const height = result.result["height_m"];
   const orient = `/stand/orient?set-up=${record.id}&instrument=${record.instrument}${observed.mark?.name ? `&point=${encodeURIComponent(observed.mark.name)}` : ""}${typeof height === "number" ? `&height=${height.toFixed(4)}` : ""}`;
@@ -69,7 +68,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
               </Link>
             )}
             {over && (
-              <Link className="btn now" to={orient}>
+              <Link className={`btn ${oriented.data?.length ? "" : "now"}`} to={orient}>
                 Orient it
               </Link>
             )}
@@ -85,7 +84,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
         </section>
         <section className="card p-5" aria-label="How it stands">
           <h2 className="pb-2">How it stands</h2>
-          <dl className="m-0 grid grid-cols-[1fr_auto] gap-x-6 gap-y-2">
+          <dl className="m-0 grid grid-cols-[minmax(140px,auto)_minmax(0,1fr)] gap-x-6 gap-y-2">
             {result.shown.map((one) => (
               <div key={one.quantity} className="contents">
                 <dt className="sub">{one.label}</dt>
@@ -114,7 +113,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
           </ul>
         </section>
       )}
-      {over && !waiting && <Oriented id={record.id} />}
+      {oriented.data && oriented.data.length > 0 && <Oriented rows={oriented.data} />}
       <Reckoned result={result} />
       <p className="sub">
         Set up in the field, judged by Naveta {record.core_version}. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
