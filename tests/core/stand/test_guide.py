@@ -204,9 +204,7 @@ def test_a_set_up_by_hand() -> None:
     assert told["verdict"]["grade"] == "watch"  # laser: 0.2 + 1.943·0.5 = 1.17 mm is not proved within 1 mm
     assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "watch"}
     assert told["verdict"]["parts"][0]["quantity"] == "centring_mm"  # what the grade hangs on stands first
-    assert (
-        told["finding"]["text"] == "Over PC-14: axis 9.1″ out of plumb, 0.2 mm off the mark and 1.5624 m above it."
-    )
+    assert told["finding"]["text"] == "Over PC-14: axis 9.1″ out of plumb, 0.2 mm off the mark and 1.5624 m above it."
 
 
 def test_what_is_beyond_is_done_again_never_adjusted() -> None:
