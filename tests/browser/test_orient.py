@@ -69,6 +69,7 @@ def test_a_free_station_with_a_swapped_pair_found_and_mended(opens: Opens, size:
     answered(page, "repeat")
     expect(page.get_by_text("PC-14 and QB-4 look swapped: the other way round everything fits.")).to_be_visible()
     expect(page.locator("[data-suspect]")).to_have_count(2)
+    expect(page.locator("[data-ellipse]")).to_have_count(1)
     page.get_by_role("button", name="Give PC-14 and QB-4 each other's name").click()
     answered(page, "use")
     page.get_by_text("Closing look at the reference").click()
@@ -82,6 +83,17 @@ def test_a_free_station_with_a_swapped_pair_found_and_mended(opens: Opens, size:
     assert math.hypot(figures["e_m"] - 4160.0, figures["n_m"] - 8725.0) < 0.005
     assert math.remainder(figures["orientation_deg"] - 212.345, 360) * 3600 == pytest.approx(0, abs=8)
     assert record["document"]["observations"]["shots"][2]["point"] == "QB-4"
+    # At the end of the day one look more: the stand turned by 40″, which the first look did not know.
+    page.get_by_role("button", name="Closing look").click()
+    page.wait_for_url(re.compile("closing"))
+    page.locator("#closing-hz").fill(packed(f"{float(world.shot('QB-1')['hz']) + 40 / 3600:.6f}"))
+    answered(page, "repeat")
+    expect(page.get_by_text("the stand moved since")).to_be_visible()
+    first = record["id"]
+    page.get_by_role("button", name="Keep this").click()
+    page.wait_for_url(lambda url: "/records/" in url and first not in url)
+    struck = page.request.get(f"/api/records/{first}").json()
+    assert struck["amended_why"] == "Closing look added."
 
 
 def test_a_moved_point_is_left_out_with_one_touch_and_names_are_minded(opens: Opens) -> None:

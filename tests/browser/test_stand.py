@@ -342,3 +342,32 @@ def test_a_chief_takes_the_strict_order_off_and_a_wrong_figure_is_found_at_the_e
     keep = page.locator("[data-complete=false]")
     expect(keep).to_contain_text("height of the instrument")
     expect(keep).to_contain_text("12..5")
+
+
+def test_a_set_up_with_something_wrong_is_opened_again_and_one_that_waits_is_taken_back(opens: Opens) -> None:
+    page = opens()
+    visit(page, "/stand")
+    page.get_by_role("button", name="TS-01").click()
+    page.locator("#mark").fill("PC-07")
+    page.get_by_role("button", name="I am set up: note it").click()
+    fill_quick(page)
+    page.get_by_role("button", name="Keep this set-up").click()
+    page.wait_for_url(re.compile("/records/"))
+    first = page.url.rsplit("/", 1)[1]
+    page.get_by_role("button", name="Something is wrong here").click()
+    page.get_by_label("What is wrong").fill("height read on the wrong side")
+    page.get_by_role("button", name="Correct a reading").click()
+    page.wait_for_url(re.compile("/stand/"))
+    expect(page.locator("#height-1")).to_have_value("1.604")
+    page.locator("#height-1").fill("1.605")
+    page.context.set_offline(True)
+    page.get_by_role("button", name="Keep this set-up").click()
+    page.wait_for_url(re.compile("/bench"))
+    page.get_by_role("button", name="Take it back").click()
+    page.wait_for_url(re.compile("/stand/"))
+    expect(page.get_by_text("No signal, and the core is not ready")).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.locator("#height-1")).to_have_value("1.605")
+    page.get_by_role("button", name="Keep this set-up").click()
+    page.wait_for_url(lambda url: "/records/" in url and first not in url)
+    assert page.request.get(f"/api/records/{first}").json()["amended_why"] == "height read on the wrong side"

@@ -280,6 +280,9 @@ def _shown(judged: Judged) -> list[Data]:
             ("n_m", "Northing", 1, judged.solution.n),
         ):
             row(name, label, f"{words.reading(value)} {words.name}", words.small(_estimate(judged, i).u95), value, "m")
+    if judged.strength is not None and judged.strength.cut_deg:
+        cut = judged.strength.cut_deg
+        row("cut_deg", "Best cut of two sights", f"{figure(cut, 0)}°", None, cut, "deg")
     if judged.heights is not None:
         row(
             "h_m",

@@ -33,7 +33,16 @@ export function useAsked<T>(question: unknown, ask: (question: never, signal: Ab
     // What is asked is in the text; the asking itself does not change.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [text, wait, again]);
-  useEffect(() => onReady(() => setAgain((n) => n + 1)), []);
+  // What could not be answered is asked again once the core is ready, or the signal is back.
+  useEffect(() => {
+    const ask = () => setAgain((n) => n + 1);
+    window.addEventListener("online", ask);
+    const forget = onReady(ask);
+    return () => {
+      window.removeEventListener("online", ask);
+      forget();
+    };
+  }, []);
   const what = wrong?.to === text ? wrong.what : null;
   const faults = what instanceof Problem ? what.faults : [];
   return { told: answer?.told ?? null, fresh: answer?.to === text, faults, trouble: faults.length || what instanceof NoSignal ? null : what, noSignal: what instanceof NoSignal };

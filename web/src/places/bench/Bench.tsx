@@ -5,6 +5,7 @@ import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
 import { type Parcel, drafts, dropParcel, onShelfChange, takeBack, unsentOfOthers } from "../../store/device";
 import type { Draft } from "../../sheet/draft";
+import { addressOf } from "../../sheet/reopen";
 import { draftOf } from "../../store/outbox";
 import { useKind } from "../../ui/kinds";
 import { Dialog, FaultLine, Head } from "../../ui/parts";
@@ -129,7 +130,7 @@ function OutboxList({ parcels }: { parcels: Parcel[] }) {
   const back = async (parcel: Parcel) => {
     const draft = draftOf(parcel);
     await takeBack(parcel, draft);
-    await navigate(`/bench/${draft.id}`);
+    await navigate(addressOf(draft));
   };
   return (
     <section className="card" aria-label="Waiting to be sent">

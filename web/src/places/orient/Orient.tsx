@@ -1,6 +1,6 @@
 // One orientation in hand: the plan, the sights as they are read, and what they say together.
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { OrientPreview } from "../../api/client";
 import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
@@ -32,6 +32,7 @@ export function Orient() {
 function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
   const { told: said, fresh, faults: refusals, trouble, noSignal } = useAsked<OrientPreview>(orientToSend(draft.document), (document, signal) => previewOrientation(draft.instrument, document, signal));
   const navigate = useNavigate();
+  const [asked] = useSearchParams();
   const tell = useTell();
   const observed = draft.document.observations;
   const refused = refusals.map((one) => ({ ...one, path: one.path.replace(/^document\./, "") }));
@@ -68,7 +69,7 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
             <Sights draft={draft} said={said} faults={faults} write={write} />
           </section>
           <section className="card px-5 py-2" aria-label="Closing look">
-            <Fold title="Closing look at the reference" open={Boolean(observed.closing)}>
+            <Fold title="Closing look at the reference" open={Boolean(observed.closing) || asked.has("closing")}>
               <Closing draft={draft} advice={said?.closing ?? ""} faults={faults} write={write} />
             </Fold>
           </section>

@@ -28,7 +28,8 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
     return one.used || (p.x > 14 && p.x < W - 14 && p.y > 14 && p.y < H - 30);
   });
   const stand = plan.station ? at(plan.station) : null;
-  const largest = Math.max(0, ...plan.points.map((one) => Math.hypot(one.along_m ?? 0, one.across_m ?? 0)));
+  const sure = plan.ellipse?.longest_m ?? 0;
+  const largest = Math.max(sure, ...plan.points.map((one) => Math.hypot(one.along_m ?? 0, one.across_m ?? 0)));
   const factor = [...FACTORS].reverse().find((one) => largest * one * scale <= LARGEST) ?? 10;
   const bar = [...STEPS].reverse().find((one) => one * scale <= 150) ?? 1;
   const told = `Plan of ${inside.length} known points${stand ? " and the stand" : ""}. ${plan.points.filter((one) => one.suspect).map((one) => `${one.name} is suspect.`).join(" ")}`;
@@ -40,6 +41,20 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
         {inside.map((one) => (
           <KnownPoint key={one.name} p={at(one)} one={one} away={stand} />
         ))}
+        {stand && plan.ellipse && (
+          <ellipse
+            cx={stand.x}
+            cy={stand.y}
+            rx={Math.max(1, plan.ellipse.longest_m * factor * scale)}
+            ry={Math.max(1, plan.ellipse.shortest_m * factor * scale)}
+            transform={`rotate(${plan.ellipse.bearing_deg - 90} ${stand.x} ${stand.y})`}
+            fill="none"
+            stroke="var(--color-ink)"
+            strokeWidth="1.6"
+            strokeDasharray="6 4"
+            data-ellipse
+          />
+        )}
         {stand && (
           <g>
             <path d={`M${stand.x} ${stand.y - 13}l12 21h-24z`} fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth="3" strokeLinejoin="round" />
@@ -52,7 +67,7 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
           {bar} m
         </text>
       </svg>
-      {stand && largest > 0 && <figcaption className="sub px-4 pb-3">What does not fit is drawn {factor} times as large.</figcaption>}
+      {stand && largest > 0 && <figcaption className="sub px-4 pb-3">What does not fit{plan.ellipse ? ", and where the stand lies with 95 %," : ""} is drawn {factor} times as large.</figcaption>}
     </figure>
   );
 }

@@ -5,11 +5,10 @@ import { useNavigate } from "react-router";
 import { type RecordOut, send } from "../../api/client";
 import { useHere, usePerson } from "../../app/session";
 import { keepDraft } from "../../store/device";
-import { type CheckDocument, begin } from "../../sheet/draft";
 import { Dialog, Trouble } from "../../ui/parts";
-import { fromFile } from "../../sheet/fromFile";
+import { addressOf, reopened } from "../../sheet/reopen";
 
-export function Amend({ record, document, open, onClose }: { record: RecordOut; document: CheckDocument; open: boolean; onClose: () => void }) {
+export function Amend({ record, open, onClose }: { record: RecordOut; open: boolean; onClose: () => void }) {
   const { may } = useHere();
   const { username } = usePerson();
   const navigate = useNavigate();
@@ -35,10 +34,9 @@ export function Amend({ record, document, open, onClose }: { record: RecordOut; 
   };
   const correct = async () => {
     if (!ready()) return;
-    const stage = record.stage === "as-left" ? ("as-left" as const) : ("as-found" as const);
-    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage, pair: record.pair, amends: record.id, why: why.trim(), document: fromFile(document) });
+    const draft = reopened(record, username, why.trim());
     await keepDraft(draft);
-    await navigate(`/bench/${draft.id}`);
+    await navigate(addressOf(draft));
   };
   return (
     <Dialog title="Something is wrong here" open={open} onClose={onClose}>

@@ -1,19 +1,29 @@
 // An orientation on record: whether it agreed, where it stood, the plan, and every point with what does not fit.
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { RecordOut, Result } from "../../api/client";
-import { useHere } from "../../app/session";
+import { useHere, usePerson } from "../../app/session";
+import { addressOf, reopened } from "../../sheet/reopen";
+import { keepDraft } from "../../store/device";
 import type { Parcel } from "../../store/device";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Reckoned } from "../../ui/Reckoned";
 import { Back, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
 import { PlanDrawing } from "../orient/PlanDrawing";
-import { Notes, Waits } from "./notes";
+import { Notes, SomethingWrong, Waits } from "./notes";
 
 type PointRow = { name: string; path: string; along_mm: number | null; across_mm: number | null; height_mm: number | null };
 
 export function OrientShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
-  const { session } = useHere();
+  const { session, may } = useHere();
+  const { username } = usePerson();
+  const navigate = useNavigate();
+  // At the end of the day the same sights are opened again for one look more; kept, they stand in this record's place.
+  const lookBack = async () => {
+    const draft = reopened(record, username, "Closing look added.");
+    await keepDraft(draft);
+    await navigate(`${addressOf(draft)}?closing`);
+  };
   const observed = (record.document as { observations?: { station?: { name?: string }; of_set_up?: string } }).observations ?? {};
   const rows = (result.result["points"] ?? []) as PointRow[];
   return (
@@ -41,6 +51,12 @@ export function OrientShown({ record, result, waiting }: { record: RecordOut; re
             <button className="btn" onClick={() => window.print()}>
               Print
             </button>
+            {!waiting && <SomethingWrong record={record} />}
+            {!waiting && !record.amended_by && may("amend").allowed && (
+              <button className="btn" onClick={() => void lookBack()}>
+                Closing look
+              </button>
+            )}
           </>
         }
       />

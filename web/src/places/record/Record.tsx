@@ -105,7 +105,7 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
         </div>
         {led ? <BadFinding record={record} result={result} document={document} /> : <Companion record={record} />}
       </div>
-      <Amend record={record} document={document} open={amending} onClose={() => setAmending(false)} />
+      <Amend record={record} open={amending} onClose={() => setAmending(false)} />
     </div>
   );
 }

@@ -10,7 +10,7 @@ import { Reckoned } from "../../ui/Reckoned";
 import { GradeMark } from "../../ui/marks";
 import { Back, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
-import { Notes, Waits } from "./notes";
+import { Notes, SomethingWrong, Waits } from "./notes";
 
 type Observed = { mark?: { name?: string; free?: boolean } };
 
@@ -62,6 +62,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
             <button className="btn" onClick={() => window.print()}>
               Print
             </button>
+            {!waiting && <SomethingWrong record={record} />}
             {over && (
               <Link className="btn" to={`/stand/budget?set-up=${record.id}`}>
                 What it costs the work

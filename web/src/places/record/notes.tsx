@@ -1,7 +1,9 @@
 // What is to be known of a record before anything else.
+import { useState } from "react";
 import { Link } from "react-router";
 import type { RecordOut } from "../../api/client";
 import type { Parcel } from "../../store/device";
+import { Amend } from "./Amend";
 
 /** It is on this device only, and what will become of it. */
 export function Waits({ parcel }: { parcel: Parcel }) {
@@ -42,6 +44,20 @@ export function Notes({ record }: { record: RecordOut }) {
           This corrects an <Link className="underline" to={`/records/${record.amends}`}>earlier record</Link>: {record.why}
         </p>
       )}
+    </>
+  );
+}
+
+/** Strike it or correct it: the act on a record that stands. */
+export function SomethingWrong({ record }: { record: RecordOut }) {
+  const [open, setOpen] = useState(false);
+  if (record.amended_by) return null;
+  return (
+    <>
+      <button className="btn" onClick={() => setOpen(true)}>
+        Something is wrong here
+      </button>
+      <Amend record={record} open={open} onClose={() => setOpen(false)} />
     </>
   );
 }

@@ -8,6 +8,7 @@ import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
 import { nearMisses, ways as waysOf } from "../../core";
 import type { Draft } from "../../sheet/draft";
+import { addressOf } from "../../sheet/reopen";
 import { ORIENT_KINDS, asOrient } from "../../sheet/orient";
 import { type Fine, asDraft, asSetUp, beginSetUp } from "../../sheet/setUp";
 import { drafts, keepDraft, onShelfChange } from "../../store/device";
@@ -283,7 +284,7 @@ function OpenList({ drafts: open }: { drafts: Draft[] }) {
               <span className="tag text-[19px]">{one.instrument}</span> <b>{calledOf(one)}</b>
               <span className="sub block">{one.left && one.owner !== username ? `Left by ${one.owner} for you to keep. ` : ""}Begun {moment(one.startedAt, session.time_zone)}.</span>
             </div>
-            <Link className="btn" to={one.kind === "set-up" ? `/stand/${one.id}` : `/stand/orient/${one.id}`}>
+            <Link className="btn" to={addressOf(one)}>
               Go on
             </Link>
           </li>
