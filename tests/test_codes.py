@@ -7,7 +7,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 SAYS = re.compile(
-    r"""\(\s*"([a-z]+(?:-[a-z]+)+)",\s*(?:f?"|_turn|_balance|STICKING|text|words)   # (code, sentence)
+    r"""(?<!Way)(?<!Field)(?<!Group)(?<!Option)(?<!Table)\(\s*"([a-z]+(?:-[a-z]+)+)",\s*(?:f?"|_turn|_balance|STICKING|text|words)   # (code, sentence)
       | "code":\ "([a-z]+(?:-[a-z]+)+)"
       | \.say\(\s*"[a-z]+",\s*"([a-z-]+)"
       | _said\(\s*"([a-z-]+)"

@@ -24,6 +24,17 @@ CAUTIONS: dict[str, str] = {
     "bob": "The bob has a point and the string a reach: keep both from faces and feet.",
     "hold": "One hand stays on the instrument while the fixing screw is loose.",
     "force": "Lightly tight, never forced: tight screws bend the base.",
+    "vial-screws": (
+        "A vial's own screws are small: ease one as the other is tightened, an eighth of a turn, with the instrument's"
+        " own pin; stop when it resists."
+    ),
+    "plummet-screws": (
+        "Plummet screws sit in opposing pairs: ease one before the other is turned, never both tight, never forced."
+        " A seal or paint over them means service."
+    ),
+    "tap": "Tap lightly, with a finger on the tripod: a hard knock is a knock.",
+    "tape": "A tape under tension has an edge and a whip: gloves, hold it by its rings, never let it fly back.",
+    "pinch": "Hinges and clamps pinch: keep fingers out while a leg moves.",
     "focus-stop": "Do not force a focus knob or a screw at its stop.",
 }
 

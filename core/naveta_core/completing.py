@@ -18,7 +18,7 @@ BY_CONTROL = ("free-station", "backsight")
 def complete(document: Any, known: dict[str, Any] | None, at: str) -> dict[str, Any]:
     """A document with what is known of its instrument at the time `at` (ISO with offset). Raises Refused.
 
-    known: `instrument`, and where there are any `limits`, `before`, `control` (newest first) and `stored` by kind of document; None
+    known: `instrument`, and where there are any `limits`, `noise` by kind, `before`, `control` (newest first) and `stored` by kind of document; None
     leaves the document alone.
     """
     if not isinstance(document, dict):
@@ -26,7 +26,8 @@ def complete(document: Any, known: dict[str, Any] | None, at: str) -> dict[str, 
     if known is None:
         return document
     completed = {key: value for key, value in document.items() if key not in OWNED}
-    completed["instrument"] = known["instrument"]
+    noise = known.get("noise", {}).get(str(completed.get("kind")))
+    completed["instrument"] = {**known["instrument"], "noise": noise} if noise else known["instrument"]
     if known.get("limits"):
         completed["limits"] = known["limits"]
     # Known points are compared with earlier ones, checks with earlier checks.

@@ -73,7 +73,11 @@ def reduce(document: Any, known: Data | None, at: str, stage: str = "as-found") 
 def adjusting(document: Any, reads_now: list[Any]) -> Data:
     """The act of adjusting after a document that is complete already."""
     parsed = check_of(document)
-    return KINDS[parsed.kind].adjusting(parsed, reads_now)
+    adjusts = KINDS[parsed.kind].adjusting
+    if adjusts is None:
+        turned = ", ".join(one.name for one in KINDS.values() if one.adjusting)
+        raise Refused([Fault("kind", "the kind of check", parsed.kind, f"one whose adjusting has readings: {turned}")])
+    return adjusts(parsed, reads_now)
 
 
 def guiding(document: Any, known: Data | None, at: str, act: str | None = None) -> Data:

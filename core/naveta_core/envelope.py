@@ -95,6 +95,11 @@ class Instrument(Part):
     plunges: bool | None = None
     plummet: Literal["none", "optical", "laser"] | None = None
     plummet_place: Literal["turning", "base"] | None = None
+    plummet_adjustable: bool | None = None
+    plate_vial_arcsec_per_div: Positive | None = None
+    circular_vial_arcmin_per_2mm: Positive | None = None
+    circular_vial_on: Literal["rotating", "base"] | None = None
+    electronic_level_step_arcsec: Positive | None = None
     prior: dict[str, Positive] | None = None
 
 

@@ -82,3 +82,22 @@ def staff_spread(
 def curvature_and_refraction_m(distance_m: float) -> float:
     """How much a level line's staff reading is too large at a distance: (1-k) D^2 / 2R, in metres."""
     return (1 - REFRACTION) * distance_m**2 / (2 * EARTH_RADIUS_M)
+
+
+TUBULAR_DIV, TUBULAR_COARSE_DIV, TUBULAR_BETWEEN_DIV = 0.15, 0.3, 0.1
+"""A bubble's end read on a tubular vial: to a tenth; typed in whole or half divisions; common to all headings."""
+CIRCULAR_MM, CIRCULAR_BETWEEN_MM = 0.3, 0.1
+PLUMMET_MM = {"optical": 0.3, "laser": 0.5}
+PLUMMET_BETWEEN_MM = 0.1
+BASE_TURNED_MM = 0.3
+"""What turning and relevelling the base between marks adds."""
+BOB_MM, BOB_IN_WIND_MM = 1.0, 3.0
+ELECTRONIC_BETWEEN_ARCSEC = 0.5
+TAPE_READING_MM = {"steel": 0.3, "fibreglass": 1.0}
+TAPE_BETWEEN_MM = 0.1
+
+
+def electronic_within_arcsec(accuracy_arcsec: float | None) -> float:
+    """How an electronic level's figure wanders, by the class of the instrument it sits in."""
+    stated = accuracy_arcsec if accuracy_arcsec is not None else 5.0
+    return 0.5 if stated <= 1 else 1.0 if stated <= 3 else 2.0

@@ -6,7 +6,7 @@ web's types are generated from them.
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -116,6 +116,70 @@ class Picture(Shape):
     setups: list[SetupPicture]
 
 
+class CirclePoint(Shape):
+    x: float
+    y: float
+    label: str
+    path: str
+
+
+class PlanePoint(Shape):
+    x: float
+    y: float
+
+
+class CirclePicture(Shape):
+    """Points that lie on a circle: its centre is one thing, its radius the other."""
+
+    draws: Literal["circle"]
+    unit: str
+    points: list[CirclePoint]
+    centre: PlanePoint | None
+    radius: float | None
+    centre_says: str
+    radius_says: str
+    ring: float | None
+    limit: float | None
+    x_says: str
+    y_says: str
+
+
+class TubeRow(Shape):
+    label: str
+    bubble_div: float
+    path: str
+    tilt_div: float | None
+
+
+class TubePicture(Shape):
+    """A tubular vial, once a heading."""
+
+    draws: Literal["tube"]
+    rows: list[TubeRow]
+    rest_div: float | None
+    half_div: float
+
+
+class Deviation(Shape):
+    label: str
+    at: float
+    value: float | None
+
+
+class DeviationsPicture(Shape):
+    """Deviations along a line."""
+
+    draws: Literal["deviations"]
+    unit: str
+    marks: list[Deviation]
+    limit: float | None
+    zero_says: str
+    along_says: str
+
+
+AnyPicture = Picture | CirclePicture | TubePicture | DeviationsPicture
+
+
 class Sensitivity(Shape):
     path: str
     where: str
@@ -162,7 +226,7 @@ class Result(Shape):
     finding: Finding
     verdict: Verdict
     shown: list[Shown]
-    picture: Picture | None
+    picture: AnyPicture | None
     plan: Plan | None = None
     work: list[Effect]
     cautions: list[Coded]
@@ -202,6 +266,13 @@ class NextWanted(Shape):
     where: str
 
 
+class ApartSoFar(Shape):
+    """A figure that stands apart, and what is to be done about it."""
+
+    path: str
+    text: str
+
+
 class Partial(Shape):
     sights: list[SightSoFar]
     setups: list[SetupSoFar]
@@ -209,6 +280,8 @@ class Partial(Shape):
     unit: str
     next: NextWanted | None
     looks: list[Coded]
+    said: list[Coded] = []
+    apart: ApartSoFar | None = None
 
 
 class Preview(Shape):
@@ -218,29 +291,27 @@ class Preview(Shape):
     missing: list[str]
     faults: list[FaultShape]
     partial: Partial
-    picture: Picture | None
+    picture: AnyPicture | None
     reduced: Result | None = None
     fingerprint: str | None = None
 
 
 class AdjustingStep(Shape):
+    """One reading since the first turn; `left` in the unit of what is read."""
+
     given: str
-    reading_m: float
-    left_arcsec: float
-    left_m: float
+    left: float
     done: bool
     text: str
 
 
 class Adjusting(Shape):
-    """The act of adjusting: target, tool, and what each reading since leaves to be done."""
+    """The act of adjusting: target, tool, and what each reading since leaves to be done. `wells`: what is typed each
+    time, one figure or two (then joined by a blank)."""
 
-    staff: str
-    where: str
-    distance_m: float
-    from_m: float
+    asked: str
+    wells: list[str]
     from_text: str
-    target_m: float
     target_text: str
     unit: str
     allowed: bool

@@ -88,17 +88,29 @@ def day_words(day: date) -> str:
     return f"{day:%A} {day.day} {day:%B %Y}"
 
 
-def standing(kind: str, records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
-    """The standing of an instrument of this kind, worst check first."""
-    kinds = kinds_for(kind)
+def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
+    """The standing of an instrument, told as a document's `instrument`; the check that decides it first.
+
+    A check that does not gate is listed where it stands; what it found bad, or good under a condition, counts all the
+    same.
+    """
+    kinds = kinds_for(instrument)
+    gating = {one.name for one in kinds if one.gates} or {one.name for one in kinds}
     checks = [_check(one, records, events, today) for one in kinds]
     if not checks:
         return Standing(
             "ready-if",
             [_said("no-check", "No check for this kind of instrument is kept here yet: go by your own book.")],
         )
-    checks.sort(key=lambda one: -ORDER.index(one.state))
-    return Standing(checks[0].state, checks[0].reasons, checks)
+    checks.sort(key=lambda one: (-_weight(one, gating), one.check not in gating))
+    state: State = checks[0].state if _weight(checks[0], gating) else "ready"
+    return Standing(state, checks[0].reasons, checks)
+
+
+def _weight(one: CheckStanding, gating: set[str]) -> int:
+    """How much a check's state says of the instrument; of one that does not gate only what it found itself."""
+    found = one.state == "ready-if" or any(reason["code"] in ("adjust", "service") for reason in one.reasons)
+    return ORDER.index(one.state) if one.check in gating or found else 0
 
 
 def _said(code: str, text: str) -> Said:

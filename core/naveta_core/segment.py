@@ -24,15 +24,16 @@ CUTTING_EVENTS = (*BEARING_EVENTS, "adjusted")
 
 def made_check(document: Data, result: Data, at: str, stage: str) -> Data:
     """A finished check as far as later ones lean on it."""
-    kind, figures = result["kind"], result["result"]
-    main = KINDS[kind].main_quantity
+    name, figures = result["kind"], result["result"]
+    kind = KINDS[name]
+    kept = (kind.main_quantity, f"sigma_{kind.main_quantity}", *kind.kept)
     made = {
         "what": "check",
-        "kind": kind,
+        "kind": name,
         "at": at,
         "stage": stage,
         "grade": result["verdict"]["grade"],
-        "result": {main: figures[main], f"sigma_{main}": figures[f"sigma_{main}"]},
+        "result": {one: figures[one] for one in kept},
         "repeats": figures["repeats"],
     }
     temperature = document.get("conditions", {}).get("temperature_c")
@@ -53,15 +54,50 @@ def made_of(document: Data, result: Data, at: str, stage: str) -> Data | None:
     return made_set_up(result, at) if kind == "set-up" else made_control(result, at)
 
 
+REST_FROM = {
+    "plate-vial": ("reversal", {"reversal_div": "reversal_div"}),
+    "dual-axis-level": (
+        "index",
+        {
+            "index_along_arcsec": "index_along_arcsec",
+            "index_across_arcsec": "index_across_arcsec",
+            "sigma_index_arcsec": "sigma_index_along_arcsec",
+        },
+    ),
+    "plummet": (
+        "plummet",
+        {"plummet_x_mm": "offset_x_mm", "plummet_y_mm": "offset_y_mm", "plummet_height_m": "told_at_m"},
+    ),
+}
+"""What a check tells the next set-up, by kind: what it is about, and the names it goes by there."""
+
+
+def cuts(event: Data, kind: str) -> bool:
+    """Whether what was found before an event no longer holds: a knock for all, an adjustment for what was adjusted."""
+    return event["event"] in CUTTING_EVENTS and event.get("kind", kind) == kind
+
+
 def rest_of(made: Sequence[Data]) -> Data | None:
-    """Where the plate bubble was last found to rest, since the last event or adjustment: a set-up's `stored`."""
-    found: Data | None = None
+    """Rest positions and corrections in force since the last event or adjustment: a set-up's `stored`.
+
+    Where the plate bubble rests (found by its own check, or by a set-up), the electronic level's index, the plummet's
+    offset at heading 0. A check graded `repeat` told nothing.
+    """
+    found: dict[str, Data] = {}
     for one in made:
         if one["what"] == "event":
-            found = None if one["event"] in CUTTING_EVENTS else found
+            found = {
+                about: told
+                for about, told in found.items()
+                if not any(cuts(one, kind) for kind, (other, _) in REST_FROM.items() if other == about)
+            }
         elif one["what"] == "set-up":
-            found = {"reversal_div": one["rest_div"], "reversal_at": one["at"]}
-    return found
+            found["reversal"] = {"reversal_div": one["rest_div"], "reversal_at": one["at"]}
+        elif one["what"] == "check" and one["kind"] in REST_FROM and one["grade"] != "repeat":
+            about, names = REST_FROM[one["kind"]]
+            told = {name: one["result"][theirs] for name, theirs in names.items()}
+            found[about] = {**told, f"{about}_at": one["at"]}
+    return {name: value for told in found.values() for name, value in told.items()} or None
 
 
 def made_control(result: Data, at: str) -> Data | None:
@@ -86,14 +122,23 @@ def control_of(made: Sequence[Data]) -> list[Data]:
 
 
 def before_of(made: Sequence[Data]) -> list[Data]:
-    """Earlier results since the last event or adjustment, newest first: a document's `before`."""
+    """Earlier results of every kind of check since the last event or adjustment that bears on it, newest first: a
+    document's `before`."""
     kept: list[Data] = []
     for one in made:
         if one["what"] == "event":
-            kept = [] if one["event"] in CUTTING_EVENTS else kept
+            kept = [earlier for earlier in kept if not cuts(one, earlier["kind"])]
         elif one["what"] == "check":
-            kept = [one] if one["stage"] == "as-left" else [*kept, one]
-    return [_earlier(one) for one in reversed(kept[-SEGMENT_LENGTH:])]
+            if one["stage"] == "as-left":
+                kept = [earlier for earlier in kept if earlier["kind"] != one["kind"]]
+            kept.append(one)
+    newest: dict[str, int] = {}
+    told = []
+    for one in reversed(kept):
+        newest[one["kind"]] = newest.get(one["kind"], 0) + 1
+        if newest[one["kind"]] <= SEGMENT_LENGTH:
+            told.append(_earlier(one))
+    return told
 
 
 def _earlier(one: Data) -> Data:
@@ -101,9 +146,9 @@ def _earlier(one: Data) -> Data:
     return {**told, "temperature_c": one["temperature_c"]} if "temperature_c" in one else told
 
 
-def noise_of(made: Sequence[Data]) -> Data | None:
-    """What accepted tests with repeats teach about an instrument and those who read it: `instrument.noise`."""
-    checks = [one for one in made if one["what"] == "check"][-LEARNING_FROM:]
+def noise_of(made: Sequence[Data], kind: str) -> Data | None:
+    """What accepted tests of a kind with repeats teach about an instrument and those who read it: `instrument.noise`."""
+    checks = [one for one in made if one["what"] == "check" and one["kind"] == kind][-LEARNING_FROM:]
     spreads = [
         Spread(one["repeats"]["squares"], one["repeats"]["dof"])
         for one in checks
@@ -114,9 +159,13 @@ def noise_of(made: Sequence[Data]) -> Data | None:
 
 
 def known_with(stated: Data, limits: Data, made: Sequence[Data]) -> Data:
-    """What is known of an instrument when the next check of it is completed."""
-    noise, before = noise_of(made), before_of(made)
-    known: Data = {"instrument": {**stated, "noise": noise} if noise else stated}
+    """What is known of an instrument when the next check of it is completed; `noise` by kind of check."""
+    kinds = {one["kind"] for one in made if one["what"] == "check"}
+    noise = {kind: told for kind in sorted(kinds) if (told := noise_of(made, kind))}
+    before = before_of(made)
+    known: Data = {"instrument": stated}
+    if noise:
+        known["noise"] = noise
     if limits:
         known["limits"] = limits
     if before:

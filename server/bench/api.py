@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Any, Literal
+from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -265,8 +265,11 @@ def advise_set_up(request: HttpRequest) -> HttpResponse:
 
 
 @router.get("/instruments/{tag}/series", response=out.SeriesOut, operation_id="instrument_series")
-def instrument_series(request: HttpRequest, tag: str, of: Literal["check", "control"] = "check") -> Any:
-    """An instrument's history with limits and events: of its checks' main figure, or of how known points disagreed."""
+def instrument_series(request: HttpRequest, tag: str, of: str = "two-peg") -> Any:
+    """An instrument's history with limits and events: of a kind of check's main figure, or (`control`) of how known
+    points disagreed."""
+    if of != "control" and of not in KINDS:
+        raise Refused([Fault("of", "what the series is of", of, "control, or one of " + ", ".join(KINDS))])
     return selectors.series(fleet_selectors.find(tag), of)
 
 

@@ -12,8 +12,8 @@ from django.db.models import QuerySet
 
 from bench.models import Record
 from fleet.models import Instrument
-from fleet.selectors import done_of
-from naveta_core.checks import KINDS
+from fleet.selectors import done_of, known_to_core
+from naveta_core.checks import KINDS, kinds_for
 from naveta_core.schedule import BEARING_EVENTS, RELEASE, clears
 from naveta_core.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of, made_set_up
 
@@ -44,14 +44,14 @@ def done_fact(record: Record) -> Data:
     """A check as far as a standing needs it."""
     result = json.loads(record.result)
     verdict = result["verdict"]
-    part = verdict["parts"][0]
+    parts = verdict["parts"]
     return {
         "check": record.kind,
         "at": record.observed_at,
         "grade": verdict["grade"],
         "stage": record.stage,
         "codes": [reason["code"] for reason in verdict["reasons"]],
-        "proved_within_watch": part["proved_to"] <= part["limits"]["watch"],
+        "proved_within_watch": all(part["proved_to"] <= part["limits"]["watch"] for part in parts),
         "finding": result["finding"]["text"],
     }
 
@@ -65,10 +65,11 @@ def event_fact(record: Record) -> Data:
 
 
 def latest_fact(record: Record) -> Data:
-    """The latest check, enough for a limit bar in a list."""
+    """A check, enough for a limit bar in a list."""
     result = json.loads(record.result)
-    part = result["verdict"]["parts"][0]
-    main = KINDS[record.kind].main_quantity
+    kind = KINDS[record.kind]
+    main = kind.main_quantity
+    part = next(one for one in result["verdict"]["parts"] if one["quantity"] == main)
     shown = next(row for row in result["shown"] if row["quantity"] == main)
     return {
         "id": str(record.id),
@@ -81,6 +82,8 @@ def latest_fact(record: Record) -> Data:
         "u95": part["u95"],
         "limit": part["limits"]["use"],
         "text": shown["text"],
+        "unit": kind.unit,
+        "title": kind.title,
     }
 
 
@@ -89,31 +92,57 @@ def facts_of(instrument: Instrument) -> Data:
     rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).order_by(
         "-observed_at_utc", "-sequence"
     )
-    checks = list(rows.filter(category=Record.Category.CHECK)[:LEARNING_FROM])[::-1]
+    of_kind = _by_kind(rows.filter(category=Record.Category.CHECK))
     wanted = rows.filter(category=Record.Category.EVENT, kind__in=(*CUTTING_EVENTS, RELEASE)).select_related(
         "entered_by"
     )
     events = list(wanted[:LATEST_EVENTS])[::-1]
     set_ups = [one for one in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _set_up_made(one)][:1]
     controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
-    last_pass = _last_pass(rows.filter(category=Record.Category.CHECK))
-    kept = [last_pass] if last_pass else []
-    if checks and (last_pass is None or checks[-1].pk != last_pass.pk):
-        kept.append(checks[-1])
+    kept: list[Record] = []
+    passes = []
+    for checks in of_kind.values():
+        last_pass = _last_pass(checks, rows)
+        passes += [last_pass] if last_pass else []
+        kept += [last_pass] if last_pass else []
+        if last_pass is None or checks[-1].pk != last_pass.pk:
+            kept.append(checks[-1])
     bearing = [e for e in events if e.kind in BEARING_EVENTS or e.kind == RELEASE]
-    if last_pass:
-        bearing = [e for e in bearing if e.observed_at_utc > last_pass.observed_at_utc]
+    # An event older than every kind's last pass bears on nothing any more.
+    applying = {one.name for one in kinds_for(known_to_core(instrument))}
+    if passes and applying <= {one.kind for one in passes}:
+        oldest = min(one.observed_at_utc for one in passes)
+        bearing = [e for e in bearing if e.observed_at_utc > oldest]
     return {
         "done": [done_fact(one) for one in kept],
         "events": [event_fact(one) for one in bearing],
-        "latest": latest_fact(checks[-1]) if checks else None,
-        "made": _made([*checks, *set_ups, *controls], events),
+        "latest": _latest(of_kind),
+        "made": _made([*(one for checks in of_kind.values() for one in checks), *set_ups, *controls], events),
     }
 
 
-def _last_pass(checks: QuerySet[Record]) -> Record | None:
-    """The newest check that clears, seen from the newest backwards."""
-    return next((one for one in checks.iterator(chunk_size=20) if clears(done_of(done_fact(one)))), None)
+def _by_kind(checks: QuerySet[Record]) -> dict[str, list[Record]]:
+    """The latest checks of each kind, oldest first."""
+    kinds = [name for name in KINDS if checks.filter(kind=name).exists()]
+    return {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in kinds}
+
+
+def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
+    """What the yard shows of an instrument: a bad finding that stands, the newest first; else the check that gates."""
+    last = [checks[-1] for checks in of_kind.values()]
+    bad = [one for one in last if json.loads(one.result)["verdict"]["grade"] in ("adjust", "service")]
+    gating = [one for one in last if KINDS[one.kind].gates]
+    chosen = max(bad or gating or last, key=lambda one: one.observed_at_utc, default=None)
+    return latest_fact(chosen) if chosen else None
+
+
+def _last_pass(checks: list[Record], rows: QuerySet[Record]) -> Record | None:
+    """The newest check of a kind that clears, seen from the newest backwards; `checks` are the latest ones."""
+    found = next((one for one in reversed(checks) if clears(done_of(done_fact(one)))), None)
+    if found or len(checks) < LEARNING_FROM:
+        return found
+    older = rows.filter(category=Record.Category.CHECK, kind=checks[0].kind)[LEARNING_FROM:]
+    return next((one for one in older.iterator(chunk_size=20) if clears(done_of(done_fact(one)))), None)
 
 
 def _made(checks: list[Record], events: list[Record]) -> list[Data]:
@@ -129,5 +158,7 @@ def _set_up_made(record: Record) -> Data | None:
 
 def _made_of(record: Record) -> Data | None:
     if record.category == Record.Category.EVENT:
-        return {"what": "event", "event": record.kind, "at": record.observed_at}
+        told = {"what": "event", "event": record.kind, "at": record.observed_at}
+        about = json.loads(record.document).get("check")
+        return {**told, "kind": about} if about else told
     return made_of(json.loads(record.document), json.loads(record.result), record.observed_at, record.stage)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 from ninja import Schema
 
@@ -75,6 +75,7 @@ class EventPoint(Schema):
 class SeriesOut(Schema):
     """A figure's history; `unit` as it is written behind a number, and as it is said."""
 
+    title: str
     unit: str
     unit_said: str
     points: list[Point]
@@ -128,6 +129,59 @@ class LedStep(Schema):
     text: str
 
 
+class OptionOut(Schema):
+    value: str
+    label: str
+    hint: str
+
+
+class FieldOut(Schema):
+    """A field of an entry; `given`: filled from the way."""
+
+    name: str
+    label: str
+    unit: str
+    kind: Literal["number", "length", "choice"]
+    options: list[OptionOut]
+    given: bool
+    optional: bool
+
+
+class GroupOut(Schema):
+    """Fields that stand together; with `rows`, `path` is a list of which every entry is a row."""
+
+    path: str
+    title: str
+    fields: list[FieldOut]
+    rows: bool
+    row_titles: list[str]
+    note: str
+    most: int
+    more: str
+
+
+class WayOut(Schema):
+    """A way of carrying a check out, with its entry."""
+
+    name: str
+    title: str
+    good_for: str
+    observations: dict[str, Any]
+    groups: list[GroupOut]
+    steps: list[str]
+    caution: list[Coded]
+    unit: str
+
+
+class AsksOut(Schema):
+    """Which circumstances are asked for before it begins."""
+
+    minutes_on: bool
+    support: bool
+    wind: bool
+    temperature: bool
+
+
 class KindOut(Schema):
     kind: str
     title: str
@@ -144,6 +198,12 @@ class KindOut(Schema):
     quantity_label: str
     csv_columns: list[str]
     layouts: list[LayoutOut]
+    why: str
+    order: int
+    unit: str
+    adjustable: bool
+    asks: AsksOut
+    ways: list[WayOut]
 
 
 class KnownInstrument(Schema):

@@ -14,6 +14,8 @@ from bench.facts import done_fact, event_fact, standing_checks, standing_control
 from bench.models import Record
 from fleet.models import Instrument
 from fleet.selectors import done_of, happened_of
+from naveta_core.checks import KINDS
+from naveta_core.checks.sheet.figures import UNITS, UNITS_SAID
 from naveta_core.fingerprint import device_says
 from naveta_core.lookback import look_back
 from naveta_core.registry import DOCUMENTS
@@ -131,10 +133,13 @@ def series(instrument: Instrument, of: str) -> Data:
         for one in standing_events(instrument)
         if one.kind in ("knock", "drop", "adjusted", "held", "released")
     ]
-    told = [_series_point(one, control) for one in (standing_controls if control else standing_checks)(instrument)]
+    rows = standing_controls(instrument) if control else [x for x in standing_checks(instrument) if x.kind == of]
+    told = [_series_point(one, control) for one in rows]
+    unit = "mm" if control else KINDS[of].unit
     return {
-        "unit": " mm" if control else "″",
-        "unit_said": "millimetres" if control else "seconds",
+        "title": "Agreement with known points" if control else KINDS[of].title,
+        "unit": UNITS[unit],
+        "unit_said": UNITS_SAID[unit],
         "points": [one for one in told if one is not None],
         "events": events,
     }
@@ -142,7 +147,8 @@ def series(instrument: Instrument, of: str) -> Data:
 
 def _series_point(record: Record, control: bool) -> Data | None:
     result = json.loads(record.result)
-    part = next(iter(result["verdict"]["parts"]), None)
+    main = None if control else KINDS[record.kind].main_quantity
+    part = next((one for one in result["verdict"]["parts"] if main in (None, one["quantity"])), None)
     if part is None:
         return None
     figures = result["result"]

@@ -276,7 +276,7 @@ def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[
         raise Forbidden(
             Answer(False, "not-yours-to-adjust", "This adjustment is not yours to make: ask the equipment manager.")
         )
-    return {"record": str(found.id), **({"steps": sent.steps} if sent.event == "adjusted" else {})}
+    return {"record": str(found.id), "check": found.kind, **({"steps": sent.steps} if sent.event == "adjusted" else {})}
 
 
 @transaction.atomic

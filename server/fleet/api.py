@@ -49,6 +49,8 @@ class LatestOut(Schema):
     u95: float
     limit: float
     text: str
+    unit: str = "arcsec"
+    title: str = "Two-peg test"
 
 
 class InstrumentRow(Schema):
@@ -117,7 +119,7 @@ def passport(instrument: Instrument) -> dict[str, Any]:
         "stated": model.stated,
         "limits": model.limits,
         "hints": model.hints,
-        "checks": [kind.name for kind in kinds_for(model.kind)],
+        "checks": [kind.name for kind in kinds_for(selectors.known_to_core(instrument))],
     }
 
 

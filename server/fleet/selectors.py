@@ -38,6 +38,7 @@ class Listed:
         return f"{self.crew} crew" if self.crew else self.place or "Yard"
 
 
+STANDS_BY = ("pk", "model__kind", "model__stated", "facts")
 LISTED = ("pk", "tag", "model__kind", "model__maker", "model__name", "place", "crew__name", "serial", "facts_stamp")
 
 
@@ -85,13 +86,13 @@ def happened_of(fact: dict[str, Any]) -> Happened:
 
 def standing_of(instrument: Instrument, today: date) -> Standing:
     """Where an instrument stands today."""
-    return _stand(instrument.model.kind, instrument.facts, today)
+    return _stand(known_to_core(instrument), instrument.facts, today)
 
 
-def _stand(kind: str, facts: dict[str, Any], today: date) -> Standing:
+def _stand(told: dict[str, Any], facts: dict[str, Any], today: date) -> Standing:
     done = [done_of(one) for one in facts.get("done", [])]
     events = [happened_of(one) for one in facts.get("events", [])]
-    return standing(kind, done, events, today)
+    return standing(told, done, events, today)
 
 
 _stood: dict[int, tuple[str, str, date, Standing]] = {}
@@ -108,9 +109,10 @@ def yard(today: date, query: str = "") -> list[Row]:
 
 
 def _stand_anew(changed: list[Listed], today: date) -> None:
-    facts = dict(Instrument.objects.filter(pk__in=[one.pk for one in changed]).values_list("pk", "facts"))
+    rows = Instrument.objects.filter(pk__in=[one.pk for one in changed])
+    known = {pk: ({"kind": kind, **stated}, facts) for pk, kind, stated, facts in rows.values_list(*STANDS_BY)}
     for one in changed:
-        _stood[one.pk] = (one.kind, one.stamp, today, _stand(one.kind, facts[one.pk], today))
+        _stood[one.pk] = (one.kind, one.stamp, today, _stand(*known[one.pk], today))
 
 
 def matches(one: Listed, wanted: str) -> bool:

@@ -25,11 +25,11 @@ def test_it_reads_now_tells_what_is_left() -> None:
     level, _ = staffs(0, 56, 4)
     half, there = f"{level + 12 / RHO * 56:.4f}", f"{level:.4f}"
     guide = TWO_PEG.adjusting(document, [half, there])
-    assert guide["staff"] == "A"
-    assert guide["target_m"] == pytest.approx(level, abs=3e-6)
+    assert guide["asked"] == "Staff A reads now"
+    assert guide["target_text"] == f"{level:.4f}"
     assert guide["allowed"]
     first, second = guide["steps"]
-    assert first["left_arcsec"] == pytest.approx(12, abs=0.2)
+    assert first["left"] == pytest.approx(12 / RHO * 56, abs=6e-5)
     assert not first["done"]
     assert "too high" in first["text"]
     assert second["done"]
@@ -149,8 +149,14 @@ def test_a_fault_of_ours_is_one_line_and_exit_one(tmp_path, capsys, monkeypatch)
 
 
 def test_the_registry_tells_what_applies_and_what_to_bring() -> None:
-    assert [kind.name for kind in kinds_for("level")] == ["two-peg"]
-    assert kinds_for("tripod") == []
+    def names(**instrument: object) -> list[str]:
+        return [kind.name for kind in kinds_for(instrument)]
+
+    assert names(kind="level") == ["circular-vial", "compensator-function", "two-peg"]
+    assert names(kind="theodolite", plummet="optical") == ["circular-vial", "plate-vial", "plummet"]
+    assert names(kind="total-station", plummet="none") == ["circular-vial", "dual-axis-level"]
+    assert names(kind="tribrach") == ["circular-vial"], "no plummet is stated, no plate vial"
+    assert (names(kind="staff"), names(kind="prism")) == (["pole-vial", "staff"], [])
     about = TWO_PEG.about()
     assert about["minutes"] > 0
     assert all(acts[-1]["text"].startswith("Follow local rules") for acts in about["cautions"].values())

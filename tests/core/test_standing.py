@@ -10,6 +10,7 @@ from naveta_core.lookback import look_back
 from naveta_core.schedule import Done, Happened, clears, standing, summary
 
 TODAY = date(2027, 3, 2)
+LEVEL = {"kind": "level"}
 
 
 def at(day: int, month: int = 2, hour: int = 7) -> datetime:
@@ -17,54 +18,54 @@ def at(day: int, month: int = 2, hour: int = 7) -> datetime:
 
 
 def test_never_checked_is_check_first() -> None:
-    one = standing("level", [], [], TODAY)
+    one = standing(LEVEL, [], [], TODAY)
     assert one.state == "check-first"
     assert one.reasons[0]["code"] == "never-passed"
 
 
 def test_passed_and_fresh_is_ready() -> None:
-    one = standing("level", [Done("two-peg", at(20), "use", finding="No error shown.")], [], TODAY)
+    one = standing(LEVEL, [Done("two-peg", at(20), "use", finding="No error shown.")], [], TODAY)
     assert one.state == "ready"
     assert "20 February 2027" in one.reasons[0]["text"]
     assert one.checks[0].due_on == "2027-03-22"
 
 
 def test_due_within_a_week_is_said() -> None:
-    one = standing("level", [Done("two-peg", at(5), "use")], [], TODAY)
+    one = standing(LEVEL, [Done("two-peg", at(5), "use")], [], TODAY)
     assert [reason["code"] for reason in one.reasons] == ["passed", "due-soon"]
 
 
 @pytest.mark.parametrize(("day", "state"), [(31, "ready"), (30, "check-first")])
 def test_older_than_its_month_is_check_first(day: int, state: str) -> None:
-    assert standing("level", [Done("two-peg", at(day, 1), "use")], [], TODAY).state == state
+    assert standing(LEVEL, [Done("two-peg", at(day, 1), "use")], [], TODAY).state == state
 
 
 def test_a_conditional_watch_is_ready_if_with_its_condition() -> None:
-    one = standing("level", [Done("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
+    one = standing(LEVEL, [Done("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
     assert one.state == "ready-if"
     assert "alike" in one.reasons[0]["text"]
 
 
 def test_a_knock_after_the_pass_asks_for_a_check_and_a_drop_holds() -> None:
     passed = Done("two-peg", at(20), "use")
-    knocked = standing("level", [passed], [Happened("knock", at(1, 3, 14), "against the rail")], TODAY)
+    knocked = standing(LEVEL, [passed], [Happened("knock", at(1, 3, 14), "against the rail")], TODAY)
     assert knocked.state == "check-first"
     assert knocked.reasons[0]["text"] == "Knocked on Monday 1 March 2027 at 14:10: against the rail"
-    assert standing("level", [passed], [Happened("drop", at(1, 3))], TODAY).state == "hold"
-    assert standing("level", [passed], [Happened("knock", at(19))], TODAY).state == "ready", (
+    assert standing(LEVEL, [passed], [Happened("drop", at(1, 3))], TODAY).state == "hold"
+    assert standing(LEVEL, [passed], [Happened("knock", at(19))], TODAY).state == "ready", (
         "before the pass it is answered"
     )
 
 
 def test_a_bad_check_holds_until_a_later_one_passes() -> None:
     bad = Done("two-peg", at(1, 3), "adjust", finding="Line of sight points 24″ up.")
-    assert standing("level", [Done("two-peg", at(20), "use"), bad], [], TODAY).state == "hold"
+    assert standing(LEVEL, [Done("two-peg", at(20), "use"), bad], [], TODAY).state == "hold"
     left = Done("two-peg", at(1, 3, 9), "use", stage="as-left")
-    assert standing("level", [bad, left], [], TODAY).state == "ready"
+    assert standing(LEVEL, [bad, left], [], TODAY).state == "ready"
 
 
 def test_a_repeat_after_a_pass_is_no_pass() -> None:
-    one = standing("level", [Done("two-peg", at(20), "use"), Done("two-peg", at(1, 3), "repeat")], [], TODAY)
+    one = standing(LEVEL, [Done("two-peg", at(20), "use"), Done("two-peg", at(1, 3), "repeat")], [], TODAY)
     assert (one.state, one.reasons[0]["code"]) == ("check-first", "last-not-passed")
 
 
@@ -84,8 +85,8 @@ def test_what_clears_a_due_check(done: Done, expected: bool) -> None:
     assert clears(done) is expected
 
 
-def test_other_kinds_are_not_judged_here_yet() -> None:
-    one = standing("tripod", [], [], TODAY)
+def test_a_kind_without_any_check_says_so() -> None:
+    one = standing({"kind": "prism"}, [], [], TODAY)
     assert (one.state, one.reasons[0]["code"]) == ("ready-if", "no-check")
     assert one.as_dict()["checks"] == []
 
@@ -95,19 +96,19 @@ def test_a_manager_may_release_a_hold_with_a_reason_that_shows() -> None:
         Happened("drop", at(1, 3)),
         Happened("released", at(1, 3, 9), "Ines Calder: spare only, rough grading"),
     )
-    one = standing("level", [], [drop, released], TODAY)
+    one = standing(LEVEL, [], [drop, released], TODAY)
     assert one.state == "ready-if"
     assert "spare only" in one.reasons[0]["text"]
     again = Happened("knock", at(1, 3, 12))
-    assert standing("level", [], [drop, released, again], TODAY).state == "hold", "a later knock ends the release"
+    assert standing(LEVEL, [], [drop, released, again], TODAY).state == "hold", "a later knock ends the release"
     bad = Done("two-peg", at(1, 3, 11), "adjust")
-    assert standing("level", [bad], [drop, released], TODAY).state == "hold", "so does a later bad check"
+    assert standing(LEVEL, [bad], [drop, released], TODAY).state == "hold", "so does a later bad check"
 
 
 def test_held_back_by_hand_until_a_check_passes() -> None:
     held = Happened("held", at(1, 3), "feels loose")
-    assert standing("level", [Done("two-peg", at(20), "use")], [held], TODAY).state == "hold"
-    assert standing("level", [Done("two-peg", at(2, 3), "use")], [held], TODAY).state == "ready"
+    assert standing(LEVEL, [Done("two-peg", at(20), "use")], [held], TODAY).state == "hold"
+    assert standing(LEVEL, [Done("two-peg", at(2, 3), "use")], [held], TODAY).state == "ready"
 
 
 def test_looking_back_counts_what_leans_on_a_bad_level() -> None:

@@ -45,9 +45,9 @@ def test_every_level_tells_its_story(seen: Api) -> None:
         "LV-07": "hold",
         "LV-09": "ready",
         "LV-11": "check-first",
-        "TS-01": "ready-if",  # no check for these is kept here yet, and the yard says so
-        "TS-03": "ready-if",
-        "TD-01": "ready-if",
+        "TS-01": "check-first",
+        "TS-03": "check-first",
+        "TD-01": "check-first",
     }
     assert yard["LV-07"]["latest"]["grade"] == "adjust"
     assert abs(yard["LV-07"]["latest"]["value"] - 24.0) < yard["LV-07"]["latest"]["u95"] * 1.5

@@ -2,12 +2,37 @@
 
 from __future__ import annotations
 
-from . import two_peg
+from typing import Any
+
+from . import (
+    circular_vial,
+    compensator_function,
+    dual_axis_level,
+    plate_vial,
+    plummet,
+    pole_vial,
+    staff,
+    tape,
+    tripod,
+    two_peg,
+)
 from .kind import Kind
 
-KINDS: dict[str, Kind] = {kind.name: kind for kind in (two_peg.KIND,)}
+_MODULES = (
+    circular_vial,
+    compensator_function,
+    plate_vial,
+    dual_axis_level,
+    plummet,
+    two_peg,
+    pole_vial,
+    staff,
+    tripod,
+    tape,
+)
+KINDS: dict[str, Kind] = {one.KIND.name: one.KIND for one in sorted(_MODULES, key=lambda one: one.KIND.order)}
 
 
-def kinds_for(instrument_kind: str) -> list[Kind]:
-    """The checks that apply to an instrument of this kind, in the order in which they should be done."""
-    return [kind for kind in KINDS.values() if instrument_kind in kind.applies_to]
+def kinds_for(instrument: dict[str, Any]) -> list[Kind]:
+    """The checks that apply to an instrument, told as a document's `instrument`, in the order in which they make sense."""
+    return [one for one in KINDS.values() if instrument.get("kind") in one.applies_to and one.fits(instrument)]

@@ -4,12 +4,20 @@ from __future__ import annotations
 
 import random
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from ..envelope import Envelope
+from .sheet.entry import Asks, Way
 
 Data = dict[str, Any]
+
+
+NOTHING_ASKED = Asks()
+
+
+def _any(_instrument: Data) -> bool:
+    return True
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +40,7 @@ class Kind:
     model: type[Envelope]
     preview: Callable[[Any], Data]
     reduce: Callable[[Any], Data]
-    adjusting: Callable[[Any, list[Any]], Data]
+    adjusting: Callable[[Any, list[Any]], Data] | None
     where: Callable[[str], str]
     applies_to: tuple[str, ...]
     minutes: int
@@ -51,6 +59,22 @@ class Kind:
     write_csv: Callable[[Any], str]
     layouts: tuple[Layout, ...]
     simulate: Callable[[random.Random, Data], Data]
+    ways: tuple[Way, ...] = ()
+    """How a check of rows is entered; a kind without them has a page of its own."""
+    asks: Asks = NOTHING_ASKED
+    why: str = ""
+    """What it is for, in a sentence."""
+    unit: str = "arcsec"
+    """Of the main quantity: arcsec, mm, div or ppm."""
+    gates: bool = True
+    """Whether an instrument on which this was never done, or long ago, has to be checked first before it goes out.
+    Opening rule until planning brings its own: a bad finding of any check holds it all the same."""
+    order: int = 50
+    """In which order the checks of an instrument make sense: what others lean on comes first."""
+    kept: tuple[str, ...] = ()
+    """Figures of the result that later work leans on: rest positions, offsets."""
+    fits: Callable[[Data], bool] = _any
+    """Whether an instrument of a fitting kind has what is checked, told as a document's `instrument`."""
 
     def about(self) -> Data:
         """What the web shows before a check begins."""
@@ -71,6 +95,12 @@ class Kind:
             "main_quantity": self.main_quantity,
             "quantity_label": self.quantity_label,
             "csv_columns": list(self.csv_columns),
+            "why": self.why,
+            "order": self.order,
+            "unit": self.unit,
+            "adjustable": self.adjusting is not None,
+            "asks": asdict(self.asks),
+            "ways": [one.as_dict() for one in self.ways],
             "layouts": [
                 {
                     "name": one.name,

@@ -197,7 +197,8 @@ export interface paths {
         };
         /**
          * Instrument Series
-         * @description An instrument's history with limits and events: of its checks' main figure, or of how known points disagreed.
+         * @description An instrument's history with limits and events: of a kind of check's main figure, or (`control`) of how known
+         *     points disagreed.
          */
         get: operations["instrument_series"];
         put?: never;
@@ -733,25 +734,20 @@ export interface components {
         };
         /**
          * Adjusting
-         * @description The act of adjusting: target, tool, and what each reading since leaves to be done.
+         * @description The act of adjusting: target, tool, and what each reading since leaves to be done. `wells`: what is typed each
+         *     time, one figure or two (then joined by a blank).
          */
         Adjusting: {
             /** Allowed */
             allowed: boolean;
-            /** Distance M */
-            distance_m: number;
-            /** From M */
-            from_m: number;
+            /** Asked */
+            asked: string;
             /** From Text */
             from_text: string;
             /** Screw */
             screw: string;
-            /** Staff */
-            staff: string;
             /** Steps */
             steps: components["schemas"]["AdjustingStep"][];
-            /** Target M */
-            target_m: number;
             /** Target Text */
             target_text: string;
             /** Text */
@@ -760,21 +756,20 @@ export interface components {
             tool: string;
             /** Unit */
             unit: string;
-            /** Where */
-            where: string;
+            /** Wells */
+            wells: string[];
         };
-        /** AdjustingStep */
+        /**
+         * AdjustingStep
+         * @description One reading since the first turn; `left` in the unit of what is read.
+         */
         AdjustingStep: {
             /** Done */
             done: boolean;
             /** Given */
             given: string;
-            /** Left Arcsec */
-            left_arcsec: number;
-            /** Left M */
-            left_m: number;
-            /** Reading M */
-            reading_m: number;
+            /** Left */
+            left: number;
             /** Text */
             text: string;
         };
@@ -804,6 +799,16 @@ export interface components {
             text: string;
         };
         /**
+         * ApartSoFar
+         * @description A figure that stands apart, and what is to be done about it.
+         */
+        ApartSoFar: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Aside
          * @description A place as typed: millimetres to the person's right, and away from them; minus is left, and nearer.
          */
@@ -818,6 +823,20 @@ export interface components {
              * @default null
              */
             right: string | number | null;
+        };
+        /**
+         * AsksOut
+         * @description Which circumstances are asked for before it begins.
+         */
+        AsksOut: {
+            /** Minutes On */
+            minutes_on: boolean;
+            /** Support */
+            support: boolean;
+            /** Temperature */
+            temperature: boolean;
+            /** Wind */
+            wind: boolean;
         };
         /** Backsight */
         Backsight: {
@@ -846,15 +865,20 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
              *       "display": null,
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
              *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
              *       "plummet": null,
+             *       "plummet_adjustable": null,
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
@@ -998,6 +1022,27 @@ export interface components {
             offset_mm: number | null;
         };
         /**
+         * BubbleReading
+         * @description A bubble in the vial's own frame: x right, y along the heading.
+         */
+        BubbleReading: {
+            /**
+             * Heading Deg
+             * @default null
+             */
+            heading_deg: string | number | null;
+            /**
+             * X Mm
+             * @default null
+             */
+            x_mm: string | number | null;
+            /**
+             * Y Mm
+             * @default null
+             */
+            y_mm: string | number | null;
+        };
+        /**
          * BubbleTold
          * @description Where the bubble of a circular vial is, seen from its middle.
          */
@@ -1020,7 +1065,7 @@ export interface components {
              */
             sensitivity_arcmin_per_2mm: string | number;
         };
-        CheckDocument: components["schemas"]["TwoPeg"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
+        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["Tape"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingShape */
         CheckStandingShape: {
             /** Check */
@@ -1035,6 +1080,140 @@ export interface components {
             state: string;
             /** Title */
             title: string;
+        };
+        /**
+         * CirclePicture
+         * @description Points that lie on a circle: its centre is one thing, its radius the other.
+         */
+        CirclePicture: {
+            centre: components["schemas"]["PlanePoint"] | null;
+            /** Centre Says */
+            centre_says: string;
+            /**
+             * Draws
+             * @constant
+             */
+            draws: "circle";
+            /** Limit */
+            limit: number | null;
+            /** Points */
+            points: components["schemas"]["CirclePoint"][];
+            /** Radius */
+            radius: number | null;
+            /** Radius Says */
+            radius_says: string;
+            /** Ring */
+            ring: number | null;
+            /** Unit */
+            unit: string;
+            /** X Says */
+            x_says: string;
+            /** Y Says */
+            y_says: string;
+        };
+        /** CirclePoint */
+        CirclePoint: {
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * CircularVial
+         * @description A check of a circular vial.
+         */
+        CircularVial: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "circular-vial";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
         };
         /**
          * Closing
@@ -1066,6 +1245,115 @@ export interface components {
             code: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Compared
+         * @description A known length, and what the tape reads there.
+         */
+        Compared: {
+            /**
+             * Known
+             * @default null
+             */
+            known: string | number | null;
+            /**
+             * Reads
+             * @default null
+             */
+            reads: string | number | null;
+        };
+        /**
+         * CompensatorFunction
+         * @description A check of how a compensator works.
+         */
+        CompensatorFunction: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "compensator-function";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
         };
         /**
          * Conditions
@@ -1124,6 +1412,36 @@ export interface components {
             n: string | number;
             /** Name */
             name: string;
+        };
+        /** Deviation */
+        Deviation: {
+            /** At */
+            at: number;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * DeviationsPicture
+         * @description Deviations along a line.
+         */
+        DeviationsPicture: {
+            /** Along Says */
+            along_says: string;
+            /**
+             * Draws
+             * @constant
+             */
+            draws: "deviations";
+            /** Limit */
+            limit: number | null;
+            /** Marks */
+            marks: components["schemas"]["Deviation"][];
+            /** Unit */
+            unit: string;
+            /** Zero Says */
+            zero_says: string;
         };
         /**
          * DeviceKeys
@@ -1189,6 +1507,99 @@ export interface components {
              * @default false
              */
             wrong_way: boolean;
+        };
+        /**
+         * DualAxisLevel
+         * @description A check of an electronic level or dual-axis compensator.
+         */
+        DualAxisLevel: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "dual-axis-level";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
         };
         /**
          * Earlier
@@ -1300,6 +1711,29 @@ export interface components {
             /** Where */
             where: string;
         };
+        /**
+         * FieldOut
+         * @description A field of an entry; `given`: filled from the way.
+         */
+        FieldOut: {
+            /** Given */
+            given: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "number" | "length" | "choice";
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Optional */
+            optional: boolean;
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
+            /** Unit */
+            unit: string;
+        };
         /** Finding */
         Finding: {
             /** Text */
@@ -1375,15 +1809,20 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
              *       "display": null,
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
              *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
              *       "plummet": null,
+             *       "plummet_adjustable": null,
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
@@ -1476,6 +1915,28 @@ export interface components {
              * @default 1
              */
             target_sigma_mm: string | number;
+        };
+        /**
+         * GroupOut
+         * @description Fields that stand together; with `rows`, `path` is a list of which every entry is a row.
+         */
+        GroupOut: {
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+            /** More */
+            more: string;
+            /** Most */
+            most: number;
+            /** Note */
+            note: string;
+            /** Path */
+            path: string;
+            /** Row Titles */
+            row_titles: string[];
+            /** Rows */
+            rows: boolean;
+            /** Title */
+            title: string;
         };
         /**
          * Guide
@@ -1601,6 +2062,16 @@ export interface components {
              */
             angle_accuracy_arcsec: string | number | null;
             /**
+             * Circular Vial Arcmin Per 2Mm
+             * @default null
+             */
+            circular_vial_arcmin_per_2mm: string | number | null;
+            /**
+             * Circular Vial On
+             * @default null
+             */
+            circular_vial_on: ("rotating" | "base") | null;
+            /**
              * Compensator Range Arcmin
              * @default null
              */
@@ -1617,6 +2088,11 @@ export interface components {
              * @default null
              */
             distance_accuracy_ppm: string | number | null;
+            /**
+             * Electronic Level Step Arcsec
+             * @default null
+             */
+            electronic_level_step_arcsec: string | number | null;
             /**
              * Kind
              * @default null
@@ -1635,10 +2111,20 @@ export interface components {
             /** @default null */
             noise: components["schemas"]["Noise"] | null;
             /**
+             * Plate Vial Arcsec Per Div
+             * @default null
+             */
+            plate_vial_arcsec_per_div: string | number | null;
+            /**
              * Plummet
              * @default null
              */
             plummet: ("none" | "optical" | "laser") | null;
+            /**
+             * Plummet Adjustable
+             * @default null
+             */
+            plummet_adjustable: boolean | null;
             /**
              * Plummet Place
              * @default null
@@ -1716,8 +2202,11 @@ export interface components {
         };
         /** KindOut */
         KindOut: {
+            /** Adjustable */
+            adjustable: boolean;
             /** Applies To */
             applies_to: string[];
+            asks: components["schemas"]["AsksOut"];
             /** Before You Start */
             before_you_start: string[];
             /** Bring */
@@ -1738,16 +2227,24 @@ export interface components {
             main_quantity: string;
             /** Minutes */
             minutes: number;
+            /** Order */
+            order: number;
             /** Quantity Label */
             quantity_label: string;
             /** Title */
             title: string;
+            /** Unit */
+            unit: string;
             /** Watch Condition */
             watch_condition: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
             /** When Bad */
             when_bad: components["schemas"]["LedStep"][];
             /** Who Adjusts */
             who_adjusts: string[];
+            /** Why */
+            why: string;
         };
         /**
          * Knot
@@ -1820,8 +2317,18 @@ export interface components {
             stage: string;
             /** Text */
             text: string;
+            /**
+             * Title
+             * @default Two-peg test
+             */
+            title: string;
             /** U95 */
             u95: number;
+            /**
+             * Unit
+             * @default arcsec
+             */
+            unit: string;
             /** Value */
             value: number;
         };
@@ -1846,6 +2353,32 @@ export interface components {
             text: string;
             /** Title */
             title: string;
+        };
+        /**
+         * LevelReading
+         * @description Both figures of an electronic level at a heading, and the plate bubble beside it where one is read.
+         */
+        LevelReading: {
+            /**
+             * Across Arcsec
+             * @default null
+             */
+            across_arcsec: string | number | null;
+            /**
+             * Along Arcsec
+             * @default null
+             */
+            along_arcsec: string | number | null;
+            /**
+             * Bubble Div
+             * @default null
+             */
+            bubble_div: string | number | null;
+            /**
+             * Heading Deg
+             * @default null
+             */
+            heading_deg: string | number | null;
         };
         /**
          * Levelled
@@ -1954,6 +2487,22 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Marks
+         * @description Marks taken at one height.
+         */
+        Marks: {
+            /**
+             * Height M
+             * @default null
+             */
+            height_m: string | number | null;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
         };
         /** ModelOut */
         ModelOut: {
@@ -2079,38 +2628,48 @@ export interface components {
             /** Factor */
             factor: string | number;
         };
-        /**
-         * Observations
-         * @description Set-ups in the order in which they were made. `layout` only helps the drawing.
-         */
+        /** Observations */
         Observations: {
             /**
-             * Curvature
-             * @default true
-             */
-            curvature: boolean;
-            /**
-             * Layout
+             * Cross Section Mm2
              * @default null
              */
-            layout: ("middle-then-near" | "middle-then-three-quarter" | "middle-then-beyond" | "thirds-inside" | "outside-both" | "free") | null;
+            cross_section_mm2: string | number | null;
             /**
-             * @default {
-             *       "bubble_holds": "not-looked",
-             *       "line_returns": "not-looked"
-             *     }
-             */
-            looks: components["schemas"]["Looks"];
-            /**
-             * Setups
+             * Lengths
              * @default []
              */
-            setups: components["schemas"]["SetUp"][];
+            lengths: components["schemas"]["Compared"][];
             /**
-             * Stadia Constant
-             * @default 100
+             * Material
+             * @default steel
+             * @enum {string}
              */
-            stadia_constant: string | number;
+            material: "steel" | "fibreglass";
+            /**
+             * Standard Temperature C
+             * @default null
+             */
+            standard_temperature_c: string | number | null;
+            /**
+             * Standard Tension N
+             * @default null
+             */
+            standard_tension_n: string | number | null;
+            /**
+             * Tension N
+             * @default null
+             */
+            tension_n: string | number | null;
+        };
+        /** OptionOut */
+        OptionOut: {
+            /** Hint */
+            hint: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
         };
         /**
          * Options
@@ -2203,10 +2762,16 @@ export interface components {
         };
         /** Partial */
         Partial: {
+            apart?: components["schemas"]["ApartSoFar"] | null;
             expected: components["schemas"]["Expected"] | null;
             /** Looks */
             looks: components["schemas"]["Coded"][];
             next: components["schemas"]["NextWanted"] | null;
+            /**
+             * Said
+             * @default []
+             */
+            said: components["schemas"]["Coded"][];
             /** Setups */
             setups: components["schemas"]["SetupSoFar"][];
             /** Sights */
@@ -2282,6 +2847,199 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** PlanePoint */
+        PlanePoint: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PlateVial
+         * @description A check of one plate vial, or of two.
+         */
+        PlateVial: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "plate-vial";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
+         * Plummet
+         * @description A check of a plummet.
+         */
+        Plummet: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "plummet";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
         /** Point */
         Point: {
             /** At */
@@ -2349,6 +3107,130 @@ export interface components {
             unit: "m" | "mm" | "cm" | "ft" | "usft" | "in";
         };
         /**
+         * PoleVial
+         * @description A check of the vial of a pole or staff.
+         */
+        PoleVial: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "pole-vial";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
+         * Positions
+         * @description Staff readings with the bubble in the middle and run to each side of its ring.
+         */
+        Positions: {
+            /**
+             * Away
+             * @default []
+             */
+            away: (string | number)[];
+            /**
+             * Centre
+             * @default []
+             */
+            centre: (string | number)[];
+            /**
+             * Left
+             * @default []
+             */
+            left: (string | number)[];
+            /**
+             * Right
+             * @default []
+             */
+            right: (string | number)[];
+            /**
+             * Toward
+             * @default []
+             */
+            toward: (string | number)[];
+        };
+        /**
          * Preview
          * @description What can be said already.
          */
@@ -2362,7 +3244,8 @@ export interface components {
             /** Missing */
             missing: string[];
             partial: components["schemas"]["Partial"];
-            picture: components["schemas"]["Picture"] | null;
+            /** Picture */
+            picture: components["schemas"]["Picture"] | components["schemas"]["CirclePicture"] | components["schemas"]["TubePicture"] | components["schemas"]["DeviationsPicture"] | null;
             reduced?: components["schemas"]["Result"] | null;
         };
         /**
@@ -2512,7 +3395,8 @@ export interface components {
             finding: components["schemas"]["Finding"];
             /** Kind */
             kind: string;
-            picture: components["schemas"]["Picture"] | null;
+            /** Picture */
+            picture: components["schemas"]["Picture"] | components["schemas"]["CirclePicture"] | components["schemas"]["TubePicture"] | components["schemas"]["DeviationsPicture"] | null;
             plan?: components["schemas"]["Plan"] | null;
             /** Result */
             result: {
@@ -2525,6 +3409,27 @@ export interface components {
             work: components["schemas"]["Effect"][];
             /** Worked */
             worked: components["schemas"]["Worked"][];
+        };
+        /**
+         * Round
+         * @description The scale read with the head let alone, under the hand, and let go again, mm.
+         */
+        Round: {
+            /**
+             * Free Mm
+             * @default null
+             */
+            free_mm: string | number | null;
+            /**
+             * Loaded Mm
+             * @default null
+             */
+            loaded_mm: string | number | null;
+            /**
+             * Released Mm
+             * @default null
+             */
+            released_mm: string | number | null;
         };
         /**
          * Saw
@@ -2545,6 +3450,22 @@ export interface components {
             swing: components["schemas"]["Swing"] | null;
         };
         /**
+         * Section
+         * @description One graduation, and how far it is from the foot plate by the tape.
+         */
+        Section: {
+            /**
+             * Mark
+             * @default null
+             */
+            mark: string | number | null;
+            /**
+             * Tape
+             * @default null
+             */
+            tape: string | number | null;
+        };
+        /**
          * SeriesOut
          * @description A figure's history; `unit` as it is written behind a number, and as it is said.
          */
@@ -2553,6 +3474,8 @@ export interface components {
             events: components["schemas"]["EventPoint"][];
             /** Points */
             points: components["schemas"]["Point"][];
+            /** Title */
+            title: string;
             /** Unit */
             unit: string;
             /** Unit Said */
@@ -2641,15 +3564,20 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
              *       "display": null,
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
              *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
              *       "plummet": null,
+             *       "plummet_adjustable": null,
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
@@ -3081,6 +4009,99 @@ export interface components {
             /** Distance Mm */
             distance_mm: number;
         };
+        /**
+         * Staff
+         * @description A check of a levelling staff.
+         */
+        Staff: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "staff";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
         /** StaffPicture */
         StaffPicture: {
             /** Distance M */
@@ -3145,6 +4166,99 @@ export interface components {
             text: string;
         };
         /**
+         * Tape
+         * @description A comparison of a tape.
+         */
+        Tape: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "tape";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
          * Tries
          * @description What can be tried before it is done: `question` wants only the moves added to be asked as advice.
          */
@@ -3157,6 +4271,99 @@ export interface components {
             };
             /** Step */
             step: number;
+        };
+        /**
+         * Tripod
+         * @description A check of a tripod.
+         */
+        Tripod: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "tripod";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
         };
         /**
          * TripodTold
@@ -3214,6 +4421,55 @@ export interface components {
             slope_deg: string | number;
         };
         /**
+         * TubePicture
+         * @description A tubular vial, once a heading.
+         */
+        TubePicture: {
+            /**
+             * Draws
+             * @constant
+             */
+            draws: "tube";
+            /** Half Div */
+            half_div: number;
+            /** Rest Div */
+            rest_div: number | null;
+            /** Rows */
+            rows: components["schemas"]["TubeRow"][];
+        };
+        /**
+         * TubeReading
+         * @description A bubble in a tubular vial: divisions towards the right end, which lies on `heading_deg`.
+         */
+        TubeReading: {
+            /**
+             * Bubble Div
+             * @default null
+             */
+            bubble_div: string | number | null;
+            /**
+             * Heading Deg
+             * @default null
+             */
+            heading_deg: string | number | null;
+            /**
+             * Vial
+             * @default null
+             */
+            vial: (1 | 2) | null;
+        };
+        /** TubeRow */
+        TubeRow: {
+            /** Bubble Div */
+            bubble_div: number;
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            /** Tilt Div */
+            tilt_div: number | null;
+        };
+        /**
          * TwoPeg
          * @description A two-peg test.
          */
@@ -3243,15 +4499,20 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
              *       "display": null,
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
              *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
              *       "plummet": null,
+             *       "plummet_adjustable": null,
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
@@ -3334,6 +4595,30 @@ export interface components {
             reasons: components["schemas"]["Coded"][];
             /** Set Aside */
             set_aside: string[];
+        };
+        /**
+         * WayOut
+         * @description A way of carrying a check out, with its entry.
+         */
+        WayOut: {
+            /** Caution */
+            caution: components["schemas"]["Coded"][];
+            /** Good For */
+            good_for: string;
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
+            /** Name */
+            name: string;
+            /** Observations */
+            observations: {
+                [key: string]: unknown;
+            };
+            /** Steps */
+            steps: string[];
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
         };
         /** WayShape */
         WayShape: {
@@ -3815,7 +5100,7 @@ export interface operations {
     instrument_series: {
         parameters: {
             query?: {
-                of?: "check" | "control";
+                of?: string;
             };
             header?: never;
             path: {

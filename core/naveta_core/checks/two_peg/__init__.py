@@ -191,4 +191,6 @@ KIND = Kind(
     write_csv=table.write_csv,
     layouts=LAYOUTS,
     simulate=simulate,
+    why="A line of sight that points up or down puts a slope into every run whose sights differ.",
+    order=50,
 )

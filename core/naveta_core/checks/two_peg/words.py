@@ -283,16 +283,11 @@ def adjusting(document: TwoPeg, judged: Judged, steps: list[tuple[str, float]]) 
         else:
             turn = "lower" if away > 0 else "raise"
             says = f"{words.small(abs(away))} too {'high' if away > 0 else 'low'}, {arcsec(abs(left))} left: {turn} the line a little more."
-        rows.append(
-            {"given": text, "reading_m": metres, "left_arcsec": left, "left_m": away, "done": done, "text": says}
-        )
+        rows.append({"given": text, "left": in_unit(away, document.units.length), "done": done, "text": says})
     return {
-        "staff": seen.staff,
-        "where": seen.where,
-        "distance_m": seen.sight_m,
-        "from_m": target + now_c * seen.sight_m,
+        "asked": f"Staff {seen.staff} reads now",
+        "wells": [""],
         "from_text": words.reading(target + now_c * seen.sight_m),
-        "target_m": target,
         "target_text": words.reading(target),
         "unit": words.name,
         "allowed": may_turn_screws(judged.solution.estimate, limits),

@@ -1,0 +1,92 @@
+"""The index of an electronic level or compensator, apart from the tilt of the stand.
+
+along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across. Turned by half a turn a perfect one shows the same figures
+with opposite signs. A plate bubble read beside it is settled by the same half-turn: neither is taken on trust.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..kind import Kind
+from ..sheet.answer import Recipe
+from ..sheet.entry import HEADING, Asks, Field, Group, Way
+from ..sheet.table import Table
+from .reckon import drawn, judge, so_far
+from .simulate import simulate
+from .solve import ACROSS, ALONG, CAUTIONS, DualAxisLevel, read_document, where
+
+Data = dict[str, Any]
+
+
+def _rows(*headings: int) -> list[Data]:
+    return [{"heading_deg": str(one)} for one in headings]
+
+
+BOTH = (HEADING, Field("along_arcsec", "Along", "″"), Field("across_arcsec", "Across", "″"))
+READINGS = Group("observations.readings", "What the electronic level shows", BOTH, rows=True, most=24, more="One more heading",
+                 note="In seconds, signs as shown. Along the sight, and across it to the right.")  # fmt: skip
+TOGETHER = Group("observations.readings", "Electronic level and plate bubble, read together", (*BOTH, Field("bubble_div", "Plate bubble, right is plus", "div")), rows=True, most=24, more="One more heading",
+                 note="Read both at the same moment; the half-turn tells which is out.")  # fmt: skip
+STORED = Group("observations", "Stored in the instrument before", (Field("before_along_arcsec", "Along", "″", optional=True), Field("before_across_arcsec", "Across", "″", optional=True)),
+               note="Note them now: a new calibration writes over them.")  # fmt: skip
+WORTH = Group("observations", "The plate vial", (Field("sensitivity_arcsec_per_div", "A division is", "″"),))
+RECIPE = Recipe("dual-axis-level", read_document, judge, so_far, drawn, CAUTIONS, where)
+TABLE = Table(
+    "dual-axis-level",
+    ("sensitivity_arcsec_per_div", "before_along_arcsec", "before_across_arcsec"),
+    "readings",
+    ("heading_deg", "along_arcsec", "across_arcsec", "bubble_div"),
+)
+
+
+def has_electronic_level(instrument: Data) -> bool:
+    return instrument.get("kind") in ("total-station", "robotic-total-station") or bool(
+        instrument.get("electronic_level_step_arcsec")
+    )
+
+
+KIND = Kind(
+    name="dual-axis-level",
+    title="Electronic level",
+    model=DualAxisLevel,
+    preview=RECIPE.preview,
+    reduce=RECIPE.reduce,
+    adjusting=None,
+    where=where,
+    applies_to=("total-station", "robotic-total-station", "theodolite"),
+    minutes=4,
+    interval_days=30,
+    bring=("The instrument on a firm stand, out of the sun", "Its own calibration routine, if you may store values"),
+    before_you_start=("On for three minutes at the least, longer after a warm van.", "Bubble near the middle; stay where you are while it turns."),
+    who_adjusts=("manager", "crew"),
+    when_bad=(
+        ("real", "Is it real?", "Take the round once more. Both count together, never the better one alone."),
+        ("keep", "Keep what was found", "Save as found, with the stored values, before anything is written over."),
+        ("adjust", "Store it", "Run the instrument's own level calibration both ways round, store, then run this check again, as left. After it, two faces are due."),
+        ("without", "Or do without it", "Level by the rest position, measure in both faces, or take another."),
+        ("look-back", "What was done with it since", "Heights of one face carry the part along; steep directions the part across."),
+    ),
+    caution_codes=CAUTIONS,
+    watch_condition="In both faces only.",
+    main_quantity=ALONG,
+    quantity_label="electronic level",
+    csv_columns=TABLE.columns,
+    read_csv=TABLE.read,
+    write_csv=TABLE.write,
+    layouts=(),
+    simulate=simulate,
+    ways=(
+        Way("half-turn", "Both ways round", "Two headings: index along and across, apart from the tilt.", {"readings": _rows(0, 180)}, (READINGS, STORED),
+            ("Level it as for work.", "Note both figures. Turn by half a turn, let them settle, note both again.")),
+        Way("four-quarters", "Four quarters", "Finer, and the four check each other and the display's senses.", {"readings": _rows(0, 90, 180, 270)}, (READINGS, STORED),
+            ("Level it as for work.", "Note both figures; turn by a quarter; let them settle: four times.")),
+        Way("with-plate-vial", "With the plate bubble beside it", "They disagree: which is out? Both are read, both are turned.", {"readings": _rows(0, 180)}, (TOGETHER, WORTH, STORED),
+            ("Level it as for work; leave the screws alone from now on.", "Note both figures and the bubble. Turn by half a turn, wait, note all three again.")),
+    ),
+    asks=Asks(minutes_on=True, support=True, wind=True),
+    why="Two figures under ten seconds both ways may be an index of nine: turned, index and tilt come apart.",
+    order=30,
+    kept=(ACROSS,),
+    fits=has_electronic_level,
+)  # fmt: skip

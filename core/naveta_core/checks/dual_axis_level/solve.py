@@ -1,0 +1,167 @@
+"""The index of an electronic level or compensator, apart from the tilt of the stand.
+
+along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across. Turned by half a turn a perfect one shows the same figures
+with opposite signs. A plate bubble read beside it is settled by the same half-turn: neither is taken on trust.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from pydantic import Field as Bounds
+
+from ...envelope import Display, Envelope, Part, Typed
+from ...priors import ELECTRONIC_BETWEEN_ARCSEC, electronic_within_arcsec
+from ...readings import Sheet
+from ..plate_vial.reckon import MOST_DIV
+from ..sheet.entry import Where
+from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, solve, turned_vector, widest_deg
+from ..sheet.judged import noise_factor, prior_dof
+from ..sheet.typed import number, rounding
+
+Data = dict[str, Any]
+ALONG, ACROSS = "index_along_arcsec", "index_across_arcsec"
+MOST_ARCSEC = 3600.0
+WARM_MINUTES = 3.0
+OTHER_SENSE_SHARE = 0.25
+DEGREES_LOOK_LIKE = 0.05
+CAUTIONS = {"before": ("hold",), "reading": ("wind", "hold"), "adjusting": ("hold",)}
+where = Where(
+    {
+        "readings": "reading",
+        "heading_deg": "heading",
+        "along_arcsec": "figure along the sight",
+        "across_arcsec": "figure across the sight",
+        "bubble_div": "plate bubble",
+        "sensitivity_arcsec_per_div": "what a division of the plate vial is worth",
+        "before_along_arcsec": "stored along, before",
+        "before_across_arcsec": "stored across, before",
+    }
+)
+
+
+class LevelReading(Part):
+    """Both figures of an electronic level at a heading, and the plate bubble beside it where one is read."""
+
+    heading_deg: Typed | None = None
+    along_arcsec: Typed | None = None
+    across_arcsec: Typed | None = None
+    bubble_div: Typed | None = None
+
+
+class Observations(Part):
+    readings: list[LevelReading] = Bounds(default=[], max_length=24)
+    sensitivity_arcsec_per_div: Typed | None = None
+    before_along_arcsec: Typed | None = None
+    before_across_arcsec: Typed | None = None
+
+
+class DualAxisLevel(Envelope):
+    """A check of an electronic level or dual-axis compensator."""
+
+    kind: Literal["dual-axis-level"]
+    observations: Observations
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """Both figures at one heading, high side forward and high side right positive."""
+
+    path: str
+    heading_deg: float
+    along: float
+    across: float
+    bubble: float | None
+
+
+@dataclass
+class Read:
+    """What could be read."""
+
+    figures: list[Shown]
+    steps: list[float]
+    seconds_per_div: float | None
+    bubble_steps: list[float]
+    before: tuple[float, float] | None
+
+
+def _signs(display: Display | None) -> tuple[float, float]:
+    one = display or Display()
+    return (1.0 if one.along_positive == "high-forward" else -1.0, 1.0 if one.across_positive == "high-right" else -1.0)
+
+
+def read_document(document: DualAxisLevel, sheet: Sheet) -> Read:
+    o, (sa, sc) = document.observations, _signs(document.instrument.display)
+    found, steps, bubble_steps = [], [], []
+    for i, one in enumerate(o.readings):
+        base = f"observations.readings[{i}]"
+        if i >= 2 and all(v is None or not str(v).strip() for v in (one.along_arcsec, one.across_arcsec)):
+            continue
+        heading = number(sheet, f"{base}.heading_deg", where(f"{base}.heading_deg"), one.heading_deg, "deg", -360, 360)
+        along, across = (
+            number(
+                sheet,
+                f"{base}.{name}",
+                where(f"{base}.{name}"),
+                getattr(one, name),
+                "arcsec",
+                -MOST_ARCSEC,
+                MOST_ARCSEC,
+            )
+            for name in ("along_arcsec", "across_arcsec")
+        )
+        bubble = number(
+            sheet,
+            f"{base}.bubble_div",
+            where(f"{base}.bubble_div"),
+            one.bubble_div,
+            "div",
+            -MOST_DIV,
+            MOST_DIV,
+            wanted=False,
+        )
+        if heading is None or along is None or across is None:
+            continue
+        found.append(Shown(base, heading.value, along.value * sa, across.value * sc, bubble.value if bubble else None))
+        steps += [along.step, across.step]
+        bubble_steps += [bubble.step] if bubble else []
+    for i in range(len(o.readings), 2):
+        for name in ("along_arcsec", "across_arcsec"):
+            sheet.want(f"observations.readings[{i}].{name}", where(f"observations.readings[{i}].{name}"))
+    if len(found) >= max(2, len(o.readings)) and widest_deg([one.heading_deg for one in found]) < OPPOSITE_DEG:
+        given = "headings " + ", ".join(f"{one.heading_deg:g}°" for one in found)
+        sheet.fault(
+            "observations.readings",
+            "the readings",
+            given,
+            "two headings half a turn apart: only turned does the index show",
+        )
+    worth = None
+    if any(one.bubble is not None for one in found):
+        stated, path = document.instrument.plate_vial_arcsec_per_div, "observations.sensitivity_arcsec_per_div"
+        typed = number(sheet, path, where(path), o.sensitivity_arcsec_per_div, "arcsec", 2, 600, wanted=stated is None)
+        worth = typed.value if typed else stated
+    return Read(found, steps, worth, bubble_steps, _before(o, sheet))
+
+
+def _before(o: Observations, sheet: Sheet) -> tuple[float, float] | None:
+    """The values stored before, where they were noted."""
+    told = []
+    for name in ("before_along_arcsec", "before_across_arcsec"):
+        path = f"observations.{name}"
+        one = number(sheet, path, where(path), getattr(o, name), "arcsec", -MOST_ARCSEC, MOST_ARCSEC, wanted=False)
+        told.append(one.value if one else None)
+    return None if told[0] is None or told[1] is None else (told[0], told[1])
+
+
+def solve_level(document: DualAxisLevel, read: Read, factor: float) -> Solved:
+    stated = document.instrument.electronic_level_step_arcsec or 0.0
+    own = (document.instrument.prior or {}).get(
+        "electronic_level_arcsec", electronic_within_arcsec(document.instrument.angle_accuracy_arcsec)
+    )
+    within = (own * noise_factor(document) * factor) ** 2 + max(rounding(read.steps), stated**2 / 12)
+    rows: list[Observation] = []
+    for one in read.figures:
+        rows += turned_vector(one.heading_deg, one.across, one.along)
+    return solve(rows, within, ELECTRONIC_BETWEEN_ARCSEC**2, prior_dof(document))

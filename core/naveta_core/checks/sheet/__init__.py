@@ -1,0 +1,1 @@
+"""What every check that is read as rows of figures has in common: its entry, its reading, its verdict, its table."""

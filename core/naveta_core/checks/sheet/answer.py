@@ -1,0 +1,122 @@
+"""The answers of a check of rows: the result of a complete document, and what can be said of one still being filled."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from ... import __version__
+from ...cautions import cautions
+from ...judgement import Estimate
+from ...readings import Sheet
+from .figures import bound
+from .judged import Judged, Quantity, Said, grade_of, next_of
+
+Data = dict[str, Any]
+
+
+@dataclass
+class SoFar:
+    """What can be said before a check is complete."""
+
+    said: list[Said]
+    """In the order in which it matters: what blocks, what is weak, what is running."""
+    apart: tuple[str, str] | None = None
+    """The path of a figure that stands apart, and what is to be done about it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Recipe:
+    """How one kind of check is read, judged and drawn."""
+
+    name: str
+    read: Callable[[Any, Sheet], Any]
+    judge: Callable[[Any, Any], Judged]
+    so_far: Callable[[Any, Any], SoFar]
+    picture: Callable[[Any, Any, Judged | None], Data | None]
+    caution_codes: dict[str, tuple[str, ...]]
+    where: Callable[[str], str]
+
+    def reduce(self, document: Any) -> Data:
+        """A complete document to its result. Raises Refused with every fault and everything missing."""
+        sheet = Sheet(document.units.length)
+        read = self.read(document, sheet)
+        sheet.demand_complete()
+        return self._result(document, read)
+
+    def preview(self, document: Any) -> Data:
+        """What can be said already; faults only about what was typed, the whole result once it is complete."""
+        sheet = Sheet(document.units.length)
+        read = self.read(document, sheet)
+        complete = not sheet.missing and not sheet.faults
+        so_far = self.so_far(document, read)
+        answer = {
+            "complete": complete,
+            "missing": sheet.missing,
+            "faults": [fault.as_dict() for fault in sheet.faults],
+            "partial": self._partial(document, sheet, so_far),
+            "picture": None,
+        }
+        if complete:
+            result = self._result(document, read)
+            return {**answer, "picture": result["picture"], "reduced": result}
+        return {**answer, "picture": self.picture(document, read, None)}
+
+    def _partial(self, document: Any, sheet: Sheet, so_far: SoFar) -> Data:
+        path = sheet.missing[0] if sheet.missing else None
+        return {
+            "sights": [],
+            "setups": [],
+            "expected": None,
+            "unit": document.units.length,
+            "next": None if path is None else {"path": path, "where": self.where(path)},
+            "looks": [],
+            "said": _coded(so_far.said),
+            "apart": None if so_far.apart is None else {"path": so_far.apart[0], "text": so_far.apart[1]},
+        }
+
+    def _result(self, document: Any, read: Any) -> Data:
+        judged = self.judge(document, read)
+        grade = grade_of(document, judged)
+        return {
+            "kind": self.name,
+            "result": judged.figures,
+            "finding": {"text": judged.finding},
+            "verdict": {
+                "grade": grade,
+                "reasons": _coded(judged.reasons),
+                "next": _coded(next_of(judged, grade)),
+                "parts": [_part(one) for one in judged.quantities],
+                "set_aside": judged.set_aside,
+            },
+            "shown": judged.shown,
+            "picture": self.picture(document, read, judged),
+            "work": judged.work,
+            "cautions": cautions(*self.caution_codes["adjusting" if grade == "adjust" else "reading"]),
+            "worked": judged.worked,
+            "core_version": __version__,
+        }
+
+
+def _coded(said: list[Said]) -> list[Data]:
+    return [{"code": code, "text": text} for code, text in said]
+
+
+def _part(one: Quantity) -> Data:
+    e: Estimate = one.estimate
+    limits = one.limits
+    conditional = f", {bound(limits.watch, one.unit)} under a condition" if limits.watch > limits.use else ""
+    return {
+        "quantity": one.name,
+        "value": e.value,
+        "sigma": e.sigma,
+        "u95": e.u95,
+        "dof": e.dof,
+        "basis": "pooled" if e.pooled else "a-priori",
+        "proved_to": e.proved_to if one.confirmed is None else one.confirmed.proved_to,
+        "limits": {"use": limits.use, "watch": limits.watch, "adjust": limits.adjust},
+        "why": limits.source,
+        "limit_text": f"Limit {bound(limits.use, one.unit)}{conditional}: {limits.source}",
+        "grade": one.grade,
+    }

@@ -1,0 +1,114 @@
+"""How a check is entered: its ways, and for each way the groups of fields in the order in which they are read.
+
+Pages lay these out; nothing of a kind is known to them. A field names a place in the document; what stands in it
+is kept to the letter.
+"""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass, field
+from typing import Any, Literal
+
+Data = dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """One of a few answers."""
+
+    value: str
+    label: str
+    hint: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """One field of a group. `name` is empty where the list holds plain values."""
+
+    name: str
+    label: str
+    unit: str = ""
+    kind: Literal["number", "length", "choice"] = "number"
+    options: tuple[Option, ...] = ()
+    given: bool = False
+    """Filled from the way: Enter passes over it, and it may be changed."""
+    optional: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Fields that stand together. `path` is an object, or a list of which every entry is a row (`rows`)."""
+
+    path: str
+    title: str
+    fields: tuple[Field, ...]
+    rows: bool = False
+    row_titles: tuple[str, ...] = ()
+    note: str = ""
+    most: int = 1
+    more: str = ""
+    """What one more row is called, where there may be more."""
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A named way of carrying a check out: the observations it begins with, and its groups."""
+
+    name: str
+    title: str
+    good_for: str
+    observations: Data
+    groups: tuple[Group, ...]
+    steps: tuple[str, ...] = ()
+    """What is done, in order, with the hands."""
+    caution: tuple[str, ...] = ()
+    unit: str = ""
+    """The length unit this way is typed in, where it is not the person's own."""
+
+    def as_dict(self) -> Data:
+        from ...cautions import cautions
+
+        told = asdict(self)
+        told["steps"] = list(self.steps)
+        told["caution"] = cautions(*self.caution) if self.caution else []
+        return told
+
+
+HEADING = Field("heading_deg", "Heading", "°", given=True)
+
+
+def looks(path: str, *asked: tuple[str, str]) -> Group:
+    """Things looked at, each answered yes or no: (name, question)."""
+    options = (Option("yes", "Yes"), Option("no", "No"))
+    return Group(
+        path, "First a look", tuple(Field(name, label, kind="choice", options=options) for name, label in asked)
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Asks:
+    """Which circumstances a kind asks for before it begins."""
+
+    minutes_on: bool = False
+    support: bool = False
+    wind: bool = False
+    temperature: bool = True
+
+
+@dataclass
+class Where:
+    """Words for paths: list names and field names of one kind."""
+
+    names: dict[str, str] = field(default_factory=dict)
+
+    def __call__(self, path: str) -> str:
+        from ...readings import ordinal
+
+        if path == "$":
+            return "the whole document"
+        words = []
+        for step in path.removeprefix("observations.").split("."):
+            name, _, rest = step.partition("[")
+            word = self.names.get(name, name.replace("_", " "))
+            words.append(f"{ordinal(int(rest[:-1]))} {word}" if rest else word)
+        return ", ".join(one for one in words if one)

@@ -1,0 +1,96 @@
+"""Solving rows of figures for a handful of unknowns, with what scatters and what stands apart.
+
+One form for everything that is turned: `T` is the high-side vector of the tilt, `e` what belongs to the instrument.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import cos, fsum, radians, sin, sqrt
+
+from ...adjustment import Fit, Matrix, fit
+from ...judgement import LEAST_F_SQUARED, Estimate, Spread, pooled
+from ...quantiles import t_quantile
+
+APART_PROBABILITY = 0.01
+OPPOSITE_DEG = 120.0
+Observation = tuple[list[float], float]
+"""A row of the design and what was observed."""
+
+
+@dataclass(frozen=True, slots=True)
+class Solved:
+    """An equal-weight solution with its a-priori spreads and the scatter found."""
+
+    fit: Fit
+    within: float
+    between: float
+    prior_dof: float
+
+    @property
+    def spread(self) -> Spread:
+        nu = self.fit.redundancy
+        if nu < 1:
+            return Spread()
+        squares = fsum(v * v for v in self.fit.residuals)
+        return Spread(squares / (self.within + self.between), float(nu))
+
+    def q_within(self, index: int) -> float:
+        return self.fit.variance(index, [self.within] * len(self.fit.residuals))
+
+    def estimate(self, index: int) -> Estimate:
+        """An unknown with its uncertainty; what is common to all readings does not become less with their number."""
+        return pooled(self.fit.unknowns[index], self.q_within(index), self.between, self.spread, self.prior_dof)
+
+
+def solve(rows: Sequence[Observation], within: float, between: float, dof: float) -> Solved:
+    """Variances of one reading: `within` falls with repeats, `between` is common to all."""
+    design: Matrix = [row for row, _ in rows]
+    return Solved(fit(design, [value for _, value in rows]), within, between, dof)
+
+
+def stands_apart(solved: Solved) -> int | None:
+    """The observation that lies apart from what the others say, or None; wants two redundant ones to be named."""
+    found, nu = solved.fit, solved.fit.redundancy
+    if nu < 2:
+        return None
+    variance = solved.within + solved.between
+    total, n = fsum(v * v for v in found.residuals) / variance, len(found.residuals)
+    prior = 2.0
+    critical = t_quantile(1 - APART_PROBABILITY / (2 * n), prior + nu - 1)
+    furthest, at = 0.0, None
+    for i, (v, h) in enumerate(zip(found.residuals, found.leverage, strict=True)):
+        if 1 - h < 1e-9:
+            continue
+        own = v * v / variance / (1 - h)
+        f2 = max(LEAST_F_SQUARED, (prior + total - own) / (prior + nu - 1))
+        deviation = sqrt(own / f2)
+        if deviation > max(critical, furthest):
+            furthest, at = deviation, i
+    return at
+
+
+def turned_vector(heading_deg: float, x: float, y: float) -> list[Observation]:
+    """x and y of something that turns with the instrument: unknowns e_x, e_y, T_x, T_y.
+
+    y points along the heading, x 90° clockwise of it: y = T·u(θ) + e_y, x = T·u(θ + 90°) + e_x.
+    """
+    s, c = sin(radians(heading_deg)), cos(radians(heading_deg))
+    return [([1.0, 0.0, c, -s], x), ([0.0, 1.0, s, c], y)]
+
+
+def ground_mark(heading_deg: float, x: float, y: float) -> list[Observation]:
+    """A mark on the ground: axis + Rot(θ)·o; unknowns axis_x, axis_y, o_x, o_y (o at heading 0)."""
+    s, c = sin(radians(heading_deg)), cos(radians(heading_deg))
+    return [([1.0, 0.0, c, s], x), ([0.0, 1.0, -s, c], y)]
+
+
+def apart_deg(one: float, other: float) -> float:
+    """The angle between two headings, 0 to 180."""
+    return abs((one - other + 180.0) % 360.0 - 180.0)
+
+
+def widest_deg(headings: Sequence[float]) -> float:
+    """How far apart the two headings are that lie furthest apart."""
+    return max((apart_deg(a, b) for i, a in enumerate(headings) for b in headings[i + 1 :]), default=0.0)

@@ -1,0 +1,271 @@
+"""From quantities to a verdict: one rule, one set of sentences, whatever the check.
+
+A kind brings its quantities, what is at fault, and its own words for the acts; the rest is said here.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Any
+
+from ...envelope import Envelope
+from ...judgement import (
+    Decision,
+    Estimate,
+    Evidence,
+    Grade,
+    Limits,
+    Spread,
+    confirmed_by_record,
+    decide,
+    may_turn_screws,
+    pooled,
+    worst,
+)
+from ...priors import PRIOR_DOF
+from ...wording import count
+from .figures import bound, size
+
+Data = dict[str, Any]
+Said = tuple[str, str]
+MOST_MORE = 6
+NEVER_ADJUSTED = "nobody adjusts this in the field"
+
+
+@dataclass
+class Quantity:
+    """One judged quantity of a check. `name` is its key in the result; `noun` what a sentence calls it."""
+
+    name: str
+    noun: str
+    unit: str
+    estimate: Estimate
+    limits: Limits
+    q_within: float = 0.0
+    q_between: float = 0.0
+    vector: bool = False
+    condition: str = ""
+    """What it may be used for between L and W."""
+    turn: str = ""
+    """What is adjusted, to which reading."""
+    beyond: str = "what is adjusted in the field"
+    decision: Decision = field(default_factory=lambda: Decision("use"))
+    confirmed: Estimate | None = None
+
+    @property
+    def grade(self) -> Grade:
+        return self.decision.grade
+
+    def told(self) -> str:
+        return size(abs(self.estimate.value), self.estimate.u95, self.unit)
+
+
+@dataclass
+class Judged:
+    """A complete check: its quantities and everything else its verdict says."""
+
+    quantities: list[Quantity]
+    figures: Data
+    finding: str
+    shown: list[Data]
+    worked: list[Data]
+    work: list[Data]
+    repeats: Spread = field(default_factory=Spread)
+    reasons: list[Said] = field(default_factory=list)
+    """What is to be said besides the grades of the quantities."""
+    refused: list[Said] = field(default_factory=list)
+    """Observations at fault: nothing is concluded from them."""
+    service: list[Said] = field(default_factory=list)
+    """What no screw mends, whatever the figures."""
+    to_mend: list[Said] = field(default_factory=list)
+    """What a look found and a hand can mend: grade `adjust` whatever the figures; (code, what to do)."""
+    set_aside: list[str] = field(default_factory=list)
+    one_more: tuple[str, str] = ("reading", "readings")
+    """What could be taken more often."""
+    taken: int = 1
+    again: str = "Take it once more before anything is turned. Both count together."
+    send: str = "Send it to service with this finding."
+
+
+def grade_of(document: Envelope, judged: Judged) -> Grade:
+    """Decide every quantity and say why; returns the grade of the whole."""
+    own: list[Said] = []
+    for one in judged.quantities:
+        one.decision = decide(one.estimate, one.limits, vector=one.vector)
+        one.confirmed = None if one.vector else _evidence(document, one)
+        if one.confirmed is not None:
+            one.decision = Decision("use", ("confirmed-by-record",))
+        own += _why(one, alone=len(judged.quantities) == 1)
+    grades: list[Grade] = [one.grade for one in judged.quantities]
+    if judged.service:
+        grades.append("service")
+    if judged.to_mend:
+        grades.append("adjust")
+    if judged.refused:
+        grades.append("repeat")
+    grade = worst(grades or ["use"])
+    if judged.refused and grade == "adjust":
+        grade = "repeat"  # nothing is turned by readings that are at fault
+    judged.reasons = [*judged.service, *judged.refused, *([] if judged.refused else own), *judged.reasons]
+    return grade
+
+
+def _why(one: Quantity, *, alone: bool) -> list[Said]:
+    """Why a quantity has its grade."""
+    e, limits, unit = one.estimate, one.limits, one.unit
+    what = one.noun[0].upper() + one.noun[1:]
+    limit, proved = bound(limits.use, unit), size(e.proved_to, e.u95, unit)
+    lead = "" if alone else f"{what}: "
+    if one.confirmed is not None:
+        joined = size(one.confirmed.proved_to, e.u95, unit)
+        text = f"alone this proves {proved}; together with the last good check it proves {joined}, limit {limit}."
+        return [("confirmed-by-record", _led(lead, text))]
+    if one.grade == "use":
+        return [("proved", _led(lead, f"proved good to {proved}; the limit is {limit}."))]
+    conditional = "conditional" in one.decision.codes
+    texts = {
+        "near-limit": f"proved to {proved}."
+        if conditional
+        else f"close to the limit of {limit}: proved only to {proved}.",
+        "not-proved": f"these readings prove it only to {proved}; the limit is {limit}.",
+        "conditional": f"{one.told()} is beyond the limit of {limit}, but within {bound(limits.watch, unit)}.",
+        "confirm": f"{one.told()} with ± {size(e.u95, e.u95, unit)} cannot be told from noise at a limit of {limit}.",
+        "beyond-adjusting": f"{one.told()} is beyond the {bound(limits.adjust, unit)} that {one.beyond} should take up.",
+    }
+    said = [(code, _led(lead, texts[code])) for code in one.decision.codes]
+    if one.grade in ("adjust", "service") and "beyond-adjusting" not in one.decision.codes:
+        text = f"{one.told()} is beyond the limit of {limit}, and more than noise explains."
+        said.append(("beyond-limit", _led(lead, text)))
+    return said
+
+
+def _led(lead: str, text: str) -> str:
+    return lead + text if lead else text[0].upper() + text[1:]
+
+
+def next_of(judged: Judged, grade: Grade) -> list[Said]:
+    """What to do now."""
+    if judged.service or grade == "service":
+        return [
+            ("save-as-found", "Save as found."),
+            ("out-of-use", "Put it aside and mark it."),
+            ("send-to-service", judged.send),
+        ]
+    if judged.refused:
+        return [("read-again", "Read again what is named here; the rest can stay.")]
+    said: list[Said] = []
+    for one in judged.quantities:
+        said += _next(judged, one)
+    if judged.to_mend:
+        said = [("save-as-found", "Save as found first."), *judged.to_mend, *said]
+    kept = [pair for i, pair in enumerate(said) if pair not in said[:i]]
+    if any(code == "save-as-found" for code, _ in kept):
+        kept.sort(key=lambda pair: pair[0] != "save-as-found")
+    useful = [pair for pair in kept if pair[0] != "carry-on"]
+    return useful or [("carry-on", "Take it: the next check can lean on this one.")]
+
+
+def _next(judged: Judged, one: Quantity) -> list[Said]:
+    e, limits, codes = one.estimate, one.limits, one.decision.codes
+    if one.grade == "use":
+        return [("carry-on", "Take it.")]
+    ready = bool(one.turn) and may_turn_screws(e, limits)
+    if one.grade == "adjust" and ready:
+        return [("save-as-found", "Save as found first."), ("adjust", one.turn)]
+    if one.grade in ("adjust", "repeat"):
+        return [("once-more", judged.again), *_settle(judged, one)]
+    said = _settle(judged, one) if "not-proved" in codes else []
+    if "conditional" in codes:
+        if one.condition:
+            said.append(("condition", one.condition))
+        if ready:
+            said.append(("adjust-if-wanted", f"Or save as found and adjust it. {one.turn}"))
+    elif "near-limit" in codes:
+        said.append(("check-sooner", "Usable. Look at it again before fine work."))
+    return said
+
+
+def _settle(judged: Judged, one: Quantity) -> list[Said]:
+    """How many more would settle it, when a handful can."""
+    limits, value = one.limits, abs(one.estimate.value)
+    for factor in range(2, MOST_MORE + 2):
+        b = pooled(0.0, one.q_within / factor, one.q_between, judged.repeats).b95
+        if b <= limits.use / 2 or value + b <= limits.use:
+            more = count((factor - 1) * judged.taken, f"more {judged.one_more[0]}", f"more {judged.one_more[1]}")
+            return [("more-readings", f"{more[0].upper()}{more[1:]} would likely settle it.")]
+    return [("more-will-not-do", "More readings alone will not settle it: see under which circumstances it was taken.")]
+
+
+def _evidence(document: Envelope, one: Quantity) -> Estimate | None:
+    """Today's not-proved figure carried by the last good check, as far as the rule allows."""
+    if "not-proved" not in one.decision.codes or document.before_at is None:
+        return None
+    good = next((x for x in document.before if x.check == document.kind and x.grade == "use"), None)
+    if good is None:
+        return None
+    try:
+        days = (datetime.fromisoformat(document.before_at) - datetime.fromisoformat(good.at)).total_seconds() / 86400
+        value, sigma = float(good.result[one.name]), float(good.result[f"sigma_{one.name}"])
+    except (KeyError, TypeError, ValueError):
+        return None
+    here, there = document.conditions.temperature_c, good.temperature_c
+    kelvin = abs(here - there) if here is not None and there is not None else None
+    return confirmed_by_record(one.estimate, one.limits, Evidence(value, sigma, days, kelvin))
+
+
+def limits_from(document: Envelope, name: str, opening: Limits) -> Limits:
+    """The limits stated in the document for a quantity, else the opening ones."""
+    own = document.limits.get(name)
+    if own is None:
+        return opening
+    watch = own.watch if own.watch is not None else own.use
+    adjust = own.adjust if own.adjust is not None else max(watch, opening.adjust)
+    return Limits(own.use, watch, adjust, own.source or "stated in the document", opening.adjustable)
+
+
+def prior_dof(document: Envelope) -> float:
+    noise = document.instrument.noise
+    return noise.dof if noise else PRIOR_DOF
+
+
+def noise_factor(document: Envelope) -> float:
+    noise = document.instrument.noise
+    return noise.factor if noise else 1.0
+
+
+def line(text: str, value: str) -> Data:
+    """One line of how it was reckoned."""
+    return {"text": text, "value": value}
+
+
+def shown(one: Quantity, label: str, text: str | None = None) -> Data:
+    """A quantity as a row of the result."""
+    e = one.estimate
+    return {
+        "quantity": one.name,
+        "label": label,
+        "text": text or size(e.value, e.u95, one.unit),
+        "plus_minus": size(e.u95, e.u95, one.unit),
+        "value": e.value,
+        "unit": one.unit,
+        "per_canonical": 1.0,
+    }
+
+
+def row(quantity: str, label: str, text: str, value: float, unit: str, plus_minus: str | None = None) -> Data:
+    """A row of the result that is not judged by itself."""
+    return {
+        "quantity": quantity,
+        "label": label,
+        "text": text,
+        "plus_minus": plus_minus,
+        "value": value,
+        "unit": unit,
+        "per_canonical": 1.0,
+    }
+
+
+def effect(code: str, text: str) -> Data:
+    """What a finding does in the work."""
+    return {"code": code, "text": text, "imbalance_m": None, "height_m": None}

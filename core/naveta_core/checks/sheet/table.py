@@ -1,0 +1,89 @@
+"""Checks of rows as tables: a row a reading; what is told once stands on the first row."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from ...errors import Fault
+from ...tables import TableFaults, read_rows, write_rows
+
+Data = dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """Columns of a kind. `once` are fields of the observations, `rows` those of each entry of `listed`."""
+
+    kind: str
+    once: tuple[str, ...]
+    listed: str
+    rows: tuple[str, ...]
+    whole: tuple[str, ...] = ()
+    """Columns that number something: whole figures, not readings."""
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return (*self.once, *self.rows, "unit")
+
+    def read(self, text: str) -> Data:
+        """A table to a plain document. Raises TableFaults."""
+        rows = read_rows(text, self.columns, ())
+        faults: list[Fault] = []
+        observations: Data = {}
+        unit = ""
+        listed: list[Data] = []
+        for row in rows:
+            for name in self.once:
+                if row[name] and observations.setdefault(name, row[name]) != row[name]:
+                    faults.append(rows.fault(row, name, f"{observations[name]}, as in the rows above"))
+            if row["unit"]:
+                if unit and row["unit"] != unit:
+                    faults.append(rows.fault(row, "unit", f"{unit}, as in the rows above"))
+                unit = unit or row["unit"]
+            entry: Data = {name: row[name] for name in self.rows if row[name]}
+            for name in self.whole:
+                if name in entry and not (entry[name].isascii() and entry[name].isdigit() and len(entry[name]) < 3):
+                    faults.append(rows.fault(row, name, "a whole number"))
+                elif name in entry:
+                    entry[name] = int(entry[name])
+            if entry:
+                listed.append(entry)
+        if faults:
+            raise TableFaults(faults)
+        units = {"units": {"length": unit}} if unit else {}
+        return {"kind": self.kind, **units, "observations": {**observations, self.listed: listed}}
+
+    def write(self, document: Any) -> str:
+        """A document's readings as a table."""
+        plain = document.observations.model_dump(mode="json", exclude_none=True)
+        once = {name: str(plain[name]) for name in self.once if plain.get(name) not in (None, "")}
+        once["unit"] = document.units.length
+        lines = [{name: str(one[name]) for name in self.rows if name in one} for one in plain.get(self.listed, [])]
+        return write_rows(self.columns, [{**(once if i == 0 else {}), **line} for i, line in enumerate(lines or [{}])])
+
+
+@dataclass(frozen=True, slots=True)
+class Regrouped:
+    """A table whose rows are gathered otherwise in the document: `gather` and `spread` carry one into the other."""
+
+    table: Table
+    gather: Callable[[Data], Data]
+    spread: Callable[[Data], Data]
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return self.table.columns
+
+    def read(self, text: str) -> Data:
+        found = self.table.read(text)
+        return {**found, "observations": self.gather(found["observations"])}
+
+    def write(self, document: Any) -> str:
+        plain = document.observations.model_dump(mode="json", exclude_none=True)
+        flat = self.spread(plain)
+        lines = [{name: str(one[name]) for name in self.table.rows if name in one} for one in flat[self.table.listed]]
+        once = {name: str(flat[name]) for name in self.table.once if flat.get(name) not in (None, "")}
+        once["unit"] = document.units.length
+        return write_rows(self.columns, [{**(once if i == 0 else {}), **line} for i, line in enumerate(lines or [{}])])

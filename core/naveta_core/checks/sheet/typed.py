@@ -1,0 +1,61 @@
+"""Numbers typed into fields whose name ends in their unit; a unit of its own wins where one is typed behind it."""
+
+from __future__ import annotations
+
+from ...errors import said
+from ...lengths import parse_length
+from ...numerals import Numeral, numeral
+from ...readings import Sheet
+
+Value = str | int | float | None
+SECONDS = {"″": 1.0, '"': 1.0, "''": 1.0, "′": 60.0, "'": 60.0, "°": 3600.0}
+WRITTEN = {
+    "mm": "millimetres",
+    "arcsec": "seconds",
+    "div": "divisions",
+    "deg": "degrees",
+    "m": "metres",
+    "c": "degrees",
+    "n": "newtons",
+    "arcmin": "minutes of arc",
+}
+
+
+def number(
+    sheet: Sheet, path: str, where: str, value: Value, unit: str, low: float, high: float, *, wanted: bool = True
+) -> Numeral | None:
+    """A typed number in `unit`, or None with the path noted as missing or the fault noted."""
+    if value is None or (isinstance(value, str) and not value.strip()):
+        if wanted:
+            sheet.want(path, where)
+        return None
+    try:
+        found = Numeral(float(value), 0.0) if isinstance(value, int | float) else _read(value, unit)
+    except ValueError as error:
+        sheet.fault(path, where, said(value), str(error))
+        return None
+    if not low <= found.value <= high:
+        sheet.fault(path, where, said(value), f"{WRITTEN[unit]} from {low:g} to {high:g}")
+        return None
+    return found
+
+
+def _read(text: str, unit: str) -> Numeral:
+    text = text.strip()
+    if unit in ("mm", "m"):
+        length = parse_length(text, unit)
+        per = 1000.0 if unit == "mm" else 1.0
+        return Numeral(length.m * per, length.step_m * per)
+    if unit == "arcsec":
+        for mark, seconds in SECONDS.items():
+            if text.endswith(mark):
+                one = numeral(text.removesuffix(mark))
+                return Numeral(one.value * seconds, one.step * seconds)
+    for mark in ("div", "°C", "°", "N", "′"):
+        text = text.removesuffix(mark)
+    return numeral(text)
+
+
+def rounding(steps: list[float]) -> float:
+    """What rounding to the last digit typed adds to the variance of a reading: r²/12."""
+    return max(steps, default=0.0) ** 2 / 12

@@ -1,0 +1,353 @@
+"""A staff against a steel tape: is its zero at its foot, are its divisions true, do its sections meet.
+
+The tape's zero lies at the foot plate. error = graduation − taped length; a straight line through the errors gives the
+zero offset and the scale, what lies off the line is a division or a joint.
+"""
+
+from __future__ import annotations
+
+import random
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from pydantic import Field as Bounds
+
+from ..envelope import Envelope, Part, Typed
+from ..judgement import Limits, pooled
+from ..lengths import METRES
+from ..priors import TAPE_BETWEEN_MM, TAPE_READING_MM
+from ..readings import Range, Sheet
+from ..wording import figure, length_words
+from .kind import Kind
+from .sheet.answer import Recipe, SoFar
+from .sheet.entry import Asks, Field, Group, Option, Way, Where
+from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, row, shown
+from .sheet.pictures import deviations
+from .sheet.straight import PPM, Straight, spread_m, straight
+from .sheet.table import Table
+from .sheet.typed import rounding
+
+Data = dict[str, Any]
+ZERO, SCALE, STEP = "zero_offset_mm", "scale_ppm", "largest_step_mm"
+STEEL_PER_K = 11.5e-6
+STANDARD_C = 20.0
+LENGTH = Range(-0.05, 8.0, "a length along the staff")
+APART_MM = 20.0
+LEAST_SPREAD_M = 0.5
+CAUTIONS = {"before": ("tape", "overhead-lines"), "reading": ("tape",), "adjusting": ("tape",)}
+where = Where(
+    {
+        "sections": "mark",
+        "mark": "graduation",
+        "tape": "taped",
+        "foot_firm": "the foot plate",
+        "joints_firm": "the joints",
+    }
+)
+
+
+class Section(Part):
+    """One graduation, and how far it is from the foot plate by the tape."""
+
+    mark: Typed | None = None
+    tape: Typed | None = None
+
+
+class Observations(Part):
+    sections: list[Section] = Bounds(default=[], max_length=40)
+    foot_firm: Literal["yes", "no"] | None = None
+    joints_firm: Literal["yes", "no"] | None = None
+
+
+class Staff(Envelope):
+    """A check of a levelling staff."""
+
+    kind: Literal["staff"]
+    observations: Observations
+
+
+@dataclass
+class Read:
+    """Graduation and taped length by mark, m."""
+
+    marks: list[tuple[str, float, float]]
+    steps: list[float]
+
+
+def read_pairs(
+    sheet: Sheet, path: str, listed: list[Any], names: tuple[str, str], words: Where, allowed: Range, fewest: int
+) -> Read:
+    """Pairs of lengths of a list, in metres."""
+    marks, steps = [], []
+    for i, one in enumerate(listed):
+        base, typed = f"{path}[{i}]", [getattr(one, name) for name in names]
+        if i >= fewest and all(v is None or not str(v).strip() for v in typed):
+            continue
+        found = [
+            sheet.length(f"{base}.{name}", words(f"{base}.{name}"), value, allowed)
+            for name, value in zip(names, typed, strict=True)
+        ]
+        first, second = found
+        if first is None or second is None:
+            continue
+        marks.append((base, first.m, second.m))
+        steps += [first.step_m * 1000, second.step_m * 1000]
+    for i in range(len(listed), fewest):
+        for name in names:
+            sheet.want(f"{path}[{i}].{name}", words(f"{path}[{i}].{name}"))
+    return Read(marks, steps)
+
+
+def _read(document: Staff, sheet: Sheet) -> Read:
+    read = read_pairs(
+        sheet, "observations.sections", document.observations.sections, ("mark", "tape"), where, LENGTH, 3
+    )
+    words = length_words(document.units.length)
+    for path, mark, tape in read.marks:
+        if abs(mark - tape) * 1000 > APART_MM:
+            given = f"{words.reading(mark)} and {words.reading(tape)}"
+            sheet.fault(
+                path, where(path), given, f"graduation and taped length of the same place, within {APART_MM:g} mm"
+            )
+    _far_enough(read, sheet, "observations.sections", len(document.observations.sections))
+    return read
+
+
+def _far_enough(read: Read, sheet: Sheet, path: str, count: int) -> None:
+    lengths = [one[2] for one in read.marks]
+    if len(lengths) >= max(3, count) and spread_m(lengths) < LEAST_SPREAD_M:
+        sheet.fault(
+            path,
+            "the marks",
+            f"marks {spread_m(lengths):.2f} m apart",
+            f"marks along the whole staff, {LEAST_SPREAD_M:g} m apart at the least",
+        )
+
+
+def _fit(document: Staff, read: Read) -> tuple[Straight, float, float]:
+    within = (TAPE_READING_MM["steel"] * noise_factor(document)) ** 2 + rounding(read.steps)
+    between = TAPE_BETWEEN_MM**2
+    t = document.conditions.temperature_c
+    warm = 1.0 + STEEL_PER_K * ((t if t is not None else STANDARD_C) - STANDARD_C)
+    lengths = [tape * warm for _, _, tape in read.marks]
+    errors = [(mark - length) * 1000 for (_, mark, _), length in zip(read.marks, lengths, strict=True)]
+    return straight(lengths, errors, within, between, prior_dof(document)), within, between
+
+
+def _judge(document: Staff, read: Read) -> Judged:
+    found, within, between = _fit(document, read)
+    at, misfit = found.worst()
+    variance = within * max(0.05, 1 - found.solved.fit.leverage[at])
+    step = pooled(misfit, variance, 0.0, found.solved.spread, prior_dof(document))
+    source = "opening value for a staff of site work"
+    quantities = [
+        Quantity(ZERO, "the zero at the foot", "mm", found.zero(), limits_from(document, ZERO, Limits(0.7, 1.5, 1.5, source, False)), found.solved.q_within(0), between,
+                 condition="Use this one staff for back and fore sight: its zero then falls out. Never with another in one run."),
+        Quantity(SCALE, "the divisions", "ppm", found.scale(), limits_from(document, SCALE, Limits(300.0, 600.0, 600.0, source, False)), found.solved.q_within(1) * 1e6, 0.0,
+                 condition="On flat ground only: the error grows with the height carried."),
+        Quantity(STEP, "the mark that fits least", "mm", step, limits_from(document, STEP, Limits(1.0, 2.0, 2.0, source, False)), variance, 0.0,
+                 condition="Not across the joint that is out."),
+    ]  # fmt: skip
+    words, o = length_words(document.units.length), document.observations
+    figures: Data = {
+        ZERO: found.zero_mm,
+        f"sigma_{ZERO}": found.zero().sigma,
+        SCALE: found.scale_ppm,
+        f"sigma_{SCALE}": found.scale().sigma,
+        STEP: misfit,
+        "errors": [
+            {"graduation_m": mark, "error_mm": e, "misfit_mm": v}
+            for (_, mark, _), e, v in zip(read.marks, found.errors_mm, found.solved.fit.residuals, strict=True)
+        ],
+        "repeats": {"squares": found.solved.spread.squares, "dof": found.solved.spread.dof},
+    }
+    place = words.reading(read.marks[at][1])
+    judged = Judged(
+        quantities, figures, _finding(found), [
+            shown(quantities[0], "Zero at the foot"),
+            shown(quantities[1], "Divisions, too short is plus"),
+            row(STEP, "Fits least", f"{figure(misfit, 2)} mm at {place}", misfit, "mm"),
+        ],
+        _worked(document, read, found), _work(found), found.solved.spread, taken=1,
+        again="Lay the tape afresh and read once more. Both count together.", send="Put it out of use: a staff is replaced, not adjusted.",
+    )  # fmt: skip
+    judged.reasons += _said(document)
+    if o.foot_firm == "no":
+        judged.to_mend.append(("fix-foot", "Fix the foot plate, then measure again: its zero has moved."))
+    if o.joints_firm == "no":
+        judged.to_mend.append(
+            ("clean-joints", "Clean the joints, see that each section clicks home, then measure again.")
+        )
+    return judged
+
+
+def _said(document: Staff) -> list[Said]:
+    said: list[Said] = []
+    o, t = document.observations, document.conditions.temperature_c
+    if o.foot_firm == "no":
+        said.append(("foot-loose", "The foot plate is loose: the zero is wherever it sits."))
+    if o.joints_firm == "no":
+        said.append(("joints-loose", "A joint has play: every height read above it is in doubt."))
+    if t is None:
+        said.append(
+            (
+                "temperature-not-told",
+                "Without the temperature the steel tape is taken as at 20 °C: 10 K make 0.1 mm a metre.",
+            )
+        )
+    return said
+
+
+def _finding(found: Straight) -> str:
+    zero, scale = found.zero(), found.scale()
+    parts = []
+    if abs(zero.value) > zero.u95:
+        parts.append(f"its zero lies {figure(abs(zero.value), 1)} mm {'below' if zero.value > 0 else 'above'} the foot")
+    if abs(scale.value) > scale.u95:
+        parts.append(
+            f"its divisions are {figure(abs(scale.value), 0)} parts in a million too {'short' if scale.value > 0 else 'long'}"
+        )
+    if not parts:
+        return f"No error shown: zero within {figure(zero.proved_to, 1)} mm, divisions within {figure(scale.proved_to, 0)} parts in a million."
+    return f"The staff is out: {' and '.join(parts)}, ± {figure(zero.u95, 1)} mm and ± {figure(scale.u95, 0)} ppm."
+
+
+def _worked(document: Staff, read: Read, found: Straight) -> list[Data]:
+    words = length_words(document.units.length)
+    t = document.conditions.temperature_c
+    lines = [line("error = graduation − taped length", "error = zero + scale · length")]
+    if t is not None:
+        lines.append(
+            line(f"Steel tape at {t:g} °C, true at 20 °C", f"× (1 + 11.5·10⁻⁶ · {t - STANDARD_C:g})".replace("-", "−"))
+        )
+    for (_, mark, tape), e in zip(read.marks, found.errors_mm, strict=True):
+        lines.append(
+            line(
+                f"Graduation {words.reading(mark)}",
+                f"taped {words.reading(tape)} {words.name}: error {figure(e, 2)} mm",
+            )
+        )
+    lines.append(
+        line("Line through them", f"zero {figure(found.zero_mm, 3)} mm, scale {figure(found.scale_ppm, 1)} ppm")
+    )
+    return lines
+
+
+def _work(found: Straight) -> list[Data]:
+    per_metre = found.scale_ppm / 1000
+    return [
+        effect("per-metre-of-rise", f"Each metre of rise between the sights costs {figure(abs(per_metre), 2)} mm."),
+        effect(
+            "with-another-staff",
+            f"Used with another staff, {figure(abs(found.zero_mm), 1)} mm for every odd number of set-ups; alone, nothing.",
+        ),
+    ]
+
+
+def picture(
+    found: Straight | None, marks: list[tuple[str, float, float]], limit: float | None, zero: str, along: str
+) -> Data:
+    """Errors along the length; before all are in, those there are."""
+    listed = [
+        (f"{length:.2f} m", length, (mark - length) * 1000 if found is None else None) for _, mark, length in marks
+    ]
+    if found is not None:
+        listed = [(label, at, e) for (label, at, _), e in zip(listed, found.errors_mm, strict=True)]
+    return deviations("mm", listed, limit, zero, along)
+
+
+def _picture(document: Staff, read: Read, judged: Judged | None) -> Data | None:
+    return picture(
+        _fit(document, read)[0] if judged else None,
+        read.marks,
+        judged.quantities[0].limits.use if judged else None,
+        "graduation and tape agree",
+        "up the staff",
+    )
+
+
+def _so_far(document: Staff, _: Read) -> SoFar:
+    return SoFar(_said(document))
+
+
+def simulate(rng: random.Random, truth: Data) -> Data:
+    """A plausible document. truth: `zero_mm`, `scale_ppm`, `lengths`, `noise`, `unit`, `temperature_c`."""
+    unit, noise = truth.get("unit", "m"), truth.get("noise", 1.0)
+    zero, scale, t = truth.get("zero_mm", 0.0), truth.get("scale_ppm", 0.0), truth.get("temperature_c", 20.0)
+    sections = []
+    common = rng.gauss(0, TAPE_BETWEEN_MM * noise)
+    for length in truth.get("lengths", (0.1, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0)):
+        true = (length - (zero + common) / 1000) / (1 + scale / PPM)
+        taped = true / (1 + STEEL_PER_K * (t - STANDARD_C)) + rng.gauss(0, TAPE_READING_MM["steel"] * noise) / 1000
+        sections.append({"mark": f"{length / METRES[unit]:.4f}", "tape": f"{taped / METRES[unit]:.4f}"})
+    return {
+        "kind": "staff",
+        "units": {"length": unit},
+        "conditions": {"temperature_c": t},
+        "observations": {"sections": sections, "foot_firm": "yes", "joints_firm": "yes"},
+    }
+
+
+YES_NO = (Option("yes", "Yes"), Option("no", "No"))
+LOOKS = Group(
+    "observations",
+    "First a look",
+    (
+        Field("foot_firm", "Is the foot plate firm and clean?", kind="choice", options=YES_NO),
+        Field("joints_firm", "Do the joints hold without play?", kind="choice", options=YES_NO),
+    ),
+)
+SECTIONS = Group("observations.sections", "Graduation and tape", (Field("mark", "Graduation", kind="length", given=True), Field("tape", "Tape reads", kind="length")), rows=True, most=40, more="One more mark",
+                 note="Zero of the tape at the foot plate, the tape along the face, read at the edge of the graduation.")  # fmt: skip
+RECIPE = Recipe("staff", _read, _judge, _so_far, _picture, CAUTIONS, where)
+TABLE = Table("staff", ("foot_firm", "joints_firm"), "sections", ("mark", "tape"))
+
+
+def _sections(*marks: str) -> list[Data]:
+    return [{"mark": one} for one in marks]
+
+
+KIND = Kind(
+    name="staff",
+    title="Staff against a tape",
+    model=Staff,
+    preview=RECIPE.preview,
+    reduce=RECIPE.reduce,
+    adjusting=None,
+    where=where,
+    applies_to=("staff",),
+    minutes=10,
+    interval_days=365,
+    bring=("A steel tape that was compared itself", "A flat place to lay the staff, in the shade", "A thermometer"),
+    before_you_start=("Sections out as for work, each clicked home.",),
+    who_adjusts=("manager", "crew"),
+    when_bad=(
+        ("real", "Is it real?", "Lay the tape afresh and read once more. Both count together."),
+        ("keep", "Keep what was found", "Save as found."),
+        ("adjust", "Mend what a look found", "A loose foot plate or a dirty joint is mended by hand; then measure again, as left. Divisions are not."),
+        ("without", "Or do without it", "One staff alone for both sights bears a wrong zero; wrong divisions bear no heights."),
+        ("look-back", "What was done with it since", "Runs with two staffs, and runs with much rise, carry its error."),
+    ),
+    caution_codes=CAUTIONS,
+    watch_condition="Alone, for both sights, on flat ground.",
+    main_quantity=ZERO,
+    quantity_label="zero at the foot",
+    csv_columns=TABLE.columns,
+    read_csv=TABLE.read,
+    write_csv=TABLE.write,
+    layouts=(),
+    simulate=simulate,
+    ways=(
+        Way("three-metre", "Along three metres", "Seven marks: zero, divisions and joints.", {"sections": _sections("0.1", "0.5", "1", "1.5", "2", "2.5", "3")}, (LOOKS, SECTIONS),
+            ("Lay the staff flat, tape along its face, zero at the foot plate, light tension.", "Read the tape at each graduation.")),
+        Way("five-metre", "Along five metres", "For long sectional staffs: each joint has a mark below and above.", {"sections": _sections("0.1", "1", "2", "3", "4", "5")}, (LOOKS, SECTIONS),
+            ("Lay the staff flat, all sections out and clicked home, tape along its face, zero at the foot plate.", "Read the tape at each graduation.")),
+        Way("ten-feet", "Along ten feet", "The same for a staff in feet; type in feet.", {"sections": _sections("0.5", "2", "4", "6", "8", "10")}, (LOOKS, SECTIONS),
+            ("Lay the staff flat, tape along its face, zero at the foot plate.", "Read the tape at each graduation."), unit="ft"),
+    ),
+    asks=Asks(temperature=True),
+    why="A worn foot or a loose joint is in every height read with it, and closes all the same.",
+    order=70,
+    unit="mm",
+    kept=(SCALE,),
+)  # fmt: skip

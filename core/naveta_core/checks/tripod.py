@@ -1,0 +1,309 @@
+"""A tripod: clamps, hinges and shoes looked at, and how far its head turns under a hand and springs back.
+
+The instrument on it sights a scale held level across the sight. The hand turns the head lightly one way, lets go, then
+the other: what the reading moves under the hand is the twist, what it does not come back by is what angles suffer.
+"""
+
+from __future__ import annotations
+
+import random
+from dataclasses import dataclass
+from math import fsum, hypot
+from typing import Any, Literal
+
+from pydantic import Field as Bounds
+
+from ..angles import ARCSEC_PER_RADIAN
+from ..envelope import Envelope, Part, Typed
+from ..judgement import Limits, Spread, pooled
+from ..readings import Range, Sheet
+from ..wording import arcsec, figure
+from .kind import Kind
+from .sheet.answer import Recipe, SoFar
+from .sheet.circumstances import Needs, circumstances
+from .sheet.entry import Asks, Field, Group, Option, Way, Where
+from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, shown
+from .sheet.pictures import deviations
+from .sheet.table import Table
+from .sheet.typed import number, rounding
+
+Data = dict[str, Any]
+SET, TWIST = "set_arcsec", "twist_arcsec"
+DISTANCE = Range(5.0, 60.0, "a distance to the scale")
+SCALE_MM = 0.2
+"""A mark on a scale with millimetres, estimated through the telescope."""
+RESTS_MM = 0.05
+MOST_MM = 2000.0
+CAUTIONS = {"before": ("pinch", "tread", "lift"), "reading": ("hold", "sun"), "adjusting": ("pinch", "leg-drops")}
+LOOKS = (
+    (
+        "clamps_hold",
+        "Do the clamps hold a leg that is pressed down?",
+        "clamps-slip",
+        "A clamp slips under load.",
+        "tighten-clamps",
+        "Clean and tighten the clamp; a worn one is replaced.",
+    ),
+    (
+        "hinges_firm",
+        "Does a leg, let go at an angle, stay for a moment and then fall slowly?",
+        "hinges-loose",
+        "A hinge has play, or binds.",
+        "set-hinges",
+        "Set the hinge bolts until a leg just holds by itself.",
+    ),
+    (
+        "shoes_firm",
+        "Are the shoes firm on the legs, points sharp?",
+        "shoes-loose",
+        "A shoe is loose or blunt.",
+        "fix-shoes",
+        "Fix the shoe; a blunt point is replaced.",
+    ),
+)
+where = Where(
+    {
+        "rounds": "round",
+        "free_mm": "let alone",
+        "loaded_mm": "under the hand",
+        "released_mm": "let go",
+        "distance": "distance to the scale",
+        **{name: asked.rstrip("?").lower() for name, asked, *_ in LOOKS},
+    }
+)
+Look = Literal["yes", "no"] | None
+
+
+class Round(Part):
+    """The scale read with the head let alone, under the hand, and let go again, mm."""
+
+    free_mm: Typed | None = None
+    loaded_mm: Typed | None = None
+    released_mm: Typed | None = None
+
+
+class Observations(Part):
+    clamps_hold: Look = None
+    hinges_firm: Look = None
+    shoes_firm: Look = None
+    distance: Typed | None = None
+    rounds: list[Round] = Bounds(default=[], max_length=20)
+
+
+class Tripod(Envelope):
+    """A check of a tripod."""
+
+    kind: Literal["tripod"]
+    observations: Observations
+
+
+@dataclass
+class Read:
+    """Rounds as read, mm, and the distance, m."""
+
+    rounds: list[tuple[str, float, float, float]]
+    distance_m: float | None
+    steps: list[float]
+
+
+def _read(document: Tripod, sheet: Sheet) -> Read:
+    o = document.observations
+    length = sheet.length("observations.distance", where("distance"), o.distance, DISTANCE)
+    rounds, steps = [], []
+    names = ("free_mm", "loaded_mm", "released_mm")
+    for i, one in enumerate(o.rounds):
+        base, typed = f"observations.rounds[{i}]", [getattr(one, name) for name in names]
+        if i >= 2 and all(v is None or not str(v).strip() for v in typed):
+            continue
+        found = [
+            number(sheet, f"{base}.{name}", where(f"{base}.{name}"), value, "mm", -MOST_MM, MOST_MM)
+            for name, value in zip(names, typed, strict=True)
+        ]
+        free, loaded, released = found
+        if free is not None and loaded is not None and released is not None:
+            rounds.append((base, free.value, loaded.value, released.value))
+            steps += [free.step, loaded.step, released.step]
+    for i in range(len(o.rounds), 2):
+        for name in names:
+            sheet.want(f"observations.rounds[{i}].{name}", where(f"observations.rounds[{i}].{name}"))
+    return Read(rounds, length.m if length else None, steps)
+
+
+def _judge(document: Tripod, read: Read) -> Judged:
+    assert read.distance_m is not None
+    told = circumstances(document, Needs(wind=True))
+    scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
+    pointing = hypot(SCALE_MM, 30.0 / (document.instrument.magnification or 30.0) / scale)
+    within = (pointing * noise_factor(document) * told.factor) ** 2 + rounding(read.steps)
+    sets = [released - free for _, free, _, released in read.rounds]
+    twists = [abs(loaded - free) for _, free, loaded, _ in read.rounds]
+    n = len(sets)
+    # Signed by the way the hand turned: noise of a reading then averages out, and coming back too far is minus.
+    kept = (
+        fsum(one if loaded >= free else -one for one, (_, free, loaded, _) in zip(sets, read.rounds, strict=True)) / n
+    )
+    q = 2 * within / n
+    kept_e = pooled(kept * scale, q * scale**2, RESTS_MM**2 * scale**2, Spread(), prior_dof(document))
+    twist_e = pooled(fsum(twists) / n * scale, q * scale**2, RESTS_MM**2 * scale**2, Spread(), prior_dof(document))
+    source = "opening value for angles"
+    quantities = [
+        Quantity(SET, "what does not spring back", "arcsec", kept_e, limits_from(document, SET, Limits(5.0, 10.0, 60.0, source)), q * scale**2, 0.0,
+                 condition="For levels and short angles; hands off between the faces.", turn="Tread the feet in afresh, tighten clamps and hinges, then run it again, as left."),
+        Quantity(TWIST, "the twist under a hand", "arcsec", twist_e, limits_from(document, TWIST, Limits(30.0, 60.0, 120.0, source)), q * scale**2, 0.0,
+                 condition="For levels; hands off the head while angles are read.", turn="Tighten hinges and clamps until nothing gives, then run it again, as left."),
+    ]  # fmt: skip
+    figures: Data = {
+        SET: kept_e.value,
+        f"sigma_{SET}": kept_e.sigma,
+        TWIST: twist_e.value,
+        f"sigma_{TWIST}": twist_e.sigma,
+        "rounds": [{"twist_mm": t, "set_mm": s} for t, s in zip(twists, sets, strict=True)],
+        "repeats": {"squares": 0.0, "dof": 0.0},
+    }
+    judged = Judged(
+        quantities, figures, _finding(kept_e.value, kept_e.u95, twist_e.value, document), [shown(quantities[0], "Does not spring back by"), shown(quantities[1], "Turns under a hand by")],
+        _worked(read, scale, kept_e.value, twist_e.value), [effect("at-50-m", f"What does not spring back is {figure(abs(kept_e.value) / ARCSEC_PER_RADIAN * 50_000, 1)} mm at 50 m, in every angle after a hand leant on it.")],
+        one_more=("round", "rounds"), again="Tread the feet in afresh and take it once more. Both count together.", send="Put it out of use: joints that give for good are replaced.",
+    )  # fmt: skip
+    judged.reasons += [*told.weak, *_looked(document, judged)]
+    return judged
+
+
+def _looked(document: Tripod, judged: Judged) -> list[Said]:
+    said: list[Said] = []
+    o = document.observations
+    for name, _, code, text, act, mend in LOOKS:
+        if getattr(o, name) == "no":
+            said.append((code, text))
+            judged.to_mend.append((act, mend))
+    if any(getattr(o, name) is None for name, *_ in LOOKS):
+        said.append(("not-looked", "Clamps, hinges and shoes were not all looked at."))
+    return said
+
+
+def _finding(kept: float, u: float, twist: float, document: Tripod) -> str:
+    bad = [name for name, *_ in LOOKS if getattr(document.observations, name) == "no"]
+    lead = f"{len(bad)} of three looks found something. " if bad else ""
+    if abs(kept) <= u:
+        return f"{lead}The head springs back, within ± {arcsec(u, u)}, after {arcsec(twist, 10)} under a hand."
+    return f"{lead}After a hand let go the head stays {arcsec(abs(kept), u)} turned, ± {arcsec(u, u)}; under it it gave {arcsec(twist, 10)}."
+
+
+def _worked(read: Read, scale: float, kept: float, twist: float) -> list[Data]:
+    lines = [line(f"A millimetre at {figure(read.distance_m or 0, 1)} m", f"{figure(scale, 2)}″")]
+    for i, (_, free, loaded, released) in enumerate(read.rounds, start=1):
+        lines.append(
+            line(
+                f"Round {i}",
+                f"let alone {figure(free, 1)}, under the hand {figure(loaded, 1)}, let go {figure(released, 1)} mm",
+            )
+        )
+    lines.append(
+        line(
+            "Means, plus the way the hand turned: under it; what does not come back",
+            f"{figure(twist, 1)}″; {figure(kept, 1)}″",
+        )
+    )
+    return lines
+
+
+def _picture(_document: Tripod, read: Read, judged: Judged | None) -> Data | None:
+    if read.distance_m is None:
+        return deviations("arcsec", [], None, "let alone", "")
+    scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
+    marks: list[tuple[str, float, float | None]] = []
+    for i, (_, free, loaded, released) in enumerate(read.rounds):
+        marks.append((f"round {i + 1}, under the hand", 2.0 * i, (loaded - free) * scale))
+        marks.append((f"round {i + 1}, let go", 2.0 * i + 1, (released - free) * scale))
+    return deviations("arcsec", marks, judged.quantities[0].limits.use if judged else 5.0, "let alone", "")
+
+
+def _so_far(document: Tripod, _: Read) -> SoFar:
+    told = circumstances(document, Needs(wind=True))
+    said: list[Said] = [*told.weak]
+    for name, _asked, code, text, *_acts in LOOKS:
+        if getattr(document.observations, name) == "no":
+            said.append((code, text))
+    return SoFar(said)
+
+
+def simulate(rng: random.Random, truth: Data) -> Data:
+    """A plausible document. truth: `twist_arcsec` (15), `set_arcsec` (0), `distance` (20), `rounds` (4), `noise`."""
+    distance, noise = truth.get("distance", 20.0), truth.get("noise", 1.0)
+    scale = ARCSEC_PER_RADIAN / (distance * 1000)
+    rounds, rest = [], rng.uniform(100, 900)
+    for i in range(truth.get("rounds", 4)):
+        way = 1 if i % 2 == 0 else -1
+        free = rest
+        loaded = rest + way * truth.get("twist_arcsec", 15.0) / scale
+        rest += way * truth.get("set_arcsec", 0.0) / scale
+        shown_mm = [one + rng.gauss(0, SCALE_MM * noise) for one in (free, loaded, rest)]
+        rounds.append(
+            dict(zip(("free_mm", "loaded_mm", "released_mm"), (f"{one:.1f}" for one in shown_mm), strict=True))
+        )
+    return {
+        "kind": "tripod",
+        "observations": {
+            "clamps_hold": "yes",
+            "hinges_firm": "yes",
+            "shoes_firm": "yes",
+            "distance": f"{distance:g}",
+            "rounds": rounds,
+        },
+    }
+
+
+YES_NO = (Option("yes", "Yes"), Option("no", "No"))
+LOOK = Group(
+    "observations",
+    "First a look",
+    tuple(Field(name, asked, kind="choice", options=YES_NO) for name, asked, *_ in LOOKS),
+)
+AT = Group("observations", "The scale", (Field("distance", "Distance to the scale", kind="length"),))
+ROUNDS = Group("observations.rounds", "Under a hand", (Field("free_mm", "Let alone", "mm"), Field("loaded_mm", "Under the hand", "mm"), Field("released_mm", "Let go", "mm")), rows=True, most=20, more="One more round",
+               row_titles=("clockwise", "anticlockwise", "clockwise", "anticlockwise"), note="Turn the head with two fingers, lightly, as one leans on it by mistake; the telescope stays clamped.")  # fmt: skip
+RECIPE = Recipe("tripod", _read, _judge, _so_far, _picture, CAUTIONS, where)
+TABLE = Table(
+    "tripod",
+    ("clamps_hold", "hinges_firm", "shoes_firm", "distance"),
+    "rounds",
+    ("free_mm", "loaded_mm", "released_mm"),
+)
+KIND = Kind(
+    name="tripod",
+    title="Tripod",
+    model=Tripod,
+    preview=RECIPE.preview,
+    reduce=RECIPE.reduce,
+    adjusting=None,
+    where=where,
+    applies_to=("tripod",),
+    minutes=8,
+    interval_days=180,
+    bring=("An instrument that is fit for use, to look through", "A scale with millimetres held level at 15 to 25 m: a staff on its side", "The tripod's own key"),
+    before_you_start=("Feet trodden in on firm ground, legs as for work.",),
+    who_adjusts=("manager", "crew"),
+    when_bad=(
+        ("real", "Is it real?", "Tread the feet in afresh and take it once more. Both count together."),
+        ("keep", "Keep what was found", "Save as found."),
+        ("adjust", "Mend it", "Clamps, hinges and shoes with the tripod's own key. Then run it again, as left."),
+        ("without", "Or do without it", "For a level it may do where it does not for angles."),
+        ("look-back", "What was done with it since", "Angles that would not close, and closing looks that did not."),
+    ),
+    caution_codes=CAUTIONS,
+    watch_condition="For levels only; hands off while reading.",
+    main_quantity=SET,
+    quantity_label="what does not spring back",
+    csv_columns=TABLE.columns,
+    read_csv=TABLE.read,
+    write_csv=TABLE.write,
+    layouts=(),
+    simulate=simulate,
+    ways=(
+        Way("four-rounds", "Four rounds", "Twice each way: what springs back and what does not.", {"rounds": [{}, {}, {}, {}]}, (LOOK, AT, ROUNDS),
+            ("Sight the scale, clamp everything.", "Read it. Turn the head lightly with two fingers, read, let go, read.", "Then the other way; twice each.")),
+    ),
+    asks=Asks(wind=True, temperature=False),
+    why="A head that turns under a hand and stays there is in every angle after it, and the instrument gets the blame.",
+    order=75,
+)  # fmt: skip
