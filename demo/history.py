@@ -13,7 +13,9 @@ from bench.entries import CheckIn, EventIn
 from bench.models import Record
 from bench.services import digest_of_sent, save_check, save_event
 from control.services import import_table
-from demo.scenario import LEVELS, MODELS, OTHER_MODELS, OTHERS, PEOPLE, POINTS, Level
+from demo.scenario import LEVELS, MODELS, PEOPLE, POINTS, Level
+from demo.things import MODELS as OTHER_MODELS
+from demo.things import THINGS, Checked, Thing, same
 from fleet.models import Instrument, InstrumentModel
 from fleet.services import add_instrument, add_model
 from naveta_core.checks import KINDS
@@ -24,6 +26,14 @@ from shared import clock
 SEED = 20270302
 SPACE = uuid.UUID("6e617665-7461-4000-8000-000000000000")
 CHECK_EVERY_DAYS = 28
+BESIDE = {
+    "circular-vial": Checked(
+        "circular-vial", 84, 0, same(error_mm=(0.05, -0.1), headings=(0, 90, 180, 270), noise=0.7)
+    ),
+    "compensator-function": Checked(
+        "compensator-function", 84, 0, same(instrument={"levelling_accuracy_mm_per_km": 2.0}, noise=0.7)
+    ),
+}
 TEMPERATURES = (4, 5, 8, 11, 14, 17, 19, 19, 16, 12, 8, 5)
 
 
@@ -52,9 +62,44 @@ def load(progress: Any = print) -> None:
         _write(level, people, models[level.model])
     with clock.told(_at(420, time(9))):
         import_table(actor=people["ines"], text=POINTS, unit="m", keep=True)
-    with clock.told(_at(400, time(8))):
-        for tag, model, serial, crew, place in OTHERS:
-            add_instrument(actor=people["ines"], tag=tag, model=models[model], serial=serial, place=place, crew=crew)
+    for thing in THINGS:
+        progress(f"  {thing.tag}: {', '.join(one.kind for one in thing.checks)}…")
+        _write_thing(thing, people, models[thing.model])
+
+
+def _write_thing(thing: Thing, people: dict[str, Person], model: int) -> None:
+    """Everything but levels: added once, checked as often as its checks say."""
+    chief = people["wren" if thing.crew == "Thrift" else "tam"]
+    with clock.told(_at(thing.since_days, time(8))):
+        add_instrument(
+            actor=people["ines"], tag=thing.tag, model=model, serial=thing.serial, place=thing.place, crew=thing.crew
+        )
+    rows = [(day, one) for one in thing.checks for day in range(one.last_days, thing.since_days - 10, one.every_days)]
+    for day, one in sorted(rows, key=lambda row: -row[0]):
+        write_check(thing.tag, one, day, chief)
+
+
+def write_check(tag: str, checked: Checked, day: int, chief: Person) -> None:
+    """One simulated check of a kind on a morning so many days ago."""
+    rng = random.Random(f"{SEED}{tag}{checked.kind}{day}")
+    at = _at(day, time(7, rng.randrange(2, 50)))
+    celsius = _celsius(at, rng)
+    document = KINDS[checked.kind].simulate(rng, checked.truth(day, celsius))
+    document["observations"].update(checked.way)
+    told = {"temperature_c": celsius, "wind": "calm", **document.get("conditions", {})}
+    data = {
+        "instrument": tag,
+        "observed_at": _text(at),
+        "entry": "simulated",
+        "document": {**document, "conditions": told},
+    }
+    identity = uuid.uuid5(SPACE, f"{tag}/{checked.kind}/{day}")
+    with clock.told(at):
+        save_check(actor=chief, identity=identity, sent=CheckIn.model_validate(data), sent_digest=digest_of_sent(data))
+
+
+def _celsius(at: datetime, rng: random.Random) -> int:
+    return TEMPERATURES[at.month - 1] + rng.randrange(-3, 4)
 
 
 def _write(level: Level, people: dict[str, Person], model: int) -> None:
@@ -66,7 +111,7 @@ def _write(level: Level, people: dict[str, Person], model: int) -> None:
             actor=people["ines"], tag=level.tag, model=model, serial=level.serial, place=level.place, crew=level.crew
         )
     writer = _Writer(level, instrument, people["ines"], chief, rng, clock.today())
-    for moment in sorted(_moments(level, rng), key=lambda one: one.at):
+    for moment in sorted([*_moments(level, rng), *_beside(level)], key=lambda one: one.at):
         with clock.told(moment.at):
             writer.write(moment)
     with clock.told(_at(0, time(6))):
@@ -100,6 +145,15 @@ def _moments(level: Level, rng: random.Random) -> Iterator[Moment]:
         day -= rng.randrange(max(2, level.out_every_days - 5), level.out_every_days + 6)
 
 
+def _beside(level: Level) -> Iterator[Moment]:
+    """The circular bubble and the compensator of a level, looked at every three months before its peg test."""
+    if level.since_days < 30:
+        return
+    for kind, last in (("circular-vial", 4), ("compensator-function", 6)):
+        for day in range(level.last_check_days + last, level.since_days - 20, 84):
+            yield Moment(_at(day, time(6, 50)), kind)
+
+
 @dataclass
 class _Writer:
     level: Level
@@ -119,6 +173,8 @@ class _Writer:
             self.check(moment.at)
         elif moment.what == "adjust":
             self.adjust(moment.at)
+        elif moment.what in KINDS:
+            write_check(self.level.tag, BESIDE[moment.what], self._days_ago(moment.at), self.chief)
         else:
             self.event(moment.what, moment.at, note=moment.text)
 
@@ -144,8 +200,10 @@ class _Writer:
             "noise": 0.85,
         }
         document = KINDS["two-peg"].simulate(self.rng, truth)
-        degrees = TEMPERATURES[at.month - 1] + self.rng.randrange(-3, 4)
-        document["conditions"] = {"temperature_c": degrees, "wind": self.rng.choice(("calm", "calm", "breeze"))}
+        document["conditions"] = {
+            "temperature_c": _celsius(at, self.rng),
+            "wind": self.rng.choice(("calm", "calm", "breeze")),
+        }
         data = {
             "instrument": self.level.tag,
             "observed_at": _text(at),

@@ -24,6 +24,7 @@ MODELS = (
             "magnification": 28,
             "levelling_accuracy_mm_per_km": 2.0,
             "compensator_range_arcmin": 15,
+            "circular_vial_arcmin_per_2mm": 8,
         },
         "limits": {},
         "hints": "The reticle screw is under the round cap below the eyepiece; the pin is in the lid of the case.",
@@ -32,43 +33,16 @@ MODELS = (
         "maker": "Ondine",
         "name": "Skerrow",
         "kind": "digital-level",
-        "stated": {"reading": "digital", "levelling_accuracy_mm_per_km": 0.7, "compensator_range_arcmin": 12},
+        "stated": {
+            "reading": "digital",
+            "levelling_accuracy_mm_per_km": 0.7,
+            "compensator_range_arcmin": 12,
+            "circular_vial_arcmin_per_2mm": 8,
+        },
         "limits": {},
         "hints": "Reads a bar-coded staff; keep it evenly lit. The stored value is set first, the reticle after it.",
     },
 )
-OTHER_MODELS = (
-    {
-        "maker": "Marrick",
-        "name": "Tessaly",
-        "kind": "robotic-total-station",
-        "stated": {
-            "angle_accuracy_arcsec": 3.0,
-            "distance_accuracy_mm": 2.0,
-            "distance_accuracy_ppm": 2.0,
-            "compensator_range_arcmin": 4,
-            "plunges": True,
-            "plummet": "laser",
-            "plummet_place": "turning",
-        },
-        "limits": {},
-        "hints": "The laser plummet goes off by itself after three minutes.",
-    },
-    {
-        "maker": "Marrick",
-        "name": "Aldreth",
-        "kind": "theodolite",
-        "stated": {"angle_accuracy_arcsec": 5.0, "plunges": True, "plummet": "optical", "plummet_place": "turning"},
-        "limits": {},
-        "hints": "Plummet: the outer ring makes the cross sharp, the inner one the ground.",
-    },
-)
-OTHERS = (
-    ("TS-01", "Tessaly", "88014", None, "Yard shelf 5"),
-    ("TS-03", "Tessaly", "88092", "Bramble", ""),
-    ("TD-01", "Aldreth", "5530", "Thrift", ""),
-)
-"""Instruments without checks of their own yet: tag, model, serial, crew, place."""
 JOBS = ("East abutment, pile heads", "Flood wall line", "East abutment, blinding", "Flood wall, QB-1 to QB-3")
 
 

@@ -71,7 +71,7 @@ def _take(page: Page, name: str) -> None:
 
 
 def _begin(page: Page, tag: str) -> None:
-    page.goto(f"/bench/new/{tag}")
+    page.goto(f"/bench/new/{tag}/two-peg")
     page.get_by_role("radio", name="It stays").click()
     page.get_by_role("radio", name="It comes back").click()
 

@@ -140,6 +140,7 @@ class CirclePicture(Shape):
     radius_says: str
     ring: float | None
     limit: float | None
+    limit_about: Literal["origin", "centre"]
     x_says: str
     y_says: str
 

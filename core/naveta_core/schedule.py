@@ -91,8 +91,7 @@ def day_words(day: date) -> str:
 def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
     """The standing of an instrument, told as a document's `instrument`; the check that decides it first.
 
-    A check that does not gate is listed where it stands; what it found bad, or good under a condition, counts all the
-    same.
+    A check that does not gate is listed where it stands; what it found bad counts all the same.
     """
     kinds = kinds_for(instrument)
     gating = {one.name for one in kinds if one.gates} or {one.name for one in kinds}
@@ -109,7 +108,7 @@ def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequen
 
 def _weight(one: CheckStanding, gating: set[str]) -> int:
     """How much a check's state says of the instrument; of one that does not gate only what it found itself."""
-    found = one.state == "ready-if" or any(reason["code"] in ("adjust", "service") for reason in one.reasons)
+    found = any(reason["code"] in ("adjust", "service") for reason in one.reasons)
     return ORDER.index(one.state) if one.check in gating or found else 0
 
 

@@ -147,7 +147,7 @@ def visit(page: Page, path: str) -> None:
 
 def begin(page: Page, tag: str) -> None:
     """To the first reading of a two-peg test, both looks given."""
-    visit(page, f"/bench/new/{tag}")
+    visit(page, f"/bench/new/{tag}/two-peg")
     page.get_by_role("radio", name="It stays").click()
     page.get_by_role("radio", name="It comes back").click()
     page.get_by_role("button", name="Start reading").click()

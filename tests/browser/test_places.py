@@ -54,7 +54,7 @@ def test_every_view(opens: Opens, size: tuple[int, int]) -> None:
     looked_at(page, "record")
     page.get_by_role("button", name="Something is wrong here").click()
     looked_at(page, "amend")
-    page.goto("/bench/new/LV-05")
+    page.goto("/bench/new/LV-05/two-peg")
     page.wait_for_selector("[data-look]")
     looked_at(page, "begin")
     begin(page, "LV-05")
@@ -139,7 +139,7 @@ def test_hold_and_release_carry_their_reason_and_right(opens: Opens) -> None:
 
 def test_a_sticking_line_is_held_before_anything_is_read(opens: Opens) -> None:
     page = opens()
-    page.goto("/bench/new/LV-03")
+    page.goto("/bench/new/LV-03/two-peg")
     page.get_by_role("radio", name="It does not").click()
     expect(page.locator("[data-looks-say]")).to_contain_text("compensator that sticks")
     page.get_by_role("button", name="Hold LV-03").click()

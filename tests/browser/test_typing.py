@@ -96,7 +96,7 @@ def test_set_ups_of_equal_imbalance_are_refused_by_name(opens: Opens) -> None:
 
 def test_feet_and_the_reading_that_lies_apart(opens: Opens) -> None:
     page = opens()
-    page.goto(f"/bench/new/{TAG}")
+    page.goto(f"/bench/new/{TAG}/two-peg")
     page.get_by_role("radio", name="Feet", exact=True).click()
     page.get_by_role("button", name="Start reading").click()
     page.locator("#well-0-a-reading").focus()

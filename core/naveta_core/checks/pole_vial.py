@@ -186,6 +186,7 @@ def _picture(_document: PoleVial, read: Read, judged: Judged | None) -> Data | N
         "the vial's own error",
         "lean of the pole as it stood",
         ring=4.0,
+        limit=judged.quantities[0].limits.use if judged else None,
         x="right",
         y="away from you",
     )

@@ -25,7 +25,7 @@ from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noi
 from .sheet.pictures import deviations
 from .sheet.straight import PPM, Straight, spread_m, straight
 from .sheet.table import Table
-from .sheet.typed import rounding
+from .sheet.typed import blank, rounding
 
 Data = dict[str, Any]
 ZERO, SCALE, STEP = "zero_offset_mm", "scale_ppm", "largest_step_mm"
@@ -81,7 +81,7 @@ def read_pairs(
     marks, steps = [], []
     for i, one in enumerate(listed):
         base, typed = f"{path}[{i}]", [getattr(one, name) for name in names]
-        if i >= fewest and all(v is None or not str(v).strip() for v in typed):
+        if i >= fewest and blank(*typed):
             continue
         found = [
             sheet.length(f"{base}.{name}", words(f"{base}.{name}"), value, allowed)

@@ -25,7 +25,7 @@ from .sheet.entry import Asks, Field, Group, Option, Way, Where
 from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, shown
 from .sheet.pictures import deviations
 from .sheet.table import Table
-from .sheet.typed import number, rounding
+from .sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
 SET, TWIST = "set_arcsec", "twist_arcsec"
@@ -113,7 +113,7 @@ def _read(document: Tripod, sheet: Sheet) -> Read:
     names = ("free_mm", "loaded_mm", "released_mm")
     for i, one in enumerate(o.rounds):
         base, typed = f"observations.rounds[{i}]", [getattr(one, name) for name in names]
-        if i >= 2 and all(v is None or not str(v).strip() for v in typed):
+        if i >= 2 and blank(*typed):
             continue
         found = [
             number(sheet, f"{base}.{name}", where(f"{base}.{name}"), value, "mm", -MOST_MM, MOST_MM)

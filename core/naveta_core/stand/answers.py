@@ -179,6 +179,8 @@ def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:
         if across is None:
             return None
         ahead, right = unit(heading), unit(heading + 90.0)
+        index = rests(document)
+        along, across = along - index[0], across - index[1]
         bearing, size = polar(along * ahead[0] + across * right[0], along * ahead[1] + across * right[1])
         told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
         if not told["result"]["steps"]:

@@ -11,6 +11,9 @@ from .set_up import SetUpDocument
 
 Data = dict[str, Any]
 HOT_C, COLD_C = 28.0, 3.0
+KNOWN_FROM = 2.0
+"""An index is worth saying from twice its σ."""
+PLUMMET_SAID_MM = 0.5
 SLOPE_DEG = 5.0
 WIDE_M = 0.9
 AT_THE_FEET = ("tripod", "tread")
@@ -124,6 +127,16 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
                 f"This vial rests at {document.rest_div():+.1f} div: set the bubble there, not to the middle.",
             )
         ]
+    if act == "plate" and o.options.fine == "electronic":
+        index = document.known_index()
+        if index and max(abs(index[0]), abs(index[1])) > KNOWN_FROM * index[2]:
+            text = f"Plumb, this electronic level shows {index[0]:+.0f}″ along and {index[1]:+.0f}″ across: level to these figures, not to zero."
+            return [("index-known", text)]
+    if act == "last-look":
+        off = document.known_plummet_mm()
+        if off is not None and off > PLUMMET_SAID_MM:
+            text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. Fine work: centre at two headings half a turn apart and take the middle."
+            return [("plummet-known", text)]
     if act == "zero":
         return [
             (

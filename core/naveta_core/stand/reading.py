@@ -166,11 +166,16 @@ def _read_level(judged: Judged) -> None:
         judged.index = ((first[0] + turned[0]) / 2.0 * scale, (first[1] + turned[1]) / 2.0 * scale)
         sigma /= math.sqrt(2.0)
     else:
-        known = rests(judged.document) if plate else (0.0, 0.0)
+        index = None if plate else judged.document.known_index()
+        known = rests(judged.document) if plate else index[:2] if index else (0.0, 0.0)
         judged.tilt = ((first[0] - known[0]) * scale, (first[1] - known[1]) * scale)
         # Of two vials only one's rest position is known: the other's counts as not known.
         sure = judged.document.rest_div() is not None and judged.document.observations.options.fine == "plate"
-        unknown = 0.0 if plate and sure else UNKNOWN_REST_DIV * scale if plate else UNKNOWN_INDEX_ARCSEC
+        unknown = UNKNOWN_REST_DIV * scale if plate else UNKNOWN_INDEX_ARCSEC
+        if plate and sure:
+            unknown = 0.0
+        elif index:
+            unknown = index[2]
         sigma = math.hypot(sigma, unknown)
     judged.tilt_estimate = Estimate(math.hypot(*judged.tilt), sigma, PRIOR_DOF)
 

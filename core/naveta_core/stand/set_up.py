@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -158,3 +159,17 @@ class SetUpDocument(Envelope):
         except ValueError:
             return None
         return float(last) if isinstance(last, int | float) else None
+
+    def known_index(self) -> tuple[float, float, float] | None:
+        """The electronic level's index by its last check: along, across and its σ, seconds; None when unknown."""
+        told = [self.stored.get(name) for name in ("index_along_arcsec", "index_across_arcsec", "sigma_index_arcsec")]
+        along, across, sigma = (float(one) if isinstance(one, int | float) else None for one in told)
+        return None if along is None or across is None or sigma is None else (along, across, sigma)
+
+    def known_plummet_mm(self) -> float | None:
+        """How far the plummet points off the axis at 1.5 m by its last check; None when unknown."""
+        told = [self.stored.get(name) for name in ("plummet_x_mm", "plummet_y_mm", "plummet_height_m")]
+        x, y, height = (float(one) if isinstance(one, int | float) else None for one in told)
+        if x is None or y is None or not height:
+            return None
+        return math.hypot(x, y) * 1.5 / height

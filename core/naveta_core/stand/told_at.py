@@ -33,12 +33,16 @@ def typed_figure(value: Any) -> float | None:
 
 
 def rests(document: SetUpDocument) -> tuple[float, float]:
-    """Where the level's figures stand when the axis is plumb, along and across, as far as it is known; else zero.
+    """Where the level's figures stand when the axis is plumb, along and across, as far as it is known; else zero:
+    seconds of an electronic level, divisions of a vial.
 
     One plate vial read twice has one rest position; of two vials only the first one's is known.
     """
     fine = document.observations.options.fine
-    rest = 0.0 if fine == "electronic" else document.rest_div() or 0.0
+    if fine == "electronic":
+        index = document.known_index()
+        return index[:2] if index else (0.0, 0.0)
+    rest = document.rest_div() or 0.0
     return (rest, rest if fine == "plate" else 0.0)
 
 

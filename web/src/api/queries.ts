@@ -13,7 +13,7 @@ export const yardQuery = (q: string) =>
 export const instrumentQuery = (tag: string) =>
   queryOptions({ queryKey: ["instrument", tag], queryFn: () => data(api.GET("/api/instruments/{tag}", { params: { path: { tag } } })) });
 
-export const seriesQuery = (tag: string, of: "check" | "control" = "check") =>
+export const seriesQuery = (tag: string, of: string) =>
   queryOptions({ queryKey: ["series", tag, of], queryFn: () => data(api.GET("/api/instruments/{tag}/series", { params: { path: { tag }, query: { of } } })) });
 
 export const standInsQuery = (tag: string) =>

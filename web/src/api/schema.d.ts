@@ -1096,6 +1096,11 @@ export interface components {
             draws: "circle";
             /** Limit */
             limit: number | null;
+            /**
+             * Limit About
+             * @enum {string}
+             */
+            limit_about: "origin" | "centre";
             /** Points */
             points: components["schemas"]["CirclePoint"][];
             /** Radius */

@@ -18,7 +18,7 @@ export async function keepAhead(client: QueryClient, owner: string, crew: string
   for (const row of rows) await client.fetchQuery({ ...instrumentQuery(row.tag), ...once });
   const held = (row: { crew: string | null }) => (crew !== null && row.crew === crew ? 0 : 1);
   for (const row of [...rows].sort((a, b) => held(a) - held(b)).slice(0, MOST_HISTORIES)) {
-    await client.fetchQuery({ ...seriesQuery(row.tag), ...once });
+    await client.fetchQuery({ ...seriesQuery(row.tag, row.latest?.check ?? "two-peg"), ...once });
     await client.fetchInfiniteQuery({ ...recordsQuery(row.tag), ...once });
   }
 }

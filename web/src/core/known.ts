@@ -14,8 +14,10 @@ export function keepKnown(list: Known[]): void {
 /** What waits in the outbox, in the order in which it was made. */
 export function keepSince(parcels: Parcel[]): void {
   since = parcels.flatMap((one) => {
-    const happened = one.body as { event?: string; at?: string };
-    if (one.path.startsWith("/api/events/")) return [{ instrument: one.instrument, made: { what: "event", event: happened.event, at: happened.at } }];
+    const happened = one.body as { event?: string; at?: string; record?: string };
+    // Of an adjustment it is known what was adjusted while its check still waits here; otherwise it counts for everything.
+    const kind = parcels.find((other) => other.id === happened.record)?.reckoned?.result.kind;
+    if (one.path.startsWith("/api/events/")) return [{ instrument: one.instrument, made: { what: "event", event: happened.event, at: happened.at, ...(kind ? { kind } : {}) } }];
     return one.reckoned?.made ? [{ instrument: one.instrument, made: one.reckoned.made }] : [];
   });
 }

@@ -1,4 +1,5 @@
 // A draft: a check document as far as it has been typed, on this device, written at each keystroke.
+import { clean } from "./clean";
 
 export type Length = "m" | "mm" | "cm" | "ft" | "usft" | "in";
 export type Look = "yes" | "no" | "not-looked";
@@ -9,7 +10,7 @@ export type SetUp = { a: Sight; b: Sight };
 export type CheckDocument = {
   kind: string;
   units?: { length?: Length; angle?: string };
-  conditions?: { temperature_c?: string; wind?: string };
+  conditions?: { temperature_c?: string; wind?: string; minutes_on?: string; support?: string };
   remark?: string;
   observations: {
     layout?: string;
@@ -38,6 +39,8 @@ export type Draft<D extends { kind: string } = CheckDocument> = {
   changedAt: string;
   /** Paths of distances taken from the layout: Enter passes over them. */
   filled: string[];
+  /** The named way a check of rows is taken in. */
+  way?: string;
   document: D;
 };
 
@@ -76,9 +79,12 @@ export function nowWithOffset(date: Date = new Date()): string {
   return `${local}${sign}${pad(minutes / 60)}:${pad(minutes % 60)}`;
 }
 
+/** Kinds that are sent as they are: their own pages clean them. */
+const OWN_PAGES = new Set(["set-up", "free-station", "backsight"]);
+
 /** The document as it is sent: empty wells left out, everything else to the letter. */
 export function toSend(document: CheckDocument): CheckDocument {
-  if (document.kind !== "two-peg") return document;
+  if (document.kind !== "two-peg") return OWN_PAGES.has(document.kind) ? document : { ...document, observations: clean(document.observations) as CheckDocument["observations"] };
   const setups = (document.observations.setups ?? []).map((setup) => ({ a: sightToSend(setup.a), b: sightToSend(setup.b) }));
   return { ...document, observations: { ...document.observations, setups } };
 }

@@ -3,6 +3,7 @@ import type { RecordOut } from "../api/client";
 import { type CheckDocument, type Draft, begin } from "./draft";
 import { fromFile } from "./fromFile";
 import { ORIENT_KINDS, type OrientDocument, fromOrientFile } from "./orient";
+import { rowsFromFile } from "./rows";
 import { type SetUpDocument, fromSetUpFile } from "./setUp";
 
 export function addressOf(draft: Pick<Draft, "id" | "kind">): string {
@@ -20,5 +21,6 @@ function documentOf(record: RecordOut): CheckDocument {
   const document: unknown = record.document;
   if (record.kind === "set-up") return fromSetUpFile(document as SetUpDocument) as unknown as CheckDocument;
   if (ORIENT_KINDS.includes(record.kind)) return fromOrientFile(document as OrientDocument, [], null) as unknown as CheckDocument;
+  if (record.kind !== "two-peg") return rowsFromFile(document as CheckDocument);
   return fromFile(document as CheckDocument);
 }

@@ -39,3 +39,6 @@ export function shortMoment(text: string, zone: string): string {
 export function clock(text: string, zone: string): string {
   return new Date(text).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone });
 }
+
+/** A title within a sentence: "Two-peg test" as "two-peg test". */
+export const lowered = (title: string): string => title.charAt(0).toLowerCase() + title.slice(1);

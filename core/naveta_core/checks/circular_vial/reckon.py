@@ -26,7 +26,7 @@ from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, solve, stands_apart,
 from ..sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, row, shown
 from ..sheet.pictures import circle
 from ..sheet.points import converging, read_points
-from ..sheet.typed import number, rounding
+from ..sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
 QUANTITY = "vial_error_mm"
@@ -96,9 +96,8 @@ def read_bubbles(
     found, steps = [], []
     for i, one in enumerate(readings):
         path = f"observations.readings[{i}]"
-        typed = [one.x_mm, one.y_mm]
-        if i >= (2 if turns else 1) and all(value is None or str(value).strip() == "" for value in typed):
-            continue  # a row opened for one more is not a reading that is missing
+        if i >= (2 if turns else 1) and blank(one.heading_deg, one.x_mm, one.y_mm):
+            continue
         heading = None
         if turns:
             heading = number(
@@ -343,6 +342,7 @@ def drawn(_document: CircularVial, read: Read, judged: Judged | None) -> Data | 
         "the vial's own error",
         "tilt of the stand",
         ring=4.0,
+        limit=judged.quantities[0].limits.use if judged else None,
         x="right",
         y="away from you",
     )

@@ -45,7 +45,7 @@ def _way(name: str, title: str, good_for: str, readings: int) -> Way:
     return Way(
         name, title, good_for, {"positions": {place: [""] * readings for place in PLACES}},
         (
-            Group("observations", "The staff", (Field("distance", "Distance to the staff", kind="length"), Field("tilt_arcmin", "Bubble run by, if known", "′", optional=True))),
+            Group("observations", "The staff", (Field("distance", "Distance to the staff", kind="length"), Field("tilt_arcmin", "Bubble run by", "′", optional=True))),
             *(_group(place) for place in PLACES),
             Group("observations", "Tap the tripod lightly", (Field("returns", "Does the line come back to the same reading?", kind="choice", options=(Option("yes", "Yes"), Option("no", "No"))),)),
         ),

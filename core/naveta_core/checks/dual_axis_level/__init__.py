@@ -30,7 +30,9 @@ TOGETHER = Group("observations.readings", "Electronic level and plate bubble, re
                  note="Read both at the same moment; the half-turn tells which is out.")  # fmt: skip
 STORED = Group("observations", "Stored in the instrument before", (Field("before_along_arcsec", "Along", "″", optional=True), Field("before_across_arcsec", "Across", "″", optional=True)),
                note="Note them now: a new calibration writes over them.")  # fmt: skip
-WORTH = Group("observations", "The plate vial", (Field("sensitivity_arcsec_per_div", "A division is", "″"),))
+WORTH = Group(
+    "observations", "The plate vial", (Field("sensitivity_arcsec_per_div", "A division is", "″", optional=True),)
+)
 RECIPE = Recipe("dual-axis-level", read_document, judge, so_far, drawn, CAUTIONS, where)
 TABLE = Table(
     "dual-axis-level",

@@ -18,7 +18,7 @@ from ..plate_vial.reckon import MOST_DIV
 from ..sheet.entry import Where
 from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, solve, turned_vector, widest_deg
 from ..sheet.judged import noise_factor, prior_dof
-from ..sheet.typed import number, rounding
+from ..sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
 ALONG, ACROSS = "index_along_arcsec", "index_across_arcsec"
@@ -96,7 +96,7 @@ def read_document(document: DualAxisLevel, sheet: Sheet) -> Read:
     found, steps, bubble_steps = [], [], []
     for i, one in enumerate(o.readings):
         base = f"observations.readings[{i}]"
-        if i >= 2 and all(v is None or not str(v).strip() for v in (one.along_arcsec, one.across_arcsec)):
+        if i >= 2 and blank(one.heading_deg, one.along_arcsec, one.across_arcsec, one.bubble_div):
             continue
         heading = number(sheet, f"{base}.heading_deg", where(f"{base}.heading_deg"), one.heading_deg, "deg", -360, 360)
         along, across = (

@@ -25,7 +25,7 @@ def _rows(*pairs: tuple[int, int]) -> list[Data]:
 RIGHT_END = Field("heading_deg", "Right end on", "°", given=True)
 READINGS = Group("observations.readings", "The bubble", (RIGHT_END, Field("bubble_div", "Bubble, right is plus", "div")), rows=True, most=24, more="One more heading",
                  note="In divisions from the middle, to a tenth. Wait until it rests.")  # fmt: skip
-WORTH = Group("observations", "The vial", (Field("sensitivity_arcsec_per_div", "A division is", "″"),))
+WORTH = Group("observations", "The vial", (Field("sensitivity_arcsec_per_div", "A division is", "″", optional=True),))
 RECIPE = Recipe("plate-vial", read_document, judge, so_far, drawn, CAUTIONS, where)
 TABLE = Table(
     "plate-vial", ("sensitivity_arcsec_per_div",), "readings", ("heading_deg", "bubble_div", "vial"), ("vial",)

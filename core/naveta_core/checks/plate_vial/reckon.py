@@ -26,7 +26,7 @@ from ..sheet.entry import Where
 from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, apart_deg, solve, stands_apart, widest_deg
 from ..sheet.judged import Judged, Quantity, effect, limits_from, line, noise_factor, prior_dof, row, shown
 from ..sheet.pictures import tube
-from ..sheet.typed import number, rounding
+from ..sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
 QUANTITY = "reversal_div"
@@ -103,7 +103,7 @@ def read_document(document: PlateVial, sheet: Sheet) -> Read:
     found, steps = [], []
     for i, one in enumerate(o.readings):
         base = f"observations.readings[{i}]"
-        if i >= 2 and (one.bubble_div is None or not str(one.bubble_div).strip()):
+        if i >= 2 and blank(one.heading_deg, one.bubble_div):
             continue
         heading = number(sheet, f"{base}.heading_deg", where(f"{base}.heading_deg"), one.heading_deg, "deg", -360, 360)
         bubble = number(

@@ -148,6 +148,7 @@ def drawn(document: Plummet, read: Read, judged: Judged | None) -> Data | None:
         x="right",
         y="away",
         limit=limit,
+        limit_about="centre",
     )
 
 

@@ -18,7 +18,7 @@ from ...readings import Sheet
 from ..sheet.entry import Where
 from ..sheet.fits import OPPOSITE_DEG, Solved, ground_mark, solve, widest_deg
 from ..sheet.judged import noise_factor, prior_dof
-from ..sheet.typed import number, rounding
+from ..sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
 QUANTITY = "offset_mm"
@@ -118,7 +118,7 @@ def read_document(document: Plummet, sheet: Sheet) -> Read:
         spots = []
         for j, mark in enumerate(one.marks):
             base = f"{path}.marks[{j}]"
-            if j >= fewest and all(v is None or not str(v).strip() for v in (mark.x_mm, mark.y_mm)):
+            if j >= fewest and blank(mark.heading_deg, mark.x_mm, mark.y_mm):
                 continue
             heading = (
                 number(sheet, f"{base}.heading_deg", where(f"{base}.heading_deg"), mark.heading_deg, "deg", -360, 360)

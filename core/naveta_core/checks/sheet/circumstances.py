@@ -47,7 +47,8 @@ def circumstances(document: Envelope, needs: Needs) -> Circumstances:
             found.weak.append(("warm-up-not-told", text))
         elif told.minutes_on < needs.minutes_on:
             left = needs.minutes_on - told.minutes_on
-            text = f"On for {told.minutes_on:g} minutes: leave it on for {figure(left, 0) if left >= 1 else 'one'} more, then read."
+            more = "one minute" if left <= 1 else f"{figure(left, 0)} minutes"
+            text = f"On for {told.minutes_on:g} min: leave it on for {more} more, then read."
             found.blocked.append(("not-warm", text))
     if needs.firm_stand and told.steady is False:
         found.blocked.append(("stand-not-steady", "The stand moves: find firm ground, tread the feet in, then read."))

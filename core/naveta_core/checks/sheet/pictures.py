@@ -21,10 +21,12 @@ def circle(
     x: str,
     y: str,
     limit: float | None = None,
+    limit_about: str = "origin",
 ) -> Data:
     """Points `(x, y, label, path)` that lie on a circle: its centre is one thing, its radius the other.
 
-    ring: the radius of the ring drawn round the origin, for a vial. limit: what the centre (or radius) may be.
+    ring: the radius of the ring drawn round the origin, for a vial. limit: what the centre may be away from the origin, or
+    (`limit_about` the centre) the radius.
     """
     return {
         "draws": "circle",
@@ -36,6 +38,7 @@ def circle(
         "radius_says": radius_says,
         "ring": ring,
         "limit": limit,
+        "limit_about": limit_about,
         "x_says": x,
         "y_says": y,
     }

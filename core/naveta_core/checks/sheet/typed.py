@@ -25,12 +25,12 @@ def number(
     sheet: Sheet, path: str, where: str, value: Value, unit: str, low: float, high: float, *, wanted: bool = True
 ) -> Numeral | None:
     """A typed number in `unit`, or None with the path noted as missing or the fault noted."""
-    if value is None or (isinstance(value, str) and not value.strip()):
+    if blank(value):
         if wanted:
             sheet.want(path, where)
         return None
     try:
-        found = Numeral(float(value), 0.0) if isinstance(value, int | float) else _read(value, unit)
+        found = Numeral(float(value), 0.0) if isinstance(value, int | float) else _read(str(value), unit)
     except ValueError as error:
         sheet.fault(path, where, said(value), str(error))
         return None
@@ -54,6 +54,11 @@ def _read(text: str, unit: str) -> Numeral:
     for mark in ("div", "°C", "°", "N", "′"):
         text = text.removesuffix(mark)
     return numeral(text)
+
+
+def blank(*values: Value) -> bool:
+    """Whether nothing at all was typed: a row that was only opened is not a reading that is missing."""
+    return all(value is None or not str(value).strip() for value in values)
 
 
 def rounding(steps: list[float]) -> float:

@@ -34,6 +34,7 @@ def partial(document: TwoPeg, setups: Setups, sheet: Sheet) -> Data:
         "unit": words.name,
         "next": _next(sheet),
         "looks": _looks(document),
+        "said": [],
     }
 
 

@@ -1,19 +1,20 @@
-// Before a two-peg test: the two looks, the layout, what to bring and mind. Then the first reading.
+// Before a check. Of a two-peg test: the two looks, the layout, what to bring and mind. Then the first reading.
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { instrumentQuery } from "../../api/queries";
 import { useHappening } from "../../app/acts";
 import { useHere, usePerson } from "../../app/session";
-import { drafts, keepDraft } from "../../store/device";
+import { keepDraft } from "../../store/device";
 import { type Draft, type Length, begin } from "../../sheet/draft";
 import { Back, Cautions, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { useKind } from "../../ui/kinds";
 import { LayoutChoice, UNITS, rememberWay, rememberedWay } from "./LayoutDialog";
+import { BeginRows } from "./BeginRows";
+import { GoOn } from "./GoOn";
 import { Looks, type LooksValue } from "./Looks";
 import { takeLayout, toggleWires } from "../../sheet/entry";
 import { usePreview } from "./usePreview";
-import { moment } from "../../ui/words";
 
 const WAYS = [
   { value: "single", label: "Single readings", hint: "one, or several by one more" },
@@ -22,13 +23,14 @@ const WAYS = [
 type Way = (typeof WAYS)[number]["value"];
 
 export function Begin() {
-  const { tag = "" } = useParams();
+  const { tag = "", kind: name = "" } = useParams();
   const instrument = useQuery(instrumentQuery(tag));
-  const kind = useKind("two-peg");
+  const kind = useKind(name);
   if (instrument.isPending || !kind) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
   if (!instrument.data) return <Trouble error={instrument.error} />;
-  if (!instrument.data.checks.includes("two-peg"))
-    return <Head title={`No check is kept here for ${instrument.data.tag} yet`} sub={<Back to={`/instruments/${instrument.data.tag}`}>Back to {instrument.data.tag}</Back>} />;
+  if (!instrument.data.checks.includes(name))
+    return <Head title={`${instrument.data.tag} has no such check`} sub={<Back to={`/bench/new/${instrument.data.tag}`}>What it has</Back>} />;
+  if (kind.ways.length) return <BeginRows one={instrument.data} kind={kind} />;
   return <Prepare tag={instrument.data.tag} model={instrument.data.model} hints={instrument.data.hints} kind={kind} />;
 }
 
@@ -55,8 +57,8 @@ function Prepare({ tag, model, hints, kind }: { tag: string; model: string; hint
   };
   return (
     <div className="grid gap-4">
-      <Head title={<>{kind.title} of <span className="tag">{tag}</span></>} sub={`${model}. About ${kind.minutes} minutes.`} acts={<Back to={`/instruments/${tag}`}>Back to {tag}</Back>} />
-      <GoOn tag={tag} />
+      <Head title={<>{kind.title} of <span className="tag">{tag}</span></>} sub={`${model}. About ${kind.minutes} minutes.`} acts={<Back to={`/bench/new/${tag}`}>Other checks of {tag}</Back>} />
+      <GoOn tag={tag} kind={kind.kind} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <section className="card grid gap-6 p-5" aria-label="Before the first reading">
           <Looks value={looks} onChange={setLooks} />
@@ -135,30 +137,6 @@ function LooksSay({ tag, looks }: { tag: string; looks: LooksValue }) {
           {!may("hold").allowed && <p className="sub">{may("hold").text}</p>}
         </>
       )}
-    </div>
-  );
-}
-
-/** A test of this instrument that was begun and not finished. */
-function GoOn({ tag }: { tag: string }) {
-  const { session } = useHere();
-  const { username } = usePerson();
-  const navigate = useNavigate();
-  const [open, setOpen] = useState<Draft | null>(null);
-  useEffect(() => {
-    let here = true;
-    void drafts(username).then((all) => here && setOpen(all.find((one) => one.instrument === tag) ?? null));
-    return () => {
-      here = false;
-    };
-  }, [username, tag]);
-  if (!open) return null;
-  return (
-    <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3">
-      <span>A test of {tag} was begun on {moment(open.startedAt, session.time_zone)} and is not finished.</span>
-      <button className="btn" onClick={() => void navigate(`/bench/${open.id}`)}>
-        Go on with it
-      </button>
     </div>
   );
 }

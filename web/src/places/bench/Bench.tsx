@@ -1,10 +1,13 @@
 // The bench: begin a check, go on with one, see what waits to be sent, load one from a file.
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
+import { kindsQuery } from "../../api/queries";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
 import { type Parcel, drafts, dropParcel, onShelfChange, takeBack, unsentOfOthers } from "../../store/device";
 import type { Draft } from "../../sheet/draft";
+import { countTyped } from "../../sheet/rows";
 import { addressOf } from "../../sheet/reopen";
 import { draftOf } from "../../store/outbox";
 import { useKind } from "../../ui/kinds";
@@ -14,16 +17,17 @@ import { PickInstrument } from "../../ui/PickInstrument";
 import { moment } from "../../ui/words";
 
 export function Bench() {
-  const kind = useKind("two-peg");
+  const kinds = useQuery(kindsQuery).data ?? [];
   const navigate = useNavigate();
   const [dialog, setDialog] = useState<"begin" | "load" | null>(null);
+  const appliesTo = [...new Set(kinds.flatMap((one) => one.applies_to))];
   const mine = useDrafts();
   const { parcels } = useOutbox();
   return (
     <div className="grid gap-4">
       <Head
         title={mine.length ? (mine.length === 1 ? "One check is open" : `${mine.length} checks are open`) : "Bench"}
-        sub={kind ? `${kind.title}: about ${kind.minutes} minutes, every ${kind.interval_days} days and after any knock.` : undefined}
+        sub={kinds.length ? `${kinds.length} kinds of check, each in the order in which they lean on each other.` : undefined}
         acts={
           <button className="btn" onClick={() => setDialog("load")}>
             Load from a file
@@ -35,16 +39,16 @@ export function Bench() {
       {mine.length > 0 && <DraftList drafts={mine} />}
       <section className="card grid justify-items-start gap-3 p-5">
         <h2>Begin a check</h2>
-        <p>Choose the level; the two looks and the layout come next.</p>
+        <p>Choose the instrument or accessory; what it can have and what is due comes next.</p>
         <button className="btn now site" onClick={() => setDialog("begin")}>
-          Begin a two-peg test
+          Choose an instrument
         </button>
       </section>
-      <Dialog title="Which level?" open={dialog === "begin"} onClose={() => setDialog(null)}>
-        <PickInstrument value="" missing={false} kinds={kind?.applies_to ?? []} onChange={(tag) => void navigate(`/bench/new/${tag}`)} />
+      <Dialog title="Which one?" open={dialog === "begin"} onClose={() => setDialog(null)}>
+        <PickInstrument value="" missing={false} kinds={appliesTo} onChange={(tag) => void navigate(`/bench/new/${tag}`)} />
       </Dialog>
       <Dialog title="Load a check from a file" open={dialog === "load"} onClose={() => setDialog(null)}>
-        <LoadFile kinds={kind?.applies_to ?? []} columns={kind?.csv_columns ?? []} />
+        <LoadFile kinds={kinds} />
       </Dialog>
     </div>
   );
@@ -76,7 +80,7 @@ function useDrafts(): Draft[] {
   const [found, setFound] = useState<Draft[]>([]);
   useEffect(() => {
     let here = true;
-    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => one.kind === "two-peg")));
+    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => addressOf(one).startsWith("/bench/"))));
     look();
     const forget = onShelfChange(look);
     return () => {
@@ -88,8 +92,13 @@ function useDrafts(): Draft[] {
 }
 
 function readingsTyped(draft: Draft): number {
+  if (draft.kind !== "two-peg") return countTyped(draft.document.observations);
   const sights = (draft.document.observations.setups ?? []).flatMap((setup) => [setup.a, setup.b]);
   return sights.reduce((sum, sight) => sum + (sight.readings?.filter((one) => one.trim()).length ?? 0) + (sight.wires?.filter((one) => one.middle?.trim()).length ?? 0), 0);
+}
+
+function KindTitle({ kind }: { kind: string }) {
+  return <>{useKind(kind)?.title ?? kind}</>;
 }
 
 function DraftList({ drafts: open }: { drafts: Draft[] }) {
@@ -101,7 +110,7 @@ function DraftList({ drafts: open }: { drafts: Draft[] }) {
         {open.map((one) => (
           <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
             <div>
-              <span className="tag text-[19px]">{one.instrument}</span> <b>Two-peg test{one.stage === "as-left" ? ", as left" : ""}</b>
+              <span className="tag text-[19px]">{one.instrument}</span> <b><KindTitle kind={one.kind} />{one.stage === "as-left" ? ", as left" : ""}</b>
               <span className="sub block">
                 Begun {moment(one.startedAt, session.time_zone)}. {count(readingsTyped(one))}
                 {one.left && one.owner !== username ? ` Left by ${one.owner} for a chief to save.` : ""}

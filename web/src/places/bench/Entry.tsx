@@ -5,8 +5,8 @@ import { useNavigate, useParams } from "react-router";
 import { instrumentQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import { dropDraft, keepDraft } from "../../store/device";
-import type { Draft } from "../../sheet/draft";
-import { PegLine } from "../../ui/PegLine";
+import { type Draft, looksFinished } from "../../sheet/draft";
+import { CheckPicture } from "../../ui/CheckPicture";
 import { Reckoned } from "../../ui/Reckoned";
 import { useKind } from "../../ui/kinds";
 import { Back, Dialog, Head, Waiting } from "../../ui/parts";
@@ -15,6 +15,8 @@ import { FindingPanel } from "./FindingPanel";
 import { KeyBar } from "./KeyBar";
 import { LayoutDialog } from "./LayoutDialog";
 import { Looks, looksInWords } from "./Looks";
+import { NoRoomLine } from "./NoRoomLine";
+import { RowsEntry } from "./RowsEntry";
 import { Sheet } from "./Sheet";
 import { addSetUp, fromOtherEnd, removeSetUp } from "../../sheet/entry";
 import { useDraft } from "../../ui/useDraft";
@@ -28,7 +30,15 @@ export function Entry() {
   if (draft === undefined) return <Waiting what="Opening the field sheet…" />;
   if (draft === null)
     return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, begun on another device, or this device's storage was cleared. To the bench</Back>} />;
-  return <Open key={draft.id} draft={draft} change={change} room={room} />;
+  return <OfKind key={draft.id} draft={draft} change={change} room={room} />;
+}
+
+/** A two-peg test has a page of its own; every other check is rows. */
+function OfKind(props: { draft: Draft; change: ReturnType<typeof useDraft>["change"]; room: boolean }) {
+  const kind = useKind(props.draft.kind);
+  if (props.draft.kind === "two-peg") return <Open {...props} />;
+  if (!kind) return <Waiting what="Opening the field sheet…" />;
+  return <RowsEntry {...props} kind={kind} />;
 }
 
 function Open({ draft, change, room }: { draft: Draft; change: ReturnType<typeof useDraft>["change"]; room: boolean }) {
@@ -36,7 +46,7 @@ function Open({ draft, change, room }: { draft: Draft; change: ReturnType<typeof
   const instrument = useQuery(instrumentQuery(tag));
   const kind = useKind(draft.kind);
   const saying = usePreview(draft);
-  const save = useSave(draft);
+  const save = useSave(draft, "Two-peg test", looksFinished(document));
   const { keys, indexOf, bar, focused } = useKeys(draft, change, save.act);
   const [dialog, setDialog] = useState<"layout" | "looks" | "file" | null>(null);
   const tell = useTell();
@@ -90,13 +100,9 @@ function Open({ draft, change, room }: { draft: Draft; change: ReturnType<typeof
           </>
         }
       />
-      {!room && (
-        <p className="fault" role="alert" data-no-room>
-          This device is full: what you type now is not kept over a reload. Save it as a file, or make room and go on.
-        </p>
-      )}
+      {!room && <NoRoomLine />}
       <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
-        <PegLine picture={said?.picture ?? null} />
+        <CheckPicture picture={said?.picture} />
       </section>
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_410px]">
         <Sheet
@@ -107,7 +113,7 @@ function Open({ draft, change, room }: { draft: Draft; change: ReturnType<typeof
           onAdd={() => set({ document: addSetUp(document) })}
           onRemove={remove}
         />
-        <FindingPanel draft={draft} saying={saying} kind={kind} save={save} otherEnd={() => set(fromOtherEnd(document, draft.filled))} />
+        <FindingPanel draft={draft} saying={saying} kind={kind} save={save} again={{ word: "Run it again from the other end", act: () => set(fromOtherEnd(document, draft.filled)), shown: (document.observations.setups?.length ?? 0) < 4 }} />
       </div>
       {said?.reduced && <Reckoned result={said.reduced} />}
       <KeyBar shown={focused} onKey={bar} />

@@ -6,9 +6,11 @@ import { Cautions, Trouble } from "../../ui/parts";
 import type { Save } from "./useSave";
 import type { Saying } from "./usePreview";
 
-type Props = { draft: Draft; saying: Saying; kind: Kind | undefined; save: Save; otherEnd: () => void };
+type Props = { draft: Draft; saying: Saying; kind: Kind | undefined; save: Save; again: Again };
+/** Taking it once more before anything is turned: what the act is called, and whether there is room for it. */
+export type Again = { word: string; act: () => void; shown: boolean };
 
-export function FindingPanel({ draft, saying, kind, save, otherEnd }: Props) {
+export function FindingPanel({ draft, saying, kind, save, again }: Props) {
   const { said, trouble } = saying;
   const result = said?.complete ? said.reduced : null;
   return (
@@ -20,7 +22,7 @@ export function FindingPanel({ draft, saying, kind, save, otherEnd }: Props) {
         </p>
       )}
       {trouble !== "no-signal" && trouble !== null && <Trouble error={trouble} />}
-      {result && <Led result={result} draft={draft} kind={kind} otherEnd={otherEnd} />}
+      {result && <Led result={result} kind={kind} again={again} />}
       {(result || (trouble === "no-signal" && save.finished)) && <SaveAct draft={draft} save={save} />}
       {!result && <Cautions cautions={kind?.cautions["reading"] ?? []} />}
     </section>
@@ -43,6 +45,11 @@ function SoFar({ saying: { said } }: { saying: Saying }) {
           {one.text}
         </p>
       ))}
+      {partial?.said.map((one) => (
+        <p key={one.code} data-said={one.code} className={one.code === "not-warm" || one.code === "stand-not-steady" ? "caution" : ""}>
+          {one.text}
+        </p>
+      ))}
       {partial?.setups.map((one) => <p key={one.index}>{one.text}</p>)}
       {partial?.expected && (
         <p className="sub">
@@ -54,20 +61,19 @@ function SoFar({ saying: { said } }: { saying: Saying }) {
 }
 
 /** A finding that is not good is led through: real first, then kept; the rest comes once it is on record. */
-function Led({ result, draft, kind, otherEnd }: { result: NonNullable<NonNullable<Saying["said"]>["reduced"]>; draft: Draft; kind: Kind | undefined; otherEnd: () => void }) {
+function Led({ result, kind, again }: { result: NonNullable<NonNullable<Saying["said"]>["reduced"]>; kind: Kind | undefined; again: Again }) {
   const bad = ["adjust", "service", "repeat"].includes(result.verdict.grade);
   const real = kind?.when_bad.find((one) => one.code === "real");
-  const once = (draft.document.observations.setups?.length ?? 0) < 4;
   if (!bad || !real) return <NextSteps result={result} />;
   return (
     <>
-      {once && (
+      {again.shown && (
         <div className="grid gap-2 border-t border-line pt-3" data-led="real">
           <p>
             <b>{real.title}</b> {real.text}
           </p>
-          <button className="btn" onClick={otherEnd}>
-            Run it again from the other end
+          <button className="btn" onClick={again.act}>
+            {again.word}
           </button>
         </div>
       )}

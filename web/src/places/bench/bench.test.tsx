@@ -73,7 +73,7 @@ function Held({ said, seen, saved }: { said: Preview | null; seen: (draft: Draft
   );
 }
 
-const EMPTY: Preview = { complete: false, missing: [], faults: [], partial: { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [] }, picture: null };
+const EMPTY: Preview = { complete: false, missing: [], faults: [], partial: { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [], said: [] }, picture: null };
 
 describe("the sheet", () => {
   it("is typed through without touching anything but the keyboard", async () => {
@@ -155,7 +155,7 @@ function panel(saying: Partial<Saying>, save: Partial<Save> = {}, more: Partial<
   render(
     <QueryClientProvider client={new QueryClient()}>
       <MemoryRouter>
-        <FindingPanel draft={draft} saying={{ said: null, fresh: true, trouble: null, ...saying }} kind={KIND} save={full} otherEnd={otherEnd} />
+        <FindingPanel draft={draft} saying={{ said: null, fresh: true, trouble: null, ...saying }} kind={KIND} save={full} again={{ word: "Run it again from the other end", act: otherEnd, shown: true }} />
       </MemoryRouter>
     </QueryClientProvider>,
   );

@@ -4,26 +4,26 @@ import { useNavigate } from "react-router";
 import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
-import { type Draft, looksFinished } from "../../sheet/draft";
+import type { Draft } from "../../sheet/draft";
 import { findDraft, keepDraft } from "../../store/device";
 
 export type Save = { act: () => void; busy: boolean; finished: boolean; allowed: boolean; why: string; leave: () => void };
 
-export function useSave(draft: Draft): Save {
+/** `finished`: every well that must be filled is filled, whether or not the core can say so. */
+export function useSave(draft: Draft, title: string, finished: boolean): Save {
   const { may } = useHere();
   const keep = useKeep();
   const navigate = useNavigate();
   const tell = useTell();
   const [busy, setBusy] = useState(false);
   const right = may("save-check");
-  const finished = looksFinished(draft.document);
   const save = useCallback(async () => {
     if (!right.allowed || !finished || busy) return;
     setBusy(true);
     // What the last keystroke wrote is what is sent.
-    await keep((await findDraft(draft.id)) ?? draft, `Two-peg test of ${draft.instrument}`);
+    await keep((await findDraft(draft.id)) ?? draft, `${title} of ${draft.instrument}`);
     setBusy(false);
-  }, [right.allowed, finished, busy, draft, keep]);
+  }, [right.allowed, finished, busy, draft, title, keep]);
   const leave = useCallback(async () => {
     await keepDraft({ ...draft, left: true });
     tell({ text: "Left on this device for your crew chief.", undo: () => keepDraft({ ...draft, left: false }) });

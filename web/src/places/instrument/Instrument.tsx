@@ -1,12 +1,14 @@
 // One instrument: where it stands and why, its latest finding, its history against the limit, its passport and records.
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Instrument as Passport } from "../../api/client";
-import { instrumentQuery, seriesQuery } from "../../api/queries";
+import { instrumentQuery, kindsQuery, seriesQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { SeriesPlot } from "../../ui/SeriesPlot";
 import { GradeMark, LimitBar } from "../../ui/marks";
-import { Head, Trouble, Waiting } from "../../ui/parts";
+import { Choice, Head, Trouble, Waiting } from "../../ui/parts";
+import { Checks } from "./Checks";
 import { Custody } from "./Custody";
 import { PassportCard } from "./PassportCard";
 import { Records } from "./Records";
@@ -30,7 +32,9 @@ export function Instrument() {
 
 function Shown({ one }: { one: Passport }) {
   const { now } = useHere();
-  const series = useQuery(seriesQuery(one.tag));
+  const [of, setOf] = useState(() => one.latest?.check ?? one.standing.checks[0]?.check ?? "two-peg");
+  const kinds = useQuery(kindsQuery).data ?? [];
+  const series = useQuery(seriesQuery(one.tag, of));
   const control = useQuery(seriesQuery(one.tag, "control"));
   const sighted = Boolean(control.data?.points.length);
   return (
@@ -53,14 +57,20 @@ function Shown({ one }: { one: Passport }) {
               <SeriesPlot series={control.data} today={now} />
             </section>
           )}
-          {(one.checks.length > 0 || !sighted) && <section className="card p-4 tab:p-5" aria-label="History of the line of sight">
-            <h2 className="pb-3">Line of sight, every finding against the limit</h2>
-            {series.data && <SeriesPlot series={series.data} today={now} />}
-            <Trouble error={series.error} />
-          </section>}
+          {(one.checks.length > 0 || !sighted) && (
+            <section className="card grid gap-3 p-4 tab:p-5" aria-label="History">
+              <h2>{series.data?.title ?? "History"}, every finding against the limit</h2>
+              {one.checks.length > 1 && <Choice label="History of" value={of} onChange={setOf} options={one.checks.map((name) => ({ value: name, label: kinds.find((each) => each.kind === name)?.title ?? name }))} />}
+              {series.data && <SeriesPlot series={series.data} today={now} />}
+              <Trouble error={series.error} />
+            </section>
+          )}
           <Records tag={one.tag} />
         </div>
-        <PassportCard one={one} />
+        <div className="grid gap-4">
+          <Checks one={one} />
+          <PassportCard one={one} />
+        </div>
       </div>
     </div>
   );
@@ -83,6 +93,7 @@ function StandingCard({ one }: { one: Passport }) {
           <GradeMark grade={latest.grade as never} />
           <LimitBar value={latest.value} u95={latest.u95} limit={latest.limit} label={latest.finding} width={240} />
           <b className="text-[1.15rem]">{latest.text}</b>
+          <span className="sub">{latest.title}</span>
           <Link className="link" to={`/records/${latest.id}`}>
             Latest check
           </Link>
@@ -107,7 +118,7 @@ function Act({ one }: { one: Passport }) {
   const first = standing.state === "check-first" || standing.state === "hold";
   return (
     <div className="grid gap-2">
-      <Link className={`btn site ${first ? "now" : ""}`} to={`/bench/new/${one.tag}`}>
+      <Link className={`btn site ${first ? "now" : ""}`} to={`/bench/new/${one.tag}/${check.check}`}>
         {check.title}, {check.minutes} minutes
       </Link>
       {check.due_on && !first && <p className="sub">Due again on {moment(check.due_on, session.time_zone, false)}.</p>}

@@ -6,9 +6,27 @@ const STATED: Record<string, (value: unknown) => [string, string]> = {
   levelling_accuracy_mm_per_km: (v) => ["Stated accuracy", `${v} mm per km, double run`],
   reading: (v) => ["Read", String(v)],
   magnification: (v) => ["Magnification", `${v} times`],
+  angle_accuracy_arcsec: (v) => ["Angles", `${v}″`],
+  distance_accuracy_mm: (v) => ["Distances", `${v} mm and more with length`],
   compensator_range_arcmin: (v) => ["Compensator range", `${v}′`],
+  plummet: (v) => ["Plummet", String(v)],
+  plate_vial_arcsec_per_div: (v) => ["Plate vial", `${v}″ a division`],
+  circular_vial_arcmin_per_2mm: (v) => ["Circular vial", `${v}′ per 2 mm`],
+  electronic_level_step_arcsec: (v) => ["Electronic level", `in steps of ${v}″`],
 };
-const KINDS: Record<string, string> = { level: "Automatic level", "digital-level": "Digital level" };
+const KINDS: Record<string, string> = {
+  level: "Automatic level",
+  "digital-level": "Digital level",
+  theodolite: "Theodolite",
+  "total-station": "Total station",
+  "robotic-total-station": "Robotic total station",
+  tribrach: "Base",
+  pole: "Pole",
+  staff: "Staff",
+  tripod: "Tripod",
+  tape: "Tape",
+  prism: "Prism",
+};
 
 /** What an instrument is, by its papers. */
 export function PassportCard({ one }: { one: Instrument }) {

@@ -5,10 +5,14 @@ import type { RecordRow } from "../../api/client";
 import { recordsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/marks";
+import { useKind } from "../../ui/kinds";
 import { Trouble } from "../../ui/parts";
 import { clock, shortMoment } from "../../ui/words";
 
 const WORDS: Record<string, string> = {
+  "set-up": "Set-up",
+  backsight: "Backsight",
+  "free-station": "Free station",
   knock: "Knock",
   drop: "Drop",
   out: "Taken out",
@@ -62,7 +66,8 @@ function Row({ row, until }: { row: RecordRow; until: string | null }) {
   const { session } = useHere();
   const struck = row.amended_by !== null;
   const opens = row.category === "check" || row.category === "set-up" || row.category === "orientation";
-  const said = row.category === "set-up" ? "Set-up" : row.category === "orientation" ? (row.kind === "backsight" ? "Backsight" : "Free station") : row.category === "check" ? `Two-peg test, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
+  const kind = useKind(row.kind);
+  const said = row.category === "check" ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
   return (
     <li data-record={row.kind} data-struck={struck || undefined} className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]">
       <span className="sub">{shortMoment(row.observed_at, session.time_zone)}</span>

@@ -1,8 +1,8 @@
-// Turning the reticle: the target, the tool, the caution at the act, and "it reads now" as often as wanted.
+// Turning what is to be turned: the target, the tool, the caution at the act, and "it reads now" as often as wanted.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import type { Kind, RecordOut } from "../../api/client";
+import type { Adjusting as Guided, Kind, RecordOut } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
 import { useHappening } from "../../app/acts";
 import { useHere, usePerson } from "../../app/session";
@@ -12,6 +12,7 @@ import { type CheckDocument, type Draft, begin, emptySetUp } from "../../sheet/d
 import { Cautions, Trouble } from "../../ui/parts";
 import { Well } from "../../ui/Well";
 import { distancePath } from "../../sheet/entry";
+import { asLeftRows } from "../../sheet/rows";
 
 /** Readings since the first turn, kept over a reload. */
 function useReadsNow(id: string): [string[], (next: string[]) => void] {
@@ -52,9 +53,9 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   const happened = useHappening();
   const instrument = useQuery(instrumentQuery(record.instrument));
   const [readsNow, setReadsNow] = useReadsNow(record.id);
-  const [typed, setTyped] = useState("");
   const guide = useQuery({
     queryKey: ["adjusting", record.id, readsNow],
+    enabled: kind.adjustable,
     queryFn: () => adjusting(record.instrument, record.document, readsNow),
     placeholderData: (before) => before,
     staleTime: Infinity,
@@ -64,33 +65,21 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   const told = guide.data;
   const again = async () => {
     if (readsNow.length) await happened({ instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" }, `Adjustment of ${record.instrument}`);
-    const draft = asLeft(record, document, person.username);
+    const draft = kind.ways.length ? asLeftRows(record, document, kind, person.username) : asLeft(record, document, person.username);
     await keepDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
+  if (!kind.adjustable) return mine && right.allowed ? <ByHand kind={kind} onAgain={() => void again()} /> : <p className="sub">{right.text || "This is not yours to do: ask the equipment manager."}</p>;
   if (!told) return <Trouble error={guide.error} />;
-  if (!told.allowed) return <p>These readings do not prove the error well enough to turn a screw by. Run it again from the other end first, or with more readings.</p>;
+  if (!told.allowed) return <p>These readings do not prove the error well enough to turn a screw by. Take it once more first, or with more readings.</p>;
   if (!mine || !right.allowed) return <p className="sub">{right.text || "This adjustment is not yours to make: ask the equipment manager."}</p>;
-  const enter = () => {
-    if (!typed.trim()) return;
-    setReadsNow([...readsNow, typed.trim()]);
-    setTyped("");
-  };
   const last = told.steps[told.steps.length - 1];
   return (
     <div className="grid gap-3">
       <p className="text-[1.35rem] font-[660] leading-tight">{told.text}</p>
       <p>{instrument.data?.hints || `${told.screw} ${told.tool}`}</p>
       <Cautions cautions={kind.cautions["adjusting"] ?? []} />
-      <label className="font-[600]" htmlFor="reads-now">
-        Staff {told.staff} reads now, {told.unit}
-      </label>
-      <div className="grid grid-cols-[minmax(0,1fr)_auto] gap-2">
-        <Well id="reads-now" label={`Staff ${told.staff} reads now`} value={typed} onType={setTyped} onKey={(key) => (key === "next" ? enter() : undefined)} onHere={() => undefined} />
-        <button className="btn site" onClick={enter}>
-          Enter
-        </button>
-      </div>
+      <ReadsNow told={told} onEnter={(value) => setReadsNow([...readsNow, value])} />
       <Trouble error={guide.error} />
       {guide.error && readsNow.length > 0 && (
         <button className="btn" onClick={() => setReadsNow(readsNow.slice(0, -1))}>
@@ -114,5 +103,53 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
       </button>
       {record.as_left && <p className="sub">It was adjusted and left; this would be one more.</p>}
     </div>
+  );
+}
+
+/** What has no reading while it is done: stored by the instrument's own routine, or mended by hand. Then once more. */
+function ByHand({ kind, onAgain }: { kind: Kind; onAgain: () => void }) {
+  const step = kind.when_bad.find((one) => one.code === "adjust");
+  return (
+    <div className="grid gap-3">
+      <p className="text-[1.2rem] font-[640] leading-tight">{step?.text}</p>
+      <Cautions cautions={kind.cautions["adjusting"] ?? []} />
+      <button className="btn now site" onClick={onAgain}>
+        It is done: run the check again, as left
+      </button>
+    </div>
+  );
+}
+
+/** What it reads or where it points after a turn: one figure, or two that are entered together. */
+function ReadsNow({ told, onEnter }: { told: Guided; onEnter: (value: string) => void }) {
+  const [typed, setTyped] = useState<string[]>(() => told.wells.map(() => ""));
+  const enter = () => {
+    if (typed.some((one) => !one.trim())) return;
+    onEnter(typed.map((one) => one.trim()).join(" "));
+    setTyped(told.wells.map(() => ""));
+    window.document.getElementById("reads-now")?.focus();
+  };
+  const key = (index: number) => (what: string) => {
+    if (what !== "next") return;
+    if (index < told.wells.length - 1) window.document.getElementById(`reads-now-${index + 1}`)?.focus();
+    else enter();
+  };
+  return (
+    <>
+      <span className="font-[600]">
+        {told.asked}, {told.unit}
+      </span>
+      <div className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${told.wells.length}, minmax(0, 1fr)) auto` }}>
+        {told.wells.map((label, i) => (
+          <label key={label} className="grid gap-1">
+            {label && <span className="sub">{label}</span>}
+            <Well id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${told.asked}, ${label}` : told.asked} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((one, k) => (k === i ? value : one)))} onKey={key(i)} onHere={() => undefined} />
+          </label>
+        ))}
+        <button className="btn site" onClick={enter}>
+          Enter
+        </button>
+      </div>
+    </>
   );
 }

@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import type { RecordOut, Result } from "../../api/client";
+import type { Kind, RecordOut, Result } from "../../api/client";
 import { lookBackQuery, standInsQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
 import { keepDraft } from "../../store/device";
@@ -10,6 +10,7 @@ import { type CheckDocument, begin } from "../../sheet/draft";
 import { useKind } from "../../ui/kinds";
 import { fromFile } from "../../sheet/fromFile";
 import { fromOtherEnd } from "../../sheet/entry";
+import { fittingWay, onceMore, rowsFromFile } from "../../sheet/rows";
 import { Adjusting } from "./Adjusting";
 import { LookBack } from "./LookBack";
 import { WithReason } from "../../ui/gated";
@@ -25,7 +26,7 @@ export function BadFinding({ record, result, document }: Props) {
   if (!kind) return null;
   const done: Record<Code, boolean> = { real: (document.observations.setups?.length ?? 0) >= 4, keep: true, adjust: record.as_left !== null, without: false, "look-back": Boolean(looked.data?.signed) };
   const content: Record<Code, ReactNode> = {
-    real: <Again record={record} document={document} />,
+    real: <Again record={record} document={document} kind={kind} />,
     keep: <p className="sub">It is on record, sealed, with every reading.</p>,
     adjust: grade === "service" ? <p>Beyond what is adjusted in the field: hold it and send it to service with this finding.</p> : <Adjusting record={record} document={document} kind={kind} />,
     without: <Without record={record} condition={grade === "adjust" ? null : kind.watch_condition} />,
@@ -60,15 +61,17 @@ export function BadFinding({ record, result, document }: Props) {
   );
 }
 
-/** Again from the other end: both runs in one sheet, which then stands in place of this record. */
-function Again({ record, document }: { record: RecordOut; document: CheckDocument }) {
+/** Once more, a two-peg test from the other end: both in one sheet, which then stands in place of this record. */
+function Again({ record, document, kind }: { record: RecordOut; document: CheckDocument; kind: Kind }) {
   const { username } = usePerson();
   const { may } = useHere();
   const navigate = useNavigate();
   if ((document.observations.setups?.length ?? 0) >= 4) return <p className="sub">Both runs are in this record.</p>;
   const again = async () => {
-    const grown = fromOtherEnd(fromFile(document), []);
-    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage: "as-found", amends: record.id, why: "Run again from the other end: both runs count together.", ...grown });
+    const way = kind.ways.length ? fittingWay(kind, document) : undefined;
+    const grown = way ? { document: onceMore(rowsFromFile(document), way), way: way.name } : fromOtherEnd(fromFile(document), []);
+    const why = way ? "Taken once more: both count together." : "Run again from the other end: both runs count together.";
+    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage: "as-found", amends: record.id, why, ...grown });
     await keepDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
@@ -76,7 +79,7 @@ function Again({ record, document }: { record: RecordOut; document: CheckDocumen
   return (
     <>
       <button className="btn site" aria-disabled={!right.allowed} onClick={() => right.allowed && void again()}>
-        Run it again from the other end
+        {kind.ways.length ? "Take it once more" : "Run it again from the other end"}
       </button>
       {!right.allowed && <p className="sub">{right.text}</p>}
     </>

@@ -57,8 +57,9 @@ function Cells({ sight, base, setAside }: { sight: Sight; base: string; setAside
   );
 }
 
-function weather(document: CheckDocument): string {
-  const { temperature_c, wind } = document.conditions ?? {};
-  const parts = [temperature_c !== undefined && `${temperature_c} °C`, wind && { calm: "calm", breeze: "a breeze", strong: "strong wind" }[wind]].filter(Boolean);
-  return parts.length ? `Weather: ${parts.join(", ")}.` : "";
+/** The circumstances as they were told, in a sentence. */
+export function weather(document: CheckDocument): string {
+  const { temperature_c, wind, minutes_on, support } = document.conditions ?? {};
+  const parts = [temperature_c !== undefined && `${temperature_c} °C`, wind && { calm: "calm", breeze: "a breeze", strong: "strong wind" }[wind], minutes_on !== undefined && `on for ${minutes_on} minutes`, support && { tripod: "on a tripod", pillar: "on a pillar", floor: "on a floor" }[support]].filter(Boolean);
+  return parts.length ? `Circumstances: ${parts.join(", ")}.` : "";
 }

@@ -10,17 +10,19 @@ import type { Parcel } from "../../store/device";
 import type { CheckDocument } from "../../sheet/draft";
 import { ORIENT_KINDS } from "../../sheet/orient";
 import { FindingView, NextSteps } from "../../ui/FindingView";
-import { PegLine } from "../../ui/PegLine";
+import { CheckPicture } from "../../ui/CheckPicture";
 import { Reckoned } from "../../ui/Reckoned";
+import { useKind } from "../../ui/kinds";
 import { Back, Head, Trouble, Waiting } from "../../ui/parts";
 import { Amend } from "./Amend";
 import { BadFinding } from "./BadFinding";
 import { OrientShown } from "./OrientShown";
 import { ReadingsTable } from "./ReadingsTable";
+import { RowsTable } from "./RowsTable";
 import { SetUpShown } from "./SetUpShown";
 import { localRecord } from "./local";
 import { Notes, Waits } from "./notes";
-import { moment } from "../../ui/words";
+import { lowered, moment } from "../../ui/words";
 
 export function RecordPage() {
   const { id = "" } = useParams();
@@ -46,6 +48,7 @@ export const isBad = (result: Result): boolean => ["adjust", "service", "repeat"
 function Shown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
   const { session } = useHere();
   const [amending, setAmending] = useState(false);
+  const kind = useKind(record.kind);
   const document = record.document as unknown as CheckDocument;
   const led = record.stage === "as-found" && isBad(result) && !record.amended_by;
   const by = record.entered_by === record.observed_by ? record.observed_by : `${record.observed_by}, saved by ${record.entered_by}`;
@@ -54,7 +57,7 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
       <Head
         title={
           <>
-            <span className="tag">{record.instrument}</span>: two-peg test, {record.stage === "as-left" ? "as left" : "as found"}
+            <span className="tag">{record.instrument}</span>: {kind ? lowered(kind.title) : record.kind}, {record.stage === "as-left" ? "as left" : "as found"}
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${by}.`}
@@ -95,9 +98,9 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
             )}
           </section>
           <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
-            <PegLine picture={result.picture} />
+            <CheckPicture picture={result.picture} />
           </section>
-          <ReadingsTable document={document} setAside={result.verdict.set_aside} />
+          {kind && kind.ways.length > 0 ? <RowsTable document={document} kind={kind} setAside={result.verdict.set_aside} /> : <ReadingsTable document={document} setAside={result.verdict.set_aside} />}
           <Reckoned result={result} />
           <p className="sub">
             Field check by readings in the open, reckoned by Naveta {record.core_version}. It is no accredited calibration. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}

@@ -56,7 +56,7 @@ function NextAct({ row }: { row: InstrumentRow }) {
     );
   if (due && ["check-first", "hold"].includes(standing.state))
     return (
-      <Link className="btn w-full max-desk:w-auto" to={`/bench/new/${row.tag}`}>
+      <Link className="btn w-full max-desk:w-auto" to={`/bench/new/${row.tag}/${due.check}`}>
         Check it, {due.minutes} minutes
       </Link>
     );

@@ -1,0 +1,94 @@
+// Before a check of rows: which way, what to bring and mind, and the circumstances it leans on.
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import type { Instrument, Kind } from "../../api/client";
+import { usePerson } from "../../app/session";
+import type { CheckDocument, Length } from "../../sheet/draft";
+import { type Way, beginRows } from "../../sheet/rows";
+import { keepDraft } from "../../store/device";
+import { Back, Cautions, Choice, Head } from "../../ui/parts";
+import { Conditions } from "./Conditions";
+import { GoOn } from "./GoOn";
+import { UNITS, rememberedWay } from "./LayoutDialog";
+import { usePreview } from "./usePreview";
+
+export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
+  const person = usePerson();
+  const navigate = useNavigate();
+  const [name, setName] = useState(() => localStorage.getItem(`way-${kind.kind}`) ?? "");
+  const [unit, setUnit] = useState<Length>(() => rememberedWay().unit);
+  const [conditions, setConditions] = useState<NonNullable<CheckDocument["conditions"]>>({});
+  const way = (kind.ways.find((candidate) => candidate.name === name) ?? kind.ways[0]) as Way;
+  const draft = beginRows({ kind, way, instrument: one.tag, owner: person.username, unit });
+  const document = { ...draft.document, ...(Object.keys(conditions).length ? { conditions } : {}) };
+  const { said } = usePreview({ ...draft, document });
+  const lengths = way.groups.some((group) => group.fields.some((field) => field.kind === "length"));
+  const start = async () => {
+    localStorage.setItem(`way-${kind.kind}`, way.name);
+    if (lengths) localStorage.setItem("unit", document.units?.length ?? unit);
+    await keepDraft({ ...draft, document });
+    await navigate(`/bench/${draft.id}`);
+  };
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            {kind.title} of <span className="tag">{one.tag}</span>
+          </>
+        }
+        sub={`${one.model}. About ${kind.minutes} minutes.`}
+        acts={<Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
+      />
+      <GoOn tag={one.tag} kind={kind.kind} />
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
+        <section className="card grid gap-6 p-5" aria-label="Before the first reading">
+          <div className="grid gap-2">
+            <p>{kind.why}</p>
+            <h2 className="pt-2">How it is taken</h2>
+            <Choice label="Way" stacked value={way.name} onChange={setName} options={kind.ways.map((each) => ({ value: each.name, label: each.title, hint: each.good_for }))} />
+          </div>
+          {lengths && !way.unit && <Choice label="Unit of what is typed" value={unit} options={UNITS} onChange={setUnit} />}
+          <Conditions asks={kind.asks} value={conditions} onChange={setConditions} faults={said?.faults ?? []} />
+          <ul className="m-0 grid list-none gap-2 p-0" aria-label="What the circumstances say" data-circumstances>
+            {said?.partial.said
+              .filter((each) => each.code !== "turn-now")
+              .map((each) => (
+                <li key={each.code} data-said={each.code} className={each.code === "not-warm" || each.code === "stand-not-steady" ? "caution" : ""}>
+                  {each.text}
+                </li>
+              ))}
+          </ul>
+        </section>
+        <aside className="card grid gap-4 p-5">
+          <div>
+            <h2>Bring</h2>
+            <ul className="m-0 mt-1 grid list-none gap-1 p-0">
+              {kind.bring.map((each) => (
+                <li key={each}>{each}</li>
+              ))}
+            </ul>
+          </div>
+          {one.hints && <p className="sub">{one.hints}</p>}
+          <Cautions cautions={[...way.caution.filter((each) => each.code !== "local-rules"), ...(kind.cautions["before"] ?? []).filter((each) => !way.caution.some((other) => other.code === each.code && each.code !== "local-rules"))]} />
+          <button className="btn now site" onClick={() => void start()}>
+            Start reading
+          </button>
+          <h2>Step by step</h2>
+          <Steps kind={kind} way={way} />
+        </aside>
+      </div>
+    </div>
+  );
+}
+
+/** What is done with the hands, in order. */
+export function Steps({ kind, way }: { kind: Kind; way: Way }) {
+  return (
+    <ol className="m-0 grid list-decimal gap-2 pl-6">
+      {[...kind.before_you_start, ...way.steps].map((each) => (
+        <li key={each}>{each}</li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,69 @@
+// Which checks an instrument can have and should have: in an order that makes sense, with why, how long, what to bring.
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import { instrumentQuery, kindsQuery } from "../../api/queries";
+import { useHere } from "../../app/session";
+import { Back, Head, Trouble, Waiting } from "../../ui/parts";
+import { closed, lowered, moment } from "../../ui/words";
+
+const STATES: Record<string, string> = { ready: "Fresh", "ready-if": "Under a condition", "check-first": "Due", hold: "Found bad" };
+
+export function Choose() {
+  const { tag = "" } = useParams();
+  const { session } = useHere();
+  const instrument = useQuery(instrumentQuery(tag));
+  const kinds = useQuery(kindsQuery);
+  if (!instrument.data || !kinds.data) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
+  const one = instrument.data;
+  const rows = one.checks.flatMap((name) => {
+    const kind = kinds.data.find((each) => each.kind === name);
+    const standing = one.standing.checks.find((each) => each.check === name);
+    return kind && standing ? [{ kind, standing }] : [];
+  });
+  const due = rows.filter((row) => row.standing.state === "check-first" || row.standing.state === "hold");
+  const minutes = due.reduce((sum, row) => sum + row.kind.minutes, 0);
+  const first = due[0]?.kind.kind;
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          rows.length === 0 ? (
+            <>
+              No check is kept here for <span className="tag">{one.tag}</span> yet
+            </>
+          ) : due.length ? (
+            <>
+              <span className="tag">{one.tag}</span>: {due.length === 1 ? "one check is due" : `${due.length} checks are due`}, about {minutes} minutes
+            </>
+          ) : (
+            <>
+              <span className="tag">{one.tag}</span>: nothing is due
+            </>
+          )
+        }
+        sub={`${one.model}. In the order in which they lean on each other.`}
+        acts={<Back to={`/instruments/${one.tag}`}>Back to {one.tag}</Back>}
+      />
+      <ol className="card m-0 list-none divide-y divide-line p-0" aria-label="Checks of this instrument">
+        {rows.map(({ kind, standing }) => (
+          <li key={kind.kind} data-check={kind.kind} data-state={standing.state} className="grid gap-x-6 gap-y-2 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center">
+            <div>
+              <h2>
+                {kind.title} <span className="sub font-[440]">{kind.minutes} minutes</span>
+              </h2>
+              <p>{kind.why}</p>
+              <p className="sub">
+                <b>{STATES[standing.state]}</b>. {standing.reasons[0] && closed(standing.reasons[0].text)}
+                {standing.due_on && standing.state !== "check-first" ? ` Due again on ${moment(standing.due_on, session.time_zone, false)}.` : ""}
+              </p>
+              <p className="sub">Bring: {kind.bring.map(lowered).join("; ")}.</p>
+            </div>
+            <Link className={`btn site ${kind.kind === first ? "now" : ""}`} to={`/bench/new/${one.tag}/${kind.kind}`}>
+              Begin
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+// Every check of an instrument: where it stands, when it is due again, and the way to it.
+import { Link } from "react-router";
+import type { Instrument } from "../../api/client";
+import { useHere } from "../../app/session";
+import { closed, moment } from "../../ui/words";
+
+const STATES: Record<string, string> = { ready: "fresh", "ready-if": "under a condition", "check-first": "due", hold: "found bad" };
+
+export function Checks({ one }: { one: Instrument }) {
+  const { session } = useHere();
+  const order = new Map(one.checks.map((name, i) => [name, i]));
+  const checks = [...one.standing.checks].sort((a, b) => (order.get(a.check) ?? 0) - (order.get(b.check) ?? 0));
+  if (checks.length < 2) return null;
+  return (
+    <section className="card p-5" aria-label="Checks">
+      <h2 className="pb-2">Checks</h2>
+      <ul className="m-0 grid list-none gap-2 p-0">
+        {checks.map((check) => (
+          <li key={check.check} data-check={check.check} data-state={check.state} className="border-b border-line pb-2 last:border-0">
+            <Link className="flex min-h-[44px] flex-wrap items-center justify-between gap-x-3 no-underline" to={`/bench/new/${one.tag}/${check.check}`}>
+              <span className="font-[640] underline underline-offset-4">{check.title}</span>
+              <span>{STATES[check.state]}</span>
+            </Link>
+            <span className="sub block">
+              {check.due_on && check.state !== "check-first" ? `Due again on ${moment(check.due_on, session.time_zone, false)}.` : check.reasons[0] && closed(check.reasons[0].text)}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

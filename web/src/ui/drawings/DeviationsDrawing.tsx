@@ -1,0 +1,48 @@
+// Deviations along a line: each a needle off a plumb line, against the limit as a band.
+import { useNarrow } from "../useNarrow";
+import type { DeviationsPicture } from "./types";
+
+const ROW = 32;
+const LEFT = 250;
+const RIGHT = 96;
+
+export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
+  const W = useNarrow() ? 620 : 1100;
+  const { marks, limit, unit } = picture;
+  const H = 30 + Math.max(1, marks.length) * ROW + 34;
+  const most = Math.max((limit ?? 0) * 1.25, ...marks.map((one) => Math.abs(one.value ?? 0))) || 1;
+  const mid = (LEFT + W - RIGHT) / 2;
+  const x = (value: number) => mid + (value / most) * ((W - RIGHT - LEFT) / 2);
+  const foot = 18 + marks.length * ROW;
+  const written = (value: number) => `${value > 0 ? "+" : value < 0 ? "−" : ""}${Math.abs(value).toFixed(unit === "arcsec" ? 1 : 2)}${unit === "arcsec" ? "″" : ` ${unit}`}`;
+  return (
+    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${marks.length} places against ${picture.zero_says}`} className="block w-full" data-drawing="deviations">
+      {limit !== null && <rect x={x(-limit)} y="12" width={x(limit) - x(-limit)} height={foot - 12} className="fill-band" />}
+      {limit !== null && <path d={`M${x(-limit)} 12V${foot}M${x(limit)} 12V${foot}`} className="stroke-lichen" strokeWidth="2" />}
+      <path d={`M${mid} 6V${foot + 4}`} className="stroke-ink" strokeWidth="1.4" />
+      <path d={`M${mid - 5} ${foot + 4}h10l-5 9z`} className="fill-ink" />
+      {marks.map((one, i) => {
+        const y = 12 + i * ROW + ROW / 2;
+        return (
+          <g key={`${one.label}-${i}`} data-point={one.label}>
+            <text x={LEFT - 14} y={y + 5} textAnchor="end" fontSize="16" className="fill-ink">
+              {one.label}
+            </text>
+            {one.value !== null && (
+              <>
+                <path d={`M${mid} ${y}H${x(one.value)}`} className="stroke-ink" strokeWidth="1.4" />
+                <path d={`M${x(one.value)} ${y - 9}v18`} className="stroke-ink" strokeWidth="4.5" />
+                <text x={W - RIGHT + 12} y={y + 5} fontSize="16" className="fill-ink">
+                  {written(one.value)}
+                </text>
+              </>
+            )}
+          </g>
+        );
+      })}
+      <text x={mid} y={H - 6} textAnchor="middle" fontSize="16" className="fill-ink-2">
+        {picture.zero_says}
+      </text>
+    </svg>
+  );
+}
