@@ -285,7 +285,10 @@ def test_files_out_and_in_again(tam: Api) -> None:
     assert wrong.json()["faults"][0]["where"] == "line 2, column staff"
     assert tam.get("kinds/two-peg/schema").json()["properties"]["kind"]["const"] == "two-peg"
     assert tam.get("kinds/three-peg/schema").status_code == 422
-    assert next(one for one in tam.get("kinds").json() if one["kind"] == "two-peg")["layouts"][0]["name"] == "middle-then-near"
+    assert (
+        next(one for one in tam.get("kinds").json() if one["kind"] == "two-peg")["layouts"][0]["name"]
+        == "middle-then-near"
+    )
 
 
 class TestCustody:

@@ -97,7 +97,7 @@ def _judge(document: PoleVial, read: Read) -> Judged:
     found = find(
         document, read.bubbles, read.steps, turns=read.turns, told=told, more_mm=0.0 if read.turns else AGAINST_MM
     )
-    scale, use = USUAL_SENSITIVITY / sensitivity, 0.3 if o.item == "pole" else 1.0
+    scale, use = USUAL_SENSITIVITY / sensitivity, 0.5 if o.item == "pole" else 1.0
     opening = Limits(
         use * scale, 2 * use * scale, 5.0, f"opening value for a {o.item} with a vial of {sensitivity:g}′ per 2 mm"
     )

@@ -33,8 +33,9 @@ class Solved:
         nu = self.fit.redundancy
         if nu < 1:
             return Spread()
+        # What is common to all readings leaves no residual: only what differs from reading to reading shows here.
         squares = fsum(v * v for v in self.fit.residuals)
-        return Spread(squares / (self.within + self.between), float(nu))
+        return Spread(squares / self.within, float(nu))
 
     def q_within(self, index: int) -> float:
         return self.fit.variance(index, [self.within] * len(self.fit.residuals))
@@ -55,7 +56,7 @@ def stands_apart(solved: Solved) -> int | None:
     found, nu = solved.fit, solved.fit.redundancy
     if nu < 2:
         return None
-    variance = solved.within + solved.between
+    variance = solved.within
     total, n = fsum(v * v for v in found.residuals) / variance, len(found.residuals)
     prior = 2.0
     critical = t_quantile(1 - APART_PROBABILITY / (2 * n), prior + nu - 1)

@@ -1,0 +1,217 @@
+"""Every check of rows walked as its user walks it: choose, begin, type, save as found, adjust or mend, as left."""
+
+from __future__ import annotations
+
+import random
+import re
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from naveta_core.checks import KINDS
+
+from .conftest import DESK, PHONE, TABLET, Device, Opens, finding, visit
+
+Data = dict[str, Any]
+FOUR = (0, 90, 180, 270)
+CHOICES = {"yes": "Yes", "no": "No", "steel": "Steel"}
+BAD: dict[str, tuple[str, Data, Data, str]] = {
+    # kind: (model, true when found, true when left, grade as found)
+    "circular-vial": ("Merrow", {"error_mm": (2.2, -1.4), "headings": FOUR}, {"error_mm": (0.0, 0.0), "headings": FOUR}, "adjust"),
+    "plate-vial": ("Aldreth", {"rest_div": -2.6, "sensitivity": 30}, {"rest_div": 0.0, "sensitivity": 30}, "adjust"),
+    "dual-axis-level": ("Tessaly", {"index_arcsec": (14, -3), "headings": FOUR}, {"index_arcsec": (0, 0), "headings": FOUR}, "adjust"),
+    "plummet": ("Aldreth", {"offset_mm": (2.4, -1.0)}, {"offset_mm": (0.0, 0.0)}, "adjust"),
+    "pole-vial": ("Reed", {"error_mm": (2.0, 1.2), "headings": FOUR}, {"error_mm": (0.0, 0.0), "headings": FOUR}, "adjust"),
+    "tripod": ("Strand", {"set_arcsec": 22.0, "twist_arcsec": 26.0}, {"set_arcsec": 0.0, "twist_arcsec": 12.0}, "adjust"),
+    "compensator-function": ("Merrow", {"shift_arcsec": {"left": 24.0}}, {}, "service"),
+    "staff": ("Tally", {"zero_mm": 3.0, "lengths": (0.1, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0)}, {}, "service"),
+    "tape": ("Ribbon", {"scale_ppm": 900.0, "lengths": (1.0, 10.0, 30.0)}, {}, "service"),
+}  # fmt: skip
+SIZES = {"plummet": PHONE, "dual-axis-level": TABLET}
+PREFIX = {"Merrow": "LV", "Aldreth": "TD", "Tessaly": "TS", "Reed": "PO", "Strand": "TR", "Tally": "ST", "Ribbon": "TA"}
+
+
+@pytest.fixture
+def fresh(house: str) -> Callable[[str], str]:
+    """The tag of something of its own, never checked."""
+    numbers = iter(range(random.randrange(40, 90), 99))
+    ines = Device(house, "ines")
+    models = {one["name"]: one["id"] for one in ines.call("GET", "models")[1]}
+
+    def make(model: str) -> str:
+        for number in numbers:
+            tag = f"{PREFIX[model]}-{number}"
+            data = {"tag": tag, "model": models[model], "serial": "", "place": "Yard", "crew": None}
+            if ines.call("POST", "instruments", data)[0] == 201:
+                return tag
+        raise AssertionError("no tag is left")
+
+    return make
+
+
+def leaves(held: Any, path: str = "observations") -> list[tuple[str, str]]:
+    """Every figure of a document with its path, in the order in which it stands."""
+    if isinstance(held, dict):
+        return [pair for key, one in held.items() for pair in leaves(one, f"{path}.{key}")]
+    if isinstance(held, list):
+        return [pair for i, one in enumerate(held) for pair in leaves(one, f"{path}[{i}]")]
+    return [(path, str(held))]
+
+
+def well(page: Page, path: str) -> Any:
+    return page.locator("#row-" + re.sub(r"-$", "", re.sub(r"[^\w]+", "-", path)))
+
+
+def fill(page: Page, document: Data) -> None:
+    """Type what was read; what the way has filled in stays, what is a choice is touched."""
+    for path, value in leaves(document["observations"]):
+        if value in CHOICES:
+            name = path.rsplit(".", 1)[1]
+            asked = {"clamps_hold": 0, "hinges_firm": 1, "shoes_firm": 2, "foot_firm": 0, "joints_firm": 1}.get(name, 0)
+            page.get_by_role("radiogroup").get_by_role("radio", name=CHOICES[value]).nth(asked).click()
+        elif well(page, path).count():
+            well(page, path).fill(value)
+
+
+def begin(page: Page, tag: str, kind: str) -> None:
+    visit(page, f"/bench/new/{tag}")
+    page.locator(f"[data-check={kind}]").get_by_role("link", name="Begin").click()
+    if kind == "dual-axis-level":
+        page.get_by_label("On for, minutes").fill("1")
+        expect(page.locator("[data-said=not-warm]")).to_contain_text("leave it on for 2 minutes more")
+        page.get_by_label("On for, minutes").fill("12")
+        page.get_by_role("radio", name="Four quarters").click()
+    page.get_by_role("button", name="Start reading").click()
+    page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
+
+
+@pytest.mark.parametrize("kind", BAD)
+def test_from_empty_to_as_left(opens: Opens, fresh: Callable[[str], str], kind: str) -> None:
+    model, found, left, grade = BAD[kind]
+    size = SIZES.get(kind, DESK)
+    rng = random.Random(kind)
+    page = opens(size, who="Ines Calder", touch=size == PHONE)
+    tag = fresh(model)
+    begin(page, tag, kind)
+    expect(page.locator("[data-complete=false]")).to_be_visible()
+    fill(page, KINDS[kind].simulate(rng, {"noise": 0.4, **found}))
+    finding(page, grade)
+    expect(page.locator("[data-drawing]")).to_be_visible()
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(re.compile("/records/"))
+    record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
+    assert (record["kind"], record["stage"], record["grade"]) == (kind, "as-found", grade)
+    standing = page.request.get(f"/api/instruments/{tag}").json()["standing"]
+    assert standing["state"] == "hold"
+    if grade == "service":
+        expect(page.locator("[data-step=without][data-open]")).to_be_visible()
+        return
+    turn(page, kind)
+    page.get_by_role(
+        "button", name=re.compile("run the check again, as left|Run the test again|It is adjusted")
+    ).click()
+    page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
+    expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
+    again = KINDS[kind].simulate(rng, {"noise": 0.4, **left})
+    fill(page, again)
+    page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
+    page.get_by_role("button", name="Save as left").click()
+    page.wait_for_url(re.compile("/records/"))
+    after = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
+    assert (after["stage"], after["pair"]) == ("as-left", record["id"])
+    assert after["grade"] in ("use", "watch")
+
+
+def turn(page: Page, kind: str) -> None:
+    """What is done with a bad finding: turned by what it reads now, or mended by hand."""
+    if not KINDS[kind].adjusting:
+        return
+    page.locator("#reads-now").wait_for()
+    wells = page.locator("[id^=reads-now]")
+    two = wells.count() == 2
+    for value in (("1.0", "0.8") if two else ("1.1",)), (("0.0", "0.1") if two else ("0.1",)):
+        for i, one in enumerate(value):
+            wells.nth(i).fill(one)
+        page.get_by_role("button", name="Enter", exact=True).click()
+    steps = page.locator("[aria-label='Readings since the first turn'] li")
+    expect(steps).to_have_count(2)
+    if kind != "plummet":  # its target lies wherever the axis met the sheet
+        expect(steps.nth(1)).to_contain_text("there.")
+
+
+def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Callable[[str], str]) -> None:
+    page = opens(who="Tam Brandreth")
+    tag = fresh("Aldreth")
+    visit(page, f"/bench/new/{tag}")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("3 checks are due, about 15 minutes")
+    checks = page.locator("[data-check]")
+    assert [checks.nth(i).get_attribute("data-check") for i in range(3)] == ["circular-vial", "plate-vial", "plummet"]
+    expect(checks.nth(2)).to_contain_text("centres every point beside its mark")
+    expect(page.locator(".btn.now")).to_have_count(1)
+
+
+def test_rows_are_typed_by_the_keyboard_alone_and_mended(opens: Opens, fresh: Callable[[str], str]) -> None:
+    page = opens(who="Tam Brandreth")
+    begin(page, fresh("Aldreth"), "plate-vial")
+    first = well(page, "observations.readings[0].bubble_div")
+    first.focus()
+    page.keyboard.type("-2,1")
+    for value in ("-0.8", "-0.3", "-1.6"):
+        page.keyboard.press("Enter")
+        page.keyboard.type(value)
+    finding(page, "watch")
+    expect(page.locator("[data-finding]")).to_contain_text("rests 1.2 div left of the middle")
+    page.keyboard.press("Shift+Enter")
+    page.keyboard.type("1.x")
+    row = page.locator("[data-row='observations.readings[2]']")
+    expect(row.locator("[data-fault]")).to_contain_text("1.x; wanted: a number")
+    page.keyboard.press("Control+a")
+    page.keyboard.type("-0.3;")  # one more row opens, its heading first
+    expect(well(page, "observations.readings[4].heading_deg")).to_be_focused()
+    page.get_by_role("button", name="Remove row 5").click()
+    page.get_by_role("button", name="Take it back").click()
+    expect(page.locator("[data-row]")).to_have_count(5)
+    page.reload()
+    expect(first).to_have_value("-2,1")
+    finding(page, "watch")
+
+
+def test_a_chief_may_not_turn_a_plummet_and_is_told_whose_it_is(opens: Opens, fresh: Callable[[str], str]) -> None:
+    page = opens(who="Tam Brandreth")
+    begin(page, fresh("Aldreth"), "plummet")
+    fill(page, KINDS["plummet"].simulate(random.Random(2), {"offset_mm": (2.5, 0.0), "noise": 0.3}))
+    finding(page, "adjust")
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(re.compile("/records/"))
+    expect(page.locator("[data-step=adjust]")).to_contain_text("ask the equipment manager")
+    expect(page.locator("[id^=reads-now]")).to_have_count(0)
+
+
+def test_a_known_rest_position_reaches_the_stand(opens: Opens) -> None:
+    """TD-01's plate bubble rests about 1.2 div left: the Stand says so at the act, without being told."""
+    page = opens(who="Wren Adair")
+    visit(page, "/stand")
+    page.get_by_role("button", name="TD-01").click()
+    page.locator("#mark").fill("PC-07")
+    page.get_by_role("button", name="Lead me through it").click()
+    page.locator("[data-knot=plate]").click()
+    expect(page.locator("[data-act]")).to_contain_text(re.compile(r"rests at -1\.\d div"))
+
+
+def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(
+    opens: Opens, fresh: Callable[[str], str], tmp_path: Any
+) -> None:
+    page = opens(who="Tam Brandreth")
+    tag = fresh("Strand")
+    path = tmp_path / "tripod.csv"
+    path.write_text("distance;free_mm;loaded_mm;released_mm\n20;500;502;500,1\n;500,1;498;500\n")
+    visit(page, "/bench")
+    page.get_by_role("button", name="Load from a file").click()
+    page.get_by_label("Which check is in it").select_option("tripod")
+    page.get_by_role("button", name=tag).click()
+    page.locator("input[type=file]").set_input_files(path)
+    page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
+    expect(well(page, "observations.rounds[1].released_mm")).to_have_value("500")
+    page.wait_for_selector("[data-complete=true] [data-finding]")
