@@ -213,7 +213,41 @@ SIGHTS = (
 """Of a stand at the creek; the last two are named the wrong way round."""
 
 
-VIEWS = (_desk, _phone, _stand, _orient, _no_signal)
+def _rows(browser: Browser) -> None:
+    """What an instrument can have, a plummet with four marks, an electronic level with the plate bubble beside it."""
+    page = _page(browser, 1280, 800)
+    page.goto("/bench/new/TB-11")
+    page.wait_for_selector("[data-check=plummet]")
+    _take(page, "checks")
+    page.goto("/bench/new/TD-01/plummet")
+    page.get_by_role("button", name="Start reading").click()
+    _fill(page, "sets-0", ("height_m",), (("1.62",),), one=True)
+    marks = (("4.9", "1.9"), ("3.4", "1.5"), ("3.0", "2.9"), ("4.4", "3.3"))
+    _fill(page, "sets-0-marks", ("x_mm", "y_mm"), marks)
+    page.wait_for_selector("[data-fresh=true] [data-finding]")
+    page.evaluate("scrollTo(0, 0)")
+    _take(page, "plummet")
+    page.goto("/bench/new/TS-03/dual-axis-level")
+    page.get_by_label("On for, minutes").fill("10")
+    page.get_by_role("radio", name="With the plate bubble").click()
+    page.get_by_role("button", name="Start reading").click()
+    shown = (("-6", "9", "-1.0"), ("13", "-8", "0.4"))
+    _fill(page, "readings", ("along_arcsec", "across_arcsec", "bubble_div"), shown)
+    page.locator("#row-observations-sensitivity_arcsec_per_div").fill("30")
+    page.wait_for_selector("[data-fresh=true] [data-finding]")
+    page.evaluate("scrollTo(0, 0)")
+    _take(page, "electronic-level")
+
+
+def _fill(
+    page: Page, path: str, names: tuple[str, ...], rows: tuple[tuple[str, ...], ...], *, one: bool = False
+) -> None:
+    for i, row in enumerate(rows):
+        for name, value in zip(names, row, strict=True):
+            page.locator(f"#row-observations-{path}{'' if one else f'-{i}'}-{name}").fill(value)
+
+
+VIEWS = (_desk, _rows, _phone, _stand, _orient, _no_signal)
 
 
 if __name__ == "__main__":

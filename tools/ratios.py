@@ -9,6 +9,7 @@ from __future__ import annotations
 import gzip
 import json
 import os
+import random
 import statistics
 import sys
 import tempfile
@@ -174,6 +175,9 @@ def _calls() -> dict[str, Callable[[], Any]]:
 
         return call
 
+    def simulated(kind: Any) -> Any:
+        return kind.simulate(random.Random(1), {"collimation_arcsec": 4.0})
+
     def core_alone() -> Any:
         document = parse(raw)
         return KINDS["two-peg"].preview(document)
@@ -182,6 +186,11 @@ def _calls() -> dict[str, Callable[[], Any]]:
         "an empty call": post("/api/bench-nothing", {}),
         "preview of a complete two-peg test": post("/api/checks/preview", {"document": DOCUMENT}),
         "the same, of a known level": post("/api/checks/preview", {"instrument": "LV-01", "document": DOCUMENT}),
+        **{
+            f"preview of {one.title.lower()}": post("/api/checks/preview", {"document": simulated(one)})
+            for one in KINDS.values()
+            if one.ways
+        },
         "the core alone: parse, reduce, judge": core_alone,
         "the yard with 2,000 instruments": _yard(client),
     }
@@ -204,7 +213,16 @@ def _yard(client: Any) -> Callable[[], Any]:
         "proved_within_watch": True,
         "finding": part["finding"]["text"],
     }
-    latest = {"id": "0", "value": 1.0, "u95": 4.0, "limit": 10.0, "text": "+1.0″", **done}
+    latest = {
+        "id": "0",
+        "value": 1.0,
+        "u95": 4.0,
+        "limit": 10.0,
+        "text": "+1.0″",
+        "unit": "arcsec",
+        "title": "Two-peg test",
+        **done,
+    }
     model = InstrumentModel.objects.get()
     Instrument.objects.bulk_create(
         Instrument(

@@ -33,7 +33,9 @@ def complete(document: Any, known: dict[str, Any] | None, at: str) -> dict[str, 
     # Known points are compared with earlier ones, checks with earlier checks.
     before = known.get("control" if completed.get("kind") in BY_CONTROL else "before")
     if before:
-        completed["before"], completed["before_at"] = before, at
+        completed["before"] = before
+    # Without earlier results it is still known when this one was taken, and that there were none.
+    completed["before_at"] = at
     stored = known.get("stored", {}).get(str(completed.get("kind")))
     if stored:
         completed["stored"] = stored

@@ -123,8 +123,8 @@ def facts_of(instrument: Instrument) -> Data:
 
 def _by_kind(checks: QuerySet[Record]) -> dict[str, list[Record]]:
     """The latest checks of each kind, oldest first."""
-    kinds = [name for name in KINDS if checks.filter(kind=name).exists()]
-    return {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in kinds}
+    kinds = set(checks.order_by().values_list("kind", flat=True).distinct())
+    return {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in KINDS if name in kinds}
 
 
 def _latest(of_kind: dict[str, list[Record]]) -> Data | None:

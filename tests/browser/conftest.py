@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fcntl
 import http.cookiejar
 import itertools
 import json
@@ -42,24 +43,40 @@ def _free_port() -> int:
 
 
 @pytest.fixture(scope="session")
-def house_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The folder the served demo keeps its database in."""
-    return tmp_path_factory.mktemp("demo")
+def house_data(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
+    """The folder the served demo keeps its database in. Written once for all who test side by side, then copied."""
+    if worker_id == "master":
+        return tmp_path_factory.mktemp("demo")
+    shared = tmp_path_factory.getbasetemp().parent / "demo"
+    with (tmp_path_factory.getbasetemp().parent / "demo.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not (shared / "written").exists():
+            subprocess.run(
+                [sys.executable, "-m", "demo.run", "--load-only"], cwd=ROOT, env=_environment(shared), check=True
+            )
+            (shared / "written").touch()
+    own = tmp_path_factory.mktemp("demo") / "data"
+    shutil.copytree(shared, own)
+    return own
+
+
+def _environment(data: Path, port: int = 0) -> dict[str, str]:
+    environment = {
+        **os.environ,
+        "NAVETA_DATA": str(data),
+        "NAVETA_NOW": NOW.isoformat(),
+        "NAVETA_PORT": str(port),
+        "PYTHONPATH": f"{ROOT / 'server'}:{ROOT}",
+    }
+    environment.pop("DJANGO_SETTINGS_MODULE", None)
+    return environment
 
 
 @pytest.fixture(scope="session")
 def house(house_data: Path) -> Iterator[str]:
     """The address of a freshly loaded demo."""
     port = _free_port()
-    environment = {
-        **os.environ,
-        "NAVETA_DATA": str(house_data),
-        "NAVETA_NOW": NOW.isoformat(),
-        "NAVETA_PORT": str(port),
-        "PYTHONPATH": f"{ROOT / 'server'}:{ROOT}",
-    }
-    environment.pop("DJANGO_SETTINGS_MODULE", None)
-    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=environment)
+    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=_environment(house_data, port))
     address = f"http://127.0.0.1:{port}"
     try:
         _wait_for(address, served)

@@ -205,7 +205,23 @@ def test_the_manager_adds_an_instrument_of_a_new_model(opens: Opens) -> None:
     dialog.get_by_role("button", name="Add it").click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("LV-21 wants a check first")
     expect(page.get_by_label("Passport")).to_contain_text("1.5 mm per km")
-    expect(page.get_by_label("History of the line of sight")).to_contain_text("The first one starts the line")
+    expect(page.get_by_label("History", exact=True)).to_contain_text("The first one starts the line")
+
+
+def test_the_manager_adds_a_base_and_its_checks_follow_from_what_is_stated(opens: Opens) -> None:
+    page = opens(who="Ines Calder")
+    page.get_by_role("button", name="Add an instrument").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Tag").fill("tb 30")
+    dialog.get_by_role("combobox").select_option(label="A model that is not here yet")
+    dialog.get_by_role("radio", name="Base", exact=True).click()
+    dialog.get_by_label("Maker").fill("Tolvan")
+    dialog.get_by_label("Model name").fill("Curlew")
+    dialog.get_by_role("radio", name="Optical").click()
+    dialog.get_by_role("button", name="Add it").click()
+    page.wait_for_url(re.compile("/instruments/TB-30"))
+    checks = page.request.get("/api/instruments/TB-30").json()["checks"]
+    assert checks == ["circular-vial", "plummet"]
 
 
 def test_a_record_changed_behind_the_houses_back_says_so(opens: Opens, house_data: Path) -> None:

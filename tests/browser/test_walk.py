@@ -17,7 +17,7 @@ RHO = 648000 / math.pi
 
 def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     page = opens()
-    expect(page.get_by_role("heading", level=1)).to_contain_text("is held")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("held")
     page.locator("[data-instrument=LV-07]").get_by_role("link", name="LV-07", exact=True).click()
     expect(page.locator("[data-standing=hold]")).to_contain_text("caught by the excavator's bucket")
     begin(page, "LV-07")

@@ -26,6 +26,7 @@ from .circular_vial.reckon import (
     find,
     minutes,
     read_bubbles,
+    running,
     scattered,
     vial_figures,
 )
@@ -35,7 +36,7 @@ from .sheet.answer import Recipe, SoFar
 from .sheet.aside import aside
 from .sheet.circumstances import Needs, circumstances
 from .sheet.entry import HEADING, Asks, Field, Group, Way, Where
-from .sheet.judged import Judged, Quantity, effect, limits_from, line, row, shown
+from .sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, row, shown
 from .sheet.pictures import circle
 from .sheet.points import read_points
 from .sheet.table import Table
@@ -150,7 +151,7 @@ def _judge(document: PoleVial, read: Read) -> Judged:
     judged.reasons += weak
     judged.refused += refused
     if found.apart:
-        judged.refused.append(("stands-apart", f"The {where(found.apart)} does not fit the others: read it again."))
+        name_apart(judged, found.apart, f"The {where(found.apart)} does not fit the others: read it again.")
     return judged
 
 
@@ -197,7 +198,7 @@ def _so_far(document: PoleVial, read: Read) -> SoFar:
     said = [*told.blocked, *told.weak]
     if read.turns and len(read.bubbles) == 1:
         said.append(("turn-now", "Point and bipod stay; turn the pole by half a turn about itself, read again."))
-    return SoFar(said)
+    return SoFar([*said, *running(read, len(document.observations.readings))])
 
 
 def adjusting(document: PoleVial, reads_now: list[Any]) -> Data:

@@ -210,3 +210,32 @@ def test_a_step_of_temperature_since_the_last_check_is_said() -> None:
     assert "15 K colder" in next(
         one["text"] for one in reduced(told)["verdict"]["reasons"] if one["code"] == "temperature-step"
     )
+
+
+def test_the_row_that_stands_apart_is_marked_where_it_was_typed() -> None:
+    document = simulated("plummet", seed=5, headings=(0, 45, 90, 135, 180, 225, 270, 315), noise=0.6)
+    document["observations"]["sets"][0]["marks"][3]["y_mm"] = "40"
+    told = previewed(document)
+    assert told["partial"]["apart"]["path"] == "observations.sets[0].marks[3]"
+    assert "Mark it again" in told["partial"]["apart"]["text"]
+
+
+def test_two_opposite_headings_say_something_before_the_others_are_in() -> None:
+    document = simulated(
+        "circular-vial", error_mm=(1.0, 0.0), tilt_mm=(0.0, 0.0), headings=(0, 180, 90, 270), noise=0.0
+    )
+    for row in rows(document)[2:]:
+        row["x_mm"] = row["y_mm"] = ""
+    said = {one["code"]: one["text"] for one in previewed(document)["partial"]["said"]}
+    assert "rests 1.0 mm right" in said["running"]
+
+
+def test_what_a_check_leans_on_is_asked_for_first_where_the_history_is_known() -> None:
+    document = simulated("compensator-function")
+    assert "fresh-first" not in codes(reduced(document)), "a bare document has no history to miss"
+    known = {**document, "before_at": "2027-03-02T07:00:00+00:00"}
+    assert "circular bubble has not passed lately" in previewed(known)["partial"]["said"][-1]["text"]
+    passed = {"check": "circular-vial", "at": "2027-02-20T07:00:00+00:00", "grade": "use", "result": {}}
+    assert "fresh-first" not in codes(reduced({**known, "before": [passed]}))
+    old = {**passed, "at": "2026-12-20T07:00:00+00:00"}
+    assert "fresh-first" in codes(reduced({**known, "before": [old]}))

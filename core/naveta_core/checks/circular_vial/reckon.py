@@ -22,8 +22,20 @@ from ..sheet.answer import SoFar
 from ..sheet.aside import aside
 from ..sheet.circumstances import Circumstances, Needs, circumstances
 from ..sheet.entry import Where
-from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, solve, stands_apart, turned_vector, widest_deg
-from ..sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, row, shown
+from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, apart_deg, solve, stands_apart, turned_vector, widest_deg
+from ..sheet.judged import (
+    Judged,
+    Quantity,
+    Said,
+    effect,
+    limits_from,
+    line,
+    name_apart,
+    noise_factor,
+    prior_dof,
+    row,
+    shown,
+)
 from ..sheet.pictures import circle
 from ..sheet.points import converging, read_points
 from ..sheet.typed import blank, number, rounding
@@ -246,7 +258,7 @@ def judge(document: CircularVial, read: Read) -> Judged:
     judged.reasons += weak
     judged.refused += refused
     if found.apart:
-        judged.refused.append(("stands-apart", f"The {where(found.apart)} does not fit the others: read it again."))
+        name_apart(judged, found.apart, f"The {where(found.apart)} does not fit the others: read it again.")
     return judged
 
 
@@ -352,8 +364,19 @@ def so_far(document: CircularVial, read: Read) -> SoFar:
     told = circumstances(document, Needs(wind=True))
     said = [*told.blocked, *told.weak]
     if read.turns and len(read.bubbles) == 1:
-        said.append(("turn-now", "Turn the instrument by half a turn, wait until the bubble rests, read again."))
+        said.append(("turn-now", "Turn the instrument on, wait until the bubble rests, read again."))
+    said += running(read, len(document.observations.readings))
     return SoFar(said)
+
+
+def running(read: Read, wanted: int) -> list[Said]:
+    """What two opposite headings say while the others are still to come."""
+    for i, one in enumerate(read.bubbles):
+        for other in read.bubbles[i + 1 :]:
+            if read.turns and len(read.bubbles) < wanted and apart_deg(one.heading_deg, other.heading_deg) > 179:
+                own = aside((one.x + other.x) / 2, (one.y + other.y) / 2)
+                return [("running", f"Two opposite headings say: it rests {own}. The others will prove it.")]
+    return []
 
 
 def adjusting(document: CircularVial, reads_now: list[Any]) -> Data:

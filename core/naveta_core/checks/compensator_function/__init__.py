@@ -68,7 +68,16 @@ def spread_out(plain: Data) -> Data:
     return {**plain, "readings": rows}
 
 
-RECIPE = Recipe("compensator-function", read_document, judge, so_far, drawn, CAUTIONS, where)
+RECIPE = Recipe(
+    "compensator-function",
+    read_document,
+    judge,
+    so_far,
+    drawn,
+    CAUTIONS,
+    where,
+    (("circular-vial", "The circular bubble"),),
+)
 TABLE = Regrouped(
     Table("compensator-function", ("distance", "tilt_arcmin", "returns"), "readings", ("position", "reading")),
     gather,

@@ -19,7 +19,7 @@ from ..plate_vial.reckon import find as find_rest
 from ..sheet.answer import SoFar
 from ..sheet.circumstances import Needs, circumstances
 from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, solve, stands_apart, turned_vector, widest_deg
-from ..sheet.judged import Judged, Quantity, Said, limits_from, prior_dof
+from ..sheet.judged import Judged, Quantity, Said, limits_from, name_apart, prior_dof
 from ..sheet.pictures import circle
 from .solve import (
     ACROSS,
@@ -111,11 +111,10 @@ def judge(document: DualAxisLevel, read: Read) -> Judged:
     judged.refused += refused
     at = stands_apart(solved)
     if at is not None:
-        judged.refused.append(
-            (
-                "stands-apart",
-                f"The {where(read.figures[at // 2].path)} does not fit the others: let it settle and read it again.",
-            )
+        name_apart(
+            judged,
+            read.figures[at // 2].path,
+            f"The {where(read.figures[at // 2].path)} does not fit the others: let it settle and read it again.",
         )
     return judged
 

@@ -24,7 +24,7 @@ from ..sheet.answer import SoFar
 from ..sheet.circumstances import Needs, circumstances
 from ..sheet.entry import Where
 from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, apart_deg, solve, stands_apart, widest_deg
-from ..sheet.judged import Judged, Quantity, effect, limits_from, line, noise_factor, prior_dof, row, shown
+from ..sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, noise_factor, prior_dof, row, shown
 from ..sheet.pictures import tube
 from ..sheet.typed import blank, number, rounding
 
@@ -205,11 +205,10 @@ def judge(document: PlateVial, read: Read) -> Judged:
     judged.refused += refused
     at = stands_apart(found.solved)
     if at is not None:
-        judged.refused.append(
-            (
-                "stands-apart",
-                f"The {where(read.tubes[at].path)} does not fit the others: let the bubble rest and read it again.",
-            )
+        name_apart(
+            judged,
+            read.tubes[at].path,
+            f"The {where(read.tubes[at].path)} does not fit the others: let the bubble rest and read it again.",
         )
     return judged
 

@@ -17,7 +17,7 @@ from ..circular_vial.reckon import scattered
 from ..sheet.answer import SoFar
 from ..sheet.circumstances import Needs, circumstances
 from ..sheet.fits import stands_apart
-from ..sheet.judged import Judged, Quantity, Said, limits_from, prior_dof
+from ..sheet.judged import Judged, Quantity, Said, limits_from, name_apart, prior_dof
 from ..sheet.pictures import circle
 from ..sheet.points import converging, read_points
 from .solve import (
@@ -123,11 +123,10 @@ def _also(document: Plummet, read: Read, sets: list[OneSet], judged: Judged) -> 
         at = stands_apart(one.solved)
         if at is not None:
             spot = read.sets[i][1][at // 2]
-            judged.refused.append(
-                (
-                    "stands-apart",
-                    f"The {where(spot.path)} does not fit the circle of the others: a screw was turned, or the sheet moved. Mark it again.",
-                )
+            name_apart(
+                judged,
+                spot.path,
+                f"The {where(spot.path)} does not fit the circle of the others: a screw was turned, or the sheet moved. Mark it again.",
             )
 
 

@@ -10,6 +10,7 @@ from ... import __version__
 from ...cautions import cautions
 from ...judgement import Estimate
 from ...readings import Sheet
+from .circumstances import Needs, circumstances
 from .figures import bound
 from .judged import Judged, Quantity, Said, grade_of, next_of
 
@@ -37,13 +38,25 @@ class Recipe:
     picture: Callable[[Any, Any, Judged | None], Data | None]
     caution_codes: dict[str, tuple[str, ...]]
     where: Callable[[str], str]
+    leans_on: tuple[tuple[str, str], ...] = ()
+    """Checks that should be fresh before this one: (kind, what to look at first)."""
 
     def reduce(self, document: Any) -> Data:
         """A complete document to its result. Raises Refused with every fault and everything missing."""
         sheet = Sheet(document.units.length)
         read = self.read(document, sheet)
         sheet.demand_complete()
-        return self._result(document, read)
+        return self._reckoned(document, read)[1]
+
+    def _first(self, document: Any) -> list[Said]:
+        """What should have been looked at before, and was not lately; only where the instrument's history is known."""
+        if document.before_at is None:
+            return []
+        return [
+            ("fresh-first", f"{what} has not passed lately: look at it first.")
+            for kind, what in self.leans_on
+            if not circumstances(document, Needs(proved_first=(kind,))).proved
+        ]
 
     def preview(self, document: Any) -> Data:
         """What can be said already; faults only about what was typed, the whole result once it is complete."""
@@ -51,6 +64,10 @@ class Recipe:
         read = self.read(document, sheet)
         complete = not sheet.missing and not sheet.faults
         so_far = self.so_far(document, read)
+        so_far.said = [*so_far.said, *self._first(document)]
+        judged, result = self._reckoned(document, read) if complete else (None, None)
+        if judged is not None and judged.apart is not None:
+            so_far.apart = judged.apart
         answer = {
             "complete": complete,
             "missing": sheet.missing,
@@ -58,8 +75,7 @@ class Recipe:
             "partial": self._partial(document, sheet, so_far),
             "picture": None,
         }
-        if complete:
-            result = self._result(document, read)
+        if result is not None:
             return {**answer, "picture": result["picture"], "reduced": result}
         return {**answer, "picture": self.picture(document, read, None)}
 
@@ -76,10 +92,11 @@ class Recipe:
             "apart": None if so_far.apart is None else {"path": so_far.apart[0], "text": so_far.apart[1]},
         }
 
-    def _result(self, document: Any, read: Any) -> Data:
+    def _reckoned(self, document: Any, read: Any) -> tuple[Judged, Data]:
         judged = self.judge(document, read)
+        judged.reasons += self._first(document)
         grade = grade_of(document, judged)
-        return {
+        return judged, {
             "kind": self.name,
             "result": judged.figures,
             "finding": {"text": judged.finding},

@@ -81,6 +81,8 @@ class Judged:
     to_mend: list[Said] = field(default_factory=list)
     """What a look found and a hand can mend: grade `adjust` whatever the figures; (code, what to do)."""
     set_aside: list[str] = field(default_factory=list)
+    apart: Said | None = None
+    """The path of a figure that stands apart, and what mends it: marked where it was typed."""
     one_more: tuple[str, str] = ("reading", "readings")
     """What could be taken more often."""
     taken: int = 1
@@ -212,6 +214,12 @@ def _evidence(document: Envelope, one: Quantity) -> Estimate | None:
     here, there = document.conditions.temperature_c, good.temperature_c
     kelvin = abs(here - there) if here is not None and there is not None else None
     return confirmed_by_record(one.estimate, one.limits, Evidence(value, sigma, days, kelvin))
+
+
+def name_apart(judged: Judged, path: str, text: str) -> None:
+    """A figure that does not fit the others: named, marked, and nothing concluded."""
+    judged.refused.append(("stands-apart", text))
+    judged.apart = (path, text)
 
 
 def limits_from(document: Envelope, name: str, opening: Limits) -> Limits:

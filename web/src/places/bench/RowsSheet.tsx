@@ -4,6 +4,7 @@ import type { CheckDocument } from "../../sheet/draft";
 import { type Field, type Group, type Way, faultsUnder, pathOf, rowsOf, spotId, textAt } from "../../sheet/rows";
 import { Choice, FaultLine } from "../../ui/parts";
 import { Well } from "../../ui/Well";
+import { useNarrow } from "../../ui/useNarrow";
 import type { RowKeys } from "./useRowKeys";
 
 type Props = { document: CheckDocument; way: Way; said: Preview | null; keys: RowKeys; onRemove: (group: Group, row: number) => void };
@@ -117,13 +118,26 @@ function Row({ row, group, document, faults, said, keys, onRemove }: Omit<GroupP
   const apart = said?.partial.apart;
   const mine = apart?.path.startsWith(path) ? apart : null;
   const title = group.row_titles[row];
+  // On a phone what the way has filled in stands above the wells that are typed, small; beside them it would cut them.
+  const narrow = useNarrow();
+  const given = group.fields.filter((field) => field.given);
+  const typed = group.fields.filter((field) => !field.given);
+  const above = narrow && given.length > 0 && typed.length > 1;
+  const beside = above ? typed : group.fields;
   return (
     <div data-row={path} data-apart={mine ? true : undefined} className="grid gap-1 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-offset-4 data-[apart]:outline-coral">
       {title && <span className="font-[600]">{title}</span>}
-      <div className="grid items-end gap-x-3 gap-y-2" style={{ gridTemplateColumns: `${group.fields.map((field) => (field.given ? "minmax(0, 104px)" : "minmax(0, 1fr)")).join(" ")} 48px` }}>
-        {group.fields.map((field) => (
+      {above &&
+        given.map((field) => (
+          <div key={field.name} className="grid grid-cols-[auto_96px] items-center justify-start gap-2" data-from-way>
+            <FieldName field={field} document={document} />
+            <FieldWell group={group} field={field} row={row} document={document} faults={faults} keys={keys} />
+          </div>
+        ))}
+      <div className="grid items-end gap-x-3 gap-y-2" style={{ gridTemplateColumns: `${beside.map((field) => (field.given ? "minmax(0, 104px)" : "minmax(0, 1fr)")).join(" ")} ${narrow ? 36 : 48}px` }}>
+        {beside.map((field) => (
           <div key={field.name} className="min-w-0" data-from-way={field.given || undefined}>
-            {(row === 0 || title) && <FieldName field={field} document={document} />}
+            {(row === 0 || title || above) && <FieldName field={field} document={document} />}
             <FieldWell group={group} field={field} row={row} document={document} faults={faults} keys={keys} />
           </div>
         ))}

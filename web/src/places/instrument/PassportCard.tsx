@@ -1,5 +1,6 @@
 import type { Instrument } from "../../api/client";
 import { useHere } from "../../app/session";
+import { KIND_NAMES } from "../../ui/stated";
 import { moment, whereabouts } from "../../ui/words";
 
 const STATED: Record<string, (value: unknown) => [string, string]> = {
@@ -14,25 +15,11 @@ const STATED: Record<string, (value: unknown) => [string, string]> = {
   circular_vial_arcmin_per_2mm: (v) => ["Circular vial", `${v}′ per 2 mm`],
   electronic_level_step_arcsec: (v) => ["Electronic level", `in steps of ${v}″`],
 };
-const KINDS: Record<string, string> = {
-  level: "Automatic level",
-  "digital-level": "Digital level",
-  theodolite: "Theodolite",
-  "total-station": "Total station",
-  "robotic-total-station": "Robotic total station",
-  tribrach: "Base",
-  pole: "Pole",
-  staff: "Staff",
-  tripod: "Tripod",
-  tape: "Tape",
-  prism: "Prism",
-};
-
 /** What an instrument is, by its papers. */
 export function PassportCard({ one }: { one: Instrument }) {
   const { session } = useHere();
   const rows: [string, string][] = [
-    ["Kind", KINDS[one.kind] ?? one.kind],
+    ["Kind", KIND_NAMES[one.kind] ?? one.kind],
     ["Model", one.model],
     ["Serial", one.serial || "not entered"],
     ["Here since", moment(one.since, session.time_zone, false)],

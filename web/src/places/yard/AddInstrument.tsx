@@ -5,15 +5,12 @@ import { useNavigate } from "react-router";
 import { type Fault, Problem, api, data } from "../../api/client";
 import { modelsQuery } from "../../api/queries";
 import { Choice, Dialog, FaultLine, Trouble } from "../../ui/parts";
+import { KIND_NAMES, type StatedField, statedFields, statedOf } from "../../ui/stated";
 
-const KINDS = [
-  { value: "level", label: "Automatic level" },
-  { value: "digital-level", label: "Digital level" },
-] as const;
+const KINDS = Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label }));
 const NEW = "new";
-type Kind = (typeof KINDS)[number]["value"];
-type Form = { tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: Kind; accuracy: string; hints: string };
-const EMPTY: Form = { tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", accuracy: "", hints: "" };
+type Form = { tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: string; hints: string };
+const EMPTY: Form = { tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", hints: "" };
 
 export function AddInstrument({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
@@ -24,9 +21,9 @@ export function AddInstrument({ open, onClose }: { open: boolean; onClose: () =>
 }
 
 /** The model's id: chosen, or entered first. */
-async function modelOf(form: Form): Promise<number> {
+async function modelOf(form: Form, typed: Record<string, string>): Promise<number> {
   if (form.model !== NEW) return Number(form.model);
-  const stated = { reading: form.kind === "digital-level" ? "digital" : "optical", ...(form.accuracy.trim() ? { levelling_accuracy_mm_per_km: form.accuracy.trim() } : {}) };
+  const stated = statedOf(form.kind, typed);
   const made = await data(api.POST("/api/models", { body: { maker: form.maker, name: form.name, kind: form.kind, stated, limits: {}, hints: form.hints } }));
   return made.id;
 }
@@ -36,6 +33,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [form, setForm] = useState(EMPTY);
+  const [stated, setStated] = useState<Record<string, string>>({});
   const [trouble, setTrouble] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
   const set = (more: Partial<Form>) => setForm((one) => ({ ...one, ...more }));
@@ -44,7 +42,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
     event.preventDefault();
     setBusy(true);
     try {
-      const model = await modelOf(form);
+      const model = await modelOf(form, stated);
       set({ model: String(model) });
       const made = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null } }));
       await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
@@ -79,10 +77,12 @@ function Sheet({ onDone }: { onDone: () => void }) {
       </Field>
       {form.model === NEW && (
         <div className="grid gap-4 border-l-2 border-ink pl-4">
-          <Choice label="Kind" value={form.kind} options={[...KINDS]} onChange={(kind) => set({ kind })} />
+          <Choice label="Kind" value={form.kind} options={KINDS} onChange={(kind) => set({ kind })} />
           {field("maker", "Maker")}
           {field("name", "Model name")}
-          {field("accuracy", "Stated accuracy, mm per km double run", "2.0", "stated.levelling_accuracy_mm_per_km")}
+          {statedFields(form.kind).map((one) => (
+            <Stated key={one.name} field={one} value={stated[one.name] ?? ""} faults={faults.filter((fault) => fault.path === `stated.${one.name}`)} onChange={(value) => setStated({ ...stated, [one.name]: value })} />
+          ))}
           {field("hints", "Hints for those who adjust it", "where the reticle screw is, where its tool is kept")}
         </div>
       )}
@@ -93,6 +93,22 @@ function Sheet({ onDone }: { onDone: () => void }) {
         {busy ? "Adding…" : "Add it"}
       </button>
     </form>
+  );
+}
+
+/** One figure its maker states, or one of a few. */
+function Stated({ field, value, faults, onChange }: { field: StatedField; value: string; faults: Fault[]; onChange: (value: string) => void }) {
+  if (field.options)
+    return (
+      <div className="grid gap-1">
+        <span className="font-[600]">{field.label}</span>
+        <Choice label={field.label} value={value} options={field.options} onChange={onChange} />
+      </div>
+    );
+  return (
+    <Field label={field.label} faults={faults}>
+      <input className="field" value={value} placeholder={field.hint} inputMode="decimal" autoComplete="off" onChange={(event) => onChange(event.target.value)} />
+    </Field>
   );
 }
 

@@ -27,7 +27,7 @@ export function YardRow({ row }: { row: InstrumentRow }) {
           <div className="flex items-center gap-3 max-desk:col-start-2">
             <span className="sub w-[92px] shrink-0 desk:text-right">{kind?.quantity_label ?? ""}</span>
             <LimitBar value={latest.value} u95={latest.u95} limit={latest.limit} label={latest.finding} width={150} />
-            <b className="tabular-nums">{latest.text}</b>
+            <b className="whitespace-nowrap tabular-nums">{latest.text}</b>
           </div>
         </>
       ) : (

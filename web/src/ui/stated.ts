@@ -1,0 +1,65 @@
+// What a maker states of an instrument: how each figure is named on the screen, and which of them belong to a kind.
+// Names are those of a document's `instrument`; what a figure may be, the core says.
+
+export type StatedField = { name: string; label: string; hint?: string; options?: { value: string; label: string }[] };
+
+const PLUMMETS = [
+  { value: "none", label: "None" },
+  { value: "optical", label: "Optical" },
+  { value: "laser", label: "Laser" },
+];
+const PLACES = [
+  { value: "turning", label: "Turns with it" },
+  { value: "base", label: "In the base" },
+];
+const FIELDS: Record<string, StatedField> = {
+  levelling: { name: "levelling_accuracy_mm_per_km", label: "Stated accuracy, mm per km double run", hint: "2.0" },
+  angles: { name: "angle_accuracy_arcsec", label: "Stated accuracy of angles, ″", hint: "3" },
+  step: { name: "electronic_level_step_arcsec", label: "Electronic level shows steps of, ″", hint: "1" },
+  plate: { name: "plate_vial_arcsec_per_div", label: "Plate vial, ″ a division", hint: "30" },
+  circular: { name: "circular_vial_arcmin_per_2mm", label: "Circular vial, ′ per 2 mm", hint: "8" },
+  plummet: { name: "plummet", label: "Plummet", options: PLUMMETS },
+  place: { name: "plummet_place", label: "The plummet", options: PLACES },
+};
+const total = [FIELDS.angles, FIELDS.step, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place];
+const OF_KIND: Record<string, (StatedField | undefined)[]> = {
+  level: [FIELDS.levelling, FIELDS.circular],
+  "digital-level": [FIELDS.levelling, FIELDS.circular],
+  theodolite: [FIELDS.angles, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place],
+  "total-station": total,
+  "robotic-total-station": total,
+  tribrach: [FIELDS.circular, FIELDS.plummet],
+  pole: [FIELDS.circular],
+  staff: [FIELDS.circular],
+};
+/** Stated without being asked: it follows from the kind. */
+const GIVEN: Record<string, Record<string, unknown>> = {
+  level: { reading: "optical" },
+  "digital-level": { reading: "digital" },
+  theodolite: { plunges: true },
+  "total-station": { plunges: true },
+  "robotic-total-station": { plunges: true },
+  tribrach: { plummet_place: "base", circular_vial_on: "base" },
+};
+
+export const KIND_NAMES: Record<string, string> = {
+  level: "Automatic level",
+  "digital-level": "Digital level",
+  theodolite: "Theodolite",
+  "total-station": "Total station",
+  "robotic-total-station": "Robotic total station",
+  tribrach: "Base",
+  pole: "Pole",
+  staff: "Staff",
+  tripod: "Tripod",
+  tape: "Tape",
+  prism: "Prism",
+};
+
+export const statedFields = (kind: string): StatedField[] => (OF_KIND[kind] ?? []).filter((one) => one !== undefined);
+
+/** As it is sent: what was filled in of the fields that belong to the kind, and what follows from it. */
+export function statedOf(kind: string, typed: Record<string, string>): Record<string, unknown> {
+  const told = statedFields(kind).flatMap(({ name }) => (typed[name]?.trim() ? [[name, typed[name].trim()] as const] : []));
+  return { ...GIVEN[kind], ...Object.fromEntries(told) };
+}
