@@ -3,7 +3,6 @@
 import { useNarrow } from "../useNarrow";
 import type { CirclePicture } from "./types";
 
-const REACH = 118;
 const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500];
 const BAR_PX = 70;
 
@@ -11,13 +10,14 @@ export function CircleDrawing({ picture }: { picture: CirclePicture }) {
   const { points, centre, radius, ring, unit } = picture;
   const narrow = useNarrow();
   // Wide, what the signs mean stands beside the drawing; narrow, below it.
-  const W = narrow ? 520 : 1100;
-  const H = narrow ? 450 : 296;
-  const middle = { x: narrow ? 260 : 420, y: 148 };
+  const W = narrow ? 370 : 1100;
+  const H = narrow ? 424 : 296;
+  const middle = { x: narrow ? 185 : 420, y: narrow ? 128 : 148 };
+  const reach = narrow ? 98 : 118;
   // A vial is drawn about the middle of its ring, marks on a sheet about the middle of the marks.
   const about = ring !== null || picture.limit_about === "origin" ? { x: 0, y: 0 } : middleOf(points);
   const far = Math.max(ring ?? 0, ...points.map((p) => Math.hypot(p.x - about.x, p.y - about.y)), centre ? Math.hypot(centre.x - about.x, centre.y - about.y) + (radius ?? 0) : 0, (picture.limit ?? 0) * 1.2) || 1;
-  const scale = REACH / far;
+  const scale = reach / far;
   const at = (p: { x: number; y: number }) => ({ x: middle.x + (p.x - about.x) * scale, y: middle.y - (p.y - about.y) * scale });
   const origin = at({ x: 0, y: 0 });
   const mid = centre && at(centre);
@@ -52,8 +52,8 @@ export function CircleDrawing({ picture }: { picture: CirclePicture }) {
         );
       })}
       {mid && <path d={`M${mid.x - 9} ${mid.y}h18M${mid.x} ${mid.y - 9}v18`} className="stroke-ink" strokeWidth="4.5" data-centre />}
-      <Legend picture={picture} shown={Boolean(mid)} x={narrow ? 40 : 720} y={narrow ? 310 : 44} />
-      <g transform={narrow ? `translate(${W - 170} 280)` : `translate(720 ${H - 26})`}>
+      <Legend picture={picture} shown={Boolean(mid)} x={narrow ? 16 : 720} y={narrow ? 288 : 44} />
+      <g transform={narrow ? `translate(${W - 150} 262)` : `translate(720 ${H - 26})`}>
         <path d={`M0 0v-6M0 0h${bar * scale}v-6`} fill="none" className="stroke-ink" strokeWidth="1.6" />
         <text x={bar * scale + 10} y="3" fontSize="16" className="fill-ink">
           {bar}

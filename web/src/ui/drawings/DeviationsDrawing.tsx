@@ -3,11 +3,12 @@ import { useNarrow } from "../useNarrow";
 import type { DeviationsPicture } from "./types";
 
 const ROW = 32;
-const LEFT = 250;
-const RIGHT = 96;
 
 export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
-  const W = useNarrow() ? 620 : 1100;
+  const narrow = useNarrow();
+  const W = narrow ? 400 : 1100;
+  const LEFT = narrow ? 190 : 250;
+  const RIGHT = narrow ? 78 : 96;
   const { marks, limit, unit } = picture;
   const H = 30 + Math.max(1, marks.length) * ROW + 34;
   const most = Math.max((limit ?? 0) * 1.25, ...marks.map((one) => Math.abs(one.value ?? 0))) || 1;

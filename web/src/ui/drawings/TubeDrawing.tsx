@@ -3,13 +3,14 @@ import { useNarrow } from "../useNarrow";
 import type { TubePicture } from "./types";
 
 const ROW = 50;
-const LEFT = 170;
-const RIGHT = 40;
 const BUBBLE_DIV = 1.6;
 
 export function TubeDrawing({ picture }: { picture: TubePicture }) {
   const { rows, rest_div: rest, half_div: half } = picture;
-  const W = useNarrow() ? 520 : 1100;
+  const narrow = useNarrow();
+  const W = narrow ? 370 : 1100;
+  const LEFT = narrow ? 118 : 170;
+  const RIGHT = narrow ? 6 : 40;
   const top = 34;
   const H = top + Math.max(1, rows.length) * ROW + 44;
   const mid = (LEFT + W - RIGHT) / 2;
@@ -41,12 +42,12 @@ export function TubeDrawing({ picture }: { picture: TubePicture }) {
           <path d={`M${x(rest)} ${top - 8}V${top + shown.length * ROW - 14}`} className="stroke-ink" strokeWidth="1.4" strokeDasharray="2 4" />
           <path d={`M${x(rest) - 8} ${top - 20}h16l-8 12z`} className="fill-ink" />
           <text x={x(rest) + (rest > half / 2 ? -14 : 14)} y={top - 10} textAnchor={rest > half / 2 ? "end" : "start"} fontSize="16" fontWeight="640" className="fill-ink">
-            rests here, axis plumb
+            {narrow ? "rests here" : "rests here, axis plumb"}
           </text>
         </g>
       )}
-      <text x={LEFT} y={H - 14} fontSize="16" className="fill-ink-2">
-        {rest === null ? "In divisions; right is plus." : W < 600 ? "Mark to bubble: the stand. Middle to mark: the vial." : "From the mark to the bubble is the stand's tilt; from the middle to the mark is the vial's own."}
+      <text x={narrow ? 6 : LEFT} y={H - 14} fontSize="16" className="fill-ink-2">
+        {rest === null ? "In divisions; right is plus." : narrow ? "Mark to bubble is the stand's." : "From the mark to the bubble is the stand's tilt; from the middle to the mark is the vial's own."}
       </text>
     </svg>
   );
