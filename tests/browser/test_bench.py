@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 
 from naveta_core.checks import KINDS
 
-from .conftest import DESK, PHONE, TABLET, Device, Opens, finding, visit
+from .conftest import DESK, PHONE, TABLET, Device, Opens, finding, until, visit
 
 Data = dict[str, Any]
 FOUR = (0, 90, 180, 270)
@@ -215,3 +215,55 @@ def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
     expect(well(page, "observations.rounds[1].released_mm")).to_have_value("500")
     page.wait_for_selector("[data-complete=true] [data-finding]")
+
+
+def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(
+    opens: Opens, fresh: Callable[[str], str]
+) -> None:
+    """Typed, judged, adjusted and left on a slope without signal; at home both records, and device and house agree."""
+    tag = fresh("Aldreth")
+    page = opens(who="Ines Calder", core=True)
+    page.wait_for_function("() => document.documentElement.dataset.coreKept", timeout=90_000)
+    until(page, f"async () => (await (await fetch('/api/device')).json()).fleet.some((one) => one.tag === '{tag}')")
+    visit(page, f"/bench/new/{tag}")
+    page.locator("[data-check=plate-vial]").wait_for()
+    page.context.set_offline(True)
+    begin(page, tag, "plate-vial")
+    fill(page, KINDS["plate-vial"].simulate(random.Random(5), {"rest_div": 2.8, "sensitivity": 30, "noise": 0.3}))
+    finding(page, "adjust")
+    page.get_by_role("button", name="Save as found").click()
+    expect(page.locator("[data-waits=waiting]")).to_contain_text("Kept on this device")
+    turn(page, "plate-vial")
+    page.get_by_role("button", name="Run the test again, as left").click()
+    page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
+    fill(page, KINDS["plate-vial"].simulate(random.Random(6), {"rest_div": 0.0, "sensitivity": 30, "noise": 0.3}))
+    finding(page, "use")
+    page.get_by_role("button", name="Save as left").click()
+    expect(page.locator("[data-waits=waiting]")).to_be_visible()
+    page.context.set_offline(False)
+    page.goto("/bench")
+    expect(page.locator("[data-parcel]")).to_have_count(0, timeout=40_000)
+    after = page.request.get(f"/api/records?instrument={tag}&limit=5").json()["records"]
+    assert [(one["kind"], one["stage"]) for one in after] == [
+        ("plate-vial", "as-left"),
+        ("adjusted", ""),
+        ("plate-vial", "as-found"),
+    ]
+    for one in (after[0], after[2]):
+        assert page.request.get(f"/api/records/{one['id']}").json()["device"]["agrees"] is True
+
+
+def test_the_history_of_each_check_is_drawn_and_the_passport_says_what_is_stated(opens: Opens) -> None:
+    """TD-01: two years of a plate bubble at rest left of the middle, against the division it may be out."""
+    page = opens(TABLET, who="Wren Adair")
+    visit(page, "/instruments/TD-01")
+    page.get_by_role("radio", name="Plate bubble").click()
+    history = page.get_by_label("History", exact=True)
+    expect(history.get_by_role("heading")).to_contain_text("Plate bubble, every finding")
+    points = page.request.get("/api/instruments/TD-01/series?of=plate-vial").json()["points"]
+    assert len(points) > 20
+    assert -1.6 < sum(one["value"] for one in points) / len(points) < -0.8
+    expect(history.locator("[data-stage]")).to_have_count(len(points))
+    expect(page.get_by_label("Passport")).to_contain_text("30″ a division")
+    checks = page.get_by_label("Checks", exact=True).locator("[data-check]")
+    assert [checks.nth(i).get_attribute("data-check") for i in range(3)] == ["circular-vial", "plate-vial", "plummet"]

@@ -31,12 +31,12 @@ from .circular_vial.reckon import (
     vial_figures,
 )
 from .circular_vial.simulate import simulate as simulate_vial
-from .kind import Kind
 from .sheet.answer import Recipe, SoFar
 from .sheet.aside import aside
 from .sheet.circumstances import Needs, circumstances
 from .sheet.entry import HEADING, Asks, Field, Group, Way, Where
 from .sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, row, shown
+from .sheet.kinds import kind_of_rows
 from .sheet.pictures import circle
 from .sheet.points import read_points
 from .sheet.table import Table
@@ -228,14 +228,12 @@ TABLE = Table(
     "readings",
     ("heading_deg", "x_mm", "y_mm"),
 )
-KIND = Kind(
-    name="pole-vial",
+KIND = kind_of_rows(
+    RECIPE,
+    PoleVial,
+    TABLE,
     title="Vial of a pole or staff",
-    model=PoleVial,
-    preview=RECIPE.preview,
-    reduce=RECIPE.reduce,
     adjusting=adjusting,
-    where=where,
     applies_to=("pole", "staff"),
     minutes=4,
     interval_days=30,
@@ -249,14 +247,9 @@ KIND = Kind(
         ("without", "Or do without it", "Hold it by where the bubble rests, or take another."),
         ("look-back", "What was done with it since", "Points set with it since the last good check lean the same way only if it always faced the same way."),
     ),
-    caution_codes=CAUTIONS,
     watch_condition="Low, and with the vial facing the instrument.",
     main_quantity=QUANTITY,
     quantity_label="vial",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         Way("four-quarters", "Pole, four quarters in its bipod", "The whole: four headings check each other.", {"item": "pole", "method": "half-turn", "readings": turned_rows(0, 90, 180, 270)},

@@ -18,10 +18,10 @@ from ..lengths import METRES
 from ..priors import TAPE_BETWEEN_MM, TAPE_READING_MM
 from ..readings import Range, Sheet
 from ..wording import figure, length_words
-from .kind import Kind
 from .sheet.answer import Recipe, SoFar
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
 from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, row, shown
+from .sheet.kinds import kind_of_rows
 from .sheet.pictures import deviations
 from .sheet.straight import PPM, Straight, spread_m, straight
 from .sheet.table import Table
@@ -307,14 +307,11 @@ def _sections(*marks: str) -> list[Data]:
     return [{"mark": one} for one in marks]
 
 
-KIND = Kind(
-    name="staff",
+KIND = kind_of_rows(
+    RECIPE,
+    Staff,
+    TABLE,
     title="Staff against a tape",
-    model=Staff,
-    preview=RECIPE.preview,
-    reduce=RECIPE.reduce,
-    adjusting=None,
-    where=where,
     applies_to=("staff",),
     minutes=10,
     interval_days=365,
@@ -328,14 +325,9 @@ KIND = Kind(
         ("without", "Or do without it", "One staff alone for both sights bears a wrong zero; wrong divisions bear no heights."),
         ("look-back", "What was done with it since", "Runs with two staffs, and runs with much rise, carry its error."),
     ),
-    caution_codes=CAUTIONS,
     watch_condition="Alone, for both sights, on flat ground.",
     main_quantity=ZERO,
     quantity_label="zero at the foot",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         Way("three-metre", "Along three metres", "Seven marks: zero, divisions and joints.", {"sections": _sections("0.1", "0.5", "1", "1.5", "2", "2.5", "3")}, (LOOKS, SECTIONS),

@@ -19,10 +19,10 @@ from ..lengths import METRES
 from ..priors import TAPE_BETWEEN_MM, TAPE_READING_MM
 from ..readings import Range, Sheet
 from ..wording import figure, length_words
-from .kind import Kind
 from .sheet.answer import Recipe, SoFar
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
 from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, shown
+from .sheet.kinds import kind_of_rows
 from .sheet.straight import PPM, Straight, straight
 from .sheet.table import Table
 from .sheet.typed import number, rounding
@@ -286,14 +286,11 @@ TABLE = Table(
     "lengths",
     ("known", "reads"),
 )
-KIND = Kind(
-    name="tape",
+KIND = kind_of_rows(
+    RECIPE,
+    Tape,
+    TABLE,
     title="Tape compared",
-    model=Tape,
-    preview=RECIPE.preview,
-    reduce=RECIPE.reduce,
-    adjusting=None,
-    where=where,
     applies_to=("tape",),
     minutes=10,
     interval_days=365,
@@ -307,14 +304,9 @@ KIND = Kind(
         ("without", "Do without it", "Take another, or use this one with its correction."),
         ("look-back", "What was done with it since", "Long lengths taped since the last comparison carry it."),
     ),
-    caution_codes=CAUTIONS,
     watch_condition="With its correction.",
     main_quantity=SCALE,
     quantity_label="scale",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         Way("base", "Against known lengths", "Marks whose distances were measured by something proved.", {"material": "steel", "lengths": [{}, {}, {}]}, (BAND, LENGTHS),

@@ -18,11 +18,11 @@ from ..envelope import Envelope, Part, Typed
 from ..judgement import Limits, Spread, pooled
 from ..readings import Range, Sheet
 from ..wording import arcsec, figure
-from .kind import Kind
 from .sheet.answer import Recipe, SoFar
 from .sheet.circumstances import Needs, circumstances
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
 from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, shown
+from .sheet.kinds import kind_of_rows
 from .sheet.pictures import deviations
 from .sheet.table import Table
 from .sheet.typed import blank, number, rounding
@@ -269,14 +269,11 @@ TABLE = Table(
     "rounds",
     ("free_mm", "loaded_mm", "released_mm"),
 )
-KIND = Kind(
-    name="tripod",
+KIND = kind_of_rows(
+    RECIPE,
+    Tripod,
+    TABLE,
     title="Tripod",
-    model=Tripod,
-    preview=RECIPE.preview,
-    reduce=RECIPE.reduce,
-    adjusting=None,
-    where=where,
     applies_to=("tripod",),
     minutes=8,
     interval_days=180,
@@ -290,14 +287,9 @@ KIND = Kind(
         ("without", "Or do without it", "For a level it may do where it does not for angles."),
         ("look-back", "What was done with it since", "Angles that would not close, and closing looks that did not."),
     ),
-    caution_codes=CAUTIONS,
     watch_condition="For levels only; hands off while reading.",
     main_quantity=SET,
     quantity_label="springing back",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         Way("four-rounds", "Four rounds", "Twice each way: what springs back and what does not.", {"rounds": [{}, {}, {}, {}]}, (LOOK, AT, ROUNDS),

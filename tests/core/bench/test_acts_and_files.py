@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import random
 from typing import Any
 
@@ -13,6 +14,7 @@ from naveta_core.documents import parse, plain
 from naveta_core.errors import Refused
 from naveta_core.results import Adjusting, Preview, Result
 from naveta_core.segment import before_of, known_with, made_check, rest_of
+from naveta_core.stand.guide import guide
 from naveta_core.stand.hints import hints
 from naveta_core.stand.judge import preview as preview_set_up
 from naveta_core.stand.set_up import SetUpDocument
@@ -202,6 +204,31 @@ class TestWhatFollows:
         assert tilt(blind)["value"] == pytest.approx(58**0.5)
         assert tilt(seeing)["value"] == pytest.approx(0, abs=1e-9)
         assert tilt(seeing)["sigma"] < tilt(blind)["sigma"] / 3
+
+    def test_screws_are_turned_towards_the_index_not_towards_zero(self) -> None:
+        """The level shows 37″ along and −3″ across: with an index of 7″ and −3″ known, 30″ of lean are left, not 37″."""
+        look = {"act": "plate", "saw": {"level": {"along": "37", "across": "-3"}}}
+        for stored, lean in ({}, math.hypot(37, 3)), (dict(self.INDEX), 30.0):
+            data = {
+                "kind": "set-up",
+                "stored": stored,
+                "observations": {
+                    "way": "plummet-first",
+                    "mark": {"name": "PC-07"},
+                    "options": {"fine": "electronic"},
+                    "log": [look],
+                },
+            }
+            document = parse(json.dumps(data).encode())
+            assert isinstance(document, SetUpDocument)
+            told = guide(document, "plate")
+            assert told["advice"]["result"]["tilt_arcsec"] == pytest.approx(lean, abs=0.06)
+        look["saw"]["level"] = {"along": "7", "across": "-3"}  # type: ignore[index]
+        there = parse(json.dumps({**data, "stored": self.INDEX}).encode())
+        assert isinstance(there, SetUpDocument)
+        assert guide(there, "plate")["enough"]
+
+    INDEX = {"index_along_arcsec": 7.0, "index_across_arcsec": -3.0, "sigma_index_arcsec": 1.0}
 
     def test_a_known_plummet_is_told_at_the_last_look(self) -> None:
         off = self.set_up(plummet_x_mm=0.8, plummet_y_mm=0.6, plummet_height_m=1.5)

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..kind import Kind
 from ..sheet.answer import Recipe
 from ..sheet.entry import HEADING, Asks, Field, Group, Way
+from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Table
 from .reckon import CAUTIONS, QUANTITY, CircularVial, adjusting, drawn, judge, read_document, so_far, where
 from .simulate import simulate
@@ -47,14 +47,12 @@ WHEN_BAD = (
     ),
     ("look-back", "What was done with it since", "Work since the last good check may carry this error."),
 )
-KIND = Kind(
-    name="circular-vial",
+KIND = kind_of_rows(
+    KIND_RECIPE,
+    CircularVial,
+    TABLE,
     title="Circular bubble",
-    model=CircularVial,
-    preview=KIND_RECIPE.preview,
-    reduce=KIND_RECIPE.reduce,
     adjusting=adjusting,
-    where=where,
     applies_to=("level", "digital-level", "theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=3,
     interval_days=90,
@@ -62,14 +60,9 @@ KIND = Kind(
     before_you_start=("Bring the bubble near the middle by the foot screws, wait until it rests.",),
     who_adjusts=("manager", "crew"),
     when_bad=WHEN_BAD,
-    caution_codes=CAUTIONS,
     watch_condition="Set the bubble to where it rests, not to the middle.",
     main_quantity=QUANTITY,
     quantity_label="circular bubble",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         Way("four-quarters", "Four quarters", "The same with proof: four headings check each other.",

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..kind import Kind
 from ..sheet.answer import Recipe
 from ..sheet.entry import Asks, Field, Group, Option, Way
+from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Regrouped, Table
 from .reckon import (
     CAUTIONS,
@@ -83,14 +83,11 @@ TABLE = Regrouped(
     gather,
     spread_out,
 )
-KIND = Kind(
-    name="compensator-function",
+KIND = kind_of_rows(
+    RECIPE,
+    CompensatorFunction,
+    TABLE,
     title="Compensator",
-    model=CompensatorFunction,
-    preview=RECIPE.preview,
-    reduce=RECIPE.reduce,
-    adjusting=None,
-    where=where,
     applies_to=("level", "digital-level"),
     minutes=8,
     interval_days=90,
@@ -116,14 +113,9 @@ KIND = Kind(
             "Runs with balanced sights and a careful bubble carry little of it; look at the others.",
         ),
     ),
-    caution_codes=CAUTIONS,
     watch_condition="Bubble in the inner quarter of its ring, sights balanced.",
     main_quantity=QUANTITY,
     quantity_label="compensator",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         _way("five", "Five readings a position", "The whole: shifts of a few seconds show.", 5),

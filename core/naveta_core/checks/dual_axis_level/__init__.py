@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..kind import Kind
 from ..sheet.answer import Recipe
 from ..sheet.entry import HEADING, Asks, Field, Group, Way
+from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Table
 from .reckon import drawn, judge, so_far
 from .simulate import simulate
@@ -48,14 +48,11 @@ def has_electronic_level(instrument: Data) -> bool:
     )
 
 
-KIND = Kind(
-    name="dual-axis-level",
+KIND = kind_of_rows(
+    RECIPE,
+    DualAxisLevel,
+    TABLE,
     title="Electronic level",
-    model=DualAxisLevel,
-    preview=RECIPE.preview,
-    reduce=RECIPE.reduce,
-    adjusting=None,
-    where=where,
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=4,
     interval_days=30,
@@ -69,14 +66,9 @@ KIND = Kind(
         ("without", "Or do without it", "Level by the rest position, measure in both faces, or take another."),
         ("look-back", "What was done with it since", "Heights of one face carry the part along; steep directions the part across."),
     ),
-    caution_codes=CAUTIONS,
     watch_condition="In both faces only.",
     main_quantity=ALONG,
     quantity_label="electronic level",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         Way("half-turn", "Both ways round", "Two headings: index along and across, apart from the tilt.", {"readings": _rows(0, 180)}, (READINGS, STORED),

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..kind import Kind
 from ..sheet.answer import Recipe
 from ..sheet.entry import Asks, Field, Group, Way
+from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Table
 from .reckon import CAUTIONS, QUANTITY, PlateVial, adjusting, drawn, judge, read_document, so_far, where
 from .simulate import simulate
@@ -36,14 +36,12 @@ def has_plate_vial(instrument: Data) -> bool:
     return instrument.get("kind") == "theodolite" or bool(instrument.get("plate_vial_arcsec_per_div"))
 
 
-KIND = Kind(
-    name="plate-vial",
+KIND = kind_of_rows(
+    RECIPE,
+    PlateVial,
+    TABLE,
     title="Plate bubble",
-    model=PlateVial,
-    preview=RECIPE.preview,
-    reduce=RECIPE.reduce,
     adjusting=adjusting,
-    where=where,
     applies_to=("theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=4,
     interval_days=30,
@@ -57,14 +55,9 @@ KIND = Kind(
         ("without", "Or live with it", "Set the bubble to where it rests: the axis is plumb all the same. Two divisions are the most."),
         ("look-back", "What was done with it since", "Steep sights taken since the last good check carry this lean, in both faces."),
     ),
-    caution_codes=CAUTIONS,
     watch_condition="Set the bubble to where it rests, not to the middle.",
     main_quantity=QUANTITY,
     quantity_label="plate bubble",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         Way("four-quarters", "Four quarters", "The whole: rest position, tilt both ways, and whether the four agree.", {"readings": _rows((0, 1), (90, 1), (180, 1), (270, 1))},

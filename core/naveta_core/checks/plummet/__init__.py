@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..kind import Kind
 from ..sheet.answer import Recipe
 from ..sheet.entry import HEADING, Asks, Field, Group, Way
+from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Regrouped, Table
 from .reckon import adjusting, drawn, gather, judge, so_far, spread_out
 from .simulate import simulate
@@ -60,14 +60,12 @@ def has_plummet(instrument: Data) -> bool:
     return instrument.get("plummet") in ("optical", "laser")
 
 
-KIND = Kind(
-    name="plummet",
+KIND = kind_of_rows(
+    RECIPE,
+    Plummet,
+    TABLE,
     title="Plummet",
-    model=Plummet,
-    preview=RECIPE.preview,
-    reduce=RECIPE.reduce,
     adjusting=adjusting,
-    where=where,
     applies_to=("theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=8,
     interval_days=90,
@@ -81,14 +79,9 @@ KIND = Kind(
         ("without", "Or do without it", "Centre each point at two headings half a turn apart and take the middle; or use a bob."),
         ("look-back", "What was done with it since", "Points occupied since the last good check may stand beside their marks by so much, short sights first."),
     ),
-    caution_codes=CAUTIONS,
     watch_condition="Centre at two headings half a turn apart and take the middle.",
     main_quantity=QUANTITY,
     quantity_label="plummet",
-    csv_columns=TABLE.columns,
-    read_csv=TABLE.read,
-    write_csv=TABLE.write,
-    layouts=(),
     simulate=simulate,
     ways=(
         Way("four-quarters", "Four marks, a quarter turn each", "The whole: four marks prove each other.", {"place": "turning", "method": "turn", "sets": [_at(0, 90, 180, 270)]},

@@ -1,0 +1,247 @@
+"""Every kind of check through the house: saved and sealed, who may adjust, standings of many checks, their series."""
+
+from __future__ import annotations
+
+import json
+import random
+from datetime import date
+from typing import Any
+
+import pytest
+
+from bench.models import Record
+from fleet.models import Instrument, InstrumentModel
+from naveta_core.checks import KINDS
+from naveta_core.documents import document_of
+from naveta_core.fingerprint import fingerprint
+
+from .conftest import Api, good
+
+FOUR = (0, 90, 180, 270)
+ROWS = sorted(set(KINDS) - {"two-peg"})
+THINGS = {
+    "TD-01": ("theodolite", {"angle_accuracy_arcsec": 5.0, "plummet": "optical", "plummet_place": "turning", "plate_vial_arcsec_per_div": 30}),
+    "TS-01": ("total-station", {"angle_accuracy_arcsec": 3.0, "plummet": "optical", "electronic_level_step_arcsec": 1}),
+    "PO-01": ("pole", {}),
+    "ST-01": ("staff", {}),
+    "TR-01": ("tripod", {}),
+    "TA-01": ("tape", {}),
+}  # fmt: skip
+OF = {
+    "circular-vial": "TD-01",
+    "plate-vial": "TD-01",
+    "plummet": "TD-01",
+    "dual-axis-level": "TS-01",
+    "compensator-function": "LV-07",
+    "pole-vial": "PO-01",
+    "staff": "ST-01",
+    "tripod": "TR-01",
+    "tape": "TA-01",
+}
+TRUTH: dict[str, dict[str, Any]] = {
+    "circular-vial": {"headings": FOUR, "noise": 0.3},
+    "pole-vial": {"headings": FOUR, "noise": 0.3},
+    "dual-axis-level": {"headings": FOUR, "noise": 0.3},
+    "plate-vial": {"noise": 0.3},
+    "plummet": {"noise": 0.3, "headings": FOUR * 2},
+}
+
+
+@pytest.fixture
+def things(firm: Any) -> None:
+    for tag, (kind, stated) in THINGS.items():
+        model = InstrumentModel.objects.create(maker="Marrick", name=f"Model {tag}", kind=kind, stated=stated)
+        Instrument.objects.create(tag=tag, model=model, since=date(2025, 3, 1))
+
+
+def simulated(kind: str, seed: int = 1, **truth: Any) -> dict[str, Any]:
+    return KINDS[kind].simulate(random.Random(seed), {**TRUTH.get(kind, {}), **truth})
+
+
+def save(api: Api, kind: str, document: dict[str, Any], at: str = "2027-03-02T06:40:00+00:00", **more: Any) -> Any:
+    return api.check(document, instrument=OF[kind], at=at, **more)
+
+
+def standing(api: Api, tag: str) -> dict[str, str]:
+    told = api.get(f"instruments/{tag}").json()["standing"]
+    return {"": told["state"], **{one["check"]: one["state"] for one in told["checks"]}}
+
+
+@pytest.mark.parametrize("kind", ROWS)
+def test_a_check_is_kept_as_it_was_shown_and_its_record_alone_says_the_same(tam: Api, things: None, kind: str) -> None:
+    document = simulated(kind)
+    shown = tam.post("checks/preview", {"instrument": OF[kind], "document": document}).json()
+    assert shown["complete"]
+    saved = save(tam, kind, document)
+    assert saved.status_code == 201, saved.json()
+    record = saved.json()
+    assert record["result"] == shown["reduced"]
+    assert KINDS[kind].reduce(document_of(record["document"])) == record["result"]
+    assert record["document"]["instrument"]["kind"] == THINGS.get(OF[kind], ("level", {}))[0]
+    assert fingerprint(record["result"]) == shown["fingerprint"]
+    assert Record.objects.get().kind == kind
+    table = tam.get(f"records/{record['id']}/csv").content.decode()
+    back = tam.post(f"kinds/{kind}/csv", {"text": table}).json()
+    assert (
+        KINDS[kind].reduce(document_of({**record["document"], "observations": back["observations"]}))
+        == record["result"]
+    )
+
+
+@pytest.mark.parametrize("kind", ROWS)
+def test_what_cannot_be_read_is_refused_whole(tam: Api, things: None, kind: str) -> None:
+    document = simulated(kind)
+    document.pop("conditions", None)
+    text = json.dumps(document)
+    at = text.rindex('": "') + 4
+    spoiled = json.loads(text[:at] + "1.2.3" + text[text.index('"', at) :])
+    answer = save(tam, kind, spoiled)
+    assert answer.status_code == 422
+    assert answer.json()["faults"][0]["path"].startswith("observations.")
+    assert answer.json()["faults"][0]["given"] == "1.2.3"
+    assert Record.objects.count() == 0
+
+
+def test_the_kinds_say_how_they_are_entered(tam: Api) -> None:
+    kinds = {one["kind"]: one for one in tam.get("kinds").json()}
+    assert list(kinds) == list(KINDS)
+    assert kinds["two-peg"]["ways"] == []
+    plummet = kinds["plummet"]
+    assert [way["name"] for way in plummet["ways"]][:2] == ["four-quarters", "half-turn"]
+    marks = plummet["ways"][0]["groups"][1]
+    assert (marks["path"], marks["rows"], [one["name"] for one in marks["fields"]]) == (
+        "observations.sets[0].marks",
+        True,
+        ["heading_deg", "x_mm", "y_mm"],
+    )
+    assert marks["fields"][0]["given"]
+    assert plummet["ways"][0]["caution"][-1]["code"] == "local-rules"
+    schema = tam.get("kinds/plummet/schema").json()
+    assert schema["properties"]["kind"]["const"] == "plummet"
+
+
+def test_an_instrument_stands_by_all_its_checks(tam: Api, things: None) -> None:
+    assert standing(tam, "TD-01") == {
+        "": "check-first",
+        "circular-vial": "check-first",
+        "plate-vial": "check-first",
+        "plummet": "check-first",
+    }
+    save(tam, "plate-vial", simulated("plate-vial"))
+    assert standing(tam, "TD-01")[""] == "check-first", "the plummet was never looked at"
+    save(tam, "plummet", simulated("plummet"))
+    assert standing(tam, "TD-01") == {
+        "": "ready",
+        "plate-vial": "ready",
+        "plummet": "ready",
+        "circular-vial": "check-first",
+    }
+    # A circular bubble that was never looked at stops nothing; one that was found bad does.
+    save(tam, "circular-vial", simulated("circular-vial", error_mm=(2.5, 0.0)))
+    assert standing(tam, "TD-01")[""] == "hold"
+    latest = tam.get("instruments/TD-01").json()["latest"]
+    assert (latest["check"], latest["grade"], latest["unit"]) == ("circular-vial", "adjust", "mm")
+    tam.event("knock", "2027-03-02T07:00:00+00:00", instrument="TD-01")
+    assert standing(tam, "TD-01")["plummet"] == "check-first"
+
+
+def test_old_passes_of_one_kind_do_not_hide_behind_new_ones_of_another(tam: Api, things: None) -> None:
+    save(tam, "plummet", simulated("plummet"), at="2026-12-15T07:00:00+00:00")
+    for day in range(1, 15):
+        save(tam, "plate-vial", simulated("plate-vial", seed=day), at=f"2027-02-{day:02d}T07:00:00+00:00")
+    assert standing(tam, "TD-01") == {
+        "": "ready",
+        "plate-vial": "ready",
+        "plummet": "ready",
+        "circular-vial": "check-first",
+    }
+    facts = Instrument.objects.get(tag="TD-01").facts
+    assert {one["check"] for one in facts["done"]} == {"plummet", "plate-vial"}
+
+
+def test_who_may_adjust_what(tam: Api, ines: Api, things: None) -> None:
+    """Vial and reticle the crew, the plummet the manager, a compensator nobody in the field."""
+    plummet = save(tam, "plummet", simulated("plummet", offset_mm=(2.5, 0.0))).json()
+    assert plummet["grade"] == "adjust"
+    told = {"instrument": "TD-01", "record": plummet["id"], "steps": ["0.1 0.1"]}
+    refused = tam.event("adjusted", "2027-03-02T07:00:00+00:00", **told)
+    assert (refused.status_code, refused.json()["code"]) == (403, "not-yours-to-adjust")
+    assert ines.event("adjusted", "2027-03-02T07:00:00+00:00", **told).status_code == 201
+    vial = save(tam, "plate-vial", simulated("plate-vial", rest_div=3.0)).json()
+    done = {"instrument": "TD-01", "record": vial["id"]}
+    assert tam.event("adjusted", "2027-03-02T07:10:00+00:00", **done).status_code == 201
+    stuck = save(tam, "compensator-function", simulated("compensator-function", shift_arcsec={"left": 40.0})).json()
+    assert stuck["grade"] == "service"
+    nobody = ines.event("adjusted", "2027-03-02T07:20:00+00:00", instrument="LV-07", record=stuck["id"])
+    assert nobody.status_code == 403
+
+
+def test_the_act_of_adjusting_is_led_by_the_core_and_a_kind_without_screws_says_so(tam: Api, things: None) -> None:
+    document = simulated("plummet", offset_mm=(2.0, 0.0), axis_mm=(3.0, 2.0), headings=(0, 180), noise=0.0)
+    told = tam.post("checks/adjusting", {"instrument": "TD-01", "document": document, "reads_now": ["3.0 2.0"]}).json()
+    assert (told["wells"], told["target_text"], told["steps"][0]["done"]) == (["right", "away"], "3.0, 2.0", True)
+    none = tam.post("checks/adjusting", {"instrument": "TA-01", "document": simulated("tape"), "reads_now": []})
+    assert (none.status_code, none.json()["faults"][0]["path"]) == (422, "kind")
+
+
+def test_an_adjusted_plummet_leaves_the_vials_history_alone(tam: Api, ines: Api, things: None) -> None:
+    save(tam, "plate-vial", simulated("plate-vial", rest_div=-1.4), at="2027-02-20T07:00:00+00:00")
+    found = save(ines, "plummet", simulated("plummet", offset_mm=(2.5, 0.0)), at="2027-03-01T07:00:00+00:00").json()
+    ines.event("adjusted", "2027-03-01T07:30:00+00:00", instrument="TD-01", record=found["id"])
+    again = save(
+        tam, "plate-vial", simulated("plate-vial", seed=2, rest_div=-1.4), at="2027-03-02T06:00:00+00:00"
+    ).json()
+    assert [one["check"] for one in again["document"]["before"]] == ["plate-vial"]
+    assert again["grade"] == "use", "the rest position repeats"
+    left = simulated("plummet", seed=3)
+    saved = save(ines, "plummet", left, at="2027-03-01T08:00:00+00:00", stage="as-left", pair=found["id"]).json()
+    assert "before" not in saved["document"] or all(one["check"] != "plummet" for one in saved["document"]["before"])
+
+
+def test_a_check_tells_the_next_set_up_what_is_in_force(tam: Api, things: None) -> None:
+    save(tam, "plate-vial", simulated("plate-vial", rest_div=-1.2, noise=0.0))
+    save(tam, "plummet", simulated("plummet", offset_mm=(0.9, 0.0), noise=0.0))
+    document = {
+        "kind": "set-up",
+        "observations": {"way": "plummet-first", "mark": {"name": "PC-07"}, "options": {"fine": "plate"}},
+    }
+    guide = tam.post("stand/guide", {"instrument": "TD-01", "document": document, "act": "plate"}).json()
+    assert any(one["code"] == "rest-known" and "-1.2 div" in one["text"] for one in guide["hints"])
+    last = tam.post("stand/guide", {"instrument": "TD-01", "document": document, "act": "last-look"}).json()
+    assert any(one["code"] == "plummet-known" for one in last["hints"])
+    device = {one["tag"]: one for one in tam.get("device").json()["fleet"]}
+    kept = [one["result"] for one in device["TD-01"]["made"]]
+    assert {"reversal_div", "offset_x_mm"} <= {name for one in kept for name in one}
+
+
+def test_series_of_each_kind_have_their_own_title_and_unit(tam: Api, things: None) -> None:
+    save(tam, "plate-vial", simulated("plate-vial", rest_div=0.7, noise=0.0))
+    save(tam, "plummet", simulated("plummet"))
+    vial = tam.get("instruments/TD-01/series?of=plate-vial").json()
+    assert (vial["title"], vial["unit"], vial["unit_said"]) == ("Plate bubble", " div", "divisions")
+    assert [round(one["value"], 1) for one in vial["points"]] == [0.7]
+    assert len(tam.get("instruments/TD-01/series?of=plummet").json()["points"]) == 1
+    assert tam.get("instruments/TD-01/series?of=two-peg").json()["points"] == []
+    wrong = tam.get("instruments/TD-01/series?of=moon")
+    assert (wrong.status_code, wrong.json()["faults"][0]["path"]) == (422, "of")
+
+
+def test_a_look_back_is_of_its_own_kind(tam: Api, things: None) -> None:
+    save(tam, "plate-vial", simulated("plate-vial"), at="2027-02-25T07:00:00+00:00")
+    save(tam, "plummet", simulated("plummet"), at="2027-02-10T07:00:00+00:00")
+    tam.event("out", "2027-02-12T07:00:00+00:00", instrument="TD-01")
+    found = save(tam, "plummet", simulated("plummet", offset_mm=(3.0, 0.0))).json()
+    told = tam.get(f"records/{found['id']}/look-back").json()
+    assert "10 February 2027" in told["text"]
+    assert told["taken_out"] == 1
+    assert told["cost"][0]["text"].startswith("Set up at 1.3 m it centres")
+
+
+def test_a_level_still_stands_by_its_peg_test(tam: Api) -> None:
+    tam.check(good())
+    assert standing(tam, "LV-07") == {
+        "": "ready",
+        "two-peg": "ready",
+        "circular-vial": "check-first",
+        "compensator-function": "check-first",
+    }
