@@ -151,6 +151,7 @@ THINGS = (
             VIAL,
             Checked("dual-axis-level", 28, 12, same(index_arcsec=(0.6, -0.4), accuracy=3.0, step=1.0, headings=FOUR, noise=0.7)),
             Checked("plummet", 84, 12, same(offset_mm=(0.25, -0.2), laser=True, height=1.62, noise=0.6)),
+            Checked("two-face", 28, 12, same(c=1.2, i=-0.8, t=1.5, accuracy=3.0, noise=0.6)),
         ),
     ),
     Thing(
@@ -159,6 +160,7 @@ THINGS = (
             VIAL,
             Checked("dual-axis-level", 28, 20, index_with_warmth),
             Checked("plummet", 84, 48, same(offset_mm=(0.3, 0.35), laser=True, height=1.6, noise=0.6)),
+            Checked("two-face", 28, 20, same(c=-1.6, i=2.1, t=-2.0, accuracy=3.0, noise=0.6)),
         ),
     ),
     Thing(
@@ -167,6 +169,7 @@ THINGS = (
             VIAL,
             Checked("plate-vial", 28, 16, same(rest_div=-1.2, sensitivity=30, noise=0.8)),
             Checked("plummet", 84, 37, same(offset_mm=(0.1, -0.15), height=1.62, noise=0.8)),
+            Checked("two-face", 28, 16, same(c=2.0, i=-2.0, t=1.5, accuracy=5.0, noise=0.5, targets=((90.3, 90.0), (48.0, 60.0)))),
         ),
     ),
     Thing("TB-04", "Brask", "311", "Bramble", "", (Checked("plummet", 84, 26, base_plummet(0.1, 0.1, 0.5), THIRDS),)),

@@ -6,6 +6,7 @@ Serves the demo from a folder of its own, walks to each view, and takes it at th
 from __future__ import annotations
 
 import os
+import random
 import shutil
 import subprocess
 import sys
@@ -15,6 +16,8 @@ import urllib.request
 from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
+
+from naveta_core.checks import KINDS
 
 ROOT = Path(__file__).resolve().parents[1]
 SHOTS = ROOT / "docs/screenshots"
@@ -237,6 +240,25 @@ def _rows(browser: Browser) -> None:
     page.wait_for_selector("[data-fresh=true] [data-finding]")
     page.evaluate("scrollTo(0, 0)")
     _take(page, "electronic-level")
+    _two_face(page)
+
+
+def _two_face(page: Page) -> None:
+    """A level and a steep mark, five pointings a face, made up with an error of c and of i."""
+    page.goto("/bench/new/TS-03/two-face")
+    page.get_by_role("radio", name="Full").click()
+    page.get_by_role("button", name="Start reading").click()
+    truth = {"c": -7.5, "i": 5.0, "t": 10.0, "noise": 0.8}
+    made = KINDS["two-face"].simulate(random.Random(3), truth)["observations"]
+    for i, target in enumerate(made["targets"]):
+        page.locator(f"#row-observations-targets-{i}-distance_m").fill(target["distance_m"])
+        for face in ("left", "right"):
+            rows = tuple((one["hz"], one["v"]) for one in target[face])
+            _fill(page, f"targets-{i}-{face}", ("hz", "v"), rows)
+    _fill(page, "closing", ("hz", "v"), tuple((one["hz"], one["v"]) for one in made["closing"]))
+    page.wait_for_selector("[data-fresh=true] [data-finding]")
+    page.evaluate("scrollTo(0, 0)")
+    _take(page, "two-face")
 
 
 def _fill(

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from math import fsum, sqrt
 
 from .judgement import LEAST_F_SQUARED
-from .quantiles import t_quantile
+from .quantiles import f_quantile, t_quantile
 
 PRIOR_DOF = 2.0
 FALSE_ALARM = 0.006
@@ -88,3 +88,68 @@ def _swapped(text: str) -> list[str]:
 def _one_digit_changed(text: str) -> list[str]:
     places = (i for i, char in enumerate(text) if char.isdigit())
     return [text[:i] + digit + text[i + 1 :] for i in places for digit in "0123456789" if digit != text[i]]
+
+
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """A group whose values fall into two: before and from `index` on."""
+
+    group: int
+    index: int
+    deviation: float
+
+
+def find_moved(groups: Sequence[Sequence[float]]) -> Moved | None:
+    """Something moved within a group: the split that parts its values furthest, beyond chance, or None.
+
+    The same false alarm in a hundred documents as for single values, shared with them.
+    """
+    dof = sum(len(group) - 1 for group in groups if len(group) > 1)
+    tests = sum(len(group) + max(0, len(group) - 3) for group in groups if len(group) > 2)
+    if not tests or dof < 2:
+        return None
+    critical = t_quantile(1 - FALSE_ALARM / (2 * tests), PRIOR_DOF + dof - 1)
+    total = fsum(_squares(group) for group in groups if len(group) > 1)
+    furthest = max(
+        (one for g, group in enumerate(groups) for one in _splits(g, group, total, dof)),
+        key=lambda one: one.deviation,
+        default=None,
+    )
+    return furthest if furthest is not None and furthest.deviation > critical else None
+
+
+def _splits(g: int, group: Sequence[float], total: float, dof: int) -> list[Moved]:
+    n, found = len(group), []
+    for k in range(2, n - 1):
+        q = 1 / k + 1 / (n - k)
+        apart = fsum(group[:k]) / k - fsum(group[k:]) / (n - k)
+        f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - apart**2 / q) / (PRIOR_DOF + dof - 1))
+        found.append(Moved(g, k, abs(apart) / sqrt(f2 * q)))
+    return found
+
+
+def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:
+    """The group that scatters more than the others explain (F at 1 − 0.001/G), or None."""
+    full = [(g, group) for g, group in enumerate(groups) if len(group) > 2]
+    if len(full) < 2:
+        return None
+    squares = {g: _squares(group) for g, group in full}
+    total, dof = fsum(squares.values()), sum(len(group) - 1 for _, group in full)
+    worst, at = 0.0, None
+    for g, group in full:
+        own = len(group) - 1
+        f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - squares[g]) / (PRIOR_DOF + dof - own))
+        ratio = squares[g] / own / f2
+        if ratio > f_quantile(1 - 0.001 / len(full), own, PRIOR_DOF + dof - own) and ratio > worst:
+            worst, at = ratio, g
+    return at
+
+
+def left_between(group: Sequence[float], closing: Sequence[float], groups: Sequence[Sequence[float]]) -> float | None:
+    """By how much, in spreads, a closing look leaves the first one; None when chance explains it (0.3 percent)."""
+    dof = sum(len(one) - 1 for one in groups if len(one) > 1)
+    total = fsum(_squares(one) for one in groups if len(one) > 1)
+    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total) / (PRIOR_DOF + dof))
+    away = fsum(closing) / len(closing) - fsum(group) / len(group)
+    bound = t_quantile(0.9985, PRIOR_DOF + dof) * sqrt(f2 * (1 / len(group) + 1 / len(closing)))
+    return away if abs(away) > bound else None

@@ -122,6 +122,7 @@ class Work(Part):
     sight_imbalance_m: Annotated[float, Field(ge=0, le=300), InMetres] = 10.0
     balanced_sights: bool = False
     elevation_deg: Annotated[float, Field(ge=-90, le=90), InOwnUnit] = 20.0
+    both_faces: bool = False
 
 
 class LimitSet(Part):

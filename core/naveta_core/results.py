@@ -143,6 +143,7 @@ class CirclePicture(Shape):
     limit_about: Literal["origin", "centre"]
     x_says: str
     y_says: str
+    seen: str
 
 
 class TubeRow(Shape):

@@ -141,7 +141,7 @@ class FieldOut(Schema):
     name: str
     label: str
     unit: str
-    kind: Literal["number", "length", "choice"]
+    kind: Literal["number", "length", "angle", "choice"]
     options: list[OptionOut]
     given: bool
     optional: bool

@@ -25,6 +25,7 @@ BAD: dict[str, tuple[str, Data, Data, str]] = {
     "plummet": ("Aldreth", {"offset_mm": (2.4, -1.0)}, {"offset_mm": (0.0, 0.0)}, "adjust"),
     "pole-vial": ("Reed", {"error_mm": (2.0, 1.2), "headings": FOUR}, {"error_mm": (0.0, 0.0), "headings": FOUR}, "adjust"),
     "tripod": ("Strand", {"set_arcsec": 22.0, "twist_arcsec": 26.0}, {"set_arcsec": 0.0, "twist_arcsec": 12.0}, "adjust"),
+    "two-face": ("Tessaly", {"c": 26.0, "i": -4.0}, {"c": 0.0}, "adjust"),
     "compensator-function": ("Merrow", {"shift_arcsec": {"left": 24.0}}, {}, "service"),
     "staff": ("Tally", {"zero_mm": 3.0, "lengths": (0.1, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0)}, {}, "service"),
     "tape": ("Ribbon", {"scale_ppm": 900.0, "lengths": (1.0, 10.0, 30.0)}, {}, "service"),
@@ -83,6 +84,8 @@ def begin(page: Page, tag: str, kind: str) -> None:
         expect(page.locator("[data-said=not-warm]")).to_contain_text("leave it on for 2 minutes more")
         page.get_by_label("On for, minutes").fill("12")
         page.get_by_role("radio", name="Four quarters").click()
+    if kind == "two-face":
+        page.get_by_role("radio", name="Full").click()
     page.get_by_role("button", name="Start reading").click()
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
 
@@ -145,9 +148,14 @@ def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Call
     page = opens(who="Tam Brandreth")
     tag = fresh("Aldreth")
     visit(page, f"/bench/new/{tag}")
-    expect(page.get_by_role("heading", level=1)).to_contain_text("3 checks are due, about 15 minutes")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("4 checks are due, about 27 minutes")
     checks = page.locator("[data-check]")
-    assert [checks.nth(i).get_attribute("data-check") for i in range(3)] == ["circular-vial", "plate-vial", "plummet"]
+    assert [checks.nth(i).get_attribute("data-check") for i in range(4)] == [
+        "circular-vial",
+        "plate-vial",
+        "plummet",
+        "two-face",
+    ]
     expect(checks.nth(2)).to_contain_text("centres every point beside its mark")
     expect(page.locator(".btn.now")).to_have_count(1)
 
@@ -236,12 +244,14 @@ def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(
     turn(page, "plate-vial")
     page.get_by_role("button", name="Run the test again, as left").click()
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
+    expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
     fill(page, KINDS["plate-vial"].simulate(random.Random(6), {"rest_div": 0.0, "sensitivity": 30, "noise": 0.3}))
     finding(page, "use")
     page.get_by_role("button", name="Save as left").click()
     expect(page.locator("[data-waits=waiting]")).to_be_visible()
-    page.context.set_offline(False)
     page.goto("/bench")
+    expect(page.locator("[data-parcel=waiting]")).to_have_count(3)
+    page.context.set_offline(False)
     expect(page.locator("[data-parcel]")).to_have_count(0, timeout=40_000)
     after = page.request.get(f"/api/records?instrument={tag}&limit=5").json()["records"]
     assert [(one["kind"], one["stage"]) for one in after] == [
@@ -266,4 +276,9 @@ def test_the_history_of_each_check_is_drawn_and_the_passport_says_what_is_stated
     expect(history.locator("[data-stage]")).to_have_count(len(points))
     expect(page.get_by_label("Passport")).to_contain_text("30″ a division")
     checks = page.get_by_label("Checks", exact=True).locator("[data-check]")
-    assert [checks.nth(i).get_attribute("data-check") for i in range(3)] == ["circular-vial", "plate-vial", "plummet"]
+    assert [checks.nth(i).get_attribute("data-check") for i in range(4)] == [
+        "circular-vial",
+        "plate-vial",
+        "plummet",
+        "two-face",
+    ]

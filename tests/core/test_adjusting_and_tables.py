@@ -153,8 +153,8 @@ def test_the_registry_tells_what_applies_and_what_to_bring() -> None:
         return [kind.name for kind in kinds_for(instrument)]
 
     assert names(kind="level") == ["circular-vial", "compensator-function", "two-peg"]
-    assert names(kind="theodolite", plummet="optical") == ["circular-vial", "plate-vial", "plummet"]
-    assert names(kind="total-station", plummet="none") == ["circular-vial", "dual-axis-level"]
+    assert names(kind="theodolite", plummet="optical") == ["circular-vial", "plate-vial", "plummet", "two-face"]
+    assert names(kind="total-station", plummet="none") == ["circular-vial", "dual-axis-level", "two-face"]
     assert names(kind="tribrach") == ["circular-vial"], "no plummet is stated, no plate vial"
     assert (names(kind="staff"), names(kind="prism")) == (["pole-vial", "staff"], [])
     about = TWO_PEG.about()

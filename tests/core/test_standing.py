@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import UTC, date, datetime
+from typing import Any
 
 import pytest
 
@@ -147,3 +148,52 @@ def test_looking_back_without_a_good_check_or_without_work() -> None:
 )
 def test_the_yard_in_a_sentence(counts: dict, text: str) -> None:
     assert summary(counts) == text
+
+
+class TestManyChecks:
+    """A theodolite with a plate bubble and a plummet; its circular bubble is listed, and stops nothing by its absence."""
+
+    THEODOLITE = {"kind": "theodolite", "plummet": "optical", "plunges": False}
+    PASSED = (Done("plate-vial", at(25), "use"), Done("plummet", at(20, 1), "use"))
+
+    def of(self, *done: Done, events: tuple[Happened, ...] = ()) -> Any:
+        return standing(self.THEODOLITE, [*self.PASSED, *done], list(events), TODAY)
+
+    def test_every_check_that_decides_must_have_passed(self) -> None:
+        assert standing(self.THEODOLITE, [self.PASSED[0]], [], TODAY).state == "check-first"
+        one = self.of()
+        assert one.state == "ready"
+        assert {check.check: check.state for check in one.checks} == {
+            "plate-vial": "ready",
+            "plummet": "ready",
+            "circular-vial": "check-first",
+        }
+
+    def test_a_bad_finding_of_any_check_holds(self) -> None:
+        bad = self.of(Done("circular-vial", at(26), "adjust", finding="It rests 2 mm off."))
+        assert (bad.state, bad.checks[0].check) == ("hold", "circular-vial")
+        mended = self.of(Done("circular-vial", at(26), "adjust"), Done("circular-vial", at(26, 2, 9), "use", "as-left"))
+        assert mended.state == "ready"
+
+    def test_each_kind_has_its_own_interval(self) -> None:
+        old = standing(
+            self.THEODOLITE, [Done("plate-vial", at(20, 1), "use"), Done("plummet", at(20, 1), "use")], [], TODAY
+        )
+        assert (old.state, old.checks[0].check) == ("check-first", "plate-vial")
+        assert {check.check: check.due_on for check in old.checks}["plummet"] == "2027-04-20"
+
+    def test_a_knock_wants_all_of_them_again(self) -> None:
+        knocked = self.of(events=(Happened("knock", at(28)),))
+        assert knocked.state == "check-first"
+        assert {check.check for check in knocked.checks if check.state == "check-first"} == {
+            "plate-vial",
+            "plummet",
+            "circular-vial",
+        }
+        again = self.of(Done("plate-vial", at(1, 3), "use"), events=(Happened("knock", at(28)),))
+        assert (again.state, again.checks[0].check) == ("check-first", "plummet")
+
+    def test_where_nothing_decides_what_there_is_does(self) -> None:
+        base = {"kind": "tribrach", "plummet": "none"}
+        assert standing(base, [], [], TODAY).state == "check-first"
+        assert standing(base, [Done("circular-vial", at(20), "use")], [], TODAY).state == "ready"

@@ -20,7 +20,7 @@ from .conftest import Api, good
 FOUR = (0, 90, 180, 270)
 ROWS = sorted(set(KINDS) - {"two-peg"})
 THINGS = {
-    "TD-01": ("theodolite", {"angle_accuracy_arcsec": 5.0, "plummet": "optical", "plummet_place": "turning", "plate_vial_arcsec_per_div": 30}),
+    "TD-01": ("theodolite", {"angle_accuracy_arcsec": 5.0, "plummet": "optical", "plummet_place": "turning", "plate_vial_arcsec_per_div": 30, "plunges": False}),
     "TS-01": ("total-station", {"angle_accuracy_arcsec": 3.0, "plummet": "optical", "electronic_level_step_arcsec": 1}),
     "PO-01": ("pole", {}),
     "ST-01": ("staff", {}),
@@ -33,6 +33,7 @@ OF = {
     "plummet": "TD-01",
     "dual-axis-level": "TS-01",
     "compensator-function": "LV-07",
+    "two-face": "TS-01",
     "pole-vial": "PO-01",
     "staff": "ST-01",
     "tripod": "TR-01",

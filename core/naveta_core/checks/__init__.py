@@ -14,6 +14,7 @@ from . import (
     staff,
     tape,
     tripod,
+    two_face,
     two_peg,
 )
 from .kind import Kind
@@ -24,6 +25,7 @@ _MODULES = (
     plate_vial,
     dual_axis_level,
     plummet,
+    two_face,
     two_peg,
     pole_vial,
     staff,

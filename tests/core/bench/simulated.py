@@ -86,7 +86,13 @@ def _tripod(rng: random.Random) -> tuple[Data, Data]:
     return {"twist_arcsec": rng.uniform(25, 40), "set_arcsec": kept}, {"set_arcsec": kept}
 
 
+def _two_face(rng: random.Random) -> tuple[Data, Data]:
+    c, i, t = (rng.uniform(-20, 20) for _ in range(3))
+    return {"c": c, "i": i, "t": t}, {"collimation_arcsec": c, "index_arcsec": i, "tilting_axis_arcsec": t}
+
+
 DRAWS: dict[str, Draw] = {
+    "two-face": _two_face,
     "circular-vial": _circular,
     "plate-vial": _plate,
     "dual-axis-level": _dual,

@@ -921,6 +921,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -1065,7 +1066,7 @@ export interface components {
              */
             sensitivity_arcmin_per_2mm: string | number;
         };
-        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["Tape"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
+        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["Tape"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingShape */
         CheckStandingShape: {
             /** Check */
@@ -1109,6 +1110,8 @@ export interface components {
             radius_says: string;
             /** Ring */
             ring: number | null;
+            /** Seen */
+            seen: string;
             /** Unit */
             unit: string;
             /** X Says */
@@ -1213,6 +1216,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -1353,6 +1357,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -1599,6 +1604,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -1727,7 +1733,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "number" | "length" | "choice";
+            kind: "number" | "length" | "angle" | "choice";
             /** Label */
             label: string;
             /** Name */
@@ -1870,6 +1876,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -2945,6 +2952,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -3038,6 +3046,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -3081,6 +3090,22 @@ export interface components {
             n_m: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Pointing
+         * @description Both circles at one pointing, in the document's angle unit.
+         */
+        Pointing: {
+            /**
+             * Hz
+             * @default null
+             */
+            hz: string | number | null;
+            /**
+             * V
+             * @default null
+             */
+            v: string | number | null;
         };
         /**
          * PointsOut
@@ -3197,6 +3222,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -3625,6 +3651,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -4100,6 +4127,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -4256,12 +4284,44 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /**
+         * Target
+         * @description One mark, seen in face left and in face right.
+         */
+        Target: {
+            /**
+             * Distance M
+             * @default null
+             */
+            distance_m: string | number | null;
+            /**
+             * Left
+             * @default []
+             */
+            left: components["schemas"]["Pointing"][];
+            /**
+             * Mark
+             * @default null
+             */
+            mark: ("plate" | "sticker" | "prism" | "round-about-prism" | "nail" | "pole" | "edge" | "unknown") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Right
+             * @default []
+             */
+            right: components["schemas"]["Pointing"][];
         };
         /**
          * Tries
@@ -4363,6 +4423,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -4475,6 +4536,100 @@ export interface components {
             tilt_div: number | null;
         };
         /**
+         * TwoFace
+         * @description Horizontal collimation, vertical index and, with a steep mark, the tilting axis.
+         */
+        TwoFace: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "two-face";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "both_faces": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
          * TwoPeg
          * @description A two-peg test.
          */
@@ -4560,6 +4715,7 @@ export interface components {
             /**
              * @default {
              *       "balanced_sights": false,
+             *       "both_faces": false,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -4677,6 +4833,11 @@ export interface components {
              * @default false
              */
             balanced_sights: boolean;
+            /**
+             * Both Faces
+             * @default false
+             */
+            both_faces: boolean;
             /**
              * Elevation Deg
              * @default 20

@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import type { Kind } from "../api/client";
 import { type CheckDocument, toSend } from "./draft";
-import { type Way, asLeftRows, beginRows, countTyped, fittingWay, nextSpot, oneMore, onceMore, removeRow, rowsFinished, rowsFromFile, rowsOf, spotId, spotsOf, textAt, withAt } from "./rows";
+import { type Way, asLeftRows, beginRows, countTyped, fittingWay, nextSpot, oneMore, onceMore, removeRow, rowsFinished, rowsFromFile, rowsOf, spotId, spotsOf, textAt, unitOf, withAt } from "./rows";
 
 const field = (name: string, more: object = {}) => ({ name, label: name, unit: "mm", kind: "number" as const, options: [], given: false, optional: false, ...more });
 const group = (path: string, fields: ReturnType<typeof field>[], more: object = {}) => ({ path, title: path, fields, rows: false, row_titles: [], note: "", most: 1, more: "", ...more });
@@ -86,6 +86,21 @@ describe("what is sent", () => {
     expect(rowsFinished(fresh(), TURN)).toBe(false);
     expect(rowsFinished(filled, TURN)).toBe(true);
     expect(rowsFinished(grown(filled).document, TURN)).toBe(true);
+  });
+});
+
+describe("units beside a field", () => {
+  it("are the sheet's own for lengths and angles, the field's for the rest", () => {
+    const document: CheckDocument = { kind: "x", units: { length: "ft", angle: "gon" }, observations: {} };
+    expect(unitOf(field("distance", { kind: "length" }), document)).toBe("ft");
+    expect(unitOf(field("hz", { kind: "angle" }), document)).toBe("gon");
+    expect(unitOf(field("x_mm"), document)).toBe("mm");
+    expect(unitOf(field("hz", { kind: "angle" }), { kind: "x", observations: {} })).toBe("ddd.mmss");
+  });
+  it("are kept with the sheet when angles are typed otherwise", () => {
+    const draft = beginRows({ kind: KIND, way: TURN, instrument: "TS-01", owner: "tam", unit: "m", angle: "gon" });
+    expect(draft.document.units).toEqual({ length: "m", angle: "gon" });
+    expect(rowsFromFile({ ...draft.document, observations: { targets: [{ left: [{ hz: "100.0000", v: 100.25 }] }] } } as unknown as CheckDocument).observations).toEqual({ targets: [{ left: [{ hz: "100.0000", v: "100.25" }] }] });
   });
 });
 

@@ -99,11 +99,11 @@ function alike(template: unknown, held: unknown): number {
 }
 
 /** A fresh document of a kind, taken in a way. */
-export function beginRows(from: { kind: Kind; way: Way; instrument: string; owner: string; unit: Length } & Omit<Partial<Draft>, "kind" | "way" | "instrument" | "owner">): Draft {
-  const { kind, way, unit, ...rest } = from;
+export function beginRows(from: { kind: Kind; way: Way; instrument: string; owner: string; unit: Length; angle?: string } & Omit<Partial<Draft>, "kind" | "way" | "instrument" | "owner">): Draft {
+  const { kind, way, unit, angle, ...rest } = from;
   const observations = structuredClone(way.observations) as CheckDocument["observations"];
   const length = (way.unit || unit) as Length;
-  return begin({ ...rest, kind: kind.kind, way: way.name, document: { kind: kind.kind, units: { length }, observations } });
+  return begin({ ...rest, kind: kind.kind, way: way.name, document: { kind: kind.kind, units: { length, ...(angle ? { angle } : {}) }, observations } });
 }
 
 /** The rows of the way once more behind those there are, empty: both runs count together. */
@@ -147,6 +147,14 @@ export function asLeftRows(record: { id: string; kind: string; instrument: strin
   const typed = rowsFromFile(document);
   return { ...draft, document: kept.reduce((grown, path) => (isEmpty(valueAt(typed, path)) ? grown : withAt(grown, path, valueAt(typed, path))), draft.document) };
 }
+
+/** The unit a field is typed in, as it is written beside its name. */
+export function unitOf(field: Field, document: CheckDocument): string {
+  if (field.kind === "length") return document.units?.length ?? "m";
+  if (field.kind === "angle") return ANGLES[document.units?.angle ?? "dms"] ?? "";
+  return field.unit;
+}
+const ANGLES: Record<string, string> = { dms: "ddd.mmss", deg: "°", gon: "gon" };
 
 /** How many figures were typed: in the rows of readings, headings and the like not counted. */
 export function countTyped(observations: unknown): number {

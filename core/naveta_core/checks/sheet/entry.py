@@ -28,7 +28,7 @@ class Field:
     name: str
     label: str
     unit: str = ""
-    kind: Literal["number", "length", "choice"] = "number"
+    kind: Literal["number", "length", "angle", "choice"] = "number"
     options: tuple[Option, ...] = ()
     given: bool = False
     """Filled from the way: Enter passes over it, and it may be changed."""

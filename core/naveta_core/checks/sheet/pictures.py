@@ -22,6 +22,7 @@ def circle(
     y: str,
     limit: float | None = None,
     limit_about: str = "origin",
+    seen: str = "",
 ) -> Data:
     """Points `(x, y, label, path)` that lie on a circle: its centre is one thing, its radius the other.
 
@@ -41,6 +42,12 @@ def circle(
         "limit_about": limit_about,
         "x_says": x,
         "y_says": y,
+        "seen": seen
+        or (
+            "Seen from above; you stand at the lower edge."
+            if x == "right"
+            else f"Up is {y} the sight, right is {x} it."
+        ),
     }
 
 

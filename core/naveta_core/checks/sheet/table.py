@@ -22,6 +22,8 @@ class Table:
     rows: tuple[str, ...]
     whole: tuple[str, ...] = ()
     """Columns that number something: whole figures, not readings."""
+    angles: bool = False
+    """Whether the unit column tells that of angles, not of lengths."""
 
     @property
     def columns(self) -> tuple[str, ...]:
@@ -52,7 +54,7 @@ class Table:
                 listed.append(entry)
         if faults:
             raise TableFaults(faults)
-        units = {"units": {"length": unit}} if unit else {}
+        units = {"units": {"angle" if self.angles else "length": unit}} if unit else {}
         return {"kind": self.kind, **units, "observations": {**observations, self.listed: listed}}
 
     def write(self, document: Any) -> str:
@@ -85,5 +87,5 @@ class Regrouped:
         flat = self.spread(plain)
         lines = [{name: str(one[name]) for name in self.table.rows if name in one} for one in flat[self.table.listed]]
         once = {name: str(flat[name]) for name in self.table.once if flat.get(name) not in (None, "")}
-        once["unit"] = document.units.length
+        once["unit"] = document.units.angle if self.table.angles else document.units.length
         return write_rows(self.columns, [{**(once if i == 0 else {}), **line} for i, line in enumerate(lines or [{}])])

@@ -12,6 +12,12 @@ import { GoOn } from "./GoOn";
 import { UNITS, rememberedWay } from "./LayoutDialog";
 import { usePreview } from "./usePreview";
 
+export const ANGLES = [
+  { value: "dms", label: "Degrees, minutes, seconds", hint: "102.4305 is 102°43′05″" },
+  { value: "deg", label: "Decimal degrees" },
+  { value: "gon", label: "Gon" },
+];
+
 export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
   const person = usePerson();
   const navigate = useNavigate();
@@ -19,13 +25,16 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
   const [unit, setUnit] = useState<Length>(() => rememberedWay().unit);
   const [conditions, setConditions] = useState<NonNullable<CheckDocument["conditions"]>>({});
   const way = (kind.ways.find((candidate) => candidate.name === name) ?? kind.ways[0]) as Way;
-  const draft = beginRows({ kind, way, instrument: one.tag, owner: person.username, unit });
+  const [angle, setAngle] = useState(() => localStorage.getItem("angle") ?? "dms");
+  const angles = way.groups.some((group) => group.fields.some((field) => field.kind === "angle"));
+  const draft = beginRows({ kind, way, instrument: one.tag, owner: person.username, unit, ...(angles ? { angle } : {}) });
   const document = { ...draft.document, ...(Object.keys(conditions).length ? { conditions } : {}) };
   const { said } = usePreview({ ...draft, document });
   const lengths = way.groups.some((group) => group.fields.some((field) => field.kind === "length"));
   const start = async () => {
     localStorage.setItem(`way-${kind.kind}`, way.name);
     if (lengths) localStorage.setItem("unit", document.units?.length ?? unit);
+    if (angles) localStorage.setItem("angle", angle);
     await keepDraft({ ...draft, document });
     await navigate(`/bench/${draft.id}`);
   };
@@ -49,6 +58,7 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
             <Choice label="Way" stacked value={way.name} onChange={setName} options={kind.ways.map((each) => ({ value: each.name, label: each.title, hint: each.good_for }))} />
           </div>
           {lengths && !way.unit && <Choice label="Unit of what is typed" value={unit} options={UNITS} onChange={setUnit} />}
+          {angles && <Choice label="Angles are typed in" value={angle} options={ANGLES} onChange={setAngle} />}
           <Conditions asks={kind.asks} value={conditions} onChange={setConditions} faults={said?.faults ?? []} />
           <ul className="m-0 grid list-none gap-2 p-0" aria-label="What the circumstances say" data-circumstances>
             {said?.partial.said

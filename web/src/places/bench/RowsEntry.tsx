@@ -12,7 +12,7 @@ import { CheckPicture } from "../../ui/CheckPicture";
 import { Reckoned } from "../../ui/Reckoned";
 import { Dialog, Head } from "../../ui/parts";
 import type { Change } from "../../ui/useDraft";
-import { Steps } from "./BeginRows";
+import { ANGLES, Steps } from "./BeginRows";
 import { Conditions } from "./Conditions";
 import { FileActs } from "./FileActs";
 import { FindingPanel } from "./FindingPanel";
@@ -90,6 +90,9 @@ export function RowsEntry({ draft, kind, change, room }: { draft: Draft; kind: K
           <Conditions asks={kind.asks} value={document.conditions ?? {}} faults={said?.faults ?? []} onChange={(conditions) => set({ ...document, conditions })} />
           {way.groups.some((group) => group.fields.some((field) => field.kind === "length")) && (
             <Choice label="Unit of what is typed" value={document.units?.length ?? "m"} options={UNITS} onChange={(length) => set({ ...document, units: { ...document.units, length } })} />
+          )}
+          {way.groups.some((group) => group.fields.some((field) => field.kind === "angle")) && (
+            <Choice label="Angles are typed in" value={document.units?.angle ?? "dms"} options={ANGLES} onChange={(angle) => set({ ...document, units: { ...document.units, angle } })} />
           )}
           <label className="grid gap-1 font-[600]">
             Remark

@@ -1,7 +1,7 @@
 // The field sheet of a check of rows: groups in the order in which they are read, each row with what is wrong or apart.
 import type { Fault, Preview } from "../../api/client";
 import type { CheckDocument } from "../../sheet/draft";
-import { type Field, type Group, type Way, faultsUnder, pathOf, rowsOf, spotId, textAt } from "../../sheet/rows";
+import { type Field, type Group, type Way, faultsUnder, pathOf, rowsOf, spotId, textAt, unitOf } from "../../sheet/rows";
 import { Choice, FaultLine } from "../../ui/parts";
 import { Well } from "../../ui/Well";
 import { useNarrow } from "../../ui/useNarrow";
@@ -84,7 +84,7 @@ function Fields({ group, document, faults, keys }: Omit<GroupProps, "said" | "on
 }
 
 function FieldName({ field, document }: { field: Field; document: CheckDocument }) {
-  const unit = field.kind === "length" ? (document.units?.length ?? "m") : field.unit;
+  const unit = unitOf(field, document);
   return (
     <span className="sub block font-[600] leading-tight">
       {field.label}

@@ -1,7 +1,7 @@
 // The readings of a check of rows as they were typed, to the letter, group by group.
 import type { Kind } from "../../api/client";
 import type { CheckDocument } from "../../sheet/draft";
-import { type Group, type Way, fittingWay, pathOf, rowsFromFile, rowsOf, textAt } from "../../sheet/rows";
+import { type Group, type Way, fittingWay, pathOf, rowsFromFile, rowsOf, textAt, unitOf } from "../../sheet/rows";
 import { weather } from "./ReadingsTable";
 
 export function RowsTable({ document: stored, kind, setAside }: { document: CheckDocument; kind: Kind; setAside: string[] }) {
@@ -16,8 +16,6 @@ export function RowsTable({ document: stored, kind, setAside }: { document: Chec
     </section>
   );
 }
-
-const unitOf = (field: Group["fields"][number], document: CheckDocument): string => (field.kind === "length" ? (document.units?.length ?? "m") : field.unit);
 
 function Told({ group, document }: { group: Group; document: CheckDocument }) {
   const told = group.fields.map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) })).filter((one) => one.text);

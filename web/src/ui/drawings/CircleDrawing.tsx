@@ -36,7 +36,7 @@ export function CircleDrawing({ picture }: { picture: CirclePicture }) {
       )}
       {picture.limit_about === "origin" && <path d={`M${origin.x - 7} ${origin.y}h14M${origin.x} ${origin.y - 7}v14`} className="stroke-lichen" strokeWidth="1.4" />}
       {mid && radius !== null && radius * scale > 2 && <circle cx={mid.x} cy={mid.y} r={radius * scale} fill="none" className="stroke-ink" strokeWidth="1.2" strokeDasharray="5 4" />}
-      {mid && first && <path d={`M${mid.x} ${mid.y}L${first.x} ${first.y}`} className="stroke-ink" strokeWidth="1.2" />}
+      {mid && first && radius !== null && <path d={`M${mid.x} ${mid.y}L${first.x} ${first.y}`} className="stroke-ink" strokeWidth="1.2" />}
       {points.map((point, i) => {
         const p = at(point);
         const out = outward(p, mid ?? at(about));
@@ -83,7 +83,7 @@ function Legend({ picture, shown, x, y }: { picture: CirclePicture; shown: boole
         </g>
       ))}
       <text x="0" y={rows.length * 27 + 8} className="fill-ink-2">
-        {picture.x_says === "right" ? "Seen from above; you stand at the lower edge." : `Up is ${picture.y_says} the sight, right is ${picture.x_says} it.`}
+        {picture.seen}
       </text>
     </g>
   );

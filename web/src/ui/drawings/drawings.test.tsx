@@ -25,6 +25,7 @@ const MARKS: CirclePicture = {
   limit_about: "centre",
   x_says: "right",
   y_says: "away",
+  seen: "Seen from above.",
 };
 const number = (element: Element | null | undefined, name: string): number => Number(element?.getAttribute(name));
 

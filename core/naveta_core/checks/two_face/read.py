@@ -1,0 +1,247 @@
+"""From circle readings to seconds: every pointing, what it is worth, and what is wrong with the whole."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import fsum, hypot, radians, sin
+
+from ...angles import ARCSEC_PER_RADIAN, parse_angle
+from ...errors import said
+from ...numerals import Numeral
+from ...readings import Sheet
+from ..sheet.entry import Where
+from ..sheet.typed import blank, number
+from .model import Pointing, Target, TwoFace
+
+DEFAULT_ACCURACY_ARCSEC = 5.0
+POINTING_ARCSEC = 30.0
+"""A telescope of magnification M points to 30″/M."""
+MARK_MM = {
+    "plate": 0.2,
+    "sticker": 0.3,
+    "prism": 0.5,
+    "round-about-prism": 2.0,
+    "nail": 0.5,
+    "pole": 0.5,
+    "edge": 1.0,
+    "unknown": 0.5,
+}
+USUAL_DISTANCE_M = 60.0
+BETWEEN_SHARE = 0.4
+FAR_OFF_DEG = 0.5
+"""No instrument is out by half a degree: beyond it something was typed or sighted wrongly."""
+GON_SUM, GON_WITHIN = 400.0, 2.0
+LEAST_ZENITH_DEG = 3.0
+where = Where(
+    {
+        "targets": "mark",
+        "left": "pointing in face left",
+        "right": "pointing in face right",
+        "closing": "closing pointing",
+        "hz": "horizontal circle",
+        "v": "vertical circle",
+        "distance_m": "distance",
+    }
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Pointed:
+    """One pointing, degrees as read, and the worth of the last digits in seconds."""
+
+    path: str
+    hz: float
+    v: float
+    step_arcsec: float
+    texts: tuple[str, str]
+
+
+@dataclass
+class Seen:
+    """One mark as far as it was seen."""
+
+    path: str
+    name: str
+    distance_m: float | None
+    mark: str
+    left: list[Pointed]
+    right: list[Pointed]
+
+    @property
+    def zenith_deg(self) -> float:
+        """The mark's zenith angle, the faces' mean; the index falls out."""
+        return (mean([p.v for p in self.left]) + 360.0 - mean([p.v for p in self.right])) / 2
+
+    def within_arcsec(self, document: TwoFace) -> float:
+        """Spread of one pointing: circle, eye, mark at its distance."""
+        s = accuracy(document)
+        eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
+        mark = MARK_MM[self.mark] / 1000 / (self.distance_m or USUAL_DISTANCE_M) * ARCSEC_PER_RADIAN
+        return hypot(s, eye, mark)
+
+
+@dataclass
+class Read:
+    """Marks and the closing look."""
+
+    seen: list[Seen]
+    closing: list[Pointed]
+
+
+def accuracy(document: TwoFace) -> float:
+    return document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
+
+
+def mean(values: list[float]) -> float:
+    return fsum(values) / len(values)
+
+
+def wrapped(degrees: float) -> float:
+    """An angle between -180 and 180."""
+    return (degrees + 180.0) % 360.0 - 180.0
+
+
+def read(document: TwoFace, sheet: Sheet) -> Read:
+    """Every pointing that can be read; faults and what is missing are in the sheet."""
+    o = document.observations
+    seen = []
+    for i, target in enumerate(o.targets or [Target()]):
+        path = f"observations.targets[{i}]"
+        distance = number(
+            sheet, f"{path}.distance_m", where(f"{path}.distance_m"), target.distance_m, "m", 2, 3000, wanted=False
+        )
+        left = _pointings(document, sheet, f"{path}.left", target.left, 1)
+        right = _pointings(document, sheet, f"{path}.right", target.right, 1)
+        name = target.name.strip() or where(path)
+        seen.append(Seen(path, name, distance.value if distance else None, target.mark or "unknown", left, right))
+    closing = _pointings(document, sheet, "observations.closing", o.closing, 0)
+    if not sheet.missing and not sheet.faults:
+        for one in seen:
+            _plausible(document, sheet, one)
+        _same_sense(sheet, seen)
+    return Read(seen, closing)
+
+
+def _pointings(document: TwoFace, sheet: Sheet, path: str, listed: list[Pointing], fewest: int) -> list[Pointed]:
+    found = []
+    for i, one in enumerate(listed):
+        if i >= fewest and blank(one.hz, one.v):
+            continue
+        base = f"{path}[{i}]"
+        hz, v = (_angle(document, sheet, f"{base}.{name}", getattr(one, name)) for name in ("hz", "v"))
+        if hz is not None and v is not None:
+            step = max(hz.step, v.step) * 3600
+            found.append(Pointed(base, hz.value % 360.0, v.value % 360.0, step, (str(one.hz), str(one.v))))
+    for i in range(len(listed), fewest):
+        for name in ("hz", "v"):
+            sheet.want(f"{path}[{i}].{name}", where(f"{path}[{i}].{name}"))
+    return found
+
+
+def _angle(document: TwoFace, sheet: Sheet, path: str, value: str | int | float | None) -> Numeral | None:
+    if blank(value):
+        sheet.want(path, where(path))
+        return None
+    assert value is not None
+    unit = document.units.angle
+    try:
+        found = parse_angle(value, unit) if isinstance(value, str) else Numeral(float(value), 0.0)
+    except ValueError as error:
+        sheet.fault(path, where(path), said(value), str(error))
+        return None
+    if not -360.0 < found.value <= 360.0:
+        gon = unit != "gon" and 360 < found.value <= 400
+        wanted = "an angle up to 360°" + ("; is this in gon? change the unit" if gon else "")
+        sheet.fault(path, where(path), said(value), wanted)
+        return None
+    return found
+
+
+def _plausible(document: TwoFace, sheet: Sheet, one: Seen) -> None:
+    """Faces swapped, elevations for zenith angles, gon for degrees, another mark, a circle that turned along."""
+    v_left, v_right = mean([p.v for p in one.left]), mean([p.v for p in one.right])
+    hz = wrapped(mean_angle([p.hz for p in one.left]) - mean_angle([p.hz for p in one.right]))
+    given = f"{one.left[0].texts[1]} and {one.right[0].texts[1]}"
+    if abs(v_left + v_right - 360.0) > FAR_OFF_DEG:
+        plain = [_plain(p.texts[1]) for p in (one.left[0], one.right[0])]
+        if document.units.angle != "gon" and abs(sum_of(plain) - GON_SUM) < GON_WITHIN:
+            sheet.fault(
+                one.path,
+                f"{one.name}, vertical circles",
+                given,
+                "degrees; these sum to 400: are they gon? change the unit",
+            )
+        elif (
+            (v_left < 90 and v_right < 90)
+            or abs(v_left + v_right - 180.0) < FAR_OFF_DEG
+            or abs(wrapped(v_left - v_right)) < FAR_OFF_DEG
+        ):
+            sheet.fault(
+                one.path,
+                f"{one.name}, vertical circles",
+                given,
+                "zenith angles: 0 straight up, 90 level, face right 360 less it",
+            )
+        else:
+            sheet.fault(
+                one.path,
+                f"{one.name}, vertical circles",
+                given,
+                f"two that sum to 360°: these to {v_left + v_right:.3f}°. A whole degree or minute mistyped?",
+            )
+        return
+    if v_left > 180.0:
+        sheet.fault(
+            one.path,
+            f"{one.name}, the faces",
+            given,
+            "face left below 180° and face right above: the faces look swapped",
+        )
+        return
+    if not LEAST_ZENITH_DEG < one.zenith_deg < 180.0 - LEAST_ZENITH_DEG:
+        sheet.fault(one.path, f"{one.name}, vertical circles", given, "a mark that is not straight up or down")
+        return
+    if abs(abs(hz) - 180.0) > FAR_OFF_DEG:
+        circles = f"{one.left[0].texts[0]} and {one.right[0].texts[0]}"
+        alike = (
+            "; these are alike: was the circle held, or the telescope not turned through?"
+            if abs(hz) < FAR_OFF_DEG
+            else f"; these differ by {abs(hz):.3f}°: the same mark, the circle not touched?"
+        )
+        sheet.fault(one.path, f"{one.name}, horizontal circles", circles, "two that differ by 180°" + alike)
+
+
+def _same_sense(sheet: Sheet, seen: list[Seen]) -> None:
+    """Whether from mark to mark both faces turn the same way."""
+    if sheet.faults or len(seen) < 2:
+        return
+    first, second = seen[0], seen[1]
+    left = wrapped(mean_angle([p.hz for p in second.left]) - mean_angle([p.hz for p in first.left]))
+    right = wrapped(mean_angle([p.hz for p in second.right]) - mean_angle([p.hz for p in first.right]))
+    if abs(left - right) > FAR_OFF_DEG and abs(left + right) < FAR_OFF_DEG:
+        sheet.fault(
+            "observations.targets",
+            "the horizontal circles",
+            f"{left:.2f}° and {right:.2f}° from mark to mark",
+            "the same turn in both faces: one counts the other way",
+        )
+
+
+def mean_angle(degrees: list[float]) -> float:
+    """The mean of angles that may lie across zero."""
+    return (degrees[0] + mean([wrapped(one - degrees[0]) for one in degrees])) % 360.0
+
+
+def sum_of(values: list[float]) -> float:
+    return fsum(values)
+
+
+def _plain(text: str) -> float:
+    try:
+        return float(text.replace(",", "."))
+    except ValueError:
+        return 0.0
+
+
+def sine(zenith_deg: float) -> float:
+    return sin(radians(zenith_deg))

@@ -1,0 +1,136 @@
+"""c, i and t from all marks together.
+
+With c, t, i the amounts by which face left reads too large: d = Hz_L − Hz_R ± 180° = 2c/sin z + 2t·cot z, and
+V_L + V_R − 360° = 2i. All marks at once: Σ n_j (d_j − 2c/sin z_j − 2t·cot z_j)² least, n_j = 2 n_L n_R/(n_L + n_R).
+Standing-axis tilt cancels in both while it is the same in both faces.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import cos, fsum, radians, sin, sqrt, tan
+
+from ...adjustment import fit
+from ...judgement import Estimate, Spread, pooled
+from ..sheet.judged import noise_factor, prior_dof
+from .model import TwoFace
+from .read import BETWEEN_SHARE, Read, Seen, accuracy, mean, mean_angle, wrapped
+
+LEAST_STEEPNESS_DEG = 15.0
+UNKNOWN_AXIS_ARCSEC = 5.0
+"""What a tilting axis that was not determined may be out: it then counts in c."""
+
+
+@dataclass(frozen=True, slots=True)
+class Faces:
+    """One mark reduced: what its faces differ by, seconds."""
+
+    seen: Seen
+    zenith_deg: float
+    double_c: float
+    index_sum: float
+    within: float
+    """Variance of one pointing."""
+    between: float
+
+    @property
+    def weight(self) -> float:
+        left, right = len(self.seen.left), len(self.seen.right)
+        return 2.0 * left * right / (left + right)
+
+    @property
+    def share(self) -> float:
+        """Variance of the mean of both faces' readings, for one of variance 1."""
+        return 1.0 / len(self.seen.left) + 1.0 / len(self.seen.right)
+
+
+@dataclass(frozen=True, slots=True)
+class Solution:
+    """What all marks together say, seconds."""
+
+    faces: list[Faces]
+    collimation: Estimate
+    index: Estimate
+    axis: Estimate | None
+    q: dict[str, tuple[float, float]]
+    repeats: Spread
+
+
+def solve(document: TwoFace, read: Read) -> Solution:
+    """Every mark must have been seen in both faces."""
+    faces = [_faces(document, one) for one in read.seen]
+    repeats = _repeats(faces)
+    axis_known = determined(faces)
+    rows = [
+        [2.0 / sin(radians(f.zenith_deg)), 2.0 / tan(radians(f.zenith_deg))][: 2 if axis_known else 1] for f in faces
+    ]
+    roots = [sqrt(f.weight) for f in faces]
+    found = fit(
+        [[a * w for a in row] for row, w in zip(rows, roots, strict=True)],
+        [f.double_c * w for f, w in zip(faces, roots, strict=True)],
+    )
+    gains = [[g * w for g, w in zip(line, roots, strict=True)] for line in found.gain]
+    dof = prior_dof(document)
+    q = {}
+    for name, line in zip(("c", "t"), gains, strict=False):
+        q_w = fsum(g * g * f.within * f.share for g, f in zip(line, faces, strict=True))
+        q_b = fsum(g * g * 2 * f.between for g, f in zip(line, faces, strict=True))
+        q[name] = (q_w, q_b)
+    if not axis_known:
+        # What the axis adds to each mark's d, in c: its cosine, the weighted mean of all marks.
+        lean = abs(fsum(g * 2.0 / tan(radians(f.zenith_deg)) for g, f in zip(gains[0], faces, strict=True)))
+        q["c"] = (q["c"][0], q["c"][1] + (UNKNOWN_AXIS_ARCSEC * lean) ** 2)
+    total = fsum(f.weight for f in faces)
+    index = fsum(f.weight * f.index_sum / 2 for f in faces) / total
+    q["i"] = (
+        fsum((f.weight / total) ** 2 * f.within * f.share / 4 for f in faces),
+        fsum((f.weight / total) ** 2 * f.between / 2 for f in faces),
+    )
+    c = pooled(found.unknowns[0], *q["c"], repeats, dof)
+    t = pooled(found.unknowns[1], *q["t"], repeats, dof) if axis_known else None
+    return Solution(faces, c, pooled(index, *q["i"], repeats, dof), t, q, repeats)
+
+
+def determined(faces: list[Faces]) -> bool:
+    """Whether the tilting axis can be told: two zenith angles 15° apart, one of them 15° from level."""
+    zeniths = [f.zenith_deg for f in faces]
+    return (
+        max(zeniths) - min(zeniths) >= LEAST_STEEPNESS_DEG
+        and max(abs(90.0 - z) for z in zeniths) >= LEAST_STEEPNESS_DEG
+    )
+
+
+def _faces(document: TwoFace, one: Seen) -> Faces:
+    step = max(p.step_arcsec for p in [*one.left, *one.right])
+    within = (one.within_arcsec(document) * noise_factor(document)) ** 2 + step**2 / 12
+    between = (BETWEEN_SHARE * accuracy(document)) ** 2
+    hz = wrapped(mean_angle([p.hz for p in one.left]) - mean_angle([p.hz for p in one.right]) - 180.0)
+    v = mean([p.v for p in one.left]) + mean([p.v for p in one.right]) - 360.0
+    return Faces(one, one.zenith_deg, hz * 3600.0, v * 3600.0, within, between)
+
+
+def groups_of(faces: list[Faces]) -> list[list[float]]:
+    """Pointings over their own spread: mark by mark, left Hz, left V, right Hz, right V."""
+    groups = []
+    for one in faces:
+        spread = sqrt(one.within)
+        for listed in (one.seen.left, one.seen.right):
+            groups.append([wrapped(p.hz - listed[0].hz) * 3600.0 / spread for p in listed])
+            groups.append([(p.v - listed[0].v) * 3600.0 / spread for p in listed])
+    return groups
+
+
+def _repeats(faces: list[Faces]) -> Spread:
+    squares, dof = 0.0, 0
+    for group in groups_of(faces):
+        if len(group) > 1:
+            middle = mean(group)
+            squares += fsum((one - middle) ** 2 for one in group)
+            dof += len(group) - 1
+    return Spread(squares, float(dof))
+
+
+def steep_factor(zenith_deg: float) -> float:
+    """How many times as unsure as d the tilting axis is, by one steep mark beside a level one."""
+    z = radians(zenith_deg)
+    return sqrt(1 + 1 / sin(z) ** 2) * abs(sin(z) / cos(z)) / 2
