@@ -152,6 +152,7 @@ THINGS = (
             Checked("dual-axis-level", 28, 12, same(index_arcsec=(0.6, -0.4), accuracy=3.0, step=1.0, headings=FOUR, noise=0.7)),
             Checked("plummet", 84, 12, same(offset_mm=(0.25, -0.2), laser=True, height=1.62, noise=0.6)),
             Checked("two-face", 28, 12, same(c=1.2, i=-0.8, t=1.5, accuracy=3.0, noise=0.6)),
+            Checked("tracker", 28, 12, same(tracker_arcsec=(1.5, -1.0), accuracy=3.0, noise=0.6)),
         ),
     ),
     Thing(
@@ -161,6 +162,7 @@ THINGS = (
             Checked("dual-axis-level", 28, 20, index_with_warmth),
             Checked("plummet", 84, 48, same(offset_mm=(0.3, 0.35), laser=True, height=1.6, noise=0.6)),
             Checked("two-face", 28, 20, same(c=-1.6, i=2.1, t=-2.0, accuracy=3.0, noise=0.6)),
+            Checked("tracker", 28, 20, same(tracker_arcsec=(-2.5, 2.0), accuracy=3.0, noise=0.6)),
         ),
     ),
     Thing(

@@ -32,6 +32,7 @@ CAUTIONS: dict[str, str] = {
         "Plummet screws sit in opposing pairs: ease one before the other is turned, never both tight, never forced."
         " A seal or paint over them means service."
     ),
+    "turns-by-itself": "A motor turns it without warning: fingers, straps and cables clear while it works.",
     "tap": "Tap lightly, with a finger on the tripod: a hard knock is a knock.",
     "tape": "A tape under tension has an edge and a whip: gloves, hold it by its rings, never let it fly back.",
     "pinch": "Hinges and clamps pinch: keep fingers out while a leg moves.",

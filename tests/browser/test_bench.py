@@ -26,6 +26,7 @@ BAD: dict[str, tuple[str, Data, Data, str]] = {
     "pole-vial": ("Reed", {"error_mm": (2.0, 1.2), "headings": FOUR}, {"error_mm": (0.0, 0.0), "headings": FOUR}, "adjust"),
     "tripod": ("Strand", {"set_arcsec": 22.0, "twist_arcsec": 26.0}, {"set_arcsec": 0.0, "twist_arcsec": 12.0}, "adjust"),
     "two-face": ("Tessaly", {"c": 26.0, "i": -4.0}, {"c": 0.0}, "adjust"),
+    "tracker": ("Tessaly", {"tracker_arcsec": (20.0, 3.0)}, {}, "adjust"),
     "compensator-function": ("Merrow", {"shift_arcsec": {"left": 24.0}}, {}, "service"),
     "staff": ("Tally", {"zero_mm": 3.0, "lengths": (0.1, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0)}, {}, "service"),
     "tape": ("Ribbon", {"scale_ppm": 900.0, "lengths": (1.0, 10.0, 30.0)}, {}, "service"),

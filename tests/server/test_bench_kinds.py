@@ -22,6 +22,7 @@ ROWS = sorted(set(KINDS) - {"two-peg"})
 THINGS = {
     "TD-01": ("theodolite", {"angle_accuracy_arcsec": 5.0, "plummet": "optical", "plummet_place": "turning", "plate_vial_arcsec_per_div": 30, "plunges": False}),
     "TS-01": ("total-station", {"angle_accuracy_arcsec": 3.0, "plummet": "optical", "electronic_level_step_arcsec": 1}),
+    "TS-02": ("robotic-total-station", {"angle_accuracy_arcsec": 3.0, "plummet": "none"}),
     "PO-01": ("pole", {}),
     "ST-01": ("staff", {}),
     "TR-01": ("tripod", {}),
@@ -34,6 +35,7 @@ OF = {
     "dual-axis-level": "TS-01",
     "compensator-function": "LV-07",
     "two-face": "TS-01",
+    "tracker": "TS-02",
     "pole-vial": "PO-01",
     "staff": "ST-01",
     "tripod": "TR-01",

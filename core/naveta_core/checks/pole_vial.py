@@ -23,6 +23,7 @@ from .circular_vial.reckon import (
     BubbleReading,
     Read,
     bubble_to_middle,
+    drawn_vial,
     find,
     minutes,
     read_bubbles,
@@ -37,7 +38,6 @@ from .sheet.circumstances import Needs, circumstances
 from .sheet.entry import HEADING, Asks, Field, Group, Way, Where
 from .sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, row, shown
 from .sheet.kinds import kind_of_rows
-from .sheet.pictures import circle
 from .sheet.points import read_points
 from .sheet.table import Table
 from .sheet.typed import number
@@ -174,23 +174,7 @@ def _costs(item: str, error_mm: float, sensitivity: float) -> list[Data]:
 
 
 def _picture(_document: PoleVial, read: Read, judged: Judged | None) -> Data | None:
-    centre = (judged.figures["vial_error_x_mm"], judged.figures["vial_error_y_mm"]) if judged else None
-    points = [(one.x, one.y, f"{one.heading_deg:g}°" if read.turns else "", one.path) for one in read.bubbles]
-    radius = None
-    if judged and read.turns:
-        radius = (judged.figures["tilt_x_mm"] ** 2 + judged.figures["tilt_y_mm"] ** 2) ** 0.5
-    return circle(
-        "mm",
-        points,
-        centre,
-        radius,
-        "the vial's own error",
-        "lean of the pole as it stood",
-        ring=4.0,
-        limit=judged.quantities[0].limits.use if judged else None,
-        x="right",
-        y="away from you",
-    )
+    return drawn_vial(read, judged, "lean of the pole as it stood")
 
 
 def _so_far(document: PoleVial, read: Read) -> SoFar:

@@ -91,7 +91,14 @@ def _two_face(rng: random.Random) -> tuple[Data, Data]:
     return {"c": c, "i": i, "t": t}, {"collimation_arcsec": c, "index_arcsec": i, "tilting_axis_arcsec": t}
 
 
+def _tracker(rng: random.Random) -> tuple[Data, Data]:
+    across, height = rng.uniform(-15, 15), rng.uniform(-15, 15)
+    truth = {"tracker_arcsec": (across, height), "c": rng.uniform(-20, 20), "i": rng.uniform(-20, 20)}
+    return truth, {"tracker_hz_arcsec": across, "tracker_v_arcsec": height}
+
+
 DRAWS: dict[str, Draw] = {
+    "tracker": _tracker,
     "two-face": _two_face,
     "circular-vial": _circular,
     "plate-vial": _plate,

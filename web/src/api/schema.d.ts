@@ -1013,6 +1013,22 @@ export interface components {
              */
             travel_mm: string | number;
         };
+        /**
+         * BothFaces
+         * @description Pointings in face left and in face right.
+         */
+        BothFaces: {
+            /**
+             * Left
+             * @default []
+             */
+            left: components["schemas"]["Pointing"][];
+            /**
+             * Right
+             * @default []
+             */
+            right: components["schemas"]["Pointing"][];
+        };
         /** Bubble */
         Bubble: {
             /** At Wall */
@@ -1066,7 +1082,7 @@ export interface components {
              */
             sensitivity_arcmin_per_2mm: string | number;
         };
-        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["Tape"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
+        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["Tape"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingShape */
         CheckStandingShape: {
             /** Check */
@@ -3280,6 +3296,36 @@ export interface components {
             reduced?: components["schemas"]["Result"] | null;
         };
         /**
+         * Prism
+         * @description One prism, by eye and by the tracker.
+         */
+        Prism: {
+            /**
+             * @default {
+             *       "left": [],
+             *       "right": []
+             *     }
+             */
+            auto: components["schemas"]["BothFaces"];
+            /**
+             * Distance M
+             * @default null
+             */
+            distance_m: string | number | null;
+            /**
+             * @default {
+             *       "left": [],
+             *       "right": []
+             *     }
+             */
+            manual: components["schemas"]["BothFaces"];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
          * Reckoned
          * @description What a device without signal made of a check, to be held against what the house makes of it.
          */
@@ -4322,6 +4368,100 @@ export interface components {
              * @default []
              */
             right: components["schemas"]["Pointing"][];
+        };
+        /**
+         * Tracker
+         * @description A tracker's offset from the telescope's line of sight.
+         */
+        Tracker: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "tracker";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "both_faces": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
         };
         /**
          * Tries

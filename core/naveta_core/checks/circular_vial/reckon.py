@@ -343,6 +343,11 @@ def _cost(document: Envelope, found: Found, sensitivity: float) -> Data:
 
 
 def drawn(_document: CircularVial, read: Read, judged: Judged | None) -> Data | None:
+    return drawn_vial(read, judged, "tilt of the stand")
+
+
+def drawn_vial(read: Read, judged: Judged | None, turns_says: str) -> Data:
+    """Bubbles in their ring: the vial's own error in the middle of them, what turns about it (`turns_says`)."""
     centre = (judged.figures["vial_error_x_mm"], judged.figures["vial_error_y_mm"]) if judged else None
     radius = hypot(judged.figures["tilt_x_mm"], judged.figures["tilt_y_mm"]) if judged and read.turns else None
     points = [(one.x, one.y, f"{one.heading_deg:g}°" if read.turns else "", one.path) for one in read.bubbles]
@@ -352,7 +357,7 @@ def drawn(_document: CircularVial, read: Read, judged: Judged | None) -> Data | 
         centre,
         radius,
         "the vial's own error",
-        "tilt of the stand",
+        turns_says,
         ring=4.0,
         limit=judged.quantities[0].limits.use if judged else None,
         x="right",

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from math import fsum, hypot, radians, sin
 
 from ...angles import ARCSEC_PER_RADIAN, parse_angle
+from ...envelope import Envelope
 from ...errors import said
 from ...numerals import Numeral
 from ...readings import Sheet
@@ -110,11 +111,11 @@ def read(document: TwoFace, sheet: Sheet) -> Read:
         distance = number(
             sheet, f"{path}.distance_m", where(f"{path}.distance_m"), target.distance_m, "m", 2, 3000, wanted=False
         )
-        left = _pointings(document, sheet, f"{path}.left", target.left, 1)
-        right = _pointings(document, sheet, f"{path}.right", target.right, 1)
+        left = pointings_of(document, sheet, f"{path}.left", target.left, 1)
+        right = pointings_of(document, sheet, f"{path}.right", target.right, 1)
         name = target.name.strip() or where(path)
         seen.append(Seen(path, name, distance.value if distance else None, target.mark or "unknown", left, right))
-    closing = _pointings(document, sheet, "observations.closing", o.closing, 0)
+    closing = pointings_of(document, sheet, "observations.closing", o.closing, 0)
     if not sheet.missing and not sheet.faults:
         for one in seen:
             _plausible(document, sheet, one)
@@ -122,37 +123,42 @@ def read(document: TwoFace, sheet: Sheet) -> Read:
     return Read(seen, closing)
 
 
-def _pointings(document: TwoFace, sheet: Sheet, path: str, listed: list[Pointing], fewest: int) -> list[Pointed]:
+def pointings_of(
+    document: Envelope, sheet: Sheet, path: str, listed: list[Pointing], fewest: int, words: Where = where
+) -> list[Pointed]:
+    """Pointings of one list, both circles in degrees; `words` names its places."""
     found = []
     for i, one in enumerate(listed):
         if i >= fewest and blank(one.hz, one.v):
             continue
         base = f"{path}[{i}]"
-        hz, v = (_angle(document, sheet, f"{base}.{name}", getattr(one, name)) for name in ("hz", "v"))
+        hz, v = (_angle(document, sheet, f"{base}.{name}", getattr(one, name), words) for name in ("hz", "v"))
         if hz is not None and v is not None:
             step = max(hz.step, v.step) * 3600
             found.append(Pointed(base, hz.value % 360.0, v.value % 360.0, step, (str(one.hz), str(one.v))))
     for i in range(len(listed), fewest):
         for name in ("hz", "v"):
-            sheet.want(f"{path}[{i}].{name}", where(f"{path}[{i}].{name}"))
+            sheet.want(f"{path}[{i}].{name}", words(f"{path}[{i}].{name}"))
     return found
 
 
-def _angle(document: TwoFace, sheet: Sheet, path: str, value: str | int | float | None) -> Numeral | None:
+def _angle(
+    document: Envelope, sheet: Sheet, path: str, value: str | int | float | None, words: Where
+) -> Numeral | None:
     if blank(value):
-        sheet.want(path, where(path))
+        sheet.want(path, words(path))
         return None
     assert value is not None
     unit = document.units.angle
     try:
         found = parse_angle(value, unit) if isinstance(value, str) else Numeral(float(value), 0.0)
     except ValueError as error:
-        sheet.fault(path, where(path), said(value), str(error))
+        sheet.fault(path, words(path), said(value), str(error))
         return None
     if not -360.0 < found.value <= 360.0:
         gon = unit != "gon" and 360 < found.value <= 400
         wanted = "an angle up to 360°" + ("; is this in gon? change the unit" if gon else "")
-        sheet.fault(path, where(path), said(value), wanted)
+        sheet.fault(path, words(path), said(value), wanted)
         return None
     return found
 
