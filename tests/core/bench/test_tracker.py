@@ -105,3 +105,41 @@ def test_another_prism_or_the_other_face_is_said(
 def test_faces_swapped_throughout_are_said() -> None:
     faults = previewed(document(prism((220.0, 270.0, 40.0, 90.0), (220.0, 270.0, 40.0, 90.0))))["faults"]
     assert "swapped" in faults[0]["wanted"]
+
+
+def test_a_slip_of_a_minute_at_one_pointing_is_found_by_how_often() -> None:
+    """Three pointings a face, 3″: a whole minute in one vertical circle is named or refused nearly always."""
+    rng = random.Random(9)
+    found = 0
+    for _ in range(60):
+        one = KINDS["tracker"].simulate(rng, {"noise": 0.7})
+        how, face = rng.choice(("manual", "auto")), rng.choice(("left", "right"))
+        row = one["observations"]["targets"][0][how][face][rng.randrange(3)]
+        degrees, rest = row["v"].split(".")
+        minutes = (int(rest[:2]) + 1) % 60
+        row["v"] = f"{degrees}.{minutes:02d}{rest[2:]}"
+        said = set(codes(reduced(one)))
+        found += bool({"stands-apart", "readings-differ"} & said)
+    print(f"a minute mistyped: found {found} of 60")
+    assert found >= 57
+
+
+def test_two_prisms_count_together() -> None:
+    """6″ at one, 10″ at the other: 8″, and surer than either alone."""
+    near = prism((40.0, 90.0, 220.0, 270.0), (40.0 + 6 * S, 90.0, 220.0 - 6 * S, 270.0))
+    far = prism((70.0, 90.0, 250.0, 270.0), (70.0 + 10 * S, 90.0, 250.0 - 10 * S, 270.0))
+    both, one = reduced(document(near, far)), reduced(document(near))
+    assert both["result"]["tracker_hz_arcsec"] == pytest.approx(8)
+    share = part(both, "tracker_hz_arcsec")["sigma"] / part(one, "tracker_hz_arcsec")["sigma"]
+    assert share == pytest.approx(1 / math.sqrt(2))
+
+
+def test_hard_ground_is_minded_and_a_cold_instrument_waits() -> None:
+    one = KINDS["tracker"].simulate(random.Random(2), {})
+    assert "shimmer" in codes(reduced({**one, "conditions": {"minutes_on": 20, "ground": "asphalt"}}))
+    cold = reduced({**one, "conditions": {"minutes_on": 1}})
+    assert (cold["verdict"]["grade"], codes(cold)[0]) == ("repeat", "not-warm")
+    assert previewed(one)["picture"]["draws"] == "circle"
+    assert len(previewed(one)["picture"]["points"]) == 6, (
+        "three by the tracker in each face, those by eye in the middle"
+    )
