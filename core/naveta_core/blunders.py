@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import fsum, sqrt
 
-from .judgement import LEAST_F_SQUARED
+from .judgement import LEAST_F_SQUARED, Spread
 from .quantiles import f_quantile, t_quantile
 
 PRIOR_DOF = 2.0
@@ -32,6 +32,12 @@ class Apart:
 def _squares(values: Sequence[float]) -> float:
     mean = fsum(values) / len(values)
     return fsum((value - mean) ** 2 for value in values)
+
+
+def repeats(groups: Sequence[Sequence[float]]) -> Spread:
+    """How standardised readings scatter about the mean of their group: squares, and degrees of freedom."""
+    full = [group for group in groups if len(group) > 1]
+    return Spread(fsum(_squares(group) for group in full), float(sum(len(group) - 1 for group in full)))
 
 
 def find_apart(groups: Sequence[Sequence[float]]) -> Apart | None:

@@ -12,7 +12,7 @@ from dataclasses import asdict, dataclass, field
 from datetime import date, datetime, timedelta
 from typing import Any, Literal
 
-from .checks import kinds_for
+from .checks import KINDS, kinds_for
 from .checks.kind import Kind
 from .wording import count, joined
 
@@ -46,6 +46,8 @@ class Happened:
     event: str
     at: datetime
     note: str = ""
+    check: str = ""
+    """Of an adjustment: the kind of check it was about."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,6 +126,9 @@ def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], toda
     since.sort(key=lambda one: one.at)
     due = last_pass.at.date() + timedelta(days=kind.interval_days) if last_pass else None
     state, reasons = _state(kind, done, last_pass, since, due, today, events)
+    voided = _voided(kind, last_pass, events)
+    if voided and state in ("ready", "ready-if") and reasons[0]["code"] != "released":
+        state, reasons = "check-first", voided
     return CheckStanding(kind.name, kind.title, state, reasons, kind.minutes, due.isoformat() if due else None)
 
 
@@ -165,6 +170,23 @@ def _state(
             _said("overdue", f"{kind.title} overdue by {_days(days)}: last passed on {day_words(last_pass.at.date())}.")
         ]
     return _fresh(kind, last_pass, due, today)
+
+
+def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+    """What was adjusted since the last pass that this check was measured through."""
+    later = [
+        one
+        for one in events
+        if one.check in KINDS
+        and kind.name in KINDS[one.check].voids
+        and last_pass is not None
+        and one.at > last_pass.at
+    ]
+    if not later:
+        return []
+    last = max(later, key=lambda one: one.at)
+    text = f"{KINDS[last.check].title} adjusted on {day_words(last.at.date())}, and this was measured through it: {kind.title.lower()} afresh, about {kind.minutes} minutes."
+    return [_said("measured-through", text)]
 
 
 def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:

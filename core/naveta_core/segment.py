@@ -73,8 +73,10 @@ REST_FROM = {
 
 
 def cuts(event: Data, kind: str) -> bool:
-    """Whether what was found before an event no longer holds: a knock for all, an adjustment for what was adjusted."""
-    return event["event"] in CUTTING_EVENTS and event.get("kind", kind) == kind
+    """Whether what was found before an event no longer holds: a knock for all, an adjustment for what was adjusted
+    and for what was measured through it."""
+    adjusted = event.get("kind", kind)
+    return event["event"] in CUTTING_EVENTS and (adjusted == kind or kind in KINDS[adjusted].voids)
 
 
 def rest_of(made: Sequence[Data]) -> Data | None:

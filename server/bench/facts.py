@@ -14,7 +14,7 @@ from bench.models import Record
 from fleet.models import Instrument
 from fleet.selectors import done_of, known_to_core
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.schedule import BEARING_EVENTS, RELEASE, clears
+from naveta_core.schedule import RELEASE, clears
 from naveta_core.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of, made_set_up
 
 Data = dict[str, Any]
@@ -58,10 +58,11 @@ def done_fact(record: Record) -> Data:
 
 def event_fact(record: Record) -> Data:
     """An event as far as a standing needs it; a release carries who released it."""
-    note = json.loads(record.document).get("note", "")
+    document = json.loads(record.document)
+    note = document.get("note", "")
     if record.kind == RELEASE:
         note = f"{record.entered_by.name}: {note}"
-    return {"event": record.kind, "at": record.observed_at, "note": note}
+    return {"event": record.kind, "at": record.observed_at, "note": note, "check": document.get("check", "")}
 
 
 def latest_fact(record: Record) -> Data:
@@ -107,7 +108,7 @@ def facts_of(instrument: Instrument) -> Data:
         kept += [last_pass] if last_pass else []
         if last_pass is None or checks[-1].pk != last_pass.pk:
             kept.append(checks[-1])
-    bearing = [e for e in events if e.kind in BEARING_EVENTS or e.kind == RELEASE]
+    bearing = [e for e in events if e.kind in (*CUTTING_EVENTS, RELEASE)]
     # An event older than every kind's last pass bears on nothing any more.
     applying = {one.name for one in kinds_for(known_to_core(instrument))}
     if passes and applying <= {one.kind for one in passes}:

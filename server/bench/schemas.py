@@ -136,7 +136,7 @@ class OptionOut(Schema):
 
 
 class FieldOut(Schema):
-    """A field of an entry; `given`: filled from the way."""
+    """A field of an entry; `given`: filled from the way; `anew`: told again after adjusting."""
 
     name: str
     label: str
@@ -145,15 +145,17 @@ class FieldOut(Schema):
     options: list[OptionOut]
     given: bool
     optional: bool
+    anew: bool
 
 
 class GroupOut(Schema):
-    """Fields that stand together; with `rows`, `path` is a list of which every entry is a row."""
+    """Fields that stand together; with `rows`, `path` is a list of which every entry is a row, with `rounds` of a round."""
 
     path: str
     title: str
     fields: list[FieldOut]
     rows: bool
+    rounds: bool
     row_titles: list[str]
     note: str
     most: int
@@ -202,6 +204,7 @@ class KindOut(Schema):
     order: int
     unit: str
     adjustable: bool
+    joins: bool
     asks: AsksOut
     ways: list[WayOut]
 

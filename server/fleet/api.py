@@ -73,7 +73,7 @@ class YardPage(Schema):
 
 
 class InstrumentOut(InstrumentRow):
-    """An instrument's passport."""
+    """An instrument's passport; `ways`: of each of its checks, those that suit it, the usual one first."""
 
     serial: str
     since: str
@@ -81,6 +81,7 @@ class InstrumentOut(InstrumentRow):
     limits: dict[str, Any]
     hints: str
     checks: list[str]
+    ways: dict[str, list[str]]
 
 
 class NewInstrument(Schema):
@@ -106,6 +107,8 @@ def row(one: selectors.Row, latest: Any) -> dict[str, Any]:
 
 def passport(instrument: Instrument) -> dict[str, Any]:
     model = instrument.model
+    known = selectors.known_to_core(instrument)
+    kinds = kinds_for(known)
     return {
         "tag": instrument.tag,
         "kind": model.kind,
@@ -119,7 +122,8 @@ def passport(instrument: Instrument) -> dict[str, Any]:
         "stated": model.stated,
         "limits": model.limits,
         "hints": model.hints,
-        "checks": [kind.name for kind in kinds_for(selectors.known_to_core(instrument))],
+        "checks": [kind.name for kind in kinds],
+        "ways": {kind.name: kind.ways_for(known) for kind in kinds},
     }
 
 

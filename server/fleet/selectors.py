@@ -81,7 +81,7 @@ def done_of(fact: dict[str, Any]) -> Done:
 
 def happened_of(fact: dict[str, Any]) -> Happened:
     """A stored fact as the core's event."""
-    return Happened(fact["event"], datetime.fromisoformat(fact["at"]), fact["note"])
+    return Happened(fact["event"], datetime.fromisoformat(fact["at"]), fact["note"], fact.get("check", ""))
 
 
 def standing_of(instrument: Instrument, today: date) -> Standing:

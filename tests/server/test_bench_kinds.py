@@ -105,6 +105,35 @@ def test_what_cannot_be_read_is_refused_whole(tam: Api, things: None, kind: str)
     assert Record.objects.count() == 0
 
 
+def test_an_instrument_is_offered_the_ways_it_can_be_taken_in(tam: Api, things: None) -> None:
+    ways = tam.get("instruments/TD-01").json()["ways"]
+    assert list(ways) == tam.get("instruments/TD-01").json()["checks"]
+    assert "base-thirds" not in ways["plummet"], "TD-01's plummet turns with it"
+    assert ways["plummet"][0] == "four-quarters"
+    assert tam.get("instruments/LV-07").json()["ways"]["two-peg"] == []
+
+
+def test_a_new_index_asks_for_what_was_measured_through_it(tam: Api, things: None) -> None:
+    def checked(kind: str, at: str, **truth: Any) -> Any:
+        return save(tam, kind, simulated(kind, **truth), at=f"2027-03-01T{at}:00+00:00")
+
+    assert checked("two-face", "06:00", c=0.0, i=0.0).json()["grade"] in ("use", "watch")
+    found = checked("dual-axis-level", "06:20", index_arcsec=(14, -3)).json()
+    assert found["grade"] == "adjust"
+    said = tam.post("checks/adjusting", {"instrument": "TS-01", "document": found["document"], "reads_now": []})
+    assert said.status_code == 200, said.json()
+    assert (said.json()["wells"], said.json()["allowed"]) == ([], True)
+    assert "own level calibration" in said.json()["text"]
+    stored = tam.event("adjusted", "2027-03-01T06:30:00+00:00", instrument="TS-01", record=found["id"], steps=[])
+    assert stored.status_code == 201, stored.json()
+    checked("dual-axis-level", "06:40", index_arcsec=(0, 0))
+    told = tam.get("instruments/TS-01").json()["standing"]["checks"]
+    faces = next(one for one in told if one["check"] == "two-face")
+    assert (faces["state"], faces["reasons"][0]["code"]) == ("check-first", "measured-through")
+    checked("two-face", "07:10", c=0.0, i=0.0)
+    assert standing(tam, "TS-01")["two-face"] in ("ready", "ready-if")
+
+
 def test_the_kinds_say_how_they_are_entered(tam: Api) -> None:
     kinds = {one["kind"]: one for one in tam.get("kinds").json()}
     assert list(kinds) == list(KINDS)

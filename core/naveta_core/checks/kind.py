@@ -7,6 +7,7 @@ from collections.abc import Callable
 from dataclasses import asdict, dataclass
 from typing import Any
 
+from ..cautions import cautions
 from ..envelope import Envelope
 from .sheet.entry import Asks, Way
 
@@ -76,10 +77,17 @@ class Kind:
     fits: Callable[[Data], bool] = _any
     """Whether an instrument of a fitting kind has what is checked, told as a document's `instrument`."""
 
+    voids: tuple[str, ...] = ()
+    """Other checks whose last results no longer hold once this was adjusted: they were measured through it."""
+    joins: bool = True
+    """Whether a run taken on another day may be joined to a record; where something moves between runs, a fresh check."""
+
+    def ways_for(self, instrument: Data) -> list[str]:
+        """The ways in which an instrument, told as a document's `instrument`, can be taken, the usual one first."""
+        return [one.name for one in self.ways if one.suits(instrument)]
+
     def about(self) -> Data:
         """What the web shows before a check begins."""
-        from ..cautions import cautions
-
         return {
             "kind": self.name,
             "title": self.title,
@@ -99,8 +107,9 @@ class Kind:
             "order": self.order,
             "unit": self.unit,
             "adjustable": self.adjusting is not None,
+            "joins": self.joins,
             "asks": asdict(self.asks),
-            "ways": [one.as_dict() for one in self.ways],
+            "ways": [one.as_dict(self.caution_codes["before"]) for one in self.ways],
             "layouts": [
                 {
                     "name": one.name,

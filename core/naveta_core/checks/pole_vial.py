@@ -13,32 +13,20 @@ from pydantic import Field as Bounds
 
 from ..angles import ARCSEC_PER_RADIAN
 from ..envelope import Envelope, Part, Typed
-from ..judgement import Limits, Spread
+from ..judgement import Limits
 from ..readings import Sheet
 from ..wording import figure
 from .circular_vial import BUBBLE, SENSITIVITY, turned_rows
-from .circular_vial.reckon import (
-    QUANTITY,
-    USUAL_SENSITIVITY,
-    BubbleReading,
-    Read,
-    bubble_to_middle,
-    drawn_vial,
-    find,
-    minutes,
-    read_bubbles,
-    running,
-    scattered,
-    vial_figures,
-)
+from .circular_vial.reckon import bubble_to_middle, vial_figures
 from .circular_vial.simulate import simulate as simulate_vial
+from .circular_vial.solve import QUANTITY, USUAL_SENSITIVITY, BubbleReading, Read, find, read_bubbles
+from .circular_vial.words import drawn_vial, minutes, running
 from .sheet.answer import Recipe, SoFar
 from .sheet.aside import aside
-from .sheet.circumstances import Needs, circumstances
+from .sheet.circumstances import Circumstances, Needs
 from .sheet.entry import HEADING, Asks, Field, Group, Way, Where
-from .sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, row, shown
+from .sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, row, shown, tell_scatter
 from .sheet.kinds import kind_of_rows
-from .sheet.points import read_points
 from .sheet.table import Table
 from .sheet.typed import number
 
@@ -91,9 +79,12 @@ def _height(document: PoleVial) -> float:
     return typed.value if typed else USUAL_HEIGHT_M
 
 
-def _judge(document: PoleVial, read: Read) -> Judged:
+def _needs(_document: PoleVial) -> Needs:
+    return Needs(wind=True)
+
+
+def _judge(document: PoleVial, read: Read, told: Circumstances) -> Judged:
     o = document.observations
-    told = circumstances(document, Needs(wind=True))
     sensitivity = read.sensitivity or USUAL_SENSITIVITY
     found = find(
         document, read.bubbles, read.steps, turns=read.turns, told=told, more_mm=0.0 if read.turns else AGAINST_MM
@@ -141,15 +132,12 @@ def _judge(document: PoleVial, read: Read) -> Judged:
             ),
         ],
         _costs(o.item, found.estimate.value, sensitivity),
-        found.solved.spread if found.solved else Spread(),
+        found.solved.spread,
         one_more=("round of headings", "rounds of headings") if read.turns else ("reading", "readings"),
         again="Seat the point afresh and turn once more before a screw is touched. Both count together.",
         send="Fit another vial: a vial that cannot be set is a part, not a repair.",
     )
-    judged.reasons += told.weak
-    weak, refused = scattered(found.solved, document, "headings")
-    judged.reasons += weak
-    judged.refused += refused
+    tell_scatter(judged, found.solved, "headings")
     if found.apart:
         name_apart(judged, found.apart, f"The {where(found.apart)} does not fit the others: read it again.")
     return judged
@@ -178,20 +166,10 @@ def _picture(_document: PoleVial, read: Read, judged: Judged | None) -> Data | N
 
 
 def _so_far(document: PoleVial, read: Read) -> SoFar:
-    told = circumstances(document, Needs(wind=True))
-    said = [*told.blocked, *told.weak]
+    said = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
-        said.append(("turn-now", "Point and bipod stay; turn the pole by half a turn about itself, read again."))
-    return SoFar([*said, *running(read, len(document.observations.readings))])
-
-
-def adjusting(document: PoleVial, reads_now: list[Any]) -> Data:
-    """The bubble to the middle, with what is left after each turn. Raises Refused."""
-    sheet = Sheet()
-    read = _read(document, sheet)
-    sheet.demand_complete()
-    judged = _judge(document, read)
-    return bubble_to_middle(judged.quantities[0], judged.figures, read_points(reads_now))
+        said = [("turn-now", "Point and bipod stay; turn the pole by half a turn about itself, read again.")]
+    return SoFar(said)
 
 
 def simulate(rng: random.Random, truth: Data) -> Data:
@@ -200,24 +178,25 @@ def simulate(rng: random.Random, truth: Data) -> Data:
 
 
 POLE = Group("observations", "The pole", (Field("height_m", "Height of the target", "m", optional=True),))
-TURNED = Group("observations.readings", "The bubble in its vial", (HEADING, *BUBBLE), rows=True, most=24, more="One more heading",
+TURNED = Group("observations.readings", "The bubble in its vial", (HEADING, *BUBBLE), rows=True, most=24, more="One more heading", rounds=True,
                note="From the middle of the ring; right and away from you are plus, seen along the mark on the vial.")  # fmt: skip
 HELD = Group(
     "observations.readings", "The bubble while it is held plumb", BUBBLE, rows=True, most=24, more="Read it once more"
 )
-RECIPE = Recipe("pole-vial", _read, _judge, _so_far, _picture, CAUTIONS, where)
+RECIPE = Recipe("pole-vial", _read, _judge, _so_far, _picture, CAUTIONS, where, _needs)
 TABLE = Table(
     "pole-vial",
     ("item", "method", "height_m", "sensitivity_arcmin_per_2mm"),
     "readings",
-    ("heading_deg", "x_mm", "y_mm"),
+    ("heading_deg", "x_mm", "y_mm", "round"),
+    ("round",),
 )
 KIND = kind_of_rows(
     RECIPE,
     PoleVial,
     TABLE,
     title="Vial of a pole or staff",
-    adjusting=adjusting,
+    acting=bubble_to_middle,
     applies_to=("pole", "staff"),
     minutes=4,
     interval_days=30,
@@ -237,15 +216,15 @@ KIND = kind_of_rows(
     simulate=simulate,
     ways=(
         Way("four-quarters", "Pole, four quarters in its bipod", "The whole: four headings check each other.", {"item": "pole", "method": "half-turn", "readings": turned_rows(0, 90, 180, 270)},
-            (TURNED, POLE, SENSITIVITY), ("Point in a punch mark, bipod spread, bubble near the middle.", "Read it. Turn the pole by a quarter about itself, bipod untouched. Read again: four times.")),
+            (TURNED, POLE, SENSITIVITY), ("Point in a punch mark, bipod spread, bubble near the middle.", "Read it. Turn the pole by a quarter about itself, bipod untouched. Read again: four times."), needs=(("kind", ("pole",)),)),
         Way("half-turn", "Pole, half a turn in its bipod", "Needs nothing but the bipod.", {"item": "pole", "method": "half-turn", "readings": turned_rows(0, 180)},
-            (TURNED, POLE, SENSITIVITY), ("Point in a punch mark, bipod spread, bubble near the middle.", "Read it. Turn the pole half round about itself, bipod untouched. Read again.")),
+            (TURNED, POLE, SENSITIVITY), ("Point in a punch mark, bipod spread, bubble near the middle.", "Read it. Turn the pole half round about itself, bipod untouched. Read again."), needs=(("kind", ("pole",)),)),
         Way("plumb-line", "Pole, against a plumb line", "Indoors or in the lee: a bob from the ceiling, its string along the pole in two directions.",
-            {"item": "pole", "method": "plumb-line", "readings": [{}]}, (HELD, POLE, SENSITIVITY), ("Bring the pole along the string, seen from two sides at right angles.", "Read the bubble."), ("bob",)),
+            {"item": "pole", "method": "plumb-line", "readings": [{}]}, (HELD, POLE, SENSITIVITY), ("Bring the pole along the string, seen from two sides at right angles.", "Read the bubble."), ("bob",), needs=(("kind", ("pole",)),)),
         Way("proved-instrument", "Pole, against a levelled instrument", "The vertical cross of a proved and levelled instrument, from two sides.",
-            {"item": "pole", "method": "proved-instrument", "readings": [{}]}, (HELD, POLE, SENSITIVITY), ("Bring the pole along the vertical cross from one side, then from the other at right angles.", "Read the bubble."), ("sun",)),
+            {"item": "pole", "method": "proved-instrument", "readings": [{}]}, (HELD, POLE, SENSITIVITY), ("Bring the pole along the vertical cross from one side, then from the other at right angles.", "Read the bubble."), ("sun",), needs=(("kind", ("pole",)),)),
         Way("staff", "Staff, against a plumb line", "A staff's vial, against a string or a corner that was plumbed.",
-            {"item": "staff", "method": "plumb-line", "readings": [{}]}, (HELD, SENSITIVITY), ("Bring the staff along the string in both directions.", "Read the bubble."), ("overhead-lines",)),
+            {"item": "staff", "method": "plumb-line", "readings": [{}]}, (HELD, SENSITIVITY), ("Bring the staff along the string in both directions.", "Read the bubble."), ("overhead-lines",), needs=(("kind", ("staff",)),)),
     ),
     asks=Asks(wind=True),
     why="A pole held by a wrong vial puts every point out by the same lean, and nothing in the instrument shows it.",

@@ -18,9 +18,23 @@ from ..lengths import METRES
 from ..priors import TAPE_BETWEEN_MM, TAPE_READING_MM
 from ..readings import Range, Sheet
 from ..wording import figure, length_words
+from .sheet.acts import by_hand
 from .sheet.answer import Recipe, SoFar
+from .sheet.circumstances import Circumstances
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
-from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, row, shown
+from .sheet.judged import (
+    Judged,
+    Quantity,
+    Said,
+    effect,
+    limits_from,
+    line,
+    noise_factor,
+    prior_dof,
+    repeats_of,
+    row,
+    shown,
+)
 from .sheet.kinds import kind_of_rows
 from .sheet.pictures import deviations
 from .sheet.straight import PPM, Straight, spread_m, straight
@@ -134,7 +148,7 @@ def _fit(document: Staff, read: Read) -> tuple[Straight, float, float]:
     return straight(lengths, errors, within, between, prior_dof(document)), within, between
 
 
-def _judge(document: Staff, read: Read) -> Judged:
+def _judge(document: Staff, read: Read, _told: Circumstances) -> Judged:
     found, within, between = _fit(document, read)
     at, misfit = found.worst()
     variance = within * max(0.05, 1 - found.solved.fit.leverage[at])
@@ -159,7 +173,7 @@ def _judge(document: Staff, read: Read) -> Judged:
             {"graduation_m": mark, "error_mm": e, "misfit_mm": v}
             for (_, mark, _), e, v in zip(read.marks, found.errors_mm, found.solved.fit.residuals, strict=True)
         ],
-        "repeats": {"squares": found.solved.spread.squares, "dof": found.solved.spread.dof},
+        "repeats": repeats_of(found.solved.spread),
     }
     place = words.reading(read.marks[at][1])
     judged = Judged(
@@ -266,8 +280,16 @@ def _picture(document: Staff, read: Read, judged: Judged | None) -> Data | None:
     )
 
 
-def _so_far(document: Staff, _: Read) -> SoFar:
-    return SoFar(_said(document))
+def running(errors_mm: list[float]) -> list[Said]:
+    """What the first lengths say while the others are still to come."""
+    if len(errors_mm) < 2:
+        return []
+    low, high = (figure(one, 1) for one in (min(errors_mm), max(errors_mm)))
+    return [("running", f"So far {len(errors_mm)} places, errors from {low} to {high} mm.")]
+
+
+def _so_far(document: Staff, read: Read) -> SoFar:
+    return SoFar([*_said(document), *running([(mark - tape) * 1000 for _, mark, tape in read.marks])])
 
 
 def simulate(rng: random.Random, truth: Data) -> Data:
@@ -312,6 +334,7 @@ KIND = kind_of_rows(
     Staff,
     TABLE,
     title="Staff against a tape",
+    acting=by_hand,
     applies_to=("staff",),
     minutes=10,
     interval_days=365,

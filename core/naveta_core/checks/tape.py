@@ -20,13 +20,25 @@ from ..priors import TAPE_BETWEEN_MM, TAPE_READING_MM
 from ..readings import Range, Sheet
 from ..wording import figure, length_words
 from .sheet.answer import Recipe, SoFar
+from .sheet.circumstances import Circumstances
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
-from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, shown
+from .sheet.judged import (
+    Judged,
+    Quantity,
+    Said,
+    effect,
+    limits_from,
+    line,
+    noise_factor,
+    prior_dof,
+    repeats_of,
+    shown,
+)
 from .sheet.kinds import kind_of_rows
 from .sheet.straight import PPM, Straight, straight
 from .sheet.table import Table
 from .sheet.typed import number, rounding
-from .staff import Read, picture, read_pairs
+from .staff import Read, picture, read_pairs, running
 
 Data = dict[str, Any]
 SCALE, ZERO = "scale_ppm", "zero_offset_mm"
@@ -133,7 +145,7 @@ def _fit(document: Tape, band: Band) -> tuple[Straight, float]:
     return straight(known, errors, within, TAPE_BETWEEN_MM**2, prior_dof(document)), TAPE_BETWEEN_MM**2
 
 
-def _judge(document: Tape, band: Band) -> Judged:
+def _judge(document: Tape, band: Band, _told: Circumstances) -> Judged:
     found, between = _fit(document, band)
     steel = document.observations.material == "steel"
     source = f"opening value for a {document.observations.material} tape of site work"
@@ -154,7 +166,7 @@ def _judge(document: Tape, band: Band) -> Judged:
         "errors": [
             {"known_m": known, "error_mm": e} for (_, known, _), e in zip(band.read.marks, found.errors_mm, strict=True)
         ],
-        "repeats": {"squares": found.solved.spread.squares, "dof": found.solved.spread.dof},
+        "repeats": repeats_of(found.solved.spread),
     }
     judged = Judged(
         quantities, figures, _finding(found), [shown(quantities[0], "Reads too much, scale"), shown(quantities[1], "Reads too much, from the start")],
@@ -242,7 +254,9 @@ def _picture(document: Tape, band: Band, judged: Judged | None) -> Data | None:
 
 
 def _so_far(document: Tape, band: Band) -> SoFar:
-    return SoFar(_said(document, band))
+    factor = 1.0 + fsum(_strain(document, band))
+    errors = [(reads * factor - known) * 1000 for _, known, reads in band.read.marks]
+    return SoFar([*_said(document, band), *running(errors)])
 
 
 def simulate(rng: random.Random, truth: Data) -> Data:

@@ -18,8 +18,9 @@ from ..envelope import Envelope, Part, Typed
 from ..judgement import Limits, Spread, pooled
 from ..readings import Range, Sheet
 from ..wording import arcsec, figure
+from .sheet.acts import by_hand
 from .sheet.answer import Recipe, SoFar
-from .sheet.circumstances import Needs, circumstances
+from .sheet.circumstances import Circumstances, Needs
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
 from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, shown
 from .sheet.kinds import kind_of_rows
@@ -129,9 +130,12 @@ def _read(document: Tripod, sheet: Sheet) -> Read:
     return Read(rounds, length.m if length else None, steps)
 
 
-def _judge(document: Tripod, read: Read) -> Judged:
+def _needs(_document: Tripod) -> Needs:
+    return Needs(wind=True)
+
+
+def _judge(document: Tripod, read: Read, told: Circumstances) -> Judged:
     assert read.distance_m is not None
-    told = circumstances(document, Needs(wind=True))
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
     pointing = hypot(SCALE_MM, 30.0 / (document.instrument.magnification or 30.0) / scale)
     within = (pointing * noise_factor(document) * told.factor) ** 2 + rounding(read.steps)
@@ -165,7 +169,7 @@ def _judge(document: Tripod, read: Read) -> Judged:
         _worked(read, scale, kept_e.value, twist_e.value), [effect("at-50-m", f"What does not spring back is {figure(abs(kept_e.value) / ARCSEC_PER_RADIAN * 50_000, 1)} mm at 50 m, in every angle after a hand leant on it.")],
         one_more=("round", "rounds"), again="Tread the feet in afresh and take it once more. Both count together.", send="Put it out of use: joints that give for good are replaced.",
     )  # fmt: skip
-    judged.reasons += [*told.weak, *_looked(document, judged)]
+    judged.reasons += _looked(document, judged)
     return judged
 
 
@@ -218,13 +222,14 @@ def _picture(_document: Tripod, read: Read, judged: Judged | None) -> Data | Non
     return deviations("arcsec", marks, judged.quantities[0].limits.use if judged else 5.0, "let alone", "")
 
 
-def _so_far(document: Tripod, _: Read) -> SoFar:
-    told = circumstances(document, Needs(wind=True))
-    said: list[Said] = [*told.weak]
-    for name, _asked, code, text, *_acts in LOOKS:
-        if getattr(document.observations, name) == "no":
-            said.append((code, text))
-    return SoFar(said)
+def _so_far(document: Tripod, read: Read) -> SoFar:
+    looked = [(code, text) for name, _, code, text, *_ in LOOKS if getattr(document.observations, name) == "no"]
+    if not read.rounds or read.distance_m is None:
+        return SoFar(looked)
+    _, free, loaded, released = read.rounds[-1]
+    scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
+    gave, stays = arcsec(abs(loaded - free) * scale, 10), arcsec(abs(released - free) * scale, 1)
+    return SoFar([*looked, ("running", f"Last round: it gave {gave} under the hand, {stays} did not spring back.")])
 
 
 def simulate(rng: random.Random, truth: Data) -> Data:
@@ -262,7 +267,7 @@ LOOK = Group(
 AT = Group("observations", "The scale", (Field("distance", "Distance to the scale", kind="length"),))
 ROUNDS = Group("observations.rounds", "Under a hand", (Field("free_mm", "Let alone", "mm"), Field("loaded_mm", "Under the hand", "mm"), Field("released_mm", "Let go", "mm")), rows=True, most=20, more="One more round",
                row_titles=("clockwise", "anticlockwise", "clockwise", "anticlockwise"), note="Turn the head with two fingers, lightly, as one leans on it by mistake; the telescope stays clamped.")  # fmt: skip
-RECIPE = Recipe("tripod", _read, _judge, _so_far, _picture, CAUTIONS, where)
+RECIPE = Recipe("tripod", _read, _judge, _so_far, _picture, CAUTIONS, where, _needs)
 TABLE = Table(
     "tripod",
     ("clamps_hold", "hinges_firm", "shoes_firm", "distance"),
@@ -274,6 +279,7 @@ KIND = kind_of_rows(
     Tripod,
     TABLE,
     title="Tripod",
+    acting=by_hand,
     applies_to=("tripod",),
     minutes=8,
     interval_days=180,

@@ -181,7 +181,7 @@ def test_a_cold_electronic_level_must_wait(minutes: float) -> None:
     document["conditions"] = {"minutes_on": minutes}
     result = reduced(document)
     assert (result["verdict"]["grade"], codes(result)[0]) == ("repeat", "not-warm")
-    assert previewed(document)["partial"]["said"][0]["code"] == "not-warm"
+    assert [one["code"] for one in previewed(document)["partial"]["looks"]] == ["not-warm"]
 
 
 def test_wind_makes_the_finding_less_sure_and_says_by_how_much() -> None:

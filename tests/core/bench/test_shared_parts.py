@@ -17,9 +17,10 @@ from naveta_core.checks.sheet.aside import aside
 from naveta_core.checks.sheet.circumstances import Needs, circumstances
 from naveta_core.checks.sheet.entry import Where
 from naveta_core.checks.sheet.figures import bound, size
-from naveta_core.checks.sheet.fits import apart_deg, ground_mark, solve, stands_apart, turned_vector, widest_deg
+from naveta_core.checks.sheet.fits import apart_deg, solve, stands_apart, widest_deg
 from naveta_core.checks.sheet.judged import Judged, Quantity, grade_of, limits_from, next_of
 from naveta_core.checks.sheet.points import converging, read_points
+from naveta_core.checks.sheet.rounds import by_round, ground_mark, turned_vector
 from naveta_core.checks.sheet.straight import straight
 from naveta_core.checks.sheet.table import Table
 from naveta_core.checks.sheet.typed import blank, number, rounding
@@ -79,7 +80,9 @@ class TestTypedNumbers:
 class TestFits:
     def test_variances_and_scatter_against_numpy(self) -> None:
         rng = random.Random(5)
-        rows = [row for h in (0, 90, 180, 270, 45) for row in turned_vector(h, rng.gauss(0, 1), rng.gauss(0, 1))]
+        rows = by_round(
+            [row for h in (0, 90, 180, 270, 45) for row in turned_vector(h, rng.gauss(0, 1), rng.gauss(0, 1))]
+        )
         solved = solve(rows, 0.09, 0.01, 6.0)
         a = np.array([row for row, _ in rows])
         b = np.array([value for _, value in rows])
@@ -96,7 +99,9 @@ class TestFits:
         rng = random.Random(8)
         hits = alarms = 0
         for _ in range(200):
-            rows = [row for h in range(0, 360, 45) for row in ground_mark(h, rng.gauss(0, 0.3), rng.gauss(0, 0.3))]
+            rows = by_round(
+                [row for h in range(0, 360, 45) for row in ground_mark(h, rng.gauss(0, 0.3), rng.gauss(0, 0.3))]
+            )
             alarms += stands_apart(solve(rows, 0.09, 0.01, 6.0)) is not None
             at = rng.randrange(len(rows))
             spoiled = [(row, value + 3.0 * (i == at)) for i, (row, value) in enumerate(rows)]
@@ -189,7 +194,7 @@ class TestTables:
                 "line 3, column sensitivity_arcsec_per_div",
                 "30, as in the rows above",
             ),
-            ("heading_deg,bubble_div,vial\n0,1,one\n", "line 2, column vial", "a whole number"),
+            ("heading_deg,bubble_div,vial\n0,1,one\n", "line 2, column vial", "a whole number from 1 to 24"),
             (
                 "heading,bubble_div\n0,1\n",
                 "the header",

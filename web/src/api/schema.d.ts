@@ -1049,6 +1049,11 @@ export interface components {
              */
             heading_deg: string | number | null;
             /**
+             * Round
+             * @default null
+             */
+            round: number | null;
+            /**
              * X Mm
              * @default null
              */
@@ -1740,9 +1745,11 @@ export interface components {
         };
         /**
          * FieldOut
-         * @description A field of an entry; `given`: filled from the way.
+         * @description A field of an entry; `given`: filled from the way; `anew`: told again after adjusting.
          */
         FieldOut: {
+            /** Anew */
+            anew: boolean;
             /** Given */
             given: boolean;
             /**
@@ -1946,7 +1953,7 @@ export interface components {
         };
         /**
          * GroupOut
-         * @description Fields that stand together; with `rows`, `path` is a list of which every entry is a row.
+         * @description Fields that stand together; with `rows`, `path` is a list of which every entry is a row, with `rounds` of a round.
          */
         GroupOut: {
             /** Fields */
@@ -1959,6 +1966,8 @@ export interface components {
             note: string;
             /** Path */
             path: string;
+            /** Rounds */
+            rounds: boolean;
             /** Row Titles */
             row_titles: string[];
             /** Rows */
@@ -2178,7 +2187,7 @@ export interface components {
         };
         /**
          * InstrumentOut
-         * @description An instrument's passport.
+         * @description An instrument's passport; `ways`: of each of its checks, those that suit it, the usual one first.
          */
         InstrumentOut: {
             /** Checks */
@@ -2209,6 +2218,10 @@ export interface components {
             };
             /** Tag */
             tag: string;
+            /** Ways */
+            ways: {
+                [key: string]: string[];
+            };
         };
         /**
          * InstrumentRow
@@ -2247,6 +2260,8 @@ export interface components {
             csv_columns: string[];
             /** Interval Days */
             interval_days: number;
+            /** Joins */
+            joins: boolean;
             /** Kind */
             kind: string;
             /** Layouts */
@@ -2407,6 +2422,11 @@ export interface components {
              * @default null
              */
             heading_deg: string | number | null;
+            /**
+             * Round
+             * @default null
+             */
+            round: number | null;
         };
         /**
          * Levelled
@@ -3117,6 +3137,11 @@ export interface components {
              * @default null
              */
             hz: string | number | null;
+            /**
+             * Round
+             * @default null
+             */
+            round: number | null;
             /**
              * V
              * @default null
@@ -4658,6 +4683,11 @@ export interface components {
              * @default null
              */
             heading_deg: string | number | null;
+            /**
+             * Round
+             * @default null
+             */
+            round: number | null;
             /**
              * Vial
              * @default null

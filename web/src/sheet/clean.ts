@@ -2,7 +2,8 @@
 
 export function isEmpty(value: unknown): boolean {
   if (value === undefined || value === null) return true;
-  if (typeof value === "object") return Object.values(value).every(isEmpty);
+  // A row that says only in which round it is taken holds nothing yet.
+  if (typeof value === "object") return Object.entries(value).every(([name, one]) => name === "round" || isEmpty(one));
   return !String(value).trim();
 }
 

@@ -4,8 +4,8 @@ import type { Kind } from "../api/client";
 import { type CheckDocument, toSend } from "./draft";
 import { type Way, asLeftRows, beginRows, countTyped, fittingWay, nextSpot, oneMore, onceMore, removeRow, rowsFinished, rowsFromFile, rowsOf, spotId, spotsOf, textAt, unitOf, withAt } from "./rows";
 
-const field = (name: string, more: object = {}) => ({ name, label: name, unit: "mm", kind: "number" as const, options: [], given: false, optional: false, ...more });
-const group = (path: string, fields: ReturnType<typeof field>[], more: object = {}) => ({ path, title: path, fields, rows: false, row_titles: [], note: "", most: 1, more: "", ...more });
+const field = (name: string, more: object = {}) => ({ name, label: name, unit: "mm", kind: "number" as const, options: [], given: false, optional: false, anew: false, ...more });
+const group = (path: string, fields: ReturnType<typeof field>[], more: object = {}) => ({ path, title: path, fields, rows: false, rounds: false, row_titles: [], note: "", most: 1, more: "", ...more });
 const rows = { rows: true, most: 5, more: "One more" };
 const way = (name: string, observations: object, groups: ReturnType<typeof group>[]): Way => ({ name, title: name, good_for: "", observations: observations as Record<string, unknown>, groups, steps: [], caution: [], unit: "" });
 const MARKS = group("observations.sets[0].marks", [field("heading_deg", { given: true }), field("x_mm"), field("y_mm")], rows);
@@ -68,6 +68,21 @@ describe("rows", () => {
     const twice = onceMore(typed, TURN);
     expect(marks(twice)).toEqual([{ heading_deg: "0", x_mm: "4.9" }, { heading_deg: "180" }, { heading_deg: "0" }, { heading_deg: "180" }]);
   });
+  it("says in which round a row is taken where something is set afresh between rounds", () => {
+    const apart = { ...TURN, groups: [HEIGHT, { ...MARKS, rounds: true }] };
+    const typed = withAt(fresh(), "observations.sets[0].marks[0].x_mm", "4.9");
+    const twice = onceMore(typed, apart);
+    expect(marks(twice)).toEqual([{ heading_deg: "0", x_mm: "4.9" }, { heading_deg: "180" }, { heading_deg: "0", round: 2 }, { heading_deg: "180", round: 2 }]);
+    const last = withAt(twice, "observations.sets[0].marks[3].x_mm", "1.1");
+    const more = oneMore(last, { ...MARKS, rounds: true });
+    expect(marks(more?.document as CheckDocument)[4]).toEqual({ round: 2 });
+    expect(oneMore(more?.document as CheckDocument, { ...MARKS, rounds: true })).toBeNull();
+    expect(countTyped(last.observations), "a round is no reading").toBe(2);
+    expect(toSend(more?.document as CheckDocument), "a row of nothing but its round is not sent").toEqual(toSend(last));
+    expect(rowsFromFile(last), "and it stays a number when a record is opened again").toMatchObject({ observations: { sets: [{ marks: [{}, {}, { round: 2 }, { round: 2 }] }] } });
+    const third = onceMore({ ...last, observations: withAt(last, "observations.sets[0].marks", marks(last).slice(0, 3)).observations }, apart);
+    expect(marks(third).map((row) => (row as { round?: number }).round)).toEqual([undefined, undefined, 2, 3, 3]);
+  });
   it("counts what was read, not what describes it", () => {
     expect(countTyped(fresh().observations)).toBe(0);
     expect(countTyped(withAt(fresh(), "observations.sets[0].marks[0].x_mm", "4.9").observations)).toBe(1);
@@ -120,5 +135,11 @@ describe("a document opened again", () => {
     const left = asLeftRows({ id: "f1", kind: "plummet", instrument: "TD-01" }, found, KIND, "tam");
     expect([left.stage, left.pair, left.way]).toEqual(["as-left", "f1", "half-turn"]);
     expect(left.document.observations).toEqual({ method: "turn", sets: [{ height_m: "1.62", marks: [{ heading_deg: "0" }, { heading_deg: "180" }] }] });
+  });
+  it("asks anew for what was stored before", () => {
+    const stored = way("half-turn", TURN.observations as object, [group("observations.sets[0]", [field("height_m"), field("before_mm", { anew: true })]), MARKS]);
+    const found = withAt(withAt(fresh(), "observations.sets[0].height_m", "1.62"), "observations.sets[0].before_mm", "3");
+    const left = asLeftRows({ id: "f1", kind: "plummet", instrument: "TD-01" }, found, { ...KIND, ways: [stored] } as Kind, "tam");
+    expect((left.document.observations as unknown as { sets: object[] }).sets[0]).toEqual({ height_m: "1.62", marks: [{ heading_deg: "0" }, { heading_deg: "180" }] });
   });
 });

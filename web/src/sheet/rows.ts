@@ -68,9 +68,14 @@ export function oneMore(document: CheckDocument, group: Group): { document: Chec
   const last = rows.length - 1;
   const empty = last >= 0 && isEmpty(rows[last]);
   const row = empty ? last : rows.length;
-  const grown = empty ? document : withAt(document, `${group.path}[${row}]`, first.name ? {} : "");
+  const round = group.rounds ? roundOf(rows[last]) : 1;
+  const grown = empty ? document : withAt(document, `${group.path}[${row}]`, first.name ? inRound({}, round) : "");
   return { document: grown, path: pathOf(group, first, row) };
 }
+
+/** In which round a row was taken; the first says nothing of it. */
+export const roundOf = (row: unknown): number => ((row as { round?: number } | undefined)?.round ?? 1);
+const inRound = (row: Row, round: number): Row => (round > 1 ? { ...row, round } : row);
 
 export function removeRow(document: CheckDocument, group: Group, row: number): CheckDocument {
   return withAt(document, group.path, rowsOf(document, group).filter((_, i) => i !== row));
@@ -106,14 +111,15 @@ export function beginRows(from: { kind: Kind; way: Way; instrument: string; owne
   return begin({ ...rest, kind: kind.kind, way: way.name, document: { kind: kind.kind, units: { length, ...(angle ? { angle } : {}) }, observations } });
 }
 
-/** The rows of the way once more behind those there are, empty: both runs count together. */
+/** The rows of the way once more behind those there are, empty, as a round of their own: both count together. */
 export function onceMore(document: CheckDocument, way: Way): CheckDocument {
-  return way.groups
-    .filter((group) => group.rows)
-    .reduce((grown, group) => {
-      const fresh = ((valueIn(way.observations, group.path) as unknown[] | undefined) ?? []).slice(0, Math.max(0, group.most - rowsOf(grown, group).length));
-      return withAt(grown, group.path, [...rowsOf(grown, group), ...structuredClone(fresh)]);
-    }, document);
+  const listed = way.groups.filter((group) => group.rows);
+  const next = 1 + Math.max(1, ...listed.flatMap((group) => rowsOf(document, group).map(roundOf)));
+  return listed.reduce((grown, group) => {
+    const fresh = ((valueIn(way.observations, group.path) as unknown[] | undefined) ?? []).slice(0, Math.max(0, group.most - rowsOf(grown, group).length));
+    const rows = structuredClone(fresh).map((row) => (group.rounds ? inRound(row as Row, next) : row));
+    return withAt(grown, group.path, [...rowsOf(grown, group), ...rows]);
+  }, document);
 }
 
 function valueIn(observations: unknown, path: string): unknown {
@@ -128,7 +134,7 @@ export function rowsFromFile(from: CheckDocument): CheckDocument {
   const text = (value: unknown, name: string): unknown => {
     if (Array.isArray(value)) return value.map((one) => text(one, name));
     if (typeof value === "object" && value !== null) return Object.fromEntries(Object.entries(value).map(([key, one]) => [key, text(one, key)]));
-    if (typeof value !== "number" || name === "vial") return value;
+    if (typeof value !== "number" || NUMBERED.has(name)) return value;
     return unit === "m" || OWN_UNIT.test(name) ? String(value) : `${value} m`;
   };
   const document: CheckDocument = { kind: from.kind, units: { ...from.units, length: unit }, observations: text(from.observations, "") as CheckDocument["observations"] };
@@ -136,14 +142,15 @@ export function rowsFromFile(from: CheckDocument): CheckDocument {
   if (from.remark) document.remark = from.remark;
   return document;
 }
+const NUMBERED = new Set(["vial", "round"]);
 const OWN_UNIT = /_(mm|m|deg|div|arcsec|arcmin|c|n|mm2|2mm)$|_per_/;
 
 /** The same check again, everything that is measured still to come. */
 export function asLeftRows(record: { id: string; kind: string; instrument: string }, document: CheckDocument, kind: Kind, owner: string): Draft {
   const way = fittingWay(kind, document) as Way;
   const draft = beginRows({ kind, way, instrument: record.instrument, owner, unit: document.units?.length ?? "m", stage: "as-left", pair: record.id });
-  // What describes the stand and the thing itself stays; what was read does not.
-  const kept = way.groups.filter((group) => !group.rows).flatMap((group) => group.fields.filter((field) => field.kind !== "choice").map((field) => pathOf(group, field, null)));
+  // What describes the stand and the thing itself stays; what was read, and what was stored before, does not.
+  const kept = way.groups.filter((group) => !group.rows).flatMap((group) => group.fields.filter((field) => field.kind !== "choice" && !field.anew).map((field) => pathOf(group, field, null)));
   const typed = rowsFromFile(document);
   return { ...draft, document: kept.reduce((grown, path) => (isEmpty(valueAt(typed, path)) ? grown : withAt(grown, path, valueAt(typed, path))), draft.document) };
 }
@@ -165,7 +172,7 @@ export function countTyped(observations: unknown): number {
   };
   return count(observations, "");
 }
-const NOT_READ = new Set(["heading_deg", "mark", "vial", "sits_on", "method", "place", "item", "material", "returns", "foot_firm", "joints_firm", "clamps_hold", "hinges_firm", "shoes_firm"]);
+const NOT_READ = new Set(["heading_deg", "mark", "vial", "round", "sits_on", "method", "place", "item", "material", "returns", "foot_firm", "joints_firm", "clamps_hold", "hinges_firm", "shoes_firm"]);
 
 /** Faults that belong to one row or group of fields, by path. */
 export const faultsUnder = (faults: Fault[], path: string): Fault[] => faults.filter((one) => one.path === path || one.path.startsWith(`${path}.`) || one.path.startsWith(`${path}[`));

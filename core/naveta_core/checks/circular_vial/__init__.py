@@ -12,12 +12,13 @@ from ..sheet.answer import Recipe
 from ..sheet.entry import HEADING, Asks, Field, Group, Way
 from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Table
-from .reckon import CAUTIONS, QUANTITY, CircularVial, adjusting, drawn, judge, read_document, so_far, where
+from .reckon import CAUTIONS, bubble_to_middle, drawn, judge, needs, so_far
 from .simulate import simulate
+from .solve import QUANTITY, CircularVial, read_document, where
 
 Data = dict[str, Any]
 BUBBLE = (Field("x_mm", "Right", "mm"), Field("y_mm", "Away from you", "mm"))
-TURNED = Group("observations.readings", "The bubble in its vial", (HEADING, *BUBBLE), rows=True, most=24, more="One more heading",
+TURNED = Group("observations.readings", "The bubble in its vial", (HEADING, *BUBBLE), rows=True, most=24, more="One more heading", rounds=True,
                note="From the middle of the ring, looking along the telescope: right and away from you are plus.")  # fmt: skip
 STANDING = Group("observations.readings", "The bubble in its vial", BUBBLE, rows=True, most=24, more="Read it once more",
                  note="From the middle of the ring, standing behind the instrument: right and away from you are plus.")  # fmt: skip
@@ -30,8 +31,15 @@ def turned_rows(*headings: int) -> list[Data]:
     return [{"heading_deg": str(one)} for one in headings]
 
 
-KIND_RECIPE = Recipe("circular-vial", read_document, judge, so_far, drawn, CAUTIONS, where)
-TABLE = Table("circular-vial", ("sits_on", "sensitivity_arcmin_per_2mm"), "readings", ("heading_deg", "x_mm", "y_mm"))
+TURNS = (("circular_vial_on", ("rotating",)),)
+RECIPE = Recipe("circular-vial", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
+TABLE = Table(
+    "circular-vial",
+    ("sits_on", "sensitivity_arcmin_per_2mm"),
+    "readings",
+    ("heading_deg", "x_mm", "y_mm", "round"),
+    ("round",),
+)
 WHEN_BAD = (
     ("real", "Is it real?", "Set the bubble afresh, turn once more. Both count together, never the better one alone."),
     ("keep", "Keep what was found", "Save as found before a screw is touched."),
@@ -48,11 +56,11 @@ WHEN_BAD = (
     ("look-back", "What was done with it since", "Work since the last good check may carry this error."),
 )
 KIND = kind_of_rows(
-    KIND_RECIPE,
+    RECIPE,
     CircularVial,
     TABLE,
     title="Circular bubble",
-    adjusting=adjusting,
+    acting=bubble_to_middle,
     applies_to=("level", "digital-level", "theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=3,
     interval_days=90,
@@ -67,13 +75,13 @@ KIND = kind_of_rows(
     ways=(
         Way("four-quarters", "Four quarters", "The same with proof: four headings check each other.",
             {"sits_on": "rotating", "readings": turned_rows(0, 90, 180, 270)}, (TURNED, SENSITIVITY),
-            ("Bubble near the middle by the foot screws.", "Read, turn by a quarter, wait, read: four times.")),
+            ("Bubble near the middle by the foot screws.", "Read, turn by a quarter, wait, read: four times."), needs=TURNS),
         Way("half-turn", "Half a turn", "For a vial that turns with the instrument: half of what it shows is the vial's.",
             {"sits_on": "rotating", "readings": turned_rows(0, 180)}, (TURNED, SENSITIVITY),
-            ("Bubble near the middle by the foot screws.", "Read where it rests.", "Turn by half a turn, wait, read again.")),
+            ("Bubble near the middle by the foot screws.", "Read where it rests.", "Turn by half a turn, wait, read again."), needs=TURNS),
         Way("on-base", "Vial on the base", "A vial that does not turn: level by the plate vial or electronic level, proved; what this bubble then shows is its error.",
             {"sits_on": "base", "readings": [{}]}, (STANDING, SENSITIVITY),
-            ("Level by the plate vial or electronic level that passed its own check.", "Read where this bubble rests.")),
+            ("Level by the plate vial or electronic level that passed its own check.", "Read where this bubble rests."), needs=(("circular_vial_on", ("base",)),)),
     ),
     asks=Asks(wind=True),
     why="Everything is set up by this bubble first: out by more than its ring, the compensator or the screws run out of room.",

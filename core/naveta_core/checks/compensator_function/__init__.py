@@ -76,7 +76,7 @@ RECIPE = Recipe(
     drawn,
     CAUTIONS,
     where,
-    (("circular-vial", "The circular bubble"),),
+    leans_on=(("circular-vial", "The circular bubble"),),
 )
 TABLE = Regrouped(
     Table("compensator-function", ("distance", "tilt_arcmin", "returns"), "readings", ("position", "reading")),
@@ -95,7 +95,11 @@ KIND = kind_of_rows(
     before_you_start=("Ten minutes out of the case.", "The circular bubble proved first: its ring is the measure."),
     who_adjusts=(),
     when_bad=(
-        ("real", "Is it real?", "Take it once more from the start. Both count together, never the better one alone."),
+        (
+            "real",
+            "Is it real?",
+            "The level not moved: once more at every place. Moved or on another day: a check of its own.",
+        ),
         ("keep", "Keep what was found", "Save as found: it is the only proof of what the work was done with."),
         (
             "adjust",
@@ -123,6 +127,7 @@ KIND = kind_of_rows(
     ),
     asks=Asks(wind=False),
     why="A compensator levels the line for you. One that sticks or follows the lean is wrong without a sign.",
+    joins=False,
     order=15,
     unit="arcsec",
     gates=False,

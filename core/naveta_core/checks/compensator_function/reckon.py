@@ -13,7 +13,7 @@ from typing import Any, Literal
 from pydantic import Field as Bounds
 
 from ...angles import ARCSEC_PER_RADIAN
-from ...blunders import find_apart, likely_slip
+from ...blunders import find_apart, likely_slip, repeats
 from ...envelope import Envelope, Part, Typed
 from ...judgement import Limits, Spread, pooled
 from ...lengths import METRES
@@ -21,9 +21,21 @@ from ...priors import staff_spread
 from ...readings import Range, Sheet
 from ...wording import arcsec, figure, length_words
 from ..sheet.answer import SoFar
-from ..sheet.circumstances import Needs, circumstances
+from ..sheet.circumstances import Circumstances
 from ..sheet.entry import Where
-from ..sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, row, shown
+from ..sheet.judged import (
+    Judged,
+    Quantity,
+    Said,
+    effect,
+    limits_from,
+    line,
+    noise_factor,
+    prior_dof,
+    repeats_of,
+    row,
+    shown,
+)
 from ..sheet.pictures import deviations
 from ..sheet.typed import number
 
@@ -146,27 +158,26 @@ def _within(document: CompensatorFunction, read: Read) -> tuple[float, float]:
     return (spread.within_mm / 1000 * noise_factor(document)) ** 2 + step**2 / 12, (spread.between_mm / 1000) ** 2
 
 
-def _standardised(read: Read, within: float) -> list[list[float]]:
-    return [[one.m / sqrt(within) for one in read.at[name]] for name in PLACES]
+def _standardised(at: dict[str, list[Staff]], within: float) -> list[list[float]]:
+    return [[one.m / sqrt(within) for one in at[name]] for name in PLACES]
 
 
 def _mean(group: list[Staff]) -> float:
     return fsum(one.m for one in group) / len(group)
 
 
-def judge(document: CompensatorFunction, read: Read) -> Judged:
+def judge(document: CompensatorFunction, read: Read, _told: Circumstances) -> Judged:
     assert read.distance_m is not None
     within, between = _within(document, read)
     aside, refused = _apart(read, within, document.units.length)
     groups = {name: [one for one in read.at[name] if one.path not in aside] for name in PLACES}
     scale, centre = ARCSEC_PER_RADIAN / read.distance_m, _mean(groups["centre"])
     shifts = {name: (_mean(groups[name]) - centre) * scale for name in SIDES}
-    squares = fsum(fsum((one.m - _mean(g)) ** 2 for one in g) / within for g in groups.values())
-    repeats = Spread(squares, fsum(len(g) - 1 for g in groups.values()))
+    spread = repeats(_standardised(groups, within))
     largest = max(SIDES, key=lambda name: abs(shifts[name]))
     q_within = within * (1 / len(groups[largest]) + 1 / len(groups["centre"])) * scale**2
     q_between = 2 * between * scale**2
-    estimate = pooled(shifts[largest], q_within, q_between, repeats, prior_dof(document))
+    estimate = pooled(shifts[largest], q_within, q_between, spread, prior_dof(document))
     quantity = Quantity(
         QUANTITY,
         "the compensator",
@@ -185,15 +196,15 @@ def judge(document: CompensatorFunction, read: Read) -> Judged:
         ],
         "fore_and_aft_arcsec": fore_aft,
         "left_and_right_arcsec": across,
-        "repeats": {"squares": repeats.squares, "dof": repeats.dof},
+        "repeats": repeats_of(spread),
     }
     if read.tilt_arcmin:
         figures["arcsec_per_arcmin"] = abs(estimate.value) / read.tilt_arcmin
     judged = Judged(
         [quantity], figures, _finding(estimate.value, estimate.u95, WORDS[largest]), _shown(quantity, figures),
-        _worked(document, groups, shifts), _work(document, estimate.value), repeats,
+        _worked(document, groups, shifts), _work(document, estimate.value), spread,
         one_more=("reading at every position", "readings at every position"),
-        again="Take it once more from the start, bubble set afresh each time. Both count together.",
+        again="The level not moved: read once more at every place. Both count together.",
         send="A compensator is work for a service, never for a screw of the crew.",
     )  # fmt: skip
     judged.set_aside = list(aside)
@@ -213,7 +224,7 @@ def judge(document: CompensatorFunction, read: Read) -> Judged:
 
 def _apart(read: Read, within: float, unit: str) -> tuple[dict[str, Said], list[Said]]:
     """The reading that stands apart, set aside in sight where three or more stand beside it."""
-    found = find_apart(_standardised(read, within))
+    found = find_apart(_standardised(read.at, within))
     if found is None:
         return {}, []
     group = read.at[PLACES[found.group]]
@@ -337,8 +348,7 @@ def drawn(document: CompensatorFunction, read: Read, judged: Judged | None) -> D
 
 
 def so_far(document: CompensatorFunction, read: Read) -> SoFar:
-    told = circumstances(document, Needs())
-    said: list[Said] = [*told.weak]
+    said: list[Said] = []
     within, between = _within(document, read)
     if read.distance_m:
         n = max(1, *(len(g) for g in read.at.values()))
@@ -351,8 +361,19 @@ def so_far(document: CompensatorFunction, read: Read) -> SoFar:
                 f"With {readings} a position this shows a shift to about ± {arcsec(u, u)}; the limit is {figure(_class_limit(document, read.tilt_arcmin).use, 1)}″.",
             )
         )
-    found = find_apart(_standardised(read, within))
+        said += _running(read, scale)
+    found = find_apart(_standardised(read.at, within))
     if found is None or found.sole_pair:
         return SoFar(said)
     one = read.at[PLACES[found.group]][found.index]
     return SoFar(said, (one.path, f"{one.text} lies apart from its fellows: read it once more there."))
+
+
+def _running(read: Read, scale: float) -> list[Said]:
+    """The largest shift so far, while places are still to come."""
+    seen = [name for name in SIDES if read.at[name] and read.at["centre"]]
+    if not seen or len(seen) == len(SIDES):
+        return []
+    shifts = {name: (_mean(read.at[name]) - _mean(read.at["centre"])) * scale for name in seen}
+    name = max(seen, key=lambda one: abs(shifts[one]))
+    return [("running", f"So far the most is {arcsec(shifts[name])}, {WORDS[name]}.")]

@@ -8,11 +8,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from ..sheet.acts import by_hand
 from ..sheet.answer import Recipe
 from ..sheet.entry import HEADING, Asks, Field, Group, Way
 from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Table
-from .reckon import drawn, judge, so_far
+from .reckon import drawn, judge, needs, so_far
 from .simulate import simulate
 from .solve import ACROSS, ALONG, CAUTIONS, DualAxisLevel, read_document, where
 
@@ -24,21 +25,22 @@ def _rows(*headings: int) -> list[Data]:
 
 
 BOTH = (HEADING, Field("along_arcsec", "Along", "″"), Field("across_arcsec", "Across", "″"))
-READINGS = Group("observations.readings", "What the electronic level shows", BOTH, rows=True, most=24, more="One more heading",
+READINGS = Group("observations.readings", "What the electronic level shows", BOTH, rows=True, most=24, more="One more heading", rounds=True,
                  note="In seconds, signs as shown. Along the sight, and across it to the right.")  # fmt: skip
-TOGETHER = Group("observations.readings", "Electronic level and plate bubble, read together", (*BOTH, Field("bubble_div", "Plate bubble, right is plus", "div")), rows=True, most=24, more="One more heading",
+TOGETHER = Group("observations.readings", "Electronic level and plate bubble, read together", (*BOTH, Field("bubble_div", "Plate bubble, right is plus", "div")), rows=True, most=24, more="One more heading", rounds=True,
                  note="Read both at the same moment; the half-turn tells which is out.")  # fmt: skip
-STORED = Group("observations", "Stored in the instrument before", (Field("before_along_arcsec", "Along", "″", optional=True), Field("before_across_arcsec", "Across", "″", optional=True)),
+STORED = Group("observations", "Stored in the instrument before", (Field("before_along_arcsec", "Along", "″", optional=True, anew=True), Field("before_across_arcsec", "Across", "″", optional=True, anew=True)),
                note="Note them now: a new calibration writes over them.")  # fmt: skip
 WORTH = Group(
     "observations", "The plate vial", (Field("sensitivity_arcsec_per_div", "A division is", "″", optional=True),)
 )
-RECIPE = Recipe("dual-axis-level", read_document, judge, so_far, drawn, CAUTIONS, where)
+RECIPE = Recipe("dual-axis-level", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
 TABLE = Table(
     "dual-axis-level",
     ("sensitivity_arcsec_per_div", "before_along_arcsec", "before_across_arcsec"),
     "readings",
-    ("heading_deg", "along_arcsec", "across_arcsec", "bubble_div"),
+    ("heading_deg", "along_arcsec", "across_arcsec", "bubble_div", "round"),
+    ("round",),
 )
 
 
@@ -53,6 +55,7 @@ KIND = kind_of_rows(
     DualAxisLevel,
     TABLE,
     title="Electronic level",
+    acting=by_hand,
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=4,
     interval_days=30,
@@ -82,5 +85,6 @@ KIND = kind_of_rows(
     why="Two figures under ten seconds both ways may be an index of nine: turned, index and tilt come apart.",
     order=30,
     kept=(ACROSS,),
+    voids=("two-face",),
     fits=has_electronic_level,
 )  # fmt: skip

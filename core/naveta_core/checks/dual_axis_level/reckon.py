@@ -13,14 +13,14 @@ from typing import Any
 from ...judgement import Limits
 from ...stand.vectors import polar
 from ...wording import arcsec, figure
-from ..circular_vial.reckon import scattered
 from ..plate_vial.reckon import Tube, placed, spreads
 from ..plate_vial.reckon import find as find_rest
 from ..sheet.answer import SoFar
-from ..sheet.circumstances import Needs, circumstances
-from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, solve, stands_apart, turned_vector, widest_deg
-from ..sheet.judged import Judged, Quantity, Said, limits_from, name_apart, prior_dof
+from ..sheet.circumstances import Circumstances, Needs
+from ..sheet.fits import OPPOSITE_DEG, Solved, apart_deg, solve, stands_apart, widest_deg
+from ..sheet.judged import Judged, Quantity, Said, limits_from, name_apart, prior_dof, repeats_of, tell_scatter
 from ..sheet.pictures import circle
+from ..sheet.rounds import by_round, last_round
 from .solve import (
     ACROSS,
     ALONG,
@@ -29,6 +29,7 @@ from .solve import (
     WARM_MINUTES,
     DualAxisLevel,
     Read,
+    equations_of,
     solve_level,
     where,
 )
@@ -45,12 +46,11 @@ def _limits(document: DualAxisLevel, name: str, read: Read) -> Limits:
     return limits_from(document, name, Limits(use, use, 60.0, f"opening value: {why}"))
 
 
-def _needs() -> Needs:
+def needs(_document: DualAxisLevel) -> Needs:
     return Needs(minutes_on=WARM_MINUTES, firm_stand=True, wind=True, temperature=True)
 
 
-def judge(document: DualAxisLevel, read: Read) -> Judged:
-    told = circumstances(document, _needs())
+def judge(document: DualAxisLevel, read: Read, told: Circumstances) -> Judged:
     solved = solve_level(document, read, told.factor)
     quantities = [
         Quantity(
@@ -60,7 +60,7 @@ def judge(document: DualAxisLevel, read: Read) -> Judged:
         for at, name, word in ((1, ALONG, "along"), (0, ACROSS, "across"))
     ]  # fmt: skip
     along, across = (one.estimate.value for one in quantities)
-    bearing, size = polar(solved.fit.unknowns[2], solved.fit.unknowns[3])
+    bearing, size = polar(solved.fit.unknowns[-2], solved.fit.unknowns[-1])
     figures: Data = {
         ALONG: along,
         ACROSS: across,
@@ -69,18 +69,14 @@ def judge(document: DualAxisLevel, read: Read) -> Judged:
         "tilt_arcsec": size,
         "tilt_bearing_deg": bearing,
         "misfit_arcsec": _rms(solved),
-        "repeats": {"squares": solved.spread.squares, "dof": solved.spread.dof},
+        "repeats": repeats_of(solved.spread),
     }
-    if read.before:
-        figures["change_along_arcsec"], figures["change_across_arcsec"] = along, across
     judged = Judged(
         quantities, figures, finding_of(quantities, size), shown_of(quantities, bearing, size), worked_of(read, solved, quantities), work_of(document, along, across),
         solved.spread, one_more=("round of headings", "rounds of headings"),
         again="Take the round once more before anything is stored. Both count together.",
         send="Send it to service: an index this large is not for the field to store away.",
     )  # fmt: skip
-    judged.reasons += told.weak
-    judged.refused += told.blocked
     judged.reasons.append(
         (
             "index-and-tilt",
@@ -106,9 +102,7 @@ def judge(document: DualAxisLevel, read: Read) -> Judged:
                 "All figures lie under a twentieth of a second: were they typed in degrees? Type seconds.",
             )
         )
-    weak, refused = scattered(solved, document, "headings")
-    judged.reasons += weak
-    judged.refused += refused
+    tell_scatter(judged, solved, "headings")
     at = stands_apart(solved)
     if at is not None:
         name_apart(
@@ -134,10 +128,7 @@ def _sense(read: Read, solved: Solved) -> list[Said]:
     for along, across in product((1.0, -1.0), repeat=2):
         if along == across:
             continue  # both turned round is the same figure with the tilt the other way
-        rows: list[Observation] = []
-        for one in read.figures:
-            rows += turned_vector(one.heading_deg, one.across * across, one.along * along)
-        other = fsum(v * v for v in solve(rows, 1.0, 0.0, 6.0).fit.residuals)
+        other = fsum(v * v for v in solve(by_round(equations_of(read, along, across)), 1.0, 0.0, 6.0).fit.residuals)
         if other < OTHER_SENSE_SHARE * mine and mine > 4 * (solved.within + solved.between):
             return [
                 (
@@ -150,7 +141,11 @@ def _sense(read: Read, solved: Solved) -> list[Said]:
 
 def _beside(document: DualAxisLevel, read: Read, quantities: list[Quantity], factor: float) -> list[Said]:
     """Plate bubble and electronic level read together: the half-turn says which of them is out."""
-    tubes = [Tube(one.path, one.heading_deg + 90.0, one.bubble, 1) for one in read.figures if one.bubble is not None]
+    tubes = [
+        Tube(one.path, one.heading_deg + 90.0, one.bubble, 1, one.round)
+        for one in last_round(read.figures)
+        if one.bubble is not None
+    ]
     if read.seconds_per_div is None or len(tubes) < 2 or widest_deg([one.heading_deg for one in tubes]) < OPPOSITE_DEG:
         return []
     within, between = spreads(document, read.bubble_steps, factor)
@@ -169,29 +164,24 @@ def _beside(document: DualAxisLevel, read: Read, quantities: list[Quantity], fac
 def drawn(_document: DualAxisLevel, read: Read, judged: Judged | None) -> Data | None:
     centre = (judged.figures[ACROSS], judged.figures[ALONG]) if judged else None
     radius = judged.figures["tilt_arcsec"] if judged else None
-    points = [(one.across, one.along, f"{one.heading_deg:g}°", one.path) for one in read.figures]
+    points = [(one.across, one.along, f"{one.heading_deg:g}°", one.path) for one in last_round(read.figures)]
     limit = judged.quantities[0].limits.use if judged else None
     return circle("arcsec", points, centre, radius, "index", "tilt of the stand", x="across", y="along", limit=limit)
 
 
 def so_far(document: DualAxisLevel, read: Read) -> SoFar:
-    told = circumstances(document, _needs())
-    said = [*told.blocked, *told.weak]
-    if len(read.figures) == 1:
-        said.append(
-            (
-                "turn-now",
-                "Turn by half a turn, let the figures settle, read both again. A perfect one shows the same with the signs changed.",
-            )
-        )
-    elif 2 <= len(read.figures) < len(document.observations.readings):
-        a, b = read.figures[:2]
-        said.append(
+    figures, said = last_round(read.figures), list[Said]()
+    if len(figures) == 1:
+        text = "Turn by half a turn, let the figures settle, read both again. A perfect one shows the same with the signs changed."
+        said.append(("turn-now", text))
+    elif len(read.figures) < len(document.observations.readings):
+        said += [
             (
                 "running",
-                f"The first two say: index {arcsec((a.along + b.along) / 2)} along, {arcsec((a.across + b.across) / 2)} across."
-                if abs(abs(a.heading_deg - b.heading_deg) - 180) < 1
-                else "Go on round.",
+                f"Two opposite headings say: index {arcsec((a.along + b.along) / 2)} along, {arcsec((a.across + b.across) / 2)} across. The others will prove it.",
             )
-        )
+            for i, a in enumerate(figures)
+            for b in figures[i + 1 :]
+            if apart_deg(a.heading_deg, b.heading_deg) > 179
+        ][:1]
     return SoFar(said)

@@ -16,8 +16,9 @@ from ...priors import ELECTRONIC_BETWEEN_ARCSEC, electronic_within_arcsec
 from ...readings import Sheet
 from ..plate_vial.reckon import MOST_DIV
 from ..sheet.entry import Where
-from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, solve, turned_vector, widest_deg
+from ..sheet.fits import Solved, solve
 from ..sheet.judged import noise_factor, prior_dof
+from ..sheet.rounds import Equation, InRound, by_round, demand_opposite, turned_vector
 from ..sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
@@ -41,7 +42,7 @@ where = Where(
 )
 
 
-class LevelReading(Part):
+class LevelReading(InRound):
     """Both figures of an electronic level at a heading, and the plate bubble beside it where one is read."""
 
     heading_deg: Typed | None = None
@@ -73,6 +74,7 @@ class Shown:
     along: float
     across: float
     bubble: float | None
+    round: int = 1
 
 
 @dataclass
@@ -123,20 +125,16 @@ def read_document(document: DualAxisLevel, sheet: Sheet) -> Read:
         )
         if heading is None or along is None or across is None:
             continue
-        found.append(Shown(base, heading.value, along.value * sa, across.value * sc, bubble.value if bubble else None))
+        beside = bubble.value if bubble else None
+        found.append(Shown(base, heading.value, along.value * sa, across.value * sc, beside, one.round or 1))
         steps += [along.step, across.step]
         bubble_steps += [bubble.step] if bubble else []
     for i in range(len(o.readings), 2):
         for name in ("along_arcsec", "across_arcsec"):
             sheet.want(f"observations.readings[{i}].{name}", where(f"observations.readings[{i}].{name}"))
-    if len(found) >= max(2, len(o.readings)) and widest_deg([one.heading_deg for one in found]) < OPPOSITE_DEG:
-        given = "headings " + ", ".join(f"{one.heading_deg:g}°" for one in found)
-        sheet.fault(
-            "observations.readings",
-            "the readings",
-            given,
-            "two headings half a turn apart: only turned does the index show",
-        )
+    if len(found) >= max(2, len(o.readings)):
+        wanted = "two headings half a turn apart: only turned does the index show"
+        demand_opposite(sheet, "observations.readings", "the readings", found, wanted)
     worth = None
     if any(one.bubble is not None for one in found):
         stated, path = document.instrument.plate_vial_arcsec_per_div, "observations.sensitivity_arcsec_per_div"
@@ -161,7 +159,13 @@ def solve_level(document: DualAxisLevel, read: Read, factor: float) -> Solved:
         "electronic_level_arcsec", electronic_within_arcsec(document.instrument.angle_accuracy_arcsec)
     )
     within = (own * noise_factor(document) * factor) ** 2 + max(rounding(read.steps), stated**2 / 12)
-    rows: list[Observation] = []
-    for one in read.figures:
-        rows += turned_vector(one.heading_deg, one.across, one.along)
-    return solve(rows, within, ELECTRONIC_BETWEEN_ARCSEC**2, prior_dof(document))
+    return solve(by_round(equations_of(read)), within, ELECTRONIC_BETWEEN_ARCSEC**2, prior_dof(document))
+
+
+def equations_of(read: Read, along: float = 1.0, across: float = 1.0) -> list[Equation]:
+    """Unknowns: index across, index along, and each round's tilt; `along` and `across` turn a display's counting round."""
+    return [
+        equation
+        for one in read.figures
+        for equation in turned_vector(one.heading_deg, one.across * across, one.along * along, one.round)
+    ]

@@ -61,7 +61,7 @@ def worked_of(read: Read, solved: Solved, quantities: list[Quantity]) -> list[Da
     lines.append(
         line(
             "Tilt of the stand, right and up",
-            f"{figure(solved.fit.unknowns[2], 1)}″, {figure(solved.fit.unknowns[3], 1)}″",
+            f"{figure(solved.fit.unknowns[-2], 1)}″, {figure(solved.fit.unknowns[-1], 1)}″",
         )
     )
     e = quantities[0].estimate

@@ -6,13 +6,14 @@ the tilt; four give all of it and what does not fit. e is the known rest positio
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from ..sheet.answer import Recipe
 from ..sheet.entry import Asks, Field, Group, Way
 from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Table
-from .reckon import CAUTIONS, QUANTITY, PlateVial, adjusting, drawn, judge, read_document, so_far, where
+from .reckon import CAUTIONS, QUANTITY, PlateVial, drawn, judge, needs, read_document, so_far, to_middle, where
 from .simulate import simulate
 
 Data = dict[str, Any]
@@ -23,12 +24,17 @@ def _rows(*pairs: tuple[int, int]) -> list[Data]:
 
 
 RIGHT_END = Field("heading_deg", "Right end on", "°", given=True)
-READINGS = Group("observations.readings", "The bubble", (RIGHT_END, Field("bubble_div", "Bubble, right is plus", "div")), rows=True, most=24, more="One more heading",
+READINGS = Group("observations.readings", "The bubble", (RIGHT_END, Field("bubble_div", "Bubble, right is plus", "div")), rows=True, most=24, more="One more heading", rounds=True,
                  note="In divisions from the middle, to a tenth. Wait until it rests.")  # fmt: skip
+BOTH = replace(READINGS, title="The bubbles", row_titles=("First vial", "Second vial") * 2)
 WORTH = Group("observations", "The vial", (Field("sensitivity_arcsec_per_div", "A division is", "″", optional=True),))
-RECIPE = Recipe("plate-vial", read_document, judge, so_far, drawn, CAUTIONS, where)
+RECIPE = Recipe("plate-vial", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
 TABLE = Table(
-    "plate-vial", ("sensitivity_arcsec_per_div",), "readings", ("heading_deg", "bubble_div", "vial"), ("vial",)
+    "plate-vial",
+    ("sensitivity_arcsec_per_div",),
+    "readings",
+    ("heading_deg", "bubble_div", "vial", "round"),
+    ("vial", "round"),
 )
 
 
@@ -41,7 +47,7 @@ KIND = kind_of_rows(
     PlateVial,
     TABLE,
     title="Plate bubble",
-    adjusting=adjusting,
+    acting=to_middle,
     applies_to=("theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=4,
     interval_days=30,
@@ -65,7 +71,7 @@ KIND = kind_of_rows(
         Way("half-turn", "Half a turn", "Two readings: the rest position and the tilt along the vial.", {"readings": _rows((0, 1), (180, 1))},
             (READINGS, WORTH), ("Vial along two foot screws. Read.", "Turn by half a turn, wait, read again.")),
         Way("two-vials", "Two vials at right angles", "Both are read at each of two headings.", {"readings": _rows((0, 1), (90, 2), (180, 1), (270, 2))},
-            (READINGS, WORTH), ("Read the first vial (right end at 0°) and the second (right end at 90°).", "Turn by half a turn, wait, read both again: 180° and 270°.")),
+            (BOTH, WORTH), ("Read the first vial (right end at 0°) and the second (right end at 90°).", "Turn by half a turn, wait, read both again: 180° and 270°.")),
     ),
     asks=Asks(wind=True),
     why="The plate bubble is the last word where there is no electronic level, and the witness against one where there is.",

@@ -14,18 +14,33 @@ from pydantic import Field as Bounds
 
 from ...envelope import Envelope, Part, Typed
 from ...errors import Refused
-from ...judgement import Limits
+from ...judgement import Grade, Limits, may_turn_screws
 from ...priors import TUBULAR_BETWEEN_DIV, TUBULAR_COARSE_DIV, TUBULAR_DIV
 from ...readings import Sheet
 from ...stand.vectors import polar, unit
 from ...wording import figure
-from ..circular_vial.reckon import scattered
+from ..sheet.acts import Guide
 from ..sheet.answer import SoFar
-from ..sheet.circumstances import Needs, circumstances
+from ..sheet.circumstances import Circumstances, Needs
 from ..sheet.entry import Where
-from ..sheet.fits import OPPOSITE_DEG, Observation, Solved, apart_deg, solve, stands_apart, widest_deg
-from ..sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, noise_factor, prior_dof, row, shown
+from ..sheet.fits import Solved, apart_deg, solve, stands_apart
+from ..sheet.judged import (
+    Judged,
+    Quantity,
+    Said,
+    effect,
+    limits_from,
+    line,
+    name_apart,
+    noise_factor,
+    prior_dof,
+    repeats_of,
+    row,
+    shown,
+    tell_scatter,
+)
 from ..sheet.pictures import tube
+from ..sheet.rounds import Equation, InRound, by_round, demand_opposite, last_round
 from ..sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
@@ -44,7 +59,7 @@ where = Where(
 )
 
 
-class TubeReading(Part):
+class TubeReading(InRound):
     """A bubble in a tubular vial: divisions towards the right end, which lies on `heading_deg`."""
 
     heading_deg: Typed | None = None
@@ -72,6 +87,7 @@ class Tube:
     heading_deg: float
     bubble: float
     vial: int
+    round: int = 1
 
 
 @dataclass
@@ -85,14 +101,21 @@ class Read:
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """Rest positions in divisions, the tilt's high-side vector in seconds (or along one direction only)."""
+    """Rest positions in divisions; of the last round the tilt's high-side vector in seconds, or only what lies along
+    the vial."""
 
     solved: Solved
     tilt: tuple[float, float]
     whole: bool
     second: bool
     seconds: float
-    residuals: list[float]
+
+    @property
+    def residuals(self) -> list[float]:
+        return self.solved.fit.residuals
+
+    def rest(self, vial: int) -> float:
+        return self.solved.fit.unknowns[vial - 1]
 
 
 def read_document(document: PlateVial, sheet: Sheet) -> Read:
@@ -110,7 +133,7 @@ def read_document(document: PlateVial, sheet: Sheet) -> Read:
             sheet, f"{base}.bubble_div", where(f"{base}.bubble_div"), one.bubble_div, "div", -MOST_DIV, MOST_DIV
         )
         if heading is not None and bubble is not None:
-            found.append(Tube(base, heading.value, bubble.value, one.vial or 1))
+            found.append(Tube(base, heading.value, bubble.value, one.vial or 1, one.round or 1))
             steps.append(bubble.step)
     for i in range(len(o.readings), 2):
         sheet.want(f"observations.readings[{i}].bubble_div", where(f"observations.readings[{i}].bubble_div"))
@@ -120,45 +143,42 @@ def read_document(document: PlateVial, sheet: Sheet) -> Read:
 
 
 def _geometry(tubes: list[Tube], sheet: Sheet) -> None:
+    path, what = "observations.readings", "the readings"
     for vial in (1, 2):
-        headings = [one.heading_deg for one in tubes if one.vial == vial]
-        if not headings:
-            continue
-        said = "headings " + ", ".join(f"{one:g}°" for one in headings)
+        mine = [one for one in tubes if one.vial == vial]
         which = "" if {one.vial for one in tubes} == {1} else f" of the {'first' if vial == 1 else 'second'} vial"
-        if widest_deg(headings) < OPPOSITE_DEG:
-            sheet.fault(
-                "observations.readings",
-                "the readings",
-                said,
-                f"two headings{which} half a turn apart, 120° at the least",
-            )
-        elif len(headings) == 2 and len(tubes) == 2 and widest_deg(headings) < 180 - OPPOSITE_WITHIN_DEG:
-            sheet.fault(
-                "observations.readings", "the readings", said, f"two opposite headings{which}, or a third reading"
-            )
+        demand_opposite(sheet, path, what, mine, f"two headings{which} half a turn apart, 120° at the least")
+    if not sheet.faults:
+        for name in sorted({one.round for one in tubes}):
+            mine = [one for one in tubes if one.round == name]
+            if len(mine) == 2:
+                demand_opposite(
+                    sheet, path, what, mine, "two opposite headings, or a third reading", 180 - OPPOSITE_WITHIN_DEG
+                )
+
+
+def _whole(tubes: list[Tube]) -> bool:
+    """Whether a round tells its tilt both ways: three readings, not all along one line."""
+    lines = {round(one.heading_deg % 180 / OPPOSITE_WITHIN_DEG) % 12 for one in tubes}
+    return len(tubes) > 2 and len(lines) > 1
 
 
 def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: float) -> Found:
-    """Rest position of each vial and the tilt. Spreads in divisions."""
+    """Rest position of each vial, and the tilt of each round. Spreads in divisions."""
     second = any(one.vial == 2 for one in tubes)
-    lines = {round(one.heading_deg % 180 / OPPOSITE_WITHIN_DEG) % 12 for one in tubes}
-    whole = len(tubes) > 2 and len(lines) > 1
-    first = tubes[0].heading_deg
-    rows: list[Observation] = []
+    of_round = {name: [one for one in tubes if one.round == name] for name in {one.round for one in tubes}}
+    equations = []
     for one in tubes:
-        rest = [1.0 if one.vial == 1 else 0.0, 1.0 if one.vial == 2 else 0.0][: 2 if second else 1]
-        u = unit(one.heading_deg)
-        share = [u[0], u[1]] if whole else [cos(radians(one.heading_deg - first))]
-        rows.append(([*rest, *share], one.bubble))
-    solved = solve(rows, within, between, dof)
-    at = 2 if second else 1
-    if whole:
-        tilt = (solved.fit.unknowns[at] * seconds, solved.fit.unknowns[at + 1] * seconds)
-    else:
-        u = unit(first)
-        tilt = (u[0] * solved.fit.unknowns[at] * seconds, u[1] * solved.fit.unknowns[at] * seconds)
-    return Found(solved, tilt, whole, second, seconds, solved.fit.residuals)
+        mine, u = of_round[one.round], unit(one.heading_deg)
+        own = [u[0], u[1]] if _whole(mine) else [cos(radians(one.heading_deg - mine[0].heading_deg))]
+        rest = [1.0, 0.0] if one.vial == 1 else [0.0, 1.0]
+        equations.append(Equation(one.round, rest if second else rest[:1], own, one.bubble))
+    solved = solve(by_round(equations), within, between, dof)
+    last, known = last_round(tubes), solved.fit.unknowns
+    if _whole(last):
+        return Found(solved, (known[-2] * seconds, known[-1] * seconds), True, second, seconds)
+    u = unit(last[0].heading_deg)
+    return Found(solved, (u[0] * known[-1] * seconds, u[1] * known[-1] * seconds), False, second, seconds)
 
 
 def spreads(document: Envelope, steps: list[float], factor: float) -> tuple[float, float]:
@@ -168,8 +188,11 @@ def spreads(document: Envelope, steps: list[float], factor: float) -> tuple[floa
     return (own * noise_factor(document) * factor) ** 2 + (0.0 if coarse else rounding(steps)), TUBULAR_BETWEEN_DIV**2
 
 
-def judge(document: PlateVial, read: Read) -> Judged:
-    told = circumstances(document, Needs(wind=True, temperature=True))
+def needs(_document: PlateVial) -> Needs:
+    return Needs(wind=True, temperature=True)
+
+
+def judge(document: PlateVial, read: Read, told: Circumstances) -> Judged:
     assert read.seconds is not None
     within, between = spreads(document, read.steps, told.factor)
     found = find(read.tubes, read.seconds, within, between, prior_dof(document))
@@ -185,7 +208,7 @@ def judge(document: PlateVial, read: Read) -> Judged:
         "tilt_arcsec": size,
         "tilt_bearing_deg": bearing,
         "residuals_div": found.residuals,
-        "repeats": {"squares": found.solved.spread.squares, "dof": found.solved.spread.dof},
+        "repeats": repeats_of(found.solved.spread),
     }
     if found.second:
         figures["reversal_2_div"] = quantities[1].estimate.value
@@ -195,14 +218,11 @@ def judge(document: PlateVial, read: Read) -> Judged:
         found.solved.spread, one_more=("round of headings", "rounds of headings"),
         again="Let the bubble rest, turn once more before a screw is touched. Both count together.",
     )  # fmt: skip
-    judged.reasons += [*told.weak, ("half-and-half", _halves(read, found))]
+    judged.reasons.append(("half-and-half", _halves(read, found)))
     if not found.whole:
-        judged.reasons.append(
-            ("one-direction", "Read at two headings: the tilt across them is not known, and nothing checks them.")
-        )
-    weak, refused = scattered(found.solved, document, "headings")
-    judged.reasons += weak
-    judged.refused += refused
+        alone = ", and nothing checks them" if found.solved.fit.redundancy < 1 else ""
+        judged.reasons.append(("one-direction", f"Read at two headings: the tilt across them is not known{alone}."))
+    tell_scatter(judged, found.solved, "headings")
     at = stands_apart(found.solved)
     if at is not None:
         name_apart(
@@ -254,9 +274,9 @@ def _finding(e: float, u: float, found: Found) -> str:
 
 def _halves(read: Read, found: Found) -> str:
     """What was seen at the last heading, and whose each part is."""
-    last = read.tubes[-1]
-    tilt = last.bubble - found.solved.fit.unknowns[0 if last.vial == 1 else 1] - found.residuals[-1]
-    own = found.solved.fit.unknowns[0 if last.vial == 1 else 1]
+    last = last_round(read.tubes)[-1]
+    own = found.rest(last.vial)
+    tilt = last.bubble - own - found.residuals[read.tubes.index(last)]
     return f"Seen last: {figure(last.bubble, 1)} div. Of that {figure(tilt, 1)} div are the stand's tilt, {figure(own, 1)} div the vial's own."
 
 
@@ -316,39 +336,29 @@ def _work(document: PlateVial, found: Found, rest: float) -> list[Data]:
 def drawn(_document: PlateVial, read: Read, judged: Judged | None) -> Data | None:
     rest = judged.figures[QUANTITY] if judged else None
     shares: list[float | None] = [None] * len(read.tubes)
-    if judged and read.seconds:
-        bearing, size = judged.figures["tilt_bearing_deg"], judged.figures["tilt_arcsec"]
-        shares = [size / read.seconds * cos(radians(one.heading_deg - bearing)) for one in read.tubes]
+    if judged:
+        rests = (judged.figures[QUANTITY], judged.figures.get("reversal_2_div", 0.0))
+        misfits = judged.figures["residuals_div"]
+        shares = [one.bubble - rests[one.vial - 1] - v for one, v in zip(read.tubes, misfits, strict=True)]
     half = max([3.0, *(abs(one.bubble) + 1 for one in read.tubes)])
     return tube([(f"right end {one.heading_deg:g}°", one.bubble, one.path) for one in read.tubes], rest, shares, half)
 
 
 def so_far(document: PlateVial, read: Read) -> SoFar:
-    told = circumstances(document, Needs(wind=True, temperature=True))
-    said = [*told.blocked, *told.weak]
-    if len(read.tubes) >= 2 and len(read.tubes) < len(document.observations.readings):
-        a, b = read.tubes[:2]
-        if apart_deg(a.heading_deg, b.heading_deg) > 180 - OPPOSITE_WITHIN_DEG:
-            rest = (a.bubble + b.bubble) / 2
-            said.append(
-                (
-                    "running",
-                    f"These two say: it rests {placed(rest)}, the stand's part is {figure(abs(a.bubble - b.bubble) / 2, 1)} div.",
-                )
-            )
-    elif len(read.tubes) == 1:
+    tubes, said = last_round(read.tubes), list[Said]()
+    if len(tubes) >= 2 and len(read.tubes) < len(document.observations.readings):
+        a, b = tubes[:2]
+        if a.vial == b.vial and apart_deg(a.heading_deg, b.heading_deg) > 180 - OPPOSITE_WITHIN_DEG:
+            rest, part = (a.bubble + b.bubble) / 2, figure(abs(a.bubble - b.bubble) / 2, 1)
+            said.append(("running", f"These two say: it rests {placed(rest)}, the stand's part is {part} div."))
+    elif len(tubes) == 1:
         said.append(("turn-now", "Turn by half a turn, give the bubble a moment, read again."))
     return SoFar(said)
 
 
-def adjusting(document: PlateVial, reads_now: list[Any]) -> Data:
+def to_middle(_document: Any, _read: Any, judged: Judged, _grade: Grade, reads_now: list[Any]) -> Guide:
     """Vial to the middle by its own screw, axis plumb, with what is left after each turn. Raises Refused."""
-    sheet = Sheet()
-    read = read_document(document, sheet)
-    sheet.demand_complete()
-    judged = judge(document, read)
-    quantity, rest = judged.quantities[0], judged.figures[QUANTITY]
-    turned = Sheet()
+    quantity, turned = judged.quantities[0], Sheet()
     values = [
         number(turned, f"reads_now[{i}]", "the bubble is now at", v, "div", -MOST_DIV, MOST_DIV)
         for i, v in enumerate(reads_now)
@@ -365,15 +375,15 @@ def adjusting(document: PlateVial, reads_now: list[Any]) -> Data:
             else f"{figure(abs(left), 1)} div {'right' if left > 0 else 'left'} still to go, by the vial's own screw only."
         )
         steps.append({"given": str(given), "left": left, "done": done, "text": says})
-    return {
-        "wells": [""],
-        "asked": "The bubble is now at",
-        "unit": "div",
-        "from_text": placed(rest),
-        "target_text": "the middle",
-        "allowed": quantity.estimate.u95 <= quantity.limits.use,
-        "tool": "The instrument's own adjusting pin.",
-        "screw": "The capstan screw at one end of the vial's mount.",
-        "text": quantity.turn,
-        "steps": steps,
-    }
+    return Guide(
+        quantity.turn,
+        may_turn_screws(quantity.estimate, quantity.limits),
+        ("",),
+        "The bubble is now at",
+        "div",
+        placed(judged.figures[QUANTITY]),
+        "the middle",
+        "The instrument's own adjusting pin.",
+        "The capstan screw at one end of the vial's mount.",
+        tuple(steps),
+    )

@@ -12,7 +12,7 @@ from ..sheet.answer import Recipe
 from ..sheet.entry import HEADING, Asks, Field, Group, Way
 from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Regrouped, Table
-from .reckon import adjusting, drawn, gather, judge, so_far, spread_out
+from .reckon import drawn, gather, judge, needs, on_to_axis, so_far, spread_out
 from .simulate import simulate
 from .solve import CAUTIONS, QUANTITY, Plummet, read_document, where
 
@@ -21,7 +21,7 @@ MARK = (Field("x_mm", "Right", "mm"), Field("y_mm", "Away", "mm"))
 
 
 def _marks(index: int, title: str, more: str = "One more mark") -> Group:
-    return Group(f"observations.sets[{index}].marks", title, (HEADING, *MARK), rows=True, most=24, more=more,
+    return Group(f"observations.sets[{index}].marks", title, (HEADING, *MARK), rows=True, most=24, more=more, rounds=True,
                  note="On a sheet with millimetres: right and away from you, from any corner, the sheet not moved.")  # fmt: skip
 
 
@@ -48,9 +48,16 @@ TURN_STEPS = (
     "Mark where it points.",
     "Foot screws untouched: turn the instrument, mark again.",
 )
-RECIPE = Recipe("plummet", read_document, judge, so_far, drawn, CAUTIONS, where)
+TURNS = (("plummet_place", ("turning",)),)
+RECIPE = Recipe("plummet", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
 TABLE = Regrouped(
-    Table("plummet", ("place", "method"), "marks", ("set", "height_m", "heading_deg", "x_mm", "y_mm"), ("set",)),
+    Table(
+        "plummet",
+        ("place", "method"),
+        "marks",
+        ("set", "height_m", "heading_deg", "x_mm", "y_mm", "round"),
+        ("set", "round"),
+    ),
     gather,
     spread_out,
 )
@@ -65,7 +72,7 @@ KIND = kind_of_rows(
     Plummet,
     TABLE,
     title="Plummet",
-    adjusting=adjusting,
+    acting=on_to_axis,
     applies_to=("theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=8,
     interval_days=90,
@@ -84,14 +91,14 @@ KIND = kind_of_rows(
     quantity_label="plummet",
     simulate=simulate,
     ways=(
-        Way("four-quarters", "Four marks, a quarter turn each", "The whole: four marks prove each other.", {"place": "turning", "method": "turn", "sets": [_at(0, 90, 180, 270)]},
-            (_height(0), _marks(0, "Where it points")), (*TURN_STEPS, "Four marks: 0°, 90°, 180°, 270°."), ("laser",)),
-        Way("half-turn", "Two marks, half a turn", "Quick: half the flip is the error.", {"place": "turning", "method": "turn", "sets": [_at(0, 180)]},
-            (_height(0), _marks(0, "Where it points")), TURN_STEPS, ("laser",)),
-        Way("two-heights", "Two heights, two marks each", "Tells a plummet that sits aside from one that points askew.", {"place": "turning", "method": "turn", "sets": [_at(0, 180), _at(0, 180)]},
-            (_height(0, "The tall stand"), _marks(0, "Where it points, tall"), _height(1, "The low stand"), _marks(1, "Where it points, low")), (*TURN_STEPS, "The same again on a stand half a metre lower or more."), ("laser",)),
+        Way("four-quarters", "Four marks, a quarter turn each", "The whole: four marks prove each other.", {"method": "turn", "sets": [_at(0, 90, 180, 270)]},
+            (_height(0), _marks(0, "Where it points")), (*TURN_STEPS, "Four marks: 0°, 90°, 180°, 270°."), ("laser",), needs=TURNS),
+        Way("half-turn", "Two marks, half a turn", "Quick: half the flip is the error.", {"method": "turn", "sets": [_at(0, 180)]},
+            (_height(0), _marks(0, "Where it points")), TURN_STEPS, ("laser",), needs=TURNS),
+        Way("two-heights", "Two heights, two marks each", "Tells a plummet that sits aside from one that points askew.", {"method": "turn", "sets": [_at(0, 180), _at(0, 180)]},
+            (_height(0, "The tall stand"), _marks(0, "Where it points, tall"), _height(1, "The low stand"), _marks(1, "Where it points, low")), (*TURN_STEPS, "The same again on a stand half a metre lower or more."), ("laser",), needs=TURNS),
         Way("base-thirds", "Plummet in the base: three thirds", "It does not turn with the instrument: the base is turned by thirds in its tripod, levelled afresh each time.",
-            {"place": "base", "method": "thirds", "sets": [_at(0, 120, 240)]}, (_height(0), _marks(0, "Where it points")), ("Outline the base on the tripod head with a pencil.", "Level, mark.", "Turn the base by a third into its outline, level afresh, mark: three times.")),
+            {"method": "thirds", "sets": [_at(0, 120, 240)]}, (_height(0), _marks(0, "Where it points")), ("Outline the base on the tripod head with a pencil.", "Level, mark.", "Turn the base by a third into its outline, level afresh, mark: three times."), needs=(("plummet_place", ("base",)),)),
         Way("bob", "Against a bob", "For any plummet: the bob's point is the axis, as sure as the bob hangs.", {"method": "bob", "sets": [{"marks": [{}]}]},
             (_height(0), HELD), ("Hang the bob, mark its point, take it away.", "How far from that mark does the plummet point?"), ("bob", "laser")),
         Way("proven", "Against a proved plummet", "Both over the same mark on the same base.", {"method": "proven", "sets": [{"marks": [{}]}]},

@@ -6,20 +6,20 @@ plummet's own offset. Half the flip is the error; the other half is that the axi
 
 from __future__ import annotations
 
-from math import hypot
+from math import fsum, hypot
 from typing import Any
 
 from ...angles import ARCSEC_PER_RADIAN
-from ...judgement import Limits, Spread, pooled
-from ...readings import Sheet
+from ...judgement import Grade, Limits, Spread, may_turn_screws, pooled
 from ...wording import figure
-from ..circular_vial.reckon import scattered
+from ..sheet.acts import Guide
 from ..sheet.answer import SoFar
-from ..sheet.circumstances import Needs, circumstances
-from ..sheet.fits import stands_apart
-from ..sheet.judged import Judged, Quantity, Said, limits_from, name_apart, prior_dof
+from ..sheet.circumstances import Circumstances, Needs
+from ..sheet.fits import apart_deg, stands_apart
+from ..sheet.judged import Judged, Quantity, Said, limits_from, name_apart, prior_dof, repeats_of, tell_scatter
 from ..sheet.pictures import circle
 from ..sheet.points import converging, read_points
+from ..sheet.rounds import last_round
 from .solve import (
     LOW_M,
     METRES_LOOK_LIKE_MM,
@@ -29,7 +29,6 @@ from .solve import (
     Plummet,
     Read,
     by_height,
-    read_document,
     solve_sets,
     where,
 )
@@ -50,8 +49,12 @@ def _limits(document: Plummet, height_m: float) -> Limits:
     )
 
 
-def judge(document: Plummet, read: Read) -> Judged:
-    sets = solve_sets(document, read)
+def needs(_document: Plummet) -> Needs:
+    return Needs(wind=True)
+
+
+def judge(document: Plummet, read: Read, told: Circumstances) -> Judged:
+    sets = solve_sets(document, read, told)
     spread = Spread()
     for one in sets:
         spread = spread + one.solved.spread
@@ -76,7 +79,7 @@ def judge(document: Plummet, read: Read) -> Judged:
         "offset_arcsec": estimate.value / (height * 1000) * ARCSEC_PER_RADIAN,
         f"sigma_{QUANTITY}": estimate.sigma,
         "told_at_m": height,
-        "repeats": {"squares": spread.squares, "dof": spread.dof},
+        "repeats": repeats_of(spread),
     }
     if parts is not None:
         figures["sideways_mm"] = hypot(*parts.sideways)
@@ -87,14 +90,12 @@ def judge(document: Plummet, read: Read) -> Judged:
         again="Mark a fresh sheet and turn once more before a screw is touched. Both count together.",
         send="Send it to service: a plummet so far out, or one without screws for the user, is not for the crew.",
     )  # fmt: skip
-    _also(document, read, sets, judged)
+    _also(read, sets, judged)
     return judged
 
 
-def _also(document: Plummet, read: Read, sets: list[OneSet], judged: Judged) -> None:
+def _also(read: Read, sets: list[OneSet], judged: Judged) -> None:
     """What else is to be said of the marks."""
-    told = circumstances(document, Needs(wind=document.observations.method == "bob"))
-    judged.reasons += told.weak
     if min(one.height_m for one in sets) < LOW_M:
         judged.reasons.append(
             ("low-stand", "Taken low: an angle shows less the nearer the ground. As tall as the tripod goes is better.")
@@ -117,9 +118,7 @@ def _also(document: Plummet, read: Read, sets: list[OneSet], judged: Judged) -> 
             )
         )
     for i, one in enumerate(sets):
-        weak, refused = scattered(one.solved, document, "marks")
-        judged.reasons += weak
-        judged.refused += refused
+        tell_scatter(judged, one.solved, "marks")
         at = stands_apart(one.solved)
         if at is not None:
             spot = read.sets[i][1][at // 2]
@@ -130,91 +129,78 @@ def _also(document: Plummet, read: Read, sets: list[OneSet], judged: Judged) -> 
             )
 
 
-def drawn(document: Plummet, read: Read, judged: Judged | None) -> Data | None:
-    spots = read.sets[-1][1] if read.sets else []
+def drawn(_document: Plummet, read: Read, judged: Judged | None) -> Data | None:
+    """The last sheet: every other has an axis of its own."""
+    spots = last_round(read.sets[-1][1]) if read.sets else []
     points = [(one.x, one.y, f"{one.heading_deg:g}°" if read.turned else "", one.path) for one in spots]
+    own = "the plummet's own offset"
     if judged is None:
-        return circle("mm", points, None, None, "axis", "the plummet's own offset", x="right", y="away")
-    sets = solve_sets(document, read)
-    limit = judged.quantities[0].limits.use
+        return circle("mm", points, None, None, "axis", own, x="right", y="away")
+    axis = (judged.figures["axis_x_mm"], judged.figures["axis_y_mm"])
+    radius = fsum(hypot(one.x - axis[0], one.y - axis[1]) for one in spots) / len(spots)
     return circle(
-        "mm",
-        points,
-        sets[-1].axis,
-        hypot(*sets[-1].offset),
-        "axis",
-        "the plummet's own offset",
-        x="right",
-        y="away",
-        limit=limit,
-        limit_about="centre",
-    )
+        "mm", points, axis, radius, "axis", own,
+        x="right", y="away", limit=judged.quantities[0].limits.use, limit_about="centre",
+    )  # fmt: skip
 
 
 def so_far(document: Plummet, read: Read) -> SoFar:
     said: list[Said] = []
-    height, spots = read.sets[-1]
+    height, listed = read.sets[-1]
+    spots = last_round(listed)
     if read.turned and len(spots) == 1:
+        turn = document.observations.method == "turn"
         said.append(
             (
                 "turn-now",
                 "Foot screws untouched: turn the instrument by half a turn and mark again."
-                if document.observations.method == "turn"
+                if turn
                 else "Turn the base by a third in its tripod, level afresh, mark again.",
             )
         )
-    if (
-        read.turned
-        and len(spots) == 2
-        and len(document.observations.sets[-1].marks) > 2
-        and abs(abs(spots[0].heading_deg - spots[1].heading_deg) - 180) < 1
-    ):
-        half = hypot(spots[0].x - spots[1].x, spots[0].y - spots[1].y) / 2
-        said.append(
-            (
-                "running",
-                f"Flip {figure(2 * half, 1)} mm: half of it, {figure(half, 1)} mm, is the plummet's. The quarters will prove it.",
-            )
-        )
+    read_so_far = [spot for _, spots in read.sets for spot in spots]
+    if len(read_so_far) < len([mark for one in document.observations.sets for mark in one.marks]):
+        halves = [
+            hypot(a.x - b.x, a.y - b.y) / 2
+            for i, a in enumerate(spots)
+            for b in spots[i + 1 :]
+            if read.turned and apart_deg(a.heading_deg, b.heading_deg) > 179
+        ]
+        for half in halves[:1]:
+            text = f"Flip {figure(2 * half, 1)} mm: half of it, {figure(half, 1)} mm, is the plummet's. The others will prove it."
+            said.append(("running", text))
     if height is not None and height < LOW_M:
         said.append(("low-stand", "Low: take it as tall as the tripod goes."))
     return SoFar(said)
 
 
-def adjusting(document: Plummet, reads_now: list[Any]) -> Data:
+def on_to_axis(_document: Any, read: Read, judged: Judged, _grade: Grade, reads_now: list[Any]) -> Guide:
     """The plummet on to the axis point, one axis at a time, with the mark predicted after each turn. Raises Refused."""
-    sheet = Sheet()
-    read = read_document(document, sheet)
-    sheet.demand_complete()
-    judged, one = judge(document, read), solve_sets(document, read)[-1]
-    quantity, last = judged.quantities[0], read.sets[-1][1][-1]
-    start = (last.x, last.y)
-    return {
-        "wells": ["right", "away"],
-        "asked": "It points now at",
-        "unit": "mm",
-        "from_text": f"{figure(start[0], 1)}, {figure(start[1], 1)}",
-        "target_text": f"{figure(one.axis[0], 1)}, {figure(one.axis[1], 1)}",
-        "allowed": quantity.estimate.u95 <= quantity.limits.use and quantity.limits.adjustable,
-        "tool": "The instrument's own pin or key.",
-        "screw": "Two pairs of screws behind the plummet's eyepiece, under a ring or caps.",
-        "text": quantity.turn,
-        "steps": converging(read_points(reads_now), start, one.axis, quantity.limits.use / 3, "to the axis"),
-    }
+    quantity, last = judged.quantities[0], last_round(read.sets[-1][1])[-1]
+    start, axis = (last.x, last.y), (judged.figures["axis_x_mm"], judged.figures["axis_y_mm"])
+    return Guide(
+        quantity.turn,
+        may_turn_screws(quantity.estimate, quantity.limits) and quantity.limits.adjustable,
+        ("right", "away"),
+        "It points now at",
+        "mm",
+        f"{figure(start[0], 1)}, {figure(start[1], 1)}",
+        f"{figure(axis[0], 1)}, {figure(axis[1], 1)}",
+        "The instrument's own pin or key.",
+        "Two pairs of screws behind the plummet's eyepiece, under a ring or caps.",
+        converging(read_points(reads_now), start, axis, quantity.limits.use / 3, "to the axis"),
+    )
 
 
 def gather(flat: Data) -> Data:
     """Rows `set, height_m, heading, x, y` as sets."""
-    sets: list[Data] = []
+    sets: dict[int, Data] = {}
     for one in flat.pop("marks", []):
-        index = int(one.pop("set", 1)) - 1
-        while len(sets) <= index:
-            sets.append({"marks": []})
-        height = one.pop("height_m", None)
-        if height is not None:
-            sets[index]["height_m"] = height
-        sets[index]["marks"].append(one)
-    return {**flat, "sets": sets}
+        held = sets.setdefault(one.pop("set", 1), {"marks": []})
+        if "height_m" in one:
+            held["height_m"] = one.pop("height_m")
+        held["marks"].append(one)
+    return {**flat, "sets": [sets[name] for name in sorted(sets)]}
 
 
 def spread_out(plain: Data) -> Data:

@@ -6,7 +6,7 @@ plummet's own offset. Half the flip is the error; the other half is that the axi
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import fsum
 from typing import Any, Literal
 
@@ -15,15 +15,18 @@ from pydantic import Field as Bounds
 from ...envelope import Envelope, Part, Typed
 from ...priors import BASE_TURNED_MM, BOB_IN_WIND_MM, BOB_MM, PLUMMET_BETWEEN_MM, PLUMMET_MM
 from ...readings import Sheet
+from ..sheet.circumstances import Circumstances
 from ..sheet.entry import Where
-from ..sheet.fits import OPPOSITE_DEG, Solved, ground_mark, solve, widest_deg
+from ..sheet.fits import OPPOSITE_DEG, Solved, solve
 from ..sheet.judged import noise_factor, prior_dof
+from ..sheet.rounds import InRound, by_round, demand_opposite, ground_mark, standing_vector
 from ..sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
 QUANTITY = "offset_mm"
 TOLD_AT_M = 1.5
 LOW_M = 1.2
+HEIGHTS_APART_M = 0.3
 MOST_MM = 200.0
 METRES_LOOK_LIKE_MM = 0.05
 CAUTIONS = {"before": ("laser", "hold"), "reading": ("laser",), "adjusting": ("plummet-screws", "laser")}
@@ -41,7 +44,7 @@ where = Where(
 )
 
 
-class Mark(Part):
+class Mark(InRound):
     """Where it points on a sheet on the ground: x right, y away, any fixed origin."""
 
     heading_deg: Typed | None = None
@@ -77,6 +80,7 @@ class Spot:
     heading_deg: float
     x: float
     y: float
+    round: int = 1
 
 
 @dataclass
@@ -90,7 +94,7 @@ class Read:
 
 @dataclass(frozen=True, slots=True)
 class OneSet:
-    """A set solved: axis on the sheet, offset at heading 0, mm."""
+    """A set solved: axis on its last sheet, offset at heading 0, mm."""
 
     height_m: float
     axis: tuple[float, float]
@@ -104,8 +108,7 @@ def read_document(document: Plummet, sheet: Sheet) -> Read:
     o = document.observations
     turned = o.method in ("turn", "thirds")
     fewest = 2 if turned else 1
-    place = o.place or document.instrument.plummet_place
-    if place == "base" and o.method == "turn":
+    if o.method == "turn" and "base" in (o.place, document.instrument.plummet_place):
         sheet.fault(
             "observations.method", where("method"), "half a turn of the instrument",
             "another way: this plummet sits in the base and does not turn with it. Turn the base by thirds, or hold it against a bob",
@@ -128,34 +131,37 @@ def read_document(document: Plummet, sheet: Sheet) -> Read:
             x = number(sheet, f"{base}.x_mm", where(f"{base}.x_mm"), mark.x_mm, "mm", -MOST_MM, MOST_MM)
             y = number(sheet, f"{base}.y_mm", where(f"{base}.y_mm"), mark.y_mm, "mm", -MOST_MM, MOST_MM)
             if x is not None and y is not None and (heading is not None or not turned):
-                spots.append(Spot(base, heading.value if heading else 0.0, x.value, y.value))
+                spots.append(Spot(base, heading.value if heading else 0.0, x.value, y.value, mark.round or 1))
                 steps += [x.step, y.step]
         for j in range(len(one.marks), fewest):
             for name in ("x_mm", "y_mm"):
                 sheet.want(f"{path}.marks[{j}].{name}", where(f"{path}.marks[{j}].{name}"))
-        if (
-            turned
-            and len(spots) >= max(2, len(one.marks))
-            and widest_deg([s.heading_deg for s in spots]) < OPPOSITE_DEG - 1
-        ):
-            given = "headings " + ", ".join(f"{s.heading_deg:g}°" for s in spots)
-            sheet.fault(
-                f"{path}.marks",
-                "the marks",
-                given,
-                "marks half a turn apart, or at thirds: at one heading only the offset cannot be told from the axis",
+        if turned and len(spots) >= max(2, len(one.marks)):
+            wanted = (
+                "marks half a turn apart, or at thirds: at one heading only the offset cannot be told from the axis"
             )
+            demand_opposite(sheet, f"{path}.marks", "the marks", spots, wanted, OPPOSITE_DEG - 1)
         sets.append((height.value if height else None, spots))
-    return Read(sets, steps, turned)
+    return Read(_joined(sets), steps, turned)
 
 
-def _spreads(document: Plummet, steps: list[float]) -> tuple[float, float]:
+def _joined(sets: list[tuple[float | None, list[Spot]]]) -> list[tuple[float | None, list[Spot]]]:
+    """Sets at one and the same height are rounds of one set, each on a sheet of its own."""
+    heights = [height for height, _ in sets if height is not None]
+    if len(heights) < max(2, len(sets)) or max(heights) - min(heights) >= HEIGHTS_APART_M:
+        return sets
+    rounds = sorted({(i, spot.round) for i, (_, spots) in enumerate(sets) for spot in spots})
+    spots = [replace(s, round=rounds.index((i, s.round)) + 1) for i, (_, spots) in enumerate(sets) for s in spots]
+    return [(fsum(heights) / len(heights), spots)]
+
+
+def _spreads(document: Plummet, steps: list[float], factor: float) -> tuple[float, float]:
     """Variances of one coordinate of a mark, mm²."""
     o, laser = document.observations, document.instrument.plummet == "laser"
     own = (document.instrument.prior or {}).get(
         "plummet_mark_mm", PLUMMET_MM["laser" if laser and document.conditions.support != "floor" else "optical"]
     )
-    within = (own * noise_factor(document)) ** 2 + rounding(steps)
+    within = (own * noise_factor(document) * factor) ** 2 + rounding(steps)
     between = PLUMMET_BETWEEN_MM**2
     if o.method == "thirds":
         within += BASE_TURNED_MM**2
@@ -166,22 +172,23 @@ def _spreads(document: Plummet, steps: list[float]) -> tuple[float, float]:
     return within, between
 
 
-def solve_sets(document: Plummet, read: Read) -> list[OneSet]:
-    within, between = _spreads(document, read.steps)
+def solve_sets(document: Plummet, read: Read, told: Circumstances) -> list[OneSet]:
+    within, between = _spreads(document, read.steps, told.factor)
     found = []
     for height, spots in read.sets:
         assert height is not None
-        if read.turned:
-            rows = [row for one in spots for row in ground_mark(one.heading_deg, one.x, one.y)]
-            solved = solve(rows, within, between, prior_dof(document))
-            ax, ay, ox, oy = solved.fit.unknowns
-            q = (solved.q_within(2) + solved.q_within(3)) / 2
-        else:
-            rows = [row for one in spots for row in (([1.0, 0.0], one.x), ([0.0, 1.0], one.y))]
-            solved = solve(rows, within, between, prior_dof(document))
-            (ox, oy), (ax, ay) = solved.fit.unknowns, (0.0, 0.0)
-            q = solved.q_within(0)
-        found.append(OneSet(height, (ax, ay), (ox, oy), solved, q, between))
+        equations = [
+            equation
+            for one in spots
+            for equation in (
+                ground_mark(one.heading_deg, one.x, one.y, one.round) if read.turned else standing_vector(one.x, one.y)
+            )
+        ]
+        solved = solve(by_round(equations), within, between, prior_dof(document))
+        known = solved.fit.unknowns
+        axis = (known[-2], known[-1]) if read.turned else (0.0, 0.0)
+        q = (solved.q_within(0) + solved.q_within(1)) / 2
+        found.append(OneSet(height, axis, (known[0], known[1]), solved, q, between))
     return found
 
 
@@ -207,7 +214,7 @@ class ByHeight:
 
 def by_height(sets: list[OneSet]) -> ByHeight | None:
     heights = [one.height_m for one in sets]
-    if len(sets) < 2 or max(heights) - min(heights) < 0.3:
+    if len(sets) < 2 or max(heights) - min(heights) < HEIGHTS_APART_M:
         return None
     mean = fsum(heights) / len(heights)
     square = fsum((h - mean) ** 2 for h in heights)

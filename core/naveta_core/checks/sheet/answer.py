@@ -8,9 +8,9 @@ from typing import Any
 
 from ... import __version__
 from ...cautions import cautions
-from ...judgement import Estimate
+from ...judgement import Estimate, Grade
 from ...readings import Sheet
-from .circumstances import Needs, circumstances
+from .circumstances import NOTHING_NEEDED, Circumstances, Needs, circumstances
 from .figures import bound
 from .judged import Judged, Quantity, Said, grade_of, next_of
 
@@ -19,10 +19,9 @@ Data = dict[str, Any]
 
 @dataclass
 class SoFar:
-    """What can be said before a check is complete."""
+    """What can be said before a check is complete, beside its circumstances."""
 
     said: list[Said]
-    """In the order in which it matters: what blocks, what is weak, what is running."""
     apart: tuple[str, str] | None = None
     """The path of a figure that stands apart, and what is to be done about it."""
 
@@ -33,20 +32,34 @@ class Recipe:
 
     name: str
     read: Callable[[Any, Sheet], Any]
-    judge: Callable[[Any, Any], Judged]
+    judge: Callable[[Any, Any, Circumstances], Judged]
     so_far: Callable[[Any, Any], SoFar]
     picture: Callable[[Any, Any, Judged | None], Data | None]
     caution_codes: dict[str, tuple[str, ...]]
     where: Callable[[str], str]
+    needs: Callable[[Any], Needs] = lambda _: NOTHING_NEEDED
+    """What a document of this kind wants of its circumstances."""
     leans_on: tuple[tuple[str, str], ...] = ()
     """Checks that should be fresh before this one: (kind, what to look at first)."""
 
-    def reduce(self, document: Any) -> Data:
-        """A complete document to its result. Raises Refused with every fault and everything missing."""
+    def judged(self, document: Any) -> tuple[Any, Judged, Grade]:
+        """A complete document as read, judged and graded. Raises Refused with every fault and everything missing."""
         sheet = Sheet(document.units.length)
         read = self.read(document, sheet)
         sheet.demand_complete()
-        return self._reckoned(document, read)[1]
+        return read, *self._graded(document, read)
+
+    def reduce(self, document: Any) -> Data:
+        """A complete document to its result. Raises Refused with every fault and everything missing."""
+        read, judged, grade = self.judged(document)
+        return self._result(document, read, judged, grade)
+
+    def _graded(self, document: Any, read: Any) -> tuple[Judged, Grade]:
+        told = circumstances(document, self.needs(document))
+        judged = self.judge(document, read, told)
+        judged.refused = [*told.blocked, *judged.refused]
+        judged.reasons = [*told.weak, *judged.reasons, *self._first(document)]
+        return judged, grade_of(document, judged)
 
     def _first(self, document: Any) -> list[Said]:
         """What should have been looked at before, and was not lately; only where the instrument's history is known."""
@@ -64,39 +77,43 @@ class Recipe:
         read = self.read(document, sheet)
         complete = not sheet.missing and not sheet.faults
         so_far = self.so_far(document, read)
-        so_far.said = [*so_far.said, *self._first(document)]
-        judged, result = self._reckoned(document, read) if complete else (None, None)
-        if judged is not None and judged.apart is not None:
-            so_far.apart = judged.apart
         answer = {
             "complete": complete,
             "missing": sheet.missing,
             "faults": [fault.as_dict() for fault in sheet.faults],
-            "partial": self._partial(document, sheet, so_far),
-            "picture": None,
         }
-        if result is not None:
-            return {**answer, "picture": result["picture"], "reduced": result}
-        return {**answer, "picture": self.picture(document, read, None)}
+        if not complete:
+            return {
+                **answer,
+                "partial": self._partial(document, sheet, so_far),
+                "picture": self.picture(document, read, None),
+            }
+        judged, grade = self._graded(document, read)
+        so_far.apart = judged.apart or so_far.apart
+        result = self._result(document, read, judged, grade)
+        return {
+            **answer,
+            "partial": self._partial(document, sheet, so_far),
+            "picture": result["picture"],
+            "reduced": result,
+        }
 
     def _partial(self, document: Any, sheet: Sheet, so_far: SoFar) -> Data:
         path = sheet.missing[0] if sheet.missing else None
+        told = circumstances(document, self.needs(document))
         return {
             "sights": [],
             "setups": [],
             "expected": None,
             "unit": document.units.length,
             "next": None if path is None else {"path": path, "where": self.where(path)},
-            "looks": [],
-            "said": _coded(so_far.said),
+            "looks": _coded(told.blocked),
+            "said": _coded([*told.weak, *so_far.said, *self._first(document)]),
             "apart": None if so_far.apart is None else {"path": so_far.apart[0], "text": so_far.apart[1]},
         }
 
-    def _reckoned(self, document: Any, read: Any) -> tuple[Judged, Data]:
-        judged = self.judge(document, read)
-        judged.reasons += self._first(document)
-        grade = grade_of(document, judged)
-        return judged, {
+    def _result(self, document: Any, read: Any, judged: Judged, grade: Grade) -> Data:
+        return {
             "kind": self.name,
             "result": judged.figures,
             "finding": {"text": judged.finding},

@@ -28,6 +28,9 @@ class Needs:
     temperature: bool = False
 
 
+NOTHING_NEEDED = Needs()
+
+
 @dataclass
 class Circumstances:
     """What follows: what must wait, what is weaker, by what factor readings scatter more."""

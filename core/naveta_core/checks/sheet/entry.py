@@ -9,6 +9,9 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass, field
 from typing import Any, Literal
 
+from ...cautions import cautions
+from ...readings import ordinal
+
 Data = dict[str, Any]
 
 
@@ -33,6 +36,8 @@ class Field:
     given: bool = False
     """Filled from the way: Enter passes over it, and it may be changed."""
     optional: bool = False
+    anew: bool = False
+    """Asked afresh in an as-left run: what was stored before the last one is not what is stored now."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +53,8 @@ class Group:
     most: int = 1
     more: str = ""
     """What one more row is called, where there may be more."""
+    rounds: bool = False
+    """Whether each row says in which round it was taken: what is set afresh between rounds is solved afresh."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,13 +71,19 @@ class Way:
     caution: tuple[str, ...] = ()
     unit: str = ""
     """The length unit this way is typed in, where it is not the person's own."""
+    needs: tuple[tuple[str, tuple[str, ...]], ...] = ()
+    """Facts of the instrument this way wants, where they are known: (name, what it may be)."""
 
-    def as_dict(self) -> Data:
-        from ...cautions import cautions
+    def suits(self, instrument: Data) -> bool:
+        """Whether an instrument, told as a document's `instrument`, can be taken in this way."""
+        return all(instrument.get(name) in (None, *allowed) for name, allowed in self.needs)
 
+    def as_dict(self, before: tuple[str, ...]) -> Data:
+        """What the web shows; `before` are the cautions every way of the kind begins with."""
         told = asdict(self)
+        del told["needs"]
         told["steps"] = list(self.steps)
-        told["caution"] = cautions(*self.caution) if self.caution else []
+        told["caution"] = cautions(*dict.fromkeys((*self.caution, *before)))
         return told
 
 
@@ -102,8 +115,6 @@ class Where:
     names: dict[str, str] = field(default_factory=dict)
 
     def __call__(self, path: str) -> str:
-        from ...readings import ordinal
-
         if path == "$":
             return "the whole document"
         words = []

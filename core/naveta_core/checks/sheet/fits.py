@@ -1,13 +1,10 @@
-"""Solving rows of figures for a handful of unknowns, with what scatters and what stands apart.
-
-One form for everything that is turned: `T` is the high-side vector of the tilt, `e` what belongs to the instrument.
-"""
+"""Solving rows of figures for a handful of unknowns, with what scatters and what stands apart."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import cos, fsum, radians, sin, sqrt
+from math import fsum, sqrt
 
 from ...adjustment import Fit, Matrix, fit
 from ...judgement import LEAST_F_SQUARED, Estimate, Spread, pooled
@@ -70,21 +67,6 @@ def stands_apart(solved: Solved) -> int | None:
         if deviation > max(critical, furthest):
             furthest, at = deviation, i
     return at
-
-
-def turned_vector(heading_deg: float, x: float, y: float) -> list[Observation]:
-    """x and y of something that turns with the instrument: unknowns e_x, e_y, T_x, T_y.
-
-    y points along the heading, x 90° clockwise of it: y = T·u(θ) + e_y, x = T·u(θ + 90°) + e_x.
-    """
-    s, c = sin(radians(heading_deg)), cos(radians(heading_deg))
-    return [([1.0, 0.0, c, -s], x), ([0.0, 1.0, s, c], y)]
-
-
-def ground_mark(heading_deg: float, x: float, y: float) -> list[Observation]:
-    """A mark on the ground: axis + Rot(θ)·o; unknowns axis_x, axis_y, o_x, o_y (o at heading 0)."""
-    s, c = sin(radians(heading_deg)), cos(radians(heading_deg))
-    return [([1.0, 0.0, c, s], x), ([0.0, 1.0, -s, c], y)]
 
 
 def apart_deg(one: float, other: float) -> float:

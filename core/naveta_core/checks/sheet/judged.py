@@ -11,6 +11,7 @@ from typing import Any
 
 from ...envelope import Envelope
 from ...judgement import (
+    SCATTER_REFUSED,
     Decision,
     Estimate,
     Evidence,
@@ -21,16 +22,17 @@ from ...judgement import (
     decide,
     may_turn_screws,
     pooled,
+    scatter_factor,
     worst,
 )
 from ...priors import PRIOR_DOF
 from ...wording import count
 from .figures import bound, size
+from .fits import Solved
 
 Data = dict[str, Any]
 Said = tuple[str, str]
 MOST_MORE = 6
-NEVER_ADJUSTED = "nobody adjusts this in the field"
 
 
 @dataclass
@@ -220,6 +222,19 @@ def name_apart(judged: Judged, path: str, text: str) -> None:
     """A figure that does not fit the others: named, marked, and nothing concluded."""
     judged.refused.append(("stands-apart", text))
     judged.apart = (path, text)
+
+
+def tell_scatter(judged: Judged, solved: Solved, what: str) -> None:
+    """Say that readings fit each other worse than they should; beyond all measure nothing is concluded from them."""
+    factor = scatter_factor(solved.spread, solved.prior_dof)
+    if factor is not None:
+        text = f"The {what} fit each other {factor:.1f} times worse than such readings do: did something move between them?"
+        (judged.refused if factor > SCATTER_REFUSED else judged.reasons).append(("scatter", text))
+
+
+def repeats_of(spread: Spread) -> Data:
+    """How a check's own repeats scattered: what later ones learn their noise from."""
+    return {"squares": spread.squares, "dof": spread.dof}
 
 
 def limits_from(document: Envelope, name: str, opening: Limits) -> Limits:

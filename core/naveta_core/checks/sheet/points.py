@@ -34,7 +34,9 @@ def read_points(reads_now: list[Any]) -> list[tuple[str, Plane]]:
     return found
 
 
-def converging(steps: list[tuple[str, Plane]], start: Plane, target: Plane, done_mm: float, what: str) -> list[Data]:
+def converging(
+    steps: list[tuple[str, Plane]], start: Plane, target: Plane, done_mm: float, what: str
+) -> tuple[Data, ...]:
     """What each reading since the first turn leaves, and where the next turn should bring it."""
     rows, before = [], start
     for text, now in steps:
@@ -53,4 +55,4 @@ def converging(steps: list[tuple[str, Plane]], start: Plane, target: Plane, done
             says = f"{figure(left, 2)} mm left, {what} {aside(*away)}.{turn} Next the pair that moves it {axis}: to {figure(nxt[0], 1)}, {figure(nxt[1], 1)}."
         rows.append({"given": text, "left": left, "done": done, "text": says})
         before = now
-    return rows
+    return tuple(rows)

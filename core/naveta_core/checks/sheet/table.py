@@ -10,6 +10,7 @@ from ...errors import Fault
 from ...tables import TableFaults, read_rows, write_rows
 
 Data = dict[str, Any]
+NUMBERS = tuple(str(one) for one in range(1, 25))
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,8 +47,8 @@ class Table:
                 unit = unit or row["unit"]
             entry: Data = {name: row[name] for name in self.rows if row[name]}
             for name in self.whole:
-                if name in entry and not (entry[name].isascii() and entry[name].isdigit() and len(entry[name]) < 3):
-                    faults.append(rows.fault(row, name, "a whole number"))
+                if name in entry and entry[name] not in NUMBERS:
+                    faults.append(rows.fault(row, name, f"a whole number from 1 to {len(NUMBERS)}"))
                 elif name in entry:
                     entry[name] = int(entry[name])
             if entry:
@@ -59,9 +60,12 @@ class Table:
 
     def write(self, document: Any) -> str:
         """A document's readings as a table."""
-        plain = document.observations.model_dump(mode="json", exclude_none=True)
+        return self.written(document.observations.model_dump(mode="json", exclude_none=True), document.units)
+
+    def written(self, plain: Data, units: Any) -> str:
+        """Observations with the rows in `listed` as a table."""
         once = {name: str(plain[name]) for name in self.once if plain.get(name) not in (None, "")}
-        once["unit"] = document.units.length
+        once["unit"] = units.angle if self.angles else units.length
         lines = [{name: str(one[name]) for name in self.rows if name in one} for one in plain.get(self.listed, [])]
         return write_rows(self.columns, [{**(once if i == 0 else {}), **line} for i, line in enumerate(lines or [{}])])
 
@@ -84,8 +88,4 @@ class Regrouped:
 
     def write(self, document: Any) -> str:
         plain = document.observations.model_dump(mode="json", exclude_none=True)
-        flat = self.spread(plain)
-        lines = [{name: str(one[name]) for name in self.table.rows if name in one} for one in flat[self.table.listed]]
-        once = {name: str(flat[name]) for name in self.table.once if flat.get(name) not in (None, "")}
-        once["unit"] = document.units.angle if self.table.angles else document.units.length
-        return write_rows(self.columns, [{**(once if i == 0 else {}), **line} for i, line in enumerate(lines or [{}])])
+        return self.table.written(self.spread(plain), document.units)

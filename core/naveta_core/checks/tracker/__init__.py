@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from typing import Any
 
+from ..sheet.acts import by_hand
 from ..sheet.answer import Recipe
 from ..sheet.entry import Asks, Field, Group, Way
 from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Regrouped, Table
 from .model import Tracker
-from .reckon import CAUTIONS, HZ, V, drawn, judge, read_document, so_far, where
+from .reckon import CAUTIONS, HZ, V, drawn, judge, needs, read_document, so_far, where
 from .simulate import simulate
 
 Data = dict[str, Any]
 CIRCLES = (Field("hz", "Horizontal", kind="angle"), Field("v", "Zenith angle", kind="angle"))
 PRISM = Group("observations.targets[0]", "The prism", (Field("distance_m", "Distance", "m", optional=True),))
-STORED = Group("observations", "Stored in the instrument before", (Field("before_hz_arcsec", "Across", "″", optional=True), Field("before_v_arcsec", "In height", "″", optional=True)),
+STORED = Group("observations", "Stored in the instrument before", (Field("before_hz_arcsec", "Across", "″", optional=True, anew=True), Field("before_v_arcsec", "In height", "″", optional=True, anew=True)),
                note="Note them now: a new calibration writes over them.")  # fmt: skip
 NAMES = {"manual": "by eye", "auto": "by the tracker"}
 
@@ -28,6 +29,7 @@ def _list(how: str, face: str) -> Group:
         rows=True,
         most=20,
         more="One more pointing",
+        rounds=True,
     )
 
 
@@ -52,17 +54,15 @@ STEPS = (
 
 def gather(flat: Data) -> Data:
     """Rows `target, how, face, hz, v` as prisms; how is `manual` or `auto`."""
-    targets: list[Data] = []
+    targets: dict[int, Data] = {}
     for one in flat.pop("pointings", []):
-        index = int(one.pop("target", 1)) - 1
+        prism = targets.setdefault(one.pop("target", 1), {})
         how, face = str(one.pop("how", "manual")).lower(), str(one.pop("face", "left")).lower()
-        while len(targets) <= index:
-            targets.append({})
         if "distance_m" in one:
-            targets[index]["distance_m"] = one["distance_m"]
-        kept = {name: one[name] for name in ("hz", "v") if name in one}
-        targets[index].setdefault(how, {}).setdefault(face, []).append(kept)
-    return {**flat, "targets": targets}
+            prism["distance_m"] = one["distance_m"]
+        kept = {name: one[name] for name in ("hz", "v", "round") if name in one}
+        prism.setdefault(how, {}).setdefault(face, []).append(kept)
+    return {**flat, "targets": [targets[number] for number in sorted(targets)]}
 
 
 def spread_out(plain: Data) -> Data:
@@ -77,9 +77,9 @@ def spread_out(plain: Data) -> Data:
     return {**plain, "pointings": rows}
 
 
-RECIPE = Recipe("tracker", read_document, judge, so_far, drawn, CAUTIONS, where, (("two-face", "Two faces"),))
+RECIPE = Recipe("tracker", read_document, judge, so_far, drawn, CAUTIONS, where, needs, (("two-face", "Two faces"),))
 TABLE = Regrouped(
-    Table("tracker", ("before_hz_arcsec", "before_v_arcsec"), "pointings", ("target", "distance_m", "how", "face", "hz", "v"), ("target",), angles=True),
+    Table("tracker", ("before_hz_arcsec", "before_v_arcsec"), "pointings", ("target", "distance_m", "how", "face", "hz", "v", "round"), ("target", "round"), angles=True),
     gather, spread_out,
 )  # fmt: skip
 KIND = kind_of_rows(
@@ -87,6 +87,7 @@ KIND = kind_of_rows(
     Tracker,
     TABLE,
     title="Tracker",
+    acting=by_hand,
     applies_to=("robotic-total-station",),
     minutes=10,
     interval_days=30,

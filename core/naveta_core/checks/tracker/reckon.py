@@ -11,15 +11,27 @@ from math import fsum, hypot, sqrt
 from typing import Any
 
 from ...angles import ARCSEC_PER_RADIAN
-from ...blunders import find_apart
-from ...judgement import Estimate, Limits, Spread, pooled
+from ...blunders import find_apart, repeats
+from ...judgement import Estimate, Limits, pooled
 from ...quantiles import t_quantile
 from ...readings import Sheet
 from ...wording import arcsec, figure
 from ..sheet.answer import SoFar
-from ..sheet.circumstances import Needs, circumstances
+from ..sheet.circumstances import Circumstances, Needs
 from ..sheet.entry import Where
-from ..sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, row, shown
+from ..sheet.judged import (
+    Judged,
+    Quantity,
+    Said,
+    effect,
+    limits_from,
+    line,
+    noise_factor,
+    prior_dof,
+    repeats_of,
+    row,
+    shown,
+)
 from ..sheet.pictures import circle
 from ..sheet.typed import number
 from ..two_face.read import (
@@ -29,10 +41,12 @@ from ..two_face.read import (
     MARK_MM,
     POINTING_ARCSEC,
     Pointed,
+    by_rounds,
     mean,
     mean_angle,
     pointings_of,
     sine,
+    want_in_every_round,
     wrapped,
 )
 from .model import Prism, Tracker
@@ -49,7 +63,6 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
     "reading": ("sun", "turns-by-itself"),
     "adjusting": ("turns-by-itself",),
 }
-NEEDS = Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 LISTS = tuple((how, face) for how in ("manual", "auto") for face in ("left", "right"))
 where = Where(
     {
@@ -69,11 +82,16 @@ where = Where(
 
 @dataclass
 class Seen:
-    """One prism as far as it was pointed at: lists by (how, face)."""
+    """One prism as far as it was pointed at in one round: lists by (how, face)."""
 
     path: str
     distance_m: float | None
     lists: dict[tuple[str, str], list[Pointed]]
+    round: int = 1
+
+    @property
+    def name(self) -> str:
+        return where(self.path) if self.round == 1 else f"{where(self.path)}, round {self.round}"
 
     @property
     def zenith_deg(self) -> float:
@@ -95,13 +113,11 @@ def read_document(document: Tracker, sheet: Sheet) -> Read:
         distance = number(
             sheet, f"{path}.distance_m", where(f"{path}.distance_m"), target.distance_m, "m", 5, 1500, wanted=False
         )
-        lists = {
-            (how, face): pointings_of(
-                document, sheet, f"{path}.{how}.{face}", getattr(getattr(target, how), face), 1, where
-            )
-            for how, face in LISTS
-        }
-        seen.append(Seen(path, distance.value if distance else None, lists))
+        typed = {f"{path}.{how}.{face}": getattr(getattr(target, how), face) for how, face in LISTS}
+        lists = [pointings_of(document, sheet, one, listed, 1, where) for one, listed in typed.items()]
+        want_in_every_round(sheet, typed, where)
+        far = distance.value if distance else None
+        seen += [Seen(path, far, dict(zip(LISTS, of_round, strict=True)), n) for n, of_round in by_rounds(lists)]
     told = []
     for name in ("before_hz_arcsec", "before_v_arcsec"):
         path = f"observations.{name}"
@@ -123,14 +139,14 @@ def _same_prism(sheet: Sheet, one: Seen) -> None:
             given = f"{by_eye[0].texts[0]}, {by_eye[0].texts[1]} and {by_tracker[0].texts[0]}, {by_tracker[0].texts[1]}"
             sheet.fault(
                 f"{one.path}.auto.{face}",
-                f"{where(one.path)}, face {face}",
+                f"{one.name}, face {face}",
                 given,
                 "the same prism by eye and by the tracker: these are half a degree apart or more",
             )
     if not sheet.faults and mean([p.v for p in one.lists["manual", "left"]]) > 180.0:
         sheet.fault(
             one.path,
-            where(one.path),
+            one.name,
             "face left above 180°",
             "face left below 180° and face right above: the faces look swapped",
         )
@@ -195,20 +211,21 @@ def offset_of(document: Tracker, one: Seen) -> Offset:
     )
 
 
-def judge(document: Tracker, read: Read) -> Judged:
+def needs(_document: Tracker) -> Needs:
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
+
+
+def judge(document: Tracker, read: Read, _told: Circumstances) -> Judged:
     """The mean over all prisms against the limit; what both faces share is at fault, not the tracker."""
     offsets = [offset_of(document, one) for one in read.seen]
     n = len(offsets)
     groups = groups_of(document, read.seen)
-    repeats = Spread(
-        fsum(fsum((value - mean(g)) ** 2 for value in g) for g in groups if len(g) > 1),
-        fsum(len(g) - 1 for g in groups if len(g) > 1),
-    )
+    spread = repeats(groups)
     q_w, q_b = fsum(o.q_within for o in offsets) / n**2, fsum(o.q_between for o in offsets) / n**2
     dof = prior_dof(document)
 
     def estimate(values: list[float]) -> Estimate:
-        return pooled(fsum(values) / n, q_w, q_b, repeats, dof)
+        return pooled(fsum(values) / n, q_w, q_b, spread, dof)
 
     hz, v = estimate([o.hz for o in offsets]), estimate([o.v for o in offsets])
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
@@ -237,19 +254,18 @@ def judge(document: Tracker, read: Read) -> Judged:
             f"sigma_{V}": v.sigma,
             "common_hz_arcsec": fsum(o.common_hz for o in offsets) / n,
             "common_v_arcsec": fsum(o.common_v for o in offsets) / n,
-            "repeats": {"squares": repeats.squares, "dof": repeats.dof},
+            "repeats": repeats_of(spread),
         },
         _finding(hz, v),
         _shown(quantities, read),
-        _worked(offsets, hz),
+        _worked(read, offsets, hz),
         _work(document, hz, v),
-        repeats,
+        spread,
         one_more=("round of pointings", "rounds of pointings"),
         again="Take it once more, three pointings a face, before anything is stored. Both count together.",
     )
-    told = circumstances(document, NEEDS)
-    judged.refused += told.blocked + _shared(offsets, estimate) + _apart(read, groups)
-    judged.reasons += [*told.weak, *_ground(document)]
+    judged.refused += _shared(offsets, estimate) + _apart(read, groups)
+    judged.reasons += _ground(document)
     if read.before:
         judged.reasons.append(
             (
@@ -279,9 +295,7 @@ def _apart(read: Read, groups: list[list[float]]) -> list[Said]:
     if found is None:
         return []
     how, face = LISTS[found.group % 8 // 2]
-    called = (
-        f"{where(read.seen[found.group // 8].path)}, {'by eye' if how == 'manual' else 'by the tracker'}, face {face}"
-    )
+    called = f"{read.seen[found.group // 8].name}, {'by eye' if how == 'manual' else 'by the tracker'}, face {face}"
     if found.sole_pair:
         return [
             ("readings-differ", f"The two pointings of {called} differ by more than pointing explains: take a third.")
@@ -322,15 +336,15 @@ def _shown(quantities: list[Quantity], read: Read) -> list[Data]:
     return rows
 
 
-def _worked(offsets: list[Offset], e: Estimate) -> list[Data]:
+def _worked(read: Read, offsets: list[Offset], e: Estimate) -> list[Data]:
     lines = [
         line("Across: half the faces' difference", "sin z·[(L auto − L eye) − (R auto − R eye)]/2"),
         line("In height: half the faces' sum", "[(L auto − L eye) + (R auto − R eye)]/2"),
     ]
-    for i, one in enumerate(offsets, start=1):
+    for prism, one in zip(read.seen, offsets, strict=True):
         lines.append(
             line(
-                f"Prism {i}",
+                prism.name.capitalize(),
                 f"across {figure(one.hz, 2)}″, in height {figure(one.v, 2)}″; alike in both faces {figure(one.common_hz, 2)}″, {figure(one.common_v, 2)}″",
             )
         )
@@ -373,5 +387,4 @@ def drawn(_document: Tracker, read: Read, judged: Judged | None) -> Data | None:
 
 
 def so_far(document: Tracker, _read: Read) -> SoFar:
-    told = circumstances(document, NEEDS)
-    return SoFar([*told.blocked, *told.weak, *_ground(document)])
+    return SoFar(_ground(document))

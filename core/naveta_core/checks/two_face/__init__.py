@@ -8,13 +8,14 @@ from __future__ import annotations
 
 from typing import Any
 
+from ..sheet.acts import by_hand
 from ..sheet.answer import Recipe
 from ..sheet.entry import Asks, Field, Group, Option, Way
 from ..sheet.kinds import kind_of_rows
 from ..sheet.table import Regrouped, Table
 from .model import TwoFace
-from .read import where
-from .reckon import CAUTIONS, COLLIMATION, INDEX, drawn, judge, read_document, so_far
+from .read import read_document, where
+from .reckon import CAUTIONS, COLLIMATION, INDEX, drawn, judge, needs, so_far
 from .simulate import simulate
 
 Data = dict[str, Any]
@@ -39,10 +40,18 @@ def _mark(index: int, title: str) -> Group:
 
 
 def _face(index: int, face: str, title: str) -> Group:
-    return Group(f"observations.targets[{index}].{face}", title, CIRCLES, rows=True, most=20, more="One more pointing")
+    return Group(
+        f"observations.targets[{index}].{face}",
+        title,
+        CIRCLES,
+        rows=True,
+        most=20,
+        more="One more pointing",
+        rounds=True,
+    )
 
 
-CLOSING = Group("observations.closing", "Closing look at the first mark, face left", CIRCLES, rows=True, most=10, more="One more pointing",
+CLOSING = Group("observations.closing", "Closing look at the first mark, face left", CIRCLES, rows=True, most=10, more="One more pointing", rounds=True,
                 note="Without it a move between the faces hides in c and i.")  # fmt: skip
 
 
@@ -63,21 +72,19 @@ ORDER = (
 
 def gather(flat: Data) -> Data:
     """Rows `target, face, hz, v` as marks; face `closing` is the closing look."""
-    targets: list[Data] = []
+    targets: dict[int, Data] = {}
     closing: list[Data] = []
     for one in flat.pop("pointings", []):
-        index, face = int(one.pop("target", 1)) - 1, str(one.pop("face", "")).lower()
-        kept = {name: one[name] for name in ("hz", "v") if name in one}
+        number, face = one.pop("target", 1), str(one.pop("face", "left")).lower()
+        kept = {name: one[name] for name in ("hz", "v", "round") if name in one}
         if face == "closing":
             closing.append(kept)
             continue
-        while len(targets) <= index:
-            targets.append({})
-        for name in ("name", "distance_m", "mark"):
-            if name in one:
-                targets[index][name] = one[name]
-        targets[index].setdefault(face or "left", []).append(kept)
-    return {**flat, "targets": targets, **({"closing": closing} if closing else {})}
+        mark = targets.setdefault(number, {})
+        mark.update({name: one[name] for name in ("name", "distance_m", "mark") if name in one})
+        mark.setdefault(face, []).append(kept)
+    listed = [targets[number] for number in sorted(targets)]
+    return {**flat, "targets": listed, **({"closing": closing} if closing else {})}
 
 
 def spread_out(plain: Data) -> Data:
@@ -91,14 +98,14 @@ def spread_out(plain: Data) -> Data:
     return {**plain, "pointings": rows}
 
 
-RECIPE = Recipe("two-face", read_document, judge, so_far, drawn, CAUTIONS, where)
+RECIPE = Recipe("two-face", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
 TABLE = Regrouped(
     Table(
         "two-face",
         (),
         "pointings",
-        ("target", "name", "distance_m", "mark", "face", "hz", "v"),
-        ("target",),
+        ("target", "name", "distance_m", "mark", "face", "hz", "v", "round"),
+        ("target", "round"),
         angles=True,
     ),
     gather,
@@ -115,6 +122,7 @@ KIND = kind_of_rows(
     TwoFace,
     TABLE,
     title="Two faces",
+    acting=by_hand,
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=12,
     interval_days=30,

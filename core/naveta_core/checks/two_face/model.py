@@ -7,11 +7,12 @@ from typing import Literal
 from pydantic import Field
 
 from ...envelope import Envelope, Part, Typed
+from ..sheet.rounds import InRound
 
 MarkKind = Literal["plate", "sticker", "prism", "round-about-prism", "nail", "pole", "edge", "unknown"]
 
 
-class Pointing(Part):
+class Pointing(InRound):
     """Both circles at one pointing, in the document's angle unit."""
 
     hz: Typed | None = None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 from math import fsum, hypot, radians, sin
 
 from ...angles import ARCSEC_PER_RADIAN, parse_angle
@@ -55,11 +56,12 @@ class Pointed:
     v: float
     step_arcsec: float
     texts: tuple[str, str]
+    round: int = 1
 
 
 @dataclass
 class Seen:
-    """One mark as far as it was seen."""
+    """One mark as far as it was seen in one round: the circle may lie otherwise in the next."""
 
     path: str
     name: str
@@ -67,6 +69,7 @@ class Seen:
     mark: str
     left: list[Pointed]
     right: list[Pointed]
+    round: int = 1
 
     @property
     def zenith_deg(self) -> float:
@@ -102,7 +105,7 @@ def wrapped(degrees: float) -> float:
     return (degrees + 180.0) % 360.0 - 180.0
 
 
-def read(document: TwoFace, sheet: Sheet) -> Read:
+def read_document(document: TwoFace, sheet: Sheet) -> Read:
     """Every pointing that can be read; faults and what is missing are in the sheet."""
     o = document.observations
     seen = []
@@ -111,11 +114,15 @@ def read(document: TwoFace, sheet: Sheet) -> Read:
         distance = number(
             sheet, f"{path}.distance_m", where(f"{path}.distance_m"), target.distance_m, "m", 2, 3000, wanted=False
         )
-        left = pointings_of(document, sheet, f"{path}.left", target.left, 1)
-        right = pointings_of(document, sheet, f"{path}.right", target.right, 1)
-        name = target.name.strip() or where(path)
-        seen.append(Seen(path, name, distance.value if distance else None, target.mark or "unknown", left, right))
+        typed = {f"{path}.{face}": getattr(target, face) for face in ("left", "right")}
+        lists = {one: pointings_of(document, sheet, one, listed, 1) for one, listed in typed.items()}
+        want_in_every_round(sheet, typed)
+        name, far = target.name.strip() or where(path), distance.value if distance else None
+        for n, (left, right) in by_rounds(list(lists.values())):
+            called = name if n == 1 else f"{name}, round {n}"
+            seen.append(Seen(path, called, far, target.mark or "unknown", left, right, n))
     closing = pointings_of(document, sheet, "observations.closing", o.closing, 0)
+    seen.sort(key=lambda one: one.round)
     if not sheet.missing and not sheet.faults:
         for one in seen:
             _plausible(document, sheet, one)
@@ -135,11 +142,28 @@ def pointings_of(
         hz, v = (_angle(document, sheet, f"{base}.{name}", getattr(one, name), words) for name in ("hz", "v"))
         if hz is not None and v is not None:
             step = max(hz.step, v.step) * 3600
-            found.append(Pointed(base, hz.value % 360.0, v.value % 360.0, step, (str(one.hz), str(one.v))))
+            texts = (str(one.hz), str(one.v))
+            found.append(Pointed(base, hz.value % 360.0, v.value % 360.0, step, texts, one.round or 1))
     for i in range(len(listed), fewest):
         for name in ("hz", "v"):
             sheet.want(f"{path}[{i}].{name}", words(f"{path}[{i}].{name}"))
     return found
+
+
+def want_in_every_round(sheet: Sheet, lists: dict[str, list[Pointing]], words: Where = where) -> None:
+    """Note what is missing where a round was begun in one list and not in another."""
+    begun = {one.round or 1 for listed in lists.values() for one in listed if not blank(one.hz, one.v)}
+    for path, listed in lists.items():
+        for n in sorted(begun - {one.round or 1 for one in listed if not blank(one.hz, one.v)}):
+            at = next((i for i, one in enumerate(listed) if (one.round or 1) == n), len(listed))
+            for name in ("hz", "v"):
+                sheet.want(f"{path}[{at}].{name}", words(f"{path}[{at}].{name}"))
+
+
+def by_rounds(lists: list[list[Pointed]]) -> list[tuple[int, list[list[Pointed]]]]:
+    """The lists of one mark, round by round."""
+    rounds = sorted({one.round for listed in lists for one in listed} or {1})
+    return [(n, [[one for one in listed if one.round == n] for listed in lists]) for n in rounds]
 
 
 def _angle(
@@ -219,18 +243,18 @@ def _plausible(document: TwoFace, sheet: Sheet, one: Seen) -> None:
 
 def _same_sense(sheet: Sheet, seen: list[Seen]) -> None:
     """Whether from mark to mark both faces turn the same way."""
-    if sheet.faults or len(seen) < 2:
-        return
-    first, second = seen[0], seen[1]
-    left = wrapped(mean_angle([p.hz for p in second.left]) - mean_angle([p.hz for p in first.left]))
-    right = wrapped(mean_angle([p.hz for p in second.right]) - mean_angle([p.hz for p in first.right]))
-    if abs(left - right) > FAR_OFF_DEG and abs(left + right) < FAR_OFF_DEG:
-        sheet.fault(
-            "observations.targets",
-            "the horizontal circles",
-            f"{left:.2f}° and {right:.2f}° from mark to mark",
-            "the same turn in both faces: one counts the other way",
-        )
+    for first, second in pairwise(seen):
+        if sheet.faults or first.round != second.round:
+            continue
+        left = wrapped(mean_angle([p.hz for p in second.left]) - mean_angle([p.hz for p in first.left]))
+        right = wrapped(mean_angle([p.hz for p in second.right]) - mean_angle([p.hz for p in first.right]))
+        if abs(left - right) > FAR_OFF_DEG and abs(left + right) < FAR_OFF_DEG:
+            sheet.fault(
+                "observations.targets",
+                "the horizontal circles",
+                f"{left:.2f}° and {right:.2f}° from mark to mark",
+                "the same turn in both faces: one counts the other way",
+            )
 
 
 def mean_angle(degrees: list[float]) -> float:

@@ -8,14 +8,14 @@ from typing import Any
 
 from ...blunders import find_apart, find_moved, left_between, likely_slip, too_scattered
 from ...judgement import SCATTER_REFUSED, Estimate, Grade, Limits, decide, scatter_factor
-from ...readings import Sheet, ordinal
+from ...readings import ordinal
 from ...wording import arcsec, figure
 from ..sheet.answer import SoFar
-from ..sheet.circumstances import Needs, circumstances
-from ..sheet.judged import Judged, Quantity, Said, limits_from
+from ..sheet.circumstances import Circumstances, Needs
+from ..sheet.judged import Judged, Quantity, Said, limits_from, repeats_of
 from ..sheet.pictures import circle
 from .model import TwoFace
-from .read import Pointed, Read, accuracy, mean, mean_angle, read, sine, where, wrapped
+from .read import Pointed, Read, accuracy, mean, mean_angle, sine, where, wrapped
 from .solve import Solution, groups_of, solve
 from .words import finding_of, shown_of, work_of, worked_of
 
@@ -33,15 +33,14 @@ CIRCLES = (
     "face right, horizontal circle",
     "face right, vertical circle",
 )
-NEEDS = Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 STORE = "Note the old values, measure as the instrument's own routine asks and store; or add what was found to them, in its own sign. Then a second round, as left."
 
 
-def read_document(document: TwoFace, sheet: Sheet) -> Read:
-    return read(document, sheet)
+def needs(_document: TwoFace) -> Needs:
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 
-def judge(document: TwoFace, seen: Read) -> Judged:
+def judge(document: TwoFace, seen: Read, _told: Circumstances) -> Judged:
     """Set aside what stands apart, solve, and hold c, i and t against their limits."""
     refused, reasons, aside, apart = _faults(document, seen)
     solution = solve(document, _without(seen, aside))
@@ -59,9 +58,8 @@ def judge(document: TwoFace, seen: Read) -> Judged:
         again="Take the full test before anything is stored: five pointings a face. Both count together.",
     )
     judged.set_aside = aside
-    told = circumstances(document, NEEDS)
-    judged.refused += [*told.blocked, *refused]
-    judged.reasons += [*reasons, *told.weak, *_signs(document, solution, quantities)]
+    judged.refused += refused
+    judged.reasons += [*reasons, *_signs(seen, solution, quantities)]
     if apart is not None:
         judged.apart = apart
     before = solve(document, seen)
@@ -132,7 +130,7 @@ def _figures(solution: Solution) -> Data:
             }
             for one in solution.faces
         ],
-        "repeats": {"squares": solution.repeats.squares, "dof": solution.repeats.dof},
+        "repeats": repeats_of(solution.repeats),
     }
 
 
@@ -249,26 +247,26 @@ def _scattered(seen: Read, solution: Solution, groups: list[list[float]]) -> lis
 
 
 def _closing(seen: Read, solution: Solution, groups: list[list[float]]) -> list[Said]:
-    if not seen.closing:
-        return []
-    first, spread = seen.seen[0].left, sqrt(solution.faces[0].within)
-    found = []
-    for name, group in (("hz", groups[0]), ("v", groups[1])):
-        closing = [wrapped(getattr(p, name) - getattr(first[0], name)) * 3600 / spread for p in seen.closing]
-        away = left_between(group, closing, groups)
-        if away is not None:
-            found.append(f"{arcsec(abs(away) * spread)} in the {'horizontal' if name == 'hz' else 'vertical'} circle")
-    if not found:
-        return []
-    return [
-        (
-            "moved-between",
-            f"The closing look at {seen.seen[0].name} differs by {' and '.join(found)}: something moved between the faces, and it would hide in c and i. Take it again.",
-        )
-    ]
+    """The closing look of each round against its first mark, face left."""
+    for n in sorted({p.round for p in seen.closing}):
+        at = next((i for i, one in enumerate(seen.seen) if one.round == n), None)
+        if at is None:
+            continue
+        first, spread, found = seen.seen[at].left, sqrt(solution.faces[at].within), []
+        for name, group in (("hz", groups[4 * at]), ("v", groups[4 * at + 1])):
+            looked = [one for one in seen.closing if one.round == n]
+            closing = [wrapped(getattr(p, name) - getattr(first[0], name)) * 3600 / spread for p in looked]
+            away = left_between(group, closing, groups)
+            if away is not None:
+                circle_said = "horizontal" if name == "hz" else "vertical"
+                found.append(f"{arcsec(abs(away) * spread)} in the {circle_said} circle")
+        if found:
+            text = f"The closing look at {seen.seen[at].name} differs by {' and '.join(found)}: something moved between the faces, and it would hide in c and i. Take it again."
+            return [("moved-between", text)]
+    return []
 
 
-def _signs(document: TwoFace, solution: Solution, quantities: list[Quantity]) -> list[Said]:
+def _signs(seen: Read, solution: Solution, quantities: list[Quantity]) -> list[Said]:
     """What the geometry and the numbers of pointings say."""
     said: list[Said] = []
     if solution.axis is None:
@@ -279,7 +277,7 @@ def _signs(document: TwoFace, solution: Solution, quantities: list[Quantity]) ->
             )
         )
     sole = solution.faces[0]
-    if len(solution.faces) == 1 and abs(sole.zenith_deg - 90.0) > LEVEL_WITHIN_DEG:
+    if len({one.seen.path for one in solution.faces}) == 1 and abs(sole.zenith_deg - 90.0) > LEVEL_WITHIN_DEG:
         said.append(
             (
                 "no-level-target",
@@ -293,7 +291,7 @@ def _signs(document: TwoFace, solution: Solution, quantities: list[Quantity]) ->
                 "Not as many pointings in one face as in the other: the fewer ones decide how sure it is.",
             )
         )
-    if not document.observations.closing:
+    if {one.round for one in seen.seen} - {one.round for one in seen.closing}:
         said.append(
             (
                 "no-closing-look",
@@ -330,9 +328,8 @@ def drawn(_document: TwoFace, seen: Read, judged: Judged | None) -> Data | None:
     )  # fmt: skip
 
 
-def so_far(document: TwoFace, seen: Read) -> SoFar:
-    told = circumstances(document, NEEDS)
-    said = [*told.blocked, *told.weak]
+def so_far(_document: TwoFace, seen: Read) -> SoFar:
+    said: list[Said] = []
     sole = [one for one in seen.seen if one.left and one.right]
     if sole and len(sole) < len(seen.seen):
         hz = (

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from math import cos, fsum, radians, sin, sqrt, tan
 
 from ...adjustment import fit
+from ...blunders import repeats
 from ...judgement import Estimate, Spread, pooled
 from ..sheet.judged import noise_factor, prior_dof
 from .model import TwoFace
@@ -59,7 +60,7 @@ class Solution:
 def solve(document: TwoFace, read: Read) -> Solution:
     """Every mark must have been seen in both faces."""
     faces = [_faces(document, one) for one in read.seen]
-    repeats = _repeats(faces)
+    found_repeats = repeats(groups_of(faces))
     axis_known = determined(faces)
     rows = [
         [2.0 / sin(radians(f.zenith_deg)), 2.0 / tan(radians(f.zenith_deg))][: 2 if axis_known else 1] for f in faces
@@ -86,9 +87,9 @@ def solve(document: TwoFace, read: Read) -> Solution:
         fsum((f.weight / total) ** 2 * f.within * f.share / 4 for f in faces),
         fsum((f.weight / total) ** 2 * f.between / 2 for f in faces),
     )
-    c = pooled(found.unknowns[0], *q["c"], repeats, dof)
-    t = pooled(found.unknowns[1], *q["t"], repeats, dof) if axis_known else None
-    return Solution(faces, c, pooled(index, *q["i"], repeats, dof), t, q, repeats)
+    c = pooled(found.unknowns[0], *q["c"], found_repeats, dof)
+    t = pooled(found.unknowns[1], *q["t"], found_repeats, dof) if axis_known else None
+    return Solution(faces, c, pooled(index, *q["i"], found_repeats, dof), t, q, found_repeats)
 
 
 def determined(faces: list[Faces]) -> bool:
@@ -118,16 +119,6 @@ def groups_of(faces: list[Faces]) -> list[list[float]]:
             groups.append([wrapped(p.hz - listed[0].hz) * 3600.0 / spread for p in listed])
             groups.append([(p.v - listed[0].v) * 3600.0 / spread for p in listed])
     return groups
-
-
-def _repeats(faces: list[Faces]) -> Spread:
-    squares, dof = 0.0, 0
-    for group in groups_of(faces):
-        if len(group) > 1:
-            middle = mean(group)
-            squares += fsum((one - middle) ** 2 for one in group)
-            dof += len(group) - 1
-    return Spread(squares, float(dof))
 
 
 def steep_factor(zenith_deg: float) -> float:

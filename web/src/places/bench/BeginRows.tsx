@@ -24,7 +24,8 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
   const [name, setName] = useState(() => localStorage.getItem(`way-${kind.kind}`) ?? "");
   const [unit, setUnit] = useState<Length>(() => rememberedWay().unit);
   const [conditions, setConditions] = useState<NonNullable<CheckDocument["conditions"]>>({});
-  const way = (kind.ways.find((candidate) => candidate.name === name) ?? kind.ways[0]) as Way;
+  const ways = kind.ways.filter((each) => one.ways[kind.kind]?.includes(each.name));
+  const way = (ways.find((candidate) => candidate.name === name) ?? ways[0]) as Way;
   const [angle, setAngle] = useState(() => localStorage.getItem("angle") ?? "dms");
   const angles = way.groups.some((group) => group.fields.some((field) => field.kind === "angle"));
   const draft = beginRows({ kind, way, instrument: one.tag, owner: person.username, unit, ...(angles ? { angle } : {}) });
@@ -55,19 +56,22 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
           <div className="grid gap-2">
             <p>{kind.why}</p>
             <h2 className="pt-2">How it is taken</h2>
-            <Choice label="Way" stacked value={way.name} onChange={setName} options={kind.ways.map((each) => ({ value: each.name, label: each.title, hint: each.good_for }))} />
+            <Choice label="Way" stacked value={way.name} onChange={setName} options={ways.map((each) => ({ value: each.name, label: each.title, hint: each.good_for }))} />
           </div>
           {lengths && !way.unit && <Choice label="Unit of what is typed" value={unit} options={UNITS} onChange={setUnit} />}
           {angles && <Choice label="Angles are typed in" value={angle} options={ANGLES} onChange={setAngle} />}
           <Conditions asks={kind.asks} value={conditions} onChange={setConditions} faults={said?.faults ?? []} />
           <ul className="m-0 grid list-none gap-2 p-0" aria-label="What the circumstances say" data-circumstances>
-            {said?.partial.said
-              .filter((each) => each.code !== "turn-now")
-              .map((each) => (
-                <li key={each.code} data-said={each.code} className={each.code === "not-warm" || each.code === "stand-not-steady" ? "caution" : ""}>
-                  {each.text}
-                </li>
-              ))}
+            {said?.partial.looks.map((each) => (
+              <li key={each.code} data-said={each.code} className="caution">
+                {each.text}
+              </li>
+            ))}
+            {said?.partial.said.map((each) => (
+              <li key={each.code} data-said={each.code}>
+                {each.text}
+              </li>
+            ))}
           </ul>
         </section>
         <aside className="card grid gap-4 p-5">
@@ -80,7 +84,7 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
             </ul>
           </div>
           {one.hints && <p className="sub">{one.hints}</p>}
-          <Cautions cautions={[...way.caution.filter((each) => each.code !== "local-rules"), ...(kind.cautions["before"] ?? []).filter((each) => !way.caution.some((other) => other.code === each.code && each.code !== "local-rules"))]} />
+          <Cautions cautions={way.caution} />
           <button className="btn now site" onClick={() => void start()}>
             Start reading
           </button>

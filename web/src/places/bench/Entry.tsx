@@ -1,10 +1,9 @@
 // The bench: a field sheet, the drawing that grows with it, and the finding beside it.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useParams } from "react-router";
 import { instrumentQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
-import { dropDraft, keepDraft } from "../../store/device";
 import { type Draft, looksFinished } from "../../sheet/draft";
 import { CheckPicture } from "../../ui/CheckPicture";
 import { Reckoned } from "../../ui/Reckoned";
@@ -20,6 +19,7 @@ import { RowsEntry } from "./RowsEntry";
 import { Sheet } from "./Sheet";
 import { addSetUp, fromOtherEnd, removeSetUp } from "../../sheet/entry";
 import { useDraft } from "../../ui/useDraft";
+import { useDiscard } from "./useDiscard";
 import { useKeys } from "./useKeys";
 import { usePreview } from "./usePreview";
 import { useSave } from "./useSave";
@@ -50,7 +50,6 @@ function Open({ draft, change, room }: { draft: Draft; change: ReturnType<typeof
   const { keys, indexOf, bar, focused } = useKeys(draft, change, save.act);
   const [dialog, setDialog] = useState<"layout" | "looks" | "file" | null>(null);
   const tell = useTell();
-  const navigate = useNavigate();
   const { said } = saying;
   const layout = kind?.layouts.find((one) => one.name === document.observations.layout);
   const set = (next: Partial<Pick<Draft, "document" | "filled">>) => change((one) => ({ ...one, ...next }));
@@ -59,17 +58,7 @@ function Open({ draft, change, room }: { draft: Draft; change: ReturnType<typeof
     set(removeSetUp(document, draft.filled, index));
     tell({ text: "Set-up removed.", undo: () => set(before) });
   };
-  const discard = async () => {
-    await dropDraft(draft.id);
-    await navigate("/bench");
-    tell({
-      text: `Test of ${tag} discarded.`,
-      undo: async () => {
-        await keepDraft(draft);
-        await navigate(`/bench/${draft.id}`);
-      },
-    });
-  };
+  const discard = useDiscard(draft, "Test");
   return (
     <div className="grid gap-4 text-[16px]">
       <Head

@@ -41,12 +41,12 @@ function SoFar({ saying: { said } }: { saying: Saying }) {
         <p className="text-[1.3rem] font-[660] leading-tight">{next ? `Next: ${next.where}` : "Type the first reading"}</p>
       )}
       {partial?.looks.map((one) => (
-        <p key={one.code} className="caution">
+        <p key={one.code} data-said={one.code} className="caution">
           {one.text}
         </p>
       ))}
       {partial?.said.map((one) => (
-        <p key={one.code} data-said={one.code} className={one.code === "not-warm" || one.code === "stand-not-steady" ? "caution" : ""}>
+        <p key={one.code} data-said={one.code}>
           {one.text}
         </p>
       ))}

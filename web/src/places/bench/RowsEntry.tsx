@@ -1,16 +1,14 @@
 // A check of rows in hand: the sheet, the drawing that grows with it, and the finding beside it.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import type { Kind } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import type { Draft } from "../../sheet/draft";
 import { type Group, type Way, fittingWay, onceMore, removeRow, rowsFinished } from "../../sheet/rows";
-import { dropDraft, keepDraft } from "../../store/device";
 import { CheckPicture } from "../../ui/CheckPicture";
 import { Reckoned } from "../../ui/Reckoned";
-import { Dialog, Head } from "../../ui/parts";
+import { Choice, Dialog, Head } from "../../ui/parts";
 import type { Change } from "../../ui/useDraft";
 import { ANGLES, Steps } from "./BeginRows";
 import { Conditions } from "./Conditions";
@@ -20,7 +18,7 @@ import { KeyBar } from "./KeyBar";
 import { UNITS } from "./LayoutDialog";
 import { NoRoomLine } from "./NoRoomLine";
 import { RowsSheet } from "./RowsSheet";
-import { Choice } from "../../ui/parts";
+import { useDiscard } from "./useDiscard";
 import { usePreview } from "./usePreview";
 import { useRowKeys } from "./useRowKeys";
 import { useSave } from "./useSave";
@@ -34,7 +32,6 @@ export function RowsEntry({ draft, kind, change, room }: { draft: Draft; kind: K
   const { keys, focused, bar } = useRowKeys(draft, way, change, save.act);
   const [dialog, setDialog] = useState<"round" | "file" | null>(null);
   const tell = useTell();
-  const navigate = useNavigate();
   const { said } = saying;
   const set = (next: Draft["document"]) => change((one) => ({ ...one, document: next }));
   const remove = (group: Group, row: number) => {
@@ -42,17 +39,7 @@ export function RowsEntry({ draft, kind, change, room }: { draft: Draft; kind: K
     set(removeRow(document, group, row));
     tell({ text: "Row removed.", undo: () => set(before) });
   };
-  const discard = async () => {
-    await dropDraft(draft.id);
-    await navigate("/bench");
-    tell({
-      text: `${kind.title} of ${tag} discarded.`,
-      undo: async () => {
-        await keepDraft(draft);
-        await navigate(`/bench/${draft.id}`);
-      },
-    });
-  };
+  const discard = useDiscard(draft, kind.title);
   return (
     <div className="grid gap-4 text-[16px]">
       <Head

@@ -1,7 +1,7 @@
 // The field sheet of a check of rows: groups in the order in which they are read, each row with what is wrong or apart.
 import type { Fault, Preview } from "../../api/client";
 import type { CheckDocument } from "../../sheet/draft";
-import { type Field, type Group, type Way, faultsUnder, pathOf, rowsOf, spotId, textAt, unitOf } from "../../sheet/rows";
+import { type Field, type Group, type Way, faultsUnder, pathOf, roundOf, rowsOf, spotId, textAt, unitOf } from "../../sheet/rows";
 import { Choice, FaultLine } from "../../ui/parts";
 import { Well } from "../../ui/Well";
 import { useNarrow } from "../../ui/useNarrow";
@@ -124,8 +124,12 @@ function Row({ row, group, document, faults, said, keys, onRemove }: Omit<GroupP
   const typed = group.fields.filter((field) => !field.given);
   const above = narrow && given.length > 0 && typed.length > 1;
   const beside = above ? typed : group.fields;
+  const rows = rowsOf(document, group);
+  const round = group.rounds ? roundOf(rows[row]) : 1;
+  const begins = round > 1 && (row === 0 || roundOf(rows[row - 1]) !== round);
   return (
     <div data-row={path} data-apart={mine ? true : undefined} className="grid gap-1 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-offset-4 data-[apart]:outline-coral">
+      {begins && <h3 className="border-t border-line pt-3 font-[640]">Round {round}</h3>}
       {title && <span className="font-[600]">{title}</span>}
       {above &&
         given.map((field) => (
@@ -137,7 +141,7 @@ function Row({ row, group, document, faults, said, keys, onRemove }: Omit<GroupP
       <div className="grid items-end gap-x-3 gap-y-2" style={{ gridTemplateColumns: `${beside.map((field) => (field.given ? "minmax(0, 104px)" : "minmax(0, 1fr)")).join(" ")} ${narrow ? 36 : 48}px` }}>
         {beside.map((field) => (
           <div key={field.name} className="min-w-0" data-from-way={field.given || undefined}>
-            {(row === 0 || title || above) && <FieldName field={field} document={document} />}
+            {(row === 0 || begins || title || above) && <FieldName field={field} document={document} />}
             <FieldWell group={group} field={field} row={row} document={document} faults={faults} keys={keys} />
           </div>
         ))}

@@ -2,9 +2,7 @@
 import { Link } from "react-router";
 import type { Instrument } from "../../api/client";
 import { useHere } from "../../app/session";
-import { closed, moment } from "../../ui/words";
-
-const STATES: Record<string, string> = { ready: "fresh", "ready-if": "under a condition", "check-first": "due", hold: "found bad" };
+import { CHECK_STATES, closed, lowered, moment } from "../../ui/words";
 
 export function Checks({ one }: { one: Instrument }) {
   const { session } = useHere();
@@ -19,7 +17,7 @@ export function Checks({ one }: { one: Instrument }) {
           <li key={check.check} data-check={check.check} data-state={check.state} className="border-b border-line pb-2 last:border-0">
             <Link className="flex min-h-[44px] flex-wrap items-center justify-between gap-x-3 no-underline" to={`/bench/new/${one.tag}/${check.check}`}>
               <span className="font-[640] underline underline-offset-4">{check.title}</span>
-              <span>{STATES[check.state]}</span>
+              <span>{lowered(CHECK_STATES[check.state] ?? "")}</span>
             </Link>
             <span className="sub block">
               {check.due_on && check.state !== "check-first" ? `Due again on ${moment(check.due_on, session.time_zone, false)}.` : check.reasons[0] && closed(check.reasons[0].text)}

@@ -64,15 +64,16 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   const right = may("adjust");
   const told = guide.data;
   const again = async () => {
-    if (readsNow.length) await happened({ instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" }, `Adjustment of ${record.instrument}`);
+    await happened({ instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" }, `Adjustment of ${record.instrument}`);
     const draft = kind.ways.length ? asLeftRows(record, document, kind, person.username) : asLeft(record, document, person.username);
     await keepDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
-  if (!kind.adjustable) return mine && right.allowed ? <ByHand kind={kind} onAgain={() => void again()} /> : <p className="sub">{right.text || "This is not yours to do: ask the equipment manager."}</p>;
+  if (!kind.adjustable) return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "Nothing here is adjusted in the field."}</p>;
   if (!told) return <Trouble error={guide.error} />;
-  if (!told.allowed) return <p>These readings do not prove the error well enough to turn a screw by. Take it once more first, or with more readings.</p>;
+  if (!told.allowed) return <p>{told.wells.length ? "These readings do not prove the error well enough to turn a screw by. Take it once more first, or with more readings." : "Nothing is stored or mended by this finding. Take it once more first, or with more readings."}</p>;
   if (!mine || !right.allowed) return <p className="sub">{right.text || "This adjustment is not yours to make: ask the equipment manager."}</p>;
+  if (told.wells.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
   const last = told.steps[told.steps.length - 1];
   return (
     <div className="grid gap-3">
@@ -107,12 +108,11 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
 }
 
 /** What has no reading while it is done: stored by the instrument's own routine, or mended by hand. Then once more. */
-function ByHand({ kind, onAgain }: { kind: Kind; onAgain: () => void }) {
-  const step = kind.when_bad.find((one) => one.code === "adjust");
+function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cautions"][string]; onAgain: () => void }) {
   return (
     <div className="grid gap-3">
-      <p className="text-[1.2rem] font-[640] leading-tight">{step?.text}</p>
-      <Cautions cautions={kind.cautions["adjusting"] ?? []} />
+      <p className="text-[1.2rem] font-[640] leading-tight">{text}</p>
+      <Cautions cautions={cautions} />
       <button className="btn now site" onClick={onAgain}>
         It is done: run the check again, as left
       </button>

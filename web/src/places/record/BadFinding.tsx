@@ -68,6 +68,7 @@ function Again({ record, document, kind }: { record: RecordOut; document: CheckD
   const navigate = useNavigate();
   if ((document.observations.setups?.length ?? 0) >= 4) return <p className="sub">Both runs are in this record.</p>;
   const again = async () => {
+    if (!kind.joins) return navigate(`/bench/new/${record.instrument}/${kind.kind}`);
     const way = kind.ways.length ? fittingWay(kind, document) : undefined;
     const grown = way ? { document: onceMore(rowsFromFile(document), way), way: way.name } : fromOtherEnd(fromFile(document), []);
     const why = way ? "Taken once more: both count together." : "Run again from the other end: both runs count together.";
@@ -76,12 +77,14 @@ function Again({ record, document, kind }: { record: RecordOut; document: CheckD
     await navigate(`/bench/${draft.id}`);
   };
   const right = may("amend");
+  // A fresh check changes nothing that is on record.
+  const allowed = right.allowed || !kind.joins;
   return (
     <>
-      <button className="btn site" aria-disabled={!right.allowed} onClick={() => right.allowed && void again()}>
-        {kind.ways.length ? "Take it once more" : "Run it again from the other end"}
+      <button className="btn site" aria-disabled={!allowed} onClick={() => allowed && void again()}>
+        {!kind.joins ? "Take a fresh check" : kind.ways.length ? "Take it once more" : "Run it again from the other end"}
       </button>
-      {!right.allowed && <p className="sub">{right.text}</p>}
+      {!allowed && <p className="sub">{right.text}</p>}
     </>
   );
 }

@@ -1,0 +1,43 @@
+"""Turning, storing or mending what a check found: the readings on the way, or only the acts where nothing is read."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import asdict, dataclass
+from typing import Any
+
+from ...errors import Fault, Refused, said
+from ...judgement import Grade
+from .judged import Judged, next_of
+
+Data = dict[str, Any]
+Acting = Callable[[Any, Any, Judged, Grade, list[Any]], "Guide"]
+
+
+@dataclass
+class Guide:
+    """What is done now, and what each reading since the first turn leaves. Without wells nothing is read on the way."""
+
+    text: str
+    allowed: bool
+    wells: tuple[str, ...] = ()
+    asked: str = ""
+    unit: str = ""
+    from_text: str = ""
+    target_text: str = ""
+    tool: str = ""
+    screw: str = ""
+    steps: tuple[Data, ...] = ()
+
+    def as_dict(self) -> Data:
+        told = asdict(self)
+        return {**told, "wells": list(self.wells), "steps": list(self.steps)}
+
+
+def by_hand(_document: Any, _read: Any, judged: Judged, grade: Grade, reads_now: list[Any]) -> Guide:
+    """What is stored by the instrument's own routine, or mended: only the acts the finding calls for. Raises Refused."""
+    if reads_now:
+        given = ", ".join(said(one) for one in reads_now)
+        raise Refused([Fault("reads_now", "it is now at", given, "nothing: it is done, then the check is run again")])
+    acts = [text for code, text in next_of(judged, grade) if code == "adjust" or (code, text) in judged.to_mend]
+    return Guide(" ".join(acts), bool(acts))
