@@ -153,6 +153,7 @@ THINGS = (
             Checked("plummet", 84, 12, same(offset_mm=(0.25, -0.2), laser=True, height=1.62, noise=0.6)),
             Checked("two-face", 28, 12, same(c=1.2, i=-0.8, t=1.5, accuracy=3.0, noise=0.6)),
             Checked("tracker", 28, 12, same(tracker_arcsec=(1.5, -1.0), accuracy=3.0, noise=0.6)),
+            Checked("direction-accuracy", 364, 152, same(arcsec=2.3, procedure="full", c=1.2)),
         ),
     ),
     Thing(
@@ -163,6 +164,7 @@ THINGS = (
             Checked("plummet", 84, 48, same(offset_mm=(0.3, 0.35), laser=True, height=1.6, noise=0.6)),
             Checked("two-face", 28, 20, same(c=-1.6, i=2.1, t=-2.0, accuracy=3.0, noise=0.6)),
             Checked("tracker", 28, 20, same(tracker_arcsec=(-2.5, 2.0), accuracy=3.0, noise=0.6)),
+            Checked("direction-rounds", 182, 61, same(c=-1.6, i=2.1, rounds=2, accuracy=3.0, noise=0.6)),
         ),
     ),
     Thing(

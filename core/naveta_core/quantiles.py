@@ -1,4 +1,4 @@
-"""Quantiles of Student's t and of F, for any degrees of freedom, whole or not.
+"""Quantiles of Student's t, of F and of chi-square, for any degrees of freedom, whole or not.
 
 Both follow from the regularised incomplete beta function I (Abramowitz and Stegun 26.7.1 and 26.6.2):
 P(t) = 1 - I_x(v/2, 1/2)/2 with x = v/(v + t^2), and P(F) = I_y(m/2, n/2) with y = mF/(mF + n).
@@ -32,6 +32,25 @@ def f_quantile(probability: float, dof_over: float, dof_under: float) -> float:
     if not 0 < probability < 1 or dof_over <= 0 or dof_under <= 0:
         raise ValueError(f"F quantile wants 0 < p < 1 and dof > 0, not p={probability}, dof={dof_over}, {dof_under}")
     return _f(probability, min(_settled(dof_over), _MOST_DOF), min(_settled(dof_under), _MOST_DOF))
+
+
+def chi2_quantile(probability: float, dof: float) -> float:
+    """x with P(X <= x) = probability, for `dof` > 0 (regularised incomplete gamma function, by bisection)."""
+    if not 0 < probability < 1 or dof <= 0:
+        raise ValueError(f"chi-square quantile wants 0 < p < 1 and dof > 0, not p={probability}, dof={dof}")
+    return _chi2(probability, min(_settled(dof), _MOST_DOF))
+
+
+@lru_cache(maxsize=1024)
+def _chi2(probability: float, v: float) -> float:
+    low, high = 0.0, v + 20.0 * (v + 10.0) ** 0.5
+    while high - low > _TOLERANCE * high:
+        x = (low + high) / 2
+        if float(fp.gammainc(v / 2, 0, x / 2, regularized=True)) < probability:
+            low = x
+        else:
+            high = x
+    return float(low + high) / 2
 
 
 def _settled(dof: float) -> float:

@@ -124,7 +124,7 @@ def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], toda
     last_pass = passed[-1] if passed else None
     since = [e for e in events if e.event in BEARING_EVENTS and (last_pass is None or e.at > last_pass.at)]
     since.sort(key=lambda one: one.at)
-    due = last_pass.at.date() + timedelta(days=kind.interval_days) if last_pass else None
+    due = last_pass.at.date() + timedelta(days=kind.interval_days) if last_pass and kind.scheduled else None
     state, reasons = _state(kind, done, last_pass, since, due, today, events)
     voided = _voided(kind, last_pass, events)
     if voided and state in ("ready", "ready-if") and reasons[0]["code"] != "released":
@@ -142,6 +142,8 @@ def _state(
     events: Sequence[Happened],
 ) -> tuple[State, list[Said]]:
     latest = done[-1] if done else None
+    if not kind.scheduled:
+        return _when_wanted(kind, latest)
     released = _released(kind, done, last_pass, events)
     if released:
         return "ready-if", released
@@ -170,6 +172,16 @@ def _state(
             _said("overdue", f"{kind.title} overdue by {_days(days)}: last passed on {day_words(last_pass.at.date())}.")
         ]
     return _fresh(kind, last_pass, due, today)
+
+
+def _when_wanted(kind: Kind, latest: Done | None) -> tuple[State, list[Said]]:
+    """A check that never comes due: only what it found last counts."""
+    if latest is None:
+        return "ready", [_said("when-wanted", "Taken when it is wanted; it does not come due.")]
+    found = f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}"
+    if latest.grade in ("adjust", "service"):
+        return "hold", [_said(latest.grade, found)]
+    return "ready", [_said("when-wanted", found)]
 
 
 def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:

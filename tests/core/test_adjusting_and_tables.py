@@ -152,9 +152,11 @@ def test_the_registry_tells_what_applies_and_what_to_bring() -> None:
     def names(**instrument: object) -> list[str]:
         return [kind.name for kind in kinds_for(instrument)]
 
-    assert names(kind="level") == ["circular-vial", "compensator-function", "two-peg"]
-    assert names(kind="theodolite", plummet="optical") == ["circular-vial", "plate-vial", "plummet", "two-face"]
-    assert names(kind="total-station", plummet="none") == ["circular-vial", "dual-axis-level", "two-face"]
+    assert names(kind="level") == ["circular-vial", "compensator-function", "two-peg", "levelling-accuracy"]
+    assert names(kind="theodolite", plummet="optical") == [
+        "circular-vial", "plate-vial", "plummet", "two-face", "direction-rounds", "direction-accuracy",
+    ]  # fmt: skip
+    assert names(kind="total-station", plummet="none", plunges=False) == ["circular-vial", "dual-axis-level"]
     assert names(kind="tribrach") == ["circular-vial"], "no plummet is stated, no plate vial"
     assert (names(kind="staff"), names(kind="prism")) == (["pole-vial", "staff"], [])
     about = TWO_PEG.about()

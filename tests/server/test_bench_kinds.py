@@ -36,6 +36,9 @@ OF = {
     "compensator-function": "LV-07",
     "two-face": "TS-01",
     "tracker": "TS-02",
+    "direction-rounds": "TS-01",
+    "direction-accuracy": "TS-01",
+    "levelling-accuracy": "LV-07",
     "pole-vial": "PO-01",
     "staff": "ST-01",
     "tripod": "TR-01",
@@ -273,6 +276,7 @@ def test_a_level_still_stands_by_its_peg_test(tam: Api) -> None:
     tam.check(good())
     assert standing(tam, "LV-07") == {
         "": "ready",
+        "levelling-accuracy": "ready",
         "two-peg": "ready",
         "circular-vial": "check-first",
         "compensator-function": "check-first",

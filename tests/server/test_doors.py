@@ -161,7 +161,12 @@ def test_only_the_manager_changes_the_fleet_and_people(tam: Api, ines: Api) -> N
     made = ines.post("models", model)
     assert made.status_code == 201
     assert ines.post("instruments", {"tag": "lv 9", "model": made.json()["id"]}).json()["tag"] == "LV-09"
-    assert tam.get("instruments/lv9").json()["checks"] == ["circular-vial", "compensator-function", "two-peg"]
+    assert tam.get("instruments/lv9").json()["checks"] == [
+        "circular-vial",
+        "compensator-function",
+        "two-peg",
+        "levelling-accuracy",
+    ]
     assert (
         ines.post(
             "people", {"username": "Alma", "name": "Alma Reed", "role": "crew", "password": "lichen-stone-sea"}

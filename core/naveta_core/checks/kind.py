@@ -70,6 +70,8 @@ class Kind:
     gates: bool = True
     """Whether an instrument on which this was never done, or long ago, has to be checked first before it goes out.
     Opening rule until planning brings its own: a bad finding of any check holds it all the same."""
+    scheduled: bool = True
+    """Whether it comes due: what is taken only when it is wanted is never overdue."""
     order: int = 50
     """In which order the checks of an instrument make sense: what others lean on comes first."""
     kept: tuple[str, ...] = ()

@@ -97,7 +97,26 @@ def _tracker(rng: random.Random) -> tuple[Data, Data]:
     return truth, {"tracker_hz_arcsec": across, "tracker_v_arcsec": height}
 
 
+def _rounds(rng: random.Random) -> tuple[Data, Data]:
+    c = rng.uniform(-20, 20)
+    return {"c": c, "i": rng.uniform(-20, 20), "rounds": 3}, {"collimation_arcsec": c}
+
+
+def _levelling(rng: random.Random) -> tuple[Data, Data]:
+    spread = rng.uniform(0.5, 3.0)
+    return {"mm_per_km": spread, "procedure": "full"}, {"levelling_sigma_mm_per_km": spread}
+
+
+def _angles(rng: random.Random) -> tuple[Data, Data]:
+    spread = rng.uniform(1.0, 6.0)
+    truth = {"arcsec": spread, "circle": rng.choice(("horizontal", "vertical")), "procedure": "full", "c": 9, "i": -6}
+    return truth, {"direction_sigma_arcsec": spread}
+
+
 DRAWS: dict[str, Draw] = {
+    "direction-rounds": _rounds,
+    "levelling-accuracy": _levelling,
+    "direction-accuracy": _angles,
     "tracker": _tracker,
     "two-face": _two_face,
     "circular-vial": _circular,
@@ -110,6 +129,8 @@ DRAWS: dict[str, Draw] = {
     "tape": _tape,
     "tripod": _tripod,
 }
+SCATTER = ("levelling-accuracy", "direction-accuracy")
+"""Kinds whose finding is the scatter itself: there is nothing to be found without it."""
 U95_OF = {
     "circular-vial": "vial_error_mm",
     "pole-vial": "vial_error_mm",

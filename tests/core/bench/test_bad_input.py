@@ -72,7 +72,7 @@ def test_a_spoiled_figure_is_named_where_it_stands_and_nothing_else_is(kind: str
         """The first figure typed that is read: its holder, its key, its path."""
         for key, one in held.items() if isinstance(held, dict) else enumerate(held):
             there = f"{path}[{key}]" if isinstance(held, list) else f"{path}.{key}"
-            if isinstance(one, str) and one[:1] in "-0123456789" and key not in ("heading_deg", "distance_m"):
+            if isinstance(one, str) and one[:1] in "-0123456789" and key not in ("heading_deg", "distance_m", "target"):
                 return held, key, there
             if isinstance(one, dict | list) and (found := first(one, there))[2]:
                 return found

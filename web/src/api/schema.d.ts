@@ -1087,7 +1087,7 @@ export interface components {
              */
             sensitivity_arcmin_per_2mm: string | number;
         };
-        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["Tape"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
+        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingShape */
         CheckStandingShape: {
             /** Check */
@@ -1497,6 +1497,194 @@ export interface components {
             fleet: components["schemas"]["KnownInstrument"][];
         };
         /**
+         * DirectionAccuracy
+         * @description What an instrument, its stand and those who use it reach in directions or zenith angles.
+         */
+        DirectionAccuracy: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "direction-accuracy";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "both_faces": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
+         * DirectionRounds
+         * @description Directions to several marks from a reference, and what the instrument shows in them.
+         */
+        DirectionRounds: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "direction-rounds";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "both_faces": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
          * Display
          * @description Which way an electronic level's figures count.
          */
@@ -1731,6 +1919,22 @@ export interface components {
             text: string;
             /** U95 Arcsec */
             u95_arcsec: number;
+        };
+        /**
+         * FaceSet
+         * @description All marks once in each face.
+         */
+        FaceSet: {
+            /**
+             * Left
+             * @default []
+             */
+            left: components["schemas"]["Sighted"][];
+            /**
+             * Right
+             * @default []
+             */
+            right: components["schemas"]["Sighted"][];
         };
         /** FaultShape */
         FaultShape: {
@@ -2444,6 +2648,100 @@ export interface components {
              */
             along: string | number | null;
         };
+        /**
+         * LevellingAccuracy
+         * @description What a level, its staffs and those who use them reach, by a full field procedure.
+         */
+        LevellingAccuracy: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "levelling-accuracy";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "both_faces": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
         /** LimitFigures */
         LimitFigures: {
             /** Adjust */
@@ -2676,39 +2974,39 @@ export interface components {
             /** Factor */
             factor: string | number;
         };
-        /** Observations */
+        /**
+         * Observations
+         * @description Which circle, which procedure, and its series: one for simplified, four for full.
+         */
         Observations: {
             /**
-             * Cross Section Mm2
-             * @default null
-             */
-            cross_section_mm2: string | number | null;
-            /**
-             * Lengths
-             * @default []
-             */
-            lengths: components["schemas"]["Compared"][];
-            /**
-             * Material
-             * @default steel
+             * Circle
+             * @default horizontal
              * @enum {string}
              */
-            material: "steel" | "fibreglass";
+            circle: "horizontal" | "vertical";
             /**
-             * Standard Temperature C
-             * @default null
+             * Procedure
+             * @default simplified
+             * @enum {string}
              */
-            standard_temperature_c: string | number | null;
+            procedure: "simplified" | "full";
             /**
-             * Standard Tension N
-             * @default null
+             * Series
+             * @default []
              */
-            standard_tension_n: string | number | null;
+            series: components["schemas"]["SetSeries"][];
+        };
+        /**
+         * OneRound
+         * @description Pointings in the order in which they were taken.
+         */
+        OneRound: {
             /**
-             * Tension N
-             * @default null
+             * Pointings
+             * @default []
              */
-            tension_n: string | number | null;
+            pointings: components["schemas"]["Sight"][];
         };
         /** OptionOut */
         OptionOut: {
@@ -2774,6 +3072,33 @@ export interface components {
             sofar: components["schemas"]["SightSoFarText"][];
             /** Wanted */
             wanted: components["schemas"]["NextWanted"][];
+        };
+        /**
+         * Pair
+         * @description Staff A and staff B, the level lifted and set afresh before each pair.
+         */
+        Pair: {
+            /**
+             * A
+             * @default null
+             */
+            a: string | number | null;
+            /**
+             * B
+             * @default null
+             */
+            b: string | number | null;
+        };
+        /**
+         * PairSet
+         * @description Pairs taken in one arrangement.
+         */
+        PairSet: {
+            /**
+             * Pairs
+             * @default []
+             */
+            pairs: components["schemas"]["Pair"][];
         };
         /**
          * Part
@@ -3613,6 +3938,17 @@ export interface components {
             time_zone: string;
         };
         /**
+         * SetSeries
+         * @description Three sets, one after the other.
+         */
+        SetSeries: {
+            /**
+             * Sets
+             * @default []
+             */
+            sets: components["schemas"]["FaceSet"][];
+        };
+        /**
          * SetUp
          * @description The level in one place, both staffs read.
          */
@@ -4037,6 +4373,22 @@ export interface components {
             path: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Sighted
+         * @description One circle reading at a mark.
+         */
+        Sighted: {
+            /**
+             * Reading
+             * @default null
+             */
+            reading: string | number | null;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
         };
         /**
          * SignIn

@@ -43,5 +43,6 @@ export function clock(text: string, zone: string): string {
 /** A title within a sentence: "Two-peg test" as "two-peg test". */
 export const lowered = (title: string): string => title.charAt(0).toLowerCase() + title.slice(1);
 
-/** What the state of one check is called. */
-export const CHECK_STATES: Record<string, string> = { ready: "Fresh", "ready-if": "Under a condition", "check-first": "Due", hold: "Found bad" };
+/** What the state of one check is called; one that never comes due is taken when it is wanted. */
+export const checkState = (one: { state: string; reasons: { code: string }[] }): string => (one.state === "ready" && one.reasons[0]?.code === "when-wanted" ? "When wanted" : (CHECK_STATES[one.state] ?? ""));
+const CHECK_STATES: Record<string, string> = { ready: "Fresh", "ready-if": "Under a condition", "check-first": "Due", hold: "Found bad" };

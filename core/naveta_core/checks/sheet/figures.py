@@ -4,8 +4,14 @@ from __future__ import annotations
 
 from ...wording import arcsec, figure
 
-UNITS = {"mm": " mm", "arcsec": "″", "div": " div", "ppm": " ppm"}
-UNITS_SAID = {"mm": "millimetres", "arcsec": "seconds", "div": "divisions", "ppm": "parts in a million"}
+UNITS = {"mm": " mm", "arcsec": "″", "div": " div", "ppm": " ppm", "mm/km": " mm per km"}
+UNITS_SAID = {
+    "mm": "millimetres",
+    "arcsec": "seconds",
+    "div": "divisions",
+    "ppm": "parts in a million",
+    "mm/km": "millimetres per kilometre",
+}
 
 
 def size(value: float, u: float, unit: str) -> str:

@@ -35,6 +35,15 @@ Said = tuple[str, str]
 MOST_MORE = 6
 
 
+@dataclass(frozen=True, slots=True)
+class Own:
+    """A verdict by a test of its own instead of the decision rule: grade, why, and what to do now."""
+
+    decision: Decision
+    why: tuple[Said, ...]
+    next: tuple[Said, ...] = ()
+
+
 @dataclass
 class Quantity:
     """One judged quantity of a check. `name` is its key in the result; `noun` what a sentence calls it."""
@@ -54,6 +63,7 @@ class Quantity:
     beyond: str = "what is adjusted in the field"
     decision: Decision = field(default_factory=lambda: Decision("use"))
     confirmed: Estimate | None = None
+    own: Own | None = None
 
     @property
     def grade(self) -> Grade:
@@ -96,6 +106,10 @@ def grade_of(document: Envelope, judged: Judged) -> Grade:
     """Decide every quantity and say why; returns the grade of the whole."""
     own: list[Said] = []
     for one in judged.quantities:
+        if one.own is not None:
+            one.decision = one.own.decision
+            own += one.own.why
+            continue
         one.decision = decide(one.estimate, one.limits, vector=one.vector)
         one.confirmed = None if one.vector else _evidence(document, one)
         if one.confirmed is not None:
@@ -172,6 +186,8 @@ def next_of(judged: Judged, grade: Grade) -> list[Said]:
 
 def _next(judged: Judged, one: Quantity) -> list[Said]:
     e, limits, codes = one.estimate, one.limits, one.decision.codes
+    if one.own is not None and one.own.next:
+        return list(one.own.next)
     if one.grade == "use":
         return [("carry-on", "Take it.")]
     ready = bool(one.turn) and may_turn_screws(e, limits)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...angles import parse_angle
 from ...errors import said
 from ...lengths import parse_length
 from ...numerals import Numeral, numeral
@@ -54,6 +55,24 @@ def _read(text: str, unit: str) -> Numeral:
     for mark in ("div", "°C", "°", "N", "′"):
         text = text.removesuffix(mark)
     return numeral(text)
+
+
+def angle(sheet: Sheet, path: str, where: str, value: Value, unit: str) -> Numeral | None:
+    """A typed angle in decimal degrees, a turn at the most; None with the path noted as missing or the fault noted."""
+    if blank(value):
+        sheet.want(path, where)
+        return None
+    try:
+        found = parse_angle(value, unit) if isinstance(value, str) else Numeral(float(value or 0.0), 0.0)
+    except ValueError as error:
+        sheet.fault(path, where, said(value), str(error))
+        return None
+    if not -360.0 < found.value <= 360.0:
+        gon = unit != "gon" and 360 < found.value <= 400
+        wanted = "an angle up to 360°" + ("; is this in gon? change the unit" if gon else "")
+        sheet.fault(path, where, said(value), wanted)
+        return None
+    return found
 
 
 def blank(*values: Value) -> bool:

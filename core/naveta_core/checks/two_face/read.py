@@ -6,13 +6,11 @@ from dataclasses import dataclass
 from itertools import pairwise
 from math import fsum, hypot, radians, sin
 
-from ...angles import ARCSEC_PER_RADIAN, parse_angle
+from ...angles import ARCSEC_PER_RADIAN
 from ...envelope import Envelope
-from ...errors import said
-from ...numerals import Numeral
 from ...readings import Sheet
 from ..sheet.entry import Where
-from ..sheet.typed import blank, number
+from ..sheet.typed import angle, blank, number
 from .model import Pointing, Target, TwoFace
 
 DEFAULT_ACCURACY_ARCSEC = 5.0
@@ -139,7 +137,10 @@ def pointings_of(
         if i >= fewest and blank(one.hz, one.v):
             continue
         base = f"{path}[{i}]"
-        hz, v = (_angle(document, sheet, f"{base}.{name}", getattr(one, name), words) for name in ("hz", "v"))
+        hz, v = (
+            angle(sheet, f"{base}.{name}", words(f"{base}.{name}"), getattr(one, name), document.units.angle)
+            for name in ("hz", "v")
+        )
         if hz is not None and v is not None:
             step = max(hz.step, v.step) * 3600
             texts = (str(one.hz), str(one.v))
@@ -164,27 +165,6 @@ def by_rounds(lists: list[list[Pointed]]) -> list[tuple[int, list[list[Pointed]]
     """The lists of one mark, round by round."""
     rounds = sorted({one.round for listed in lists for one in listed} or {1})
     return [(n, [[one for one in listed if one.round == n] for listed in lists]) for n in rounds]
-
-
-def _angle(
-    document: Envelope, sheet: Sheet, path: str, value: str | int | float | None, words: Where
-) -> Numeral | None:
-    if blank(value):
-        sheet.want(path, words(path))
-        return None
-    assert value is not None
-    unit = document.units.angle
-    try:
-        found = parse_angle(value, unit) if isinstance(value, str) else Numeral(float(value), 0.0)
-    except ValueError as error:
-        sheet.fault(path, words(path), said(value), str(error))
-        return None
-    if not -360.0 < found.value <= 360.0:
-        gon = unit != "gon" and 360 < found.value <= 400
-        wanted = "an angle up to 360°" + ("; is this in gon? change the unit" if gon else "")
-        sheet.fault(path, words(path), said(value), wanted)
-        return None
-    return found
 
 
 def _plausible(document: TwoFace, sheet: Sheet, one: Seen) -> None:

@@ -4,7 +4,7 @@ import { Link, useParams } from "react-router";
 import { instrumentQuery, kindsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { Back, Head, Trouble, Waiting } from "../../ui/parts";
-import { CHECK_STATES, closed, lowered, moment } from "../../ui/words";
+import { checkState, closed, lowered, moment } from "../../ui/words";
 
 export function Choose() {
   const { tag = "" } = useParams();
@@ -51,7 +51,7 @@ export function Choose() {
               </h2>
               <p>{kind.why}</p>
               <p className="sub">
-                <b>{CHECK_STATES[standing.state]}</b>. {standing.reasons[0] && closed(standing.reasons[0].text)}
+                <b>{checkState(standing)}</b>. {standing.reasons[0] && closed(standing.reasons[0].text)}
                 {standing.due_on && standing.state !== "check-first" ? ` Due again on ${moment(standing.due_on, session.time_zone, false)}.` : ""}
               </p>
               <p className="sub">Bring: {kind.bring.map(lowered).join("; ")}.</p>

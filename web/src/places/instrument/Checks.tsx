@@ -2,7 +2,7 @@
 import { Link } from "react-router";
 import type { Instrument } from "../../api/client";
 import { useHere } from "../../app/session";
-import { CHECK_STATES, closed, lowered, moment } from "../../ui/words";
+import { checkState, closed, lowered, moment } from "../../ui/words";
 
 export function Checks({ one }: { one: Instrument }) {
   const { session } = useHere();
@@ -17,7 +17,7 @@ export function Checks({ one }: { one: Instrument }) {
           <li key={check.check} data-check={check.check} data-state={check.state} className="border-b border-line pb-2 last:border-0">
             <Link className="flex min-h-[44px] flex-wrap items-center justify-between gap-x-3 no-underline" to={`/bench/new/${one.tag}/${check.check}`}>
               <span className="font-[640] underline underline-offset-4">{check.title}</span>
-              <span>{lowered(CHECK_STATES[check.state] ?? "")}</span>
+              <span>{lowered(checkState(check))}</span>
             </Link>
             <span className="sub block">
               {check.due_on && check.state !== "check-first" ? `Due again on ${moment(check.due_on, session.time_zone, false)}.` : check.reasons[0] && closed(check.reasons[0].text)}

@@ -1,0 +1,118 @@
+"""A full field procedure against what is stated, and against the last one of its kind.
+
+What is found is a standard deviation s with its degrees of freedom. At 95 %: it is shown worse than stated when
+s > σ·√(χ²₀.₉₅(ν)/ν), and two campaigns differ when s²/s̃² leaves the two-sided interval of F. With few degrees of
+freedom the first is forgiving; so a passed test reads "not shown worse than stated", never "meets it".
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import sqrt
+
+from ...envelope import Earlier, Envelope
+from ...judgement import Decision, Estimate, Limits
+from ...quantiles import chi2_quantile, f_quantile
+from ...wording import figure
+from .figures import bound, size
+from .judged import Own, Quantity, Said
+
+WORSE_PROBABILITY = 0.95
+CHANGED_PROBABILITY = 0.975
+AGAIN = (
+    "again-another-day",
+    "Take it again on another day and in other weather. Found worse twice, send it to service.",
+)
+FULL = ("full-procedure", "Take the full procedure: the simplified one tells little.")
+
+
+def chance_factor(dof: float) -> float:
+    """How many times the stated accuracy s may reach by chance, one time in twenty: 1.19 with 38, 1.45 with 6."""
+    return sqrt(chi2_quantile(WORSE_PROBABILITY, dof) / dof)
+
+
+def chance_ratio(dof: float, dof_before: float) -> tuple[float, float]:
+    """Between what s²/s̃² of two campaigns lies by chance, nineteen times in twenty: 0.52 and 1.91 with 38 each."""
+    return 1 / f_quantile(CHANGED_PROBABILITY, dof_before, dof), f_quantile(CHANGED_PROBABILITY, dof, dof_before)
+
+
+def least_allowed(stated: float, dof: float) -> float:
+    return stated * chance_factor(dof)
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A campaign's s, its degrees of freedom, and how it was taken."""
+
+    s: float
+    dof: int
+    full: bool
+
+
+def held_against(
+    document: Envelope,
+    name: str,
+    noun: str,
+    unit: str,
+    found: Found,
+    stated: float | None,
+    more: Sequence[Said] = (),
+    then: Sequence[Said] = (),
+) -> Quantity:
+    """s as a judged quantity. `more`: what else was shown beside the scatter; `then`: what to do about it."""
+    s, dof = found.s, found.dof
+    estimate = Estimate(s, s / sqrt(2 * dof), float(dof))
+    why: list[Said] = list(more)
+    ahead: list[Said] = list(then)
+    grade: Decision = Decision("watch" if more else "use")
+    if stated is None:
+        limits = Limits(s, s, s, "nothing is stated for this model", False)
+        why.append(
+            ("stated-not-known", f"No accuracy is stated for this model: {size(s, s, unit)} is told, and not tested.")
+        )
+        return Quantity(name, noun, unit, estimate, limits, own=Own(Decision("watch"), tuple(why), tuple(ahead)))
+    most = least_allowed(stated, dof)
+    limits = Limits(most, most, most, f"{bound(stated, unit)} stated, times what chance allows", False)
+    said = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is chance"
+    if s <= most:
+        why.append(("not-worse-than-stated", f"Not shown worse than stated: {said}."))
+    elif _worse_before(document, name, most):
+        twice = ("worse-than-stated", f"Worse than stated for the second time: {said}.")
+        return Quantity(name, noun, unit, estimate, limits, own=Own(Decision("service"), (twice, *why)))
+    else:
+        grade = Decision("watch")
+        why.append(("worse-than-stated", f"Shown worse than stated: {said}. One good instrument in twenty shows this."))
+        ahead.append(AGAIN if found.full else FULL)
+    changed = _changed(document, name, found, unit)
+    if changed:
+        grade = Decision("watch")
+        why.append(changed)
+    return Quantity(name, noun, unit, estimate, limits, own=Own(grade, tuple(why), tuple(ahead)))
+
+
+def _last(document: Envelope, name: str) -> Earlier | None:
+    return next((one for one in document.before if one.check == document.kind and name in one.result), None)
+
+
+def _worse_before(document: Envelope, name: str, most: float) -> bool:
+    last = _last(document, name)
+    return last is not None and last.grade == "watch" and float(last.result[name]) > most
+
+
+def _changed(document: Envelope, name: str, found: Found, unit: str) -> Said | None:
+    """Whether this campaign and the last differ by more than chance."""
+    last = _last(document, name)
+    if last is None:
+        return None
+    before = float(last.result[name])
+    sigma = float(last.result.get(f"sigma_{name}") or 0.0)
+    if before <= 0 or sigma <= 0:
+        return None
+    low, high = chance_ratio(found.dof, (before / sigma) ** 2 / 2)
+    ratio = (found.s / before) ** 2
+    if low <= ratio <= high:
+        return None
+    way = "larger" if ratio > 1 else "smaller"
+    text = f"{figure(max(found.s / before, before / found.s), 1)} times {way} than in the last campaign ({size(before, before, unit)}): more than chance."
+    return "changed-since-last", text
