@@ -100,6 +100,9 @@ class Instrument(Part):
     circular_vial_arcmin_per_2mm: Positive | None = None
     circular_vial_on: Literal["rotating", "base"] | None = None
     electronic_level_step_arcsec: Positive | None = None
+    stores: Literal["error", "correction"] | None = None
+    storable_arcsec: Positive | None = None
+    judged_raw: bool | None = None
     prior: dict[str, Positive] | None = None
 
 

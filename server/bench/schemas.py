@@ -205,6 +205,7 @@ class KindOut(Schema):
     unit: str
     adjustable: bool
     joins: bool
+    carries: list[str]
     asks: AsksOut
     ways: list[WayOut]
 

@@ -19,6 +19,7 @@ from naveta_core.checks.sheet.figures import UNITS, UNITS_SAID
 from naveta_core.fingerprint import device_says
 from naveta_core.lookback import look_back
 from naveta_core.registry import DOCUMENTS
+from people.services import house
 from shared import paging
 
 Data = dict[str, Any]
@@ -118,8 +119,15 @@ def whole(record: Record) -> Data:
 def device_fleet() -> list[Data]:
     """What a device needs of every instrument to reckon a check of it without signal."""
     rows = Instrument.objects.values_list("tag", "model__kind", "model__stated", "model__limits", "facts")
+    raw = {"judged_raw": True} if house().judge_raw else {}
     return [
-        {"tag": tag, "kind": kind, "stated": {"kind": kind, **stated}, "limits": limits, "made": facts.get("made", [])}
+        {
+            "tag": tag,
+            "kind": kind,
+            "stated": {"kind": kind, **stated, **raw},
+            "limits": limits,
+            "made": facts.get("made", []),
+        }
         for tag, kind, stated, limits, facts in rows.order_by("tag")
     ]
 

@@ -15,7 +15,7 @@ from ninja.utils import check_csrf
 
 from naveta_core import __version__
 from people.models import Person
-from people.services import add_person, device_keys, house, settle_way
+from people.services import add_person, device_keys, house, settle_raw, settle_way
 from shared import clock
 from shared.problems import problem
 from shared.rights import Act, may
@@ -63,6 +63,8 @@ class SessionOut(Schema):
     device_keys: DeviceKeys | None
     house_way: str | None
     """The way of setting up that the firm offers first."""
+    judge_raw: bool
+    """Whether the firm judges two faces by the raw differences."""
     now: datetime
     time_zone: str
     core_version: str
@@ -73,6 +75,12 @@ class SignIn(Schema):
 
     username: str
     password: str | None = None
+
+
+class HouseRaw(Schema):
+    """Whether two faces are judged by the raw differences 2c and 2i, or by half of them."""
+
+    judge_raw: bool
 
 
 class HouseWay(Schema):
@@ -96,6 +104,7 @@ def one_touch(request: HttpRequest) -> bool:
 
 def _session(request: HttpRequest) -> dict[str, Any]:
     person = request.user if request.user.is_authenticated else None
+    settled = house()
     acts = {act: may(person, act) for act in get_args(Act)}
     return {
         "person": person,
@@ -104,7 +113,8 @@ def _session(request: HttpRequest) -> dict[str, Any]:
         "demo_people": list(Person.objects.select_related("crew").order_by("id")) if one_touch(request) else [],
         "csrf_token": get_token(request),
         "device_keys": device_keys(person) if person else None,
-        "house_way": house().way or None,
+        "house_way": settled.way or None,
+        "judge_raw": settled.judge_raw,
         "now": clock.now(),
         "time_zone": settings.TIME_ZONE,
         "core_version": __version__,
@@ -145,6 +155,12 @@ def sign_out(request: HttpRequest) -> HttpResponse:
 def put_house_way(request: HttpRequest, payload: HouseWay) -> Any:
     """Settle the firm's own way of setting up (manager)."""
     return {"way": settle_way(actor=request.user, way=payload.way).way or None}  # type: ignore[arg-type]
+
+
+@router.put("/house/raw", response=HouseRaw, operation_id="settle_raw")
+def put_house_raw(request: HttpRequest, payload: HouseRaw) -> Any:
+    """Settle whether two faces are judged by the raw differences (manager)."""
+    return settle_raw(actor=request.user, judge_raw=payload.judge_raw)  # type: ignore[arg-type]
 
 
 @router.get("/people", response=list[PersonOut], operation_id="list_people")

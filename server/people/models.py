@@ -21,6 +21,7 @@ class House(models.Model):
     """What the firm as a whole has settled; there is one row, made when it is first wanted."""
 
     way = models.CharField(max_length=30, default="", blank=True, help_text="The way of setting up offered first.")
+    judge_raw = models.BooleanField(default=False, help_text="Two faces judged by 2c and 2i, not by half of them.")
 
     def __str__(self) -> str:
         return "The house"

@@ -64,6 +64,16 @@ def settle_way(*, actor: Person, way: str | None) -> House:
     return settled
 
 
+@transaction.atomic
+def settle_raw(*, actor: Person, judge_raw: bool) -> House:
+    """Whether two faces are judged by the raw differences 2c and 2i, as some firms do, or by half of them."""
+    require(actor, "manage-fleet")
+    settled = house()
+    settled.judge_raw = judge_raw
+    settled.save()
+    return settled
+
+
 def device_keys(person: Person) -> dict[str, str]:
     """Keys for what a device keeps of a person and of the firm, the same at every sign-in.
 

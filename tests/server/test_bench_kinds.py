@@ -125,9 +125,9 @@ def test_a_new_index_asks_for_what_was_measured_through_it(tam: Api, things: Non
     assert found["grade"] == "adjust"
     said = tam.post("checks/adjusting", {"instrument": "TS-01", "document": found["document"], "reads_now": []})
     assert said.status_code == 200, said.json()
-    assert (said.json()["wells"], said.json()["allowed"]) == ([], True)
+    assert (said.json()["wells"], said.json()["allowed"]) == (["along", "across"], True)
     assert "own level calibration" in said.json()["text"]
-    stored = tam.event("adjusted", "2027-03-01T06:30:00+00:00", instrument="TS-01", record=found["id"], steps=[])
+    stored = tam.event("adjusted", "2027-03-01T06:30:00+00:00", instrument="TS-01", record=found["id"], steps=["12 -2"])
     assert stored.status_code == 201, stored.json()
     checked("dual-axis-level", "06:40", index_arcsec=(0, 0))
     told = tam.get("instruments/TS-01").json()["standing"]["checks"]
@@ -135,6 +135,26 @@ def test_a_new_index_asks_for_what_was_measured_through_it(tam: Api, things: Non
     assert (faces["state"], faces["reasons"][0]["code"]) == ("check-first", "measured-through")
     checked("two-face", "07:10", c=0.0, i=0.0)
     assert standing(tam, "TS-01")["two-face"] in ("ready", "ready-if")
+
+
+def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, things: None) -> None:
+    document = simulated("two-face", c=4.0, i=0.0, noise=0.2)
+    plain = tam.post("checks/preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
+    assert tam.put("house/raw", {"judge_raw": True}).json()["code"] == "manager-only"
+    assert ines.put("house/raw", {"judge_raw": True}).json() == {"judge_raw": True}
+    assert tam.get("session").json()["judge_raw"] is True
+    raw = tam.post("checks/preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
+    limits = [
+        next(one for one in told["verdict"]["parts"] if one["quantity"] == "collimation_arcsec")["limits"]["use"]
+        for told in (plain, raw)
+    ]
+    assert limits == [6.0, 3.0]
+    kept = save(tam, "two-face", document).json()
+    assert kept["document"]["instrument"]["judged_raw"] is True, "the record says by what it was judged"
+    stated = next(one for one in tam.get("device").json()["fleet"] if one["tag"] == "TS-01")["stated"]
+    assert stated["judged_raw"] is True, "and a device without signal judges alike"
+    ines.put("house/raw", {"judge_raw": False})
+    assert "judged_raw" not in save(tam, "two-face", document).json()["document"]["instrument"]
 
 
 def test_the_kinds_say_how_they_are_entered(tam: Api) -> None:

@@ -74,6 +74,8 @@ class Kind:
     """Whether it comes due: what is taken only when it is wanted is never overdue."""
     order: int = 50
     """In which order the checks of an instrument make sense: what others lean on comes first."""
+    carries: tuple[str, ...] = ()
+    """Figures of the as-found that its as-left holds itself against: they go into `observations.found`."""
     kept: tuple[str, ...] = ()
     """Figures of the result that later work leans on: rest positions, offsets."""
     fits: Callable[[Data], bool] = _any
@@ -110,6 +112,7 @@ class Kind:
             "unit": self.unit,
             "adjustable": self.adjusting is not None,
             "joins": self.joins,
+            "carries": list(self.carries),
             "asks": asdict(self.asks),
             "ways": [one.as_dict(self.caution_codes["before"]) for one in self.ways],
             "layouts": [

@@ -275,9 +275,24 @@ class TestVerdict:
         bad = self.judged(self.quantity(3.0, 0.2, self.LIMITS, turn="Turn it."), refused=[("scatter", "They scatter.")])
         assert grade_of(self.document(), bad) == "repeat"
         assert [code for code, _ in bad.reasons] == ["scatter"]
-        assert next_of(bad, "repeat") == [("read-again", "Read again what is named here; the rest can stay.")]
+        assert [code for code, _ in next_of(bad, "repeat")] == ["stand-firm-again"]
         stuck = self.judged(service=[("sticking", "It sticks.")], refused=[("scatter", "They scatter.")])
         assert grade_of(self.document(), stuck) == "service"
+
+    @pytest.mark.parametrize(
+        ("found", "wanted"),
+        [
+            (["moved-between"], ["stand-firm-again"]),
+            (["no-level-target"], ["other-marks"]),
+            (["stands-apart"], ["read-again"]),
+            (["moved", "stands-apart"], ["stand-firm-again", "read-again"]),
+            (["no-level-target", "scatter"], ["stand-firm-again", "other-marks"]),
+        ],
+    )
+    def test_a_failure_is_told_apart_each_with_its_own_next_act(self, found: list[str], wanted: list[str]) -> None:
+        failed = self.judged(self.quantity(0.1, 0.1, self.LIMITS), refused=[(one, "It failed.") for one in found])
+        assert grade_of(self.document(), failed) == "repeat"
+        assert [code for code, _ in next_of(failed, "repeat")] == wanted
 
     def test_what_a_look_found_is_mended_whatever_the_figures(self) -> None:
         judged = self.judged(self.quantity(0.1, 0.1, self.LIMITS), to_mend=[("set-hinges", "Set them.")])

@@ -102,6 +102,7 @@ def test_a_steep_mark_makes_the_axis_known_and_how_well() -> None:
     assert flat["result"]["tilting_axis_arcsec"] is None
     assert "not-determined" in codes(flat)
     sole = reduced(document(mark(60.0, 0, 0, 0)))
+    assert (sole["verdict"]["grade"], codes(sole, "next")) == ("repeat", ["other-marks"])
     assert "no-level-target" in codes(sole)
     assert part(sole, "collimation_arcsec")["sigma"] > 5 * math.cos(60 * DEG), "5″ of axis count at this height"
 
@@ -234,3 +235,25 @@ class TestBlunders:
         assert named >= 0.96 * runs
         assert moved >= 0.95 * runs
         assert wolf <= 0.03 * runs
+
+
+def test_a_firm_that_judges_the_raw_difference_is_told_so_and_halved() -> None:
+    """c = 4″, 2c = 8″: within 6″ as an error, beyond it raw. The axis has no raw figure."""
+    marks = (mark(90.0, 4.0, 0.0, 0.0, n=5), mark(66.0, 4.0, 0.0, 0.0, hz=80.0, n=5))
+    half = reduced(document(*marks))
+    raw = reduced(document(*marks, instrument={"judged_raw": True}))
+    assert (part(half, "collimation_arcsec")["grade"], part(raw, "collimation_arcsec")["grade"]) == ("use", "adjust")
+    assert part(raw, "collimation_arcsec")["limits"]["use"] == 3.0
+    assert "the firm judges the raw 2c, limit 6″" in part(raw, "collimation_arcsec")["why"]
+    assert "2i" in part(raw, "index_arcsec")["why"]
+    assert part(raw, "tilting_axis_arcsec")["limits"] == part(half, "tilting_axis_arcsec")["limits"]
+    stated = reduced(document(*marks, instrument={"judged_raw": True}, limits={"collimation_arcsec": {"use": 10}}))
+    assert part(stated, "collimation_arcsec")["limits"]["use"] == 5.0
+
+
+def test_two_level_marks_ask_for_a_steeper_one() -> None:
+    told = reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5), mark(85.0, 1.0, 0.0, 0.0, hz=80.0, n=5)))
+    assert "steeper-mark" in codes(told, "next")
+    assert "steeper-mark" not in codes(reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5))), "next"), (
+        "one mark alone meant no axis"
+    )

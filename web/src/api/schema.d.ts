@@ -124,6 +124,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house/raw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put House Raw
+         * @description Settle whether two faces are judged by the raw differences (manager).
+         */
+        put: operations["settle_raw"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/house/way": {
         parameters: {
             query?: never;
@@ -872,6 +892,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -882,7 +903,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1188,6 +1211,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -1198,7 +1222,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1329,6 +1355,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -1339,7 +1366,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1533,6 +1562,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -1543,7 +1573,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1627,6 +1659,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -1637,7 +1670,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1764,6 +1799,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -1774,7 +1810,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -2054,6 +2092,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -2064,7 +2103,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -2272,6 +2313,14 @@ export interface components {
             readings: (string | number)[];
         };
         /**
+         * HouseRaw
+         * @description Whether two faces are judged by the raw differences 2c and 2i, or by half of them.
+         */
+        HouseRaw: {
+            /** Judge Raw */
+            judge_raw: boolean;
+        };
+        /**
          * HouseWay
          * @description The way of setting up that everybody is offered first; null leaves it to each person.
          */
@@ -2335,6 +2384,11 @@ export interface components {
              */
             electronic_level_step_arcsec: string | number | null;
             /**
+             * Judged Raw
+             * @default null
+             */
+            judged_raw: boolean | null;
+            /**
              * Kind
              * @default null
              */
@@ -2388,6 +2442,16 @@ export interface components {
              * @default null
              */
             reading: ("optical" | "micrometer" | "digital") | null;
+            /**
+             * Storable Arcsec
+             * @default null
+             */
+            storable_arcsec: string | number | null;
+            /**
+             * Stores
+             * @default null
+             */
+            stores: ("error" | "correction") | null;
         };
         /**
          * InstrumentOut
@@ -2456,6 +2520,8 @@ export interface components {
             before_you_start: string[];
             /** Bring */
             bring: string[];
+            /** Carries */
+            carries: string[];
             /** Cautions */
             cautions: {
                 [key: string]: components["schemas"]["Coded"][];
@@ -2685,6 +2751,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -2695,7 +2762,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -3264,6 +3333,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -3274,7 +3344,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -3358,6 +3430,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -3368,7 +3441,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -3539,6 +3614,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -3549,7 +3625,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -3924,6 +4002,8 @@ export interface components {
             device_keys: components["schemas"]["DeviceKeys"] | null;
             /** House Way */
             house_way: string | null;
+            /** Judge Raw */
+            judge_raw: boolean;
             /**
              * Now
              * Format: date-time
@@ -4009,6 +4089,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -4019,7 +4100,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -4501,6 +4584,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -4511,7 +4595,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -4658,6 +4744,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -4668,7 +4755,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -4783,6 +4872,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -4793,7 +4883,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -4891,6 +4983,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -4901,7 +4994,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -5094,6 +5189,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -5104,7 +5200,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -5188,6 +5286,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
              *       "magnification": null,
@@ -5198,7 +5297,9 @@ export interface components {
              *       "plummet_place": null,
              *       "plunges": null,
              *       "prior": null,
-             *       "reading": null
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -5687,6 +5788,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HealthOut"];
+                };
+            };
+        };
+    };
+    settle_raw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseRaw"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRaw"];
                 };
             };
         };

@@ -12,7 +12,7 @@ const MARKS = group("observations.sets[0].marks", [field("heading_deg", { given:
 const HEIGHT = group("observations.sets[0]", [field("height_m")]);
 const TURN = way("half-turn", { method: "turn", sets: [{ marks: [{ heading_deg: "0" }, { heading_deg: "180" }] }] }, [HEIGHT, MARKS]);
 const BOB = way("bob", { method: "bob", sets: [{ marks: [{}] }] }, [HEIGHT, group("observations.sets[0].marks", [field("x_mm"), field("y_mm")], rows)]);
-const KIND = { kind: "plummet", ways: [TURN, BOB] } as unknown as Kind;
+const KIND = { kind: "plummet", ways: [TURN, BOB], carries: ["offset_mm", "sigma_offset_mm"] } as unknown as Kind;
 const fresh = (which: Way = TURN): CheckDocument => beginRows({ kind: KIND, way: which, instrument: "TD-01", owner: "tam", unit: "m" }).document;
 const grown = (document: CheckDocument) => {
   const more = oneMore(document, MARKS);
@@ -135,6 +135,12 @@ describe("a document opened again", () => {
     const left = asLeftRows({ id: "f1", kind: "plummet", instrument: "TD-01" }, found, KIND, "tam");
     expect([left.stage, left.pair, left.way]).toEqual(["as-left", "f1", "half-turn"]);
     expect(left.document.observations).toEqual({ method: "turn", sets: [{ height_m: "1.62", marks: [{ heading_deg: "0" }, { heading_deg: "180" }] }] });
+  });
+  it("takes along what was found, for the second round to be held against", () => {
+    const record = { id: "f1", kind: "plummet", instrument: "TD-01", result: { result: { offset_mm: 1.25, sigma_offset_mm: 0.2, axis_x_mm: 3, tilt: null } } };
+    const left = asLeftRows(record, fresh(), KIND, "tam");
+    expect((left.document.observations as unknown as { found: object }).found).toEqual({ offset_mm: 1.25, sigma_offset_mm: 0.2 });
+    expect(countTyped(left.document.observations)).toBe(0);
   });
   it("asks anew for what was stored before", () => {
     const stored = way("half-turn", TURN.observations as object, [group("observations.sets[0]", [field("height_m"), field("before_mm", { anew: true })]), MARKS]);

@@ -146,13 +146,16 @@ const NUMBERED = new Set(["vial", "round"]);
 const OWN_UNIT = /_(mm|m|deg|div|arcsec|arcmin|c|n|mm2|2mm)$|_per_/;
 
 /** The same check again, everything that is measured still to come. */
-export function asLeftRows(record: { id: string; kind: string; instrument: string }, document: CheckDocument, kind: Kind, owner: string): Draft {
+export function asLeftRows(record: { id: string; kind: string; instrument: string; result?: { result: Record<string, unknown> } | null }, document: CheckDocument, kind: Kind, owner: string): Draft {
   const way = fittingWay(kind, document) as Way;
   const draft = beginRows({ kind, way, instrument: record.instrument, owner, unit: document.units?.length ?? "m", stage: "as-left", pair: record.id });
   // What describes the stand and the thing itself stays; what was read, and what was stored before, does not.
   const kept = way.groups.filter((group) => !group.rows).flatMap((group) => group.fields.filter((field) => field.kind !== "choice" && !field.anew).map((field) => pathOf(group, field, null)));
   const typed = rowsFromFile(document);
-  return { ...draft, document: kept.reduce((grown, path) => (isEmpty(valueAt(typed, path)) ? grown : withAt(grown, path, valueAt(typed, path))), draft.document) };
+  const begun = kept.reduce((grown, path) => (isEmpty(valueAt(typed, path)) ? grown : withAt(grown, path, valueAt(typed, path))), draft.document);
+  const found = Object.fromEntries(kind.carries.flatMap((name) => (typeof record.result?.result[name] === "number" ? [[name, record.result.result[name]]] : [])));
+  // What was found goes along, so that the second round can say what became of it.
+  return { ...draft, document: Object.keys(found).length ? withAt(begun, "observations.found", found) : begun };
 }
 
 /** The unit a field is typed in, as it is written beside its name. */
@@ -166,13 +169,14 @@ const ANGLES: Record<string, string> = { dms: "ddd.mmss", deg: "°", gon: "gon" 
 /** How many figures were typed: in the rows of readings, headings and the like not counted. */
 export function countTyped(observations: unknown): number {
   const count = (held: unknown, name: string): number => {
+    if (NOT_READ.has(name) || isEmpty(held)) return 0;
     if (Array.isArray(held)) return held.reduce<number>((sum, one) => sum + count(one, name), 0);
-    if (typeof held === "object" && held !== null) return Object.entries(held).reduce((sum, [key, one]) => sum + count(one, key), 0);
-    return NOT_READ.has(name) || isEmpty(held) ? 0 : 1;
+    if (typeof held === "object") return Object.entries(held as Row).reduce((sum, [key, one]) => sum + count(one, key), 0);
+    return 1;
   };
   return count(observations, "");
 }
-const NOT_READ = new Set(["heading_deg", "mark", "vial", "round", "sits_on", "method", "place", "item", "material", "returns", "foot_firm", "joints_firm", "clamps_hold", "hinges_firm", "shoes_firm"]);
+const NOT_READ = new Set(["found", "corrections_on", "heading_deg", "mark", "vial", "round", "sits_on", "method", "place", "item", "material", "returns", "foot_firm", "joints_firm", "clamps_hold", "hinges_firm", "shoes_firm"]);
 
 /** Faults that belong to one row or group of fields, by path. */
 export const faultsUnder = (faults: Fault[], path: string): Fault[] => faults.filter((one) => one.path === path || one.path.startsWith(`${path}.`) || one.path.startsWith(`${path}[`));

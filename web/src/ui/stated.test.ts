@@ -6,6 +6,7 @@ describe("what a maker states", () => {
   it("asks a kind only for what it has", () => {
     expect(statedFields("level").map((one) => one.name)).toEqual(["levelling_accuracy_mm_per_km", "circular_vial_arcmin_per_2mm"]);
     expect(statedFields("tribrach").map((one) => one.name)).toEqual(["circular_vial_arcmin_per_2mm", "plummet"]);
+    expect(statedFields("total-station").map((one) => one.name)).toEqual(expect.arrayContaining(["stores", "storable_arcsec"]));
     expect(statedFields("tape")).toEqual([]);
     expect(Object.keys(KIND_NAMES)).toContain("tape");
   });

@@ -12,6 +12,10 @@ const PLACES = [
   { value: "turning", label: "Turns with it" },
   { value: "base", label: "In the base" },
 ];
+const STORES = [
+  { value: "error", label: "The error" },
+  { value: "correction", label: "The correction" },
+];
 const FIELDS: Record<string, StatedField> = {
   levelling: { name: "levelling_accuracy_mm_per_km", label: "Stated accuracy, mm per km double run", hint: "2.0" },
   angles: { name: "angle_accuracy_arcsec", label: "Stated accuracy of angles, ″", hint: "3" },
@@ -20,8 +24,10 @@ const FIELDS: Record<string, StatedField> = {
   circular: { name: "circular_vial_arcmin_per_2mm", label: "Circular vial, ′ per 2 mm", hint: "8" },
   plummet: { name: "plummet", label: "Plummet", options: PLUMMETS },
   place: { name: "plummet_place", label: "The plummet", options: PLACES },
+  stores: { name: "stores", label: "Its stored values are", options: STORES },
+  storable: { name: "storable_arcsec", label: "It stores up to, ″", hint: "180" },
 };
-const total = [FIELDS.angles, FIELDS.step, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place];
+const total = [FIELDS.angles, FIELDS.step, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place, FIELDS.stores, FIELDS.storable];
 const OF_KIND: Record<string, (StatedField | undefined)[]> = {
   level: [FIELDS.levelling, FIELDS.circular],
   "digital-level": [FIELDS.levelling, FIELDS.circular],

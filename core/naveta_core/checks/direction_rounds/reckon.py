@@ -14,7 +14,7 @@ from ...angles import ARCSEC_PER_RADIAN
 from ...blunders import find_apart
 from ...judgement import SCATTER_REFUSED, Estimate, Limits, Spread, pooled, scatter_factor
 from ...quantiles import t_quantile
-from ...wording import arcsec, figure
+from ...wording import arcsec, count, figure
 from ..sheet.answer import SoFar
 from ..sheet.circumstances import Circumstances, Needs
 from ..sheet.directions import Series, of_both_faces, reduced, twice_c_arcsec, wrapped
@@ -209,8 +209,9 @@ def _finding(found: Solution, sigma: float) -> str:
         if abs(e.value) > e.u95
         else f"no sighting error shown, within {arcsec(e.proved_to, e.proved_to)}"
     )
-    rounds = "one round" if len(found.c) == 1 else f"{len(found.c)} rounds"
-    return f"{len(found.marks) - 1} directions from {found.marks[0]} to ± {arcsec(2 * sigma, 2 * sigma)} by {rounds}; {told}."
+    directions, rounds = count(len(found.marks) - 1, "direction", "directions"), count(len(found.c), "round", "rounds")
+    sure = f"{directions} from mark {found.marks[0]}, sure to ± {arcsec(2 * sigma, 2 * sigma)} by {rounds}"
+    return f"{sure[0].upper()}{sure[1:]}; {told}."
 
 
 def _shown(quantity: Quantity, found: Solution, sigma: float) -> list[Data]:
@@ -265,7 +266,7 @@ def drawn(document: DirectionRounds, read: Read, judged: Judged | None) -> Data 
     marks: list[tuple[str, float, float | None]] = []
     for one, residuals in zip(read.rounds, found.series.residuals, strict=True):
         for k, value in enumerate(residuals):
-            marks.append((f"round {one.number}" if k == 0 else "", float(len(marks) + 1), -value))
+            marks.append((f"round {one.number}, {found.marks[k]}", float(len(marks) + 1), -value))
     return deviations("arcsec", marks, None, "the mean of all rounds", "mark by mark")
 
 

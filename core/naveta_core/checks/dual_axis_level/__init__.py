@@ -8,14 +8,15 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..sheet.acts import by_hand
 from ..sheet.answer import Recipe
 from ..sheet.entry import HEADING, Asks, Field, Group, Way
 from ..sheet.kinds import kind_of_rows
+from ..sheet.stored import group as stored_group
+from ..sheet.stored import storing
 from ..sheet.table import Table
 from .reckon import drawn, judge, needs, so_far
 from .simulate import simulate
-from .solve import ACROSS, ALONG, CAUTIONS, DualAxisLevel, read_document, where
+from .solve import ACROSS, ALONG, CAUTIONS, KEPT, DualAxisLevel, read_document, where
 
 Data = dict[str, Any]
 
@@ -29,15 +30,14 @@ READINGS = Group("observations.readings", "What the electronic level shows", BOT
                  note="In seconds, signs as shown. Along the sight, and across it to the right.")  # fmt: skip
 TOGETHER = Group("observations.readings", "Electronic level and plate bubble, read together", (*BOTH, Field("bubble_div", "Plate bubble, right is plus", "div")), rows=True, most=24, more="One more heading", rounds=True,
                  note="Read both at the same moment; the half-turn tells which is out.")  # fmt: skip
-STORED = Group("observations", "Stored in the instrument before", (Field("before_along_arcsec", "Along", "″", optional=True, anew=True), Field("before_across_arcsec", "Across", "″", optional=True, anew=True)),
-               note="Note them now: a new calibration writes over them.")  # fmt: skip
+STORED = stored_group(KEPT)
 WORTH = Group(
     "observations", "The plate vial", (Field("sensitivity_arcsec_per_div", "A division is", "″", optional=True),)
 )
 RECIPE = Recipe("dual-axis-level", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
 TABLE = Table(
     "dual-axis-level",
-    ("sensitivity_arcsec_per_div", "before_along_arcsec", "before_across_arcsec"),
+    ("sensitivity_arcsec_per_div", "before_along_arcsec", "before_across_arcsec", "corrections_on"),
     "readings",
     ("heading_deg", "along_arcsec", "across_arcsec", "bubble_div", "round"),
     ("round",),
@@ -55,7 +55,7 @@ KIND = kind_of_rows(
     DualAxisLevel,
     TABLE,
     title="Electronic level",
-    acting=by_hand,
+    acting=storing(KEPT),
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=4,
     interval_days=30,
@@ -85,6 +85,7 @@ KIND = kind_of_rows(
     why="Two figures under ten seconds both ways may be an index of nine: turned, index and tilt come apart.",
     order=30,
     kept=(ACROSS,),
+    carries=(ALONG, f"sigma_{ALONG}", ACROSS, f"sigma_{ACROSS}"),
     voids=("two-face",),
     fits=has_electronic_level,
 )  # fmt: skip

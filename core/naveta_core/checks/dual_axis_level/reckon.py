@@ -21,10 +21,12 @@ from ..sheet.fits import OPPOSITE_DEG, Solved, apart_deg, solve, stands_apart, w
 from ..sheet.judged import Judged, Quantity, Said, limits_from, name_apart, prior_dof, repeats_of, tell_scatter
 from ..sheet.pictures import circle
 from ..sheet.rounds import by_round, last_round
+from ..sheet.stored import tell_before, tell_proved
 from .solve import (
     ACROSS,
     ALONG,
     DEGREES_LOOK_LIKE,
+    KEPT,
     OTHER_SENSE_SHARE,
     WARM_MINUTES,
     DualAxisLevel,
@@ -90,9 +92,8 @@ def judge(document: DualAxisLevel, read: Read, told: Circumstances) -> Judged:
         )
     )
     judged.reasons += [*_sense(read, solved), *_beside(document, read, quantities, told.factor)]
-    if read.before:
-        text = f"Stored before: {arcsec(read.before[0])} along, {arcsec(read.before[1])} across. Note them: storing writes over them."
-        judged.reasons.append(("noted-before", text))
+    tell_before(judged, document, read.before, KEPT)
+    tell_proved(judged, document, KEPT)
     if all(abs(v) < DEGREES_LOOK_LIKE for one in read.figures for v in (one.along, one.across)) and any(
         one.along or one.across for one in read.figures
     ):

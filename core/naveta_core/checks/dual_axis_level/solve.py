@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from pydantic import Field as Bounds
 
-from ...envelope import Display, Envelope, Part, Typed
+from ...envelope import Display, Envelope, Typed
 from ...priors import ELECTRONIC_BETWEEN_ARCSEC, electronic_within_arcsec
 from ...readings import Sheet
 from ..plate_vial.reckon import MOST_DIV
@@ -19,6 +19,7 @@ from ..sheet.entry import Where
 from ..sheet.fits import Solved, solve
 from ..sheet.judged import noise_factor, prior_dof
 from ..sheet.rounds import Equation, InRound, by_round, demand_opposite, turned_vector
+from ..sheet.stored import Before, Kept, Stores, read_before, words_of
 from ..sheet.typed import blank, number, rounding
 
 Data = dict[str, Any]
@@ -27,6 +28,7 @@ MOST_ARCSEC = 3600.0
 WARM_MINUTES = 3.0
 OTHER_SENSE_SHARE = 0.25
 DEGREES_LOOK_LIKE = 0.05
+KEPT = (Kept(ALONG, "before_along_arcsec", "along"), Kept(ACROSS, "before_across_arcsec", "across"))
 CAUTIONS = {"before": ("hold",), "reading": ("wind", "hold"), "adjusting": ("hold",)}
 where = Where(
     {
@@ -36,8 +38,7 @@ where = Where(
         "across_arcsec": "figure across the sight",
         "bubble_div": "plate bubble",
         "sensitivity_arcsec_per_div": "what a division of the plate vial is worth",
-        "before_along_arcsec": "stored along, before",
-        "before_across_arcsec": "stored across, before",
+        **words_of(KEPT),
     }
 )
 
@@ -51,7 +52,7 @@ class LevelReading(InRound):
     bubble_div: Typed | None = None
 
 
-class Observations(Part):
+class Observations(Stores):
     readings: list[LevelReading] = Bounds(default=[], max_length=24)
     sensitivity_arcsec_per_div: Typed | None = None
     before_along_arcsec: Typed | None = None
@@ -85,7 +86,7 @@ class Read:
     steps: list[float]
     seconds_per_div: float | None
     bubble_steps: list[float]
-    before: tuple[float, float] | None
+    before: Before
 
 
 def _signs(display: Display | None) -> tuple[float, float]:
@@ -140,17 +141,7 @@ def read_document(document: DualAxisLevel, sheet: Sheet) -> Read:
         stated, path = document.instrument.plate_vial_arcsec_per_div, "observations.sensitivity_arcsec_per_div"
         typed = number(sheet, path, where(path), o.sensitivity_arcsec_per_div, "arcsec", 2, 600, wanted=stated is None)
         worth = typed.value if typed else stated
-    return Read(found, steps, worth, bubble_steps, _before(o, sheet))
-
-
-def _before(o: Observations, sheet: Sheet) -> tuple[float, float] | None:
-    """The values stored before, where they were noted."""
-    told = []
-    for name in ("before_along_arcsec", "before_across_arcsec"):
-        path = f"observations.{name}"
-        one = number(sheet, path, where(path), getattr(o, name), "arcsec", -MOST_ARCSEC, MOST_ARCSEC, wanted=False)
-        told.append(one.value if one else None)
-    return None if told[0] is None or told[1] is None else (told[0], told[1])
+    return Read(found, steps, worth, bubble_steps, read_before(document, sheet, KEPT, where))
 
 
 def solve_level(document: DualAxisLevel, read: Read, factor: float) -> Solved:

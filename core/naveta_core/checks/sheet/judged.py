@@ -97,6 +97,8 @@ class Judged:
     """The path of a figure that stands apart, and what mends it: marked where it was typed."""
     one_more: tuple[str, str] = ("reading", "readings")
     """What could be taken more often."""
+    then: list[Said] = field(default_factory=list)
+    """What else would be worth doing, whatever the grades."""
     taken: int = 1
     again: str = "Take it once more before anything is turned. Both count together."
     send: str = "Send it to service with this finding."
@@ -171,7 +173,7 @@ def next_of(judged: Judged, grade: Grade) -> list[Said]:
             ("send-to-service", judged.send),
         ]
     if judged.refused:
-        return [("read-again", "Read again what is named here; the rest can stay.")]
+        return _to_mend_the_reading({code for code, _ in judged.refused})
     said: list[Said] = []
     for one in judged.quantities:
         said += _next(judged, one)
@@ -180,8 +182,27 @@ def next_of(judged: Judged, grade: Grade) -> list[Said]:
     kept = [pair for i, pair in enumerate(said) if pair not in said[:i]]
     if any(code == "save-as-found" for code, _ in kept):
         kept.sort(key=lambda pair: pair[0] != "save-as-found")
+    kept += judged.then
     useful = [pair for pair in kept if pair[0] != "carry-on"]
     return useful or [("carry-on", "Take it: the next check can lean on this one.")]
+
+
+MOVED = {"moved", "moved-between", "scatter", "face-scatters", "stand-not-steady", "both-faces-alike"}
+TOO_WEAK = {"no-level-target"}
+
+
+def _to_mend_the_reading(codes: set[str]) -> list[Said]:
+    """A failure told apart: something moved, the geometry is too weak, or single readings are wrong."""
+    said: list[Said] = []
+    if codes & MOVED:
+        text = "Something moved or shimmered; it says nothing of the instrument yet. Tread the feet in, look at level and focus, keep to one place, and take again what is named."
+        said.append(("stand-firm-again", text))
+    if codes & TOO_WEAK:
+        text = "The marks cannot tell it, however often they are pointed at: look for others first. Nothing is wrong with the instrument by this."
+        said.append(("other-marks", text))
+    if codes - MOVED - TOO_WEAK or not said:
+        said.append(("read-again", "Read again what is named here; the rest can stay."))
+    return said
 
 
 def _next(judged: Judged, one: Quantity) -> list[Said]:

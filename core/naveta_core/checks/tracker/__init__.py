@@ -4,20 +4,20 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..sheet.acts import by_hand
 from ..sheet.answer import Recipe
 from ..sheet.entry import Asks, Field, Group, Way
 from ..sheet.kinds import kind_of_rows
+from ..sheet.stored import group as stored_group
+from ..sheet.stored import storing
 from ..sheet.table import Regrouped, Table
-from .model import Tracker
+from .model import KEPT, Tracker
 from .reckon import CAUTIONS, HZ, V, drawn, judge, needs, read_document, so_far, where
 from .simulate import simulate
 
 Data = dict[str, Any]
 CIRCLES = (Field("hz", "Horizontal", kind="angle"), Field("v", "Zenith angle", kind="angle"))
 PRISM = Group("observations.targets[0]", "The prism", (Field("distance_m", "Distance", "m", optional=True),))
-STORED = Group("observations", "Stored in the instrument before", (Field("before_hz_arcsec", "Across", "″", optional=True, anew=True), Field("before_v_arcsec", "In height", "″", optional=True, anew=True)),
-               note="Note them now: a new calibration writes over them.")  # fmt: skip
+STORED = stored_group(KEPT)
 NAMES = {"manual": "by eye", "auto": "by the tracker"}
 
 
@@ -79,7 +79,7 @@ def spread_out(plain: Data) -> Data:
 
 RECIPE = Recipe("tracker", read_document, judge, so_far, drawn, CAUTIONS, where, needs, (("two-face", "Two faces"),))
 TABLE = Regrouped(
-    Table("tracker", ("before_hz_arcsec", "before_v_arcsec"), "pointings", ("target", "distance_m", "how", "face", "hz", "v", "round"), ("target", "round"), angles=True),
+    Table("tracker", ("before_hz_arcsec", "before_v_arcsec", "corrections_on"), "pointings", ("target", "distance_m", "how", "face", "hz", "v", "round"), ("target", "round"), angles=True),
     gather, spread_out,
 )  # fmt: skip
 KIND = kind_of_rows(
@@ -87,7 +87,7 @@ KIND = kind_of_rows(
     Tracker,
     TABLE,
     title="Tracker",
-    acting=by_hand,
+    acting=storing(KEPT),
     applies_to=("robotic-total-station",),
     minutes=10,
     interval_days=30,
@@ -114,4 +114,5 @@ KIND = kind_of_rows(
     gates=False,
     order=47,
     kept=(V, f"sigma_{V}"),
+    carries=(HZ, f"sigma_{HZ}", V, f"sigma_{V}"),
 )  # fmt: skip

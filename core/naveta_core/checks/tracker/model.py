@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from ...envelope import Envelope, Part, Typed
+from ..sheet.stored import Kept, Stores
 from ..two_face.model import Pointing
 
 
@@ -26,7 +27,13 @@ class Prism(Part):
     auto: BothFaces = BothFaces()
 
 
-class Observations(Part):
+KEPT = (
+    Kept("tracker_hz_arcsec", "before_hz_arcsec", "across"),
+    Kept("tracker_v_arcsec", "before_v_arcsec", "in height"),
+)
+
+
+class Observations(Stores):
     """Prisms, and the tracker's stored values where they were noted."""
 
     targets: list[Prism] = Field(default=[], max_length=4)

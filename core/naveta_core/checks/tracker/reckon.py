@@ -33,6 +33,7 @@ from ..sheet.judged import (
     shown,
 )
 from ..sheet.pictures import circle
+from ..sheet.stored import Before, read_before, tell_before, tell_proved, words_of
 from ..sheet.typed import number
 from ..two_face.read import (
     BETWEEN_SHARE,
@@ -49,13 +50,12 @@ from ..two_face.read import (
     want_in_every_round,
     wrapped,
 )
-from .model import Prism, Tracker
+from .model import KEPT, Prism, Tracker
 
 Data = dict[str, Any]
 HZ, V = "tracker_hz_arcsec", "tracker_v_arcsec"
 AUTO_SHARE, AUTO_MM, AUTO_BETWEEN = 0.5, 1.0, 0.3
 USUAL_DISTANCE_M = 100.0
-MOST_ARCSEC = 3600.0
 ALIKE_PROBABILITY = 0.9975
 """Two figures are looked at: one false alarm in a hundred."""
 CAUTIONS: dict[str, tuple[str, ...]] = {
@@ -74,8 +74,7 @@ where = Where(
         "hz": "horizontal circle",
         "v": "vertical circle",
         "distance_m": "distance",
-        "before_hz_arcsec": "stored across, before",
-        "before_v_arcsec": "stored in height, before",
+        **words_of(KEPT),
     }
 )
 
@@ -102,7 +101,7 @@ class Seen:
 @dataclass
 class Read:
     seen: list[Seen]
-    before: tuple[float, float] | None
+    before: Before
 
 
 def read_document(document: Tracker, sheet: Sheet) -> Read:
@@ -118,15 +117,10 @@ def read_document(document: Tracker, sheet: Sheet) -> Read:
         want_in_every_round(sheet, typed, where)
         far = distance.value if distance else None
         seen += [Seen(path, far, dict(zip(LISTS, of_round, strict=True)), n) for n, of_round in by_rounds(lists)]
-    told = []
-    for name in ("before_hz_arcsec", "before_v_arcsec"):
-        path = f"observations.{name}"
-        one = number(sheet, path, where(path), getattr(o, name), "arcsec", -MOST_ARCSEC, MOST_ARCSEC, wanted=False)
-        told.append(one.value if one else None)
     if not sheet.missing and not sheet.faults:
         for prism in seen:
             _same_prism(sheet, prism)
-    return Read(seen, None if told[0] is None or told[1] is None else (told[0], told[1]))
+    return Read(seen, read_before(document, sheet, KEPT, where))
 
 
 def _same_prism(sheet: Sheet, one: Seen) -> None:
@@ -266,13 +260,8 @@ def judge(document: Tracker, read: Read, _told: Circumstances) -> Judged:
     )
     judged.refused += _shared(offsets, estimate) + _apart(read, groups)
     judged.reasons += _ground(document)
-    if read.before:
-        judged.reasons.append(
-            (
-                "noted-before",
-                f"Stored before: {arcsec(read.before[0])} across, {arcsec(read.before[1])} in height. Note them: storing writes over them.",
-            )
-        )
+    tell_before(judged, document, read.before, KEPT)
+    tell_proved(judged, document, KEPT)
     return judged
 
 
@@ -330,8 +319,9 @@ def _shown(quantities: list[Quantity], read: Read) -> list[Data]:
         shown(quantities[0], "Tracker across, right is plus"),
         shown(quantities[1], "Tracker in height, low is plus"),
     ]
-    if read.before:
-        for one, before, label in zip(quantities, read.before, ("across", "in height"), strict=True):
+    for one, label in zip(quantities, ("across", "in height"), strict=True):
+        if one.name in read.before.old:
+            before = read.before.old[one.name]
             rows.append(row(f"before_{one.name}", f"Stored before, {label}", f"{figure(before, 1)}″", before, "arcsec"))
     return rows
 

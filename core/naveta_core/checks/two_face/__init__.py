@@ -8,12 +8,13 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..sheet.acts import by_hand
 from ..sheet.answer import Recipe
 from ..sheet.entry import Asks, Field, Group, Option, Way
 from ..sheet.kinds import kind_of_rows
+from ..sheet.stored import group as stored_group
+from ..sheet.stored import storing
 from ..sheet.table import Regrouped, Table
-from .model import TwoFace
+from .model import KEPT, TwoFace
 from .read import read_document, where
 from .reckon import CAUTIONS, COLLIMATION, INDEX, drawn, judge, needs, so_far
 from .simulate import simulate
@@ -51,6 +52,7 @@ def _face(index: int, face: str, title: str) -> Group:
     )
 
 
+STORED = stored_group(KEPT)
 CLOSING = Group("observations.closing", "Closing look at the first mark, face left", CIRCLES, rows=True, most=10, more="One more pointing", rounds=True,
                 note="Without it a move between the faces hides in c and i.")  # fmt: skip
 
@@ -102,7 +104,7 @@ RECIPE = Recipe("two-face", read_document, judge, so_far, drawn, CAUTIONS, where
 TABLE = Regrouped(
     Table(
         "two-face",
-        (),
+        (*(one.field for one in KEPT), "corrections_on"),
         "pointings",
         ("target", "name", "distance_m", "mark", "face", "hz", "v", "round"),
         ("target", "round"),
@@ -122,7 +124,7 @@ KIND = kind_of_rows(
     TwoFace,
     TABLE,
     title="Two faces",
-    acting=by_hand,
+    acting=storing(KEPT),
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=12,
     interval_days=30,
@@ -142,16 +144,17 @@ KIND = kind_of_rows(
     simulate=simulate,
     ways=(
         Way("quick", "Quick: one mark, once in each face", "Two minutes: shows a slip of a minute, not a few seconds.", {"targets": [_target(1)]},
-            (_mark(0, "The mark"), _face(0, "left", "Face left"), _face(0, "right", "Face right")), ORDER[:1], ("sun",)),
+            (_mark(0, "The mark"), _face(0, "left", "Face left"), _face(0, "right", "Face right"), STORED), ORDER[:1], ("sun",)),
         Way("five", "One level mark, five pointings a face", "c and i to a few seconds; the tilting axis not.", {"targets": [_target(5)], "closing": _rows(2)},
-            (_mark(0, "The mark"), _face(0, "left", "Face left"), _face(0, "right", "Face right"), CLOSING), ORDER[:1], ("sun",)),
+            (_mark(0, "The mark"), _face(0, "left", "Face left"), _face(0, "right", "Face right"), CLOSING, STORED), ORDER[:1], ("sun",)),
         Way("full", "Full: a level and a steep mark, five pointings a face", "c, i and the tilting axis.", {"targets": [_target(5), _target(5)], "closing": _rows(2)},
             (_mark(0, "First mark, level"), _face(0, "left", "First mark, face left"), _mark(1, "Second mark, steep"), _face(1, "left", "Second mark, face left"),
-             _face(1, "right", "Second mark, face right"), _face(0, "right", "First mark, face right"), CLOSING), ORDER, ("sun",)),
+             _face(1, "right", "Second mark, face right"), _face(0, "right", "First mark, face right"), CLOSING, STORED), ORDER, ("sun",)),
     ),
     asks=Asks(minutes_on=True, support=True),
     why="Whoever measures in one face carries c and i in every reading; nothing in the closure of a figure shows it.",
     order=45,
     kept=(INDEX, f"sigma_{INDEX}"),
+    carries=tuple(name for one in KEPT for name in (one.name, f"sigma_{one.name}")),
     fits=plunges,
 )  # fmt: skip

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from ...envelope import Envelope, Part, Typed
 from ..sheet.rounds import InRound
+from ..sheet.stored import Kept, Stores
 
 MarkKind = Literal["plate", "sticker", "prism", "round-about-prism", "nail", "pole", "edge", "unknown"]
 
@@ -29,8 +30,19 @@ class Target(Part):
     right: list[Pointing] = Field(default=[], max_length=20)
 
 
-class Observations(Part):
+KEPT = (
+    Kept("collimation_arcsec", "before_collimation_arcsec", "c"),
+    Kept("index_arcsec", "before_index_arcsec", "i"),
+    Kept("tilting_axis_arcsec", "before_tilting_axis_arcsec", "t"),
+)
+
+
+class Observations(Stores):
     """Targets in the order in which they were first sighted; a closing look at the first, face left."""
+
+    before_collimation_arcsec: Typed | None = None
+    before_index_arcsec: Typed | None = None
+    before_tilting_axis_arcsec: Typed | None = None
 
     targets: list[Target] = Field(default=[], max_length=6)
     closing: list[Pointing] = Field(default=[], max_length=10)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import pairwise
 from math import fsum, hypot, radians, sin
 
@@ -10,8 +10,9 @@ from ...angles import ARCSEC_PER_RADIAN
 from ...envelope import Envelope
 from ...readings import Sheet
 from ..sheet.entry import Where
+from ..sheet.stored import Before, read_before, words_of
 from ..sheet.typed import angle, blank, number
-from .model import Pointing, Target, TwoFace
+from .model import KEPT, Pointing, Target, TwoFace
 
 DEFAULT_ACCURACY_ARCSEC = 5.0
 POINTING_ARCSEC = 30.0
@@ -41,6 +42,7 @@ where = Where(
         "hz": "horizontal circle",
         "v": "vertical circle",
         "distance_m": "distance",
+        **words_of(KEPT),
     }
 )
 
@@ -84,10 +86,11 @@ class Seen:
 
 @dataclass
 class Read:
-    """Marks and the closing look."""
+    """Marks, the closing look, what was stored before."""
 
     seen: list[Seen]
     closing: list[Pointed]
+    before: Before = field(default_factory=Before)
 
 
 def accuracy(document: TwoFace) -> float:
@@ -125,7 +128,7 @@ def read_document(document: TwoFace, sheet: Sheet) -> Read:
         for one in seen:
             _plausible(document, sheet, one)
         _same_sense(sheet, seen)
-    return Read(seen, closing)
+    return Read(seen, closing, read_before(document, sheet, KEPT, where))
 
 
 def pointings_of(

@@ -14,7 +14,8 @@ from ..sheet.answer import SoFar
 from ..sheet.circumstances import Circumstances, Needs
 from ..sheet.judged import Judged, Quantity, Said, limits_from, repeats_of
 from ..sheet.pictures import circle
-from .model import TwoFace
+from ..sheet.stored import tell_before, tell_proved
+from .model import KEPT, TwoFace
 from .read import Pointed, Read, accuracy, mean, mean_angle, sine, where, wrapped
 from .solve import Solution, groups_of, solve
 from .words import finding_of, shown_of, work_of, worked_of
@@ -33,7 +34,7 @@ CIRCLES = (
     "face right, horizontal circle",
     "face right, vertical circle",
 )
-STORE = "Note the old values, measure as the instrument's own routine asks and store; or add what was found to them, in its own sign. Then a second round, as left."
+STORE = "Note the old values, measure as the instrument's own routine asks, store; then a second round, as left."
 
 
 def needs(_document: TwoFace) -> Needs:
@@ -58,7 +59,12 @@ def judge(document: TwoFace, seen: Read, _told: Circumstances) -> Judged:
         again="Take the full test before anything is stored: five pointings a face. Both count together.",
     )
     judged.set_aside = aside
-    judged.refused += refused
+    judged.refused += [*refused, *_too_steep(solution)]
+    if solution.axis is None and len(solution.faces) > 1:
+        text = "For the tilting axis: a second mark 15° or more higher or lower; 20 m away it must stand 5.4 m above the telescope. Plan the marks first."
+        judged.then.append(("steeper-mark", text))
+    tell_before(judged, document, seen.before, KEPT)
+    tell_proved(judged, document, KEPT)
     judged.reasons += [*reasons, *_signs(seen, solution, quantities)]
     if apart is not None:
         judged.apart = apart
@@ -85,16 +91,16 @@ def _limits(document: TwoFace, name: str) -> Limits:
         use, most = max(10.0 if optical else 5.0, 2 * s), 180.0
         watch = max(use, 4 * s) if both else use
     work = "for work in both faces" if both else "for work in one face"
-    return limits_from(
-        document,
-        name,
-        Limits(
-            use,
-            watch,
-            most,
-            f"opening value for angles of {s:g}″, {work}; the stated accuracy is a scatter of readings, not a limit",
-        ),
-    )
+    why = f"opening value for angles of {s:g}″, {work}; the stated accuracy is a scatter of readings, not a limit"
+    limits = limits_from(document, name, Limits(use, watch, most, why))
+    return _raw(limits, name) if document.instrument.judged_raw and name != AXIS else limits
+
+
+def _raw(limits: Limits, name: str) -> Limits:
+    """A firm that judges 2c and 2i: half of the figure is judged, so half of its limit."""
+    twice = "2c" if name == COLLIMATION else "2i"
+    why = f"the firm judges the raw {twice}, limit {limits.use:g}″: half of it for the error. {limits.source[0].upper()}{limits.source[1:]}"
+    return Limits(limits.use / 2, limits.watch / 2, limits.adjust, why)
 
 
 def _quantities(document: TwoFace, solution: Solution) -> list[Quantity]:
@@ -141,7 +147,7 @@ def _without(seen: Read, aside: list[str]) -> Read:
         )
         for one in seen.seen
     ]
-    return Read(kept, seen.closing)
+    return Read(kept, seen.closing, seen.before)
 
 
 def _faults(document: TwoFace, seen: Read) -> tuple[list[Said], list[Said], list[str], Said | None]:
@@ -266,6 +272,16 @@ def _closing(seen: Read, solution: Solution, groups: list[list[float]]) -> list[
     return []
 
 
+def _too_steep(solution: Solution) -> list[Said]:
+    """A sole mark far from level: the tilting axis hides in c, and no number of pointings parts them."""
+    sole = solution.faces[0]
+    away = abs(sole.zenith_deg - 90.0)
+    if len({one.seen.path for one in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:
+        return []
+    text = f"The only mark is {figure(away, 0)}° from level: the axis hides in c. Take a level one."
+    return [("no-level-target", text)]
+
+
 def _signs(seen: Read, solution: Solution, quantities: list[Quantity]) -> list[Said]:
     """What the geometry and the numbers of pointings say."""
     said: list[Said] = []
@@ -274,14 +290,6 @@ def _signs(seen: Read, solution: Solution, quantities: list[Quantity]) -> list[S
             (
                 "not-determined",
                 "The tilting axis was not determined: it wants a second mark 15° or more higher or lower. It is counted in c with 5″.",
-            )
-        )
-    sole = solution.faces[0]
-    if len({one.seen.path for one in solution.faces}) == 1 and abs(sole.zenith_deg - 90.0) > LEVEL_WITHIN_DEG:
-        said.append(
-            (
-                "no-level-target",
-                f"The only mark is {figure(abs(90.0 - sole.zenith_deg), 0)}° from level: the axis hides in c. Take a level one.",
             )
         )
     if any(len(one.seen.left) != len(one.seen.right) for one in solution.faces):

@@ -1,8 +1,10 @@
 // Before a check of rows: which way, what to bring and mind, and the circumstances it leans on.
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import type { Instrument, Kind } from "../../api/client";
-import { usePerson } from "../../app/session";
+import { type Instrument, type Kind, NoSignal, api, data } from "../../api/client";
+import { useTell } from "../../app/notices";
+import { useHere, usePerson } from "../../app/session";
 import type { CheckDocument, Length } from "../../sheet/draft";
 import { type Way, beginRows } from "../../sheet/rows";
 import { keepDraft } from "../../store/device";
@@ -58,6 +60,7 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
             <h2 className="pt-2">How it is taken</h2>
             <Choice label="Way" stacked value={way.name} onChange={setName} options={ways.map((each) => ({ value: each.name, label: each.title, hint: each.good_for }))} />
           </div>
+          {kind.kind === "two-face" && <Raw />}
           {lengths && !way.unit && <Choice label="Unit of what is typed" value={unit} options={UNITS} onChange={setUnit} />}
           {angles && <Choice label="Angles are typed in" value={angle} options={ANGLES} onChange={setAngle} />}
           <Conditions asks={kind.asks} value={conditions} onChange={setConditions} faults={said?.faults ?? []} />
@@ -93,6 +96,32 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
         </aside>
       </div>
     </div>
+  );
+}
+
+/** By what the firm judges two faces: the error, or the raw difference; the manager settles it. */
+function Raw() {
+  const { session, may } = useHere();
+  const client = useQueryClient();
+  const tell = useTell();
+  const settle = async (raw: boolean) => {
+    try {
+      await data(api.PUT("/api/house/raw", { body: { judge_raw: raw } }));
+      client.setQueryData(["session"], { ...session, judge_raw: raw });
+      tell({ text: raw ? "Judged by 2c and 2i from now on." : "Judged by c and i, half of the difference, from now on." });
+    } catch (error) {
+      tell({ text: error instanceof NoSignal ? "No signal: this is settled at home." : "It was not settled. Try again." });
+    }
+  };
+  return (
+    <p className="sub flex flex-wrap items-center gap-x-4" data-raw={session.judge_raw}>
+      {session.judge_raw ? "This firm judges the raw differences 2c and 2i." : "Judged are c and i: half of what the two faces differ by."}
+      {may("manage-fleet").allowed && (
+        <button className="link min-h-[48px]" onClick={() => void settle(!session.judge_raw)}>
+          {session.judge_raw ? "Judge half of them" : "Judge the raw differences"}
+        </button>
+      )}
+    </p>
   );
 }
 

@@ -2,7 +2,8 @@
 import { useNarrow } from "../useNarrow";
 import type { DeviationsPicture } from "./types";
 
-const ROW = 32;
+/** Room for each place: many are drawn closer, very many without their figures. */
+const rowOf = (count: number): number => (count > 30 ? 9 : count > 16 ? 18 : 32);
 
 export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
   const narrow = useNarrow();
@@ -10,6 +11,8 @@ export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
   const LEFT = narrow ? 190 : 250;
   const RIGHT = narrow ? 78 : 96;
   const { marks, limit, unit } = picture;
+  const ROW = rowOf(marks.length);
+  const size = ROW < 32 && !narrow ? 14 : 16;
   const H = 30 + Math.max(1, marks.length) * ROW + 34;
   const most = Math.max((limit ?? 0) * 1.25, ...marks.map((one) => Math.abs(one.value ?? 0))) || 1;
   const mid = (LEFT + W - RIGHT) / 2;
@@ -26,16 +29,18 @@ export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
         const y = 12 + i * ROW + ROW / 2;
         return (
           <g key={`${one.label}-${i}`} data-point={one.label}>
-            <text x={LEFT - 14} y={y + 5} textAnchor="end" fontSize="16" className="fill-ink">
+            <text x={LEFT - 14} y={y + 5} textAnchor="end" fontSize={size} className="fill-ink">
               {one.label}
             </text>
             {one.value !== null && (
               <>
                 <path d={`M${mid} ${y}H${x(one.value)}`} className="stroke-ink" strokeWidth="1.4" />
-                <path d={`M${x(one.value)} ${y - 9}v18`} className="stroke-ink" strokeWidth="4.5" />
-                <text x={W - RIGHT + 12} y={y + 5} fontSize="16" className="fill-ink">
-                  {written(one.value)}
-                </text>
+                <path d={`M${x(one.value)} ${y - Math.min(9, ROW * 0.4)}v${Math.min(18, ROW * 0.8)}`} className="stroke-ink" strokeWidth="4.5" />
+                {ROW > 9 && (
+                  <text x={W - RIGHT + 12} y={y + 5} fontSize={size} className="fill-ink">
+                    {written(one.value)}
+                  </text>
+                )}
               </>
             )}
           </g>
