@@ -20,6 +20,7 @@ from .budget import BudgetAsked, advise_budget
 from .effect import EffectAsked, advise_effect
 from .heights import InstrumentHeightAsked, TripodHeightAsked, advise_instrument_height, advise_tripod_height
 from .legs import LegsAsked, advise_legs
+from .marks import MarksAsked, advise_marks
 from .plumb import BobAsked, LeanAsked, advise_bob, advise_lean
 from .screws import ScrewsAsked, advise_screws
 from .shift import ShiftAsked, advise_shift
@@ -47,6 +48,7 @@ ADVISORS: dict[str, tuple[type[Asked], Callable[[Any], Data]]] = {
     "effect": (EffectAsked, advise_effect),
     "budget": (BudgetAsked, advise_budget),
     "pointing": (PointingAsked, advise_pointing),
+    "marks": (MarksAsked, advise_marks),
     "steep-target": (SteepAsked, advise_steep),
     "bob": (BobAsked, advise_bob),
     "lean": (LeanAsked, advise_lean),
@@ -78,6 +80,8 @@ WHERE = {
     "legs_mm.C": "leg C",
     "slide_right_mm": "how far it slides to your right",
     "slide_away_mm": "how far it slides away from you",
+    "marks": "the marks",
+    "marks[].distance_m": "how far a mark is",
     "eye_height_m": "the height of your eye",
 }
 

@@ -1,7 +1,7 @@
 // Before a check of rows: which way, what to bring and mind, and the circumstances it leans on.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { type Instrument, type Kind, NoSignal, api, data } from "../../api/client";
 import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
@@ -60,7 +60,14 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
             <h2 className="pt-2">How it is taken</h2>
             <Choice label="Way" stacked value={way.name} onChange={setName} options={ways.map((each) => ({ value: each.name, label: each.title, hint: each.good_for }))} />
           </div>
-          {kind.kind === "two-face" && <Raw />}
+          {kind.kind === "two-face" && (
+            <div className="grid">
+              <Link className="link inline-flex min-h-[48px] items-center justify-self-start" to={`/bench/plan/${one.tag}`}>
+                Plan the marks before walking out
+              </Link>
+              <Raw />
+            </div>
+          )}
           {lengths && !way.unit && <Choice label="Unit of what is typed" value={unit} options={UNITS} onChange={setUnit} />}
           {angles && <Choice label="Angles are typed in" value={angle} options={ANGLES} onChange={setAngle} />}
           <Conditions asks={kind.asks} value={conditions} onChange={setConditions} faults={said?.faults ?? []} />
@@ -117,7 +124,7 @@ function Raw() {
     <p className="sub flex flex-wrap items-center gap-x-4" data-raw={session.judge_raw}>
       {session.judge_raw ? "This firm judges the raw differences 2c and 2i." : "Judged are c and i: half of what the two faces differ by."}
       {may("manage-fleet").allowed && (
-        <button className="link min-h-[48px]" onClick={() => void settle(!session.judge_raw)}>
+        <button className="link min-h-[44px]" onClick={() => void settle(!session.judge_raw)}>
           {session.judge_raw ? "Judge half of them" : "Judge the raw differences"}
         </button>
       )}

@@ -6,7 +6,8 @@ import { recordQuery } from "../../api/queries";
 import { advise } from "../../core";
 import { Back, Choice, Head, Trouble } from "../../ui/parts";
 import { NO_CORE, useAsked } from "../../ui/useAsked";
-import { Fold, Named } from "../stand/parts";
+import { Named } from "../../ui/Named";
+import { Fold } from "../stand/parts";
 import { BudgetBar, type BudgetTold } from "./BudgetBar";
 
 type Fields = Record<string, string>;

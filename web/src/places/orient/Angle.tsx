@@ -5,7 +5,8 @@ import { advise } from "../../core";
 import type { Angle as Unit } from "../../sheet/orient";
 import { Back, Choice, Head } from "../../ui/parts";
 import { NO_CORE, useAsked } from "../../ui/useAsked";
-import { Named, focusOn } from "../stand/parts";
+import { Named } from "../../ui/Named";
+import { focusOn } from "../stand/parts";
 
 type Answer = { text: string[] };
 type Sense = "clockwise" | "anticlockwise";

@@ -1,7 +1,7 @@
 // The look back at the reference at the end: did the stand move?
 import type { Fault } from "../../api/client";
 import { type OrientDraft, observing } from "../../sheet/orient";
-import { Named } from "../stand/parts";
+import { Named } from "../../ui/Named";
 import type { Write } from "./Orient";
 
 export function Closing({ draft, advice, faults, write }: { draft: OrientDraft; advice: string; faults: Fault[]; write: Write }) {

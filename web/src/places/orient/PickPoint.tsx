@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { pointsQuery } from "../../api/queries";
 import { nearMisses } from "../../core";
 import { type Known, asKnown } from "../../sheet/orient";
-import { Named } from "../stand/parts";
+import { Named } from "../../ui/Named";
 
 const MOST = 12;
 const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();

@@ -3,7 +3,8 @@ import { useState } from "react";
 import type { Fault, OrientPreview } from "../../api/client";
 import { type OrientDraft, type Shot, observing, withPoint, withShot } from "../../sheet/orient";
 import { Choice } from "../../ui/parts";
-import { Fold, Named, focusOn } from "../stand/parts";
+import { Named } from "../../ui/Named";
+import { Fold, focusOn } from "../stand/parts";
 import type { Write } from "./Orient";
 import { PickPoint } from "./PickPoint";
 

@@ -9,7 +9,8 @@ import { Level, Rounds } from "./AskLevel";
 import { Place, Tripod } from "./AskTripod";
 import { BubbleAsk } from "./BubbleAsk";
 import { SpotAsk } from "./SpotAsk";
-import { Asked, Fold, Named, type Observed, type Part, focusOn } from "./parts";
+import { Named } from "../../ui/Named";
+import { Asked, Fold, type Observed, type Part, focusOn } from "./parts";
 
 export type Tell = { see: (entry: Omit<LogEntry, "act" | "at">) => void; set: (change: Partial<Observed>) => void; place: (conditions: Conditions) => void };
 type Props = { guide: Guide; last: LogEntry | undefined; observed: Observed; conditions: Conditions; faults: Fault[]; tell: Tell };

@@ -2,7 +2,8 @@
 import { useState } from "react";
 import type { Fault } from "../../api/client";
 import type { Aside } from "../../sheet/setUp";
-import { Fold, Named, focusOn } from "./parts";
+import { Named } from "../../ui/Named";
+import { Fold, focusOn } from "./parts";
 
 type Props = { what: string; path: "spot_aside" | "bubble_aside"; value: Aside | undefined; faults: Fault[]; onTell: (aside: Aside) => void };
 

@@ -4,7 +4,8 @@ import type { Guide } from "../../api/client";
 import type { Saw, Spot, Swing } from "../../sheet/setUp";
 import { Choice } from "../../ui/parts";
 import { SpotAsk } from "./SpotAsk";
-import { Asked, Named, focusOn } from "./parts";
+import { Named } from "../../ui/Named";
+import { Asked, focusOn } from "./parts";
 
 export function BobAsk({ guide, saw, onSee }: { guide: Guide; saw: Saw | undefined; onSee: (saw: Saw) => void }) {
   const [swings, setSwings] = useState(Boolean(saw?.swing));

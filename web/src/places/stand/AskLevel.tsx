@@ -1,7 +1,8 @@
 // The level told: two figures to act on, or four to judge by. Electronic, one vial read twice, or two vials.
 import { useEffect, useState } from "react";
 import type { Levelled } from "../../sheet/setUp";
-import { Asked, Fold, Named, type Part, type Usual, focusOn } from "./parts";
+import { Named } from "../../ui/Named";
+import { Asked, Fold, type Part, type Usual, focusOn } from "./parts";
 
 type Asking = Part & { usual: Usual };
 type Words = { title: string; first: string; second: string; unit: string };

@@ -3,7 +3,8 @@ import type { Fault } from "../../api/client";
 import type { Conditions, Tripod as TripodTold } from "../../sheet/setUp";
 import { filled } from "../../sheet/setUp";
 import { Choice } from "../../ui/parts";
-import { Asked, Fold, Named, type Part, type Usual, focusOn } from "./parts";
+import { Named } from "../../ui/Named";
+import { Asked, Fold, type Part, type Usual, focusOn } from "./parts";
 
 const GROUNDS = [
   { value: "earth", label: "Earth" },

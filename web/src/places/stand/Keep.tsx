@@ -9,7 +9,8 @@ import { type SetUpDraft, around, asDraft, filled, minutesSince, observing } fro
 import { keepDraft } from "../../store/device";
 import { FindingView } from "../../ui/FindingView";
 import { FaultLine } from "../../ui/parts";
-import { Named, type Usual } from "./parts";
+import { Named } from "../../ui/Named";
+import { type Usual } from "./parts";
 import type { Said } from "./useGuide";
 
 type Props = { draft: SetUpDraft; said: Said; refused: Fault[]; write: (next: (draft: SetUpDraft) => SetUpDraft) => void };

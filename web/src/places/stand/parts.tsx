@@ -2,8 +2,6 @@
 import type { ReactNode } from "react";
 import type { Fault } from "../../api/client";
 import type { SetUpDocument } from "../../sheet/setUp";
-import { FaultLine } from "../../ui/parts";
-import { Well } from "../../ui/Well";
 
 export type Observed = SetUpDocument["observations"];
 export type Part = { observed: Observed; faults: Fault[]; set: (change: Partial<Observed>) => void };
@@ -17,22 +15,6 @@ export function Asked({ title, children }: { title: ReactNode; children: ReactNo
       <p className="font-[680]">{title}</p>
       {children}
     </div>
-  );
-}
-
-type NamedProps = { id: string; label: string; value: string; onType: (value: string) => void; faults?: Fault[]; path?: string; onNext?: () => void; placeholder?: string };
-
-/** A well with its name above it and its fault below. */
-export function Named({ id, label, value, onType, faults, path, onNext, placeholder }: NamedProps) {
-  const own = (faults ?? []).filter((one) => path !== undefined && one.path.endsWith(path));
-  return (
-    <label className="grid min-w-0 content-start gap-1" htmlFor={id}>
-      <span className="font-[560]">{label}</span>
-      <Well id={id} label={label} value={value} faults={own} placeholder={placeholder} onType={onType} onKey={(key) => key === "next" && onNext?.()} onHere={() => undefined} />
-      {own.map((fault) => (
-        <FaultLine key={fault.path} id={`${id}-fault`} fault={fault} beside />
-      ))}
-    </label>
   );
 }
 
