@@ -275,6 +275,21 @@ class ApartSoFar(Shape):
     text: str
 
 
+class Put(Shape):
+    """What is to stand at a path of the document."""
+
+    path: str
+    value: Any
+
+
+class Mend(Shape):
+    """A slip of entry that can be mended in one touch, by putting what was typed where it belongs."""
+
+    code: str
+    text: str
+    puts: list[Put]
+
+
 class Partial(Shape):
     sights: list[SightSoFar]
     setups: list[SetupSoFar]
@@ -284,6 +299,7 @@ class Partial(Shape):
     looks: list[Coded]
     said: list[Coded] = []
     apart: ApartSoFar | None = None
+    mends: list[Mend] = []
 
 
 class Preview(Shape):

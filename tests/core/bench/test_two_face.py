@@ -257,3 +257,51 @@ def test_two_level_marks_ask_for_a_steeper_one() -> None:
     assert "steeper-mark" not in codes(reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5))), "next"), (
         "one mark alone meant no axis"
     )
+
+
+class TestFacesMended:
+    def rows(self, one: Data) -> tuple[list[Data], list[Data]]:
+        target = one["observations"]["targets"][0]
+        return target["left"], target["right"]
+
+    def put(self, one: Data, mend: Data) -> Data:
+        """The document with the mend's lists in their places, as the page does it."""
+        target = dict(one["observations"]["targets"][0])
+        for each in mend["puts"]:
+            assert each["path"].startswith("observations.targets[0].")
+            target[each["path"].rsplit(".", 1)[1]] = each["value"]
+        return {**one, "observations": {**one["observations"], "targets": [target]}}
+
+    def test_swapped_faces_are_swapped_back_in_one_touch(self) -> None:
+        good = document(mark(90.0, 5.0, -3.0, 0.0, n=3))
+        left, right = self.rows(good)
+        swapped = document({"left": right, "right": left})
+        said = previewed(swapped)
+        assert "swapped" in said["faults"][0]["wanted"]
+        (mend,) = said["partial"]["mends"]
+        assert (mend["code"], mend["text"]) == ("swap-faces", "First mark: swap the two faces.")
+        again = self.put(swapped, mend)
+        assert reduced(again)["result"] == reduced(good)["result"]
+        assert previewed(again)["partial"]["mends"] == []
+
+    def test_alternating_pointings_typed_in_one_list_are_sorted_into_their_faces(self) -> None:
+        good = document(mark(90.0, 5.0, -3.0, 0.0, n=3))
+        left, right = self.rows(good)
+        alternating = document({"left": [row for pair in zip(left, right, strict=True) for row in pair], "right": [{}]})
+        (mend,) = previewed(alternating)["partial"]["mends"]
+        assert (mend["code"], mend["text"]) == ("sort-faces", "First mark: put three pointings into the other face.")
+        assert reduced(self.put(alternating, mend))["result"] == reduced(good)["result"]
+
+    def test_what_cannot_be_read_stays_where_it_was_typed(self) -> None:
+        left, right = self.rows(document(mark(90.0, 5.0, -3.0, 0.0, n=2)))
+        wrong = document({"left": [left[0], right[0], {"hz": "1.x", "v": "2"}], "right": [right[1]]})
+        (mend,) = previewed(wrong)["partial"]["mends"]
+        assert [len(each["value"]) for each in mend["puts"]] == [2, 2]
+        assert mend["puts"][0]["value"][1]["hz"] == "1.x"
+
+    def test_the_running_spread_of_the_face_at_hand(self) -> None:
+        one = document({"left": [{"hz": "10.0000", "v": "90.0000"}, {"hz": "10.0004", "v": "89.5958"}], "right": [{}]})
+        assert (
+            "Two pointings of this face: from lowest to highest 4.0″ in the horizontal circle, 2.0″ in the vertical."
+            in [each["text"] for each in previewed(one)["partial"]["said"]]
+        )

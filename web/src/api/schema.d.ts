@@ -2919,6 +2919,18 @@ export interface components {
              */
             marks: components["schemas"]["Mark"][];
         };
+        /**
+         * Mend
+         * @description A slip of entry that can be mended in one touch, by putting what was typed where it belongs.
+         */
+        Mend: {
+            /** Code */
+            code: string;
+            /** Puts */
+            puts: components["schemas"]["Put"][];
+            /** Text */
+            text: string;
+        };
         /** ModelOut */
         ModelOut: {
             /** Hints */
@@ -3208,6 +3220,11 @@ export interface components {
             expected: components["schemas"]["Expected"] | null;
             /** Looks */
             looks: components["schemas"]["Coded"][];
+            /**
+             * Mends
+             * @default []
+             */
+            mends: components["schemas"]["Mend"][];
             next: components["schemas"]["NextWanted"] | null;
             /**
              * Said
@@ -3752,6 +3769,16 @@ export interface components {
              * @default
              */
             name: string;
+        };
+        /**
+         * Put
+         * @description What is to stand at a path of the document.
+         */
+        Put: {
+            /** Path */
+            path: string;
+            /** Value */
+            value: unknown;
         };
         /**
          * Reckoned

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from ... import __version__
@@ -24,6 +24,8 @@ class SoFar:
     said: list[Said]
     apart: tuple[str, str] | None = None
     """The path of a figure that stands apart, and what is to be done about it."""
+    mends: list[Data] = field(default_factory=list)
+    """Slips of entry that one touch mends: code, text, and what is to stand where (`puts`)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,6 +112,7 @@ class Recipe:
             "looks": _coded(told.blocked),
             "said": _coded([*told.weak, *so_far.said, *self._first(document)]),
             "apart": None if so_far.apart is None else {"path": so_far.apart[0], "text": so_far.apart[1]},
+            "mends": so_far.mends,
         }
 
     def _result(self, document: Any, read: Any, judged: Judged, grade: Grade) -> Data:

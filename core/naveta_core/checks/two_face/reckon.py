@@ -9,12 +9,13 @@ from typing import Any
 from ...blunders import find_apart, find_moved, left_between, likely_slip, too_scattered
 from ...judgement import SCATTER_REFUSED, Estimate, Grade, Limits, decide, scatter_factor
 from ...readings import ordinal
-from ...wording import arcsec, figure
+from ...wording import arcsec, count, figure
 from ..sheet.answer import SoFar
 from ..sheet.circumstances import Circumstances, Needs
 from ..sheet.judged import Judged, Quantity, Said, limits_from, repeats_of
 from ..sheet.pictures import circle
 from ..sheet.stored import tell_before, tell_proved
+from .mends import sorted_by_face
 from .model import KEPT, TwoFace
 from .read import Pointed, Read, accuracy, mean, mean_angle, sine, where, wrapped
 from .solve import Solution, groups_of, solve
@@ -28,6 +29,8 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
     "adjusting": ("hold", "focus-stop"),
 }
 LEVEL_WITHIN_DEG = 10.0
+FAR_SPREAD_ARCSEC = 600.0
+"""Beyond it a pointing was typed wrongly, and that is said beside it."""
 CIRCLES = (
     "face left, horizontal circle",
     "face left, vertical circle",
@@ -336,7 +339,7 @@ def drawn(_document: TwoFace, seen: Read, judged: Judged | None) -> Data | None:
     )  # fmt: skip
 
 
-def so_far(_document: TwoFace, seen: Read) -> SoFar:
+def so_far(document: TwoFace, seen: Read) -> SoFar:
     said: list[Said] = []
     sole = [one for one in seen.seen if one.left and one.right]
     if sole and len(sole) < len(seen.seen):
@@ -350,4 +353,29 @@ def so_far(_document: TwoFace, seen: Read) -> SoFar:
                 f"{sole[0].name} so far: 2c {arcsec(hz * sine(sole[0].zenith_deg))}, 2i {arcsec(v)}; half of each is the instrument's.",
             )
         )
-    return SoFar(said)
+    return SoFar([*said, *_spread_so_far(seen)], mends=_mends(document, seen))
+
+
+def _mends(document: TwoFace, seen: Read) -> list[Data]:
+    """Pointings that stand in the wrong face, mark by mark."""
+    found: list[Data] = []
+    for i, target in enumerate(document.observations.targets):
+        path = f"observations.targets[{i}]"
+        own = [one for one in seen.seen if one.path == path]
+        read = {"left": [p for one in own for p in one.left], "right": [p for one in own for p in one.right]}
+        lists = {"left": target.left, "right": target.right}
+        found += sorted_by_face(path, target.name.strip() or where(path), lists, read)
+    return found
+
+
+def _spread_so_far(seen: Read) -> list[Said]:
+    """How the pointings of the face at hand scatter, from the second on."""
+    latest = next((p for one in reversed(seen.seen) for p in (one.right, one.left) if len(p) > 1), None)
+    if latest is None:
+        return []
+    hz = [wrapped(p.hz - latest[0].hz) * 3600 for p in latest]
+    v = [(p.v - latest[0].v) * 3600 for p in latest]
+    if max(max(hz) - min(hz), max(v) - min(v)) > FAR_SPREAD_ARCSEC:
+        return []
+    text = f"{count(len(latest), 'pointing', 'pointings').capitalize()} of this face: from lowest to highest {arcsec(max(hz) - min(hz))} in the horizontal circle, {arcsec(max(v) - min(v))} in the vertical."
+    return [("spread-so-far", text)]

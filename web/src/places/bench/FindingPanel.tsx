@@ -6,16 +6,23 @@ import { Cautions, Trouble } from "../../ui/parts";
 import type { Save } from "./useSave";
 import type { Saying } from "./usePreview";
 
-type Props = { draft: Draft; saying: Saying; kind: Kind | undefined; save: Save; again: Again };
+type Mend = NonNullable<Saying["said"]>["partial"]["mends"][number];
+type Props = { draft: Draft; saying: Saying; kind: Kind | undefined; save: Save; again: Again; onMend?: (mend: Mend) => void };
 /** Taking it once more before anything is turned: what the act is called, and whether there is room for it. */
 export type Again = { word: string; act: () => void; shown: boolean };
 
-export function FindingPanel({ draft, saying, kind, save, again }: Props) {
+export function FindingPanel({ draft, saying, kind, save, again, onMend }: Props) {
   const { said, trouble } = saying;
   const result = said?.complete ? said.reduced : null;
   return (
     <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Finding" aria-live="polite" data-complete={Boolean(result)} data-fresh={saying.fresh}>
       {result ? <FindingView result={result} /> : <SoFar saying={saying} />}
+      {onMend &&
+        said?.partial.mends.map((mend) => (
+          <button key={mend.text} className="btn site" data-mend={mend.code} onClick={() => onMend(mend)}>
+            {mend.text}
+          </button>
+        ))}
       {trouble === "no-signal" && (
         <p className="font-[600]" data-no-signal>
           No signal. Your readings are kept here.{save.finished ? " Save it now; the verdict comes with the signal." : " The finding comes with the signal."}

@@ -5,11 +5,12 @@ import type { Kind } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import type { Draft } from "../../sheet/draft";
-import { type Group, type Way, fittingWay, onceMore, removeRow, rowsFinished } from "../../sheet/rows";
+import { type Group, type Way, fittingWay, onceMore, removeRow, rowsFinished, withAt } from "../../sheet/rows";
 import { CheckPicture } from "../../ui/CheckPicture";
 import { Reckoned } from "../../ui/Reckoned";
 import { Choice, Dialog, Head } from "../../ui/parts";
 import type { Change } from "../../ui/useDraft";
+import { lowered } from "../../ui/words";
 import { ANGLES, Steps } from "./BeginRows";
 import { Conditions } from "./Conditions";
 import { FileActs } from "./FileActs";
@@ -39,6 +40,11 @@ export function RowsEntry({ draft, kind, change, room }: { draft: Draft; kind: K
     set(removeRow(document, group, row));
     tell({ text: "Row removed.", undo: () => set(before) });
   };
+  const mend = ({ text, puts }: { text: string; puts: { path: string; value: unknown }[] }) => {
+    const before = document;
+    set(puts.reduce((grown, put) => withAt(grown, put.path, put.value), document));
+    tell({ text: `Done: ${lowered(text)}`, undo: () => set(before) });
+  };
   const discard = useDiscard(draft, kind.title);
   return (
     <div className="grid gap-4 text-[16px]">
@@ -67,7 +73,7 @@ export function RowsEntry({ draft, kind, change, room }: { draft: Draft; kind: K
       </section>
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_410px]">
         <RowsSheet document={document} way={way} said={said} keys={keys} onRemove={remove} />
-        <FindingPanel draft={draft} saying={saying} kind={kind} save={save} again={{ word: "Take it once more", act: () => set(onceMore(document, way)), shown: true }} />
+        <FindingPanel draft={draft} saying={saying} kind={kind} save={save} again={{ word: "Take it once more", act: () => set(onceMore(document, way)), shown: true }} onMend={mend} />
       </div>
       {said?.reduced && <Reckoned result={said.reduced} />}
       <KeyBar shown={focused} onKey={bar} />

@@ -73,7 +73,7 @@ function Held({ said, seen, saved }: { said: Preview | null; seen: (draft: Draft
   );
 }
 
-const EMPTY: Preview = { complete: false, missing: [], faults: [], partial: { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [], said: [] }, picture: null };
+const EMPTY: Preview = { complete: false, missing: [], faults: [], partial: { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [], said: [], mends: [] }, picture: null };
 
 describe("the sheet", () => {
   it("is typed through without touching anything but the keyboard", async () => {

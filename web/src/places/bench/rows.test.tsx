@@ -28,8 +28,8 @@ const WAY = {
   caution: [],
   unit: "",
 } as unknown as Way;
-const KIND = { kind: "circular-vial", ways: [WAY] } as unknown as Kind;
-const PARTIAL = { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [], said: [] };
+const KIND = { kind: "circular-vial", ways: [WAY], carries: [] } as unknown as Kind;
+const PARTIAL = { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [], said: [], mends: [] };
 const said = (more: Partial<Preview>): Preview => ({ complete: false, missing: [], faults: [], partial: PARTIAL, picture: null, ...more });
 
 let latest: Draft;
