@@ -12,6 +12,8 @@ from .envelope import Envelope
 from .orient import result as orient
 from .orient import table
 from .orient.model import Backsight, FreeStation
+from .pre_survey import judge as pre_survey
+from .pre_survey.model import PreSurvey
 from .stand import judge
 from .stand.reading import where
 from .stand.set_up import SetUpDocument
@@ -25,7 +27,7 @@ class DocumentKind:
 
     name: str
     title: str
-    category: Literal["check", "set-up", "orientation"]
+    category: Literal["check", "set-up", "orientation", "round"]
     model: type[Envelope]
     preview: Callable[[Any], Data]
     reduce: Callable[[Any], Data]
@@ -62,6 +64,15 @@ DOCUMENTS: dict[str, DocumentKind] = {
         orient.where,
         partial(table.read_shots, "backsight"),
         table.write_shots,
+    ),
+    "pre-survey": DocumentKind(
+        "pre-survey",
+        "Round before the work",
+        "round",
+        PreSurvey,
+        pre_survey.preview,
+        pre_survey.reduce,
+        pre_survey.where,
     ),
     "set-up": DocumentKind("set-up", "Set-up", "set-up", SetUpDocument, judge.preview, judge.reduce, where),
 }

@@ -51,6 +51,8 @@ def made_of(document: Data, result: Data, at: str, stage: str) -> Data | None:
     kind = result["kind"]
     if kind in KINDS:
         return made_check(document, result, at, stage)
+    if kind == "pre-survey":
+        return None  # its checks are on record themselves
     return made_set_up(result, at) if kind == "set-up" else made_control(result, at)
 
 

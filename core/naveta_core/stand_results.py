@@ -162,6 +162,31 @@ class OrientPreview(Shape):
     fingerprint: str | None = None
 
 
+class ProposedCheck(Shape):
+    """A check a round could take; `taken` where it fits into the minutes."""
+
+    check: str
+    title: str
+    way: str
+    minutes: int
+    taken: bool
+    code: str
+    why: str
+
+
+class RoundPreview(Shape):
+    """What can be said already of a round before the work."""
+
+    complete: bool
+    missing: list[str]
+    wanted: list[NextWanted]
+    faults: list[FaultShape]
+    proposed: list[ProposedCheck]
+    sofar: str
+    reduced: Result | None = None
+    fingerprint: str | None = None
+
+
 class SetUpPreview(Shape):
     """What can be said already of a set-up."""
 

@@ -26,7 +26,7 @@ from naveta_core.registry import DOCUMENTS
 from naveta_core.results import Adjusting, Preview
 from naveta_core.stand.advisors import advise
 from naveta_core.stand.ways import fitting
-from naveta_core.stand_results import Advice, Guide, OrientPreview, SetUpPreview, WaysShape
+from naveta_core.stand_results import Advice, Guide, OrientPreview, RoundPreview, SetUpPreview, WaysShape
 from shared import clock
 from shared.problems import answer_json
 from shared.rights import require
@@ -256,6 +256,12 @@ def guide_set_up(request: HttpRequest) -> HttpResponse:
 def preview_orientation(request: HttpRequest) -> HttpResponse:
     """What can be said already of a free station or backsight. Stores nothing."""
     return _previewed(request, "orientation")
+
+
+@router.post("/round/preview", response=RoundPreview, operation_id="preview_round", openapi_extra=_body(PreviewIn))
+def preview_round(request: HttpRequest) -> HttpResponse:
+    """What a round before the work could take in the minutes there are, what is done of it. Stores nothing."""
+    return _previewed(request, "round")
 
 
 @router.post("/stand/advise", response=Advice, operation_id="advise", openapi_extra=_body(AdviseIn))

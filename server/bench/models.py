@@ -38,6 +38,7 @@ class Record(models.Model):
         AMENDMENT = "amendment"
         SET_UP = "set-up"
         ORIENTATION = "orientation"
+        ROUND = "round"
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT, related_name="records")

@@ -184,6 +184,13 @@ class AsksOut(Schema):
     temperature: bool
 
 
+class QuickOut(Schema):
+    """How a check is taken in a round before the work."""
+
+    way: str
+    minutes: int
+
+
 class KindOut(Schema):
     kind: str
     title: str
@@ -206,6 +213,7 @@ class KindOut(Schema):
     adjustable: bool
     joins: bool
     carries: list[str]
+    quick: QuickOut | None
     asks: AsksOut
     ways: list[WayOut]
 

@@ -10,7 +10,7 @@ from typing import Any
 
 from django.db import transaction
 
-from bench import chain
+from bench import chain, rounds
 from bench.completing import known
 from bench.entries import EVENT_WORDS, AmendIn, CheckIn, EventIn
 from bench.facts import facts_of
@@ -42,7 +42,7 @@ EVENT_ACTS: dict[str, Act] = {
 }
 NEEDS_NOTE = ("held", "released")
 CUSTODY = ("out", "in")
-NO_BEARING = (*CUSTODY, "looked-back", "set-up")
+NO_BEARING = (*CUSTODY, "looked-back", "set-up", "pre-survey")
 """What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
 where a plate bubble rests is told to the next one all the same."""
 AHEAD = timedelta(hours=26)
@@ -112,6 +112,8 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
     _not_ahead("observed_at", sent.observed_at)
     instrument = locked(sent.instrument)
     data = complete(sent.document, known(instrument), sent.observed_at)
+    if data.get("kind") == "pre-survey":
+        data = rounds.with_records(data, instrument)
     document = document_of(data)
     kind = DOCUMENTS[document.kind]
     result = kind.reduce(document)

@@ -74,6 +74,8 @@ class Kind:
     """Whether it comes due: what is taken only when it is wanted is never overdue."""
     order: int = 50
     """In which order the checks of an instrument make sense: what others lean on comes first."""
+    quick: tuple[str, int] | None = None
+    """Of a check that belongs into the round before the work: the way it is taken in there, and its minutes."""
     carries: tuple[str, ...] = ()
     """Figures of the as-found that its as-left holds itself against: they go into `observations.found`."""
     kept: tuple[str, ...] = ()
@@ -113,6 +115,7 @@ class Kind:
             "adjustable": self.adjusting is not None,
             "joins": self.joins,
             "carries": list(self.carries),
+            "quick": None if self.quick is None else {"way": self.quick[0], "minutes": self.quick[1]},
             "asks": asdict(self.asks),
             "ways": [one.as_dict(self.caution_codes["before"]) for one in self.ways],
             "layouts": [

@@ -18,6 +18,7 @@ export type Series = Schemas["SeriesOut"];
 export type LookBack = Schemas["LookBackOut"];
 export type Guide = Schemas["Guide"];
 export type SetUpPreview = Schemas["SetUpPreview"];
+export type RoundPreview = Schemas["RoundPreview"];
 export type OrientPreview = Schemas["OrientPreview"];
 export type Plan = Schemas["Plan"];
 export type Way = Schemas["WayShape"];

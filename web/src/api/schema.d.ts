@@ -621,6 +621,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/round/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Round
+         * @description What a round before the work could take in the minutes there are, what is done of it. Stores nothing.
+         */
+        post: operations["preview_round"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1110,7 +1130,7 @@ export interface components {
              */
             sensitivity_arcmin_per_2mm: string | number;
         };
-        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["SetUpDocument"];
+        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["PreSurvey"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingShape */
         CheckStandingShape: {
             /** Check */
@@ -2544,6 +2564,7 @@ export interface components {
             order: number;
             /** Quantity Label */
             quantity_label: string;
+            quick: components["schemas"]["QuickOut"] | null;
             /** Title */
             title: string;
             /** Unit */
@@ -3057,26 +3078,19 @@ export interface components {
         };
         /**
          * Observations
-         * @description Which circle, which procedure, and its series: one for simplified, four for full.
+         * @description How many minutes there are, and the checks in the order in which they are taken.
          */
         Observations: {
             /**
-             * Circle
-             * @default horizontal
-             * @enum {string}
+             * Minutes
+             * @default 10
              */
-            circle: "horizontal" | "vertical";
+            minutes: string | number;
             /**
-             * Procedure
-             * @default simplified
-             * @enum {string}
-             */
-            procedure: "simplified" | "full";
-            /**
-             * Series
+             * Steps
              * @default []
              */
-            series: components["schemas"]["SetSeries"][];
+            steps: components["schemas"]["Step"][];
         };
         /**
          * OneRound
@@ -3723,6 +3737,103 @@ export interface components {
             toward: (string | number)[];
         };
         /**
+         * PreSurvey
+         * @description A round before the work.
+         */
+        PreSurvey: {
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Earlier"][];
+            /**
+             * Before At
+             * @default null
+             */
+            before_at: string | null;
+            /**
+             * @default {
+             *       "ground": null,
+             *       "minutes_on": null,
+             *       "sky": null,
+             *       "steady": null,
+             *       "support": null,
+             *       "temperature_c": null,
+             *       "wind": null
+             *     }
+             */
+            conditions: components["schemas"]["Conditions"];
+            /**
+             * @default {
+             *       "angle_accuracy_arcsec": null,
+             *       "circular_vial_arcmin_per_2mm": null,
+             *       "circular_vial_on": null,
+             *       "compensator_range_arcmin": null,
+             *       "display": null,
+             *       "distance_accuracy_mm": null,
+             *       "distance_accuracy_ppm": null,
+             *       "electronic_level_step_arcsec": null,
+             *       "judged_raw": null,
+             *       "kind": null,
+             *       "levelling_accuracy_mm_per_km": null,
+             *       "magnification": null,
+             *       "noise": null,
+             *       "plate_vial_arcsec_per_div": null,
+             *       "plummet": null,
+             *       "plummet_adjustable": null,
+             *       "plummet_place": null,
+             *       "plunges": null,
+             *       "prior": null,
+             *       "reading": null,
+             *       "storable_arcsec": null,
+             *       "stores": null
+             *     }
+             */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "pre-survey";
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["LimitSet"];
+            };
+            observations: components["schemas"]["Observations"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Stored
+             * @default {}
+             */
+            stored: {
+                [key: string]: unknown;
+            };
+            /**
+             * @default {
+             *       "angle": "dms",
+             *       "length": "m"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * @default {
+             *       "balanced_sights": false,
+             *       "both_faces": false,
+             *       "elevation_deg": 20,
+             *       "sight_imbalance_m": 10,
+             *       "sight_m": 30
+             *     }
+             */
+            work: components["schemas"]["Work"];
+        };
+        /**
          * Preview
          * @description What can be said already.
          */
@@ -3771,6 +3882,26 @@ export interface components {
             name: string;
         };
         /**
+         * ProposedCheck
+         * @description A check a round could take; `taken` where it fits into the minutes.
+         */
+        ProposedCheck: {
+            /** Check */
+            check: string;
+            /** Code */
+            code: string;
+            /** Minutes */
+            minutes: number;
+            /** Taken */
+            taken: boolean;
+            /** Title */
+            title: string;
+            /** Way */
+            way: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Put
          * @description What is to stand at a path of the document.
          */
@@ -3779,6 +3910,16 @@ export interface components {
             path: string;
             /** Value */
             value: unknown;
+        };
+        /**
+         * QuickOut
+         * @description How a check is taken in a round before the work.
+         */
+        QuickOut: {
+            /** Minutes */
+            minutes: number;
+            /** Way */
+            way: string;
         };
         /**
          * Reckoned
@@ -3962,6 +4103,27 @@ export interface components {
              * @default null
              */
             released_mm: string | number | null;
+        };
+        /**
+         * RoundPreview
+         * @description What can be said already of a round before the work.
+         */
+        RoundPreview: {
+            /** Complete */
+            complete: boolean;
+            /** Faults */
+            faults: components["schemas"]["FaultShape"][];
+            /** Fingerprint */
+            fingerprint?: string | null;
+            /** Missing */
+            missing: string[];
+            /** Proposed */
+            proposed: components["schemas"]["ProposedCheck"][];
+            reduced?: components["schemas"]["Result"] | null;
+            /** Sofar */
+            sofar: string;
+            /** Wanted */
+            wanted: components["schemas"]["NextWanted"][];
         };
         /**
          * Saw
@@ -4705,6 +4867,50 @@ export interface components {
             reasons: components["schemas"]["Coded"][];
             /** State */
             state: string;
+        };
+        /**
+         * Step
+         * @description One check of the round. `grade`, `finding`, `stage` and `at` are those of its record.
+         */
+        Step: {
+            /**
+             * At
+             * @default null
+             */
+            at: string | null;
+            /** Check */
+            check: string;
+            /**
+             * Finding
+             * @default
+             */
+            finding: string;
+            /**
+             * Grade
+             * @default null
+             */
+            grade: ("use" | "watch" | "adjust" | "service" | "repeat") | null;
+            /**
+             * Left Out
+             * @default
+             */
+            left_out: string;
+            /**
+             * Record
+             * @default null
+             */
+            record: string | null;
+            /**
+             * Stage
+             * @default as-found
+             * @enum {string}
+             */
+            stage: "as-found" | "as-left";
+            /**
+             * Way
+             * @default
+             */
+            way: string;
         };
         /**
          * Swing
@@ -6493,6 +6699,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordRow"][];
+                };
+            };
+        };
+    };
+    preview_round: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundPreview"];
                 };
             };
         };

@@ -2,9 +2,11 @@
 // opened when it has arrived.
 import { useCallback } from "react";
 import { useNavigate } from "react-router";
+import { type Result, api, data } from "../api/client";
 import { reckon } from "../core";
 import { type Draft, nowWithOffset, toSend } from "../sheet/draft";
-import { NoRoom } from "../store/device";
+import { stepOf, withStep } from "../sheet/round";
+import { NoRoom, findDraft, keepDraft } from "../store/device";
 import { postCheck } from "../store/outbox";
 import { outcomeOf } from "./acts";
 import { useTell } from "./notices";
@@ -16,6 +18,16 @@ const RECKON_WITHIN_MS = 2_500;
 /** Saving does not wait for a core that is slow: the house reckons anyway. */
 function soon<T>(made: Promise<T | null>): Promise<T | null> {
   return Promise.race([made, new Promise<null>((done) => setTimeout(() => done(null), RECKON_WITHIN_MS))]);
+}
+
+/** Tells the round a check was taken in what became of it; false when there is no such round here any more. */
+async function intoRound(draft: Draft, at: string, result: Result | null, arrived: boolean): Promise<boolean> {
+  const round = await findDraft(draft.round ?? "");
+  if (!round) return false;
+  const told = result ?? (arrived ? (await data(api.GET("/api/records/{uuid}", { params: { path: { uuid: draft.id } } }))).result : null);
+  const step = told ? stepOf(draft.id, draft.stage, at, told) : { record: draft.id, stage: draft.stage, at };
+  await keepDraft(withStep(round, draft.kind, step));
+  return true;
 }
 
 /** Gives a function that keeps a draft under a title; false when there was no room and the draft stays open. */
@@ -37,6 +49,10 @@ export function useKeep(): (draft: Draft, title: string) => Promise<boolean> {
       }
       await sendNow();
       const told = await outcomeOf(person.username, draft.id);
+      if (draft.round && !told.refused && (await intoRound(draft, at, made?.result ?? null, told.arrived))) {
+        await navigate(`/bench/round/${draft.round}`, { replace: true });
+        return true;
+      }
       if (told.arrived || (made && !told.refused)) {
         await navigate(`/records/${draft.id}`, { replace: true });
         return true;

@@ -58,6 +58,8 @@ export const router = createBrowserRouter([
       { path: "bench", lazy: later(async () => (await import("../places/bench/Bench")).Bench) },
       { path: "bench/new/:tag", lazy: later(async () => (await import("../places/bench/Choose")).Choose) },
       { path: "bench/new/:tag/:kind", lazy: later(async () => (await import("../places/bench/Begin")).Begin) },
+      { path: "bench/round/new/:tag", lazy: later(async () => (await import("../places/bench/RoundBegin")).RoundBegin) },
+      { path: "bench/round/:id", lazy: later(async () => (await import("../places/bench/Round")).Round) },
       { path: "bench/plan/:tag", lazy: later(async () => (await import("../places/bench/Plan")).PlanPage) },
       { path: "bench/:id", lazy: later(async () => (await import("../places/bench/Entry")).Entry) },
       { path: "*", Component: Nowhere },

@@ -1,6 +1,6 @@
 // The one door to the computation: the browser's own core when it is ready, the house otherwise. Both give the same
 // answers. The web parses no number and holds no factor, limit or sentence of advice.
-import { type Adjusting, type Guide, NoSignal, type OrientPreview, type Preview, type Result, type SetUpPreview, type Ways, send } from "../api/client";
+import { type Adjusting, type Guide, NoSignal, type OrientPreview, type Preview, type Result, type RoundPreview, type SetUpPreview, type Ways, send } from "../api/client";
 import { nowWithOffset, type CheckDocument } from "../sheet/draft";
 import { EngineGone, engine } from "./engine";
 import { knowing } from "./known";
@@ -68,6 +68,13 @@ export async function previewOrientation(instrument: string, document: Any, sign
   const answer = await ask<OrientPreview>(question, () => send("POST", "/api/orient/preview", { instrument, document }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
+}
+
+/** What a round before the work could take, and what is done of it. */
+export async function previewRound(instrument: string, document: Any): Promise<RoundPreview> {
+  const known = knowing(instrument);
+  const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
+  return ask<RoundPreview>(question, () => send("POST", "/api/round/preview", { instrument, document }));
 }
 
 /** Known names that may be meant by one that is not known. */

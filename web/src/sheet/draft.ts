@@ -41,6 +41,8 @@ export type Draft<D extends { kind: string } = CheckDocument> = {
   filled: string[];
   /** The named way a check of rows is taken in. */
   way?: string;
+  /** The round this check is taken in. */
+  round?: string;
   document: D;
 };
 
@@ -80,7 +82,7 @@ export function nowWithOffset(date: Date = new Date()): string {
 }
 
 /** Kinds that are sent as they are: their own pages clean them. */
-const OWN_PAGES = new Set(["set-up", "free-station", "backsight"]);
+const OWN_PAGES = new Set(["set-up", "free-station", "backsight", "pre-survey"]);
 
 /** The document as it is sent: empty wells left out, everything else to the letter. */
 export function toSend(document: CheckDocument): CheckDocument {

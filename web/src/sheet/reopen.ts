@@ -8,6 +8,7 @@ import { type SetUpDocument, fromSetUpFile } from "./setUp";
 
 export function addressOf(draft: Pick<Draft, "id" | "kind">): string {
   if (draft.kind === "set-up") return `/stand/${draft.id}`;
+  if (draft.kind === "pre-survey") return `/bench/round/${draft.id}`;
   return ORIENT_KINDS.includes(draft.kind) ? `/stand/orient/${draft.id}` : `/bench/${draft.id}`;
 }
 

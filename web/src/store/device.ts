@@ -2,6 +2,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Fault, Result } from "../api/client";
 import type { Draft } from "../sheet/draft";
+import { stepsOf } from "../sheet/round";
 import { arrived, forget, note, unwritten } from "./journal";
 import { type Sealed, type Whose, onKeys, seal, unseal } from "./seal";
 
@@ -120,6 +121,12 @@ export async function drafts(owner: string, maySave = false): Promise<Draft[]> {
 }
 
 /** Put a finished thing in the outbox; with a draft, both change together. */
+/** The open round of a person that holds this record, if there is one. */
+export async function roundHolding(owner: string, record: string): Promise<string | undefined> {
+  const open = await drafts(owner);
+  return open.find((one) => one.kind === "pre-survey" && stepsOf(one).some((step) => step.record === record))?.id;
+}
+
 export async function post(parcel: Parcel, draftId?: string): Promise<void> {
   const value = await kept(parcel, "own");
   await made(async () => {

@@ -85,6 +85,7 @@ KIND = kind_of_rows(
     ),
     asks=Asks(wind=True),
     why="Everything is set up by this bubble first: out by more than its ring, the compensator or the screws run out of room.",
+    quick=("half-turn", 1),
     order=10,
     unit="mm",
     gates=False,

@@ -128,6 +128,7 @@ KIND = kind_of_rows(
     asks=Asks(wind=False),
     why="A compensator levels the line for you. One that sticks or follows the lean is wrong without a sign.",
     joins=False,
+    quick=("two", 4),
     order=15,
     unit="arcsec",
     gates=False,

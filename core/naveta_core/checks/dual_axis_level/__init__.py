@@ -83,6 +83,7 @@ KIND = kind_of_rows(
     ),
     asks=Asks(minutes_on=True, support=True, wind=True),
     why="Two figures under ten seconds both ways may be an index of nine: turned, index and tilt come apart.",
+    quick=("half-turn", 2),
     order=30,
     kept=(ACROSS,),
     carries=(ALONG, f"sigma_{ALONG}", ACROSS, f"sigma_{ACROSS}"),

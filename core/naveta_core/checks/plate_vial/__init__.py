@@ -75,6 +75,7 @@ KIND = kind_of_rows(
     ),
     asks=Asks(wind=True),
     why="The plate bubble is the last word where there is no electronic level, and the witness against one where there is.",
+    quick=("half-turn", 2),
     order=20,
     unit="div",
     kept=("reversal_div", "vial_error_arcsec"),

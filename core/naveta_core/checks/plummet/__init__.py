@@ -106,6 +106,7 @@ KIND = kind_of_rows(
     ),
     asks=Asks(wind=True, support=True),
     why="A plummet that is out centres every point beside its mark, by the same amount each time, and closes all the same.",
+    quick=("half-turn", 2),
     order=40,
     unit="mm",
     kept=("offset_x_mm", "offset_y_mm", "told_at_m"),

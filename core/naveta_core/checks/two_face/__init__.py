@@ -153,6 +153,7 @@ KIND = kind_of_rows(
     ),
     asks=Asks(minutes_on=True, support=True),
     why="Whoever measures in one face carries c and i in every reading; nothing in the closure of a figure shows it.",
+    quick=("quick", 2),
     order=45,
     kept=(INDEX, f"sigma_{INDEX}"),
     carries=tuple(name for one in KEPT for name in (one.name, f"sigma_{one.name}")),

@@ -34,7 +34,7 @@ def sorted_by_face(
             if plain.get("hz") in (None, "") and plain.get("v") in (None, ""):
                 continue
             kept[places.get(f"{path}.{face}[{i}]", face)].append(plain)
-    whole = len(wrong) == sum(len(read[face]) for face in FACES) and all(read[face] for face in FACES)
+    whole = len(wrong) == len(read["left"]) + len(read["right"]) and all(read[face] for face in FACES)
     number = count(len(wrong), "pointing", "pointings")
     text = f"{name}: swap the two faces." if whole else f"{name}: put {number} into the other face."
     puts = [{"path": f"{path}.{face}", "value": kept[face] or [{}]} for face in FACES]

@@ -192,5 +192,6 @@ KIND = Kind(
     layouts=LAYOUTS,
     simulate=simulate,
     why="A line of sight that points up or down puts a slope into every run whose sights differ.",
+    quick=("", 10),
     order=50,
 )

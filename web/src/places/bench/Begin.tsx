@@ -1,7 +1,7 @@
 // Before a check. Of a two-peg test: the two looks, the layout, what to bring and mind. Then the first reading.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import { instrumentQuery } from "../../api/queries";
 import { useHappening } from "../../app/acts";
 import { useHere, usePerson } from "../../app/session";
@@ -37,6 +37,7 @@ export function Begin() {
 function Prepare({ tag, model, hints, kind }: { tag: string; model: string; hints: string; kind: NonNullable<ReturnType<typeof useKind>> }) {
   const person = usePerson();
   const navigate = useNavigate();
+  const round = useSearchParams()[0].get("round");
   const [looks, setLooks] = useState<LooksValue>({});
   const [way, setWay] = useState<Way>(() => (localStorage.getItem("way") === "wires" ? "wires" : "single"));
   const [unit, setUnit] = useState<Length>(() => rememberedWay().unit);
@@ -46,7 +47,7 @@ function Prepare({ tag, model, hints, kind }: { tag: string; model: string; hint
   const start = async () => {
     rememberWay(layout, unit);
     localStorage.setItem("way", way);
-    const draft = begin({ kind: kind.kind, instrument: tag, owner: person.username });
+    const draft = begin({ kind: kind.kind, instrument: tag, owner: person.username, ...(round ? { round } : {}) });
     const named: LooksValue = { bubble_holds: looks.bubble_holds ?? "not-looked", line_returns: looks.line_returns ?? "not-looked" };
     let { document, filled }: Pick<Draft, "document" | "filled"> = draft;
     if (way === "wires") ({ document, filled } = toggleWires(document, { setup: 0, staff: "a" }, filled));
@@ -57,7 +58,7 @@ function Prepare({ tag, model, hints, kind }: { tag: string; model: string; hint
   };
   return (
     <div className="grid gap-4">
-      <Head title={<>{kind.title} of <span className="tag">{tag}</span></>} sub={`${model}. About ${kind.minutes} minutes.`} acts={<Back to={`/bench/new/${tag}`}>Other checks of {tag}</Back>} />
+      <Head title={<>{kind.title} of <span className="tag">{tag}</span></>} sub={`${model}. About ${kind.minutes} minutes.`} acts={round ? <Back to={`/bench/round/${round}`}>Back to the round</Back> : <Back to={`/bench/new/${tag}`}>Other checks of {tag}</Back>} />
       <GoOn tag={tag} kind={kind.kind} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <section className="card grid gap-6 p-5" aria-label="Before the first reading">

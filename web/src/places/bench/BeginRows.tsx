@@ -1,7 +1,7 @@
 // Before a check of rows: which way, what to bring and mind, and the circumstances it leans on.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { type Instrument, type Kind, NoSignal, api, data } from "../../api/client";
 import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
@@ -23,19 +23,22 @@ export const ANGLES = [
 export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
   const person = usePerson();
   const navigate = useNavigate();
-  const [name, setName] = useState(() => localStorage.getItem(`way-${kind.kind}`) ?? "");
+  const [asked] = useSearchParams();
+  const round = asked.get("round");
+  const [name, setName] = useState(() => asked.get("way") ?? localStorage.getItem(`way-${kind.kind}`) ?? "");
   const [unit, setUnit] = useState<Length>(() => rememberedWay().unit);
   const [conditions, setConditions] = useState<NonNullable<CheckDocument["conditions"]>>({});
   const ways = kind.ways.filter((each) => one.ways[kind.kind]?.includes(each.name));
   const way = (ways.find((candidate) => candidate.name === name) ?? ways[0]) as Way;
   const [angle, setAngle] = useState(() => localStorage.getItem("angle") ?? "dms");
   const angles = way.groups.some((group) => group.fields.some((field) => field.kind === "angle"));
-  const draft = beginRows({ kind, way, instrument: one.tag, owner: person.username, unit, ...(angles ? { angle } : {}) });
+  const draft = beginRows({ kind, way, instrument: one.tag, owner: person.username, unit, ...(angles ? { angle } : {}), ...(round ? { round } : {}) });
   const document = { ...draft.document, ...(Object.keys(conditions).length ? { conditions } : {}) };
   const { said } = usePreview({ ...draft, document });
   const lengths = way.groups.some((group) => group.fields.some((field) => field.kind === "length"));
   const start = async () => {
-    localStorage.setItem(`way-${kind.kind}`, way.name);
+    // What a round takes quickly is not how it is taken otherwise.
+    if (!round) localStorage.setItem(`way-${kind.kind}`, way.name);
     if (lengths) localStorage.setItem("unit", document.units?.length ?? unit);
     if (angles) localStorage.setItem("angle", angle);
     await keepDraft({ ...draft, document });
@@ -50,7 +53,7 @@ export function BeginRows({ one, kind }: { one: Instrument; kind: Kind }) {
           </>
         }
         sub={`${one.model}. About ${kind.minutes} minutes.`}
-        acts={<Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
+        acts={round ? <Back to={`/bench/round/${round}`}>Back to the round</Back> : <Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
       />
       <GoOn tag={one.tag} kind={kind.kind} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">

@@ -9,6 +9,7 @@ import { type Parcel, drafts, dropParcel, onShelfChange, takeBack, unsentOfOther
 import type { Draft } from "../../sheet/draft";
 import { countTyped } from "../../sheet/rows";
 import { addressOf } from "../../sheet/reopen";
+import { stepsOf } from "../../sheet/round";
 import { draftOf } from "../../store/outbox";
 import { useKind } from "../../ui/kinds";
 import { Dialog, FaultLine, Head } from "../../ui/parts";
@@ -98,7 +99,8 @@ function readingsTyped(draft: Draft): number {
 }
 
 function KindTitle({ kind }: { kind: string }) {
-  return <>{useKind(kind)?.title ?? kind}</>;
+  const title = useKind(kind)?.title;
+  return <>{title ?? (kind === "pre-survey" ? "Round before the work" : kind)}</>;
 }
 
 function DraftList({ drafts: open }: { drafts: Draft[] }) {
@@ -112,12 +114,12 @@ function DraftList({ drafts: open }: { drafts: Draft[] }) {
             <div>
               <span className="tag text-[19px]">{one.instrument}</span> <b><KindTitle kind={one.kind} />{one.stage === "as-left" ? ", as left" : ""}</b>
               <span className="sub block">
-                Begun {moment(one.startedAt, session.time_zone)}. {count(readingsTyped(one))}
+                Begun {moment(one.startedAt, session.time_zone)}. {one.kind === "pre-survey" ? `${stepsOf(one).filter((step) => step.record).length} of ${stepsOf(one).length} checks done.` : count(readingsTyped(one))}
                 {one.left && one.owner !== username ? ` Left by ${one.owner} for a chief to save.` : ""}
                 {one.left && one.owner === username ? " Left for your crew chief." : ""}
               </span>
             </div>
-            <Link className="btn" to={`/bench/${one.id}`}>
+            <Link className="btn" to={addressOf(one)}>
               Go on
             </Link>
           </li>

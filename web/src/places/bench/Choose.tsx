@@ -40,7 +40,16 @@ export function Choose() {
           )
         }
         sub={`${one.model}. In the order in which they lean on each other.`}
-        acts={<Back to={`/instruments/${one.tag}`}>Back to {one.tag}</Back>}
+        acts={
+          <>
+            <Back to={`/instruments/${one.tag}`}>Back to {one.tag}</Back>
+            {rows.some((row) => row.kind.quick) && (
+              <Link className="btn" to={`/bench/round/new/${one.tag}`}>
+                Round before the work
+              </Link>
+            )}
+          </>
+        }
       />
       <ol className="card m-0 list-none divide-y divide-line p-0" aria-label="Checks of this instrument">
         {rows.map(({ kind, standing }) => (

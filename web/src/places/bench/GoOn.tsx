@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { useHere, usePerson } from "../../app/session";
 import type { Draft } from "../../sheet/draft";
+import { addressOf } from "../../sheet/reopen";
 import { drafts } from "../../store/device";
 import { moment } from "../../ui/words";
 
@@ -24,7 +25,7 @@ export function GoOn({ tag, kind }: { tag: string; kind: string }) {
       <span>
         One of {tag} was begun on {moment(open.startedAt, session.time_zone)} and is not finished.
       </span>
-      <button className="btn" onClick={() => void navigate(`/bench/${open.id}`)}>
+      <button className="btn" onClick={() => void navigate(addressOf(open))}>
         Go on with it
       </button>
     </div>

@@ -8,7 +8,7 @@ import type { Draft } from "../../sheet/draft";
 import { type Group, type Way, fittingWay, onceMore, removeRow, rowsFinished, withAt } from "../../sheet/rows";
 import { CheckPicture } from "../../ui/CheckPicture";
 import { Reckoned } from "../../ui/Reckoned";
-import { Choice, Dialog, Head } from "../../ui/parts";
+import { Back, Choice, Dialog, Head } from "../../ui/parts";
 import type { Change } from "../../ui/useDraft";
 import { lowered } from "../../ui/words";
 import { ANGLES, Steps } from "./BeginRows";
@@ -58,6 +58,7 @@ export function RowsEntry({ draft, kind, change, room }: { draft: Draft; kind: K
         sub={`${instrument.data ? `${instrument.data.model}. ` : ""}${draft.stage === "as-left" ? "After adjusting. " : ""}${way.title}.`}
         acts={
           <>
+            {draft.round && <Back to={`/bench/round/${draft.round}`}>Back to the round</Back>}
             <button className="btn" onClick={() => setDialog("round")}>
               Steps and circumstances
             </button>

@@ -11,6 +11,7 @@ import { clock, shortMoment } from "../../ui/words";
 
 const WORDS: Record<string, string> = {
   "set-up": "Set-up",
+  "pre-survey": "Round before the work",
   backsight: "Backsight",
   "free-station": "Free station",
   knock: "Knock",
@@ -65,7 +66,7 @@ export function daysOut(rows: RecordRow[]): { row: RecordRow; until: string | nu
 function Row({ row, until }: { row: RecordRow; until: string | null }) {
   const { session } = useHere();
   const struck = row.amended_by !== null;
-  const opens = row.category === "check" || row.category === "set-up" || row.category === "orientation";
+  const opens = row.category === "check" || row.category === "set-up" || row.category === "orientation" || row.category === "round";
   const kind = useKind(row.kind);
   const said = row.category === "check" ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
   return (

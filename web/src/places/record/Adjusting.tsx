@@ -7,7 +7,7 @@ import { instrumentQuery } from "../../api/queries";
 import { useHappening } from "../../app/acts";
 import { useHere, usePerson } from "../../app/session";
 import { adjusting } from "../../core";
-import { keepDraft } from "../../store/device";
+import { keepDraft, roundHolding } from "../../store/device";
 import { type CheckDocument, type Draft, begin, emptySetUp } from "../../sheet/draft";
 import { Cautions, Trouble } from "../../ui/parts";
 import { Well } from "../../ui/Well";
@@ -66,7 +66,8 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   const again = async () => {
     await happened({ instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" }, `Adjustment of ${record.instrument}`);
     const draft = kind.ways.length ? asLeftRows(record, document, kind, person.username) : asLeft(record, document, person.username);
-    await keepDraft(draft);
+    const round = await roundHolding(person.username, record.id);
+    await keepDraft(round ? { ...draft, round } : draft);
     await navigate(`/bench/${draft.id}`);
   };
   if (!kind.adjustable) return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "Nothing here is adjusted in the field."}</p>;

@@ -5,7 +5,7 @@ import { Link, useNavigate } from "react-router";
 import type { Kind, RecordOut, Result } from "../../api/client";
 import { lookBackQuery, standInsQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
-import { keepDraft } from "../../store/device";
+import { keepDraft, roundHolding } from "../../store/device";
 import { type CheckDocument, begin } from "../../sheet/draft";
 import { useKind } from "../../ui/kinds";
 import { fromFile } from "../../sheet/fromFile";
@@ -68,11 +68,12 @@ function Again({ record, document, kind }: { record: RecordOut; document: CheckD
   const navigate = useNavigate();
   if ((document.observations.setups?.length ?? 0) >= 4) return <p className="sub">Both runs are in this record.</p>;
   const again = async () => {
-    if (!kind.joins) return navigate(`/bench/new/${record.instrument}/${kind.kind}`);
+    const round = await roundHolding(username, record.id);
+    if (!kind.joins) return navigate(`/bench/new/${record.instrument}/${kind.kind}${round ? `?round=${round}` : ""}`);
     const way = kind.ways.length ? fittingWay(kind, document) : undefined;
     const grown = way ? { document: onceMore(rowsFromFile(document), way), way: way.name } : fromOtherEnd(fromFile(document), []);
     const why = way ? "Taken once more: both count together." : "Run again from the other end: both runs count together.";
-    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage: "as-found", amends: record.id, why, ...grown });
+    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage: "as-found", amends: record.id, why, ...grown, ...(round ? { round } : {}) });
     await keepDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };

@@ -18,6 +18,7 @@ import { Amend } from "./Amend";
 import { BadFinding } from "./BadFinding";
 import { OrientShown } from "./OrientShown";
 import { ReadingsTable } from "./ReadingsTable";
+import { RoundShown } from "./RoundShown";
 import { RowsTable } from "./RowsTable";
 import { SetUpShown } from "./SetUpShown";
 import { localRecord } from "./local";
@@ -33,6 +34,7 @@ export function RecordPage() {
   const record = useQuery({ ...recordQuery(id), enabled: !local });
   if (local?.result && local.kind === "set-up") return <SetUpShown record={local} result={local.result} waiting={parcel} />;
   if (local?.result && ORIENT_KINDS.includes(local.kind)) return <OrientShown record={local} result={local.result} waiting={parcel} />;
+  if (local?.result && local.kind === "pre-survey") return <RoundShown record={local} result={local.result} waiting={parcel} />;
   if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={parcel} />;
   if (record.isPending) return <Waiting what="Fetching the record…" />;
   if (!record.data) return <Trouble error={record.error} />;
@@ -40,6 +42,7 @@ export function RecordPage() {
   if (!result) return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
   if (record.data.category === "set-up") return <SetUpShown record={record.data} result={result} />;
   if (record.data.category === "orientation") return <OrientShown record={record.data} result={result} />;
+  if (record.data.category === "round") return <RoundShown record={record.data} result={result} />;
   return <Shown key={record.data.id} record={record.data} result={result} />;
 }
 

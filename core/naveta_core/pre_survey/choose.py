@@ -1,0 +1,116 @@
+"""Which checks a round takes: those that are wanted most, as many as the minutes allow, in the order in which they lean.
+
+How much a check is wanted: found bad or not settled last time, then never passed since the last event that bears on it, then
+the share of its interval that has gone by. What passed on the same day is fresh. What a check is measured through is taken with it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass
+from datetime import datetime
+from typing import Any
+
+from ..checks import KINDS, kinds_for
+from ..checks.kind import Kind
+from ..envelope import Earlier
+from ..wording import count
+
+Data = dict[str, Any]
+BAD, NEVER = 3.0, 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class Proposed:
+    """One check a round could take."""
+
+    check: str
+    title: str
+    way: str
+    minutes: int
+    taken: bool
+    code: str
+    why: str
+
+    def as_dict(self) -> Data:
+        return asdict(self)
+
+
+def of_round(instrument: Data) -> list[Kind]:
+    """The checks of an instrument that have a quick form, in the order in which they lean on each other."""
+    return [one for one in kinds_for(instrument) if one.quick is not None]
+
+
+def propose(instrument: Data, before: Sequence[Earlier], now: str | None, minutes: float) -> list[Proposed]:
+    """Every check a round could take, in order; `taken` where it fits into the minutes."""
+    kinds = of_round(instrument)
+    wanted = {one.name: _wanted(one, before, now) for one in kinds}
+    chosen: set[str] = set()
+    left = minutes
+    for kind in sorted(kinds, key=lambda one: -wanted[one.name][0]):
+        if wanted[kind.name][0] <= 0:
+            continue
+        needed = [kind, *(other for other in kinds if kind.name in other.voids and wanted[other.name][0] > 0)]
+        needed = [one for one in needed if one.name not in chosen]
+        cost = sum_of(needed)
+        if cost <= left or not chosen:
+            chosen |= {one.name for one in needed}
+            left -= cost
+    return [_proposed(one, instrument, one.name in chosen, *wanted[one.name], left) for one in kinds]
+
+
+def sum_of(kinds: Sequence[Kind]) -> int:
+    total = 0
+    for one in kinds:
+        total += one.quick[1] if one.quick else 0
+    return total
+
+
+def _proposed(kind: Kind, instrument: Data, taken: bool, score: float, code: str, why: str, left: float) -> Proposed:
+    assert kind.quick is not None
+    way, minutes = kind.quick
+    suits = kind.ways_for(instrument)
+    way = way if way in suits or not suits else suits[0]
+    if not taken and score > 0:
+        short = count(max(1, round(minutes - left)), "minute", "minutes")
+        code, why = "no-time", f"{why} It would take {short} more than there are."
+    return Proposed(kind.name, kind.title, way, minutes, taken, code, why)
+
+
+def _wanted(kind: Kind, before: Sequence[Earlier], now: str | None) -> tuple[float, str, str]:
+    """How much a check is wanted, and why."""
+    own = [one for one in before if one.check == kind.name]
+    if own and own[0].grade not in ("use", "watch"):
+        return BAD, "not-good-last", "The last one was not good."
+    passed = next((one for one in own if one.grade in ("use", "watch")), None)
+    days = _days(passed.at, now) if passed else None
+    if passed is None or days is None:
+        return NEVER, "not-passed", "Nothing passed is on record since it was last knocked, adjusted or begun here."
+    if _same_day(passed.at, now):
+        return 0.0, "passed-today", "Passed today already."
+    gone = count(round(days), "day", "days")
+    return (
+        min(days / kind.interval_days, 1.9) + 0.001,
+        "passed-before",
+        f"Passed {gone} ago; wanted every {kind.interval_days}.",
+    )
+
+
+def _days(then: str, now: str | None) -> float | None:
+    try:
+        return (
+            None
+            if now is None
+            else (datetime.fromisoformat(now) - datetime.fromisoformat(then)).total_seconds() / 86400
+        )
+    except (ValueError, TypeError):
+        return None
+
+
+def _same_day(then: str, now: str | None) -> bool:
+    days = _days(then, now)
+    return days is not None and now is not None and 0 <= days < 1 and then[:10] == now[:10]
+
+
+def title_of(check: str) -> str:
+    return KINDS[check].title if check in KINDS else check
