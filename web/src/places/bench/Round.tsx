@@ -11,7 +11,7 @@ import { previewRound } from "../../core";
 import type { Draft } from "../../sheet/draft";
 import { type Step, nextStep, roundOf, stepFrom, stepsOf, unsettled, withStep } from "../../sheet/round";
 import { dropDraft, keepDraft } from "../../store/device";
-import { FindingView, NextSteps } from "../../ui/FindingView";
+import { NextSteps } from "../../ui/FindingView";
 import { GradeMark } from "../../ui/marks";
 import { Back, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE, useAsked } from "../../ui/useAsked";
@@ -42,6 +42,8 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
   useSettling(draft, change);
   const now = nextStep(steps);
   const done = steps.filter((one) => one.record).length;
+  // What can still be made better comes before keeping it as it is.
+  const better = steps.find((one) => one.grade === "adjust" || one.grade === "repeat");
   const right = may("save-check");
   const finish = async () => {
     setBusy(true);
@@ -87,6 +89,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
               key={step.check}
               step={step}
               now={step === now}
+              better={!now && step === better}
               draft={draft}
               onLeave={() => setLeaving(step)}
               onTake={() => change((one) => withStep(one, step.check, { left_out: "" }))}
@@ -103,9 +106,12 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
           ))}
           {told?.reduced ? (
             <>
-              <FindingView result={told.reduced} />
+              <div className="grid gap-3" data-finding={told.reduced.verdict.grade}>
+                <GradeMark grade={told.reduced.verdict.grade} />
+                <p className="text-[1.4rem] font-[660] leading-[1.22]">{told.reduced.finding.text}</p>
+              </div>
               <NextSteps result={told.reduced} />
-              <button className="btn now site" disabled={busy || !right.allowed} onClick={() => void finish()}>
+              <button className={`btn site ${better ? "" : "now"}`} disabled={busy || !right.allowed} onClick={() => void finish()}>
                 {busy ? "Saving…" : "Keep this round"}
               </button>
               {!right.allowed && <p className="sub">{right.text}</p>}
@@ -128,7 +134,7 @@ function NextOne({ step }: { step: Step }) {
 }
 
 /** One check: done with what it found, at hand with the way in, or left out with the reason. */
-function Line({ step, now, draft, onLeave, onTake }: { step: Step; now: boolean; draft: Draft; onLeave: () => void; onTake: () => void }) {
+function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: boolean; better: boolean; draft: Draft; onLeave: () => void; onTake: () => void }) {
   const kind = useKind(step.check);
   const address = `/bench/new/${draft.instrument}/${step.check}?round=${draft.id}${step.way ? `&way=${step.way}` : ""}`;
   const bad = ["adjust", "repeat", "service"].includes(step.grade ?? "");
@@ -150,7 +156,7 @@ function Line({ step, now, draft, onLeave, onTake }: { step: Step; now: boolean;
       {step.record ? (
         <div className="flex items-center gap-4">
           {step.grade && <GradeMark grade={step.grade as "use"} />}
-          <Link className={bad ? "btn" : "link"} to={`/records/${step.record}`}>
+          <Link className={bad ? `btn ${better ? "now" : ""}` : "link"} to={`/records/${step.record}`}>
             {step.grade === "adjust" ? "Adjust it" : step.grade === "repeat" ? "Take it again" : "Its record"}
           </Link>
         </div>

@@ -1,0 +1,164 @@
+"""The line of sight walked: marks planned, faces put right, values stored and proved, rounds of directions; and the round before the work."""
+
+from __future__ import annotations
+
+import random
+import re
+from typing import Any
+
+from playwright.sync_api import Page, expect
+
+from naveta_core.checks import KINDS
+
+from .conftest import PHONE, TABLET, Opens, finding, visit
+from .test_bench import fill, fresh, well  # noqa: F401
+
+Data = dict[str, Any]
+ENTRY = re.compile(r"/bench/[0-9a-f-]{36}")
+ROUND = re.compile(r"/bench/round/[0-9a-f-]{36}")
+
+
+def start(page: Page, on_for: str = "12") -> None:
+    if page.get_by_label("On for, minutes").count():
+        page.get_by_label("On for, minutes").fill(on_for)
+    page.get_by_role("button", name="Start reading").click()
+    page.wait_for_url(ENTRY)
+
+
+def take(page: Page, kind: str, seed: int, **truth: Any) -> None:
+    """The check at hand of a round, from its Begin to the round again."""
+    page.locator(f"[data-step={kind}]").get_by_role("link", name="Begin").click()
+    start(page)
+    fill(page, KINDS[kind].simulate(random.Random(seed), truth))
+    page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(ROUND)
+    expect(page.locator(f"[data-step={kind}][data-state=done]")).to_be_visible()
+
+
+def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fresh: Any) -> None:  # noqa: F811
+    page = opens(TABLET, who="Ines Calder", touch=True)
+    tag = fresh("Tessaly")
+    visit(page, f"/bench/new/{tag}")
+    page.get_by_role("link", name="Round before the work").click()
+    page.get_by_role("radio", name="5", exact=True).click()
+    expect(page.locator("[data-taken=true]")).to_have_count(3)
+    page.get_by_role("radio", name="10", exact=True).click()
+    expect(page.locator("[data-taken=true]")).to_have_count(4)
+    page.get_by_role("button", name="Begin: 4 checks, about 7 minutes").click()
+    page.wait_for_url(ROUND)
+    take(page, "circular-vial", 1, headings=(0, 180), noise=0.2)
+    expect(page.get_by_role("heading", level=1)).to_contain_text("1 of 4 done")
+    # Broken off, and taken up from the bench after the page was loaded anew.
+    page.goto("/bench")
+    row = page.get_by_label("Open checks").locator("li", has_text=tag)
+    expect(row).to_contain_text("1 of 4 checks done")
+    row.get_by_role("link", name="Go on").click()
+    page.wait_for_url(ROUND)
+    take(page, "dual-axis-level", 2, headings=(0, 180), index_arcsec=(0.5, -0.5), noise=0.4)
+    page.locator("[data-step=plummet]").get_by_role("button", name="Leave it out").click()
+    page.get_by_role("button", name="No time").click()
+    expect(page.locator("[data-step=plummet]")).to_contain_text("Left out: no time.")
+    # Two faces are bad: adjusted from the round, which takes up what was left.
+    quick = {"pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
+    take(page, "two-face", 3, c=40.0, i=0.0, **quick)
+    expect(page.locator("[aria-label='How it ends'] [data-finding=adjust]")).to_contain_text("Adjust first: two faces.")
+    page.get_by_role("link", name="Adjust it").click()
+    page.locator("#reads-now").fill("2.0")
+    page.locator("#reads-now-1").fill("-1.0")
+    page.get_by_role("button", name="Enter", exact=True).click()
+    expect(page.locator("[aria-label='Readings since the first turn'] li")).to_contain_text("if it stores the error")
+    page.get_by_role("button", name="Run the test again, as left").click()
+    page.wait_for_url(ENTRY)
+    fill(page, KINDS["two-face"].simulate(random.Random(4), {"c": 0.5, "i": 0.0, **quick}))
+    page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
+    expect(page.locator("[data-reason=stored-and-proved]")).to_contain_text("stored as it should be")
+    page.get_by_role("button", name="Save as left").click()
+    page.wait_for_url(ROUND)
+    expect(page.locator("[data-step=two-face]")).to_contain_text("As left.")
+    expect(page.locator("[aria-label='How it ends'] [data-finding=watch]")).to_contain_text("plummet not looked at")
+    page.get_by_role("button", name="Keep this round").click()
+    page.wait_for_url(re.compile("/records/"))
+    expect(page.get_by_label("Checks of the round").locator("[data-check=two-face]")).to_contain_text("as left")
+    record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
+    assert (record["category"], record["grade"]) == ("round", "watch")
+    assert record["result"]["result"]["outcome"] == "go-with-care"
+
+
+def test_marks_are_planned_and_the_full_test_begins_with_them(opens: Opens, fresh: Any) -> None:  # noqa: F811
+    page = opens(PHONE, who="Tam Brandreth", touch=True)
+    tag = fresh("Tessaly")
+    visit(page, f"/bench/new/{tag}/two-face")
+    page.get_by_role("link", name="Plan the marks").click()
+    page.locator("#mark-0-distance").fill("96")
+    page.get_by_label("What it is").nth(1).fill("Chapel spire")
+    page.locator("#mark-1-distance").fill("74x")
+    expect(page.locator("#mark-1-distance-fault")).to_contain_text("74x; wanted: a number")
+    page.locator("#mark-1-distance").fill("74")
+    page.locator("#mark-1-height").fill("31")
+    expect(page.locator("[data-plan='0']")).to_contain_text("Take mark 1 and Chapel spire: five pointings a face")
+    expect(page.locator("[data-drawing=side] [data-taken]")).to_have_count(2)
+    page.get_by_role("radio", name="1", exact=True).click()
+    expect(page.get_by_label("What they prove")).to_contain_text("pointings a face.")
+    page.get_by_role("button", name="Begin with").click()
+    page.wait_for_url(ENTRY)
+    expect(well(page, "observations.targets[1].distance_m")).to_have_value("74")
+
+
+def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens: Opens, fresh: Any) -> None:  # noqa: F811
+    page = opens(who="Tam Brandreth")
+    visit(page, f"/bench/new/{fresh('Tessaly')}/two-face")
+    page.get_by_role("radio", name="Quick").click()
+    start(page)
+    made = KINDS["two-face"].simulate(
+        random.Random(8), {"pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
+    )
+    (target,) = made["observations"]["targets"]
+    for face, other in (("left", "right"), ("right", "left")):
+        for name in ("hz", "v"):
+            well(page, f"observations.targets[0].{face}[0].{name}").fill(target[other][0][name])
+    page.get_by_role("button", name="First mark: swap the two faces.").click()
+    expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["left"][0]["v"])
+    page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
+    page.get_by_role("button", name="Take it back").click()
+    expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["right"][0]["v"])
+
+
+def test_rounds_of_directions_and_an_accuracy_campaign_are_walked(opens: Opens, fresh: Any) -> None:  # noqa: F811
+    page = opens(who="Tam Brandreth")
+    tag = fresh("Tessaly")
+    for kind, truth in (("direction-rounds", {"c": 2.0, "noise": 0.6}), ("direction-accuracy", {"arcsec": 2.0})):
+        visit(page, f"/bench/new/{tag}/{kind}")
+        start(page)
+        document = KINDS[kind].simulate(random.Random(5), truth)
+        fill(page, document)
+        finding(page, "use")
+        expect(page.locator("[data-drawing=deviations]")).to_be_visible()
+        page.get_by_role("button", name="Save as found").click()
+        page.wait_for_url(re.compile("/records/"))
+    expect(page.locator("[data-reason=not-worse-than-stated]")).to_contain_text("3″ stated")
+    assert page.request.get(f"/api/instruments/{tag}").json()["standing"]["state"] == "check-first", (
+        "they decide nothing"
+    )
+    visit(page, f"/bench/new/{tag}")
+    expect(page.locator("[data-check=direction-accuracy]")).to_contain_text("When wanted")
+
+
+def test_a_second_run_in_the_sheet_is_a_round_of_its_own(opens: Opens, fresh: Any) -> None:  # noqa: F811
+    page = opens(who="Ines Calder")
+    visit(page, f"/bench/new/{fresh('Merrow')}/circular-vial")
+    page.get_by_role("radio", name="Half a turn").click()
+    start(page)
+    rng = random.Random(6)
+    fill(page, KINDS["circular-vial"].simulate(rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3}))
+    page.get_by_role("button", name="Take it once more").click()
+    expect(page.get_by_role("heading", name="Round 2")).to_be_visible()
+    again = KINDS["circular-vial"].simulate(rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3})
+    for i, row in enumerate(again["observations"]["readings"]):
+        for name in ("x_mm", "y_mm"):
+            well(page, f"observations.readings[{i + 2}].{name}").fill(row[name])
+    finding(page, "adjust")
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(re.compile("/records/"))
+    record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
+    assert [one.get("round") for one in record["document"]["observations"]["readings"]] == [None, None, 2, 2]
