@@ -20,7 +20,22 @@ def test_examples(path: Path) -> None:
     case = json.loads(path.read_text())
     result = reduce(case["document"])["result"]
     for name, expected in case["expect"].items():
-        assert result[name] == pytest.approx(expected, abs=case["tolerance"][name]), name
+        alike(result[name], expected, case["tolerance"][name], name)
+
+
+def alike(found: object, expected: object, tolerance: float, name: str) -> None:
+    """A tolerance given for a block applies to each number in it."""
+    if isinstance(expected, dict):
+        for key, one in expected.items():
+            alike(found[key], one, tolerance, f"{name}.{key}")  # type: ignore[index]
+    elif isinstance(expected, list):
+        assert len(found) == len(expected), name  # type: ignore[arg-type]
+        for i, one in enumerate(expected):
+            alike(found[i], one, tolerance, f"{name}[{i}]")  # type: ignore[index]
+    elif isinstance(expected, int | float):
+        assert found == pytest.approx(expected, abs=tolerance), name
+    else:
+        assert found == expected, name
 
 
 @settings(max_examples=60, deadline=None)

@@ -168,6 +168,11 @@ class TestRefused:
         right["hz"] = left["hz"]
         assert "not turned through" in self.fault(document)["wanted"]
 
+    def test_gon_typed_as_degrees_is_known_by_its_half(self) -> None:
+        document = simulated(1)
+        pointings(document)[1]["hz"], pointings(document)[6]["hz"] = "96.0000", "296.0000"
+        assert "are they gon?" in self.fault(document)["wanted"]
+
     def test_a_reading_without_its_mark(self) -> None:
         document = simulated(1)
         pointings(document)[1]["target"] = " "

@@ -305,3 +305,54 @@ class TestFacesMended:
             "Two pointings of this face: from lowest to highest 4.0″ in the horizontal circle, 2.0″ in the vertical."
             in [each["text"] for each in previewed(one)["partial"]["said"]]
         )
+
+
+def test_one_of_five_a_whole_degree_off_is_named_by_itself() -> None:
+    """5° in one of five moves the mean by a degree: the middle one still says which mark it is."""
+    one = document(mark(90.0, 2.0, 1.0, 0.0, n=5), mark(66.0, 2.0, 1.0, 0.0, hz=80.0, n=5))
+    for face in one["observations"]["targets"][0], one["observations"]["targets"][1]:
+        face["left"] = [{"hz": packed(p["hz"]), "v": packed(p["v"])} for p in face["left"]]
+        face["right"] = [{"hz": packed(p["hz"]), "v": packed(p["v"])} for p in face["right"]]
+    good = one["observations"]["targets"][0]["left"][3]
+    one["observations"]["targets"][0]["left"][3] = {**good, "hz": packed(45.0 + 2.0 / 3600)}
+    assert previewed(one)["faults"] == []
+    told = reduced(one)
+    assert told["verdict"]["set_aside"] == ["observations.targets[0].left[3]"]
+    assert f"for {good['hz']}" in next(
+        each["text"] for each in told["verdict"]["reasons"] if each["code"] == "set-aside"
+    )
+
+
+def test_a_pointing_apart_is_marked_before_the_other_face_is_in() -> None:
+    left = [{"hz": f"10.000{k}", "v": "90.0000"} for k in (1, 2, 0, 1)] + [{"hz": "10.0101", "v": "90.0001"}]
+    apart = previewed(document({"left": left, "right": [{}]}))["partial"]["apart"]
+    assert apart["path"] == "observations.targets[0].left[4]"
+    assert "horizontal circle" in apart["text"]
+    assert previewed(document({"left": left[:4], "right": [{}]}))["partial"]["apart"] is None
+
+
+def test_one_pointing_far_from_the_last_finding_is_asked_about_and_five_are_believed() -> None:
+    before = [
+        {
+            "check": "two-face",
+            "at": "2027-02-20T08:00:00+00:00",
+            "grade": "use",
+            "result": {"collimation_arcsec": 2.0, "index_arcsec": 0.0},
+        }
+    ]
+    more = {"before": before, "before_at": "2027-03-02T08:00:00+00:00"}
+    told = reduced(document(mark(90.0, 70.0, 0.0, 0.0), **more))
+    assert (told["verdict"]["grade"], "far-from-last" in codes(told)) == ("repeat", True)
+    assert "far-from-last" not in codes(reduced(document(mark(90.0, 55.0, 0.0, 0.0), **more)))
+    assert "far-from-last" not in codes(reduced(document(mark(90.0, 70.0, 0.0, 0.0, n=5), **more)))
+
+
+@pytest.mark.parametrize(
+    ("kind", "first"), [("total-station", True), ("robotic-total-station", True), ("level", False)]
+)
+def test_the_level_comes_first_where_there_is_one(kind: str, first: bool) -> None:
+    more = {"before": [], "before_at": "2027-03-02T08:00:00+00:00"}
+    one = document(mark(90.0, 1.0, 0.0, 0.0), instrument={"kind": kind}, **more)
+    assert ("fresh-first" in codes(reduced(one))) is first
+    passed = {"check": "plate-vial", "at": "2027-02-20T08:00:00+00:00", "grade": "use", "result": {}}
+    assert "fresh-first" not in codes(reduced({**one, "before": [passed]})), "a plate bubble will do"

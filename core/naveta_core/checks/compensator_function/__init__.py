@@ -76,7 +76,7 @@ RECIPE = Recipe(
     drawn,
     CAUTIONS,
     where,
-    leans_on=(("circular-vial", "The circular bubble"),),
+    leans_on=((("circular-vial",), "The circular bubble"),),
 )
 TABLE = Regrouped(
     Table("compensator-function", ("distance", "tilt_arcmin", "returns"), "readings", ("position", "reading")),

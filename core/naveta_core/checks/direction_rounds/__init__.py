@@ -67,7 +67,7 @@ STEPS = (
     "Turn the circle between the rounds: by 90° for two, 60° for three, 45° for four.",
 )
 RECIPE = Recipe(
-    "direction-rounds", read_document, judge, so_far, drawn, CAUTIONS, where, needs, (("two-face", "Two faces"),)
+    "direction-rounds", read_document, judge, so_far, drawn, CAUTIONS, where, needs, ((("two-face",), "Two faces"),)
 )
 TABLE = Regrouped(
     Table(

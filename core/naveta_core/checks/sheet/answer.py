@@ -41,8 +41,8 @@ class Recipe:
     where: Callable[[str], str]
     needs: Callable[[Any], Needs] = lambda _: NOTHING_NEEDED
     """What a document of this kind wants of its circumstances."""
-    leans_on: tuple[tuple[str, str], ...] = ()
-    """Checks that should be fresh before this one: (kind, what to look at first)."""
+    leans_on: tuple[tuple[tuple[str, ...], str], ...] = ()
+    """What should be fresh before this one: (kinds of which one will do, what to look at first)."""
 
     def judged(self, document: Any) -> tuple[Any, Judged, Grade]:
         """A complete document as read, judged and graded. Raises Refused with every fault and everything missing."""
@@ -67,10 +67,14 @@ class Recipe:
         """What should have been looked at before, and was not lately; only where the instrument's history is known."""
         if document.before_at is None:
             return []
+        from .. import kinds_for  # the registry knows this module
+
+        applying = {one.name for one in kinds_for(document.instrument.model_dump(exclude_none=True))}
         return [
             ("fresh-first", f"{what} has not passed lately: look at it first.")
-            for kind, what in self.leans_on
-            if not circumstances(document, Needs(proved_first=(kind,))).proved
+            for kinds, what in self.leans_on
+            if (document.instrument.kind is None or applying.intersection(kinds))
+            and not circumstances(document, Needs(proved_first=kinds)).proved
         ]
 
     def preview(self, document: Any) -> Data:

@@ -15,6 +15,7 @@ from ...readings import Sheet
 
 FAR_OFF_DEG = 0.5
 """No instrument is out by half a degree: beyond it something was typed or sighted wrongly."""
+GON_HALF = 200.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,10 +87,11 @@ def faces_agree(sheet: Sheet, what: str, left: Shot, right: Shot) -> None:
     away = wrapped(left.value - right.value - 180.0)
     if abs(away) <= FAR_OFF_DEG:
         return
-    same = abs(wrapped(left.value - right.value)) < FAR_OFF_DEG
-    wanted = "two that differ by 180°" + (
-        "; these are alike: was the telescope not turned through?"
-        if same
-        else f": these are {abs(away):.3f}° off. A whole degree or minute mistyped, or another mark?"
-    )
+    if abs(wrapped(left.value - right.value)) < FAR_OFF_DEG:
+        said = "; these are alike: was the telescope not turned through?"
+    elif abs(abs(left.value - right.value) - GON_HALF) < 1.0:
+        said = "; these differ by 200: are they gon? change the unit"
+    else:
+        said = f": these are {abs(away):.3f}° off. A whole degree or minute mistyped, or another mark?"
+    wanted = "two that differ by 180°" + said
     sheet.fault(right.path, what, f"{left.text} and {right.text}", wanted)

@@ -77,7 +77,17 @@ def spread_out(plain: Data) -> Data:
     return {**plain, "pointings": rows}
 
 
-RECIPE = Recipe("tracker", read_document, judge, so_far, drawn, CAUTIONS, where, needs, (("two-face", "Two faces"),))
+RECIPE = Recipe(
+    "tracker",
+    read_document,
+    judge,
+    so_far,
+    drawn,
+    CAUTIONS,
+    where,
+    needs,
+    ((("dual-axis-level",), "The electronic level"), (("two-face",), "Two faces")),
+)
 TABLE = Regrouped(
     Table("tracker", ("before_hz_arcsec", "before_v_arcsec", "corrections_on"), "pointings", ("target", "distance_m", "how", "face", "hz", "v", "round"), ("target", "round"), angles=True),
     gather, spread_out,

@@ -100,7 +100,17 @@ def spread_out(plain: Data) -> Data:
     return {**plain, "pointings": rows}
 
 
-RECIPE = Recipe("two-face", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
+RECIPE = Recipe(
+    "two-face",
+    read_document,
+    judge,
+    so_far,
+    drawn,
+    CAUTIONS,
+    where,
+    needs,
+    ((("dual-axis-level", "plate-vial"), "The electronic level or plate bubble"),),
+)
 TABLE = Regrouped(
     Table(
         "two-face",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from itertools import pairwise
 from math import fsum, hypot, radians, sin
+from statistics import median
 
 from ...angles import ARCSEC_PER_RADIAN
 from ...envelope import Envelope
@@ -172,8 +173,14 @@ def by_rounds(lists: list[list[Pointed]]) -> list[tuple[int, list[list[Pointed]]
 
 def _plausible(document: TwoFace, sheet: Sheet, one: Seen) -> None:
     """Faces swapped, elevations for zenith angles, gon for degrees, another mark, a circle that turned along."""
-    v_left, v_right = mean([p.v for p in one.left]), mean([p.v for p in one.right])
-    hz = wrapped(mean_angle([p.hz for p in one.left]) - mean_angle([p.hz for p in one.right]))
+    # By the middle one of each face: a single mistyped pointing is then named by itself, not as a wrong mark.
+    v_left, v_right = median(p.v for p in one.left), median(p.v for p in one.right)
+    first = one.left[0].hz
+    hz = wrapped(
+        median(wrapped(p.hz - first) for p in one.left)
+        - median(wrapped(p.hz - first - 180.0) for p in one.right)
+        - 180.0
+    )
     given = f"{one.left[0].texts[1]} and {one.right[0].texts[1]}"
     if abs(v_left + v_right - 360.0) > FAR_OFF_DEG:
         plain = [_plain(p.texts[1]) for p in (one.left[0], one.right[0])]

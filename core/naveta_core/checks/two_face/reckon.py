@@ -12,7 +12,7 @@ from ...readings import ordinal
 from ...wording import arcsec, count, figure
 from ..sheet.answer import SoFar
 from ..sheet.circumstances import Circumstances, Needs
-from ..sheet.judged import Judged, Quantity, Said, limits_from, repeats_of
+from ..sheet.judged import Judged, Quantity, Said, limits_from, noise_factor, repeats_of
 from ..sheet.pictures import circle
 from ..sheet.stored import tell_before, tell_proved
 from .mends import sorted_by_face
@@ -29,6 +29,7 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
     "adjusting": ("hold", "focus-stop"),
 }
 LEVEL_WITHIN_DEG = 10.0
+FAR_FROM_LAST_ARCSEC = 60.0
 FAR_SPREAD_ARCSEC = 600.0
 """Beyond it a pointing was typed wrongly, and that is said beside it."""
 CIRCLES = (
@@ -62,7 +63,7 @@ def judge(document: TwoFace, seen: Read, _told: Circumstances) -> Judged:
         again="Take the full test before anything is stored: five pointings a face. Both count together.",
     )
     judged.set_aside = aside
-    judged.refused += [*refused, *_too_steep(solution)]
+    judged.refused += [*refused, *_too_steep(solution), *_far_from_last(document, solution)]
     if solution.axis is None and len(solution.faces) > 1:
         text = "For the tilting axis: a second mark 15° or more higher or lower; 20 m away it must stand 5.4 m above the telescope. Plan the marks first."
         judged.then.append(("steeper-mark", text))
@@ -275,6 +276,20 @@ def _closing(seen: Read, solution: Solution, groups: list[list[float]]) -> list[
     return []
 
 
+def _far_from_last(document: TwoFace, solution: Solution) -> list[Said]:
+    """One pointing a face cannot be held against its fellows: what lies far from the last finding is asked about."""
+    if any(len(one.seen.left) > 1 or len(one.seen.right) > 1 for one in solution.faces):
+        return []
+    last = next((one.result for one in document.before if one.check == "two-face"), {})
+    said: list[Said] = []
+    for name, letter, e in ((COLLIMATION, "c", solution.collimation), (INDEX, "i", solution.index)):
+        was = last.get(name)
+        if isinstance(was, int | float) and abs(e.value - was) > FAR_FROM_LAST_ARCSEC:
+            text = f"{letter} is {arcsec(abs(e.value - was), 10)} away from the last finding, by one pointing a face: a minute or ten seconds mistyped? Point once more in both faces."
+            said.append(("far-from-last", text))
+    return said
+
+
 def _too_steep(solution: Solution) -> list[Said]:
     """A sole mark far from level: the tilting axis hides in c, and no number of pointings parts them."""
     sole = solution.faces[0]
@@ -353,7 +368,24 @@ def so_far(document: TwoFace, seen: Read) -> SoFar:
                 f"{sole[0].name} so far: 2c {arcsec(hz * sine(sole[0].zenith_deg))}, 2i {arcsec(v)}; half of each is the instrument's.",
             )
         )
-    return SoFar([*said, *_spread_so_far(seen)], mends=_mends(document, seen))
+    return SoFar([*said, *_spread_so_far(seen)], _apart_so_far(document, seen), _mends(document, seen))
+
+
+def _apart_so_far(document: TwoFace, seen: Read) -> Said | None:
+    """A pointing that stands apart in its face already, before the other face is in."""
+    listed = [(one, p) for one in seen.seen for p in (one.left, one.right) if len(p) > 2]
+    groups, at = [], []
+    for one, pointings in listed:
+        spread = one.within_arcsec(document) * noise_factor(document)
+        groups.append([wrapped(p.hz - pointings[0].hz) * 3600 / spread for p in pointings])
+        groups.append([(p.v - pointings[0].v) * 3600 / spread for p in pointings])
+        at += [pointings, pointings]
+    apart = find_apart(groups)
+    if apart is None:
+        return None
+    circle_said = "horizontal" if apart.group % 2 == 0 else "vertical"
+    text = f"Stands apart in the {circle_said} circle: was it typed as read? Else point once more here."
+    return at[apart.group][apart.index].path, text
 
 
 def _mends(document: TwoFace, seen: Read) -> list[Data]:
