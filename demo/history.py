@@ -77,6 +77,19 @@ def _write_thing(thing: Thing, people: dict[str, Person], model: int) -> None:
     rows = [(day, one) for one in thing.checks for day in range(one.last_days, thing.since_days - 10, one.every_days)]
     for day, one in sorted(rows, key=lambda row: -row[0]):
         write_check(thing.tag, one, day, chief)
+    for day, kinds in thing.rounds:
+        write_round(thing.tag, day, kinds, chief)
+
+
+def write_round(tag: str, day: int, kinds: tuple[str, ...], chief: Person) -> None:
+    """A round before the work, of checks of that morning."""
+    at = _at(day, time(8))
+    steps = [{"check": kind, "record": str(uuid.uuid5(SPACE, f"{tag}/{kind}/{day}"))} for kind in kinds]
+    document = {"kind": "pre-survey", "observations": {"minutes": 10, "steps": steps}}
+    data = {"instrument": tag, "observed_at": _text(at), "entry": "simulated", "document": document}
+    with clock.told(at):
+        identity = uuid.uuid5(SPACE, f"{tag}/pre-survey/{day}")
+        save_check(actor=chief, identity=identity, sent=CheckIn.model_validate(data), sent_digest=digest_of_sent(data))
 
 
 def write_check(tag: str, checked: Checked, day: int, chief: Person) -> None:

@@ -28,6 +28,8 @@ MODELS = (
             "plummet_place": "turning",
             "electronic_level_step_arcsec": 1,
             "circular_vial_arcmin_per_2mm": 8,
+            "stores": "correction",
+            "storable_arcsec": 300,
         },
         "limits": {},
         "hints": "The laser plummet goes off by itself after three minutes.",
@@ -115,6 +117,8 @@ class Thing:
     place: str
     checks: tuple[Checked, ...] = ()
     since_days: int = 730
+    rounds: tuple[tuple[int, tuple[str, ...]], ...] = ()
+    """Rounds before the work: so many days ago, of these checks, which were taken on that day."""
 
 
 FOUR = (0, 90, 180, 270)
@@ -155,6 +159,7 @@ THINGS = (
             Checked("tracker", 28, 12, same(tracker_arcsec=(1.5, -1.0), accuracy=3.0, noise=0.6)),
             Checked("direction-accuracy", 364, 152, same(arcsec=2.3, procedure="full", c=1.2)),
         ),
+        rounds=((12, ("dual-axis-level", "plummet", "two-face")),),
     ),
     Thing(
         "TS-03", "Tessaly", "88092", "Bramble", "",

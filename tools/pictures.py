@@ -269,7 +269,55 @@ def _fill(
             page.locator(f"#row-observations-{path}{'' if one else f'-{i}'}-{name}").fill(value)
 
 
-VIEWS = (_desk, _rows, _phone, _stand, _orient, _no_signal)
+def _plan_and_round(browser: Browser) -> None:
+    """Marks planned before walking out; a round before the work that found two faces bad."""
+    page = _page(browser, 1280, 800)
+    page.goto("/bench/plan/TS-03")
+    for i, (name, distance, height) in enumerate(PLANNED):
+        if i > 1:
+            page.get_by_role("button", name="One more mark").click()
+        page.get_by_label("What it is").nth(i).fill(name)
+        page.locator(f"#mark-{i}-distance").fill(distance)
+        page.locator(f"#mark-{i}-height").fill(height)
+    page.wait_for_selector("[data-planned='Gatepost']")
+    page.evaluate("scrollTo(0, 0)")
+    _take(page, "plan")
+    page.goto("/bench/round/new/TS-01")
+    page.get_by_role("button", name="Begin:").click()
+    page.wait_for_url("**/bench/round/*-*")
+    for kind, truth in ROUND:
+        page.locator(f"[data-step={kind}]").get_by_role("link", name="Begin").click()
+        if page.get_by_label("On for, minutes").count():
+            page.get_by_label("On for, minutes").fill("12")
+        page.get_by_role("button", name="Start reading").click()
+        page.wait_for_selector("[data-row], .well")
+        for path, value in _leaves(KINDS[kind].simulate(random.Random(3), truth)["observations"], "observations"):
+            if page.locator(f"#row-{path}").count():
+                page.locator(f"#row-{path}").fill(value)
+        page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
+        page.get_by_role("button", name="Save as found").click()
+        page.wait_for_selector(f"[data-step={kind}][data-state=done]")
+    page.wait_for_selector("[aria-label='How it ends'] [data-finding]")
+    _take(page, "round")
+
+
+def _leaves(held: object, path: str) -> list[tuple[str, str]]:
+    if isinstance(held, dict):
+        return [pair for key, one in held.items() for pair in _leaves(one, f"{path}-{key}")]
+    if isinstance(held, list):
+        return [pair for i, one in enumerate(held) for pair in _leaves(one, f"{path}-{i}")]
+    return [(path, str(held))]
+
+
+PLANNED = (("Plate on the pump house", "96", "0"), ("Chapel spire", "74", "31"), ("Gatepost", "40", "6"))
+ROUND: tuple[tuple[str, dict[str, object]], ...] = (
+    ("circular-vial", {"headings": (0, 180), "noise": 0.3}),
+    ("dual-axis-level", {"headings": (0, 180), "index_arcsec": (1, -1), "noise": 0.5}),
+    ("plummet", {"headings": (0, 180), "offset_mm": (0.2, 0.1), "noise": 0.3}),
+    ("two-face", {"c": 34.0, "pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.5}),
+)
+
+VIEWS = (_desk, _rows, _phone, _stand, _orient, _no_signal, _plan_and_round)
 
 
 if __name__ == "__main__":

@@ -158,6 +158,20 @@ def post_instrument(request: HttpRequest, payload: NewInstrument) -> Any:
     return Status(201, passport(services.add_instrument(actor=request.user, **payload.dict())))  # type: ignore[arg-type]
 
 
+class Storing(Schema):
+    """How a model stores what was found; null: not stated."""
+
+    stores: str | None = None
+    storable_arcsec: str | float | None = None
+
+
+@router.put("/instruments/{tag}/storing", response=InstrumentOut, operation_id="state_storing")
+def put_storing(request: HttpRequest, tag: str, payload: Storing) -> Any:
+    """State how an instrument's model stores what was found: the error or the correction, and how much (manager)."""
+    told = services.state_storing(actor=request.user, instrument=selectors.find(tag), told=payload.dict())  # type: ignore[arg-type]
+    return passport(told)
+
+
 @router.get("/instruments/{tag}", response=InstrumentOut, operation_id="get_instrument")
 def get_instrument(request: HttpRequest, tag: str) -> Any:
     """One instrument's passport."""

@@ -52,6 +52,25 @@ def add_model(
     return InstrumentModel.objects.create(maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, **known)
 
 
+STORING = ("stores", "storable_arcsec")
+
+
+@transaction.atomic
+def state_storing(*, actor: Person, instrument: Instrument, told: dict[str, Any]) -> Instrument:
+    """How an instrument's model stores what was found (the error or the correction, up to how much): for all of its kind."""
+    require(actor, "manage-fleet")
+    given = {name: told[name] for name in STORING if told.get(name) not in (None, "")}
+    try:
+        known = _STATED.dump_python(_STATED.validate_python(given), exclude_unset=True)
+    except ModelError as error:
+        raise Refused([Fault(f.path, f.where, f.given, f.wanted) for f in faults_of(error, _words)]) from None
+    model = InstrumentModel.objects.select_for_update().get(pk=instrument.model_id)
+    model.stated = {**{name: value for name, value in model.stated.items() if name not in STORING}, **known}
+    model.save()
+    instrument.refresh_from_db()
+    return instrument
+
+
 @transaction.atomic
 def add_instrument(*, actor: Person, tag: str, model: int, serial: str, place: str, crew: str | None) -> Instrument:
     """Add an instrument to the fleet."""

@@ -137,6 +137,24 @@ def test_a_new_index_asks_for_what_was_measured_through_it(tam: Api, things: Non
     assert standing(tam, "TS-01")["two-face"] in ("ready", "ready-if")
 
 
+def test_the_manager_states_how_a_model_stores_and_the_sign_follows(ines: Api, tam: Api, things: None) -> None:
+    assert tam.put("instruments/TS-01/storing", {"stores": "error"}).json()["code"] == "manager-only"
+    refused = ines.put("instruments/TS-01/storing", {"stores": "sideways", "storable_arcsec": "1.2.3"})
+    assert refused.status_code == 422
+    assert {one["path"] for one in refused.json()["faults"]} == {"stores", "storable_arcsec"}
+    told = ines.put("instruments/TS-01/storing", {"stores": "correction", "storable_arcsec": "120"}).json()["stated"]
+    assert (told["stores"], told["storable_arcsec"], told["angle_accuracy_arcsec"]) == ("correction", 120.0, 3.0)
+    document = simulated("two-face", c=20.0, i=0.0, noise=0.2)
+    document["observations"] |= {
+        "before_collimation_arcsec": "5",
+        "before_index_arcsec": "0",
+        "before_tilting_axis_arcsec": "0",
+    }
+    said = tam.post("checks/adjusting", {"instrument": "TS-01", "document": document, "reads_now": []}).json()["text"]
+    assert "c from +5.0″ to −1" in said, "five less about twenty"
+    assert "stores" not in ines.put("instruments/TS-01/storing", {}).json()["stated"], "and it can be unsaid"
+
+
 def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, things: None) -> None:
     document = simulated("two-face", c=4.0, i=0.0, noise=0.2)
     plain = tam.post("checks/preview", {"instrument": "TS-01", "document": document}).json()["reduced"]

@@ -249,6 +249,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/{tag}/storing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Storing
+         * @description State how an instrument's model stores what was found: the error or the correction, and how much (manager).
+         */
+        put: operations["state_storing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds": {
         parameters: {
             query?: never;
@@ -4913,6 +4933,16 @@ export interface components {
             way: string;
         };
         /**
+         * Storing
+         * @description How a model stores what was found; null: not stated.
+         */
+        Storing: {
+            /** Storable Arcsec */
+            storable_arcsec?: string | number | null;
+            /** Stores */
+            stores?: string | null;
+        };
+        /**
          * Swing
          * @description A bob's swing from where the person stands, and from a quarter round to their right.
          */
@@ -6185,6 +6215,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StandIn"][];
+                };
+            };
+        };
+    };
+    state_storing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Storing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentOut"];
                 };
             };
         };

@@ -12,7 +12,7 @@ const PLACES = [
   { value: "turning", label: "Turns with it" },
   { value: "base", label: "In the base" },
 ];
-const STORES = [
+export const STORES = [
   { value: "error", label: "The error" },
   { value: "correction", label: "The correction" },
 ];

@@ -18,6 +18,7 @@ from ...readings import Sheet
 from ...wording import arcsec, figure
 from ..sheet.answer import SoFar
 from ..sheet.circumstances import Circumstances, Needs
+from ..sheet.directions import FAR_OFF_DEG, mean, mean_direction, wrapped
 from ..sheet.entry import Where
 from ..sheet.judged import (
     Judged,
@@ -38,17 +39,13 @@ from ..sheet.typed import number
 from ..two_face.read import (
     BETWEEN_SHARE,
     DEFAULT_ACCURACY_ARCSEC,
-    FAR_OFF_DEG,
     MARK_MM,
     POINTING_ARCSEC,
     Pointed,
     by_rounds,
-    mean,
-    mean_angle,
     pointings_of,
     sine,
     want_in_every_round,
-    wrapped,
 )
 from .model import KEPT, Prism, Tracker
 
@@ -127,7 +124,7 @@ def _same_prism(sheet: Sheet, one: Seen) -> None:
     """By eye and by the tracker the same prism, each face in its own list."""
     for face in ("left", "right"):
         by_eye, by_tracker = one.lists["manual", face], one.lists["auto", face]
-        hz = abs(wrapped(mean_angle([p.hz for p in by_tracker]) - mean_angle([p.hz for p in by_eye])))
+        hz = abs(wrapped(mean_direction([p.hz for p in by_tracker]) - mean_direction([p.hz for p in by_eye])))
         v = abs(mean([p.v for p in by_tracker]) - mean([p.v for p in by_eye]))
         if max(hz, v) > FAR_OFF_DEG:
             given = f"{by_eye[0].texts[0]}, {by_eye[0].texts[1]} and {by_tracker[0].texts[0]}, {by_tracker[0].texts[1]}"
@@ -188,7 +185,9 @@ def offset_of(document: Tracker, one: Seen) -> Offset:
     d_hz, d_v = {}, {}
     for face in ("left", "right"):
         by_eye, by_tracker = one.lists["manual", face], one.lists["auto", face]
-        d_hz[face] = wrapped(mean_angle([p.hz for p in by_tracker]) - mean_angle([p.hz for p in by_eye])) * 3600 * z
+        d_hz[face] = (
+            wrapped(mean_direction([p.hz for p in by_tracker]) - mean_direction([p.hz for p in by_eye])) * 3600 * z
+        )
         d_v[face] = (mean([p.v for p in by_tracker]) - mean([p.v for p in by_eye])) * 3600
     q_w = q_b = 0.0
     for how, face in LISTS:
@@ -362,7 +361,7 @@ def drawn(_document: Tracker, read: Read, judged: Judged | None) -> Data | None:
         z = sine(one.zenith_deg)
         for face, sign in (("left", 1.0), ("right", -1.0)):
             hz, v = (
-                mean_angle([p.hz for p in one.lists["manual", face]]),
+                mean_direction([p.hz for p in one.lists["manual", face]]),
                 mean([p.v for p in one.lists["manual", face]]),
             )
             for i, p in enumerate(one.lists["auto", face]):

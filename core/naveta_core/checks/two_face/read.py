@@ -10,6 +10,7 @@ from statistics import median
 from ...angles import ARCSEC_PER_RADIAN
 from ...envelope import Envelope
 from ...readings import Sheet
+from ..sheet.directions import FAR_OFF_DEG, mean, mean_direction, wrapped
 from ..sheet.entry import Where
 from ..sheet.stored import Before, read_before, words_of
 from ..sheet.typed import angle, blank, number
@@ -30,8 +31,6 @@ MARK_MM = {
 }
 USUAL_DISTANCE_M = 60.0
 BETWEEN_SHARE = 0.4
-FAR_OFF_DEG = 0.5
-"""No instrument is out by half a degree: beyond it something was typed or sighted wrongly."""
 GON_SUM, GON_WITHIN = 400.0, 2.0
 LEAST_ZENITH_DEG = 3.0
 where = Where(
@@ -96,15 +95,6 @@ class Read:
 
 def accuracy(document: TwoFace) -> float:
     return document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
-
-
-def mean(values: list[float]) -> float:
-    return fsum(values) / len(values)
-
-
-def wrapped(degrees: float) -> float:
-    """An angle between -180 and 180."""
-    return (degrees + 180.0) % 360.0 - 180.0
 
 
 def read_document(document: TwoFace, sheet: Sheet) -> Read:
@@ -184,7 +174,7 @@ def _plausible(document: TwoFace, sheet: Sheet, one: Seen) -> None:
     given = f"{one.left[0].texts[1]} and {one.right[0].texts[1]}"
     if abs(v_left + v_right - 360.0) > FAR_OFF_DEG:
         plain = [_plain(p.texts[1]) for p in (one.left[0], one.right[0])]
-        if document.units.angle != "gon" and abs(sum_of(plain) - GON_SUM) < GON_WITHIN:
+        if document.units.angle != "gon" and abs(fsum(plain) - GON_SUM) < GON_WITHIN:
             sheet.fault(
                 one.path,
                 f"{one.name}, vertical circles",
@@ -236,8 +226,8 @@ def _same_sense(sheet: Sheet, seen: list[Seen]) -> None:
     for first, second in pairwise(seen):
         if sheet.faults or first.round != second.round:
             continue
-        left = wrapped(mean_angle([p.hz for p in second.left]) - mean_angle([p.hz for p in first.left]))
-        right = wrapped(mean_angle([p.hz for p in second.right]) - mean_angle([p.hz for p in first.right]))
+        left = wrapped(mean_direction([p.hz for p in second.left]) - mean_direction([p.hz for p in first.left]))
+        right = wrapped(mean_direction([p.hz for p in second.right]) - mean_direction([p.hz for p in first.right]))
         if abs(left - right) > FAR_OFF_DEG and abs(left + right) < FAR_OFF_DEG:
             sheet.fault(
                 "observations.targets",
@@ -245,15 +235,6 @@ def _same_sense(sheet: Sheet, seen: list[Seen]) -> None:
                 f"{left:.2f}° and {right:.2f}° from mark to mark",
                 "the same turn in both faces: one counts the other way",
             )
-
-
-def mean_angle(degrees: list[float]) -> float:
-    """The mean of angles that may lie across zero."""
-    return (degrees[0] + mean([wrapped(one - degrees[0]) for one in degrees])) % 360.0
-
-
-def sum_of(values: list[float]) -> float:
-    return fsum(values)
 
 
 def _plain(text: str) -> float:

@@ -12,12 +12,13 @@ from ...readings import ordinal
 from ...wording import arcsec, count, figure
 from ..sheet.answer import SoFar
 from ..sheet.circumstances import Circumstances, Needs
+from ..sheet.directions import mean, mean_direction, wrapped
 from ..sheet.judged import Judged, Quantity, Said, limits_from, noise_factor, repeats_of
 from ..sheet.pictures import circle
 from ..sheet.stored import tell_before, tell_proved
 from .mends import sorted_by_face
 from .model import KEPT, TwoFace
-from .read import Pointed, Read, accuracy, mean, mean_angle, sine, where, wrapped
+from .read import Pointed, Read, accuracy, sine, where
 from .solve import Solution, groups_of, solve
 from .words import finding_of, shown_of, work_of, worked_of
 
@@ -336,8 +337,8 @@ def drawn(_document: TwoFace, seen: Read, judged: Judged | None) -> Data | None:
     for number, one in enumerate(seen.seen, start=1):
         if not one.left or not one.right:
             continue
-        middle = mean_angle(
-            [mean_angle([p.hz for p in one.left]), (mean_angle([p.hz for p in one.right]) + 180.0) % 360.0]
+        middle = mean_direction(
+            [mean_direction([p.hz for p in one.left]), (mean_direction([p.hz for p in one.right]) + 180.0) % 360.0]
         )
         zenith = one.zenith_deg
         for face, listed in (("left", one.left), ("right", one.right)):
@@ -359,7 +360,10 @@ def so_far(document: TwoFace, seen: Read) -> SoFar:
     sole = [one for one in seen.seen if one.left and one.right]
     if sole and len(sole) < len(seen.seen):
         hz = (
-            wrapped(mean_angle([p.hz for p in sole[0].left]) - mean_angle([p.hz for p in sole[0].right]) - 180.0) * 3600
+            wrapped(
+                mean_direction([p.hz for p in sole[0].left]) - mean_direction([p.hz for p in sole[0].right]) - 180.0
+            )
+            * 3600
         )
         v = (mean([p.v for p in sole[0].left]) + mean([p.v for p in sole[0].right]) - 360.0) * 3600
         said.append(

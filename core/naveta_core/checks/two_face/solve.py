@@ -13,9 +13,10 @@ from math import cos, fsum, radians, sin, sqrt, tan
 from ...adjustment import fit
 from ...blunders import repeats
 from ...judgement import Estimate, Spread, pooled
+from ..sheet.directions import mean, mean_direction, wrapped
 from ..sheet.judged import noise_factor, prior_dof
 from .model import TwoFace
-from .read import BETWEEN_SHARE, Read, Seen, accuracy, mean, mean_angle, wrapped
+from .read import BETWEEN_SHARE, Read, Seen, accuracy
 
 LEAST_STEEPNESS_DEG = 15.0
 UNKNOWN_AXIS_ARCSEC = 5.0
@@ -105,7 +106,7 @@ def _faces(document: TwoFace, one: Seen) -> Faces:
     step = max(p.step_arcsec for p in [*one.left, *one.right])
     within = (one.within_arcsec(document) * noise_factor(document)) ** 2 + step**2 / 12
     between = (BETWEEN_SHARE * accuracy(document)) ** 2
-    hz = wrapped(mean_angle([p.hz for p in one.left]) - mean_angle([p.hz for p in one.right]) - 180.0)
+    hz = wrapped(mean_direction([p.hz for p in one.left]) - mean_direction([p.hz for p in one.right]) - 180.0)
     v = mean([p.v for p in one.left]) + mean([p.v for p in one.right]) - 360.0
     return Faces(one, one.zenith_deg, hz * 3600.0, v * 3600.0, within, between)
 

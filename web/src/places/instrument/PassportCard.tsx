@@ -1,6 +1,10 @@
-import type { Instrument } from "../../api/client";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Fault, type Instrument, NoSignal, Problem, api, data } from "../../api/client";
+import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
-import { KIND_NAMES } from "../../ui/stated";
+import { Choice, Dialog, FaultLine } from "../../ui/parts";
+import { KIND_NAMES, STORES } from "../../ui/stated";
 import { moment, whereabouts } from "../../ui/words";
 
 const STATED: Record<string, (value: unknown) => [string, string]> = {
@@ -14,6 +18,8 @@ const STATED: Record<string, (value: unknown) => [string, string]> = {
   plate_vial_arcsec_per_div: (v) => ["Plate vial", `${v}″ a division`],
   circular_vial_arcmin_per_2mm: (v) => ["Circular vial", `${v}′ per 2 mm`],
   electronic_level_step_arcsec: (v) => ["Electronic level", `in steps of ${v}″`],
+  stores: (v) => ["Stored values", v === "error" ? "the error" : "the correction"],
+  storable_arcsec: (v) => ["Stores up to", `${v}″`],
 };
 /** What an instrument is, by its papers. */
 export function PassportCard({ one }: { one: Instrument }) {
@@ -37,8 +43,55 @@ export function PassportCard({ one }: { one: Instrument }) {
           </div>
         ))}
       </dl>
+      {one.checks.includes("two-face") && <Storing one={one} />}
       {one.hints && <p className="mt-3 border-t border-line pt-3">{one.hints}</p>}
       <p className="sub mt-3 border-t border-line pt-3">What is found here are field checks. They are no accredited calibration.</p>
     </section>
+  );
+}
+
+/** How this model stores what was found: stated once by the manager, so that no sign is guessed at the act. */
+function Storing({ one }: { one: Instrument }) {
+  const { may } = useHere();
+  const client = useQueryClient();
+  const tell = useTell();
+  const [open, setOpen] = useState(false);
+  const [stores, setStores] = useState(String(one.stated["stores"] ?? ""));
+  const [most, setMost] = useState(String(one.stated["storable_arcsec"] ?? ""));
+  const [faults, setFaults] = useState<Fault[]>([]);
+  if (!may("manage-fleet").allowed) return null;
+  const save = async () => {
+    try {
+      await data(api.PUT("/api/instruments/{tag}/storing", { params: { path: { tag: one.tag } }, body: { stores: stores || null, storable_arcsec: most.trim() || null } }));
+      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+      setOpen(false);
+      tell({ text: `Stated for every ${one.model}.` });
+    } catch (error) {
+      if (error instanceof Problem) setFaults(error.faults);
+      else tell({ text: error instanceof NoSignal ? "No signal: this is stated at home." : "It was not stated. Try again." });
+    }
+  };
+  return (
+    <>
+      <button className="link mt-2 min-h-[44px]" onClick={() => setOpen(true)}>
+        {one.stated["stores"] ? "Change how it stores" : "State how it stores what was found"}
+      </button>
+      <Dialog title={`How every ${one.model} stores`} open={open} onClose={() => setOpen(false)}>
+        <div className="grid gap-4">
+          <p>The manual says it; or store a value, measure again, and see which way it went. Naveta then says the new value with the right sign.</p>
+          <Choice label="Its stored values are" value={stores} options={STORES} onChange={setStores} />
+          <label className="grid gap-1 font-[600]">
+            It stores up to, ″ (if known)
+            <input className="field" inputMode="decimal" value={most} onChange={(event) => setMost(event.target.value)} />
+          </label>
+          {faults.map((fault) => (
+            <FaultLine key={fault.path} fault={fault} />
+          ))}
+          <button className="btn now site" onClick={() => void save()}>
+            State it
+          </button>
+        </div>
+      </Dialog>
+    </>
   );
 }

@@ -122,6 +122,19 @@ describe("deviations along a line", () => {
     expect(screen.getByText("+6.0″")).toBeTruthy();
     expect(screen.getByText("−3.0″")).toBeTruthy();
   });
+  it.each([
+    [16, 576, true],
+    [20, 424, true],
+    [60, 604, false],
+  ])("draws %s places within %s units of height, figures beside them: %s", (count, tall, figures) => {
+    const many = { ...SHIFTS, limit: null, marks: Array.from({ length: count }, (_, i) => ({ label: i === 0 ? "set 1" : "", at: i, value: i === 1 ? 2.5 : 1 })) };
+    const { container } = render(<DeviationsDrawing picture={many} />);
+    const [, , , height] = (container.querySelector("svg")?.getAttribute("viewBox") ?? "").split(" ");
+    expect(Number(height)).toBe(tall);
+    expect(container.querySelectorAll("[data-point]")).toHaveLength(count);
+    expect(screen.queryByText("+2.5″") !== null).toBe(figures);
+    expect(screen.getByText("set 1")).toBeTruthy();
+  });
   it("names a place before it is read, without a figure", () => {
     const { container } = render(<DeviationsDrawing picture={SHIFTS} />);
     expect(container.querySelector("[data-point='run away'] path")).toBeNull();
