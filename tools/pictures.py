@@ -100,7 +100,6 @@ def _desk(browser: Browser) -> None:
     page.keyboard.press("Enter")
     _take(page, "record")
     _begin(page, "LV-11")
-    _take(page, "begin")
     page.get_by_role("button", name="Start reading").click()
     _sheet(page, "1.6412;1.6410;1.6413;1.6411", "1.3907;1.3905;1.3906;1.3906", "1.5730;1.5733")
     _take(page, "bench")

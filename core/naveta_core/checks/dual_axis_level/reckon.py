@@ -118,7 +118,7 @@ def _rms(solved: Solved) -> float:
     return sqrt(fsum(v * v for v in solved.fit.residuals) / len(solved.fit.residuals))
 
 
-STORE = "Run the instrument's own level calibration, both ways round, note the old values first, store; then run this check again, as left."
+STORE = "Run the instrument's own level calibration, both ways round, store; then run this check again, as left."
 
 
 def _sense(read: Read, solved: Solved) -> list[Said]:

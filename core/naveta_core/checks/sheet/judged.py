@@ -97,6 +97,10 @@ class Judged:
     """The path of a figure that stands apart, and what mends it: marked where it was typed."""
     one_more: tuple[str, str] = ("reading", "readings")
     """What could be taken more often."""
+    ahead: list[Said] = field(default_factory=list)
+    """What is said before anything else: what became of what was done."""
+    act_first: list[Said] = field(default_factory=list)
+    """What is done before anything else about it."""
     then: list[Said] = field(default_factory=list)
     """What else would be worth doing, whatever the grades."""
     taken: int = 1
@@ -127,7 +131,13 @@ def grade_of(document: Envelope, judged: Judged) -> Grade:
     grade = worst(grades or ["use"])
     if judged.refused and grade == "adjust":
         grade = "repeat"  # nothing is turned by readings that are at fault
-    judged.reasons = [*judged.service, *judged.refused, *([] if judged.refused else own), *judged.reasons]
+    judged.reasons = [
+        *judged.service,
+        *judged.ahead,
+        *judged.refused,
+        *([] if judged.refused else own),
+        *judged.reasons,
+    ]
     return grade
 
 
@@ -182,7 +192,7 @@ def next_of(judged: Judged, grade: Grade) -> list[Said]:
     kept = [pair for i, pair in enumerate(said) if pair not in said[:i]]
     if any(code == "save-as-found" for code, _ in kept):
         kept.sort(key=lambda pair: pair[0] != "save-as-found")
-    kept += judged.then
+    kept = [*judged.act_first, *kept, *judged.then]
     useful = [pair for pair in kept if pair[0] != "carry-on"]
     return useful or [("carry-on", "Take it: the next check can lean on this one.")]
 

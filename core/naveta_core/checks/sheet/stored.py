@@ -26,6 +26,10 @@ Data = dict[str, Any]
 MOST_ARCSEC = 3600.0
 TELLS = 2.5
 """A finding must be so many of its own standard deviations before a second round can say what became of it."""
+MEND = {
+    "stored-wrong-sign": "Take the old value back, store with the other sign, and prove it again.",
+    "not-stored": "See whether it was stored and the corrections are on; then prove it again.",
+}
 SIGN_WORDS = {"error": "the error itself", "correction": "the correction, the error with its sign turned"}
 
 
@@ -140,7 +144,10 @@ def tell_proved(judged: Judged, document: Envelope, kept: tuple[Kept, ...]) -> N
         sigma = hypot(quantity.estimate.sigma, _figure(told.get(f"sigma_{one.name}")) or 0.0)
         if abs(was) <= TELLS * sigma:
             continue
-        judged.reasons.append(_became(one.label, was, quantity.estimate))
+        said = _became(one.label, was, quantity.estimate)
+        judged.ahead.append(said)
+        if said[0] in MEND:
+            judged.act_first = [(said[0], MEND[said[0]])]
 
 
 def _became(label: str, was: float, now: Estimate) -> Said:
@@ -149,7 +156,7 @@ def _became(label: str, was: float, now: Estimate) -> Said:
     if share > 1.5:
         return (
             "stored-wrong-sign",
-            f"{shown}: twice as much. It was stored with the wrong sign: take the old value back, store with the other sign, and prove it again.",
+            f"{shown}: twice as much. It was stored with the wrong sign.",
         )
     if share > 0.5:
         return "not-stored", f"{shown}: as before. Was it stored, and are the corrections on?"

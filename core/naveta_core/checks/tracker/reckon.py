@@ -223,7 +223,7 @@ def judge(document: Tracker, read: Read, _told: Circumstances) -> Judged:
     hz, v = estimate([o.hz for o in offsets]), estimate([o.v for o in offsets])
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
     opening = Limits(max(5.0, 2 * s), max(5.0, 2 * s), 60.0, f"opening value for angles of {s:g}″")
-    turn = "Note the old values, run the instrument's own tracker calibration on a clean prism about 100 m away, store; then a second round, as left."
+    turn = "Run the instrument's own tracker calibration on a clean prism about 100 m away, store; then a second round, as left."
     quantities = [
         Quantity(
             name,

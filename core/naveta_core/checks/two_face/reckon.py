@@ -39,7 +39,7 @@ CIRCLES = (
     "face right, horizontal circle",
     "face right, vertical circle",
 )
-STORE = "Note the old values, measure as the instrument's own routine asks, store; then a second round, as left."
+STORE = "Measure as the instrument's own routine asks, store; then a second round, as left."
 
 
 def needs(_document: TwoFace) -> Needs:

@@ -17,7 +17,7 @@ import { Back, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE, useAsked } from "../../ui/useAsked";
 import { type Change, useDraft } from "../../ui/useDraft";
 import { useKind } from "../../ui/kinds";
-import { capital, lowered } from "../../ui/words";
+import { bound, capital, lowered } from "../../ui/words";
 import { NoRoomLine } from "./NoRoomLine";
 
 const REASONS = ["no time", "nothing at hand to do it with", "the weather does not allow it"];
@@ -106,7 +106,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
           ))}
           {told?.reduced ? (
             <>
-              <div className="grid gap-3" data-finding={told.reduced.verdict.grade}>
+              <div className="grid justify-items-start gap-3" data-finding={told.reduced.verdict.grade}>
                 <GradeMark grade={told.reduced.verdict.grade} />
                 <p className="text-[1.4rem] font-[660] leading-[1.22]">{told.reduced.finding.text}</p>
               </div>
@@ -146,7 +146,7 @@ function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: 
         </h2>
         {step.record && (
           <p>
-            {step.grade ? step.finding : "Kept; the verdict comes with the signal."}
+            {step.grade ? bound(step.finding ?? "") : "Kept; the verdict comes with the signal."}
             {step.stage === "as-left" ? " As left." : ""}
           </p>
         )}

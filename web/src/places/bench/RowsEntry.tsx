@@ -70,7 +70,7 @@ export function RowsEntry({ draft, kind, change, room }: { draft: Draft; kind: K
       />
       {!room && <NoRoomLine />}
       <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
-        <CheckPicture picture={said?.picture} />
+        <CheckPicture picture={said?.picture} waits="The drawing appears here as soon as there is enough to draw." />
       </section>
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_410px]">
         <RowsSheet document={document} way={way} said={said} keys={keys} onRemove={remove} />

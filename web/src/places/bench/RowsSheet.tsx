@@ -131,13 +131,16 @@ function Row({ row, group, document, faults, said, keys, onRemove }: Omit<GroupP
     <div data-row={path} data-apart={mine ? true : undefined} className="grid gap-1 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-offset-4 data-[apart]:outline-coral">
       {begins && <h3 className="border-t border-line pt-3 font-[640]">Round {round}</h3>}
       {title && <span className="font-[600]">{title}</span>}
-      {above &&
-        given.map((field) => (
-          <div key={field.name} className="grid grid-cols-[auto_96px] items-center justify-start gap-2" data-from-way>
-            <FieldName field={field} document={document} />
-            <FieldWell group={group} field={field} row={row} document={document} faults={faults} keys={keys} />
-          </div>
-        ))}
+      {above && (
+        <div className="flex flex-wrap gap-x-4 gap-y-1">
+          {given.map((field) => (
+            <div key={field.name} className="grid grid-cols-[auto_96px] items-center gap-2" data-from-way>
+              <FieldName field={field} document={document} />
+              <FieldWell group={group} field={field} row={row} document={document} faults={faults} keys={keys} />
+            </div>
+          ))}
+        </div>
+      )}
       <div className="grid items-end gap-x-3 gap-y-2" style={{ gridTemplateColumns: `${beside.map((field) => (field.given ? "minmax(0, 104px)" : "minmax(0, 1fr)")).join(" ")} ${narrow ? 36 : 48}px` }}>
         {beside.map((field) => (
           <div key={field.name} className="min-w-0" data-from-way={field.given || undefined}>

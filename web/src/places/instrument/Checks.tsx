@@ -1,17 +1,27 @@
 // Every check of an instrument: where it stands, when it is due again, and the way to it.
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Instrument } from "../../api/client";
+import { kindsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { checkState, closed, lowered, moment } from "../../ui/words";
 
 export function Checks({ one }: { one: Instrument }) {
   const { session } = useHere();
+  const kinds = useQuery(kindsQuery).data ?? [];
   const order = new Map(one.checks.map((name, i) => [name, i]));
   const checks = [...one.standing.checks].sort((a, b) => (order.get(a.check) ?? 0) - (order.get(b.check) ?? 0));
   if (checks.length < 2) return null;
   return (
     <section className="card p-5" aria-label="Checks">
-      <h2 className="pb-2">Checks</h2>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4 pb-2">
+        <h2>Checks</h2>
+        {kinds.some((kind) => kind.quick && one.checks.includes(kind.kind)) && (
+          <Link className="link inline-flex min-h-[44px] items-center" to={`/bench/round/new/${one.tag}`}>
+            Round before the work
+          </Link>
+        )}
+      </div>
       <ul className="m-0 grid list-none gap-2 p-0">
         {checks.map((check) => (
           <li key={check.check} data-check={check.check} data-state={check.state} className="border-b border-line pb-2 last:border-0">

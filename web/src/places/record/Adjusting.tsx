@@ -79,7 +79,7 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   return (
     <div className="grid gap-3">
       <p className="text-[1.35rem] font-[660] leading-tight">{told.text}</p>
-      <p>{instrument.data?.hints || `${told.screw} ${told.tool}`}</p>
+      {told.screw && <p>{instrument.data?.hints || `${told.screw} ${told.tool}`}</p>}
       <Cautions cautions={kind.cautions["adjusting"] ?? []} />
       <ReadsNow told={told} onEnter={(value) => setReadsNow([...readsNow, value])} />
       <Trouble error={guide.error} />

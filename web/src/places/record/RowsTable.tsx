@@ -1,7 +1,8 @@
 // The readings of a check of rows as they were typed, to the letter, group by group.
+import { Fragment } from "react";
 import type { Kind } from "../../api/client";
 import type { CheckDocument } from "../../sheet/draft";
-import { type Group, type Way, fittingWay, pathOf, rowsFromFile, rowsOf, textAt, unitOf } from "../../sheet/rows";
+import { type Group, type Way, fittingWay, pathOf, roundOf, rowsFromFile, rowsOf, textAt, unitOf } from "../../sheet/rows";
 import { weather } from "./ReadingsTable";
 
 export function RowsTable({ document: stored, kind, setAside }: { document: CheckDocument; kind: Kind; setAside: string[] }) {
@@ -21,7 +22,7 @@ function Told({ group, document }: { group: Group; document: CheckDocument }) {
   const told = group.fields.map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) })).filter((one) => one.text);
   if (!told.length) return null;
   return (
-    <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] gap-x-4 gap-y-1">
+    <dl aria-label={group.title} className="m-0 grid grid-cols-[auto_minmax(0,1fr)] gap-x-4 gap-y-1">
       {told.map(({ field, text }) => (
         <div key={field.name} className="contents">
           <dt className="sub">{field.label}</dt>
@@ -53,7 +54,8 @@ function Rows({ group, document, setAside }: { group: Group; document: CheckDocu
       </p>
     );
   return (
-    <table className="w-full border-collapse text-left" aria-label={group.title}>
+    <table className="w-full border-collapse text-left">
+      <caption className="pb-1 text-left font-[640]">{group.title}</caption>
       <thead>
         <tr className="sub border-b-2 border-ink">
           {group.fields.map((field) => (
@@ -65,14 +67,24 @@ function Rows({ group, document, setAside }: { group: Group; document: CheckDocu
         </tr>
       </thead>
       <tbody>
-        {rows.map((_, i) => (
-          <tr key={i} className="border-b border-line">
-            {group.fields.map((field) => (
-              <td key={field.name} className="py-2 pr-3 font-mono">
-                {textAt(document, pathOf(group, field, i))}
-              </td>
-            ))}
-          </tr>
+        {rows.map((row, i) => (
+          <Fragment key={i}>
+            {group.rounds && roundOf(row) > 1 && roundOf(rows[i - 1]) !== roundOf(row) && (
+              <tr>
+                <th colSpan={group.fields.length} scope="rowgroup" className="pt-3 font-[600]">
+                  Round {roundOf(row)}
+                </th>
+              </tr>
+            )}
+            <tr className="border-b border-line">
+              {group.fields.map((field, k) => (
+                <td key={field.name} className="py-2 pr-3 font-mono">
+                  {textAt(document, pathOf(group, field, i))}
+                  {k === 0 && setAside.includes(`${group.path}[${i}]`) && <b className="font-sans"> set aside</b>}
+                </td>
+              ))}
+            </tr>
+          </Fragment>
         ))}
       </tbody>
     </table>
