@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 
 from naveta_core.checks import KINDS
 
-from .conftest import PHONE, TABLET, Opens, finding, visit
+from .conftest import PHONE, TABLET, Opens, finding, sheet, visit
 from .test_bench import fill, fresh, well  # noqa: F401
 
 Data = dict[str, Any]
@@ -164,3 +164,39 @@ def test_a_second_run_in_the_sheet_is_a_round_of_its_own(opens: Opens, fresh: An
     page.wait_for_url(re.compile("/records/"))
     record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
     assert [one.get("round") for one in record["document"]["observations"]["readings"]] == [None, None, 2, 2]
+
+
+def test_a_level_goes_through_its_two_peg_test_within_the_round(opens: Opens, level: str) -> None:
+    page = opens(who="Tam Brandreth")
+    visit(page, f"/instruments/{level}")
+    page.get_by_role("link", name="Round before the work").click()
+    page.get_by_role("radio", name="15").click()
+    page.get_by_role("button", name="Begin: 3 checks, about 15 minutes").click()
+    page.wait_for_url(ROUND)
+    for kind, why in (("circular-vial", "Nothing at hand"), ("compensator-function", "The weather")):
+        page.locator(f"[data-step={kind}]").get_by_role("button", name="Leave it out").click()
+        page.get_by_role("button", name=why).click()
+    page.locator("[data-step=compensator-function]").get_by_role("button", name="Take it after all").click()
+    expect(page.locator("[data-step=compensator-function][data-state=now]")).to_be_visible()
+    page.locator("[data-step=compensator-function]").get_by_role("button", name="Leave it out").click()
+    page.get_by_label("Another reason").fill("done yesterday")
+    page.get_by_role("dialog").get_by_role("button", name="Leave it out").click()
+    page.locator("[data-step=two-peg]").get_by_role("link", name="Begin").click()
+    page.get_by_role("radio", name="It stays").click()
+    page.get_by_role("radio", name="It comes back").click()
+    page.get_by_role("button", name="Start reading").click()
+    expect(page.get_by_role("link", name="Back to the round")).to_be_visible()
+    page.locator("#well-0-a-reading").focus()
+    sheet(
+        page,
+        "1.6412;1.6410;1.6413;1.6411",
+        "1.3907;1.3905;1.3906;1.3906",
+        "1.5730;1.5733;1.5731;1.5731",
+        "1.3229;1.3228;1.3229;1.3227",
+    )
+    page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(ROUND)
+    expect(page.locator("[data-step=two-peg][data-state=done]")).to_be_visible()
+    expect(page.locator("[aria-label='How it ends'] [data-finding]")).to_contain_text("Go")
+    expect(page.locator("[data-step=compensator-function]")).to_contain_text("Left out: done yesterday.")

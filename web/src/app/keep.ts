@@ -24,10 +24,19 @@ function soon<T>(made: Promise<T | null>): Promise<T | null> {
 async function intoRound(draft: Draft, at: string, result: Result | null, arrived: boolean): Promise<boolean> {
   const round = await findDraft(draft.round ?? "");
   if (!round) return false;
-  const told = result ?? (arrived ? (await data(api.GET("/api/records/{uuid}", { params: { path: { uuid: draft.id } } }))).result : null);
+  const told = result ?? (arrived ? await ofHouse(draft.id) : null);
   const step = told ? stepOf(draft.id, draft.stage, at, told) : { record: draft.id, stage: draft.stage, at };
   await keepDraft(withStep(round, draft.kind, step));
   return true;
+}
+
+/** The result the house came to; null when it cannot be had now: the round asks for it later. */
+async function ofHouse(id: string): Promise<Result | null> {
+  try {
+    return (await data(api.GET("/api/records/{uuid}", { params: { path: { uuid: id } } }))).result;
+  } catch {
+    return null;
+  }
 }
 
 /** Gives a function that keeps a draft under a title; false when there was no room and the draft stays open. */

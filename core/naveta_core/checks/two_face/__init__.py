@@ -14,9 +14,10 @@ from ..sheet.kinds import kind_of_rows
 from ..sheet.stored import group as stored_group
 from ..sheet.stored import storing
 from ..sheet.table import Regrouped, Table
-from .model import KEPT, TwoFace
+from .growing import so_far
+from .model import COLLIMATION, INDEX, KEPT, TwoFace
 from .read import read_document, where
-from .reckon import CAUTIONS, COLLIMATION, INDEX, drawn, judge, needs, so_far
+from .reckon import CAUTIONS, drawn, judge, needs
 from .simulate import simulate
 
 Data = dict[str, Any]

@@ -30,10 +30,11 @@ class Target(Part):
     right: list[Pointing] = Field(default=[], max_length=20)
 
 
+COLLIMATION, INDEX, AXIS = "collimation_arcsec", "index_arcsec", "tilting_axis_arcsec"
 KEPT = (
-    Kept("collimation_arcsec", "before_collimation_arcsec", "c"),
-    Kept("index_arcsec", "before_index_arcsec", "i"),
-    Kept("tilting_axis_arcsec", "before_tilting_axis_arcsec", "t"),
+    Kept(COLLIMATION, "before_collimation_arcsec", "c"),
+    Kept(INDEX, "before_index_arcsec", "i"),
+    Kept(AXIS, "before_tilting_axis_arcsec", "t"),
 )
 
 

@@ -80,6 +80,7 @@ function Open({ draft, change, room }: { draft: Draft; change: ReturnType<typeof
         }
         acts={
           <>
+            {draft.round && <Back to={`/bench/round/${draft.round}`}>Back to the round</Back>}
             <button className="btn" onClick={() => setDialog("layout")}>
               Layout and units
             </button>
