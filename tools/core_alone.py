@@ -9,11 +9,23 @@ import importlib.util
 import json
 import sys
 from pathlib import Path
+from typing import Any
 
 from naveta_core.checks import KINDS
 from naveta_core.documents import document_of
 
 EXAMPLES = Path(__file__).resolve().parents[1] / "tests/core/examples"
+
+
+def _alike(found: Any, expected: Any, tolerance: float) -> bool:
+    """A tolerance given for a block applies to each number in it."""
+    if isinstance(expected, dict):
+        return all(_alike(found[name], one, tolerance) for name, one in expected.items())
+    if isinstance(expected, list):
+        return len(found) == len(expected) and all(map(_alike, found, expected, [tolerance] * len(expected)))
+    if isinstance(expected, int | float) and isinstance(found, int | float):
+        return abs(found - expected) <= tolerance
+    return bool(found == expected)
 
 
 def main() -> int:
@@ -24,11 +36,7 @@ def main() -> int:
         document = document_of(case["document"])
         result = KINDS[document.kind].reduce(document)["result"]
         for name, expected in case["expect"].items():
-            if expected is None or result[name] is None:
-                off = result[name] is not expected
-            else:
-                off = abs(result[name] - expected) > case["tolerance"][name]
-            if off:
+            if not _alike(result[name], expected, case["tolerance"][name]):
                 wrong.append(f"{path.name}: {name} is {result[name]}, expected {expected}")
     print("\n".join(wrong) or f"The core alone answers {len(list(EXAMPLES.glob('*.json')))} examples.")
     return 1 if wrong else 0
