@@ -14,7 +14,7 @@ from typing import Any, Literal
 
 from .checks import KINDS, kinds_for
 from .checks.kind import Kind
-from .wording import count, joined
+from .wording import capital, count, joined
 
 State = Literal["ready", "ready-if", "check-first", "hold", "away"]
 ORDER: tuple[State, ...] = ("ready", "ready-if", "check-first", "away", "hold")
@@ -260,4 +260,4 @@ def summary(counts: dict[str, int]) -> str:
             else f"{count(ready, 'instrument', 'instruments').capitalize()} may go out"
         )
     text = joined(parts)
-    return text[0].upper() + text[1:]
+    return capital(text)

@@ -80,6 +80,11 @@ def count(number: int, one: str, many: str) -> str:
     return f"{named} {one if number == 1 else many}"
 
 
+def capital(text: str) -> str:
+    """A sentence's first letter large."""
+    return text[:1].upper() + text[1:]
+
+
 def joined(parts: list[str]) -> str:
     """'a', 'a and b', 'a, b and c'."""
     if len(parts) < 2:

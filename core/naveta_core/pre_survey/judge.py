@@ -10,7 +10,7 @@ from ..cautions import cautions
 from ..checks import KINDS
 from ..judgement import Grade
 from ..readings import Sheet, ordinal
-from ..wording import count, joined
+from ..wording import capital, count, joined
 from .choose import propose, title_of
 from .model import PreSurvey, Step
 
@@ -90,7 +90,7 @@ def _so_far(steps: list[Step]) -> str:
         return f"{outcome.word}: {joined([title_of(step.check).lower() for step in bad])}."
     done = len([step for step in steps if step.record])
     text = f"{count(done, 'check', 'checks')} done, nothing found."
-    return text[0].upper() + text[1:] if done else ""
+    return capital(text) if done else ""
 
 
 def _outcome(steps: list[Step]) -> Outcome:

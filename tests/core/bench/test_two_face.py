@@ -331,6 +331,15 @@ def test_a_pointing_apart_is_marked_before_the_other_face_is_in() -> None:
     assert previewed(document({"left": left[:4], "right": [{}]}))["partial"]["apart"] is None
 
 
+def test_a_face_that_moves_is_said_while_one_still_stands_there() -> None:
+    """Three pointings about 10°00′01″, then two 40″ on."""
+    left = [{"hz": f"10.00{s:02d}", "v": "90.0000"} for s in (1, 2, 0, 41, 42)]
+    said = {one["code"]: one["text"] for one in previewed(document({"left": left, "right": [{}]}))["partial"]["said"]}
+    assert said["moves-so-far"].startswith("First mark, face left: from the fourth pointing on the horizontal circle")
+    quiet = previewed(document({"left": left[:3], "right": [{}]}))["partial"]["said"]
+    assert "moves-so-far" not in [one["code"] for one in quiet]
+
+
 def test_one_pointing_far_from_the_last_finding_is_asked_about_and_five_are_believed() -> None:
     before = [
         {

@@ -14,7 +14,7 @@ from ...angles import ARCSEC_PER_RADIAN
 from ...blunders import find_apart
 from ...judgement import SCATTER_REFUSED, Estimate, Limits, Spread, pooled, scatter_factor
 from ...quantiles import t_quantile
-from ...wording import arcsec, count, figure
+from ...wording import arcsec, capital, count, figure
 from ..sheet.answer import SoFar
 from ..sheet.circumstances import Circumstances, Needs
 from ..sheet.directions import Series, of_both_faces, reduced, twice_c_arcsec, wrapped
@@ -211,7 +211,7 @@ def _finding(found: Solution, sigma: float) -> str:
     )
     directions, rounds = count(len(found.marks) - 1, "direction", "directions"), count(len(found.c), "round", "rounds")
     sure = f"{directions} from mark {found.marks[0]}, sure to ± {arcsec(2 * sigma, 2 * sigma)} by {rounds}"
-    return f"{sure[0].upper()}{sure[1:]}; {told}."
+    return f"{capital(sure)}; {told}."
 
 
 def _shown(quantity: Quantity, found: Solution, sigma: float) -> list[Data]:

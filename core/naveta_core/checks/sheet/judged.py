@@ -26,7 +26,7 @@ from ...judgement import (
     worst,
 )
 from ...priors import PRIOR_DOF
-from ...wording import count
+from ...wording import capital, count
 from .figures import bound, size
 from .fits import Solved
 
@@ -144,7 +144,7 @@ def grade_of(document: Envelope, judged: Judged) -> Grade:
 def _why(one: Quantity, *, alone: bool) -> list[Said]:
     """Why a quantity has its grade."""
     e, limits, unit = one.estimate, one.limits, one.unit
-    what = one.noun[0].upper() + one.noun[1:]
+    what = capital(one.noun)
     limit, proved = bound(limits.use, unit), size(e.proved_to, e.u95, unit)
     lead = "" if alone else f"{what}: "
     if one.confirmed is not None:
@@ -171,7 +171,7 @@ def _why(one: Quantity, *, alone: bool) -> list[Said]:
 
 
 def _led(lead: str, text: str) -> str:
-    return lead + text if lead else text[0].upper() + text[1:]
+    return lead + text if lead else capital(text)
 
 
 def next_of(judged: Judged, grade: Grade) -> list[Said]:
@@ -244,7 +244,7 @@ def _settle(judged: Judged, one: Quantity) -> list[Said]:
         b = pooled(0.0, one.q_within / factor, one.q_between, judged.repeats).b95
         if b <= limits.use / 2 or value + b <= limits.use:
             more = count((factor - 1) * judged.taken, f"more {judged.one_more[0]}", f"more {judged.one_more[1]}")
-            return [("more-readings", f"{more[0].upper()}{more[1:]} would likely settle it.")]
+            return [("more-readings", f"{capital(more)} would likely settle it.")]
     return [("more-will-not-do", "More readings alone will not settle it: see under which circumstances it was taken.")]
 
 

@@ -16,7 +16,7 @@ from ...errors import Fault, Refused, said
 from ...judgement import Estimate, Grade, may_turn_screws
 from ...numerals import numeral
 from ...readings import Sheet
-from ...wording import MINUS, arcsec, figure, joined
+from ...wording import MINUS, arcsec, capital, figure, joined
 from .acts import Guide, by_hand
 from .entry import Field, Group, Option, Where
 from .judged import Judged, Quantity, Said
@@ -130,7 +130,7 @@ def tell_before(judged: Judged, document: Envelope, before: Before, kept: tuple[
             continue
         new = new_value(document, before, one.name, quantity.estimate.value)
         if new is not None and abs(new) - quantity.estimate.u95 > before.most:
-            text = f"{one.label[0].upper()}{one.label[1:]} would have to be stored as {signed(new)}; the instrument stores {arcsec(before.most)} at the most."
+            text = f"{capital(one.label)} would have to be stored as {signed(new)}; the instrument stores {arcsec(before.most)} at the most."
             judged.service.append(("beyond-storing", text))
 
 

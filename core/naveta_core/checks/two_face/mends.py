@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...wording import count
+from ...wording import capital, count
 from .model import Pointing
 from .read import Pointed
 
@@ -38,4 +38,4 @@ def sorted_by_face(
     number = count(len(wrong), "pointing", "pointings")
     text = f"{name}: swap the two faces." if whole else f"{name}: put {number} into the other face."
     puts = [{"path": f"{path}.{face}", "value": kept[face] or [{}]} for face in FACES]
-    return [{"code": "swap-faces" if whole else "sort-faces", "text": text[0].upper() + text[1:], "puts": puts}]
+    return [{"code": "swap-faces" if whole else "sort-faces", "text": capital(text), "puts": puts}]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...judgement import Estimate, Grade, Limits, decide
-from ...wording import arcsec
+from ...wording import arcsec, capital
 from ..sheet.circumstances import Circumstances, Needs
 from ..sheet.directions import mean_direction, wrapped
 from ..sheet.judged import Judged, Quantity, Said, limits_from, repeats_of
@@ -88,7 +88,7 @@ def _limits(document: TwoFace, name: str) -> Limits:
 def _raw(limits: Limits, name: str) -> Limits:
     """A firm that judges 2c and 2i: half of the figure is judged, so half of its limit."""
     twice = "2c" if name == COLLIMATION else "2i"
-    why = f"the firm judges the raw {twice}, limit {limits.use:g}″: half of it for the error. {limits.source[0].upper()}{limits.source[1:]}"
+    why = f"the firm judges the raw {twice}, limit {limits.use:g}″: half of it for the error. {capital(limits.source)}"
     return Limits(limits.use / 2, limits.watch / 2, limits.adjust, why)
 
 
