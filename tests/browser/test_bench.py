@@ -93,6 +93,7 @@ def begin(page: Page, tag: str, kind: str) -> None:
         page.get_by_role("radio", name="Full").click()
     page.get_by_role("button", name="Start reading").click()
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
+    page.get_by_label("Field sheet").wait_for()  # the address comes before the sheet
 
 
 @pytest.mark.parametrize("kind", BAD)

@@ -23,6 +23,7 @@ def start(page: Page, on_for: str = "12") -> None:
         page.get_by_label("On for, minutes").fill(on_for)
     page.get_by_role("button", name="Start reading").click()
     page.wait_for_url(ENTRY)
+    page.get_by_label("Field sheet").wait_for()  # the address comes before the sheet
 
 
 def take(page: Page, kind: str, seed: int, **truth: Any) -> None:
@@ -72,6 +73,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     )
     page.get_by_role("button", name="Run the test again, as left").click()
     page.wait_for_url(ENTRY)
+    page.get_by_label("Field sheet").wait_for()
     fill(page, KINDS["two-face"].simulate(random.Random(4), {"c": 0.5, "i": 0.0, **quick}))
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
     expect(page.locator("[data-reason=stored-and-proved]")).to_contain_text("stored as it should be")
