@@ -6,12 +6,14 @@ import random
 import re
 from typing import Any
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from naveta_core.checks import KINDS
 
-from .conftest import PHONE, TABLET, Opens, finding, sheet, visit
+from .conftest import DESK, PHONE, TABLET, Opens, finding, sheet, visit
 from .test_bench import fill, fresh, well  # noqa: F401
+from .test_places import looked_at
 
 Data = dict[str, Any]
 ENTRY = re.compile(r"/bench/[0-9a-f-]{36}")
@@ -202,3 +204,38 @@ def test_a_level_goes_through_its_two_peg_test_within_the_round(opens: Opens, le
     expect(page.locator("[data-step=two-peg][data-state=done]")).to_be_visible()
     expect(page.locator("[aria-label='How it ends'] [data-finding]")).to_contain_text("Go")
     expect(page.locator("[data-step=compensator-function]")).to_contain_text("Left out: done yesterday.")
+
+
+@pytest.mark.parametrize("size", [DESK, TABLET, PHONE])
+def test_every_view_of_the_round_and_the_plan(opens: Opens, size: tuple[int, int]) -> None:
+    """Nothing wider than the screen, nothing axe finds: planning, a round begun and in hand, rounds of directions, how it stores."""
+    page = opens(size, who="Ines Calder", touch=size != DESK)
+    visit(page, "/bench/plan/TS-01")
+    page.locator("#mark-0-distance").fill("96")
+    page.locator("#mark-1-distance").fill("74")
+    page.locator("#mark-1-height").fill("31")
+    page.wait_for_selector("[data-plan='0']")
+    looked_at(page, "plan")
+    visit(page, "/bench/round/new/TS-01")
+    page.wait_for_selector("[data-proposed]")
+    looked_at(page, "round begun")
+    page.get_by_role("button", name="Begin:").click()
+    page.wait_for_selector("[data-step][data-state=now]")
+    looked_at(page, "round in hand")
+    page.get_by_role("button", name="Leave it out").first.click()
+    looked_at(page, "leave it out")
+    page.get_by_role("button", name="No time").click()
+    page.get_by_role("button", name="Discard the round").click()
+    page.wait_for_url(re.compile("/bench$"))
+    visit(page, "/bench/new/TS-01/direction-rounds")
+    start(page)
+    looked_at(page, "rounds of directions")
+    visit(page, "/instruments/TS-01")
+    page.get_by_role("link", name="Round before the work", exact=True).last.click()
+    record = page.request.get("/api/records?instrument=TS-01&category=round").json()["records"][0]
+    visit(page, f"/records/{record['id']}")
+    page.get_by_label("Checks of the round").wait_for()
+    looked_at(page, "round on record")
+    visit(page, "/instruments/TS-01")
+    page.get_by_role("button", name="Change how it stores").click()
+    looked_at(page, "how it stores")
