@@ -144,7 +144,7 @@ def turn(page: Page, kind: str) -> None:
     if kind in STORED:
         for i in range(wells.count()):
             wells.nth(i).fill("1.5")
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Note", exact=True).click()
         steps = page.locator("[aria-label='Readings since the first turn'] li")
         expect(steps).to_contain_text("By the instrument's own routine it should come to:")
         return

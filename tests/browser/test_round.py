@@ -69,7 +69,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     page.get_by_role("link", name="Adjust it").click()
     page.locator("#reads-now").fill("2.0")
     page.locator("#reads-now-1").fill("-1.0")
-    page.get_by_role("button", name="Enter", exact=True).click()
+    page.get_by_role("button", name="Note", exact=True).click()
     expect(page.locator("[aria-label='Readings since the first turn'] li")).to_contain_text(
         re.compile(r"c from \+2\.0″ to −3\d\.\d″\. It stores the correction")
     )

@@ -109,6 +109,16 @@ def test_beyond_what_the_instrument_stores_it_goes_to_service_and_only_then() ->
     )
 
 
+@pytest.mark.parametrize(("storable", "grade"), [(None, "service"), (300.0, "adjust"), (190.0, "service")])
+def test_what_a_model_stores_is_how_far_it_is_adjusted(storable: float | None, grade: str) -> None:
+    """200″ found: beyond the usual 180″, within 300″, beyond 190″."""
+    told = reduced(found(200.0, instrument={"storable_arcsec": storable} if storable else {}))
+    assert told["verdict"]["grade"] == grade
+    assert next(one for one in told["verdict"]["parts"] if one["quantity"] == "collimation_arcsec")["limits"][
+        "adjust"
+    ] == (storable or 180.0)
+
+
 @pytest.mark.parametrize(
     ("now", "code", "says"),
     [

@@ -79,6 +79,8 @@ def _limits(document: TwoFace, name: str) -> Limits:
     else:
         use, most = max(10.0 if optical else 5.0, 2 * s), 180.0
         watch = max(use, 4 * s) if both else use
+    # What the instrument can store is what can be adjusted; without knowing it, what they usually store.
+    most = max(watch, document.instrument.storable_arcsec or most)
     work = "for work in both faces" if both else "for work in one face"
     why = f"opening value for angles of {s:g}″, {work}; the stated accuracy is a scatter of readings, not a limit"
     limits = limits_from(document, name, Limits(use, watch, most, why))

@@ -75,6 +75,8 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   if (!told.allowed) return <p>{told.wells.length ? "These readings do not prove the error well enough to turn a screw by. Take it once more first, or with more readings." : "Nothing is stored or mended by this finding. Take it once more first, or with more readings."}</p>;
   if (!mine || !right.allowed) return <p className="sub">{right.text || "This adjustment is not yours to make: ask the equipment manager."}</p>;
   if (told.wells.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
+  // Where nothing is turned, old values are noted first: only then is the second round the act that matters.
+  const turned = Boolean(told.screw);
   const last = told.steps[told.steps.length - 1];
   return (
     <div className="grid gap-3">
@@ -100,8 +102,8 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
           </li>
         ))}
       </ol>
-      <button className={`btn site ${last?.done || record.as_left === null ? "now" : ""}`} onClick={() => void again()}>
-        {readsNow.length ? "Run the test again, as left" : "It is adjusted: run the test again"}
+      <button className={`btn site ${last?.done || (turned && record.as_left === null) ? "now" : ""}`} onClick={() => void again()}>
+        {readsNow.length ? "Run the test again, as left" : turned ? "It is adjusted: run the test again" : "Stored without a note: run the test again"}
       </button>
       {record.as_left && <p className="sub">It was adjusted and left; this would be one more.</p>}
     </div>
@@ -147,8 +149,8 @@ function ReadsNow({ told, onEnter }: { told: Guided; onEnter: (value: string) =>
             <Well id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${told.asked}, ${label}` : told.asked} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((one, k) => (k === i ? value : one)))} onKey={key(i)} onHere={() => undefined} />
           </label>
         ))}
-        <button className="btn site" onClick={enter}>
-          Enter
+        <button className={`btn site ${told.screw || told.steps.length ? "" : "now"}`} onClick={enter}>
+          {told.screw ? "Enter" : "Note"}
         </button>
       </div>
     </>
