@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import hypot, sqrt
+from statistics import NormalDist
 from typing import Literal
 
 from .priors import PRIOR_DOF
@@ -24,6 +25,8 @@ MOST_LEARNED_DOF = 12.0
 LEARNING_TESTS = 3
 EVIDENCE_DAYS = 90.0
 EVIDENCE_KELVIN = 10.0
+STORING_SHARE = 0.5
+"""A value is stored only from a test whose U is within this share of the limit."""
 DAYS_PER_MONTH = 30.4375
 
 
@@ -51,22 +54,34 @@ class Spread:
 
 @dataclass(frozen=True, slots=True)
 class Estimate:
-    """A value with its standard uncertainty sigma (same unit) and effective degrees of freedom."""
+    """A value with its standard uncertainty sigma (same unit) and effective degrees of freedom.
+
+    `of`: the value is the largest of so many of equal spread. Noise alone then makes it large, so its interval is a
+    maximum's (all of them within it nineteen times in twenty), and less is added above it.
+    """
 
     value: float
     sigma: float
     dof: float
     pooled: bool = False
+    of: int = 1
 
     @property
     def u95(self) -> float:
         """Half width of the two-sided 95 percent interval: what is shown after the plus-minus sign."""
-        return t_quantile(0.975, self.dof) * self.sigma
+        probability = 0.975 if self.of == 1 else (1 + 0.95 ** (1 / self.of)) / 2
+        return t_quantile(probability, self.dof) * self.sigma
 
     @property
     def b95(self) -> float:
         """One-sided 95 percent bound above the value: what grades are given by."""
-        return t_quantile(0.95, self.dof) * self.sigma
+        if self.of == 1 or self.sigma == 0:
+            return t_quantile(0.95, self.dof) * self.sigma
+        # The largest true one lies at value + b: that the largest seen is as small as this then has a chance of
+        # P(t < -b) times that all others stay below it.
+        below = (2 * NormalDist().cdf(abs(self.value) / self.sigma) - 1) ** (self.of - 2)
+        chance = 0.05 / max(below, 1e-9)
+        return t_quantile(1 - chance, self.dof) * self.sigma if chance < 0.5 else 0.0
 
     @property
     def proved_to(self) -> float:
@@ -117,12 +132,14 @@ class Decision:
     codes: tuple[str, ...] = ()
 
 
-def decide(estimate: Estimate, limits: Limits, *, vector: bool = False) -> Decision:
+def decide(estimate: Estimate, limits: Limits, *, vector: bool = False, fine: float = 1.0) -> Decision:
     """The decision rule, its lines in the order in which they are asked.
 
-    A vector's size (never negative) is told from noise only beyond sigma*sqrt(2 F0.95(2, dof)).
+    A vector's size (never negative) is told from noise only beyond sigma*sqrt(2 F0.95(2, dof)). `fine`: the share of the
+    limit that U may take up where a finding is to be acted upon without being sure beyond the limit.
     """
-    size, u, b = abs(estimate.value), estimate.u95, estimate.b95
+    size, b = abs(estimate.value), estimate.b95
+    u = vector_bound(estimate) if vector else estimate.u95
     if size + b <= limits.use:
         return Decision("use")
     if size <= limits.watch:
@@ -132,15 +149,19 @@ def decide(estimate: Estimate, limits: Limits, *, vector: bool = False) -> Decis
         return Decision("service") if size - u > limits.use else Decision("repeat", ("confirm",))
     if size - u > limits.adjust:
         return Decision("service", ("beyond-adjusting",))
-    threshold = estimate.sigma * sqrt(2 * f_quantile(0.95, 2, estimate.dof)) if vector else u
-    if (size > threshold and u <= limits.use) or size - b > limits.use:
+    if (size > u and estimate.u95 <= fine * limits.use) or size - (u if vector else b) > limits.use:
         return Decision("adjust")
     return Decision("repeat", ("confirm",))
 
 
-def may_turn_screws(estimate: Estimate, limits: Limits) -> bool:
-    """Values are stored and screws turned only from a test that is fine enough: U within the limit."""
-    return estimate.u95 <= limits.use
+def vector_bound(estimate: Estimate) -> float:
+    """What the size of a vector without any error stays below nineteen times in twenty: sigma*sqrt(2 F0.95(2, dof))."""
+    return estimate.sigma * sqrt(2 * f_quantile(0.95, 2, estimate.dof))
+
+
+def may_turn_screws(estimate: Estimate, limits: Limits, fine: float = 1.0) -> bool:
+    """Screws are turned only from a test that is fine enough: U within the limit; values stored within half of it."""
+    return estimate.u95 <= fine * limits.use
 
 
 def worst(grades: Sequence[Grade]) -> Grade:

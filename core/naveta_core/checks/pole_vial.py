@@ -19,13 +19,13 @@ from ..wording import figure
 from .circular_vial import BUBBLE, SENSITIVITY, turned_rows
 from .circular_vial.reckon import bubble_to_middle, vial_figures
 from .circular_vial.simulate import simulate as simulate_vial
-from .circular_vial.solve import QUANTITY, USUAL_SENSITIVITY, BubbleReading, Read, find, read_bubbles
+from .circular_vial.solve import QUANTITY, USUAL_SENSITIVITY, BubbleReading, Read, find, provable_mm, read_bubbles
 from .circular_vial.words import drawn_vial, minutes, running
 from .sheet.answer import Recipe, SoFar
 from .sheet.aside import aside
 from .sheet.circumstances import Circumstances, Needs
 from .sheet.entry import HEADING, Asks, Field, Group, Way, Where
-from .sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, row, shown, tell_scatter
+from .sheet.judged import Judged, Quantity, effect, limits_from, line, name_apart, raised, row, shown, tell_scatter
 from .sheet.kinds import kind_of_rows
 from .sheet.table import Table
 from .sheet.typed import number
@@ -93,6 +93,7 @@ def _judge(document: PoleVial, read: Read, told: Circumstances) -> Judged:
     opening = Limits(
         use * scale, 2 * use * scale, 5.0, f"opening value for a {o.item} with a vial of {sensitivity:g}′ per 2 mm"
     )
+    opening = raised(opening, provable_mm(turns=read.turns, more_mm=AGAINST_MM), "mm", "a bubble read by eye")
     lean_mm = found.estimate.value * sensitivity * 30 / ARCSEC_PER_RADIAN * _height(document) * 1000
     turn = (
         f"Turn the {o.item} in its stand until the bubble lies where it rests, {aside(found.x, found.y)}: now it is plumb. Then bring it to the middle by the vial's own screws."

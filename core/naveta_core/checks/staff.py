@@ -7,13 +7,13 @@ zero offset and the scale, what lies off the line is a division or a joint.
 from __future__ import annotations
 
 import random
-from dataclasses import dataclass
+from collections.abc import Sequence
 from typing import Any, Literal
 
 from pydantic import Field as Bounds
 
 from ..envelope import Envelope, Part, Typed
-from ..judgement import Limits, pooled
+from ..judgement import Estimate, Limits
 from ..lengths import METRES
 from ..priors import TAPE_BETWEEN_MM, TAPE_READING_MM
 from ..readings import Range, Sheet
@@ -21,6 +21,17 @@ from ..wording import figure, length_words
 from .sheet.acts import by_hand
 from .sheet.answer import Recipe, SoFar
 from .sheet.circumstances import Circumstances
+from .sheet.compared import (
+    Compared,
+    Lengths,
+    Pairs,
+    Reckoned,
+    all_read,
+    compare,
+    places_among,
+    read_pairs,
+    without_each,
+)
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
 from .sheet.judged import (
     Judged,
@@ -37,14 +48,19 @@ from .sheet.judged import (
 )
 from .sheet.kinds import kind_of_rows
 from .sheet.pictures import deviations
-from .sheet.straight import PPM, Straight, spread_m, straight
+from .sheet.straight import PPM, Straight, spread_m
 from .sheet.table import Table
-from .sheet.typed import blank, rounding
+from .sheet.warmth import ask_temperature, sigma_kelvin, tell_compared, tell_temperature
 
 Data = dict[str, Any]
 ZERO, SCALE, STEP = "zero_offset_mm", "scale_ppm", "largest_step_mm"
 STEEL_PER_K = 11.5e-6
 STANDARD_C = 20.0
+STEEL_TAPE_PPM = 50.0
+"""What a steel tape that was compared may still be out by, its pull not told: one standard deviation."""
+ZERO_WATCH_MM = 1.5
+SOURCE = "opening value for a staff of site work"
+NAMES, FEWEST = ("mark", "tape"), 3
 LENGTH = Range(-0.05, 8.0, "a length along the staff")
 APART_MM = 20.0
 LEAST_SPREAD_M = 0.5
@@ -80,42 +96,9 @@ class Staff(Envelope):
     observations: Observations
 
 
-@dataclass
-class Read:
-    """Graduation and taped length by mark, m."""
-
-    marks: list[tuple[str, float, float]]
-    steps: list[float]
-
-
-def read_pairs(
-    sheet: Sheet, path: str, listed: list[Any], names: tuple[str, str], words: Where, allowed: Range, fewest: int
-) -> Read:
-    """Pairs of lengths of a list, in metres."""
-    marks, steps = [], []
-    for i, one in enumerate(listed):
-        base, typed = f"{path}[{i}]", [getattr(one, name) for name in names]
-        if i >= fewest and blank(*typed):
-            continue
-        found = [
-            sheet.length(f"{base}.{name}", words(f"{base}.{name}"), value, allowed)
-            for name, value in zip(names, typed, strict=True)
-        ]
-        first, second = found
-        if first is None or second is None:
-            continue
-        marks.append((base, first.m, second.m))
-        steps += [first.step_m * 1000, second.step_m * 1000]
-    for i in range(len(listed), fewest):
-        for name in names:
-            sheet.want(f"{path}[{i}].{name}", words(f"{path}[{i}].{name}"))
-    return Read(marks, steps)
-
-
-def _read(document: Staff, sheet: Sheet) -> Read:
-    read = read_pairs(
-        sheet, "observations.sections", document.observations.sections, ("mark", "tape"), where, LENGTH, 3
-    )
+def _read(document: Staff, sheet: Sheet) -> Pairs:
+    o = document.observations
+    read = read_pairs(sheet, "observations.sections", o.sections, NAMES, where, LENGTH, FEWEST)
     words = length_words(document.units.length)
     for path, mark, tape in read.marks:
         if abs(mark - tape) * 1000 > APART_MM:
@@ -123,45 +106,73 @@ def _read(document: Staff, sheet: Sheet) -> Read:
             sheet.fault(
                 path, where(path), given, f"graduation and taped length of the same place, within {APART_MM:g} mm"
             )
-    _far_enough(read, sheet, "observations.sections", len(document.observations.sections))
+    if all_read(read, o.sections, NAMES, FEWEST):
+        _far_enough(read, sheet)
     return read
 
 
-def _far_enough(read: Read, sheet: Sheet, path: str, count: int) -> None:
-    lengths = [one[2] for one in read.marks]
-    if len(lengths) >= max(3, count) and spread_m(lengths) < LEAST_SPREAD_M:
+def _far_enough(read: Pairs, sheet: Sheet) -> None:
+    graduations = [mark for _, mark, _ in read.marks]
+    if spread_m(graduations) < LEAST_SPREAD_M or places_among(graduations) < FEWEST:
         sheet.fault(
-            path,
+            "observations.sections",
             "the marks",
-            f"marks {spread_m(lengths):.2f} m apart",
-            f"marks along the whole staff, {LEAST_SPREAD_M:g} m apart at the least",
+            f"marks at {', '.join(f'{one:.2f} m' for one in graduations)}",
+            f"three marks or more along the whole staff, {LEAST_SPREAD_M:g} m apart at the least",
         )
 
 
-def _fit(document: Staff, read: Read) -> tuple[Straight, float, float]:
-    within = (TAPE_READING_MM["steel"] * noise_factor(document)) ** 2 + rounding(read.steps)
-    between = TAPE_BETWEEN_MM**2
+def _reckoned(document: Staff, read: Pairs, *, told: bool | None = None) -> Reckoned:
+    """Variances: reading the tape; of the scale the tape's own and its temperature (`told`: as if it were known)."""
+    within = (TAPE_READING_MM["steel"] * noise_factor(document)) ** 2 + read.step_mm**2 / 12
+    kelvin = sigma_kelvin(document, told=told)
+    scale = STEEL_TAPE_PPM**2 + (STEEL_PER_K * PPM * kelvin) ** 2
+    return Reckoned(within, TAPE_BETWEEN_MM**2, prior_dof(document), scale)
+
+
+def _told(document: Staff, read: Pairs) -> Lengths:
+    """True lengths by the tape, and what the graduations are out by."""
     t = document.conditions.temperature_c
     warm = 1.0 + STEEL_PER_K * ((t if t is not None else STANDARD_C) - STANDARD_C)
     lengths = [tape * warm for _, _, tape in read.marks]
-    errors = [(mark - length) * 1000 for (_, mark, _), length in zip(read.marks, lengths, strict=True)]
-    return straight(lengths, errors, within, between, prior_dof(document)), within, between
+    marks = [mark for _, mark, _ in read.marks]
+    errors = [(mark - length) * 1000 for mark, length in zip(marks, lengths, strict=True)]
+    return Lengths(tuple(marks), tuple(lengths), tuple(errors))
 
 
-def _judge(document: Staff, read: Read, _told: Circumstances) -> Judged:
-    found, within, between = _fit(document, read)
-    at, misfit = found.worst()
-    variance = within * max(0.05, 1 - found.solved.fit.leverage[at])
-    step = pooled(misfit, variance, 0.0, found.solved.spread, prior_dof(document))
-    source = "opening value for a staff of site work"
-    quantities = [
-        Quantity(ZERO, "the zero at the foot", "mm", found.zero(), limits_from(document, ZERO, Limits(0.7, 1.5, 1.5, source, False)), found.solved.q_within(0), between,
-                 condition="Use this one staff for back and fore sight: its zero then falls out. Never with another in one run."),
-        Quantity(SCALE, "the divisions", "ppm", found.scale(), limits_from(document, SCALE, Limits(300.0, 600.0, 600.0, source, False)), found.solved.q_within(1) * 1e6, 0.0,
-                 condition="On flat ground only: the error grows with the height carried."),
-        Quantity(STEP, "the mark that fits least", "mm", step, limits_from(document, STEP, Limits(1.0, 2.0, 2.0, source, False)), variance, 0.0,
-                 condition="Not across the joint that is out."),
+def _estimates(found: Compared) -> list[Estimate]:
+    return [found.line.zero(), found.line.scale(), found.misfit]
+
+
+def _quantities(document: Staff, read: Pairs, found: Compared, how: Reckoned) -> list[Quantity]:
+    left_out = without_each(_told(document, read), how, found.kept, _estimates)
+    paths = [read.marks[i][0] for i in found.kept]
+
+    def quantity(
+        at: int, name: str, noun: str, unit: str, use: float, q: tuple[float, float], condition: str
+    ) -> Quantity:
+        watch = ZERO_WATCH_MM if name == ZERO else 2 * use
+        opening = Limits(use, watch, watch, SOURCE, False)
+        without = tuple((path, one[at] if one else None) for path, one in zip(paths, left_out, strict=True))
+        limits = limits_from(document, name, opening)
+        return Quantity(name, noun, unit, _estimates(found)[at], limits, *q, condition=condition, without=without)
+
+    solved = found.line.solved
+    return [
+        quantity(0, ZERO, "the zero at the foot", "mm", 0.7, (solved.q_within(0), how.between),
+                 "Use this one staff for back and fore sight: its zero then falls out. Never with another in one run."),
+        quantity(1, SCALE, "the divisions", "ppm", 300.0, (solved.q_within(1) * PPM, how.scale_ppm2),
+                 "On flat ground only: the error grows with the height carried."),
+        quantity(2, STEP, "the mark that fits least", "mm", 1.0, (found.misfit_variance, 0.0), "Not across the joint that is out."),
     ]  # fmt: skip
+
+
+def _judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judged:
+    how = _reckoned(document, read)
+    told = _told(document, read)
+    compared, errors = compare(told, how), told.error_mm
+    found, at, misfit = compared.line, compared.at, compared.misfit.value
+    quantities = _quantities(document, read, compared, how)
     words, o = length_words(document.units.length), document.observations
     figures: Data = {
         ZERO: found.zero_mm,
@@ -171,7 +182,7 @@ def _judge(document: Staff, read: Read, _told: Circumstances) -> Judged:
         STEP: misfit,
         "errors": [
             {"graduation_m": mark, "error_mm": e, "misfit_mm": v}
-            for (_, mark, _), e, v in zip(read.marks, found.errors_mm, found.solved.fit.residuals, strict=True)
+            for (_, mark, _), e, v in zip(read.marks, errors, compared.residuals, strict=True)
         ],
         "repeats": repeats_of(found.solved.spread),
     }
@@ -182,10 +193,12 @@ def _judge(document: Staff, read: Read, _told: Circumstances) -> Judged:
             shown(quantities[1], "Divisions, too short is plus"),
             row(STEP, "Fits least", f"{figure(misfit, 2)} mm at {place}", misfit, "mm"),
         ],
-        _worked(document, read, found), _work(found), found.solved.spread, taken=1,
+        _worked(document, read, found, errors), _work(found), found.solved.spread, taken=1,
         again="Lay the tape afresh and read once more. Both count together.", send="Put it out of use: a staff is replaced, not adjusted.",
     )  # fmt: skip
     judged.reasons += _said(document)
+    tell_compared(judged, compared, [path for path, _, _ in read.marks], where)
+    tell_temperature(judged, document, quantities[1], found.scale(), _with_temperature(document, read))
     if o.foot_firm == "no":
         judged.to_mend.append(("fix-foot", "Fix the foot plate, then measure again: its zero has moved."))
     if o.joints_firm == "no":
@@ -195,20 +208,18 @@ def _judge(document: Staff, read: Read, _told: Circumstances) -> Judged:
     return judged
 
 
+def _with_temperature(document: Staff, read: Pairs) -> Estimate:
+    """The scale as sure as it would be with the temperature."""
+    return compare(_told(document, read), _reckoned(document, read, told=True)).line.scale()
+
+
 def _said(document: Staff) -> list[Said]:
     said: list[Said] = []
-    o, t = document.observations, document.conditions.temperature_c
+    o = document.observations
     if o.foot_firm == "no":
         said.append(("foot-loose", "The foot plate is loose: the zero is wherever it sits."))
     if o.joints_firm == "no":
         said.append(("joints-loose", "A joint has play: every height read above it is in doubt."))
-    if t is None:
-        said.append(
-            (
-                "temperature-not-told",
-                "Without the temperature the steel tape is taken as at 20 °C: 10 K make 0.1 mm a metre.",
-            )
-        )
     return said
 
 
@@ -226,7 +237,7 @@ def _finding(found: Straight) -> str:
     return f"The staff is out: {' and '.join(parts)}, ± {figure(zero.u95, 1)} mm and ± {figure(scale.u95, 0)} ppm."
 
 
-def _worked(document: Staff, read: Read, found: Straight) -> list[Data]:
+def _worked(document: Staff, read: Pairs, found: Straight, errors: Sequence[float]) -> list[Data]:
     words = length_words(document.units.length)
     t = document.conditions.temperature_c
     lines = [line("error = graduation − taped length", "error = zero + scale · length")]
@@ -234,7 +245,7 @@ def _worked(document: Staff, read: Read, found: Straight) -> list[Data]:
         lines.append(
             line(f"Steel tape at {t:g} °C, true at 20 °C", f"× (1 + 11.5·10⁻⁶ · {t - STANDARD_C:g})".replace("-", "−"))
         )
-    for (_, mark, tape), e in zip(read.marks, found.errors_mm, strict=True):
+    for (_, mark, tape), e in zip(read.marks, errors, strict=True):
         lines.append(
             line(
                 f"Graduation {words.reading(mark)}",
@@ -258,29 +269,21 @@ def _work(found: Straight) -> list[Data]:
     ]
 
 
-def picture(
-    found: Straight | None, marks: list[tuple[str, float, float]], limit: float | None, zero: str, along: str
-) -> Data:
-    """Errors along the length; before all are in, those there are."""
-    listed = [
-        (f"{length:.2f} m", length, (mark - length) * 1000 if found is None else None) for _, mark, length in marks
+def picture(errors: Sequence[float], at: Sequence[float], limit: float | None, zero: str, along: str) -> Data:
+    """Errors along the length, as far as they are in."""
+    listed: list[tuple[str, float, float | None]] = [
+        (f"{length:.2f} m", length, e) for length, e in zip(at, errors, strict=True)
     ]
-    if found is not None:
-        listed = [(label, at, e) for (label, at, _), e in zip(listed, found.errors_mm, strict=True)]
     return deviations("mm", listed, limit, zero, along)
 
 
-def _picture(document: Staff, read: Read, judged: Judged | None) -> Data | None:
-    return picture(
-        _fit(document, read)[0] if judged else None,
-        read.marks,
-        judged.quantities[0].limits.use if judged else None,
-        "graduation and tape agree",
-        "up the staff",
-    )
+def _picture(document: Staff, read: Pairs, judged: Judged | None) -> Data | None:
+    limit = judged.quantities[0].limits.use if judged else None
+    told = _told(document, read)
+    return picture(told.error_mm, told.place_m, limit, "graduation and tape agree", "up the staff")
 
 
-def running(errors_mm: list[float]) -> list[Said]:
+def running(errors_mm: Sequence[float]) -> list[Said]:
     """What the first lengths say while the others are still to come."""
     if len(errors_mm) < 2:
         return []
@@ -288,8 +291,8 @@ def running(errors_mm: list[float]) -> list[Said]:
     return [("running", f"So far {len(errors_mm)} places, errors from {low} to {high} mm.")]
 
 
-def _so_far(document: Staff, read: Read) -> SoFar:
-    return SoFar([*_said(document), *running([(mark - tape) * 1000 for _, mark, tape in read.marks])])
+def _so_far(document: Staff, read: Pairs) -> SoFar:
+    return SoFar([*_said(document), *ask_temperature(document), *running(_told(document, read).error_mm)])
 
 
 def simulate(rng: random.Random, truth: Data) -> Data:

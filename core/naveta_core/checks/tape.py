@@ -7,20 +7,22 @@ rest is the tape's own: a zero that is worn, and a scale that has stretched.
 from __future__ import annotations
 
 import random
+from collections.abc import Sequence
 from dataclasses import dataclass
-from math import fsum
+from math import hypot
 from typing import Any, Literal
 
 from pydantic import Field as Bounds
 
 from ..envelope import Envelope, Part, Typed
-from ..judgement import Limits
+from ..judgement import Estimate, Limits
 from ..lengths import METRES
 from ..priors import TAPE_BETWEEN_MM, TAPE_READING_MM
 from ..readings import Range, Sheet
 from ..wording import figure, length_words
 from .sheet.answer import Recipe, SoFar
 from .sheet.circumstances import Circumstances
+from .sheet.compared import Compared, Lengths, Pairs, Reckoned, all_read, compare, read_pairs, without_each
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
 from .sheet.judged import (
     Judged,
@@ -35,16 +37,27 @@ from .sheet.judged import (
     shown,
 )
 from .sheet.kinds import kind_of_rows
-from .sheet.straight import PPM, Straight, straight
+from .sheet.straight import PPM, Straight
 from .sheet.table import Table
-from .sheet.typed import number, rounding
-from .staff import Read, picture, read_pairs, running
+from .sheet.typed import number
+from .sheet.warmth import ask_temperature, sigma_kelvin, tell_compared, tell_temperature
+from .staff import picture, running
 
 Data = dict[str, Any]
 SCALE, ZERO = "scale_ppm", "zero_offset_mm"
 PER_K = {"steel": 11.5e-6, "fibreglass": 8.0e-6}
 STEEL_N_PER_MM2 = 2.0e5
 STANDARD_C, STANDARD_N = 20.0, 50.0
+PPM_PER_N = {"steel": 2.0, "fibreglass": 7.0}
+"""What a newton stretches a usual band by, where its cross-section is not known, parts in a million."""
+BALANCE_N = 3.0
+"""How well a spring balance is held and read."""
+KNOWN_PPM = 20.0
+"""What the known lengths, or the proved tape beside it, may be out by in their own scale: one standard deviation."""
+BESIDE_KELVIN = 1.0
+"""By how much two bands side by side in the shade differ in temperature."""
+TENSION_SAID_N = 5.0
+NAMES, FEWEST = ("known", "reads"), 2
 LENGTH = Range(0.0, 200.0, "a length of the tape")
 APART_SHARE = 0.005
 CAUTIONS = {"before": ("tape", "traffic"), "reading": ("tape",), "adjusting": ("tape",)}
@@ -61,7 +74,7 @@ where = Where(
 )
 
 
-class Compared(Part):
+class KnownLength(Part):
     """A known length, and what the tape reads there."""
 
     known: Typed | None = None
@@ -70,11 +83,13 @@ class Compared(Part):
 
 class Observations(Part):
     material: Literal["steel", "fibreglass"] = "steel"
+    against: Literal["marks", "tape"] = "marks"
+    """What the known lengths are: marks measured by something proved, or read off a proved steel tape beside it."""
     tension_n: Typed | None = None
     standard_tension_n: Typed | None = None
     standard_temperature_c: Typed | None = None
     cross_section_mm2: Typed | None = None
-    lengths: list[Compared] = Bounds(default=[], max_length=40)
+    lengths: list[KnownLength] = Bounds(default=[], max_length=40)
 
 
 class Tape(Envelope):
@@ -88,16 +103,23 @@ class Tape(Envelope):
 class Band:
     """A tape's comparison as read: lengths, tension and what is standard."""
 
-    read: Read
+    read: Pairs
     tension_n: float | None
     standard_n: float
     standard_c: float
     section_mm2: float | None
 
 
+def _beside(document: Tape) -> bool:
+    """Whether the known lengths were read off a proved tape beside it."""
+    return document.observations.against == "tape"
+
+
 def _read(document: Tape, sheet: Sheet) -> Band:
     o = document.observations
-    read = read_pairs(sheet, "observations.lengths", o.lengths, ("known", "reads"), where, LENGTH, 2)
+    read = read_pairs(
+        sheet, "observations.lengths", o.lengths, NAMES, where, LENGTH, FEWEST, both_read=_beside(document)
+    )
     words = length_words(document.units.length)
     for path, known, reads in read.marks:
         if abs(known - reads) > max(0.05, APART_SHARE * known):
@@ -108,7 +130,7 @@ def _read(document: Tape, sheet: Sheet) -> Band:
                 "a known length and what the tape reads there, within half a hundredth",
             )
     lengths = [known for _, known, _ in read.marks]
-    if len(lengths) >= max(2, len(o.lengths)) and max(lengths) - min(lengths) < 0.2 * max(lengths):
+    if all_read(read, o.lengths, NAMES, FEWEST) and max(lengths) - min(lengths) < 0.2 * max(lengths):
         sheet.fault(
             "observations.lengths",
             "the lengths",
@@ -127,35 +149,72 @@ def _read(document: Tape, sheet: Sheet) -> Band:
     return Band(read, tension, standard_n or STANDARD_N, STANDARD_C if standard_c is None else standard_c, section)
 
 
-def _strain(document: Tape, band: Band) -> tuple[float, float]:
-    """What temperature and tension stretch it by, shares of its length."""
+def _not_brought_back(document: Tape, band: Band) -> float:
+    """By how many newtons it was pulled otherwise than at its standard without that being reckoned with."""
+    if band.tension_n is None or (band.section_mm2 is not None and document.observations.material == "steel"):
+        return 0.0
+    return abs(band.tension_n - band.standard_n)
+
+
+def _strain(document: Tape, band: Band) -> tuple[float, float, float]:
+    """What temperature and tension stretch it by, and what temperature stretches the tape beside it by: shares of length."""
     t = document.conditions.temperature_c
-    warm = PER_K[document.observations.material] * ((t if t is not None else band.standard_c) - band.standard_c)
+    kelvin = (t if t is not None else band.standard_c) - band.standard_c
+    warm = PER_K[document.observations.material] * kelvin
+    if _beside(document):  # both are pulled alike: what that stretches them by falls out
+        return warm, 0.0, PER_K["steel"] * kelvin
     pulled = 0.0
     if band.section_mm2 is not None and band.tension_n is not None and document.observations.material == "steel":
         pulled = (band.tension_n - band.standard_n) / (band.section_mm2 * STEEL_N_PER_MM2)
-    return warm, pulled
+    return warm, pulled, 0.0
 
 
-def _fit(document: Tape, band: Band) -> tuple[Straight, float]:
-    within = (TAPE_READING_MM[document.observations.material] * noise_factor(document)) ** 2 + rounding(band.read.steps)
-    factor = 1.0 + fsum(_strain(document, band))
-    known = [one for _, one, _ in band.read.marks]
-    errors = [(reads * factor - length) * 1000 for _, length, reads in band.read.marks]
-    return straight(known, errors, within, TAPE_BETWEEN_MM**2, prior_dof(document)), TAPE_BETWEEN_MM**2
+def _reckoned(document: Tape, band: Band, *, told: bool | None = None) -> Reckoned:
+    """Variances: reading; of the scale what it was compared with, its temperature (`told`: as if known) and its pull."""
+    material = document.observations.material
+    readings = 2 if _beside(document) else 1
+    within = readings * ((TAPE_READING_MM[material] * noise_factor(document)) ** 2 + band.read.step_mm**2 / 12)
+    kelvin = sigma_kelvin(document, told=told)
+    warm = PER_K[material] * PPM * kelvin
+    if _beside(document):  # both lie at one temperature, but for a kelvin
+        warm = hypot((PER_K[material] - PER_K["steel"]) * PPM * kelvin, PER_K[material] * PPM * BESIDE_KELVIN)
+    pull = PPM_PER_N[material] * hypot(BALANCE_N, _not_brought_back(document, band))
+    return Reckoned(within, TAPE_BETWEEN_MM**2, prior_dof(document), KNOWN_PPM**2 + warm**2 + pull**2)
 
 
-def _judge(document: Tape, band: Band, _told: Circumstances) -> Judged:
-    found, between = _fit(document, band)
+def _told(document: Tape, band: Band) -> Lengths:
+    """Known lengths, and what the tape reads too much there, brought to its standard."""
+    warm, pulled, beside = _strain(document, band)
+    places = [known for _, known, _ in band.read.marks]
+    known = [one * (1.0 + beside) for one in places]
+    errors = [
+        (reads * (1.0 + warm + pulled) - one) * 1000 for (_, _, reads), one in zip(band.read.marks, known, strict=True)
+    ]
+    return Lengths(tuple(places), tuple(known), tuple(errors))
+
+
+def _estimates(found: Compared) -> list[Estimate]:
+    return [found.line.scale(), found.line.zero()]
+
+
+def _judge(document: Tape, band: Band, _circumstances: Circumstances) -> Judged:
+    how, lengths = _reckoned(document, band), _told(document, band)
+    compared, errors = compare(lengths, how), lengths.error_mm
+    found = compared.line
+    paths = [band.read.marks[i][0] for i in compared.kept]
+    left_out = without_each(lengths, how, compared.kept, _estimates)
+    rests = [
+        tuple((path, one[at] if one else None) for path, one in zip(paths, left_out, strict=True)) for at in (0, 1)
+    ]
     steel = document.observations.material == "steel"
     source = f"opening value for a {document.observations.material} tape of site work"
     use, watch = (100.0, 300.0) if steel else (300.0, 600.0)
     told = f"{figure(-found.scale_ppm * 0.03, 1)} mm to every 30 m read, {figure(-found.zero_mm, 1)} mm to every length"
     quantities = [
-        Quantity(SCALE, "the scale", "ppm", found.scale(), limits_from(document, SCALE, Limits(use, watch, watch, source, False)), found.solved.q_within(1) * 1e6, 0.0,
-                 condition=f"With its correction: add {told}."),
-        Quantity(ZERO, "the zero", "mm", found.zero(), limits_from(document, ZERO, Limits(1.0, 2.0, 2.0, source, False)), found.solved.q_within(0), between,
-                 condition="Hold on a full metre instead of the ring, and take it off again."),
+        Quantity(SCALE, "the scale", "ppm", found.scale(), limits_from(document, SCALE, Limits(use, watch, watch, source, False)), found.solved.q_within(1) * PPM, how.scale_ppm2,
+                 condition=f"With its correction: add {told}.", without=rests[0]),
+        Quantity(ZERO, "the zero", "mm", found.zero(), limits_from(document, ZERO, Limits(1.0, 2.0, 2.0, source, False)), found.solved.q_within(0), how.between,
+                 condition="Hold on a full metre instead of the ring, and take it off again.", without=rests[1]),
     ]  # fmt: skip
     figures: Data = {
         SCALE: found.scale_ppm,
@@ -163,42 +222,29 @@ def _judge(document: Tape, band: Band, _told: Circumstances) -> Judged:
         ZERO: found.zero_mm,
         f"sigma_{ZERO}": found.zero().sigma,
         "correction_mm_per_30_m": -found.scale_ppm * 0.03,
-        "errors": [
-            {"known_m": known, "error_mm": e} for (_, known, _), e in zip(band.read.marks, found.errors_mm, strict=True)
-        ],
+        "errors": [{"known_m": known, "error_mm": e} for (_, known, _), e in zip(band.read.marks, errors, strict=True)],
         "repeats": repeats_of(found.solved.spread),
     }
     judged = Judged(
         quantities, figures, _finding(found), [shown(quantities[0], "Reads too much, scale"), shown(quantities[1], "Reads too much, from the start")],
-        _worked(document, band, found), _work(found), found.solved.spread, one_more=("reading at every length", "readings at every length"),
+        _worked(document, band, found, errors), _work(found), found.solved.spread, one_more=("reading at every length", "readings at every length"),
         again="Pull it afresh to the same tension and read once more. Both count together.", send="Put it out of use: a stretched tape is not mended.",
     )  # fmt: skip
     judged.reasons += _said(document, band)
+    tell_compared(judged, compared, [path for path, _, _ in band.read.marks], where)
+    with_it = compare(lengths, _reckoned(document, band, told=True)).line.scale()
+    tell_temperature(judged, document, quantities[0], found.scale(), with_it)
     return judged
 
 
 def _said(document: Tape, band: Band) -> list[Said]:
-    said: list[Said] = []
-    if document.conditions.temperature_c is None:
-        said.append(
-            (
-                "temperature-not-told",
-                f"Without the temperature it is taken as at {band.standard_c:g} °C: 10 K make 3.5 mm in 30 m of steel.",
-            )
-        )
-    pull = band.tension_n
-    if (
-        pull is not None
-        and abs(pull - band.standard_n) > 5
-        and (band.section_mm2 is None or document.observations.material != "steel")
-    ):
-        said.append(
-            (
-                "tension-not-brought-back",
-                f"Pulled at {pull:g} N, standard is {band.standard_n:g} N: without the band's cross-section that is not brought back. Pull at the standard tension.",
-            )
-        )
-    return said
+    off = _not_brought_back(document, band)
+    if off <= TENSION_SAID_N:
+        return []
+    cost = PPM_PER_N[document.observations.material] * off
+    why = "without the band's cross-section" if document.observations.material == "steel" else "for such a band"
+    text = f"Pulled at {band.tension_n:g} N, standard is {band.standard_n:g} N: {why} that is not brought back, and the scale is {figure(cost, 0)} parts in a million less sure. Pull at the standard tension."
+    return [("tension-not-brought-back", text)]
 
 
 def _finding(found: Straight) -> str:
@@ -209,14 +255,16 @@ def _finding(found: Straight) -> str:
     return f"The tape reads {figure(abs(at_30), 1)} mm too {'much' if at_30 > 0 else 'little'} in 30 m, ± {figure(scale.u95 * 0.03, 1)} mm, brought to its standard temperature and tension."
 
 
-def _worked(document: Tape, band: Band, found: Straight) -> list[Data]:
+def _worked(document: Tape, band: Band, found: Straight, errors: Sequence[float]) -> list[Data]:
     words = length_words(document.units.length)
-    warm, pulled = _strain(document, band)
+    warm, pulled, beside = _strain(document, band)
     lines = [
         line("Brought to standard temperature and tension", "read · (1 + α(T − T₀) + (P − P₀)/(A·E))"),
         line("Temperature, tension", f"{figure(warm * PPM, 1)} ppm, {figure(pulled * PPM, 1)} ppm"),
     ]
-    for (_, known, reads), e in zip(band.read.marks, found.errors_mm, strict=True):
+    if _beside(document):
+        lines.append(line("The tape beside it, by its temperature", f"{figure(beside * PPM, 1)} ppm"))
+    for (_, known, reads), e in zip(band.read.marks, errors, strict=True):
         lines.append(
             line(
                 f"Known {words.reading(known)} {words.name}",
@@ -243,20 +291,13 @@ def _work(found: Straight) -> list[Data]:
 
 
 def _picture(document: Tape, band: Band, judged: Judged | None) -> Data | None:
-    marks = [(path, reads, known) for path, known, reads in band.read.marks]
-    return picture(
-        _fit(document, band)[0] if judged else None,
-        marks,
-        judged.quantities[1].limits.use if judged else None,
-        "tape and known length agree",
-        "along the tape",
-    )
+    lengths = _told(document, band)
+    limit = judged.quantities[1].limits.use if judged else None
+    return picture(lengths.error_mm, lengths.place_m, limit, "tape and known length agree", "along the tape")
 
 
 def _so_far(document: Tape, band: Band) -> SoFar:
-    factor = 1.0 + fsum(_strain(document, band))
-    errors = [(reads * factor - known) * 1000 for _, known, reads in band.read.marks]
-    return SoFar([*_said(document, band), *running(errors)])
+    return SoFar([*ask_temperature(document), *_said(document, band), *running(_told(document, band).error_mm)])
 
 
 def simulate(rng: random.Random, truth: Data) -> Data:
@@ -296,7 +337,7 @@ LENGTHS = Group("observations.lengths", "Known length and tape", (Field("known",
 RECIPE = Recipe("tape", _read, _judge, _so_far, _picture, CAUTIONS, where)
 TABLE = Table(
     "tape",
-    ("material", "tension_n", "standard_tension_n", "standard_temperature_c", "cross_section_mm2"),
+    ("material", "against", "tension_n", "standard_tension_n", "standard_temperature_c", "cross_section_mm2"),
     "lengths",
     ("known", "reads"),
 )
@@ -323,9 +364,9 @@ KIND = kind_of_rows(
     quantity_label="scale",
     simulate=simulate,
     ways=(
-        Way("base", "Against known lengths", "Marks whose distances were measured by something proved.", {"material": "steel", "lengths": [{}, {}, {}]}, (BAND, LENGTHS),
+        Way("base", "Against known lengths", "Marks whose distances were measured by something proved.", {"material": "steel", "against": "marks", "lengths": [{}, {}, {}]}, (BAND, LENGTHS),
             ("Flat, straight, pulled to the stated tension by the balance.", "Read at each mark: a short one first, for the zero.")),
-        Way("side-by-side", "Beside a proved tape", "Both bands pulled alike, side by side: what the proved one reads is the known length.", {"material": "steel", "lengths": [{}, {}, {}, {}]}, (BAND, LENGTHS),
+        Way("side-by-side", "Beside a proved tape", "Both bands pulled alike, side by side: what the proved one reads is the known length.", {"material": "steel", "against": "tape", "lengths": [{}, {}, {}, {}]}, (BAND, LENGTHS),
             ("Side by side, both pulled to the same tension.", "At four places: what the proved one reads, what this one reads.")),
     ),
     asks=Asks(temperature=True),

@@ -8,21 +8,35 @@ from __future__ import annotations
 
 import random
 from dataclasses import dataclass
-from math import fsum, hypot
+from math import fsum, hypot, sqrt
+from statistics import median
 from typing import Any, Literal
 
 from pydantic import Field as Bounds
 
 from ..angles import ARCSEC_PER_RADIAN
+from ..blunders import find_apart, repeats
 from ..envelope import Envelope, Part, Typed
-from ..judgement import Limits, Spread, pooled
+from ..judgement import SCATTER_REFUSED, Estimate, Limits, Spread, pooled, scatter_factor
 from ..readings import Range, Sheet
 from ..wording import arcsec, figure
 from .sheet.acts import by_hand
 from .sheet.answer import Recipe, SoFar
 from .sheet.circumstances import Circumstances, Needs
 from .sheet.entry import Asks, Field, Group, Option, Way, Where
-from .sheet.judged import Judged, Quantity, Said, effect, limits_from, line, noise_factor, prior_dof, shown
+from .sheet.judged import (
+    Judged,
+    Quantity,
+    Said,
+    effect,
+    limits_from,
+    line,
+    name_apart,
+    noise_factor,
+    prior_dof,
+    repeats_of,
+    shown,
+)
 from .sheet.kinds import kind_of_rows
 from .sheet.pictures import deviations
 from .sheet.table import Table
@@ -34,6 +48,8 @@ DISTANCE = Range(5.0, 60.0, "a distance to the scale")
 SCALE_MM = 0.2
 """A mark on a scale with millimetres, estimated through the telescope."""
 RESTS_MM = 0.05
+HAND_SHARE = 0.3
+"""By how much a light hand differs from round to round."""
 MOST_MM = 2000.0
 CAUTIONS = {"before": ("pinch", "tread", "lift"), "reading": ("hold", "sun"), "adjusting": ("pinch", "leg-drops")}
 LOOKS = (
@@ -134,42 +150,100 @@ def _needs(_document: Tripod) -> Needs:
     return Needs(wind=True)
 
 
+@dataclass(frozen=True, slots=True)
+class Moves:
+    """By round: what does not come back, plus the way the hand turned, and what it gave under the hand, mm."""
+
+    sets: tuple[float, ...]
+    twists: tuple[float, ...]
+    within: float
+    """Variance of one reading, mm²."""
+
+    def without(self, i: int) -> Moves:
+        return Moves(self.sets[:i] + self.sets[i + 1 :], self.twists[:i] + self.twists[i + 1 :], self.within)
+
+    @property
+    def spread(self) -> Spread:
+        """How the rounds scatter in what does not come back: a difference of two readings each."""
+        return repeats([[one / sqrt(2 * self.within) for one in self.sets]])
+
+
+def _moves(read: Read, within: float) -> Moves:
+    # Signed by the way the hand turned: noise of a reading then averages out, and coming back too far is minus.
+    sets = [(released - free) if loaded >= free else (free - released) for _, free, loaded, released in read.rounds]
+    return Moves(tuple(sets), tuple(abs(loaded - free) for _, free, loaded, _ in read.rounds), within)
+
+
+def _estimates(document: Tripod, moves: Moves, within: float, scale: float) -> tuple[Estimate, Estimate]:
+    """What does not come back, and what it gives, seconds."""
+    n, dof = len(moves.sets), prior_dof(document)
+    q = 2 * within / n * scale**2
+    between = RESTS_MM**2 * scale**2
+    kept = pooled(fsum(moves.sets) / n * scale, q, between, moves.spread, dof)
+    # No two hands turn alike: what they give differs by more than reading does.
+    hand = (HAND_SHARE * fsum(moves.twists) / n) ** 2 / n * scale**2
+    return kept, pooled(fsum(moves.twists) / n * scale, q + hand, between, Spread(), dof)
+
+
+def _apart(moves: Moves) -> int | None:
+    """The round that stands apart from the others, or of which two differ."""
+    sigma = sqrt(2 * moves.within)
+    hand = hypot(sigma, HAND_SHARE * median(moves.twists))
+    found = find_apart([[one / sigma for one in moves.sets], [one / hand for one in moves.twists]])
+    return None if found is None else found.index
+
+
+def _tell_scatter(judged: Judged, spread: Spread, dof: float) -> None:
+    factor = scatter_factor(spread, dof)
+    if factor is not None:
+        text = f"The rounds fit each other {factor:.1f} times worse than such readings do: take them again, one hand, the feet trodden in."
+        (judged.refused if factor > SCATTER_REFUSED else judged.reasons).append(("scatter", text))
+
+
 def _judge(document: Tripod, read: Read, told: Circumstances) -> Judged:
     assert read.distance_m is not None
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
     pointing = hypot(SCALE_MM, 30.0 / (document.instrument.magnification or 30.0) / scale)
     within = (pointing * noise_factor(document) * told.factor) ** 2 + rounding(read.steps)
-    sets = [released - free for _, free, _, released in read.rounds]
-    twists = [abs(loaded - free) for _, free, loaded, _ in read.rounds]
-    n = len(sets)
-    # Signed by the way the hand turned: noise of a reading then averages out, and coming back too far is minus.
-    kept = (
-        fsum(one if loaded >= free else -one for one, (_, free, loaded, _) in zip(sets, read.rounds, strict=True)) / n
-    )
-    q = 2 * within / n
-    kept_e = pooled(kept * scale, q * scale**2, RESTS_MM**2 * scale**2, Spread(), prior_dof(document))
-    twist_e = pooled(fsum(twists) / n * scale, q * scale**2, RESTS_MM**2 * scale**2, Spread(), prior_dof(document))
+    moves = _moves(read, within)
+    kept_e, twist_e = _estimates(document, moves, within, scale)
+    apart = _apart(moves)
+    kept = [i for i in range(len(read.rounds)) if i != apart]
+    q = 2 * within / len(moves.sets)
+    left_out = [_estimates(document, moves.without(i), within, scale) if len(kept) > 1 else None for i in kept]
+    rests = [
+        tuple((read.rounds[i][0], one[at] if one else None) for i, one in zip(kept, left_out, strict=True))
+        for at in (0, 1)
+    ]
     source = "opening value for angles"
     quantities = [
         Quantity(SET, "what does not spring back", "arcsec", kept_e, limits_from(document, SET, Limits(5.0, 10.0, 60.0, source)), q * scale**2, 0.0,
-                 condition="For levels and short angles; hands off between the faces.", turn="Tread the feet in afresh, tighten clamps and hinges, then run it again, as left."),
+                 condition="For levels and short angles; hands off between the faces.", turn="Tread the feet in afresh, tighten clamps and hinges, then run it again, as left.", without=rests[0]),
         Quantity(TWIST, "the twist under a hand", "arcsec", twist_e, limits_from(document, TWIST, Limits(30.0, 60.0, 120.0, source)), q * scale**2, 0.0,
-                 condition="For levels; hands off the head while angles are read.", turn="Tighten hinges and clamps until nothing gives, then run it again, as left."),
+                 condition="For levels; hands off the head while angles are read.", turn="Tighten hinges and clamps until nothing gives, then run it again, as left.", without=rests[1]),
     ]  # fmt: skip
     figures: Data = {
         SET: kept_e.value,
         f"sigma_{SET}": kept_e.sigma,
         TWIST: twist_e.value,
         f"sigma_{TWIST}": twist_e.sigma,
-        "rounds": [{"twist_mm": t, "set_mm": s} for t, s in zip(twists, sets, strict=True)],
-        "repeats": {"squares": 0.0, "dof": 0.0},
+        "rounds": [
+            {"twist_mm": abs(loaded - free), "set_mm": released - free} for _, free, loaded, released in read.rounds
+        ],
+        "repeats": repeats_of(moves.spread),
     }
     judged = Judged(
         quantities, figures, _finding(kept_e.value, kept_e.u95, twist_e.value, document), [shown(quantities[0], "Does not spring back by"), shown(quantities[1], "Turns under a hand by")],
         _worked(read, scale, kept_e.value, twist_e.value), [effect("at-50-m", f"What does not spring back is {figure(abs(kept_e.value) / ARCSEC_PER_RADIAN * 50_000, 1)} mm at 50 m, in every angle after a hand leant on it.")],
         one_more=("round", "rounds"), again="Tread the feet in afresh and take it once more. Both count together.", send="Put it out of use: joints that give for good are replaced.",
     )  # fmt: skip
+    judged.repeats = moves.spread
     judged.reasons += _looked(document, judged)
+    if apart is not None:
+        path = read.rounds[apart][0]
+        name_apart(judged, path, f"The {where(path)} does not fit the others: one slip would do that. Take it again.")
+    elif len(moves.sets) > 1:
+        _tell_scatter(judged, moves.spread, prior_dof(document))
     return judged
 
 

@@ -73,7 +73,7 @@ class TestTypedNumbers:
         found = number(Sheet(), "a", "a", 2, "mm", 0, 10)
         assert found is not None
         assert (found.value, found.step) == (2.0, 0.0)
-        assert rounding([0.1, 0.5]) == pytest.approx(0.25 / 12)
+        assert rounding([0.1, 0.5]) == pytest.approx(0.01 / 12)  # the finest of the sheet
         assert rounding([]) == 0.0
 
 

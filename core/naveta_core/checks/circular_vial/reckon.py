@@ -9,14 +9,14 @@ from __future__ import annotations
 from math import hypot
 from typing import Any
 
-from ...judgement import Grade, Limits, may_turn_screws
+from ...judgement import Grade, Limits
 from ..sheet.acts import Guide
 from ..sheet.answer import SoFar
 from ..sheet.aside import aside
 from ..sheet.circumstances import Circumstances, Needs
-from ..sheet.judged import Judged, Quantity, limits_from, name_apart, repeats_of, tell_scatter
+from ..sheet.judged import Judged, Quantity, limits_from, name_apart, raised, repeats_of, tell_scatter
 from ..sheet.points import converging, read_points
-from .solve import QUANTITY, USUAL_SENSITIVITY, CircularVial, Found, Read, find, turns_of, where
+from .solve import QUANTITY, USUAL_SENSITIVITY, CircularVial, Found, Read, find, provable_mm, turns_of, where
 from .words import cost_of, drawn_vial, finding_of, halves_of, running, shown_of, worked_of
 
 Data = dict[str, Any]
@@ -53,6 +53,7 @@ def judge(document: CircularVial, read: Read, told: Circumstances) -> Judged:
     found = find(document, read.bubbles, read.steps, turns=read.turns, told=told, more_mm=more)
     scale = USUAL_SENSITIVITY / sensitivity
     opening = Limits(0.5 * scale, 1.0 * scale, 5.0, f"opening value for a vial of {sensitivity:g}′ per 2 mm")
+    opening = raised(opening, provable_mm(turns=read.turns, more_mm=more), "mm", "a bubble read by eye")
     limits = limits_from(document, QUANTITY, opening)
     place = aside(found.x, found.y)
     turn = (
@@ -103,7 +104,7 @@ def bubble_to_middle(_document: Any, _read: Any, judged: Judged, _grade: Grade, 
     quantity, start = judged.quantities[0], (judged.figures["vial_error_x_mm"], judged.figures["vial_error_y_mm"])
     return Guide(
         quantity.turn,
-        may_turn_screws(quantity.estimate, quantity.limits),
+        quantity.may_turn(),
         ("right", "away from you"),
         "The bubble is now at",
         "mm",

@@ -13,7 +13,7 @@ from typing import Any, Literal
 from pydantic import Field as Bounds
 
 from ...envelope import Envelope, Part, Typed
-from ...judgement import Estimate, pooled
+from ...judgement import Estimate, pooled, vector_bound
 from ...priors import CIRCULAR_BETWEEN_MM, CIRCULAR_MM
 from ...readings import Sheet
 from ..sheet.circumstances import Circumstances
@@ -21,12 +21,13 @@ from ..sheet.entry import Where
 from ..sheet.fits import Solved, solve, stands_apart
 from ..sheet.judged import noise_factor, prior_dof
 from ..sheet.rounds import InRound, by_round, demand_opposite, standing_vector, turned_vector
-from ..sheet.typed import blank, number, rounding
+from ..sheet.typed import blank, filled, number, rounding
 
 Data = dict[str, Any]
 QUANTITY = "vial_error_mm"
 VIAL_MM = 15.0
 USUAL_SENSITIVITY = 8.0
+PROVABLE_DOF = 12.0
 where = Where(
     {
         "readings": "reading",
@@ -104,7 +105,7 @@ def read_bubbles(
     for i in range(len(readings), 2 if turns else 1):
         for name in ("x_mm", "y_mm"):
             sheet.want(f"observations.readings[{i}].{name}", words(f"observations.readings[{i}].{name}"))
-    if turns and len(found) >= max(2, len(readings)):
+    if turns and len(found) >= max(2, filled(readings, "heading_deg", "x_mm", "y_mm")):
         wanted = "two headings half a turn apart: a quarter turn hides a third of it"
         demand_opposite(sheet, "observations.readings", "the readings", found, wanted)
     return found, steps
@@ -129,6 +130,12 @@ def read_document(document: CircularVial, sheet: Sheet) -> Read:
         o.sensitivity_arcmin_per_2mm, "arcmin", 0.5, 60, wanted=False,
     )  # fmt: skip
     return Read(bubbles, turns, typed.value if typed else stated, steps)
+
+
+def provable_mm(*, turns: bool, more_mm: float = 0.0) -> float:
+    """The smallest error a careful test of a circular vial can show: four headings, or four readings held plumb."""
+    sigma = hypot(CIRCULAR_MM / 2, CIRCULAR_BETWEEN_MM, 0.0 if turns else more_mm)
+    return vector_bound(Estimate(0.0, sigma, PROVABLE_DOF))
 
 
 @dataclass

@@ -6,7 +6,7 @@ told in seconds, and per minute of lean where that is known. A line that does no
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import fsum, sqrt
 from typing import Any, Literal
 
@@ -15,7 +15,7 @@ from pydantic import Field as Bounds
 from ...angles import ARCSEC_PER_RADIAN
 from ...blunders import find_apart, likely_slip, repeats
 from ...envelope import Envelope, Part, Typed
-from ...judgement import Limits, Spread, pooled
+from ...judgement import Estimate, Limits, Spread, pooled
 from ...lengths import METRES
 from ...priors import staff_spread
 from ...readings import Range, Sheet
@@ -32,12 +32,13 @@ from ..sheet.judged import (
     line,
     noise_factor,
     prior_dof,
+    raised,
     repeats_of,
     row,
     shown,
 )
 from ..sheet.pictures import deviations
-from ..sheet.typed import number
+from ..sheet.typed import number, rounding
 
 Data = dict[str, Any]
 QUANTITY = "largest_shift_arcsec"
@@ -52,6 +53,7 @@ WORDS = {
 }
 DISTANCE, STAFF = Range(5.0, 100.0, "a distance"), Range(-0.5, 7.0, "a staff reading")
 GOOD_M = (30.0, 60.0)
+USUAL_M, USUAL_READINGS, PROVABLE_DOF = 45.0, 5, 24.0
 CAUTIONS = {
     "before": ("overhead-lines", "traffic"),
     "reading": ("sun", "tap", "overhead-lines"),
@@ -147,6 +149,16 @@ def _class_limit(document: CompensatorFunction, tilt: float | None) -> Limits:
     return Limits(use, use, use, f"opening value for {what}, {why}", adjustable=False)
 
 
+def _limit(document: CompensatorFunction, tilt: float | None) -> Limits:
+    """The limit of its class, but never below what five readings a place can show at the distance that shows most."""
+    read = Read({}, [], USUAL_M, tilt)
+    within, between = _within(document, read)
+    sigma = sqrt(2 * (within / USUAL_READINGS + between)) * ARCSEC_PER_RADIAN / USUAL_M
+    least = Estimate(0.0, sigma, PROVABLE_DOF, of=len(SIDES)).u95
+    what = f"{USUAL_READINGS} readings a place at {USUAL_M:g} m"
+    return raised(_class_limit(document, tilt), least, "arcsec", what)
+
+
 def _within(document: CompensatorFunction, read: Read) -> tuple[float, float]:
     """Variances of one reading, m²: within, and common to a position (the compensator's rest)."""
     one = document.instrument
@@ -154,8 +166,8 @@ def _within(document: CompensatorFunction, read: Read) -> tuple[float, float]:
     spread = staff_spread(
         read.distance_m or 45.0, reading, one.levelling_accuracy_mm_per_km, (one.prior or {}).get("staff_reading_mm")
     )
-    step = max((s.step_m for group in read.at.values() for s in group), default=0.0)
-    return (spread.within_mm / 1000 * noise_factor(document)) ** 2 + step**2 / 12, (spread.between_mm / 1000) ** 2
+    digit = rounding(s.step_m for group in read.at.values() for s in group)
+    return (spread.within_mm / 1000 * noise_factor(document)) ** 2 + digit, (spread.between_mm / 1000) ** 2
 
 
 def _standardised(at: dict[str, list[Staff]], within: float) -> list[list[float]]:
@@ -177,13 +189,14 @@ def judge(document: CompensatorFunction, read: Read, _told: Circumstances) -> Ju
     largest = max(SIDES, key=lambda name: abs(shifts[name]))
     q_within = within * (1 / len(groups[largest]) + 1 / len(groups["centre"])) * scale**2
     q_between = 2 * between * scale**2
-    estimate = pooled(shifts[largest], q_within, q_between, spread, prior_dof(document))
+    found = pooled(shifts[largest], q_within, q_between, spread, prior_dof(document))
+    estimate = replace(found, of=len(SIDES))
     quantity = Quantity(
         QUANTITY,
         "the compensator",
         "arcsec",
         estimate,
-        limits_from(document, QUANTITY, _class_limit(document, read.tilt_arcmin)),
+        limits_from(document, QUANTITY, _limit(document, read.tilt_arcmin)),
         q_within,
         q_between,
     )
@@ -343,7 +356,7 @@ def drawn(document: CompensatorFunction, read: Read, judged: Judged | None) -> D
         (WORDS[name], float(i), (_mean(read.at[name]) - centre) * scale if read.at[name] else None)
         for i, name in enumerate(SIDES)
     ]
-    limit = judged.quantities[0].limits.use if judged else _class_limit(document, read.tilt_arcmin).use
+    limit = judged.quantities[0].limits.use if judged else _limit(document, read.tilt_arcmin).use
     return deviations("arcsec", marks, limit, "bubble in the middle", "")
 
 
@@ -358,7 +371,7 @@ def so_far(document: CompensatorFunction, read: Read) -> SoFar:
         said.append(
             (
                 "expected",
-                f"With {readings} a position this shows a shift to about ± {arcsec(u, u)}; the limit is {figure(_class_limit(document, read.tilt_arcmin).use, 1)}″.",
+                f"With {readings} a position this shows a shift to about ± {arcsec(u, u)}; the limit is {figure(_limit(document, read.tilt_arcmin).use, 1)}″.",
             )
         )
         said += _running(read, scale)

@@ -32,6 +32,7 @@ from ..sheet.judged import (
     shown,
 )
 from ..sheet.pictures import deviations
+from ..sheet.typed import rounding
 from ..two_face.read import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, MARK_MM, POINTING_ARCSEC
 from .model import DirectionRounds
 from .read import FACES, Face, Read, Round
@@ -66,14 +67,14 @@ def within_arcsec(document: DirectionRounds, read: Read) -> float:
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
     eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
     mark = MARK_MM["unknown"] / 1000 / USUAL_DISTANCE_M * ARCSEC_PER_RADIAN
-    steps = [
+    steps = (
         shot.step_arcsec
         for one in read.rounds
         for face in (one.left, one.right)
         for listed in face.shots.values()
         for shot in listed
-    ]
-    return sqrt((hypot(s, eye, mark) * noise_factor(document)) ** 2 + max(steps, default=0.0) ** 2 / 12)
+    )
+    return sqrt((hypot(s, eye, mark) * noise_factor(document)) ** 2 + rounding(steps))
 
 
 def solve(document: DirectionRounds, read: Read) -> Solution:

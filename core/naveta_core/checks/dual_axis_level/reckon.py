@@ -11,6 +11,7 @@ from math import fsum, hypot, sqrt
 from typing import Any
 
 from ...judgement import Limits
+from ...numerals import finest
 from ...stand.vectors import polar
 from ...wording import arcsec, figure
 from ..plate_vial.reckon import Tube, placed, spreads
@@ -42,7 +43,7 @@ Data = dict[str, Any]
 
 def _limits(document: DualAxisLevel, name: str, read: Read) -> Limits:
     s = document.instrument.angle_accuracy_arcsec
-    step = document.instrument.electronic_level_step_arcsec or max([0.0, *read.steps])
+    step = document.instrument.electronic_level_step_arcsec or finest(read.steps)
     use = max(4.0, 1.5 * (s or 0.0), 2 * step)
     why = "the larger of 4″, one and a half times the stated accuracy and two steps of its display"
     return limits_from(document, name, Limits(use, use, 60.0, f"opening value: {why}"))
@@ -57,7 +58,7 @@ def judge(document: DualAxisLevel, read: Read, told: Circumstances) -> Judged:
     quantities = [
         Quantity(
             name, f"the index {word} the sight", "arcsec", solved.estimate(at), _limits(document, name, read),
-            solved.q_within(at), solved.between, False, "", STORE, "what is stored in the field",
+            solved.q_within(at), solved.between, False, "", STORE, "what is stored in the field", storing=True,
         )
         for at, name, word in ((1, ALONG, "along"), (0, ACROSS, "across"))
     ]  # fmt: skip
@@ -149,7 +150,7 @@ def _beside(document: DualAxisLevel, read: Read, quantities: list[Quantity], fac
     ]
     if read.seconds_per_div is None or len(tubes) < 2 or widest_deg([one.heading_deg for one in tubes]) < OPPOSITE_DEG:
         return []
-    within, between = spreads(document, read.bubble_steps, factor)
+    within, between = spreads(document, tubes, read.bubble_steps, factor)
     rest = find_rest(tubes, read.seconds_per_div, within, between, prior_dof(document)).solved.estimate(0)
     own = hypot(quantities[0].estimate.value, quantities[1].estimate.value)
     vial = abs(rest.value) * read.seconds_per_div

@@ -20,7 +20,7 @@ from ..sheet.fits import Solved, solve
 from ..sheet.judged import noise_factor, prior_dof
 from ..sheet.rounds import Equation, InRound, by_round, demand_opposite, turned_vector
 from ..sheet.stored import Before, Kept, Stores, read_before, words_of
-from ..sheet.typed import blank, number, rounding
+from ..sheet.typed import blank, filled, number, rounding
 
 Data = dict[str, Any]
 ALONG, ACROSS = "index_along_arcsec", "index_across_arcsec"
@@ -28,6 +28,7 @@ MOST_ARCSEC = 3600.0
 WARM_MINUTES = 3.0
 OTHER_SENSE_SHARE = 0.25
 DEGREES_LOOK_LIKE = 0.05
+TYPED = ("heading_deg", "along_arcsec", "across_arcsec", "bubble_div")
 KEPT = (Kept(ALONG, "before_along_arcsec", "along"), Kept(ACROSS, "before_across_arcsec", "across"))
 CAUTIONS = {"before": ("hold",), "reading": ("wind", "hold"), "adjusting": ("hold",)}
 where = Where(
@@ -99,7 +100,7 @@ def read_document(document: DualAxisLevel, sheet: Sheet) -> Read:
     found, steps, bubble_steps = [], [], []
     for i, one in enumerate(o.readings):
         base = f"observations.readings[{i}]"
-        if i >= 2 and blank(one.heading_deg, one.along_arcsec, one.across_arcsec, one.bubble_div):
+        if i >= 2 and blank(*(getattr(one, name) for name in TYPED)):
             continue
         heading = number(sheet, f"{base}.heading_deg", where(f"{base}.heading_deg"), one.heading_deg, "deg", -360, 360)
         along, across = (
@@ -133,7 +134,7 @@ def read_document(document: DualAxisLevel, sheet: Sheet) -> Read:
     for i in range(len(o.readings), 2):
         for name in ("along_arcsec", "across_arcsec"):
             sheet.want(f"observations.readings[{i}].{name}", where(f"observations.readings[{i}].{name}"))
-    if len(found) >= max(2, len(o.readings)):
+    if len(found) >= max(2, filled(o.readings, *TYPED)):
         wanted = "two headings half a turn apart: only turned does the index show"
         demand_opposite(sheet, "observations.readings", "the readings", found, wanted)
     worth = None

@@ -6,6 +6,7 @@ the tilt; four give all of it and what does not fit. e is the known rest positio
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import cos, radians, sin
 from typing import Any, Literal
@@ -14,7 +15,8 @@ from pydantic import Field as Bounds
 
 from ...envelope import Envelope, Part, Typed
 from ...errors import Refused
-from ...judgement import Grade, Limits, may_turn_screws
+from ...judgement import Grade, Limits
+from ...numerals import finest
 from ...priors import TUBULAR_BETWEEN_DIV, TUBULAR_COARSE_DIV, TUBULAR_DIV
 from ...readings import Sheet
 from ...stand.vectors import polar, unit
@@ -41,7 +43,7 @@ from ..sheet.judged import (
 )
 from ..sheet.pictures import tube
 from ..sheet.rounds import Equation, InRound, by_round, demand_opposite, last_round
-from ..sheet.typed import blank, number, rounding
+from ..sheet.typed import blank, filled, number, rounding
 
 Data = dict[str, Any]
 QUANTITY = "reversal_div"
@@ -137,7 +139,7 @@ def read_document(document: PlateVial, sheet: Sheet) -> Read:
             steps.append(bubble.step)
     for i in range(len(o.readings), 2):
         sheet.want(f"observations.readings[{i}].bubble_div", where(f"observations.readings[{i}].bubble_div"))
-    if len(found) >= max(2, len(o.readings)):
+    if len(found) >= max(2, filled(o.readings, "heading_deg", "bubble_div")):
         _geometry(found, sheet)
     return Read(found, typed.value if typed else stated, steps)
 
@@ -181,9 +183,9 @@ def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: 
     return Found(solved, (u[0] * known[-1] * seconds, u[1] * known[-1] * seconds), False, second, seconds)
 
 
-def spreads(document: Envelope, steps: list[float], factor: float) -> tuple[float, float]:
+def spreads(document: Envelope, tubes: Sequence[Tube], steps: list[float], factor: float) -> tuple[float, float]:
     """Variances of one bubble, in divisions²: a tenth is estimated, or only halves are told apart."""
-    coarse = max(steps, default=0.0) >= 0.5
+    coarse = finest(steps) >= 0.5 or (len(tubes) > 1 and all(one.bubble % 0.5 == 0 for one in tubes))
     own = (document.instrument.prior or {}).get("plate_vial_div", TUBULAR_COARSE_DIV if coarse else TUBULAR_DIV)
     return (own * noise_factor(document) * factor) ** 2 + (0.0 if coarse else rounding(steps)), TUBULAR_BETWEEN_DIV**2
 
@@ -194,7 +196,7 @@ def needs(_document: PlateVial) -> Needs:
 
 def judge(document: PlateVial, read: Read, told: Circumstances) -> Judged:
     assert read.seconds is not None
-    within, between = spreads(document, read.steps, told.factor)
+    within, between = spreads(document, read.tubes, read.steps, told.factor)
     found = find(read.tubes, read.seconds, within, between, prior_dof(document))
     quantities = [_quantity(document, found, 0)]
     if found.second:
@@ -377,7 +379,7 @@ def to_middle(_document: Any, _read: Any, judged: Judged, _grade: Grade, reads_n
         steps.append({"given": str(given), "left": left, "done": done, "text": says})
     return Guide(
         quantity.turn,
-        may_turn_screws(quantity.estimate, quantity.limits),
+        quantity.may_turn(),
         ("",),
         "The bubble is now at",
         "div",

@@ -10,7 +10,7 @@ from math import fsum, hypot
 from typing import Any
 
 from ...angles import ARCSEC_PER_RADIAN
-from ...judgement import Grade, Limits, Spread, may_turn_screws, pooled
+from ...judgement import Grade, Limits, Spread, pooled
 from ...wording import figure
 from ..sheet.acts import Guide
 from ..sheet.answer import SoFar
@@ -180,7 +180,7 @@ def on_to_axis(_document: Any, read: Read, judged: Judged, _grade: Grade, reads_
     start, axis = (last.x, last.y), (judged.figures["axis_x_mm"], judged.figures["axis_y_mm"])
     return Guide(
         quantity.turn,
-        may_turn_screws(quantity.estimate, quantity.limits) and quantity.limits.adjustable,
+        quantity.may_turn() and quantity.limits.adjustable,
         ("right", "away"),
         "It points now at",
         "mm",

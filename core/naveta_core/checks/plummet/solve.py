@@ -20,7 +20,7 @@ from ..sheet.entry import Where
 from ..sheet.fits import OPPOSITE_DEG, Solved, solve
 from ..sheet.judged import noise_factor, prior_dof
 from ..sheet.rounds import InRound, by_round, demand_opposite, ground_mark, standing_vector
-from ..sheet.typed import blank, number, rounding
+from ..sheet.typed import blank, filled, number, rounding
 
 Data = dict[str, Any]
 QUANTITY = "offset_mm"
@@ -136,7 +136,7 @@ def read_document(document: Plummet, sheet: Sheet) -> Read:
         for j in range(len(one.marks), fewest):
             for name in ("x_mm", "y_mm"):
                 sheet.want(f"{path}.marks[{j}].{name}", where(f"{path}.marks[{j}].{name}"))
-        if turned and len(spots) >= max(2, len(one.marks)):
+        if turned and len(spots) >= max(2, filled(one.marks, "heading_deg", "x_mm", "y_mm")):
             wanted = (
                 "marks half a turn apart, or at thirds: at one heading only the offset cannot be told from the axis"
             )

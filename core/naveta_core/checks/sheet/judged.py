@@ -12,6 +12,7 @@ from typing import Any
 from ...envelope import Envelope
 from ...judgement import (
     SCATTER_REFUSED,
+    STORING_SHARE,
     Decision,
     Estimate,
     Evidence,
@@ -64,10 +65,26 @@ class Quantity:
     decision: Decision = field(default_factory=lambda: Decision("use"))
     confirmed: Estimate | None = None
     own: Own | None = None
+    without: tuple[tuple[str, Estimate | None], ...] = ()
+    """The estimate with each single reading left out, by its path; None where the rest tells nothing. Given where one
+    mistyped figure could send a thing to service: it must not."""
+    storing: bool = False
+    """Whether its value is stored: only from a test that proves half the limit."""
+    rests_on: str = ""
+    """The path of the one reading a verdict would rest on."""
 
     @property
     def grade(self) -> Grade:
         return self.decision.grade
+
+    @property
+    def fine(self) -> float:
+        """The share of its limit a test has to prove before anything is turned or stored by it."""
+        return STORING_SHARE if self.storing else 1.0
+
+    def may_turn(self) -> bool:
+        """Whether a screw may be turned, or the value stored, by this finding."""
+        return may_turn_screws(self.estimate, self.limits, self.fine)
 
     def told(self) -> str:
         return size(abs(self.estimate.value), self.estimate.u95, self.unit)
@@ -116,7 +133,9 @@ def grade_of(document: Envelope, judged: Judged) -> Grade:
             one.decision = one.own.decision
             own += one.own.why
             continue
-        one.decision = decide(one.estimate, one.limits, vector=one.vector)
+        one.decision = _not_by_one(one, decide(one.estimate, one.limits, vector=one.vector, fine=one.fine))
+        if one.rests_on and judged.apart is None:
+            judged.apart = (one.rests_on, "The verdict rests on this reading alone: read it once more.")
         one.confirmed = None if one.vector else _evidence(document, one)
         if one.confirmed is not None:
             one.decision = Decision("use", ("confirmed-by-record",))
@@ -141,6 +160,17 @@ def grade_of(document: Envelope, judged: Judged) -> Grade:
     return grade
 
 
+def _not_by_one(one: Quantity, decision: Decision) -> Decision:
+    """A thing is not condemned by one figure: with that one left out the verdict must stand."""
+    if decision.grade != "service" or not one.without:
+        return decision
+    leaning = [(path, e) for path, e in one.without if e is None or decide(e, one.limits).grade != "service"]
+    if not leaning:
+        return decision
+    one.rests_on = min(leaning, key=lambda pair: 0.0 if pair[1] is None else abs(pair[1].value))[0]
+    return Decision("repeat", ("rests-on-one",))
+
+
 def _why(one: Quantity, *, alone: bool) -> list[Said]:
     """Why a quantity has its grade."""
     e, limits, unit = one.estimate, one.limits, one.unit
@@ -161,6 +191,7 @@ def _why(one: Quantity, *, alone: bool) -> list[Said]:
         "not-proved": f"these readings prove it only to {proved}; the limit is {limit}.",
         "conditional": f"{one.told()} is beyond the limit of {limit}, but within {bound(limits.watch, unit)}.",
         "confirm": f"{one.told()} with ± {size(e.u95, e.u95, unit)} cannot be told from noise at a limit of {limit}.",
+        "rests-on-one": f"{one.told()} is beyond the limit of {limit}, by a single reading: one slip would do that.",
         "beyond-adjusting": f"{one.told()} is beyond the {bound(limits.adjust, unit)} that {one.beyond} should take up.",
     }
     said = [(code, _led(lead, texts[code])) for code in one.decision.codes]
@@ -216,12 +247,12 @@ def _to_mend_the_reading(codes: set[str]) -> list[Said]:
 
 
 def _next(judged: Judged, one: Quantity) -> list[Said]:
-    e, limits, codes = one.estimate, one.limits, one.decision.codes
+    codes = one.decision.codes
     if one.own is not None and one.own.next:
         return list(one.own.next)
     if one.grade == "use":
         return [("carry-on", "Take it.")]
-    ready = bool(one.turn) and may_turn_screws(e, limits)
+    ready = bool(one.turn) and one.may_turn()
     if one.grade == "adjust" and ready:
         return [("save-as-found", "Save as found first."), ("adjust", one.turn)]
     if one.grade in ("adjust", "repeat"):
@@ -292,6 +323,15 @@ def limits_from(document: Envelope, name: str, opening: Limits) -> Limits:
     watch = own.watch if own.watch is not None else own.use
     adjust = own.adjust if own.adjust is not None else max(watch, opening.adjust)
     return Limits(own.use, watch, adjust, own.source or "stated in the document", opening.adjustable)
+
+
+def raised(opening: Limits, least: float, unit: str, what: str) -> Limits:
+    """An opening limit that lies below what such a test can prove at its best, raised to that, and said."""
+    if opening.use >= least:
+        return opening
+    why = f"{opening.source}: {bound(opening.use, unit)} cannot be shown, {what} proves no better than {bound(least, unit)}"
+    share = opening.watch / opening.use
+    return Limits(least, least * share, max(opening.adjust, least * share), why, opening.adjustable)
 
 
 def prior_dof(document: Envelope) -> float:

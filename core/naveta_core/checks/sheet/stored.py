@@ -13,7 +13,7 @@ from typing import Any, Literal
 
 from ...envelope import Envelope, Part, Typed
 from ...errors import Fault, Refused, said
-from ...judgement import Estimate, Grade, may_turn_screws
+from ...judgement import Estimate, Grade
 from ...numerals import numeral
 from ...readings import Sheet
 from ...wording import MINUS, arcsec, capital, figure, joined
@@ -226,7 +226,7 @@ def _new_values(document: Any, before: Before, judged: Judged, found: list[Kept]
     for one in found:
         quantity = _quantity(judged, one.name)
         assert quantity is not None
-        if quantity.grade == "use" or not may_turn_screws(quantity.estimate, quantity.limits):
+        if quantity.grade == "use" or not quantity.may_turn():
             continue
         e, old = quantity.estimate.value, before.old.get(one.name)
         new = new_value(document, before, one.name, e)

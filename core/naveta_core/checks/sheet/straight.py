@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import fsum
 
 from ...judgement import Estimate, pooled
 from .fits import Solved, solve
@@ -18,6 +19,8 @@ class Straight:
     solved: Solved
     lengths_m: tuple[float, ...]
     errors_mm: tuple[float, ...]
+    scale_ppm2: float = 0.0
+    """Variance of the scale that all lengths have in common: temperature, tension, what it was compared with."""
 
     @property
     def zero_mm(self) -> float:
@@ -27,27 +30,37 @@ class Straight:
     def scale_ppm(self) -> float:
         return self.solved.fit.unknowns[1] * PPM / 1000
 
+    def at(self, length_m: float) -> float:
+        """The line's error at a length, mm."""
+        zero, scale = self.solved.fit.unknowns
+        return zero + scale * length_m
+
+    def variance_at(self, length_m: float) -> float:
+        """Variance of the line at a length from its readings, mm²."""
+        (zero, scale), within = self.solved.fit.gain, self.solved.within
+        return within * fsum((a + b * length_m) ** 2 for a, b in zip(zero, scale, strict=True))
+
     def zero(self) -> Estimate:
         return self.solved.estimate(0)
 
     def scale(self) -> Estimate:
-        """The scale in parts in a million; what is common to all readings is in the zero, not in it."""
+        """The scale in parts in a million; what is common to all readings is in the zero, what grows with length in it."""
         value, q = self.solved.fit.unknowns[1], self.solved.q_within(1)
-        found = pooled(value, q, 0.0, self.solved.spread, self.solved.prior_dof)
+        found = pooled(value, q, self.scale_ppm2 / PPM, self.solved.spread, self.solved.prior_dof)
         return Estimate(found.value * PPM / 1000, found.sigma * PPM / 1000, found.dof, found.pooled)
-
-    def worst(self) -> tuple[int, float]:
-        """The point that fits the line least: its place in the list and its misfit in mm."""
-        at = max(range(len(self.lengths_m)), key=lambda i: abs(self.solved.fit.residuals[i]))
-        return at, self.solved.fit.residuals[at]
 
 
 def straight(
-    lengths_m: Sequence[float], errors_mm: Sequence[float], within: float, between: float, dof: float
+    lengths_m: Sequence[float],
+    errors_mm: Sequence[float],
+    within: float,
+    between: float,
+    dof: float,
+    scale_ppm2: float = 0.0,
 ) -> Straight:
-    """Fit a line through two or more errors, mm, at their lengths, m. Variances in mm²."""
+    """Fit a line through two or more errors, mm, at their lengths, m. Variances in mm², that of the scale in ppm²."""
     rows = [([1.0, length], error) for length, error in zip(lengths_m, errors_mm, strict=True)]
-    return Straight(solve(rows, within, between, dof), tuple(lengths_m), tuple(errors_mm))
+    return Straight(solve(rows, within, between, dof), tuple(lengths_m), tuple(errors_mm), scale_ppm2)
 
 
 def spread_m(lengths: Sequence[float]) -> float:

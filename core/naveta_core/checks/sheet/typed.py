@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
+from typing import Any
+
 from ...angles import parse_angle
 from ...errors import said
 from ...lengths import parse_length
-from ...numerals import Numeral, numeral
+from ...numerals import Numeral, finest, numeral
 from ...readings import Sheet
 
 Value = str | int | float | None
@@ -80,6 +83,11 @@ def blank(*values: Value) -> bool:
     return all(value is None or not str(value).strip() for value in values)
 
 
-def rounding(steps: list[float]) -> float:
-    """What rounding to the last digit typed adds to the variance of a reading: r²/12."""
-    return max(steps, default=0.0) ** 2 / 12
+def filled(rows: Sequence[Any], *names: str) -> int:
+    """How many rows hold anything that was typed: one that was only opened at the end is no row."""
+    return sum(not blank(*(getattr(row, name) for name in names)) for row in rows)
+
+
+def rounding(steps: Iterable[float]) -> float:
+    """What rounding to the last digit of the sheet adds to the variance of a reading: r²/12."""
+    return finest(steps) ** 2 / 12

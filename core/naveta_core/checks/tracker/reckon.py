@@ -42,6 +42,7 @@ from ..two_face.read import (
     MARK_MM,
     POINTING_ARCSEC,
     Pointed,
+    alike,
     by_rounds,
     pointings_of,
     sine,
@@ -114,6 +115,7 @@ def read_document(document: Tracker, sheet: Sheet) -> Read:
         want_in_every_round(sheet, typed, where)
         far = distance.value if distance else None
         seen += [Seen(path, far, dict(zip(LISTS, of_round, strict=True)), n) for n, of_round in by_rounds(lists)]
+    alike(p for one in seen for listed in one.lists.values() for p in listed)
     if not sheet.missing and not sheet.faults:
         for prism in seen:
             _same_prism(sheet, prism)
@@ -235,6 +237,7 @@ def judge(document: Tracker, read: Read, _told: Circumstances) -> Judged:
             q_b,
             turn=turn,
             beyond="what can be stored",
+            storing=True,
         )
         for name, word, e in ((HZ, "across", hz), (V, "in height", v))
     ]

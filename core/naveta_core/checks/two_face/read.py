@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from itertools import pairwise
 from math import fsum, hypot, radians, sin
@@ -9,6 +10,7 @@ from statistics import median
 
 from ...angles import ARCSEC_PER_RADIAN
 from ...envelope import Envelope
+from ...numerals import finest
 from ...readings import Sheet
 from ..sheet.directions import FAR_OFF_DEG, mean, mean_direction, wrapped
 from ..sheet.entry import Where
@@ -47,9 +49,9 @@ where = Where(
 )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Pointed:
-    """One pointing, degrees as read, and the worth of the last digits in seconds."""
+    """One pointing, degrees as read, and the worth of the last digit in seconds: the finest of the sheet."""
 
     path: str
     hz: float
@@ -114,6 +116,7 @@ def read_document(document: TwoFace, sheet: Sheet) -> Read:
             called = name if n == 1 else f"{name}, round {n}"
             seen.append(Seen(path, called, far, target.mark or "unknown", left, right, n))
     closing = pointings_of(document, sheet, "observations.closing", o.closing, 0)
+    alike([*closing, *(p for one in seen for p in (*one.left, *one.right))])
     seen.sort(key=lambda one: one.round)
     if not sheet.missing and not sheet.faults:
         for one in seen:
@@ -136,13 +139,21 @@ def pointings_of(
             for name in ("hz", "v")
         )
         if hz is not None and v is not None:
-            step = max(hz.step, v.step) * 3600
+            step = finest((hz.step, v.step)) * 3600
             texts = (str(one.hz), str(one.v))
             found.append(Pointed(base, hz.value % 360.0, v.value % 360.0, step, texts, one.round or 1))
     for i in range(len(listed), fewest):
         for name in ("hz", "v"):
             sheet.want(f"{path}[{i}].{name}", words(f"{path}[{i}].{name}"))
     return found
+
+
+def alike(pointings: Iterable[Pointed]) -> None:
+    """Give every pointing the finest last digit of the sheet: a zero dropped at the end is no coarser reading."""
+    listed = list(pointings)
+    step = finest(one.step_arcsec for one in listed)
+    for one in listed:
+        one.step_arcsec = step
 
 
 def want_in_every_round(sheet: Sheet, lists: dict[str, list[Pointing]], words: Where = where) -> None:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from math import fsum
 
+from ...numerals import finest
 from ...readings import Range, Sheet, ordinal
 from .model import SetUp, Sight, TwoPeg, Wires
 
@@ -112,7 +113,17 @@ def read(document: TwoPeg) -> tuple[list[tuple[Seen, Seen]], Sheet]:
         ):
             sheet.want(path, where(path))
     _geometry(setups, sheet)
-    return setups, sheet
+    return _alike(setups), sheet
+
+
+def _alike(setups: list[tuple[Seen, Seen]]) -> list[tuple[Seen, Seen]]:
+    """Every reading with the finest last digit of the sheet: a zero dropped at the end is no coarser reading."""
+    step = finest(p.step_m for setup in setups for seen in setup for p in seen.pointings)
+
+    def finer(seen: Seen) -> Seen:
+        return replace(seen, pointings=tuple(replace(p, step_m=step) for p in seen.pointings))
+
+    return [(finer(a), finer(b)) for a, b in setups]
 
 
 def _setup(document: TwoPeg, sheet: Sheet, index: int, setup: SetUp) -> tuple[Seen, Seen]:
@@ -168,7 +179,7 @@ def _three_wires(sheet: Sheet, path: str, wires: Wires, constant: float) -> Poin
         return None
     mean = (upper.m + middle.m + lower.m) / 3
     unequal = (upper.m - middle.m) - (middle.m - lower.m)
-    step = max(one.step_m for one in (upper, middle, lower))
+    step = finest(one.step_m for one in (upper, middle, lower))
     return Pointing(path, mean, step, str(wires.middle), middle.m, unequal, constant * abs(upper.m - lower.m))
 
 
