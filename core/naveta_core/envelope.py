@@ -71,6 +71,12 @@ class Display(Part):
     along_positive: Literal["high-forward", "low-forward"] = "high-forward"
     across_positive: Literal["high-right", "high-left"] = "high-right"
 
+    @property
+    def senses(self) -> tuple[float, float]:
+        """What figures along and across are to be multiplied by: as shown into high side forward and right plus, or back."""
+        along = 1.0 if self.along_positive == "high-forward" else -1.0
+        return along, 1.0 if self.across_positive == "high-right" else -1.0
+
 
 class Noise(Part):
     """What earlier tests of this instrument taught about its spread: factor on w, and how many dof it rests on."""
@@ -104,6 +110,13 @@ class Instrument(Part):
     storable_arcsec: Positive | None = None
     judged_raw: bool | None = None
     prior: dict[str, Positive] | None = None
+    foot_screws: Literal["clockwise-raises", "clockwise-lowers"] | None = None
+    """Seen from above. Most raise when turned clockwise; some have the other thread."""
+
+    @property
+    def senses(self) -> tuple[float, float]:
+        """Along and across: the one place where an electronic level's figures are turned into canonical ones, and back."""
+        return (self.display or Display()).senses
 
 
 class Conditions(Part):
@@ -153,6 +166,13 @@ class Earlier(Part):
     grade: Grade
     result: dict[str, Any]
     temperature_c: Number | None = None
+    passed: bool | None = None
+    """Whether it counts as passed where the instrument stands; told nothing, by its grade."""
+
+    @property
+    def good(self) -> bool:
+        """Whether later work may lean on it: the one answer for yard, round and checks."""
+        return self.grade in ("use", "watch") if self.passed is None else self.passed
 
 
 class Envelope(Part):

@@ -8,7 +8,7 @@ applies, at its own interval, and afresh after any event that bears on it.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, replace
 from datetime import date, datetime, timedelta
 from typing import Any, Literal
 
@@ -22,6 +22,11 @@ Said = dict[str, str]
 
 BEARING_EVENTS = {"knock": "knocked", "drop": "dropped", "topple": "toppled over", "held": "held back"}
 HOLDING_EVENTS = ("drop", "topple", "held")
+FALLS = ("drop", "topple")
+"""After these every check they bear on must pass, whether or not it decides on other days."""
+NOT_LOOKED = ("not-looked", "not-tapped")
+"""What a record says when its quick looks were passed over: after a fall it releases nothing."""
+ADJUSTED = "adjusted"
 RELEASE = "released"
 SOON_DAYS = 7
 
@@ -85,6 +90,22 @@ def clears(done: Done) -> bool:
     return "near-limit" in done.codes or done.proved_within_watch
 
 
+def releases(done: Done, events: Sequence[Happened]) -> bool:
+    """Whether a record answers what happened before it.
+
+    After a fall only with its quick looks made; after the thing itself was adjusted only as strictly as an as-left.
+    events: what happened since the last record that did.
+    """
+    if not clears(done):
+        return False
+    before = [one for one in events if one.at < done.at]
+    since_adjusted = any(one.event == ADJUSTED and one.check == done.check for one in before)
+    if since_adjusted and not clears(replace(done, stage="as-left")):
+        return False
+    fell = any(one.event in FALLS for one in before)
+    return not (fell and any(code in NOT_LOOKED for code in done.codes))
+
+
 def day_words(day: date) -> str:
     """'Monday 1 March 2027'."""
     return f"{day:%A} {day.day} {day:%B %Y}"
@@ -108,9 +129,13 @@ def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequen
     return Standing(state, checks[0].reasons, checks)
 
 
+SPEAKS = ("adjust", "service", "adjusted-not-proved", "measured-through", *FALLS)
+"""Reasons of a check that counts for the instrument even where its absence alone would not."""
+
+
 def _weight(one: CheckStanding, gating: set[str]) -> int:
-    """How much a check's state says of the instrument; of one that does not gate only what it found itself."""
-    found = any(reason["code"] in ("adjust", "service") for reason in one.reasons)
+    """How much a check's state says of the instrument; of one that does not gate only what was found, done or fell."""
+    found = any(reason["code"] in SPEAKS for reason in one.reasons)
     return ORDER.index(one.state) if one.check in gating or found else 0
 
 
@@ -120,14 +145,14 @@ def _said(code: str, text: str) -> Said:
 
 def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], today: date) -> CheckStanding:
     done = sorted((one for one in records if one.check == kind.name), key=lambda one: one.at)
-    passed = [one for one in done if clears(one)]
-    last_pass = passed[-1] if passed else None
-    since = [e for e in events if e.event in BEARING_EVENTS and (last_pass is None or e.at > last_pass.at)]
+    passed = last_pass(done, events)
+    # A tie goes against the instrument: what happened in the same second as a pass happened after it.
+    since = [e for e in events if e.event in BEARING_EVENTS and (passed is None or e.at >= passed.at)]
     since.sort(key=lambda one: one.at)
-    due = last_pass.at.date() + timedelta(days=kind.interval_days) if last_pass and kind.scheduled else None
-    state, reasons = _state(kind, done, last_pass, since, due, today, events)
-    voided = _voided(kind, last_pass, events)
-    if voided and state in ("ready", "ready-if") and reasons[0]["code"] != "released":
+    due = passed.at.date() + timedelta(days=kind.interval_days) if passed and kind.scheduled else None
+    state, reasons = _state(kind, done, passed, since, due, today, events)
+    voided = _unproved(kind, passed, events) or _voided(kind, passed, events)
+    if voided and state in ("ready", "ready-if", "check-first") and reasons[0]["code"] != "released":
         state, reasons = "check-first", voided
     return CheckStanding(kind.name, kind.title, state, reasons, kind.minutes, due.isoformat() if due else None)
 
@@ -184,6 +209,42 @@ def _when_wanted(kind: Kind, latest: Done | None) -> tuple[State, list[Said]]:
     return "ready", [_said("when-wanted", found)]
 
 
+def done_of(result: dict[str, Any], at: datetime, stage: str) -> Done:
+    """A finished check as far as a standing needs it."""
+    verdict = result["verdict"]
+    within = all(part["proved_to"] <= part["limits"]["watch"] for part in verdict["parts"])
+    codes = tuple(reason["code"] for reason in verdict["reasons"])
+    return Done(result["kind"], at, verdict["grade"], stage, codes, within, result["finding"]["text"])
+
+
+def proves(done: Done) -> bool:
+    """Whether a record would answer anything: a fall, an adjusting."""
+    return clears(replace(done, stage="as-left")) and not any(code in NOT_LOOKED for code in done.codes)
+
+
+def last_pass(done: Sequence[Done], events: Sequence[Happened]) -> Done | None:
+    """The latest record of a kind that answers what happened before it; `done` in the order of their times."""
+    latest: Done | None = None
+    for one in done:
+        since = [e for e in events if latest is None or e.at >= latest.at]
+        if releases(one, since):
+            latest = one
+    return latest
+
+
+def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+    """It was adjusted, and no check since then proved it."""
+    later = [e for e in events if e.event == ADJUSTED and e.check == kind.name]
+    later = [e for e in later if last_pass is None or e.at >= last_pass.at]
+    if not later:
+        return []
+    day = day_words(max(one.at for one in later).date())
+    text = (
+        f"{kind.title}: adjusted on {day}, and not proved since. Run it again, as left, about {kind.minutes} minutes."
+    )
+    return [_said("adjusted-not-proved", text)]
+
+
 def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
     """What was adjusted since the last pass that this check was measured through."""
     later = [
@@ -192,7 +253,7 @@ def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> l
         if one.check in KINDS
         and kind.name in KINDS[one.check].voids
         and last_pass is not None
-        and one.at > last_pass.at
+        and one.at >= last_pass.at
     ]
     if not later:
         return []
@@ -206,8 +267,9 @@ def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequ
     last = max((one for one in events if one.event == RELEASE), key=lambda one: one.at, default=None)
     if last is None:
         return []
-    later = [one.at for one in done] + [one.at for one in events if one.event in BEARING_EVENTS]
-    if any(at > last.at for at in later) or (last_pass is not None and last_pass.at > last.at):
+    bearing = (*BEARING_EVENTS, ADJUSTED)
+    later = [one.at for one in done] + [one.at for one in events if one.event in bearing]
+    if any(at >= last.at for at in later) or (last_pass is not None and last_pass.at > last.at):
         return []
     text = f"Released on {day_words(last.at.date())} without a passed {kind.title.lower()}: {last.note}"
     return [_said("released", text), _said("condition", kind.watch_condition)]

@@ -8,18 +8,20 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
+from datetime import datetime
 from typing import Any
 
 from .checks import KINDS
 from .judgement import Spread, learned_noise
-from .schedule import BEARING_EVENTS
+from .schedule import ADJUSTED, BEARING_EVENTS, FALLS, NOT_LOOKED, Done, clears, done_of
 
 Data = dict[str, Any]
 SEGMENT_LENGTH = 5
 CONTROL_LENGTH = 12
 LEARNING_FROM = 12
 ACCEPTED = ("use", "watch", "adjust")
-CUTTING_EVENTS = (*BEARING_EVENTS, "adjusted")
+CUTTING_EVENTS = (*BEARING_EVENTS, ADJUSTED)
 
 
 def made_check(document: Data, result: Data, at: str, stage: str) -> Data:
@@ -35,9 +37,16 @@ def made_check(document: Data, result: Data, at: str, stage: str) -> Data:
         "grade": result["verdict"]["grade"],
         "result": {one: figures[one] for one in kept},
         "repeats": figures["repeats"],
+        **_passing(done_of(result, datetime.fromisoformat(at), stage)),
     }
     temperature = document.get("conditions", {}).get("temperature_c")
     return made if temperature is None else {**made, "temperature_c": temperature}
+
+
+def _passing(done: Done) -> Data:
+    """Whether a check passes, answers what happened before it, and had its quick looks made: see schedule."""
+    looked = not any(code in NOT_LOOKED for code in done.codes)
+    return {"passed": clears(done), "as_left_passed": clears(replace(done, stage="as-left")), "looked": looked}
 
 
 def made_set_up(result: Data, at: str) -> Data | None:
@@ -129,13 +138,20 @@ def before_of(made: Sequence[Data]) -> list[Data]:
     """Earlier results of every kind of check since the last event or adjustment that bears on it, newest first: a
     document's `before`."""
     kept: list[Data] = []
+    open_events: dict[str, list[Data]] = {}
     for one in made:
         if one["what"] == "event":
             kept = [earlier for earlier in kept if not cuts(one, earlier["kind"])]
+            for kind in KINDS:
+                if cuts(one, kind):
+                    open_events.setdefault(kind, []).append(one)
         elif one["what"] == "check":
             if one["stage"] == "as-left":
                 kept = [earlier for earlier in kept if earlier["kind"] != one["kind"]]
-            kept.append(one)
+            passed = _answers(one, open_events.get(one["kind"], []))
+            if passed:
+                open_events.pop(one["kind"], None)
+            kept.append({**one, "passed": passed})
     newest: dict[str, int] = {}
     told = []
     for one in reversed(kept):
@@ -145,8 +161,18 @@ def before_of(made: Sequence[Data]) -> list[Data]:
     return told
 
 
+def _answers(check: Data, events: Sequence[Data]) -> bool:
+    """Whether a check passes for what happened since the last one that did: the yard says so by the same rule."""
+    fell = any(one["event"] in FALLS for one in events)
+    adjusted = any(one["event"] == ADJUSTED and one.get("kind") == check["kind"] for one in events)
+    passed = check["as_left_passed"] if adjusted else check["passed"]
+    return bool(passed and (check["looked"] or not fell))
+
+
 def _earlier(one: Data) -> Data:
     told = {"check": one["kind"], "at": one["at"], "grade": one["grade"], "result": one["result"]}
+    if "passed" in one:
+        told["passed"] = one["passed"]
     return {**told, "temperature_c": one["temperature_c"]} if "temperature_c" in one else told
 
 

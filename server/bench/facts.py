@@ -6,15 +6,17 @@ Nothing here is typed in anywhere: `facts_of` reads the records that stand and s
 from __future__ import annotations
 
 import json
+from dataclasses import asdict
+from datetime import datetime, timedelta
 from typing import Any
 
 from django.db.models import QuerySet
 
 from bench.models import Record
 from fleet.models import Instrument
-from fleet.selectors import done_of, known_to_core
+from fleet.selectors import happened_of, known_to_core
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.schedule import RELEASE, clears
+from naveta_core.schedule import FALLS, RELEASE, Done, Happened, clears, done_of, last_pass, proves
 from naveta_core.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of, made_set_up
 
 Data = dict[str, Any]
@@ -42,18 +44,21 @@ def standing_events(instrument: Instrument) -> list[Record]:
 
 def done_fact(record: Record) -> Data:
     """A check as far as a standing needs it."""
-    result = json.loads(record.result)
-    verdict = result["verdict"]
-    parts = verdict["parts"]
-    return {
-        "check": record.kind,
-        "at": record.observed_at,
-        "grade": verdict["grade"],
-        "stage": record.stage,
-        "codes": [reason["code"] for reason in verdict["reasons"]],
-        "proved_within_watch": all(part["proved_to"] <= part["limits"]["watch"] for part in parts),
-        "finding": result["finding"]["text"],
-    }
+    told = asdict(done_record(record))
+    return {**told, "at": happened_at(record), "codes": list(told["codes"])}
+
+
+def done_record(record: Record) -> Done:
+    """The same as the core takes it."""
+    return done_of(json.loads(record.result), datetime.fromisoformat(happened_at(record)), record.stage)
+
+
+def happened_at(record: Record) -> str:
+    """When it was, as the device wrote it, put right by what it told of its own clock."""
+    off = (json.loads(record.device) if record.device else {}).get("clock_off_s")
+    if not off:
+        return record.observed_at
+    return (datetime.fromisoformat(record.observed_at) + timedelta(seconds=off)).isoformat()
 
 
 def event_fact(record: Record) -> Data:
@@ -62,7 +67,7 @@ def event_fact(record: Record) -> Data:
     note = document.get("note", "")
     if record.kind == RELEASE:
         note = f"{record.entered_by.name}: {note}"
-    return {"event": record.kind, "at": record.observed_at, "note": note, "check": document.get("check", "")}
+    return {"event": record.kind, "at": happened_at(record), "note": note, "check": document.get("check", "")}
 
 
 def latest_fact(record: Record) -> Data:
@@ -75,7 +80,7 @@ def latest_fact(record: Record) -> Data:
     return {
         "id": str(record.id),
         "check": record.kind,
-        "at": record.observed_at,
+        "at": happened_at(record),
         "grade": result["verdict"]["grade"],
         "stage": record.stage,
         "finding": result["finding"]["text"],
@@ -97,23 +102,24 @@ def facts_of(instrument: Instrument) -> Data:
     wanted = rows.filter(category=Record.Category.EVENT, kind__in=(*CUTTING_EVENTS, RELEASE)).select_related(
         "entered_by"
     )
-    events = list(wanted[:LATEST_EVENTS])[::-1]
+    events = _events(wanted)
     set_ups = [one for one in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _set_up_made(one)][:1]
     controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
+    told = [happened_fact(one) for one in events]
     kept: list[Record] = []
     passes = []
     for checks in of_kind.values():
-        last_pass = _last_pass(checks, rows)
-        passes += [last_pass] if last_pass else []
-        kept += [last_pass] if last_pass else []
-        if last_pass is None or checks[-1].pk != last_pass.pk:
-            kept.append(checks[-1])
+        passed = _last_pass(checks, rows, told)
+        passes += [passed] if passed else []
+        # Beside the last pass the one that answers a fall or an adjusting: the standing begins from it.
+        answers = next((one for one in reversed(checks) if proves(done_record(one))), None)
+        kept += {one.pk: one for one in (answers, passed, checks[-1]) if one}.values()
     bearing = [e for e in events if e.kind in (*CUTTING_EVENTS, RELEASE)]
     # An event older than every kind's last pass bears on nothing any more.
     applying = {one.name for one in kinds_for(known_to_core(instrument))}
     if passes and applying <= {one.kind for one in passes}:
         oldest = min(one.observed_at_utc for one in passes)
-        bearing = [e for e in bearing if e.observed_at_utc > oldest]
+        bearing = [e for e in bearing if e.observed_at_utc >= oldest]
     return {
         "done": [done_fact(one) for one in kept],
         "events": [event_fact(one) for one in bearing],
@@ -137,29 +143,45 @@ def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
     return latest_fact(chosen) if chosen else None
 
 
-def _last_pass(checks: list[Record], rows: QuerySet[Record]) -> Record | None:
-    """The newest check of a kind that clears, seen from the newest backwards; `checks` are the latest ones."""
-    found = next((one for one in reversed(checks) if clears(done_of(done_fact(one)))), None)
-    if found or len(checks) < LEARNING_FROM:
-        return found
+def _events(wanted: QuerySet[Record]) -> list[Record]:
+    """The latest events, oldest first; a fall is not forgotten over many small ones after it."""
+    latest = list(wanted[:LATEST_EVENTS])
+    older = wanted.filter(kind__in=FALLS)[:LATEST_EVENTS]
+    listed = {one.pk: one for one in (*latest, *older)}.values()
+    return sorted(listed, key=lambda one: (one.observed_at_utc, one.sequence))
+
+
+def happened_fact(record: Record) -> Happened:
+    return happened_of(event_fact(record))
+
+
+def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[Happened]) -> Record | None:
+    """The newest check of a kind that passes, by the rule of the yard; `checks` are the latest ones, oldest first."""
+    done = [done_record(one) for one in checks]
+    found = last_pass(done, events)
+    if found is not None:
+        return checks[max(i for i, one in enumerate(done) if one is found)]
+    if len(checks) < LEARNING_FROM:
+        return None
     older = rows.filter(category=Record.Category.CHECK, kind=checks[0].kind)[LEARNING_FROM:]
-    return next((one for one in older.iterator(chunk_size=20) if clears(done_of(done_fact(one)))), None)
+    return next((one for one in older.iterator(chunk_size=20) if clears(done_record(one))), None)
 
 
 def _made(checks: list[Record], events: list[Record]) -> list[Data]:
     """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's segment takes them."""
     cutting = [one for one in events if one.kind in CUTTING_EVENTS]
-    rows = sorted([*checks, *cutting], key=lambda one: (one.observed_at_utc, one.sequence))
+    # What happened in the same second as a check comes after it: a tie goes against the instrument.
+    rows = sorted([*checks, *cutting], key=lambda one: (one.observed_at_utc, one in cutting, one.sequence))
     return [made for one in rows if (made := _made_of(one)) is not None]
 
 
 def _set_up_made(record: Record) -> Data | None:
-    return made_set_up(json.loads(record.result), record.observed_at)
+    return made_set_up(json.loads(record.result), happened_at(record))
 
 
 def _made_of(record: Record) -> Data | None:
     if record.category == Record.Category.EVENT:
-        told = {"what": "event", "event": record.kind, "at": record.observed_at}
+        told = {"what": "event", "event": record.kind, "at": happened_at(record)}
         about = json.loads(record.document).get("check")
         return {**told, "kind": about} if about else told
-    return made_of(json.loads(record.document), json.loads(record.result), record.observed_at, record.stage)
+    return made_of(json.loads(record.document), json.loads(record.result), happened_at(record), record.stage)

@@ -10,10 +10,17 @@ from django.db.models import Q, QuerySet
 from django.http import Http404
 
 from bench import chain
-from bench.facts import done_fact, event_fact, standing_checks, standing_controls, standing_events
+from bench.facts import (
+    done_record,
+    event_fact,
+    happened_at,
+    happened_fact,
+    standing_checks,
+    standing_controls,
+    standing_events,
+)
 from bench.models import Record
 from fleet.models import Instrument
-from fleet.selectors import done_of, happened_of
 from naveta_core.checks import KINDS
 from naveta_core.checks.sheet.figures import UNITS, UNITS_SAID
 from naveta_core.fingerprint import device_says
@@ -165,7 +172,7 @@ def _series_point(record: Record, control: bool) -> Data | None:
     )
     return {
         "id": str(record.id),
-        "at": record.observed_at,
+        "at": happened_at(record),
         "stage": record.stage,
         "pair": str(record.pair_id) if record.pair_id else None,
         "grade": part["grade"],
@@ -179,11 +186,9 @@ def _series_point(record: Record, control: bool) -> Data | None:
 def looked_back(record: Record) -> Data:
     """What was done with the instrument between its last good check and this one, and whether somebody looked."""
     instrument = record.instrument
-    done = [done_of(done_fact(one)) for one in standing_checks(instrument)]
+    done = [done_record(one) for one in standing_checks(instrument)]
     events = standing_events(instrument)
-    found = look_back(
-        done_of(done_fact(record)), done, [happened_of(event_fact(e)) for e in events if e.kind in WORK_EVENTS]
-    )
+    found = look_back(done_record(record), done, [happened_fact(e) for e in events if e.kind in WORK_EVENTS])
     signed = next(
         (e for e in events if e.kind == "looked-back" and json.loads(e.document).get("record") == str(record.id)), None
     )
@@ -207,7 +212,7 @@ def _event_row(record: Record) -> Data:
     document = json.loads(record.document)
     return {
         "event": record.kind,
-        "at": record.observed_at,
+        "at": happened_at(record),
         "by": record.entered_by.name,
         "note": document.get("note", ""),
         "crew": document.get("crew"),

@@ -80,9 +80,9 @@ def _proposed(kind: Kind, instrument: Data, taken: bool, score: float, code: str
 def _wanted(kind: Kind, before: Sequence[Earlier], now: str | None) -> tuple[float, str, str]:
     """How much a check is wanted, and why."""
     own = [one for one in before if one.check == kind.name]
-    if own and own[0].grade not in ("use", "watch"):
-        return BAD, "not-good-last", "The last one was not good."
-    passed = next((one for one in own if one.grade in ("use", "watch")), None)
+    if own and not own[0].good:
+        return BAD, "not-good-last", "The last one gave no pass."
+    passed = next((one for one in own if one.good), None)
     days = _days(passed.at, now) if passed else None
     if passed is None or days is None:
         return NEVER, "not-passed", "Nothing passed is on record since it was last knocked, adjusted or begun here."

@@ -16,7 +16,7 @@ from .kit import MM
 from .reading import limits_of, read
 from .set_up import Done, Levelled, SetUpDocument
 from .site import apart, leg_bearings
-from .told_at import bubble_of, rests, spot_of, swing_of, typed_figure
+from .told_at import base_of, bubble_of, levelled, rests, spot_of, swing_of
 from .tripod import LEGS
 from .vectors import ARCSEC, polar, unit
 
@@ -62,13 +62,14 @@ def _tripod(document: SetUpDocument) -> Data:
     return document.observations.tripod.model_dump(exclude_none=True)
 
 
-def _base(document: SetUpDocument) -> Data:
-    return document.observations.base.model_dump(exclude_none=True)
-
-
 def _screws(document: SetUpDocument, more: Data) -> Data:
     o = document.observations
-    asked = {"advice": "screws", "base": _base(document), "stand_bearing_deg": o.stand_bearing_deg, **_units(document)}
+    asked = {
+        "advice": "screws",
+        "base": base_of(document),
+        "stand_bearing_deg": o.stand_bearing_deg,
+        **_units(document),
+    }
     return advise({**asked, "one_at_a_time": not o.options.together, **more})
 
 
@@ -136,7 +137,7 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> Data:
             "advice": "shift",
             "move": move,
             "tripod": _tripod(document),
-            "base": _base(document),
+            "base": base_of(document),
             **_units(document),
         }
         return _told("shift", advise(asked), understood=understood)
@@ -171,7 +172,7 @@ def _push(bearing: float, stand: float) -> str:
 def _by_level(document: SetUpDocument, level: Levelled) -> Data | None:
     """The pair first, then the third screw; from both figures, or from the one along."""
     o = document.observations
-    along, across = typed_figure(level.along), typed_figure(level.across)
+    along, across = levelled(document, level, electronic=o.options.fine == "electronic")
     if along is None:
         return None
     heading = o.stand_bearing_deg + 180.0
@@ -231,7 +232,8 @@ def by_rounds(document: SetUpDocument) -> Data | None:
     told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
     if not told["result"]["steps"]:
         return _touch(size)
-    index = " and ".join(arcsec(one) for one in judged.index)
+    senses = (1.0, 1.0) if document.observations.level.by == "plate" else document.instrument.senses
+    index = " and ".join(arcsec(one * sense) for one, sense in zip(judged.index, senses, strict=True))
     return _told(
         "screws", told, understood=f"axis {tilt_words(size)} out of plumb; {index} is the level's own and stays"
     )

@@ -7,7 +7,7 @@ from typing import Any
 from .acts import Act
 from .reading import limits_of, read
 from .set_up import Done, SetUpDocument, SetUpObservations
-from .told_at import bubble_of, rests, spot_of, typed_figure
+from .told_at import bubble_of, levelled, rests, spot_of
 
 Data = dict[str, Any]
 NEAR_MM = 10.0
@@ -49,8 +49,9 @@ def enough(document: SetUpDocument, act: Act, last: Done | None) -> bool:
     if bubble is not None:
         return not bubble.at_wall and (bubble.offset_mm or 0.0) <= IN_RING_MM
     if last.saw.level is not None:
-        figures = [typed_figure(last.saw.level.along), typed_figure(last.saw.level.across)]
-        least = LEVEL_ARCSEC if o.options.fine == "electronic" else LEVEL_DIV
+        electronic = o.options.fine == "electronic"
+        figures = levelled(document, last.saw.level, electronic=electronic)
+        least = LEVEL_ARCSEC if electronic else LEVEL_DIV
         return all(
             one is not None and abs(one - rest) <= least for one, rest in zip(figures, rests(document), strict=True)
         )

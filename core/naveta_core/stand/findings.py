@@ -113,6 +113,9 @@ def worked(judged: Judged) -> list[Data]:
                 }
             )
             lines.append({"text": f"Index {axis} = (first + turned)/2", "value": arcsec(judged.index[i])})
+        if level.by == "electronic" and judged.document.instrument.senses != (1.0, 1.0):
+            text = "This display counts otherwise: signs turned so that high side forward and high side right are plus"
+            lines.append({"text": text, "value": ""})
     if judged.tilt_estimate is not None:
         e = judged.tilt_estimate
         lines.append({"text": "Proved to = tilt + t(95 %, one-sided) · σ", "value": arcsec(e.proved_to)})

@@ -130,7 +130,8 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     if act == "plate" and o.options.fine == "electronic":
         index = document.known_index()
         if index and max(abs(index[0]), abs(index[1])) > KNOWN_FROM * index[2]:
-            text = f"Plumb, this electronic level shows {index[0]:+.0f}″ along and {index[1]:+.0f}″ across: level to these figures, not to zero."
+            along, across = (one * sense for one, sense in zip(index[:2], document.instrument.senses, strict=True))
+            text = f"Plumb, this electronic level shows {along:+.0f}″ along and {across:+.0f}″ across: level to these figures, not to zero."
             return [("index-known", text)]
     if act == "last-look":
         off = document.known_plummet_mm()

@@ -149,12 +149,14 @@ def _read_level(judged: Judged) -> None:
     plate = level.by == "plate"
     unit, most = ("divisions", 20.0) if plate else ("seconds", 3600.0)
     scale = level.sensitivity_arcsec_per_div if plate else 1.0
+    senses = (1.0, 1.0) if plate else judged.document.instrument.senses
     read: dict[str, float | None] = {}
     for turn, look, wanted in (("first", level.first, True), ("turned", level.turned, False)):
         for axis in ("along", "across"):
             where = f"level {axis}{', turned half round' if turn == 'turned' else ''}, {unit}"
             path = f"observations.level.{turn}.{axis}"
-            read[f"{turn}.{axis}"] = _number(sheet, path, where, getattr(look, axis), -most, most, wanted=wanted)
+            found = _number(sheet, path, where, getattr(look, axis), -most, most, wanted=wanted)
+            read[f"{turn}.{axis}"] = None if found is None else found * senses[axis == "across"]
     first = (read["first.along"], read["first.across"])
     turned = (read["turned.along"], read["turned.across"])
     _number(sheet, "observations.level.rest_div", "where the bubble rests", level.rest_div, -20, 20, wanted=False)

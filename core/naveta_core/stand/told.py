@@ -146,7 +146,8 @@ class BaseTold(Part):
     radius_mm: Annotated[float, Field(ge=10, le=200), InOwnUnit] = 50.0
     pitch_mm: Annotated[float, Field(ge=0.2, le=3), InOwnUnit] = 0.7
     travel_mm: Annotated[float, Field(ge=1, le=40), InOwnUnit] = 8.0
-    clockwise_from_above: Literal["raises", "lowers"] = "raises"
+    clockwise_from_above: Literal["raises", "lowers"] | None = None
+    """Which way a screw turned clockwise moves its corner; told nothing, it raises."""
     screw_bearings_deg: list[Bearing] | None = None
     at_mm: list[Number] | None = None
     """How far each screw is from mid travel, raised positive, where it is known."""
@@ -165,7 +166,7 @@ class BaseTold(Part):
             radius_mm=self.radius_mm,
             pitch_mm=self.pitch_mm,
             travel_mm=self.travel_mm,
-            clockwise_raises=self.clockwise_from_above == "raises",
+            clockwise_raises=self.clockwise_from_above != "lowers",
             bearings_deg=tuple(self.screw_bearings_deg) if self.screw_bearings_deg else even,
         )
 

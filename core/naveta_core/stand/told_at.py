@@ -8,7 +8,7 @@ from typing import Any
 from ..numerals import numeral
 from .advisors import advise
 from .kit import CircularVial
-from .set_up import Aside, Ends, Saw, SetUpDocument, Swing
+from .set_up import Aside, Ends, Levelled, Saw, SetUpDocument, Swing
 from .told import BubbleTold, MoveTold
 from .vectors import for_site, polar
 
@@ -32,9 +32,28 @@ def typed_figure(value: Any) -> float | None:
         return None
 
 
+def levelled(document: SetUpDocument, look: Levelled, *, electronic: bool) -> tuple[float | None, float | None]:
+    """A look at the level, along and across: an electronic one's figures in canonical sense, whatever its display counts."""
+    senses = document.instrument.senses if electronic else (1.0, 1.0)
+    along, across = (typed_figure(one) for one in (look.along, look.across))
+    return (
+        None if along is None else along * senses[0],
+        None if across is None else across * senses[1],
+    )
+
+
+def base_of(document: SetUpDocument) -> dict[str, Any]:
+    """The foot screws; which way they raise as told here, else as stated of the model."""
+    told = document.observations.base.model_dump(exclude_none=True)
+    stated = document.instrument.foot_screws
+    if stated is not None and "clockwise_from_above" not in told:
+        told["clockwise_from_above"] = "lowers" if stated == "clockwise-lowers" else "raises"
+    return told
+
+
 def rests(document: SetUpDocument) -> tuple[float, float]:
     """Where the level's figures stand when the axis is plumb, along and across, as far as it is known; else zero:
-    seconds of an electronic level, divisions of a vial.
+    canonical seconds of an electronic level, divisions of a vial.
 
     One plate vial read twice has one rest position; of two vials only the first one's is known.
     """

@@ -6,7 +6,7 @@ from typing import Any
 
 from .acts import Act
 from .set_up import Done, SetUpDocument
-from .told_at import bubble_of, rests, spot_of, typed_figure
+from .told_at import base_of, bubble_of, levelled, rests, spot_of
 from .vectors import polar, unit
 
 Data = dict[str, Any]
@@ -38,7 +38,7 @@ def tries(document: SetUpDocument, act: Act, last: Done | None) -> Data | None:
         "advice": "what-if",
         "units": {"length": document.units.length},
         "tripod": o.tripod.model_dump(exclude_none=True),
-        "base": o.base.model_dump(exclude_none=True),
+        "base": base_of(document),
         "stand_bearing_deg": o.stand_bearing_deg,
         **seen,
     }
@@ -74,7 +74,7 @@ def _tilt(document: SetUpDocument, last: Done) -> Data | None:
     assert last.saw is not None
     assert last.saw.level is not None
     o = document.observations
-    along, across = typed_figure(last.saw.level.along), typed_figure(last.saw.level.across)
+    along, across = levelled(document, last.saw.level, electronic=o.options.fine == "electronic")
     if along is None or across is None:
         return None
     rest, rest_across = rests(document)

@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from pydantic import Field as Bounds
 
-from ...envelope import Display, Envelope, Typed
+from ...envelope import Envelope, Typed
 from ...priors import ELECTRONIC_BETWEEN_ARCSEC, electronic_within_arcsec
 from ...readings import Sheet
 from ..plate_vial.reckon import MOST_DIV
@@ -29,7 +29,7 @@ WARM_MINUTES = 3.0
 OTHER_SENSE_SHARE = 0.25
 DEGREES_LOOK_LIKE = 0.05
 TYPED = ("heading_deg", "along_arcsec", "across_arcsec", "bubble_div")
-KEPT = (Kept(ALONG, "before_along_arcsec", "along"), Kept(ACROSS, "before_across_arcsec", "across"))
+KEPT = (Kept(ALONG, "before_along_arcsec", "along", sense=0), Kept(ACROSS, "before_across_arcsec", "across", sense=1))
 CAUTIONS = {"before": ("hold",), "reading": ("wind", "hold"), "adjusting": ("hold",)}
 where = Where(
     {
@@ -90,13 +90,8 @@ class Read:
     before: Before
 
 
-def _signs(display: Display | None) -> tuple[float, float]:
-    one = display or Display()
-    return (1.0 if one.along_positive == "high-forward" else -1.0, 1.0 if one.across_positive == "high-right" else -1.0)
-
-
 def read_document(document: DualAxisLevel, sheet: Sheet) -> Read:
-    o, (sa, sc) = document.observations, _signs(document.instrument.display)
+    o, (sa, sc) = document.observations, document.instrument.senses
     found, steps, bubble_steps = [], [], []
     for i, one in enumerate(o.readings):
         base = f"observations.readings[{i}]"

@@ -83,7 +83,7 @@ def _temperature(document: Envelope) -> list[Said]:
 
 
 def _passed(one: Earlier, now: str | None) -> bool:
-    if one.grade not in ("use", "watch"):
+    if not one.good:
         return False
     if now is None:
         return True

@@ -40,6 +40,12 @@ class Kept:
     name: str
     field: str
     label: str
+    sense: int | None = None
+    """Of an electronic level: 0 along, 1 across. It is stored, typed and read as the display counts."""
+
+    def turned(self, document: Envelope, value: float) -> float:
+        """A canonical value as the instrument shows it, or one it shows as a canonical one."""
+        return value if self.sense is None else value * document.instrument.senses[self.sense]
 
     @property
     def path(self) -> str:
@@ -86,10 +92,11 @@ def read_before(document: Envelope, sheet: Sheet, kept: tuple[Kept, ...], where:
     old = {}
     for one in kept:
         typed = getattr(o, one.field)
-        value = typed if typed not in (None, "") else stated.get(one.name)
+        noted = typed not in (None, "")
+        value = typed if noted else stated.get(one.name)
         found = number(sheet, one.path, where(one.path), value, "arcsec", -MOST_ARCSEC, MOST_ARCSEC, wanted=False)
         if found is not None:
-            old[one.name] = found.value
+            old[one.name] = one.turned(document, found.value) if noted else found.value
     on = o.corrections_on != "no" if o.corrections_on else stated.get("applied") is not False
     most = document.instrument.storable_arcsec or _plain(stated.get("range"))
     return Before(old, on, most)
@@ -119,7 +126,13 @@ def new_value(document: Envelope, before: Before, name: str, found: float) -> fl
 def tell_before(judged: Judged, document: Envelope, before: Before, kept: tuple[Kept, ...]) -> None:
     """What was noted; and what no longer fits into the instrument's store, which is then work for a service."""
     if before.old:
-        noted = joined([f"{one.label} {signed(before.old[one.name])}" for one in kept if one.name in before.old])
+        noted = joined(
+            [
+                f"{one.label} {signed(one.turned(document, before.old[one.name]))}"
+                for one in kept
+                if one.name in before.old
+            ]
+        )
         off = "" if before.on else " They were off while measuring: what was found is the whole."
         judged.reasons.append(("noted-before", f"Stored before: {noted}. Storing writes over them.{off}"))
     if before.most is None:
@@ -130,7 +143,7 @@ def tell_before(judged: Judged, document: Envelope, before: Before, kept: tuple[
             continue
         new = new_value(document, before, one.name, quantity.estimate.value)
         if new is not None and abs(new) - quantity.estimate.u95 > before.most:
-            text = f"{capital(one.label)} would have to be stored as {signed(new)}; the instrument stores {arcsec(before.most)} at the most."
+            text = f"{capital(one.label)} would have to be stored as {signed(one.turned(document, new))}; the instrument stores {arcsec(before.most)} at the most."
             judged.service.append(("beyond-storing", text))
 
 
@@ -215,7 +228,8 @@ def _noted(
             raise ValueError(f"seconds from -{MOST_ARCSEC:g} to {MOST_ARCSEC:g}")
     except ValueError as error:
         raise Refused([Fault(f"reads_now[{index}]", "stored now", said(typed), str(error))]) from None
-    old = {**before.old, **{one.name: value for one, value in zip(wanted, values, strict=True)}}
+    typed_old = {one.name: one.turned(document, value) for one, value in zip(wanted, values, strict=True)}
+    old = {**before.old, **typed_old}
     text = _new_values(document, Before(old, before.on, before.most), judged, found)
     return {"given": str(typed), "left": 0.0, "done": True, "text": f"Noted. {text}"}
 
@@ -228,8 +242,10 @@ def _new_values(document: Any, before: Before, judged: Judged, found: list[Kept]
         assert quantity is not None
         if quantity.grade == "use" or not quantity.may_turn():
             continue
-        e, old = quantity.estimate.value, before.old.get(one.name)
-        new = new_value(document, before, one.name, e)
+        e, old = one.turned(document, quantity.estimate.value), before.old.get(one.name)
+        new = new_value(document, before, one.name, quantity.estimate.value)
+        old = None if old is None else one.turned(document, old)
+        new = None if new is None else one.turned(document, new)
         if new is not None:
             lines.append(
                 f"{one.label} from {signed(old)} to {signed(new)}" if old is not None else f"{one.label} {signed(new)}"

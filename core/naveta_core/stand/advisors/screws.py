@@ -200,7 +200,7 @@ def _text(asked: ScrewsAsked, steps: list[Data], short: list[str]) -> list[str]:
         return ["Nothing to turn: it is level."]
     lines = [f"{one['text']} {one['about']}" for one in steps]
     if asked.vials and asked.stand_bearing_deg is not None:
-        thumb = "left" if asked.base.clockwise_from_above == "raises" else "right"
+        thumb = "right" if asked.base.clockwise_from_above == "lowers" else "left"
         lines.append(f"The bubble follows the {thumb} thumb.")
     if asked.base.screws == 4:
         lines.append("Opposite screws equally and together: lightly tight, never forced.")
