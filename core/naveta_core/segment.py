@@ -165,8 +165,9 @@ def _answers(check: Data, events: Sequence[Data]) -> bool:
     """Whether a check passes for what happened since the last one that did: the yard says so by the same rule."""
     fell = any(one["event"] in FALLS for one in events)
     adjusted = any(one["event"] == ADJUSTED and one.get("kind") == check["kind"] for one in events)
-    passed = check["as_left_passed"] if adjusted else check["passed"]
-    return bool(passed and (check["looked"] or not fell))
+    good = check["grade"] in ("use", "watch")
+    passed = check.get("as_left_passed" if adjusted else "passed", good)
+    return bool(passed and (check.get("looked", True) or not fell))
 
 
 def _earlier(one: Data) -> Data:

@@ -211,6 +211,8 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
         raise Refused(
             [Fault("note", "the reason", "nothing", f"a few words: {EVENT_WORDS[sent.event]} shows its reason")]
         )
+    if sent.event == "out":
+        _not_held(instrument, sent)
     document: dict[str, Any] = {"event": sent.event, "note": sent.note}
     document.update(_custody(actor, instrument, sent) if sent.event in CUSTODY else {})
     document.update(_about_record(actor, instrument, sent) if sent.event in ("adjusted", "looked-back") else {})
@@ -231,6 +233,15 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
     if sent.event in CUSTODY:
         _settle_custody(instrument, document["from"])
     return Saved(record, new=True)
+
+
+def _not_held(instrument: Instrument, sent: EventIn) -> None:
+    """Refuse to take out what was on hold then, whatever page it is sent from and however late it arrives."""
+    at = datetime.fromisoformat(sent.at) + timedelta(seconds=sent.clock_off_s or 0)
+    held = fleet_selectors.standing_at(instrument, at)
+    if held.state == "hold":
+        text = f"{instrument.tag} is on hold and stays here: {held.reasons[0]['text']}"
+        raise Conflict("on-hold", text)
 
 
 def _settle_custody(instrument: Instrument, before: dict[str, Any]) -> None:

@@ -12,7 +12,7 @@ from fleet.models import Instrument
 from fleet.tags import settle_tag
 from naveta_core.errors import Refused
 from naveta_core.schedule import ORDER, Done, Happened, Standing, standing
-from shared import paging
+from shared import clock, paging
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,6 +87,14 @@ def happened_of(fact: dict[str, Any]) -> Happened:
 def standing_of(instrument: Instrument, today: date) -> Standing:
     """Where an instrument stands today."""
     return _stand(known_to_core(instrument), instrument.facts, today)
+
+
+def standing_at(instrument: Instrument, at: datetime) -> Standing:
+    """Where an instrument stood at a moment, by what is on record of it until then."""
+    known, facts = known_to_core(instrument), instrument.facts
+    done = [one for one in map(done_of, facts.get("done", [])) if one.at <= at]
+    events = [one for one in map(happened_of, facts.get("events", [])) if one.at <= at]
+    return standing(known, done, events, at.astimezone(clock.zone()).date())
 
 
 def _stand(told: dict[str, Any], facts: dict[str, Any], today: date) -> Standing:

@@ -96,5 +96,11 @@ def good(copies: int = 4, c: float = 1) -> dict[str, Any]:
     return exact(c, *NEAR, copies=copies)
 
 
+def looked(document: dict[str, Any]) -> dict[str, Any]:
+    """With the two quick looks made, as a check after a fall needs them."""
+    looks = {"bubble_holds": "yes", "line_returns": "yes"}
+    return {**document, "observations": {**document["observations"], "looks": looks}}
+
+
 def bad(c: float = 24) -> dict[str, Any]:
     return exact(c, *NEAR, copies=4)

@@ -124,8 +124,8 @@ def test_the_yard_follows_every_change_at_once(tam: Api, monkeypatch: pytest.Mon
     assert state() == "check-first"
     tam.check(good())
     assert state() == "ready"
-    tam.event("drop", "2027-03-02T07:00:00+00:00")
-    assert state() == "hold"
+    tam.event("knock", "2027-03-02T07:00:00+00:00")
+    assert state() == "check-first"
     tam.check(good(), at="2027-03-02T08:00:00+00:00")
     assert state() == "ready"
     monkeypatch.setattr("shared.clock.now", lambda: datetime(2027, 4, 20, 9, tzinfo=UTC))

@@ -13,6 +13,7 @@ from ..quantiles import f_quantile
 from .read import Known, Sight
 from .solve import Solution, Spreads
 
+CIRCLE_POINTS = 12
 DANGER_SHARE = 0.12
 """Nearer to the circle through three points than this share of its radius, directions alone fix no place."""
 
@@ -154,7 +155,7 @@ def _on_circle(solution: Solution, sights: Sequence[Sight]) -> bool:
     """Directions only: whether the place lies near the circle through the three points farthest round the horizon."""
     if any(one.horizontal_m is not None for one in sights):
         return False
-    points = list({one.point.name: one.point for one in sights}.values())
+    points = _round_the_horizon(solution, list({one.point.name: one.point for one in sights}.values()))
     if len(points) < 3:
         return False
     circles = [
@@ -167,6 +168,14 @@ def _on_circle(solution: Solution, sights: Sequence[Sight]) -> bool:
     return bool(circles) and all(
         abs(math.hypot(solution.e - e, solution.n - n) - r) < DANGER_SHARE * r for e, n, r in circles
     )
+
+
+def _round_the_horizon(solution: Solution, points: list[Known]) -> list[Known]:
+    """Of many points a dozen, evenly round the horizon: circles through these tell as much as those through all."""
+    points = sorted(points, key=lambda one: math.atan2(one.e - solution.e, one.n - solution.n))
+    if len(points) <= CIRCLE_POINTS:
+        return points
+    return [points[i * len(points) // CIRCLE_POINTS] for i in range(CIRCLE_POINTS)]
 
 
 def _circle(a: Known, b: Known, c: Known) -> tuple[float, float, float] | None:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from statistics import median
 
 from ..adjustment import Fit, fit
 from ..angles import ARCSEC_PER_RADIAN
@@ -20,6 +21,8 @@ ANGLE_ARCSEC, DISTANCE_MM, DISTANCE_PPM = 3.0, 2.0, 2.0
 MOST_ROUNDS, CLOSE_M = 30, 1e-6
 GRID = 15
 DISTINCT_M = 0.1
+TRUSTED_SHARE, TRIMMED_ROUNDS, MOST_MISFIT = 0.7, 12, 25.0
+"""Of a figure that does not close so many observations are trusted; how often they are chosen anew; a bound on one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,41 +131,96 @@ def observations(
     return tuple(told)
 
 
-def solve(observed: tuple[Observed, ...], *, extra: str | None = None, thorough: bool = True) -> Solution | None:
+def solve(
+    observed: tuple[Observed, ...], *, extra: str | None = None, thorough: bool = True, grid: bool = True
+) -> Solution | None:
     """The best solution, or None when the figure does not hold one. `extra`: 'scale' or 'constant' solved for as well.
 
-    Not `thorough`: only from where a similarity puts the stand; enough for a supposition that fits.
+    Not `thorough`: only from where a similarity puts the stand; enough for a supposition that fits. Without `grid` no
+    other places are tried at all.
     """
-    found = solutions(observed, extra=extra, thorough=thorough)
+    found = solutions(observed, extra=extra, thorough=thorough, grid=grid)
     return found[0] if found else None
 
 
-def rough_squares(observed: tuple[Observed, ...]) -> float | None:
-    """Squares at the place a similarity gives, before any iteration; None without two points with distances."""
-    start = _similarity(observed)
-    if start is None:
-        return None
-    off = _misfits(observed, *start, _orientation(observed, *start))
-    return math.fsum((v / one.sigma) ** 2 for v, one in zip(off, observed, strict=True))
-
-
-def solutions(observed: tuple[Observed, ...], *, extra: str | None = None, thorough: bool = True) -> list[Solution]:
+def solutions(
+    observed: tuple[Observed, ...], *, extra: str | None = None, thorough: bool = True, grid: bool = True
+) -> list[Solution]:
     """Every distinct place the iteration ends at, the best first."""
     unknowns = 3 + (extra is not None)
     if len(observed) < unknowns:
         return []
     found: list[Solution] = []
     similar = _similarity(observed)
-    for grid in (False, True):
-        if grid and similar is not None and not thorough:
+    for searching in (False, True):
+        if searching and (not grid or (similar is not None and not thorough)):
             break
-        for start in _grid(observed) if grid else [similar] if similar is not None else []:
+        for start in _grid(observed) if searching else [similar] if similar is not None else []:
             one = _iterate(observed, start, extra)
             if one is not None and all(math.hypot(one.e - other.e, one.n - other.n) > DISTINCT_M for other in found):
                 found.append(one)
         if found:
             break
     return sorted(found, key=lambda one: one.squares)
+
+
+def solve_from(observed: tuple[Observed, ...], start: tuple[float, float]) -> Solution | None:
+    """The solution the iteration reaches from one place; None when it reaches none."""
+    return _iterate(observed, start, None) if len(observed) > 3 else None
+
+
+@dataclass(frozen=True, slots=True)
+class Trusted:
+    """A place that most sights agree on, whatever a few others say: E, N, orientation in radians, and their misfit."""
+
+    e: float
+    n: float
+    turn: float
+    misfit: float
+
+
+def trusted(observed: tuple[Observed, ...]) -> Trusted | None:
+    """Where most observations put the stand: from the likeliest places, fitting the better part of them each time.
+
+    A few sights to wrong points pull a least-squares place away from all others; here they are left out of the fit.
+    """
+    similar = _similarity(observed)
+    starts = [*([similar] if similar else []), *_grid(observed, most=MOST_MISFIT)]
+    found = [one for start in starts if (one := _trimmed(observed, start)) is not None]
+    return min(found, key=lambda one: one.misfit, default=None)
+
+
+def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trusted | None:
+    e, n = start
+    kept_count = max(4, math.ceil(TRUSTED_SHARE * len(observed)))
+    for _ in range(TRIMMED_ROUNDS):
+        turn = _middle_turn(observed, e, n)
+        off = _misfits(observed, e, n, turn)
+        order = sorted(range(len(observed)), key=lambda i: abs(off[i]) / observed[i].sigma)
+        kept = [observed[i] for i in sorted(order[:kept_count])]
+        rows, misses = _equations(tuple(kept), e, n, turn, 0.0, None)
+        try:
+            step = fit(rows, misses).unknowns
+        except ZeroDivisionError:
+            return None
+        size = math.hypot(step[0], step[1])
+        if not math.isfinite(size) or size > 1e6:
+            return None
+        longest = 0.5 * max(distance_m(e, n, one.point) for one in kept)
+        share = min(1.0, longest / size) if size > 0.0 else 1.0
+        e, n = e + share * step[0], n + share * step[1]
+        if size < CLOSE_M:
+            break
+    turn = _middle_turn(observed, e, n)
+    off = sorted(abs(v) / one.sigma for v, one in zip(_misfits(observed, e, n, turn), observed, strict=True))
+    return Trusted(e, n, turn, math.fsum(v * v for v in off[:kept_count]))
+
+
+def _middle_turn(observed: tuple[Observed, ...], e: float, n: float) -> float:
+    """The middle one of bearing minus circle reading: a few wrong names do not move it."""
+    turns = [bearing_rad(e, n, one.point) - one.value for one in observed if one.kind == "hz"]
+    mean = math.atan2(math.fsum(map(math.sin, turns)), math.fsum(map(math.cos, turns)))
+    return mean + median(wrapped(turn - mean) for turn in turns)
 
 
 def _similarity(observed: tuple[Observed, ...]) -> tuple[float, float] | None:
@@ -186,8 +244,8 @@ def _similarity(observed: tuple[Observed, ...]) -> tuple[float, float] | None:
     return ge - (lx * math.cos(turn) + ly * math.sin(turn)), gn - (ly * math.cos(turn) - lx * math.sin(turn))
 
 
-def _grid(observed: tuple[Observed, ...]) -> list[tuple[float, float]]:
-    """The likeliest places on a grid round the points."""
+def _grid(observed: tuple[Observed, ...], most: float = math.inf) -> list[tuple[float, float]]:
+    """The likeliest places on a grid round the points; no observation counts for more than `most` of its coarse spread²."""
     points = [one.point for one in observed]
     mid_e, mid_n = (math.fsum(values) / len(points) for values in ([p.e for p in points], [p.n for p in points]))
     reach = (
@@ -202,7 +260,7 @@ def _grid(observed: tuple[Observed, ...]) -> list[tuple[float, float]]:
     for i in range(GRID):
         for j in range(GRID):
             e, n = mid_e + reach * (2.0 * i / (GRID - 1) - 1.0), mid_n + reach * (2.0 * j / (GRID - 1) - 1.0)
-            places.append((_cost(observed, e, n), e, n))
+            places.append((_cost(observed, e, n, most), e, n))
     places.sort()
     return [(e, n) for _, e, n in places[:4]]
 
@@ -222,12 +280,12 @@ def _misfits(observed: tuple[Observed, ...], e: float, n: float, turn: float) ->
     ]
 
 
-def _cost(observed: tuple[Observed, ...], e: float, n: float) -> float:
+def _cost(observed: tuple[Observed, ...], e: float, n: float, most: float) -> float:
     # Coarse: a place a few metres off must not be thrown away for seconds of arc.
-    off = _misfits(observed, e, n, _orientation(observed, e, n))
-    return math.fsum(
-        (v / (0.02 if one.kind == "hz" else 0.05 * one.value + 1.0)) ** 2 for v, one in zip(off, observed, strict=True)
-    )
+    turn = _orientation(observed, e, n) if most == math.inf else _middle_turn(observed, e, n)
+    off = _misfits(observed, e, n, turn)
+    coarse = [0.02 if one.kind == "hz" else 0.05 * one.value + 1.0 for one in observed]
+    return math.fsum(min(most, (v / c) ** 2) for v, c in zip(off, coarse, strict=True))
 
 
 def _iterate(observed: tuple[Observed, ...], start: tuple[float, float], extra: str | None) -> Solution | None:

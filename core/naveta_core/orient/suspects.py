@@ -14,12 +14,13 @@ from dataclasses import dataclass
 from ..priors import PRIOR_DOF
 from ..quantiles import f_quantile
 from .read import Known, Sight
-from .solve import Observed, Solution, Spreads, observations, rough_squares, solve
+from .solve import Observed, Solution, Spreads, Trusted, observations, solve, solve_from, trusted, wrapped
 
 PROBABILITY = 0.99
 FEET = 3.2808398950131235
 NEAR_FEET = 0.02
-MOST_SWAPS = 4
+MOST_SWAPS, MOST_POINTS, MOST_PAIRS = 4, 6, 60
+"""Only the likeliest suppositions are solved: a sheet is looked at again at every keystroke."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,10 +71,12 @@ def suspect(sights: Sequence[Sight], spreads: Spreads) -> Suspect | None:
     points = {one.point.name: one.point for one in sights}
     if len(points) < 3:
         return None
+    observed = observations(sights, spreads)
+    at = trusted(observed)
     found = [
-        *_left_out(sights, spreads, points),
-        *_swapped(sights, spreads, points),
-        *_extra(observations(sights, spreads)),
+        *_left_out(sights, spreads, points, at),
+        *_swapped(sights, spreads, points, at),
+        *_extra(observed),
     ]
     passing = [(score, one) for score, one in found if closes(one.solution)]
     if not passing:
@@ -81,11 +84,19 @@ def suspect(sights: Sequence[Sight], spreads: Spreads) -> Suspect | None:
     return min(passing, key=lambda pair: pair[0])[1]
 
 
-def _left_out(sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known]) -> list[tuple[float, Suspect]]:
+def _supposed(observed: tuple[Observed, ...], at: Trusted | None) -> Solution | None:
+    """A supposition solved: from where most sights put the stand, else from where a similarity does."""
+    found = solve_from(observed, (at.e, at.n)) if at else None
+    return found or solve(observed, thorough=False, grid=at is None)
+
+
+def _left_out(
+    sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known], at: Trusted | None
+) -> list[tuple[float, Suspect]]:
     told = []
-    for name in points:
+    for name in _furthest_off(sights, points, at):
         kept = [one for one in sights if one.point.name != name]
-        solution = solve(observations(kept, spreads), thorough=False)
+        solution = _supposed(observations(kept, spreads), at)
         if solution is None or solution.dof < 1:
             continue
         gone = len(observations([one for one in sights if one.point.name == name], spreads))
@@ -93,6 +104,24 @@ def _left_out(sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known
         score = solution.squares + 2.0 * gone + 2.0 * math.log(len(points))
         told.append((score, Suspect("point", (name,), _miss_m(sights, name, solution), solution)))
     return told
+
+
+def _furthest_off(sights: Sequence[Sight], points: dict[str, Known], at: Trusted | None) -> list[str]:
+    """The points that lie furthest from where they were sighted: of many only these are worth solving for."""
+    if at is None or len(points) <= MOST_POINTS:
+        return list(points)
+    worst: dict[str, float] = {}
+    for one in sights:
+        worst[one.point.name] = max(worst.get(one.point.name, 0.0), _off_m(one, one.point, at))
+    return sorted(worst, key=lambda name: -worst[name])[:MOST_POINTS]
+
+
+def _off_m(sight: Sight, point: Known, at: Trusted) -> float:
+    """How far a point lies from where a sight goes, as seen from the trusted place, m."""
+    far = math.hypot(point.e - at.e, point.n - at.n)
+    turn = wrapped(math.radians(sight.hz_deg) + at.turn - math.atan2(point.e - at.e, point.n - at.n))
+    along = 0.0 if sight.horizontal_m is None else sight.horizontal_m - far
+    return math.hypot(turn * far, along)
 
 
 def _miss_m(sights: Sequence[Sight], name: str, solution: Solution) -> float:
@@ -106,22 +135,37 @@ def _miss_m(sights: Sequence[Sight], name: str, solution: Solution) -> float:
     return math.hypot(solution.e + far * math.sin(turn) - point.e, solution.n + far * math.cos(turn) - point.n)
 
 
-def _swapped(sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known]) -> list[tuple[float, Suspect]]:
+def _swapped(
+    sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known], at: Trusted | None
+) -> list[tuple[float, Suspect]]:
     told = []
     pairs = list(itertools.combinations(points, 2))
-    tried = [
-        (pair, observations(sights, spreads, {pair[0]: points[pair[1]], pair[1]: points[pair[0]]})) for pair in pairs
-    ]
-    # Where a similarity gives a place at once, only the likeliest are solved.
-    rough = [rough_squares(observed) for _, observed in tried]
-    if None not in rough:
-        tried = [one for _, one in sorted(zip(rough, tried, strict=True), key=lambda one: one[0] or 0.0)][:MOST_SWAPS]
-    for (one, two), observed in tried:
-        solution = solve(observed, thorough=False)
+    for one, two in _likeliest(sights, points, pairs, at):
+        observed = observations(sights, spreads, {one: points[two], two: points[one]})
+        solution = _supposed(observed, at)
         if solution is not None and solution.dof >= 1:
             score = solution.squares + 2.0 * math.log(len(pairs))
             told.append((score, Suspect("swapped", (min(one, two), max(one, two)), 0.0, solution)))
     return told
+
+
+def _likeliest(
+    sights: Sequence[Sight], points: dict[str, Known], pairs: list[tuple[str, str]], at: Trusted | None
+) -> list[tuple[str, str]]:
+    """The pairs of names that, the other way round, bring most together as seen from the trusted place."""
+    if at is None:
+        return pairs[:MOST_PAIRS]
+    of: dict[str, list[Sight]] = {}
+    for one in sights:
+        of.setdefault(one.point.name, []).append(one)
+
+    def gain(pair: tuple[str, str]) -> float:
+        here, there = pair
+        now = math.fsum(_off_m(s, points[name], at) for name in pair for s in of[name])
+        other = math.fsum(_off_m(s, points[there if name == here else here], at) for name in pair for s in of[name])
+        return other - now
+
+    return sorted(pairs, key=gain)[:MOST_SWAPS]
 
 
 def _extra(observed: tuple[Observed, ...]) -> list[tuple[float, Suspect]]:

@@ -43,6 +43,8 @@ def where(path: str) -> str:
     }
     if path.startswith("observations.steps["):
         index, _, field = path.removeprefix("observations.steps[").partition("]")
+        if not (index.isascii() and index.isdigit()):
+            return words["observations.steps"]
         return f"the {ordinal(int(index))} check" + (f", {field.lstrip('.').replace('_', ' ')}" if field else "")
     return words.get(path, path.removeprefix("observations.").replace("_", " "))
 

@@ -124,8 +124,7 @@ class TestFits:
         lengths, errors = [0.1, 1.0, 2.0, 3.0], [0.3, 0.5, 0.9, 1.0]
         found, line = straight(lengths, errors, 0.09, 0.01, 6.0), stats.linregress(lengths, errors)
         assert (found.zero_mm, found.scale_ppm) == (pytest.approx(line.intercept), pytest.approx(line.slope * 1000))
-        at, misfit = found.worst()
-        assert misfit == pytest.approx(errors[at] - line.intercept - line.slope * lengths[at])
+        assert found.at(2.5) == pytest.approx(line.intercept + line.slope * 2.5)
         assert found.scale().sigma < found.scale().value, "what is common to all readings is in the zero only"
 
 

@@ -238,11 +238,11 @@ class TestBlunders:
 
 
 def test_a_firm_that_judges_the_raw_difference_is_told_so_and_halved() -> None:
-    """c = 4″, 2c = 8″: within 6″ as an error, beyond it raw. The axis has no raw figure."""
-    marks = (mark(90.0, 4.0, 0.0, 0.0, n=5), mark(66.0, 4.0, 0.0, 0.0, hz=80.0, n=5))
+    """c = 6″, 2c = 12″: watched as an error within 10″, beyond 6″ raw. The axis has no raw figure."""
+    marks = (mark(90.0, 6.0, 0.0, 0.0, n=5), mark(66.0, 6.0, 0.0, 0.0, hz=80.0, n=5))
     half = reduced(document(*marks))
     raw = reduced(document(*marks, instrument={"judged_raw": True}))
-    assert (part(half, "collimation_arcsec")["grade"], part(raw, "collimation_arcsec")["grade"]) == ("use", "adjust")
+    assert (part(half, "collimation_arcsec")["grade"], part(raw, "collimation_arcsec")["grade"]) == ("watch", "adjust")
     assert part(raw, "collimation_arcsec")["limits"]["use"] == 3.0
     assert "the firm judges the raw 2c, limit 6″" in part(raw, "collimation_arcsec")["why"]
     assert "2i" in part(raw, "index_arcsec")["why"]

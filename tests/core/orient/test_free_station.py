@@ -179,7 +179,7 @@ class TestWhatPeopleGetWrong:
 
     def test_two_points_cannot_say_which_is_wrong(self) -> None:
         world = creek(2)
-        assert codes(result(world.free())) == ["two-points-only"]
+        assert codes(result(world.free())) == ["two-points-only", "weak-figure"]
         document = world.free()
         document["observations"]["control"][0]["e"] = "1000.0300"
         told = result(document)

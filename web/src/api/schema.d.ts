@@ -932,6 +932,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -1045,10 +1046,9 @@ export interface components {
             at_mm: (string | number)[] | null;
             /**
              * Clockwise From Above
-             * @default raises
-             * @enum {string}
+             * @default null
              */
-            clockwise_from_above: "raises" | "lowers";
+            clockwise_from_above: ("raises" | "lowers") | null;
             /**
              * Pitch Mm
              * @default 0.7
@@ -1251,6 +1251,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -1343,22 +1344,6 @@ export interface components {
             text: string;
         };
         /**
-         * Compared
-         * @description A known length, and what the tape reads there.
-         */
-        Compared: {
-            /**
-             * Known
-             * @default null
-             */
-            known: string | number | null;
-            /**
-             * Reads
-             * @default null
-             */
-            reads: string | number | null;
-        };
-        /**
          * CompensatorFunction
          * @description A check of how a compensator works.
          */
@@ -1395,6 +1380,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -1602,6 +1588,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -1699,6 +1686,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -1839,6 +1827,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -1913,6 +1902,11 @@ export interface components {
              * @enum {string}
              */
             grade: "use" | "watch" | "adjust" | "service" | "repeat";
+            /**
+             * Passed
+             * @default null
+             */
+            passed: boolean | null;
             /** Result */
             result: {
                 [key: string]: unknown;
@@ -2132,6 +2126,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -2424,6 +2419,11 @@ export interface components {
              */
             electronic_level_step_arcsec: string | number | null;
             /**
+             * Foot Screws
+             * @default null
+             */
+            foot_screws: ("clockwise-raises" | "clockwise-lowers") | null;
+            /**
              * Judged Raw
              * @default null
              */
@@ -2639,6 +2639,22 @@ export interface components {
             tag: string;
         };
         /**
+         * KnownLength
+         * @description A known length, and what the tape reads there.
+         */
+        KnownLength: {
+            /**
+             * Known
+             * @default null
+             */
+            known: string | number | null;
+            /**
+             * Reads
+             * @default null
+             */
+            reads: string | number | null;
+        };
+        /**
          * LaserOn
          * @description The laser plummet was switched on: since when, and what is to be said once it has been on for so long.
          */
@@ -2792,6 +2808,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -3384,6 +3401,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -3481,6 +3499,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -3665,6 +3684,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -3793,6 +3813,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -4298,6 +4319,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -4366,7 +4388,7 @@ export interface components {
             /**
              * @default {
              *       "at_mm": null,
-             *       "clockwise_from_above": "raises",
+             *       "clockwise_from_above": null,
              *       "pitch_mm": 0.7,
              *       "radius_mm": 50,
              *       "screw_bearings_deg": null,
@@ -4793,6 +4815,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -5007,6 +5030,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -5135,6 +5159,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -5246,6 +5271,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -5452,6 +5478,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,
@@ -5549,6 +5576,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
              *       "levelling_accuracy_mm_per_km": null,

@@ -108,6 +108,9 @@ class Asks:
     temperature: bool = True
 
 
+MOST_INDEX_TEXT = 8
+
+
 @dataclass
 class Where:
     """Words for paths: list names and field names of one kind."""
@@ -121,5 +124,7 @@ class Where:
         for step in path.removeprefix("observations.").split("."):
             name, _, rest = step.partition("[")
             word = self.names.get(name, name.replace("_", " "))
-            words.append(f"{ordinal(int(rest[:-1]))} {word}" if rest else word)
+            # A field that is not ours may be called anything: only figures are counted.
+            counted = rest[:-1].isascii() and rest[:-1].isdigit() and len(rest) < MOST_INDEX_TEXT
+            words.append(f"{ordinal(int(rest[:-1]))} {word}" if counted else word)
         return ", ".join(one for one in words if one)

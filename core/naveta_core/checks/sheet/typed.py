@@ -85,7 +85,7 @@ def blank(*values: Value) -> bool:
 
 def filled(rows: Sequence[Any], *names: str) -> int:
     """How many rows hold anything that was typed: one that was only opened at the end is no row."""
-    return sum(not blank(*(getattr(row, name) for name in names)) for row in rows)
+    return len([row for row in rows if not blank(*(getattr(row, name) for name in names))])
 
 
 def rounding(steps: Iterable[float]) -> float:
