@@ -78,8 +78,7 @@ def _does_not_close(judged: Judged) -> None:
         other = "degrees" if unit == "gon" else "gon"
         judged.say("repeat", "angle-unit", f"Read as {other} the angles fit together: set the unit of the circle.")
         return
-    if judged.solution is None and all(one.horizontal_m is None for one in sights):
-        judged.suspect = None
+    if found is None and judged.solution is None and all(one.horizontal_m is None for one in sights):
         judged.say(
             "repeat",
             "danger-circle",

@@ -18,9 +18,10 @@ from ..envelope import Instrument
 from .read import Known, Sight
 
 ANGLE_ARCSEC, DISTANCE_MM, DISTANCE_PPM = 3.0, 2.0, 2.0
-MOST_ROUNDS, CLOSE_M = 30, 1e-6
+MOST_ROUNDS, SUPPOSED_ROUNDS, CLOSE_M = 30, 12, 1e-6
 GRID = 15
 DISTINCT_M = 0.1
+SEARCHED = 24
 TRUSTED_SHARE, TRIMMED_ROUNDS, MOST_MISFIT = 0.7, 12, 25.0
 """Of a figure that does not close so many observations are trusted; how often they are chosen anew; a bound on one."""
 
@@ -166,7 +167,7 @@ def solutions(
 
 def solve_from(observed: tuple[Observed, ...], start: tuple[float, float]) -> Solution | None:
     """The solution the iteration reaches from one place; None when it reaches none."""
-    return _iterate(observed, start, None) if len(observed) > 3 else None
+    return _iterate(observed, start, None, SUPPOSED_ROUNDS) if len(observed) > 3 else None
 
 
 @dataclass(frozen=True, slots=True)
@@ -256,11 +257,13 @@ def _grid(observed: tuple[Observed, ...], most: float = math.inf) -> list[tuple[
         )
         * 1.8
     )
+    # A search this coarse needs no more than a few of many sights.
+    few = observed[:: max(1, len(observed) // SEARCHED)]
     places = []
     for i in range(GRID):
         for j in range(GRID):
             e, n = mid_e + reach * (2.0 * i / (GRID - 1) - 1.0), mid_n + reach * (2.0 * j / (GRID - 1) - 1.0)
-            places.append((_cost(observed, e, n, most), e, n))
+            places.append((_cost(few, e, n, most), e, n))
     places.sort()
     return [(e, n) for _, e, n in places[:4]]
 
@@ -288,12 +291,14 @@ def _cost(observed: tuple[Observed, ...], e: float, n: float, most: float) -> fl
     return math.fsum(min(most, (v / c) ** 2) for v, c in zip(off, coarse, strict=True))
 
 
-def _iterate(observed: tuple[Observed, ...], start: tuple[float, float], extra: str | None) -> Solution | None:
+def _iterate(
+    observed: tuple[Observed, ...], start: tuple[float, float], extra: str | None, rounds: int = MOST_ROUNDS
+) -> Solution | None:
     e, n = start
     turn, more = _orientation(observed, e, n), 0.0
     if min(distance_m(e, n, one.point) for one in observed) < 0.01:
         e, n = e + 0.5, n + 0.3
-    for _ in range(MOST_ROUNDS):
+    for _ in range(rounds):
         rows, misses = _equations(observed, e, n, turn, more, extra)
         try:
             fitted = fit(rows, misses)
