@@ -17,7 +17,7 @@ from pydantic import Field
 from .angles import ARCSEC_PER_RADIAN as RHO
 from .envelope import InMetres, InOwnUnit
 from .envelope import Part as Fields
-from .priors import EARTH_RADIUS_M, SIGMA_REFRACTION
+from .priors import EARTH_RADIUS_M, REFRACTION, SIGMA_REFRACTION
 
 Quantity = Literal["angle", "position", "height"]
 
@@ -110,13 +110,24 @@ def budget(given: Given) -> list[Budget]:
     return [angle, _position(given, angle), _height(given)]
 
 
+def level_m(given: Given) -> float:
+    """How far the point is in plan: `fore_m` is what is measured, along the slope."""
+    return given.fore_m * math.cos(math.radians(given.elevation_deg))
+
+
+def unequal_squares(given: Given) -> float:
+    """D_b² − D_f² of a level's two sights, m²: from how unequal they are, where only that was told."""
+    unequal = given.imbalance_m or (given.back_m - given.fore_m)
+    return unequal * (given.back_m + given.fore_m)
+
+
 def _faces(given: Given) -> float:
     return 2.0 if given.both_faces else 1.0
 
 
 def _angle(given: Given) -> Budget:
     steep = math.radians(given.elevation_deg)
-    one, two = given.back_m, given.fore_m
+    one, two = given.back_m, level_m(given)
     chord = math.sqrt(max(0.0, one**2 + two**2 - 2.0 * one * two * math.cos(math.radians(given.angle_deg))))
     parts = [
         Part("centring", RHO * given.centring_mm / 1000.0 * chord / (math.sqrt(2.0) * one * two)),
@@ -134,30 +145,35 @@ def _angle(given: Given) -> Budget:
 
 
 def _position(given: Given, angle: Budget) -> Budget:
-    """Of the point itself: across by the direction to it, along by the distance, and the stand's own place."""
-    level = given.fore_m * math.cos(math.radians(given.elevation_deg))
-    across = level / RHO * 1000.0
-    kept = [
-        Part(f"{one.name}", one.value * across, one.systematic)
-        for one in angle.parts
-        if one.name not in ("centring", "targets")
-    ]
-    # The reference turns the whole with its own miss: seen from the point at its own distance.
-    turned = math.hypot(given.centring_mm, given.reference_mm()) / math.sqrt(2.0) * given.fore_m / given.back_m
+    """Of the point itself: across by the direction to it, along by the distance, the stand's place and its reference."""
+    across = level_m(given) / RHO * 1000.0
+    kept = {one.name: one.value * across for one in angle.parts if one.name not in ("centring", "targets")}
+    # A zenith angle shortens a steep sight in plan: that lies along it, square to what the direction does.
+    along = given.fore_m / RHO * 1000.0 * abs(math.sin(math.radians(given.elevation_deg)))
+    kept["pointing"] = math.hypot(kept["pointing"], given.angle_accuracy_arcsec / math.sqrt(_faces(given)) * along)
+    systematic = [Part(one.name, kept[one.name], one.systematic) for one in angle.parts if one.name in kept]
+    if not given.both_faces:
+        side = math.copysign(1.0, math.fsum(one.value for one in systematic if one.systematic))
+        systematic.append(Part("index", side * abs(given.index_arcsec) * along, True))
+    # The stand's own miss moves the point and turns it about the stand, by what the reference shows of it: with
+    # σ a coordinate and a = fore/back the two together make σ²(2 + a² − 2a·cos β).
+    a, beta = level_m(given) / given.back_m, math.radians(given.angle_deg)
+    centring = given.centring_mm / math.sqrt(2.0) * math.sqrt(2.0 + a**2 - 2.0 * a * math.cos(beta))
+    turned = given.reference_mm() / math.sqrt(2.0) * a
     return Budget(
         "position",
         (
-            *kept,
+            *systematic,
             Part("orientation", turned),
-            Part("centring", given.centring_mm),
+            Part("centring", centring),
             Part("targets", given.target_mm),
-            Part("distance", given.distance_sigma_mm()),
+            Part("distance", given.distance_sigma_mm() * math.cos(math.radians(given.elevation_deg))),
         ),
     )
 
 
 def _height(given: Given) -> Budget:
-    across = given.fore_m / RHO * 1000.0
+    across = level_m(given) / RHO * 1000.0
     parts = [
         Part("pointing", given.angle_accuracy_arcsec / math.sqrt(_faces(given)) * across),
         Part("instrument-height", given.instrument_height_mm),
@@ -166,7 +182,7 @@ def _height(given: Given) -> Budget:
             "distance",
             given.distance_sigma_mm() * abs(math.sin(math.radians(given.elevation_deg))),
         ),
-        Part("refraction", SIGMA_REFRACTION * given.fore_m**2 / (2.0 * EARTH_RADIUS_M) * 1000.0),
+        Part("refraction", SIGMA_REFRACTION * level_m(given) ** 2 / (2.0 * EARTH_RADIUS_M) * 1000.0),
     ]
     if not given.compensated:
         parts.append(Part("levelling", given.tilt_arcsec * across / math.sqrt(2.0)))
@@ -176,7 +192,7 @@ def _height(given: Given) -> Budget:
 
 
 def _levelled(given: Given) -> Budget:
-    """One set-up of a level: the line of sight over the imbalance, and both staffs."""
+    """One set-up of a level: the line of sight over the imbalance, both staffs, and the Earth's curvature."""
     return Budget(
         "height",
         (
@@ -184,7 +200,12 @@ def _levelled(given: Given) -> Budget:
             Part("staffs", given.staff_mm * math.sqrt(2.0)),
             Part(
                 "refraction",
-                SIGMA_REFRACTION * abs((given.back_m**2 - given.fore_m**2) / (2.0 * EARTH_RADIUS_M)) * 1000.0,
+                SIGMA_REFRACTION * abs(unequal_squares(given) / (2.0 * EARTH_RADIUS_M)) * 1000.0,
+            ),
+            Part(
+                "curvature",
+                (1.0 - REFRACTION) * unequal_squares(given) / (2.0 * EARTH_RADIUS_M) * 1000.0,
+                True,
             ),
         ),
     )

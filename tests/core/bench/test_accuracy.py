@@ -296,7 +296,9 @@ def test_they_never_come_due_but_what_they_found_bad_holds() -> None:
 def test_the_figure_is_judged_against_what_chance_allows() -> None:
     told = reduced(simulated(LEVEL, 2, procedure="full", stated=1.5, mm_per_km=1.0))
     limits = part(told, S_LEVEL)["limits"]
-    assert limits["use"] == pytest.approx(1.5 * sqrt(stats.chi2.ppf(0.95, 38) / 38), rel=1e-6)
+    # Two readings to a hundredth of a millimetre a difference, brought to a kilometre over 60 m: √(0.01²/6)·√(1000/60)/√2.
+    digit = 0.01 / sqrt(6) * sqrt(1000 / 60) / sqrt(2)
+    assert limits["use"] == pytest.approx(sqrt(1.5**2 + digit**2) * sqrt(stats.chi2.ppf(0.95, 38) / 38), rel=1e-6)
     document = parse(json.dumps(simulated(LEVEL, 2, unit="ft")).encode())
     assert KINDS[LEVEL].reduce(document)["result"][S_LEVEL] == pytest.approx(
         reduced(simulated(LEVEL, 2))["result"][S_LEVEL], rel=0.02

@@ -23,6 +23,7 @@ from ..sheet.directions import mean as mean_of
 from ..sheet.directions import of_both_faces, reduced, twice_c_arcsec, wrapped
 from ..sheet.judged import Judged, Said, effect, line, name_apart, row, shown
 from ..sheet.pictures import deviations
+from ..sheet.typed import rounding
 from .model import DirectionAccuracy
 from .read import OneSet, Read
 
@@ -42,9 +43,16 @@ class Reduced:
     spreads: list[float]
     dof: int
     s: float
+    rounding: float
+    """What the last digit puts into it: the mean of both faces, each rounded."""
     index: float
     collimation: float
     pairs: int
+
+
+def _digit(read: Read) -> float:
+    shots = [shot for sets in read.series for one in sets for face in (one.left, one.right) for shot in face.values()]
+    return sqrt(rounding(one.step_arcsec for one in shots) / 2)
 
 
 def needs(_document: DirectionAccuracy) -> Needs:
@@ -66,7 +74,7 @@ def reduce_all(document: DirectionAccuracy, read: Read) -> Reduced:
     ]
     c = 0.0 if not horizontal else mean_of([twice_c_arcsec(a, b) for a, b in pairs]) / 2
     i = 0.0 if horizontal else mean_of([(a + b - 360.0) * 3600 for a, b in pairs]) / 2
-    return Reduced(residuals, spreads, dof, sqrt(fsum(squares) / dof), i, c, len(pairs))
+    return Reduced(residuals, spreads, dof, sqrt(fsum(squares) / dof), _digit(read), i, c, len(pairs))
 
 
 def _directions(sets: list[OneSet]) -> tuple[list[dict[str, float]], float, int]:
@@ -92,10 +100,11 @@ def judge(document: DirectionAccuracy, read: Read, _told: Circumstances) -> Judg
     same = document.model_copy(
         update={"before": [one for one in document.before if one.result.get("circle") == o.circle]}
     )
-    quantity = held_against(same, MAIN, noun, "arcsec", Found(found.s, found.dof, full), stated)
+    campaign = Found(found.s, found.dof, full, found.rounding)
+    quantity = held_against(same, MAIN, noun, "arcsec", campaign, stated)
     figures: Data = {
         MAIN: found.s,
-        f"sigma_{MAIN}": found.s / sqrt(2 * found.dof),
+        f"sigma_{MAIN}": campaign.sigma,
         "degrees_of_freedom": found.dof,
         "circle": o.circle,
         "series_sigma_arcsec": found.spreads,

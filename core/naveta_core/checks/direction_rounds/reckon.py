@@ -7,7 +7,7 @@ sin z. A closing look at the reference that differs from its first one says that
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import fsum, hypot, radians, sin, sqrt
+from math import cos, fsum, hypot, radians, sin, sqrt
 from typing import Any
 
 from ...angles import ARCSEC_PER_RADIAN
@@ -34,6 +34,7 @@ from ..sheet.judged import (
 from ..sheet.pictures import deviations
 from ..sheet.typed import rounding
 from ..two_face.read import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, MARK_MM, POINTING_ARCSEC
+from ..two_face.solve import UNKNOWN_AXIS_ARCSEC
 from .model import DirectionRounds
 from .read import FACES, Face, Read, Round
 
@@ -41,6 +42,9 @@ Data = dict[str, Any]
 COLLIMATION = "collimation_arcsec"
 USUAL_DISTANCE_M = 100.0
 CLOSING_PROBABILITY = 0.9985
+LEAST_STEEPNESS = 0.26
+"""Cosines of zenith angles that differ by as much as those of marks 15° apart in height tell the trunnion axis."""
+FEWEST_FOR_AXIS = 3
 CAUTIONS: dict[str, tuple[str, ...]] = {"before": ("sun", "hold"), "reading": ("sun",), "adjusting": ("hold",)}
 
 
@@ -51,6 +55,8 @@ class Solution:
     marks: list[str]
     series: Series
     c: list[list[float]]
+    own: list[list[float]]
+    """The same without what the trunnion axis puts in, where that can be told."""
     closing: list[tuple[int, str, float]]
     """(round, face, last less first reading of the reference)."""
     collimation: Estimate
@@ -87,15 +93,43 @@ def solve(document: DirectionRounds, read: Read) -> Solution:
     )
     c = [[_c(one, m) for m in marks] for one in read.rounds]
     n, t = len(read.rounds), len(marks)
-    own = [fsum(values) / t for values in c]
+    cosines = [[cos(radians(one.zenith_deg(m))) for m in marks] for one in read.rounds]
+    axis = _axis(c, cosines)
+    # What the trunnion axis puts into c at a steep mark is taken out where it can be told, and counted where it cannot.
+    own = [[value - axis.arcsec * k for value, k in zip(*pair, strict=True)] for pair in zip(c, cosines, strict=True)]
+    means = [fsum(values) / t for values in own]
     squares = fsum(
-        (value - middle) ** 2 / (w * w / 2) for values, middle in zip(c, own, strict=True) for value in values
+        (value - middle) ** 2 / (w * w / 2) for values, middle in zip(own, means, strict=True) for value in values
     )
-    spread = Spread(squares + series.squares / (w * w / 2), float(n * (t - 1) + series.dof))
-    q = (w * w / 2 / (n * t), between / 2 / n)
-    return Solution(
-        marks, series, c, _closings(read), pooled(fsum(own) / n, *q, spread, prior_dof(document)), q, spread
+    spread = Spread(squares + series.squares / (w * w / 2), float(n * (t - 1) - axis.told + series.dof))
+    lean = fsum(k for one in cosines for k in one) / (n * t)
+    q = (
+        w * w / 2 * (1 / (n * t) + lean**2 * axis.variance),
+        between / 2 / n + (0.0 if axis.told else (UNKNOWN_AXIS_ARCSEC * lean) ** 2),
     )
+    found = pooled(fsum(means) / n, *q, spread, prior_dof(document))
+    return Solution(marks, series, c, own, _closings(read), found, q, spread)
+
+
+@dataclass(frozen=True, slots=True)
+class Axis:
+    """The trunnion axis's own error, seconds, with its variance for one c of variance 1; 0 where it cannot be told."""
+
+    arcsec: float
+    variance: float
+    told: bool
+
+
+def _axis(c: list[list[float]], cosines: list[list[float]]) -> Axis:
+    """c at each mark is c + t·cos z: t from how it changes with the height of the marks, round by round."""
+    pairs = []
+    for values, ks in zip(c, cosines, strict=True):
+        middle_c, middle_k = fsum(values) / len(values), fsum(ks) / len(ks)
+        pairs += [(value - middle_c, k - middle_k) for value, k in zip(values, ks, strict=True)]
+    square = fsum(k * k for _, k in pairs)
+    if max(max(ks) - min(ks) for ks in cosines) < LEAST_STEEPNESS or len(c[0]) < FEWEST_FOR_AXIS:
+        return Axis(0.0, 0.0, told=False)
+    return Axis(fsum(value * k for value, k in pairs) / square, 1 / square, told=True)
 
 
 def _c(one: Round, mark: str) -> float:
@@ -188,7 +222,7 @@ def _said(judged: Judged, document: DirectionRounds, read: Read, found: Solution
 
 def _name_apart(judged: Judged, read: Read, found: Solution, w: float) -> None:
     """A pointing in one face shows in c at that mark beside the others of its round."""
-    apart = find_apart([[value / (w / sqrt(2.0)) for value in one] for one in found.c])
+    apart = find_apart([[value / (w / sqrt(2.0)) for value in one] for one in found.own])
     if apart is None or apart.sole_pair:
         return
     one, mark = read.rounds[apart.group], found.marks[apart.index]

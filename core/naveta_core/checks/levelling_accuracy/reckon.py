@@ -12,6 +12,7 @@ from math import fsum, sqrt
 from typing import Any
 
 from ...blunders import find_apart
+from ...numerals import finest
 from ...quantiles import t_quantile
 from ...readings import Range, Sheet, ordinal
 from ...wording import figure, length_words
@@ -22,7 +23,7 @@ from ..sheet.entry import Where
 from ..sheet.figures import size
 from ..sheet.judged import Judged, Said, effect, line, name_apart, row, shown
 from ..sheet.pictures import deviations
-from ..sheet.typed import blank, number
+from ..sheet.typed import blank, number, rounding
 from .model import PAIRS, LevellingAccuracy
 
 Data = dict[str, Any]
@@ -55,6 +56,7 @@ class Difference:
     path: str
     mm: float
     texts: tuple[str, str]
+    step_mm: float = 0.0
 
 
 @dataclass
@@ -89,7 +91,8 @@ def read_document(document: LevellingAccuracy, sheet: Sheet) -> Read:
                 for name, value in (("a", a), ("b", b))
             ]
             if read[0] is not None and read[1] is not None:
-                found.append(Difference(base_path, (read[0].m - read[1].m) * 1000, (str(a), str(b))))
+                step = finest((read[0].step_m, read[1].step_m)) * 1000
+                found.append(Difference(base_path, (read[0].m - read[1].m) * 1000, (str(a), str(b)), step))
         sets.append(found)
     return Read(sets, base.value if base else BASE_M, permitted.value if permitted else None)
 
@@ -114,17 +117,20 @@ def judge(document: LevellingAccuracy, read: Read, _told: Circumstances) -> Judg
     counted = [first, second] if full else [first]
     dof = sum_of_dof(counted)
     s = sqrt(fsum(squares(one) for one in counted) / dof)
-    kilometre = s * per_km(read.base_m)
+    # Two readings a difference, each rounded: that is taken out of what is held against the stated accuracy.
+    digit = sqrt(2 * rounding(one.step_mm for listed in read.sets for one in listed))
+    found = Found(s * per_km(read.base_m), dof, full, digit * per_km(read.base_m))
+    kilometre = found.s
     apart = mean(first) - mean(second)
     stated = document.instrument.levelling_accuracy_mm_per_km
     more, then, bound_mm = _between(full, s, dof, len(first), apart, read.permitted_mm)
     quantity = held_against(
-        document, MAIN, "the standard deviation", "mm/km", Found(kilometre, dof, full), stated,
+        document, MAIN, "the standard deviation", "mm/km", found, stated,
         () if full else more, then,
     )  # fmt: skip
     figures: Data = {
         MAIN: kilometre,
-        f"sigma_{MAIN}": kilometre / sqrt(2 * dof),
+        f"sigma_{MAIN}": found.sigma,
         "difference_sigma_mm": s,
         "degrees_of_freedom": dof,
         "set_difference_mm": apart,

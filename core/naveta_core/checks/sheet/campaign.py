@@ -20,6 +20,8 @@ from .judged import Own, Quantity, Said
 
 WORSE_PROBABILITY = 0.95
 CHANGED_PROBABILITY = 0.975
+COARSE_SHARE, SAID_SHARE = 0.6, 0.1
+"""Rounding that scatters by more than this share of what is stated cannot be taken out any more."""
 AGAIN = (
     "again-another-day",
     "Take it again on another day and in other weather. Found worse twice, send it to service.",
@@ -37,10 +39,6 @@ def chance_ratio(dof: float, dof_before: float) -> tuple[float, float]:
     return 1 / f_quantile(CHANGED_PROBABILITY, dof_before, dof), f_quantile(CHANGED_PROBABILITY, dof, dof_before)
 
 
-def least_allowed(stated: float, dof: float) -> float:
-    return stated * chance_factor(dof)
-
-
 @dataclass(frozen=True, slots=True)
 class Found:
     """A campaign's s, its degrees of freedom, and how it was taken."""
@@ -48,6 +46,16 @@ class Found:
     s: float
     dof: int
     full: bool
+    rounding: float = 0.0
+    """What rounding to the last digit puts into it, one standard deviation, in its unit."""
+
+    @property
+    def sigma(self) -> float:
+        return self.s / sqrt(2 * self.dof)
+
+    def most(self, stated: float) -> float:
+        """How large s may come out by chance where the instrument is as stated: it and the last digit scatter together."""
+        return sqrt(stated**2 + self.rounding**2) * chance_factor(self.dof)
 
 
 def held_against(
@@ -62,7 +70,7 @@ def held_against(
 ) -> Quantity:
     """s as a judged quantity. `more`: what else was shown beside the scatter; `then`: what to do about it."""
     s, dof = found.s, found.dof
-    estimate = Estimate(s, s / sqrt(2 * dof), float(dof))
+    estimate = Estimate(s, found.sigma, float(dof))
     why: list[Said] = list(more)
     ahead: list[Said] = list(then)
     grade: Decision = Decision("watch" if more else "use")
@@ -72,9 +80,13 @@ def held_against(
             ("stated-not-known", f"No accuracy is stated for this model: {size(s, s, unit)} is told, and not tested.")
         )
         return Quantity(name, noun, unit, estimate, limits, own=Own(Decision("watch"), tuple(why), tuple(ahead)))
-    most = least_allowed(stated, dof)
+    most = found.most(stated)
+    if found.rounding > COARSE_SHARE * stated:
+        return _too_coarse(name, noun, unit, estimate, found, stated)
     limits = Limits(most, most, most, f"{bound(stated, unit)} stated, times what chance allows", False)
-    said = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is chance"
+    rounded = found.rounding > SAID_SHARE * stated
+    digit = f", the {size(found.rounding, found.rounding, unit)} of the last digit included" if rounded else ""
+    said = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is chance{digit}"
     if s <= most:
         why.append(("not-worse-than-stated", f"Not shown worse than stated: {said}."))
     elif _worse_before(document, name, most):
@@ -89,6 +101,15 @@ def held_against(
         grade = Decision("watch")
         why.append(changed)
     return Quantity(name, noun, unit, estimate, limits, own=Own(grade, tuple(why), tuple(ahead)))
+
+
+def _too_coarse(name: str, noun: str, unit: str, estimate: Estimate, found: Found, stated: float) -> Quantity:
+    """Readings whose last digit scatters as much as the instrument is stated to: they test nothing."""
+    text = f"Read too coarsely: rounding to the last digit alone scatters by {size(found.rounding, found.rounding, unit)}, {bound(stated, unit)} is stated. Read one digit finer, or nothing is said of it."
+    limits = Limits(stated, stated, stated, f"{bound(stated, unit)} stated", False)
+    why = (("steps-too-coarse", text),)
+    then = (("read-finer", "Take it again and read one digit finer: estimate tenths of the smallest division."),)
+    return Quantity(name, noun, unit, estimate, limits, own=Own(Decision("repeat"), why, then))
 
 
 def _last(document: Envelope, name: str) -> Earlier | None:
