@@ -8,7 +8,16 @@ from ..angles import ARCSEC_PER_RADIAN
 from ..judgement import Estimate
 from ..priors import PRIOR_DOF
 from .figures import PointMisfit
-from .judged import Judged, begun, closing_look, control_jump, explained, height_meant, hold_misfit
+from .judged import (
+    Judged,
+    begun,
+    closing_look,
+    control_jump,
+    explained,
+    height_meant,
+    hold_misfit,
+    say_counts_otherwise,
+)
 from .model import Oriented
 from .read import Known, Read, Sight
 from .solve import bearing_rad, distance_m, wrapped
@@ -88,8 +97,16 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
         name = worst_point.sight.point.name
         what = f"{name} is {words.small(abs(along))} {'farther' if along > 0 else 'nearer'} than it should be"
         hold_misfit(judged, what, _other_point(judged, station, worst_point.sight))
-    for one in judged.points:
-        if one.across_m is not None and one.sigma_across_m and abs(one.across_m) > explained(one.sigma_across_m):
+    apart = [
+        one
+        for one in judged.points
+        if one.across_m is not None and one.sigma_across_m and abs(one.across_m) > explained(one.sigma_across_m)
+    ]
+    if apart and _fits_mirrored(judged, station):
+        say_counts_otherwise(judged)
+        apart = []
+    for one in apart:
+        if one.across_m is not None:
             judged.say(
                 "repeat",
                 "directions-differ",
@@ -98,6 +115,20 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
             break
     for one in judged.points:
         _backsight_height(judged, station, one)
+
+
+def _fits_mirrored(judged: Judged, station: Known) -> bool:
+    """Whether the directions agree once the circle counts the other way."""
+    turns = [
+        wrapped(bearing_rad(station.e, station.n, one.sight.point) + math.radians(one.sight.hz_deg))
+        for one in judged.points
+    ]
+    off = [
+        abs(wrapped(turn - turns[0])) * distance_m(station.e, station.n, one.sight.point)
+        for turn, one in zip(turns, judged.points, strict=True)
+    ]
+    sigmas = [math.sqrt(2.0) * (one.sigma_across_m or 0.0) for one in judged.points]
+    return all(away <= explained(sigma) for away, sigma in zip(off, sigmas, strict=True))
 
 
 def _backsight_height(judged: Judged, station: Known, one: PointMisfit) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Any
 
 from ..angles import ARCSEC_PER_RADIAN
@@ -12,7 +13,7 @@ from ..priors import PRIOR_DOF
 from ..quantiles import t_quantile
 from ..wording import figure, joined
 from .figures import base_misfit_m, estimate, heights_of, misfits, strength_of
-from .judged import Judged, begun, closing_look, control_jump, height_meant, hold_misfit
+from .judged import Judged, begun, closing_look, control_jump, height_meant, hold_misfit, say_counts_otherwise
 from .model import Oriented
 from .read import Read, Sight
 from .solve import observations, solve
@@ -71,6 +72,8 @@ def judge_free(found: Read) -> Judged:
 def _does_not_close(judged: Judged) -> None:
     sights = judged.read.sights
     names = {one.point.name for one in sights}
+    if counts_otherwise(judged):
+        return
     judged.suspect = suspect(sights, judged.spreads)
     found, words = judged.suspect, judged.words
     unit = judged.read.document.units.angle
@@ -124,6 +127,19 @@ def _does_not_close(judged: Judged) -> None:
             "scale",
             f"The distances are {figure(found.size * 1e6, 0)} ppm off the coordinates: grid and ground mixed, or a scale left set?",
         )
+
+
+def counts_otherwise(judged: Judged) -> bool:
+    """The first suspect: a circle that counts the other way. Whether everything fits then is said, and nothing else."""
+    sights = [replace(one, hz_deg=(360.0 - one.hz_deg) % 360.0) for one in judged.read.sights]
+    if len({one.point.name for one in sights}) < 2:
+        return False
+    solution = solve(observations(sights, judged.spreads))
+    if solution is None or solution.dof <= 0 or not closes(solution):
+        return False
+    say_counts_otherwise(judged)
+    judged.solution = None
+    return True
 
 
 def _other_angle_fits(judged: Judged) -> bool:

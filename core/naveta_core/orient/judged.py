@@ -80,6 +80,16 @@ def begun(found: Read) -> Judged:
     )
 
 
+def say_counts_otherwise(judged: Judged) -> None:
+    """The circle counts the other way than told: nothing is wrong with points or names."""
+    told: Oriented = judged.read.document.observations
+    other = "anticlockwise" if told.counts == "clockwise" else "clockwise"
+    text = (
+        f"With the circle counting {other} everything fits: say so, and leave the points and their names as they are."
+    )
+    judged.say("repeat", "counts-otherwise", text)
+
+
 def explained(sigma: float, dof: float = PRIOR_DOF) -> float:
     """How large a misfit of this σ chance still explains, in the unit of σ."""
     return t_quantile(OUTLIER, dof) * sigma
@@ -146,9 +156,13 @@ def control_jump(judged: Judged) -> None:
         if one.result.get("disagreement_mm") is not None
     ]
     away = jump(earlier, judged.series_mm, judged.series_sigma_mm, WANDERS_MM)
-    if away is not None:
+    if away is None:
+        return
+    # Signed or not, only what agrees worse than before speaks: agreeing better is no fault of anybody's.
+    worse = abs(judged.series_mm) - abs(judged.series_mm - away)
+    if worse > 0:
         judged.say(
             "watch",
             "control-jump",
-            f"This instrument has agreed with known points {judged.words.small(abs(away) / 1000.0)} better until now: look at it in two faces.",
+            f"This instrument has agreed with known points {judged.words.small(worse / 1000.0)} better until now: look at it in two faces.",
         )

@@ -25,6 +25,7 @@ CLOSING = (
     "Before you take it down, and after any doubt: sight the reference once more. It tells whether the stand moved."
 )
 NEXT = {
+    "counts-otherwise": "Say which way the circle counts; nothing need be sighted again.",
     "angle-unit": "Set the unit in which the circle reads.",
     "feet-and-metres": "Set the unit of the distances, or of the points.",
     "point-apart": "Sight the point that stands apart once more; never move a known mark to fit.",

@@ -11,7 +11,7 @@ from ..judgement import ORDER, Decision, Estimate, Limits, decide, worst
 from ..wording import arcsec, figure, joined, length_words, limit
 from .circumstances import circumstances
 from .findings import budget_of, finding, heights_apart, shown, work, worked
-from .reading import Judged, limits_of, passes, read
+from .reading import Judged, index_limits, limits_of, passes, read
 from .set_up import SetUpDocument
 from .ways import WAYS, acts_of
 
@@ -88,6 +88,10 @@ def _result(judged: Judged) -> Data:
         reasons.append(
             ("ring-left", "The circular bubble leaves its ring when turned: its vial is out. Check it at the bench.")
         )
+    out = _level_out(judged)
+    if out:
+        grades.append("watch")
+        reasons.append(out)
     rests_apart = _rests_apart_div(judged)
     if rests_apart > RESTS_APART_DIV:
         grades.append("watch")
@@ -188,6 +192,20 @@ def _next(grade: str) -> Data:
         "code": "carry-on",
         "text": "Set up. Look at bubble and mark again after a while, and whenever somebody leaned on it.",
     }
+
+
+def _level_out(judged: Judged) -> tuple[str, str] | None:
+    """The level's own index, found by turning it round: the axis may be plumb, and the level is out all the same."""
+    if judged.index is None:
+        return None
+    limits = index_limits(judged.document)
+    if all(abs(one) <= most for one, most in zip(judged.index, limits, strict=True)):
+        return None
+    plate = judged.document.observations.level.by == "plate"
+    check = "the plate vial" if plate else "the electronic level"
+    size = max(abs(one) for one in judged.index)
+    text = f"The level itself is out by {arcsec(size)}, limit {arcsec(limits[0])}: turned half round it is taken out here, not in the next set-up. Check {check} at the bench."
+    return "level-out", text
 
 
 def _rests_apart_div(judged: Judged) -> float:

@@ -15,6 +15,7 @@ from ..judgement import Estimate, Limits
 from ..numerals import numeral
 from ..priors import PRIOR_DOF
 from ..readings import Range, Sheet
+from .advisors.effect import Sights, centring_allowed_mm
 from .advisors.heights import instrument_height
 from .kit import CircularVial
 from .set_up import SetUpDocument
@@ -27,6 +28,8 @@ EYE = Range(1.0, 2.3, "the height of an eye")
 COMPENSATED = ("level", "digital-level", "total-station", "robotic-total-station")
 LEVEL_MOST, SPOT_MOST_MM = 36_000.0, 500.0
 UNKNOWN_INDEX_ARCSEC = 10.0
+WANTED_SHARE, USUAL_ACCURACY = 2.0, 5.0
+LEAST_CENTRING_MM, MOST_CENTRING_MM = 0.7, 3.0
 UNKNOWN_REST_DIV = 1.0
 CENTRING_SIGMA_MM = {"optical": 0.3, "laser": 0.5, "bob": 1.0}
 BOB_IN_WIND_MM = 3.0
@@ -244,7 +247,7 @@ def limits_of(document: SetUpDocument) -> dict[str, Limits]:
     half_division = o.level.sensitivity_arcsec_per_div / 2.0 if o.level.by == "plate" else 0.0
     tilt = 30.0 if compensated else max(10.0, half_division)
     why = "opening value with a compensator at work" if compensated else "opening value without a compensator"
-    opening = {"tilt_arcsec": (tilt, why), "centring_mm": (1.0, "opening value where the job names none")}
+    opening = {"tilt_arcsec": (tilt, why), "centring_mm": _centring_limit(document)}
     limits = {}
     for name, (use, source) in opening.items():
         if name in given:
@@ -256,6 +259,31 @@ def limits_of(document: SetUpDocument) -> dict[str, Limits]:
         else:
             limits[name] = Limits(use, use, use, source, adjustable=False)
     return limits
+
+
+def _centring_limit(document: SetUpDocument) -> tuple[float, str]:
+    """What the sights and the accuracy wanted allow at the mark, mm: e = √2·σ_β·D/(ρ·√2) at 90° between equal sights."""
+    work = document.work
+    wanted = work.angle_wanted_arcsec or WANTED_SHARE * (document.instrument.angle_accuracy_arcsec or USUAL_ACCURACY)
+    sights = Sights(back_m=work.sight_m, fore_m=work.sight_m)
+    allowed = centring_allowed_mm(wanted, sights)
+    use = min(MOST_CENTRING_MM, max(LEAST_CENTRING_MM, allowed))
+    why = f"sights of {work.sight_m:g} m, an angle wanted to {wanted:g}″"
+    if use > allowed:
+        why += f": {allowed:.2g} mm, but no plummet is read better than {use:g} mm"
+    elif use < allowed:
+        why += f": {allowed:.2g} mm, but a point set out moves with the instrument"
+    return round(use, 2), why
+
+
+def index_limits(document: SetUpDocument) -> tuple[float, float]:
+    """Beyond what the index of the level it was set by is out, along and across: seconds."""
+    o = document.observations
+    if o.level.by == "plate":
+        return o.level.sensitivity_arcsec_per_div, o.level.sensitivity_arcsec_per_div
+    stated = document.instrument.angle_accuracy_arcsec or 0.0
+    use = max(4.0, 1.5 * stated, 2 * (document.instrument.electronic_level_step_arcsec or 0.0))
+    return use, use
 
 
 def passes(document: SetUpDocument) -> int:

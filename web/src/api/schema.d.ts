@@ -984,6 +984,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -1303,6 +1304,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -1432,6 +1434,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -1640,6 +1643,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -1738,6 +1742,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -1879,6 +1884,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -2178,6 +2184,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -2860,6 +2867,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -3453,6 +3461,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -3551,6 +3560,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -3736,6 +3746,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -3865,6 +3876,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -4371,6 +4383,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -4867,6 +4880,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -5082,6 +5096,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -5211,6 +5226,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -5323,6 +5339,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -5530,6 +5547,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -5628,6 +5646,7 @@ export interface components {
             units: components["schemas"]["Units"];
             /**
              * @default {
+             *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
              *       "elevation_deg": 20,
@@ -5742,6 +5761,11 @@ export interface components {
          * @description The sights of the work ahead: what an error's effect is told for.
          */
         Work: {
+            /**
+             * Angle Wanted Arcsec
+             * @default null
+             */
+            angle_wanted_arcsec: string | number | null;
             /**
              * Balanced Sights
              * @default false

@@ -79,7 +79,9 @@ def judge(document: TwoPeg, setups: Setups) -> Judged:
     judged = Judged(solution, limits, Decision("use"), "use", priors=priors)
     refused = _apart(document, judged, setups) + _wires(judged, setups) + _disagreement(judged)
     _weak_signs(document, judged, setups)
-    _middle_wire(document, judged)
+    judged.target_c = judged.solution.c
+    if not any(code == "wires-disagree" for code, _ in refused):
+        _middle_wire(document, judged)  # a misread wire makes a reticle look unsymmetrical: it is not concluded from
     judged.decision = decide(judged.solution.estimate, limits)
     judged.confirmed = _evidence(document, judged)
     _grade(document, judged, refused)
@@ -283,7 +285,6 @@ def _unequal(seen: Seen, difference_m: float, priors: Priors) -> bool:
 
 
 def _middle_wire(document: TwoPeg, judged: Judged) -> None:
-    judged.target_c = judged.solution.c
     middle = middle_wire_c(judged.solution.setups, curvature=document.observations.curvature)
     if middle is None:
         return
