@@ -27,7 +27,10 @@ MODELS = (
             "circular_vial_arcmin_per_2mm": 8,
         },
         "limits": {},
-        "hints": "The reticle screw is under the round cap below the eyepiece; the pin is in the lid of the case.",
+        "hints": "",
+        "adjusting_hints": {
+            "two-peg": "The reticle screw is under the round cap below the eyepiece; the pin is in the lid of the case.",
+        },
     },
     {
         "maker": "Ondine",

@@ -76,7 +76,8 @@ MODELS = (
         "kind": "pole",
         "stated": {"circular_vial_arcmin_per_2mm": 8},
         "limits": {},
-        "hints": "The vial's three screws want the small hex key in the bag.",
+        "hints": "",
+        "adjusting_hints": {"pole-vial": "The vial's three screws want the small hex key in the bag."},
     },
     {
         "maker": "Ondine",

@@ -49,6 +49,8 @@ def _unclear(whole: str, after: str) -> str:
     if len(after) == 1:
         return f"minutes in two digits: is {whole}.{after} {after}0 or {after} minutes? type {whole}.{after}0 or {whole}.0{after}"
     minutes, last = after[:2], after[2]
+    if last == "0":
+        return f"seconds in two digits: type {whole}.{minutes}00"
     return f"seconds in two digits: type {whole}.{minutes}{last}0 or {whole}.{minutes}0{last}"
 
 

@@ -23,6 +23,12 @@ CAUTIONS: dict[str, str] = {
     "laser": "Laser plummet: do not look into the beam; mind others' eyes and polished surfaces.",
     "bob": "The bob has a point and the string a reach: keep both from faces and feet.",
     "hold": "One hand stays on the instrument while the fixing screw is loose.",
+    "no-plunge": (
+        "Turn the telescope through by hand and slowly: where it strikes the base, a handle or an eyepiece it must not be"
+        " turned through at all. Then there is no second face."
+    ),
+    "base-lock": "Close the base's lock and try it with a gentle pull before you let go, and before you lift.",
+    "battery": "Batteries in as marked, plus to plus. One that is swollen, wet, dented or hot is not put in and not charged.",
     "force": "Lightly tight, never forced: tight screws bend the base.",
     "vial-screws": (
         "A vial's own screws are small: ease one as the other is tightened, an eighth of a turn, with the instrument's"

@@ -125,7 +125,7 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "adjusting": lambda q: adjusting(q["document"], q["reads_now"]),
     "advise": lambda q: advise(q["question"]),
     "guide": lambda q: guiding(q["document"], _known(q), q["at"], q.get("act")),
-    "ways": lambda q: fitting((_known(q) or {"instrument": {}})["instrument"]),
+    "ways": lambda q: fitting((_known(q) or {"instrument": {}})["instrument"], q.get("base")),
     "schema": lambda q: _kind(q).model.model_json_schema(),
     "read-document": _read_document,
     "read-table": lambda q: table_of(str(q["kind"])).read_csv(q["text"]),

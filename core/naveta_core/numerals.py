@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 MOST_DIGITS = 15
+FEWEST_ON_A_GRID, ON_GRID = 8, 1e-3
+SEXAGESIMAL, DECIMAL = (2, 5, 10, 20, 30, 60), (2, 5, 10)
+"""Multiples of a last digit that displays count in: seconds of arc, and everything else."""
 _NUMBER = re.compile(r"([+\-−]?)(\d+(?:[.,]\d*)?|[.,]\d+)", re.ASCII)
 
 
@@ -38,6 +41,21 @@ def finest(steps: Iterable[float]) -> float:
     A spreadsheet drops zeros at the end (1.470 becomes 1.47): one such figure was not read more coarsely than its fellows.
     """
     return min((one for one in steps if one > 0), default=0.0)
+
+
+def shown_step(values: Sequence[float], step: float, multiples: Sequence[int]) -> float:
+    """The step an instrument shows, where it is coarser than the last digit typed: 20″ typed as 40″, 20″, 00″.
+
+    values and step in one unit; `multiples` of the step to look for. Few values lie on a coarser grid by chance: then the
+    step stands as typed.
+    """
+    if step <= 0 or len(values) < FEWEST_ON_A_GRID:
+        return step
+    for many in sorted(multiples, reverse=True):
+        grid = many * step
+        if all(abs(value / grid - round(value / grid)) < ON_GRID for value in values):
+            return grid
+    return step
 
 
 def _why_not(text: str) -> str:

@@ -47,6 +47,9 @@ class Sheet:
         if value is None or (isinstance(value, str) and not value.strip()):
             self.want(path, where)
             return None
+        if isinstance(value, bool) or not isinstance(value, str | int | float):
+            self.faults.append(Fault(path, where, said(value), "a number, or the characters as typed"))
+            return None
         try:
             length = Length(float(value)) if isinstance(value, int | float) else parse_length(value, self.length_unit)
         except ValueError as error:

@@ -141,6 +141,8 @@ class WaysShape(Shape):
 
     ways: list[WayShape]
     fine: list[FineShape]
+    base: dict[str, Any]
+    """What a set-up notes of the base it stands on: foot screws, plummet."""
 
 
 class SightSoFarText(Shape):

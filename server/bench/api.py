@@ -232,9 +232,11 @@ def read_document(request: HttpRequest, kind: str) -> HttpResponse:
 
 
 @router.get("/stand/ways", response=WaysShape, operation_id="ways_of_working")
-def ways_of_working(request: HttpRequest, instrument: str) -> Any:
-    """Every way of setting this instrument up, what each is good for, and which cannot be taken with it."""
-    return fitting(known(fleet_selectors.find(instrument))["instrument"])
+def ways_of_working(request: HttpRequest, instrument: str, base: str | None = None) -> Any:
+    """Every way of setting this instrument up (on this base of the fleet), what each is good for, and which cannot be
+    taken with it."""
+    below = fleet_selectors.known_to_core(fleet_selectors.find(base)) if base else None
+    return fitting(known(fleet_selectors.find(instrument))["instrument"], below)
 
 
 @router.post("/stand/preview", response=SetUpPreview, operation_id="preview_set_up", openapi_extra=_body(PreviewIn))

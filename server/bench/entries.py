@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import uuid
-from datetime import datetime
 from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import AfterValidator, Field, ValidationError
 
-from naveta_core.envelope import Grade, Part
+from naveta_core.envelope import Grade, Moment, Part
 from naveta_core.errors import Fault, Refused, said
 from naveta_core.model_faults import faults_of
 
@@ -25,16 +24,6 @@ EVENT_WORDS: dict[str, str] = {
 }
 
 
-def _moment(text: str) -> str:
-    try:
-        moment = datetime.fromisoformat(text)
-    except ValueError:
-        raise ValueError("a date and time such as 2027-03-02T06:40:00+00:00") from None
-    if moment.tzinfo is None:
-        raise ValueError("a time with its offset from UTC, such as +00:00")
-    return text
-
-
 def _identity(text: str) -> str:
     try:
         return str(uuid.UUID(text))
@@ -42,7 +31,6 @@ def _identity(text: str) -> str:
         raise ValueError("the id of a record (a UUID)") from None
 
 
-Moment = Annotated[str, Field(max_length=40), AfterValidator(_moment)]
 Identity = Annotated[str, Field(max_length=40), AfterValidator(_identity)]
 
 

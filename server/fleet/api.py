@@ -25,6 +25,7 @@ class ModelOut(Schema):
     stated: dict[str, Any]
     limits: dict[str, Any]
     hints: str
+    adjusting_hints: dict[str, str]
 
 
 class NewModel(Schema):
@@ -34,6 +35,8 @@ class NewModel(Schema):
     stated: dict[str, Any] = {}
     limits: dict[str, Any] = {}
     hints: str = ""
+    adjusting_hints: dict[str, str] = {}
+    """Where its screws are and with what they are turned, by kind of check."""
 
 
 class LatestOut(Schema):
@@ -80,6 +83,7 @@ class InstrumentOut(InstrumentRow):
     stated: dict[str, Any]
     limits: dict[str, Any]
     hints: str
+    adjusting_hints: dict[str, str]
     checks: list[str]
     ways: dict[str, list[str]]
 
@@ -122,6 +126,7 @@ def passport(instrument: Instrument) -> dict[str, Any]:
         "stated": model.stated,
         "limits": model.limits,
         "hints": model.hints,
+        "adjusting_hints": model.adjusting_hints,
         "checks": [kind.name for kind in kinds],
         "ways": {kind.name: kind.ways_for(known) for kind in kinds},
     }

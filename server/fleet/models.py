@@ -23,6 +23,7 @@ class InstrumentModel(models.Model):
         default=dict, help_text="Fields of a document's `limits`; empty takes the opening values."
     )
     hints = models.TextField(default="", blank=True)
+    adjusting_hints = models.JSONField(default=dict, help_text="Where its screws are, by kind of check.")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["maker", "name"], name="one_model_a_name")]

@@ -11,6 +11,7 @@ from pydantic import ValidationError as ModelError
 
 from fleet.models import KINDS, Instrument, InstrumentModel
 from fleet.tags import settle_tag
+from naveta_core.checks import KINDS as CHECKS
 from naveta_core.envelope import Instrument as CoreInstrument
 from naveta_core.envelope import LimitSet
 from naveta_core.errors import Fault, Refused, said
@@ -29,7 +30,15 @@ def _words(path: str) -> str:
 
 @transaction.atomic
 def add_model(
-    *, actor: Person, maker: str, name: str, kind: str, stated: dict[str, Any], limits: dict[str, Any], hints: str
+    *,
+    actor: Person,
+    maker: str,
+    name: str,
+    kind: str,
+    stated: dict[str, Any],
+    limits: dict[str, Any],
+    hints: str,
+    adjusting_hints: dict[str, str] | None = None,
 ) -> InstrumentModel:
     """Add a model with what its maker states."""
     require(actor, "manage-fleet")
@@ -47,9 +56,16 @@ def add_model(
             known[where] = adapter.dump_python(adapter.validate_python(value), exclude_unset=True)
         except ModelError as error:
             faults += [Fault(f"{where}.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, _words)]
+    told = {check: text.strip() for check, text in (adjusting_hints or {}).items() if text.strip()}
+    for check in told:
+        if check not in CHECKS or kind not in CHECKS[check].applies_to:
+            wanted = "one of the checks of this kind of instrument"
+            faults.append(Fault(f"adjusting_hints.{check}", "the check", said(check), wanted))
     if faults:
         raise Refused(faults)
-    return InstrumentModel.objects.create(maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, **known)
+    return InstrumentModel.objects.create(
+        maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, adjusting_hints=told, **known
+    )
 
 
 STORING = ("stores", "storable_arcsec")

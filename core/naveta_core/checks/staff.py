@@ -188,7 +188,7 @@ def _judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judge
     }
     place = words.reading(read.marks[at][1])
     judged = Judged(
-        quantities, figures, _finding(found), [
+        quantities, figures, _finding(found, quantities), [
             shown(quantities[0], "Zero at the foot"),
             shown(quantities[1], "Divisions, too short is plus"),
             row(STEP, "Fits least", f"{figure(misfit, 2)} mm at {place}", misfit, "mm"),
@@ -223,7 +223,7 @@ def _said(document: Staff) -> list[Said]:
     return said
 
 
-def _finding(found: Straight) -> str:
+def _finding(found: Straight, quantities: list[Quantity]) -> str:
     zero, scale = found.zero(), found.scale()
     parts = []
     if abs(zero.value) > zero.u95:
@@ -234,7 +234,9 @@ def _finding(found: Straight) -> str:
         )
     if not parts:
         return f"No error shown: zero within {figure(zero.proved_to, 1)} mm, divisions within {figure(scale.proved_to, 0)} parts in a million."
-    return f"The staff is out: {' and '.join(parts)}, ± {figure(zero.u95, 1)} mm and ± {figure(scale.u95, 0)} ppm."
+    good = all(abs(one.estimate.value) <= one.limits.use for one in quantities)
+    lead = "Within its limits" if good else "The staff is out"
+    return f"{lead}: {' and '.join(parts)}, ± {figure(zero.u95, 1)} mm and ± {figure(scale.u95, 0)} ppm."
 
 
 def _worked(document: Staff, read: Pairs, found: Straight, errors: Sequence[float]) -> list[Data]:

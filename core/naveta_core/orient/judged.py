@@ -151,9 +151,10 @@ def control_jump(judged: Judged) -> None:
     if judged.series_mm is None or judged.series_sigma_mm is None:
         return
     earlier = [
-        (float(one.result["disagreement_mm"]), float(one.result["sigma_disagreement_mm"]))
+        (value, sigma)
         for one in reversed(judged.read.document.before)
-        if one.result.get("disagreement_mm") is not None
+        if (value := one.figure("disagreement_mm")) is not None
+        and (sigma := one.figure("sigma_disagreement_mm")) is not None
     ]
     away = jump(earlier, judged.series_mm, judged.series_sigma_mm, WANDERS_MM)
     if away is None:

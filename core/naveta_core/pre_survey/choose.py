@@ -8,12 +8,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
-from datetime import datetime
 from typing import Any
 
 from ..checks import KINDS, kinds_for
 from ..checks.kind import Kind
-from ..envelope import Earlier
+from ..envelope import Earlier, days_between
 from ..wording import count
 
 Data = dict[str, Any]
@@ -97,14 +96,7 @@ def _wanted(kind: Kind, before: Sequence[Earlier], now: str | None) -> tuple[flo
 
 
 def _days(then: str, now: str | None) -> float | None:
-    try:
-        return (
-            None
-            if now is None
-            else (datetime.fromisoformat(now) - datetime.fromisoformat(then)).total_seconds() / 86400
-        )
-    except (ValueError, TypeError):
-        return None
+    return None if now is None else days_between(then, now)
 
 
 def _same_day(then: str, now: str | None) -> bool:

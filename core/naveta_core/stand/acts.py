@@ -36,7 +36,7 @@ _ALL = (
         "Read the number at the mark aloud and compare it with your list. Battery in, spare in the pocket.",
         "What is missing now costs a minute; later it costs the walk back.",
         "A number that is painted one way and listed another: PC-14 and PC-41.",
-        ("traffic",),
+        ("traffic", "battery"),
         "equipment laid out",
     ),
     Act(
@@ -60,7 +60,7 @@ _ALL = (
         "One hand stays on it until the fixing screw holds. Snug, not forced. Shut the case at once.",
         "Mid travel leaves as much to turn one way as the other; in the middle it can slide every way.",
         "Let go before the fixing screw holds; case left open in the rain.",
-        ("carry", "wind"),
+        ("carry", "base-lock", "wind"),
         "instrument held by the fixing screw",
     ),
     Act(

@@ -20,7 +20,7 @@ from .set_up import FineLevel, SetUpDocument
 from .site import site_of
 from .told import TripodTold
 from .tries import tries
-from .ways import WAYS, Way, acts_of
+from .ways import Way, acts_of, way_of
 
 Data = dict[str, Any]
 LASER_MINUTES = 3
@@ -36,8 +36,8 @@ LASER = {"laser-on", "laser-off"}
 def guide(document: SetUpDocument, act: str | None = None) -> Data:
     """The knots of the way, the act at hand, and what to do about what was last seen at it."""
     o = document.observations
-    way = WAYS[o.way]
-    acts = acts_of(way, document.instrument.plummet)
+    way = way_of(o)
+    acts = acts_of(way, document.plummet)
     names = [one.name for one in acts]
     may = _may_take(document, way, acts)
     at = act if act in may else _following(document, way, names)

@@ -136,7 +136,9 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     if act == "last-look":
         off = document.known_plummet_mm()
         if off is not None and off > PLUMMET_SAID_MM:
-            text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. Fine work: centre at two headings half a turn apart and take the middle."
+            turns = document.instrument.plummet_place != "base"
+            fine = "centre at two headings half a turn apart and take the middle" if turns else "centre with a bob"
+            text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. Fine work: {fine}."
             return [("plummet-known", text)]
     if act == "zero":
         return [

@@ -13,7 +13,7 @@ from .circumstances import circumstances
 from .findings import budget_of, finding, heights_apart, shown, work, worked
 from .reading import Judged, index_limits, limits_of, passes, read
 from .set_up import SetUpDocument
-from .ways import WAYS, acts_of
+from .ways import acts_of, way_of
 
 Data = dict[str, Any]
 RESTS_APART_DIV = 0.5
@@ -45,7 +45,7 @@ def passed_over(judged: Judged) -> list[str]:
         confirmed.add("heights")
     if o.zero.reading is not None and str(o.zero.reading).strip():
         confirmed.add("zero")
-    acts = acts_of(WAYS[o.way], document.instrument.plummet)
+    acts = acts_of(way_of(o), document.plummet)
     if o.quick:
         acts = [one for one in acts if one.name in KEPT_WHEN_QUICK]
     if o.mark.free:

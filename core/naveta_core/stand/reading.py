@@ -20,7 +20,7 @@ from .advisors.heights import instrument_height
 from .kit import CircularVial
 from .set_up import SetUpDocument
 from .told_at import rests, swing_of
-from .ways import WAYS
+from .ways import way_of
 
 Data = dict[str, Any]
 HEIGHT = Range(0.3, 3.0, "a height of the instrument")
@@ -126,7 +126,7 @@ def _read_log(judged: Judged) -> None:
 
 def needs_point(document: SetUpDocument) -> bool:
     """Whether it stands over a point; a level does not."""
-    return not WAYS[document.observations.way].for_levels
+    return not way_of(document.observations).for_levels
 
 
 def _number(
@@ -217,9 +217,9 @@ def centred_by(document: SetUpDocument) -> str:
     o = document.observations
     if o.centred_by:
         return o.centred_by
-    if o.way == "plumb-bob" or document.instrument.plummet == "none":
+    if o.way == "plumb-bob" or document.plummet == "none":
         return "bob"
-    return "laser" if document.instrument.plummet == "laser" else "optical"
+    return "laser" if document.plummet == "laser" else "optical"
 
 
 def _read_heights(judged: Judged) -> None:
@@ -288,7 +288,7 @@ def index_limits(document: SetUpDocument) -> tuple[float, float]:
 
 def passes(document: SetUpDocument) -> int:
     """How often the mark was looked at once the fine level had been set: rounds until a pass changed nothing."""
-    way = WAYS[document.observations.way]
+    way = way_of(document.observations)
     rounds, levelled = 0, False
     for one in document.observations.log:
         if one.act in (way.levels_by, "circular-screws"):

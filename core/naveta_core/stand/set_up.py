@@ -150,6 +150,12 @@ class SetUpDocument(Envelope):
     kind: Literal["set-up"]
     observations: SetUpObservations
 
+    @property
+    def plummet(self) -> str | None:
+        """The plummet it is centred by: the instrument's own, else the one in its base."""
+        own, below = self.instrument.plummet, self.observations.base.plummet
+        return below if own in (None, "none") and below not in (None, "none") else own
+
     def rest_div(self) -> float | None:
         """The known rest position of the plate bubble, divisions: as typed here, else as last found; None when unknown."""
         typed, last = self.observations.level.rest_div, self.stored.get("reversal_div")

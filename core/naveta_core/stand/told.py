@@ -148,8 +148,10 @@ class BaseTold(Part):
     travel_mm: Annotated[float, Field(ge=1, le=40), InOwnUnit] = 8.0
     clockwise_from_above: Literal["raises", "lowers"] | None = None
     """Which way a screw turned clockwise moves its corner; told nothing, it raises."""
+    plummet: Literal["none", "optical", "laser"] | None = None
+    """The plummet that sits in the base itself, where one does."""
     screw_bearings_deg: list[Bearing] | None = None
-    at_mm: list[Number] | None = None
+    at_mm: list[Annotated[float, Field(ge=-40, le=40), InOwnUnit]] | None = None
     """How far each screw is from mid travel, raised positive, where it is known."""
 
     @model_validator(mode="after")

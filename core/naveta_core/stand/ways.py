@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from .acts import ACTS, Act
@@ -101,20 +101,36 @@ def acts_of(way: Way, plummet: str | None) -> list[Act]:
     return list(seen.values())
 
 
-def cannot(way: Way, instrument: Data, base_screws: int = 3) -> str | None:
-    """Why a way does not fit an instrument, in a sentence; None when it does."""
-    kind, plummet = instrument.get("kind"), instrument.get("plummet")
-    if way.for_levels != (kind in LEVELS):
+def way_of(observations: Any) -> Way:
+    """The way somebody works by: with four screws a plumb bob's way eases them first and levels in opposite pairs."""
+    way = WAYS[observations.way]
+    if observations.base.screws != 4 or way.name != "plumb-bob":
+        return way
+    acts = tuple("four" if one == "plate" else one for one in way.acts)
+    mounted = acts.index("mount") + 1
+    return replace(way, acts=(*acts[:mounted], "ease", *acts[mounted:]), levels_by="four")
+
+
+def cannot(way: Way, instrument: Data, base: Data | None = None) -> str | None:
+    """Why a way does not fit an instrument on its base, in a sentence; None when it does.
+
+    base: `foot_screw_count` and `plummet` of the base it stands on, as far as they are known.
+    """
+    below = base or {}
+    own, in_base = instrument.get("plummet"), below.get("plummet")
+    plummet = in_base if own in (None, "none") and in_base not in (None, "none") else own
+    screws = below.get("foot_screw_count") or instrument.get("foot_screw_count")
+    if way.for_levels != (instrument.get("kind") in LEVELS):
         return (
             "This way is for levels: there is no point to stand over."
             if way.for_levels
             else "A level stands over no point."
         )
-    if way.needs in ("plummet", "tilts") and plummet == "none":
-        return "This instrument has no plummet: take the plumb bob."
-    if way.needs == "four" and base_screws != 4:
+    if way.needs in ("plummet", "tilts", "four") and plummet == "none":
+        return "Neither instrument nor base has a plummet: take the plumb bob."
+    if way.needs == "four" and screws == 3:
         return "This base has three screws."
-    if base_screws == 4 and way.needs != "four" and not way.for_levels:
+    if screws == 4 and way.needs != "four" and way.name != "plumb-bob" and not way.for_levels:
         return "This base has four screws: they want opposite pairs."
     return None
 
@@ -130,23 +146,27 @@ def cannot_level(fine: str, instrument: Data) -> str | None:
     return None
 
 
-def fitting(instrument: Data) -> Data:
+def fitting(instrument: Data, base: Data | None = None) -> Data:
     """`ways`: every way with what it is good for, and why it cannot be taken here, the fitting ones first; `fine`: the
-    same for the means of fine levelling."""
+    same for the means of fine levelling; `base`: what a set-up notes of the base it stands on."""
+    ways = [
+        {"way": one.name, "title": one.title, "good_for": one.good_for, "cannot": cannot(one, instrument, base)}
+        for one in _ALL
+    ]
     return {
-        "ways": _ways(instrument),
+        "ways": sorted(ways, key=lambda one: one["cannot"] is not None),
         "fine": [{"fine": one, "cannot": cannot_level(one, instrument)} for one in FINE],
+        "base": _noted(base or {}),
     }
 
 
-def _ways(instrument: Data) -> list[Data]:
-    told = [
-        {
-            "way": one.name,
-            "title": one.title,
-            "good_for": one.good_for,
-            "cannot": cannot(one, instrument, 4 if one.needs == "four" else 3),
-        }
-        for one in _ALL
-    ]
-    return sorted(told, key=lambda one: one["cannot"] is not None)
+def _noted(base: Data) -> Data:
+    """A base's facts under the names a set-up's `base` has for them."""
+    told: Data = {}
+    if base.get("foot_screw_count"):
+        told["screws"] = base["foot_screw_count"]
+    if base.get("plummet"):
+        told["plummet"] = base["plummet"]
+    if base.get("foot_screws"):
+        told["clockwise_from_above"] = "lowers" if base["foot_screws"] == "clockwise-lowers" else "raises"
+    return told

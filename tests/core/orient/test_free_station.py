@@ -251,7 +251,7 @@ def test_a_jump_against_earlier_controls_suggests_two_faces() -> None:
     before = [
         {
             "check": "free-station",
-            "at": f"2027-02-{day:02d}",
+            "at": f"2027-02-{day:02d}T08:00:00+00:00",
             "grade": "use",
             "result": {"disagreement_mm": mm, "sigma_disagreement_mm": 0.6},
         }

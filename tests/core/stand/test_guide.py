@@ -75,7 +75,7 @@ def test_the_plummet_decides_what_is_asked() -> None:
     ],
 )
 def test_a_way_that_cannot_work_says_so(way: str, instrument: dict[str, Any], screws: int, why: str | None) -> None:
-    told = cannot(WAYS[way], instrument, screws)
+    told = cannot(WAYS[way], instrument, {"foot_screw_count": screws})
     assert told is None if why is None else why in str(told)
     assert next(one["cannot"] for one in fitting({"kind": "level"})["ways"]) is None
 

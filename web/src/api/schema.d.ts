@@ -758,7 +758,8 @@ export interface paths {
         };
         /**
          * Ways Of Working
-         * @description Every way of setting this instrument up, what each is good for, and which cannot be taken with it.
+         * @description Every way of setting this instrument up (on this base of the fleet), what each is good for, and which cannot be
+         *     taken with it.
          */
         get: operations["ways_of_working"];
         put?: never;
@@ -932,6 +933,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -1055,6 +1057,11 @@ export interface components {
              * @default 0.7
              */
             pitch_mm: string | number;
+            /**
+             * Plummet
+             * @default null
+             */
+            plummet: ("none" | "optical" | "laser") | null;
             /**
              * Radius Mm
              * @default 50
@@ -1252,6 +1259,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -1382,6 +1390,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -1591,6 +1600,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -1690,6 +1700,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -1832,6 +1843,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -2132,6 +2144,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -2426,6 +2439,11 @@ export interface components {
              */
             electronic_level_step_arcsec: string | number | null;
             /**
+             * Foot Screw Count
+             * @default null
+             */
+            foot_screw_count: (3 | 4) | null;
+            /**
              * Foot Screws
              * @default null
              */
@@ -2505,6 +2523,10 @@ export interface components {
          * @description An instrument's passport; `ways`: of each of its checks, those that suit it, the usual one first.
          */
         InstrumentOut: {
+            /** Adjusting Hints */
+            adjusting_hints: {
+                [key: string]: string;
+            };
             /** Checks */
             checks: string[];
             /** Crew */
@@ -2815,6 +2837,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -2999,6 +3022,10 @@ export interface components {
         };
         /** ModelOut */
         ModelOut: {
+            /** Adjusting Hints */
+            adjusting_hints: {
+                [key: string]: string;
+            };
             /** Hints */
             hints: string;
             /** Id */
@@ -3065,6 +3092,13 @@ export interface components {
         };
         /** NewModel */
         NewModel: {
+            /**
+             * Adjusting Hints
+             * @default {}
+             */
+            adjusting_hints: {
+                [key: string]: string;
+            };
             /**
              * Hints
              * @default
@@ -3409,6 +3443,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -3508,6 +3543,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -3694,6 +3730,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -3824,6 +3861,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -4331,6 +4369,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -4403,6 +4442,7 @@ export interface components {
              *       "at_mm": null,
              *       "clockwise_from_above": null,
              *       "pitch_mm": 0.7,
+             *       "plummet": null,
              *       "radius_mm": 50,
              *       "screw_bearings_deg": null,
              *       "screws": 3,
@@ -4828,6 +4868,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -5044,6 +5085,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -5174,6 +5216,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -5287,6 +5330,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -5495,6 +5539,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -5594,6 +5639,7 @@ export interface components {
              *       "distance_accuracy_mm": null,
              *       "distance_accuracy_ppm": null,
              *       "electronic_level_step_arcsec": null,
+             *       "foot_screw_count": null,
              *       "foot_screws": null,
              *       "judged_raw": null,
              *       "kind": null,
@@ -5730,6 +5776,10 @@ export interface components {
          * @description How an instrument can be set up and levelled.
          */
         WaysShape: {
+            /** Base */
+            base: {
+                [key: string]: unknown;
+            };
             /** Fine */
             fine: components["schemas"]["FineShape"][];
             /** Ways */
@@ -7004,6 +7054,7 @@ export interface operations {
         parameters: {
             query: {
                 instrument: string;
+                base?: string | null;
             };
             header?: never;
             path?: never;

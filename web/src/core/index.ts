@@ -87,10 +87,13 @@ export function advise<T>(question: Record<string, unknown>): Promise<T> {
   return ask<T>({ verb: "advise", question }, () => send("POST", "/api/stand/advise", { question }));
 }
 
-/** The ways of setting an instrument up, the fitting ones first. */
-export function ways(instrument: string): Promise<Ways> {
+/** The ways of setting an instrument up, on a base of the fleet where one is named; the fitting ones first. */
+export function ways(instrument: string, base: string | null = null): Promise<Ways> {
   const known = knowing(instrument);
-  return ask<Ways>(known && { verb: "ways", ...known }, () => send("GET", `/api/stand/ways?instrument=${encodeURIComponent(instrument)}`, undefined));
+  const below = base ? knowing(base) : null;
+  const question = known && (!base || below) && { verb: "ways", ...known, ...(below ? { base: below.instrument.stated } : {}) };
+  const on = base ? `&base=${encodeURIComponent(base)}` : "";
+  return ask<Ways>(question || null, () => send("GET", `/api/stand/ways?instrument=${encodeURIComponent(instrument)}${on}`, undefined));
 }
 
 export type Reckoned = { document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> | null };

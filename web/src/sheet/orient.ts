@@ -7,6 +7,11 @@ export type Known = { name: string; e: string; n: string; h?: string };
 export type Shot = { point?: string; hz?: string; v?: string; slope_distance?: string; horizontal_distance?: string; target_height?: string; face?: "left" | "right"; left_out?: boolean };
 export type Closing = { point?: string; hz?: string };
 export type Angle = "dms" | "deg" | "gon";
+export type Counts = "clockwise" | "anticlockwise";
+export const COUNTS: { value: Counts; label: string }[] = [
+  { value: "clockwise", label: "Clockwise" },
+  { value: "anticlockwise", label: "Anticlockwise" },
+];
 export type OrientKind = "free-station" | "backsight";
 
 export type OrientDocument = {
@@ -18,7 +23,7 @@ export type OrientDocument = {
     shots: Shot[];
     station?: Known;
     instrument_height?: string;
-    counts?: "clockwise" | "anticlockwise";
+    counts?: Counts;
     closing?: Closing;
     of_set_up?: string;
   };

@@ -19,7 +19,7 @@ export type SetUpDocument = {
   kind: "set-up";
   units?: { length?: Length };
   conditions?: Conditions;
-  work?: { sight_m?: string; elevation_deg?: string };
+  work?: { sight_m?: string; elevation_deg?: string; angle_wanted_arcsec?: string };
   remark?: string;
   observations: {
     way: string;
@@ -29,7 +29,7 @@ export type SetUpDocument = {
     tripod?: Tripod;
     tripod_material?: "wood" | "aluminium" | "composite";
     eye_height?: string;
-    base?: { screws: 3 | 4 };
+    base?: { screws?: 3 | 4; plummet?: string; clockwise_from_above?: string };
     stand_bearing_deg?: number;
     options?: Options;
     quick?: boolean;

@@ -16,6 +16,26 @@ export const STORES = [
   { value: "error", label: "The error" },
   { value: "correction", label: "The correction" },
 ];
+const SENSES_ALONG = [
+  { value: "high-forward", label: "High side forward is plus" },
+  { value: "low-forward", label: "Low side forward is plus" },
+];
+const SENSES_ACROSS = [
+  { value: "high-right", label: "High side right is plus" },
+  { value: "high-left", label: "High side left is plus" },
+];
+const THREADS = [
+  { value: "clockwise-raises", label: "Clockwise raises" },
+  { value: "clockwise-lowers", label: "Clockwise lowers" },
+];
+const COUNTS = [
+  { value: "3", label: "Three" },
+  { value: "4", label: "Four" },
+];
+const PLUNGES = [
+  { value: "yes", label: "Turns through" },
+  { value: "no", label: "Does not" },
+];
 const FIELDS: Record<string, StatedField> = {
   levelling: { name: "levelling_accuracy_mm_per_km", label: "Stated accuracy, mm per km double run", hint: "2.0" },
   angles: { name: "angle_accuracy_arcsec", label: "Stated accuracy of angles, ″", hint: "3" },
@@ -24,17 +44,22 @@ const FIELDS: Record<string, StatedField> = {
   circular: { name: "circular_vial_arcmin_per_2mm", label: "Circular vial, ′ per 2 mm", hint: "8" },
   plummet: { name: "plummet", label: "Plummet", options: PLUMMETS },
   place: { name: "plummet_place", label: "The plummet", options: PLACES },
+  along: { name: "display.along_positive", label: "Electronic level, along the sight", options: SENSES_ALONG },
+  across: { name: "display.across_positive", label: "Electronic level, across it", options: SENSES_ACROSS },
+  thread: { name: "foot_screws", label: "Foot screws, seen from above", options: THREADS },
+  screws: { name: "foot_screw_count", label: "Foot screws", options: COUNTS },
+  plunges: { name: "plunges", label: "Its telescope", options: PLUNGES },
   stores: { name: "stores", label: "Its stored values are", options: STORES },
   storable: { name: "storable_arcsec", label: "It stores up to, ″", hint: "180" },
 };
-const total = [FIELDS.angles, FIELDS.step, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place, FIELDS.stores, FIELDS.storable];
+const total = [FIELDS.angles, FIELDS.plunges, FIELDS.step, FIELDS.along, FIELDS.across, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place, FIELDS.thread, FIELDS.stores, FIELDS.storable];
 const OF_KIND: Record<string, (StatedField | undefined)[]> = {
-  level: [FIELDS.levelling, FIELDS.circular],
-  "digital-level": [FIELDS.levelling, FIELDS.circular],
-  theodolite: [FIELDS.angles, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place],
+  level: [FIELDS.levelling, FIELDS.circular, FIELDS.thread],
+  "digital-level": [FIELDS.levelling, FIELDS.circular, FIELDS.thread],
+  theodolite: [FIELDS.angles, FIELDS.plunges, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place, FIELDS.thread],
   "total-station": total,
   "robotic-total-station": total,
-  tribrach: [FIELDS.circular, FIELDS.plummet],
+  tribrach: [FIELDS.circular, FIELDS.plummet, FIELDS.screws, FIELDS.thread],
   pole: [FIELDS.circular],
   staff: [FIELDS.circular],
 };
@@ -42,9 +67,6 @@ const OF_KIND: Record<string, (StatedField | undefined)[]> = {
 const GIVEN: Record<string, Record<string, unknown>> = {
   level: { reading: "optical" },
   "digital-level": { reading: "digital" },
-  theodolite: { plunges: true },
-  "total-station": { plunges: true },
-  "robotic-total-station": { plunges: true },
   tribrach: { plummet_place: "base", circular_vial_on: "base" },
 };
 
@@ -66,6 +88,13 @@ export const statedFields = (kind: string): StatedField[] => (OF_KIND[kind] ?? [
 
 /** As it is sent: what was filled in of the fields that belong to the kind, and what follows from it. */
 export function statedOf(kind: string, typed: Record<string, string>): Record<string, unknown> {
-  const told = statedFields(kind).flatMap(({ name }) => (typed[name]?.trim() ? [[name, typed[name].trim()] as const] : []));
-  return { ...GIVEN[kind], ...Object.fromEntries(told) };
+  const stated: Record<string, unknown> = { ...GIVEN[kind] };
+  for (const { name } of statedFields(kind)) {
+    const value = typed[name]?.trim();
+    if (!value) continue;
+    const [whole = name, part] = name.split(".");
+    if (part) stated[whole] = { ...(stated[whole] as object | undefined), [part]: value };
+    else stated[name] = name === "plunges" ? value === "yes" : name === "foot_screw_count" ? Number(value) : value;
+  }
+  return stated;
 }

@@ -13,6 +13,7 @@ from typing import Any
 
 from ...angles import ARCSEC_PER_RADIAN
 from ...blunders import find_apart
+from ...numerals import SEXAGESIMAL, finest, shown_step
 from ...quantiles import t_quantile
 from ...readings import ordinal
 from ...wording import arcsec, figure
@@ -23,7 +24,6 @@ from ..sheet.directions import mean as mean_of
 from ..sheet.directions import of_both_faces, reduced, twice_c_arcsec, wrapped
 from ..sheet.judged import Judged, Said, effect, line, name_apart, row, shown
 from ..sheet.pictures import deviations
-from ..sheet.typed import rounding
 from .model import DirectionAccuracy
 from .read import OneSet, Read
 
@@ -32,7 +32,11 @@ MAIN = "direction_sigma_arcsec"
 USUAL_ARCSEC = 5.0
 FAR_ARCSEC = 1800.0
 """Beyond it nothing is said of c or i: something was typed or sighted wrongly."""
-CAUTIONS: dict[str, tuple[str, ...]] = {"before": ("sun", "hold"), "reading": ("sun",), "adjusting": ("hold",)}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("sun", "hold", "no-plunge"),
+    "reading": ("sun", "no-plunge"),
+    "adjusting": ("hold",),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +56,8 @@ class Reduced:
 
 def _digit(read: Read) -> float:
     shots = [shot for sets in read.series for one in sets for face in (one.left, one.right) for shot in face.values()]
-    return sqrt(rounding(one.step_arcsec for one in shots) / 2)
+    step = finest(one.step_arcsec for one in shots)
+    return sqrt(shown_step([one.value * 3600 for one in shots], step, SEXAGESIMAL) ** 2 / 24)
 
 
 def needs(_document: DirectionAccuracy) -> Needs:

@@ -45,7 +45,11 @@ CLOSING_PROBABILITY = 0.9985
 LEAST_STEEPNESS = 0.26
 """Cosines of zenith angles that differ by as much as those of marks 15° apart in height tell the trunnion axis."""
 FEWEST_FOR_AXIS = 3
-CAUTIONS: dict[str, tuple[str, ...]] = {"before": ("sun", "hold"), "reading": ("sun",), "adjusting": ("hold",)}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("sun", "hold", "no-plunge"),
+    "reading": ("sun", "no-plunge"),
+    "adjusting": ("hold",),
+}
 
 
 @dataclass(frozen=True, slots=True)

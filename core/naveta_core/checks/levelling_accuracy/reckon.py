@@ -12,7 +12,7 @@ from math import fsum, sqrt
 from typing import Any
 
 from ...blunders import find_apart
-from ...numerals import finest
+from ...numerals import DECIMAL, finest, shown_step
 from ...quantiles import t_quantile
 from ...readings import Range, Sheet, ordinal
 from ...wording import figure, length_words
@@ -23,7 +23,7 @@ from ..sheet.entry import Where
 from ..sheet.figures import size
 from ..sheet.judged import Judged, Said, effect, line, name_apart, row, shown
 from ..sheet.pictures import deviations
-from ..sheet.typed import blank, number, rounding
+from ..sheet.typed import blank, number
 from .model import PAIRS, LevellingAccuracy
 
 Data = dict[str, Any]
@@ -56,7 +56,8 @@ class Difference:
     path: str
     mm: float
     texts: tuple[str, str]
-    step_mm: float = 0.0
+    step_mm: float
+    read_mm: tuple[float, float]
 
 
 @dataclass
@@ -92,7 +93,8 @@ def read_document(document: LevellingAccuracy, sheet: Sheet) -> Read:
             ]
             if read[0] is not None and read[1] is not None:
                 step = finest((read[0].step_m, read[1].step_m)) * 1000
-                found.append(Difference(base_path, (read[0].m - read[1].m) * 1000, (str(a), str(b)), step))
+                both = (read[0].m * 1000, read[1].m * 1000)
+                found.append(Difference(base_path, both[0] - both[1], (str(a), str(b)), step, both))
         sets.append(found)
     return Read(sets, base.value if base else BASE_M, permitted.value if permitted else None)
 
@@ -118,7 +120,9 @@ def judge(document: LevellingAccuracy, read: Read, _told: Circumstances) -> Judg
     dof = sum_of_dof(counted)
     s = sqrt(fsum(squares(one) for one in counted) / dof)
     # Two readings a difference, each rounded: that is taken out of what is held against the stated accuracy.
-    digit = sqrt(2 * rounding(one.step_mm for listed in read.sets for one in listed))
+    step = finest(one.step_mm for listed in read.sets for one in listed)
+    step = shown_step([value for listed in read.sets for one in listed for value in one.read_mm], step, DECIMAL)
+    digit = sqrt(step**2 / 6)
     found = Found(s * per_km(read.base_m), dof, full, digit * per_km(read.base_m))
     kilometre = found.s
     apart = mean(first) - mean(second)

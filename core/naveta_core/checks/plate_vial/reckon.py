@@ -254,9 +254,9 @@ def _quantity(document: PlateVial, found: Found, index: int) -> Quantity:
 def _known_rest(document: PlateVial, value: float) -> float | None:
     """Where it rested at an earlier good check, when that is near enough to be called the same."""
     for one in document.before:
-        rest = one.result.get(QUANTITY) if one.check == "plate-vial" and one.grade in ("use", "watch") else None
-        if isinstance(rest, int | float):
-            return float(rest) if abs(value - rest) <= REPEATS_WITHIN_DIV else None
+        rest = one.figure(QUANTITY) if one.check == "plate-vial" and one.good else None
+        if rest is not None:
+            return rest if abs(value - rest) <= REPEATS_WITHIN_DIV else None
     return None
 
 

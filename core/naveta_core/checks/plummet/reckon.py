@@ -49,6 +49,17 @@ def _limits(document: Plummet, height_m: float) -> Limits:
     )
 
 
+def in_base(document: Plummet) -> bool:
+    """Whether the plummet sits in the base and stays where it is when the instrument is turned."""
+    return "base" in (document.observations.place, document.instrument.plummet_place)
+
+
+def condition_of(document: Plummet) -> str:
+    if in_base(document):
+        return "Usable for what bears so much: it sits in the base, and turning the instrument does not take it out. Else centre with a bob."
+    return "Usable when every point is centred at two headings half a turn apart, the mean taken."
+
+
 def needs(_document: Plummet) -> Needs:
     return Needs(wind=True)
 
@@ -68,7 +79,7 @@ def judge(document: Plummet, read: Read, told: Circumstances) -> Judged:
     turn = turn_of(read, sets[-1])
     quantity = Quantity(
         QUANTITY, "the plummet", "mm", estimate, _limits(document, height), q_w, q_b, True,
-        "Usable when every point is centred at two headings half a turn apart, the mean taken.", turn,
+        condition_of(document), turn,
     )  # fmt: skip
     figures: Data = {
         "axis_x_mm": sets[-1].axis[0],

@@ -8,7 +8,7 @@ from typing import Any
 
 from ...errors import Fault, Refused, said
 from ...judgement import Grade
-from .judged import Judged, next_of
+from .judged import Judged, next_of, offers_adjusting
 
 Data = dict[str, Any]
 Acting = Callable[[Any, Any, Judged, Grade, list[Any]], "Guide"]
@@ -40,4 +40,6 @@ def by_hand(_document: Any, _read: Any, judged: Judged, grade: Grade, reads_now:
         given = ", ".join(said(one) for one in reads_now)
         raise Refused([Fault("reads_now", "it is now at", given, "nothing: it is done, then the check is run again")])
     acts = [text for code, text in next_of(judged, grade) if code == "adjust" or (code, text) in judged.to_mend]
-    return Guide(" ".join(acts), bool(acts))
+    # What may be adjusted without having to be is led through all the same.
+    acts = acts or [one.turn for one in judged.quantities if one.turn and offers_adjusting(one)]
+    return Guide(" ".join(dict.fromkeys(acts)), bool(acts))

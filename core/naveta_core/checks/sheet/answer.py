@@ -12,7 +12,7 @@ from ...judgement import Estimate, Grade
 from ...readings import Sheet
 from .circumstances import NOTHING_NEEDED, Circumstances, Needs, circumstances
 from .figures import bound
-from .judged import Judged, Quantity, Said, grade_of, next_of
+from .judged import Judged, Quantity, Said, grade_of, headline, next_of
 
 Data = dict[str, Any]
 
@@ -123,7 +123,7 @@ class Recipe:
         return {
             "kind": self.name,
             "result": judged.figures,
-            "finding": {"text": judged.finding},
+            "finding": {"text": headline(judged.finding, grade, judged.refused, judged.reasons)},
             "verdict": {
                 "grade": grade,
                 "reasons": _coded(judged.reasons),

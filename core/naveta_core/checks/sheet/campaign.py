@@ -118,7 +118,7 @@ def _last(document: Envelope, name: str) -> Earlier | None:
 
 def _worse_before(document: Envelope, name: str, most: float) -> bool:
     last = _last(document, name)
-    return last is not None and last.grade == "watch" and float(last.result[name]) > most
+    return last is not None and last.grade == "watch" and (last.figure(name) or 0.0) > most
 
 
 def _changed(document: Envelope, name: str, found: Found, unit: str) -> Said | None:
@@ -126,8 +126,7 @@ def _changed(document: Envelope, name: str, found: Found, unit: str) -> Said | N
     last = _last(document, name)
     if last is None:
         return None
-    before = float(last.result[name])
-    sigma = float(last.result.get(f"sigma_{name}") or 0.0)
+    before, sigma = last.figure(name) or 0.0, last.figure(f"sigma_{name}") or 0.0
     if before <= 0 or sigma <= 0:
         return None
     low, high = chance_ratio(found.dof, (before / sigma) ** 2 / 2)

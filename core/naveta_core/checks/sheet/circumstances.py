@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from datetime import datetime
-from math import inf
 
-from ...envelope import Earlier, Envelope
+from ...envelope import Earlier, Envelope, days_between
 from ...wording import figure
 
 Said = tuple[str, str]
@@ -87,8 +85,4 @@ def _passed(one: Earlier, now: str | None) -> bool:
         return False
     if now is None:
         return True
-    try:
-        days = (datetime.fromisoformat(now) - datetime.fromisoformat(one.at)).total_seconds() / 86400
-    except ValueError:
-        days = inf
-    return days <= FRESH_DAYS
+    return days_between(one.at, now) <= FRESH_DAYS

@@ -5,11 +5,11 @@ A kind brings its quantities, what is at fault, and its own words for the acts; 
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
-from datetime import datetime
 from typing import Any
 
-from ...envelope import Envelope
+from ...envelope import Envelope, days_between
 from ...judgement import (
     SCATTER_REFUSED,
     STORING_SHARE,
@@ -160,6 +160,19 @@ def grade_of(document: Envelope, judged: Judged) -> Grade:
     return grade
 
 
+QUIET = "No error shown"
+
+
+def headline(finding: str, grade: Grade, refused: Sequence[Said], reasons: Sequence[Said]) -> str:
+    """The finding as it may stand over its grade: nothing is shown to be good, or to be wrong, by readings at fault."""
+    if refused and grade == "repeat":
+        return f"Not settled. {refused[0][1]}"
+    if grade in ("repeat", "adjust", "service") and finding.startswith(QUIET) and reasons:
+        lead = {"repeat": "Not settled.", "adjust": "To be put right."}.get(grade, "Out of use.")
+        return f"{lead} {reasons[0][1]}"
+    return finding
+
+
 def _not_by_one(one: Quantity, decision: Decision) -> Decision:
     """A thing is not condemned by one figure: with that one left out the verdict must stand."""
     if decision.grade != "service" or not one.without:
@@ -261,11 +274,16 @@ def _next(judged: Judged, one: Quantity) -> list[Said]:
     if "conditional" in codes:
         if one.condition:
             said.append(("condition", one.condition))
-        if ready:
+        if offers_adjusting(one):
             said.append(("adjust-if-wanted", f"Or save as found and adjust it. {one.turn}"))
     elif "near-limit" in codes:
         said.append(("check-sooner", "Usable. Look at it again before fine work."))
     return said
+
+
+def offers_adjusting(one: Quantity) -> bool:
+    """Whether a quantity that may be used under its condition may be adjusted instead."""
+    return one.own is None and "conditional" in one.decision.codes and bool(one.turn) and one.may_turn()
 
 
 def _settle(judged: Judged, one: Quantity) -> list[Said]:
@@ -286,10 +304,9 @@ def _evidence(document: Envelope, one: Quantity) -> Estimate | None:
     good = next((x for x in document.before if x.check == document.kind and x.grade == "use"), None)
     if good is None:
         return None
-    try:
-        days = (datetime.fromisoformat(document.before_at) - datetime.fromisoformat(good.at)).total_seconds() / 86400
-        value, sigma = float(good.result[one.name]), float(good.result[f"sigma_{one.name}"])
-    except (KeyError, TypeError, ValueError):
+    days = days_between(good.at, document.before_at)
+    value, sigma = good.figure(one.name), good.figure(f"sigma_{one.name}")
+    if value is None or not sigma:
         return None
     here, there = document.conditions.temperature_c, good.temperature_c
     kelvin = abs(here - there) if here is not None and there is not None else None

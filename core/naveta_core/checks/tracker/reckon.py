@@ -57,7 +57,7 @@ USUAL_DISTANCE_M = 100.0
 ALIKE_PROBABILITY = 0.9975
 """Two figures are looked at: one false alarm in a hundred."""
 CAUTIONS: dict[str, tuple[str, ...]] = {
-    "before": ("sun", "turns-by-itself"),
+    "before": ("sun", "turns-by-itself", "no-plunge"),
     "reading": ("sun", "turns-by-itself"),
     "adjusting": ("turns-by-itself",),
 }

@@ -10,7 +10,7 @@ from statistics import median
 
 from ...angles import ARCSEC_PER_RADIAN
 from ...envelope import Envelope
-from ...numerals import finest
+from ...numerals import SEXAGESIMAL, finest, shown_step
 from ...readings import Sheet
 from ..sheet.directions import FAR_OFF_DEG, mean, mean_direction, wrapped
 from ..sheet.entry import Where
@@ -152,6 +152,7 @@ def alike(pointings: Iterable[Pointed]) -> None:
     """Give every pointing the finest last digit of the sheet: a zero dropped at the end is no coarser reading."""
     listed = list(pointings)
     step = finest(one.step_arcsec for one in listed)
+    step = shown_step([value * 3600 for one in listed for value in (one.hz, one.v)], step, SEXAGESIMAL)
     for one in listed:
         one.step_arcsec = step
 

@@ -19,8 +19,8 @@ from .words import finding_of, shown_of, work_of, worked_of
 
 Data = dict[str, Any]
 CAUTIONS: dict[str, tuple[str, ...]] = {
-    "before": ("sun", "hold"),
-    "reading": ("sun", "hold"),
+    "before": ("sun", "hold", "no-plunge"),
+    "reading": ("sun", "hold", "no-plunge"),
     "adjusting": ("hold", "focus-stop"),
 }
 STORE = "Measure as the instrument's own routine asks, store; then a second round, as left."

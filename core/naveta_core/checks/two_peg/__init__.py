@@ -16,6 +16,7 @@ from ...priors import curvature_and_refraction_m
 from ...readings import Sheet
 from ...wording import length_words
 from ..kind import Kind
+from ..sheet.judged import headline
 from . import table, words
 from .judge import QUANTITY, Judged, judge, target_m
 from .layouts import LAYOUTS
@@ -81,7 +82,7 @@ def _result(document: TwoPeg, setups: Setups) -> Data:
     return {
         "kind": "two-peg",
         "result": _figures(document, judged),
-        "finding": {"text": words.finding(document, judged)},
+        "finding": {"text": headline(words.finding(document, judged), judged.grade, judged.refused, judged.reasons)},
         "verdict": {
             "grade": judged.grade,
             "reasons": _coded(judged.reasons),

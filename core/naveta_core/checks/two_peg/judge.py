@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from datetime import datetime
 from math import fsum, sqrt
 
 from ...angles import ARCSEC_PER_RADIAN
 from ...blunders import Apart, find_apart, likely_slip
+from ...envelope import days_between
 from ...judgement import (
     SCATTER_REFUSED,
     Decision,
@@ -51,6 +51,7 @@ class Judged:
     reasons: list[Said] = field(default_factory=list)
     next: list[Said] = field(default_factory=list)
     set_aside: list[str] = field(default_factory=list)
+    refused: list[Said] = field(default_factory=list)
     target_c: float = 0.0
     middle_c: float | None = None
     confirmed: Estimate | None = None
@@ -98,6 +99,7 @@ def _grade(document: TwoPeg, judged: Judged, refused: list[Said]) -> None:
             ("send-to-service", "A sticking compensator is work for a service, not for a screw."),
         ]
         return
+    judged.refused = refused
     if refused:
         judged.grade = worst([decision.grade, "repeat"]) if decision.grade == "service" else "repeat"
         judged.reasons[:0] = refused
@@ -350,10 +352,9 @@ def _evidence(document: TwoPeg, judged: Judged) -> Estimate | None:
     good = next((one for one in document.before if one.check == "two-peg" and one.grade == "use"), None)
     if good is None:
         return None
-    try:
-        days = (datetime.fromisoformat(document.before_at) - datetime.fromisoformat(good.at)).total_seconds() / 86400
-        value, sigma = float(good.result[QUANTITY]), float(good.result["sigma_collimation_arcsec"])
-    except (KeyError, TypeError, ValueError):
+    days = days_between(good.at, document.before_at)
+    value, sigma = good.figure(QUANTITY), good.figure(f"sigma_{QUANTITY}")
+    if value is None or not sigma:
         return None
     here, there = document.conditions.temperature_c, good.temperature_c
     kelvin = abs(here - there) if here is not None and there is not None else None

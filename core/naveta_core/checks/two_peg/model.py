@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ...envelope import Envelope, Part, Positive, Typed
+from ...envelope import Envelope, InOwnUnit, Part, Typed
 
 MOST_SETUPS = 8
 MOST_READINGS = 30
@@ -53,7 +53,7 @@ class Observations(Part):
     layout: LayoutName | None = None
     setups: list[SetUp] = Field(default=[], max_length=MOST_SETUPS)
     curvature: bool = True
-    stadia_constant: Positive = 100.0
+    stadia_constant: Annotated[float, Field(ge=10, le=500), InOwnUnit] = 100.0
     looks: Looks = Looks()
 
 

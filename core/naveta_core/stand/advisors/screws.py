@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
-from ...envelope import Number, Part, Positive
+from ...envelope import InOwnUnit, Part
 from ..told import Asked, BaseTold, Bearing, TiltTold
 from ..vectors import ARCSEC, Plane, polar, unit
 from .words import for_person, turns_in_words
@@ -16,13 +16,16 @@ Data = dict[str, Any]
 LEAST_TURNS = 0.0015
 
 
+Divisions = Annotated[float, Field(ge=-40, le=40), InOwnUnit]
+
+
 class VialTold(Part):
     """A plate vial as read: its right end's bearing, where the bubble is, where it rests when the axis is plumb."""
 
     bearing_deg: Bearing
-    bubble_div: Number
-    rest_div: Number = 0.0
-    sensitivity_arcsec_per_div: Positive = 20.0
+    bubble_div: Divisions
+    rest_div: Divisions = 0.0
+    sensitivity_arcsec_per_div: Annotated[float, Field(ge=1, le=3600), InOwnUnit] = 20.0
 
 
 class ScrewsAsked(Asked):

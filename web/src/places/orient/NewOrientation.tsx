@@ -5,7 +5,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import { pointsQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import type { Length } from "../../sheet/draft";
-import { type Angle, type Known, type OrientKind, asDraft, asKnown, beginOrientation } from "../../sheet/orient";
+import { type Angle, type Known, type OrientKind, asDraft, asKnown, beginOrientation, COUNTS, type Counts } from "../../sheet/orient";
 import { keepDraft } from "../../store/device";
 import { PickInstrument } from "../../ui/PickInstrument";
 import { Back, Choice, Dialog, Head } from "../../ui/parts";
@@ -27,6 +27,8 @@ export function NewOrientation() {
   const kind = chosen ?? (asked.has("set-up") && !mark ? "free-station" : "backsight");
   const [angle, setAngle] = useState<Angle>(() => (localStorage.getItem("naveta.angle") as Angle | null) ?? "dms");
   const [length, setLength] = useState<Length>("m");
+  // As it was noted at the set-up, where one is known.
+  const [counts, setCounts] = useState<Counts>(asked.get("counts") === "anticlockwise" ? "anticlockwise" : "clockwise");
   const [loading, setLoading] = useState(false);
   const [picked, setPicked] = useState<Known | null>(null);
   const [missing, setMissing] = useState(false);
@@ -40,6 +42,7 @@ export function NewOrientation() {
     const draft = beginOrientation(tag, username, kind, { angle, length }, {
       ...(kind === "backsight" && station ? { station, control: near.filter((one) => one.name !== station.name) } : {}),
       ...(height ? { instrument_height: `${height} m` } : {}),
+      ...(counts === "anticlockwise" ? { counts } : {}),
       ...(asked.get("set-up") ? { of_set_up: asked.get("set-up") ?? "" } : {}),
     });
     await keepDraft(asDraft(draft));
@@ -89,6 +92,10 @@ export function NewOrientation() {
             ]}
             onChange={setAngle}
           />
+        </div>
+        <div className="grid gap-2">
+          <p className="font-[560]">The circle counts</p>
+          <Choice label="The circle counts" value={counts} options={COUNTS} onChange={setCounts} />
         </div>
         <div className="grid gap-2">
           <p className="font-[560]">Distances and heights are read in</p>

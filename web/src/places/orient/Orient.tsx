@@ -6,10 +6,10 @@ import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
 import { previewOrientation } from "../../core";
-import { type OrientDocument, type OrientDraft, asDraft, asOrient, observing, orientToSend } from "../../sheet/orient";
+import { COUNTS, type OrientDocument, type OrientDraft, asDraft, asOrient, observing, orientToSend } from "../../sheet/orient";
 import { dropDraft, keepDraft } from "../../store/device";
 import { FindingView, NextSteps } from "../../ui/FindingView";
-import { Back, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
+import { Choice, Back, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE, useAsked } from "../../ui/useAsked";
 import { useDraft } from "../../ui/useDraft";
 import { Named } from "../../ui/Named";
@@ -67,6 +67,7 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
             <div className="max-w-[220px]">
               <Named id="instrument-height" label={`Height of instrument, ${draft.document.units.length}`} value={observed.instrument_height ?? ""} placeholder={draft.document.kind === "free-station" ? "0" : ""} onType={(text) => write((one) => withHeight(one, text))} faults={faults} path="observations.instrument_height" />
             </div>
+            <Choice label="The circle counts" value={observed.counts ?? "clockwise"} options={COUNTS} onChange={(counts) => write((one) => observing(one, { counts }))} />
             <Sights draft={draft} said={said} faults={faults} write={write} />
           </section>
           <section className="card px-5 py-2" aria-label="Closing look">
@@ -97,8 +98,8 @@ function withHeight(draft: OrientDraft, text: string): OrientDraft {
 type Suspect = { kind: string; names: string[] };
 
 /** One touch mends what was named: two names given each other's place, or a point left out to see the rest agree. */
-function Mend({ draft, suspect, write }: { draft: OrientDraft; suspect: Suspect | null; write: Write }) {
-  const { shots } = draft.document.observations;
+function Mend({ draft, suspect, reasons, write }: { draft: OrientDraft; suspect: Suspect | null; reasons: { code: string }[]; write: Write }) {
+  const { shots, counts } = draft.document.observations;
   const [one, two] = suspect?.names ?? [];
   if (suspect?.kind === "swapped" && one && two) {
     const other: Record<string, string> = { [one]: two, [two]: one };
@@ -114,6 +115,14 @@ function Mend({ draft, suspect, write }: { draft: OrientDraft; suspect: Suspect 
         Leave {one} out
       </button>
     );
+  if (reasons.some((reason) => reason.code === "counts-otherwise")) {
+    const other = counts === "anticlockwise" ? "clockwise" : "anticlockwise";
+    return (
+      <button className="btn now site" onClick={() => write((held) => observing(held, { counts: other }))}>
+        The circle counts {other}
+      </button>
+    );
+  }
   return null;
 }
 
@@ -134,7 +143,7 @@ function Judged({ draft, said, fresh, refused, write }: { draft: OrientDraft; sa
       {reduced ? (
         <>
           <FindingView result={reduced} />
-          <Mend draft={draft} suspect={reduced.result["suspect"] as Suspect | null} write={write} />
+          <Mend draft={draft} suspect={reduced.result["suspect"] as Suspect | null} reasons={reduced.verdict.reasons} write={write} />
           <NextSteps result={reduced} />
           <dl className="m-0 grid grid-cols-[1fr_auto] gap-x-6 gap-y-1">
             {reduced.shown.map((one) => (

@@ -77,11 +77,13 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   if (told.wells.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
   // Where nothing is turned, old values are noted first: only then is the second round the act that matters.
   const turned = Boolean(told.screw);
+  const hint = instrument.data?.adjusting_hints[record.kind];
   const last = told.steps[told.steps.length - 1];
   return (
     <div className="grid gap-3">
       <p className="text-[1.35rem] font-[660] leading-tight">{told.text}</p>
-      {told.screw && <p>{instrument.data?.hints || `${told.screw} ${told.tool}`}</p>}
+      {told.screw && <p>{`${told.screw} ${told.tool}`}</p>}
+      {hint && <p>{hint}</p>}
       <Cautions cautions={kind.cautions["adjusting"] ?? []} />
       <ReadsNow told={told} onEnter={(value) => setReadsNow([...readsNow, value])} />
       <Trouble error={guide.error} />

@@ -12,7 +12,7 @@ import { Back, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
 import { Notes, SomethingWrong, Waits } from "./notes";
 
-type Observed = { mark?: { name?: string; free?: boolean } };
+type Observed = { zero?: { counts?: string }; mark?: { name?: string; free?: boolean } };
 
 /** What was sighted from here, and whether it agreed. */
 function Oriented({ rows }: { rows: RecordRow[] }) {
@@ -40,7 +40,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
   const oriented = useQuery({ ...orientationsQuery(record.id), enabled: !waiting });
   const over = result.result["centring_mm"] !== undefined || observed.mark?.free === true;
   const height = result.result["height_m"];
-  const orient = `/stand/orient?set-up=${record.id}&instrument=${record.instrument}${observed.mark?.name ? `&point=${encodeURIComponent(observed.mark.name)}` : ""}${typeof height === "number" ? `&height=${height.toFixed(4)}` : ""}`;
+  const orient = `/stand/orient?set-up=${record.id}&instrument=${record.instrument}${observed.mark?.name ? `&point=${encodeURIComponent(observed.mark.name)}` : ""}${typeof height === "number" ? `&height=${height.toFixed(4)}` : ""}${observed.zero?.counts === "anticlockwise" ? "&counts=anticlockwise" : ""}`;
   const told = (result.result["told"] ?? []) as { label: string; text: string }[];
   return (
     <div className="grid gap-4">

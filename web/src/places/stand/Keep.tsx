@@ -61,11 +61,12 @@ export function Keep({ draft, said, refused, write }: Props) {
 /** The sights of the work ahead: what the remainder costs is told for them. */
 function Sights({ draft, usual, refused, write }: Omit<Props, "said"> & { usual: Usual }) {
   const work = draft.document.work ?? {};
-  const change = (name: "sight_m" | "elevation_deg") => (text: string) => write((one) => around(one, { work: filled({ ...work, [name]: text }) }));
+  const change = (name: "sight_m" | "elevation_deg" | "angle_wanted_arcsec") => (text: string) => write((one) => around(one, { work: filled({ ...work, [name]: text }) }));
   return (
     <div className="grid grid-cols-2 gap-3">
       <Named id="sight" label="Shortest sight, m" value={work.sight_m ?? ""} placeholder={String(usual["sight_m"] ?? "")} onType={change("sight_m")} faults={refused} path="work.sight_m" />
       <Named id="steep" label="Steepest, °" value={work.elevation_deg ?? ""} placeholder={String(usual["elevation_deg"] ?? "")} onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
+      <Named id="wanted" label="Angles wanted to, ″" value={work.angle_wanted_arcsec ?? ""} placeholder="as stated, twice" onType={change("angle_wanted_arcsec")} faults={refused} path="work.angle_wanted_arcsec" />
     </div>
   );
 }

@@ -27,7 +27,8 @@ export function Stand() {
   const [free, setFree] = useState(false);
   const [tripod, setTripod] = useState("");
   const [base, setBase] = useState("");
-  const { ways: list, fine, trouble } = useWays(tag);
+  const onBase = useKnownBase(base);
+  const { ways: list, fine, trouble, base: below } = useWays(tag, onBase);
   const [way, setWay] = useState<string | null>(null);
   const [asked, setAsked] = useState(false);
   const [loading, setLoading] = useState(false);
@@ -50,7 +51,7 @@ export function Stand() {
       mark: level ? {} : free ? { free: true } : { name: mark.trim() },
       ...(tripod.trim() ? { tripod_tag: tripod.trim().toUpperCase() } : {}),
       ...(base.trim() ? { base_tag: base.trim().toUpperCase() } : {}),
-      ...(chosen === "four-screws" ? { base: { screws: 4 as const } } : {}),
+      ...baseOf(chosen, below),
       options: { ...options, ...(by ? { fine: by } : {}), ...(role === "trainee" ? { strict: true } : {}) },
       quick,
       level: { by: by === "electronic" ? "electronic" : "plate" },
@@ -159,6 +160,22 @@ function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => vo
   );
 }
 
+type Below = NonNullable<Parameters<typeof beginSetUp>[2]["base"]>;
+
+/** What is noted of the base: as stated of it, and four screws where the way is for four. */
+function baseOf(way: string, below: Below): { base?: Below } {
+  const told = way === "four-screws" ? { ...below, screws: 4 as const } : below;
+  return Object.keys(told).length ? { base: told } : {};
+}
+
+/** The base's tag once it names one of the fleet; null while it does not. */
+function useKnownBase(typed: string): string | null {
+  const yard = useInfiniteQuery(yardQuery(""));
+  const tag = typed.trim().toUpperCase();
+  const rows = yard.data?.pages.flatMap((page) => page.instruments) ?? [];
+  return rows.some((row) => row.tag === tag) ? tag : null;
+}
+
 type StandsProps = { tripod: string; base: string; onTripod: (tag: string) => void; onBase: (tag: string) => void; level: boolean };
 
 /** On which tripod and base, by their tags; those of the fleet are offered. */
@@ -231,21 +248,21 @@ function Ways({ list, chosen, house, onTake }: { list: Way[]; chosen: string | n
 }
 
 type Said = Told & { trouble: string | null };
-const NOTHING: Said = { ways: [], fine: [], trouble: null };
+const NOTHING: Said = { ways: [], fine: [], base: {}, trouble: null };
 
-function useWays(tag: string): Said {
+function useWays(tag: string, base: string | null): Said {
   const [told, setTold] = useState<Said & { tag: string }>({ tag: "", ...NOTHING });
   useEffect(() => {
     if (!tag) return;
     let here = true;
-    waysOf(tag).then(
+    waysOf(tag, base).then(
       (answer) => here && setTold({ tag, ...answer, trouble: null }),
       (error: unknown) => here && setTold({ tag, ...NOTHING, trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "The ways could not be told. Choose the instrument again." }),
     );
     return () => {
       here = false;
     };
-  }, [tag]);
+  }, [tag, base]);
   return told.tag === tag ? told : NOTHING;
 }
 

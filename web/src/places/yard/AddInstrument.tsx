@@ -5,6 +5,8 @@ import { useNavigate } from "react-router";
 import { type Fault, Problem, api, data } from "../../api/client";
 import { modelsQuery } from "../../api/queries";
 import { Choice, Dialog, FaultLine, Trouble } from "../../ui/parts";
+import { useKinds } from "../../ui/kinds";
+import { lowered } from "../../ui/words";
 import { KIND_NAMES, type StatedField, statedFields, statedOf } from "../../ui/stated";
 
 const KINDS = Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label }));
@@ -21,10 +23,11 @@ export function AddInstrument({ open, onClose }: { open: boolean; onClose: () =>
 }
 
 /** The model's id: chosen, or entered first. */
-async function modelOf(form: Form, typed: Record<string, string>): Promise<number> {
+async function modelOf(form: Form, typed: Record<string, string>, hints: Record<string, string>): Promise<number> {
   if (form.model !== NEW) return Number(form.model);
   const stated = statedOf(form.kind, typed);
-  const made = await data(api.POST("/api/models", { body: { maker: form.maker, name: form.name, kind: form.kind, stated, limits: {}, hints: form.hints } }));
+  const body = { maker: form.maker, name: form.name, kind: form.kind, stated, limits: {}, hints: form.hints, adjusting_hints: hints };
+  const made = await data(api.POST("/api/models", { body }));
   return made.id;
 }
 
@@ -34,6 +37,8 @@ function Sheet({ onDone }: { onDone: () => void }) {
   const navigate = useNavigate();
   const [form, setForm] = useState(EMPTY);
   const [stated, setStated] = useState<Record<string, string>>({});
+  const [hints, setHints] = useState<Record<string, string>>({});
+  const adjusted = useKinds().filter((one) => one.adjustable && one.applies_to.includes(form.kind));
   const [trouble, setTrouble] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
   const set = (more: Partial<Form>) => setForm((one) => ({ ...one, ...more }));
@@ -42,7 +47,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
     event.preventDefault();
     setBusy(true);
     try {
-      const model = await modelOf(form, stated);
+      const model = await modelOf(form, stated, hints);
       set({ model: String(model) });
       const made = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null } }));
       await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
@@ -83,7 +88,12 @@ function Sheet({ onDone }: { onDone: () => void }) {
           {statedFields(form.kind).map((one) => (
             <Stated key={one.name} field={one} value={stated[one.name] ?? ""} faults={faults.filter((fault) => fault.path === `stated.${one.name}`)} onChange={(value) => setStated({ ...stated, [one.name]: value })} />
           ))}
-          {field("hints", "Hints for those who adjust it", "where the reticle screw is, where its tool is kept")}
+          {field("hints", "A note for whoever uses it", "keep its staff evenly lit")}
+          {adjusted.map((one) => (
+            <Field key={one.kind} label={`Where its screws are: ${lowered(one.title)}`} faults={faults.filter((fault) => fault.path === `adjusting_hints.${one.kind}`)}>
+              <input className="field" value={hints[one.kind] ?? ""} placeholder="which screw, and where its tool is kept" maxLength={300} autoComplete="off" onChange={(event) => setHints({ ...hints, [one.kind]: event.target.value })} />
+            </Field>
+          ))}
         </div>
       )}
       {field("serial", "Serial number")}
