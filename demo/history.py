@@ -92,10 +92,10 @@ def write_round(tag: str, day: int, kinds: tuple[str, ...], chief: Person) -> No
         save_check(actor=chief, identity=identity, sent=CheckIn.model_validate(data), sent_digest=digest_of_sent(data))
 
 
-def write_check(tag: str, checked: Checked, day: int, chief: Person) -> None:
-    """One simulated check of a kind on a morning so many days ago."""
+def write_check(tag: str, checked: Checked, day: int, chief: Person, today: date | None = None) -> None:
+    """One simulated check of a kind on a morning so many days before `today`; without one, before the clock's day."""
     rng = random.Random(f"{SEED}{tag}{checked.kind}{day}")
-    at = _at(day, time(7, rng.randrange(2, 50)))
+    at = _at(day, time(7, rng.randrange(2, 50)), today)
     celsius = _celsius(at, rng)
     document = KINDS[checked.kind].simulate(rng, checked.truth(day, celsius))
     document["observations"].update(checked.way)
@@ -131,8 +131,8 @@ def _write(level: Level, people: dict[str, Person], model: int) -> None:
         Instrument.objects.filter(pk=instrument.pk).update(crew=chief.crew if level.crew else None, place=level.place)
 
 
-def _at(days_ago: int, hour: time) -> datetime:
-    day = clock.today() - timedelta(days=days_ago)
+def _at(days_ago: int, hour: time, today: date | None = None) -> datetime:
+    day = (today or clock.today()) - timedelta(days=days_ago)
     return datetime.combine(day, hour, clock.zone())
 
 
@@ -187,7 +187,7 @@ class _Writer:
         elif moment.what == "adjust":
             self.adjust(moment.at)
         elif moment.what in KINDS:
-            write_check(self.level.tag, BESIDE[moment.what], self._days_ago(moment.at), self.chief)
+            write_check(self.level.tag, BESIDE[moment.what], self._days_ago(moment.at), self.chief, self.today)
         else:
             self.event(moment.what, moment.at, note=moment.text)
 

@@ -3,31 +3,35 @@
 from __future__ import annotations
 
 import os
-import shutil
 import sys
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
+OWN = ("naveta.sqlite3", "naveta.sqlite3-wal", "naveta.sqlite3-shm", "secret-key", "before-migration-*.sqlite3")
+"""What the demo made itself; whatever else lies in its folder stays."""
 
 
 def folder() -> Path:
     """The demo's folder, marked as one. Stops when it holds a database that is not a demo's."""
     from config.environment import DEMO_MARKER
 
-    data = Path(os.environ.get("NAVETA_DATA") or ROOT / "data/demo")
+    data = (ROOT / Path(os.environ.get("NAVETA_DATA") or "data/demo").expanduser()).resolve()
     marker = data / DEMO_MARKER
-    if (data / "naveta.sqlite3").exists() and not marker.exists():
-        sys.exit(f"{data} holds a database that is not a demo's: it is left alone. Choose another with NAVETA_DATA.")
-    if os.environ.get("RESET") == "1" and marker.exists():
-        shutil.rmtree(data)
-    data.mkdir(parents=True, exist_ok=True)
+    if data.exists() and any(data.iterdir()) and not marker.exists():
+        sys.exit(f"{data} is not empty and no demo's: it is left alone. Choose another folder with NAVETA_DATA.")
+    data.mkdir(parents=True, exist_ok=True, mode=0o700)
     marker.touch()
+    if os.environ.get("RESET") == "1":
+        for name in OWN:
+            for path in data.glob(name):
+                path.unlink()
     return data
 
 
 def main() -> None:
     """Prepare and serve."""
     data = folder()
+    os.environ.pop("DATABASE_URL", None)  # a demo makes anyone a manager by one touch: never over a real database
     os.environ.update(NAVETA_DATA=str(data), NAVETA_DEMO="1", DJANGO_SETTINGS_MODULE="config.settings")
     import django
 

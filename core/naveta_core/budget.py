@@ -60,7 +60,7 @@ class Budget:
         return min(telling, key=lambda one: self.without(one.name), default=None)
 
 
-Metres = Annotated[float, Field(gt=0, le=20_000), InMetres]
+Metres = Annotated[float, Field(ge=0.1, le=20_000), InMetres]
 Small = Annotated[float, Field(ge=0, le=1000), InOwnUnit]
 Signed = Annotated[float, Field(ge=-3600, le=3600), InOwnUnit]
 

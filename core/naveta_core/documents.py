@@ -93,6 +93,8 @@ def text_is_whole(data: Any) -> None:
         json.dumps(data, ensure_ascii=False).encode("utf-8")
     except UnicodeEncodeError as error:
         raise NotJson("a text holds half a character (a lone surrogate)") from error
+    if "\\u0000" in json.dumps(data):
+        raise NotJson("a text holds a character that cannot be kept (NUL)")
 
 
 def parse(raw: bytes) -> Envelope:

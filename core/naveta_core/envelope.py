@@ -198,7 +198,7 @@ class Work(Part):
     balanced_sights: bool = False
     elevation_deg: Annotated[float, Field(ge=-89, le=89), InOwnUnit] = 20.0
     both_faces: bool = False
-    angle_wanted_arcsec: Annotated[float, Field(gt=0, le=3600), InOwnUnit] | None = None
+    angle_wanted_arcsec: Annotated[float, Field(ge=0.1, le=3600), InOwnUnit] | None = None
     """How well an angle of the work is wanted, one standard deviation; told nothing, twice what is stated of a direction."""
 
 

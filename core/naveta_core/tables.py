@@ -15,6 +15,9 @@ from .errors import Fault, Refused, said
 MOST_ROWS = 2000
 _PLAIN_NUMBER = re.compile(r"[+\-−]?\d*[.,]?\d+")
 Row = dict[str, str]
+STARTS_A_FORMULA = "=+-@\t\r\n＝＋－＠﹦﹢﹣﹫"
+"""Of whatever width: a spreadsheet of another script takes the wide ones too."""
+MOST_LINE = 20_000
 
 
 class TableFaults(Refused):
@@ -52,6 +55,11 @@ def read_rows(text: str, columns: Sequence[str], needed: Sequence[str]) -> Rows:
         raise TableFaults([Fault("$", "the table", "nothing", "a header and rows: " + ", ".join(columns))])
     if len(lines) > MOST_ROWS:
         raise TableFaults([Fault("$", "the table", f"{len(lines)} rows", f"at most {MOST_ROWS} rows")])
+    long = next((i for i, line in lines if len(line) > MOST_LINE), None)
+    if long is not None:
+        raise TableFaults(
+            [Fault(f"line {long}", f"line {long}", "a very long line", f"at most {MOST_LINE} characters")]
+        )
     mark = separator(lines[0][1])
     header = [name.strip().lower() for name in next(csv.reader([lines[0][1]], delimiter=mark))]
     faults = _header_faults(header, columns, needed)
@@ -91,4 +99,4 @@ def write_rows(columns: Sequence[str], rows: Sequence[Row]) -> str:
 
 def safe_cell(text: str) -> str:
     """A cell no spreadsheet takes for a formula."""
-    return "'" + text if text[:1] in "=+-@\t\r" and not _PLAIN_NUMBER.fullmatch(text) else text
+    return "'" + text if text and text[0] in STARTS_A_FORMULA and not _PLAIN_NUMBER.fullmatch(text) else text

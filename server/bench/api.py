@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from collections.abc import Iterator
+from typing import Annotated, Any
 from uuid import UUID
 
-from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from ninja import Router
+from pydantic import Field
 
 from bench import chain, selectors, services
 from bench import schemas as out
@@ -28,10 +30,12 @@ from naveta_core.stand.advisors import advise
 from naveta_core.stand.ways import fitting
 from naveta_core.stand_results import Advice, Guide, OrientPreview, RoundPreview, SetUpPreview, WaysShape
 from shared import clock
+from shared.bodies import Body, Table
 from shared.problems import answer_json
 from shared.rights import require
 
 router = Router(tags=["bench"])
+Mark = Annotated[int, Field(ge=0, lt=2**62)]
 BODY_PARTS: dict[str, Any] = {}
 """Models within bodies that are read raw: the contract names them beside Ninja's own."""
 
@@ -82,7 +86,7 @@ def preview_check(request: HttpRequest) -> HttpResponse:
 def _previewed(request: HttpRequest, category: str) -> HttpResponse:
     sent = read_entry(PreviewIn, read_json(request.body))
     name = sent.document.get("kind") if isinstance(sent.document, dict) else None
-    if name in DOCUMENTS and DOCUMENTS[name].category != category:
+    if isinstance(name, str) and name in DOCUMENTS and DOCUMENTS[name].category != category:
         wanted = ", ".join(one.name for one in DOCUMENTS.values() if one.category == category)
         raise Refused([Fault("document.kind", "the kind of document", name, f"one of {wanted}")])
     return answer_json(door.preview(sent.document, _known(sent.instrument), clock.now().isoformat()))
@@ -141,13 +145,14 @@ def list_records(
     request: HttpRequest,
     instrument: str | None = None,
     category: str | None = None,
+    kind: str | None = None,
     by: str | None = None,
     cursor: str | None = None,
     limit: int = 50,
 ) -> Any:
-    """Records, newest first; `by` is who observed or entered them."""
+    """Records as they came, newest first; `by` is who observed or entered them."""
     tag = settle_tag(instrument) if instrument else None
-    rows, following = selectors.page(tag, category, by, cursor, limit)
+    rows, following = selectors.page(tag, category, kind, by, cursor, limit)
     return {"records": [selectors.row(one) for one in rows], "next": following}
 
 
@@ -203,10 +208,10 @@ def _as_file(response: HttpResponse, record: Record, ending: str) -> HttpRespons
     return response
 
 
-class TableIn(Schema):
+class TableIn(Body):
     """A table's text."""
 
-    text: str
+    text: Table
 
 
 @router.post("/kinds/{kind}/csv", response=dict[str, Any], operation_id="read_csv")
@@ -288,22 +293,49 @@ def stand_ins(request: HttpRequest, tag: str) -> Any:
 
 
 @router.get("/device", response=out.DeviceOut, operation_id="device")
-def device(request: HttpRequest) -> HttpResponse:
-    """What a device keeps to reckon without signal: every instrument's stated figures, limits and earlier results."""
-    told = {"as_of": clock.now().isoformat(), "core_version": __version__, "fleet": selectors.device_fleet()}
-    return answer_json(told)
+def device(request: HttpRequest, since: Mark = 0) -> HttpResponse:
+    """What a device keeps to reckon without signal: stated figures, limits and earlier results of every instrument that
+    changed after the mark it was told last. Asked again with `mark` while there is `more`."""
+    newest = selectors.newest_mark()
+    fleet, following = selectors.device_fleet(since)
+    return answer_json(
+        {
+            "as_of": clock.now().isoformat(),
+            "core_version": __version__,
+            "fleet": fleet,
+            "mark": newest if following is None else following,
+            "more": following is not None,
+        }
+    )
 
 
 @router.get("/health", response=out.HealthOut, operation_id="health")
-def health(request: HttpRequest, chains: bool = False) -> Any:
-    """Whether the house stands; with `chains`, every seal is looked at (slow)."""
-    broken = []
-    if chains:
-        broken = [str(one.id) for one in selectors.records().iterator(chunk_size=500) if chain.broken(one)]
+def health(request: HttpRequest) -> Any:
+    """Whether the house stands: the database answers, and how much is in it."""
     return {
-        "ok": not broken,
+        "ok": True,
         "core_version": __version__,
         "instruments": Instrument.objects.count(),
         "records": Record.objects.count(),
-        "broken": broken,
     }
+
+
+@router.get("/health/chains", response=dict[str, Any], operation_id="verify_chains")
+def verify_chains(request: HttpRequest, since: Mark = 0) -> Any:
+    """Every seal and every chain looked at, told a line an instrument as it goes, JSON each, the last one with the sum
+    (manager). `since`: only what came after a mark, as the sum gave it."""
+    require(request.user, "manage-fleet")  # type: ignore[arg-type]
+    return StreamingHttpResponse(verified(since), content_type="application/x-ndjson")
+
+
+def verified(since: int) -> Iterator[str]:
+    """What `walk` finds, a JSON line an instrument."""
+    newest, total, records, wrong = selectors.newest_mark(), Instrument.objects.count(), 0, 0
+    for done, one in enumerate(chain.walk(since), start=1):
+        records, wrong = records + one.records, wrong + len(one.wrong)
+        told = [{"record": record or None, "text": text} for record, text in one.wrong]
+        yield (
+            json.dumps({"instrument": one.instrument, "records": one.records, "wrong": told, "done": done, "of": total})
+            + "\n"
+        )
+    yield json.dumps({"ok": not wrong, "records": records, "wrong": wrong, "mark": newest}) + "\n"

@@ -3,14 +3,19 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from bench.models import Record
-from naveta_core.documents import GENESIS, digest
+from bench.summary import summary_of
+from fleet.models import Instrument
+from naveta_core.documents import GENESIS, canonical, digest
 
 
 def sealed(record: Record) -> dict[str, Any]:
-    """Everything the digest covers: all fields but `received_at` and `digest`; no database key in it."""
+    """Everything the digest covers: all fields but the digest itself and what follows from these; no database key in it."""
     fields = {
         "id": str(record.id),
         "instrument": record.instrument.tag,
@@ -29,9 +34,12 @@ def sealed(record: Record) -> dict[str, Any]:
         "core_version": record.core_version,
         "sequence": record.sequence,
         "previous": record.previous,
+        "received_at": record.received_at.astimezone(UTC).isoformat(),
+        "arrival": record.arrival,
+        "sent_digest": record.sent_digest,
+        "device": json.loads(record.device) if record.device else None,
     }
-    # Only where there is one: records sealed before devices reckoned keep their seal.
-    return {**fields, "device": json.loads(record.device)} if record.device else fields
+    return fields
 
 
 def seal(record: Record) -> str:
@@ -39,15 +47,90 @@ def seal(record: Record) -> str:
     return digest(sealed(record))
 
 
-def broken(record: Record) -> str | None:
-    """A sentence when the record no longer matches its seal or its predecessor, else None."""
+def corrected(observed_at: str, off_s: int | None) -> datetime:
+    """When it was: as the device wrote it, put right by what it told of its own clock."""
+    moment = datetime.fromisoformat(observed_at)
+    return moment + timedelta(seconds=off_s) if off_s else moment
+
+
+def happened_at(record: Record) -> datetime:
+    """When a record's check or event was, with the device's own offset from UTC."""
+    off = (json.loads(record.device) if record.device else {}).get("clock_off_s")
+    return corrected(record.observed_at, off)
+
+
+def _own(record: Record) -> str | None:
+    """What is wrong with a record by itself, else None."""
     try:
         matches = seal(record) == record.digest
     except ValueError:
         matches = False
     if not matches:
-        return "This record does not match its seal: it was changed after it was saved. Do not rely on it."
+        return CHANGED
+    if record.observed_at_utc != happened_at(record):
+        return "The time this record is ordered by is not the time in it: it was changed after it was saved."
+    if record.summary != canonical(summary_of(record)):
+        return "What lists show of this record is not what it says: it was changed after it was saved."
+    return None
+
+
+CHANGED = "This record does not match its seal: it was changed after it was saved. Do not rely on it."
+GAP = "The record before this one is missing or was changed: the chain is broken here."
+
+
+def broken(record: Record) -> str | None:
+    """A sentence when the record no longer matches its seal or its predecessor, else None."""
+    own = _own(record)
+    if own:
+        return own
     before = Record.objects.filter(instrument_id=record.instrument_id, sequence=record.sequence - 1).first()
     if record.previous != (before.digest if before else GENESIS):
-        return "The record before this one is missing or was changed: the chain is broken here."
+        return GAP
     return None
+
+
+@dataclass(frozen=True, slots=True)
+class Looked:
+    """One instrument's chain, looked through: how many records, and what is wrong, by record or of the whole."""
+
+    instrument: str
+    records: int
+    wrong: tuple[tuple[str, str], ...]
+
+
+def walk(since: int = 0) -> Iterator[Looked]:
+    """Every chain, or those that grew after an arrival; of those only what came since, tied to what stood before."""
+    instruments = Instrument.objects.select_related("model", "crew").order_by("tag")
+    if since:
+        grown = Record.objects.filter(arrival__gt=since).values("instrument_id")
+        instruments = instruments.filter(pk__in=grown)
+    for instrument in instruments.iterator(chunk_size=200):
+        yield _chain(instrument, since)
+
+
+def _chain(instrument: Instrument, since: int) -> Looked:
+    from bench.facts import facts_of
+
+    rows = Record.objects.filter(instrument=instrument).select_related("instrument", "observed_by", "entered_by")
+    before = rows.filter(arrival__lte=since).order_by("-sequence").first() if since else None
+    at, previous = (before.sequence, before.digest) if before else (0, GENESIS)
+    count, wrong = 0, []
+    for record in rows.filter(sequence__gt=at).order_by("sequence").iterator(chunk_size=500):
+        count += 1
+        said = _own(record)
+        if record.sequence != at + 1 or record.previous != previous:
+            said = said or GAP
+        if said:
+            wrong.append((str(record.id), said))
+        at, previous = record.sequence, record.digest
+    if (at, previous if at else "") != (instrument.chain_length, instrument.chain_head):
+        text = f"The chain of {instrument.tag} should hold {instrument.chain_length} records and holds {at}, or ends in another one: records are missing."
+        wrong.append(("", text))
+    if (at or instrument.facts) and json.loads(json.dumps(facts_of(instrument))) != instrument.facts:
+        wrong.append(
+            (
+                "",
+                f"What the yard goes by for {instrument.tag} does not follow from its records: manage.py rebuild_facts puts it right.",
+            )
+        )
+    return Looked(instrument.tag, count, tuple(wrong))

@@ -34,6 +34,12 @@ def _identity(text: str) -> str:
 Identity = Annotated[str, Field(max_length=40), AfterValidator(_identity)]
 
 
+Tag = Annotated[str, Field(max_length=20)]
+MOST_OFF_S = 100 * 366 * 86_400
+ClockOff = Annotated[int, Field(ge=-MOST_OFF_S, le=MOST_OFF_S)]
+"""The house's clock less the device's, seconds; a device whose battery ran out believes in another century."""
+
+
 class Reckoned(Part):
     """What a device without signal made of a check, to be held against what the house makes of it."""
 
@@ -45,31 +51,31 @@ class Reckoned(Part):
 class CheckIn(Part):
     """A finished check as a device sends it."""
 
-    instrument: str
+    instrument: Tag
     stage: Literal["as-found", "as-left"] = "as-found"
     pair: Identity | None = None
     amends: Identity | None = None
     why: str = Field(default="", max_length=500)
     observed_at: Moment
-    observed_by: str | None = None
+    observed_by: Annotated[str, Field(max_length=60)] | None = None
     entry: Literal["typed", "file", "csv", "simulated"] = "typed"
     reckoned: Reckoned | None = None
-    clock_off_s: int | None = None
+    clock_off_s: ClockOff | None = None
     document: Any
 
 
 class EventIn(Part):
     """Something that happened to an instrument."""
 
-    instrument: str
+    instrument: Tag
     event: Event
     at: Moment
     note: str = Field(default="", max_length=500)
-    crew: str | None = None
+    crew: Annotated[str, Field(max_length=60)] | None = None
     place: str | None = Field(default=None, max_length=80)
     record: Identity | None = None
-    steps: list[str] = Field(default=[], max_length=30)
-    clock_off_s: int | None = None
+    steps: list[Annotated[str, Field(max_length=200)]] = Field(default=[], max_length=30)
+    clock_off_s: ClockOff | None = None
 
 
 class AmendIn(Part):
@@ -82,7 +88,7 @@ class AmendIn(Part):
 class PreviewIn(Part):
     """A document as far as it goes, and the instrument it is about."""
 
-    instrument: str | None = None
+    instrument: Tag | None = None
     document: Any
 
 

@@ -6,40 +6,42 @@ Nothing here is typed in anywhere: `facts_of` reads the records that stand and s
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
 from dataclasses import asdict
-from datetime import datetime, timedelta
 from typing import Any
 
 from django.db.models import QuerySet
 
+from bench import chain
 from bench.models import Record
 from fleet.models import Instrument
-from fleet.selectors import happened_of, known_to_core
+from fleet.selectors import AHEAD, happened_of, known_to_core
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.schedule import FALLS, RELEASE, Done, Happened, clears, done_of, last_pass, proves
+from naveta_core.schedule import FALLS, RELEASE, Done, Happened, clears, last_pass, proves
 from naveta_core.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of, made_set_up
+from shared import clock
 
 Data = dict[str, Any]
 LATEST_EVENTS = 12
 LATEST_SET_UPS = 20
 
 
-def standing_checks(instrument: Instrument) -> list[Record]:
-    """Checks that are not struck, in the order in which they were observed."""
-    rows = Record.objects.filter(instrument=instrument, category=Record.Category.CHECK, amendments__isnull=True)
-    return list(rows.order_by("observed_at_utc", "sequence"))
+def checks_back_to_a_good_one(record: Record) -> list[Record]:
+    """Standing checks of a record's kind from the last good one before it on, oldest first."""
+    rows = Record.objects.filter(instrument_id=record.instrument_id, kind=record.kind, amendments__isnull=True)
+    found: list[Record] = []
+    for one in rows.defer("document", "result").order_by("-observed_at_utc", "-sequence").iterator(chunk_size=50):
+        found.append(one)
+        if one.observed_at_utc < record.observed_at_utc and clears(done_record(one)):
+            break
+    return found[::-1]
 
 
-def standing_controls(instrument: Instrument) -> list[Record]:
-    """Orientations that are not struck, in the order in which they were observed."""
-    rows = Record.objects.filter(instrument=instrument, category=Record.Category.ORIENTATION, amendments__isnull=True)
-    return list(rows.order_by("observed_at_utc", "sequence"))
-
-
-def standing_events(instrument: Instrument) -> list[Record]:
-    """Events that are not struck, in the order in which they happened."""
-    rows = Record.objects.filter(instrument=instrument, category=Record.Category.EVENT, amendments__isnull=True)
-    return list(rows.select_related("entered_by").order_by("observed_at_utc", "sequence"))
+def standing_events(instrument: Instrument, kinds: Sequence[str], most: int | None = None) -> list[Record]:
+    """Events of some kinds that are not struck, in the order in which they happened; the latest, where there are many."""
+    rows = Record.objects.filter(instrument=instrument, kind__in=kinds, amendments__isnull=True)
+    latest = rows.select_related("entered_by").order_by("-observed_at_utc", "-sequence")
+    return list(latest[:most] if most else latest)[::-1]
 
 
 def done_fact(record: Record) -> Data:
@@ -49,16 +51,17 @@ def done_fact(record: Record) -> Data:
 
 
 def done_record(record: Record) -> Done:
-    """The same as the core takes it."""
-    return done_of(json.loads(record.result), datetime.fromisoformat(happened_at(record)), record.stage)
+    """The same as the core takes it, from the summary alone."""
+    told = json.loads(record.summary)
+    at = chain.happened_at(record)
+    return Done(
+        record.kind, at, told["grade"], record.stage, tuple(told["codes"]), told["within_watch"], told["finding"]
+    )
 
 
 def happened_at(record: Record) -> str:
     """When it was, as the device wrote it, put right by what it told of its own clock."""
-    off = (json.loads(record.device) if record.device else {}).get("clock_off_s")
-    if not off:
-        return record.observed_at
-    return (datetime.fromisoformat(record.observed_at) + timedelta(seconds=off)).isoformat()
+    return chain.happened_at(record).isoformat() if record.device else record.observed_at
 
 
 def event_fact(record: Record) -> Data:
@@ -130,14 +133,16 @@ def facts_of(instrument: Instrument) -> Data:
 
 def _by_kind(checks: QuerySet[Record]) -> dict[str, list[Record]]:
     """The latest checks of each kind, oldest first."""
-    kinds = set(checks.order_by().values_list("kind", flat=True).distinct())
-    return {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in KINDS if name in kinds}
+    found = {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in KINDS}
+    return {name: listed for name, listed in found.items() if listed}
 
 
 def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
     """What the yard shows of an instrument: a bad finding that stands, the newest first; else the check that gates."""
     last = [checks[-1] for checks in of_kind.values()]
-    bad = [one for one in last if json.loads(one.result)["verdict"]["grade"] in ("adjust", "service")]
+    # What a clock that ran ahead has dated to come does not stay on top of what is found now.
+    last = [one for one in last if one.observed_at_utc <= clock.now() + AHEAD] or last
+    bad = [one for one in last if json.loads(one.summary)["grade"] in ("adjust", "service")]
     gating = [one for one in last if KINDS[one.kind].gates]
     chosen = max(bad or gating or last, key=lambda one: one.observed_at_utc, default=None)
     return latest_fact(chosen) if chosen else None

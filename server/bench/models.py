@@ -58,6 +58,8 @@ class Record(models.Model):
     result = models.TextField()
     core_version = models.CharField(max_length=20)
     device = models.TextField(default="", help_text="How the device reckoned and timed it; empty where it did not.")
+    summary = models.TextField(default="{}", help_text="What lists and series show of it: follows from the result.")
+    arrival = models.BigIntegerField(unique=True, help_text="In which order records came, whatever the clocks said.")
     sequence = models.PositiveIntegerField()
     previous = models.CharField(max_length=64)
     digest = models.CharField(max_length=64)
@@ -71,7 +73,12 @@ class Record(models.Model):
         constraints = [models.UniqueConstraint(fields=["instrument", "sequence"], name="one_chain_an_instrument")]
         indexes = [
             models.Index(fields=["instrument", "category", "observed_at_utc"], name="records_of_an_instrument"),
-            models.Index(fields=["-received_at"], name="records_as_they_came"),
+            models.Index(fields=["instrument", "kind", "observed_at_utc"], name="records_of_a_kind"),
+            models.Index(fields=["instrument", "arrival"], name="an_instruments_arrivals"),
+            models.Index(fields=["category", "arrival"], name="arrivals_of_a_category"),
+            models.Index(fields=["kind", "arrival"], name="arrivals_of_a_kind"),
+            models.Index(fields=["entered_by", "arrival"], name="arrivals_by_who_entered"),
+            models.Index(fields=["observed_by", "arrival"], name="arrivals_by_who_observed"),
         ]
 
     def __str__(self) -> str:

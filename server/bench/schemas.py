@@ -46,6 +46,8 @@ class RecordOut(RecordRow):
     document: dict[str, Any]
     result: Result | None
     core_version: str
+    arrival: int
+    sent_digest: str
     device: dict[str, Any] | None
     device_says: list[Coded]
     previous: str
@@ -234,13 +236,14 @@ class DeviceOut(Schema):
     as_of: str
     core_version: str
     fleet: list[KnownInstrument]
+    mark: int
+    more: bool
 
 
 class HealthOut(Schema):
-    """Whether the house stands: database reachable, how many records, chains checked on request."""
+    """Whether the house stands: database reachable, how many records."""
 
     ok: bool
     core_version: str
     instruments: int
     records: int
-    broken: list[str]

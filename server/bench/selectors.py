@@ -6,26 +6,17 @@ import json
 import uuid
 from typing import Any
 
-from django.db.models import Q, QuerySet
+from django.db.models import QuerySet
 from django.http import Http404
 
 from bench import chain
-from bench.facts import (
-    done_record,
-    event_fact,
-    happened_at,
-    happened_fact,
-    standing_checks,
-    standing_controls,
-    standing_events,
-)
+from bench.facts import checks_back_to_a_good_one, done_record, event_fact, happened_at, happened_fact, standing_events
 from bench.models import Record
-from fleet.models import Instrument
+from fleet.models import Instrument, Mark
 from naveta_core.checks import KINDS
 from naveta_core.checks.sheet.figures import UNITS, UNITS_SAID
 from naveta_core.fingerprint import device_says
 from naveta_core.lookback import look_back
-from naveta_core.registry import DOCUMENTS
 from people.services import house
 from shared import paging
 
@@ -54,21 +45,27 @@ def orientations_of(set_up: Record) -> list[Record]:
 
 
 def page(
-    tag: str | None, category: str | None, by: str | None, cursor: str | None, limit: int
+    tag: str | None, category: str | None, kind: str | None, by: str | None, cursor: str | None, limit: int
 ) -> tuple[list[Record], str | None]:
-    """Records, newest arrival first, and the mark of the next page."""
+    """Records, newest arrival first, and the mark of the next page: where this one ended, whatever arrives meanwhile."""
     size = paging.page_size(limit)
-    rows = records().order_by("-received_at", "-sequence", "-id")
-    if tag:
-        rows = rows.filter(instrument__tag=tag).order_by("-sequence")
-    if category:
-        rows = rows.filter(category=category)
-    if by:
-        rows = rows.filter(Q(entered_by__username=by) | Q(observed_by__username=by))
+    rows = records().defer("document", "result").order_by("-arrival")
+    wanted = {"instrument__tag": tag, "category": category, "kind": kind}
+    rows = rows.filter(**{name: value for name, value in wanted.items() if value})
     key = paging.decode(cursor, (int,))
-    start = key[0] if key else 0
-    found = list(rows[start : start + size + 1])
-    return found[:size], paging.encode([start + size]) if len(found) > size else None
+    if key:
+        rows = rows.filter(arrival__lt=key[0])
+    if by:
+        # Each by an index of its own, then together: an "or" of the two would look through everything.
+        mine = {
+            one.pk: one
+            for field in ("entered_by", "observed_by")
+            for one in rows.filter(**{f"{field}__username": by})[: size + 1]
+        }
+        found = sorted(mine.values(), key=lambda one: -one.arrival)[: size + 1]
+    else:
+        found = list(rows[: size + 1])
+    return found[:size], paging.encode([found[size - 1].arrival]) if len(found) > size else None
 
 
 def row(record: Record) -> Data:
@@ -96,14 +93,12 @@ def row(record: Record) -> Data:
 
 
 def _said(record: Record) -> Data:
-    if record.kind not in DOCUMENTS:
-        return {"grade": None, "finding": None, "part": None, "note": json.loads(record.document).get("note", "")}
-    result = json.loads(record.result)
+    told = json.loads(record.summary)
     return {
-        "grade": result["verdict"]["grade"],
-        "finding": result["finding"]["text"],
-        "part": next(iter(result["verdict"]["parts"]), None),
-        "note": "",
+        "grade": told.get("grade"),
+        "finding": told.get("finding"),
+        "part": told.get("part"),
+        "note": told.get("note", ""),
     }
 
 
@@ -115,6 +110,8 @@ def whole(record: Record) -> Data:
         "document": json.loads(record.document),
         "result": json.loads(record.result) or None,
         "core_version": record.core_version,
+        "arrival": record.arrival,
+        "sent_digest": record.sent_digest,
         "device": device,
         "device_says": device_says(device) if device else [],
         "previous": record.previous,
@@ -123,11 +120,30 @@ def whole(record: Record) -> Data:
     }
 
 
-def device_fleet() -> list[Data]:
-    """What a device needs of every instrument to reckon a check of it without signal."""
-    rows = Instrument.objects.values_list("tag", "model__kind", "model__stated", "model__limits", "facts")
+DEVICE_PAGE = 200
+
+
+def device_fleet(since: int = 0) -> tuple[list[Data], int | None]:
+    """What a device needs of every instrument that changed after a mark to reckon a check of it without signal, and the
+    mark to go on from; None when there is no more."""
+    every = Instrument.objects.all()
+    rows = (every.filter(changed__gt=since) if since else every).order_by("changed", "pk")
+    wanted = rows.values_list("tag", "model__kind", "model__stated", "model__limits", "facts", "changed")
+    found = list(wanted[: DEVICE_PAGE + 1])
+    if len(found) > DEVICE_PAGE:
+        last = found[DEVICE_PAGE - 1][5]
+        # All of one mark come together: they were changed at once.
+        found = (
+            [*found[:DEVICE_PAGE], *wanted.filter(changed=last, pk__isnull=False)]
+            if found[DEVICE_PAGE][5] == last
+            else found[:DEVICE_PAGE]
+        )
+        found = list({one[0]: one for one in found}.values())
+        following: int | None = last
+    else:
+        following = None
     raw = {"judged_raw": True} if house().judge_raw else {}
-    return [
+    fleet = [
         {
             "tag": tag,
             "kind": kind,
@@ -135,8 +151,18 @@ def device_fleet() -> list[Data]:
             "limits": limits,
             "made": facts.get("made", []),
         }
-        for tag, kind, stated, limits, facts in rows.order_by("tag")
+        for tag, kind, stated, limits, facts, _ in found
     ]
+    return fleet, following
+
+
+def newest_mark() -> int:
+    """Where the one counter stands."""
+    return Mark.objects.values_list("value", flat=True).first() or 0
+
+
+MOST_POINTS = 400
+"""As many as a plot can show apart; older ones are in the list."""
 
 
 def series(instrument: Instrument, of: str) -> Data:
@@ -145,11 +171,12 @@ def series(instrument: Instrument, of: str) -> Data:
     control = of == "control"
     events = [
         {"id": str(one.id), **event_fact(one)}
-        for one in standing_events(instrument)
-        if one.kind in ("knock", "drop", "adjusted", "held", "released")
+        for one in standing_events(instrument, ("knock", "drop", "adjusted", "held", "released"), MOST_POINTS)
     ]
-    rows = standing_controls(instrument) if control else [x for x in standing_checks(instrument) if x.kind == of]
-    told = [_series_point(one, control) for one in rows]
+    rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("document", "result")
+    rows = rows.filter(category=Record.Category.ORIENTATION) if control else rows.filter(kind=of)
+    latest = list(rows.order_by("-observed_at_utc", "-sequence")[:MOST_POINTS])[::-1]
+    told = [_series_point(one) for one in latest]
     unit = "mm" if control else KINDS[of].unit
     return {
         "title": "Agreement with known points" if control else KINDS[of].title,
@@ -160,34 +187,19 @@ def series(instrument: Instrument, of: str) -> Data:
     }
 
 
-def _series_point(record: Record, control: bool) -> Data | None:
-    result = json.loads(record.result)
-    main = None if control else KINDS[record.kind].main_quantity
-    part = next((one for one in result["verdict"]["parts"] if main in (None, one["quantity"])), None)
-    if part is None:
+def _series_point(record: Record) -> Data | None:
+    point = json.loads(record.summary)["point"]
+    if point is None:
         return None
-    figures = result["result"]
-    value, u95 = (
-        (figures["disagreement_mm"], figures["u95_disagreement_mm"]) if control else (part["value"], part["u95"])
-    )
-    return {
-        "id": str(record.id),
-        "at": happened_at(record),
-        "stage": record.stage,
-        "pair": str(record.pair_id) if record.pair_id else None,
-        "grade": part["grade"],
-        "value": value,
-        "u95": u95,
-        "use": part["limits"]["use"],
-        "watch": part["limits"]["watch"],
-    }
+    pair = str(record.pair_id) if record.pair_id else None
+    return {"id": str(record.id), "at": happened_at(record), "stage": record.stage, "pair": pair, **point}
 
 
 def looked_back(record: Record) -> Data:
     """What was done with the instrument between its last good check and this one, and whether somebody looked."""
     instrument = record.instrument
-    done = [done_record(one) for one in standing_checks(instrument)]
-    events = standing_events(instrument)
+    done = [done_record(one) for one in checks_back_to_a_good_one(record)]
+    events = standing_events(instrument, (*WORK_EVENTS, "looked-back"))
     found = look_back(done_record(record), done, [happened_fact(e) for e in events if e.kind in WORK_EVENTS])
     signed = next(
         (e for e in events if e.kind == "looked-back" and json.loads(e.document).get("record") == str(record.id)), None

@@ -15,19 +15,21 @@ from bench.completing import known
 from bench.entries import EVENT_WORDS, AmendIn, CheckIn, EventIn
 from bench.facts import facts_of
 from bench.models import Record
+from bench.summary import summary_of
 from fleet import selectors as fleet_selectors
 from fleet import services as fleet_services
 from fleet.models import Instrument
+from fleet.selectors import AHEAD
 from naveta_core import __version__
 from naveta_core.checks import KINDS
 from naveta_core.completing import complete
 from naveta_core.documents import GENESIS, canonical, digest, document_of
 from naveta_core.errors import Fault, Refused, said
-from naveta_core.fingerprint import CLOCK_SAID_S, fingerprint
+from naveta_core.fingerprint import fingerprint
 from naveta_core.registry import DOCUMENTS
 from people.models import Crew, Person
 from shared import clock
-from shared.problems import Conflict
+from shared.problems import Conflict, Later
 from shared.rights import OWN_CREW, OWN_SAME_DAY, Act, Answer, Forbidden, require
 
 EVENT_ACTS: dict[str, Act] = {
@@ -45,8 +47,8 @@ CUSTODY = ("out", "in")
 NO_BEARING = (*CUSTODY, "looked-back", "set-up", "pre-survey")
 """What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
 where a plate bubble rests is told to the next one all the same."""
-AHEAD = timedelta(hours=26)
-"""How far a device's clock may run ahead: a zone set wrongly is forgiven, another date is not."""
+SLACK = timedelta(minutes=2)
+"""How far the house's own clock may be set back without that being called wrong."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,10 +77,25 @@ def locked(tag: str) -> Instrument:
     return Instrument.objects.select_for_update(of=("self",)).select_related("model", "crew").get(pk=found.pk)
 
 
-def _not_ahead(path: str, at: str) -> None:
-    """Refuse a moment that is still to come: a device with a wrong clock would stay the latest word for ever."""
-    if datetime.fromisoformat(at) > clock.now() + AHEAD:
-        raise Refused([Fault(path, "when it was", at, "a time that has come: is this device's clock right?")])
+def _moment(path: str, at: str, off_s: int | None, instrument: Instrument) -> datetime:
+    """When it was, by the house's clock: as told, put right by what the device told of its own.
+
+    Raises Later while the two clocks cannot be told apart: the device keeps it and sends it again; Refused where it
+    would lie before the instrument's first day.
+    """
+    latest = Record.objects.order_by("-arrival").values_list("received_at", flat=True).first()
+    now = clock.now()
+    if latest is not None and now < latest - SLACK and not clock.is_told():
+        text = f"The house's clock went back: it says {now:%d %B %Y %H:%M} and has records of {latest:%d %B %Y %H:%M}. Nothing is lost: it is sent again by itself once that clock is right."
+        raise Later("house-clock-behind", text, 600)
+    moment = chain.corrected(at, off_s)
+    if moment > now + AHEAD:
+        text = f"This device says {moment:%d %B %Y %H:%M}, the house {now:%d %B %Y %H:%M}: one of the two clocks is wrong. It is kept here and sent again by itself once they agree."
+        raise Later("clocks-apart", text, 600)
+    if moment.astimezone(clock.zone()).date() < instrument.since:
+        wanted = f"a time since {instrument.tag} is here, {instrument.since:%d %B %Y}: is this device's clock right?"
+        raise Refused([Fault(path, "when it was", at, wanted)])
+    return moment
 
 
 def _append(instrument: Instrument, **fields: Any) -> Record:
@@ -90,13 +107,16 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
         instrument=instrument,
         sequence=last.sequence + 1 if last else 1,
         previous=last.digest if last else GENESIS,
+        arrival=fleet_services.next_mark(),
         received_at=clock.now(),
-        observed_at_utc=datetime.fromisoformat(fields["observed_at"]).astimezone(UTC),
         core_version=__version__,
         **fields,
     )
+    record.observed_at_utc = chain.happened_at(record).astimezone(UTC)
+    record.summary = canonical(summary_of(record))
     record.digest = chain.seal(record)
     record.save(force_insert=True)
+    fleet_services.keep_head(instrument=instrument, length=record.sequence, digest=record.digest)
     if record.kind not in NO_BEARING or "rest_div" in json.loads(record.result or "{}").get("result", {}):
         fleet_services.keep_facts(instrument=instrument, facts=facts_of(instrument))
     return record
@@ -109,9 +129,9 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
     stored = stored_already(identity, sent_digest)
     if stored:
         return Saved(stored, new=False)
-    _not_ahead("observed_at", sent.observed_at)
     instrument = locked(sent.instrument)
-    data = complete(sent.document, known(instrument), sent.observed_at)
+    at = _moment("observed_at", sent.observed_at, sent.clock_off_s, instrument)
+    data = complete(sent.document, known(instrument), at.isoformat())
     if data.get("kind") == "pre-survey":
         data = rounds.with_records(data, instrument)
     document = document_of(data)
@@ -144,7 +164,7 @@ def _device(sent: CheckIn | EventIn, result: dict[str, Any] | None = None) -> st
     if isinstance(sent, CheckIn) and sent.reckoned and result is not None:
         told["core_version"], told["grade"] = sent.reckoned.core_version, sent.reckoned.grade
         told["agrees"] = sent.reckoned.fingerprint == fingerprint(result)
-    if sent.clock_off_s is not None and abs(sent.clock_off_s) > CLOCK_SAID_S:
+    if sent.clock_off_s:
         told["clock_off_s"] = sent.clock_off_s
     return canonical(told) if told else ""
 
@@ -205,14 +225,14 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
     stored = stored_already(identity, sent_digest)
     if stored:
         return Saved(stored, new=False)
-    _not_ahead("at", sent.at)
     instrument = locked(sent.instrument)
+    at = _moment("at", sent.at, sent.clock_off_s, instrument)
     if sent.event in NEEDS_NOTE and not sent.note.strip():
         raise Refused(
             [Fault("note", "the reason", "nothing", f"a few words: {EVENT_WORDS[sent.event]} shows its reason")]
         )
     if sent.event == "out":
-        _not_held(instrument, sent)
+        _not_held(instrument, at)
     document: dict[str, Any] = {"event": sent.event, "note": sent.note}
     document.update(_custody(actor, instrument, sent) if sent.event in CUSTODY else {})
     document.update(_about_record(actor, instrument, sent) if sent.event in ("adjusted", "looked-back") else {})
@@ -235,9 +255,8 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
     return Saved(record, new=True)
 
 
-def _not_held(instrument: Instrument, sent: EventIn) -> None:
+def _not_held(instrument: Instrument, at: datetime) -> None:
     """Refuse to take out what was on hold then, whatever page it is sent from and however late it arrives."""
-    at = datetime.fromisoformat(sent.at) + timedelta(seconds=sent.clock_off_s or 0)
     held = fleet_selectors.standing_at(instrument, at)
     if held.state == "hold":
         text = f"{instrument.tag} is on hold and stays here: {held.reasons[0]['text']}"

@@ -14,6 +14,7 @@ from fleet.api import router as fleet_router
 from naveta_core import __version__
 from naveta_core.registry import DOCUMENTS
 from people.api import router as people_router
+from shared.bodies import StrictParser
 from shared.problems import install
 
 REF = "#/components/schemas/{model}"
@@ -34,7 +35,14 @@ class NavetaApi(NinjaAPI):
         return schema
 
 
-api = NavetaApi(title="Naveta", version=__version__, auth=django_auth, docs_url=None, openapi_url="/openapi.json")
+api = NavetaApi(
+    title="Naveta",
+    version=__version__,
+    auth=django_auth,
+    docs_url=None,
+    openapi_url="/openapi.json",
+    parser=StrictParser(),
+)
 install(api)
 api.add_router("", people_router)
 api.add_router("", fleet_router)

@@ -2,15 +2,24 @@
 
 from __future__ import annotations
 
+import os
 import secrets
+import sys
 from datetime import datetime
 from pathlib import Path
+from typing import Any
 
+import dj_database_url
+from pydantic import field_validator
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
 ROOT = Path(__file__).resolve().parents[2]
 DEMO_MARKER = "this-is-a-naveta-demo"
+DATABASE, KEY = "naveta.sqlite3", "secret-key"
 LOOPBACK = ("127.0.0.1", "localhost", "[::1]")
+LEAST_KEY = 50
+OWNER_ONLY = 0o077
+"""What is taken from everybody else: files are made 0600, folders 0700."""
 
 
 class Environment(BaseSettings):
@@ -22,19 +31,52 @@ class Environment(BaseSettings):
     port: int = 8000
     host: str = "127.0.0.1"
     hosts: str = ""
+    proxies: str = ""
+    """Addresses of the proxies whose word is taken for who asks."""
     demo: bool = False
     now: datetime | None = None
     time_zone: str = "UTC"
     https: bool = False
 
+    @field_validator("data")
+    @classmethod
+    def _one_place(cls, value: Path) -> Path:
+        """One folder, whatever folder a command is called from: a relative one lies beside the code."""
+        return (ROOT / value.expanduser()).resolve()
+
+    def folder(self) -> Path:
+        """The data folder, made for its owner only."""
+        self.data.mkdir(parents=True, exist_ok=True, mode=0o700)
+        return self.data
+
     def secret_key(self) -> str:
-        """The secret key, made once in the data folder, readable by its owner only."""
-        self.data.mkdir(parents=True, exist_ok=True)
-        path = self.data / "secret-key"
+        """The secret key, made once beside an empty place; stops where a database has lost its own."""
+        path = self.folder() / KEY
         if not path.exists():
-            path.touch(mode=0o600)
-            path.write_text(secrets.token_urlsafe(48))
-        return path.read_text()
+            if (self.data / DATABASE).exists() and not self.demo:
+                sys.exit(f"{path} is missing beside a database. Put it back from a backup: without it nobody stays signed in and what devices kept cannot be read.")  # fmt: skip
+            _write_once(path, secrets.token_urlsafe(48))
+        key = path.read_text().strip()
+        if len(key) < LEAST_KEY:
+            sys.exit(f"{path} holds no key. Put it back from a backup, or remove it where there is no database yet.")
+        return key
+
+    def database(self) -> dict[str, Any]:
+        """Django's database: SQLite in the data folder; elsewhere only by DATABASE_URL, and never for a demo."""
+        url = "" if self.demo else os.environ.get("DATABASE_URL", "")
+        if url:
+            return {**dj_database_url.parse(url), "CONN_MAX_AGE": None}
+        return {
+            "ENGINE": "django.db.backends.sqlite3",
+            "NAME": str(self.data / DATABASE),
+            # Kept open: what is read goes on when nothing more can be written to the disk.
+            "CONN_MAX_AGE": None,
+            "OPTIONS": {
+                "transaction_mode": "IMMEDIATE",
+                "timeout": 20,
+                "init_command": "PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
+            },
+        }
 
     @property
     def is_marked_demo(self) -> bool:
@@ -43,4 +85,28 @@ class Environment(BaseSettings):
 
     @property
     def allowed_hosts(self) -> list[str]:
-        return [*LOOPBACK, *(host.strip() for host in self.hosts.split(",") if host.strip())]
+        return [*LOOPBACK, *_listed(self.hosts)]
+
+    @property
+    def trusted_proxies(self) -> list[str]:
+        return _listed(self.proxies)
+
+
+def _listed(text: str) -> list[str]:
+    return [one.strip() for one in text.split(",") if one.strip()]
+
+
+def _write_once(path: Path, text: str) -> None:
+    """A whole file or none, and the first of several that start at once: all of them read that one."""
+    part = path.with_name(f"{path.name}.{os.getpid()}.{secrets.token_hex(4)}")
+    handle = os.open(part, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
+    with os.fdopen(handle, "w") as file:
+        file.write(text)
+        file.flush()
+        os.fsync(file.fileno())
+    try:
+        os.link(part, path)
+    except FileExistsError:
+        pass
+    finally:
+        part.unlink()

@@ -11,6 +11,7 @@ from control.models import Point
 from control.services import import_table, remove
 from naveta_core.orient.names import near_misses
 from naveta_core.orient.table import MOVES, write_points
+from shared.bodies import Body, Table
 
 router = Router(tags=["control"])
 Unit = Literal["m", "mm", "cm", "ft", "usft", "in"]
@@ -38,10 +39,10 @@ class PointsOut(Schema):
     near: list[NearMiss]
 
 
-class PointsTable(Schema):
+class PointsTable(Body):
     """A table of points; `keep` false only tells what it would change."""
 
-    text: str
+    text: Table
     unit: Unit = "m"
     keep: bool = False
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any
+from datetime import date
+from typing import Annotated, Any
 
 from django.http import HttpRequest
 from ninja import Router, Schema, Status
+from pydantic import Field
 
 from fleet import selectors, services
 from fleet.models import Instrument, InstrumentModel
@@ -13,6 +15,7 @@ from naveta_core.checks import kinds_for
 from naveta_core.results import StandingShape
 from naveta_core.schedule import summary
 from shared import clock
+from shared.bodies import Body, Note, Tag, Word
 
 router = Router(tags=["fleet"])
 
@@ -28,14 +31,14 @@ class ModelOut(Schema):
     adjusting_hints: dict[str, str]
 
 
-class NewModel(Schema):
-    maker: str
-    name: str
-    kind: str
+class NewModel(Body):
+    maker: Word
+    name: Word
+    kind: Word
     stated: dict[str, Any] = {}
     limits: dict[str, Any] = {}
-    hints: str = ""
-    adjusting_hints: dict[str, str] = {}
+    hints: Note = ""
+    adjusting_hints: dict[Word, Note] = {}
     """Where its screws are and with what they are turned, by kind of check."""
 
 
@@ -88,12 +91,14 @@ class InstrumentOut(InstrumentRow):
     ways: dict[str, list[str]]
 
 
-class NewInstrument(Schema):
-    tag: str
-    model: int
-    serial: str = ""
-    place: str = ""
-    crew: str | None = None
+class NewInstrument(Body):
+    tag: Tag
+    model: Annotated[int, Field(ge=0, lt=2**63)]
+    serial: Word = ""
+    place: Annotated[str, Field(max_length=80)] = ""
+    crew: Word | None = None
+    since: date | None = None
+    """Its first day here; without one, today. Records from before it are refused."""
 
 
 def row(one: selectors.Row, latest: Any) -> dict[str, Any]:
@@ -163,11 +168,11 @@ def post_instrument(request: HttpRequest, payload: NewInstrument) -> Any:
     return Status(201, passport(services.add_instrument(actor=request.user, **payload.dict())))  # type: ignore[arg-type]
 
 
-class Storing(Schema):
+class Storing(Body):
     """How a model stores what was found; null: not stated."""
 
-    stores: str | None = None
-    storable_arcsec: str | float | None = None
+    stores: Word | None = None
+    storable_arcsec: Word | float | None = None
 
 
 @router.put("/instruments/{tag}/storing", response=InstrumentOut, operation_id="state_storing")

@@ -12,6 +12,15 @@ KINDS = (
 )  # fmt: skip
 
 
+class Mark(models.Model):
+    """The one counter behind "what came after": every record that arrives and every change of an instrument takes the next."""
+
+    value = models.BigIntegerField(default=0)
+
+    def __str__(self) -> str:
+        return str(self.value)
+
+
 class InstrumentModel(models.Model):
     """A model: maker, name, kind, stated accuracies, limits of its own, hints for whoever uses it."""
 
@@ -43,6 +52,11 @@ class Instrument(models.Model):
     since = models.DateField()
     facts = models.JSONField(default=dict)
     facts_stamp = models.CharField(max_length=32, default="", help_text="Another one with every change of `facts`.")
+    changed = models.BigIntegerField(
+        default=0, db_index=True, help_text="The mark of its last change: devices ask for later ones."
+    )
+    chain_length = models.PositiveIntegerField(default=0, help_text="How many records its chain holds.")
+    chain_head = models.CharField(max_length=64, default="", help_text="The digest of its last record.")
 
     def __str__(self) -> str:
         return self.tag

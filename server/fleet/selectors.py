@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from datetime import date, datetime
+from dataclasses import dataclass, replace
+from datetime import date, datetime, timedelta
 from typing import Any
 
 from django.http import Http404
@@ -38,6 +38,8 @@ class Listed:
         return f"{self.crew} crew" if self.crew else self.place or "Yard"
 
 
+AHEAD = timedelta(hours=26)
+"""How far a clock may run ahead: a zone set wrongly is forgiven, another date is not."""
 STANDS_BY = ("pk", "model__kind", "model__stated", "facts")
 LISTED = ("pk", "tag", "model__kind", "model__maker", "model__name", "place", "crew__name", "serial", "facts_stamp")
 
@@ -98,8 +100,11 @@ def standing_at(instrument: Instrument, at: datetime) -> Standing:
 
 
 def _stand(told: dict[str, Any], facts: dict[str, Any], today: date) -> Standing:
-    done = [done_of(one) for one in facts.get("done", [])]
-    events = [happened_of(one) for one in facts.get("events", [])]
+    # What a clock that ran ahead has dated to come: a pass counts for nothing yet, an event has happened.
+    now = clock.now()
+    done = [one for one in map(done_of, facts.get("done", [])) if one.at <= now + AHEAD]
+    events = list(map(happened_of, facts.get("events", [])))
+    events = [one if one.at <= now + AHEAD else replace(one, at=now) for one in events]
     return standing(told, done, events, today)
 
 

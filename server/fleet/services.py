@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import uuid
+from datetime import date
 from typing import Any
 
 from django.db import transaction
+from django.db.models import F, QuerySet
 from pydantic import TypeAdapter
 from pydantic import ValidationError as ModelError
 
-from fleet.models import KINDS, Instrument, InstrumentModel
+from fleet.models import KINDS, Instrument, InstrumentModel, Mark
 from fleet.tags import settle_tag
 from naveta_core.checks import KINDS as CHECKS
 from naveta_core.envelope import Instrument as CoreInstrument
@@ -19,6 +21,19 @@ from naveta_core.model_faults import faults_of
 from people.models import Crew, Person
 from shared import clock
 from shared.rights import require
+
+
+def next_mark() -> int:
+    """The next number of the one counter, within the transaction of what it marks."""
+    if not Mark.objects.filter(pk=1).update(value=F("value") + 1):
+        Mark.objects.create(pk=1, value=1)
+    return Mark.objects.values_list("value", flat=True).get(pk=1)
+
+
+def mark_changed(instruments: QuerySet[Instrument]) -> None:
+    """Devices are told of these again."""
+    instruments.update(changed=next_mark())
+
 
 _STATED: TypeAdapter[Any] = TypeAdapter(CoreInstrument)
 _LIMITS: TypeAdapter[Any] = TypeAdapter(dict[str, LimitSet])
@@ -68,6 +83,7 @@ def add_model(
     )
 
 
+FIRST_DAY = date(1970, 1, 1)
 STORING = ("stores", "storable_arcsec")
 
 
@@ -83,12 +99,15 @@ def state_storing(*, actor: Person, instrument: Instrument, told: dict[str, Any]
     model = InstrumentModel.objects.select_for_update().get(pk=instrument.model_id)
     model.stated = {**{name: value for name, value in model.stated.items() if name not in STORING}, **known}
     model.save()
+    mark_changed(model.instruments.all())
     instrument.refresh_from_db()
     return instrument
 
 
 @transaction.atomic
-def add_instrument(*, actor: Person, tag: str, model: int, serial: str, place: str, crew: str | None) -> Instrument:
+def add_instrument(
+    *, actor: Person, tag: str, model: int, serial: str, place: str, crew: str | None, since: date | None = None
+) -> Instrument:
     """Add an instrument to the fleet."""
     require(actor, "manage-fleet")
     settled = settle_tag(tag)
@@ -99,19 +118,35 @@ def add_instrument(*, actor: Person, tag: str, model: int, serial: str, place: s
     if chosen is None:
         faults.append(Fault("model", "the model", str(model), "a model of the fleet"))
     holder = Crew.objects.filter(name=crew).first() if crew else None
+    if since is not None and not FIRST_DAY <= since <= clock.today():
+        faults.append(
+            Fault("since", "its first day here", since.isoformat(), f"a day from {FIRST_DAY:%d %B %Y} to today")
+        )
     if crew and holder is None:
         faults.append(Fault("crew", "the crew", said(crew), "a crew there is"))
     if faults or chosen is None:
         raise Refused(faults)
     return Instrument.objects.create(
-        tag=settled, model=chosen, serial=serial, place=place, crew=holder, since=clock.today()
+        tag=settled,
+        model=chosen,
+        serial=serial,
+        place=place,
+        crew=holder,
+        since=since or clock.today(),
+        changed=next_mark(),
     )
 
 
 def keep_facts(*, instrument: Instrument, facts: dict[str, Any]) -> None:
     """Store what the standing needs of an instrument's records; called by whoever writes records, in its transaction."""
-    instrument.facts, instrument.facts_stamp = facts, uuid.uuid4().hex
-    instrument.save(update_fields=["facts", "facts_stamp"])
+    instrument.facts, instrument.facts_stamp, instrument.changed = facts, uuid.uuid4().hex, next_mark()
+    instrument.save(update_fields=["facts", "facts_stamp", "changed"])
+
+
+def keep_head(*, instrument: Instrument, length: int, digest: str) -> None:
+    """How long an instrument's chain is, and what it ends in; called with every record, in its transaction."""
+    instrument.chain_length, instrument.chain_head = length, digest
+    instrument.save(update_fields=["chain_length", "chain_head"])
 
 
 def hand_over(*, instrument: Instrument, crew: Crew | None, place: str) -> None:

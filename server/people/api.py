@@ -3,25 +3,40 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, get_args
+from typing import Annotated, Any, get_args
 
 from django.conf import settings
-from django.contrib.auth import authenticate, login, logout
+from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Schema, Status
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
+from pydantic import Field
 
 from naveta_core import __version__
 from people.models import Person
-from people.services import add_person, device_keys, house, settle_raw, settle_way
+from people.services import (
+    add_person,
+    change_password,
+    device_keys,
+    end_sessions,
+    house,
+    let_go,
+    reset_password,
+    settle_raw,
+    settle_way,
+)
+from people.tries import forget_old, one_try, succeeded
 from shared import clock
-from shared.problems import problem
-from shared.rights import Act, may
+from shared.addresses import client_address, forwarded
+from shared.bodies import Body, Password, Word
+from shared.problems import Later, problem
+from shared.rights import Act, may, require
 
 router = Router(tags=["people"])
 LOOPBACK_ADDRESSES = ("127.0.0.1", "::1")
+SHUT_OUT_S = 900
 
 
 class PersonOut(Schema):
@@ -70,36 +85,66 @@ class SessionOut(Schema):
     core_version: str
 
 
-class SignIn(Schema):
+class SignIn(Body):
     """Name and password; in the demo the name alone."""
 
-    username: str
-    password: str | None = None
+    username: Word
+    password: Password | None = None
 
 
-class HouseRaw(Schema):
+class ChangePassword(Body):
+    """One's own password until now, and the new one."""
+
+    old: Password
+    new: Password
+
+
+class ResetPassword(Body):
+    """Another's new password."""
+
+    password: Password
+
+
+class Active(Body):
+    """Whether somebody may sign in."""
+
+    active: bool
+
+
+class PersonRow(PersonOut):
+    """Somebody in the manager's list, leavers too."""
+
+    active: bool
+
+    @staticmethod
+    def resolve_active(person: Person) -> bool:
+        return person.is_active
+
+
+class HouseRaw(Body):
     """Whether two faces are judged by the raw differences 2c and 2i, or by half of them."""
 
     judge_raw: bool
 
 
-class HouseWay(Schema):
+class HouseWay(Body):
     """The way of setting up that everybody is offered first; null leaves it to each person."""
 
-    way: str | None
+    way: Word | None
 
 
-class NewPerson(Schema):
-    username: str
-    name: str
-    role: str
-    crew: str | None = None
-    password: str | None = None
+class NewPerson(Body):
+    username: Word
+    name: Annotated[str, Field(max_length=120)]
+    role: Word
+    crew: Word | None = None
+    password: Password | None = None
 
 
 def one_touch(request: HttpRequest) -> bool:
     """Sign-in without password: the demo, in a marked folder, from this machine only."""
-    return bool(settings.NAVETA.is_marked_demo) and request.META.get("REMOTE_ADDR") in LOOPBACK_ADDRESSES
+    here = request.META.get("REMOTE_ADDR") in LOOPBACK_ADDRESSES and not forwarded(request)
+    return bool(settings.NAVETA.is_marked_demo) and here
 
 
 def _session(request: HttpRequest) -> dict[str, Any]:
@@ -135,10 +180,15 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Any:
     if one_touch(request) and payload.password is None:
         person = Person.objects.filter(username=payload.username, is_active=True).first()
     else:
-        person = authenticate(request, username=payload.username, password=payload.password or "")
+        address = client_address(request)
+        with one_try(address):
+            person = authenticate(request, username=payload.username, password=payload.password or "")
         if getattr(request, "axes_locked_out", False):
-            raise HttpError(429, "Too many tries. Wait a quarter of an hour.")
+            raise Later("too-many", "Too many tries. Wait a quarter of an hour.", SHUT_OUT_S, status=429)
+        if person is not None:
+            succeeded(address)
     if person is None:
+        forget_old()
         return problem(401, "wrong-sign-in", "That name and password do not go together.")
     login(request, person, backend="django.contrib.auth.backends.ModelBackend")
     return _session(request)
@@ -149,6 +199,41 @@ def sign_out(request: HttpRequest) -> HttpResponse:
     """Sign out on this device."""
     logout(request)
     return HttpResponse(status=204)
+
+
+@router.put("/session/password", response=SessionOut, operation_id="change_password")
+def put_password(request: HttpRequest, payload: ChangePassword) -> Any:
+    """Change one's own password; this session goes on, every other one of theirs ends."""
+    with one_try(client_address(request)):
+        person = change_password(actor=request.user, old=payload.old, new=payload.new)  # type: ignore[arg-type]
+    update_session_auth_hash(request, person)
+    return _session(request)
+
+
+@router.put("/people/{username}/password", response=PersonRow, operation_id="reset_password")
+def put_persons_password(request: HttpRequest, username: str, payload: ResetPassword) -> Any:
+    """Give somebody a new password; all their sessions end (manager)."""
+    return reset_password(actor=request.user, username=username, password=payload.password)  # type: ignore[arg-type]
+
+
+@router.put("/people/{username}/active", response=PersonRow, operation_id="let_go")
+def put_active(request: HttpRequest, username: str, payload: Active) -> Any:
+    """A leaver signs in no more, or somebody is taken back (manager)."""
+    return let_go(actor=request.user, username=username, active=payload.active)  # type: ignore[arg-type]
+
+
+@router.delete("/people/{username}/sessions", response={204: None}, operation_id="end_sessions")
+def delete_sessions(request: HttpRequest, username: str) -> HttpResponse:
+    """End every session of somebody, on a lost tablet too: one's own, or by the manager anybody's."""
+    end_sessions(actor=request.user, username=username)  # type: ignore[arg-type]
+    return HttpResponse(status=204)
+
+
+@router.get("/people/all", response=list[PersonRow], operation_id="list_everybody")
+def list_everybody(request: HttpRequest) -> Any:
+    """Everybody, leavers too, by name (manager)."""
+    require(request.user, "manage-people")  # type: ignore[arg-type]
+    return Person.objects.select_related("crew").order_by("-is_active", "name")
 
 
 @router.put("/house/way", response=HouseWay, operation_id="settle_way")

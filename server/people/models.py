@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import ClassVar
 
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
+from django.utils.crypto import salted_hmac
 
 
 class Crew(models.Model):
@@ -47,10 +49,20 @@ class Person(AbstractBaseUser):
     role = models.CharField(max_length=10, choices=Role)
     crew = models.ForeignKey(Crew, on_delete=models.PROTECT, null=True, blank=True, related_name="people")
     is_active = models.BooleanField(default=True)
+    sessions = models.PositiveIntegerField(default=0, help_text="Counted up to end every session there is.")
 
     objects: ClassVar[PersonManager] = PersonManager()
     USERNAME_FIELD = "username"
     REQUIRED_FIELDS: ClassVar[list[str]] = ["name"]
+
+    def get_session_auth_hash(self) -> str:
+        """What a session must match: another one with every password, and whenever sessions are ended."""
+        text = f"{self.password}/{self.sessions}"
+        return salted_hmac("naveta.session", text, algorithm="sha256").hexdigest()
+
+    def get_session_auth_fallback_hash(self) -> Iterator[str]:
+        """None: the key does not change under running sessions."""
+        return iter(())
 
     def __str__(self) -> str:
         return self.name

@@ -46,6 +46,82 @@ def add_person(
     return person
 
 
+def _checked(password: str, person: Person) -> list[Fault]:
+    try:
+        validate_password(password, person)
+    except ValidationError as error:
+        return [Fault("password", "password", "a password", " ".join(error.messages))]
+    return []
+
+
+@transaction.atomic
+def change_password(*, actor: Person, old: str, new: str) -> Person:
+    """One's own password; every other session of theirs ends. Raises Refused."""
+    person = Person.objects.select_for_update().get(pk=actor.pk)
+    faults = (
+        []
+        if person.check_password(old)
+        else [Fault("old", "password until now", "a password", "your password until now")]
+    )
+    faults += [Fault("new", "new password", one.given, one.wanted) for one in _checked(new, person)]
+    if faults:
+        raise Refused(faults)
+    person.set_password(new)
+    person.save()
+    return person
+
+
+def somebody(username: str) -> Person:
+    """A person by sign-in name, held until the transaction ends. Raises Refused."""
+    person = Person.objects.select_for_update().filter(username=username.strip().lower()).first()
+    if person is None:
+        raise Refused([Fault("username", "sign-in name", said(username), "somebody of the firm")])
+    return person
+
+
+@transaction.atomic
+def reset_password(*, actor: Person | None, username: str, password: str) -> Person:
+    """Another's password; all their sessions end. `actor` None is the command line on the machine itself."""
+    if actor is not None:
+        require(actor, "manage-people")
+    person = somebody(username)
+    faults = _checked(password, person)
+    if faults:
+        raise Refused(faults)
+    person.set_password(password)
+    person.sessions += 1
+    person.save()
+    return person
+
+
+@transaction.atomic
+def end_sessions(*, actor: Person | None, username: str) -> Person:
+    """End every session of somebody, on a lost tablet too: one's own, or by the manager anybody's."""
+    person = somebody(username)
+    if actor is not None and actor.pk != person.pk:
+        require(actor, "manage-people")
+    person.sessions += 1
+    person.save()
+    return person
+
+
+@transaction.atomic
+def let_go(*, actor: Person | None, username: str, active: bool) -> Person:
+    """A leaver signs in no more, at once; the records keep the name. `active` takes somebody back. Raises Refused."""
+    if actor is not None:
+        require(actor, "manage-people")
+    person = somebody(username)
+    managers = Person.objects.filter(role=Person.Role.MANAGER, is_active=True)
+    if not active and person.role == Person.Role.MANAGER and not managers.exclude(pk=person.pk).exists():
+        raise Refused(
+            [Fault("username", "the manager", person.name, "another manager first: nobody else could let anybody in")]
+        )
+    person.is_active = active
+    person.sessions += 1
+    person.save()
+    return person
+
+
 def house() -> House:
     """What the firm has settled."""
     return House.objects.order_by("pk").first() or House()

@@ -23,6 +23,11 @@ def told(moment: datetime) -> Iterator[None]:
         _told.reset(token)
 
 
+def is_told() -> bool:
+    """Whether a script tells the time: it writes history, instrument by instrument."""
+    return _told.get() is not None and settings.NAVETA.demo
+
+
 def now() -> datetime:
     """The present moment, in UTC."""
     told_moment = _told.get()

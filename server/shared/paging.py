@@ -21,12 +21,19 @@ def decode(cursor: str | None, shape: tuple[type, ...]) -> list[Any] | None:
     if not cursor:
         return None
     try:
+        if len(cursor) > 400:
+            raise ValueError("longer than any of ours")
         key = json.loads(base64.urlsafe_b64decode(cursor + "=" * (-len(cursor) % 4)))
-    except (ValueError, binascii.Error):
+    except (ValueError, binascii.Error, RecursionError):
         key = None
-    if not isinstance(key, list) or tuple(type(one) for one in key) != shape:
+    if not isinstance(key, list) or tuple(type(one) for one in key) != shape or not all(map(_held, key)):
         raise Refused([Fault("cursor", "the page mark", said(cursor), "a page mark from an earlier answer")])
     return key
+
+
+def _held(one: Any) -> bool:
+    """Whether a database can hold it: no figure of ours is larger, no text longer."""
+    return abs(one) < 2**62 if isinstance(one, int) else len(str(one)) <= 200
 
 
 def page_size(limit: int) -> int:

@@ -8,8 +8,10 @@ from collections.abc import Callable, Sequence
 from http import HTTPStatus
 from typing import Any
 
-from django.core.exceptions import RequestDataTooBig
+from django.core.exceptions import BadRequest, RequestDataTooBig
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -21,6 +23,7 @@ from shared.rights import Forbidden
 TYPE = "application/problem+json"
 log = logging.getLogger(__name__)
 TITLES = {
+    400: ("not-json", "This cannot be read."),
     401: ("signed-out", "Sign in first."),
     403: ("not-allowed", "Not allowed."),
     404: ("not-found", "There is no such thing here."),
@@ -29,6 +32,14 @@ TITLES = {
     429: ("too-many", "Too many tries. Wait a quarter of an hour."),
     500: ("our-fault", "Something went wrong on our side. Nothing was saved; what you typed is still with you."),
 }
+
+
+class Later(Exception):
+    """Not now: the device keeps it and sends it again by itself."""
+
+    def __init__(self, code: str, text: str, after_s: int, status: int = 503) -> None:
+        self.code, self.text, self.after_s, self.status = code, text, after_s, status
+        super().__init__(text)
 
 
 class Conflict(Exception):
@@ -89,10 +100,35 @@ def install(api: NinjaAPI) -> None:
         RequestDataTooBig: lambda _: plain_problem(413),
         Forbidden: lambda error: problem(403, error.code, error.text),
         Conflict: lambda error: problem(409, error.code, error.text),
+        Later: lambda error: later(error.status, error.code, error.text, error.after_s),
+        OperationalError: _of_the_disk,
+        BadRequest: lambda _: plain_problem(400),
+        MultiPartParserError: lambda _: plain_problem(400),
     }
     for kind, answer in answers.items():
         api.add_exception_handler(kind, _handler(answer))
     api.add_exception_handler(Exception, _ours)
+
+
+def later(status: int, code: str, text: str, after_s: int) -> HttpResponse:
+    """An answer that says when to try again."""
+    answer = problem(status, code, text)
+    answer["Retry-After"] = str(after_s)
+    return answer
+
+
+def _of_the_disk(error: OperationalError) -> HttpResponse:
+    """What the disk says: no room, no right, or somebody else holds it. Reading goes on."""
+    said = str(error).lower()
+    if "locked" in said or "busy" in said:
+        return later(503, "busy", "Somebody else holds the records just now. It is tried again by itself.", 5)
+    if "full" in said or "readonly" in said or "read-only" in said or "disk i/o" in said or "unable to open" in said:
+        text = (
+            f"Nothing can be saved: {error}. What you typed is kept on this device. Reading goes on; tell the manager."
+        )
+        return later(507, "no-room", text, 60)
+    log.exception("the database", exc_info=error)
+    return plain_problem(500)
 
 
 def _handler(answer: Callable[[Any], HttpResponse]) -> Callable[[HttpRequest, Any], HttpResponse]:

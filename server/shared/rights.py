@@ -17,6 +17,7 @@ Act = Literal[
     "release",
     "adjust",
     "manage-fleet",
+    "manage-people",
     "manage-points",
 ]
 ROLES: tuple[Role, ...] = ("manager", "crew", "trainee")
@@ -66,6 +67,7 @@ TABLE: dict[Act, dict[Role, Answer]] = {
     "release": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
     "adjust": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "manage-points": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
+    "manage-people": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
     "manage-fleet": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
 }
 

@@ -25,7 +25,13 @@ def operations() -> list[tuple[str, str]]:
 
 
 def filled(path: str) -> str:
-    sample = {"uuid": "3f1c1f6e-0000-4000-8000-000000000001", "tag": "LV-07", "kind": "two-peg", "name": "PC-01"}
+    sample = {
+        "uuid": "3f1c1f6e-0000-4000-8000-000000000001",
+        "tag": "LV-07",
+        "kind": "two-peg",
+        "name": "PC-01",
+        "username": "tam",
+    }
     return re.sub(r"{(\w+)}", lambda match: sample[match[1]], path)
 
 

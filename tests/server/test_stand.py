@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from datetime import date
 from typing import Any
 
 import pytest
@@ -43,7 +44,9 @@ def station(firm, ines: Api) -> str:
 
     person = Person.objects.get(username="ines")
     model = add_model(actor=person, **TOTAL)
-    add_instrument(actor=person, tag="TS-03", model=model.id, serial="", place="Yard", crew=None)
+    add_instrument(
+        actor=person, tag="TS-03", model=model.id, serial="", place="Yard", crew=None, since=date(2025, 3, 1)
+    )
     return "TS-03"
 
 

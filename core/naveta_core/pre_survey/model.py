@@ -29,7 +29,7 @@ class Step(Part):
 class Observations(Part):
     """How many minutes there are, and the checks in the order in which they are taken."""
 
-    minutes: Annotated[float, Field(gt=0, le=240), InOwnUnit] = 10.0
+    minutes: Annotated[float, Field(ge=0.01, le=240), InOwnUnit] = 10.0
     steps: list[Step] = Field(default=[], max_length=MOST_STEPS)
 
 

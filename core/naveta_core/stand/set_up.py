@@ -49,7 +49,7 @@ class FineLevel(Part):
     """The level at the end: as first seen, and turned half round; turned figures as they are read then."""
 
     by: Literal["electronic", "plate"] = "electronic"
-    sensitivity_arcsec_per_div: Annotated[float, Field(gt=0, le=600), InOwnUnit] = 20.0
+    sensitivity_arcsec_per_div: Annotated[float, Field(ge=0.01, le=600), InOwnUnit] = 20.0
     first: Levelled = Levelled()
     turned: Levelled = Levelled()
     rest_div: Typed | None = None

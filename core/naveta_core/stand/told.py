@@ -32,7 +32,7 @@ class TripodTold(Part):
 
     foot_spacing_m: Annotated[float, Field(ge=LEAST_SPACING_M, le=MOST_SPACING_M), InOwnUnit] = 1.0
     head_height_m: Annotated[float, Field(ge=LEAST_HEIGHT_M, le=MOST_HEIGHT_M), InOwnUnit] = 1.4
-    hinge_radius_m: Annotated[float, Field(gt=0, le=0.3), InOwnUnit] = 0.11
+    hinge_radius_m: Annotated[float, Field(ge=0.01, le=0.3), InOwnUnit] = 0.11
     pivot_height_m: Annotated[float, Field(ge=0, le=0.5), InOwnUnit] = 0.05
     slope_deg: Annotated[float, Field(ge=0, le=35), InOwnUnit] = 0.0
     downhill_deg: Bearing = 180.0

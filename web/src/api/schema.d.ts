@@ -73,7 +73,8 @@ export interface paths {
         };
         /**
          * Device
-         * @description What a device keeps to reckon without signal: every instrument's stated figures, limits and earlier results.
+         * @description What a device keeps to reckon without signal: stated figures, limits and earlier results of every instrument that
+         *     changed after the mark it was told last. Asked again with `mark` while there is `more`.
          */
         get: operations["device"];
         put?: never;
@@ -113,9 +114,30 @@ export interface paths {
         };
         /**
          * Health
-         * @description Whether the house stands; with `chains`, every seal is looked at (slow).
+         * @description Whether the house stands: the database answers, and how much is in it.
          */
         get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health/chains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Verify Chains
+         * @description Every seal and every chain looked at, told a line an instrument as it goes, JSON each, the last one with the sum
+         *     (manager). `since`: only what came after a mark, as the sum gave it.
+         */
+        get: operations["verify_chains"];
         put?: never;
         post?: never;
         delete?: never;
@@ -437,6 +459,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Everybody
+         * @description Everybody, leavers too, by name (manager).
+         */
+        get: operations["list_everybody"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}/active": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Active
+         * @description A leaver signs in no more, or somebody is taken back (manager).
+         */
+        put: operations["let_go"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Persons Password
+         * @description Give somebody a new password; all their sessions end (manager).
+         */
+        put: operations["reset_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Sessions
+         * @description End every session of somebody, on a lost tablet too: one's own, or by the manager anybody's.
+         */
+        delete: operations["end_sessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/points": {
         parameters: {
             query?: never;
@@ -510,7 +612,7 @@ export interface paths {
         };
         /**
          * List Records
-         * @description Records, newest first; `by` is who observed or entered them.
+         * @description Records as they came, newest first; `by` is who observed or entered them.
          */
         get: operations["list_records"];
         put?: never;
@@ -689,6 +791,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Password
+         * @description Change one's own password; this session goes on, every other one of theirs ends.
+         */
+        put: operations["change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stand/advise": {
         parameters: {
             query?: never;
@@ -792,6 +914,14 @@ export interface components {
             why: string;
             /** Wrong */
             wrong: string;
+        };
+        /**
+         * Active
+         * @description Whether somebody may sign in.
+         */
+        Active: {
+            /** Active */
+            active: boolean;
         };
         /**
          * Adjusting
@@ -1157,6 +1287,16 @@ export interface components {
              * @default 8
              */
             sensitivity_arcmin_per_2mm: string | number;
+        };
+        /**
+         * ChangePassword
+         * @description One's own password until now, and the new one.
+         */
+        ChangePassword: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
         };
         CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["PreSurvey"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingShape */
@@ -1562,6 +1702,10 @@ export interface components {
             core_version: string;
             /** Fleet */
             fleet: components["schemas"]["KnownInstrument"][];
+            /** Mark */
+            mark: number;
+            /** More */
+            more: boolean;
         };
         /**
          * DirectionAccuracy
@@ -2332,11 +2476,9 @@ export interface components {
         };
         /**
          * HealthOut
-         * @description Whether the house stands: database reachable, how many records, chains checked on request.
+         * @description Whether the house stands: database reachable, how many records.
          */
         HealthOut: {
-            /** Broken */
-            broken: string[];
             /** Core Version */
             core_version: string;
             /** Instruments */
@@ -3087,6 +3229,8 @@ export interface components {
              * @default
              */
             serial: string;
+            /** Since */
+            since?: string | null;
             /** Tag */
             tag: string;
         };
@@ -3345,6 +3489,22 @@ export interface components {
          * @description Somebody, as others see them.
          */
         PersonOut: {
+            /** Crew */
+            crew: string | null;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Username */
+            username: string;
+        };
+        /**
+         * PersonRow
+         * @description Somebody in the manager's list, leavers too.
+         */
+        PersonRow: {
+            /** Active */
+            active: boolean;
             /** Crew */
             crew: string | null;
             /** Name */
@@ -4038,6 +4198,8 @@ export interface components {
             amended_why: string;
             /** Amends */
             amends: string | null;
+            /** Arrival */
+            arrival: number;
             /** As Left */
             as_left: string | null;
             /** Broken */
@@ -4086,6 +4248,8 @@ export interface components {
             /** Received At */
             received_at: string;
             result: components["schemas"]["Result"] | null;
+            /** Sent Digest */
+            sent_digest: string;
             /** Sequence */
             sequence: number;
             /** Stage */
@@ -4146,6 +4310,14 @@ export interface components {
             stage: string;
             /** Why */
             why: string;
+        };
+        /**
+         * ResetPassword
+         * @description Another's new password.
+         */
+        ResetPassword: {
+            /** Password */
+            password: string;
         };
         /**
          * Result
@@ -6042,7 +6214,9 @@ export interface operations {
     };
     device: {
         parameters: {
-            query?: never;
+            query?: {
+                since?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6137,9 +6311,7 @@ export interface operations {
     };
     health: {
         parameters: {
-            query?: {
-                chains?: boolean;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
@@ -6153,6 +6325,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HealthOut"];
+                };
+            };
+        };
+    };
+    verify_chains: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
         };
@@ -6595,6 +6791,98 @@ export interface operations {
             };
         };
     };
+    list_everybody: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonRow"][];
+                };
+            };
+        };
+    };
+    let_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Active"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonRow"];
+                };
+            };
+        };
+    };
+    reset_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonRow"];
+                };
+            };
+        };
+    };
+    end_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     list_points: {
         parameters: {
             query?: {
@@ -6688,6 +6976,7 @@ export interface operations {
             query?: {
                 instrument?: string | null;
                 category?: string | null;
+                kind?: string | null;
                 by?: string | null;
                 cursor?: string | null;
                 limit?: number;
@@ -6951,6 +7240,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
             };
         };
     };

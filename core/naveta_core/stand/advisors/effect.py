@@ -18,7 +18,7 @@ from ..told import Asked
 from ..vectors import ARCSEC
 
 Data = dict[str, Any]
-Metres = Annotated[float, Field(gt=0, le=20_000), InMetres]
+Metres = Annotated[float, Field(ge=0.1, le=20_000), InMetres]
 
 
 class Sights(Part):

@@ -33,7 +33,7 @@ class TripodHeightAsked(Asked):
     axis_above_head_m: Annotated[float, Field(ge=0.05, le=0.6), InOwnUnit] = 0.25
     slope_deg: Annotated[float, Field(ge=0, le=35), InOwnUnit] = 0.0
     foot_spacing_m: Annotated[float, Field(ge=0.4, le=2.5), InOwnUnit] = 1.0
-    hinge_radius_m: Annotated[float, Field(gt=0, le=0.3), InOwnUnit] = 0.11
+    hinge_radius_m: Annotated[float, Field(ge=0.01, le=0.3), InOwnUnit] = 0.11
     purpose: Literal["observe", "plummet-check", "wind"] = "observe"
 
 

@@ -45,8 +45,8 @@ class MarksAsked(Asked):
 
     advice: Literal["marks"]
     marks: list[MarkAsked] = Field(min_length=1, max_length=6)
-    angle_accuracy_arcsec: Annotated[float, Field(gt=0, le=60), InOwnUnit] = 5.0
-    magnification: Annotated[float, Field(gt=0, le=100), InOwnUnit] = 30.0
+    angle_accuracy_arcsec: Annotated[float, Field(ge=0.01, le=60), InOwnUnit] = 5.0
+    magnification: Annotated[float, Field(ge=0.01, le=100), InOwnUnit] = 30.0
     pointings: Annotated[int, Field(ge=1, le=20)] = 5
     ground: str = Field(default="", max_length=40)
     sun: bool = False

@@ -23,9 +23,9 @@ class PointingAsked(Asked):
     """A mark of some width at some distance, seen through some magnification."""
 
     advice: Literal["pointing"]
-    width_mm: Annotated[float, Field(gt=0, le=1000), InOwnUnit] = 1.0
-    distance_m: Annotated[float, Field(gt=0, le=20_000), InMetres]
-    magnification: Annotated[float, Field(gt=0, le=100), InOwnUnit] = 30.0
+    width_mm: Annotated[float, Field(ge=0.01, le=1000), InOwnUnit] = 1.0
+    distance_m: Annotated[float, Field(ge=0.01, le=20_000), InMetres]
+    magnification: Annotated[float, Field(ge=0.01, le=100), InOwnUnit] = 30.0
 
 
 def advise_pointing(asked: PointingAsked) -> Data:
@@ -46,10 +46,10 @@ class SteepAsked(Asked):
     """A target some height above the instrument, some distance away."""
 
     advice: Literal["steep-target"]
-    height_m: Annotated[float, Field(gt=0, le=1000), InMetres]
-    distance_m: Annotated[float, Field(gt=0, le=20_000), InMetres]
+    height_m: Annotated[float, Field(ge=0.01, le=1000), InMetres]
+    distance_m: Annotated[float, Field(ge=0.01, le=20_000), InMetres]
     wanted_deg: Annotated[float, Field(ge=5, le=80), InOwnUnit] = 30.0
-    sigma_double_arcsec: Annotated[float, Field(gt=0, le=600), InOwnUnit] = LAST_KNOWN_SIGMA_ARCSEC
+    sigma_double_arcsec: Annotated[float, Field(ge=0.01, le=600), InOwnUnit] = LAST_KNOWN_SIGMA_ARCSEC
     """Spread of the double collimation at one target."""
 
 
@@ -139,9 +139,9 @@ class SquareAsked(Asked):
     """Two sides from a corner and the diagonal between their ends: is the corner square?"""
 
     advice: Literal["square"]
-    one_m: Annotated[float, Field(gt=0, le=1000), InMetres]
-    two_m: Annotated[float, Field(gt=0, le=1000), InMetres]
-    diagonal_m: Annotated[float, Field(gt=0, le=2000), InMetres] | None = None
+    one_m: Annotated[float, Field(ge=0.01, le=1000), InMetres]
+    two_m: Annotated[float, Field(ge=0.01, le=1000), InMetres]
+    diagonal_m: Annotated[float, Field(ge=0.01, le=2000), InMetres] | None = None
     """As measured; None: what should it be?"""
 
     @model_validator(mode="after")

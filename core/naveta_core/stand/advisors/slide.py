@@ -22,7 +22,7 @@ class SlideAsked(Asked):
 
     advice: Literal["slide"]
     offset: MoveTold
-    slide_range_mm: Annotated[float, Field(gt=0, le=100), InOwnUnit] = 20.0
+    slide_range_mm: Annotated[float, Field(ge=0.01, le=100), InOwnUnit] = 20.0
     slid: MoveTold = MoveTold(bearing_deg=0.0, distance_mm=0.0)
     head_tilt: TiltTold | None = None
     turn_deg: Annotated[float, Field(ge=0, le=90), InOwnUnit] = 2.0

@@ -11,8 +11,8 @@ import { KIND_NAMES, type StatedField, statedFields, statedOf } from "../../ui/s
 
 const KINDS = Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label }));
 const NEW = "new";
-type Form = { tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: string; hints: string };
-const EMPTY: Form = { tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", hints: "" };
+type Form = { since: string; tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: string; hints: string };
+const EMPTY: Form = { since: "", tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", hints: "" };
 
 export function AddInstrument({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
@@ -49,7 +49,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
     try {
       const model = await modelOf(form, stated, hints);
       set({ model: String(model) });
-      const made = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null } }));
+      const made = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null, ...(form.since ? { since: form.since } : {}) } }));
       await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
       onDone();
       await navigate(`/instruments/${made.tag}`);
@@ -98,6 +98,9 @@ function Sheet({ onDone }: { onDone: () => void }) {
       )}
       {field("serial", "Serial number")}
       {field("place", "Kept at", "Yard shelf 2")}
+      <Field label="In the firm since" faults={faults.filter((one) => one.path === "since")}>
+        <input className="field" type="date" value={form.since} onChange={(e) => set({ since: e.target.value })} />
+      </Field>
       {!faults.length && <Trouble error={trouble} />}
       <button className="btn now site" disabled={busy}>
         {busy ? "Adding…" : "Add it"}
