@@ -35,10 +35,15 @@ web/dist/index.html: web/public/core/pack.json $(shell find web/src web/public -
 
 setup: .venv/ready web/dist/index.html ## install and build everything
 
-demo: setup ## build, load the demo, serve it on this machine
+web/dist/packed: web/dist/index.html
+	@echo "Packing what is served…"
+	@$(PY) -m whitenoise.compress -q web/dist gz br png woff2 zip whl
+	@touch $@
+
+demo: setup web/dist/packed ## build, load the demo, serve it on this machine
 	@$(PY) -m demo.run
 
-serve: setup ## run for real: own data folder, no demo
+serve: setup web/dist/packed ## run for real: own data folder, no demo
 	@$(PY) server/manage.py migrate -v 0
 	@echo "Naveta is at http://127.0.0.1:$(NAVETA_PORT)"
 	@cd server && ../.venv/bin/gunicorn config.wsgi:application --bind $${NAVETA_HOST:-127.0.0.1}:$(NAVETA_PORT) --workers 2 --threads 4
@@ -65,6 +70,15 @@ test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone
 	@.venv/bin/pytest -n 2 tests/core tests/server tests/test_codes.py
 	@.venv/bin/pytest -n 2 --dist loadfile --reruns 2 tests/browser
 
+rates: .venv/tests ## honest work judged wrongly, truths inside their intervals: the attack's rates
+	@$(PY) -m tools.rates
+
+fuzz: .venv/tests ## 400,000 changed documents: faults of ours, slow answers
+	@$(PY) -m tools.fuzz
+
+chaos: .venv/tests setup ## kills under load, a full disk, 200,000 records; prints the figures
+	@$(PY) -m tools.chaos
+
 bench: .venv/tests setup ## ratios: preview against an empty call; the script's size
 	@$(PY) tools/ratios.py
 
@@ -79,4 +93,4 @@ lock: ## lock the Python packages anew, without addresses
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in
 
-.PHONY: help setup demo serve chromium lint test-core-alone test bench pictures contract lock
+.PHONY: rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock

@@ -29,6 +29,7 @@ from naveta_core.results import Adjusting, Preview
 from naveta_core.stand.advisors import advise
 from naveta_core.stand.ways import fitting
 from naveta_core.stand_results import Advice, Guide, OrientPreview, RoundPreview, SetUpPreview, WaysShape
+from people.services import house
 from shared import clock
 from shared.bodies import Body, Table
 from shared.problems import answer_json
@@ -297,11 +298,12 @@ def device(request: HttpRequest, since: Mark = 0) -> HttpResponse:
     """What a device keeps to reckon without signal: stated figures, limits and earlier results of every instrument that
     changed after the mark it was told last. Asked again with `mark` while there is `more`."""
     newest = selectors.newest_mark()
-    fleet, following = selectors.device_fleet(since)
+    fleet, following = selectors.device_fleet(since if since <= newest else 0)
     return answer_json(
         {
             "as_of": clock.now().isoformat(),
             "core_version": __version__,
+            "judged_raw": house().judge_raw,
             "fleet": fleet,
             "mark": newest if following is None else following,
             "more": following is not None,

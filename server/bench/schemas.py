@@ -235,6 +235,7 @@ class DeviceOut(Schema):
 
     as_of: str
     core_version: str
+    judged_raw: bool
     fleet: list[KnownInstrument]
     mark: int
     more: bool

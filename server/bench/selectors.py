@@ -17,7 +17,6 @@ from naveta_core.checks import KINDS
 from naveta_core.checks.sheet.figures import UNITS, UNITS_SAID
 from naveta_core.fingerprint import device_says
 from naveta_core.lookback import look_back
-from people.services import house
 from shared import paging
 
 Data = dict[str, Any]
@@ -142,12 +141,11 @@ def device_fleet(since: int = 0) -> tuple[list[Data], int | None]:
         following: int | None = last
     else:
         following = None
-    raw = {"judged_raw": True} if house().judge_raw else {}
     fleet = [
         {
             "tag": tag,
             "kind": kind,
-            "stated": {"kind": kind, **stated, **raw},
+            "stated": {"kind": kind, **stated},
             "limits": limits,
             "made": facts.get("made", []),
         }

@@ -6,13 +6,15 @@ import { NavigationRoute, registerRoute } from "workbox-routing";
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: { url: string; revision: string | null }[] };
 const DATA = "naveta-data";
 const CORE = "naveta-core";
+/** Kept elsewhere, or never: the fleet lies in a store of its own, chains are looked through in the house. */
+const PASSED_ON = new Set(["/api/device", "/api/health/chains"]);
 const KEPT_AT = "X-Naveta-Kept-At";
 declare const __CORE_FOLDER__: string | null;
 
 precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 registerRoute(new NavigationRoute(createHandlerBoundToURL("index.html"), { denylist: [/^\/api\//] }));
-registerRoute(({ url, request }) => url.pathname.startsWith("/api/") && request.method === "GET", ({ request }) => latest(request));
+registerRoute(({ url, request }) => url.pathname.startsWith("/api/") && !PASSED_ON.has(url.pathname) && request.method === "GET", ({ request }) => latest(request));
 
 registerRoute(({ url }) => url.pathname.startsWith("/core/") && !url.pathname.endsWith("pack.json"), ({ request }) => kept(request));
 

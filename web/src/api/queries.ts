@@ -1,6 +1,7 @@
 // What is asked of the house: keys and fetchers together, so that a key is written once.
 import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
 import { api, data } from "./client";
+import { fetchKnown } from "../store/known";
 
 export const yardQuery = (q: string) =>
   infiniteQueryOptions({
@@ -49,4 +50,7 @@ export const kindsQuery = queryOptions({ queryKey: ["kinds"], queryFn: () => dat
 export const modelsQuery = queryOptions({ queryKey: ["models"], queryFn: () => data(api.GET("/api/models")) });
 
 /** What this device keeps to reckon without signal. */
-export const deviceQuery = queryOptions({ queryKey: ["device"], queryFn: () => data(api.GET("/api/device")), staleTime: 60_000 });
+export const deviceQuery = queryOptions({ queryKey: ["device"], queryFn: fetchKnown, staleTime: 60_000 });
+
+/** Everybody of the firm, leavers too: the manager's list. */
+export const peopleQuery = queryOptions({ queryKey: ["everybody"], queryFn: () => data(api.GET("/api/people/all")) });

@@ -1702,6 +1702,8 @@ export interface components {
             core_version: string;
             /** Fleet */
             fleet: components["schemas"]["KnownInstrument"][];
+            /** Judged Raw */
+            judged_raw: boolean;
             /** Mark */
             mark: number;
             /** More */

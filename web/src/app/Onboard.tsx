@@ -38,7 +38,7 @@ export function Onboard() {
   const owner = person?.username;
   const crew = person?.crew ?? null;
   const device = useQuery({ ...deviceQuery, enabled: Boolean(owner) });
-  useEffect(() => keepKnown(device.data?.fleet ?? []), [device.data]);
+  useEffect(() => keepKnown(device.data ?? []), [device.data]);
   useEffect(() => {
     const told = () => void (document.documentElement.dataset.core = engine.state);
     const forget = engine.onChange(told);

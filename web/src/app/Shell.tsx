@@ -76,7 +76,9 @@ function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
           <Keyboard size={22} aria-hidden="true" />
         </button>
         <span className="text-[#d5dee4] max-tab:text-right">
-          {person?.name.split(" ")[0]}
+          <Link className="block min-h-[44px] content-center underline underline-offset-2 text-[#d5dee4]" to="/people" aria-label={`${person?.name ?? ""}: password and sessions`}>
+            {person?.name.split(" ")[0]}
+          </Link>
           {person?.crew && <span className="block">{person.crew} crew</span>}
           <button className="block min-h-[44px] underline underline-offset-2 text-[#d5dee4] max-tab:ml-auto" onClick={() => void change()}>
             Not you?
@@ -106,7 +108,8 @@ function useAsOf(): string | null {
 }
 
 function OutboxStrip() {
-  const { waiting, refused, online } = useOutbox();
+  const { waiting, refused, online, parcels } = useOutbox();
+  const held = parcels.find((one) => one.state === "waiting" && one.problem)?.problem?.title;
   const { session } = useHere();
   const asOf = useAsOf();
   const clock = clockWords();
@@ -117,6 +120,7 @@ function OutboxStrip() {
       {asOf && <span className="font-[440]">What you see is as of {shortMoment(asOf, session.time_zone)}.</span>}
       {clock && <span className="text-coral">This device's clock is {clock}: set it, the times noted follow it.</span>}
       {waiting > 0 && <span>{waiting === 1 ? "One thing waits" : `${waiting} things wait`} to be sent.</span>}
+      {held && <span className="text-coral">{held}</span>}
       {refused > 0 && <span className="text-coral">{refused === 1 ? "One thing was" : `${refused} things were`} not taken.</span>}
       {(waiting > 0 || refused > 0) && (
         <Link className="link" to="/bench">

@@ -53,6 +53,7 @@ export const router = createBrowserRouter([
       { path: "stand/orient/:id", lazy: later(async () => (await import("../places/orient/Orient")).Orient) },
       { path: "stand/budget", lazy: later(async () => (await import("../places/budget/Budget")).BudgetPage) },
       { path: "stand/angle", lazy: later(async () => (await import("../places/orient/Angle")).AnglePage) },
+      { path: "people", lazy: later(async () => (await import("../places/people/People")).People) },
       { path: "points", lazy: later(async () => (await import("../places/points/Points")).Points) },
       { path: "stand/:id", lazy: later(async () => (await import("../places/stand/SetUp")).SetUp) },
       { path: "bench", lazy: later(async () => (await import("../places/bench/Bench")).Bench) },

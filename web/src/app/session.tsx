@@ -4,6 +4,7 @@ import { type ReactNode, createContext, useCallback, useContext, useEffect, useM
 import { type Session, api, begunAnew, carryToken, data, keptAt, whenSignedOut } from "../api/client";
 import { measureClock } from "../store/clock";
 import { settle } from "../store/device";
+import { forgetKnown } from "../store/known";
 import { holdKeys } from "../store/seal";
 
 export type Person = NonNullable<Session["person"]>;
@@ -17,6 +18,16 @@ type Here = {
   /** The house's clock when the session was last asked for: what plots and ages are told from. */
   now: Date;
 };
+
+const LEFT = "signed-out";
+/** The other tabs of this device. */
+const others = "BroadcastChannel" in globalThis ? new BroadcastChannel("naveta-session") : null;
+
+/** Answers kept on this device for when there is no signal. */
+async function forgetAnswers(): Promise<void> {
+  if ("caches" in globalThis) await caches.delete("naveta-data");
+  await forgetKnown();
+}
 
 const HereContext = createContext<Here | null>(null);
 
@@ -48,7 +59,23 @@ export function SessionProvider({ children, waiting, failed }: { children: React
   useEffect(() => {
     if (session && keptAt() === null) measureClock(new Date(session.now), new Date(query.dataUpdatedAt));
   }, [session, query.dataUpdatedAt]);
-  useEffect(() => whenSignedOut(() => setEnded(true)), []);
+  useEffect(
+    () =>
+      whenSignedOut(() => {
+        setEnded(true);
+        // What was kept for whoever was here is not for whoever comes next.
+        void forgetAnswers();
+      }),
+    [],
+  );
+  useEffect(() => {
+    const left = (event: MessageEvent) => {
+      // Signed out in another tab of this device: this one shows nothing of theirs any more.
+      if (event.data === LEFT) location.assign("/");
+    };
+    others?.addEventListener("message", left);
+    return () => others?.removeEventListener("message", left);
+  }, []);
 
   const signIn = useCallback(
     async (username: string, password?: string) => {
@@ -67,7 +94,8 @@ export function SessionProvider({ children, waiting, failed }: { children: React
     try {
       await api.DELETE("/api/session");
       holdKeys(null);
-      if ("caches" in window) await caches.delete("naveta-data");
+      await forgetAnswers();
+      others?.postMessage(LEFT);
       client.removeQueries({ predicate: (one) => one.queryKey[0] !== "session" });
       await client.refetchQueries({ queryKey: ["session"] });
       setHeld(null);

@@ -4,6 +4,8 @@ import { clockOff } from "./clock";
 import { type Parcel, dropParcel, keepParcel, parcels, post } from "./device";
 import { type CheckDocument, type Draft, begin, nowWithOffset, toSend } from "../sheet/draft";
 
+const TOLD = new Set([503, 507]);
+
 export type Sent = { sent: number; waiting: number; signedOut: boolean; last: unknown };
 
 let running: Promise<Sent> | null = null;
@@ -37,8 +39,13 @@ async function sendAll(owner: string): Promise<Sent> {
 /** A refusal stays with its sentence; no signal, no session and a fault of the house only mean: later. */
 async function refused(parcel: Parcel, error: unknown): Promise<boolean> {
   if (error instanceof NoSignal || !(error instanceof Problem)) return false;
-  if (error.status === 401 || error.status === 429 || error.status >= 500 || error.code === "no-token") return false;
-  await keepParcel({ ...parcel, state: "refused", problem: { status: error.status, title: error.title, faults: error.faults } });
+  const problem = { status: error.status, title: error.title, faults: error.faults };
+  if (error.status === 401 || error.status === 429 || error.status >= 500 || error.code === "no-token") {
+    // It stays waiting, with the house's own reason beside it: a full disk there, two clocks apart.
+    if (TOLD.has(error.status) && parcel.problem?.title !== error.title) await keepParcel({ ...parcel, problem });
+    return false;
+  }
+  await keepParcel({ ...parcel, state: "refused", problem });
   return true;
 }
 

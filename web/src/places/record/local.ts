@@ -38,6 +38,8 @@ export function localRecord(parcel: Parcel, by: string): RecordOut | null {
     device_says: [],
     previous: "",
     digest: "",
+    arrival: 0,
+    sent_digest: "",
     broken: null,
   };
 }

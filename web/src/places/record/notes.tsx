@@ -11,7 +11,7 @@ export function Waits({ parcel }: { parcel: Parcel }) {
     <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3" role="status" data-waits={parcel.state}>
       <span>
         <b>{parcel.state === "waiting" ? "Kept on this device." : "The house did not take it."}</b>{" "}
-        {parcel.state === "waiting" ? "It goes by itself when there is signal; the house then reckons it again." : parcel.problem?.title}
+        {parcel.problem?.title ?? "It goes by itself when there is signal; the house then reckons it again."}
       </span>
       <Link className="btn" to="/bench">
         Look at what waits

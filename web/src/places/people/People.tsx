@@ -1,0 +1,183 @@
+// Who may sign in: one's own password and sessions; for the manager everybody's, and leavers.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { NoSignal, Problem, type Schemas, api, carryToken, data } from "../../api/client";
+import { peopleQuery } from "../../api/queries";
+import { useTell } from "../../app/notices";
+import { useHere, usePerson } from "../../app/session";
+import { Dialog, FaultLine, Head, Trouble } from "../../ui/parts";
+
+type Row = Schemas["PersonRow"];
+const ROLES: Record<string, string> = { manager: "Equipment manager", crew: "Crew chief", trainee: "Trainee" };
+const LEAST = "Ten characters or more, not your name.";
+
+export function People() {
+  const { may } = useHere();
+  return (
+    <div className="grid gap-4">
+      <Head title="People and sign-in" sub="Passwords, lost tablets, leavers." />
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,420px)_minmax(0,1fr)]">
+        <Own />
+        {may("manage-people").allowed && <Everybody />}
+      </div>
+    </div>
+  );
+}
+
+/** One's own password, and every session elsewhere. */
+function Own() {
+  const { username } = usePerson();
+  const client = useQueryClient();
+  const tell = useTell();
+  const [old, setOld] = useState("");
+  const [fresh, setFresh] = useState("");
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const [busy, setBusy] = useState(false);
+  const change = async (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    try {
+      const session = await data(api.PUT("/api/session/password", { body: { old, new: fresh } }));
+      if (session) carryToken(session.csrf_token);
+      client.setQueryData(["session"], session);
+      setOld("");
+      setFresh("");
+      setTrouble(null);
+      tell({ text: "Your password is changed. On every other device you are signed out." });
+    } catch (error) {
+      setTrouble(error);
+    }
+    setBusy(false);
+  };
+  const end = async () => {
+    try {
+      await api.DELETE("/api/people/{username}/sessions", { params: { path: { username } } });
+      await client.refetchQueries({ queryKey: ["session"] });
+    } catch (error) {
+      setTrouble(error);
+    }
+  };
+  return (
+    <section className="card grid gap-5 p-5" aria-label="Your own sign-in">
+      <form className="grid gap-4" onSubmit={(event) => void change(event)}>
+        <h2>Your password</h2>
+        <Secret label="Until now" value={old} onChange={setOld} autoComplete="current-password" path="old" trouble={trouble} />
+        <Secret label="New" value={fresh} onChange={setFresh} autoComplete="new-password" path="new" trouble={trouble} hint={LEAST} />
+        <OtherTrouble trouble={trouble} />
+        <button className="btn now site" disabled={busy || !old || !fresh}>
+          {busy ? "Changing…" : "Change it"}
+        </button>
+      </form>
+      <div className="grid gap-2 border-t border-line pt-4">
+        <h2>A tablet lost?</h2>
+        <p className="sub">Ends every session of yours, this one too. Unsent work on a lost tablet stays sealed there.</p>
+        <button className="btn justify-self-start" onClick={() => void end()}>
+          Sign out everywhere
+        </button>
+      </div>
+    </section>
+  );
+}
+
+function Everybody() {
+  const people = useQuery(peopleQuery);
+  const [chosen, setChosen] = useState<Row | null>(null);
+  return (
+    <section className="card grid gap-3 p-5" aria-label="Everybody">
+      <h2>Everybody</h2>
+      <ul className="m-0 grid list-none gap-0 p-0">
+        {people.data?.map((one) => (
+          <li key={one.username} className="flex min-h-[56px] flex-wrap items-center gap-x-4 border-t border-line py-2" data-person={one.username}>
+            <span className={`min-w-0 flex-1 ${one.active ? "" : "sub"}`}>
+              <b className="font-[640]">{one.name}</b>
+              <span className="sub block">
+                {one.active ? (ROLES[one.role] ?? one.role) : "Has left: signs in no more"}
+                {one.crew && one.active ? `, ${one.crew} crew` : ""}, signs in as {one.username}
+              </span>
+            </span>
+            <button className="btn" onClick={() => setChosen(one)}>
+              Change
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Trouble error={people.error} />
+      <Dialog title={chosen?.name ?? ""} open={chosen !== null} onClose={() => setChosen(null)}>
+        {chosen && <Change one={chosen} onDone={() => setChosen(null)} />}
+      </Dialog>
+    </section>
+  );
+}
+
+/** What the manager does about one person: a new password, every session ended, left or back. */
+function Change({ one, onDone }: { one: Row; onDone: () => void }) {
+  const client = useQueryClient();
+  const tell = useTell();
+  const [password, setPassword] = useState("");
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const path = { username: one.username };
+  const act = async (done: Promise<unknown>, said: string) => {
+    try {
+      await done;
+      await client.invalidateQueries({ queryKey: peopleQuery.queryKey });
+      tell({ text: said });
+      onDone();
+    } catch (error) {
+      setTrouble(error);
+    }
+  };
+  return (
+    <div className="grid gap-5">
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void act(api.PUT("/api/people/{username}/password", { params: { path }, body: { password } }), `${one.name} has a new password; every session has ended.`);
+        }}
+      >
+        <Secret label="New password, to be told in person" value={password} onChange={setPassword} autoComplete="new-password" path="password" trouble={trouble} hint={LEAST} />
+        <button className="btn now site" disabled={!password}>
+          Give this password
+        </button>
+      </form>
+      <OtherTrouble trouble={trouble} />
+      <div className="grid gap-3 border-t border-line pt-4 tab:grid-cols-2">
+        <button className="btn" onClick={() => void act(api.DELETE("/api/people/{username}/sessions", { params: { path } }), `Every session of ${one.name} has ended.`)}>
+          End every session
+        </button>
+        <button className="btn" onClick={() => void act(api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !one.active } }), one.active ? `${one.name} signs in no more.` : `${one.name} may sign in again.`)}>
+          {one.active ? "Has left" : "Is back"}
+        </button>
+      </div>
+      <p className="sub">Who has left signs in no more, at once. Their name stays on every record.</p>
+    </div>
+  );
+}
+
+function faultsOf(trouble: unknown, path: string) {
+  return trouble instanceof Problem ? trouble.faults.filter((one) => one.path === path) : [];
+}
+
+type SecretProps = { label: string; value: string; onChange: (text: string) => void; autoComplete: string; path: string; trouble: unknown; hint?: string };
+
+function Secret({ label, value, onChange, autoComplete, path, trouble, hint }: SecretProps) {
+  return (
+    <div className="grid gap-1">
+      <label className="grid gap-1 font-[600]">
+        {label}
+        <input className="field" type="password" value={value} autoComplete={autoComplete} maxLength={200} onChange={(event) => onChange(event.target.value)} />
+      </label>
+      {hint && <p className="sub">{hint}</p>}
+      {faultsOf(trouble, path).map((one) => (
+        <FaultLine key={one.path} fault={one} beside />
+      ))}
+    </div>
+  );
+}
+
+/** What is wrong with none of the fields. */
+function OtherTrouble({ trouble }: { trouble: unknown }) {
+  if (trouble instanceof NoSignal) return <p className="fault">This needs signal.</p>;
+  if (trouble instanceof Problem && trouble.faults.some((one) => ["old", "new", "password"].includes(one.path))) return null;
+  return <Trouble error={trouble} />;
+}
