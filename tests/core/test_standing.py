@@ -197,3 +197,79 @@ class TestManyChecks:
         base = {"kind": "tribrach", "plummet": "none"}
         assert standing(base, [], [], TODAY).state == "check-first"
         assert standing(base, [Done("circular-vial", at(20), "use")], [], TODAY).state == "ready"
+
+
+class TestAfterAdjusting:
+    """Whatever was turned or stored is proved before it goes out."""
+
+    PASSED = Done("two-peg", at(20), "use")
+
+    def adjusted(self, *done: Done, check: str = "two-peg") -> Any:
+        event = Happened("adjusted", at(1, 3), check=check)
+        return standing(LEVEL, [self.PASSED, *done], [event], TODAY)
+
+    def test_it_is_check_first_until_an_as_left_passes(self) -> None:
+        one = self.adjusted()
+        assert (one.state, one.reasons[0]["code"]) == ("check-first", "adjusted-not-proved")
+        assert "as left" in one.reasons[0]["text"]
+        assert self.adjusted(Done("two-peg", at(1, 3, 9), "use", "as-left")).state == "ready"
+
+    def test_what_passes_as_found_only_does_not_prove_it(self) -> None:
+        loose = Done("two-peg", at(1, 3, 9), "watch", codes=("not-proved",), proved_within_watch=True)
+        assert clears(loose)
+        assert self.adjusted(loose).state == "check-first"
+        assert self.adjusted(loose, Done("two-peg", at(1, 3, 10), "use")).state == "ready"
+
+    def test_another_check_adjusted_bears_only_on_what_was_measured_through_it(self) -> None:
+        states = {one.check: one.reasons[0]["code"] for one in self.adjusted(check="circular-vial").checks}
+        assert states["two-peg"] == "passed"
+
+    def test_a_check_that_gates_nothing_counts_once_it_was_adjusted(self) -> None:
+        theodolite = {"kind": "theodolite", "plummet": "optical", "plunges": False}
+        done = [Done("plate-vial", at(25), "use"), Done("plummet", at(25), "use"), Done("circular-vial", at(20), "use")]
+        turned = Happened("adjusted", at(26), check="circular-vial")
+        assert standing(theodolite, done, [], TODAY).state == "ready"
+        assert standing(theodolite, done, [turned], TODAY).state == "check-first"
+        left = Done("circular-vial", at(26, 2, 9), "use", "as-left")
+        assert standing(theodolite, [*done, left], [turned], TODAY).state == "ready"
+
+
+class TestAfterAFall:
+    """All that a drop or topple bears on must pass, quick looks made."""
+
+    DROP = Happened("drop", at(1, 3))
+
+    def of(self, *done: Done, event: Happened = DROP) -> Any:
+        return standing(LEVEL, list(done), [event], TODAY)
+
+    def everything(self, hour: int, codes: tuple[str, ...] = ()) -> list[Done]:
+        kinds = ("two-peg", "circular-vial", "compensator-function")
+        return [Done(one, at(1, 3, hour), "use", codes=codes if one == "two-peg" else ()) for one in kinds]
+
+    @pytest.mark.parametrize("event", ["drop", "topple"])
+    def test_one_pass_releases_nothing(self, event: str) -> None:
+        fell = Happened(event, at(1, 3))
+        one = self.of(Done("two-peg", at(1, 3, 9), "use"), event=fell)
+        assert one.state == "hold"
+        assert {check.check for check in one.checks if check.state == "hold"} == {
+            "circular-vial",
+            "compensator-function",
+        }
+        assert self.of(*self.everything(9), event=fell).state == "ready"
+
+    def test_looks_that_were_not_made_release_nothing(self) -> None:
+        assert self.of(*self.everything(9, ("not-looked",))).state == "hold"
+        again = Done("two-peg", at(1, 3, 10), "use")
+        assert self.of(*self.everything(9, ("not-looked",)), again).state == "ready"
+        later = Done("two-peg", at(1, 3, 11), "use", codes=("not-looked",))
+        assert self.of(*self.everything(9, ("not-looked",)), again, later).state == "ready", "answered, it stays so"
+
+    def test_accuracy_procedures_are_not_asked_for(self) -> None:
+        assert "levelling-accuracy" not in [one.check for one in self.of().checks if one.state == "hold"]
+
+    def test_a_tie_goes_against_the_instrument(self) -> None:
+        same = self.of(*self.everything(7))
+        assert self.DROP.at == at(1, 3, 7)
+        assert same.state == "hold"
+        knocked = standing(LEVEL, [Done("two-peg", at(1, 3), "use")], [Happened("knock", at(1, 3))], TODAY)
+        assert knocked.state == "check-first"

@@ -58,7 +58,7 @@ def judge(document: DualAxisLevel, read: Read, told: Circumstances) -> Judged:
     quantities = [
         Quantity(
             name, f"the index {word} the sight", "arcsec", solved.estimate(at), _limits(document, name, read),
-            solved.q_within(at), solved.between, False, "", STORE, "what is stored in the field", storing=True,
+            solved.q_within(at), solved.between, False, "", STORE, "what is stored in the field",
         )
         for at, name, word in ((1, ALONG, "along"), (0, ACROSS, "across"))
     ]  # fmt: skip

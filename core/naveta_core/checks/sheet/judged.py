@@ -69,7 +69,8 @@ class Quantity:
     """The estimate with each single reading left out, by its path; None where the rest tells nothing. Given where one
     mistyped figure could send a thing to service: it must not."""
     storing: bool = False
-    """Whether its value is stored: only from a test that proves half the limit."""
+    """Whether it may be acted upon only by a test that proves half its limit: where one quick look gives two figures, noise
+    passes for an error too often otherwise."""
     rests_on: str = ""
     """The path of the one reading a verdict would rest on."""
 

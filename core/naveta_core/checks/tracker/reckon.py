@@ -237,7 +237,6 @@ def judge(document: Tracker, read: Read, _told: Circumstances) -> Judged:
             q_b,
             turn=turn,
             beyond="what can be stored",
-            storing=True,
         )
         for name, word, e in ((HZ, "across", hz), (V, "in height", v))
     ]

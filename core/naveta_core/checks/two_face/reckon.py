@@ -103,7 +103,7 @@ def _quantities(document: TwoFace, solution: Solution) -> list[Quantity]:
     return [
         Quantity(
             name, f"the {noun}", "arcsec", estimate, _limits(document, name), *solution.q[key],
-            condition="In both faces only: the mean of both is free of it.", turn=STORE, beyond="what can be stored", storing=True,
+            condition="In both faces only: the mean of both is free of it.", turn=STORE, beyond="what can be stored", storing=name != AXIS,
         )
         for name, noun, key, estimate in told
         if estimate is not None

@@ -1,0 +1,57 @@
+"""Fifty thousand changed documents a worker: only faults of the core's own, none slow. `make fuzz` takes eight times as many."""
+
+from __future__ import annotations
+
+import pytest
+
+from naveta_core import door
+from naveta_core.checks import KINDS
+from naveta_core.errors import Refused
+
+from .fuzz import AT, QUESTIONS, SET_UPS, bases, run
+
+
+@pytest.mark.parametrize("seed", range(10))
+def test_nothing_typed_is_a_fault_of_ours(seed: int) -> None:
+    assert run(20270302 + seed, 10_000) == []
+
+
+def test_every_kind_is_among_what_is_changed() -> None:
+    kinds = {one.get("kind") for one in bases()}
+    assert set(KINDS) <= kinds
+    assert {"free-station", "backsight", "set-up", "pre-survey"} <= kinds
+    assert len(QUESTIONS) >= 16
+
+
+@pytest.mark.parametrize(
+    ("changed", "path"),
+    [
+        ({"work": {"elevation_deg": 90}}, "work.elevation_deg"),
+        ({"work": {"sight_m": 25_000}}, "work.sight_m"),
+        ({"work": None}, "work"),
+        ({"before_at": "2027-03-02T06:40:00"}, "before_at"),
+        ({"before_at": "0001-01-01T00:00:00+14:00"}, "before_at"),
+        ({"before": [{"check": "two-peg", "at": AT, "grade": "use", "result": None}]}, "before[0].result"),
+        ({"before": [{"check": "two-peg", "at": AT, "grade": "use", "result": "x"}]}, "before[0].result"),
+        ({"instrument": {"magnification": 1e300}}, "instrument.magnification"),
+        ({"instrument": {"angle_accuracy_arcsec": 1e-300}}, "instrument.angle_accuracy_arcsec"),
+        ({"instrument": {"noise": {"factor": 1e300, "dof": 6}}}, "instrument.noise.factor"),
+        ({"stored": {"index_along_arcsec": 1e300}}, "stored.index_along_arcsec"),
+        ({"limits": {"tilt_arcsec": {"use": 1e-300}}}, "limits.tilt_arcsec.use"),
+    ],
+)
+def test_a_fault_names_path_and_what_is_wanted_on_one_line(changed: dict, path: str) -> None:
+    with pytest.raises(Refused) as caught:
+        door.preview({**SET_UPS[0], **changed}, None, AT)
+    (fault,) = caught.value.faults
+    assert fault.path == path
+    assert fault.wanted
+    assert "\n" not in str(fault)
+
+
+def test_a_set_up_without_sights_is_judged_by_the_usual_ones() -> None:
+    one = {name: value for name, value in SET_UPS[0].items() if name != "work"}
+    told = door.preview(one, None, AT)["reduced"]
+    # 30 m, 10″ wanted of an angle at 90°: √2·10″·30²/(ρ·30√2) = 30 m·10″/ρ = 1.454 mm.
+    limits = next(p["limits"] for p in told["verdict"]["parts"] if p["quantity"] == "centring_mm")
+    assert limits["use"] == pytest.approx(1.45, abs=0.006)

@@ -1,0 +1,22 @@
+"""The attack's rates, in small: `make rates` prints them in full. A finite sample strays: three of its standard errors."""
+
+from __future__ import annotations
+
+from math import sqrt
+
+import pytest
+
+from .rates import RATES, Rate, share
+
+RUNS = 120
+
+
+@pytest.mark.parametrize("rate", RATES, ids=[one.name for one in RATES])
+def test_honest_work_is_judged_as_it_should(rate: Rate) -> None:
+    runs = min(rate.runs, 1000 if "budget" in rate.name else RUNS)
+    found = share(rate, runs)
+    low, high = (
+        one if one in (0.0, 1.0) else one + sign * 3 * sqrt(one * (1 - one) / runs)
+        for one, sign in ((rate.low, -1), (rate.high, 1))
+    )
+    assert low <= found <= high, f"{rate.name}: {found:.3f}"
