@@ -13,6 +13,7 @@ import secrets
 import sqlite3
 import tempfile
 import zipfile
+from contextlib import closing
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
@@ -50,7 +51,8 @@ def copy_database(source: Path, target: Path) -> int:
     """A whole copy of a database that may be written to meanwhile; gives how many records it holds."""
     if not source.exists():
         raise CannotKeepError(f"There is no database at {source}.")
-    with sqlite3.connect(f"{source.as_uri()}?mode=ro", uri=True, timeout=60) as here, sqlite3.connect(target) as there:
+    asked = sqlite3.connect(f"{source.as_uri()}?mode=ro", uri=True, timeout=60)
+    with closing(asked) as here, closing(sqlite3.connect(target)) as there:
         here.backup(there)
         there.execute("PRAGMA journal_mode=DELETE")
     return look_at(target)
@@ -59,7 +61,7 @@ def copy_database(source: Path, target: Path) -> int:
 def look_at(database: Path) -> int:
     """How many records a database holds once SQLite finds nothing wrong with it. Raises CannotKeepError."""
     try:
-        with sqlite3.connect(f"{database.as_uri()}?mode=ro", uri=True) as here:
+        with closing(sqlite3.connect(f"{database.as_uri()}?mode=ro", uri=True)) as here:
             (said,) = here.execute("PRAGMA integrity_check(1)").fetchone()
             tables = {name for (name,) in here.execute("SELECT name FROM sqlite_master WHERE type='table'")}
             records = here.execute("SELECT count(*) FROM bench_record").fetchone()[0] if "bench_record" in tables else 0
@@ -169,7 +171,7 @@ def restore(data: Path, file: Path, *, replace: bool) -> Path | None:
 def _nobody_else(database: Path) -> None:
     """Stop while Naveta still runs on it. Raises CannotKeepError."""
     try:
-        with sqlite3.connect(database, timeout=1, isolation_level=None) as here:
+        with closing(sqlite3.connect(database, timeout=1, isolation_level=None)) as here:
             here.execute("PRAGMA wal_checkpoint(TRUNCATE)")
             here.execute("PRAGMA locking_mode=EXCLUSIVE")
             here.execute("BEGIN EXCLUSIVE")

@@ -8,6 +8,7 @@ from collections.abc import Callable, Sequence
 from http import HTTPStatus
 from typing import Any
 
+from django.conf import settings
 from django.core.exceptions import BadRequest, RequestDataTooBig
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
@@ -59,7 +60,10 @@ def problem(status: int, code: str, title: str, faults: Sequence[Fault | dict[st
 
 def plain_problem(status: int) -> HttpResponse:
     code, title = TITLES.get(status, ("http-" + str(status), HTTPStatus(status).phrase))
-    return problem(status, code, title)
+    answer = problem(status, code, title)
+    if status == 429:
+        answer["Retry-After"] = str(round(settings.AXES_COOLOFF_TIME * 3600))
+    return answer
 
 
 def answer_json(data: Any, status: int = 200) -> HttpResponse:
