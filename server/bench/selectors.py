@@ -6,7 +6,7 @@ import json
 import uuid
 from typing import Any
 
-from django.db.models import QuerySet
+from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 
 from bench import chain
@@ -25,7 +25,8 @@ WORK_EVENTS = ("out", "in", "knock", "drop", "held", "released")
 
 def records() -> QuerySet[Record]:
     return Record.objects.select_related("instrument__model", "observed_by", "entered_by").prefetch_related(
-        "amendments", "as_left"
+        Prefetch("amendments", Record.objects.only("id", "amends_id", "why")),
+        Prefetch("as_left", Record.objects.only("id", "pair_id")),
     )
 
 
