@@ -79,6 +79,14 @@ class Standing:
         return asdict(self)
 
 
+def order(one: Done | Happened) -> tuple[datetime, int]:
+    """In which order things were, where clocks give the same second: as found, adjusted, as left; anything else that
+    happened comes after, against the instrument."""
+    if isinstance(one, Done):
+        return one.at, 2 if one.stage == "as-left" else 0
+    return one.at, 1 if one.event == ADJUSTED else 3
+
+
 def clears(done: Done) -> bool:
     """Whether a record clears a due check: use; watch when near the limit or proved within W; as left more strictly."""
     if done.grade == "use":
@@ -98,7 +106,7 @@ def releases(done: Done, events: Sequence[Happened]) -> bool:
     """
     if not clears(done):
         return False
-    before = [one for one in events if one.at < done.at]
+    before = [one for one in events if order(one) < order(done)]
     since_adjusted = any(one.event == ADJUSTED and one.check == done.check for one in before)
     if since_adjusted and not clears(replace(done, stage="as-left")):
         return False
@@ -144,10 +152,9 @@ def _said(code: str, text: str) -> Said:
 
 
 def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], today: date) -> CheckStanding:
-    done = sorted((one for one in records if one.check == kind.name), key=lambda one: one.at)
+    done = sorted((one for one in records if one.check == kind.name), key=order)
     passed = last_pass(done, events)
-    # A tie goes against the instrument: what happened in the same second as a pass happened after it.
-    since = [e for e in events if e.event in BEARING_EVENTS and (passed is None or e.at >= passed.at)]
+    since = [e for e in events if e.event in BEARING_EVENTS and (passed is None or order(e) > order(passed))]
     since.sort(key=lambda one: one.at)
     due = passed.at.date() + timedelta(days=kind.interval_days) if passed and kind.scheduled else None
     state, reasons = _state(kind, done, passed, since, due, today, events)
@@ -226,7 +233,7 @@ def last_pass(done: Sequence[Done], events: Sequence[Happened]) -> Done | None:
     """The latest record of a kind that answers what happened before it; `done` in the order of their times."""
     latest: Done | None = None
     for one in done:
-        since = [e for e in events if latest is None or e.at >= latest.at]
+        since = [e for e in events if latest is None or order(e) > order(latest)]
         if releases(one, since):
             latest = one
     return latest
@@ -235,7 +242,7 @@ def last_pass(done: Sequence[Done], events: Sequence[Happened]) -> Done | None:
 def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
     """It was adjusted, and no check since then proved it."""
     later = [e for e in events if e.event == ADJUSTED and e.check == kind.name]
-    later = [e for e in later if last_pass is None or e.at >= last_pass.at]
+    later = [e for e in later if last_pass is None or order(e) > order(last_pass)]
     if not later:
         return []
     day = day_words(max(one.at for one in later).date())
@@ -253,7 +260,7 @@ def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> l
         if one.check in KINDS
         and kind.name in KINDS[one.check].voids
         and last_pass is not None
-        and one.at >= last_pass.at
+        and order(one) > order(last_pass)
     ]
     if not later:
         return []

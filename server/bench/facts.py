@@ -17,7 +17,7 @@ from bench.models import Record
 from fleet.models import Instrument
 from fleet.selectors import AHEAD, happened_of, known_to_core
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.schedule import FALLS, RELEASE, Done, Happened, clears, last_pass, proves
+from naveta_core.schedule import FALLS, RELEASE, Done, Happened, clears, last_pass, order, proves
 from naveta_core.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of, made_set_up
 from shared import clock
 
@@ -175,8 +175,9 @@ def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[Happen
 def _made(checks: list[Record], events: list[Record]) -> list[Data]:
     """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's segment takes them."""
     cutting = [one for one in events if one.kind in CUTTING_EVENTS]
-    # What happened in the same second as a check comes after it: a tie goes against the instrument.
-    rows = sorted([*checks, *cutting], key=lambda one: (one.observed_at_utc, one in cutting, one.sequence))
+    orders = {one.pk: order(happened_fact(one)) for one in cutting}
+    orders |= {one.pk: (chain.happened_at(one), 2 if one.stage == "as-left" else 0) for one in checks}
+    rows = sorted([*checks, *cutting], key=lambda one: (*orders[one.pk], one.sequence))
     return [made for one in rows if (made := _made_of(one)) is not None]
 
 

@@ -194,12 +194,13 @@ class Device:
         self.token = self.call("POST", "session", {"username": who})[1]["csrf_token"]
 
     def call(self, method: str, path: str, data: Any = None) -> tuple[int, Any]:
+        """The status and what came back; of an answer in lines, the last one."""
         headers = {"Content-Type": "application/json", "X-CSRFToken": self.token}
         body = None if data is None else json.dumps(data).encode()
         request = urllib.request.Request(f"{self.house}/api/{path}", method=method, data=body, headers=headers)
         try:
             with self.opener.open(request, timeout=60) as answer:
-                return answer.status, json.loads(answer.read())
+                return answer.status, json.loads(answer.read().splitlines()[-1])
         except urllib.error.HTTPError as error:
             return error.code, json.loads(error.read())
 

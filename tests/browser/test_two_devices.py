@@ -42,7 +42,7 @@ def test_checks_of_one_instrument_from_several_devices_keep_one_chain(house: str
     by_sequence = {answer["sequence"]: answer for _, answer in answers}
     for here in sequences[1:]:
         assert by_sequence[here]["previous"] == by_sequence[here - 1]["digest"]
-    assert devices[2].call("GET", "health?chains=true")[1]["ok"]
+    assert devices[2].call("GET", "health/chains")[1]["ok"]
 
 
 def test_a_previewed_sheet_is_answered_while_others_save(house: str) -> None:

@@ -220,6 +220,10 @@ class TestAfterAdjusting:
         assert self.adjusted(loose).state == "check-first"
         assert self.adjusted(loose, Done("two-peg", at(1, 3, 10), "use")).state == "ready"
 
+    def test_in_the_same_second_as_left_comes_after_it_and_as_found_before(self) -> None:
+        assert self.adjusted(Done("two-peg", at(1, 3), "use", "as-left")).state == "ready"
+        assert self.adjusted(Done("two-peg", at(1, 3), "use")).reasons[0]["code"] == "adjusted-not-proved"
+
     def test_another_check_adjusted_bears_only_on_what_was_measured_through_it(self) -> None:
         states = {one.check: one.reasons[0]["code"] for one in self.adjusted(check="circular-vial").checks}
         assert states["two-peg"] == "passed"

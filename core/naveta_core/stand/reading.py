@@ -28,7 +28,7 @@ EYE = Range(1.0, 2.3, "the height of an eye")
 COMPENSATED = ("level", "digital-level", "total-station", "robotic-total-station")
 LEVEL_MOST, SPOT_MOST_MM = 36_000.0, 500.0
 UNKNOWN_INDEX_ARCSEC = 10.0
-WANTED_SHARE, USUAL_ACCURACY = 2.0, 5.0
+WANTED_SHARE, USUALLY_WANTED = 2.0, 10.0
 LEAST_CENTRING_MM, MOST_CENTRING_MM = 0.7, 3.0
 UNKNOWN_REST_DIV = 1.0
 CENTRING_SIGMA_MM = {"optical": 0.3, "laser": 0.5, "bob": 1.0}
@@ -264,7 +264,8 @@ def limits_of(document: SetUpDocument) -> dict[str, Limits]:
 def _centring_limit(document: SetUpDocument) -> tuple[float, str]:
     """What the sights and the accuracy wanted allow at the mark, mm: e = √2·σ_β·D/(ρ·√2) at 90° between equal sights."""
     work = document.work
-    wanted = work.angle_wanted_arcsec or WANTED_SHARE * (document.instrument.angle_accuracy_arcsec or USUAL_ACCURACY)
+    usual = max(USUALLY_WANTED, WANTED_SHARE * (document.instrument.angle_accuracy_arcsec or 0.0))
+    wanted = work.angle_wanted_arcsec or usual
     sights = Sights(back_m=work.sight_m, fore_m=work.sight_m)
     allowed = centring_allowed_mm(wanted, sights)
     use = min(MOST_CENTRING_MM, max(LEAST_CENTRING_MM, allowed))

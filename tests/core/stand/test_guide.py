@@ -201,7 +201,10 @@ def test_a_set_up_by_hand() -> None:
     assert figures["tilt_arcsec"] == pytest.approx(math.hypot(9, 1))
     assert (figures["index_along_arcsec"], figures["index_across_arcsec"]) == (3.0, 5.0)
     assert figures["height_m"] == pytest.approx(1.5624)
-    assert told["verdict"]["grade"] == "watch"  # laser: 0.2 + 1.943·0.5 = 1.17 mm is not proved within 1 mm
+    # The laser proves 0.2 + 1.943·0.5 = 1.17 mm; 10″ over 30 m allow 30 m·10″/ρ = 1.45 mm, 6″ only 0.87 mm.
+    assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "use"}
+    told = judged(whole() | {"work": {"angle_wanted_arcsec": 6}})
+    assert told["verdict"]["grade"] == "watch"
     assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "watch"}
     assert told["verdict"]["parts"][0]["quantity"] == "centring_mm"  # what the grade hangs on stands first
     assert told["finding"]["text"] == "Over PC-14: axis 9.1″ out of plumb, 0.2 mm off the mark and 1.5624 m above it."

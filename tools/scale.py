@@ -1,0 +1,196 @@
+"""Every question somebody waits for, at one hundredth of the records and at all of them. Part of `make chaos`."""
+
+from __future__ import annotations
+
+import json
+import os
+import statistics
+import sys
+import tempfile
+import time
+import uuid
+from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+ROOT = Path(__file__).resolve().parents[1]
+sys.path[:0] = [str(ROOT / "server"), str(ROOT)]
+RECORDS = int(os.environ.get("RECORDS", "200000"))
+OF_EACH = 100
+BEGAN = datetime(2026, 1, 5, 7, tzinfo=UTC)
+REPEATED = 15
+
+
+def main() -> None:
+    folder = tempfile.mkdtemp(prefix="naveta-scale-")
+    os.environ.update(
+        NAVETA_DATA=folder, NAVETA_DEMO="1", DJANGO_SETTINGS_MODULE="config.settings", NAVETA_NOW="2027-03-02T06:40:00"
+    )
+    os.environ.pop("DATABASE_URL", None)
+    (Path(folder) / "this-is-a-naveta-demo").touch()
+    import django
+
+    django.setup()
+    from django.core.management import call_command
+
+    call_command("migrate", verbosity=0)
+    grown = Grown()
+    grown.to(RECORDS // 100)
+    small = asked(grown.client)
+    grown.to(RECORDS)
+    large = asked(grown.client)
+    print(f"{'':<44}{RECORDS // 100:>9}{RECORDS:>9}   records")
+    for name, first in small.items():
+        print(f"{name:<44}{first:8.1f} {large[name]:8.1f} ms   {large[name] / first:5.2f} times")
+    verifying(grown.client)
+
+
+class Grown:
+    """A firm that grows: instruments of a hundred records each, all sealed as the server seals them."""
+
+    def __init__(self) -> None:
+        from django.test import Client
+
+        from fleet.models import InstrumentModel
+        from people.models import Crew, Person
+
+        crew = Crew.objects.create(name="Bramble")
+        self.people = [
+            Person.objects.create(username=f"p{i}", name=f"Person {i}", role="manager", crew=crew) for i in range(20)
+        ]
+        self.model = InstrumentModel.objects.create(
+            maker="Ondine", name="Merrow", kind="level", stated={"reading": "optical"}
+        )
+        self.client = Client(headers={"host": "localhost"})
+        self.client.force_login(self.people[0], backend="django.contrib.auth.backends.ModelBackend")
+        self.count = 0
+        self.template = self._template()
+
+    def _template(self) -> tuple[str, str]:
+        from naveta_core.checks import KINDS
+        from naveta_core.completing import complete
+        from naveta_core.documents import canonical, document_of
+        from tests.core.builders import exact
+
+        data = complete(exact(1, (30, 30), (56, 4), copies=4), None, BEGAN.isoformat())
+        return canonical(data), canonical(KINDS["two-peg"].reduce(document_of(data)))
+
+    def to(self, records: int) -> None:
+        """So many records, each instrument's in one go."""
+        from django.db import transaction
+
+        while self.count < records:
+            with transaction.atomic():
+                for _ in range(20):
+                    if self.count < records:
+                        self._instrument()
+            if not self.count % 20_000:
+                print(f"{self.count} records written", flush=True)
+
+    def _instrument(self) -> None:
+        from bench.facts import facts_of
+        from bench.models import Record
+        from fleet.models import Instrument, Mark
+
+        number = self.count // OF_EACH
+        one = Instrument.objects.create(
+            tag=f"LV-{100 + number}", model=self.model, since=BEGAN.date(), place=f"Shelf {number % 40}"
+        )
+        rows, previous = [], "0" * 64
+        from naveta_core.documents import GENESIS
+
+        previous = GENESIS
+        for i in range(OF_EACH):
+            rows.append(self._record(one, i, previous))
+            previous = rows[-1].digest
+        Record.objects.bulk_create(rows)
+        self.count += OF_EACH
+        Mark.objects.update_or_create(pk=1, defaults={"value": self.count})
+        one.chain_length, one.chain_head, one.changed = OF_EACH, previous, self.count
+        one.facts, one.facts_stamp = json.loads(json.dumps(facts_of(one))), uuid.uuid4().hex
+        one.save()
+
+    def _record(self, one: Any, i: int, previous: str) -> Any:
+        from bench import chain
+        from bench.models import Record
+        from bench.summary import summary_of
+        from naveta_core import __version__
+        from naveta_core.documents import canonical
+
+        at = BEGAN + timedelta(days=4 * i, minutes=self.count // OF_EACH % 600)
+        who = self.people[(self.count // OF_EACH + i) % 20]
+        knock = i % 10 == 5
+        document, result = (canonical({"event": "knock", "note": ""}), canonical({})) if knock else self.template
+        record = Record(
+            id=uuid.uuid4(), instrument=one, category="event" if knock else "check", kind="knock" if knock else "two-peg",
+            stage="" if knock else "as-found", observed_at=at.isoformat(), observed_at_utc=at, received_at=at, observed_by=who,
+            entered_by=who, entry="typed", document=document, result=result, core_version=__version__,
+            arrival=self.count + i + 1, sequence=i + 1, previous=previous, sent_digest="x",
+        )  # fmt: skip
+        record.summary = canonical(summary_of(record))
+        record.digest = chain.seal(record)
+        return record
+
+
+def asked(client: Any) -> dict[str, float]:
+    """The median time of each question, in milliseconds."""
+    last = _last_page()
+    newest = client.get("/api/device?since=1").json()["mark"]
+    paths = {
+        "an empty call (session)": "session",
+        "the yard's first page": "instruments?limit=50",
+        "an instrument": "instruments/LV-110",
+        "its records": "records?instrument=LV-110",
+        "its series": "instruments/LV-110/series",
+        "records, first page": "records",
+        "records, last page": f"records?cursor={last}" if last else "records",
+        "records of a kind": "records?kind=two-peg",
+        "records of a category": "records?category=event",
+        "records by a person": "records?by=p3",
+        "what a device asks in the morning": f"device?since={newest}",
+    }
+    return {name: _median(lambda path=path: client.get("/api/" + path)) for name, path in paths.items()}
+
+
+def _last_page() -> str:
+    """The mark of the last page, without turning all of them."""
+    from shared import paging
+
+    return paging.encode([51])
+
+
+def _median(call: Callable[[], Any]) -> float:
+    taken = []
+    for _ in range(REPEATED):
+        begun = time.perf_counter()
+        answer = call()
+        taken.append(1000 * (time.perf_counter() - begun))
+        assert answer.status_code == 200, answer.content[:300]
+    return statistics.median(taken[1:])
+
+
+def verifying(client: Any) -> None:
+    """Every seal: how long until the first line, and altogether; and what a day's work costs."""
+    begun = time.perf_counter()
+    lines = iter(client.get("/api/health/chains").streaming_content)
+    next(lines)
+    first = time.perf_counter() - begun
+    total = json.loads(list(lines)[-1])
+    print(f"every seal: first line {first:.2f} s, all {time.perf_counter() - begun:.0f} s; {json.dumps(total)}")
+    begun = time.perf_counter()
+    list(client.get(f"/api/health/chains?since={total['mark'] - 200}").streaming_content)
+    print(f"seals of the last 200 records: {time.perf_counter() - begun:.2f} s")
+    pages, since, size, more = 0, 0, 0, True
+    while more:
+        answer = client.get(f"/api/device?since={since}", headers={"accept-encoding": "gzip"})
+        size, pages = size + len(answer.content), pages + 1
+        import gzip
+
+        told = json.loads(gzip.decompress(answer.content))
+        since, more = told["mark"], told["more"]
+    print(f"a new device's fleet: {pages} pages, {size / 1000:.0f} kB packed")
+
+
+if __name__ == "__main__":
+    main()
