@@ -9,6 +9,7 @@ import pytest
 
 from naveta_core.documents import document_of
 from naveta_core.door import answer, reduce
+from naveta_core.envelope import Work
 from naveta_core.errors import Refused
 from naveta_core.stand.acts import ACTS
 from naveta_core.stand.guide import guide
@@ -203,7 +204,7 @@ def test_a_set_up_by_hand() -> None:
     assert figures["height_m"] == pytest.approx(1.5624)
     # The laser proves 0.2 + 1.943·0.5 = 1.17 mm; 10″ over 30 m allow 30 m·10″/ρ = 1.45 mm, 6″ only 0.87 mm.
     assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "use"}
-    told = judged(whole() | {"work": {"angle_wanted_arcsec": 6}})
+    told = judged(whole().model_copy(update={"work": Work(angle_wanted_arcsec=6)}))
     assert told["verdict"]["grade"] == "watch"
     assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "watch"}
     assert told["verdict"]["parts"][0]["quantity"] == "centring_mm"  # what the grade hangs on stands first
