@@ -81,7 +81,7 @@ def kills(count: int) -> None:
             missing = said - kept(data)
             if missing or not (n + 1) % 10:
                 print(f"kills {n + 1:>4}: {len(said):>6} acknowledged, {len(missing)} missing", flush=True)
-        print("chains: " + verified(data))
+        print("chains: " + verified(data) + "   (before: 124 kills, 3,111 acknowledged, none missing)")
 
 
 def disk() -> None:

@@ -41,6 +41,7 @@ DOCUMENT = {
 def main() -> None:
     os.environ.update(NAVETA_DATA=tempfile.mkdtemp(prefix="naveta-bench-"), NAVETA_DEMO="1")
     os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
+    os.environ.pop("DATABASE_URL", None)
     import django
 
     django.setup()

@@ -80,11 +80,11 @@ class Standing:
 
 
 def order(one: Done | Happened) -> tuple[datetime, int]:
-    """In which order things were, where clocks give the same second: as found, adjusted, as left; anything else that
-    happened comes after, against the instrument."""
+    """In which order things were, where clocks give the same second: as found, adjusted, as left, held, released;
+    anything else that happened comes after, against the instrument."""
     if isinstance(one, Done):
         return one.at, 2 if one.stage == "as-left" else 0
-    return one.at, 1 if one.event == ADJUSTED else 3
+    return one.at, {ADJUSTED: 1, "held": 3, RELEASE: 4}.get(one.event, 5)
 
 
 def clears(done: Done) -> bool:
@@ -271,12 +271,14 @@ def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> l
 
 def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
     """Why it goes out although no check passed: a manager released it, and nothing has happened since."""
-    last = max((one for one in events if one.event == RELEASE), key=lambda one: one.at, default=None)
+    last = max((one for one in events if one.event == RELEASE), key=order, default=None)
     if last is None:
         return []
     bearing = (*BEARING_EVENTS, ADJUSTED)
-    later = [one.at for one in done] + [one.at for one in events if one.event in bearing]
-    if any(at >= last.at for at in later) or (last_pass is not None and last_pass.at > last.at):
+    since = any(one.at >= last.at for one in done) or any(
+        one.event in bearing and order(one) > order(last) for one in events
+    )
+    if since or (last_pass is not None and last_pass.at > last.at):
         return []
     text = f"Released on {day_words(last.at.date())} without a passed {kind.title.lower()}: {last.note}"
     return [_said("released", text), _said("condition", kind.watch_condition)]

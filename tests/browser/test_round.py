@@ -28,10 +28,19 @@ def start(page: Page, on_for: str = "12") -> None:
     page.get_by_label("Field sheet").wait_for()  # the address comes before the sheet
 
 
-def take(page: Page, kind: str, seed: int, **truth: Any) -> None:
-    """The check at hand of a round, from its Begin to the round again."""
+def open_more(page: Page, faces: tuple[str, ...]) -> None:
+    for face in faces:
+        for i in range(2):
+            last = well(page, f"observations.targets[0].{face}[{i}].v")
+            last.fill("90")  # an empty row is used first
+            last.press(";")
+
+
+def take(page: Page, kind: str, seed: int, more: tuple[str, ...] = (), **truth: Any) -> None:
+    """The check at hand of a round, from its Begin to the round again. more: faces that get two pointings more."""
     page.locator(f"[data-step={kind}]").get_by_role("link", name="Begin").click()
     start(page)
+    open_more(page, more)
     fill(page, KINDS[kind].simulate(random.Random(seed), truth))
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
     page.get_by_role("button", name="Save as found").click()
@@ -63,8 +72,9 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     page.get_by_role("button", name="No time").click()
     expect(page.locator("[data-step=plummet]")).to_contain_text("Left out: no time.")
     # Two faces are bad: adjusted from the round, which takes up what was left.
-    quick = {"pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
-    take(page, "two-face", 3, c=40.0, i=0.0, **quick)
+    # One pointing a face would not prove c to half its limit, and nothing is stored from it: `;` opens two more.
+    quick = {"pointings": 3, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
+    take(page, "two-face", 3, more=("left", "right"), c=40.0, i=0.0, **quick)
     expect(page.locator("[aria-label='How it ends'] [data-finding=adjust]")).to_contain_text("Adjust first: two faces.")
     page.get_by_role("link", name="Adjust it").click()
     page.locator("#reads-now").fill("2.0")
@@ -76,6 +86,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     page.get_by_role("button", name="Run the test again, as left").click()
     page.wait_for_url(ENTRY)
     page.get_by_label("Field sheet").wait_for()
+    open_more(page, ("left", "right"))
     fill(page, KINDS["two-face"].simulate(random.Random(4), {"c": 0.5, "i": 0.0, **quick}))
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
     expect(page.locator("[data-reason=stored-and-proved]")).to_contain_text("stored as it should be")

@@ -98,12 +98,26 @@ def test_a_refused_check_stays_with_its_reason_and_opens_again(opens: Opens) -> 
     begin(page, "LV-02")
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
-    page.clock.set_fixed_time("2029-01-01T00:00:00Z")  # this device's clock is two years ahead
+    page.clock.set_fixed_time(
+        "2020-01-01T00:00:00Z"
+    )  # this device's clock is years behind, before the level was bought
     page.get_by_role("button", name="Save as found").click()
     refused = page.locator("[data-parcel=refused]")
     expect(refused).to_contain_text("is this device's clock right?")
     refused.get_by_role("button", name="Open it again").click()
     expect(page.locator("#well-1-b-reading")).to_have_value("1.4021")
+
+
+def test_while_two_clocks_disagree_it_waits_with_the_reason(opens: Opens) -> None:
+    page = opens()
+    begin(page, "LV-02")
+    sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
+    page.clock.set_fixed_time("2029-01-01T00:00:00Z")
+    page.get_by_role("button", name="Save as found").click()
+    expect(page.get_by_role("status").filter(has_text="waits to be sent")).to_contain_text(
+        "one of the two clocks is wrong"
+    )
 
 
 def test_the_same_id_with_other_content_is_refused(opens: Opens) -> None:

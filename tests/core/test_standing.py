@@ -224,6 +224,12 @@ class TestAfterAdjusting:
         assert self.adjusted(Done("two-peg", at(1, 3), "use", "as-left")).state == "ready"
         assert self.adjusted(Done("two-peg", at(1, 3), "use")).reasons[0]["code"] == "adjusted-not-proved"
 
+    def test_in_the_same_second_a_release_comes_after_the_hold_and_before_a_drop(self) -> None:
+        events = [Happened("released", at(1, 3), "spare only"), Happened("held", at(1, 3), "feels loose")]
+        passed = [Done("two-peg", at(20), "use")]
+        assert standing(LEVEL, passed, events, TODAY).state == "ready-if"
+        assert standing(LEVEL, passed, [*events, Happened("drop", at(1, 3))], TODAY).state == "hold"
+
     def test_another_check_adjusted_bears_only_on_what_was_measured_through_it(self) -> None:
         states = {one.check: one.reasons[0]["code"] for one in self.adjusted(check="circular-vial").checks}
         assert states["two-peg"] == "passed"

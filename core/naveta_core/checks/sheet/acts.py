@@ -8,6 +8,8 @@ from typing import Any
 
 from ...errors import Fault, Refused, said
 from ...judgement import Grade
+from ...wording import capital
+from .figures import size
 from .judged import Judged, next_of, offers_adjusting
 
 Data = dict[str, Any]
@@ -42,4 +44,15 @@ def by_hand(_document: Any, _read: Any, judged: Judged, grade: Grade, reads_now:
     acts = [text for code, text in next_of(judged, grade) if code == "adjust" or (code, text) in judged.to_mend]
     # What may be adjusted without having to be is led through all the same.
     acts = acts or [one.turn for one in judged.quantities if one.turn and offers_adjusting(one)]
-    return Guide(" ".join(dict.fromkeys(acts)), bool(acts))
+    return Guide(" ".join(dict.fromkeys(acts)) if acts else _why_not(judged), bool(acts))
+
+
+def _why_not(judged: Judged) -> str:
+    """Why nothing is done by a finding: it calls for nothing, or does not prove what it calls for."""
+    unproved = [one for one in judged.quantities if one.grade in ("adjust", "watch") and not one.may_turn()]
+    if not unproved:
+        return "Nothing is stored or mended by this finding. Take it once more first, or with more readings."
+    one = max(unproved, key=lambda quantity: quantity.estimate.u95)
+    wanted = size(one.fine * one.limits.use, one.fine * one.limits.use, one.unit)
+    known = size(one.estimate.u95, one.estimate.u95, one.unit)
+    return f"{capital(one.noun)}: known to ± {known} only, stored or mended from ± {wanted} on. Take it once more with more readings."
