@@ -139,7 +139,9 @@ class Grown:
 def asked(client: Any) -> dict[str, float]:
     """The median time of each question, in milliseconds."""
     last = _last_page()
-    newest = client.get("/api/device?since=1").json()["mark"]
+    from bench.selectors import newest_mark
+
+    newest = newest_mark()
     paths = {
         "an empty call (session)": "session",
         "the yard's first page": "instruments?limit=50",
