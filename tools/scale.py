@@ -109,7 +109,7 @@ class Grown:
             previous = rows[-1].digest
         Record.objects.bulk_create(rows)
         self.count += OF_EACH
-        Mark.objects.update_or_create(pk=1, defaults={"value": self.count})
+        Mark.objects.update_or_create(pk=1, defaults={"value": self.count, "stamp": uuid.uuid4().hex})
         one.chain_length, one.chain_head, one.changed = OF_EACH, previous, self.count
         one.facts, one.facts_stamp = json.loads(json.dumps(facts_of(one))), uuid.uuid4().hex
         one.save()

@@ -48,7 +48,7 @@ NO_BEARING = (*CUSTODY, "looked-back", "set-up", "pre-survey")
 """What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
 where a plate bubble rests is told to the next one all the same."""
 SLACK = timedelta(minutes=2)
-"""How far the house's own clock may be set back without that being called wrong."""
+"""How far the server's own clock may be set back without that being called wrong."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,11 +86,11 @@ def _moment(path: str, at: str, off_s: int | None, instrument: Instrument) -> da
     latest = Record.objects.order_by("-arrival").values_list("received_at", flat=True).first()
     now = clock.now()
     if latest is not None and now < latest - SLACK and not clock.is_told():
-        text = f"The house's clock went back: it says {now:%d %B %Y %H:%M} and has records of {latest:%d %B %Y %H:%M}. Nothing is lost: it is sent again by itself once that clock is right."
-        raise Later("house-clock-behind", text, 600)
+        text = f"The server's clock went back: it says {now:%d %B %Y %H:%M} but holds records of {latest:%d %B %Y %H:%M}. Nothing is lost: your entry is sent again automatically once that clock is right."
+        raise Later("server-clock-behind", text, 600)
     moment = chain.corrected(at, off_s)
     if moment > now + AHEAD:
-        text = f"This device says {moment:%d %B %Y %H:%M}, the house {now:%d %B %Y %H:%M}: one of the two clocks is wrong. It is kept here and sent again by itself once they agree."
+        text = f"This device says {moment:%d %B %Y %H:%M}, the server {now:%d %B %Y %H:%M}: one of the two clocks is wrong. Your entry is kept on this device and sent again automatically once they agree."
         raise Later("clocks-apart", text, 600)
     if moment.astimezone(clock.zone()).date() < instrument.since:
         wanted = f"a time since {instrument.tag} is here, {instrument.since:%d %B %Y}: is this device's clock right?"

@@ -16,6 +16,9 @@ class Mark(models.Model):
     """The one counter behind "what came after": every record that arrives and every change of an instrument takes the next."""
 
     value = models.BigIntegerField(default=0)
+    stamp = models.CharField(
+        max_length=32, default="", help_text="Another one with every step: what was worked out before is of no use."
+    )
 
     def __str__(self) -> str:
         return str(self.value)

@@ -8,7 +8,7 @@ from typing import Any
 
 from django.http import Http404
 
-from fleet.models import Instrument
+from fleet.models import Instrument, Mark
 from fleet.tags import settle_tag
 from naveta_core.errors import Refused
 from naveta_core.schedule import ORDER, Done, Happened, Standing, standing
@@ -112,13 +112,27 @@ _stood: dict[int, tuple[str, str, date, Standing]] = {}
 """Standings worked out already, by instrument: good while kind, stamp and day are the same."""
 
 
+_sorted: dict[date, tuple[str, list[Row]]] = {}
+"""The last day's list with the stamp of the counter it was made at: every change of the fleet takes another one."""
+
+
 def yard(today: date, query: str = "") -> list[Row]:
     """Every instrument that answers the search, what needs attention first."""
     wanted = query.strip().lower()
+    # The stamp is read before the rows: a change in between makes the list newer than it says, never older.
+    stamp = Mark.objects.values_list("stamp", flat=True).first() or ""
+    made, rows = _sorted.get(today, ("", []))
+    if not stamp or made != stamp:
+        rows = _sort(today)
+        _sorted.clear()
+        _sorted[today] = (stamp, rows)
+    return [row for row in rows if matches(row.one, wanted)] if wanted else rows
+
+
+def _sort(today: date) -> list[Row]:
     listed = [Listed(*row) for row in Instrument.objects.values_list(*LISTED)]
-    found = [one for one in listed if not wanted or matches(one, wanted)]
-    _stand_anew([one for one in found if _stood.get(one.pk, ())[:3] != (one.kind, one.stamp, today)], today)
-    return sorted((Row(one, _stood[one.pk][3]) for one in found), key=lambda row: row.key)
+    _stand_anew([one for one in listed if _stood.get(one.pk, ())[:3] != (one.kind, one.stamp, today)], today)
+    return sorted((Row(one, _stood[one.pk][3]) for one in listed), key=lambda row: row.key)
 
 
 def _stand_anew(changed: list[Listed], today: date) -> None:

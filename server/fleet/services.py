@@ -25,8 +25,9 @@ from shared.rights import require
 
 def next_mark() -> int:
     """The next number of the one counter, within the transaction of what it marks."""
-    if not Mark.objects.filter(pk=1).update(value=F("value") + 1):
-        Mark.objects.create(pk=1, value=1)
+    stamp = uuid.uuid4().hex
+    if not Mark.objects.filter(pk=1).update(value=F("value") + 1, stamp=stamp):
+        Mark.objects.create(pk=1, value=1, stamp=stamp)
     return Mark.objects.values_list("value", flat=True).get(pk=1)
 
 

@@ -36,7 +36,7 @@ TITLES = {
 
 
 class Later(Exception):
-    """Not now: the device keeps it and sends it again by itself."""
+    """Not now: the device keeps it and sends it again automatically."""
 
     def __init__(self, code: str, text: str, after_s: int, status: int = 503) -> None:
         self.code, self.text, self.after_s, self.status = code, text, after_s, status
@@ -125,10 +125,10 @@ def _of_the_disk(error: OperationalError) -> HttpResponse:
     """What the disk says: no room, no right, or somebody else holds it. Reading goes on."""
     said = str(error).lower()
     if "locked" in said or "busy" in said:
-        return later(503, "busy", "Somebody else holds the records just now. It is tried again by itself.", 5)
+        return later(503, "busy", "The records are in use just now. Your entry is sent again automatically.", 5)
     if "full" in said or "readonly" in said or "read-only" in said or "disk i/o" in said or "unable to open" in said:
         text = (
-            f"Nothing can be saved: {error}. What you typed is kept on this device. Reading goes on; tell the manager."
+            f"Nothing can be saved: {error}. Your entry is kept on this device. Reading still works; tell the manager."
         )
         return later(507, "no-room", text, 60)
     log.exception("the database", exc_info=error)

@@ -84,7 +84,7 @@ class TestClock:
         tam.check(good(), at=AT)
         monkeypatch.setattr(clock, "now", lambda: datetime(2027, 2, 26, 6, 0, tzinfo=UTC))
         answer = tam.event("knock", "2027-03-02T07:00:00+00:00")
-        assert (answer.status_code, answer.json()["code"]) == (503, "house-clock-behind")
+        assert (answer.status_code, answer.json()["code"]) == (503, "server-clock-behind")
         assert "02 March 2027" in answer.json()["title"]
         monkeypatch.undo()
         assert tam.event("knock", "2027-03-02T07:00:00+00:00").status_code == 201

@@ -18,6 +18,7 @@ class Migration(migrations.Migration):
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
                 ('value', models.BigIntegerField(default=0)),
+                ('stamp', models.CharField(default='', help_text='Another one with every step: what was worked out before is of no use.', max_length=32)),
             ],
         ),
         migrations.CreateModel(

@@ -12,6 +12,9 @@ from ...wording import capital
 from .figures import size
 from .judged import Judged, next_of, offers_adjusting
 
+NOT_PROVED = (
+    "These readings do not prove the error well enough to turn a screw. Repeat the check, or take more readings."
+)
 Data = dict[str, Any]
 Acting = Callable[[Any, Any, Judged, Grade, list[Any]], "Guide"]
 
@@ -33,6 +36,8 @@ class Guide:
 
     def as_dict(self) -> Data:
         told = asdict(self)
+        if self.wells and not self.allowed:
+            told["text"] = NOT_PROVED
         return {**told, "wells": list(self.wells), "steps": list(self.steps)}
 
 
@@ -51,8 +56,8 @@ def _why_not(judged: Judged) -> str:
     """Why nothing is done by a finding: it calls for nothing, or does not prove what it calls for."""
     unproved = [one for one in judged.quantities if one.grade in ("adjust", "watch") and not one.may_turn()]
     if not unproved:
-        return "Nothing is stored or mended by this finding. Take it once more first, or with more readings."
+        return "Nothing needs to be stored or repaired. Repeat the check first, or take more readings."
     one = max(unproved, key=lambda quantity: quantity.estimate.u95)
     wanted = size(one.fine * one.limits.use, one.fine * one.limits.use, one.unit)
     known = size(one.estimate.u95, one.estimate.u95, one.unit)
-    return f"{capital(one.noun)}: known to ± {known} only, stored or mended from ± {wanted} on. Take it once more with more readings."
+    return f"{capital(one.noun)}: known only to ± {known}. To store or repair it needs ± {wanted} or better: repeat the check with more readings."

@@ -10,6 +10,7 @@ from ...lengths import METRES, in_unit
 from ...priors import PRIOR_DOF
 from ...readings import ordinal
 from ...wording import MINUS, ROUND_SIGHTS, LengthWords, arcsec, figure, length_words, limit
+from ..sheet.acts import NOT_PROVED
 from .judge import Judged, longest_last, target_m
 from .model import TwoPeg
 from .read import Seen
@@ -284,15 +285,17 @@ def adjusting(document: TwoPeg, judged: Judged, steps: list[tuple[str, float]]) 
             turn = "lower" if away > 0 else "raise"
             says = f"{words.small(abs(away))} too {'high' if away > 0 else 'low'}, {arcsec(abs(left))} left: {turn} the line a little more."
         rows.append({"given": text, "left": in_unit(away, document.units.length), "done": done, "text": says})
+    allowed = may_turn_screws(judged.solution.estimate, limits)
+    bring = f"Level untouched. Bring staff {seen.staff} from {words.reading(target + now_c * seen.sight_m)} to {words.reading(target)}."
     return {
         "asked": f"Staff {seen.staff} reads now",
         "wells": [""],
         "from_text": words.reading(target + now_c * seen.sight_m),
         "target_text": words.reading(target),
         "unit": words.name,
-        "allowed": may_turn_screws(judged.solution.estimate, limits),
+        "allowed": allowed,
         "tool": "The instrument's own adjusting pin or key.",
         "screw": "The reticle screw under the cover below or above the eyepiece; loosen one side as the other is tightened.",
-        "text": f"Level untouched. Bring staff {seen.staff} from {words.reading(target + now_c * seen.sight_m)} to {words.reading(target)}.",
+        "text": bring if allowed else NOT_PROVED,
         "steps": rows,
     }

@@ -43,7 +43,7 @@ function Own() {
       setOld("");
       setFresh("");
       setTrouble(null);
-      tell({ text: "Your password is changed. On every other device you are signed out." });
+      tell({ text: "Password changed. You are signed out on every other device." });
     } catch (error) {
       setTrouble(error);
     }
@@ -61,16 +61,16 @@ function Own() {
     <section className="card grid gap-5 p-5" aria-label="Your own sign-in">
       <form className="grid gap-4" onSubmit={(event) => void change(event)}>
         <h2>Your password</h2>
-        <Secret label="Until now" value={old} onChange={setOld} autoComplete="current-password" path="old" trouble={trouble} />
-        <Secret label="New" value={fresh} onChange={setFresh} autoComplete="new-password" path="new" trouble={trouble} hint={LEAST} />
+        <Secret label="Current password" value={old} onChange={setOld} autoComplete="current-password" path="old" trouble={trouble} />
+        <Secret label="New password" value={fresh} onChange={setFresh} autoComplete="new-password" path="new" trouble={trouble} hint={LEAST} />
         <OtherTrouble trouble={trouble} />
         <button className="btn now site" disabled={busy || !old || !fresh}>
-          {busy ? "Changing…" : "Change it"}
+          {busy ? "Changing…" : "Change password"}
         </button>
       </form>
       <div className="grid gap-2 border-t border-line pt-4">
-        <h2>A tablet lost?</h2>
-        <p className="sub">Ends every session of yours, this one too. Unsent work on a lost tablet stays sealed there.</p>
+        <h2>Lost a tablet?</h2>
+        <p className="sub">This signs you out on every device, this one too. Unsent work on a lost tablet stays encrypted there.</p>
         <button className="btn justify-self-start" onClick={() => void end()}>
           Sign out everywhere
         </button>
@@ -91,7 +91,7 @@ function Everybody() {
             <span className={`min-w-0 flex-1 ${one.active ? "" : "sub"}`}>
               <b className="font-[640]">{one.name}</b>
               <span className="sub block">
-                {one.active ? (ROLES[one.role] ?? one.role) : "Has left: signs in no more"}
+                {one.active ? (ROLES[one.role] ?? one.role) : "Has left: cannot sign in"}
                 {one.crew && one.active ? `, ${one.crew} crew` : ""}, signs in as {one.username}
               </span>
             </span>
@@ -145,11 +145,11 @@ function Change({ one, onDone }: { one: Row; onDone: () => void }) {
         <button className="btn" onClick={() => void act(api.DELETE("/api/people/{username}/sessions", { params: { path } }), `Every session of ${one.name} has ended.`)}>
           End every session
         </button>
-        <button className="btn" onClick={() => void act(api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !one.active } }), one.active ? `${one.name} signs in no more.` : `${one.name} may sign in again.`)}>
+        <button className="btn" onClick={() => void act(api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !one.active } }), one.active ? `${one.name} cannot sign in any more.` : `${one.name} may sign in again.`)}>
           {one.active ? "Has left" : "Is back"}
         </button>
       </div>
-      <p className="sub">Who has left signs in no more, at once. Their name stays on every record.</p>
+      <p className="sub">Someone who has left cannot sign in, from now on. Their name stays on every record.</p>
     </div>
   );
 }

@@ -72,7 +72,7 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   };
   if (!kind.adjustable) return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "Nothing here is adjusted in the field."}</p>;
   if (!told) return <Trouble error={guide.error} />;
-  if (!told.allowed) return <p>{told.wells.length ? "These readings do not prove the error well enough to turn a screw by. Take it once more first, or with more readings." : told.text}</p>;
+  if (!told.allowed) return <p>{told.text}</p>;
   if (!mine || !right.allowed) return <p className="sub">{right.text || "This adjustment is not yours to make: ask the equipment manager."}</p>;
   if (told.wells.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
   // Where nothing is turned, old values are noted first: only then is the second round the act that matters.

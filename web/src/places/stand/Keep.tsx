@@ -66,7 +66,7 @@ function Sights({ draft, usual, refused, write }: Omit<Props, "said"> & { usual:
     <div className="grid grid-cols-2 gap-3">
       <Named id="sight" label="Shortest sight, m" value={work.sight_m ?? ""} placeholder={String(usual["sight_m"] ?? "")} onType={change("sight_m")} faults={refused} path="work.sight_m" />
       <Named id="steep" label="Steepest, °" value={work.elevation_deg ?? ""} placeholder={String(usual["elevation_deg"] ?? "")} onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
-      <Named id="wanted" label="Angles wanted to, ″" value={work.angle_wanted_arcsec ?? ""} placeholder="10, if nobody says" onType={change("angle_wanted_arcsec")} faults={refused} path="work.angle_wanted_arcsec" />
+      <Named id="wanted" label="Angles wanted to, ″" value={work.angle_wanted_arcsec ?? ""} placeholder="optional" onType={change("angle_wanted_arcsec")} faults={refused} path="work.angle_wanted_arcsec" />
     </div>
   );
 }

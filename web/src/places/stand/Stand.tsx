@@ -1,9 +1,9 @@
 // The stand: go on with a set-up, or begin one: which instrument, over which point, by which way of working.
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { NoSignal, type Way, type Ways as Told, api, data } from "../../api/client";
-import { pointsQuery, yardQuery } from "../../api/queries";
+import { deviceQuery, pointsQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
 import { nearMisses, ways as waysOf } from "../../core";
@@ -170,18 +170,16 @@ function baseOf(way: string, below: Below): { base?: Below } {
 
 /** The base's tag once it names one of the fleet; null while it does not. */
 function useKnownBase(typed: string): string | null {
-  const yard = useInfiniteQuery(yardQuery(""));
+  const fleet = useQuery(deviceQuery).data ?? [];
   const tag = typed.trim().toUpperCase();
-  const rows = yard.data?.pages.flatMap((page) => page.instruments) ?? [];
-  return rows.some((row) => row.tag === tag) ? tag : null;
+  return fleet.some((instrument) => instrument.tag === tag && instrument.kind === "tribrach") ? tag : null;
 }
 
 type StandsProps = { tripod: string; base: string; onTripod: (tag: string) => void; onBase: (tag: string) => void; level: boolean };
 
 /** On which tripod and base, by their tags; those of the fleet are offered. */
 function Stands({ tripod, base, onTripod, onBase, level }: StandsProps) {
-  const yard = useInfiniteQuery(yardQuery(""));
-  const rows = yard.data?.pages.flatMap((page) => page.instruments) ?? [];
+  const rows = useQuery(deviceQuery).data ?? [];
   const well = (id: string, label: string, kind: string, value: string, onType: (tag: string) => void) => (
     <label className="grid gap-1" htmlFor={id}>
       <span className="font-[600]">{label}</span>
