@@ -76,7 +76,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     quick = {"pointings": 3, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
     take(page, "two-face", 3, more=("left", "right"), c=40.0, i=0.0, **quick)
     expect(page.locator("[aria-label='How it ends'] [data-finding=adjust]")).to_contain_text("Adjust first: two faces.")
-    page.get_by_role("link", name="Adjust it").click()
+    page.get_by_role("link", name="Open it").click()
     page.locator("#reads-now").fill("2.0")
     page.locator("#reads-now-1").fill("-1.0")
     page.get_by_role("button", name="Note", exact=True).click()

@@ -157,7 +157,7 @@ function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: 
         <div className="flex items-center gap-4">
           {step.grade && <GradeMark grade={step.grade as "use"} />}
           <Link className={bad ? `btn ${better ? "now" : ""}` : "link"} to={`/records/${step.record}`}>
-            {step.grade === "adjust" ? "Adjust it" : step.grade === "repeat" ? "Take it again" : "Its record"}
+            {step.grade === "adjust" ? "Open it" : step.grade === "repeat" ? "Take it again" : "Its record"}
           </Link>
         </div>
       ) : step.left_out ? (

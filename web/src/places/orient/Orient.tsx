@@ -64,10 +64,15 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]" data-fresh={fresh} data-complete={said?.complete}>
         <div className="grid gap-4">
           <section className="card grid gap-4 p-5" aria-label="Sights">
-            <div className="max-w-[220px]">
-              <Named id="instrument-height" label={`Height of instrument, ${draft.document.units.length}`} value={observed.instrument_height ?? ""} placeholder={draft.document.kind === "free-station" ? "0" : ""} onType={(text) => write((one) => withHeight(one, text))} faults={faults} path="observations.instrument_height" />
+            <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+              <div className="w-[220px]">
+                <Named id="instrument-height" label={`Height of instrument, ${draft.document.units.length}`} value={observed.instrument_height ?? ""} placeholder={draft.document.kind === "free-station" ? "0" : ""} onType={(text) => write((one) => withHeight(one, text))} faults={faults} path="observations.instrument_height" />
+              </div>
+              <div className="grid gap-1">
+                <span className="font-[600]">The circle counts</span>
+                <Choice label="The circle counts" value={observed.counts ?? "clockwise"} options={COUNTS} onChange={(counts) => write((one) => observing(one, { counts }))} />
+              </div>
             </div>
-            <Choice label="The circle counts" value={observed.counts ?? "clockwise"} options={COUNTS} onChange={(counts) => write((one) => observing(one, { counts }))} />
             <Sights draft={draft} said={said} faults={faults} write={write} />
           </section>
           <section className="card px-5 py-2" aria-label="Closing look">

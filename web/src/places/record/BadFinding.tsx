@@ -21,12 +21,20 @@ type Code = "real" | "keep" | "adjust" | "without" | "look-back";
 export function BadFinding({ record, result, document }: Props) {
   const kind = useKind(record.kind);
   const { grade } = result.verdict;
-  const [now, setNow] = useState<Code>(grade === "adjust" ? "adjust" : grade === "repeat" ? "real" : "without");
+  const { next } = result.verdict;
+  // What a quick look found is taken in full before anything is turned or stored by it: the core says so.
+  const full = next.some((act) => act.code.startsWith("adjust")) ? undefined : next.find((act) => act.code === "once-more");
+  const [now, setNow] = useState<Code>(grade === "adjust" ? (full ? "real" : "adjust") : grade === "repeat" ? "real" : "without");
   const looked = useQuery(lookBackQuery(record.id));
   if (!kind) return null;
   const done: Record<Code, boolean> = { real: (document.observations.setups?.length ?? 0) >= 4, keep: true, adjust: record.as_left !== null, without: false, "look-back": Boolean(looked.data?.signed) };
   const content: Record<Code, ReactNode> = {
-    real: <Again record={record} document={document} kind={kind} />,
+    real: (
+      <>
+        {full && <p className="font-[640]">{full.text}</p>}
+        <Again record={record} document={document} kind={kind} />
+      </>
+    ),
     keep: <p className="sub">It is on record, sealed, with every reading.</p>,
     adjust: grade === "service" ? <p>Beyond what is adjusted in the field: hold it and send it to service with this finding.</p> : <Adjusting record={record} document={document} kind={kind} />,
     without: <Without record={record} condition={grade === "adjust" ? null : kind.watch_condition} />,
