@@ -184,7 +184,7 @@ def _next(outcome: Outcome, steps: list[Step]) -> list[Data]:
         return [
             {
                 "code": "adjust-then-round",
-                "text": "Open the check that was found. If it is proved well enough, adjust and repeat it as left; if not, take it again in full first.",
+                "text": "Open the check marked adjust. If it is proved well enough, adjust and repeat it as left; if not, take it again in full first.",
             }
         ]
     if outcome is AGAIN:
