@@ -60,7 +60,7 @@ lint: .venv/tests web/node_modules/.package-lock.json
 
 test-core-alone: .venv/ready
 	@rm -rf build/core-alone && python3 -m venv build/core-alone
-	@build/core-alone/bin/python -m pip install -q --disable-pip-version-check pydantic==$$(sed -n 's/^pydantic==//p' requirements.txt) mpmath==$$(sed -n 's/^mpmath==//p' requirements.txt)
+	@build/core-alone/bin/python -m pip install -q --disable-pip-version-check pydantic==$$(sed -n 's/^pydantic==//p' requirements.txt)
 	@build/core-alone/bin/python -m pip install -q --disable-pip-version-check --no-deps ./core
 	@cd build && PYTHONPATH= core-alone/bin/python ../tools/core_alone.py
 

@@ -19,6 +19,7 @@ from demo.things import THINGS, Checked, Thing, same
 from fleet.models import Instrument, InstrumentModel
 from fleet.services import add_instrument, add_model
 from naveta_core.checks import KINDS
+from naveta_sim import simulate
 from people.models import Person
 from people.services import add_person
 from shared import clock
@@ -52,7 +53,7 @@ def load(progress: Any = print) -> None:
         one[0]: add_person(actor=None, username=one[0], name=one[1], role=one[2], crew=one[3], password=None)
         for one in PEOPLE
     }
-    models = {one["name"]: add_model(actor=people["ines"], **one).id for one in (*MODELS, *OTHER_MODELS)}
+    models = {one["name"]: _add_model(people["ines"], one).id for one in (*MODELS, *OTHER_MODELS)}
     for level in LEVELS:
         progress(
             f"  {level.tag}: two years of checks, knocks and days out…"
@@ -65,6 +66,10 @@ def load(progress: Any = print) -> None:
     for thing in THINGS:
         progress(f"  {thing.tag}: {', '.join(one.kind for one in thing.checks)}…")
         _write_thing(thing, people, models[thing.model])
+
+
+def _add_model(actor: Person, stated: dict[str, Any]) -> InstrumentModel:
+    return add_model(actor=actor, **stated)
 
 
 def _write_thing(thing: Thing, people: dict[str, Person], model: int) -> None:
@@ -97,8 +102,8 @@ def write_check(tag: str, checked: Checked, day: int, chief: Person, today: date
     rng = random.Random(f"{SEED}{tag}{checked.kind}{day}")
     at = _at(day, time(7, rng.randrange(2, 50)), today)
     celsius = _celsius(at, rng)
-    document = KINDS[checked.kind].simulate(rng, checked.truth(day, celsius))
-    document["observations"].update(checked.way)
+    document = simulate(checked.kind, rng, checked.truth(day, celsius))
+    document["observations"].update(checked.typed)
     told = {"temperature_c": celsius, "wind": "calm", **document.get("conditions", {})}
     data = {
         "instrument": tag,
@@ -212,7 +217,7 @@ class _Writer:
             "instrument": stated,
             "noise": 0.85,
         }
-        document = KINDS["two-peg"].simulate(self.rng, truth)
+        document = simulate("two-peg", self.rng, truth)
         document["conditions"] = {
             "temperature_c": _celsius(at, self.rng),
             "wind": self.rng.choice(("calm", "calm", "breeze")),

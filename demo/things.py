@@ -103,7 +103,7 @@ class Checked:
     every_days: int
     last_days: int
     truth: Truth
-    way: Data = field(default_factory=dict)
+    typed: Data = field(default_factory=dict)
     """What is put into the observations besides what is read."""
 
 
@@ -151,10 +151,19 @@ def index_with_warmth(_days: float, celsius: float) -> Data:
 
 THINGS = (
     Thing(
-        "TS-01", "Tessaly", "88014", None, "Yard shelf 5",
+        "TS-01",
+        "Tessaly",
+        "88014",
+        None,
+        "Yard shelf 5",
         (
             VIAL,
-            Checked("dual-axis-level", 28, 12, same(index_arcsec=(0.6, -0.4), accuracy=3.0, step=1.0, headings=FOUR, noise=0.7)),
+            Checked(
+                "dual-axis-level",
+                28,
+                12,
+                same(index_arcsec=(0.6, -0.4), accuracy=3.0, step=1.0, headings=FOUR, noise=0.7),
+            ),
             Checked("plummet", 84, 12, same(offset_mm=(0.25, -0.2), laser=True, height=1.62, noise=0.6)),
             Checked("two-face", 28, 12, same(c=1.2, i=-0.8, t=1.5, accuracy=3.0, noise=0.6)),
             Checked("tracker", 28, 12, same(tracker_arcsec=(1.5, -1.0), accuracy=3.0, noise=0.6)),
@@ -163,7 +172,11 @@ THINGS = (
         rounds=((12, ("dual-axis-level", "plummet", "two-face")),),
     ),
     Thing(
-        "TS-03", "Tessaly", "88092", "Bramble", "",
+        "TS-03",
+        "Tessaly",
+        "88092",
+        "Bramble",
+        "",
         (
             VIAL,
             Checked("dual-axis-level", 28, 20, index_with_warmth),
@@ -174,18 +187,41 @@ THINGS = (
         ),
     ),
     Thing(
-        "TD-01", "Aldreth", "5530", "Thrift", "",
+        "TD-01",
+        "Aldreth",
+        "5530",
+        "Thrift",
+        "",
         (
             VIAL,
             Checked("plate-vial", 28, 16, same(rest_div=-1.2, sensitivity=30, noise=0.8)),
             Checked("plummet", 84, 37, same(offset_mm=(0.1, -0.15), height=1.62, noise=0.8)),
-            Checked("two-face", 28, 16, same(c=2.0, i=-2.0, t=1.5, accuracy=5.0, noise=0.5, targets=((90.3, 90.0), (48.0, 60.0)))),
+            Checked(
+                "two-face",
+                28,
+                16,
+                same(c=2.0, i=-2.0, t=1.5, accuracy=5.0, noise=0.5, targets=((90.3, 90.0), (48.0, 60.0))),
+            ),
         ),
     ),
     Thing("TB-04", "Brask", "311", "Bramble", "", (Checked("plummet", 84, 26, base_plummet(0.1, 0.1, 0.5), THIRDS),)),
-    Thing("TB-11", "Brask", "318", None, "Yard shelf 4", (Checked("plummet", 84, 19, base_plummet(0.2, -0.1, 4.5), THIRDS),)),
+    Thing(
+        "TB-11",
+        "Brask",
+        "318",
+        None,
+        "Yard shelf 4",
+        (Checked("plummet", 84, 19, base_plummet(0.2, -0.1, 4.5), THIRDS),),
+    ),
     *(
-        Thing(f"TR-0{i}", "Strand", f"W{i}", crew, place, (Checked("tripod", 168, last, same(twist_arcsec=twist, set_arcsec=kept, rounds=6)),))
+        Thing(
+            f"TR-0{i}",
+            "Strand",
+            f"W{i}",
+            crew,
+            place,
+            (Checked("tripod", 168, last, same(twist_arcsec=twist, set_arcsec=kept, rounds=6)),),
+        )
         for i, crew, place, last, twist, kept in (
             (1, "Bramble", "", 40, 12.0, 0.5),
             (2, "Thrift", "", 40, 14.0, 0.0),
@@ -195,9 +231,71 @@ THINGS = (
             (6, None, "Yard rack", 42, 13.0, 0.0),
         )
     ),
-    Thing("PO-01", "Reed", "P11", "Bramble", "", (Checked("pole-vial", 28, 11, same(error_mm=(0.05, 0.0), headings=FOUR * 2, noise=0.5)),)),
-    Thing("PO-02", "Reed", "P12", "Thrift", "", (Checked("pole-vial", 28, 4, lambda days, _: {"error_mm": (0.9, -0.6) if days < 30 else (0.1, 0.05), "headings": FOUR * 2, "noise": 0.5}),)),
-    Thing("ST-01", "Tally", "T2", None, "Yard rack", (Checked("staff", 330, 120, same(zero_mm=0.05, scale_ppm=40.0, lengths=(0.1, 0.4, 0.8, 1.2, 1.6, 2.0, 2.4, 2.8, 3.0))), STAFF_VIAL)),
-    Thing("ST-02", "Tally", "T3", "Thrift", "", (Checked("staff", 330, 121, same(zero_mm=0.95, scale_ppm=60.0, lengths=(0.1, 0.4, 0.8, 1.2, 1.6, 2.0, 2.4, 2.8, 3.0))), STAFF_VIAL)),
-    Thing("TA-01", "Ribbon", "30-7", None, "Yard rack", (Checked("tape", 330, 122, same(scale_ppm=160.0, zero_mm=0.2, temperature_c=9.0)),)),
-)  # fmt: skip
+    Thing(
+        "PO-01",
+        "Reed",
+        "P11",
+        "Bramble",
+        "",
+        (Checked("pole-vial", 28, 11, same(error_mm=(0.05, 0.0), headings=FOUR * 2, noise=0.5)),),
+    ),
+    Thing(
+        "PO-02",
+        "Reed",
+        "P12",
+        "Thrift",
+        "",
+        (
+            Checked(
+                "pole-vial",
+                28,
+                4,
+                lambda days, _: {
+                    "error_mm": (0.9, -0.6) if days < 30 else (0.1, 0.05),
+                    "headings": FOUR * 2,
+                    "noise": 0.5,
+                },
+            ),
+        ),
+    ),
+    Thing(
+        "ST-01",
+        "Tally",
+        "T2",
+        None,
+        "Yard rack",
+        (
+            Checked(
+                "staff",
+                330,
+                120,
+                same(zero_mm=0.05, scale_ppm=40.0, lengths=(0.1, 0.4, 0.8, 1.2, 1.6, 2.0, 2.4, 2.8, 3.0)),
+            ),
+            STAFF_VIAL,
+        ),
+    ),
+    Thing(
+        "ST-02",
+        "Tally",
+        "T3",
+        "Thrift",
+        "",
+        (
+            Checked(
+                "staff",
+                330,
+                121,
+                same(zero_mm=0.95, scale_ppm=60.0, lengths=(0.1, 0.4, 0.8, 1.2, 1.6, 2.0, 2.4, 2.8, 3.0)),
+            ),
+            STAFF_VIAL,
+        ),
+    ),
+    Thing(
+        "TA-01",
+        "Ribbon",
+        "30-7",
+        None,
+        "Yard rack",
+        (Checked("tape", 330, 122, same(scale_ppm=160.0, zero_mm=0.2, temperature_c=9.0)),),
+    ),
+)

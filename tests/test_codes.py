@@ -7,7 +7,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 SAYS = re.compile(
-    r"""(?<!Way)(?<!Field)(?<!Group)(?<!Option)(?<!Table)\(\s*"([a-z]+(?:-[a-z]+)+)",\s*(?:f?"|_turn|_balance|STICKING|text|words)   # (code, sentence)
+    r"""(?<!Way)(?<!Method)(?<!_layout)(?<!Field)(?<!Group)(?<!Option)(?<!Table)\(\s*"([a-z]+(?:-[a-z]+)+)",\s*(?:f?"|_turn|_balance|STICKING|text|words)   # (code, sentence)
       | "code":\ "([a-z]+(?:-[a-z]+)+)"
       | \.say\(\s*"[a-z]+",\s*"([a-z-]+)"
       | _said\(\s*"([a-z-]+)"
@@ -24,7 +24,7 @@ def given_out() -> set[str]:
     codes = set()
     for folder in ("core/naveta_core", "server"):
         for path in (ROOT / folder).rglob("*.py"):
-            if "migrations" not in path.parts and path.name not in ("layouts.py", "acts.py", "ways.py"):
+            if "migrations" not in path.parts and path.name not in ("steps.py", "methods.py"):
                 for match in SAYS.finditer(path.read_text()):
                     codes |= {one for one in match.groups() if one}
     return codes - HINTED
@@ -43,8 +43,8 @@ def test_the_readme_shows_every_picture_and_no_other() -> None:
 
 
 def test_the_grounds_offered_are_those_there_is_a_word_for() -> None:
-    from naveta_core.stand.circumstances import GROUND as NAMED
-    from naveta_core.stand.hints import GROUND
+    from naveta_core.setup.conditions import GROUND as NAMED
+    from naveta_core.setup.tips import GROUND
 
     page = (ROOT / "web/src/places/stand/AskTripod.tsx").read_text()
     offered = re.findall(r'value: "(\w+)"', page[page.index("const GROUNDS") : page.index("const WINDS")])

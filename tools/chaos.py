@@ -19,6 +19,7 @@ import time
 import uuid
 from contextlib import closing
 from pathlib import Path
+from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 from tests.core.builders import exact
@@ -40,6 +41,8 @@ class Saver(threading.Thread):
             crew = Crew(self.port)
             while not self.stop.is_set():
                 identity, tag = str(uuid.uuid4()), f"LV-0{1 + len(self.said) % 3}"
+                path: str
+                body: dict[str, Any]
                 if len(self.said) % 2:
                     path, body = f"events/{identity}", {"instrument": tag, "event": "knock", "at": AT}
                 else:
@@ -57,8 +60,13 @@ def kept(data: Path) -> set[str]:
 
 def verified(data: Path) -> str:
     told = subprocess.run(
-        [sys.executable, "manage.py", "verify"], cwd=ROOT / "server", env=environment(data), capture_output=True, text=True, check=False
-    )  # fmt: skip
+        [sys.executable, "manage.py", "verify"],
+        cwd=ROOT / "server",
+        env=environment(data),
+        capture_output=True,
+        text=True,
+        check=False,
+    )
     return (told.stdout.splitlines() or ["nothing"])[-1] + (" " + told.stderr.strip()[-200:] if told.returncode else "")
 
 

@@ -1,4 +1,4 @@
-"""Run inside an environment that holds the core, pydantic and mpmath only: reduces the examples and compares.
+"""Run inside an environment that holds the core and pydantic only: reduces the examples and compares.
 
 Called by `make test-core-alone`; exits 1 with a line a difference.
 """
@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from naveta_core.checks import KINDS
-from naveta_core.documents import document_of
+from naveta_core.registry import document_of
 
 EXAMPLES = Path(__file__).resolve().parents[1] / "tests/core/examples"
 
@@ -29,12 +29,12 @@ def _alike(found: Any, expected: Any, tolerance: float) -> bool:
 
 
 def main() -> int:
-    strangers = [name for name in ("django", "numpy", "scipy", "ninja") if importlib.util.find_spec(name)]
+    strangers = [name for name in ("django", "mpmath", "numpy", "scipy", "ninja") if importlib.util.find_spec(name)]
     wrong = [f"{name} is installed here: this environment proves nothing" for name in strangers]
     for path in sorted(EXAMPLES.glob("*.json")):
         case = json.loads(path.read_text())
         document = document_of(case["document"])
-        result = KINDS[document.kind].reduce(document)["result"]
+        result = KINDS[document.kind].reduce(document).plain()["result"]
         for name, expected in case["expect"].items():
             if not _alike(result[name], expected, case["tolerance"][name]):
                 wrong.append(f"{path.name}: {name} is {result[name]}, expected {expected}")

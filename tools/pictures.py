@@ -17,7 +17,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from naveta_core.checks import KINDS
+from naveta_sim import simulate
 
 ROOT = Path(__file__).resolve().parents[1]
 SHOTS = ROOT / "docs/screenshots"
@@ -80,7 +80,7 @@ def _begin(page: Page, tag: str) -> None:
 
 
 def _sheet(page: Page, *sights: str) -> None:
-    page.locator("#well-0-a-reading").focus()
+    page.locator("#row-observations-setups-0-a-readings-0").focus()
     for i, sight in enumerate(sights):
         if i:
             page.keyboard.press("Enter")
@@ -248,7 +248,7 @@ def _two_face(page: Page) -> None:
     page.get_by_role("radio", name="Full").click()
     page.get_by_role("button", name="Start reading").click()
     truth = {"c": -7.5, "i": 5.0, "t": 10.0, "noise": 0.8}
-    made = KINDS["two-face"].simulate(random.Random(3), truth)["observations"]
+    made = simulate("two-face", random.Random(3), truth)["observations"]
     for i, target in enumerate(made["targets"]):
         page.locator(f"#row-observations-targets-{i}-distance_m").fill(target["distance_m"])
         for face in ("left", "right"):
@@ -290,7 +290,7 @@ def _plan_and_round(browser: Browser) -> None:
             page.get_by_label("On for, minutes").fill("12")
         page.get_by_role("button", name="Start reading").click()
         page.wait_for_selector("[data-row], .well")
-        for path, value in _leaves(KINDS[kind].simulate(random.Random(3), truth)["observations"], "observations"):
+        for path, value in _leaves(simulate(kind, random.Random(3), truth)["observations"], "observations"):
             if page.locator(f"#row-{path}").count():
                 page.locator(f"#row-{path}").fill(value)
         page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")

@@ -68,10 +68,10 @@ def main() -> None:
 
 def _stand(empty_s: float) -> None:
     """The Stand's mechanism: an act and what is then seen; one advice of each that inverts it."""
-    from naveta_core.stand.advisors import advise
-    from naveta_core.stand.kit import Kit
-    from naveta_core.stand.mechanism import move_leg, see, stood, turn_screw
-    from naveta_core.stand.tripod import even_feet
+    from naveta_core.setup.advisors import advise
+    from naveta_core.setup.equipment import Kit
+    from naveta_core.setup.mechanism import move_leg, see, stood, turn_screw
+    from naveta_core.setup.tripod import even_feet
 
     kit = Kit()
     state = stood(kit, even_feet(1.0), 1.4)
@@ -140,8 +140,10 @@ def _browser(empty_s: float) -> None:
         cold, warm = page.evaluate(ASK, asked)
         browser.close()
     server.shutdown()
-    print(f"The browser's own core: boot {cold[0] / 1000:.1f} s cold, {warm[0] / 1000:.1f} s warm; a preview {warm[1]:.1f} ms, "
-          f"{warm[1] / 1000 / empty_s:.2f} times an empty call of the house.")  # fmt: skip
+    print(
+        f"The browser's own core: boot {cold[0] / 1000:.1f} s cold, {warm[0] / 1000:.1f} s warm; a preview {warm[1]:.1f} ms, "
+        f"{warm[1] / 1000 / empty_s:.2f} times an empty call of the house."
+    )
 
 
 def _calls() -> dict[str, Callable[[], Any]]:
@@ -151,7 +153,8 @@ def _calls() -> dict[str, Callable[[], Any]]:
     from config.api import api
     from fleet.models import Instrument, InstrumentModel
     from naveta_core.checks import KINDS
-    from naveta_core.documents import parse
+    from naveta_core.registry import parse
+    from naveta_sim import simulate
     from people.models import Person
 
     @api.post("/bench-nothing")
@@ -177,7 +180,7 @@ def _calls() -> dict[str, Callable[[], Any]]:
         return call
 
     def simulated(kind: Any) -> Any:
-        return kind.simulate(random.Random(1), {"collimation_arcsec": 4.0})
+        return simulate(kind.name, random.Random(1), {"collimation_arcsec": 4.0} if kind.name == "two-peg" else {})
 
     def core_alone() -> Any:
         document = parse(raw)
@@ -185,12 +188,11 @@ def _calls() -> dict[str, Callable[[], Any]]:
 
     return {
         "an empty call": post("/api/bench-nothing", {}),
-        "preview of a complete two-peg test": post("/api/checks/preview", {"document": DOCUMENT}),
-        "the same, of a known level": post("/api/checks/preview", {"instrument": "LV-01", "document": DOCUMENT}),
+        "preview of a complete two-peg test": post("/api/preview", {"document": DOCUMENT}),
+        "the same, of a known level": post("/api/preview", {"instrument": "LV-01", "document": DOCUMENT}),
         **{
-            f"preview of {one.title.lower()}": post("/api/checks/preview", {"document": simulated(one)})
+            f"preview of {one.title.lower()}": post("/api/preview", {"document": simulated(one)})
             for one in KINDS.values()
-            if one.ways
         },
         "the core alone: parse, reduce, judge": core_alone,
         "the yard with 2,000 instruments": _yard(client),
@@ -201,9 +203,9 @@ def _yard(client: Any) -> Callable[[], Any]:
     """Facts are kept beside each instrument, so the length of its history costs the yard nothing."""
     from fleet.models import Instrument, InstrumentModel
     from naveta_core.checks import KINDS
-    from naveta_core.documents import parse
+    from naveta_core.registry import parse
 
-    part = KINDS["two-peg"].reduce(parse(json.dumps(DOCUMENT).encode()))
+    part = KINDS["two-peg"].reduce(parse(json.dumps(DOCUMENT).encode())).plain()
     at = "2027-02-20T07:00:00+00:00"
     done = {
         "check": "two-peg",

@@ -11,6 +11,7 @@ import time
 import uuid
 from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -72,12 +73,13 @@ class Grown:
 
     def _template(self) -> tuple[str, str]:
         from naveta_core.checks import KINDS
-        from naveta_core.completing import complete
-        from naveta_core.documents import canonical, document_of
+        from naveta_core.documents.instrument_context import complete
+        from naveta_core.documents.json_io import canonical
+        from naveta_core.registry import document_of
         from tests.core.builders import exact
 
         data = complete(exact(1, (30, 30), (56, 4), copies=4), None, BEGAN.isoformat())
-        return canonical(data), canonical(KINDS["two-peg"].reduce(document_of(data)))
+        return canonical(data), canonical(KINDS["two-peg"].reduce(document_of(data)).plain())
 
     def to(self, records: int) -> None:
         """So many records, each instrument's in one go."""
@@ -101,7 +103,7 @@ class Grown:
             tag=f"LV-{100 + number}", model=self.model, since=BEGAN.date(), place=f"Shelf {number % 40}"
         )
         rows, previous = [], "0" * 64
-        from naveta_core.documents import GENESIS
+        from naveta_core.documents.json_io import GENESIS
 
         previous = GENESIS
         for i in range(OF_EACH):
@@ -117,21 +119,35 @@ class Grown:
     def _record(self, one: Any, i: int, previous: str) -> Any:
         from bench import chain
         from bench.models import Record
-        from bench.summary import summary_of
+        from bench.summary import summary_text
         from naveta_core import __version__
-        from naveta_core.documents import canonical
+        from naveta_core.documents.json_io import canonical
 
         at = BEGAN + timedelta(days=4 * i, minutes=self.count // OF_EACH % 600)
         who = self.people[(self.count // OF_EACH + i) % 20]
         knock = i % 10 == 5
         document, result = (canonical({"event": "knock", "note": ""}), canonical({})) if knock else self.template
         record = Record(
-            id=uuid.uuid4(), instrument=one, category="event" if knock else "check", kind="knock" if knock else "two-peg",
-            stage="" if knock else "as-found", observed_at=at.isoformat(), observed_at_utc=at, received_at=at, observed_by=who,
-            entered_by=who, entry="typed", document=document, result=result, core_version=__version__,
-            arrival=self.count + i + 1, sequence=i + 1, previous=previous, sent_digest="x",
-        )  # fmt: skip
-        record.summary = canonical(summary_of(record))
+            id=uuid.uuid4(),
+            instrument=one,
+            category="event" if knock else "check",
+            kind="knock" if knock else "two-peg",
+            stage="" if knock else "as-found",
+            observed_at=at.isoformat(),
+            observed_at_utc=at,
+            received_at=at,
+            observed_by=who,
+            entered_by=who,
+            entry="typed",
+            document=document,
+            result=result,
+            core_version=__version__,
+            arrival=self.count + i + 1,
+            sequence=i + 1,
+            previous=previous,
+            sent_digest="x",
+        )
+        record.summary = summary_text(record)
         record.digest = chain.seal(record)
         return record
 
@@ -155,7 +171,7 @@ def asked(client: Any) -> dict[str, float]:
         "records by a person": "records?by=p3",
         "what a device asks in the morning": f"device?since={newest}",
     }
-    return {name: _median(lambda path=path: client.get("/api/" + path)) for name, path in paths.items()}
+    return {name: _median(partial(client.get, "/api/" + path)) for name, path in paths.items()}
 
 
 def _last_page() -> str:

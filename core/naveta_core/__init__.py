@@ -1,7 +1,7 @@
 """Naveta's core: what readings off survey instruments say, how sure that is, and what to do next.
 
 Plain functions from one check document to one result. No clock, no files, no network: the same code
-runs on the server and in the browser. Start reading at `documents.parse` and `checks.KINDS`.
+runs on the server and in the browser. Start reading at `registry.parse`, `engine.kind` and `checks.KINDS`.
 """
 
-__version__ = "0.3.0"
+__version__ = "0.4.0"

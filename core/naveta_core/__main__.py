@@ -11,10 +11,10 @@ import sys
 from collections.abc import Sequence
 from pathlib import Path
 
-from .documents import parse, read_json
+from .documents.json_io import read_json
 from .errors import NavetaError, NotJson, Refused
-from .registry import DOCUMENTS
-from .stand.advisors import advise
+from .registry import DOCUMENTS, parse
+from .setup.advisors import advise
 
 USAGE = "usage: naveta reduce FILE.json (or -) | naveta advise FILE.json (or -) | naveta schema KIND"
 
@@ -56,16 +56,16 @@ def _run(words: list[str]) -> str:
     verb, subject = words
     if verb == "reduce":
         document = parse(_raw(subject))
-        answer = DOCUMENTS[document.kind].reduce(document)
+        told = DOCUMENTS[document.kind].reduce(document).plain()
     elif verb == "advise":
-        answer = advise(read_json(_raw(subject)))
+        told = advise(read_json(_raw(subject))).plain()
     elif verb == "schema":
         if subject not in DOCUMENTS:
             raise _MisuseError(f"kind: given {subject}, wanted one of {', '.join(sorted(DOCUMENTS))}")
-        answer = DOCUMENTS[subject].model.model_json_schema()
+        told = DOCUMENTS[subject].model.model_json_schema()
     else:
         raise _MisuseError(f"verb: given {verb}, wanted one of reduce, advise, schema. {USAGE}")
-    return json.dumps(answer, ensure_ascii=False, indent=1, allow_nan=False)
+    return json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False)
 
 
 if __name__ == "__main__":

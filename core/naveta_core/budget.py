@@ -14,10 +14,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .angles import ARCSEC_PER_RADIAN as RHO
-from .envelope import InMetres, InOwnUnit
-from .envelope import Part as Fields
-from .priors import EARTH_RADIUS_M, REFRACTION, SIGMA_REFRACTION
+from .documents.envelope import InMetres, InOwnUnit
+from .documents.envelope import Part as Fields
+from .geometry import EARTH_RADIUS_M, REFRACTION, SIGMA_REFRACTION
+from .units.angles import ARCSEC_PER_RADIAN as RHO
 
 Quantity = Literal["angle", "position", "height"]
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from .results import Reason
+
 FOLLOW = "Follow local rules and your licensed practice."
 
 CAUTIONS: dict[str, str] = {
@@ -46,11 +48,11 @@ CAUTIONS: dict[str, str] = {
 }
 
 
-def caution(code: str) -> dict[str, str]:
-    """One caution as `{code, text}`."""
-    return {"code": code, "text": CAUTIONS[code]}
+def caution(code: str) -> Reason:
+    """One caution with its code."""
+    return Reason(code=code, text=CAUTIONS[code])
 
 
-def cautions(*codes: str) -> list[dict[str, str]]:
+def cautions(*codes: str) -> list[Reason]:
     """Cautions in the order given, closed by whose rules count."""
-    return [*(caution(code) for code in codes), {"code": "local-rules", "text": FOLLOW}]
+    return [*(caution(code) for code in codes), Reason(code="local-rules", text=FOLLOW)]

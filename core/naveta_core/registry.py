@@ -2,21 +2,30 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import partial
 from typing import Any, Literal
 
+from pydantic import ValidationError
+
 from .checks import KINDS
-from .envelope import Envelope
-from .orient import result as orient
-from .orient import table
-from .orient.model import Backsight, FreeStation
-from .pre_survey import judge as pre_survey
-from .pre_survey.model import PreSurvey
-from .stand import judge
-from .stand.reading import where
-from .stand.set_up import SetUpDocument
+from .documents.envelope import Envelope
+from .documents.json_io import read_json
+from .documents.model_faults import faults_of
+from .engine import verbs
+from .engine.kind import Kind
+from .errors import Fault, Refused, UnknownKind, said
+from .orientation import result as orient
+from .orientation import table
+from .orientation import typed as orient_typed
+from .orientation.document import Backsight, FreeStation
+from .readiness import judge as pre_survey
+from .readiness.document import PreSurvey
+from .results import Answer, Result
+from .setup import judge, typed
+from .setup.document import SetUpDocument
+from .setup.reading import where
 
 Data = dict[str, Any]
 
@@ -29,50 +38,99 @@ class DocumentKind:
     title: str
     category: Literal["check", "set-up", "orientation", "round"]
     model: type[Envelope]
-    preview: Callable[[Any], Data]
-    reduce: Callable[[Any], Data]
+    preview: Callable[[Any], Answer]
+    reduce: Callable[[Any], Result]
     where: Callable[[str], str]
+    from_file: Callable[[Data], Data]
+    """A stored document as somebody would type it."""
     read_csv: Callable[[str], Data] | None = None
     write_csv: Callable[[Any], str] | None = None
 
 
+def _check(kind: Kind) -> DocumentKind:
+    return DocumentKind(
+        name=kind.name,
+        title=kind.title,
+        category="check",
+        model=kind.document,
+        preview=kind.preview,
+        reduce=kind.reduce,
+        where=kind.where,
+        from_file=partial(verbs.from_file, kind),
+        read_csv=kind.read_csv,
+        write_csv=kind.write_csv,
+    )
+
+
+def _orientation(name: str, title: str, model: type[Envelope], preview: Any, reduce: Any) -> DocumentKind:
+    return DocumentKind(
+        name=name,
+        title=title,
+        category="orientation",
+        model=model,
+        preview=preview,
+        reduce=reduce,
+        where=orient.where,
+        from_file=orient_typed.from_file,
+        read_csv=partial(table.read_shots, name),
+        write_csv=table.write_shots,
+    )
+
+
 DOCUMENTS: dict[str, DocumentKind] = {
-    **{
-        one.name: DocumentKind(
-            one.name, one.title, "check", one.model, one.preview, one.reduce, one.where, one.read_csv, one.write_csv
-        )
-        for one in KINDS.values()
-    },
-    "free-station": DocumentKind(
-        "free-station",
-        "Free station",
-        "orientation",
-        FreeStation,
-        orient.preview_free,
-        orient.reduce_free,
-        orient.where,
-        partial(table.read_shots, "free-station"),
-        table.write_shots,
-    ),
-    "backsight": DocumentKind(
-        "backsight",
-        "Backsight",
-        "orientation",
-        Backsight,
-        orient.preview_back,
-        orient.reduce_back,
-        orient.where,
-        partial(table.read_shots, "backsight"),
-        table.write_shots,
-    ),
+    **{one.name: _check(one) for one in KINDS.values()},
+    "free-station": _orientation("free-station", "Free station", FreeStation, orient.preview_free, orient.reduce_free),
+    "backsight": _orientation("backsight", "Backsight", Backsight, orient.preview_back, orient.reduce_back),
     "pre-survey": DocumentKind(
-        "pre-survey",
-        "Round before the work",
-        "round",
-        PreSurvey,
-        pre_survey.preview,
-        pre_survey.reduce,
-        pre_survey.where,
+        name="pre-survey",
+        title="Round before the work",
+        category="round",
+        model=PreSurvey,
+        preview=pre_survey.preview,
+        reduce=pre_survey.reduce,
+        where=pre_survey.where,
+        from_file=dict,
     ),
-    "set-up": DocumentKind("set-up", "Set-up", "set-up", SetUpDocument, judge.preview, judge.reduce, where),
+    "set-up": DocumentKind(
+        name="set-up",
+        title="Set-up",
+        category="set-up",
+        model=SetUpDocument,
+        preview=judge.preview,
+        reduce=judge.reduce,
+        where=where,
+        from_file=typed.from_file,
+    ),
 }
+
+
+def register(kind: Kind) -> None:
+    """Add a kind of check from outside this package to those that are read here."""
+    KINDS[kind.name] = kind
+    DOCUMENTS[kind.name] = _check(kind)
+
+
+def parse(raw: bytes) -> Envelope:
+    """The one parser: bytes to a checked document of its kind. Raises NotJson, UnknownKind or Refused."""
+    return document_of(read_json(raw))
+
+
+def document_of(data: Any, among: Sequence[str] = ()) -> Envelope:
+    """Plain data to a checked document of its kind (`among` these, when told). Raises UnknownKind or Refused."""
+    if not isinstance(data, dict):
+        raise Refused([Fault("$", "the whole document", said(data), "an object with kind and observations")])
+    name = data.get("kind")
+    names = among or DOCUMENTS
+    if not isinstance(name, str) or name not in names or name not in DOCUMENTS:
+        raise UnknownKind([Fault("kind", "the kind of document", said(name), "one of " + ", ".join(sorted(names)))])
+    kind = DOCUMENTS[name]
+    try:
+        document: Envelope = kind.model.model_validate(data)
+    except ValidationError as error:
+        raise Refused(faults_of(error, kind.where)) from None
+    return document
+
+
+def check_of(data: Any, name: str | None = None) -> Envelope:
+    """The same, of a check only (of the kind `name`, when one is told). Raises UnknownKind for anything else."""
+    return document_of(data, [name] if name else list(KINDS))

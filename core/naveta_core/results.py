@@ -1,43 +1,67 @@
-"""The shapes of what the core answers: the contract that screens, reports and exports are written against.
+"""What the core answers of a check: frozen models that build every answer, and are the contract of API, web and exports.
 
-Not used to compute anything: results are plain data. A test holds every result against these models, and the
-web's types are generated from them.
+Set-up, orientation and readiness have theirs beside their code (`setup/results.py`, `orientation/results.py`,
+`readiness/results.py`); a result's figures are modelled by its kind.
 """
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, SerializeAsAny, WithJsonSchema
 
-from .envelope import Grade
+from .errors import Fault
+from .stats.decision import Grade
+
+Data = dict[str, Any]
+Coded = tuple[str, str]
+"""A sentence and the code it is known by, before it is answered."""
 
 
-class Shape(BaseModel):
-    model_config = ConfigDict(extra="forbid")
+class Answer(BaseModel):
+    """Root of every answer."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    def plain(self) -> Data:
+        """As plain data, without what was never said."""
+        return self.model_dump(mode="json", exclude_unset=True)
 
 
-class Coded(Shape):
+class Reason(Answer):
     """A sentence with the code it is known by."""
 
     code: str
     text: str
 
 
-class FaultShape(Shape):
-    path: str
-    where: str
-    given: str
-    wanted: str
+def reasons(coded: Sequence[Coded]) -> list[Reason]:
+    """Coded sentences as they are answered."""
+    return [Reason(code=code, text=text) for code, text in coded]
 
 
-class LimitFigures(Shape):
+class Repeats(Answer):
+    """How a check's own repeats scattered: squares of standardised residuals, degrees of freedom."""
+
+    squares: float
+    dof: float
+
+
+class Figures(Answer):
+    """The figures of a result; every kind has a model of its own. What cannot be told is left unset, and left out."""
+
+
+AnyFigures = Annotated[SerializeAsAny[Figures], WithJsonSchema({"type": "object", "additionalProperties": True})]
+
+
+class LimitFigures(Answer):
     use: float
     watch: float
     adjust: float
 
 
-class Part(Shape):
+class VerdictPart(Answer):
     """One judged quantity."""
 
     quantity: str
@@ -45,7 +69,7 @@ class Part(Shape):
     sigma: float
     u95: float
     dof: float
-    basis: str
+    basis: Literal["pooled", "a-priori"]
     proved_to: float
     limits: LimitFigures
     why: str
@@ -53,47 +77,53 @@ class Part(Shape):
     grade: Grade
 
 
-class Verdict(Shape):
+class Verdict(Answer):
+    """The grade of a check, why, and what to do now."""
+
     grade: Grade
-    reasons: list[Coded]
-    next: list[Coded]
-    parts: list[Part]
+    reasons: list[Reason]
+    next: list[Reason]
+    parts: list[VerdictPart]
     set_aside: list[str]
 
 
-class Shown(Shape):
+class Shown(Answer):
+    """One row of a result as people read it."""
+
     quantity: str
     label: str
     text: str
     plus_minus: str | None
     value: float
     unit: str
-    per_canonical: float
+    per_canonical: float = 1.0
 
 
-class Effect(Shape):
+class Effect(Answer):
+    """What a finding does in the work."""
+
     code: str
     text: str
-    imbalance_m: float | None
-    height_m: float | None
+    imbalance_m: float | None = None
+    height_m: float | None = None
 
 
-class Worked(Shape):
+class CalculationLine(Answer):
     text: str
     value: str
 
 
-class Finding(Shape):
+class Finding(Answer):
     text: str
 
 
-class Peg(Shape):
+class Peg(Answer):
     name: str
     x_m: float
     height_m: float
 
 
-class StaffPicture(Shape):
+class StaffPicture(Answer):
     distance_m: float | None
     distance_text: str
     read_m: float | None
@@ -101,7 +131,7 @@ class StaffPicture(Shape):
     error_text: str | None
 
 
-class SetupPicture(Shape):
+class SetUpPicture(Answer):
     index: int
     label: str
     x_m: float
@@ -110,25 +140,28 @@ class SetupPicture(Shape):
     b: StaffPicture
 
 
-class Picture(Shape):
+class PegPicture(Answer):
+    """A line of pegs with the places of a level."""
+
+    draws: Literal["pegs"]
     baseline_m: float | None
     pegs: list[Peg]
-    setups: list[SetupPicture]
+    setups: list[SetUpPicture]
 
 
-class CirclePoint(Shape):
+class CirclePoint(Answer):
     x: float
     y: float
     label: str
     path: str
 
 
-class PlanePoint(Shape):
+class PlanePoint(Answer):
     x: float
     y: float
 
 
-class CirclePicture(Shape):
+class CirclePicture(Answer):
     """Points that lie on a circle: its centre is one thing, its radius the other."""
 
     draws: Literal["circle"]
@@ -146,29 +179,29 @@ class CirclePicture(Shape):
     seen: str
 
 
-class TubeRow(Shape):
+class TubePictureRow(Answer):
     label: str
     bubble_div: float
     path: str
     tilt_div: float | None
 
 
-class TubePicture(Shape):
+class TubePicture(Answer):
     """A tubular vial, once a heading."""
 
     draws: Literal["tube"]
-    rows: list[TubeRow]
+    rows: list[TubePictureRow]
     rest_div: float | None
     half_div: float
 
 
-class Deviation(Shape):
+class Deviation(Answer):
     label: str
     at: float
     value: float | None
 
 
-class DeviationsPicture(Shape):
+class DeviationsPicture(Answer):
     """Deviations along a line."""
 
     draws: Literal["deviations"]
@@ -179,10 +212,12 @@ class DeviationsPicture(Shape):
     along_says: str
 
 
-AnyPicture = Picture | CirclePicture | TubePicture | DeviationsPicture
+Picture = PegPicture | CirclePicture | TubePicture | DeviationsPicture
 
 
-class Sensitivity(Shape):
+class Sensitivity(Answer):
+    """How much one reading moves the finding."""
+
     path: str
     where: str
     given: str
@@ -190,13 +225,13 @@ class Sensitivity(Shape):
     text: str
 
 
-class PlanStation(Shape):
+class PlanStation(Answer):
     name: str
     e_m: float
     n_m: float
 
 
-class PlanPoint(Shape):
+class PlanPoint(Answer):
     name: str
     e_m: float
     n_m: float
@@ -206,115 +241,89 @@ class PlanPoint(Shape):
     across_m: float | None
 
 
-class Ellipse(Shape):
+class ErrorEllipse(Answer):
     longest_m: float
     shortest_m: float
     bearing_deg: float
 
 
-class Plan(Shape):
+class SitePlan(Answer):
     """The site in plan, metres east and north."""
 
     station: PlanStation | None
     points: list[PlanPoint]
-    ellipse: Ellipse | None
+    ellipse: ErrorEllipse | None
 
 
-class Result(Shape):
-    """What a complete check says."""
+class Result(Answer):
+    """What a complete document says."""
 
     kind: str
-    result: dict[str, Any]
+    result: AnyFigures
     finding: Finding
     verdict: Verdict
     shown: list[Shown]
-    picture: AnyPicture | None
-    plan: Plan | None = None
+    picture: Picture | None
+    plan: SitePlan | None = None
     work: list[Effect]
-    cautions: list[Coded]
-    worked: list[Worked]
+    cautions: list[Reason]
+    worked: list[CalculationLine]
     core_version: str
 
 
-class SightSoFar(Shape):
-    path: str
-    count: int
-    mean_m: float
-    mean_text: str
-    spread_m: float
-    text: str | None
-    distance_m: float | None
-    distance_text: str | None
-    apart: str | None
-    apart_text: str | None
+class NextReading(Answer):
+    """What is read next: its path, and what it is called."""
 
-
-class SetupSoFar(Shape):
-    index: int
-    difference_m: float
-    text: str
-
-
-class Expected(Shape):
-    u95_arcsec: float
-    readings: int
-    enough: int | None
-    text: str
-    advice: str | None
-
-
-class NextWanted(Shape):
     path: str
     where: str
 
 
-class ApartSoFar(Shape):
-    """A figure that stands apart, and what is to be done about it."""
+class Note(Answer):
+    """Something to be said beside a group of fields, or beside one."""
 
     path: str
     text: str
 
 
-class Put(Shape):
+class Edit(Answer):
     """What is to stand at a path of the document."""
 
     path: str
     value: Any
 
 
-class Mend(Shape):
-    """A slip of entry that can be mended in one touch, by putting what was typed where it belongs."""
+class Fix(Answer):
+    """A slip of entry that one touch puts right, by moving what was typed to where it belongs."""
 
     code: str
     text: str
-    puts: list[Put]
+    edits: list[Edit]
 
 
-class Partial(Shape):
-    sights: list[SightSoFar]
-    setups: list[SetupSoFar]
-    expected: Expected | None
+class Progress(Answer):
+    """What can be said of a check that is still being filled."""
+
     unit: str
-    next: NextWanted | None
-    looks: list[Coded]
-    said: list[Coded] = []
-    apart: ApartSoFar | None = None
-    mends: list[Mend] = []
+    next: NextReading | None
+    looks: list[Reason]
+    messages: list[Reason]
+    outlier: Note | None
+    fixes: list[Fix]
+    notes: list[Note]
 
 
-class Preview(Shape):
-    """What can be said already."""
+class Preview(Answer):
+    """What can be said already; the whole result once the document is complete."""
 
     complete: bool
     missing: list[str]
-    faults: list[FaultShape]
-    partial: Partial
-    picture: AnyPicture | None
+    faults: list[Fault]
+    partial: Progress
+    picture: Picture | None
     reduced: Result | None = None
-    fingerprint: str | None = None
 
 
-class AdjustingStep(Shape):
+class AdjustingStep(Answer):
     """One reading since the first turn; `left` in the unit of what is read."""
 
     given: str
@@ -323,32 +332,32 @@ class AdjustingStep(Shape):
     text: str
 
 
-class Adjusting(Shape):
-    """The act of adjusting: target, tool, and what each reading since leaves to be done. `wells`: what is typed each
-    time, one figure or two (then joined by a blank)."""
+class Adjusting(Answer):
+    """The act of adjusting: target, tool, and what each reading since leaves to be done. `inputs`: what is typed each
+    time, one figure or two (then joined by a blank); without any nothing is read on the way."""
 
-    asked: str
-    wells: list[str]
-    from_text: str
-    target_text: str
-    unit: str
-    allowed: bool
-    tool: str
-    screw: str
     text: str
-    steps: list[AdjustingStep]
+    allowed: bool
+    inputs: list[str] = []
+    prompt: str = ""
+    unit: str = ""
+    from_text: str = ""
+    target_text: str = ""
+    tool: str = ""
+    screw: str = ""
+    steps: list[AdjustingStep] = []
 
 
-class CheckStandingShape(Shape):
+class CheckStandingAnswer(Answer):
     check: str
     title: str
     state: str
-    reasons: list[Coded]
+    reasons: list[Reason]
     minutes: int
     due_on: str | None
 
 
-class StandingShape(Shape):
+class StandingAnswer(Answer):
     state: str
-    reasons: list[Coded]
-    checks: list[CheckStandingShape]
+    reasons: list[Reason]
+    checks: list[CheckStandingAnswer]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
 from typing import Annotated, Any
 from uuid import UUID
 
@@ -11,29 +10,44 @@ from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import Router
 from pydantic import Field
 
-from bench import chain, selectors, services
+from bench import integrity, selectors, services
 from bench import schemas as out
 from bench.completing import known
-from bench.entries import AdjustingIn, AdviseIn, AmendIn, CheckIn, EventIn, GuideIn, PreviewIn, Sent, read_entry
+from bench.entries import (
+    AdjustingIn,
+    AdviseIn,
+    AmendIn,
+    AsLeftIn,
+    BeginIn,
+    CheckIn,
+    EventIn,
+    GuideIn,
+    MethodIn,
+    PreviewIn,
+    Sent,
+    read_entry,
+)
 from bench.models import Record
 from fleet import selectors as fleet_selectors
 from fleet.models import Instrument
 from fleet.tags import settle_tag
-from naveta_core import __version__, door
+from naveta_core import __version__, dispatch
 from naveta_core.checks import KINDS
-from naveta_core.completing import complete
-from naveta_core.documents import document_of, read_json
+from naveta_core.documents.instrument_context import complete
+from naveta_core.documents.json_io import read_json
 from naveta_core.errors import Fault, Refused
-from naveta_core.registry import DOCUMENTS
-from naveta_core.results import Adjusting, Preview
-from naveta_core.stand.advisors import advise
-from naveta_core.stand.ways import fitting
-from naveta_core.stand_results import Advice, Guide, OrientPreview, RoundPreview, SetUpPreview, WaysShape
+from naveta_core.orientation.results import OrientationPreview
+from naveta_core.readiness.results import ReadinessPreview
+from naveta_core.registry import DOCUMENTS, document_of
+from naveta_core.results import Adjusting, Answer, Preview
+from naveta_core.setup.advisors import advise
+from naveta_core.setup.methods import fitting
+from naveta_core.setup.results import Advice, Guide, SetUpMethods, SetUpPreview
+from people.asking import asker
 from people.services import house
 from shared import clock
 from shared.bodies import Body, Table
 from shared.problems import answer_json
-from shared.rights import require
 
 router = Router(tags=["bench"])
 Mark = Annotated[int, Field(ge=0, lt=2**62)]
@@ -62,43 +76,77 @@ def _known(tag: str | None) -> dict[str, Any] | None:
 
 @router.get("/kinds", response=list[out.KindOut], operation_id="list_kinds")
 def list_kinds(request: HttpRequest) -> Any:
-    """Every kind of check: what it is for, what to bring, its layouts and cautions."""
+    """Every kind of check: what it is for, what to bring, its methods with their forms, its cautions."""
     return [kind.about() for kind in KINDS.values()]
 
 
 @router.get("/kinds/{kind}/schema", response=dict[str, Any], operation_id="kind_schema")
 def kind_schema(request: HttpRequest, kind: str) -> Any:
     """JSON Schema of a kind's document."""
-    _kind(kind)
-    return KINDS[kind].model.model_json_schema()
+    return dispatch.kind_of(kind).document.model_json_schema()
 
 
-def _kind(kind: str) -> None:
-    if kind not in KINDS:
-        raise Refused([Fault("kind", "the kind of check", kind, "one of " + ", ".join(sorted(KINDS)))])
+AnyPreview = Preview | SetUpPreview | OrientationPreview | ReadinessPreview
 
 
-@router.post("/checks/preview", response=Preview, operation_id="preview_check", openapi_extra=_body(PreviewIn))
-def preview_check(request: HttpRequest) -> HttpResponse:
-    """What can be said already of a document as far as it goes. Stores nothing."""
-    return _previewed(request, "check")
-
-
-def _previewed(request: HttpRequest, category: str) -> HttpResponse:
+@router.post("/preview", response=AnyPreview, operation_id="preview", openapi_extra=_body(PreviewIn))
+def preview(request: HttpRequest) -> HttpResponse:
+    """What can be said already of a document of any kind as far as it goes. Stores nothing."""
     sent = read_entry(PreviewIn, read_json(request.body))
-    name = sent.document.get("kind") if isinstance(sent.document, dict) else None
-    if isinstance(name, str) and name in DOCUMENTS and DOCUMENTS[name].category != category:
-        wanted = ", ".join(one.name for one in DOCUMENTS.values() if one.category == category)
-        raise Refused([Fault("document.kind", "the kind of document", name, f"one of {wanted}")])
-    return answer_json(door.preview(sent.document, _known(sent.instrument), clock.now().isoformat()))
+    return _answer(dispatch.preview(sent.document, _known(sent.instrument), clock.now().isoformat()))
+
+
+def _answer(answer: Answer) -> HttpResponse:
+    return answer_json(answer.plain())
+
+
+@router.post(
+    "/kinds/{kind}/begin", response=dict[str, Any], operation_id="begin_document", openapi_extra=_body(BeginIn)
+)
+def begin_document(request: HttpRequest, kind: str) -> HttpResponse:
+    """A document of a check as one of its methods begins it. Stores nothing."""
+    sent = read_entry(BeginIn, read_json(request.body))
+    return answer_json(dispatch.begin(kind, sent.method, sent.length, sent.angle))
+
+
+@router.post(
+    "/documents/take-method", response=dict[str, Any], operation_id="take_method", openapi_extra=_body(MethodIn)
+)
+def take_method(request: HttpRequest) -> HttpResponse:
+    """A check's document by another method or in another unit, with what was typed. Stores nothing."""
+    sent = read_entry(MethodIn, read_json(request.body))
+    return answer_json(dispatch.take_method(sent.document, sent.method, sent.length))
+
+
+@router.post(
+    "/documents/repeat", response=dict[str, Any], operation_id="repeat_document", openapi_extra=_body(PreviewIn)
+)
+def repeat_document(request: HttpRequest) -> HttpResponse:
+    """A check's document with everything that is read still to come once more. Stores nothing."""
+    return answer_json(dispatch.repeat(read_entry(PreviewIn, read_json(request.body)).document))
+
+
+@router.post("/documents/as-left", response=dict[str, Any], operation_id="begin_as_left", openapi_extra=_body(AsLeftIn))
+def begin_as_left(request: HttpRequest) -> HttpResponse:
+    """The same check again after adjusting, everything that is read still to come. Stores nothing."""
+    sent = read_entry(AsLeftIn, read_json(request.body))
+    return answer_json(dispatch.as_left(sent.document, sent.result))
+
+
+@router.post(
+    "/documents/from-file", response=dict[str, Any], operation_id="document_from_file", openapi_extra=_body(PreviewIn)
+)
+def document_from_file(request: HttpRequest) -> HttpResponse:
+    """A stored document as somebody would type it. Stores nothing."""
+    return answer_json(dispatch.from_file(read_entry(PreviewIn, read_json(request.body)).document))
 
 
 @router.post("/checks/adjusting", response=Adjusting, operation_id="guide_adjusting", openapi_extra=_body(AdjustingIn))
 def guide_adjusting(request: HttpRequest) -> HttpResponse:
-    """Where the reticle has to go, and what each reading since leaves to be done."""
+    """Where what is adjusted has to go, and what each reading since leaves to be done."""
     sent = read_entry(AdjustingIn, read_json(request.body))
     document = complete(sent.document, _known(sent.instrument), clock.now().isoformat())
-    return answer_json(door.adjusting(document, sent.reads_now))
+    return _answer(dispatch.adjusting(document, sent.reads_now))
 
 
 @router.put(
@@ -109,9 +157,8 @@ def guide_adjusting(request: HttpRequest) -> HttpResponse:
 )
 def save_check(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Store a finished check under the id its device gave it; the same again changes nothing."""
-    require(request.user, "save-check")
     sent, digest = _sent(request, CheckIn)
-    saved = services.save_check(actor=request.user, identity=uuid, sent=sent, sent_digest=digest)
+    saved = services.save_check(actor=asker(request), identity=uuid, sent=sent, sent_digest=digest)
     return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
 
 
@@ -124,7 +171,7 @@ def save_check(request: HttpRequest, uuid: UUID) -> HttpResponse:
 def save_event(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Store something that happened: a knock, a drop, taking out, handing in, holding, releasing, adjusting."""
     sent, digest = _sent(request, EventIn)
-    saved = services.save_event(actor=request.user, identity=uuid, sent=sent, sent_digest=digest)
+    saved = services.save_event(actor=asker(request), identity=uuid, sent=sent, sent_digest=digest)
     return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
 
 
@@ -137,7 +184,7 @@ def save_event(request: HttpRequest, uuid: UUID) -> HttpResponse:
 def amend_record(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Something is wrong here: strike a record and say why."""
     sent, digest = _sent(request, AmendIn)
-    saved = services.amend(actor=request.user, identity=uuid, sent=sent, sent_digest=digest)
+    saved = services.amend(actor=asker(request), identity=uuid, sent=sent, sent_digest=digest)
     return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
 
 
@@ -199,7 +246,7 @@ def record_csv(request: HttpRequest, uuid: UUID) -> HttpResponse:
     record = selectors.find(uuid)
     if record.kind not in DOCUMENTS:
         record = _check(uuid)
-    text = door.table_of(record.kind).write_csv(document_of(json.loads(record.document)))
+    text = dispatch.table_of(record.kind).write_csv(document_of(json.loads(record.document)))
     return _as_file(HttpResponse(text, content_type="text/csv; charset=utf-8"), record, "csv")
 
 
@@ -218,13 +265,13 @@ class TableIn(Body):
 @router.post("/kinds/{kind}/csv", response=dict[str, Any], operation_id="read_csv")
 def read_csv(request: HttpRequest, kind: str, payload: TableIn) -> Any:
     """A table as a document, not stored; faults name line and column."""
-    return door.table_of(kind).read_csv(payload.text)
+    return dispatch.table_of(kind).read_csv(payload.text)
 
 
 @router.post("/kinds/{kind}/csv/write", response=TableIn, operation_id="write_csv", openapi_extra=_body(PreviewIn))
 def write_csv(request: HttpRequest, kind: str) -> Any:
     """A document's readings as a table, not stored."""
-    table = door.table_of(kind)
+    table = dispatch.table_of(kind)
     sent = read_entry(PreviewIn, read_json(request.body))
     return {"text": table.write_csv(document_of(sent.document, [kind]))}
 
@@ -237,45 +284,25 @@ def read_document(request: HttpRequest, kind: str) -> HttpResponse:
     return answer_json(data)
 
 
-@router.get("/stand/ways", response=WaysShape, operation_id="ways_of_working")
-def ways_of_working(request: HttpRequest, instrument: str, base: str | None = None) -> Any:
+@router.get("/stand/methods", response=SetUpMethods, operation_id="set_up_methods")
+def set_up_methods(request: HttpRequest, instrument: str, base: str | None = None) -> Any:
     """Every way of setting this instrument up (on this base of the fleet), what each is good for, and which cannot be
     taken with it."""
     below = fleet_selectors.known_to_core(fleet_selectors.find(base)) if base else None
-    return fitting(known(fleet_selectors.find(instrument))["instrument"], below)
-
-
-@router.post("/stand/preview", response=SetUpPreview, operation_id="preview_set_up", openapi_extra=_body(PreviewIn))
-def preview_set_up(request: HttpRequest) -> HttpResponse:
-    """What can be said already of a set-up as far as it goes. Stores nothing."""
-    return _previewed(request, "set-up")
+    return _answer(fitting(known(fleet_selectors.find(instrument))["instrument"], below))
 
 
 @router.post("/stand/guide", response=Guide, operation_id="guide_set_up", openapi_extra=_body(GuideIn))
 def guide_set_up(request: HttpRequest) -> HttpResponse:
     """The act at hand of a set-up, and what follows from what was last seen at it. Stores nothing."""
     sent = read_entry(GuideIn, read_json(request.body))
-    return answer_json(door.guiding(sent.document, _known(sent.instrument), clock.now().isoformat(), sent.act))
-
-
-@router.post(
-    "/orient/preview", response=OrientPreview, operation_id="preview_orientation", openapi_extra=_body(PreviewIn)
-)
-def preview_orientation(request: HttpRequest) -> HttpResponse:
-    """What can be said already of a free station or backsight. Stores nothing."""
-    return _previewed(request, "orientation")
-
-
-@router.post("/round/preview", response=RoundPreview, operation_id="preview_round", openapi_extra=_body(PreviewIn))
-def preview_round(request: HttpRequest) -> HttpResponse:
-    """What a round before the work could take in the minutes there are, what is done of it. Stores nothing."""
-    return _previewed(request, "round")
+    return _answer(dispatch.guiding(sent.document, _known(sent.instrument), clock.now().isoformat(), sent.act))
 
 
 @router.post("/stand/advise", response=Advice, operation_id="advise", openapi_extra=_body(AdviseIn))
 def advise_set_up(request: HttpRequest) -> HttpResponse:
     """One question for advice, answered by the mechanism."""
-    return answer_json(advise(read_entry(AdviseIn, read_json(request.body)).question))
+    return _answer(advise(read_entry(AdviseIn, read_json(request.body)).question))
 
 
 @router.get("/instruments/{tag}/series", response=out.SeriesOut, operation_id="instrument_series")
@@ -326,18 +353,5 @@ def health(request: HttpRequest) -> Any:
 def verify_chains(request: HttpRequest, since: Mark = 0) -> Any:
     """Every seal and every chain looked at, told a line an instrument as it goes, JSON each, the last one with the sum
     (manager). `since`: only what came after a mark, as the sum gave it."""
-    require(request.user, "manage-fleet")  # type: ignore[arg-type]
-    return StreamingHttpResponse(verified(since), content_type="application/x-ndjson")
-
-
-def verified(since: int) -> Iterator[str]:
-    """What `walk` finds, a JSON line an instrument."""
-    newest, total, records, wrong = selectors.newest_mark(), Instrument.objects.count(), 0, 0
-    for done, one in enumerate(chain.walk(since), start=1):
-        records, wrong = records + one.records, wrong + len(one.wrong)
-        told = [{"record": record or None, "text": text} for record, text in one.wrong]
-        yield (
-            json.dumps({"instrument": one.instrument, "records": one.records, "wrong": told, "done": done, "of": total})
-            + "\n"
-        )
-    yield json.dumps({"ok": not wrong, "records": records, "wrong": wrong, "mark": newest}) + "\n"
+    found = integrity.verified(actor=asker(request), since=since)
+    return StreamingHttpResponse((json.dumps(one) + "\n" for one in found), content_type="application/x-ndjson")

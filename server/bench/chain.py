@@ -5,13 +5,15 @@ from __future__ import annotations
 import json
 from collections.abc import Iterator
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import UTC
 from typing import Any
 
+from bench.facts import facts_of
 from bench.models import Record
-from bench.summary import summary_of
+from bench.moments import happened_at
+from bench.summary import summary_text
 from fleet.models import Instrument
-from naveta_core.documents import GENESIS, canonical, digest
+from naveta_core.documents.json_io import GENESIS, digest
 
 
 def sealed(record: Record) -> dict[str, Any]:
@@ -47,18 +49,6 @@ def seal(record: Record) -> str:
     return digest(sealed(record))
 
 
-def corrected(observed_at: str, off_s: int | None) -> datetime:
-    """When it was: as the device wrote it, put right by what it told of its own clock."""
-    moment = datetime.fromisoformat(observed_at)
-    return moment + timedelta(seconds=off_s) if off_s else moment
-
-
-def happened_at(record: Record) -> datetime:
-    """When a record's check or event was, with the device's own offset from UTC."""
-    off = (json.loads(record.device) if record.device else {}).get("clock_off_s")
-    return corrected(record.observed_at, off)
-
-
 def _own(record: Record) -> str | None:
     """What is wrong with a record by itself, else None."""
     try:
@@ -69,7 +59,7 @@ def _own(record: Record) -> str | None:
         return CHANGED
     if record.observed_at_utc != happened_at(record):
         return "The time this record is ordered by is not the time in it: it was changed after it was saved."
-    if record.summary != canonical(summary_of(record)):
+    if record.summary != summary_text(record):
         return "What lists show of this record is not what it says: it was changed after it was saved."
     return None
 
@@ -135,8 +125,6 @@ def _chain(instrument: Instrument, since: int) -> Looked:
 
 
 def _facts_follow(instrument: Instrument) -> bool:
-    from bench.facts import facts_of
-
     try:
         return bool(json.loads(json.dumps(facts_of(instrument))) == instrument.facts)
     except (KeyError, TypeError, ValueError):

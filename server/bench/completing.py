@@ -6,7 +6,7 @@ from typing import Any
 
 from fleet.models import Instrument
 from fleet.selectors import known_to_core
-from naveta_core.segment import known_with
+from naveta_core.history.segment import known_with
 from people.services import house
 
 

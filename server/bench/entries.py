@@ -7,9 +7,10 @@ from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import AfterValidator, Field, ValidationError
 
-from naveta_core.envelope import Grade, Moment, Part
+from naveta_core.documents.envelope import AngleUnit, LengthUnit, Moment, Part
+from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Fault, Refused, said
-from naveta_core.model_faults import faults_of
+from naveta_core.stats.decision import Grade
 
 Event = Literal["knock", "drop", "out", "in", "held", "released", "adjusted", "looked-back"]
 EVENT_WORDS: dict[str, str] = {
@@ -90,6 +91,27 @@ class PreviewIn(Part):
 
     instrument: Tag | None = None
     document: Any
+
+
+class BeginIn(Part):
+    """How a check is begun: the method, and the units of whoever begins it."""
+
+    method: Annotated[str, Field(max_length=60)]
+    length: LengthUnit = "m"
+    angle: AngleUnit | Literal[""] = ""
+
+
+class MethodIn(PreviewIn):
+    """A document, and the method and unit it is to be taken by."""
+
+    method: Annotated[str, Field(max_length=60)]
+    length: LengthUnit = "m"
+
+
+class AsLeftIn(PreviewIn):
+    """A check's document as found, and the figures of its result."""
+
+    result: dict[str, Any]
 
 
 class GuideIn(PreviewIn):

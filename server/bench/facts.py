@@ -12,13 +12,14 @@ from typing import Any
 
 from django.db.models import QuerySet
 
-from bench import chain
 from bench.models import Record
+from bench.moments import happened_at, happened_text
+from bench.summary import read_summary
 from fleet.models import Instrument
 from fleet.selectors import AHEAD, happened_of, known_to_core
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.schedule import FALLS, RELEASE, Done, Happened, clears, last_pass, order, proves
-from naveta_core.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of, made_set_up
+from naveta_core.history.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of
+from naveta_core.history.standing import FALLS, RELEASE, Done, Happened, clears, done_of, last_pass, order, proves
 from shared import clock
 
 Data = dict[str, Any]
@@ -47,21 +48,12 @@ def standing_events(instrument: Instrument, kinds: Sequence[str], most: int | No
 def done_fact(record: Record) -> Data:
     """A check as far as a standing needs it."""
     told = asdict(done_record(record))
-    return {**told, "at": happened_at(record), "codes": list(told["codes"])}
+    return {**told, "at": happened_text(record), "codes": list(told["codes"])}
 
 
 def done_record(record: Record) -> Done:
     """The same as the core takes it, from the summary alone."""
-    told = json.loads(record.summary)
-    at = chain.happened_at(record)
-    return Done(
-        record.kind, at, told["grade"], record.stage, tuple(told["codes"]), told["within_watch"], told["finding"]
-    )
-
-
-def happened_at(record: Record) -> str:
-    """When it was, as the device wrote it, put right by what it told of its own clock."""
-    return chain.happened_at(record).isoformat() if record.device else record.observed_at
+    return done_of(read_summary(record), happened_at(record), record.stage)
 
 
 def event_fact(record: Record) -> Data:
@@ -70,27 +62,25 @@ def event_fact(record: Record) -> Data:
     note = document.get("note", "")
     if record.kind == RELEASE:
         note = f"{record.entered_by.name}: {note}"
-    return {"event": record.kind, "at": happened_at(record), "note": note, "check": document.get("check", "")}
+    return {"event": record.kind, "at": happened_text(record), "note": note, "check": document.get("check", "")}
 
 
 def latest_fact(record: Record) -> Data:
     """A check, enough for a limit bar in a list."""
-    result = json.loads(record.result)
-    kind = KINDS[record.kind]
-    main = kind.main_quantity
-    part = next(one for one in result["verdict"]["parts"] if one["quantity"] == main)
-    shown = next(row for row in result["shown"] if row["quantity"] == main)
+    summary, kind = read_summary(record), KINDS[record.kind]
+    point = summary.point
+    assert point is not None, record.pk
     return {
         "id": str(record.id),
         "check": record.kind,
-        "at": happened_at(record),
-        "grade": result["verdict"]["grade"],
+        "at": happened_text(record),
+        "grade": summary.grade,
         "stage": record.stage,
-        "finding": result["finding"]["text"],
-        "value": part["value"],
-        "u95": part["u95"],
-        "limit": part["limits"]["use"],
-        "text": shown["text"],
+        "finding": summary.finding,
+        "value": point.value,
+        "u95": point.u95,
+        "limit": point.use,
+        "text": summary.text,
         "unit": kind.unit,
         "title": kind.title,
     }
@@ -98,15 +88,14 @@ def latest_fact(record: Record) -> Data:
 
 def facts_of(instrument: Instrument) -> Data:
     """Everything derived from an instrument's records; looks at the latest ones only, however long the history."""
-    rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).order_by(
-        "-observed_at_utc", "-sequence"
-    )
+    rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("result")
+    rows = rows.order_by("-observed_at_utc", "-sequence")
     of_kind = _by_kind(rows.filter(category=Record.Category.CHECK))
     wanted = rows.filter(category=Record.Category.EVENT, kind__in=(*CUTTING_EVENTS, RELEASE)).select_related(
         "entered_by"
     )
     events = _events(wanted)
-    set_ups = [one for one in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _set_up_made(one)][:1]
+    set_ups = [one for one in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _made_of(one)][:1]
     controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
     told = [happened_fact(one) for one in events]
     kept: list[Record] = []
@@ -142,8 +131,8 @@ def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
     last = [checks[-1] for checks in of_kind.values()]
     # What a clock that ran ahead has dated to come does not stay on top of what is found now.
     last = [one for one in last if one.observed_at_utc <= clock.now() + AHEAD] or last
-    bad = [one for one in last if json.loads(one.summary)["grade"] in ("adjust", "service")]
-    gating = [one for one in last if KINDS[one.kind].gates]
+    bad = [one for one in last if read_summary(one).grade in ("adjust", "service")]
+    gating = [one for one in last if KINDS[one.kind].blocks_release]
     chosen = max(bad or gating or last, key=lambda one: one.observed_at_utc, default=None)
     return latest_fact(chosen) if chosen else None
 
@@ -176,18 +165,15 @@ def _made(checks: list[Record], events: list[Record]) -> list[Data]:
     """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's segment takes them."""
     cutting = [one for one in events if one.kind in CUTTING_EVENTS]
     orders = {one.pk: order(happened_fact(one)) for one in cutting}
-    orders |= {one.pk: (chain.happened_at(one), 2 if one.stage == "as-left" else 0) for one in checks}
+    orders |= {one.pk: (happened_at(one), 2 if one.stage == "as-left" else 0) for one in checks}
     rows = sorted([*checks, *cutting], key=lambda one: (*orders[one.pk], one.sequence))
     return [made for one in rows if (made := _made_of(one)) is not None]
 
 
-def _set_up_made(record: Record) -> Data | None:
-    return made_set_up(json.loads(record.result), happened_at(record))
-
-
 def _made_of(record: Record) -> Data | None:
+    at = happened_text(record)
     if record.category == Record.Category.EVENT:
-        told = {"what": "event", "event": record.kind, "at": happened_at(record)}
+        made = {"what": "event", "event": record.kind, "at": at}
         about = json.loads(record.document).get("check")
-        return {**told, "kind": about} if about else told
-    return made_of(json.loads(record.document), json.loads(record.result), happened_at(record), record.stage)
+        return {**made, "kind": about} if about else made
+    return made_of(read_summary(record), at, record.stage)

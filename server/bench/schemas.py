@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from ninja import Schema
 
-from naveta_core.results import Coded, Effect, Part, Result
+from naveta_core.results import Effect, Reason, Result, VerdictPart
 
 
 class RecordRow(Schema):
@@ -31,7 +31,7 @@ class RecordRow(Schema):
     sequence: int
     grade: str | None
     finding: str | None
-    part: Part | None
+    part: VerdictPart | None
     note: str
 
 
@@ -49,7 +49,7 @@ class RecordOut(RecordRow):
     arrival: int
     sent_digest: str
     device: dict[str, Any] | None
-    device_says: list[Coded]
+    device_says: list[Reason]
     previous: str
     digest: str
     broken: str | None
@@ -103,7 +103,7 @@ class LookBackOut(Schema):
     text: str
     last_good: str | None
     taken_out: int
-    advice: list[Coded]
+    advice: list[Reason]
     cost: list[Effect]
     events: list[EventRow]
     signed: Signed | None
@@ -115,14 +115,6 @@ class StandIn(Schema):
     where: str
     state: str
     reason: str
-
-
-class LayoutOut(Schema):
-    name: str
-    title: str
-    good_for: str
-    distances_m: list[list[float]]
-    distances_ft: list[list[float]]
 
 
 class LedStep(Schema):
@@ -138,46 +130,73 @@ class OptionOut(Schema):
 
 
 class FieldOut(Schema):
-    """A field of an entry; `given`: filled from the way; `anew`: told again after adjusting."""
+    """A field of a form; `prefilled`: filled in by the method; `ask_again`: asked again after adjusting."""
 
     name: str
     label: str
     unit: str
-    kind: Literal["number", "length", "angle", "choice"]
+    kind: Literal["number", "length", "angle", "choice", "text", "count", "switch"]
     options: list[OptionOut]
-    given: bool
+    prefilled: bool
     optional: bool
-    anew: bool
+    ask_again: bool
 
 
-class GroupOut(Schema):
-    """Fields that stand together; with `rows`, `path` is a list of which every entry is a row, with `rounds` of a round."""
+class FieldsOut(Schema):
+    """Fields at a path; with `rows` a list of which every entry is a row, with `repeats` one that says of which repeat."""
 
     path: str
-    title: str
-    fields: list[FieldOut]
     rows: bool
-    rounds: bool
+    repeats: bool
     row_titles: list[str]
-    note: str
     most: int
+    fewest: int
+    more: str
+    fields: list[FieldOut]
+
+
+class EachOut(Schema):
+    """The list a group is repeated for, entry by entry."""
+
+    path: str
+    noun: str
+    most: int
+    fewest: int
     more: str
 
 
-class WayOut(Schema):
-    """A way of carrying a check out, with its entry."""
+class InsteadOut(FieldsOut):
+    """Another list that may be filled instead of a group's own."""
+
+    title: str
+
+
+class GroupOut(FieldsOut):
+    """Fields that stand together. `[*]` in the path: once for every entry of `each`; `struck`: the list that takes struck
+    values; `setting`: how things are, not what is read; `before`: a look that comes before the first reading."""
+
+    title: str
+    note: str
+    setting: bool
+    before: bool
+    instead: InsteadOut | None
+    struck: str
+    each: EachOut | None
+
+
+class MethodOut(Schema):
+    """A method of carrying a check out, with its form."""
 
     name: str
     title: str
     good_for: str
-    observations: dict[str, Any]
     groups: list[GroupOut]
     steps: list[str]
-    caution: list[Coded]
+    caution: list[Reason]
     unit: str
 
 
-class AsksOut(Schema):
+class RequiredConditionsOut(Schema):
     """Which circumstances are asked for before it begins."""
 
     minutes_on: bool
@@ -187,13 +206,15 @@ class AsksOut(Schema):
 
 
 class QuickOut(Schema):
-    """How a check is taken in a round before the work."""
+    """How a check is taken in a check before the work."""
 
-    way: str
+    method: str
     minutes: int
 
 
 class KindOut(Schema):
+    """A kind of check: what it is for, what to bring, how it is taken."""
+
     kind: str
     title: str
     applies_to: list[str]
@@ -203,21 +224,21 @@ class KindOut(Schema):
     before_you_start: list[str]
     who_adjusts: list[str]
     when_bad: list[LedStep]
-    cautions: dict[str, list[Coded]]
+    cautions: dict[str, list[Reason]]
     watch_condition: str
     main_quantity: str
     quantity_label: str
     csv_columns: list[str]
-    layouts: list[LayoutOut]
     why: str
     order: int
     unit: str
     adjustable: bool
-    joins: bool
-    carries: list[str]
+    allows_repeat: bool
+    repeat_label: str
     quick: QuickOut | None
-    asks: AsksOut
-    ways: list[WayOut]
+    required_conditions: RequiredConditionsOut
+    methods: list[MethodOut]
+    groups: list[GroupOut]
 
 
 class KnownInstrument(Schema):

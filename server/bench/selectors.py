@@ -10,13 +10,15 @@ from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 
 from bench import chain
-from bench.facts import checks_back_to_a_good_one, done_record, event_fact, happened_at, happened_fact, standing_events
+from bench.facts import checks_back_to_a_good_one, done_record, event_fact, happened_fact, standing_events
 from bench.models import Record
+from bench.moments import happened_text
+from bench.summary import listed_summary, read_summary
 from fleet.models import Instrument, Mark
 from naveta_core.checks import KINDS
-from naveta_core.checks.sheet.figures import UNITS, UNITS_SAID
-from naveta_core.fingerprint import device_says
-from naveta_core.lookback import look_back
+from naveta_core.documents.fingerprint import device_says
+from naveta_core.history.impact import look_back
+from naveta_core.units.formatting import UNITS, UNITS_SAID
 from shared import paging
 
 Data = dict[str, Any]
@@ -88,17 +90,7 @@ def row(record: Record) -> Data:
         "entered_by": record.entered_by.name,
         "entry": record.entry,
         "sequence": record.sequence,
-        **_said(record),
-    }
-
-
-def _said(record: Record) -> Data:
-    told = json.loads(record.summary)
-    return {
-        "grade": told.get("grade"),
-        "finding": told.get("finding"),
-        "part": told.get("part"),
-        "note": told.get("note", ""),
+        **listed_summary(record),
     }
 
 
@@ -187,11 +179,11 @@ def series(instrument: Instrument, of: str) -> Data:
 
 
 def _series_point(record: Record) -> Data | None:
-    point = json.loads(record.summary)["point"]
+    point = read_summary(record).point
     if point is None:
         return None
     pair = str(record.pair_id) if record.pair_id else None
-    return {"id": str(record.id), "at": happened_at(record), "stage": record.stage, "pair": pair, **point}
+    return {"id": str(record.id), "at": happened_text(record), "stage": record.stage, "pair": pair, **point.plain()}
 
 
 def looked_back(record: Record) -> Data:
@@ -223,7 +215,7 @@ def _event_row(record: Record) -> Data:
     document = json.loads(record.document)
     return {
         "event": record.kind,
-        "at": happened_at(record),
+        "at": happened_text(record),
         "by": record.entered_by.name,
         "note": document.get("note", ""),
         "crew": document.get("crew"),

@@ -15,18 +15,19 @@ from bench.completing import known
 from bench.entries import EVENT_WORDS, AmendIn, CheckIn, EventIn
 from bench.facts import facts_of
 from bench.models import Record
-from bench.summary import summary_of
+from bench.moments import corrected, happened_at
+from bench.summary import summary_text
 from fleet import selectors as fleet_selectors
 from fleet import services as fleet_services
 from fleet.models import Instrument
 from fleet.selectors import AHEAD
 from naveta_core import __version__
 from naveta_core.checks import KINDS
-from naveta_core.completing import complete
-from naveta_core.documents import GENESIS, canonical, digest, document_of
+from naveta_core.documents.fingerprint import fingerprint
+from naveta_core.documents.instrument_context import complete
+from naveta_core.documents.json_io import GENESIS, canonical, digest
 from naveta_core.errors import Fault, Refused, said
-from naveta_core.fingerprint import fingerprint
-from naveta_core.registry import DOCUMENTS
+from naveta_core.registry import DOCUMENTS, document_of
 from people.models import Crew, Person
 from shared import clock
 from shared.problems import Conflict, Later
@@ -88,7 +89,7 @@ def _moment(path: str, at: str, off_s: int | None, instrument: Instrument) -> da
     if latest is not None and now < latest - SLACK and not clock.is_told():
         text = f"The server's clock went back: it says {now:%d %B %Y %H:%M} but holds records of {latest:%d %B %Y %H:%M}. Nothing is lost: your entry is sent again automatically once that clock is right."
         raise Later("server-clock-behind", text, 600)
-    moment = chain.corrected(at, off_s)
+    moment = corrected(at, off_s)
     if moment > now + AHEAD:
         text = f"This device says {moment:%d %B %Y %H:%M}, the server {now:%d %B %Y %H:%M}: one of the two clocks is wrong. Your entry is kept on this device and sent again automatically once they agree."
         raise Later("clocks-apart", text, 600)
@@ -112,8 +113,8 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
         core_version=__version__,
         **fields,
     )
-    record.observed_at_utc = chain.happened_at(record).astimezone(UTC)
-    record.summary = canonical(summary_of(record))
+    record.observed_at_utc = happened_at(record).astimezone(UTC)
+    record.summary = summary_text(record)
     record.digest = chain.seal(record)
     record.save(force_insert=True)
     fleet_services.keep_head(instrument=instrument, length=record.sequence, digest=record.digest)
@@ -136,13 +137,13 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
         data = rounds.with_records(data, instrument)
     document = document_of(data)
     kind = DOCUMENTS[document.kind]
-    result = kind.reduce(document)
+    result = kind.reduce(document).plain()
     record = _append(
         instrument,
         id=identity,
         category=kind.category,
         kind=document.kind,
-        stage=sent.stage if kind.category == Record.Category.CHECK else "",
+        stage=sent.stage if kind.category == "check" else "",
         pair=_pair(sent, instrument, document.kind),
         amends=_amended(actor, sent, instrument),
         why=sent.why,

@@ -20,19 +20,29 @@ from shared.problems import install
 REF = "#/components/schemas/{model}"
 
 
+class NameTaken(RuntimeError):
+    """Two different models want the same name in the contract."""
+
+
 class NavetaApi(NinjaAPI):
     """Ninja's API with the core's document models written into its OpenAPI text."""
 
     def get_openapi_schema(self, *args: Any, **kwargs: Any) -> Any:
         schema = super().get_openapi_schema(*args, **kwargs)
         parts = schema.setdefault("components", {}).setdefault("schemas", {})
-        parts.update(BODY_PARTS)
+        join_parts(parts, BODY_PARTS)
         for kind in DOCUMENTS.values():
             model = kind.model.model_json_schema(ref_template=REF)
-            parts.update(model.pop("$defs", {}))
-            parts[kind.model.__name__] = model
+            join_parts(parts, {**model.pop("$defs", {}), kind.model.__name__: model})
         parts["CheckDocument"] = {"oneOf": [{"$ref": REF.format(model=k.model.__name__)} for k in DOCUMENTS.values()]}
         return schema
+
+
+def join_parts(parts: dict[str, Any], more: dict[str, Any]) -> None:
+    """Add models to the contract. Raises NameTaken where another model has the name already."""
+    for name, model in more.items():
+        if parts.setdefault(name, model) != model:
+            raise NameTaken(f"Two different models are called {name}: give one of them another name.")
 
 
 api = NavetaApi(

@@ -54,7 +54,9 @@ class Environment(BaseSettings):
         path = self.folder() / KEY
         if not path.exists():
             if (self.data / DATABASE).exists() and not self.demo:
-                sys.exit(f"{path} is missing beside a database. Put it back from a backup: without it nobody stays signed in and what devices kept cannot be read.")  # fmt: skip
+                sys.exit(
+                    f"{path} is missing beside a database. Put it back from a backup: without it nobody stays signed in and what devices kept cannot be read."
+                )
             _write_once(path, secrets.token_urlsafe(48))
         key = path.read_text().strip()
         if len(key) < LEAST_KEY:

@@ -9,8 +9,9 @@ from ninja import Router, Schema
 
 from control.models import Point
 from control.services import import_table, remove
-from naveta_core.orient.names import near_misses
-from naveta_core.orient.table import MOVES, write_points
+from naveta_core.orientation.names import near_misses
+from naveta_core.orientation.table import MOVES, write_points
+from people.asking import asker
 from shared.bodies import Body, Table
 
 router = Router(tags=["control"])
@@ -75,7 +76,7 @@ def list_points(request: HttpRequest, q: str = "") -> Any:
 @router.post("/points/table", response=Imported, operation_id="import_points")
 def post_points(request: HttpRequest, payload: PointsTable) -> Any:
     """Read a table of known points; with `keep` they are stored, and known ones take the new coordinates."""
-    told = import_table(actor=request.user, text=payload.text, unit=payload.unit, keep=payload.keep)  # type: ignore[arg-type]
+    told = import_table(actor=asker(request), text=payload.text, unit=payload.unit, keep=payload.keep)
     return {
         "new": told.new,
         "moved": told.moved,
@@ -89,7 +90,7 @@ def post_points(request: HttpRequest, payload: PointsTable) -> Any:
 def get_points(request: HttpRequest, unit: Unit = "m") -> HttpResponse:
     """All known points as a table."""
     rows = Point.objects.order_by("name").values("name", "e_m", "n_m", "h_m", "description")
-    response = HttpResponse(write_points(list(rows), unit), content_type="text/csv; charset=utf-8")
+    response = HttpResponse(write_points([dict(row) for row in rows], unit), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="points.csv"'
     return response
 
@@ -97,5 +98,5 @@ def get_points(request: HttpRequest, unit: Unit = "m") -> HttpResponse:
 @router.delete("/points/{name}", response={204: None}, operation_id="remove_point")
 def delete_point(request: HttpRequest, name: str) -> HttpResponse:
     """Take a point off the list."""
-    remove(actor=request.user, name=name)  # type: ignore[arg-type]
+    remove(actor=asker(request), name=name)
     return HttpResponse(status=204)

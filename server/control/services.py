@@ -10,8 +10,8 @@ from django.db import transaction
 
 from control.models import Point
 from naveta_core.errors import Fault, Refused, said
-from naveta_core.orient.names import bare
-from naveta_core.orient.table import read_points
+from naveta_core.orientation.names import bare
+from naveta_core.orientation.table import read_points
 from people.models import Person
 from shared import clock
 from shared.rights import require

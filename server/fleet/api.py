@@ -12,8 +12,9 @@ from pydantic import Field
 from fleet import selectors, services
 from fleet.models import Instrument, InstrumentModel
 from naveta_core.checks import kinds_for
-from naveta_core.results import StandingShape
-from naveta_core.schedule import summary
+from naveta_core.history.standing import summary
+from naveta_core.results import StandingAnswer
+from people.asking import asker
 from shared import clock
 from shared.bodies import Body, Note, Tag, Word
 
@@ -67,7 +68,7 @@ class InstrumentRow(Schema):
     model: str
     place: str
     crew: str | None
-    standing: StandingShape
+    standing: StandingAnswer
     latest: LatestOut | None
 
 
@@ -79,7 +80,7 @@ class YardPage(Schema):
 
 
 class InstrumentOut(InstrumentRow):
-    """An instrument's passport; `ways`: of each of its checks, those that suit it, the usual one first."""
+    """An instrument's passport; `methods`: of each of its checks, those that suit it, the usual one first."""
 
     serial: str
     since: str
@@ -88,7 +89,7 @@ class InstrumentOut(InstrumentRow):
     hints: str
     adjusting_hints: dict[str, str]
     checks: list[str]
-    ways: dict[str, list[str]]
+    methods: dict[str, list[str]]
 
 
 class NewInstrument(Body):
@@ -133,7 +134,7 @@ def passport(instrument: Instrument) -> dict[str, Any]:
         "hints": model.hints,
         "adjusting_hints": model.adjusting_hints,
         "checks": [kind.name for kind in kinds],
-        "ways": {kind.name: kind.ways_for(known) for kind in kinds},
+        "methods": {kind.name: kind.methods_for(known) for kind in kinds},
     }
 
 
@@ -146,7 +147,7 @@ def list_models(request: HttpRequest) -> Any:
 @router.post("/models", response={201: ModelOut}, operation_id="add_model")
 def post_model(request: HttpRequest, payload: NewModel) -> Any:
     """Add a model (manager)."""
-    return Status(201, services.add_model(actor=request.user, **payload.dict()))  # type: ignore[arg-type]
+    return Status(201, services.add_model(actor=asker(request), **payload.dict()))
 
 
 @router.get("/instruments", response=YardPage, operation_id="list_instruments")
@@ -165,7 +166,7 @@ def list_instruments(request: HttpRequest, q: str = "", cursor: str | None = Non
 @router.post("/instruments", response={201: InstrumentOut}, operation_id="add_instrument")
 def post_instrument(request: HttpRequest, payload: NewInstrument) -> Any:
     """Add an instrument (manager)."""
-    return Status(201, passport(services.add_instrument(actor=request.user, **payload.dict())))  # type: ignore[arg-type]
+    return Status(201, passport(services.add_instrument(actor=asker(request), **payload.dict())))
 
 
 class Storing(Body):
@@ -178,7 +179,7 @@ class Storing(Body):
 @router.put("/instruments/{tag}/storing", response=InstrumentOut, operation_id="state_storing")
 def put_storing(request: HttpRequest, tag: str, payload: Storing) -> Any:
     """State how an instrument's model stores what was found: the error or the correction, and how much (manager)."""
-    told = services.state_storing(actor=request.user, instrument=selectors.find(tag), told=payload.dict())  # type: ignore[arg-type]
+    told = services.state_storing(actor=asker(request), instrument=selectors.find(tag), told=payload.dict())
     return passport(told)
 
 

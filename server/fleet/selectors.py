@@ -11,7 +11,7 @@ from django.http import Http404
 from fleet.models import Instrument, Mark
 from fleet.tags import settle_tag
 from naveta_core.errors import Refused
-from naveta_core.schedule import ORDER, Done, Happened, Standing, standing
+from naveta_core.history.standing import ORDER, Done, Happened, Standing, standing
 from shared import clock, paging
 
 

@@ -14,10 +14,10 @@ from pydantic import ValidationError as ModelError
 from fleet.models import KINDS, Instrument, InstrumentModel, Mark
 from fleet.tags import settle_tag
 from naveta_core.checks import KINDS as CHECKS
-from naveta_core.envelope import Instrument as CoreInstrument
-from naveta_core.envelope import LimitSet
+from naveta_core.documents.envelope import Instrument as CoreInstrument
+from naveta_core.documents.envelope import LimitSet
+from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Fault, Refused, said
-from naveta_core.model_faults import faults_of
 from people.models import Crew, Person
 from shared import clock
 from shared.rights import require
@@ -67,9 +67,9 @@ def add_model(
     if InstrumentModel.objects.filter(maker=maker.strip(), name=name.strip()).exists():
         faults.append(Fault("name", "name", said(name), "a model that is not there yet"))
     known: dict[str, Any] = {}
-    for adapter, value, where in ((_STATED, stated, "stated"), (_LIMITS, limits, "limits")):
+    for adapter, typed, where in ((_STATED, stated, "stated"), (_LIMITS, limits, "limits")):
         try:
-            known[where] = adapter.dump_python(adapter.validate_python(value), exclude_unset=True)
+            known[where] = adapter.dump_python(adapter.validate_python(typed), exclude_unset=True)
         except ModelError as error:
             faults += [Fault(f"{where}.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, _words)]
     told = {check: text.strip() for check, text in (adjusting_hints or {}).items() if text.strip()}

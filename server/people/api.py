@@ -15,12 +15,14 @@ from ninja.utils import check_csrf
 from pydantic import Field
 
 from naveta_core import __version__
+from people.asking import asker
 from people.models import Person
 from people.services import (
     add_person,
     change_password,
     device_keys,
     end_sessions,
+    everybody,
     house,
     let_go,
     reset_password,
@@ -32,7 +34,7 @@ from shared import clock
 from shared.addresses import client_address, forwarded
 from shared.bodies import Body, Password, Word
 from shared.problems import Later, problem
-from shared.rights import Act, may, require
+from shared.rights import Act, may
 
 router = Router(tags=["people"])
 LOOPBACK_ADDRESSES = ("127.0.0.1", "::1")
@@ -205,7 +207,7 @@ def sign_out(request: HttpRequest) -> HttpResponse:
 def put_password(request: HttpRequest, payload: ChangePassword) -> Any:
     """Change one's own password; this session goes on, every other one of theirs ends."""
     with one_try(client_address(request)):
-        person = change_password(actor=request.user, old=payload.old, new=payload.new)  # type: ignore[arg-type]
+        person = change_password(actor=asker(request), old=payload.old, new=payload.new)
     update_session_auth_hash(request, person)
     return _session(request)
 
@@ -213,39 +215,38 @@ def put_password(request: HttpRequest, payload: ChangePassword) -> Any:
 @router.put("/people/{username}/password", response=PersonRow, operation_id="reset_password")
 def put_persons_password(request: HttpRequest, username: str, payload: ResetPassword) -> Any:
     """Give somebody a new password; all their sessions end (manager)."""
-    return reset_password(actor=request.user, username=username, password=payload.password)  # type: ignore[arg-type]
+    return reset_password(actor=asker(request), username=username, password=payload.password)
 
 
 @router.put("/people/{username}/active", response=PersonRow, operation_id="let_go")
 def put_active(request: HttpRequest, username: str, payload: Active) -> Any:
     """A leaver signs in no more, or somebody is taken back (manager)."""
-    return let_go(actor=request.user, username=username, active=payload.active)  # type: ignore[arg-type]
+    return let_go(actor=asker(request), username=username, active=payload.active)
 
 
 @router.delete("/people/{username}/sessions", response={204: None}, operation_id="end_sessions")
 def delete_sessions(request: HttpRequest, username: str) -> HttpResponse:
     """End every session of somebody, on a lost tablet too: one's own, or by the manager anybody's."""
-    end_sessions(actor=request.user, username=username)  # type: ignore[arg-type]
+    end_sessions(actor=asker(request), username=username)
     return HttpResponse(status=204)
 
 
 @router.get("/people/all", response=list[PersonRow], operation_id="list_everybody")
 def list_everybody(request: HttpRequest) -> Any:
     """Everybody, leavers too, by name (manager)."""
-    require(request.user, "manage-people")  # type: ignore[arg-type]
-    return Person.objects.select_related("crew").order_by("-is_active", "name")
+    return everybody(actor=asker(request))
 
 
 @router.put("/house/way", response=HouseWay, operation_id="settle_way")
 def put_house_way(request: HttpRequest, payload: HouseWay) -> Any:
     """Settle the firm's own way of setting up (manager)."""
-    return {"way": settle_way(actor=request.user, way=payload.way).way or None}  # type: ignore[arg-type]
+    return {"way": settle_way(actor=asker(request), way=payload.way).way or None}
 
 
 @router.put("/house/raw", response=HouseRaw, operation_id="settle_raw")
 def put_house_raw(request: HttpRequest, payload: HouseRaw) -> Any:
     """Settle whether two faces are judged by the raw differences (manager)."""
-    return settle_raw(actor=request.user, judge_raw=payload.judge_raw)  # type: ignore[arg-type]
+    return settle_raw(actor=asker(request), judge_raw=payload.judge_raw)
 
 
 @router.get("/people", response=list[PersonOut], operation_id="list_people")
@@ -257,5 +258,5 @@ def list_people(request: HttpRequest) -> Any:
 @router.post("/people", response={201: PersonOut}, operation_id="add_person")
 def post_person(request: HttpRequest, payload: NewPerson) -> Any:
     """Add somebody (manager)."""
-    person = add_person(actor=request.user, **payload.dict())  # type: ignore[arg-type]
+    person = add_person(actor=asker(request), **payload.dict())
     return Status(201, person)

@@ -5,10 +5,11 @@ from __future__ import annotations
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import transaction
+from django.db.models import QuerySet
 from django.utils.crypto import salted_hmac
 
 from naveta_core.errors import Fault, Refused, said
-from naveta_core.stand.ways import WAYS
+from naveta_core.setup.methods import WAYS
 from people.models import Crew, House, Person
 from shared.rights import ROLES, require
 
@@ -160,3 +161,9 @@ def device_keys(person: Person) -> dict[str, str]:
 
 def _derived(name: str) -> str:
     return salted_hmac("naveta.device", name, algorithm="sha256").hexdigest()
+
+
+def everybody(*, actor: Person) -> QuerySet[Person]:
+    """Everybody, leavers too, by name, for those who may manage people. Raises Forbidden."""
+    require(actor, "manage-people")
+    return Person.objects.select_related("crew").order_by("-is_active", "name")

@@ -6,8 +6,13 @@ from django.conf import settings
 from django.http import HttpRequest
 
 FORWARDING = (
-    "HTTP_FORWARDED", "HTTP_VIA", "HTTP_X_FORWARDED_FOR", "HTTP_X_FORWARDED_HOST", "HTTP_X_FORWARDED_PROTO", "HTTP_X_REAL_IP",
-)  # fmt: skip
+    "HTTP_FORWARDED",
+    "HTTP_VIA",
+    "HTTP_X_FORWARDED_FOR",
+    "HTTP_X_FORWARDED_HOST",
+    "HTTP_X_FORWARDED_PROTO",
+    "HTTP_X_REAL_IP",
+)
 LONGEST = 45
 
 

@@ -9,7 +9,7 @@ from ninja import Schema
 from ninja.parser import Parser
 from pydantic import ConfigDict, Field
 
-from naveta_core.documents import read_json
+from naveta_core.documents.json_io import read_json
 from naveta_core.errors import NotJson
 
 MOST_BYTES = 16 * 1024

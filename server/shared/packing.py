@@ -15,4 +15,4 @@ class PackMiddleware(GZipMiddleware):
     def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
         if not request.path.startswith("/api/") or request.path.startswith(SECRET):
             return response
-        return super().process_response(request, response)  # type: ignore[no-any-return,arg-type]
+        return super().process_response(request, response)

@@ -16,7 +16,7 @@ from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
-from naveta_core.documents import MOST_BYTES
+from naveta_core.documents.json_io import MOST_BYTES
 from naveta_core.errors import Fault, NotJson, Refused, refusal
 from shared import clock
 from shared.rights import Forbidden
@@ -139,7 +139,7 @@ def _handler(answer: Callable[[Any], HttpResponse]) -> Callable[[HttpRequest, An
     return lambda request, error: answer(error)
 
 
-def _ours(request: HttpRequest, error: Exception) -> HttpResponse:
+def _ours(request: HttpRequest, error: Any) -> HttpResponse:
     log.exception("%s %s", request.method, request.path, exc_info=error)
     return plain_problem(500)
 

@@ -168,7 +168,7 @@ def begin(page: Page, tag: str) -> None:
     page.get_by_role("radio", name="It stays").click()
     page.get_by_role("radio", name="It comes back").click()
     page.get_by_role("button", name="Start reading").click()
-    page.locator("#well-0-a-reading").focus()
+    page.locator("#row-observations-setups-0-a-readings-0").focus()
 
 
 def sheet(page: Page, *sights: str) -> None:
@@ -205,17 +205,28 @@ class Device:
             return error.code, json.loads(error.read())
 
 
+PREFIX = {"Merrow": "LV", "Aldreth": "TD", "Tessaly": "TS", "Reed": "PO", "Strand": "TR", "Tally": "ST", "Ribbon": "TA"}
+_numbers = itertools.count(30)
+Fresh = Callable[[str], str]
+
+
 @pytest.fixture
-def level(house: str) -> str:
-    """The tag of a level of its own, never checked, so that one test's checks teach another's nothing."""
+def fresh(house: str) -> Fresh:
+    """Gives the tag of something of its own of a model, never checked: one test's checks teach another's nothing."""
     ines = Device(house, "ines")
-    model = next(one["id"] for one in ines.call("GET", "models")[1] if one["name"] == "Merrow")
-    tag = f"LV-{next(_tags)}"
-    status, told = ines.call(
-        "POST", "instruments", {"tag": tag, "model": model, "serial": "", "place": "Yard", "crew": None}
-    )
-    assert status == 201, told
-    return tag
+    models = {one["name"]: one["id"] for one in ines.call("GET", "models")[1]}
+
+    def make(model: str) -> str:
+        tag = f"{PREFIX[model]}-{next(_numbers)}"
+        data = {"tag": tag, "model": models[model], "serial": "", "place": "Yard", "crew": None}
+        status, told = ines.call("POST", "instruments", data)
+        assert status == 201, told
+        return tag
+
+    return make
 
 
-_tags = itertools.count(60)
+@pytest.fixture
+def level(fresh: Fresh) -> str:
+    """The tag of a level of its own."""
+    return fresh("Merrow")

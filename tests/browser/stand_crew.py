@@ -11,11 +11,11 @@ from typing import Any
 
 from playwright.sync_api import Page
 
-from naveta_core.stand.kit import Base, ElectronicLevel, Kit, PlateVial, Plummet
-from naveta_core.stand.mechanism import State, carry_over, see, slide, stood, turn_screw, turn_to
-from naveta_core.stand.mechanism import move_leg as leg_moved
-from naveta_core.stand.tripod import even_feet
-from naveta_core.stand.vectors import polar
+from naveta_core.geometry import polar
+from naveta_core.setup.equipment import Base, ElectronicLevel, Kit, PlateVial, Plummet
+from naveta_core.setup.mechanism import State, carry_over, see, slide, stood, turn_screw, turn_to
+from naveta_core.setup.mechanism import move_leg as leg_moved
+from naveta_core.setup.tripod import even_feet
 from tests.core.stand.world import follow_leg
 
 from .conftest import visit

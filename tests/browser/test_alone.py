@@ -12,8 +12,9 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 
 from naveta_core.checks import KINDS
-from naveta_core.door import answer
-from naveta_core.fingerprint import fingerprint
+from naveta_core.dispatch import answer
+from naveta_core.documents.fingerprint import fingerprint
+from naveta_sim import simulate
 
 from .asked import advice, orientations, set_ups
 from .conftest import NOW, ROOT, Opens, begin, finding, sheet
@@ -59,7 +60,7 @@ def questions() -> list[dict[str, Any]]:
                 "noise": rng.choice((0.5, 1.0, 3.0)),
                 "instrument": {"reading": rng.choice(("optical", "digital", "micrometer"))},
             }
-            document = kind.simulate(rng, truth)
+            document = simulate(kind.name, rng, truth)
             setups = document["observations"].get("setups", [])
             spoil = rng.random()
             if not setups:
@@ -111,7 +112,7 @@ def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
     page.reload()
     expect(page.get_by_text(re.compile("What you see is as of "))).to_be_visible()
     ready(page)
-    page.locator("#well-1-b-reading").focus()
+    page.locator("#row-observations-setups-1-b-readings-0").focus()
     page.keyboard.type("1.2515;1.2515")
     finding(page, "adjust")
     page.get_by_role("button", name="Save as found").click()
@@ -123,7 +124,7 @@ def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
     now.press("Enter")
     expect(page.locator("[data-done]")).to_be_visible()
     page.get_by_role("button", name="Run the test again, as left").click()
-    page.locator("#well-0-a-reading").focus()
+    page.locator("#row-observations-setups-0-a-readings-0").focus()
     sheet(page, "1.4680;1.4681", "1.2105;1.2106", "1.5092;1.5092", "1.2515;1.2515")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.get_by_role("button", name="Save as left").click()
@@ -176,7 +177,7 @@ def test_a_full_device_says_so_while_it_is_typed(opens: Opens) -> None:
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.get_by_role("button", name="Save as found").click()
     expect(page.get_by_text("your readings are still here")).to_be_visible()
-    expect(page.locator("#well-1-b-reading")).to_have_value("1.4021")
+    expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
 
 
 def test_storage_that_was_cleared_is_said(opens: Opens) -> None:
@@ -239,7 +240,7 @@ def test_an_answer_that_is_no_success_leaves_everything_here(opens: Opens, statu
         expect(page.locator("[data-parcel]")).to_have_count(0)
     else:
         parcel.get_by_role("button", name="Open it again").click()
-        expect(page.locator("#well-1-b-reading")).to_have_value("1.4021")
+        expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
 
 
 def test_a_session_that_ended_while_away_sends_after_signing_in(opens: Opens) -> None:
@@ -275,7 +276,7 @@ def test_the_next_person_on_the_tablet_reads_nothing_of_the_last(opens: Opens) -
     page.get_by_role("button", name="Tam Brandreth").click()
     page.wait_for_selector("[data-instrument]")
     page.goto(address)
-    expect(page.locator("#well-0-a-reading")).to_have_value("1.8851")
+    expect(page.locator("#row-observations-setups-0-a-readings-0")).to_have_value("1.8851")
     page.context.set_offline(True)
     page.get_by_role("button", name="Not you?").click()
     expect(page.get_by_text("Changing person needs signal")).to_be_visible()

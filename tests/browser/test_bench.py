@@ -4,57 +4,57 @@ from __future__ import annotations
 
 import random
 import re
-from collections.abc import Callable
 from typing import Any
 
 import pytest
 from playwright.sync_api import Page, expect
 
-from naveta_core.checks import KINDS
+from naveta_sim import simulate
 
-from .conftest import DESK, PHONE, TABLET, Device, Opens, finding, until, visit
+from .conftest import DESK, PHONE, TABLET, Fresh, Opens, finding, until, visit
 
 Data = dict[str, Any]
 FOUR = (0, 90, 180, 270)
 CHOICES = {"yes": "Yes", "no": "No", "steel": "Steel"}
 BAD: dict[str, tuple[str, Data, Data, str]] = {
     # kind: (model, true when found, true when left, grade as found)
-    "circular-vial": ("Merrow", {"error_mm": (2.2, -1.4), "headings": FOUR}, {"error_mm": (0.0, 0.0), "headings": FOUR}, "adjust"),
+    "circular-vial": (
+        "Merrow",
+        {"error_mm": (2.2, -1.4), "headings": FOUR},
+        {"error_mm": (0.0, 0.0), "headings": FOUR},
+        "adjust",
+    ),
     "plate-vial": ("Aldreth", {"rest_div": -2.6, "sensitivity": 30}, {"rest_div": 0.0, "sensitivity": 30}, "adjust"),
-    "dual-axis-level": ("Tessaly", {"index_arcsec": (14, -3), "headings": FOUR}, {"index_arcsec": (0, 0), "headings": FOUR}, "adjust"),
+    "dual-axis-level": (
+        "Tessaly",
+        {"index_arcsec": (14, -3), "headings": FOUR},
+        {"index_arcsec": (0, 0), "headings": FOUR},
+        "adjust",
+    ),
     "plummet": ("Aldreth", {"offset_mm": (2.4, -1.0)}, {"offset_mm": (0.0, 0.0)}, "adjust"),
-    "pole-vial": ("Reed", {"error_mm": (2.0, 1.2), "headings": FOUR}, {"error_mm": (0.0, 0.0), "headings": FOUR}, "adjust"),
-    "tripod": ("Strand", {"set_arcsec": 22.0, "twist_arcsec": 26.0}, {"set_arcsec": 0.0, "twist_arcsec": 12.0}, "adjust"),
+    "pole-vial": (
+        "Reed",
+        {"error_mm": (2.0, 1.2), "headings": FOUR},
+        {"error_mm": (0.0, 0.0), "headings": FOUR},
+        "adjust",
+    ),
+    "tripod": (
+        "Strand",
+        {"set_arcsec": 22.0, "twist_arcsec": 26.0},
+        {"set_arcsec": 0.0, "twist_arcsec": 12.0},
+        "adjust",
+    ),
     "two-face": ("Tessaly", {"c": 26.0, "i": -4.0}, {"c": 0.0}, "adjust"),
     "tracker": ("Tessaly", {"tracker_arcsec": (20.0, 3.0)}, {}, "adjust"),
     "compensator-function": ("Merrow", {"shift_arcsec": {"left": 24.0}}, {}, "service"),
     "staff": ("Tally", {"zero_mm": 3.0, "lengths": (0.1, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0)}, {}, "service"),
     "tape": ("Ribbon", {"scale_ppm": 900.0, "lengths": (1.0, 10.0, 30.0)}, {}, "service"),
-}  # fmt: skip
+}
 BY_HAND = {"tripod": "clamps"}
 """What nothing is read of on the way, and a word of what is done."""
 STORED = ("dual-axis-level", "two-face", "tracker")
 """What is stored by the instrument's own routine, the old values noted first."""
 SIZES = {"plummet": PHONE, "dual-axis-level": TABLET}
-PREFIX = {"Merrow": "LV", "Aldreth": "TD", "Tessaly": "TS", "Reed": "PO", "Strand": "TR", "Tally": "ST", "Ribbon": "TA"}
-
-
-@pytest.fixture
-def fresh(house: str) -> Callable[[str], str]:
-    """The tag of something of its own, never checked."""
-    numbers = iter(range(random.randrange(40, 90), 99))
-    ines = Device(house, "ines")
-    models = {one["name"]: one["id"] for one in ines.call("GET", "models")[1]}
-
-    def make(model: str) -> str:
-        for number in numbers:
-            tag = f"{PREFIX[model]}-{number}"
-            data = {"tag": tag, "model": models[model], "serial": "", "place": "Yard", "crew": None}
-            if ines.call("POST", "instruments", data)[0] == 201:
-                return tag
-        raise AssertionError("no tag is left")
-
-    return make
 
 
 def leaves(held: Any, path: str = "observations") -> list[tuple[str, str]]:
@@ -97,7 +97,7 @@ def begin(page: Page, tag: str, kind: str) -> None:
 
 
 @pytest.mark.parametrize("kind", BAD)
-def test_from_empty_to_as_left(opens: Opens, fresh: Callable[[str], str], kind: str) -> None:
+def test_from_empty_to_as_left(opens: Opens, fresh: Fresh, kind: str) -> None:
     model, found, left, grade = BAD[kind]
     size = SIZES.get(kind, DESK)
     rng = random.Random(kind)
@@ -105,7 +105,7 @@ def test_from_empty_to_as_left(opens: Opens, fresh: Callable[[str], str], kind: 
     tag = fresh(model)
     begin(page, tag, kind)
     expect(page.locator("[data-complete=false]")).to_be_visible()
-    fill(page, KINDS[kind].simulate(rng, {"noise": 0.4, **found}))
+    fill(page, simulate(kind, rng, {"noise": 0.4, **found}))
     finding(page, grade)
     expect(page.locator("[data-drawing]")).to_be_visible()
     page.get_by_role("button", name="Save as found").click()
@@ -123,7 +123,7 @@ def test_from_empty_to_as_left(opens: Opens, fresh: Callable[[str], str], kind: 
     ).click()
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
     expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
-    again = KINDS[kind].simulate(rng, {"noise": 0.4, **left})
+    again = simulate(kind, rng, {"noise": 0.4, **left})
     fill(page, again)
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
     page.get_by_role("button", name="Save as left").click()
@@ -159,7 +159,7 @@ def turn(page: Page, kind: str) -> None:
         expect(steps.nth(1)).to_contain_text("there.")
 
 
-def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Callable[[str], str]) -> None:
+def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     tag = fresh("Aldreth")
     visit(page, f"/bench/new/{tag}")
@@ -175,7 +175,7 @@ def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Call
     expect(page.locator(".btn.now")).to_have_count(1)
 
 
-def test_rows_are_typed_by_the_keyboard_alone_and_mended(opens: Opens, fresh: Callable[[str], str]) -> None:
+def test_rows_are_typed_by_the_keyboard_alone_and_mended(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     begin(page, fresh("Aldreth"), "plate-vial")
     first = well(page, "observations.readings[0].bubble_div")
@@ -201,10 +201,10 @@ def test_rows_are_typed_by_the_keyboard_alone_and_mended(opens: Opens, fresh: Ca
     finding(page, "watch")
 
 
-def test_a_chief_may_not_turn_a_plummet_and_is_told_whose_it_is(opens: Opens, fresh: Callable[[str], str]) -> None:
+def test_a_chief_may_not_turn_a_plummet_and_is_told_whose_it_is(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     begin(page, fresh("Aldreth"), "plummet")
-    fill(page, KINDS["plummet"].simulate(random.Random(2), {"offset_mm": (2.5, 0.0), "noise": 0.3}))
+    fill(page, simulate("plummet", random.Random(2), {"offset_mm": (2.5, 0.0), "noise": 0.3}))
     finding(page, "adjust")
     page.get_by_role("button", name="Save as found").click()
     page.wait_for_url(re.compile("/records/"))
@@ -223,9 +223,7 @@ def test_a_known_rest_position_reaches_the_stand(opens: Opens) -> None:
     expect(page.locator("[data-act]")).to_contain_text(re.compile(r"rests at -1\.\d div"))
 
 
-def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(
-    opens: Opens, fresh: Callable[[str], str], tmp_path: Any
-) -> None:
+def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(opens: Opens, fresh: Fresh, tmp_path: Any) -> None:
     page = opens(who="Tam Brandreth")
     tag = fresh("Strand")
     path = tmp_path / "tripod.csv"
@@ -240,9 +238,7 @@ def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(
     page.wait_for_selector("[data-complete=true] [data-finding]")
 
 
-def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(
-    opens: Opens, fresh: Callable[[str], str]
-) -> None:
+def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(opens: Opens, fresh: Fresh) -> None:
     """Typed, judged, adjusted and left on a slope without signal; at home both records, and device and house agree."""
     tag = fresh("Aldreth")
     page = opens(who="Ines Calder", core=True)
@@ -252,7 +248,7 @@ def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(
     page.locator("[data-check=plate-vial]").wait_for()
     page.context.set_offline(True)
     begin(page, tag, "plate-vial")
-    fill(page, KINDS["plate-vial"].simulate(random.Random(5), {"rest_div": 2.8, "sensitivity": 30, "noise": 0.3}))
+    fill(page, simulate("plate-vial", random.Random(5), {"rest_div": 2.8, "sensitivity": 30, "noise": 0.3}))
     finding(page, "adjust")
     page.get_by_role("button", name="Save as found").click()
     expect(page.locator("[data-waits=waiting]")).to_contain_text("Kept on this device")
@@ -260,7 +256,7 @@ def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(
     page.get_by_role("button", name="Run the test again, as left").click()
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
     expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
-    fill(page, KINDS["plate-vial"].simulate(random.Random(6), {"rest_div": 0.0, "sensitivity": 30, "noise": 0.3}))
+    fill(page, simulate("plate-vial", random.Random(6), {"rest_div": 0.0, "sensitivity": 30, "noise": 0.3}))
     finding(page, "use")
     page.get_by_role("button", name="Save as left").click()
     expect(page.locator("[data-waits=waiting]")).to_be_visible()

@@ -61,10 +61,10 @@ def test_every_view(opens: Opens, size: tuple[int, int]) -> None:
     sheet(page, "1.4680;1.4682", "1.2104", "1.5x", "1.2515")
     page.wait_for_selector("[data-fault]")
     looked_at(page, "bench with a fault")
-    page.locator("#well-1-a-reading").fill("1.5233")
+    page.locator("#row-observations-setups-1-a-readings-0").fill("1.5233")
     finding(page, "adjust")
     looked_at(page, "bench with a finding")
-    page.get_by_role("button", name="Layout and units").click()
+    page.get_by_role("button", name="Steps and circumstances").click()
     looked_at(page, "layout")
     page.goto("/bench")
     page.wait_for_selector("text=Go on")
@@ -141,7 +141,7 @@ def test_a_sticking_line_is_held_before_anything_is_read(opens: Opens) -> None:
     page = opens()
     page.goto("/bench/new/LV-03/two-peg")
     page.get_by_role("radio", name="It does not").click()
-    expect(page.locator("[data-looks-say]")).to_contain_text("compensator that sticks")
+    expect(page.locator("[data-circumstances]")).to_contain_text("compensator that sticks")
     page.get_by_role("button", name="Hold LV-03").click()
     expect(page.locator("[data-standing=hold]")).to_contain_text("does not come back after a tap")
     page.get_by_role("button", name="Take it back").click()
@@ -172,7 +172,7 @@ def test_files_that_cannot_be_read_say_why(opens: Opens, tmp_path: Path) -> None
         "latin.json": ('{"kind":"two-peg","remark":"é"}'.encode("latin-1"), "not UTF-8"),
         "large.json": (b'{"kind":"two-peg","remark":"' + b"x" * 2 * 1024 * 1024 + b'"}', "1 MiB"),
         "kind.json": (b'{"kind":"three-peg","observations":{}}', "one of two-peg"),
-        "gap.csv": (b"setup;staff;reading\n1;A;1,5\n3;A;1,4\n", "numbered from 1 without gaps"),
+        "gap.csv": (b"setup;staff;reading\n1;A;1,5\n3;A;1,4\n", "a whole number from 1 on without gaps"),
         "free.csv": (b"a,b\n1,2\n", "setup"),
     }
     for name, (content, wanted) in files.items():

@@ -9,10 +9,10 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from naveta_core.checks import KINDS
+from naveta_sim import simulate
 
-from .conftest import DESK, PHONE, TABLET, Opens, finding, sheet, visit
-from .test_bench import fill, fresh, well  # noqa: F401
+from .conftest import DESK, PHONE, TABLET, Fresh, Opens, finding, sheet, visit
+from .test_bench import fill, well
 from .test_places import looked_at
 
 Data = dict[str, Any]
@@ -41,14 +41,14 @@ def take(page: Page, kind: str, seed: int, more: tuple[str, ...] = (), **truth: 
     page.locator(f"[data-step={kind}]").get_by_role("link", name="Begin").click()
     start(page)
     open_more(page, more)
-    fill(page, KINDS[kind].simulate(random.Random(seed), truth))
+    fill(page, simulate(kind, random.Random(seed), truth))
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
     page.get_by_role("button", name="Save as found").click()
     page.wait_for_url(ROUND)
     expect(page.locator(f"[data-step={kind}][data-state=done]")).to_be_visible()
 
 
-def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fresh: Any) -> None:  # noqa: F811
+def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fresh: Fresh) -> None:
     page = opens(TABLET, who="Ines Calder", touch=True)
     tag = fresh("Tessaly")
     visit(page, f"/bench/new/{tag}")
@@ -87,7 +87,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     page.wait_for_url(ENTRY)
     page.get_by_label("Field sheet").wait_for()
     open_more(page, ("left", "right"))
-    fill(page, KINDS["two-face"].simulate(random.Random(4), {"c": 0.5, "i": 0.0, **quick}))
+    fill(page, simulate("two-face", random.Random(4), {"c": 0.5, "i": 0.0, **quick}))
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
     expect(page.locator("[data-reason=stored-and-proved]")).to_contain_text("stored as it should be")
     page.get_by_role("button", name="Save as left").click()
@@ -102,7 +102,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     assert record["result"]["result"]["outcome"] == "go-with-care"
 
 
-def test_marks_are_planned_and_the_full_test_begins_with_them(opens: Opens, fresh: Any) -> None:  # noqa: F811
+def test_marks_are_planned_and_the_full_test_begins_with_them(opens: Opens, fresh: Fresh) -> None:
     page = opens(PHONE, who="Tam Brandreth", touch=True)
     tag = fresh("Tessaly")
     visit(page, f"/bench/new/{tag}/two-face")
@@ -122,13 +122,13 @@ def test_marks_are_planned_and_the_full_test_begins_with_them(opens: Opens, fres
     expect(well(page, "observations.targets[1].distance_m")).to_have_value("74")
 
 
-def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens: Opens, fresh: Any) -> None:  # noqa: F811
+def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     visit(page, f"/bench/new/{fresh('Tessaly')}/two-face")
     page.get_by_role("radio", name="Quick").click()
     start(page)
-    made = KINDS["two-face"].simulate(
-        random.Random(8), {"pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
+    made = simulate(
+        "two-face", random.Random(8), {"pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
     )
     (target,) = made["observations"]["targets"]
     for face, other in (("left", "right"), ("right", "left")):
@@ -141,13 +141,13 @@ def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens:
     expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["right"][0]["v"])
 
 
-def test_rounds_of_directions_and_an_accuracy_campaign_are_walked(opens: Opens, fresh: Any) -> None:  # noqa: F811
+def test_rounds_of_directions_and_an_accuracy_campaign_are_walked(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     tag = fresh("Tessaly")
     for kind, truth in (("direction-rounds", {"c": 2.0, "noise": 0.6}), ("direction-accuracy", {"arcsec": 2.0})):
         visit(page, f"/bench/new/{tag}/{kind}")
         start(page)
-        document = KINDS[kind].simulate(random.Random(5), truth)
+        document = simulate(kind, random.Random(5), truth)
         fill(page, document)
         finding(page, "use")
         expect(page.locator("[data-drawing=deviations]")).to_be_visible()
@@ -161,16 +161,16 @@ def test_rounds_of_directions_and_an_accuracy_campaign_are_walked(opens: Opens, 
     expect(page.locator("[data-check=direction-accuracy]")).to_contain_text("When wanted")
 
 
-def test_a_second_run_in_the_sheet_is_a_round_of_its_own(opens: Opens, fresh: Any) -> None:  # noqa: F811
+def test_a_second_run_in_the_sheet_is_a_repeat_of_its_own(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Ines Calder")
     visit(page, f"/bench/new/{fresh('Merrow')}/circular-vial")
     page.get_by_role("radio", name="Half a turn").click()
     start(page)
     rng = random.Random(6)
-    fill(page, KINDS["circular-vial"].simulate(rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3}))
+    fill(page, simulate("circular-vial", rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3}))
     page.get_by_role("button", name="Take it once more").click()
-    expect(page.get_by_role("heading", name="Round 2")).to_be_visible()
-    again = KINDS["circular-vial"].simulate(rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3})
+    expect(page.get_by_role("heading", name="Repeat 2")).to_be_visible()
+    again = simulate("circular-vial", rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3})
     for i, row in enumerate(again["observations"]["readings"]):
         for name in ("x_mm", "y_mm"):
             well(page, f"observations.readings[{i + 2}].{name}").fill(row[name])
@@ -178,7 +178,7 @@ def test_a_second_run_in_the_sheet_is_a_round_of_its_own(opens: Opens, fresh: An
     page.get_by_role("button", name="Save as found").click()
     page.wait_for_url(re.compile("/records/"))
     record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
-    assert [one.get("round") for one in record["document"]["observations"]["readings"]] == [None, None, 2, 2]
+    assert [one.get("repeat") for one in record["document"]["observations"]["readings"]] == [None, None, 2, 2]
 
 
 def test_a_level_goes_through_its_two_peg_test_within_the_round(opens: Opens, level: str) -> None:
@@ -201,7 +201,7 @@ def test_a_level_goes_through_its_two_peg_test_within_the_round(opens: Opens, le
     page.get_by_role("radio", name="It comes back").click()
     page.get_by_role("button", name="Start reading").click()
     expect(page.get_by_role("link", name="Back to the round")).to_be_visible()
-    page.locator("#well-0-a-reading").focus()
+    page.locator("#row-observations-setups-0-a-readings-0").focus()
     sheet(
         page,
         "1.6412;1.6410;1.6413;1.6411",

@@ -42,7 +42,7 @@ def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) ->
     sheet(page, "1.8868", "1.4000")
     expect(page.get_by_text("No signal. Your readings are kept here.").first).to_be_visible()
     page.reload()
-    expect(page.locator("#well-1-b-reading")).to_have_value("1.4000")
+    expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4000")
     page.get_by_role("button", name="Save as found").click()
     expect(page.locator("[data-parcel=waiting]")).to_contain_text(f"Two-peg test of {level}")
     page.reload()
@@ -64,13 +64,13 @@ def test_a_session_that_ends_keeps_what_is_typed(opens: Opens) -> None:
     page.wait_for_selector("[data-fresh=true]")
     page.context.clear_cookies(name="sessionid")
     # At once, not key by key: the answer to the first keys opens the dialog, which takes the rest.
-    page.locator("#well-1-b-reading").fill("1.4001")
+    page.locator("#row-observations-setups-1-b-readings-0").fill("1.4001")
     dialog = page.get_by_role("dialog", name="Sign in again")
     expect(dialog).to_contain_text("What you typed is still here")
     dialog.get_by_role("button", name="Tam Brandreth").click()
     expect(dialog).to_have_count(0)
-    expect(page.locator("#well-1-b-reading")).to_have_value("1.4001")
-    page.locator("#well-1-b-reading").fill("1.4002")
+    expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4001")
+    page.locator("#row-observations-setups-1-b-readings-0").fill("1.4002")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
 
 
@@ -105,7 +105,7 @@ def test_a_refused_check_stays_with_its_reason_and_opens_again(opens: Opens) -> 
     refused = page.locator("[data-parcel=refused]")
     expect(refused).to_contain_text("is this device's clock right?")
     refused.get_by_role("button", name="Open it again").click()
-    expect(page.locator("#well-1-b-reading")).to_have_value("1.4021")
+    expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
 
 
 def test_while_two_clocks_disagree_it_waits_with_the_reason(opens: Opens) -> None:

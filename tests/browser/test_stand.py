@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from naveta_core.stand.mechanism import State, move_leg, see
+from naveta_core.setup.mechanism import State, move_leg, see
 from tests.core.stand.world import bearing_of
 
 from .conftest import DESK, PHONE, TABLET, Opens, visit

@@ -9,7 +9,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from naveta_core.stand.mechanism import see
+from naveta_core.setup.mechanism import see
 
 from .conftest import DESK, PHONE, Opens
 from .stand_crew import DIVISION, FOUR, INDEX, RESTS_DIV, SECOND_RESTS_DIV, WORLD, Crew, begin, wild

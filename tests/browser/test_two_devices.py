@@ -51,7 +51,7 @@ def test_a_previewed_sheet_is_answered_while_others_save(house: str) -> None:
 
     def act(i: int) -> int:
         if i % 3:
-            return reader.call("POST", "checks/preview", {"instrument": "LV-02", "document": document})[0]
+            return reader.call("POST", "preview", {"instrument": "LV-02", "document": document})[0]
         return writer.call("PUT", f"checks/{uuid.uuid4()}", check(f"2027-03-02T06:5{i // 3 % 10}:00+00:00"))[0]
 
     with ThreadPoolExecutor(6) as pool:

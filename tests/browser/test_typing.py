@@ -5,15 +5,19 @@ from __future__ import annotations
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from .conftest import DESK, PHONE, Opens, begin, finding, sheet
 
 TAG = "LV-03"
 
 
-def well(page: Page, name: str) -> object:
-    return page.locator(f"#well-{name}")
+def well(page: Page, name: str) -> Locator:
+    """`0-b-reading`, `0-b-reading-1`, `1-b-distance`, `0-a-upper`."""
+    setup, staff, what, *more = name.split("-")
+    row = more[0] if more else "0"
+    end = {"reading": f"readings-{row}", "distance": "distance"}.get(what, f"wires-{row}-{what}")
+    return page.locator(f"#row-observations-setups-{setup}-{staff}-{end}")
 
 
 def test_the_keys_follow_the_order_of_reading(opens: Opens) -> None:
@@ -25,15 +29,16 @@ def test_the_keys_follow_the_order_of_reading(opens: Opens) -> None:
     page.keyboard.press("Shift+Enter")
     expect(well(page, "0-a-reading")).to_be_focused()
     page.keyboard.type("1.8851;")
-    expect(well(page, "0-a-reading")).to_have_value("")
-    expect(page.locator("[data-sight='0-a']")).to_contain_text("1.8851")
-    page.keyboard.type("=")  # same again, into the empty well
+    expect(well(page, "0-a-reading-1")).to_be_focused()
     expect(well(page, "0-a-reading")).to_have_value("1.8851")
+    page.keyboard.type("=")  # same again, into the empty well
+    expect(well(page, "0-a-reading-1")).to_have_value("1.8851")
     page.keyboard.type("=")
-    expect(page.get_by_role("button", name=re.compile("1.8851, mend it"))).to_have_count(2)
+    expect(well(page, "0-a-reading-2")).to_have_value("1.8851")
     page.get_by_role("button", name=re.compile("^Strike 1.8851")).click()
+    expect(well(page, "0-a-reading-2")).to_have_count(0)
     expect(page.get_by_role("button", name=re.compile("1.8851 is struck"))).to_be_visible()
-    page.locator("#well-0-a-distance").fill("31.2")
+    well(page, "0-a-distance").fill("31.2")
     page.keyboard.press("Enter")
     expect(well(page, "0-a-reading")).to_be_focused()
 
@@ -51,10 +56,11 @@ def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
             if i or j:
                 page.keyboard.press("Enter")
             page.keyboard.type(f"{one:.5f}")
-    expect(well(page, "1-a-distance")).to_have_attribute("placeholder", "56 m")
+    expect(well(page, "1-a-distance")).to_have_attribute("placeholder", "by three wires")
+    expect(page.locator("[data-column='observations.setups[1].a']")).to_contain_text("By the wires 56 m")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     expect(page.get_by_label("Finding")).to_contain_text("No error shown")
-    page.get_by_role("button", name="Layout and units").click()
+    page.get_by_role("button", name="Steps and circumstances").click()
     expect(page.get_by_role("radio", name="Metres", exact=True)).to_be_checked()
 
 
@@ -73,8 +79,8 @@ def test_a_wrong_entry_says_what_is_wanted_and_is_kept(opens: Opens, field: str,
     begin(page, TAG)
     sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
     finding(page, "watch")
-    well(page, field).fill(typed)  # type: ignore[attr-defined]
-    fault = page.locator("[data-sight='1-b'] [data-fault]")
+    well(page, field).fill(typed)
+    fault = page.locator("[data-column='observations.setups[1].b'] [data-fault]")
     expect(fault).to_contain_text(typed)
     expect(fault).to_contain_text(wanted)
     expect(well(page, field)).to_have_attribute("aria-invalid", "true")
@@ -89,8 +95,8 @@ def test_set_ups_of_equal_imbalance_are_refused_by_name(opens: Opens) -> None:
     page = opens()
     begin(page, TAG)
     sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
-    page.locator("#well-1-a-distance").fill("30")
-    page.locator("#well-1-b-distance").fill("30")
+    page.locator("#row-observations-setups-1-a-distance").fill("30")
+    page.locator("#row-observations-setups-1-b-distance").fill("30")
     expect(page.locator("[data-fault='observations.setups']")).to_contain_text("2 m or more apart")
 
 
@@ -99,13 +105,12 @@ def test_feet_and_the_reading_that_lies_apart(opens: Opens) -> None:
     page.goto(f"/bench/new/{TAG}/two-peg")
     page.get_by_role("radio", name="Feet", exact=True).click()
     page.get_by_role("button", name="Start reading").click()
-    page.locator("#well-0-a-reading").focus()
+    page.locator("#row-observations-setups-0-a-readings-0").focus()
     sheet(page, "3.444;3.445;3.544;3.444", "4.589;4.588;4.590", "3.441;3.442;3.441", "4.585;4.586;4.585")
     apart = page.locator("[data-apart]")
-    expect(apart).to_have_text("3.544")
-    expect(page.locator("[data-sight='0-a']")).to_contain_text("Typed 3.544 for 3.444?")
-    apart.click()
-    page.keyboard.type("3.444")
+    expect(apart.get_by_role("textbox")).to_have_value("3.544")
+    expect(page.locator("[data-column='observations.setups[0].a']")).to_contain_text("Typed 3.544 for 3.444?")
+    apart.get_by_role("textbox").fill("3.444")
     expect(page.locator("[data-apart]")).to_have_count(0)
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     expect(page.get_by_label("Finding")).to_contain_text("30 ft, it costs")
@@ -123,7 +128,7 @@ def test_a_telephone_has_a_bar_of_its_own(opens: Opens) -> None:
     bar.get_by_role("button", name="Other sign").tap()
     bar.get_by_role("button", name="One more").tap()
     bar.get_by_role("button", name="Same again").tap()
-    expect(well(page, "0-a-reading")).to_have_value("1.885")
+    expect(well(page, "0-a-reading-1")).to_have_value("1.885")
     bar.get_by_role("button", name="Next").tap()
     expect(well(page, "0-b-reading")).to_be_focused()
     for button in bar.get_by_role("button").all():
@@ -136,15 +141,14 @@ def test_a_finding_that_is_not_good_is_led_through_from_the_other_end(opens: Ope
     sheet(page, "1.4680", "1.2104", "1.5233", "1.2515")
     finding(page, "adjust")
     page.locator("[data-led=real]").get_by_role("button").click()
-    expect(page.locator("[data-setup-row]")).to_have_count(4)
-    expect(page.locator("#well-3-b-distance")).to_have_value("56")
-    page.locator("#well-2-a-reading").focus()
+    expect(page.locator("[data-entry]")).to_have_count(4)
+    expect(page.locator("#row-observations-setups-3-b-distance")).to_have_value("56")
+    page.locator("#row-observations-setups-2-a-readings-0").focus()
     # The same true error, read from the other end: 0.5 mm/m is in the far sight on B now.
     sheet(page, "1.4681", "1.2105", "1.5093", "1.2655")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
-    expect(page.locator("[data-led=real]")).to_have_count(0)
-    page.locator("[data-setup-row='3']").get_by_role("button", name="Remove").click()
-    expect(page.locator("[data-setup-row]")).to_have_count(3)
+    page.locator("[data-entry='3']").get_by_role("button", name="Remove").click()
+    expect(page.locator("[data-entry]")).to_have_count(3)
     page.get_by_role("button", name="Take it back").click()
-    expect(page.locator("[data-setup-row]")).to_have_count(4)
-    expect(page.locator("#well-3-b-reading")).to_have_value("1.2655")
+    expect(page.locator("[data-entry]")).to_have_count(4)
+    expect(page.locator("#row-observations-setups-3-b-readings-0")).to_have_value("1.2655")

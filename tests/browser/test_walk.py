@@ -24,7 +24,7 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
 
     # 30/30 then 56/4 without curvature in the head: c = (0.2719 - 0.2577 + tiny)/52 m is about 55 seconds up.
     sheet(page, "1.4680;1.4682;1.4684")
-    expect(page.locator("[data-sight='0-a']")).to_contain_text("spread 0.4 mm")
+    expect(page.locator("[data-column='observations.setups[0].a']")).to_contain_text("spread 0.4 mm")
     expect(page.get_by_text("Next: first set-up, staff B, first reading")).to_be_visible()
     page.keyboard.press("Enter")
     sheet(page, "1.2104;1.2106", "1.5233;1.5236;1.5234", "1.2515;1.2516")
@@ -62,7 +62,7 @@ def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], level: str)
     page.get_by_role("radio", name="It stays").tap()
     page.get_by_role("radio", name="It comes back").tap()
     page.get_by_role("button", name="Start reading").tap()
-    page.locator("#well-0-a-reading").tap()
+    page.locator("#row-observations-setups-0-a-readings-0").tap()
     bar = page.get_by_role("toolbar", name="Keys for readings")
     for i, sight in enumerate((("1.4680", "1.4682"), ("1.2104", "1.2106"), ("1.5233", "1.5236"), ("1.2515", "1.2516"))):
         if i:
@@ -105,7 +105,7 @@ def _adjust(page: Page, read: str = "1.5234") -> None:
 
 def _as_left(page: Page) -> None:
     expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
-    page.locator("#well-0-a-reading").focus()
+    page.locator("#row-observations-setups-0-a-readings-0").focus()
     sheet(page, "1.4680;1.4682;1.4684;1.4682", "1.2104;1.2106;1.2105;1.2105")
     page.keyboard.press("Enter")
     # The far sight as it must read without error: a - b of the first set-up plus curvature of 56 and 4 m.
@@ -144,4 +144,6 @@ def _files(page: Page, folder: Path) -> None:
         dialog.get_by_label("The file").set_input_files(path)
         page.wait_for_url(re.compile("/bench/[0-9a-f-]{36}"))
         finding(page, "adjust")
-        expect(page.locator("#well-1-a-reading")).to_have_value("1.5234" if path is document else "1,5234")
+        expect(page.locator("#row-observations-setups-1-a-readings-2")).to_have_value(
+            "1.5234" if path is document else "1,5234"
+        )

@@ -5,8 +5,8 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from naveta_core.checks import KINDS
-from naveta_core.documents import parse
+from naveta_core.registry import parse
+from tests.core.plain import preview_of, reduce_of
 
 RHO = 648000 / 3.141592653589793
 CURVATURE = 0.87 / (2 * 6_371_000)
@@ -30,12 +30,12 @@ def document(*setups: tuple[float, Any, float, Any], **more: Any) -> dict[str, A
 
 def reduce(one: dict[str, Any]) -> dict[str, Any]:
     parsed = parse(raw(one))
-    return KINDS[parsed.kind].reduce(parsed)
+    return reduce_of(parsed.kind, parsed)
 
 
 def preview(one: dict[str, Any]) -> dict[str, Any]:
     parsed = parse(raw(one))
-    return KINDS[parsed.kind].preview(parsed)
+    return preview_of(parsed.kind, parsed)
 
 
 def staffs(c_arcsec: float, da: float, db: float, line: float = 1.6, rise: float = 0.3) -> tuple[float, float]:
@@ -60,7 +60,7 @@ def codes(result: dict[str, Any], which: str = "reasons") -> list[str]:
 NEAR = [(30, 30), (56, 4)]
 
 
-def wired(unequal: float = 0.0, wrong: float = 0.0) -> dict:
+def wired(unequal: float = 0.0, wrong: float = 0.0) -> dict[str, Any]:
     """A three-wire test; `unequal`: the upper interval is larger by this share of D; `wrong`: one misread wire, m."""
     setups = []
     for da, db in NEAR:

@@ -10,9 +10,11 @@ import pytest
 
 from naveta_core.__main__ import main
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.documents import document_of, parse
+from naveta_core.documents.csv_io import safe_cell
 from naveta_core.errors import Refused
-from naveta_core.tables import safe_cell
+from naveta_core.registry import document_of, parse
+from naveta_sim import simulate
+from tests.core.plain import adjusting_of
 
 from .builders import RHO, exact, raw, reduce, staffs
 
@@ -24,8 +26,8 @@ def test_it_reads_now_tells_what_is_left() -> None:
     document = parse(raw(exact(24, *NEAR, copies=4)))
     level, _ = staffs(0, 56, 4)
     half, there = f"{level + 12 / RHO * 56:.4f}", f"{level:.4f}"
-    guide = TWO_PEG.adjusting(document, [half, there])
-    assert guide["asked"] == "Staff A reads now"
+    guide = adjusting_of("two-peg", document, [half, there])
+    assert guide["prompt"] == "Staff A reads now"
     assert guide["target_text"] == f"{level:.4f}"
     assert guide["allowed"]
     first, second = guide["steps"]
@@ -37,7 +39,7 @@ def test_it_reads_now_tells_what_is_left() -> None:
 
 def test_it_reads_now_refuses_what_is_no_reading() -> None:
     with pytest.raises(Refused) as caught:
-        TWO_PEG.adjusting(parse(raw(exact(24, *NEAR))), ["1.5.1"])
+        adjusting_of("two-peg", parse(raw(exact(24, *NEAR))), ["1.5.1"])
     assert caught.value.faults[0].path == "reads_now[0]"
 
 
@@ -59,7 +61,7 @@ def test_tables_in_any_of_the_usual_dialects(text: str) -> None:
         ("", "the table", "a header and rows"),
         ("setup,staff,colour\n1,A,red\n", "the header", "one of"),
         ("staff,reading\nA,1.2\n", "the header", "a column setup"),
-        ("setup,staff,reading\n1,C,1.2\n", "line 2, column staff", "A or B"),
+        ("setup,staff,reading\n1,C,1.2\n", "line 2, column staff", "one of A, B"),
         ("setup,staff,reading\n3,A,1.2\n", "line 2, column setup", "without gaps"),
         ("setup,staff,distance,reading\n1,A,30,1.2\n1,A,31,1.2\n", "line 3, column distance", "30"),
         ("setup,staff,reading,upper\n1,A,1.2,1.3\n", "line 2, column reading", "either"),
@@ -102,7 +104,7 @@ def test_simulated_levels_have_the_error_they_were_given() -> None:
     rng = random.Random(5)
     for unit, layout in (("m", "middle-then-near"), ("ft", "outside-both")):
         truth = {"collimation_arcsec": 15, "unit": unit, "layout": layout, "readings": 2}
-        found = [reduce(TWO_PEG.simulate(rng, truth))["result"]["collimation_arcsec"] for _ in range(60)]
+        found = [reduce(simulate("two-peg", rng, truth))["result"]["collimation_arcsec"] for _ in range(60)]
         assert statistics.mean(found) == pytest.approx(15, abs=1.5)
         assert statistics.stdev(found) > 0.5
 
@@ -162,4 +164,4 @@ def test_the_registry_tells_what_applies_and_what_to_bring() -> None:
     about = TWO_PEG.about()
     assert about["minutes"] > 0
     assert all(acts[-1]["text"].startswith("Follow local rules") for acts in about["cautions"].values())
-    assert {one["name"] for one in about["layouts"]} >= {"middle-then-near", "thirds-inside", "free"}
+    assert {one["name"] for one in about["methods"]} >= {"middle-then-near", "thirds-inside", "free"}

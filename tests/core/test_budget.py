@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from naveta_core.budget import Budget, Given, Part, budget, shares
-from naveta_core.stand.advisors import advise
+from tests.core.plain import advise
 
 RHO = 206264.806
 

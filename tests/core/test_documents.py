@@ -9,8 +9,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from naveta_core.documents import MOST_BYTES, canonical, digest, document_of, parse, plain, read_json
+from naveta_core.documents.json_io import MOST_BYTES, canonical, digest, plain, read_json
 from naveta_core.errors import NotJson, Refused, UnknownKind
+from naveta_core.registry import document_of, parse
 
 from .builders import document, raw
 

@@ -6,9 +6,11 @@ import numpy as np
 import pytest
 
 from naveta_core.checks import KINDS
-from naveta_core.documents import parse
 from naveta_core.errors import Refused
-from naveta_core.judgement import Evidence, Limits, Spread, confirmed_by_record, decide, pooled
+from naveta_core.registry import parse
+from naveta_core.stats.decision import Evidence, Limits, confirmed_by_record, decide
+from naveta_core.stats.estimate import Spread, pooled
+from tests.core.plain import adjusting_of
 
 from .builders import exact, preview, raw, reduce, staffs
 
@@ -70,7 +72,7 @@ def test_a_reading_no_reticle_can_give_is_questioned() -> None:
     document = parse(raw(exact(24, *NEAR, copies=4)))
     level, _ = staffs(0, 56, 4)
     near_enough, strange = f"{level + 0.03:.4f}", f"{level - 0.3:.4f}"
-    first, second = TWO_PEG.adjusting(document, [near_enough, strange])["steps"]
+    first, second = adjusting_of("two-peg", document, [near_enough, strange])["steps"]
     assert "too high" in first["text"]
     assert "no reticle moves a line so far" in second["text"]
     assert not second["done"]
@@ -119,7 +121,7 @@ def test_the_limit_says_where_it_comes_from() -> None:
 def test_a_conditional_watch_is_not_called_close_to_its_limit() -> None:
     texts = {one["code"]: one["text"] for one in reduce(exact(13, *NEAR, copies=6))["verdict"]["reasons"]}
     assert texts["near-limit"].startswith("Proved to ")
-    assert "balanced sights allow" in texts["conditional"]
+    assert "with balanced sights" in texts["conditional"]
 
 
 def test_every_kind_leads_through_a_bad_finding_in_the_same_order() -> None:

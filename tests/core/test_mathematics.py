@@ -2,27 +2,18 @@
 
 from __future__ import annotations
 
+import mpmath
 import numpy as np
 import pytest
 import scipy.stats as stats
 
-from naveta_core.adjustment import fit
-from naveta_core.blunders import find_apart, likely_slip
-from naveta_core.judgement import (
-    Decision,
-    Estimate,
-    Evidence,
-    Limits,
-    Spread,
-    confirmed_by_record,
-    decide,
-    learned_noise,
-    pooled,
-    scatter_factor,
-    worst,
-)
-from naveta_core.priors import curvature_and_refraction_m, staff_spread
-from naveta_core.quantiles import f_quantile, t_quantile
+from naveta_core.geometry import curvature_and_refraction_m
+from naveta_core.stats.decision import Decision, Evidence, Limits, confirmed_by_record, decide, worst
+from naveta_core.stats.estimate import Estimate, Spread, pooled, scatter_factor
+from naveta_core.stats.least_squares import fit
+from naveta_core.stats.noise import learned_noise, staff_spread
+from naveta_core.stats.outliers import find_outlier, likely_slip
+from naveta_core.stats.quantiles import chi2_quantile, f_quantile, incomplete_beta, incomplete_gamma, t_quantile
 
 LEVEL = Limits(10, 20, 120, "test")
 
@@ -37,6 +28,24 @@ def test_t_quantiles(p: float, dof: float) -> None:
 def test_f_quantiles(m: float, n: float) -> None:
     for p in (0.5, 0.95, 0.99):
         assert f_quantile(p, m, n) == pytest.approx(stats.f.ppf(p, m, n), rel=1e-5)
+
+
+def test_chi_square_quantiles() -> None:
+    for dof in (0.5, 1, 3.3, 12, 60, 290):
+        for p in (0.001, 0.05, 0.5, 0.95, 0.999):
+            assert chi2_quantile(p, dof) == pytest.approx(stats.chi2.ppf(p, dof), rel=1e-9)
+
+
+def test_the_incomplete_functions_against_a_library_of_any_precision() -> None:
+    for a in (0.25, 0.5, 1.0, 3.7, 25.0, 150.0):
+        for b in (0.5, 1.0, 4.2, 80.0):
+            for x in (1e-6, 0.02, 0.3, 0.5, 0.77, 0.98, 1 - 1e-9):
+                wanted = float(mpmath.betainc(a, b, 0, x, regularized=True))
+                assert incomplete_beta(a, b, x) == pytest.approx(wanted, rel=1e-11, abs=1e-13)
+        for x in (1e-5, 0.3, 1.0, 7.0, 30.0, 160.0, 400.0):
+            wanted = float(mpmath.gammainc(a, 0, x, regularized=True))
+            assert incomplete_gamma(a, x) == pytest.approx(wanted, rel=1e-11, abs=1e-13)
+    assert (incomplete_beta(2, 3, 0), incomplete_beta(2, 3, 1), incomplete_gamma(2, 0)) == (0, 1, 0)
 
 
 @pytest.mark.parametrize("call", [lambda: t_quantile(0.4, 5), lambda: t_quantile(0.9, 0), lambda: f_quantile(1, 2, 3)])
@@ -142,17 +151,17 @@ def test_record_as_evidence() -> None:
 
 def test_apart_reading_is_named_and_quiet_groups_are_left_alone() -> None:
     quiet = [[0.0, 0.4, -0.3, 0.2, 0.1], [5.0, 5.2, 4.9, 5.1, 5.0]]
-    assert find_apart(quiet) is None
-    found = find_apart([quiet[0], [5.0, 5.2, 17.0, 5.1, 5.0]])
+    assert find_outlier(quiet) is None
+    found = find_outlier([quiet[0], [5.0, 5.2, 17.0, 5.1, 5.0]])
     assert (found.group, found.index) == (1, 2)
-    pair = find_apart([[0.0, 30.0], [1.0]])
+    pair = find_outlier([[0.0, 30.0], [1.0]])
     assert pair.sole_pair
-    assert find_apart([[1.0], [], [2.0]]) is None
+    assert find_outlier([[1.0], [], [2.0]]) is None
 
 
 def test_false_alarms_stay_near_one_in_a_hundred() -> None:
     rng = np.random.default_rng(11)
-    alarms = sum(find_apart(rng.normal(size=(4, 4)).tolist()) is not None for _ in range(3000))
+    alarms = sum(find_outlier(rng.normal(size=(4, 4)).tolist()) is not None for _ in range(3000))
     assert alarms / 3000 < 0.02
 
 

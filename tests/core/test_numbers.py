@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from naveta_core.angles import parse_angle, show_dms
-from naveta_core.lengths import in_unit, parse_length
-from naveta_core.numerals import numeral
+from naveta_core.units.angles import parse_angle, show_dms
+from naveta_core.units.lengths import in_unit, parse_length
+from naveta_core.units.numbers import numeral
 
 
 @pytest.mark.parametrize(

@@ -8,15 +8,14 @@ from typing import Any
 
 import pytest
 
-from naveta_core import door
+from naveta_core import dispatch
 from naveta_core.checks import KINDS
-from naveta_core.documents import parse
+from naveta_core.documents.fingerprint import fingerprint
 from naveta_core.errors import Refused
-from naveta_core.fingerprint import fingerprint
-from naveta_core.pre_survey.choose import of_round
-from naveta_core.registry import DOCUMENTS
+from naveta_core.readiness.choose import of_round
+from naveta_core.readiness.results import ReadinessPreview
+from naveta_core.registry import DOCUMENTS, parse
 from naveta_core.results import Result
-from naveta_core.stand_results import RoundPreview
 
 Data = dict[str, Any]
 NOW = datetime(2027, 3, 2, 6, 40, tzinfo=UTC)
@@ -45,14 +44,14 @@ def document(
 
 def preview(one: Data) -> Data:
     told = DOCUMENTS["pre-survey"].preview(parse(json.dumps(one).encode()))
-    RoundPreview.model_validate(told)
-    return told
+    assert isinstance(told, ReadinessPreview)
+    return told.plain()
 
 
 def reduce(one: Data) -> Data:
     told = DOCUMENTS["pre-survey"].reduce(parse(json.dumps(one).encode()))
-    Result.model_validate(told)
-    return told
+    assert isinstance(told, Result)
+    return told.plain()
 
 
 def taken(one: Data) -> list[str]:
@@ -129,8 +128,8 @@ class TestChoosing:
 
     def test_each_is_taken_in_a_way_this_instrument_can(self) -> None:
         based = {**STATION, "plummet_place": "base", "circular_vial_on": "base"}
-        ways = {one["check"]: one["way"] for one in preview(document(instrument=based))["proposed"]}
-        assert ways["plummet"] in KINDS["plummet"].ways_for(based)
+        ways = {one["check"]: one["method"] for one in preview(document(instrument=based))["proposed"]}
+        assert ways["plummet"] in KINDS["plummet"].methods_for(based)
         assert ways["plummet"] != "half-turn"
         assert ways["circular-vial"] == "on-base"
         assert ways["two-face"] == "quick"
@@ -224,8 +223,8 @@ def test_the_device_reckons_a_round_as_the_house_does_and_nothing_later_leans_on
     known = {"stated": STATION, "limits": {}, "made": []}
     bare = {"kind": "pre-survey", "observations": {"minutes": 5, "steps": [done("plummet")]}}
     question = {"verb": "reduce", "document": bare, "instrument": known, "at": NOW.isoformat()}
-    told = json.loads(door.answer(json.dumps(question)))["data"]
+    told = json.loads(dispatch.answer(json.dumps(question)))["data"]
     assert told["made"] is None
     assert told["fingerprint"] == fingerprint(told["result"])
-    shown = json.loads(door.answer(json.dumps({**question, "verb": "preview"})))["data"]
-    assert shown["fingerprint"] == told["fingerprint"]
+    shown = json.loads(dispatch.answer(json.dumps({**question, "verb": "preview"})))["data"]
+    assert shown["reduced"] == told["result"]

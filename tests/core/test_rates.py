@@ -10,8 +10,10 @@ import numpy as np
 import pytest
 
 from naveta_core.checks import KINDS
-from naveta_core.documents import document_of
-from naveta_core.judgement import Limits, Spread, decide, pooled
+from naveta_core.registry import document_of
+from naveta_core.stats.decision import Limits, decide
+from naveta_core.stats.estimate import Spread, pooled
+from tests.core.plain import reduce_of
 
 from .builders import RHO, document, staffs
 
@@ -44,7 +46,7 @@ def noisy(rng: np.random.Generator, pairs: list, copies: int) -> dict:
 def test_coverage_of_the_interval(pairs: list, copies: int, u95: float) -> None:
     rng = np.random.default_rng(20270302)
     kind = KINDS["two-peg"]
-    parts = [kind.reduce(document_of(noisy(rng, pairs, copies)))["verdict"]["parts"][0] for _ in range(RUNS)]
+    parts = [reduce_of(kind.name, document_of(noisy(rng, pairs, copies)))["verdict"]["parts"][0] for _ in range(RUNS)]
     inside = np.mean([abs(part["value"]) <= part["u95"] for part in parts])
     assert 0.925 <= inside <= 0.985
     if u95 is not None:

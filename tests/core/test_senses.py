@@ -10,9 +10,8 @@ from typing import Any
 
 import pytest
 
-from naveta_core import door
-from naveta_core.checks import KINDS
-from naveta_core.documents import document_of
+from naveta_core.registry import document_of
+from tests.core.plain import adjusting_of, asked_guide, asked_preview, reduce_of
 
 Data = dict[str, Any]
 AT = "2027-03-02T06:40:00+00:00"
@@ -38,8 +37,13 @@ def shown(tilt: tuple[float, float], index: tuple[float, float], senses: tuple[s
 
 def set_up(senses: tuple[str, str], level: Data, stored: Data | None = None, **more: Any) -> Data:
     instrument = {"kind": "total-station", "display": display(*senses), "plummet": "laser", **more}
-    observations = {"way": "level-first", "mark": {"name": "PC-07"}, "stand_bearing_deg": STAND, "options": {"fine": "electronic"},
-                    "log": [{"act": "plate", "saw": {"level": level}}]}  # fmt: skip
+    observations = {
+        "way": "level-first",
+        "mark": {"name": "PC-07"},
+        "stand_bearing_deg": STAND,
+        "options": {"fine": "electronic"},
+        "log": [{"act": "plate", "saw": {"level": level}}],
+    }
     return {"kind": "set-up", "instrument": instrument, "stored": stored or {}, "observations": observations}
 
 
@@ -65,7 +69,7 @@ def test_the_screws_bring_the_axis_plumb_whatever_display_and_thread(
     tilt = (130.0, -85.0)
     for _ in range(3):
         document = set_up(senses, shown(tilt, index, senses), stored, **more)
-        advice = door.guiding(document, None, AT, "plate")["advice"]
+        advice = asked_guide(document, None, AT, "plate")["advice"]
         if advice is None or not (advice.get("result") or {}).get("turns"):
             break
         tilt = turned(tilt, advice["result"]["turns"], raises=thread != "clockwise-lowers")
@@ -78,9 +82,13 @@ def test_the_end_is_judged_in_one_sense(senses: tuple[str, str]) -> None:
     first, index = shown((4.0, -3.0), (12.0, -7.0), senses), (12.0, -7.0)
     turned_round = shown((-4.0, 3.0), index, senses)
     document = set_up(senses, {})
-    document["observations"].update(level={"by": "electronic", "first": first, "turned": turned_round}, centring_mm="0.2",
-                                    height={"readings": ["1.55", "1.55"]}, log=[])  # fmt: skip
-    result = door.preview(document, None, AT)["reduced"]["result"]
+    document["observations"].update(
+        level={"by": "electronic", "first": first, "turned": turned_round},
+        centring_mm="0.2",
+        height={"readings": ["1.55", "1.55"]},
+        log=[],
+    )
+    result = asked_preview(document, None, AT)["reduced"]["result"]
     assert result["tilt_arcsec"] == pytest.approx(5.0, abs=0.01)
     assert (result["index_along_arcsec"], result["index_across_arcsec"]) == (pytest.approx(12.0), pytest.approx(-7.0))
 
@@ -89,11 +97,15 @@ def test_the_end_is_judged_in_one_sense(senses: tuple[str, str]) -> None:
 def test_a_known_index_is_taken_off_in_the_same_sense(senses: tuple[str, str]) -> None:
     stored = {"index_along_arcsec": 12.0, "index_across_arcsec": -7.0, "sigma_index_arcsec": 0.5}
     document = set_up(senses, {}, stored)
-    document["observations"].update(level={"by": "electronic", "first": shown((4.0, -3.0), (12.0, -7.0), senses)}, centring_mm="0.2",
-                                    height={"readings": ["1.55", "1.55"]}, log=[])  # fmt: skip
-    assert door.preview(document, None, AT)["reduced"]["result"]["tilt_arcsec"] == pytest.approx(5.0, abs=0.01)
+    document["observations"].update(
+        level={"by": "electronic", "first": shown((4.0, -3.0), (12.0, -7.0), senses)},
+        centring_mm="0.2",
+        height={"readings": ["1.55", "1.55"]},
+        log=[],
+    )
+    assert asked_preview(document, None, AT)["reduced"]["result"]["tilt_arcsec"] == pytest.approx(5.0, abs=0.01)
     hint = next(
-        one["text"] for one in door.guiding(document, None, AT, "plate")["hints"] if one["code"] == "index-known"
+        one["text"] for one in asked_guide(document, None, AT, "plate")["hints"] if one["code"] == "index-known"
     )
     a, c = signs(*senses)
     assert f"{a * 12:+.0f}″ along and {c * -7:+.0f}″ across" in hint, "as this display shows them"
@@ -123,12 +135,10 @@ def test_storing_takes_the_error_away_and_the_second_round_proves_it(senses: tup
     a, c = signs(*senses)
     index = (21.0, -16.0)
     document = document_of(dual(senses, index, ("3", "-2")))
-    adjusts = KINDS["dual-axis-level"].adjusting
-    assert adjusts is not None
-    text = adjusts(document, [])["text"].replace("−", "-")
+    text = adjusting_of("dual-axis-level", document, [])["text"].replace("−", "-")
     assert f"to {3 + a * 21:+.1f}″" in text
     assert f"to {-2 + c * -16:+.1f}″" in text
-    found = KINDS["dual-axis-level"].reduce(document)["result"]
+    found = reduce_of("dual-axis-level", document)["result"]
     carried = {
         name: found[name]
         for name in (
@@ -139,13 +149,13 @@ def test_storing_takes_the_error_away_and_the_second_round_proves_it(senses: tup
         )
     }
     proved = dual(senses, (0.0, 0.0), (f"{3 + a * 21}", f"{-2 + c * -16}"), found=carried)
-    told = KINDS["dual-axis-level"].reduce(document_of(json.loads(json.dumps(proved))))
+    told = reduce_of("dual-axis-level", document_of(json.loads(json.dumps(proved))))
     assert [one["code"] for one in told["verdict"]["reasons"]].count("stored-and-proved") == 2
 
 
 def test_what_can_be_tried_uses_the_same_senses() -> None:
     plain = set_up(SENSES[0], shown((50.0, 20.0), (0.0, 0.0), SENSES[0]))
     other = set_up(SENSES[3], shown((50.0, 20.0), (0.0, 0.0), SENSES[3]), foot_screws="clockwise-lowers")
-    tried = [door.guiding(copy.deepcopy(one), None, AT, "plate")["tries"]["question"] for one in (plain, other)]
+    tried = [asked_guide(copy.deepcopy(one), None, AT, "plate")["tries"]["question"] for one in (plain, other)]
     assert tried[0]["tilt"] == pytest.approx(tried[1]["tilt"])
     assert tried[1]["base"]["clockwise_from_above"] == "lowers"

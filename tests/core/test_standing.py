@@ -7,8 +7,8 @@ from typing import Any
 
 import pytest
 
-from naveta_core.lookback import look_back
-from naveta_core.schedule import Done, Happened, clears, standing, summary
+from naveta_core.history.impact import look_back
+from naveta_core.history.standing import Done, Happened, clears, standing, summary
 
 TODAY = date(2027, 3, 2)
 LEVEL = {"kind": "level"}

@@ -9,15 +9,18 @@ from typing import Any
 
 import pytest
 
-from naveta_core.angles import parse_angle
 from naveta_core.cautions import CAUTIONS
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.documents import document_of
-from naveta_core.schedule import clears, done_of
-from naveta_core.segment import before_of, made_check
-from naveta_core.stand.acts import ACTS
-from naveta_core.stand.set_up import SetUpDocument
-from naveta_core.stand.ways import FINE, WAYS, acts_of, cannot, fitting, way_of
+from naveta_core.history.segment import before_of
+from naveta_core.history.standing import clears, done_of
+from naveta_core.history.summary import summary_of
+from naveta_core.registry import document_of
+from naveta_core.setup.document import SetUpDocument
+from naveta_core.setup.methods import FINE, WAYS, acts_of, cannot, way_of
+from naveta_core.setup.steps import ACTS
+from naveta_core.units.angles import parse_angle
+from naveta_sim import simulate
+from tests.core.plain import adjusting_of, fitting, made_check
 
 from .bench.simulated import DRAWS, reduced
 
@@ -30,7 +33,7 @@ def several(kind: str, count: int = 30) -> list[Data]:
     rng, found = random.Random(f"headline {kind}"), []
     for _ in range(count):
         truth, _wanted = DRAWS[kind](rng) if kind in DRAWS else ({"collimation_arcsec": rng.uniform(-40, 40)}, {})
-        document = KINDS[kind].simulate(rng, {**truth, "noise": rng.choice((0.7, 1.0, 1.0, 3.0, 8.0))})
+        document = simulate(kind, rng, {**truth, "noise": rng.choice((0.7, 1.0, 1.0, 3.0, 8.0))})
         document.setdefault("conditions", {}).update(wind=rng.choice(("calm", "strong")))
         looks = {"foot_firm": "no"} if kind == "staff" else {"clamps_hold": "no"} if kind == "tripod" else {}
         if looks and rng.random() < 0.3:
@@ -51,7 +54,7 @@ def test_no_headline_contradicts_its_grade(kind: str) -> None:
         assert not (grade == "use" and text.startswith("The staff is out"))
 
 
-@pytest.mark.parametrize("kind", [name for name, one in KINDS.items() if one.adjusting])
+@pytest.mark.parametrize("kind", [name for name, one in KINDS.items() if one.adjust])
 def test_an_adjustment_that_is_offered_leads_somewhere(kind: str) -> None:
     offered = 0
     for document in several(kind, 60):
@@ -59,9 +62,7 @@ def test_an_adjustment_that_is_offered_leads_somewhere(kind: str) -> None:
         codes = [one["code"] for one in told["verdict"]["next"]]
         if {"adjust", "adjust-if-wanted", "adjust-reticle", "fix-foot"} & set(codes):
             offered += 1
-            adjusting = KINDS[kind].adjusting
-            assert adjusting is not None
-            assert adjusting(document_of(document), [])["allowed"], (codes, told["finding"]["text"])
+            assert adjusting_of(kind, document_of(document), [])["allowed"], (codes, told["finding"]["text"])
     assert offered, "the draw must offer some"
 
 
@@ -81,20 +82,20 @@ class TestOneAnswerForAPass:
         """A watch that proves nothing is no pass: not in the yard, not in the round before the work."""
         rng, seen = random.Random(5), set()
         for _ in range(60):
-            document = KINDS["two-peg"].simulate(rng, {"collimation_arcsec": rng.uniform(-15, 15), "readings": 1})
+            document = simulate("two-peg", rng, {"collimation_arcsec": rng.uniform(-15, 15), "readings": 1})
             result = reduced(document)
             at = "2027-03-02T06:00:00+00:00"
             (earlier,) = before_of([made_check(document, result, at, "as-found")])
             from datetime import datetime
 
-            passed = clears(done_of(result, datetime.fromisoformat(at), "as-found"))
+            passed = clears(done_of(summary_of(document, result), datetime.fromisoformat(at), "as-found"))
             assert earlier["passed"] is passed
             seen.add((result["verdict"]["grade"], passed))
         assert ("watch", True) in seen
         assert ("watch", False) in seen or ("repeat", False) in seen
 
     def test_after_a_fall_a_check_without_its_looks_did_not_pass(self) -> None:
-        document = KINDS["two-peg"].simulate(random.Random(1), {"collimation_arcsec": 0.0, "readings": 4})
+        document = simulate("two-peg", random.Random(1), {"collimation_arcsec": 0.0, "readings": 4})
         document["observations"].pop("looks", None)
         made = made_check(document, reduced(document), "2027-03-02T06:00:00+00:00", "as-found")
         assert made["passed"]
@@ -155,7 +156,7 @@ def test_cautions_stand_at_their_acts() -> None:
     assert "base-lock" in ACTS["mount"].cautions
     for kind in ("two-face", "direction-rounds", "direction-accuracy", "tracker"):
         assert "no-plunge" in KINDS[kind].caution_codes["before"], kind
-    assert "base-lock" in next(one for one in KINDS["plummet"].ways if one.name == "proven").caution
+    assert "base-lock" in next(one for one in KINDS["plummet"].methods if one.name == "proven").caution
     for word in ("swollen", "plus to plus"):
         assert word in CAUTIONS["battery"]
 
@@ -166,6 +167,4 @@ def test_the_guides_own_example_is_led_through() -> None:
     told = reduced(document)
     codes = [one["code"] for one in told["verdict"]["next"]]
     if "adjust-if-wanted" in codes:
-        adjusting = KINDS["two-peg"].adjusting
-        assert adjusting is not None
-        assert adjusting(document_of(document), [])["allowed"]
+        assert adjusting_of("two-peg", document_of(document), [])["allowed"]

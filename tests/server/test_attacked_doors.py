@@ -25,7 +25,7 @@ def refused(answer: Any, status: int, says: str = "") -> None:
 
 
 class TestBodies:
-    @pytest.mark.parametrize("door", ["checks/preview", "stand/preview", "orient/preview", "round/preview"])
+    @pytest.mark.parametrize("door", ["preview", "stand/guide", "documents/repeat", "documents/from-file"])
     @pytest.mark.parametrize("kind", [[], {}, None, 3])
     def test_a_kind_that_is_no_text_is_a_fault_in_the_document(self, tam: Api, door: str, kind: Any) -> None:
         answer = tam.post(door, {"document": {"kind": kind}})
@@ -72,9 +72,7 @@ class TestBodies:
 
     def test_a_body_in_parts_that_are_none(self, tam: Api) -> None:
         for kind in ("multipart/form-data", "multipart/form-data; boundary=", "multipart/form-data; boundary=\u00e9"):
-            answer = tam.client.post(
-                "/api/checks/preview", b"--x", content_type=kind, headers={"x-csrftoken": tam.token}
-            )
+            answer = tam.client.post("/api/preview", b"--x", content_type=kind, headers={"x-csrftoken": tam.token})
             assert answer.status_code in (400, 422), answer.content[:300]
 
     @pytest.mark.parametrize("accuracy", ["1e-308", "1e308", "1e300", "-1", "0"])

@@ -12,22 +12,32 @@ import pytest
 from bench.models import Record
 from fleet.models import Instrument, InstrumentModel
 from naveta_core.checks import KINDS
-from naveta_core.documents import document_of
-from naveta_core.fingerprint import fingerprint
+from naveta_core.registry import document_of
+from naveta_sim import simulate
+from tests.core.plain import reduce_of
 
 from .conftest import Api, good
 
 FOUR = (0, 90, 180, 270)
 ROWS = sorted(set(KINDS) - {"two-peg"})
 THINGS = {
-    "TD-01": ("theodolite", {"angle_accuracy_arcsec": 5.0, "plummet": "optical", "plummet_place": "turning", "plate_vial_arcsec_per_div": 30, "plunges": False}),
+    "TD-01": (
+        "theodolite",
+        {
+            "angle_accuracy_arcsec": 5.0,
+            "plummet": "optical",
+            "plummet_place": "turning",
+            "plate_vial_arcsec_per_div": 30,
+            "plunges": False,
+        },
+    ),
     "TS-01": ("total-station", {"angle_accuracy_arcsec": 3.0, "plummet": "optical", "electronic_level_step_arcsec": 1}),
     "TS-02": ("robotic-total-station", {"angle_accuracy_arcsec": 3.0, "plummet": "none"}),
     "PO-01": ("pole", {}),
     "ST-01": ("staff", {}),
     "TR-01": ("tripod", {}),
     "TA-01": ("tape", {}),
-}  # fmt: skip
+}
 OF = {
     "circular-vial": "TD-01",
     "plate-vial": "TD-01",
@@ -61,7 +71,7 @@ def things(firm: Any) -> None:
 
 
 def simulated(kind: str, seed: int = 1, **truth: Any) -> dict[str, Any]:
-    return KINDS[kind].simulate(random.Random(seed), {**TRUTH.get(kind, {}), **truth})
+    return simulate(kind, random.Random(seed), {**TRUTH.get(kind, {}), **truth})
 
 
 def save(api: Api, kind: str, document: dict[str, Any], at: str = "2027-03-02T06:40:00+00:00", **more: Any) -> Any:
@@ -76,21 +86,19 @@ def standing(api: Api, tag: str) -> dict[str, str]:
 @pytest.mark.parametrize("kind", ROWS)
 def test_a_check_is_kept_as_it_was_shown_and_its_record_alone_says_the_same(tam: Api, things: None, kind: str) -> None:
     document = simulated(kind)
-    shown = tam.post("checks/preview", {"instrument": OF[kind], "document": document}).json()
+    shown = tam.post("preview", {"instrument": OF[kind], "document": document}).json()
     assert shown["complete"]
     saved = save(tam, kind, document)
     assert saved.status_code == 201, saved.json()
     record = saved.json()
     assert record["result"] == shown["reduced"]
-    assert KINDS[kind].reduce(document_of(record["document"])) == record["result"]
+    assert reduce_of(kind, document_of(record["document"])) == record["result"]
     assert record["document"]["instrument"]["kind"] == THINGS.get(OF[kind], ("level", {}))[0]
-    assert fingerprint(record["result"]) == shown["fingerprint"]
     assert Record.objects.get().kind == kind
     table = tam.get(f"records/{record['id']}/csv").content.decode()
     back = tam.post(f"kinds/{kind}/csv", {"text": table}).json()
     assert (
-        KINDS[kind].reduce(document_of({**record["document"], "observations": back["observations"]}))
-        == record["result"]
+        reduce_of(kind, document_of({**record["document"], "observations": back["observations"]})) == record["result"]
     )
 
 
@@ -108,12 +116,12 @@ def test_what_cannot_be_read_is_refused_whole(tam: Api, things: None, kind: str)
     assert Record.objects.count() == 0
 
 
-def test_an_instrument_is_offered_the_ways_it_can_be_taken_in(tam: Api, things: None) -> None:
-    ways = tam.get("instruments/TD-01").json()["ways"]
-    assert list(ways) == tam.get("instruments/TD-01").json()["checks"]
-    assert "base-thirds" not in ways["plummet"], "TD-01's plummet turns with it"
-    assert ways["plummet"][0] == "four-quarters"
-    assert tam.get("instruments/LV-07").json()["ways"]["two-peg"] == []
+def test_an_instrument_is_offered_the_methods_it_can_be_taken_by(tam: Api, things: None) -> None:
+    methods = tam.get("instruments/TD-01").json()["methods"]
+    assert list(methods) == tam.get("instruments/TD-01").json()["checks"]
+    assert "base-thirds" not in methods["plummet"], "TD-01's plummet turns with it"
+    assert methods["plummet"][0] == "four-quarters"
+    assert tam.get("instruments/LV-07").json()["methods"]["two-peg"][0] == "middle-then-near"
 
 
 def test_a_new_index_asks_for_what_was_measured_through_it(tam: Api, things: None) -> None:
@@ -125,7 +133,7 @@ def test_a_new_index_asks_for_what_was_measured_through_it(tam: Api, things: Non
     assert found["grade"] == "adjust"
     said = tam.post("checks/adjusting", {"instrument": "TS-01", "document": found["document"], "reads_now": []})
     assert said.status_code == 200, said.json()
-    assert (said.json()["wells"], said.json()["allowed"]) == (["along", "across"], True)
+    assert (said.json()["inputs"], said.json()["allowed"]) == (["along", "across"], True)
     assert "own level calibration" in said.json()["text"]
     stored = tam.event("adjusted", "2027-03-01T06:30:00+00:00", instrument="TS-01", record=found["id"], steps=["12 -2"])
     assert stored.status_code == 201, stored.json()
@@ -157,11 +165,11 @@ def test_the_manager_states_how_a_model_stores_and_the_sign_follows(ines: Api, t
 
 def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, things: None) -> None:
     document = simulated("two-face", c=4.0, i=0.0, noise=0.2)
-    plain = tam.post("checks/preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
+    plain = tam.post("preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
     assert tam.put("house/raw", {"judge_raw": True}).json()["code"] == "manager-only"
     assert ines.put("house/raw", {"judge_raw": True}).json() == {"judge_raw": True}
     assert tam.get("session").json()["judge_raw"] is True
-    raw = tam.post("checks/preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
+    raw = tam.post("preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
     limits = [
         next(one for one in told["verdict"]["parts"] if one["quantity"] == "collimation_arcsec")["limits"]["use"]
         for told in (plain, raw)
@@ -177,17 +185,17 @@ def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, t
 def test_the_kinds_say_how_they_are_entered(tam: Api) -> None:
     kinds = {one["kind"]: one for one in tam.get("kinds").json()}
     assert list(kinds) == list(KINDS)
-    assert kinds["two-peg"]["ways"] == []
+    assert [one["name"] for one in kinds["two-peg"]["methods"]][-2:] == ["outside-both", "free"]
     plummet = kinds["plummet"]
-    assert [way["name"] for way in plummet["ways"]][:2] == ["four-quarters", "half-turn"]
-    marks = plummet["ways"][0]["groups"][1]
+    assert [one["name"] for one in plummet["methods"]][:2] == ["four-quarters", "half-turn"]
+    marks = plummet["methods"][0]["groups"][1]
     assert (marks["path"], marks["rows"], [one["name"] for one in marks["fields"]]) == (
         "observations.sets[0].marks",
         True,
         ["heading_deg", "x_mm", "y_mm"],
     )
-    assert marks["fields"][0]["given"]
-    assert plummet["ways"][0]["caution"][-1]["code"] == "local-rules"
+    assert marks["fields"][0]["prefilled"]
+    assert plummet["methods"][0]["caution"][-1]["code"] == "local-rules"
     schema = tam.get("kinds/plummet/schema").json()
     assert schema["properties"]["kind"]["const"] == "plummet"
 
@@ -251,7 +259,7 @@ def test_who_may_adjust_what(tam: Api, ines: Api, things: None) -> None:
 def test_the_act_of_adjusting_is_led_by_the_core_and_a_kind_without_screws_says_so(tam: Api, things: None) -> None:
     document = simulated("plummet", offset_mm=(2.0, 0.0), axis_mm=(3.0, 2.0), headings=(0, 180), noise=0.0)
     told = tam.post("checks/adjusting", {"instrument": "TD-01", "document": document, "reads_now": ["3.0 2.0"]}).json()
-    assert (told["wells"], told["target_text"], told["steps"][0]["done"]) == (["right", "away"], "3.0, 2.0", True)
+    assert (told["inputs"], told["target_text"], told["steps"][0]["done"]) == (["right", "away"], "3.0, 2.0", True)
     none = tam.post("checks/adjusting", {"instrument": "TA-01", "document": simulated("tape"), "reads_now": []})
     assert (none.status_code, none.json()["faults"][0]["path"]) == (422, "kind")
 

@@ -30,9 +30,8 @@ def loaded(django_db_setup, django_db_blocker):
 
 
 @pytest.fixture
-def seen(loaded, django_db_blocker) -> Api:
-    with django_db_blocker.unblock():
-        yield Api(Person.objects.get(username="ines"))
+def seen(loaded, db) -> Api:
+    return Api(Person.objects.get(username="ines"))
 
 
 def test_every_level_tells_its_story(seen: Api) -> None:
@@ -41,7 +40,7 @@ def test_every_level_tells_its_story(seen: Api) -> None:
     assert states == {
         "LV-02": "ready",
         "LV-03": "check-first",
-        "LV-05": states["LV-05"],
+        "LV-05": "ready-if",  # drifted to the edge of its limit: balanced sights only
         "LV-07": "hold",
         "LV-09": "ready",
         "LV-11": "check-first",

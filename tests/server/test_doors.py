@@ -136,14 +136,14 @@ def test_wrong_method_has_the_one_shape_too(tam: Api) -> None:
     ],
 )
 def test_bodies_that_cannot_be_read(tam: Api, body: bytes, status: int, says: str) -> None:
-    for verb, path in (("POST", "checks/preview"), ("PUT", "checks/3f1c1f6e-0000-4000-8000-000000000001")):
+    for verb, path in (("POST", "preview"), ("PUT", "checks/3f1c1f6e-0000-4000-8000-000000000001")):
         answer = tam.send(verb, path, body)
         assert answer.status_code == status
         assert says in answer.json()["title"]
 
 
 def test_a_trainee_previews_and_notes_a_knock_but_does_not_save(jory: Api) -> None:
-    assert jory.post("checks/preview", {"instrument": "LV-07", "document": good()}).json()["complete"]
+    assert jory.post("preview", {"instrument": "LV-07", "document": good()}).json()["complete"]
     refused = jory.check(good())
     assert (refused.status_code, refused.json()["code"]) == (403, "trainee-does-not-save")
     assert jory.event("knock", "2027-03-02T06:00:00+00:00").status_code == 201

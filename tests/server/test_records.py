@@ -12,8 +12,9 @@ from django.db import connection
 
 from bench import chain
 from bench.models import AppendOnlyError, Record
-from naveta_core.checks import KINDS
-from naveta_core.documents import GENESIS, document_of
+from naveta_core.documents.json_io import GENESIS
+from naveta_core.registry import document_of
+from tests.core.plain import reduce_of
 
 from .conftest import Api, bad, good
 
@@ -40,11 +41,11 @@ def test_the_stored_document_alone_gives_the_stored_result(tam: Api) -> None:
     saved = tam.check(good(copies=1, c=4)).json()
     assert saved["document"]["instrument"]["noise"]["dof"] == 12
     assert len(saved["document"]["before"]) == 3
-    assert KINDS["two-peg"].reduce(document_of(saved["document"])) == saved["result"]
+    assert reduce_of("two-peg", document_of(saved["document"])) == saved["result"]
 
 
 def test_preview_says_what_saving_will_store(tam: Api) -> None:
-    shown = tam.post("checks/preview", {"instrument": "LV-07", "document": good()}).json()["reduced"]
+    shown = tam.post("preview", {"instrument": "LV-07", "document": good()}).json()["reduced"]
     assert tam.check(good()).json()["result"] == shown
 
 
@@ -94,7 +95,7 @@ def test_from_bad_finding_to_as_left(tam: Api) -> None:
     guide = tam.post(
         "checks/adjusting", {"instrument": "LV-07", "document": found["document"], "reads_now": ["1.6010"]}
     ).json()
-    assert guide["asked"] == "Staff A reads now"
+    assert guide["prompt"] == "Staff A reads now"
     adjusted = tam.event("adjusted", "2027-03-02T06:55:00+00:00", record=found["id"], steps=["1.6010", "1.6003"])
     assert adjusted.status_code == 201
     left = tam.check(good(), at="2027-03-02T07:10:00+00:00", stage="as-left", pair=found["id"]).json()
@@ -226,7 +227,7 @@ def test_files_out_and_in_again(tam: Api) -> None:
     assert tam.get("kinds/two-peg/schema").json()["properties"]["kind"]["const"] == "two-peg"
     assert tam.get("kinds/three-peg/schema").status_code == 422
     assert (
-        next(one for one in tam.get("kinds").json() if one["kind"] == "two-peg")["layouts"][0]["name"]
+        next(one for one in tam.get("kinds").json() if one["kind"] == "two-peg")["methods"][0]["name"]
         == "middle-then-near"
     )
 

@@ -212,7 +212,7 @@ class TestTheKey:
 class TestAtStart:
     def begun(self, data: Path) -> str:
         """What the server's first hook says, as a process of its own."""
-        code = "import importlib.util as u, sys; sys.path.insert(0, '.'); s = u.spec_from_file_location('conf', 'gunicorn.conf.py'); m = u.module_from_spec(s); s.loader.exec_module(m); m.on_starting(None); print('serves')"  # fmt: skip
+        code = "import importlib.util as u, sys; sys.path.insert(0, '.'); s = u.spec_from_file_location('conf', 'gunicorn.conf.py'); m = u.module_from_spec(s); s.loader.exec_module(m); m.on_starting(None); print('serves')"
         env = {**os.environ, "NAVETA_DATA": str(data), "NAVETA_DEMO": "0", "DJANGO_SETTINGS_MODULE": "config.settings"}
         told = subprocess.run(
             [sys.executable, "-c", code], env=env, cwd=ROOT / "server", capture_output=True, text=True, check=False

@@ -77,7 +77,7 @@ def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, st
 def test_the_guide_knows_the_instrument(ines: Api, station: str) -> None:
     told = ines.post("stand/guide", {"instrument": station, "document": set_up(), "act": None}).json()
     assert "laser-on" in [one["act"] for one in told["knots"]]
-    ways = {one["way"]: one["cannot"] for one in ines.get(f"stand/ways?instrument={station}").json()["ways"]}
+    ways = {one["way"]: one["cannot"] for one in ines.get(f"stand/methods?instrument={station}").json()["ways"]}
     assert ways["plummet-first"] is None
     assert "levels" in ways["no-point"]
 
@@ -91,11 +91,11 @@ def test_advice_by_the_house_is_the_cores(ines: Api, station: str) -> None:
     assert refused.json()["faults"][0]["wanted"] == "either bubble or tilt"
 
 
-def test_each_preview_answers_for_its_own(ines: Api, station: str) -> None:
-    told = ines.post("stand/preview", {"instrument": station, "document": set_up(centring_mm="")}).json()
+def test_one_preview_answers_for_every_kind(ines: Api, station: str) -> None:
+    told = ines.post("preview", {"instrument": station, "document": set_up(centring_mm="")}).json()
     assert told["missing"] == ["observations.centring_mm"]
-    wrong = ines.post("checks/preview", {"instrument": station, "document": set_up()})
-    assert (wrong.status_code, wrong.json()["faults"][0]["path"]) == (422, "document.kind")
+    wrong = ines.post("preview", {"instrument": station, "document": {"kind": "set-down", "observations": {}}})
+    assert (wrong.status_code, wrong.json()["faults"][0]["path"]) == (422, "kind")
 
 
 def test_what_is_missing_or_wrong_is_not_kept(ines: Api, station: str) -> None:

@@ -137,8 +137,8 @@ def test_days_out_change_nothing_that_is_reckoned_from_the_records(tam: Api) -> 
 class TestDevice:
     def reckoned(self, document: dict, tam: Api) -> dict:
         """As a device does it: with what it was last told of the instrument."""
-        from naveta_core.door import reduce
-        from naveta_core.segment import known_with
+        from naveta_core.dispatch import reduce
+        from naveta_core.history.segment import known_with
 
         told = next(one for one in tam.get("device").json()["fleet"] if one["tag"] == "LV-07")
         known = known_with(told["stated"], told["limits"], told["made"])

@@ -6,8 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from naveta_core.documents import document_of
-from naveta_core.registry import DOCUMENTS
+from naveta_core.registry import DOCUMENTS, document_of
 
 Data = dict[str, Any]
 Rng = np.random.Generator
@@ -17,7 +16,7 @@ RHO = 206264.806
 def judged(document: Data) -> Data:
     """A document through the core's door."""
     parsed = document_of(document)
-    return DOCUMENTS[parsed.kind].reduce(parsed)
+    return DOCUMENTS[parsed.kind].reduce(parsed).plain()
 
 
 def part(result: Data, name: str) -> Data:
@@ -206,7 +205,7 @@ def quick_two_face(rng: Rng, *, distance_m: float) -> Data:
     common = rng.normal(0, 1.2, 4)
     left = (30.0 + (common[0] + rng.normal(0, sigma)) / 3600, 90.0 + (common[1] + rng.normal(0, sigma)) / 3600)
     right = (210.0 + (common[2] + rng.normal(0, sigma)) / 3600, 270.0 + (common[3] + rng.normal(0, sigma)) / 3600)
-    target = {"distance_m": f"{distance_m:g}", "mark": "plate"}
+    target: Data = {"distance_m": f"{distance_m:g}", "mark": "plate"}
     for face, (hz, v) in (("left", left), ("right", right)):
         target[face] = [{"hz": degrees(hz, 1.0), "v": degrees(v, 1.0)}]
     instrument = {"kind": "total-station", "angle_accuracy_arcsec": 3, "stores": "error"}

@@ -14,9 +14,9 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
-from naveta_core import door
+from naveta_core import dispatch
 from naveta_core.errors import NavetaError, Refused
-from naveta_core.stand.advisors import advise
+from tests.core.plain import advise, asked_adjusting, asked_guide, asked_preview
 
 Data = dict[str, Any]
 EXAMPLES = Path(__file__).parent.parent / "examples"
@@ -124,13 +124,13 @@ def asked(rng: random.Random, data: Data) -> None:
     if "advice" in data:
         advise(data)
         return
-    door.preview(data, None, AT)
+    asked_preview(data, None, AT)
     if data.get("kind") == "set-up":
-        door.guiding(data, None, AT, rng.choice((None, "plate", "circular", "slide")))
+        asked_guide(data, None, AT, rng.choice((None, "plate", "circular", "slide")))
     if rng.random() < 0.25:
-        door.reduce(data, {"instrument": {"kind": "total-station"}}, AT)
+        dispatch.reduce(data, {"instrument": {"kind": "total-station"}}, AT)
     if rng.random() < 0.1:
-        door.adjusting(data, [copy.deepcopy(rng.choice(NASTY))])
+        asked_adjusting(data, [copy.deepcopy(rng.choice(NASTY))])
 
 
 def wrong(rng: random.Random, base: Data) -> str | None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from naveta_core.stand.advisors import advise
+from tests.core.plain import advise
 
 from . import crews
 from .crews import RHO, Data, Rng, judged, part

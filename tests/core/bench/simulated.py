@@ -7,8 +7,8 @@ import random
 from collections.abc import Callable
 from typing import Any
 
-from naveta_core.checks import KINDS
-from naveta_core.documents import parse
+from naveta_core.registry import parse
+from tests.core.plain import preview_of, reduce_of
 
 Data = dict[str, Any]
 FOUR = (0, 90, 180, 270)
@@ -16,12 +16,12 @@ FOUR = (0, 90, 180, 270)
 
 def reduced(document: Data) -> Data:
     parsed = parse(json.dumps(document).encode())
-    return KINDS[parsed.kind].reduce(parsed)
+    return reduce_of(parsed.kind, parsed)
 
 
 def previewed(document: Data) -> Data:
     parsed = parse(json.dumps(document).encode())
-    return KINDS[parsed.kind].preview(parsed)
+    return preview_of(parsed.kind, parsed)
 
 
 def codes(result: Data, which: str = "reasons") -> list[str]:

@@ -11,12 +11,14 @@ import numpy as np
 import pytest
 from scipy import stats
 
-from naveta_core.angles import parse_angle
 from naveta_core.checks import KINDS
-from naveta_core.checks.sheet.campaign import chance_factor, chance_ratio
-from naveta_core.checks.two_face.simulate import packed
-from naveta_core.documents import parse
-from naveta_core.quantiles import chi2_quantile
+from naveta_core.engine.full_test import chance_factor, chance_ratio
+from naveta_core.registry import parse
+from naveta_core.stats.quantiles import chi2_quantile
+from naveta_core.units.angles import parse_angle
+from naveta_sim import simulate
+from naveta_sim.theodolite import packed
+from tests.core.plain import reduce_of
 
 from .simulated import Data, codes, part, previewed, reduced
 
@@ -25,7 +27,7 @@ S_LEVEL, S_ANGLE = "levelling_sigma_mm_per_km", "direction_sigma_arcsec"
 
 
 def simulated(kind: str, seed: int = 1, **truth: Any) -> Data:
-    return KINDS[kind].simulate(random.Random(seed), truth)
+    return simulate(kind, random.Random(seed), truth)
 
 
 def degrees(text: str) -> float:
@@ -139,7 +141,7 @@ class TestLevels:
         said = previewed(document)
         assert said["missing"][:2] == ["observations.sets[0].pairs[9].a", "observations.sets[0].pairs[9].b"]
         assert said["missing"][2] == "observations.sets[1].pairs[0].a"
-        assert "9 of 10 pairs" in said["partial"]["said"][0]["text"]
+        assert "9 of 10 pairs" in said["partial"]["messages"][0]["text"]
         document["observations"]["sets"][0]["pairs"][0]["a"] = "15.2"
         assert previewed(document)["faults"][0]["wanted"].startswith("a staff reading from -0.5 to 7 m")
 
@@ -260,11 +262,11 @@ class TestAngles:
         sets[1] = sets[2] = {"left": [], "right": []}
         said = previewed(document)
         assert said["partial"]["next"]["path"] == "observations.series[0].sets[1].left[0].reading"
-        assert "from 4 marks" in said["partial"]["said"][0]["text"]
+        assert "from 4 marks" in said["partial"]["messages"][0]["text"]
 
-    @pytest.mark.parametrize("way", [one.name for one in KINDS[ANGLE].ways])
+    @pytest.mark.parametrize("way", [one.name for one in KINDS[ANGLE].methods])
     def test_each_way_begins_with_as_many_wells_as_its_procedure_wants(self, way: str) -> None:
-        begun = next(one for one in KINDS[ANGLE].ways if one.name == way)
+        begun = next(one for one in KINDS[ANGLE].methods if one.name == way)
         wanted = {"horizontal-simplified": 24, "vertical-simplified": 24, "horizontal-full": 120, "vertical-full": 96}
         said = previewed({"kind": ANGLE, "observations": begun.observations})
         assert len(said["missing"]) == wanted[way]
@@ -279,7 +281,7 @@ class TestAngles:
 def test_they_never_come_due_but_what_they_found_bad_holds() -> None:
     from datetime import UTC, date, datetime
 
-    from naveta_core.schedule import Done, standing
+    from naveta_core.history.standing import Done, standing
 
     level = {"kind": "level"}
     passed = Done("two-peg", datetime(2027, 2, 20, 8, tzinfo=UTC), "use")
@@ -300,6 +302,6 @@ def test_the_figure_is_judged_against_what_chance_allows() -> None:
     digit = 0.01 / sqrt(6) * sqrt(1000 / 60) / sqrt(2)
     assert limits["use"] == pytest.approx(sqrt(1.5**2 + digit**2) * sqrt(stats.chi2.ppf(0.95, 38) / 38), rel=1e-6)
     document = parse(json.dumps(simulated(LEVEL, 2, unit="ft")).encode())
-    assert KINDS[LEVEL].reduce(document)["result"][S_LEVEL] == pytest.approx(
+    assert reduce_of(LEVEL, document)["result"][S_LEVEL] == pytest.approx(
         reduced(simulated(LEVEL, 2))["result"][S_LEVEL], rel=0.02
     )

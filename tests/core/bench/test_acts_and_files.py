@@ -10,41 +10,48 @@ from typing import Any
 import pytest
 
 from naveta_core.checks import KINDS
-from naveta_core.documents import parse, plain
+from naveta_core.documents.json_io import plain
 from naveta_core.errors import Refused
+from naveta_core.history.segment import before_of, known_with, rest_of
+from naveta_core.registry import parse
 from naveta_core.results import Adjusting, Preview, Result
-from naveta_core.segment import before_of, known_with, made_check, rest_of
-from naveta_core.stand.guide import guide
-from naveta_core.stand.hints import hints
-from naveta_core.stand.judge import preview as preview_set_up
-from naveta_core.stand.set_up import SetUpDocument
+from naveta_core.setup.document import SetUpDocument
+from naveta_core.setup.tips import hints
+from naveta_sim import simulate
+from tests.core.plain import adjusting_of, guide, made_check, preview_set_up
 
-from .simulated import DRAWS, Data, codes, part, previewed, reduced
+from .simulated import DRAWS, Data, codes, part, reduced
 
 ROWS = sorted(set(KINDS) - {"two-peg"})
 FOUR = (0, 90, 180, 270)
 
 
 def simulated(kind: str, seed: int = 1, **truth: Any) -> Data:
-    return KINDS[kind].simulate(random.Random(seed), truth)
+    return simulate(kind, random.Random(seed), truth)
 
 
-@pytest.mark.parametrize("kind", ROWS)
-def test_results_and_previews_have_the_shapes_they_say(kind: str) -> None:
+@pytest.mark.parametrize("kind", list(KINDS))
+def test_answers_are_built_by_their_models_and_leave_as_plain_data(kind: str) -> None:
     rng = random.Random(kind)
+    draw = DRAWS.get(kind, lambda _: ({"collimation_arcsec": 12.0}, {}))
     for _ in range(8):
-        truth, _wanted = DRAWS[kind](rng)
-        document = KINDS[kind].simulate(rng, truth)
-        Result.model_validate(reduced(document))
-        Preview.model_validate(previewed(document))
-        Preview.model_validate(previewed({"kind": kind, "observations": {}}))
+        truth, _wanted = draw(rng)
+        document = parse(json.dumps(simulate(kind, rng, truth)).encode())
+        result = KINDS[kind].reduce(document)
+        assert isinstance(result, Result)
+        told = result.plain()
+        assert json.loads(json.dumps(told)) == told
+        assert type(result.result).model_validate(told["result"]) == result.result
+        assert KINDS[kind].preview(document).reduced == result
+    empty = parse(json.dumps({"kind": kind, "observations": {}}).encode())
+    assert isinstance(KINDS[kind].preview(empty), Preview)
 
 
 @pytest.mark.parametrize("kind", ROWS)
 def test_tables_come_back_as_the_documents_they_were(kind: str) -> None:
     rng = random.Random(f"table {kind}")
     truth, _ = DRAWS[kind](rng)
-    document = KINDS[kind].simulate(rng, truth)
+    document = simulate(kind, rng, truth)
     text = KINDS[kind].write_csv(parse(json.dumps(document).encode()))
     back = KINDS[kind].read_csv(text)
     again = {**document, "units": back.get("units", {}), "observations": back["observations"]}
@@ -57,9 +64,9 @@ def test_tables_come_back_as_the_documents_they_were(kind: str) -> None:
 
 @pytest.mark.parametrize("kind", ROWS)
 def test_a_schema_says_every_field_and_refuses_others(kind: str) -> None:
-    schema = KINDS[kind].model.model_json_schema()
-    named = schema["$defs"]["Observations"]["properties"]
-    for way in KINDS[kind].ways:
+    schema = KINDS[kind].document.model_json_schema()
+    (named,) = [one["properties"] for name, one in schema["$defs"].items() if name.endswith("Observations")]
+    for way in KINDS[kind].methods:
         assert set(way.observations) <= set(named)
     with pytest.raises(Refused) as caught:
         parse(json.dumps({"kind": kind, "observations": {"colour": "green"}}).encode())
@@ -73,7 +80,7 @@ def test_every_kind_says_why_how_long_and_what_to_bring() -> None:
         assert about["minutes"] > 0
         assert about["bring"]
         assert [one["code"] for one in about["when_bad"]] == ["real", "keep", "adjust", "without", "look-back"]
-        for way in about["ways"]:
+        for way in about["methods"]:
             assert way["steps"], way["name"]
             for group in way["groups"]:
                 assert group["fields"], (kind.name, way["name"])
@@ -82,9 +89,7 @@ def test_every_kind_says_why_how_long_and_what_to_bring() -> None:
 
 class TestAdjusting:
     def ask(self, kind: str, document: Data, *reads_now: str) -> Data:
-        adjusts = KINDS[kind].adjusting
-        assert adjusts is not None
-        told = adjusts(parse(json.dumps(document).encode()), list(reads_now))
+        told = adjusting_of(kind, parse(json.dumps(document).encode()), list(reads_now))
         Adjusting.model_validate(told)
         return told
 
@@ -194,7 +199,7 @@ class TestWhatFollows:
 
     def test_a_known_index_is_told_at_the_act_and_taken_off_one_look(self) -> None:
         known = self.set_up(index_along_arcsec=7.0, index_across_arcsec=-3.0, sigma_index_arcsec=1.0)
-        said = {one["code"]: one["text"] for one in hints(known, "plate")}
+        said = {one.code: one.text for one in hints(known, "plate")}
         assert "+7″ along and -3″ across" in said["index-known"].replace("−", "-")
         blind, seeing = preview_set_up(self.set_up()), preview_set_up(known)
 
@@ -232,9 +237,9 @@ class TestWhatFollows:
 
     def test_a_known_plummet_is_told_at_the_last_look(self) -> None:
         off = self.set_up(plummet_x_mm=0.8, plummet_y_mm=0.6, plummet_height_m=1.5)
-        assert "1.0 mm off the axis" in {one["code"]: one["text"] for one in hints(off, "last-look")}["plummet-known"]
+        assert "1.0 mm off the axis" in {one.code: one.text for one in hints(off, "last-look")}["plummet-known"]
         good = self.set_up(plummet_x_mm=0.2, plummet_y_mm=0.1, plummet_height_m=1.5)
-        assert "plummet-known" not in {one["code"] for one in hints(good, "last-look")}
+        assert "plummet-known" not in {one.code for one in hints(good, "last-look")}
 
 
 def test_a_rest_position_that_repeats_is_good_to_two_divisions() -> None:

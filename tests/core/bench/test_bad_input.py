@@ -9,6 +9,7 @@ import pytest
 
 from naveta_core.checks import KINDS
 from naveta_core.errors import Refused
+from naveta_sim import simulate
 
 from .simulated import Data, codes, previewed, reduced
 
@@ -16,7 +17,7 @@ FOUR = (0, 90, 180, 270)
 
 
 def simulated(kind: str, seed: int = 1, **truth: Any) -> Data:
-    return KINDS[kind].simulate(random.Random(seed), truth)
+    return simulate(kind, random.Random(seed), truth)
 
 
 def faults(document: Data) -> list[tuple[str, str]]:
@@ -56,7 +57,7 @@ def test_a_plummet_in_the_base_is_not_offered_a_half_turn() -> None:
 
 @pytest.mark.parametrize("kind", sorted(set(KINDS) - {"two-peg"}))
 def test_every_way_begins_incomplete_and_says_what_is_missing_in_reading_order(kind: str) -> None:
-    for way in KINDS[kind].ways:
+    for way in KINDS[kind].methods:
         told = previewed({"kind": kind, "units": {"length": way.unit or "m"}, "observations": way.observations})
         assert not told["complete"], way.name
         assert told["faults"] == [], way.name
@@ -156,7 +157,7 @@ def test_detection_rates_of_a_mistyped_figure() -> None:
     for _ in range(60):
         for kind in found:
             headings = {"plate-vial": FOUR * 2, "plummet": FOUR}.get(kind, ())
-            document = KINDS[kind].simulate(rng, {"headings": headings} if headings else {})
+            document = simulate(kind, rng, {"headings": headings} if headings else {})
             false[kind] += bool({"stands-apart", "set-aside", "scatter"} & set(codes(reduced(document))))
             if kind == "plummet":
                 mark = document["observations"]["sets"][0]["marks"][rng.randrange(4)]
@@ -216,8 +217,8 @@ def test_the_row_that_stands_apart_is_marked_where_it_was_typed() -> None:
     document = simulated("plummet", seed=5, headings=(0, 45, 90, 135, 180, 225, 270, 315), noise=0.6)
     document["observations"]["sets"][0]["marks"][3]["y_mm"] = "40"
     told = previewed(document)
-    assert told["partial"]["apart"]["path"] == "observations.sets[0].marks[3]"
-    assert "Mark it again" in told["partial"]["apart"]["text"]
+    assert told["partial"]["outlier"]["path"] == "observations.sets[0].marks[3]"
+    assert "Mark it again" in told["partial"]["outlier"]["text"]
 
 
 def test_two_opposite_headings_say_something_before_the_others_are_in() -> None:
@@ -226,7 +227,7 @@ def test_two_opposite_headings_say_something_before_the_others_are_in() -> None:
     )
     for row in rows(document)[2:]:
         row["x_mm"] = row["y_mm"] = ""
-    said = {one["code"]: one["text"] for one in previewed(document)["partial"]["said"]}
+    said = {one["code"]: one["text"] for one in previewed(document)["partial"]["messages"]}
     assert "rests 1.0 mm right" in said["running"]
 
 
@@ -234,7 +235,7 @@ def test_what_a_check_leans_on_is_asked_for_first_where_the_history_is_known() -
     document = simulated("compensator-function")
     assert "fresh-first" not in codes(reduced(document)), "a bare document has no history to miss"
     known = {**document, "before_at": "2027-03-02T07:00:00+00:00"}
-    assert "circular bubble has not passed lately" in previewed(known)["partial"]["said"][-1]["text"]
+    assert "circular bubble has not passed lately" in previewed(known)["partial"]["messages"][-1]["text"]
     passed = {"check": "circular-vial", "at": "2027-02-20T07:00:00+00:00", "grade": "use", "result": {}}
     assert "fresh-first" not in codes(reduced({**known, "before": [passed]}))
     old = {**passed, "at": "2026-12-20T07:00:00+00:00"}

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from naveta_core.checks import KINDS
+from naveta_sim import simulate
 
 from .simulated import Data, codes, part, reduced
 
@@ -150,8 +150,10 @@ def test_a_vial_beside_an_electronic_level_is_settled_by_the_half_turn() -> None
 
 def test_a_display_that_counts_the_other_way_is_seen_by_four_headings() -> None:
     rng = random.Random(4)
-    document = KINDS["dual-axis-level"].simulate(
-        rng, {"index_arcsec": (1, 2), "tilt_arcsec": (30, -20), "headings": (0, 90, 180, 270), "noise": 0.5}
+    document = simulate(
+        "dual-axis-level",
+        rng,
+        {"index_arcsec": (1, 2), "tilt_arcsec": (30, -20), "headings": (0, 90, 180, 270), "noise": 0.5},
     )
     for row in document["observations"]["readings"]:
         row["across_arcsec"] = str(-float(row["across_arcsec"]))

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 
 from naveta_core.errors import Refused
-from naveta_core.numerals import SEXAGESIMAL, finest, shown_step
+from naveta_core.units.numbers import SEXAGESIMAL, finest, shown_step
 
 from .simulated import codes, part, previewed, reduced
 
@@ -122,7 +122,7 @@ class TestTemperatureAndPull:
         assert blind["verdict"]["next"][0]["code"] == "tell-temperature"
         assert "with it" in blind["verdict"]["next"][0]["text"]
         assert "tell-temperature" not in codes(told, "next")
-        assert previewed(tape(("1", ""), t=None))["partial"]["said"][0]["code"] == "temperature-not-told"
+        assert previewed(tape(("1", ""), t=None))["partial"]["messages"][0]["code"] == "temperature-not-told"
 
     def test_a_pull_that_is_not_brought_back_counts(self) -> None:
         pairs = (("1", "1.0000"), ("10", "10.0001"), ("20", "20.0000"), ("30", "30.0001"))

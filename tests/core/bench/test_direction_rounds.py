@@ -9,9 +9,10 @@ from typing import Any
 import numpy as np
 import pytest
 
-from naveta_core.angles import parse_angle
 from naveta_core.checks import KINDS
-from naveta_core.checks.two_face.simulate import packed
+from naveta_core.units.angles import parse_angle
+from naveta_sim import simulate
+from naveta_sim.theodolite import packed
 
 from .simulated import Data, codes, part, previewed, reduced
 
@@ -20,7 +21,7 @@ FIVE = tuple((str(k + 1), 14.0 + 67.0 * k, 90.0 - 1.5 * k) for k in range(5))
 
 
 def simulated(seed: int = 1, **truth: Any) -> Data:
-    return KINDS[KIND].simulate(random.Random(seed), truth)
+    return simulate(KIND, random.Random(seed), truth)
 
 
 def degrees(text: str) -> float:
@@ -60,9 +61,7 @@ def test_directions_and_c_by_least_squares() -> None:
 
 def test_the_spread_is_that_of_one_direction_in_both_faces() -> None:
     rng = random.Random(11)
-    found = [
-        reduced(KINDS[KIND].simulate(rng, {"rounds": 4, "marks": FIVE, "accuracy": 3.0}))["result"] for _ in range(80)
-    ]
+    found = [reduced(simulate(KIND, rng, {"rounds": 4, "marks": FIVE, "accuracy": 3.0}))["result"] for _ in range(80)]
     spread = np.sqrt(np.mean([one["direction_sigma_arcsec"] ** 2 for one in found]))
     w = np.hypot(np.hypot(3.0, 1.0), 0.5 / 100000 * 206265)
     # Both faces halve the variance; the reference comes twice in each, which leaves it a little smaller.
@@ -73,7 +72,7 @@ def test_directions_hold_their_truth_as_often_as_said() -> None:
     rng, inside, total = random.Random(12), 0, 0
     for _ in range(150):
         result = reduced(
-            KINDS[KIND].simulate(rng, {"c": rng.uniform(-15, 15), "rounds": 2, "noise": rng.lognormvariate(0, 0.3)})
+            simulate(KIND, rng, {"c": rng.uniform(-15, 15), "rounds": 2, "noise": rng.lognormvariate(0, 0.3)})
         )["result"]
         for one, true in zip(result["directions"][1:], (83.0, 217.0), strict=True):
             total += 1
@@ -125,7 +124,7 @@ def test_what_is_beyond_the_limit_leads_to_two_faces_not_to_storing() -> None:
     assert codes(told, "next")[0] == "once-more"
     assert "two faces" in told["verdict"]["next"][0]["text"]
     assert part(told, "collimation_arcsec")["limits"] == {"use": 6.0, "watch": 12.0, "adjust": 180.0}
-    assert KINDS[KIND].adjusting is None
+    assert KINDS[KIND].adjust is None
 
 
 class TestRefused:
@@ -185,7 +184,7 @@ def test_once_more_in_the_same_list_is_a_round_of_its_own() -> None:
     joined = {
         **document,
         "observations": {
-            "rounds": [{"pointings": [*first["pointings"], *({**one, "round": 2} for one in second["pointings"])]}]
+            "rounds": [{"pointings": [*first["pointings"], *({**one, "repeat": 2} for one in second["pointings"])]}]
         },
     }
     assert reduced(joined)["result"] == reduced(document)["result"]

@@ -8,7 +8,7 @@ import random
 import pytest
 from scipy import stats
 
-from naveta_core.blunders import find_apart, find_moved, left_between, too_scattered
+from naveta_core.stats.outliers import find_moved, find_outlier, left_between, too_scattered
 
 GROUPS, N = 4, 5
 
@@ -31,7 +31,7 @@ def test_a_step_within_a_series_is_found_with_its_place() -> None:
 
 def test_a_step_stands_out_more_than_any_single_value_of_it() -> None:
     groups = [[0.1, -0.2, 9.0, 9.2, 8.9], [0.0, 0.3, -0.1, 0.2, -0.3]]
-    moved, apart = find_moved(groups), find_apart(groups)
+    moved, apart = find_moved(groups), find_outlier(groups)
     assert moved is not None
     assert (moved.group, moved.index) == (0, 2)
     assert apart is None or moved.deviation > apart.deviation

@@ -6,7 +6,7 @@ import random
 
 import pytest
 
-from naveta_core.checks import KINDS
+from naveta_sim import simulate
 
 from .simulated import DRAWS, SCATTER, U95_OF, part, reduced
 
@@ -21,7 +21,7 @@ def test_hidden_errors_are_found_within_their_interval_about_as_often_as_said(ki
     for _ in range(RUNS):
         truth, wanted = DRAWS[kind](rng)
         truth["noise"] = 1.0 if kind in SCATTER else rng.lognormvariate(0, 0.3)
-        result = reduced(KINDS[kind].simulate(rng, truth))
+        result = reduced(simulate(kind, rng, truth))
         if result["verdict"]["grade"] == "repeat" and not result["verdict"]["parts"]:
             continue
         for name, true in wanted.items():
@@ -38,7 +38,7 @@ def test_without_noise_the_error_comes_back_as_it_was(kind: str) -> None:
     rng = random.Random(f"exact {kind}")
     for _ in range(12):
         truth, wanted = DRAWS[kind](rng)
-        result = reduced(KINDS[kind].simulate(rng, {**truth, "noise": 0.0}))
+        result = reduced(simulate(kind, rng, {**truth, "noise": 0.0}))
         for name, true in wanted.items():
             # What is typed is rounded to the last digit of the field, and no better than that.
             allowed = {"scale_ppm": 40.0, "zero_offset_mm": 0.1}.get(name, 1.2 if name.endswith("arcsec") else 0.06)
@@ -54,7 +54,7 @@ def test_a_good_one_is_not_called_bad(kind: str) -> None:
         "tripod": {"twist_arcsec": 8.0, "set_arcsec": 0.0},
         "plate-vial": {"decimals": 1},
     }.get(kind, {"headings": (0, 90, 180, 270)} if kind in ("circular-vial", "pole-vial", "dual-axis-level") else {})
-    grades = [reduced(KINDS[kind].simulate(rng, dict(good)))["verdict"]["grade"] for _ in range(100)]
+    grades = [reduced(simulate(kind, rng, dict(good)))["verdict"]["grade"] for _ in range(100)]
     assert grades.count("adjust") + grades.count("service") <= 1, grades
     assert grades.count("repeat") <= 4
     print(f"{kind}: {grades.count('use')} of 100 good ones are use, {grades.count('watch')} watch")

@@ -11,14 +11,14 @@ from typing import Any
 import pytest
 
 from naveta_core.checks import KINDS
-from naveta_core.checks.sheet.fits import widest_deg
-from naveta_core.checks.sheet.rounds import InRound, demand_opposite, last_round
-from naveta_core.documents import parse
+from naveta_core.documents.csv_io import TableFaults
+from naveta_core.engine.parser import Parser
+from naveta_core.engine.repeats import Repeated, demand_opposite, last_repeat
 from naveta_core.errors import Refused
-from naveta_core.readings import Sheet
-from naveta_core.schedule import Done, Happened, standing
-from naveta_core.segment import before_of
-from naveta_core.tables import TableFaults
+from naveta_core.geometry import widest_deg
+from naveta_core.history.segment import before_of
+from naveta_core.history.standing import Done, Happened, standing
+from naveta_core.registry import parse
 
 from .simulated import Data, previewed, reduced
 
@@ -40,7 +40,7 @@ def round_of(number: int, tilt: tuple[float, float], error: tuple[float, float] 
     rows = []
     for heading in FOUR:
         x, y = bubble(heading, error, tilt)
-        rows.append({"heading_deg": str(heading), "x_mm": f"{x:.3f}", "y_mm": f"{y:.3f}", "round": number})
+        rows.append({"heading_deg": str(heading), "x_mm": f"{x:.3f}", "y_mm": f"{y:.3f}", "repeat": number})
     return rows
 
 
@@ -49,7 +49,7 @@ class TestBubbleSetAfresh:
 
     def document(self, told: bool = True) -> Data:
         rows = [*round_of(1, (1.0, -0.2)), *round_of(2, self.SECOND)]
-        kept = rows if told else [{name: one[name] for name in one if name != "round"} for one in rows]
+        kept = rows if told else [{name: one[name] for name in one if name != "repeat"} for one in rows]
         return of_rows("circular-vial", "readings", kept, sits_on="rotating")
 
     def test_each_round_has_a_tilt_of_its_own(self) -> None:
@@ -74,7 +74,7 @@ class TestBubbleSetAfresh:
             "circular-vial", "readings", [*round_of(1, (0, 0)), *round_of(2, (1, 1))[:1]], sits_on="rotating"
         )
         faults = previewed(document)["faults"]
-        assert [one["given"] for one in faults] == ["headings 0° in round 2"]
+        assert [one["given"] for one in faults] == ["headings 0° in repeat 2"]
         with pytest.raises(Refused):
             reduced(document)
 
@@ -88,10 +88,10 @@ class TestBubbleSetAfresh:
             "heading_deg",
             "x_mm",
             "y_mm",
-            "round",
+            "repeat",
             "unit",
         ]
-        assert [one["round"] for one in kind.read_csv(text)["observations"]["readings"]] == [1] * 4 + [2] * 4
+        assert [one["repeat"] for one in kind.read_csv(text)["observations"]["readings"]] == [1] * 4 + [2] * 4
         with pytest.raises(TableFaults) as caught:
             kind.read_csv(text.replace(",2,", ",99,"))
         assert "from 1 to" in caught.value.faults[0].wanted
@@ -99,14 +99,14 @@ class TestBubbleSetAfresh:
 
 def test_the_plate_vial_and_the_electronic_level_stand_otherwise_each_round() -> None:
     rows = [
-        {"heading_deg": str(h), "along_arcsec": f"{6 + sign * a}", "across_arcsec": f"{-4 + sign * b}", "round": n}
+        {"heading_deg": str(h), "along_arcsec": f"{6 + sign * a}", "across_arcsec": f"{-4 + sign * b}", "repeat": n}
         for n, (a, b) in ((1, (20, 5)), (2, (-13, 8)))
         for h, sign in ((0, 1), (180, -1))
     ]
     found = reduced({**of_rows("dual-axis-level", "readings", rows), "conditions": {"minutes_on": 5}})["result"]
     assert (found["index_along_arcsec"], found["index_across_arcsec"]) == pytest.approx((6, -4), abs=1e-9)
     bubbles = [
-        {"heading_deg": str(h), "bubble_div": f"{0.6 + sign * lean:.1f}", "round": n}
+        {"heading_deg": str(h), "bubble_div": f"{0.6 + sign * lean:.1f}", "repeat": n}
         for n, lean in ((1, 1.2), (2, -0.9))
         for h, sign in ((0, 1), (180, -1))
     ]
@@ -122,13 +122,13 @@ def test_a_fresh_sheet_under_the_plummet_has_an_axis_of_its_own() -> None:
             h = radians(heading)
             x = ax + offset[0] * cos(h) + offset[1] * sin(h)
             y = ay - offset[0] * sin(h) + offset[1] * cos(h)
-            marks.append({"heading_deg": str(heading), "x_mm": f"{x:.3f}", "y_mm": f"{y:.3f}", "round": n})
+            marks.append({"heading_deg": str(heading), "x_mm": f"{x:.3f}", "y_mm": f"{y:.3f}", "repeat": n})
     together = reduced(of_rows("plummet", "sets", [{"height_m": "1.5", "marks": marks}], method="turn"))
     assert (together["result"]["offset_x_mm"], together["result"]["offset_y_mm"]) == pytest.approx(offset, abs=2e-3)
     assert (together["result"]["axis_x_mm"], together["result"]["axis_y_mm"]) == pytest.approx(sheets[1], abs=2e-3)
     # Two sets at one height are two sheets just the same.
     halves = [
-        {"height_m": "1.5", "marks": [{k: v for k, v in m.items() if k != "round"} for m in marks[i : i + 4]]}
+        {"height_m": "1.5", "marks": [{k: v for k, v in m.items() if k != "repeat"} for m in marks[i : i + 4]]}
         for i in (0, 4)
     ]
     apart = reduced(of_rows("plummet", "sets", halves, method="turn"))
@@ -139,8 +139,8 @@ def pointings(hz: float, zenith: float, c: float, i: float, turned: float, numbe
     """One mark at 60 m seen once a face, level enough that c is all there is in Hz; seconds."""
     left, right = (hz + turned + c / 3600) % 360, (hz + turned + 180 - c / 3600) % 360
     return {
-        "left": [{"hz": f"{left:.6f}", "v": f"{zenith + i / 3600:.6f}", "round": number}],
-        "right": [{"hz": f"{right:.6f}", "v": f"{360 - zenith + i / 3600:.6f}", "round": number}],
+        "left": [{"hz": f"{left:.6f}", "v": f"{zenith + i / 3600:.6f}", "repeat": number}],
+        "right": [{"hz": f"{right:.6f}", "v": f"{360 - zenith + i / 3600:.6f}", "repeat": number}],
     }
 
 
@@ -153,7 +153,7 @@ def test_a_circle_set_afresh_between_rounds_is_no_sighting_error() -> None:
     unsaid = copy.deepcopy(document)
     for face in ("left", "right"):
         for one in unsaid["observations"]["targets"][0][face]:
-            del one["round"]
+            del one["repeat"]
     assert abs(reduced(unsaid)["result"]["collimation_arcsec"] - 12) < 0.01, "the mean is the same"
     assert reduced(unsaid)["verdict"]["grade"] == "repeat", "but 41° apart on one mark is no pointing"
 
@@ -172,26 +172,26 @@ def test_a_round_begun_in_one_face_wants_the_other() -> None:
 class TestParts:
     class One:
         def __init__(self, heading: float, number: int) -> None:
-            self.heading_deg, self.round = heading, number
+            self.heading_deg, self.repeat = heading, number
 
     def test_only_rounds_that_do_not_turn_are_named(self) -> None:
-        sheet = Sheet()
+        sheet = Parser()
         good = [self.One(0, 1), self.One(180, 1), self.One(10, 2), self.One(190, 2)]
         demand_opposite(sheet, "p", "what", good, "half a turn")
         assert sheet.faults == []
         demand_opposite(sheet, "p", "what", [*good, self.One(0, 3), self.One(40, 3)], "half a turn")
-        assert [(one.given, one.wanted) for one in sheet.faults] == [("headings 0°, 40° in round 3", "half a turn")]
+        assert [(one.given, one.wanted) for one in sheet.faults] == [("headings 0°, 40° in repeat 3", "half a turn")]
         assert widest_deg([0, 40]) == 40
 
     def test_the_last_round_in_its_order(self) -> None:
         listed = [self.One(0, 2), self.One(5, 1), self.One(180, 2)]
-        assert [one.heading_deg for one in last_round(listed)] == [0, 180]
-        assert last_round([]) == []
+        assert [one.heading_deg for one in last_repeat(listed)] == [0, 180]
+        assert last_repeat([]) == []
 
     @pytest.mark.parametrize("number", [0, 10, -1, "two"])
     def test_a_round_is_numbered_one_to_nine(self, number: Any) -> None:
-        with pytest.raises(ValueError, match="round"):
-            InRound.model_validate({"round": number})
+        with pytest.raises(ValueError, match="repeat"):
+            Repeated.model_validate({"repeat": number})
 
 
 class TestMeasuredThrough:
@@ -224,8 +224,15 @@ class TestMeasuredThrough:
 
     def test_its_history_begins_afresh_too(self) -> None:
         def check(kind: str, name: str) -> Data:
-            return {"what": "check", "kind": kind, "at": "2027-02-10T08:00:00+00:00", "stage": "as-found", "grade": "use",
-                    "result": {name: 1.0}, "repeats": {"squares": 0.0, "dof": 0}}  # fmt: skip
+            return {
+                "what": "check",
+                "kind": kind,
+                "at": "2027-02-10T08:00:00+00:00",
+                "stage": "as-found",
+                "grade": "use",
+                "result": {name: 1.0},
+                "repeats": {"squares": 0.0, "dof": 0},
+            }
 
         made = [check("two-face", "collimation_arcsec"), check("plummet", "offset_mm")]
         event = {"what": "event", "event": "adjusted", "at": "2027-02-11T08:00:00+00:00", "kind": "dual-axis-level"}
@@ -236,9 +243,9 @@ class TestMeasuredThrough:
 class TestWaysThatSuit:
     def test_a_plummet_that_does_not_turn_is_not_offered_half_a_turn(self) -> None:
         kind = KINDS["plummet"]
-        assert "half-turn" in kind.ways_for({"kind": "total-station"})
-        turning = kind.ways_for({"kind": "total-station", "plummet_place": "turning"})
-        based = kind.ways_for({"kind": "tribrach", "plummet_place": "base"})
+        assert "half-turn" in kind.methods_for({"kind": "total-station"})
+        turning = kind.methods_for({"kind": "total-station", "plummet_place": "turning"})
+        based = kind.methods_for({"kind": "tribrach", "plummet_place": "base"})
         assert ("half-turn" in turning, "base-thirds" in turning) == (True, False)
         assert ("half-turn" in based, "base-thirds" in based) == (False, True)
         assert "bob" in turning
@@ -246,11 +253,10 @@ class TestWaysThatSuit:
 
     def test_a_circular_bubble_on_the_base_is_read_standing(self) -> None:
         kind = KINDS["circular-vial"]
-        assert kind.ways_for({"kind": "tribrach", "circular_vial_on": "base"}) == ["on-base"]
-        assert "on-base" not in kind.ways_for({"kind": "level", "circular_vial_on": "rotating"})
+        assert kind.methods_for({"kind": "tribrach", "circular_vial_on": "base"}) == ["on-base"]
+        assert "on-base" not in kind.methods_for({"kind": "level", "circular_vial_on": "rotating"})
 
     @pytest.mark.parametrize("name", sorted(KINDS))
     def test_every_instrument_a_kind_applies_to_has_a_way(self, name: str) -> None:
         kind = KINDS[name]
-        if kind.ways:
-            assert all(kind.ways_for({"kind": one}) for one in kind.applies_to)
+        assert all(kind.methods_for({"kind": one}) for one in kind.applies_to)

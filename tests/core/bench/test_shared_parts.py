@@ -12,22 +12,23 @@ import numpy as np
 import pytest
 from scipy import stats
 
+from naveta_core.checks import KINDS
 from naveta_core.checks.circular_vial import CircularVial
-from naveta_core.checks.sheet.aside import aside
-from naveta_core.checks.sheet.circumstances import Needs, circumstances
-from naveta_core.checks.sheet.entry import Where
-from naveta_core.checks.sheet.figures import bound, size
-from naveta_core.checks.sheet.fits import apart_deg, solve, stands_apart, widest_deg
-from naveta_core.checks.sheet.judged import Judged, Quantity, grade_of, limits_from, next_of
-from naveta_core.checks.sheet.points import converging, read_points
-from naveta_core.checks.sheet.rounds import by_round, ground_mark, turned_vector
-from naveta_core.checks.sheet.straight import straight
-from naveta_core.checks.sheet.table import Table
-from naveta_core.checks.sheet.typed import blank, number, rounding
+from naveta_core.documents.csv_io import TableFaults
+from naveta_core.engine.conditions import Needs, circumstances
+from naveta_core.engine.converging import converging, read_points
+from naveta_core.engine.fields import Where
+from naveta_core.engine.parser import Parser, blank, number, rounding
+from naveta_core.engine.repeats import by_repeat, ground_mark, turned_vector
+from naveta_core.engine.verdict import JudgedQuantity, Judgement, grade_of, limits_from, next_of
 from naveta_core.errors import Refused
-from naveta_core.judgement import Estimate, Limits, Spread
-from naveta_core.readings import Sheet
-from naveta_core.tables import TableFaults
+from naveta_core.geometry import angle_between_deg, widest_deg
+from naveta_core.results import Figures
+from naveta_core.stats.decision import Limits
+from naveta_core.stats.estimate import Estimate, Spread
+from naveta_core.stats.row_fit import outlier_in, solve
+from naveta_core.stats.straight_line import straight
+from naveta_core.units.formatting import aside, bound, size
 
 
 class TestTypedNumbers:
@@ -50,19 +51,19 @@ class TestTypedNumbers:
         ],
     )
     def test_units_typed_behind_a_number_win(self, text: str, unit: str, value: float, step: float) -> None:
-        sheet = Sheet()
+        sheet = Parser()
         found = number(sheet, "p", "it", text, unit, -1000, 1000)
         assert found is not None, sheet.faults
         assert (found.value, found.step) == (pytest.approx(value), pytest.approx(step))
 
     @pytest.mark.parametrize("text", ["1.2.3", "1_4", "1e3", "abc", "12 13"])
     def test_what_is_no_number_is_a_fault_at_its_place(self, text: str) -> None:
-        sheet = Sheet()
+        sheet = Parser()
         assert number(sheet, "observations.x", "right", text, "mm", -10, 10) is None
         assert [(one.path, one.where, one.given) for one in sheet.faults] == [("observations.x", "right", text)]
 
     def test_nothing_typed_is_missing_or_not_wanted(self) -> None:
-        sheet = Sheet()
+        sheet = Parser()
         assert number(sheet, "a", "a", "  ", "mm", 0, 1) is None
         assert number(sheet, "b", "b", None, "mm", 0, 1, wanted=False) is None
         assert (sheet.missing, sheet.faults) == (["a"], [])
@@ -70,7 +71,7 @@ class TestTypedNumbers:
         assert not blank(None, 0), "zero is a reading"
 
     def test_a_plain_number_has_no_last_digit(self) -> None:
-        found = number(Sheet(), "a", "a", 2, "mm", 0, 10)
+        found = number(Parser(), "a", "a", 2, "mm", 0, 10)
         assert found is not None
         assert (found.value, found.step) == (2.0, 0.0)
         assert rounding([0.1, 0.5]) == pytest.approx(0.01 / 12)  # the finest of the sheet
@@ -80,7 +81,7 @@ class TestTypedNumbers:
 class TestFits:
     def test_variances_and_scatter_against_numpy(self) -> None:
         rng = random.Random(5)
-        rows = by_round(
+        rows = by_repeat(
             [row for h in (0, 90, 180, 270, 45) for row in turned_vector(h, rng.gauss(0, 1), rng.gauss(0, 1))]
         )
         solved = solve(rows, 0.09, 0.01, 6.0)
@@ -99,24 +100,24 @@ class TestFits:
         rng = random.Random(8)
         hits = alarms = 0
         for _ in range(200):
-            rows = by_round(
+            rows = by_repeat(
                 [row for h in range(0, 360, 45) for row in ground_mark(h, rng.gauss(0, 0.3), rng.gauss(0, 0.3))]
             )
-            alarms += stands_apart(solve(rows, 0.09, 0.01, 6.0)) is not None
+            alarms += outlier_in(solve(rows, 0.09, 0.01, 6.0)) is not None
             at = rng.randrange(len(rows))
             spoiled = [(row, value + 3.0 * (i == at)) for i, (row, value) in enumerate(rows)]
-            hits += stands_apart(solve(spoiled, 0.09, 0.01, 6.0)) == at
+            hits += outlier_in(solve(spoiled, 0.09, 0.01, 6.0)) == at
         print(f"ten sigma in one of sixteen figures: named rightly {hits} of 200, false alarms {alarms} of 200")
         assert hits >= 196
         assert alarms <= 6
 
     def test_with_one_to_spare_nothing_can_be_named(self) -> None:
         rows = [([1.0], 0.0), ([1.0], 5.0)]
-        assert stands_apart(solve(rows, 0.01, 0.0, 6.0)) is None
+        assert outlier_in(solve(rows, 0.01, 0.0, 6.0)) is None
 
     def test_angles_between_headings(self) -> None:
-        assert apart_deg(350, 10) == 20
-        assert apart_deg(0, 180) == 180
+        assert angle_between_deg(350, 10) == 20
+        assert angle_between_deg(0, 180) == 180
         assert widest_deg([0, 90, 200]) == 160
         assert widest_deg([10]) == 0.0
 
@@ -168,9 +169,7 @@ class TestCircumstances:
 
 
 class TestTables:
-    TABLE = Table(
-        "plate-vial", ("sensitivity_arcsec_per_div",), "readings", ("heading_deg", "bubble_div", "vial"), ("vial",)
-    )
+    TABLE = KINDS["plate-vial"].file
 
     def test_columns_in_any_order_and_decimal_commas(self) -> None:
         text = "bubble_div;heading_deg;sensitivity_arcsec_per_div;vial\n-2,1;0;30;\n0,4;180;;2\n"
@@ -193,11 +192,11 @@ class TestTables:
                 "line 3, column sensitivity_arcsec_per_div",
                 "30, as in the rows above",
             ),
-            ("heading_deg,bubble_div,vial\n0,1,one\n", "line 2, column vial", "a whole number from 1 to 24"),
+            ("heading_deg,bubble_div,vial\n0,1,one\n", "line 2, column vial", "a whole number from 1 to 2"),
             (
                 "heading,bubble_div\n0,1\n",
                 "the header",
-                "one of sensitivity_arcsec_per_div, heading_deg, bubble_div, vial, unit",
+                "one of sensitivity_arcsec_per_div, heading_deg, bubble_div, repeat, vial, unit",
             ),
             ("heading_deg,bubble_div,unit\n0,1,m\n180,1,ft\n", "line 3, column unit", "m, as in the rows above"),
         ],
@@ -219,10 +218,10 @@ class TestPoints:
         first, second, third = converging(
             [("", (2.0, 0.5)), ("", (0.1, 0.5)), ("", (0.1, 0.1))], (3.0, 0.5), (0.0, 0.0), 0.2, "to go"
         )
-        assert "right and left: to 0.0, 0.5" in first["text"]
-        assert "away and towards you: to 0.1, 0.0" in second["text"]
-        assert (third["done"], third["left"]) == (True, pytest.approx(math.hypot(0.1, 0.1)))
-        assert "wrong way" not in first["text"] + second["text"]
+        assert "right and left: to 0.0, 0.5" in first.text
+        assert "away and towards you: to 0.1, 0.0" in second.text
+        assert (third.done, third.left) == (True, pytest.approx(math.hypot(0.1, 0.1)))
+        assert "wrong way" not in first.text + second.text
 
     def test_places_in_words(self) -> None:
         assert aside(0.6, -0.3) == "0.6 mm right and 0.3 mm towards you"
@@ -231,11 +230,11 @@ class TestPoints:
 
 
 class TestVerdict:
-    def quantity(self, value: float, sigma: float, limits: Limits, **more: Any) -> Quantity:
-        return Quantity("x_mm", "the thing", "mm", Estimate(value, sigma, 60.0), limits, sigma**2, 0.0, **more)
+    def quantity(self, value: float, sigma: float, limits: Limits, **more: Any) -> JudgedQuantity:
+        return JudgedQuantity("x_mm", "the thing", "mm", Estimate(value, sigma, 60.0), limits, sigma**2, 0.0, **more)
 
-    def judged(self, *quantities: Quantity, **more: Any) -> Judged:
-        return Judged(list(quantities), {}, "", [], [], [], Spread(), **more)
+    def judged(self, *quantities: JudgedQuantity, **more: Any) -> Judgement:
+        return Judgement(list(quantities), Figures(), "", [], [], [], Spread(), **more)
 
     def document(self, **more: Any) -> CircularVial:
         return CircularVial.model_validate(

@@ -8,9 +8,10 @@ from typing import Any
 import pytest
 
 from naveta_core.checks import KINDS
-from naveta_core.documents import parse
 from naveta_core.errors import Refused
+from naveta_core.registry import parse
 from naveta_core.results import Adjusting
+from tests.core.plain import adjusting_of
 
 from .simulated import Data, codes, previewed, reduced
 from .test_two_face import document, mark
@@ -26,9 +27,7 @@ def found(c: float = 12.0, i: float = 0.0, instrument: Data | None = None, **obs
 
 
 def ask(one: Data, *reads_now: str) -> Data:
-    adjusts = KINDS[one["kind"]].adjusting
-    assert adjusts is not None
-    told = adjusts(parse(json.dumps(one).encode()), list(reads_now))
+    told = adjusting_of(one["kind"], parse(json.dumps(one).encode()), list(reads_now))
     Adjusting.model_validate(told)
     return told
 
@@ -48,7 +47,7 @@ NOTED = {"before_collimation_arcsec": "3", "before_index_arcsec": "-2", "before_
 def test_the_new_value_has_the_sign_the_model_wants(stores: str, on: str, new: str) -> None:
     """12″ too large in face left, old value 3″: left over while on, the whole while off."""
     told = ask(found(instrument={"stores": stores}, **NOTED, corrections_on=on))
-    assert (told["wells"], told["allowed"]) == ([], True)
+    assert (told["inputs"], told["allowed"]) == ([], True)
     assert f"c {new}" in told["text"]
     assert "; i" not in told["text"], "what is good is left alone"
 
@@ -62,12 +61,12 @@ def test_a_model_whose_sign_nobody_stated_gets_both_and_none_is_guessed() -> Non
 def test_what_was_not_noted_is_asked_for_first_in_one_touch() -> None:
     one = found(instrument={"stores": "error"}, before_index_arcsec="-2")
     told = ask(one)
-    assert told["wells"] == ["c", "t"]
+    assert told["inputs"] == ["c", "t"]
     assert told["text"].startswith("Note first what is stored now: c and t.")
     (step,) = ask(one, "3.0 1")["steps"]
     assert step["done"]
     assert "c from +3.0″ to +15.0″" in step["text"]
-    assert ask(found(instrument={"stores": "error"}, corrections_on="no"))["wells"] == [], (
+    assert ask(found(instrument={"stores": "error"}, corrections_on="no"))["inputs"] == [], (
         "off: the old ones do not count"
     )
     for typed in ("3.0", "3 1 2", "3 x", "9999 1"):
@@ -130,7 +129,7 @@ def test_what_a_model_stores_is_how_far_it_is_adjusted(storable: float | None, g
 )
 def test_the_second_round_says_what_became_of_the_first(now: float, code: str, says: str) -> None:
     was = reduced(found())["result"]
-    carried = {name: was[name] for name in KINDS["two-face"].carries}
+    carried = {name: was[name] for name in KINDS["two-face"].as_left_inputs}
     result = reduced(found(now, found=carried))
     reason = next(each for each in result["verdict"]["reasons"] if each["code"].startswith(("stored-", "not-stored")))
     assert reason["code"] == code
@@ -143,7 +142,7 @@ def test_the_second_round_says_what_became_of_the_first(now: float, code: str, s
 
 def test_nothing_is_said_of_a_finding_that_was_noise() -> None:
     was = reduced(found(1.0))["result"]
-    result = reduced(found(2.0, found={name: was[name] for name in KINDS["two-face"].carries}))
+    result = reduced(found(2.0, found={name: was[name] for name in KINDS["two-face"].as_left_inputs}))
     assert not [one for one in codes(result) if one.startswith(("stored-", "not-stored"))]
 
 
@@ -159,9 +158,10 @@ def test_what_is_noted_must_be_seconds() -> None:
 @pytest.mark.parametrize("kind", ["two-face", "tracker", "dual-axis-level"])
 def test_every_kind_that_stores_notes_first_and_carries_what_it_found(kind: str) -> None:
     told = KINDS[kind].about()
-    assert all(name.replace("sigma_", "") in told["carries"] for name in told["carries"])
+    carried = KINDS[kind].as_left_inputs
+    assert all(name.replace("sigma_", "") in carried for name in carried)
     assert {"corrections_on"} < set(told["csv_columns"])
-    for way in told["ways"]:
+    for way in told["methods"]:
         stored = next(group for group in way["groups"] if group["title"] == "Stored in the instrument before")
-        assert [one["anew"] for one in stored["fields"][:-1]] == [True] * (len(stored["fields"]) - 1)
+        assert [one["ask_again"] for one in stored["fields"][:-1]] == [True] * (len(stored["fields"]) - 1)
         assert stored["fields"][-1]["name"] == "corrections_on"

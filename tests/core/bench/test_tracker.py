@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 
-from naveta_core.checks import KINDS
+from naveta_sim import simulate
 
 from .simulated import Data, codes, part, previewed, reduced
 
@@ -61,16 +61,16 @@ def test_collimation_and_index_of_the_telescope_fall_out() -> None:
 
 def test_what_both_faces_share_is_no_trackers() -> None:
     rng = random.Random(3)
-    turned = KINDS["tracker"].simulate(rng, {"turned_arcsec": 30.0, "noise": 0.7})
+    turned = simulate("tracker", rng, {"turned_arcsec": 30.0, "noise": 0.7})
     result = reduced(turned)
     assert (result["verdict"]["grade"], codes(result)[0]) == ("repeat", "both-faces-alike")
-    alarms = sum("both-faces-alike" in codes(reduced(KINDS["tracker"].simulate(rng, {}))) for _ in range(200))
+    alarms = sum("both-faces-alike" in codes(reduced(simulate("tracker", rng, {}))) for _ in range(200))
     print(f"prism turned away wrongly said {alarms} times of 200")
     assert alarms <= 6
 
 
 def test_a_pointing_apart_is_named_with_how_and_face() -> None:
-    one = KINDS["tracker"].simulate(random.Random(5), {"noise": 0.4, "pointings": 5})
+    one = simulate("tracker", random.Random(5), {"noise": 0.4, "pointings": 5})
     one["observations"]["targets"][0]["auto"]["right"][2]["v"] = "270.3130"
     result = reduced(one)
     assert result["verdict"]["grade"] == "repeat"
@@ -112,7 +112,7 @@ def test_a_slip_of_a_minute_at_one_pointing_is_found_by_how_often() -> None:
     rng = random.Random(9)
     found = 0
     for _ in range(60):
-        one = KINDS["tracker"].simulate(rng, {"noise": 0.7})
+        one = simulate("tracker", rng, {"noise": 0.7})
         how, face = rng.choice(("manual", "auto")), rng.choice(("left", "right"))
         row = one["observations"]["targets"][0][how][face][rng.randrange(3)]
         degrees, rest = row["v"].split(".")
@@ -135,7 +135,7 @@ def test_two_prisms_count_together() -> None:
 
 
 def test_hard_ground_is_minded_and_a_cold_instrument_waits() -> None:
-    one = KINDS["tracker"].simulate(random.Random(2), {})
+    one = simulate("tracker", random.Random(2), {})
     assert "shimmer" in codes(reduced({**one, "conditions": {"minutes_on": 20, "ground": "asphalt"}}))
     cold = reduced({**one, "conditions": {"minutes_on": 1}})
     assert (cold["verdict"]["grade"], codes(cold)[0]) == ("repeat", "not-warm")

@@ -9,8 +9,8 @@ from typing import Any
 import numpy as np
 import pytest
 
-from naveta_core.checks import KINDS
-from naveta_core.checks.two_face.simulate import packed
+from naveta_sim import simulate
+from naveta_sim.theodolite import packed
 
 from .simulated import Data, codes, part, previewed, reduced
 
@@ -36,7 +36,7 @@ def document(*targets: Data, **more: Any) -> Data:
 
 
 def simulated(seed: int = 1, **truth: Any) -> Data:
-    return KINDS["two-face"].simulate(random.Random(seed), truth)
+    return simulate("two-face", random.Random(seed), truth)
 
 
 def faults(one: Data) -> list[tuple[str, str]]:
@@ -198,7 +198,7 @@ class TestBlunders:
         said = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "set-aside")
         assert "fourth pointing in face right" in said
         assert "Typed" in said
-        assert previewed(one)["partial"]["apart"]["path"] == "observations.targets[0].right[3]"
+        assert previewed(one)["partial"]["outlier"]["path"] == "observations.targets[0].right[3]"
 
     def test_a_knock_within_a_face_and_one_between_the_faces(self) -> None:
         knocked = simulated(4, noise=0.5)
@@ -222,12 +222,12 @@ class TestBlunders:
         named = wolf = moved = 0
         runs = 150
         for _ in range(runs):
-            one = KINDS["two-face"].simulate(rng, {"noise": 0.5})
+            one = simulate("two-face", rng, {"noise": 0.5})
             wolf += bool({"set-aside", "moved", "moved-between", "face-scatters"} & set(codes(reduced(one))))
             face, k, circle = rng.choice(("left", "right")), rng.randrange(5), rng.choice(("hz", "v"))
             self.spoil(one, ("targets", rng.randrange(2), face, k, circle), 20)
             named += any(path.endswith(f"{face}[{k}]") for path in reduced(one)["verdict"]["set_aside"])
-            late = KINDS["two-face"].simulate(rng, {"noise": 0.5})
+            late = simulate("two-face", rng, {"noise": 0.5})
             for pointing in (0, 1):
                 self.spoil(late, ("closing", pointing, "hz"), 15)
             moved += "moved-between" in codes(reduced(late))
@@ -267,7 +267,7 @@ class TestFacesMended:
     def put(self, one: Data, mend: Data) -> Data:
         """The document with the mend's lists in their places, as the page does it."""
         target = dict(one["observations"]["targets"][0])
-        for each in mend["puts"]:
+        for each in mend["edits"]:
             assert each["path"].startswith("observations.targets[0].")
             target[each["path"].rsplit(".", 1)[1]] = each["value"]
         return {**one, "observations": {**one["observations"], "targets": [target]}}
@@ -278,32 +278,32 @@ class TestFacesMended:
         swapped = document({"left": right, "right": left})
         said = previewed(swapped)
         assert "swapped" in said["faults"][0]["wanted"]
-        (mend,) = said["partial"]["mends"]
+        (mend,) = said["partial"]["fixes"]
         assert (mend["code"], mend["text"]) == ("swap-faces", "First mark: swap the two faces.")
         again = self.put(swapped, mend)
         assert reduced(again)["result"] == reduced(good)["result"]
-        assert previewed(again)["partial"]["mends"] == []
+        assert previewed(again)["partial"]["fixes"] == []
 
     def test_alternating_pointings_typed_in_one_list_are_sorted_into_their_faces(self) -> None:
         good = document(mark(90.0, 5.0, -3.0, 0.0, n=3))
         left, right = self.rows(good)
         alternating = document({"left": [row for pair in zip(left, right, strict=True) for row in pair], "right": [{}]})
-        (mend,) = previewed(alternating)["partial"]["mends"]
+        (mend,) = previewed(alternating)["partial"]["fixes"]
         assert (mend["code"], mend["text"]) == ("sort-faces", "First mark: put three pointings into the other face.")
         assert reduced(self.put(alternating, mend))["result"] == reduced(good)["result"]
 
     def test_what_cannot_be_read_stays_where_it_was_typed(self) -> None:
         left, right = self.rows(document(mark(90.0, 5.0, -3.0, 0.0, n=2)))
         wrong = document({"left": [left[0], right[0], {"hz": "1.x", "v": "2"}], "right": [right[1]]})
-        (mend,) = previewed(wrong)["partial"]["mends"]
-        assert [len(each["value"]) for each in mend["puts"]] == [2, 2]
-        assert mend["puts"][0]["value"][1]["hz"] == "1.x"
+        (mend,) = previewed(wrong)["partial"]["fixes"]
+        assert [len(each["value"]) for each in mend["edits"]] == [2, 2]
+        assert mend["edits"][0]["value"][1]["hz"] == "1.x"
 
     def test_the_running_spread_of_the_face_at_hand(self) -> None:
         one = document({"left": [{"hz": "10.0000", "v": "90.0000"}, {"hz": "10.0004", "v": "89.5958"}], "right": [{}]})
         assert (
             "Two pointings of this face: from lowest to highest 4.0″ in the horizontal circle, 2.0″ in the vertical."
-            in [each["text"] for each in previewed(one)["partial"]["said"]]
+            in [each["text"] for each in previewed(one)["partial"]["messages"]]
         )
 
 
@@ -325,18 +325,20 @@ def test_one_of_five_a_whole_degree_off_is_named_by_itself() -> None:
 
 def test_a_pointing_apart_is_marked_before_the_other_face_is_in() -> None:
     left = [{"hz": f"10.000{k}", "v": "90.0000"} for k in (1, 2, 0, 1)] + [{"hz": "10.0101", "v": "90.0001"}]
-    apart = previewed(document({"left": left, "right": [{}]}))["partial"]["apart"]
+    apart = previewed(document({"left": left, "right": [{}]}))["partial"]["outlier"]
     assert apart["path"] == "observations.targets[0].left[4]"
     assert "horizontal circle" in apart["text"]
-    assert previewed(document({"left": left[:4], "right": [{}]}))["partial"]["apart"] is None
+    assert previewed(document({"left": left[:4], "right": [{}]}))["partial"]["outlier"] is None
 
 
 def test_a_face_that_moves_is_said_while_one_still_stands_there() -> None:
     """Three pointings about 10°00′01″, then two 40″ on."""
     left = [{"hz": f"10.00{s:02d}", "v": "90.0000"} for s in (1, 2, 0, 41, 42)]
-    said = {one["code"]: one["text"] for one in previewed(document({"left": left, "right": [{}]}))["partial"]["said"]}
+    said = {
+        one["code"]: one["text"] for one in previewed(document({"left": left, "right": [{}]}))["partial"]["messages"]
+    }
     assert said["moves-so-far"].startswith("First mark, face left: from the fourth pointing on the horizontal circle")
-    quiet = previewed(document({"left": left[:3], "right": [{}]}))["partial"]["said"]
+    quiet = previewed(document({"left": left[:3], "right": [{}]}))["partial"]["messages"]
     assert "moves-so-far" not in [one["code"] for one in quiet]
 
 

@@ -7,11 +7,12 @@ from typing import Any
 
 import pytest
 
-from naveta_core.documents import document_of
-from naveta_core.door import preview, reduce
+from naveta_core.dispatch import reduce
 from naveta_core.errors import Refused
-from naveta_core.orient.names import near_misses, same
-from naveta_core.series import jump, level_of
+from naveta_core.history.series import jump, level_of
+from naveta_core.orientation.names import near_misses, same
+from naveta_core.registry import document_of
+from tests.core.plain import asked_preview as preview
 
 from .test_free_station import codes, result
 from .world import CREEK, World, creek

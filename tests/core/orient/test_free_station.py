@@ -14,11 +14,11 @@ import pytest
 from scipy.optimize import least_squares
 
 from naveta_core.__main__ import main
-from naveta_core.documents import document_of
-from naveta_core.door import preview, reduce
+from naveta_core.dispatch import reduce
 from naveta_core.errors import Refused
-from naveta_core.orient.result import preview_free
-from naveta_core.registry import DOCUMENTS
+from naveta_core.registry import DOCUMENTS, document_of
+from tests.core.plain import asked_preview as preview
+from tests.core.plain import preview_free
 
 from .world import CREEK, World, creek, random_world
 
@@ -299,7 +299,7 @@ def test_examples(path: Path) -> None:
     """Figures by another least squares, or by hand; from the bare document, as the command line reads it."""
     example = json.loads(path.read_text())
     document = document_of(example["document"])
-    told = DOCUMENTS[document.kind].reduce(document)["result"]
+    told = DOCUMENTS[document.kind].reduce(document).plain()["result"]
     for name, wanted in example["expect"].items():
         assert told[name] == pytest.approx(wanted, abs=example["tolerance"][name]), name
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 
-from naveta_core.documents import document_of
-from naveta_core.orient.table import read_points, read_shots, write_points, write_shots
-from naveta_core.tables import TableFaults
+from naveta_core.documents.csv_io import TableFaults
+from naveta_core.orientation.table import read_points, read_shots, write_points, write_shots
+from naveta_core.registry import document_of
 
 from .world import creek
 

@@ -8,9 +8,9 @@ import random
 import pytest
 
 from naveta_core.errors import Refused, UnknownKind
-from naveta_core.stand.advisors import advise
-from naveta_core.stand.mechanism import see, slide
-from naveta_core.stand.vectors import polar
+from naveta_core.geometry import polar
+from naveta_core.setup.mechanism import see, slide
+from tests.core.plain import advise
 
 from .world import PLUMB, random_state
 

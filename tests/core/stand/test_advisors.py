@@ -10,10 +10,10 @@ from pathlib import Path
 
 import pytest
 
-from naveta_core.stand.advisors import advise
-from naveta_core.stand.kit import Base, Kit
-from naveta_core.stand.mechanism import State, move_leg, see, turn_screw
-from naveta_core.stand.vectors import polar
+from naveta_core.geometry import polar
+from naveta_core.setup.equipment import Base, Kit
+from naveta_core.setup.mechanism import State, move_leg, see, turn_screw
+from tests.core.plain import advise
 
 from .world import PLUMB, bubble_of, follow_leg, random_state, tilt_of, told_tripod, with_vial
 

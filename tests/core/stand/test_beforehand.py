@@ -8,17 +8,16 @@ from typing import Any
 
 import pytest
 
-from naveta_core.completing import complete
+from naveta_core.documents.instrument_context import complete
 from naveta_core.errors import Refused
-from naveta_core.segment import known_with, made_set_up, rest_of
-from naveta_core.stand.advisors import advise
-from naveta_core.stand.guide import guide
-from naveta_core.stand.hints import GROUND
-from naveta_core.stand.judge import preview
-from naveta_core.stand.judge import reduce as judged
-from naveta_core.stand.kit import Base
-from naveta_core.stand.mechanism import move_leg, see, turn_screw
-from naveta_core.stand.vectors import polar
+from naveta_core.geometry import polar
+from naveta_core.history.segment import known_with, rest_of
+from naveta_core.setup.equipment import Base
+from naveta_core.setup.mechanism import move_leg, see, turn_screw
+from naveta_core.setup.tips import GROUND
+from tests.core.plain import advise, guide, made_set_up
+from tests.core.plain import preview_set_up as preview
+from tests.core.plain import reduce_set_up as judged
 
 from .test_guide import OPTICAL, SPOT, document, saw, whole
 from .world import PLUMB, random_state, told_tripod, with_vial

@@ -7,16 +7,16 @@ from typing import Any
 
 import pytest
 
-from naveta_core.documents import document_of
-from naveta_core.door import answer, reduce
-from naveta_core.envelope import Work
+from naveta_core.dispatch import answer, reduce
+from naveta_core.documents.envelope import Work
 from naveta_core.errors import Refused
-from naveta_core.stand.acts import ACTS
-from naveta_core.stand.guide import guide
-from naveta_core.stand.judge import preview
-from naveta_core.stand.judge import reduce as judged
-from naveta_core.stand.reading import passes
-from naveta_core.stand.ways import WAYS, acts_of, cannot, fitting
+from naveta_core.registry import document_of
+from naveta_core.setup.methods import WAYS, acts_of, cannot
+from naveta_core.setup.reading import passes
+from naveta_core.setup.steps import ACTS
+from tests.core.plain import fitting, guide
+from tests.core.plain import preview_set_up as preview
+from tests.core.plain import reduce_set_up as judged
 
 LASER = {
     "kind": "robotic-total-station",

@@ -9,9 +9,9 @@ from typing import Any
 import numpy as np
 import pytest
 
-from naveta_core.checks import KINDS
 from naveta_core.errors import Refused
-from naveta_core.stand.advisors import advise
+from naveta_sim import simulate
+from tests.core.plain import advise
 
 from ..bench.simulated import part, reduced
 
@@ -39,7 +39,7 @@ def test_the_plan_promises_what_the_measurement_shows() -> None:
     promised = plan(LEVEL, STEEP)["result"]
     rng, c, t = random.Random(5), [], []
     for _ in range(400):
-        result = reduced(KINDS["two-face"].simulate(rng, {"targets": ((90.0, 100.0), (66.0, 100.0)), "accuracy": 3.0}))[
+        result = reduced(simulate("two-face", rng, {"targets": ((90.0, 100.0), (66.0, 100.0)), "accuracy": 3.0}))[
             "result"
         ]
         c.append(result["collimation_arcsec"])
@@ -53,11 +53,7 @@ def test_the_plan_promises_what_the_measurement_shows() -> None:
 
 def test_and_what_the_check_itself_says_on_a_day_as_usual() -> None:
     told = [
-        reduced(
-            KINDS["two-face"].simulate(
-                random.Random(seed), {"targets": ((90.0, 100.0), (66.0, 100.0)), "accuracy": 3.0}
-            )
-        )
+        reduced(simulate("two-face", random.Random(seed), {"targets": ((90.0, 100.0), (66.0, 100.0)), "accuracy": 3.0}))
         for seed in range(60)
     ]
     promised = plan(LEVEL, STEEP)["result"]

@@ -11,8 +11,8 @@ import pytest
 from scipy.optimize import fsolve
 from scipy.spatial.transform import Rotation
 
-from naveta_core.stand.kit import Base, CircularVial, ElectronicLevel, Kit, PlateVial, Plummet
-from naveta_core.stand.mechanism import (
+from naveta_core.setup.equipment import Base, CircularVial, ElectronicLevel, Kit, PlateVial, Plummet
+from naveta_core.setup.mechanism import (
     OutOfReachError,
     axis_height_m,
     carry_over,
@@ -25,7 +25,7 @@ from naveta_core.stand.mechanism import (
     turn_screw,
     turn_to,
 )
-from naveta_core.stand.tripod import CannotStandError, even_feet, level_pose
+from naveta_core.setup.tripod import CannotStandError, even_feet, level_pose
 
 from .world import PLUMB, random_feet, random_state, tilt_of
 

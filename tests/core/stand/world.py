@@ -6,9 +6,9 @@ import math
 import random
 from dataclasses import replace
 
-from naveta_core.stand.kit import CircularVial, Kit
-from naveta_core.stand.mechanism import State, move_leg, see, stood
-from naveta_core.stand.tripod import LEGS, Feet
+from naveta_core.setup.equipment import CircularVial, Kit
+from naveta_core.setup.mechanism import State, move_leg, see, stood
+from naveta_core.setup.tripod import LEGS, Feet
 
 PLUMB = Kit(leg_shortest_m=0.3, leg_longest_m=3.0)
 

@@ -15,29 +15,9 @@ export interface paths {
         put?: never;
         /**
          * Guide Adjusting
-         * @description Where the reticle has to go, and what each reading since leaves to be done.
+         * @description Where what is adjusted has to go, and what each reading since leaves to be done.
          */
         post: operations["guide_adjusting"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/checks/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Preview Check
-         * @description What can be said already of a document as far as it goes. Stores nothing.
-         */
-        post: operations["preview_check"];
         delete?: never;
         options?: never;
         head?: never;
@@ -79,6 +59,86 @@ export interface paths {
         get: operations["device"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/documents/as-left": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin As Left
+         * @description The same check again after adjusting, everything that is read still to come. Stores nothing.
+         */
+        post: operations["begin_as_left"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/documents/from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Document From File
+         * @description A stored document as somebody would type it. Stores nothing.
+         */
+        post: operations["document_from_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/documents/repeat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Repeat Document
+         * @description A check's document with everything that is read still to come once more. Stores nothing.
+         */
+        post: operations["repeat_document"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/documents/take-method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Method
+         * @description A check's document by another method or in another unit, with what was typed. Stores nothing.
+         */
+        post: operations["take_method"];
         delete?: never;
         options?: never;
         head?: never;
@@ -300,11 +360,31 @@ export interface paths {
         };
         /**
          * List Kinds
-         * @description Every kind of check: what it is for, what to bring, its layouts and cautions.
+         * @description Every kind of check: what it is for, what to bring, its methods with their forms, its cautions.
          */
         get: operations["list_kinds"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{kind}/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Document
+         * @description A document of a check as one of its methods begins it. Stores nothing.
+         */
+        post: operations["begin_document"];
         delete?: never;
         options?: never;
         head?: never;
@@ -409,26 +489,6 @@ export interface paths {
          * @description Add a model (manager).
          */
         post: operations["add_model"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/orient/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Preview Orientation
-         * @description What can be said already of a free station or backsight. Stores nothing.
-         */
-        post: operations["preview_orientation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -603,6 +663,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What can be said already of a document of any kind as far as it goes. Stores nothing.
+         */
+        post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/records": {
         parameters: {
             query?: never;
@@ -743,26 +823,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/round/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Preview Round
-         * @description What a round before the work could take in the minutes there are, what is done of it. Stores nothing.
-         */
-        post: operations["preview_round"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -851,27 +911,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/stand/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Preview Set Up
-         * @description What can be said already of a set-up as far as it goes. Stores nothing.
-         */
-        post: operations["preview_set_up"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stand/ways": {
+    "/api/stand/methods": {
         parameters: {
             query?: never;
             header?: never;
@@ -879,11 +919,11 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Ways Of Working
+         * Set Up Methods
          * @description Every way of setting this instrument up (on this base of the fleet), what each is good for, and which cannot be
          *     taken with it.
          */
-        get: operations["ways_of_working"];
+        get: operations["set_up_methods"];
         put?: never;
         post?: never;
         delete?: never;
@@ -896,24 +936,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** ActShape */
-        ActShape: {
-            /** Asks */
-            asks: string;
-            /** Cautions */
-            cautions: components["schemas"]["Coded"][];
-            /** Do */
-            do: string;
-            /** Look */
-            look: string;
-            /** Name */
-            name: string;
-            /** Title */
-            title: string;
-            /** Why */
-            why: string;
-            /** Wrong */
-            wrong: string;
+        /**
+         * AccuracyReading
+         * @description One circle reading at a target.
+         */
+        AccuracyReading: {
+            /**
+             * Reading
+             * @default null
+             */
+            reading: string | number | null;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
         };
         /**
          * Active
@@ -925,30 +962,54 @@ export interface components {
         };
         /**
          * Adjusting
-         * @description The act of adjusting: target, tool, and what each reading since leaves to be done. `wells`: what is typed each
-         *     time, one figure or two (then joined by a blank).
+         * @description The act of adjusting: target, tool, and what each reading since leaves to be done. `inputs`: what is typed each
+         *     time, one figure or two (then joined by a blank); without any nothing is read on the way.
          */
         Adjusting: {
             /** Allowed */
             allowed: boolean;
-            /** Asked */
-            asked: string;
-            /** From Text */
+            /**
+             * From Text
+             * @default
+             */
             from_text: string;
-            /** Screw */
+            /**
+             * Inputs
+             * @default []
+             */
+            inputs: string[];
+            /**
+             * Prompt
+             * @default
+             */
+            prompt: string;
+            /**
+             * Screw
+             * @default
+             */
             screw: string;
-            /** Steps */
+            /**
+             * Steps
+             * @default []
+             */
             steps: components["schemas"]["AdjustingStep"][];
-            /** Target Text */
+            /**
+             * Target Text
+             * @default
+             */
             target_text: string;
             /** Text */
             text: string;
-            /** Tool */
+            /**
+             * Tool
+             * @default
+             */
             tool: string;
-            /** Unit */
+            /**
+             * Unit
+             * @default
+             */
             unit: string;
-            /** Wells */
-            wells: string[];
         };
         /**
          * AdjustingStep
@@ -990,16 +1051,6 @@ export interface components {
             text: string;
         };
         /**
-         * ApartSoFar
-         * @description A figure that stands apart, and what is to be done about it.
-         */
-        ApartSoFar: {
-            /** Path */
-            path: string;
-            /** Text */
-            text: string;
-        };
-        /**
          * Aside
          * @description A place as typed: millimetres to the person's right, and away from them; minus is left, and nearer.
          */
@@ -1014,20 +1065,6 @@ export interface components {
              * @default null
              */
             right: string | number | null;
-        };
-        /**
-         * AsksOut
-         * @description Which circumstances are asked for before it begins.
-         */
-        AsksOut: {
-            /** Minutes On */
-            minutes_on: boolean;
-            /** Support */
-            support: boolean;
-            /** Temperature */
-            temperature: boolean;
-            /** Wind */
-            wind: boolean;
         };
         /** Backsight */
         Backsight: {
@@ -1215,45 +1252,20 @@ export interface components {
             travel_mm: string | number;
         };
         /**
-         * BothFaces
-         * @description Pointings in face left and in face right.
-         */
-        BothFaces: {
-            /**
-             * Left
-             * @default []
-             */
-            left: components["schemas"]["Pointing"][];
-            /**
-             * Right
-             * @default []
-             */
-            right: components["schemas"]["Pointing"][];
-        };
-        /** Bubble */
-        Bubble: {
-            /** At Wall */
-            at_wall: boolean;
-            /** Bearing Deg */
-            bearing_deg: number;
-            /** Offset Mm */
-            offset_mm: number | null;
-        };
-        /**
-         * BubbleReading
+         * BubbleRow
          * @description A bubble in the vial's own frame: x right, y along the heading.
          */
-        BubbleReading: {
+        BubbleRow: {
             /**
              * Heading Deg
              * @default null
              */
             heading_deg: string | number | null;
             /**
-             * Round
+             * Repeat
              * @default null
              */
-            round: number | null;
+            repeat: number | null;
             /**
              * X Mm
              * @default null
@@ -1288,6 +1300,13 @@ export interface components {
              */
             sensitivity_arcmin_per_2mm: string | number;
         };
+        /** CalculationLine */
+        CalculationLine: {
+            /** Text */
+            text: string;
+            /** Value */
+            value: string;
+        };
         /**
          * ChangePassword
          * @description One's own password until now, and the new one.
@@ -1299,8 +1318,8 @@ export interface components {
             old: string;
         };
         CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["PreSurvey"] | components["schemas"]["SetUpDocument"];
-        /** CheckStandingShape */
-        CheckStandingShape: {
+        /** CheckStandingAnswer */
+        CheckStandingAnswer: {
             /** Check */
             check: string;
             /** Due On */
@@ -1308,7 +1327,7 @@ export interface components {
             /** Minutes */
             minutes: number;
             /** Reasons */
-            reasons: components["schemas"]["Coded"][];
+            reasons: components["schemas"]["Reason"][];
             /** State */
             state: string;
             /** Title */
@@ -1361,6 +1380,27 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * CirclePointing
+         * @description Both circles at one pointing, in the document's angle unit.
+         */
+        CirclePointing: {
+            /**
+             * Hz
+             * @default null
+             */
+            hz: string | number | null;
+            /**
+             * Repeat
+             * @default null
+             */
+            repeat: number | null;
+            /**
+             * V
+             * @default null
+             */
+            v: string | number | null;
         };
         /**
          * CircularVial
@@ -1430,7 +1470,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["CircularVialObservations"];
             /**
              * Remark
              * @default
@@ -1462,6 +1507,24 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
+        /** CircularVialObservations */
+        CircularVialObservations: {
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["BubbleRow"][];
+            /**
+             * Sensitivity Arcmin Per 2Mm
+             * @default null
+             */
+            sensitivity_arcmin_per_2mm: string | number | null;
+            /**
+             * Sits On
+             * @default null
+             */
+            sits_on: ("rotating" | "base") | null;
+        };
         /**
          * Closing
          * @description The look back at the reference before the stand is taken down.
@@ -1482,16 +1545,6 @@ export interface components {
              * @default null
              */
             v: string | number | null;
-        };
-        /**
-         * Coded
-         * @description A sentence with the code it is known by.
-         */
-        Coded: {
-            /** Code */
-            code: string;
-            /** Text */
-            text: string;
         };
         /**
          * CompensatorFunction
@@ -1561,7 +1614,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["CompensatorObservations"];
             /**
              * Remark
              * @default
@@ -1592,6 +1650,39 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /** CompensatorObservations */
+        CompensatorObservations: {
+            /**
+             * After Tap
+             * @default []
+             */
+            after_tap: (string | number)[];
+            /**
+             * Distance
+             * @default null
+             */
+            distance: string | number | null;
+            /**
+             * @default {
+             *       "away": [],
+             *       "centre": [],
+             *       "left": [],
+             *       "right": [],
+             *       "toward": []
+             *     }
+             */
+            positions: components["schemas"]["Positions"];
+            /**
+             * Returns
+             * @default null
+             */
+            returns: ("yes" | "no") | null;
+            /**
+             * Tilt Arcmin
+             * @default null
+             */
+            tilt_arcmin: string | number | null;
         };
         /**
          * Conditions
@@ -1777,7 +1868,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["DirectionAccuracyObservations"];
             /**
              * Remark
              * @default
@@ -1810,8 +1906,31 @@ export interface components {
             work: components["schemas"]["Work"];
         };
         /**
+         * DirectionAccuracyObservations
+         * @description Which circle, which procedure, and its series: one for simplified, four for full.
+         */
+        DirectionAccuracyObservations: {
+            /**
+             * Circle
+             * @default horizontal
+             * @enum {string}
+             */
+            circle: "horizontal" | "vertical";
+            /**
+             * Procedure
+             * @default simplified
+             * @enum {string}
+             */
+            procedure: "simplified" | "full";
+            /**
+             * Series
+             * @default []
+             */
+            series: components["schemas"]["SetSeries"][];
+        };
+        /**
          * DirectionRounds
-         * @description Directions to several marks from a reference, and what the instrument shows in them.
+         * @description Directions to several targets from a reference, and what the instrument shows in them.
          */
         DirectionRounds: {
             /**
@@ -1877,7 +1996,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["DirectionRoundsObservations"];
             /**
              * Remark
              * @default
@@ -1908,6 +2032,60 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /**
+         * DirectionRoundsObservations
+         * @description Rounds, the circle set afresh between them; the first target pointed at is the reference.
+         */
+        DirectionRoundsObservations: {
+            /**
+             * Rounds
+             * @default []
+             */
+            rounds: components["schemas"]["DirectionSet"][];
+        };
+        /**
+         * DirectionSet
+         * @description Pointings in the order in which they were taken.
+         */
+        DirectionSet: {
+            /**
+             * Pointings
+             * @default []
+             */
+            pointings: components["schemas"]["DirectionSight"][];
+        };
+        /**
+         * DirectionSight
+         * @description One pointing: which target, which face, the circles.
+         */
+        DirectionSight: {
+            /**
+             * Face
+             * @default left
+             * @enum {string}
+             */
+            face: "left" | "right";
+            /**
+             * Hz
+             * @default null
+             */
+            hz: string | number | null;
+            /**
+             * Repeat
+             * @default null
+             */
+            repeat: number | null;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /**
+             * V
+             * @default null
+             */
+            v: string | number | null;
         };
         /**
          * Display
@@ -2020,7 +2198,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["DualAxisLevelObservations"];
             /**
              * Remark
              * @default
@@ -2052,6 +2235,57 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
+        /** DualAxisLevelObservations */
+        DualAxisLevelObservations: {
+            /**
+             * Before Across Arcsec
+             * @default null
+             */
+            before_across_arcsec: string | number | null;
+            /**
+             * Before Along Arcsec
+             * @default null
+             */
+            before_along_arcsec: string | number | null;
+            /**
+             * Corrections On
+             * @default null
+             */
+            corrections_on: ("yes" | "no") | null;
+            /**
+             * Found
+             * @default null
+             */
+            found: {
+                [key: string]: string | number | null;
+            } | null;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["ElectronicLevelRow"][];
+            /**
+             * Sensitivity Arcsec Per Div
+             * @default null
+             */
+            sensitivity_arcsec_per_div: string | number | null;
+        };
+        /**
+         * EachOut
+         * @description The list a group is repeated for, entry by entry.
+         */
+        EachOut: {
+            /** Fewest */
+            fewest: number;
+            /** More */
+            more: string;
+            /** Most */
+            most: number;
+            /** Noun */
+            noun: string;
+            /** Path */
+            path: string;
+        };
         /**
          * Earlier
          * @description An earlier result of the same segment (no event in between), newest first in the list.
@@ -2081,25 +2315,60 @@ export interface components {
              */
             temperature_c: string | number | null;
         };
-        /** Effect */
+        /**
+         * Edit
+         * @description What is to stand at a path of the document.
+         */
+        Edit: {
+            /** Path */
+            path: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * Effect
+         * @description What a finding does in the work.
+         */
         Effect: {
             /** Code */
             code: string;
             /** Height M */
-            height_m: number | null;
+            height_m?: number | null;
             /** Imbalance M */
-            imbalance_m: number | null;
+            imbalance_m?: number | null;
             /** Text */
             text: string;
         };
-        /** Ellipse */
-        Ellipse: {
-            /** Bearing Deg */
-            bearing_deg: number;
-            /** Longest M */
-            longest_m: number;
-            /** Shortest M */
-            shortest_m: number;
+        /**
+         * ElectronicLevelRow
+         * @description Both figures of an electronic level at a heading, and the plate bubble beside it where one is read.
+         */
+        ElectronicLevelRow: {
+            /**
+             * Across Arcsec
+             * @default null
+             */
+            across_arcsec: string | number | null;
+            /**
+             * Along Arcsec
+             * @default null
+             */
+            along_arcsec: string | number | null;
+            /**
+             * Bubble Div
+             * @default null
+             */
+            bubble_div: string | number | null;
+            /**
+             * Heading Deg
+             * @default null
+             */
+            heading_deg: string | number | null;
+            /**
+             * Repeat
+             * @default null
+             */
+            repeat: number | null;
         };
         /**
          * Ends
@@ -2116,6 +2385,15 @@ export interface components {
              * @default null
              */
             right: string | number | null;
+        };
+        /** ErrorEllipse */
+        ErrorEllipse: {
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Longest M */
+            longest_m: number;
+            /** Shortest M */
+            shortest_m: number;
         };
         /** EventPoint */
         EventPoint: {
@@ -2143,37 +2421,74 @@ export interface components {
             /** Place */
             place: string | null;
         };
-        /** Expected */
-        Expected: {
-            /** Advice */
-            advice: string | null;
-            /** Enough */
-            enough: number | null;
-            /** Readings */
-            readings: number;
-            /** Text */
-            text: string;
-            /** U95 Arcsec */
-            u95_arcsec: number;
+        /**
+         * FacePointings
+         * @description Pointings in face left and in face right.
+         */
+        FacePointings: {
+            /**
+             * Left
+             * @default []
+             */
+            left: components["schemas"]["CirclePointing"][];
+            /**
+             * Right
+             * @default []
+             */
+            right: components["schemas"]["CirclePointing"][];
         };
         /**
          * FaceSet
-         * @description All marks once in each face.
+         * @description All targets once in each face.
          */
         FaceSet: {
             /**
              * Left
              * @default []
              */
-            left: components["schemas"]["Sighted"][];
+            left: components["schemas"]["AccuracyReading"][];
             /**
              * Right
              * @default []
              */
-            right: components["schemas"]["Sighted"][];
+            right: components["schemas"]["AccuracyReading"][];
         };
-        /** FaultShape */
-        FaultShape: {
+        /**
+         * FaceTarget
+         * @description One target, seen in face left and in face right.
+         */
+        FaceTarget: {
+            /**
+             * Distance M
+             * @default null
+             */
+            distance_m: string | number | null;
+            /**
+             * Left
+             * @default []
+             */
+            left: components["schemas"]["CirclePointing"][];
+            /**
+             * Mark
+             * @default null
+             */
+            mark: ("plate" | "sticker" | "prism" | "round-about-prism" | "nail" | "pole" | "edge" | "unknown") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Right
+             * @default []
+             */
+            right: components["schemas"]["CirclePointing"][];
+        };
+        /**
+         * Fault
+         * @description One thing that is wrong with a document: where, what was given, what is wanted.
+         */
+        Fault: {
             /** Given */
             given: string;
             /** Path */
@@ -2185,18 +2500,16 @@ export interface components {
         };
         /**
          * FieldOut
-         * @description A field of an entry; `given`: filled from the way; `anew`: told again after adjusting.
+         * @description A field of a form; `prefilled`: filled in by the method; `ask_again`: asked again after adjusting.
          */
         FieldOut: {
-            /** Anew */
-            anew: boolean;
-            /** Given */
-            given: boolean;
+            /** Ask Again */
+            ask_again: boolean;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "number" | "length" | "angle" | "choice";
+            kind: "number" | "length" | "angle" | "choice" | "text" | "count" | "switch";
             /** Label */
             label: string;
             /** Name */
@@ -2205,6 +2518,8 @@ export interface components {
             optional: boolean;
             /** Options */
             options: components["schemas"]["OptionOut"][];
+            /** Prefilled */
+            prefilled: boolean;
             /** Unit */
             unit: string;
         };
@@ -2249,12 +2564,17 @@ export interface components {
              */
             turned: components["schemas"]["Levelled"];
         };
-        /** FineShape */
-        FineShape: {
-            /** Cannot */
-            cannot: string | null;
-            /** Fine */
-            fine: string;
+        /**
+         * Fix
+         * @description A slip of entry that one touch puts right, by moving what was typed to where it belongs.
+         */
+        Fix: {
+            /** Code */
+            code: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+            /** Text */
+            text: string;
         };
         /** FreeStation */
         FreeStation: {
@@ -2399,11 +2719,18 @@ export interface components {
         };
         /**
          * GroupOut
-         * @description Fields that stand together; with `rows`, `path` is a list of which every entry is a row, with `rounds` of a round.
+         * @description Fields that stand together. `[*]` in the path: once for every entry of `each`; `struck`: the list that takes struck
+         *     values; `setting`: how things are, not what is read; `before`: a look that comes before the first reading.
          */
         GroupOut: {
+            /** Before */
+            before: boolean;
+            each: components["schemas"]["EachOut"] | null;
+            /** Fewest */
+            fewest: number;
             /** Fields */
             fields: components["schemas"]["FieldOut"][];
+            instead: components["schemas"]["InsteadOut"] | null;
             /** More */
             more: string;
             /** Most */
@@ -2412,12 +2739,16 @@ export interface components {
             note: string;
             /** Path */
             path: string;
-            /** Rounds */
-            rounds: boolean;
+            /** Repeats */
+            repeats: boolean;
             /** Row Titles */
             row_titles: string[];
             /** Rows */
             rows: boolean;
+            /** Setting */
+            setting: boolean;
+            /** Struck */
+            struck: string;
             /** Title */
             title: string;
         };
@@ -2426,7 +2757,7 @@ export interface components {
          * @description Where somebody is in a set-up, and what to do now.
          */
         Guide: {
-            act: components["schemas"]["ActShape"];
+            act: components["schemas"]["StepAtHand"];
             advice: components["schemas"]["GuideAdvice"] | null;
             /** Converges */
             converges: string | null;
@@ -2435,9 +2766,9 @@ export interface components {
             /** Enough */
             enough: boolean;
             /** Hints */
-            hints: components["schemas"]["Coded"][];
+            hints: components["schemas"]["Reason"][];
             /** Knots */
-            knots: components["schemas"]["Knot"][];
+            knots: components["schemas"]["WayStep"][];
             laser: components["schemas"]["LaserOn"] | null;
             /** May Skip */
             may_skip: boolean;
@@ -2447,8 +2778,8 @@ export interface components {
             next_title: string | null;
             /** Passes */
             passes: number;
-            site: components["schemas"]["Site"];
-            tries: components["schemas"]["Tries"] | null;
+            site: components["schemas"]["SiteDrawing"];
+            tries: components["schemas"]["Trial"] | null;
             /** Usual */
             usual: {
                 [key: string]: number;
@@ -2539,6 +2870,30 @@ export interface components {
             new: string[];
             /** Same */
             same: string[];
+        };
+        /**
+         * InsteadOut
+         * @description Another list that may be filled instead of a group's own.
+         */
+        InsteadOut: {
+            /** Fewest */
+            fewest: number;
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+            /** More */
+            more: string;
+            /** Most */
+            most: number;
+            /** Path */
+            path: string;
+            /** Repeats */
+            repeats: boolean;
+            /** Row Titles */
+            row_titles: string[];
+            /** Rows */
+            rows: boolean;
+            /** Title */
+            title: string;
         };
         /**
          * Instrument
@@ -2664,7 +3019,7 @@ export interface components {
         };
         /**
          * InstrumentOut
-         * @description An instrument's passport; `ways`: of each of its checks, those that suit it, the usual one first.
+         * @description An instrument's passport; `methods`: of each of its checks, those that suit it, the usual one first.
          */
         InstrumentOut: {
             /** Adjusting Hints */
@@ -2684,6 +3039,10 @@ export interface components {
             limits: {
                 [key: string]: unknown;
             };
+            /** Methods */
+            methods: {
+                [key: string]: string[];
+            };
             /** Model */
             model: string;
             /** Place */
@@ -2692,17 +3051,13 @@ export interface components {
             serial: string;
             /** Since */
             since: string;
-            standing: components["schemas"]["StandingShape"];
+            standing: components["schemas"]["StandingAnswer"];
             /** Stated */
             stated: {
                 [key: string]: unknown;
             };
             /** Tag */
             tag: string;
-            /** Ways */
-            ways: {
-                [key: string]: string[];
-            };
         };
         /**
          * InstrumentRow
@@ -2718,39 +3073,41 @@ export interface components {
             model: string;
             /** Place */
             place: string;
-            standing: components["schemas"]["StandingShape"];
+            standing: components["schemas"]["StandingAnswer"];
             /** Tag */
             tag: string;
         };
-        /** KindOut */
+        /**
+         * KindOut
+         * @description A kind of check: what it is for, what to bring, how it is taken.
+         */
         KindOut: {
             /** Adjustable */
             adjustable: boolean;
+            /** Allows Repeat */
+            allows_repeat: boolean;
             /** Applies To */
             applies_to: string[];
-            asks: components["schemas"]["AsksOut"];
             /** Before You Start */
             before_you_start: string[];
             /** Bring */
             bring: string[];
-            /** Carries */
-            carries: string[];
             /** Cautions */
             cautions: {
-                [key: string]: components["schemas"]["Coded"][];
+                [key: string]: components["schemas"]["Reason"][];
             };
             /** Csv Columns */
             csv_columns: string[];
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
             /** Interval Days */
             interval_days: number;
-            /** Joins */
-            joins: boolean;
             /** Kind */
             kind: string;
-            /** Layouts */
-            layouts: components["schemas"]["LayoutOut"][];
             /** Main Quantity */
             main_quantity: string;
+            /** Methods */
+            methods: components["schemas"]["MethodOut"][];
             /** Minutes */
             minutes: number;
             /** Order */
@@ -2758,36 +3115,21 @@ export interface components {
             /** Quantity Label */
             quantity_label: string;
             quick: components["schemas"]["QuickOut"] | null;
+            /** Repeat Label */
+            repeat_label: string;
+            required_conditions: components["schemas"]["RequiredConditionsOut"];
             /** Title */
             title: string;
             /** Unit */
             unit: string;
             /** Watch Condition */
             watch_condition: string;
-            /** Ways */
-            ways: components["schemas"]["WayOut"][];
             /** When Bad */
             when_bad: components["schemas"]["LedStep"][];
             /** Who Adjusts */
             who_adjusts: string[];
             /** Why */
             why: string;
-        };
-        /**
-         * Knot
-         * @description One act on the string: done, now, open, or passed over.
-         */
-        Knot: {
-            /** Act */
-            act: string;
-            /** Knot */
-            knot: string;
-            /** May Take */
-            may_take: boolean;
-            /** State */
-            state: string;
-            /** Title */
-            title: string;
         };
         /**
          * KnownInstrument
@@ -2875,19 +3217,6 @@ export interface components {
             /** Value */
             value: number;
         };
-        /** LayoutOut */
-        LayoutOut: {
-            /** Distances Ft */
-            distances_ft: number[][];
-            /** Distances M */
-            distances_m: number[][];
-            /** Good For */
-            good_for: string;
-            /** Name */
-            name: string;
-            /** Title */
-            title: string;
-        };
         /** LedStep */
         LedStep: {
             /** Code */
@@ -2897,36 +3226,12 @@ export interface components {
             /** Title */
             title: string;
         };
-        /**
-         * LevelReading
-         * @description Both figures of an electronic level at a heading, and the plate bubble beside it where one is read.
-         */
-        LevelReading: {
-            /**
-             * Across Arcsec
-             * @default null
-             */
-            across_arcsec: string | number | null;
-            /**
-             * Along Arcsec
-             * @default null
-             */
-            along_arcsec: string | number | null;
-            /**
-             * Bubble Div
-             * @default null
-             */
-            bubble_div: string | number | null;
-            /**
-             * Heading Deg
-             * @default null
-             */
-            heading_deg: string | number | null;
-            /**
-             * Round
-             * @default null
-             */
-            round: number | null;
+        /** LevelOffer */
+        LevelOffer: {
+            /** Cannot */
+            cannot: string | null;
+            /** Fine */
+            fine: string;
         };
         /**
          * Levelled
@@ -3012,7 +3317,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["LevellingAccuracyObservations"];
             /**
              * Remark
              * @default
@@ -3043,6 +3353,33 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /**
+         * LevellingAccuracyObservations
+         * @description Simplified: ten pairs from the middle, ten from nearer one staff. Full: twenty, staffs exchanged, twenty.
+         */
+        LevellingAccuracyObservations: {
+            /**
+             * Base M
+             * @default null
+             */
+            base_m: string | number | null;
+            /**
+             * Permitted Mm
+             * @default null
+             */
+            permitted_mm: string | number | null;
+            /**
+             * Procedure
+             * @default simplified
+             * @enum {string}
+             */
+            procedure: "simplified" | "full";
+            /**
+             * Sets
+             * @default []
+             */
+            sets: components["schemas"]["PairSet"][];
         };
         /** LimitFigures */
         LimitFigures: {
@@ -3076,10 +3413,31 @@ export interface components {
              */
             watch: string | number | null;
         };
+        /**
+         * LoadCycle
+         * @description The scale read with the head let alone, under the hand, and let go again, mm.
+         */
+        LoadCycle: {
+            /**
+             * Free Mm
+             * @default null
+             */
+            free_mm: string | number | null;
+            /**
+             * Loaded Mm
+             * @default null
+             */
+            loaded_mm: string | number | null;
+            /**
+             * Released Mm
+             * @default null
+             */
+            released_mm: string | number | null;
+        };
         /** LookBackOut */
         LookBackOut: {
             /** Advice */
-            advice: components["schemas"]["Coded"][];
+            advice: components["schemas"]["Reason"][];
             /** Cost */
             cost: components["schemas"]["Effect"][];
             /** Events */
@@ -3091,24 +3449,6 @@ export interface components {
             taken_out: number;
             /** Text */
             text: string;
-        };
-        /**
-         * Looks
-         * @description Two looks before any reading: does the circular bubble hold when turned, does the line return after a tap.
-         */
-        Looks: {
-            /**
-             * Bubble Holds
-             * @default not-looked
-             * @enum {string}
-             */
-            bubble_holds: "yes" | "no" | "not-looked";
-            /**
-             * Line Returns
-             * @default not-looked
-             * @enum {string}
-             */
-            line_returns: "yes" | "no" | "not-looked";
         };
         /**
          * Mark
@@ -3137,10 +3477,36 @@ export interface components {
             note: string;
         };
         /**
-         * Marks
+         * MarkRow
+         * @description Where it points on a sheet on the ground: x right, y away, any fixed origin.
+         */
+        MarkRow: {
+            /**
+             * Heading Deg
+             * @default null
+             */
+            heading_deg: string | number | null;
+            /**
+             * Repeat
+             * @default null
+             */
+            repeat: number | null;
+            /**
+             * X Mm
+             * @default null
+             */
+            x_mm: string | number | null;
+            /**
+             * Y Mm
+             * @default null
+             */
+            y_mm: string | number | null;
+        };
+        /**
+         * MarkSet
          * @description Marks taken at one height.
          */
-        Marks: {
+        MarkSet: {
             /**
              * Height M
              * @default null
@@ -3150,19 +3516,38 @@ export interface components {
              * Marks
              * @default []
              */
-            marks: components["schemas"]["Mark"][];
+            marks: components["schemas"]["MarkRow"][];
+        };
+        /** MethodOffer */
+        MethodOffer: {
+            /** Cannot */
+            cannot: string | null;
+            /** Good For */
+            good_for: string;
+            /** Title */
+            title: string;
+            /** Way */
+            way: string;
         };
         /**
-         * Mend
-         * @description A slip of entry that can be mended in one touch, by putting what was typed where it belongs.
+         * MethodOut
+         * @description A method of carrying a check out, with its form.
          */
-        Mend: {
-            /** Code */
-            code: string;
-            /** Puts */
-            puts: components["schemas"]["Put"][];
-            /** Text */
-            text: string;
+        MethodOut: {
+            /** Caution */
+            caution: components["schemas"]["Reason"][];
+            /** Good For */
+            good_for: string;
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string[];
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
         };
         /** ModelOut */
         ModelOut: {
@@ -3284,8 +3669,11 @@ export interface components {
             /** Username */
             username: string;
         };
-        /** NextWanted */
-        NextWanted: {
+        /**
+         * NextReading
+         * @description What is read next: its path, and what it is called.
+         */
+        NextReading: {
             /** Path */
             path: string;
             /** Where */
@@ -3302,31 +3690,14 @@ export interface components {
             factor: string | number;
         };
         /**
-         * Observations
-         * @description How many minutes there are, and the checks in the order in which they are taken.
+         * Note
+         * @description Something to be said beside a group of fields, or beside one.
          */
-        Observations: {
-            /**
-             * Minutes
-             * @default 10
-             */
-            minutes: string | number;
-            /**
-             * Steps
-             * @default []
-             */
-            steps: components["schemas"]["Step"][];
-        };
-        /**
-         * OneRound
-         * @description Pointings in the order in which they were taken.
-         */
-        OneRound: {
-            /**
-             * Pointings
-             * @default []
-             */
-            pointings: components["schemas"]["Sight"][];
+        Note: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
         };
         /** OptionOut */
         OptionOut: {
@@ -3372,42 +3743,24 @@ export interface components {
             together: boolean;
         };
         /**
-         * OrientPreview
+         * OrientationPreview
          * @description What can be said already of an orientation.
          */
-        OrientPreview: {
+        OrientationPreview: {
             /** Closing */
             closing: string;
             /** Complete */
             complete: boolean;
             /** Faults */
-            faults: components["schemas"]["FaultShape"][];
-            /** Fingerprint */
-            fingerprint?: string | null;
+            faults: components["schemas"]["Fault"][];
             /** Missing */
             missing: string[];
-            plan: components["schemas"]["Plan"];
+            plan: components["schemas"]["SitePlan"];
             reduced?: components["schemas"]["Result"] | null;
             /** Sofar */
-            sofar: components["schemas"]["SightSoFarText"][];
+            sofar: components["schemas"]["Note"][];
             /** Wanted */
-            wanted: components["schemas"]["NextWanted"][];
-        };
-        /**
-         * Pair
-         * @description Staff A and staff B, the level lifted and set afresh before each pair.
-         */
-        Pair: {
-            /**
-             * A
-             * @default null
-             */
-            a: string | number | null;
-            /**
-             * B
-             * @default null
-             */
-            b: string | number | null;
+            wanted: components["schemas"]["NextReading"][];
         };
         /**
          * PairSet
@@ -3418,64 +3771,7 @@ export interface components {
              * Pairs
              * @default []
              */
-            pairs: components["schemas"]["Pair"][];
-        };
-        /**
-         * Part
-         * @description One judged quantity.
-         */
-        Part: {
-            /** Basis */
-            basis: string;
-            /** Dof */
-            dof: number;
-            /**
-             * Grade
-             * @enum {string}
-             */
-            grade: "use" | "watch" | "adjust" | "service" | "repeat";
-            /**
-             * Limit Text
-             * @default
-             */
-            limit_text: string;
-            limits: components["schemas"]["LimitFigures"];
-            /** Proved To */
-            proved_to: number;
-            /** Quantity */
-            quantity: string;
-            /** Sigma */
-            sigma: number;
-            /** U95 */
-            u95: number;
-            /** Value */
-            value: number;
-            /** Why */
-            why: string;
-        };
-        /** Partial */
-        Partial: {
-            apart?: components["schemas"]["ApartSoFar"] | null;
-            expected: components["schemas"]["Expected"] | null;
-            /** Looks */
-            looks: components["schemas"]["Coded"][];
-            /**
-             * Mends
-             * @default []
-             */
-            mends: components["schemas"]["Mend"][];
-            next: components["schemas"]["NextWanted"] | null;
-            /**
-             * Said
-             * @default []
-             */
-            said: components["schemas"]["Coded"][];
-            /** Setups */
-            setups: components["schemas"]["SetupSoFar"][];
-            /** Sights */
-            sights: components["schemas"]["SightSoFar"][];
-            /** Unit */
-            unit: string;
+            pairs: components["schemas"]["StaffPair"][];
         };
         /** Peg */
         Peg: {
@@ -3485,6 +3781,73 @@ export interface components {
             name: string;
             /** X M */
             x_m: number;
+        };
+        /**
+         * PegPicture
+         * @description A line of pegs with the places of a level.
+         */
+        PegPicture: {
+            /** Baseline M */
+            baseline_m: number | null;
+            /**
+             * Draws
+             * @constant
+             */
+            draws: "pegs";
+            /** Pegs */
+            pegs: components["schemas"]["Peg"][];
+            /** Setups */
+            setups: components["schemas"]["SetUpPicture"][];
+        };
+        /**
+         * PegSetUp
+         * @description The level in one place, both staffs read.
+         */
+        PegSetUp: {
+            /**
+             * @default {
+             *       "distance": null,
+             *       "readings": [],
+             *       "struck": [],
+             *       "wires": []
+             *     }
+             */
+            a: components["schemas"]["PegSight"];
+            /**
+             * @default {
+             *       "distance": null,
+             *       "readings": [],
+             *       "struck": [],
+             *       "wires": []
+             *     }
+             */
+            b: components["schemas"]["PegSight"];
+        };
+        /**
+         * PegSight
+         * @description One staff seen from one set-up. Either `readings` or `wires`; struck readings are kept but not used.
+         */
+        PegSight: {
+            /**
+             * Distance
+             * @default null
+             */
+            distance: string | number | null;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: (string | number)[];
+            /**
+             * Struck
+             * @default []
+             */
+            struck: (string | number)[];
+            /**
+             * Wires
+             * @default []
+             */
+            wires: components["schemas"]["ThreeWires"][];
         };
         /**
          * PersonOut
@@ -3515,25 +3878,6 @@ export interface components {
             role: string;
             /** Username */
             username: string;
-        };
-        /** Picture */
-        Picture: {
-            /** Baseline M */
-            baseline_m: number | null;
-            /** Pegs */
-            pegs: components["schemas"]["Peg"][];
-            /** Setups */
-            setups: components["schemas"]["SetupPicture"][];
-        };
-        /**
-         * Plan
-         * @description The site in plan, metres east and north.
-         */
-        Plan: {
-            ellipse: components["schemas"]["Ellipse"] | null;
-            /** Points */
-            points: components["schemas"]["PlanPoint"][];
-            station: components["schemas"]["PlanStation"] | null;
         };
         /** PlanPoint */
         PlanPoint: {
@@ -3636,7 +3980,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["PlateVialObservations"];
             /**
              * Remark
              * @default
@@ -3667,6 +4016,19 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /** PlateVialObservations */
+        PlateVialObservations: {
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["TubeRow"][];
+            /**
+             * Sensitivity Arcsec Per Div
+             * @default null
+             */
+            sensitivity_arcsec_per_div: string | number | null;
         };
         /**
          * Plummet
@@ -3736,7 +4098,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["PlummetObservations"];
             /**
              * Remark
              * @default
@@ -3767,6 +4134,25 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /** PlummetObservations */
+        PlummetObservations: {
+            /**
+             * Method
+             * @default turn
+             * @enum {string}
+             */
+            method: "turn" | "thirds" | "bob" | "proven";
+            /**
+             * Place
+             * @default null
+             */
+            place: ("turning" | "base") | null;
+            /**
+             * Sets
+             * @default []
+             */
+            sets: components["schemas"]["MarkSet"][];
         };
         /** Point */
         Point: {
@@ -3804,27 +4190,6 @@ export interface components {
             n_m: number;
             /** Name */
             name: string;
-        };
-        /**
-         * Pointing
-         * @description Both circles at one pointing, in the document's angle unit.
-         */
-        Pointing: {
-            /**
-             * Hz
-             * @default null
-             */
-            hz: string | number | null;
-            /**
-             * Round
-             * @default null
-             */
-            round: number | null;
-            /**
-             * V
-             * @default null
-             */
-            v: string | number | null;
         };
         /**
          * PointsOut
@@ -3923,7 +4288,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["PoleVialObservations"];
             /**
              * Remark
              * @default
@@ -3954,6 +4324,36 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /** PoleVialObservations */
+        PoleVialObservations: {
+            /**
+             * Height M
+             * @default null
+             */
+            height_m: string | number | null;
+            /**
+             * Item
+             * @default pole
+             * @enum {string}
+             */
+            item: "pole" | "staff";
+            /**
+             * Method
+             * @default half-turn
+             * @enum {string}
+             */
+            method: "half-turn" | "plumb-line" | "proved-instrument";
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["BubbleRow"][];
+            /**
+             * Sensitivity Arcmin Per 2Mm
+             * @default null
+             */
+            sensitivity_arcmin_per_2mm: string | number | null;
         };
         /**
          * Positions
@@ -4054,7 +4454,7 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            observations: components["schemas"]["ReadinessObservations"];
             /**
              * Remark
              * @default
@@ -4088,91 +4488,174 @@ export interface components {
         };
         /**
          * Preview
-         * @description What can be said already.
+         * @description What can be said already; the whole result once the document is complete.
          */
         Preview: {
             /** Complete */
             complete: boolean;
             /** Faults */
-            faults: components["schemas"]["FaultShape"][];
-            /** Fingerprint */
-            fingerprint?: string | null;
+            faults: components["schemas"]["Fault"][];
             /** Missing */
             missing: string[];
-            partial: components["schemas"]["Partial"];
+            partial: components["schemas"]["Progress"];
             /** Picture */
-            picture: components["schemas"]["Picture"] | components["schemas"]["CirclePicture"] | components["schemas"]["TubePicture"] | components["schemas"]["DeviationsPicture"] | null;
+            picture: components["schemas"]["PegPicture"] | components["schemas"]["CirclePicture"] | components["schemas"]["TubePicture"] | components["schemas"]["DeviationsPicture"] | null;
             reduced?: components["schemas"]["Result"] | null;
         };
         /**
-         * Prism
-         * @description One prism, by eye and by the tracker.
+         * Progress
+         * @description What can be said of a check that is still being filled.
          */
-        Prism: {
-            /**
-             * @default {
-             *       "left": [],
-             *       "right": []
-             *     }
-             */
-            auto: components["schemas"]["BothFaces"];
-            /**
-             * Distance M
-             * @default null
-             */
-            distance_m: string | number | null;
-            /**
-             * @default {
-             *       "left": [],
-             *       "right": []
-             *     }
-             */
-            manual: components["schemas"]["BothFaces"];
-            /**
-             * Name
-             * @default
-             */
-            name: string;
+        Progress: {
+            /** Fixes */
+            fixes: components["schemas"]["Fix"][];
+            /** Looks */
+            looks: components["schemas"]["Reason"][];
+            /** Messages */
+            messages: components["schemas"]["Reason"][];
+            next: components["schemas"]["NextReading"] | null;
+            /** Notes */
+            notes: components["schemas"]["Note"][];
+            outlier: components["schemas"]["Note"] | null;
+            /** Unit */
+            unit: string;
         };
         /**
          * ProposedCheck
-         * @description A check a round could take; `taken` where it fits into the minutes.
+         * @description A check the pre-work check could take; `taken` where it fits into the minutes.
          */
         ProposedCheck: {
             /** Check */
             check: string;
             /** Code */
             code: string;
+            /** Method */
+            method: string;
             /** Minutes */
             minutes: number;
             /** Taken */
             taken: boolean;
             /** Title */
             title: string;
-            /** Way */
-            way: string;
             /** Why */
             why: string;
         };
         /**
-         * Put
-         * @description What is to stand at a path of the document.
+         * QuickLooks
+         * @description Two looks before any reading: does the circular bubble hold when turned, does the line return after a tap.
          */
-        Put: {
-            /** Path */
-            path: string;
-            /** Value */
-            value: unknown;
+        QuickLooks: {
+            /**
+             * Bubble Holds
+             * @default not-looked
+             * @enum {string}
+             */
+            bubble_holds: "yes" | "no" | "not-looked";
+            /**
+             * Line Returns
+             * @default not-looked
+             * @enum {string}
+             */
+            line_returns: "yes" | "no" | "not-looked";
         };
         /**
          * QuickOut
-         * @description How a check is taken in a round before the work.
+         * @description How a check is taken in a check before the work.
          */
         QuickOut: {
+            /** Method */
+            method: string;
             /** Minutes */
             minutes: number;
-            /** Way */
-            way: string;
+        };
+        /**
+         * ReadinessObservations
+         * @description How many minutes there are, and the checks in the order in which they are taken.
+         */
+        ReadinessObservations: {
+            /**
+             * Minutes
+             * @default 10
+             */
+            minutes: string | number;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["ReadinessStep"][];
+        };
+        /**
+         * ReadinessPreview
+         * @description What can be said already.
+         */
+        ReadinessPreview: {
+            /** Complete */
+            complete: boolean;
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+            /** Missing */
+            missing: string[];
+            /** Proposed */
+            proposed: components["schemas"]["ProposedCheck"][];
+            reduced?: components["schemas"]["Result"] | null;
+            /** Sofar */
+            sofar: string;
+            /** Wanted */
+            wanted: components["schemas"]["NextReading"][];
+        };
+        /**
+         * ReadinessStep
+         * @description One check of the round. `grade`, `finding`, `stage` and `at` are those of its record.
+         */
+        ReadinessStep: {
+            /**
+             * At
+             * @default null
+             */
+            at: string | null;
+            /** Check */
+            check: string;
+            /**
+             * Finding
+             * @default
+             */
+            finding: string;
+            /**
+             * Grade
+             * @default null
+             */
+            grade: ("use" | "watch" | "adjust" | "service" | "repeat") | null;
+            /**
+             * Left Out
+             * @default
+             */
+            left_out: string;
+            /**
+             * Method
+             * @default
+             */
+            method: string;
+            /**
+             * Record
+             * @default null
+             */
+            record: string | null;
+            /**
+             * Stage
+             * @default as-found
+             * @enum {string}
+             */
+            stage: "as-found" | "as-left";
+        };
+        /**
+         * Reason
+         * @description A sentence with the code it is known by.
+         */
+        Reason: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
         };
         /**
          * Reckoned
@@ -4215,7 +4698,7 @@ export interface components {
                 [key: string]: unknown;
             } | null;
             /** Device Says */
-            device_says: components["schemas"]["Coded"][];
+            device_says: components["schemas"]["Reason"][];
             /** Digest */
             digest: string;
             /** Document */
@@ -4244,7 +4727,7 @@ export interface components {
             observed_by: string;
             /** Pair */
             pair: string | null;
-            part: components["schemas"]["Part"] | null;
+            part: components["schemas"]["VerdictPart"] | null;
             /** Previous */
             previous: string;
             /** Received At */
@@ -4303,7 +4786,7 @@ export interface components {
             observed_by: string;
             /** Pair */
             pair: string | null;
-            part: components["schemas"]["Part"] | null;
+            part: components["schemas"]["VerdictPart"] | null;
             /** Received At */
             received_at: string;
             /** Sequence */
@@ -4312,6 +4795,20 @@ export interface components {
             stage: string;
             /** Why */
             why: string;
+        };
+        /**
+         * RequiredConditionsOut
+         * @description Which circumstances are asked for before it begins.
+         */
+        RequiredConditionsOut: {
+            /** Minutes On */
+            minutes_on: boolean;
+            /** Support */
+            support: boolean;
+            /** Temperature */
+            temperature: boolean;
+            /** Wind */
+            wind: boolean;
         };
         /**
          * ResetPassword
@@ -4323,20 +4820,19 @@ export interface components {
         };
         /**
          * Result
-         * @description What a complete check says.
+         * @description What a complete document says.
          */
         Result: {
             /** Cautions */
-            cautions: components["schemas"]["Coded"][];
+            cautions: components["schemas"]["Reason"][];
             /** Core Version */
             core_version: string;
             finding: components["schemas"]["Finding"];
             /** Kind */
             kind: string;
             /** Picture */
-            picture: components["schemas"]["Picture"] | components["schemas"]["CirclePicture"] | components["schemas"]["TubePicture"] | components["schemas"]["DeviationsPicture"] | null;
-            plan?: components["schemas"]["Plan"] | null;
-            /** Result */
+            picture: components["schemas"]["PegPicture"] | components["schemas"]["CirclePicture"] | components["schemas"]["TubePicture"] | components["schemas"]["DeviationsPicture"] | null;
+            plan?: components["schemas"]["SitePlan"] | null;
             result: {
                 [key: string]: unknown;
             };
@@ -4346,49 +4842,7 @@ export interface components {
             /** Work */
             work: components["schemas"]["Effect"][];
             /** Worked */
-            worked: components["schemas"]["Worked"][];
-        };
-        /**
-         * Round
-         * @description The scale read with the head let alone, under the hand, and let go again, mm.
-         */
-        Round: {
-            /**
-             * Free Mm
-             * @default null
-             */
-            free_mm: string | number | null;
-            /**
-             * Loaded Mm
-             * @default null
-             */
-            loaded_mm: string | number | null;
-            /**
-             * Released Mm
-             * @default null
-             */
-            released_mm: string | number | null;
-        };
-        /**
-         * RoundPreview
-         * @description What can be said already of a round before the work.
-         */
-        RoundPreview: {
-            /** Complete */
-            complete: boolean;
-            /** Faults */
-            faults: components["schemas"]["FaultShape"][];
-            /** Fingerprint */
-            fingerprint?: string | null;
-            /** Missing */
-            missing: string[];
-            /** Proposed */
-            proposed: components["schemas"]["ProposedCheck"][];
-            reduced?: components["schemas"]["Result"] | null;
-            /** Sofar */
-            sofar: string;
-            /** Wanted */
-            wanted: components["schemas"]["NextWanted"][];
+            worked: components["schemas"]["CalculationLine"][];
         };
         /**
          * Saw
@@ -4408,21 +4862,21 @@ export interface components {
             /** @default null */
             swing: components["schemas"]["Swing"] | null;
         };
-        /**
-         * Section
-         * @description One graduation, and how far it is from the foot plate by the tape.
-         */
-        Section: {
-            /**
-             * Mark
-             * @default null
-             */
-            mark: string | number | null;
-            /**
-             * Tape
-             * @default null
-             */
-            tape: string | number | null;
+        /** SeenBubble */
+        SeenBubble: {
+            /** At Wall */
+            at_wall: boolean;
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Offset Mm */
+            offset_mm: number | null;
+        };
+        /** SeenSpot */
+        SeenSpot: {
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Distance Mm */
+            distance_mm: number;
         };
         /**
          * SeriesOut
@@ -4481,30 +4935,6 @@ export interface components {
              * @default []
              */
             sets: components["schemas"]["FaceSet"][];
-        };
-        /**
-         * SetUp
-         * @description The level in one place, both staffs read.
-         */
-        SetUp: {
-            /**
-             * @default {
-             *       "distance": null,
-             *       "readings": [],
-             *       "struck": [],
-             *       "wires": []
-             *     }
-             */
-            a: components["schemas"]["Sight"];
-            /**
-             * @default {
-             *       "distance": null,
-             *       "readings": [],
-             *       "struck": [],
-             *       "wires": []
-             *     }
-             */
-            b: components["schemas"]["Sight"];
         };
         /**
          * SetUpDocument
@@ -4605,6 +5035,20 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /**
+         * SetUpMethods
+         * @description How an instrument can be set up and levelled.
+         */
+        SetUpMethods: {
+            /** Base */
+            base: {
+                [key: string]: unknown;
+            };
+            /** Fine */
+            fine: components["schemas"]["LevelOffer"][];
+            /** Ways */
+            ways: components["schemas"]["MethodOffer"][];
         };
         /**
          * SetUpObservations
@@ -4756,25 +5200,8 @@ export interface components {
              */
             zero: components["schemas"]["Zero"];
         };
-        /**
-         * SetUpPreview
-         * @description What can be said already of a set-up.
-         */
-        SetUpPreview: {
-            /** Complete */
-            complete: boolean;
-            /** Faults */
-            faults: components["schemas"]["FaultShape"][];
-            /** Fingerprint */
-            fingerprint?: string | null;
-            /** Missing */
-            missing: string[];
-            reduced?: components["schemas"]["Result"] | null;
-            /** Wanted */
-            wanted: components["schemas"]["NextWanted"][];
-        };
-        /** SetupPicture */
-        SetupPicture: {
+        /** SetUpPicture */
+        SetUpPicture: {
             a: components["schemas"]["StaffPicture"];
             b: components["schemas"]["StaffPicture"];
             /** Index */
@@ -4786,14 +5213,20 @@ export interface components {
             /** X M */
             x_m: number;
         };
-        /** SetupSoFar */
-        SetupSoFar: {
-            /** Difference M */
-            difference_m: number;
-            /** Index */
-            index: number;
-            /** Text */
-            text: string;
+        /**
+         * SetUpPreview
+         * @description What can be said already of a set-up.
+         */
+        SetUpPreview: {
+            /** Complete */
+            complete: boolean;
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+            /** Missing */
+            missing: string[];
+            reduced?: components["schemas"]["Result"] | null;
+            /** Wanted */
+            wanted: components["schemas"]["NextReading"][];
         };
         /**
          * Shot
@@ -4842,11 +5275,17 @@ export interface components {
              */
             v: string | number | null;
         };
-        /** Shown */
+        /**
+         * Shown
+         * @description One row of a result as people read it.
+         */
         Shown: {
             /** Label */
             label: string;
-            /** Per Canonical */
+            /**
+             * Per Canonical
+             * @default 1
+             */
             per_canonical: number;
             /** Plus Minus */
             plus_minus: string | null;
@@ -4858,78 +5297,6 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
-        };
-        /**
-         * Sight
-         * @description One staff seen from one set-up. Either `readings` or `wires`; struck readings are kept but not used.
-         */
-        Sight: {
-            /**
-             * Distance
-             * @default null
-             */
-            distance: string | number | null;
-            /**
-             * Readings
-             * @default []
-             */
-            readings: (string | number)[];
-            /**
-             * Struck
-             * @default []
-             */
-            struck: (string | number)[];
-            /**
-             * Wires
-             * @default []
-             */
-            wires: components["schemas"]["Wires"][];
-        };
-        /** SightSoFar */
-        SightSoFar: {
-            /** Apart */
-            apart: string | null;
-            /** Apart Text */
-            apart_text: string | null;
-            /** Count */
-            count: number;
-            /** Distance M */
-            distance_m: number | null;
-            /** Distance Text */
-            distance_text: string | null;
-            /** Mean M */
-            mean_m: number;
-            /** Mean Text */
-            mean_text: string;
-            /** Path */
-            path: string;
-            /** Spread M */
-            spread_m: number;
-            /** Text */
-            text: string | null;
-        };
-        /** SightSoFarText */
-        SightSoFarText: {
-            /** Path */
-            path: string;
-            /** Text */
-            text: string;
-        };
-        /**
-         * Sighted
-         * @description One circle reading at a mark.
-         */
-        Sighted: {
-            /**
-             * Reading
-             * @default null
-             */
-            reading: string | number | null;
-            /**
-             * Target
-             * @default
-             */
-            target: string;
         };
         /**
          * SignIn
@@ -4951,11 +5318,11 @@ export interface components {
             note: string;
         };
         /**
-         * Site
+         * SiteDrawing
          * @description The ground in plan, metres from the middle of the head.
          */
-        Site: {
-            bubble: components["schemas"]["Bubble"] | null;
+        SiteDrawing: {
+            bubble: components["schemas"]["SeenBubble"] | null;
             /** Centred By */
             centred_by: string;
             /** Legs */
@@ -4964,7 +5331,7 @@ export interface components {
             over_point: boolean;
             /** Screws */
             screws: components["schemas"]["SiteScrew"][];
-            spot: components["schemas"]["Spot"] | null;
+            spot: components["schemas"]["SeenSpot"] | null;
             /** Stand Bearing Deg */
             stand_bearing_deg: number;
             /** You */
@@ -4989,6 +5356,16 @@ export interface components {
             /** Y M */
             y_m: number;
         };
+        /**
+         * SitePlan
+         * @description The site in plan, metres east and north.
+         */
+        SitePlan: {
+            ellipse: components["schemas"]["ErrorEllipse"] | null;
+            /** Points */
+            points: components["schemas"]["PlanPoint"][];
+            station: components["schemas"]["PlanStation"] | null;
+        };
         /** SiteScrew */
         SiteScrew: {
             /** Bearing Deg */
@@ -4997,13 +5374,6 @@ export interface components {
             screw: string;
             /** Turns */
             turns: number | null;
-        };
-        /** Spot */
-        Spot: {
-            /** Bearing Deg */
-            bearing_deg: number;
-            /** Distance Mm */
-            distance_mm: number;
         };
         /**
          * Staff
@@ -5073,7 +5443,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["StaffObservations"];
             /**
              * Remark
              * @default
@@ -5105,6 +5480,40 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
+        /** StaffObservations */
+        StaffObservations: {
+            /**
+             * Foot Firm
+             * @default null
+             */
+            foot_firm: ("yes" | "no") | null;
+            /**
+             * Joints Firm
+             * @default null
+             */
+            joints_firm: ("yes" | "no") | null;
+            /**
+             * Sections
+             * @default []
+             */
+            sections: components["schemas"]["StaffSection"][];
+        };
+        /**
+         * StaffPair
+         * @description Staff A and staff B, the level lifted and set afresh before each pair.
+         */
+        StaffPair: {
+            /**
+             * A
+             * @default null
+             */
+            a: string | number | null;
+            /**
+             * B
+             * @default null
+             */
+            b: string | number | null;
+        };
         /** StaffPicture */
         StaffPicture: {
             /** Distance M */
@@ -5117,6 +5526,22 @@ export interface components {
             error_text: string | null;
             /** Read M */
             read_m: number | null;
+        };
+        /**
+         * StaffSection
+         * @description One graduation, and how far it is from the foot plate by the tape.
+         */
+        StaffSection: {
+            /**
+             * Mark
+             * @default null
+             */
+            mark: string | number | null;
+            /**
+             * Tape
+             * @default null
+             */
+            tape: string | number | null;
         };
         /** StandIn */
         StandIn: {
@@ -5131,58 +5556,33 @@ export interface components {
             /** Where */
             where: string;
         };
-        /** StandingShape */
-        StandingShape: {
+        /** StandingAnswer */
+        StandingAnswer: {
             /** Checks */
-            checks: components["schemas"]["CheckStandingShape"][];
+            checks: components["schemas"]["CheckStandingAnswer"][];
             /** Reasons */
-            reasons: components["schemas"]["Coded"][];
+            reasons: components["schemas"]["Reason"][];
             /** State */
             state: string;
         };
-        /**
-         * Step
-         * @description One check of the round. `grade`, `finding`, `stage` and `at` are those of its record.
-         */
-        Step: {
-            /**
-             * At
-             * @default null
-             */
-            at: string | null;
-            /** Check */
-            check: string;
-            /**
-             * Finding
-             * @default
-             */
-            finding: string;
-            /**
-             * Grade
-             * @default null
-             */
-            grade: ("use" | "watch" | "adjust" | "service" | "repeat") | null;
-            /**
-             * Left Out
-             * @default
-             */
-            left_out: string;
-            /**
-             * Record
-             * @default null
-             */
-            record: string | null;
-            /**
-             * Stage
-             * @default as-found
-             * @enum {string}
-             */
-            stage: "as-found" | "as-left";
-            /**
-             * Way
-             * @default
-             */
-            way: string;
+        /** StepAtHand */
+        StepAtHand: {
+            /** Asks */
+            asks: string;
+            /** Cautions */
+            cautions: components["schemas"]["Reason"][];
+            /** Do */
+            do: string;
+            /** Look */
+            look: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /** Wrong */
+            wrong: string;
         };
         /**
          * Storing
@@ -5290,7 +5690,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["TapeObservations"];
             /**
              * Remark
              * @default
@@ -5323,35 +5728,98 @@ export interface components {
             work: components["schemas"]["Work"];
         };
         /**
-         * Target
-         * @description One mark, seen in face left and in face right.
+         * TapeObservations
+         * @description `against`: what the known lengths are, marks measured by something proved, or read off a proved steel tape.
          */
-        Target: {
+        TapeObservations: {
+            /**
+             * Against
+             * @default marks
+             * @enum {string}
+             */
+            against: "marks" | "tape";
+            /**
+             * Cross Section Mm2
+             * @default null
+             */
+            cross_section_mm2: string | number | null;
+            /**
+             * Lengths
+             * @default []
+             */
+            lengths: components["schemas"]["KnownLength"][];
+            /**
+             * Material
+             * @default steel
+             * @enum {string}
+             */
+            material: "steel" | "fibreglass";
+            /**
+             * Standard Temperature C
+             * @default null
+             */
+            standard_temperature_c: string | number | null;
+            /**
+             * Standard Tension N
+             * @default null
+             */
+            standard_tension_n: string | number | null;
+            /**
+             * Tension N
+             * @default null
+             */
+            tension_n: string | number | null;
+        };
+        /**
+         * ThreeWires
+         * @description One reading of the three stadia wires, in either order.
+         */
+        ThreeWires: {
+            /**
+             * Lower
+             * @default null
+             */
+            lower: string | number | null;
+            /**
+             * Middle
+             * @default null
+             */
+            middle: string | number | null;
+            /**
+             * Upper
+             * @default null
+             */
+            upper: string | number | null;
+        };
+        /**
+         * TrackedPrism
+         * @description One prism, by eye and by the tracker.
+         */
+        TrackedPrism: {
+            /**
+             * @default {
+             *       "left": [],
+             *       "right": []
+             *     }
+             */
+            auto: components["schemas"]["FacePointings"];
             /**
              * Distance M
              * @default null
              */
             distance_m: string | number | null;
             /**
-             * Left
-             * @default []
+             * @default {
+             *       "left": [],
+             *       "right": []
+             *     }
              */
-            left: components["schemas"]["Pointing"][];
-            /**
-             * Mark
-             * @default null
-             */
-            mark: ("plate" | "sticker" | "prism" | "round-about-prism" | "nail" | "pole" | "edge" | "unknown") | null;
+            manual: components["schemas"]["FacePointings"];
             /**
              * Name
              * @default
              */
             name: string;
-            /**
-             * Right
-             * @default []
-             */
-            right: components["schemas"]["Pointing"][];
         };
         /**
          * Tracker
@@ -5421,7 +5889,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["TrackerObservations"];
             /**
              * Remark
              * @default
@@ -5454,10 +5927,43 @@ export interface components {
             work: components["schemas"]["Work"];
         };
         /**
-         * Tries
+         * TrackerObservations
+         * @description Prisms, and the tracker's stored values where they were noted.
+         */
+        TrackerObservations: {
+            /**
+             * Before Hz Arcsec
+             * @default null
+             */
+            before_hz_arcsec: string | number | null;
+            /**
+             * Before V Arcsec
+             * @default null
+             */
+            before_v_arcsec: string | number | null;
+            /**
+             * Corrections On
+             * @default null
+             */
+            corrections_on: ("yes" | "no") | null;
+            /**
+             * Found
+             * @default null
+             */
+            found: {
+                [key: string]: string | number | null;
+            } | null;
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TrackedPrism"][];
+        };
+        /**
+         * Trial
          * @description What can be tried before it is done: `question` wants only the moves added to be asked as advice.
          */
-        Tries: {
+        Trial: {
             /** By */
             by: string;
             /** Question */
@@ -5535,7 +6041,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["TripodObservations"];
             /**
              * Remark
              * @default
@@ -5566,6 +6077,34 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /** TripodObservations */
+        TripodObservations: {
+            /**
+             * Clamps Hold
+             * @default null
+             */
+            clamps_hold: ("yes" | "no") | null;
+            /**
+             * Distance
+             * @default null
+             */
+            distance: string | number | null;
+            /**
+             * Hinges Firm
+             * @default null
+             */
+            hinges_firm: ("yes" | "no") | null;
+            /**
+             * Rounds
+             * @default []
+             */
+            rounds: components["schemas"]["LoadCycle"][];
+            /**
+             * Shoes Firm
+             * @default null
+             */
+            shoes_firm: ("yes" | "no") | null;
         };
         /**
          * TripodTold
@@ -5637,13 +6176,24 @@ export interface components {
             /** Rest Div */
             rest_div: number | null;
             /** Rows */
-            rows: components["schemas"]["TubeRow"][];
+            rows: components["schemas"]["TubePictureRow"][];
+        };
+        /** TubePictureRow */
+        TubePictureRow: {
+            /** Bubble Div */
+            bubble_div: number;
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            /** Tilt Div */
+            tilt_div: number | null;
         };
         /**
-         * TubeReading
+         * TubeRow
          * @description A bubble in a tubular vial: divisions towards the right end, which lies on `heading_deg`.
          */
-        TubeReading: {
+        TubeRow: {
             /**
              * Bubble Div
              * @default null
@@ -5655,30 +6205,19 @@ export interface components {
              */
             heading_deg: string | number | null;
             /**
-             * Round
+             * Repeat
              * @default null
              */
-            round: number | null;
+            repeat: number | null;
             /**
              * Vial
              * @default null
              */
             vial: (1 | 2) | null;
         };
-        /** TubeRow */
-        TubeRow: {
-            /** Bubble Div */
-            bubble_div: number;
-            /** Label */
-            label: string;
-            /** Path */
-            path: string;
-            /** Tilt Div */
-            tilt_div: number | null;
-        };
         /**
          * TwoFace
-         * @description Horizontal collimation, vertical index and, with a steep mark, the tilting axis.
+         * @description Horizontal collimation, vertical index and, with a steep target, the trunnion axis.
          */
         TwoFace: {
             /**
@@ -5744,7 +6283,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["TwoFaceObservations"];
             /**
              * Remark
              * @default
@@ -5775,6 +6319,49 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /**
+         * TwoFaceObservations
+         * @description Targets in the order in which they were first sighted; a closing sight of the first, face left.
+         */
+        TwoFaceObservations: {
+            /**
+             * Before Collimation Arcsec
+             * @default null
+             */
+            before_collimation_arcsec: string | number | null;
+            /**
+             * Before Index Arcsec
+             * @default null
+             */
+            before_index_arcsec: string | number | null;
+            /**
+             * Before Tilting Axis Arcsec
+             * @default null
+             */
+            before_tilting_axis_arcsec: string | number | null;
+            /**
+             * Closing
+             * @default []
+             */
+            closing: components["schemas"]["CirclePointing"][];
+            /**
+             * Corrections On
+             * @default null
+             */
+            corrections_on: ("yes" | "no") | null;
+            /**
+             * Found
+             * @default null
+             */
+            found: {
+                [key: string]: string | number | null;
+            } | null;
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["FaceTarget"][];
         };
         /**
          * TwoPeg
@@ -5844,7 +6431,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["LimitSet"];
             };
-            observations: components["schemas"]["Observations"];
+            /**
+             * Method
+             * @default null
+             */
+            method: string | null;
+            observations: components["schemas"]["TwoPegObservations"];
             /**
              * Remark
              * @default
@@ -5877,6 +6469,34 @@ export interface components {
             work: components["schemas"]["Work"];
         };
         /**
+         * TwoPegObservations
+         * @description Set-ups in the order in which they were made.
+         */
+        TwoPegObservations: {
+            /**
+             * Curvature
+             * @default true
+             */
+            curvature: boolean;
+            /**
+             * @default {
+             *       "bubble_holds": "not-looked",
+             *       "line_returns": "not-looked"
+             *     }
+             */
+            looks: components["schemas"]["QuickLooks"];
+            /**
+             * Setups
+             * @default []
+             */
+            setups: components["schemas"]["PegSetUp"][];
+            /**
+             * Stadia Constant
+             * @default 100
+             */
+            stadia_constant: string | number;
+        };
+        /**
          * Units
          * @description Units of what was typed.
          */
@@ -5894,7 +6514,10 @@ export interface components {
              */
             length: "m" | "mm" | "cm" | "ft" | "usft" | "in";
         };
-        /** Verdict */
+        /**
+         * Verdict
+         * @description The grade of a check, why, and what to do now.
+         */
         Verdict: {
             /**
              * Grade
@@ -5902,83 +6525,65 @@ export interface components {
              */
             grade: "use" | "watch" | "adjust" | "service" | "repeat";
             /** Next */
-            next: components["schemas"]["Coded"][];
+            next: components["schemas"]["Reason"][];
             /** Parts */
-            parts: components["schemas"]["Part"][];
+            parts: components["schemas"]["VerdictPart"][];
             /** Reasons */
-            reasons: components["schemas"]["Coded"][];
+            reasons: components["schemas"]["Reason"][];
             /** Set Aside */
             set_aside: string[];
         };
         /**
-         * WayOut
-         * @description A way of carrying a check out, with its entry.
+         * VerdictPart
+         * @description One judged quantity.
          */
-        WayOut: {
-            /** Caution */
-            caution: components["schemas"]["Coded"][];
-            /** Good For */
-            good_for: string;
-            /** Groups */
-            groups: components["schemas"]["GroupOut"][];
-            /** Name */
-            name: string;
-            /** Observations */
-            observations: {
-                [key: string]: unknown;
-            };
-            /** Steps */
-            steps: string[];
-            /** Title */
-            title: string;
-            /** Unit */
-            unit: string;
-        };
-        /** WayShape */
-        WayShape: {
-            /** Cannot */
-            cannot: string | null;
-            /** Good For */
-            good_for: string;
-            /** Title */
-            title: string;
-            /** Way */
-            way: string;
-        };
-        /**
-         * WaysShape
-         * @description How an instrument can be set up and levelled.
-         */
-        WaysShape: {
-            /** Base */
-            base: {
-                [key: string]: unknown;
-            };
-            /** Fine */
-            fine: components["schemas"]["FineShape"][];
-            /** Ways */
-            ways: components["schemas"]["WayShape"][];
+        VerdictPart: {
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "pooled" | "a-priori";
+            /** Dof */
+            dof: number;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "use" | "watch" | "adjust" | "service" | "repeat";
+            /**
+             * Limit Text
+             * @default
+             */
+            limit_text: string;
+            limits: components["schemas"]["LimitFigures"];
+            /** Proved To */
+            proved_to: number;
+            /** Quantity */
+            quantity: string;
+            /** Sigma */
+            sigma: number;
+            /** U95 */
+            u95: number;
+            /** Value */
+            value: number;
+            /** Why */
+            why: string;
         };
         /**
-         * Wires
-         * @description One reading of the three stadia wires, in either order.
+         * WayStep
+         * @description One act on the string: done, now, open, or passed over.
          */
-        Wires: {
-            /**
-             * Lower
-             * @default null
-             */
-            lower: string | number | null;
-            /**
-             * Middle
-             * @default null
-             */
-            middle: string | number | null;
-            /**
-             * Upper
-             * @default null
-             */
-            upper: string | number | null;
+        WayStep: {
+            /** Act */
+            act: string;
+            /** Knot */
+            knot: string;
+            /** May Take */
+            may_take: boolean;
+            /** State */
+            state: string;
+            /** Title */
+            title: string;
         };
         /**
          * Work
@@ -6015,13 +6620,6 @@ export interface components {
              * @default 30
              */
             sight_m: string | number;
-        };
-        /** Worked */
-        Worked: {
-            /** Text */
-            text: string;
-            /** Value */
-            value: string;
         };
         /** YardPage */
         YardPage: {
@@ -6099,37 +6697,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Adjusting"];
-                };
-            };
-        };
-    };
-    preview_check: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    document: components["schemas"]["CheckDocument"];
-                    /**
-                     * Instrument
-                     * @default null
-                     */
-                    instrument?: string | null;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Preview"];
                 };
             };
         };
@@ -6232,6 +6799,150 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+        };
+    };
+    begin_as_left: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                    /** Result */
+                    result: {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    document_from_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    repeat_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    take_method: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                    /**
+                     * Length
+                     * @default m
+                     * @enum {string}
+                     */
+                    length?: "m" | "mm" | "cm" | "ft" | "usft" | "in";
+                    /** Method */
+                    method: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
         };
@@ -6565,6 +7276,48 @@ export interface operations {
             };
         };
     };
+    begin_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Angle
+                     * @default
+                     */
+                    angle?: ("dms" | "deg" | "gon") | "";
+                    /**
+                     * Length
+                     * @default m
+                     * @enum {string}
+                     */
+                    length?: "m" | "mm" | "cm" | "ft" | "usft" | "in";
+                    /** Method */
+                    method: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
     read_csv: {
         parameters: {
             query?: never;
@@ -6714,37 +7467,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ModelOut"];
-                };
-            };
-        };
-    };
-    preview_orientation: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    document: components["schemas"]["CheckDocument"];
-                    /**
-                     * Instrument
-                     * @default null
-                     */
-                    instrument?: string | null;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["OrientPreview"];
                 };
             };
         };
@@ -6973,6 +7695,37 @@ export interface operations {
             };
         };
     };
+    preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    document: components["schemas"]["CheckDocument"];
+                    /**
+                     * Instrument
+                     * @default null
+                     */
+                    instrument?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"] | components["schemas"]["SetUpPreview"] | components["schemas"]["OrientationPreview"] | components["schemas"]["ReadinessPreview"];
+                };
+            };
+        };
+    };
     list_records: {
         parameters: {
             query?: {
@@ -7152,37 +7905,6 @@ export interface operations {
             };
         };
     };
-    preview_round: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    document: components["schemas"]["CheckDocument"];
-                    /**
-                     * Instrument
-                     * @default null
-                     */
-                    instrument?: string | null;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoundPreview"];
-                };
-            };
-        };
-    };
     get_session: {
         parameters: {
             query?: never;
@@ -7334,38 +8056,7 @@ export interface operations {
             };
         };
     };
-    preview_set_up: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    document: components["schemas"]["CheckDocument"];
-                    /**
-                     * Instrument
-                     * @default null
-                     */
-                    instrument?: string | null;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SetUpPreview"];
-                };
-            };
-        };
-    };
-    ways_of_working: {
+    set_up_methods: {
         parameters: {
             query: {
                 instrument: string;
@@ -7383,7 +8074,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WaysShape"];
+                    "application/json": components["schemas"]["SetUpMethods"];
                 };
             };
         };

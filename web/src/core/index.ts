@@ -1,7 +1,7 @@
 // The one door to the computation: the browser's own core when it is ready, the house otherwise. Both give the same
 // answers. The web parses no number and holds no factor, limit or sentence of advice.
-import { type Adjusting, type Guide, NoSignal, type OrientPreview, type Preview, type Result, type RoundPreview, type SetUpPreview, type Ways, send } from "../api/client";
-import { nowWithOffset, type CheckDocument } from "../sheet/draft";
+import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type SetUpMethods, send } from "../api/client";
+import { type CheckDocument, type Length, nowWithOffset } from "./document";
 import { EngineGone, engine } from "./engine";
 import { knowing } from "./known";
 
@@ -32,15 +32,6 @@ async function ask<T>(question: Question | null, house: () => Promise<T>): Promi
   }
 }
 
-/** What can be said already of a document; `signal` drops an answer that has been overtaken. */
-export async function preview(instrument: string | null, document: CheckDocument, signal?: AbortSignal): Promise<Preview> {
-  const known = instrument ? knowing(instrument) : {};
-  const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
-  const answer = await ask<Preview>(question, () => send("POST", "/api/checks/preview", { instrument, document }, signal));
-  if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
-  return answer;
-}
-
 type Any = { kind: string };
 
 /** Where somebody is in a set-up and what to do now; `act` asks for another act than the one at hand. */
@@ -52,29 +43,38 @@ export async function guide(instrument: string, document: Any, act: string | nul
   return answer;
 }
 
-/** What can be said already of a set-up. */
-export async function previewSetUp(instrument: string, document: Any, signal?: AbortSignal): Promise<SetUpPreview> {
-  const known = knowing(instrument);
+/** What can be said already of a document of any kind; `signal` drops an answer that has been overtaken. */
+export async function preview<T = Preview>(instrument: string | null, document: Any, signal?: AbortSignal): Promise<T> {
+  const known = instrument ? knowing(instrument) : {};
   const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
-  const answer = await ask<SetUpPreview>(question, () => send("POST", "/api/stand/preview", { instrument, document }, signal));
+  const answer = await ask<T>(question, () => send("POST", "/api/preview", { instrument, document }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
 }
 
-/** What can be said already of a free station or backsight. */
-export async function previewOrientation(instrument: string, document: Any, signal?: AbortSignal): Promise<OrientPreview> {
-  const known = knowing(instrument);
-  const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
-  const answer = await ask<OrientPreview>(question, () => send("POST", "/api/orient/preview", { instrument, document }, signal));
-  if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
-  return answer;
+/** A check's document as one of its methods begins it. */
+export function beginDocument(kind: string, method: string, length: Length, angle: string): Promise<CheckDocument> {
+  return ask({ verb: "begin", kind, method, length, angle }, () => send("POST", `/api/kinds/${kind}/begin`, { method, length, angle }));
 }
 
-/** What a round before the work could take, and what is done of it. */
-export async function previewRound(instrument: string, document: Any): Promise<RoundPreview> {
-  const known = knowing(instrument);
-  const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
-  return ask<RoundPreview>(question, () => send("POST", "/api/round/preview", { instrument, document }));
+/** A check's document by another method or in another unit, with what was typed. */
+export function takeMethod(document: CheckDocument, method: string, length: Length): Promise<CheckDocument> {
+  return ask({ verb: "take-method", document, method, length }, () => send("POST", "/api/documents/take-method", { instrument: null, document, method, length }));
+}
+
+/** A check's document with everything that is read still to come once more. */
+export function repeatDocument(document: CheckDocument): Promise<CheckDocument> {
+  return ask({ verb: "repeat", document }, () => send("POST", "/api/documents/repeat", { instrument: null, document }));
+}
+
+/** The same check again after adjusting; `result` are the figures it came to as found. */
+export function asLeftDocument(document: unknown, result: Record<string, unknown>): Promise<CheckDocument> {
+  return ask({ verb: "as-left", document, result }, () => send("POST", "/api/documents/as-left", { instrument: null, document, result }));
+}
+
+/** A stored document of any kind as somebody would type it. */
+export function fromFile<D extends Any = CheckDocument>(document: unknown): Promise<D> {
+  return ask<D>({ verb: "from-file", document }, () => send("POST", "/api/documents/from-file", { instrument: null, document }));
 }
 
 /** Known names that may be meant by one that is not known. */
@@ -87,13 +87,13 @@ export function advise<T>(question: Record<string, unknown>): Promise<T> {
   return ask<T>({ verb: "advise", question }, () => send("POST", "/api/stand/advise", { question }));
 }
 
-/** The ways of setting an instrument up, on a base of the fleet where one is named; the fitting ones first. */
-export function ways(instrument: string, base: string | null = null): Promise<Ways> {
+/** How an instrument can be set up, on a base of the fleet where one is named; the fitting ways first. */
+export function setUpMethods(instrument: string, base: string | null = null): Promise<SetUpMethods> {
   const known = knowing(instrument);
   const below = base ? knowing(base) : null;
-  const question = known && (!base || below) && { verb: "ways", ...known, ...(below ? { base: below.instrument.stated } : {}) };
+  const question = known && (!base || below) && { verb: "set-up-methods", ...known, ...(below ? { base: below.instrument.stated } : {}) };
   const on = base ? `&base=${encodeURIComponent(base)}` : "";
-  return ask<Ways>(question || null, () => send("GET", `/api/stand/ways?instrument=${encodeURIComponent(instrument)}${on}`, undefined));
+  return ask<SetUpMethods>(question || null, () => send("GET", `/api/stand/methods?instrument=${encodeURIComponent(instrument)}${on}`, undefined));
 }
 
 export type Reckoned = { document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> | null };
@@ -114,13 +114,21 @@ export function adjusting(instrument: string, document: unknown, readsNow: strin
   return ask({ verb: "adjusting", document, reads_now: readsNow }, () => send("POST", "/api/checks/adjusting", { instrument, document, reads_now: readsNow }));
 }
 
-/** A table's text as a document. */
-export function readTable(kind: string, text: string): Promise<CheckDocument> {
+export const isTable = (file: File): boolean => /\.(csv|tsv|txt)$/i.test(file.name);
+
+/** A document from a file of a kind, a table or the whole document, as somebody would type it. */
+export async function openFile<D extends Any = CheckDocument>(kind: string, file: File): Promise<{ document: D; entry: "csv" | "file" }> {
+  const csv = isTable(file);
+  const read = csv ? await readTable(kind, await file.text()) : await readDocument(kind, await file.arrayBuffer());
+  return { document: await fromFile<D>(read), entry: csv ? "csv" : "file" };
+}
+
+function readTable(kind: string, text: string): Promise<unknown> {
   return ask({ verb: "read-table", kind, text }, () => send("POST", `/api/kinds/${kind}/csv`, { text }));
 }
 
 /** A document file's bytes: the core's parser says what is wrong with them. Bytes that are no UTF-8 only the house reads. */
-export function readDocument(kind: string, bytes: ArrayBuffer): Promise<CheckDocument> {
+function readDocument(kind: string, bytes: ArrayBuffer): Promise<unknown> {
   let text: string | null = null;
   try {
     text = new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(bytes);

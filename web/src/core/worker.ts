@@ -24,7 +24,7 @@ async function boot(base: string): Promise<void> {
     const { loadPyodide } = (await import(/* @vite-ignore */ `${base}pyodide.mjs`)) as { loadPyodide: (options: { indexURL: string }) => Promise<Python> };
     const python = await loadPyodide({ indexURL: base });
     python.unpackArchive(await archive, "zip", { extractDir: "/lib/python3.14/site-packages" });
-    answer = python.runPython("from naveta_core.door import answer\nanswer") as (text: string) => string;
+    answer = python.runPython("from naveta_core.dispatch import answer\nanswer") as (text: string) => string;
     answer('{"verb":"hello"}');
     tell({ ready: true, ms: performance.now() - started });
   } catch (error) {

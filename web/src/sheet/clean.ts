@@ -2,15 +2,17 @@
 
 export function isEmpty(value: unknown): boolean {
   if (value === undefined || value === null) return true;
-  // A row that says only in which round it is taken holds nothing yet.
-  if (typeof value === "object") return Object.entries(value).every(([name, one]) => name === "round" || isEmpty(one));
+  // A row that says only in which repeat it is taken holds nothing yet.
+  if (typeof value === "object") return Object.entries(value).every(([name, one]) => name === "repeat" || isEmpty(one));
   return !String(value).trim();
 }
 
 export function clean(value: unknown): unknown {
   if (Array.isArray(value)) {
     const list = value.map(clean);
-    while (list.length && isEmpty(list[list.length - 1])) list.pop();
+    // One opened row stays: it says what is going to be read here, and what is missing is named by it.
+    const least = typeof list[0] === "object" ? 1 : 0;
+    while (list.length > least && isEmpty(list[list.length - 1])) list.pop();
     return list;
   }
   if (typeof value !== "object" || value === null) return value;

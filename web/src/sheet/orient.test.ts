@@ -1,8 +1,8 @@
 // Sights as they are typed: what is sent, which points go along, and files opened again.
 import { describe, expect, it } from "vitest";
 import { begin } from "./draft";
-import { asKnown, asOrient, beginOrientation, fromOrientFile, orientToSend, withPoint, withShot } from "./orient";
-import { asSetUp, beginSetUp, filled, fromSetUpFile, logged, minutesSince } from "./setUp";
+import { asKnown, asOrient, beginOrientation, orientToSend, withControl, withPoint, withShot } from "./orient";
+import { asSetUp, beginSetUp, filled, logged, minutesSince } from "./setUp";
 
 const point = (name: string, h: number | null = 4.5) => ({ name, e_m: 100.25, n_m: 200, h_m: h, description: "" });
 
@@ -35,16 +35,15 @@ describe("an orientation", () => {
     expect(orientToSend(named).observations.closing).toEqual({ point: "PC-01", hz: "2" });
   });
 
-  it("opens sights from a table with the coordinates of the firm's points, and numbers of a file as metres", () => {
-    const table = { kind: "backsight", units: { length: "ft", angle: "dms" }, observations: { shots: [{ point: "PC-01", hz: "10" }], control: [] } };
-    const opened = fromOrientFile(table as never, [point("PC-01"), point("PC-02")], asKnown(point("PC-02")));
+  it("opens sights from a table with the coordinates of the firm's points", () => {
+    const table = { kind: "backsight", units: { length: "ft", angle: "dms" }, observations: { shots: [{ point: "PC-01", hz: "10", face: "" }], control: [] } };
+    const opened = withControl(table as never, [point("PC-01"), point("PC-02")], asKnown(point("PC-02")));
     expect(opened.observations.control.map((one) => one.name)).toEqual(["PC-01"]);
     expect(opened.observations.station?.name).toBe("PC-02");
-    expect(opened.units).toEqual({ length: "ft", angle: "dms" });
-    const file = { kind: "free-station", observations: { control: [{ name: "A", e: 1.5, n: 2 }], shots: [{ point: "A", hz: 12.5 }], instrument_height: 1.5 } };
-    const read = fromOrientFile(file as never, [], null);
-    expect(read.observations.control).toEqual([{ name: "A", e: "1.5 m", n: "2 m" }]);
-    expect(read.observations.shots).toEqual([{ point: "A", hz: "12.5" }]);
+    expect(opened.observations.shots).toEqual([{ point: "PC-01", hz: "10" }]);
+    const file = { kind: "free-station", units: { length: "m", angle: "dms" }, observations: { control: [{ name: "A", e: "1.5", n: "2" }], shots: [] } };
+    const read = withControl(file as never, [point("PC-01")], asKnown(point("PC-02")));
+    expect(read.observations.control).toEqual([{ name: "A", e: "1.5", n: "2" }]);
     expect(read.observations.station).toBeUndefined();
   });
 
@@ -55,32 +54,6 @@ describe("an orientation", () => {
 });
 
 describe("a set-up", () => {
-  it("opens a file: touched places stay numbers, lengths get their metres, figures are as if typed", () => {
-    const file = {
-      kind: "set-up",
-      instrument: { kind: "theodolite" },
-      stored: { reversal_div: 2 },
-      conditions: { temperature_c: 7.5 },
-      observations: {
-        way: "plummet-first",
-        log: [{ act: "near", saw: { spot: { bearing_deg: 90, distance_mm: 3 } } }],
-        level: { first: { along: 4, across: -2 }, sensitivity_arcsec_per_div: 20 },
-        height: { readings: [1.562, "1562 mm"] },
-        zero: { reading: 12.5 },
-        tripod: { foot_spacing_m: 1.1, downhill_deg: 180 },
-      },
-    };
-    const opened = fromSetUpFile(file as never);
-    expect(Object.keys(opened).sort()).toEqual(["conditions", "kind", "observations", "units"]);
-    expect(opened.conditions).toEqual({ temperature_c: "7.5" });
-    const { observations } = opened;
-    expect(observations.log?.[0]?.saw?.spot).toEqual({ bearing_deg: 90, distance_mm: 3 });
-    expect(observations.level).toEqual({ first: { along: "4", across: "-2" }, sensitivity_arcsec_per_div: "20" });
-    expect(observations.height?.readings).toEqual(["1.562 m", "1562 mm"]);
-    expect(observations.zero).toEqual({ reading: 12.5 });
-    expect(observations.tripod).toEqual({ foot_spacing_m: "1.1", downhill_deg: 180 });
-  });
-
   it("keeps a log and counts whole minutes, never none", () => {
     const draft = logged(beginSetUp("TS-03", "tam", { way: "plummet-first" }), { act: "lay-out", confirmed: true });
     expect(draft.document.observations.log).toEqual([{ act: "lay-out", confirmed: true }]);

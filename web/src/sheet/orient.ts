@@ -44,23 +44,14 @@ export function beginOrientation(instrument: string, owner: string, kind: Orient
   return { ...begin({ kind, instrument, owner }), document };
 }
 
-/**
- * Sights from a file as a draft's document: plain numbers are written as somebody would type them; points named in a table
- * get their coordinates from the firm's list.
- */
-export function fromOrientFile(from: OrientDocument, points: Point[], station: Known | null): OrientDocument {
-  const read = from.observations as Partial<Observed>;
-  const text = (one: unknown): unknown => (typeof one === "number" ? String(one) : one);
-  const known = (one: Known): Known => Object.fromEntries(Object.entries(one).map(([name, value]) => [name, typeof value === "number" ? `${String(value)} m` : value])) as Known;
-  const shots = (read.shots ?? []).map((one) => tidy(Object.fromEntries(Object.entries(one).map(([name, value]) => [name, text(value)])) as Shot));
+/** Sights from a file as a draft's document: points named in a table get their coordinates from the firm's list. */
+export function withControl(typed: OrientDocument, points: Point[], station: Known | null): OrientDocument {
+  const read = typed.observations as Partial<Observed>;
+  const shots = (read.shots ?? []).map(tidy);
   const named = new Set(shots.map((one) => one.point));
-  const control = read.control?.length ? read.control.map(known) : points.filter((one) => named.has(one.name)).map(asKnown);
-  const over = read.station ? known(read.station) : from.kind === "backsight" ? station : null;
-  return {
-    kind: from.kind,
-    units: { length: from.units?.length ?? "m", angle: from.units?.angle ?? "dms" },
-    observations: { ...read, control, shots, ...(over ? { station: over } : {}), ...(read.instrument_height === undefined ? {} : { instrument_height: String(text(read.instrument_height)) }) },
-  };
+  const control = read.control?.length ? read.control : points.filter((one) => named.has(one.name)).map(asKnown);
+  const over = read.station ?? (typed.kind === "backsight" ? station : null);
+  return { ...typed, observations: { ...read, control, shots, ...(over ? { station: over } : {}) } };
 }
 
 /** One shelf holds drafts of every kind: these two say which one is meant. */

@@ -1,10 +1,8 @@
 // Where a draft is worked on, and a record opened again as one: whatever its kind.
 import type { RecordOut } from "../api/client";
+import { fromFile } from "../core";
 import { type CheckDocument, type Draft, begin } from "./draft";
-import { fromFile } from "./fromFile";
-import { ORIENT_KINDS, type OrientDocument, fromOrientFile } from "./orient";
-import { rowsFromFile } from "./rows";
-import { type SetUpDocument, fromSetUpFile } from "./setUp";
+import { ORIENT_KINDS } from "./orient";
 
 export function addressOf(draft: Pick<Draft, "id" | "kind">): string {
   if (draft.kind === "set-up") return `/stand/${draft.id}`;
@@ -13,15 +11,8 @@ export function addressOf(draft: Pick<Draft, "id" | "kind">): string {
 }
 
 /** A record's document as a draft that will stand in its place, with the reason. */
-export function reopened(record: RecordOut, owner: string, why: string): Draft {
+export async function reopened(record: RecordOut, owner: string, why: string): Promise<Draft> {
   const stage = record.stage === "as-left" ? ("as-left" as const) : ("as-found" as const);
-  return begin({ kind: record.kind, instrument: record.instrument, owner, stage, pair: record.pair, amends: record.id, why, document: documentOf(record) });
-}
-
-function documentOf(record: RecordOut): CheckDocument {
-  const document: unknown = record.document;
-  if (record.kind === "set-up") return fromSetUpFile(document as SetUpDocument) as unknown as CheckDocument;
-  if (ORIENT_KINDS.includes(record.kind)) return fromOrientFile(document as OrientDocument, [], null) as unknown as CheckDocument;
-  if (record.kind !== "two-peg") return rowsFromFile(document as CheckDocument);
-  return fromFile(document as CheckDocument);
+  const document = await fromFile<CheckDocument>(record.document);
+  return begin({ kind: record.kind, instrument: record.instrument, owner, stage, pair: record.pair, amends: record.id, why, document });
 }

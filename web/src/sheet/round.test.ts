@@ -5,15 +5,15 @@ import { type CheckDocument, type Draft, toSend } from "./draft";
 import { addressOf } from "./reopen";
 import { type Proposed, beginRound, emptyRound, nextStep, roundOf, stepFrom, stepOf, stepsOf, unsettled, withStep } from "./round";
 
-const proposed = (check: string, more: Partial<Proposed> = {}): Proposed => ({ check, title: check, way: "quick", minutes: 2, taken: true, code: "passed-before", why: "", ...more });
+const proposed = (check: string, more: Partial<Proposed> = {}): Proposed => ({ check, title: check, method: "quick", minutes: 2, taken: true, code: "passed-before", why: "", ...more });
 const round = (): Draft => beginRound("TS-03", "tam", 10, [proposed("circular-vial"), proposed("plummet", { taken: false, code: "no-time" }), proposed("two-face"), proposed("dual-axis-level", { taken: false, code: "passed-today" })]);
 
 describe("a round before the work", () => {
   it("takes what fits, holds what there is no time for as left out, and not what is fresh", () => {
     expect(stepsOf(round())).toEqual([
-      { check: "circular-vial", way: "quick" },
-      { check: "plummet", way: "quick", left_out: "no time" },
-      { check: "two-face", way: "quick" },
+      { check: "circular-vial", method: "quick" },
+      { check: "plummet", method: "quick", left_out: "no time" },
+      { check: "two-face", method: "quick" },
     ]);
     expect(roundOf(round().document).observations.minutes).toBe(10);
     expect(emptyRound(5)).toEqual({ kind: "pre-survey", observations: { minutes: 5, steps: [] } });
@@ -28,12 +28,12 @@ describe("a round before the work", () => {
     expect(nextStep(stepsOf(begun))?.check).toBe("circular-vial");
     const result = { verdict: { grade: "use" }, finding: { text: "No error shown." } } as unknown as Result;
     const after = withStep(begun, "circular-vial", stepOf("r1", "as-found", "2027-03-02T07:40:00+01:00", result));
-    expect(stepsOf(after)[0]).toEqual({ check: "circular-vial", way: "quick", record: "r1", stage: "as-found", at: "2027-03-02T07:40:00+01:00", grade: "use", finding: "No error shown." });
+    expect(stepsOf(after)[0]).toEqual({ check: "circular-vial", method: "quick", record: "r1", stage: "as-found", at: "2027-03-02T07:40:00+01:00", grade: "use", finding: "No error shown." });
     expect(nextStep(stepsOf(after))?.check).toBe("two-face");
     const none = withStep(after, "two-face", { left_out: "no time" });
     expect(nextStep(stepsOf(none))).toBeUndefined();
     expect(nextStep(stepsOf(withStep(none, "plummet", { left_out: "" })))?.check).toBe("plummet");
-    expect(stepsOf(begun)[0], "the one before is not touched").toEqual({ check: "circular-vial", way: "quick" });
+    expect(stepsOf(begun)[0], "the one before is not touched").toEqual({ check: "circular-vial", method: "quick" });
   });
   it("takes up what its record became: adjusted, or judged at home", () => {
     const record = { id: "r9", stage: "as-left", grade: "use" as const, finding: "No error shown.", observed_at: "2027-03-02T08:00:00+01:00" };

@@ -1,10 +1,10 @@
 // A round before the work: which checks, what became of each, and which of them is next. Nothing here judges.
-import type { RecordOut, Result, RoundPreview } from "../api/client";
+import type { RecordOut, Result, ReadinessPreview } from "../api/client";
 import { type CheckDocument, type Draft, begin } from "./draft";
 
-export type Step = { check: string; way?: string; record?: string; stage?: string; grade?: string; finding?: string; at?: string; left_out?: string };
+export type Step = { check: string; method?: string; record?: string; stage?: string; grade?: string; finding?: string; at?: string; left_out?: string };
 export type RoundDocument = { kind: "pre-survey"; observations: { minutes: number; steps: Step[] } };
-export type Proposed = RoundPreview["proposed"][number];
+export type Proposed = ReadinessPreview["proposed"][number];
 
 const asCheck = (document: RoundDocument): CheckDocument => document as unknown as CheckDocument;
 export const roundOf = (document: CheckDocument): RoundDocument => document as unknown as RoundDocument;
@@ -12,7 +12,7 @@ export const stepsOf = (draft: Draft): Step[] => roundOf(draft.document).observa
 
 /** A round of these checks; what does not fit into the minutes is on it as left out, what is fresh is not. */
 export function beginRound(instrument: string, owner: string, minutes: number, proposed: Proposed[]): Draft {
-  const steps = proposed.flatMap((one): Step[] => (one.taken ? [{ check: one.check, way: one.way }] : one.code === "no-time" ? [{ check: one.check, way: one.way, left_out: "no time" }] : []));
+  const steps = proposed.flatMap((one): Step[] => (one.taken ? [{ check: one.check, method: one.method }] : one.code === "no-time" ? [{ check: one.check, method: one.method, left_out: "no time" }] : []));
   return begin({ kind: "pre-survey", instrument, owner, document: asCheck({ kind: "pre-survey", observations: { minutes, steps } }) });
 }
 

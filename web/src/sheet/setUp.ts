@@ -75,28 +75,6 @@ export function filled<T extends object>(values: T): T {
   return Object.fromEntries(Object.entries(values).filter(([, one]) => one !== undefined && one !== "")) as T;
 }
 
-/**
- * A document file as a draft's document: what the house states of an instrument is left to the house; plain numbers, which
- * are metres or the field's own unit, are written as somebody would type them.
- */
-export function fromSetUpFile(from: SetUpDocument): SetUpDocument {
-  const { kind, units, conditions, work, remark, observations } = typedAll(from) as SetUpDocument;
-  return { kind, units: units ?? { length: "m" }, ...(conditions ? { conditions } : {}), ...(work ? { work } : {}), ...(remark ? { remark } : {}), observations };
-}
-
-/** Fields that stay numbers: a place that was touched. */
-const TOUCHED = new Set(["bearing_deg", "distance_mm", "offset_mm", "stand_bearing_deg", "downhill_deg", "sensitivity_arcmin_per_2mm", "screws", "reading"]);
-
-/** Lengths whose name has no unit: a plain number is metres, whatever the document's unit. */
-const METRES = new Set(["eye_height", "readings"]);
-
-function typedAll(value: unknown, name = ""): unknown {
-  if (Array.isArray(value)) return value.map((one) => typedAll(one, name));
-  if (typeof value === "number") return TOUCHED.has(name) ? value : METRES.has(name) ? `${value} m` : String(value);
-  if (value === null || typeof value !== "object") return value;
-  return Object.fromEntries(Object.entries(value).filter(([, one]) => one !== null).map(([key, one]) => [key, typedAll(one, key)]));
-}
-
 /** The draft with one more line in its log. */
 export function logged(draft: SetUpDraft, entry: LogEntry): SetUpDraft {
   return observing(draft, { log: [...(draft.document.observations.log ?? []), entry] });

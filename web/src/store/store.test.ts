@@ -2,7 +2,7 @@ import { NoSignal, Problem } from "../api/client";
 import * as client from "../api/client";
 import { drafts, dropParcel, findDraft, keepDraft, parcels, takeBack } from "./device";
 import { unwritten } from "./journal";
-import { type Draft, begin, looksFinished, nowWithOffset, toSend } from "../sheet/draft";
+import { type Draft, begin, nowWithOffset, toSend } from "../sheet/draft";
 import { draftOf, flush, postCheck, postEvent } from "./outbox";
 
 const sight = (distance: string, ...readings: string[]) => ({ distance, readings });
@@ -22,28 +22,6 @@ afterEach(async () => {
 });
 
 describe("a draft", () => {
-  it("sends readings to the letter and leaves empty wells out", () => {
-    const sent = toSend(finished().document).observations.setups;
-    expect(sent).toEqual([
-      { a: sight("30", "1.8851"), b: sight("30", "1.4020") },
-      { a: sight("56", "1.8868"), b: sight("4", "1.4000") },
-    ]);
-  });
-
-  it("sends struck readings and half-read wires, so that faults name them", () => {
-    const draft = finished();
-    draft.document.observations.setups = [{ a: { wires: [{ upper: "1.6", middle: "" }, {}], struck: ["1.9"] }, b: {} }];
-    expect(toSend(draft.document).observations.setups).toEqual([{ a: { wires: [{ upper: "1.6" }], struck: ["1.9"] }, b: {} }]);
-  });
-
-  it("knows whether its wells are filled", () => {
-    const draft = finished();
-    expect(looksFinished(draft.document)).toBe(true);
-    (draft.document.observations.setups?.[1]?.b as { readings: string[] }).readings = [" "];
-    expect(looksFinished(draft.document)).toBe(false);
-    expect(looksFinished({ kind: "two-peg", observations: {} })).toBe(false);
-  });
-
   it("carries the device's own offset", () => {
     const date = new Date("2027-03-02T06:40:00Z");
     vi.spyOn(date, "getTimezoneOffset").mockReturnValue(-330);

@@ -7,10 +7,9 @@ import { TubeDrawing } from "./drawings/TubeDrawing";
 
 type Picture = Result["picture"];
 
-/** `waits`: what is said while there is nothing to draw yet; a two-peg test has words of its own. */
-export function CheckPicture({ picture, waits }: { picture: Picture | undefined; waits?: string }) {
-  if (!picture && waits) return <p className="sub py-10 text-center">{waits}</p>;
-  if (!picture || !("draws" in picture)) return <PegLine picture={picture ?? null} />;
+export function CheckPicture({ picture }: { picture: Picture | undefined }) {
+  if (!picture) return <p className="sub py-10 text-center">The drawing appears here as soon as there is enough to draw.</p>;
+  if (picture.draws === "pegs") return <PegLine picture={picture} />;
   if (picture.draws === "circle") return <CircleDrawing picture={picture} />;
   if (picture.draws === "tube") return <TubeDrawing picture={picture} />;
   return <DeviationsDrawing picture={picture} />;

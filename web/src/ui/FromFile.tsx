@@ -7,8 +7,6 @@ const MOST_BYTES = 3 * 1024 * 1024;
 
 type Props = { kinds: string[]; accept: string; children: ReactNode; onFile: (file: File, tag: string) => Promise<void> };
 
-export const isTable = (file: File): boolean => /\.(csv|tsv|txt)$/i.test(file.name);
-
 export function FromFile({ kinds, accept, children, onFile }: Props) {
   const [tag, setTag] = useState("");
   const [asked, setAsked] = useState(false);

@@ -12,12 +12,14 @@ type Props = {
   faults?: Fault[];
   placeholder?: string | undefined;
   narrow?: boolean;
+  /** A name, not a figure. */
+  text?: boolean;
   onType: (value: string) => void;
   onKey: (key: WellKey) => void;
   onHere: () => void;
 };
 
-export function Well({ id, label, value, faults = [], placeholder, narrow = false, onType, onKey, onHere }: Props) {
+export function Well({ id, label, value, faults = [], placeholder, narrow = false, text: named = false, onType, onKey, onHere }: Props) {
   const typed = (event: ChangeEvent<HTMLInputElement>) => {
     const text = event.target.value;
     const sign = [...text].find((char) => char in SIGNS);
@@ -38,7 +40,7 @@ export function Well({ id, label, value, faults = [], placeholder, narrow = fals
         aria-label={label}
         aria-invalid={faults.length > 0}
         aria-describedby={faults.length ? `${id}-fault` : undefined}
-        inputMode="decimal"
+        inputMode={named ? "text" : "decimal"}
         enterKeyHint="next"
         autoComplete="off"
         autoCorrect="off"

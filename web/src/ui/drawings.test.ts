@@ -16,6 +16,7 @@ it("places an error between the posts, and breaks the axis beyond one and a half
 function picture(c: number): Picture {
   const staff = (distance_m: number) => ({ distance_m, distance_text: "", read_m: 1.5, error_m: c * distance_m, error_text: "" });
   return {
+    draws: "pegs",
     baseline_m: 60,
     pegs: [{ name: "A", x_m: 0, height_m: 0 }, { name: "B", x_m: 60, height_m: 0.3 }],
     setups: [

@@ -1,9 +1,13 @@
 // A question asked anew whenever it changes: the last answer stays on the page until the next one has come.
 import { useEffect, useState } from "react";
 import { type Fault, NoSignal, Problem } from "../api/client";
-import { onReady } from "../core";
+import { onReady, preview } from "../core";
+import type { CheckDocument } from "../sheet/draft";
 
-export type Asked<T> = { told: T | null; fresh: boolean; faults: Fault[]; trouble: unknown; noSignal: boolean };
+export const NO_CORE = "No signal, and the core is not ready on this device yet. What you typed is kept.";
+
+/** `trouble`: what went wrong where it has no faults of its own; `wrong`: whatever it was. */
+export type Asked<T> = { told: T | null; fresh: boolean; faults: Fault[]; trouble: unknown; noSignal: boolean; wrong: unknown };
 
 /** `question` null asks nothing; `ask` is called some `wait` ms after the last change, and overtaken ones are dropped. */
 export function useAsked<T>(question: unknown, ask: (question: never, signal: AbortSignal) => Promise<T>, wait = 100): Asked<T> {
@@ -45,7 +49,11 @@ export function useAsked<T>(question: unknown, ask: (question: never, signal: Ab
   }, []);
   const what = wrong?.to === text ? wrong.what : null;
   const faults = what instanceof Problem ? what.faults : [];
-  return { told: answer?.told ?? null, fresh: answer?.to === text, faults, trouble: faults.length || what instanceof NoSignal ? null : what, noSignal: what instanceof NoSignal };
+  return { told: answer?.told ?? null, fresh: answer?.to === text, faults, trouble: faults.length || what instanceof NoSignal ? null : what, noSignal: what instanceof NoSignal, wrong: what };
 }
 
-export const NO_CORE = "No signal, and the core is not ready on this device yet. What you typed is kept.";
+
+/** What can be said already of a document as it stands; null asks nothing. */
+export function usePreview<T>(instrument: string | null, document: { kind: string } | null, wait = 60): Asked<T> {
+  return useAsked<T>(document, (asked: CheckDocument, signal) => preview<T>(instrument, asked, signal), wait);
+}

@@ -19,7 +19,7 @@ export function bound(text: string): string {
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
-export const setupName = (index: number): string => `${ORDINALS[index] ?? `${index + 1}th`} set-up`;
+export const ordinal = (index: number): string => ORDINALS[index] ?? `${index + 1}th`;
 
 /** A moment as it is told: weekday, day and time in the firm's zone. */
 export function moment(text: string, zone: string, withTime = true): string {

@@ -8,23 +8,28 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..sheet.answer import Recipe
-from ..sheet.entry import HEADING, Asks, Field, Group, Way
-from ..sheet.kinds import kind_of_rows
-from ..sheet.table import Table
-from .reckon import CAUTIONS, bubble_to_middle, drawn, judge, needs, so_far
-from .simulate import simulate
-from .solve import QUANTITY, CircularVial, read_document, where
+from ...engine.form import Group, Method
+from ...engine.kind import Kind, RequiredConditions
+from .document import QUANTITY, CircularVial, read_document, where
+from .judge import CAUTIONS, bubble_to_middle, draw, grow, judge, needs
 
 Data = dict[str, Any]
-BUBBLE = (Field("x_mm", "Right", "mm"), Field("y_mm", "Away from you", "mm"))
-TURNED = Group("observations.readings", "The bubble in its vial", (HEADING, *BUBBLE), rows=True, most=24, more="One more heading", rounds=True,
-               note="From the middle of the ring, looking along the telescope: right and away from you are plus.")  # fmt: skip
-STANDING = Group("observations.readings", "The bubble in its vial", BUBBLE, rows=True, most=24, more="Read it once more",
-                 note="From the middle of the ring, standing behind the instrument: right and away from you are plus.")  # fmt: skip
-SENSITIVITY = Group(
-    "observations", "The vial", (Field("sensitivity_arcmin_per_2mm", "Sensitivity per 2 mm", "′", optional=True),)
+BUBBLE = ("x_mm", "y_mm")
+READINGS = "observations.readings"
+TURNED = Group(
+    READINGS,
+    "The bubble in its vial",
+    note="From the middle of the ring, looking along the telescope: right and away from you are plus.",
 )
+STANDING = Group(
+    READINGS,
+    "The bubble in its vial",
+    BUBBLE,
+    "From the middle of the ring, standing behind the instrument: right and away from you are plus.",
+    more="Read it once more",
+)
+SENSITIVITY = Group("observations", "The vial", ("sensitivity_arcmin_per_2mm",))
+GENERAL = (TURNED, Group("observations", "The vial", ("sits_on", "sensitivity_arcmin_per_2mm")))
 
 
 def turned_rows(*headings: int) -> list[Data]:
@@ -32,14 +37,7 @@ def turned_rows(*headings: int) -> list[Data]:
 
 
 TURNS = (("circular_vial_on", ("rotating",)),)
-RECIPE = Recipe("circular-vial", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
-TABLE = Table(
-    "circular-vial",
-    ("sits_on", "sensitivity_arcmin_per_2mm"),
-    "readings",
-    ("heading_deg", "x_mm", "y_mm", "round"),
-    ("round",),
-)
+
 WHEN_BAD = (
     ("real", "Is it real?", "Set the bubble afresh, turn once more. Both count together, never the better one alone."),
     ("keep", "Keep what was found", "Save as found before a screw is touched."),
@@ -55,12 +53,19 @@ WHEN_BAD = (
     ),
     ("look-back", "What was done with it since", "Work since the last good check may carry this error."),
 )
-KIND = kind_of_rows(
-    RECIPE,
-    CircularVial,
-    TABLE,
+
+KIND = Kind(
+    document=CircularVial,
+    where=where,
+    read=read_document,
+    judge=judge,
+    caution_codes=CAUTIONS,
+    draw=draw,
+    grow=grow,
+    needs=needs,
+    general=GENERAL,
     title="Circular bubble",
-    acting=bubble_to_middle,
+    adjust=bubble_to_middle,
     applies_to=("level", "digital-level", "theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=3,
     interval_days=90,
@@ -71,23 +76,44 @@ KIND = kind_of_rows(
     watch_condition="Set the bubble to where it rests, not to the middle.",
     main_quantity=QUANTITY,
     quantity_label="circular bubble",
-    simulate=simulate,
-    ways=(
-        Way("four-quarters", "Four quarters", "The same with proof: four headings check each other.",
-            {"sits_on": "rotating", "readings": turned_rows(0, 90, 180, 270)}, (TURNED, SENSITIVITY),
-            ("Bubble near the middle by the foot screws.", "Read, turn by a quarter, wait, read: four times."), needs=TURNS),
-        Way("half-turn", "Half a turn", "For a vial that turns with the instrument: half of what it shows is the vial's.",
-            {"sits_on": "rotating", "readings": turned_rows(0, 180)}, (TURNED, SENSITIVITY),
-            ("Bubble near the middle by the foot screws.", "Read where it rests.", "Turn by half a turn, wait, read again."), needs=TURNS),
-        Way("on-base", "Vial on the base", "A vial that does not turn: level by the plate vial or electronic level, proved; what this bubble then shows is its error.",
-            {"sits_on": "base", "readings": [{}]}, (STANDING, SENSITIVITY),
-            ("Level by the plate vial or electronic level that passed its own check.", "Read where this bubble rests."), needs=(("circular_vial_on", ("base",)),)),
+    methods=(
+        Method(
+            "four-quarters",
+            "Four quarters",
+            "The same with proof: four headings check each other.",
+            {"sits_on": "rotating", "readings": turned_rows(0, 90, 180, 270)},
+            (TURNED, SENSITIVITY),
+            ("Bubble near the middle by the foot screws.", "Read, turn by a quarter, wait, read: four times."),
+            needs=TURNS,
+        ),
+        Method(
+            "half-turn",
+            "Half a turn",
+            "For a vial that turns with the instrument: half of what it shows is the vial's.",
+            {"sits_on": "rotating", "readings": turned_rows(0, 180)},
+            (TURNED, SENSITIVITY),
+            (
+                "Bubble near the middle by the foot screws.",
+                "Read where it rests.",
+                "Turn by half a turn, wait, read again.",
+            ),
+            needs=TURNS,
+        ),
+        Method(
+            "on-base",
+            "Vial on the base",
+            "A vial that does not turn: level by the plate vial or electronic level, proved; what this bubble then shows is its error.",
+            {"sits_on": "base", "readings": [{}]},
+            (STANDING, SENSITIVITY),
+            ("Level by the plate vial or electronic level that passed its own check.", "Read where this bubble rests."),
+            needs=(("circular_vial_on", ("base",)),),
+        ),
     ),
-    asks=Asks(wind=True),
+    required_conditions=RequiredConditions(wind=True),
     why="Everything is set up by this bubble first: out by more than its ring, the compensator or the screws run out of room.",
     quick=("half-turn", 1),
     order=10,
     unit="mm",
-    gates=False,
+    blocks_release=False,
     kept=("vial_error_x_mm", "vial_error_y_mm"),
-)  # fmt: skip
+)

@@ -4,33 +4,32 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..sheet.answer import Recipe
-from ..sheet.entry import Asks, Field, Group, Way
-from ..sheet.kinds import kind_of_rows
-from ..sheet.table import Regrouped, Table
+from ...engine.form import Group, Method
+from ...engine.kind import Kind, RequiredConditions
 from ..two_face import plunges
-from .model import DirectionAccuracy
-from .read import MARKS, SERIES, SETS, read_document, where
-from .reckon import CAUTIONS, MAIN, drawn, judge, needs, so_far
-from .simulate import simulate
+from .document import MAIN, MARKS, SERIES, SETS, DirectionAccuracy, read_document, where
+from .judge import CAUTIONS, judge, needs
+from .text import draw, grow
 
 Data = dict[str, Any]
-TARGET = Field("target", "Mark", given=True)
+EACH_SET = "observations.series[*].sets[*]"
+GENERAL = (
+    Group(f"{EACH_SET}.left", "Face left"),
+    Group(f"{EACH_SET}.right", "Face right"),
+    Group("observations", "The test"),
+)
 
 
 def _groups(circle: str, procedure: str) -> tuple[Group, ...]:
-    """Each set in the order in which it is read: face left from the first mark on, face right back."""
-    reading = Field("reading", "Horizontal circle" if circle == "horizontal" else "Vertical circle", kind="angle")
+    """Each set in the order in which it is read: face left from the first target on, face right back."""
+    labels = {"reading": "Horizontal circle" if circle == "horizontal" else "Vertical circle"}
     groups = []
     for i in range(SERIES[procedure]):
         for j in range(SETS):
             name = f"Set {j + 1}" if procedure == "simplified" else f"Series {i + 1}, set {j + 1}"
             path = f"observations.series[{i}].sets[{j}]"
-            most = MARKS[circle, procedure]
-            groups.append(Group(f"{path}.left", f"{name}, face left", (TARGET, reading), rows=True, most=most))
-            groups.append(
-                Group(f"{path}.right", f"{name}, back in face right", (TARGET, reading), rows=True, most=most)
-            )
+            groups.append(Group(f"{path}.left", f"{name}, face left", labels=labels))
+            groups.append(Group(f"{path}.right", f"{name}, back in face right", labels=labels))
     return tuple(groups)
 
 
@@ -41,62 +40,42 @@ def _begin(circle: str, procedure: str) -> Data:
     return {"circle": circle, "procedure": procedure, "series": series}
 
 
-def gather(flat: Data) -> Data:
-    """Rows `series, set, face, target, reading` as series of sets."""
-    series: dict[int, dict[int, Data]] = {}
-    for one in flat.pop("readings", []):
-        sets = series.setdefault(one.pop("series", 1), {})
-        held = sets.setdefault(one.pop("set", 1), {})
-        held.setdefault(str(one.pop("face", "left")).lower(), []).append(one)
-    listed = [{"sets": [series[i][j] for j in sorted(series[i])]} for i in sorted(series)]
-    return {**flat, "series": listed}
-
-
-def spread_out(plain: Data) -> Data:
-    rows = [
-        {"series": i, "set": j, "face": face, **shot}
-        for i, series in enumerate(plain.pop("series", []), start=1)
-        for j, one in enumerate(series.get("sets", []), start=1)
-        for face in ("left", "right")
-        for shot in one.get(face, [])
-    ]
-    return {**plain, "readings": rows}
-
-
 HORIZON = "Marks 100 to 250 m away, near the instrument's height, spread round the horizon."
+
 TURN = "Turn the circle by 60° after each set; where that cannot be done, the instrument by a third in its base."
+
 FACADE = "A high structure about 50 m away: four marks over some 30° of height."
+
 THERE = "Face left from the first mark to the last, then face right from the last back to the first."
+
 WEATHER = "Four series on different days or hours, in different weather."
 
 
-def _way(circle: str, procedure: str, title: str, good_for: str, *steps: str) -> Way:
-    return Way(f"{circle}-{procedure}", title, good_for, _begin(circle, procedure), _groups(circle, procedure), steps, ("sun",))  # fmt: skip
+def _method(circle: str, procedure: str, title: str, good_for: str, *steps: str) -> Method:
+    return Method(
+        f"{circle}-{procedure}", title, good_for, _begin(circle, procedure), _groups(circle, procedure), steps, ("sun",)
+    )
 
 
-RECIPE = Recipe("direction-accuracy", read_document, judge, so_far, drawn, CAUTIONS, where, needs)
-TABLE = Regrouped(
-    Table(
-        "direction-accuracy",
-        ("circle", "procedure"),
-        "readings",
-        ("series", "set", "face", "target", "reading"),
-        ("series", "set"),
-        angles=True,
-    ),
-    gather,
-    spread_out,
-)
-KIND = kind_of_rows(
-    RECIPE,
-    DirectionAccuracy,
-    TABLE,
+KIND = Kind(
+    document=DirectionAccuracy,
+    where=where,
+    read=read_document,
+    judge=judge,
+    caution_codes=CAUTIONS,
+    draw=draw,
+    grow=grow,
+    needs=needs,
+    general=GENERAL,
     title="Angle accuracy",
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=60,
     interval_days=365,
     bring=("Four or five sharp marks that do not move", "A firm stand, a pillar if there is one, in the shade"),
-    before_you_start=("Electronic level and two faces first: this is about the scatter, not about c and i.", "Never towards the sun."),
+    before_you_start=(
+        "Electronic level and two faces first: this is about the scatter, not about c and i.",
+        "Never towards the sun.",
+    ),
     who_adjusts=(),
     when_bad=(
         ("real", "Is it real?", "Another day, other weather: one good instrument in twenty shows it once."),
@@ -108,19 +87,50 @@ KIND = kind_of_rows(
     watch_condition="For work that allows what was found, with more sets.",
     main_quantity=MAIN,
     quantity_label="one direction in both faces",
-    simulate=simulate,
-    ways=(
-        _way("horizontal", "simplified", "Directions, simplified: three sets of four marks", "An hour: a first look at the scatter.", HORIZON, THERE, TURN),
-        _way("vertical", "simplified", "Zenith angles, simplified: three sets of four marks", "An hour: the vertical circle.", FACADE, THERE),
-        _way("horizontal", "full", "Directions, full: four series of three sets of five marks", "Told against what is stated and against the last time.", HORIZON, THERE, TURN, WEATHER),
-        _way("vertical", "full", "Zenith angles, full: four series of three sets of four marks", "Told against what is stated and against the last time.", FACADE, THERE, WEATHER),
+    methods=(
+        _method(
+            "horizontal",
+            "simplified",
+            "Directions, simplified: three sets of four marks",
+            "An hour: a first look at the scatter.",
+            HORIZON,
+            THERE,
+            TURN,
+        ),
+        _method(
+            "vertical",
+            "simplified",
+            "Zenith angles, simplified: three sets of four marks",
+            "An hour: the vertical circle.",
+            FACADE,
+            THERE,
+        ),
+        _method(
+            "horizontal",
+            "full",
+            "Directions, full: four series of three sets of five marks",
+            "Told against what is stated and against the last time.",
+            HORIZON,
+            THERE,
+            TURN,
+            WEATHER,
+        ),
+        _method(
+            "vertical",
+            "full",
+            "Zenith angles, full: four series of three sets of four marks",
+            "Told against what is stated and against the last time.",
+            FACADE,
+            THERE,
+            WEATHER,
+        ),
     ),
-    asks=Asks(minutes_on=True, support=True),
+    required_conditions=RequiredConditions(minutes_on=True, support=True),
     why="What its angles reach in your hands, told honestly: not shown worse than stated, or shown so.",
-    gates=False,
+    blocks_release=False,
     scheduled=False,
-    joins=False,
+    allows_repeat=False,
     order=82,
     kept=("circle",),
-    fits=plunges,
-)  # fmt: skip
+    applies=plunges,
+)

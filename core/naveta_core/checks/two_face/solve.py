@@ -10,13 +10,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import cos, fsum, radians, sin, sqrt, tan
 
-from ...adjustment import fit
-from ...blunders import repeats
-from ...judgement import Estimate, Spread, pooled
-from ..sheet.directions import mean, mean_direction, wrapped
-from ..sheet.judged import noise_factor, prior_dof
-from .model import TwoFace
-from .read import BETWEEN_SHARE, Read, Seen, accuracy
+from ...engine.verdict import noise_factor, prior_dof
+from ...geometry import mean, mean_direction, wrapped
+from ...stats.estimate import Estimate, Spread, pooled
+from ...stats.least_squares import fit
+from ...stats.outliers import repeats
+from .document import BETWEEN_SHARE, SightedTarget, TwoFace, TwoFaceRead, accuracy
 
 LEAST_STEEPNESS_DEG = 15.0
 UNKNOWN_AXIS_ARCSEC = 5.0
@@ -24,10 +23,10 @@ UNKNOWN_AXIS_ARCSEC = 5.0
 
 
 @dataclass(frozen=True, slots=True)
-class Faces:
+class ReducedFaces:
     """One mark reduced: what its faces differ by, seconds."""
 
-    seen: Seen
+    seen: SightedTarget
     zenith_deg: float
     double_c: float
     index_sum: float
@@ -47,10 +46,10 @@ class Faces:
 
 
 @dataclass(frozen=True, slots=True)
-class Solution:
+class TwoFaceSolution:
     """What all marks together say, seconds."""
 
-    faces: list[Faces]
+    faces: list[ReducedFaces]
     collimation: Estimate
     index: Estimate
     axis: Estimate | None
@@ -58,7 +57,7 @@ class Solution:
     repeats: Spread
 
 
-def solve(document: TwoFace, read: Read) -> Solution:
+def solve(document: TwoFace, read: TwoFaceRead) -> TwoFaceSolution:
     """Every mark must have been seen in both faces."""
     faces = [_faces(document, one) for one in read.seen]
     found_repeats = repeats(groups_of(faces))
@@ -90,10 +89,10 @@ def solve(document: TwoFace, read: Read) -> Solution:
     )
     c = pooled(found.unknowns[0], *q["c"], found_repeats, dof)
     t = pooled(found.unknowns[1], *q["t"], found_repeats, dof) if axis_known else None
-    return Solution(faces, c, pooled(index, *q["i"], found_repeats, dof), t, q, found_repeats)
+    return TwoFaceSolution(faces, c, pooled(index, *q["i"], found_repeats, dof), t, q, found_repeats)
 
 
-def determined(faces: list[Faces]) -> bool:
+def determined(faces: list[ReducedFaces]) -> bool:
     """Whether the tilting axis can be told: two zenith angles 15° apart, one of them 15° from level."""
     zeniths = [f.zenith_deg for f in faces]
     return (
@@ -102,16 +101,16 @@ def determined(faces: list[Faces]) -> bool:
     )
 
 
-def _faces(document: TwoFace, one: Seen) -> Faces:
+def _faces(document: TwoFace, one: SightedTarget) -> ReducedFaces:
     step = max(p.step_arcsec for p in [*one.left, *one.right])
     within = (one.within_arcsec(document) * noise_factor(document)) ** 2 + step**2 / 12
     between = (BETWEEN_SHARE * accuracy(document)) ** 2
     hz = wrapped(mean_direction([p.hz for p in one.left]) - mean_direction([p.hz for p in one.right]) - 180.0)
     v = mean([p.v for p in one.left]) + mean([p.v for p in one.right]) - 360.0
-    return Faces(one, one.zenith_deg, hz * 3600.0, v * 3600.0, within, between)
+    return ReducedFaces(one, one.zenith_deg, hz * 3600.0, v * 3600.0, within, between)
 
 
-def groups_of(faces: list[Faces]) -> list[list[float]]:
+def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:
     """Pointings over their own spread: mark by mark, left Hz, left V, right Hz, right V."""
     groups = []
     for one in faces:

@@ -7,167 +7,136 @@ from __future__ import annotations
 
 from typing import Any
 
-from ... import __version__
-from ...angles import ARCSEC_PER_RADIAN
-from ...cautions import cautions
-from ...envelope import Typed
-from ...errors import Refused
-from ...priors import curvature_and_refraction_m
-from ...readings import Sheet
-from ...wording import length_words
-from ..kind import Kind
-from ..sheet.judged import headline
-from . import table, words
-from .judge import QUANTITY, Judged, judge, target_m
-from .layouts import LAYOUTS
-from .model import TwoPeg
-from .partial import partial
-from .picture import picture
-from .read import STAFF, Seen, read, where
-from .simulate import simulate
-from .solve import Setups
+from ...engine.form import Group, Method
+from ...engine.kind import Kind, RequiredConditions
+from .document import MOST_SETUPS, QUANTITY, TwoPeg, read_document, where
+from .judge import CAUTIONS, draw, judge, reticle_to_target
+from .text import grow
 
 Data = dict[str, Any]
-
-CAUTIONS = {
-    "before": ("traffic", "overhead-lines", "sun", "tread", "nail"),
-    "reading": ("sun", "wind"),
-    "adjusting": ("reticle-screw", "focus-stop"),
-    "carrying": ("carry",),
-}
-
-
-def reduce(document: TwoPeg) -> Data:
-    """A complete two-peg document to its result. Raises Refused with every fault and everything missing."""
-    setups, sheet = read(document)
-    sheet.demand_complete()
-    return _result(document, setups)
+SETUP = "observations.setups[*]"
+GENERAL = (
+    Group("observations.looks", "The two looks", before=True),
+    Group(f"{SETUP}.a", "To A", ("distance",)),
+    Group(f"{SETUP}.a.readings", "Staff on A", instead="wires", instead_title="Three wires", struck="struck"),
+    Group(f"{SETUP}.b", "To B", ("distance",)),
+    Group(f"{SETUP}.b.readings", "Staff on B", instead="wires", instead_title="Three wires", struck="struck"),
+    Group("observations", "Calculation", ("curvature",), setting=True),
+)
+Pairs = tuple[tuple[int, int], ...]
 
 
-def preview(document: TwoPeg) -> Data:
-    """What can be said already. Faults only about what was typed; the whole result once it is complete."""
-    setups, sheet = read(document)
-    complete = not sheet.missing and not sheet.faults
-    answer = {
-        "complete": complete,
-        "missing": sheet.missing,
-        "faults": [fault.as_dict() for fault in sheet.faults],
-        "partial": partial(document, setups, sheet),
-        "picture": None,
-    }
-    if complete:
-        result = _result(document, setups)
-        return {**answer, "picture": result["picture"], "reduced": result}
-    return {**answer, "picture": _drawn(document, setups, None, None)}
+def _begin(pairs: Pairs) -> Data:
+    """Set-ups with the distances people usually take; two empty ones without any."""
+    told: list[dict[str, Data]] = [{"a": {"distance": str(a)}, "b": {"distance": str(b)}} for a, b in pairs]
+    return {"setups": [{staff: {**one, "readings": [""]} for staff, one in setup.items()} for setup in told]}
 
 
-def adjusting(document: TwoPeg, reads_now: list[Typed]) -> Data:
-    """The reticle's target and what is left after each reading typed since. Raises Refused."""
-    setups, sheet = read(document)
-    sheet.demand_complete()
-    steps = []
-    turned = Sheet(document.units.length)
-    for i, value in enumerate(reads_now):
-        length = turned.length(f"reads_now[{i}]", "it reads now", value, STAFF)
-        if length is not None:
-            steps.append((str(value), length.m))
-    if turned.faults:
-        raise Refused(turned.faults)
-    return words.adjusting(document, judge(document, setups), steps)
+def _layout(name: str, title: str, good_for: str, metres: Pairs, feet: Pairs) -> Method:
+    return Method(name, title, good_for, _begin(metres), GENERAL, STEPS, in_feet=_begin(feet))
 
 
-def _result(document: TwoPeg, setups: Setups) -> Data:
-    judged = judge(document, setups)
-    solution = judged.solution
-    return {
-        "kind": "two-peg",
-        "result": _figures(document, judged),
-        "finding": {"text": headline(words.finding(document, judged), judged.grade, judged.refused, judged.reasons)},
-        "verdict": {
-            "grade": judged.grade,
-            "reasons": _coded(judged.reasons),
-            "next": _coded(judged.next),
-            "parts": [_part(judged)],
-            "set_aside": judged.set_aside,
-        },
-        "shown": words.shown(document, judged),
-        "picture": _drawn(document, solution.setups, solution.c, solution.height_difference_m),
-        "work": words.work(document, judged),
-        "cautions": cautions(*CAUTIONS["adjusting" if judged.grade == "adjust" else "reading"]),
-        "worked": words.worked(document, judged),
-        "core_version": __version__,
-    }
+def from_other_end(observations: Data) -> Data:
+    """The same test again from the other end: the same distances with the pegs' parts exchanged, nothing read yet."""
+    setups = observations.get("setups", [])
+    added = [{"a": _blank(one.get("b", {})), "b": _blank(one.get("a", {}))} for one in setups[-2:]]
+    return {**observations, "setups": [*setups, *added][:MOST_SETUPS]}
 
 
-def _drawn(document: TwoPeg, setups: Setups, c: float | None, dh: float | None) -> Data:
-    return picture(setups, length_words(document.units.length), document.observations.layout, c, dh)
+def _blank(sight: Data) -> Data:
+    if sight.get("wires"):
+        return {"wires": [{}]}
+    return {"distance": sight.get("distance", ""), "readings": [""]}
 
 
-def _coded(said: list[tuple[str, str]]) -> list[Data]:
-    return [{"code": code, "text": text} for code, text in said]
-
-
-def _part(judged: Judged) -> Data:
-    e, limits = judged.solution.estimate, judged.limits
-    return {
-        "quantity": QUANTITY,
-        "value": e.value,
-        "sigma": e.sigma,
-        "u95": e.u95,
-        "dof": e.dof,
-        "basis": "pooled" if e.pooled else "a-priori",
-        "proved_to": e.proved_to if judged.confirmed is None else judged.confirmed.proved_to,
-        "limits": {"use": limits.use, "watch": limits.watch, "adjust": limits.adjust},
-        "why": limits.source,
-        "limit_text": words.limit_text(limits),
-        "grade": judged.grade,
-    }
-
-
-def _figures(document: TwoPeg, judged: Judged) -> Data:
-    solution = judged.solution
-    figures = {
-        "collimation_arcsec": solution.estimate.value,
-        "collimation_mm_per_m": solution.c * 1000,
-        "sigma_collimation_arcsec": solution.estimate.sigma,
-        "height_difference_m": solution.height_difference_m,
-        "misclosure_m": words.misclosure_m(judged),
-        "setups": [
-            _setup_figures(document, judged, *one) for one in zip(solution.setups, solution.imbalances_m, strict=True)
-        ],
-        "sensitivity": words.sensitivity(document, judged),
-        "repeats": {"squares": solution.spread.squares, "dof": solution.spread.dof},
-    }
-    if judged.middle_c is not None:
-        figures["collimation_middle_wire_arcsec"] = judged.middle_c * ARCSEC_PER_RADIAN
-    return figures
-
-
-def _setup_figures(document: TwoPeg, judged: Judged, setup: tuple[Seen, Seen], imbalance_m: float) -> Data:
-    a, b = setup
-    return {
-        "height_difference_m": a.mean_m - b.mean_m,
-        "imbalance_m": imbalance_m,
-        "corrected_a_m": _corrected(document, judged, a),
-        "corrected_b_m": _corrected(document, judged, b),
-        "target_a_m": target_m(judged, a),
-        "target_b_m": target_m(judged, b),
-    }
-
-
-def _corrected(document: TwoPeg, judged: Judged, seen: Seen) -> float:
-    bent = curvature_and_refraction_m(seen.sight_m) if document.observations.curvature else 0.0
-    return seen.mean_m - judged.solution.c * seen.sight_m - bent
-
+STEPS = (
+    "Staffs on both pegs, held plumb. Level it; read A, then B, in the first set-up.",
+    "Move the level, level it afresh, read A and B again.",
+)
+METHODS = (
+    _layout(
+        "middle-then-near",
+        "Middle, then close to one peg",
+        "Strong and quick: the far sight shows nearly the whole error, the near one almost none.",
+        ((30, 30), (56, 4)),
+        ((100, 100), (188, 12)),
+    ),
+    _layout(
+        "middle-then-three-quarter",
+        "Middle, then a quarter from one peg",
+        "Where the level cannot focus close; wants more readings for the same proof.",
+        ((30, 30), (45, 15)),
+        ((100, 100), (150, 50)),
+    ),
+    _layout(
+        "middle-then-beyond",
+        "Middle, then beyond one peg",
+        "Both staffs in one direction: no turning about between the two readings.",
+        ((30, 30), (64, 4)),
+        ((100, 100), (212, 12)),
+    ),
+    _layout(
+        "thirds-inside",
+        "Both inside, at the thirds",
+        "Symmetrical: refraction and focusing act alike in both set-ups.",
+        ((20, 40), (40, 20)),
+        ((66, 132), (132, 66)),
+    ),
+    _layout(
+        "outside-both",
+        "Beyond one peg, then beyond the other",
+        "The strongest difference of sights for pegs close together.",
+        ((4, 64), (64, 4)),
+        ((12, 212), (212, 12)),
+    ),
+    Method(
+        "free",
+        "As it came",
+        "Any two or more set-ups whose differences of sights are not alike; measure both distances each time.",
+        {"setups": [{"a": {"readings": [""]}, "b": {"readings": [""]}} for _ in range(2)]},
+        GENERAL,
+        STEPS,
+    ),
+)
+WHEN_BAD = (
+    (
+        "real",
+        "Is it real?",
+        "Run it again from the other end before anything is turned. Both runs count together, never the better one alone.",
+    ),
+    (
+        "keep",
+        "Keep what was found",
+        "Save as found before the instrument is touched: it is the only proof of what the work since the last good check was done with.",
+    ),
+    (
+        "adjust",
+        "Adjust it",
+        "Level and tripod untouched, turn the reticle until the far staff reads its target. Then run the test again, as left.",
+    ),
+    (
+        "without",
+        "Or do without it",
+        "Take another that may be used today, use this one under its condition, or hold it until somebody has seen to it.",
+    ),
+    (
+        "look-back",
+        "What was done with it since",
+        "Work since the last good check may carry this error. Look at it while it can still be measured again.",
+    ),
+)
 
 KIND = Kind(
-    name="two-peg",
     title="Two-peg test",
-    model=TwoPeg,
-    preview=preview,
-    reduce=reduce,
-    adjusting=adjusting,
+    document=TwoPeg,
     where=where,
+    read=read_document,
+    judge=judge,
+    caution_codes=CAUTIONS,
+    draw=draw,
+    grow=grow,
+    adjust=reticle_to_target,
+    general=GENERAL,
     applies_to=("level", "digital-level"),
     minutes=15,
     interval_days=30,
@@ -182,17 +151,15 @@ KIND = Kind(
         "Sight a staff and tap the tripod lightly: does the line come back to the same reading?",
     ),
     who_adjusts=("manager", "crew"),
-    when_bad=words.WHEN_BAD,
-    caution_codes=CAUTIONS,
+    when_bad=WHEN_BAD,
     watch_condition="Balanced sights only: keep back and fore sight alike.",
     main_quantity=QUANTITY,
     quantity_label="line of sight",
-    csv_columns=table.COLUMNS,
-    read_csv=table.read_csv,
-    write_csv=table.write_csv,
-    layouts=LAYOUTS,
-    simulate=simulate,
+    methods=METHODS,
+    required_conditions=RequiredConditions(wind=True),
     why="A line of sight that points up or down puts a slope into every run whose sights differ.",
-    quick=("", 10),
+    quick=("middle-then-near", 10),
     order=50,
+    repeat_label="Run it again from the other end",
+    repeat=from_other_end,
 )

@@ -1,325 +1,280 @@
-"""The verdict on a two-peg test: grade, reasons, what to do next."""
+"""What a level's line of sight means: what stands apart, what the wires and set-ups say, its limits, and the reticle."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
 from math import fsum, sqrt
+from typing import Any
 
-from ...angles import ARCSEC_PER_RADIAN
-from ...blunders import Apart, find_apart, likely_slip
-from ...envelope import days_between
-from ...judgement import (
-    SCATTER_REFUSED,
-    Decision,
-    Estimate,
-    Evidence,
-    Grade,
-    Limits,
-    confirmed_by_record,
-    decide,
-    may_turn_screws,
-    scatter_factor,
-    worst,
+from ...engine.adjusting import act_of_adjusting
+from ...engine.conditions import Circumstances
+from ...engine.parser import Parser, ordinal
+from ...engine.verdict import JudgedQuantity, Judgement
+from ...errors import Refused
+from ...geometry import curvature_and_refraction_m
+from ...results import Adjusting, AdjustingStep, Coded, PegPicture, Repeats
+from ...stats.decision import Grade, Limits, decide
+from ...stats.estimate import SCATTER_REFUSED, scatter_factor
+from ...stats.outliers import Outlier, find_outlier
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import LengthWords, arcsec, capital, joined, length_words
+from ...units.lengths import in_unit
+from .document import (
+    QUANTITY,
+    STAFF,
+    PegSetUpFigures,
+    PegsRead,
+    Setups,
+    StaffSight,
+    TwoPeg,
+    TwoPegFigures,
+    limits_of,
+    stadia_disagrees,
 )
-from ...lengths import METRES
-from ...readings import ordinal
-from ...wording import LengthWords, arcsec, count, joined, length_words
-from ...wording import limit as limit_words
-from .model import TwoPeg
-from .read import WEAK_IMBALANCE_SPREAD_M, Seen, stadia_disagrees
-from .solve import Priors, Setups, Solution, bound_with, middle_wire_c, solve, standardised, within_variance
+from .solve import PegFinding, PegSolution, ReadingPriors, middle_wire_c, solve_pegs, standardised
+from .text import draw_pegs, finding_of, misclosure_m, outlier_text, sensitivity_of, shown_of, work_of, worked_of
 
-QUANTITY = "collimation_arcsec"
-FINE_CLASS, FINE_LIMIT, FINE_ADJUST = 1.0, 6.0, 60.0
-SITE_LIMIT, SITE_ADJUST = 10.0, 120.0
+WEAK_IMBALANCE_SPREAD_M = 10.0
 WIRES_FLOOR_M = 0.002
-MOST_MORE_READINGS = 6
 COSTLY_M = 0.001
 """An error in a height that people notice: how long an imbalance may be is told for one millimetre."""
-
-Said = tuple[str, str]
-
-
-@dataclass
-class Judged:
-    """Everything the verdict says, gathered while the rules are gone through."""
-
-    solution: Solution
-    limits: Limits
-    decision: Decision
-    grade: Grade
-    reasons: list[Said] = field(default_factory=list)
-    next: list[Said] = field(default_factory=list)
-    set_aside: list[str] = field(default_factory=list)
-    refused: list[Said] = field(default_factory=list)
-    target_c: float = 0.0
-    middle_c: float | None = None
-    confirmed: Estimate | None = None
-    priors: Priors = field(default_factory=Priors)
+FAR_OFF_M = 0.05
+"""A reticle never moves a reading by more in one turn: such a reading is of another staff, stand or line."""
+CAUTIONS = {
+    "before": ("traffic", "overhead-lines", "sun", "tread", "nail"),
+    "reading": ("sun", "wind"),
+    "adjusting": ("reticle-screw", "focus-stop"),
+    "carrying": ("carry",),
+}
+STICKING = "The line does not come back after a tap: the compensator sticks."
 
 
-def limits_of(document: TwoPeg) -> Limits:
-    """The limits that apply, and where they come from."""
-    own = document.limits.get(QUANTITY)
-    s_km = document.instrument.levelling_accuracy_mm_per_km
-    fine = s_km is not None and s_km <= FINE_CLASS
-    if own is None:
-        use = FINE_LIMIT if fine else SITE_LIMIT
-        what = f"levels of {s_km:g} mm per km" if s_km is not None else "levels whose accuracy is not stated"
-        return Limits(use, 2 * use, FINE_ADJUST if fine else SITE_ADJUST, f"opening value for {what}")
-    watch = own.watch if own.watch is not None else own.use
-    adjust = own.adjust if own.adjust is not None else max(watch, FINE_ADJUST if fine else SITE_ADJUST)
-    return Limits(own.use, watch, adjust, own.source or "stated in the document")
+def _quantity(document: TwoPeg, found: PegFinding, limits: Limits) -> JudgedQuantity:
+    """The line of sight against its limits, and what is turned."""
+    words, solution = length_words(document.units.length), found.solution
+    return JudgedQuantity(
+        QUANTITY,
+        "the line of sight",
+        "arcsec",
+        solution.estimate,
+        limits,
+        solution.q_within,
+        solution.q_between,
+        condition=_balance(found, words),
+        condition_code="balance-sights",
+        turn=_turn(found, words),
+        turn_code="adjust-reticle",
+        under="with balanced sights",
+        beyond="a reticle screw",
+        sooner="Usable. Keep back and fore sight alike, and test it again before fine work.",
+    )
 
 
-def judge(document: TwoPeg, setups: Setups) -> Judged:
-    """Solve and judge a complete test."""
-    priors, curvature = Priors.of(document), document.observations.curvature
-    solution = solve(setups, priors, curvature=curvature)
-    limits = limits_of(document)
-    judged = Judged(solution, limits, Decision("use"), "use", priors=priors)
-    refused = _apart(document, judged, setups) + _wires(judged, setups) + _disagreement(judged)
-    _weak_signs(document, judged, setups)
-    judged.target_c = judged.solution.c
-    if not any(code == "wires-disagree" for code, _ in refused):
-        _middle_wire(document, judged)  # a misread wire makes a reticle look unsymmetrical: it is not concluded from
-    judged.decision = decide(judged.solution.estimate, limits)
-    judged.confirmed = _evidence(document, judged)
-    _grade(document, judged, refused)
-    return judged
+def judge(document: TwoPeg, read: PegsRead, _told: Circumstances) -> Judgement:
+    """Set aside what stands apart, solve, and hold the line of sight against its limits."""
+    limits, priors = limits_of(document), ReadingPriors.of(document)
+    set_aside = _set_aside(document, read.setups, limits, priors)
+    solution = set_aside.solution
+    refused = [*set_aside.refused, *_wires(read.setups, priors)]
+    scatter_refused, scatter = _disagreement(document, solution, priors)
+    refused += scatter_refused
+    # A misread wire makes a reticle look unsymmetrical: it is not concluded from.
+    misread = any(code == "wires-disagree" for code, _ in refused)
+    found = PegFinding(solution, priors, solution.c) if misread else _by_middle_wire(document, solution, priors)
+    quantity = _quantity(document, found, limits)
+    judgement = Judgement(
+        [quantity],
+        _figures(document, found),
+        finding_of(document, found),
+        shown_of(document, found),
+        worked_of(document, found),
+        work_of(document, found),
+        solution.spread,
+        one_more=("reading at every sight", "readings at every sight"),
+        taken=min(len(seen.readings) for setup in solution.setups for seen in setup),
+        repeat_text="Before anything is turned: run it again from the other end. Both runs count together.",
+        repeat_code="other-end",
+        no_more=(
+            "longer-sights",
+            "More readings alone will not settle it: take a layout with a larger difference of sights.",
+        ),
+        service_text="Send it to service with this finding.",
+    )
+    judgement.refused, judgement.set_aside, judgement.solved = refused, set_aside.paths, found
+    judgement.reasons = [*set_aside.reasons, *scatter, *_weak_signs(document, solution, read.setups)]
+    judgement.reasons += _reticle(found)
+    _looks(document, judgement)
+    return judgement
 
 
-def _grade(document: TwoPeg, judged: Judged, refused: list[Said]) -> None:
-    decision, words = judged.decision, length_words(document.units.length)
-    if document.observations.looks.line_returns == "no":
-        judged.grade = "service"
-        judged.reasons.insert(0, ("sticking", "The line does not come back after a tap: the compensator sticks."))
-        judged.next = [
-            ("out-of-use", "Put it aside and mark it."),
-            ("send-to-service", "A sticking compensator is work for a service, not for a screw."),
-        ]
-        return
-    judged.refused = refused
-    if refused:
-        judged.grade = worst([decision.grade, "repeat"]) if decision.grade == "service" else "repeat"
-        judged.reasons[:0] = refused
-        judged.next = [("read-again", "Read again what is named here; the rest can stay.")]
-        return
-    judged.grade = decision.grade
-    judged.reasons[:0] = _decision_reasons(judged)
-    judged.next = _next(judged, words)
-    _looks(document, judged)
+def _figures(document: TwoPeg, found: PegFinding) -> TwoPegFigures:
+    solution = found.solution
+    setups = [
+        PegSetUpFigures(
+            height_difference_m=a.mean_m - b.mean_m,
+            imbalance_m=imbalance_m,
+            corrected_a_m=_corrected(document, found, a),
+            corrected_b_m=_corrected(document, found, b),
+            target_a_m=found.target_m(a),
+            target_b_m=found.target_m(b),
+        )
+        for (a, b), imbalance_m in zip(solution.setups, solution.imbalances_m, strict=True)
+    ]
+    middle = found.middle_c
+    return TwoPegFigures(
+        collimation_arcsec=solution.estimate.value,
+        collimation_mm_per_m=solution.c * 1000,
+        sigma_collimation_arcsec=solution.estimate.sigma,
+        height_difference_m=solution.height_difference_m,
+        misclosure_m=misclosure_m(found),
+        setups=setups,
+        sensitivity=sensitivity_of(document, found),
+        repeats=Repeats(squares=solution.spread.squares, dof=solution.spread.dof),
+        **({} if middle is None else {"collimation_middle_wire_arcsec": middle * ARCSEC_PER_RADIAN}),
+    )
 
 
-def _decision_reasons(judged: Judged) -> list[Said]:
-    e, limits = judged.solution.estimate, judged.limits
-    limit, size = limit_words(limits.use), arcsec(abs(e.value), e.u95)
-    proved = arcsec(e.proved_to)
-    if judged.confirmed is not None:
-        text = f"Alone it proves {proved}; together with the last good test it proves {arcsec(judged.confirmed.proved_to)}, limit {limit}."
-        return [("confirmed-by-record", text)]
-    if judged.grade == "use":
-        return [("proved", f"Proved good to {proved}; the limit is {limit}.")]
-    near = "conditional" not in judged.decision.codes
-    texts = {
-        "near-limit": f"Close to the limit of {limit}: proved only to {proved}." if near else f"Proved to {proved}.",
-        "not-proved": f"These readings prove it only to {proved}; the limit is {limit}.",
-        "conditional": f"{size} is beyond the limit of {limit}, but within the {limit_words(limits.watch)} that balanced sights allow.",
-        "confirm": f"{size} with ± {arcsec(e.u95)} cannot be told from noise at a limit of {limit}.",
-        "beyond-adjusting": f"{size} is beyond the {limit_words(limits.adjust)} a reticle screw should take up.",
-    }
-    reasons = [(code, texts[code]) for code in judged.decision.codes]
-    if judged.grade == "adjust":
-        reasons.append(("beyond-limit", f"{size} is beyond the limit of {limit}, and more than noise explains."))
-    return reasons
+def _corrected(document: TwoPeg, found: PegFinding, seen: StaffSight) -> float:
+    bent = curvature_and_refraction_m(seen.sight_m) if document.observations.curvature else 0.0
+    return seen.mean_m - found.solution.c * seen.sight_m - bent
 
 
-def _next(judged: Judged, words: LengthWords) -> list[Said]:
-    e, limits, codes = judged.solution.estimate, judged.limits, judged.decision.codes
-    if judged.confirmed is not None or judged.grade == "use":
-        return [("carry-on", "Take it: the next check can lean on this one.")]
-    if judged.grade == "service":
-        return [
-            ("save-as-found", "Save as found."),
-            ("out-of-use", "Put it aside and mark it."),
-            ("send-to-service", "Send it to service with this finding."),
-        ]
-    if judged.grade == "adjust" and may_turn_screws(e, limits):
-        return [("save-as-found", "Save as found first."), ("adjust-reticle", _turn(judged, words))]
-    if judged.grade in ("adjust", "repeat"):
-        return [
-            ("other-end", "Before anything is turned: run it again from the other end. Both runs count together."),
-            *_settle(judged),
-        ]
-    steps = _settle(judged) if "not-proved" in codes else []
-    if "conditional" in codes:
-        steps.append(("balance-sights", _balance(judged, words)))
-        if may_turn_screws(e, limits):
-            steps.append(("adjust-if-wanted", "Or save as found and adjust it. " + _turn(judged, words)))
-    elif "near-limit" in codes:
-        steps.append(("check-sooner", "Usable. Keep back and fore sight alike, and test it again before fine work."))
-    return steps
+def _turn(found: PegFinding, words: LengthWords) -> str:
+    seen = found.longest_last
+    return (
+        f"This stand untouched, turn the reticle until staff {seen.staff} reads {words.reading(found.target_m(seen))}."
+    )
 
 
-def longest_last(setups: Setups) -> Seen:
-    """The sight to adjust by: the longer one of the last set-up, where the level still stands."""
-    return max(setups[-1], key=lambda seen: seen.sight_m)
-
-
-def target_m(judged: Judged, seen: Seen) -> float:
-    """What a staff must read, level untouched, once the line of sight is right: reading less c times distance."""
-    return (seen.middle_m if judged.middle_c is not None else seen.mean_m) - judged.target_c * seen.sight_m
-
-
-def _turn(judged: Judged, words: LengthWords) -> str:
-    seen = longest_last(judged.solution.setups)
-    return f"This stand untouched, turn the reticle until staff {seen.staff} reads {words.reading(target_m(judged, seen))}."
-
-
-def _balance(judged: Judged, words: LengthWords) -> str:
-    within = COSTLY_M / abs(judged.solution.c)
+def _balance(found: PegFinding, words: LengthWords) -> str:
+    if not found.solution.c:
+        return ""
+    within = COSTLY_M / abs(found.solution.c)
     return f"Use it with balanced sights only: {words.distance(round(within))} of difference already costs {words.small(COSTLY_M)}."
 
 
-def _settle(judged: Judged) -> list[Said]:
-    """How many more readings would settle it, when a handful can."""
-    limits, size = judged.limits, abs(judged.solution.estimate.value)
-    fewest = min(len(s.pointings) for setup in judged.solution.setups for s in setup)
-    for more in range(1, MOST_MORE_READINGS + 1):
-        b = bound_with(judged.solution, (fewest + more) / fewest, judged.priors)
-        if b <= limits.use / 2 or size + b <= limits.use:
-            return [
-                (
-                    "more-readings",
-                    f"{count(more, 'more reading', 'more readings').capitalize()} at every sight would likely settle it.",
-                )
-            ]
-    return [
-        ("longer-sights", "More readings alone will not settle it: take a layout with a larger difference of sights.")
-    ]
-
-
-def _looks(document: TwoPeg, judged: Judged) -> None:
+def _looks(document: TwoPeg, judgement: Judgement) -> None:
     looks = document.observations.looks
+    if looks.line_returns == "no":
+        judgement.service.append(("sticking", STICKING))
+        judgement.service_text = "A sticking compensator is work for a service, not for a screw."
     if looks.bubble_holds == "no":
-        judged.grade = worst([judged.grade, "watch"])
-        judged.reasons.append(("bubble-does-not-hold", "The circular bubble leaves its ring when the level is turned."))
-        judged.next.append(
+        judgement.least = "watch"
+        judgement.reasons.append(
+            ("bubble-does-not-hold", "The circular bubble leaves its ring when the level is turned.")
+        )
+        judgement.extra_actions.append(
             ("set-circular-bubble", "Half of it by the foot screws, half by the vial's own screws; then test again.")
         )
     if "not-looked" in (looks.bubble_holds, looks.line_returns):
-        judged.reasons.append(
+        judgement.reasons.append(
             ("not-looked", "Bubble and tap were not both looked at: a sticking compensator would go unseen.")
         )
 
 
-def _apart(document: TwoPeg, judged: Judged, setups: Setups) -> list[Said]:
+@dataclass
+class SetAside:
+    """A test solved without the readings that stand apart, and what is said of them."""
+
+    solution: PegSolution
+    paths: list[str] = field(default_factory=list)
+    reasons: list[Coded] = field(default_factory=list)
+    refused: list[Coded] = field(default_factory=list)
+
+
+def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: ReadingPriors) -> SetAside:
     """Readings that stand apart: at most one a sight and two a document are set aside, visibly."""
-    priors, curvature = judged.priors, document.observations.curvature
-    current, before = setups, judged.solution
+    curvature, current = document.observations.curvature, setups
+    before = solve_pegs(setups, priors, curvature=curvature)
+    told = SetAside(before)
     for _ in range(2):
-        found = find_apart(standardised(current, priors))
+        found = find_outlier(standardised(current, priors))
         if found is None:
             break
         seen = current[found.group // 2][found.group % 2]
         if found.sole_pair:
-            return [
-                (
-                    "readings-differ",
-                    f"The two readings of {seen.where} differ by more than reading explains: take a third.",
-                )
-            ]
-        judged.reasons.append(("set-aside", apart_text(document, seen, found.index, priors)))
-        judged.set_aside.append(seen.pointings[found.index].path)
+            text = f"The two readings of {seen.called} differ by more than reading explains: take a third."
+            told.refused = [("readings-differ", text)]
+            return told
+        told.reasons.append(("set-aside", outlier_text(document, seen, found.index, priors)))
+        told.paths.append(seen.readings[found.index].path)
         current = _without(current, found)
-        judged.solution = solve(current, priors, curvature=curvature)
+        told.solution = solve_pegs(current, priors, curvature=curvature)
     else:
-        if find_apart(standardised(current, priors)):
-            return [("too-many-apart", "More than two readings stand apart: read all sights again.")]
-    if len({path.rpartition(".")[0] for path in judged.set_aside}) < len(judged.set_aside):
-        return [("too-many-apart", "Two readings of one sight stand apart: read that staff again.")]
-    if (
-        judged.set_aside
-        and decide(before.estimate, judged.limits).grade != decide(judged.solution.estimate, judged.limits).grade
-    ):
-        return [("apart-decides", "With and without the reading set aside the verdict differs: take one more there.")]
-    return []
+        if find_outlier(standardised(current, priors)):
+            told.refused = [("too-many-apart", "More than two readings stand apart: read all sights again.")]
+            return told
+    if len({path.rpartition(".")[0] for path in told.paths}) < len(told.paths):
+        told.refused = [("too-many-apart", "Two readings of one sight stand apart: read that staff again.")]
+    elif told.paths and decide(before.estimate, limits).grade != decide(told.solution.estimate, limits).grade:
+        text = "With and without the reading set aside the verdict differs: take one more there."
+        told.refused = [("apart-decides", text)]
+    return told
 
 
-def _without(setups: Setups, found: Apart) -> Setups:
+def _without(setups: Setups, found: Outlier) -> Setups:
     changed = [list(setup) for setup in setups]
     row, column = divmod(found.group, 2)
     changed[row][column] = changed[row][column].without(found.index)
     return [(a, b) for a, b in changed]
 
 
-def apart_text(document: TwoPeg, seen: Seen, index: int, priors: Priors) -> str:
-    """Names the reading that stands apart, and what was perhaps meant."""
-    one = seen.pointings[index]
-    rest = [p.m for i, p in enumerate(seen.pointings) if i != index]
-    mean, sigma = fsum(rest) / len(rest), within_variance(seen, priors) ** 0.5
-    words, unit = length_words(document.units.length), METRES[document.units.length]
-    away = words.small(abs(one.m - mean))
-    text = f"{one.text} ({seen.where}) lies {away} from its fellows and is set aside."
-    slip = None if seen.three_wire else likely_slip(one.text, mean / unit, 3 * sigma / unit)
-    return f"{text} Typed {one.text} for {slip}?" if slip else text
-
-
-def _wires(judged: Judged, setups: Setups) -> list[Said]:
+def _wires(setups: Setups, priors: ReadingPriors) -> list[Coded]:
     """Half-intervals that differ: a misread wire, unless they differ everywhere in proportion to the distance."""
     seens = [seen for setup in setups for seen in setup if seen.three_wire]
     if not seens:
         return []
     share = fsum(s.unequal_m * s.sight_m for s in seens) / fsum(s.sight_m**2 for s in seens)
-    if len(seens) > 2 and not any(_unequal(s, s.unequal_m - share * s.sight_m, judged.priors) for s in seens):
+    if len(seens) > 2 and not any(_unequal(s, s.unequal_m - share * s.sight_m, priors) for s in seens):
         return []
-    bad = [s for s in seens if _unequal(s, s.unequal_m, judged.priors)]
-    return (
-        [("wires-disagree", f"The half-intervals of the wires disagree: read {joined([s.where for s in bad])} again.")]
-        if bad
-        else []
-    )
+    bad = [s.called for s in seens if _unequal(s, s.unequal_m, priors)]
+    text = f"The half-intervals of the wires disagree: read {joined(bad)} again."
+    return [("wires-disagree", text)] if bad else []
 
 
-def _unequal(seen: Seen, difference_m: float, priors: Priors) -> bool:
+def _unequal(seen: StaffSight, difference_m: float, priors: ReadingPriors) -> bool:
     sigma = priors.spread(seen.sight_m).within_mm / 1000
-    return abs(difference_m) > max(WIRES_FLOOR_M, 3 * sqrt(6) * sigma / sqrt(len(seen.pointings)))
+    return abs(difference_m) > max(WIRES_FLOOR_M, 3 * sqrt(6) * sigma / sqrt(len(seen.readings)))
 
 
-def _middle_wire(document: TwoPeg, judged: Judged) -> None:
-    middle = middle_wire_c(judged.solution.setups, curvature=document.observations.curvature)
-    if middle is None:
-        return
-    e = judged.solution.estimate
-    apart = (middle - judged.solution.c) * ARCSEC_PER_RADIAN
-    if abs(apart) > e.u95:
-        judged.middle_c = judged.target_c = middle
-        text = f"The reticle is not symmetrical: its middle wire points {arcsec(e.value + apart)}, the mean of three {arcsec(e.value)}. Adjust by the middle wire."
-        judged.reasons.append(("unsymmetrical-reticle", text))
+def _by_middle_wire(document: TwoPeg, solution: PegSolution, priors: ReadingPriors) -> PegFinding:
+    """c of the middle wires where it differs from that of all three: the reticle is not symmetrical."""
+    middle = middle_wire_c(solution.setups, curvature=document.observations.curvature)
+    if middle is None or abs(middle - solution.c) * ARCSEC_PER_RADIAN <= solution.estimate.u95:
+        return PegFinding(solution, priors, solution.c)
+    return PegFinding(solution, priors, middle, middle)
 
 
-def _disagreement(judged: Judged) -> list[Said]:
-    solution = judged.solution
-    factor = scatter_factor(solution.redundant, judged.priors.dof)
-    if factor is not None:
-        return [("setups-disagree", _which(judged))]
-    factor = scatter_factor(solution.spread, judged.priors.dof)
-    if factor is None:
+def _reticle(found: PegFinding) -> list[Coded]:
+    if found.middle_c is None:
         return []
-    text = f"The readings scatter {factor:.1f} times as much as such readings do."
-    if factor > SCATTER_REFUSED:
-        return [("scatter", text)]
-    judged.reasons.append(("scatter", text))
-    return []
+    value, middle = found.solution.estimate.value, found.middle_c * ARCSEC_PER_RADIAN
+    text = f"The reticle is not symmetrical: its middle wire points {arcsec(middle)}, the mean of three {arcsec(value)}. Adjust by the middle wire."
+    return [("unsymmetrical-reticle", text)]
 
 
-def _which(judged: Judged) -> str:
+def _disagreement(document: TwoPeg, solution: PegSolution, priors: ReadingPriors) -> tuple[list[Coded], list[Coded]]:
+    """Scatter beyond what such readings show: (refused, said)."""
+    if scatter_factor(solution.redundant, priors.dof) is not None:
+        return [("setups-disagree", _which(document, solution, priors))], []
+    factor = scatter_factor(solution.spread, priors.dof)
+    if factor is None:
+        return [], []
+    told = [("scatter", f"The readings scatter {factor:.1f} times as much as such readings do.")]
+    return (told, []) if factor > SCATTER_REFUSED else ([], told)
+
+
+def _which(document: TwoPeg, solution: PegSolution, priors: ReadingPriors) -> str:
     """With four set-ups or more, the one without which the others agree; else all of them."""
-    setups, priors = judged.solution.setups, judged.priors
+    setups = solution.setups
     moved = "a peg, a staff or the level moved"
     if len(setups) > 3:
         rests = {i: setups[:i] + setups[i + 1 :] for i in range(len(setups))}
-        found = {i: solve(rest, priors, curvature=True).redundant for i, rest in rests.items() if _spans(rest)}
+        found = {
+            i: solve_pegs(rest, priors, curvature=document.observations.curvature).redundant
+            for i, rest in rests.items()
+            if _spans(rest)
+        }
         best = min(found, key=lambda i: found[i].squares, default=None)
         if best is not None and scatter_factor(found[best], priors.dof) is None:
             return f"The {ordinal(best)} set-up does not fit the others: {moved}."
@@ -331,34 +286,69 @@ def _spans(setups: Setups) -> bool:
     return max(one) - min(one) >= WEAK_IMBALANCE_SPREAD_M
 
 
-def _weak_signs(document: TwoPeg, judged: Judged, setups: Setups) -> None:
-    words = length_words(document.units.length)
-    if judged.solution.weak < WEAK_IMBALANCE_SPREAD_M:
-        text = f"The differences of sights lie only {words.distance(judged.solution.weak)} apart: a weak layout, as the ± shows."
-        judged.reasons.append(("weak-geometry", text))
+def _weak_signs(document: TwoPeg, solution: PegSolution, setups: Setups) -> list[Coded]:
+    words, said = length_words(document.units.length), list[Coded]()
+    if solution.weak < WEAK_IMBALANCE_SPREAD_M:
+        text = (
+            f"The differences of sights lie only {words.distance(solution.weak)} apart: a weak layout, as the ± shows."
+        )
+        said.append(("weak-geometry", text))
     for seen in (s for setup in setups for s in setup):
         stadia = stadia_disagrees(seen)
         if stadia is not None:
-            text = f"{seen.where.capitalize()}: the wires give {words.distance(stadia)}, typed is {words.distance(seen.sight_m)}. One of them is wrong."
-            judged.reasons.append(("distance-disagrees", text))
+            text = f"{capital(seen.called)}: the wires give {words.distance(stadia)}, typed is {words.distance(seen.sight_m)}. One of them is wrong."
+            said.append(("distance-disagrees", text))
     if document.conditions.wind == "strong":
-        judged.reasons.append(("strong-wind", "Strong wind moves staff and bubble: repeat in the lee if it is close."))
+        said.append(("strong-wind", "Strong wind moves staff and bubble: repeat in the lee if it is close."))
+    return said
 
 
-def _evidence(document: TwoPeg, judged: Judged) -> Estimate | None:
-    """Today's not-proved result carried by the last good one, as far as the rule allows."""
-    if "not-proved" not in judged.decision.codes or document.before_at is None:
-        return None
-    good = next((one for one in document.before if one.check == "two-peg" and one.grade == "use"), None)
-    if good is None:
-        return None
-    days = days_between(good.at, document.before_at)
-    value, sigma = good.figure(QUANTITY), good.figure(f"sigma_{QUANTITY}")
-    if value is None or not sigma:
-        return None
-    here, there = document.conditions.temperature_c, good.temperature_c
-    kelvin = abs(here - there) if here is not None and there is not None else None
-    joined_estimate = confirmed_by_record(judged.solution.estimate, judged.limits, Evidence(value, sigma, days, kelvin))
-    if joined_estimate is not None:
-        judged.decision = Decision("use", ("confirmed-by-record",))
-    return joined_estimate
+def draw(document: TwoPeg, read: PegsRead, judgement: Judgement | None) -> PegPicture:
+    if judgement is None:
+        return draw_pegs(document, read.setups, None, None)
+    solution = judgement.solved.solution
+    return draw_pegs(document, solution.setups, solution.c, solution.height_difference_m)
+
+
+def reticle_to_target(
+    document: TwoPeg, _read: PegsRead, judgement: Judgement, _grade: Grade, reads_now: list[Any]
+) -> Adjusting:
+    """Where the reticle has to go, and what each reading taken since leaves to be done. Raises Refused."""
+    found: PegFinding = judgement.solved
+    limits = judgement.quantities[0].limits
+    words, seen = length_words(document.units.length), found.longest_last
+    target, start = found.target_m(seen), found.target_m(seen) + found.target_c * seen.sight_m
+    turned = Parser(document.units.length)
+    read_now = [turned.length(f"reads_now[{i}]", "it reads now", one, STAFF) for i, one in enumerate(reads_now)]
+    if turned.faults:
+        raise Refused(turned.faults)
+    steps = [
+        _step(found, seen, str(typed), one.m - target, limits, document.units.length)
+        for typed, one in zip(reads_now, read_now, strict=True)
+        if one is not None
+    ]
+    return act_of_adjusting(
+        f"Level untouched. Bring staff {seen.staff} from {words.reading(start)} to {words.reading(target)}.",
+        judgement.quantities[0].may_turn(),
+        ("",),
+        f"Staff {seen.staff} reads now",
+        words.name,
+        words.reading(start),
+        words.reading(target),
+        "The instrument's own adjusting pin or key.",
+        "The reticle screw under the cover below or above the eyepiece; loosen one side as the other is tightened.",
+        steps,
+    )
+
+
+def _step(found: PegFinding, seen: StaffSight, given: str, away: float, limits: Limits, unit: str) -> AdjustingStep:
+    words, left = length_words(unit), away / seen.sight_m * ARCSEC_PER_RADIAN
+    done = abs(left) <= limits.use / 4
+    if abs(away - found.target_c * seen.sight_m) > FAR_OFF_M:
+        text = f"{words.small(abs(away))} from the target: no reticle moves a line so far. Is it staff {seen.staff}, the same stand, the middle wire?"
+    elif done:
+        text = f"{words.small(abs(away))} off the target, {arcsec(abs(left))}: there. Look at the near staff, then run the test again."
+    else:
+        turn = "lower" if away > 0 else "raise"
+        text = f"{words.small(abs(away))} too {'high' if away > 0 else 'low'}, {arcsec(abs(left))} left: {turn} the line a little more."
+    return AdjustingStep(given=given, left=in_unit(away, unit), done=done, text=text)

@@ -10,26 +10,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import fsum, sqrt
 
-from ...adjustment import Fit, fit
-from ...angles import ARCSEC_PER_RADIAN
-from ...judgement import Estimate, Spread, pooled
-from ...priors import (
-    EARTH_RADIUS_M,
-    PRIOR_DOF,
-    SIGMA_REFRACTION,
-    THREE_WIRE_FACTOR,
-    StaffSpread,
-    curvature_and_refraction_m,
-    staff_spread,
-)
-from .model import TwoPeg
-from .read import Seen
-
-Setups = list[tuple[Seen, Seen]]
+from ...geometry import EARTH_RADIUS_M, SIGMA_REFRACTION, curvature_and_refraction_m
+from ...stats.estimate import PRIOR_DOF, Estimate, Spread, pooled
+from ...stats.least_squares import Fit, fit
+from ...stats.noise import THREE_WIRE_FACTOR, StaffSpread, staff_spread
+from ...units.angles import ARCSEC_PER_RADIAN
+from .document import Setups, StaffSight, TwoPeg
 
 
 @dataclass(frozen=True, slots=True)
-class Priors:
+class ReadingPriors:
     """How this instrument is read: enough to say what any reading of it is worth."""
 
     reading: str | None = None
@@ -39,7 +29,7 @@ class Priors:
     dof: float = PRIOR_DOF
 
     @classmethod
-    def of(cls, document: TwoPeg) -> Priors:
+    def of(cls, document: TwoPeg) -> ReadingPriors:
         one = document.instrument
         noise = one.noise
         return cls(
@@ -55,7 +45,7 @@ class Priors:
 
 
 @dataclass(frozen=True, slots=True)
-class Solution:
+class PegSolution:
     """What a complete test says, before it is judged. Lengths in metres, c in metres per metre."""
 
     setups: Setups
@@ -80,31 +70,31 @@ class Solution:
         return max(self.imbalances_m) - min(self.imbalances_m)
 
 
-def within_variance(seen: Seen, priors: Priors) -> float:
+def within_variance(seen: StaffSight, priors: ReadingPriors) -> float:
     """Variance of one pointing of a sight, m^2: a-priori spread and rounding of the last digit typed."""
     share = THREE_WIRE_FACTOR if seen.three_wire else 1.0
     within_m = priors.spread(seen.sight_m).within_mm / 1000 * priors.factor * share
-    step = max(p.step_m for p in seen.pointings)
+    step = max(p.step_m for p in seen.readings)
     return within_m**2 + step**2 / (36 if seen.three_wire else 12)
 
 
-def between_variance(seen: Seen, priors: Priors) -> float:
+def between_variance(seen: StaffSight, priors: ReadingPriors) -> float:
     """Variance common to all pointings of a sight, m^2."""
     return (priors.spread(seen.sight_m).between_mm / 1000) ** 2
 
 
-def standardised(setups: Setups, priors: Priors) -> list[list[float]]:
+def standardised(setups: Setups, priors: ReadingPriors) -> list[list[float]]:
     """Readings over their own spread, a list a sight, in reading order."""
     seens = [seen for setup in setups for seen in setup]
     return [_over_spread(seen, priors) if seen.complete else [] for seen in seens]
 
 
-def _over_spread(seen: Seen, priors: Priors) -> list[float]:
+def _over_spread(seen: StaffSight, priors: ReadingPriors) -> list[float]:
     spread = sqrt(within_variance(seen, priors))
-    return [p.m / spread for p in seen.pointings]
+    return [p.m / spread for p in seen.readings]
 
 
-def _repeat_spread(setups: Setups, priors: Priors) -> Spread:
+def _repeat_spread(setups: Setups, priors: ReadingPriors) -> Spread:
     squares, dof = 0.0, 0
     for group in standardised(setups, priors):
         if len(group) > 1:
@@ -114,13 +104,13 @@ def _repeat_spread(setups: Setups, priors: Priors) -> Spread:
     return Spread(squares, dof)
 
 
-def curvature_m(setup: tuple[Seen, Seen]) -> float:
+def curvature_m(setup: tuple[StaffSight, StaffSight]) -> float:
     """What curvature and refraction add to a - b of one set-up, m."""
     a, b = setup
     return curvature_and_refraction_m(a.sight_m) - curvature_and_refraction_m(b.sight_m)
 
 
-def observed_m(setup: tuple[Seen, Seen], *, curvature: bool, middle: bool = False) -> float:
+def observed_m(setup: tuple[StaffSight, StaffSight], *, curvature: bool, middle: bool = False) -> float:
     """a - b of one set-up, m, free of curvature and refraction when that is on."""
     a, b = setup
     difference = a.middle_m - b.middle_m if middle else a.mean_m - b.mean_m
@@ -134,7 +124,7 @@ def _design(setups: Setups) -> tuple[list[float], list[list[float]]]:
     return imbalances, [[1.0, one] for one in imbalances]
 
 
-def solve(setups: Setups, priors: Priors, *, curvature: bool) -> Solution:
+def solve_pegs(setups: Setups, priors: ReadingPriors, *, curvature: bool) -> PegSolution:
     """Solve a complete test. Every sight must have a distance and a reading, imbalances must differ."""
     imbalances, design = _design(setups)
     reduced = [observed_m(one, curvature=curvature) for one in setups]
@@ -147,12 +137,12 @@ def solve(setups: Setups, priors: Priors, *, curvature: bool) -> Solution:
     repeats = _repeat_spread(setups, priors)
     redundant = _redundant_spread(found, [w + b for w, b in zip(v_within, v_between, strict=True)])
     estimate = pooled(c * ARCSEC_PER_RADIAN, q_within, q_between, repeats + redundant, priors.dof)
-    return Solution(setups, c, dh, found, estimate, repeats, redundant, q_within, q_between, imbalances, reduced)
+    return PegSolution(setups, c, dh, found, estimate, repeats, redundant, q_within, q_between, imbalances, reduced)
 
 
-def _variances(setups: Setups, priors: Priors) -> tuple[list[float], list[float]]:
+def _variances(setups: Setups, priors: ReadingPriors) -> tuple[list[float], list[float]]:
     """Within and between variance of each set-up's a - b, m^2."""
-    within = [fsum(within_variance(s, priors) / len(s.pointings) for s in setup) for setup in setups]
+    within = [fsum(within_variance(s, priors) / len(s.readings) for s in setup) for setup in setups]
     return within, [fsum(between_variance(s, priors) for s in setup) for setup in setups]
 
 
@@ -179,7 +169,7 @@ def middle_wire_c(setups: Setups, *, curvature: bool) -> float | None:
     return fit(design, [observed_m(one, curvature=curvature, middle=True) for one in setups]).unknowns[1]
 
 
-def expected_u95(pairs: list[tuple[float, float]], readings: int, priors: Priors) -> float:
+def expected_u95(pairs: list[tuple[float, float]], readings: int, priors: ReadingPriors) -> float:
     """What a layout can prove before anything is read: U in arcsec with so many readings a sight."""
     design = [[1.0, da - db] for da, db in pairs]
     found = fit(design, [0.0] * len(pairs))
@@ -192,7 +182,26 @@ def expected_u95(pairs: list[tuple[float, float]], readings: int, priors: Priors
     return pooled(0.0, found.variance(1, within) * scale, q_between, Spread(), priors.dof).u95
 
 
-def bound_with(solution: Solution, factor: float, priors: Priors) -> float:
+def bound_with(solution: PegSolution, factor: float, priors: ReadingPriors) -> float:
     """The one-sided bound B in arcsec if every sight had `factor` times the readings it has."""
     expected = Spread(solution.spread.squares, solution.spread.dof)
     return pooled(0.0, solution.q_within / factor, solution.q_between, expected, priors.dof).b95
+
+
+@dataclass(frozen=True, slots=True)
+class PegFinding:
+    """A solved test with what its reticle shows: c of the middle wire where it differs, and c the target follows from."""
+
+    solution: PegSolution
+    priors: ReadingPriors
+    target_c: float
+    middle_c: float | None = None
+
+    def target_m(self, seen: StaffSight) -> float:
+        """What a staff must read, level untouched, once the line of sight is right: reading less c times distance."""
+        return (seen.middle_m if self.middle_c is not None else seen.mean_m) - self.target_c * seen.sight_m
+
+    @property
+    def longest_last(self) -> StaffSight:
+        """The sight to adjust by: the longer one of the last set-up, where the level still stands."""
+        return max(self.solution.setups[-1], key=lambda seen: seen.sight_m)

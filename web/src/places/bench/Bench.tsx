@@ -7,7 +7,7 @@ import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
 import { type Parcel, drafts, dropParcel, onShelfChange, takeBack, unsentOfOthers } from "../../store/device";
 import type { Draft } from "../../sheet/draft";
-import { countTyped } from "../../sheet/rows";
+import { countTyped, formOf } from "../../sheet/form";
 import { addressOf } from "../../sheet/reopen";
 import { stepsOf } from "../../sheet/round";
 import { draftOf } from "../../store/outbox";
@@ -92,15 +92,14 @@ function useDrafts(): Draft[] {
   return found;
 }
 
-function readingsTyped(draft: Draft): number {
-  if (draft.kind !== "two-peg") return countTyped(draft.document.observations);
-  const sights = (draft.document.observations.setups ?? []).flatMap((setup) => [setup.a, setup.b]);
-  return sights.reduce((sum, sight) => sum + (sight.readings?.filter((one) => one.trim()).length ?? 0) + (sight.wires?.filter((one) => one.middle?.trim()).length ?? 0), 0);
-}
-
 function KindTitle({ kind }: { kind: string }) {
   const title = useKind(kind)?.title;
   return <>{title ?? (kind === "pre-survey" ? "Round before the work" : kind)}</>;
+}
+
+function ReadingsTyped({ draft }: { draft: Draft }) {
+  const kind = useKind(draft.kind);
+  return <>{kind ? count(countTyped(draft.document, formOf(kind, draft.document))) : ""}</>;
 }
 
 function DraftList({ drafts: open }: { drafts: Draft[] }) {
@@ -114,7 +113,7 @@ function DraftList({ drafts: open }: { drafts: Draft[] }) {
             <div>
               <span className="tag text-[19px]">{one.instrument}</span> <b><KindTitle kind={one.kind} />{one.stage === "as-left" ? ", as left" : ""}</b>
               <span className="sub block">
-                Begun {moment(one.startedAt, session.time_zone)}. {one.kind === "pre-survey" ? `${stepsOf(one).filter((step) => step.record).length} of ${stepsOf(one).length} checks done.` : count(readingsTyped(one))}
+                Begun {moment(one.startedAt, session.time_zone)}. {one.kind === "pre-survey" ? `${stepsOf(one).filter((step) => step.record).length} of ${stepsOf(one).length} checks done.` : <ReadingsTyped draft={one} />}
                 {one.left && one.owner !== username ? ` Left by ${one.owner} for a chief to save.` : ""}
                 {one.left && one.owner === username ? " Left for your crew chief." : ""}
               </span>

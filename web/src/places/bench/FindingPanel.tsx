@@ -1,43 +1,42 @@
 // Beside the sheet: what can be said already, then the finding, then the one act that matters now.
-import type { Kind } from "../../api/client";
+import { type Kind, NoSignal, type Preview, type Result } from "../../api/client";
 import type { Draft } from "../../sheet/draft";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Cautions, Trouble } from "../../ui/parts";
 import type { Save } from "./useSave";
-import type { Saying } from "./usePreview";
+import type { Asked } from "../../ui/useAsked";
 
-type Mend = NonNullable<Saying["said"]>["partial"]["mends"][number];
-type Props = { draft: Draft; saying: Saying; kind: Kind | undefined; save: Save; again: Again; onMend?: (mend: Mend) => void };
-/** Taking it once more before anything is turned: what the act is called, and whether there is room for it. */
-export type Again = { word: string; act: () => void; shown: boolean };
+type Fix = Preview["partial"]["fixes"][number];
+/** `onAgain`: taking it once more before anything is turned; `onFix`: a slip of entry put right by one touch. */
+type Props = { draft: Draft; saying: Asked<Preview>; kind: Kind; save: Save; onAgain: () => void; onFix: (fix: Fix) => void };
 
-export function FindingPanel({ draft, saying, kind, save, again, onMend }: Props) {
-  const { said, trouble } = saying;
+export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Props) {
+  const { told: said, wrong } = saying;
+  const noSignal = wrong instanceof NoSignal;
   const result = said?.complete ? said.reduced : null;
   return (
     <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Finding" aria-live="polite" data-complete={Boolean(result)} data-fresh={saying.fresh}>
-      {result ? <FindingView result={result} /> : <SoFar saying={saying} />}
-      {onMend &&
-        said?.partial.mends.map((mend) => (
-          <button key={mend.text} className="btn site" data-mend={mend.code} onClick={() => onMend(mend)}>
-            {mend.text}
-          </button>
-        ))}
-      {trouble === "no-signal" && (
+      {result ? <FindingView result={result} /> : <SoFar said={said} />}
+      {said?.partial.fixes.map((fix) => (
+        <button key={fix.text} className="btn site" data-fix={fix.code} onClick={() => onFix(fix)}>
+          {fix.text}
+        </button>
+      ))}
+      {noSignal && (
         <p className="font-[600]" data-no-signal>
           No signal. Your readings are kept here.{save.finished ? " Save it now; the verdict comes with the signal." : " The finding comes with the signal."}
         </p>
       )}
-      {trouble !== "no-signal" && trouble !== null && <Trouble error={trouble} />}
-      {result && <Led result={result} kind={kind} again={again} />}
-      {(result || (trouble === "no-signal" && save.finished)) && <SaveAct draft={draft} save={save} />}
-      {!result && <Cautions cautions={kind?.cautions["reading"] ?? []} />}
+      {!noSignal && wrong !== null && <Trouble error={wrong} />}
+      {result && <Led result={result} kind={kind} onAgain={onAgain} />}
+      {(result || (noSignal && save.finished)) && <SaveAct draft={draft} save={save} />}
+      {!result && <Cautions cautions={kind.cautions["reading"] ?? []} />}
     </section>
   );
 }
 
 /** While it grows: differences so far, what this can prove, what is read next. */
-function SoFar({ saying: { said } }: { saying: Saying }) {
+function SoFar({ said }: { said: Preview | null }) {
   const partial = said?.partial;
   const next = partial?.next;
   return (
@@ -52,38 +51,30 @@ function SoFar({ saying: { said } }: { saying: Saying }) {
           {one.text}
         </p>
       ))}
-      {partial?.said.map((one) => (
-        <p key={one.code} data-said={one.code}>
+      {partial?.messages.map((one) => (
+        <p key={one.code + one.text} data-said={one.code}>
           {one.text}
         </p>
       ))}
-      {partial?.setups.map((one) => <p key={one.index}>{one.text}</p>)}
-      {partial?.expected && (
-        <p className="sub">
-          {partial.expected.text} {partial.expected.advice}
-        </p>
-      )}
     </div>
   );
 }
 
 /** A finding that is not good is led through: real first, then kept; the rest comes once it is on record. */
-function Led({ result, kind, again }: { result: NonNullable<NonNullable<Saying["said"]>["reduced"]>; kind: Kind | undefined; again: Again }) {
+function Led({ result, kind, onAgain }: { result: Result; kind: Kind; onAgain: () => void }) {
   const bad = ["adjust", "service", "repeat"].includes(result.verdict.grade);
-  const real = kind?.when_bad.find((one) => one.code === "real");
+  const real = kind.when_bad.find((one) => one.code === "real");
   if (!bad || !real) return <NextSteps result={result} />;
   return (
     <>
-      {again.shown && (
-        <div className="grid gap-2 border-t border-line pt-3" data-led="real">
-          <p>
-            <b>{real.title}</b> {real.text}
-          </p>
-          <button className="btn" onClick={again.act}>
-            {again.word}
-          </button>
-        </div>
-      )}
+      <div className="grid gap-2 border-t border-line pt-3" data-led="real">
+        <p>
+          <b>{real.title}</b> {real.text}
+        </p>
+        <button className="btn" onClick={onAgain}>
+          {kind.repeat_label}
+        </button>
+      </div>
       <NextSteps result={result} />
     </>
   );

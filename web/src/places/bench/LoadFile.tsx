@@ -3,12 +3,10 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Kind } from "../../api/client";
 import { usePerson } from "../../app/session";
-import { readDocument, readTable } from "../../core";
-import { type CheckDocument, begin } from "../../sheet/draft";
-import { fromFile } from "../../sheet/fromFile";
-import { rowsFromFile } from "../../sheet/rows";
+import { openFile } from "../../core";
+import { begin } from "../../sheet/draft";
 import { keepDraft } from "../../store/device";
-import { FromFile, isTable } from "../../ui/FromFile";
+import { FromFile } from "../../ui/FromFile";
 
 export function LoadFile({ kinds }: { kinds: Kind[] }) {
   const { username } = usePerson();
@@ -16,9 +14,8 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
   const [name, setName] = useState("two-peg");
   const kind = kinds.find((one) => one.kind === name);
   const open = async (file: File, tag: string) => {
-    const csv = isTable(file);
-    const document: CheckDocument = csv ? await readTable(name, await file.text()) : await readDocument(name, await file.arrayBuffer());
-    const draft = begin({ kind: document.kind, instrument: tag, owner: username, entry: csv ? "csv" : "file", document: name === "two-peg" ? fromFile(document) : rowsFromFile(document) });
+    const { document, entry } = await openFile(name, file);
+    const draft = begin({ kind: document.kind, instrument: tag, owner: username, entry, document });
     await keepDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };

@@ -5,13 +5,14 @@ import { useNavigate, useParams } from "react-router";
 import type { Instrument, Kind } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
-import { advise } from "../../core";
-import { type Way, beginRows, withAt } from "../../sheet/rows";
+import { advise, beginDocument } from "../../core";
+import { begin as newDraft } from "../../sheet/draft";
+import { withAt } from "../../sheet/paths";
 import { keepDraft } from "../../store/device";
 import { useKind } from "../../ui/kinds";
 import { Back, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE, useAsked } from "../../ui/useAsked";
-import { rememberedWay } from "./LayoutDialog";
+import { rememberedAngle, rememberedUnit } from "../../ui/units";
 import { Named } from "../../ui/Named";
 import { SideView, type PlannedMark } from "./SideView";
 
@@ -69,16 +70,16 @@ function Plan({ one, kind }: { one: Instrument; kind: Kind }) {
   const seen = question ? told : null;
   const begin = async () => {
     if (!seen) return;
-    const way = (kind.ways.find((each) => each.name === (seen.result.take.length > 1 ? "full" : "five")) ?? kind.ways[0]) as Way;
-    const draft = beginRows({ kind, way, instrument: one.tag, owner: person.username, unit: rememberedWay().unit, angle: localStorage.getItem("angle") ?? "dms" });
+    const begun = await beginDocument(kind.kind, seen.result.take.length > 1 ? "full" : "five", rememberedUnit(), rememberedAngle());
     const document = seen.result.take.reduce((grown, place, i) => {
       const mark = there[place]?.mark ?? EMPTY;
       const base = `observations.targets[${i}]`;
       const far = withAt(grown, `${base}.distance_m`, mark.distance_m);
       const named = mark.name.trim() ? withAt(far, `${base}.name`, mark.name.trim()) : far;
       return mark.mark === "unknown" ? named : withAt(named, `${base}.mark`, mark.mark);
-    }, draft.document);
-    await keepDraft({ ...draft, document });
+    }, begun);
+    const draft = newDraft({ kind: kind.kind, instrument: one.tag, owner: person.username, document, begun: begun.observations });
+    await keepDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
   return (

@@ -2,19 +2,18 @@
 import { useQueries } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import type { RoundPreview } from "../../api/client";
+import type { ReadinessPreview } from "../../api/client";
 import { recordQuery } from "../../api/queries";
 import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
-import { previewRound } from "../../core";
 import type { Draft } from "../../sheet/draft";
 import { type Step, nextStep, roundOf, stepFrom, stepsOf, unsettled, withStep } from "../../sheet/round";
 import { dropDraft, keepDraft } from "../../store/device";
 import { NextSteps } from "../../ui/FindingView";
 import { GradeMark } from "../../ui/marks";
 import { Back, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
-import { NO_CORE, useAsked } from "../../ui/useAsked";
+import { NO_CORE, usePreview } from "../../ui/useAsked";
 import { type Change, useDraft } from "../../ui/useDraft";
 import { useKind } from "../../ui/kinds";
 import { bound, capital, lowered } from "../../ui/words";
@@ -36,7 +35,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
   const tell = useTell();
   const navigate = useNavigate();
   const steps = stepsOf(draft);
-  const { told, trouble, noSignal } = useAsked<RoundPreview>(roundOf(draft.document), () => previewRound(draft.instrument, draft.document), 0);
+  const { told, trouble, noSignal } = usePreview<ReadinessPreview>(draft.instrument, roundOf(draft.document), 0);
   const [leaving, setLeaving] = useState<Step | null>(null);
   const [busy, setBusy] = useState(false);
   useSettling(draft, change);
@@ -136,7 +135,7 @@ function NextOne({ step }: { step: Step }) {
 /** One check: done with what it found, at hand with the way in, or left out with the reason. */
 function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: boolean; better: boolean; draft: Draft; onLeave: () => void; onTake: () => void }) {
   const kind = useKind(step.check);
-  const address = `/bench/new/${draft.instrument}/${step.check}?round=${draft.id}${step.way ? `&way=${step.way}` : ""}`;
+  const address = `/bench/new/${draft.instrument}/${step.check}?round=${draft.id}${step.method ? `&method=${step.method}` : ""}`;
   const bad = ["adjust", "repeat", "service"].includes(step.grade ?? "");
   return (
     <li data-step={step.check} data-state={step.record ? "done" : step.left_out ? "left-out" : now ? "now" : "later"} data-grade={step.grade} className="grid gap-3 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center">

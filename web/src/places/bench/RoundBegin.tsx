@@ -4,12 +4,11 @@ import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { instrumentQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
-import { previewRound } from "../../core";
 import { beginRound, emptyRound } from "../../sheet/round";
 import { keepDraft } from "../../store/device";
 import { Back, Choice, Head, Trouble, Waiting } from "../../ui/parts";
-import { NO_CORE, useAsked } from "../../ui/useAsked";
-import type { RoundPreview } from "../../api/client";
+import { NO_CORE, usePreview } from "../../ui/useAsked";
+import type { ReadinessPreview } from "../../api/client";
 import { GoOn } from "./GoOn";
 
 const MINUTES = ["3", "5", "10", "15", "20"];
@@ -20,7 +19,7 @@ export function RoundBegin() {
   const navigate = useNavigate();
   const instrument = useQuery(instrumentQuery(tag));
   const [minutes, setMinutes] = useState(() => localStorage.getItem("round-minutes") ?? "10");
-  const { told, trouble, noSignal } = useAsked<RoundPreview>({ tag, minutes }, () => previewRound(tag, emptyRound(Number(minutes))), 0);
+  const { told, trouble, noSignal } = usePreview<ReadinessPreview>(tag, emptyRound(Number(minutes)), 0);
   if (!instrument.data) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
   const proposed = told?.proposed ?? [];
   const taken = proposed.filter((one) => one.taken);

@@ -1,60 +1,102 @@
-// The field sheet: every set-up with its two staffs, in the order in which they are read.
+// The field sheet of a check: blocks and groups in the order in which they are read, each with what is wrong or apart.
 import type { Preview } from "../../api/client";
-import type { Draft } from "../../sheet/draft";
+import type { CheckDocument } from "../../sheet/draft";
+import { type Block, type Entry, type Placed, type Spot, blocksOf, faultsUnder, pathOf, rowsOf } from "../../sheet/form";
+import { listAt } from "../../sheet/paths";
 import { FaultLine } from "../../ui/parts";
-import { type Keys, SightCell } from "./SightCell";
-import { type Staff, distancePath, setupsOf } from "../../sheet/entry";
-import { capital, setupName } from "../../ui/words";
+import { capital, ordinal } from "../../ui/words";
+import { GroupFields } from "./GroupFields";
+import type { Keys } from "./useKeys";
 
-type Props = { draft: Draft; said: Preview | null; indexOf: (setup: number, staff: Staff) => number; keys: Keys; onRemove: (index: number) => void; onAdd: () => void };
+export type SheetProps = {
+  document: CheckDocument;
+  form: Placed[];
+  said: Preview | null;
+  keys: Keys;
+  at: Spot | null;
+  onRemove: (group: Placed, row: number) => void;
+  onRemoveEntry: (entry: Entry) => void;
+};
 
-export function Sheet({ draft, said, indexOf, keys, onRemove, onAdd }: Props) {
-  const setups = setupsOf(draft.document);
-  const unit = said?.partial.unit ?? draft.document.units?.length ?? "m";
+export function Sheet(props: SheetProps) {
+  const { document, said, keys } = props;
+  const form = props.form.filter((group) => !group.setting && !group.before);
   const faults = said?.faults ?? [];
-  const whole = faults.filter((one) => !/^observations\.setups\[\d+\]\.[ab]/.test(one.path));
-  const cell = (setup: number, staff: Staff) => (
-    <SightCell
-      document={draft.document}
-      setup={setup}
-      staff={staff}
-      index={indexOf(setup, staff)}
-      filled={draft.filled.includes(distancePath(setup, staff))}
-      faults={faults}
-      said={said?.partial.sights.find((one) => one.path === `observations.setups[${setup}].${staff}`)}
-      unit={unit}
-      keys={keys}
-    />
-  );
+  const elsewhere = faults.filter((one) => !form.some((group) => groupPaths(document, group).some((path) => faultsUnder([one], path).length)));
+  const blocks = blocksOf(form);
+  const lists = [...new Map(form.flatMap((group) => (group.entry?.each.more ? [[group.entry.list, group.entry] as const] : []))).values()];
   return (
-    <section className="card grid gap-5 p-4 tab:p-5" aria-label="Field sheet">
-      {setups.map((_, i) => (
-        <div key={i} data-setup-row={i} className="grid gap-x-4 gap-y-3 tab:grid-cols-[72px_minmax(0,1fr)_minmax(0,1fr)]">
-          <div className="flex items-start justify-between tab:block">
-            <h2 className="whitespace-nowrap tab:whitespace-pre tab:pt-8">{capital(setupName(i)).replace(" ", "\n")}</h2>
-            {setups.length > 2 && (
-              <button className="sub min-h-[48px] underline underline-offset-4" onClick={() => onRemove(i)}>
-                Remove
-              </button>
-            )}
-          </div>
-          {cell(i, "a")}
-          {cell(i, "b")}
-        </div>
+    <section className="card grid gap-6 p-4 tab:p-5" aria-label="Field sheet">
+      {blocks.map((block, i) => (
+        <BlockShown key={i} block={block} {...props} form={form} />
       ))}
-      {whole.map((one) => (
+      {elsewhere.map((one) => (
         <FaultLine key={one.path} fault={one} />
       ))}
       <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 no-print">
         <p className="sub hidden desk:block">
-          <kbd>Enter</kbd> next as you read &nbsp; <kbd>;</kbd> one more here &nbsp; <kbd>*</kbd> three wires &nbsp; <kbd>=</kbd> same again
+          <kbd>Enter</kbd> next as you read &nbsp; <kbd>;</kbd> one more here &nbsp; <kbd>=</kbd> same again
+          {form.some((group) => group.instead) && (
+            <>
+              {" "}
+              &nbsp; <kbd>*</kbd> {form.find((group) => group.instead)?.instead?.title.toLowerCase()}
+            </>
+          )}
         </p>
-        {setups.length < 8 && (
-          <button className="link" onClick={onAdd}>
-            One more set-up
+        <Instead {...props} form={form} />
+        {lists.filter((entry) => listAt(document, entry.list).length < entry.each.most).map((entry) => (
+          <button key={entry.list} className="link" onClick={() => keys.addEntry(entry)}>
+            {entry.each.more}
+          </button>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** Other readings instead: three wires for single ones; where something was read already, only where one types now. */
+function Instead({ form, at, keys }: SheetProps) {
+  const here = form.find((group) => group.instead && group.own === at?.group.own) ?? form.find((group) => group.instead);
+  if (!here?.instead) return null;
+  return (
+    <button className="link" onClick={() => keys.toggle(here)} data-instead={here.byInstead}>
+      {here.byInstead ? "Single readings" : here.instead.title}
+    </button>
+  );
+}
+
+const groupPaths = (document: CheckDocument, group: Placed): string[] =>
+  group.rows ? [group.own, ...rowsOf(document, group).map((_, i) => `${group.path}[${i}]`)] : group.fields.map((field) => pathOf(group, field, null));
+
+/** One entry of a list with its groups, side by side where it has parts alike; or a group that stands by itself. */
+function BlockShown({ block, ...props }: SheetProps & { block: Block }) {
+  const { entry, columns } = block;
+  const groups = (column: Placed[], compact: boolean) => column.map((group) => <GroupFields key={group.own + group.title} group={group} compact={compact} {...props} />);
+  if (!entry) return <>{groups(columns[0] ?? [], false)}</>;
+  const count = listAt(props.document, entry.list).length;
+  return (
+    <div data-entry={entry.index} className="grid gap-x-4 gap-y-3 border-t border-line pt-4 first:border-0 first:pt-0">
+      <div className="flex items-baseline justify-between">
+        <h2>
+          {capital(ordinal(entry.index))} {entry.each.noun}
+        </h2>
+        {count > entry.each.fewest && (
+          <button className="sub min-h-[48px] underline underline-offset-4 no-print" onClick={() => props.onRemoveEntry(entry)}>
+            Remove
           </button>
         )}
       </div>
-    </section>
+      {columns.length < 2 ? (
+        groups(columns[0] ?? [], false)
+      ) : (
+        <div className="grid gap-4 tab:grid-cols-2">
+          {columns.map((column, i) => (
+            <div key={i} className="grid min-w-0 content-start grid-cols-[104px_minmax(0,1fr)] gap-x-3 gap-y-1" data-column={column[0]?.own}>
+              {groups(column, true)}
+            </div>
+          ))}
+        </div>
+      )}
+    </div>
   );
 }

@@ -4,14 +4,16 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { MemoryRouter } from "react-router";
-import type { Preview, Result } from "../../api/client";
+import { NoSignal, type Preview, type Result } from "../../api/client";
 import { type Draft, begin } from "../../sheet/draft";
 import { FindingPanel } from "./FindingPanel";
-import { Looks, looksInWords } from "./Looks";
 import { Sheet } from "./Sheet";
 import { Well, type WellKey } from "../../ui/Well";
+import { begunBy, kindNamed } from "../../sheet/cases";
+import { formOf } from "../../sheet/form";
+import { valueAt } from "../../sheet/paths";
+import type { Asked } from "../../ui/useAsked";
 import { useKeys } from "./useKeys";
-import type { Saying } from "./usePreview";
 import type { Save } from "./useSave";
 
 afterEach(cleanup);
@@ -55,25 +57,32 @@ describe("a well", () => {
   });
 });
 
+const KIND_PEG = kindNamed("two-peg");
+
 /** A sheet over a draft held in memory, as the bench holds it. */
 function Held({ said, seen, saved }: { said: Preview | null; seen: (draft: Draft) => void; saved: () => void }) {
-  const [draft, setDraft] = useState(() => begin({ kind: "two-peg", instrument: "LV-03", owner: "tam" }));
+  const [draft, setDraft] = useState(() => {
+    const document = begunBy("two-peg", "free");
+    return begin({ kind: "two-peg", instrument: "LV-03", owner: "tam", document, begun: document.observations });
+  });
   const change = (how: (one: Draft) => Draft) =>
     setDraft((one) => {
       const next = how(one);
       seen(next);
       return next;
     });
-  const { keys, indexOf, bar } = useKeys(draft, change, saved);
+  const form = formOf(KIND_PEG, draft.document);
+  const { keys, at, bar } = useKeys(draft, form, change, saved);
   return (
     <>
-      <Sheet draft={draft} said={said} indexOf={indexOf} keys={keys} onAdd={() => undefined} onRemove={() => undefined} />
+      <Sheet document={draft.document} form={form} said={said} keys={keys} at={at} onRemove={() => undefined} onRemoveEntry={() => undefined} />
       <button onClick={() => bar("sign")}>other sign</button>
     </>
   );
 }
 
-const EMPTY: Preview = { complete: false, missing: [], faults: [], partial: { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [], said: [], mends: [] }, picture: null };
+const EMPTY: Preview = { complete: false, missing: [], faults: [], partial: { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] }, picture: null };
+const ON_A = "set-up 1, Staff on A, 1: Reading";
 
 describe("the sheet", () => {
   it("is typed through without touching anything but the keyboard", async () => {
@@ -81,49 +90,59 @@ describe("the sheet", () => {
     const saved = vi.fn();
     render(<Held said={EMPTY} seen={(one) => (last = one)} saved={saved} />);
     const user = userEvent.setup();
-    await user.click(screen.getByLabelText("Distance to A, first set-up"));
+    await user.click(screen.getByLabelText("set-up 1, To A: Distance"));
     await user.keyboard("30{Enter}1.468;1.469{Enter}30{Enter}1.210{Enter}56{Enter}1.5{Control>}{Enter}{/Control}");
-    const setups = (last as unknown as Draft).document.observations.setups;
-    expect(setups?.[0]).toEqual({ a: { distance: "30", readings: ["1.468", "1.469"] }, b: { distance: "30", readings: ["1.210"] } });
-    expect(setups?.[1]?.a).toEqual({ distance: "56", readings: ["1.5"] });
+    const { document } = last as unknown as Draft;
+    expect(valueAt(document, "observations.setups[0]")).toEqual({ a: { distance: "30", readings: ["1.468", "1.469"] }, b: { distance: "30", readings: ["1.210"] } });
+    expect(valueAt(document, "observations.setups[1].a")).toEqual({ distance: "56", readings: ["1.5"] });
     expect(saved).toHaveBeenCalledOnce();
   });
 
-  it("lets an earlier reading be touched, mended and struck", async () => {
+  it("lets a reading be struck and put back", async () => {
     let last: Draft | null = null;
     render(<Held said={EMPTY} seen={(one) => (last = one)} saved={() => undefined} />);
     const user = userEvent.setup();
-    const well = screen.getByLabelText<HTMLInputElement>("first set-up, staff A, reading");
-    await user.click(well);
+    await user.click(screen.getByLabelText(ON_A));
     await user.keyboard("1.4;1.5;1.6");
-    await user.click(screen.getByRole("button", { name: /: 1\.4, mend it/ }));
-    expect(well.value).toBe("1.4");
-    await user.clear(well);
-    await user.keyboard("1.45");
-    await user.click(screen.getByRole("button", { name: /^Strike 1\.45/ }));
-    expect((last as unknown as Draft).document.observations.setups?.[0]?.a).toMatchObject({ readings: ["1.5", "1.6"], struck: ["1.45"] });
-    await user.click(screen.getByRole("button", { name: /1\.45 is struck/ }));
-    expect((last as unknown as Draft).document.observations.setups?.[0]?.a.readings).toEqual(["1.5", "1.6", "1.45"]);
+    await user.click(screen.getByLabelText(ON_A));
+    await user.click(screen.getByRole("button", { name: /^Strike 1\.4,/ }));
+    const readings = () => valueAt((last as unknown as Draft).document, "observations.setups[0].a");
+    expect(readings()).toMatchObject({ readings: ["1.5", "1.6"], struck: ["1.4"] });
+    await user.click(screen.getByRole("button", { name: /1\.4 is struck/ }));
+    expect(readings()).toMatchObject({ readings: ["1.5", "1.6", "1.4"], struck: [] });
+  });
+
+  it("goes over to three wires by one key, and the star is not written", async () => {
+    let last: Draft | null = null;
+    render(<Held said={EMPTY} seen={(one) => (last = one)} saved={() => undefined} />);
+    const user = userEvent.setup();
+    await user.click(screen.getByLabelText(ON_A));
+    await user.keyboard("*1.65{Enter}1.50{Enter}1.35{Enter}");
+    expect(valueAt((last as unknown as Draft).document, "observations.setups[0].a.wires")).toEqual([{ upper: "1.65", middle: "1.50", lower: "1.35" }]);
+    expect(document.activeElement?.id).toBe("row-observations-setups-0-b-wires-0-upper");
+    expect(screen.getByLabelText("set-up 1, To A: Distance").getAttribute("placeholder")).toBe("by three wires");
   });
 
   it("puts a fault beside its own well, with what was typed and what is wanted", async () => {
     const fault = { path: "observations.setups[0].a.readings[0]", where: "first set-up, staff A, first reading", given: "1.4.2", wanted: "a number with one decimal mark" };
     render(<Held said={{ ...EMPTY, faults: [fault] }} seen={() => undefined} saved={() => undefined} />);
-    const well = screen.getByLabelText("first set-up, staff A, reading");
+    const well = screen.getByLabelText(ON_A);
     await userEvent.type(well, "1.4.2");
     expect(well.getAttribute("aria-invalid")).toBe("true");
     const told = document.getElementById(well.getAttribute("aria-describedby") ?? "");
-    expect(told?.textContent).toBe("Typed 1.4.2; wanted: a number with one decimal mark.");
-    expect(screen.getByLabelText("first set-up, staff B, reading").getAttribute("aria-invalid")).toBe("false");
+    expect(told?.textContent).toContain("1.4.2; wanted: a number with one decimal mark.");
+    expect(screen.getByLabelText("set-up 1, Staff on B, 1: Reading").getAttribute("aria-invalid")).toBe("false");
   });
 
-  it("names the reading that lies apart among those beside the well", async () => {
-    const sight = { path: "observations.setups[0].a", count: 3, mean_m: 1.4, mean_text: "", spread_m: 0.1, text: "spread 100.0 mm", distance_m: 30, distance_text: "30 m", apart: "observations.setups[0].a.readings[0]", apart_text: "1.5 lies apart." };
-    render(<Held said={{ ...EMPTY, partial: { ...EMPTY.partial, sights: [sight] } }} seen={() => undefined} saved={() => undefined} />);
-    await userEvent.type(screen.getByLabelText("first set-up, staff A, reading"), "1.5;1.4;1.4");
-    const apart = screen.getByRole("button", { name: /1\.5, stands apart, mend it/ });
-    expect(apart.hasAttribute("data-apart")).toBe(true);
+  it("marks the reading that stands apart, and says beside its staff what the others spread by", async () => {
+    const outlier = { path: "observations.setups[0].a.readings[0]", text: "1.5 lies apart." };
+    const notes = [{ path: "observations.setups[0].a", text: "Spread 100.0 mm." }];
+    render(<Held said={{ ...EMPTY, partial: { ...EMPTY.partial, outlier, notes } }} seen={() => undefined} saved={() => undefined} />);
+    await userEvent.type(screen.getByLabelText(ON_A), "1.5;1.4;1.4");
+    expect(screen.getByLabelText(ON_A).closest("[data-apart]")).toBeTruthy();
     expect(screen.getByText("1.5 lies apart.")).toBeTruthy();
+    expect(screen.getByText("Spread 100.0 mm.")).toBeTruthy();
+    expect(screen.getByRole("button", { name: /^Strike 1\.5,/ })).toBeTruthy();
   });
 });
 
@@ -139,23 +158,23 @@ const RESULT = {
     set_aside: [],
   },
   shown: [],
-  picture: { baseline_m: null, pegs: [], setups: [] },
+  picture: { draws: "pegs", baseline_m: null, pegs: [], setups: [] },
   work: [],
   cautions: [],
   worked: [],
   core_version: "0",
 } as unknown as Result;
 
-const KIND = { when_bad: [{ code: "real", title: "Is it real?", text: "Run it again." }], cautions: { reading: [{ code: "sun", text: "Never point the telescope at the sun." }] } } as never;
+const KIND = { repeat_label: "Run it again from the other end", when_bad: [{ code: "real", title: "Is it real?", text: "Run it again." }], cautions: { reading: [{ code: "sun", text: "Never point the telescope at the sun." }] } } as never;
 
-function panel(saying: Partial<Saying>, save: Partial<Save> = {}, more: Partial<Draft> = {}) {
+function panel(saying: Partial<Asked<Preview>>, save: Partial<Save> = {}, more: Partial<Draft> = {}) {
   const draft = { ...begin({ kind: "two-peg", instrument: "LV-07", owner: "tam" }), ...more };
   const full: Save = { act: vi.fn(), busy: false, finished: false, allowed: true, why: "", leave: vi.fn(), ...save };
   const otherEnd = vi.fn();
   render(
     <QueryClientProvider client={new QueryClient()}>
       <MemoryRouter>
-        <FindingPanel draft={draft} saying={{ said: null, fresh: true, trouble: null, ...saying }} kind={KIND} save={full} again={{ word: "Run it again from the other end", act: otherEnd, shown: true }} />
+        <FindingPanel draft={draft} saying={{ told: null, fresh: true, faults: [], trouble: null, noSignal: false, wrong: null, ...saying }} kind={KIND} save={full} onAgain={otherEnd} onFix={() => undefined} />
       </MemoryRouter>
     </QueryClientProvider>,
   );
@@ -165,14 +184,14 @@ function panel(saying: Partial<Saying>, save: Partial<Save> = {}, more: Partial<
 describe("the finding", () => {
   it("says what is read next before it is complete, and offers no saving", () => {
     const next = { path: "x", where: "second set-up, staff B, first reading" };
-    panel({ said: { ...EMPTY, partial: { ...EMPTY.partial, next } } });
+    panel({ told: { ...EMPTY, partial: { ...EMPTY.partial, next } } });
     expect(screen.getByText("Next: second set-up, staff B, first reading")).toBeTruthy();
     expect(screen.queryByRole("button")).toBeNull();
     expect(screen.getByText(/Never point the telescope/)).toBeTruthy();
   });
 
   it("is a sentence with its grade, leads to the other end first, and has one coral act", async () => {
-    const { full, otherEnd } = panel({ said: { ...EMPTY, complete: true, reduced: RESULT } });
+    const { full, otherEnd } = panel({ told: { ...EMPTY, complete: true, reduced: RESULT } });
     expect(screen.getByText("Line of sight points 24.1″ up, ± 4.4″.")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Run it again from the other end" }));
     expect(otherEnd).toHaveBeenCalledOnce();
@@ -182,16 +201,16 @@ describe("the finding", () => {
   });
 
   it("without signal keeps, says so, and can be saved once every well is filled", () => {
-    panel({ trouble: "no-signal" }, { finished: true }, { stage: "as-left" });
+    panel({ wrong: new NoSignal() }, { finished: true }, { stage: "as-left" });
     expect(screen.getByText(/No signal\. Your readings are kept here\. Save it now/)).toBeTruthy();
     expect(screen.getByRole("button", { name: "Save as left" })).toBeTruthy();
     cleanup();
-    panel({ trouble: "no-signal" }, { finished: false });
+    panel({ wrong: new NoSignal() }, { finished: false });
     expect(screen.queryByRole("button")).toBeNull();
   });
 
   it("greys saving for a trainee with its sentence, and offers to leave it for the chief", async () => {
-    const { full } = panel({ said: { ...EMPTY, complete: true, reduced: RESULT } }, { allowed: false, why: "A crew chief saves it." });
+    const { full } = panel({ told: { ...EMPTY, complete: true, reduced: RESULT } }, { allowed: false, why: "A crew chief saves it." });
     const save = screen.getByRole("button", { name: "Save as found" });
     expect(save.getAttribute("aria-disabled")).toBe("true");
     await userEvent.click(save);
@@ -199,20 +218,5 @@ describe("the finding", () => {
     expect(screen.getByText("A crew chief saves it.")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Leave it for my crew chief" }));
     expect(full.leave).toHaveBeenCalledOnce();
-  });
-});
-
-describe("the two looks", () => {
-  it("are asked apart and answered apart", async () => {
-    const answered = vi.fn();
-    render(<Looks value={{ bubble_holds: "yes" }} onChange={answered} />);
-    await userEvent.click(screen.getByRole("radio", { name: "It does not" }));
-    expect(answered).toHaveBeenCalledWith({ bubble_holds: "yes", line_returns: "no" });
-  });
-
-  it("stand as a phrase under the title", () => {
-    expect(looksInWords({ bubble_holds: "yes", line_returns: "yes" })).toBe("Bubble and tap: good.");
-    expect(looksInWords({ bubble_holds: "no", line_returns: "no" })).toBe("The bubble leaves its ring, the line does not come back.");
-    expect(looksInWords({ bubble_holds: "yes" })).toBe("Bubble and tap: not both looked at.");
   });
 });

@@ -4,43 +4,47 @@ import userEvent from "@testing-library/user-event";
 import { useEffect, useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Kind, Preview } from "../../api/client";
-import type { Draft } from "../../sheet/draft";
-import { type Way, beginRows, removeRow, textAt } from "../../sheet/rows";
-import { RowsSheet } from "./RowsSheet";
-import { useRowKeys } from "./useRowKeys";
+import { type Draft, begin } from "../../sheet/draft";
+import { formOf } from "../../sheet/form";
+import { textAt } from "../../sheet/paths";
+import { removeRow } from "../../sheet/typing";
+import { Sheet } from "./Sheet";
+import { useKeys } from "./useKeys";
 
 afterEach(cleanup);
 
-const number = (name: string, label: string, more: object = {}) => ({ name, label, unit: "mm", kind: "number" as const, options: [], given: false, optional: false, ...more });
-const rows = { rows: true, row_titles: [], note: "", most: 6, more: "One more heading" };
-const once = { rows: false, row_titles: [], note: "", most: 1, more: "" };
-const WAY = {
+const number = (name: string, label: string, more: object = {}) => ({ name, label, unit: "mm", kind: "number" as const, options: [], prefilled: false, optional: false, ask_again: false, ...more });
+const common = { row_titles: [], note: "", repeats: false, instead: null, struck: "", each: null, setting: false, before: false };
+const rows = { ...common, rows: true, most: 6, fewest: 2, more: "One more heading" };
+const once = { ...common, rows: false, most: 1, fewest: 0, more: "" };
+const METHOD = {
   name: "half-turn",
   title: "Half a turn",
   good_for: "",
-  observations: { readings: [{ heading_deg: "0" }, { heading_deg: "180" }], centre: ["", ""] },
   groups: [
     { path: "observations", title: "First a look", fields: [number("holds", "Does it hold?", { kind: "choice", options: [{ value: "yes", label: "Yes", hint: "" }, { value: "no", label: "No", hint: "" }] })], ...once },
-    { path: "observations.readings", title: "The bubble", fields: [number("heading_deg", "Heading", { given: true, unit: "°" }), number("x_mm", "Right")], ...rows },
+    { path: "observations.readings", title: "The bubble", fields: [number("heading_deg", "Heading", { prefilled: true, unit: "°" }), number("x_mm", "Right")], ...rows },
     { path: "observations.centre", title: "Middle", fields: [number("", "Staff", { kind: "length" })], ...rows, more: "One more here" },
   ],
   steps: [],
   caution: [],
   unit: "",
-} as unknown as Way;
-const KIND = { kind: "circular-vial", ways: [WAY], carries: [] } as unknown as Kind;
-const PARTIAL = { sights: [], setups: [], expected: null, unit: "m", next: null, looks: [], said: [], mends: [] };
+} as unknown as Kind["methods"][number];
+const KIND = { kind: "circular-vial", methods: [METHOD], groups: METHOD.groups } as unknown as Kind;
+const BEGUN = { kind: "circular-vial", method: "half-turn", units: { length: "m" as const }, observations: { readings: [{ heading_deg: "0" }, { heading_deg: "180" }], centre: ["", ""] } };
+const PARTIAL = { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] };
 const said = (more: Partial<Preview>): Preview => ({ complete: false, missing: [], faults: [], partial: PARTIAL, picture: null, ...more });
 
 let latest: Draft;
 const save = vi.fn();
 function Typing({ told = null }: { told?: Preview | null }) {
-  const [draft, setDraft] = useState(() => beginRows({ kind: KIND, way: WAY, instrument: "TD-01", owner: "tam", unit: "m" }));
+  const [draft, setDraft] = useState(() => begin({ kind: "circular-vial", instrument: "TD-01", owner: "tam", document: BEGUN }));
   useEffect(() => {
     latest = draft;
   });
-  const { keys } = useRowKeys(draft, WAY, (how) => setDraft((one) => how(one)), save);
-  return <RowsSheet document={draft.document} way={WAY} said={told} keys={keys} onRemove={(group, row) => setDraft({ ...draft, document: removeRow(draft.document, group, row) })} />;
+  const form = formOf(KIND, draft.document);
+  const { keys, at } = useKeys(draft, form, (how) => setDraft((one) => how(one)), save);
+  return <Sheet document={draft.document} form={form} said={told} keys={keys} at={at} onRemove={(group, row) => setDraft({ ...draft, document: removeRow(draft.document, group, row) })} onRemoveEntry={() => undefined} />;
 }
 const typed = (path: string) => textAt(latest.document, `observations.${path}`);
 
@@ -89,7 +93,7 @@ describe("a sheet of rows", () => {
   it("says beside its row what is wrong, and marks the one that stands apart with what mends it", () => {
     const fault = { path: "observations.readings[1].x_mm", where: "second reading, right", given: "1.x", wanted: "a number" };
     const apart = { path: "observations.readings[0]", text: "The first reading does not fit the others: read it again." };
-    const { container } = render(<Typing told={said({ faults: [fault], partial: { ...PARTIAL, apart } })} />);
+    const { container } = render(<Typing told={said({ faults: [fault], partial: { ...PARTIAL, outlier: apart } })} />);
     expect(within(container.querySelector("[data-row='observations.readings[1]']") as HTMLElement).getByRole("alert").textContent).toContain("1.x; wanted: a number");
     const marked = container.querySelector("[data-row='observations.readings[0]']") as HTMLElement;
     expect(marked.hasAttribute("data-apart")).toBe(true);

@@ -1,89 +1,95 @@
-// The hand on the keys: which reading each well holds, where Enter leads, what the bar above the keypad does.
-import { useCallback, useLayoutEffect, useRef, useState } from "react";
+// The hand on the keys of a sheet: where Enter leads, what the bar above the keypad does.
+import { useLayoutEffect, useRef, useState } from "react";
 import type { Draft } from "../../sheet/draft";
-import type { Keys } from "./SightCell";
-import type { WellKey } from "../../ui/Well";
-import { useTyping } from "../../ui/useTyping";
-import { type Spot, type Staff, countOf, distancePath, neighbour, oneMore, otherSign, putBack, sameAgain, sightOf, strike, threeWire, toggleWires, valueAt, wellId, withValue } from "../../sheet/entry";
+import { type Entry, type Placed, type Spot, nextSpot } from "../../sheet/form";
+import { spotId, textAt, withAt } from "../../sheet/paths";
+import { addEntry, oneMore, otherSign, putBack, sameAgain, strike, toggleInstead } from "../../sheet/typing";
 import type { Change } from "../../ui/useDraft";
+import { useTyping } from "../../ui/useTyping";
+import type { WellKey } from "../../ui/Well";
+
+export type Keys = {
+  type: (path: string, value: unknown) => void;
+  key: (spot: Spot, key: WellKey) => void;
+  here: (spot: Spot) => void;
+  more: (group: Placed) => void;
+  addEntry: (entry: Entry) => void;
+  toggle: (group: Placed) => void;
+  strike: (group: Placed, row: number) => void;
+  putBack: (group: Placed, index: number) => void;
+};
 
 const SAVE_ID = "save-now";
 
-type Goal = { id: string };
-
-export function useKeys(draft: Draft, change: Change, save: () => void) {
-  const [shown, setShown] = useState<Record<string, number>>({});
-  const [at, setAt] = useState<Spot | null>(null);
-  const focused = useTyping();
-  const goal = useRef<Goal | null>(null);
-  const { document, filled } = draft;
-
-  const indexOf = useCallback(
-    (setup: number, staff: Staff): number => {
-      const last = countOf(sightOf(document, { setup, staff })) - 1;
-      return Math.min(shown[`${setup}${staff}`] ?? last, last);
-    },
-    [document, shown],
-  );
-
-  // A well may only come into being with the change that leads to it.
+/** Leads to a well that may only come into being with the change that leads to it. */
+function useGoal(): (id: string) => void {
+  const goal = useRef<string | null>(null);
+  const [, again] = useState(0);
   useLayoutEffect(() => {
     if (!goal.current) return;
-    const element = window.document.getElementById(goal.current.id);
+    const element = window.document.getElementById(goal.current);
     if (!element) return;
     goal.current = null;
     element.focus();
     if (window.innerWidth < 760) element.scrollIntoView({ block: "center" });
   });
-  const show = useCallback((where: Pick<Spot, "setup" | "staff">, index: number) => setShown((all) => ({ ...all, [`${where.setup}${where.staff}`]: index })), []);
-  const go = useCallback((id: string) => {
-    goal.current = { id };
-    setShown((all) => ({ ...all }));
-  }, []);
+  return (id) => {
+    goal.current = id;
+    again((n) => n + 1);
+  };
+}
 
+/** `at` is where was typed last: what belongs to one reading shows beside that one. */
+export function useKeys(draft: Draft, form: Placed[], change: Change, save: () => void): { keys: Keys; at: Spot | null; focused: boolean; bar: (key: WellKey) => void } {
+  const { document } = draft;
+  const [at, setAt] = useState<Spot | null>(null);
+  const focused = useTyping();
+  const go = useGoal();
+  const set = (next: Draft["document"]) => change((one) => ({ ...one, document: next }));
+  const type = (path: string, value: unknown) => change((one) => ({ ...one, document: withAt(one.document, path, value) }));
+  const more = (group: Placed) => {
+    const grown = oneMore(document, group);
+    if (!grown) return;
+    set(grown.document);
+    go(spotId(grown.path));
+  };
+  const same = (spot: Spot) => {
+    const grown = sameAgain(document, spot);
+    set(grown.document);
+    go(spotId(grown.path));
+  };
+  const toggle = (group: Placed) => {
+    if (!group.instead) return;
+    set(toggleInstead(document, form, group, draft.begun));
+    const first = group.byInstead ? group.own : `${group.instead.path}[0].${group.instead.fields[0]?.name}`;
+    go(spotId(group.byInstead ? `${first}[0]` : first));
+  };
   const step = (spot: Spot, by: 1 | -1) => {
-    const next = neighbour(document, filled, spot, by);
-    if (next) return go(wellId(next));
+    const next = nextSpot(document, form, spot.path, by);
+    if (next) return go(spotId(next.path));
     if (by === 1) go(SAVE_ID);
   };
-
   const key = (spot: Spot, what: WellKey) => {
-    if (what === "save") return save();
-    if (what === "next") return step(spot, 1);
-    if (what === "back") return step(spot, -1);
-    if (what === "sign") return type(spot, otherSign(valueAt(document, spot)));
-    const three = threeWire(sightOf(document, spot));
-    if (what === "wires") {
-      change((one) => ({ ...one, ...toggleWires(one.document, spot, one.filled) }));
-      return go(wellId({ ...spot, what: three ? "reading" : "upper" }));
-    }
-    const grown = what === "more" ? oneMore(document, spot) : sameAgain(document, spot);
-    change((one) => ({ ...one, document: grown.document }));
-    show(spot, grown.index);
-    return go(wellId({ ...spot, what: three ? "upper" : "reading" }));
+    const acts: Record<WellKey, () => void> = {
+      save,
+      sign: () => type(spot.path, otherSign(textAt(document, spot.path))),
+      more: () => more(spot.group),
+      same: () => same(spot),
+      wires: () => toggle(form.find((one) => one.instead && (one.path === spot.group.path || one.own.startsWith(`${spot.group.path}.`))) ?? spot.group),
+      next: () => step(spot, 1),
+      back: () => step(spot, -1),
+    };
+    acts[what]();
   };
-
-  const type = (spot: Spot, value: string) =>
-    change((one) => ({
-      ...one,
-      document: withValue(one.document, spot, value),
-      filled: spot.what === "distance" ? one.filled.filter((path) => path !== distancePath(spot.setup, spot.staff)) : one.filled,
-    }));
-
   const keys: Keys = {
     type,
     key,
     here: setAt,
-    show: (where, index) => {
-      show(where, index);
-      const three = threeWire(sightOf(document, where));
-      go(wellId({ ...where, what: three ? "middle" : "reading" }));
-    },
-    strike: (spot) => {
-      change((one) => ({ ...one, document: strike(one.document, spot) }));
-      show(spot, Math.max(0, countOf(sightOf(document, spot)) - 2));
-    },
-    putBack: (where, index) => change((one) => ({ ...one, document: putBack(one.document, where, index) })),
+    more,
+    addEntry: (entry) => set(addEntry(document, entry)),
+    toggle,
+    strike: (group, row) => set(strike(document, group, row)),
+    putBack: (group, index) => set(putBack(document, group, index)),
   };
-  return { keys, indexOf, focused, bar: (what: WellKey) => at && key(at, what) };
+  return { keys, at, focused, bar: (what) => at && key(at, what) };
 }

@@ -3,10 +3,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { pointsQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
-import { readDocument, readTable } from "../../core";
-import { type Known, type OrientDocument, type OrientKind, asDraft, beginOrientation, fromOrientFile } from "../../sheet/orient";
+import { openFile } from "../../core";
+import { type Known, type OrientDocument, type OrientKind, asDraft, beginOrientation, withControl } from "../../sheet/orient";
 import { keepDraft } from "../../store/device";
-import { FromFile, isTable } from "../../ui/FromFile";
+import { FromFile } from "../../ui/FromFile";
 import { SIGHTED } from "../stand/kinds";
 
 export function LoadSights({ kind, station }: { kind: OrientKind; station: Known | null }) {
@@ -14,10 +14,9 @@ export function LoadSights({ kind, station }: { kind: OrientKind; station: Known
   const navigate = useNavigate();
   const points = useQuery(pointsQuery);
   const open = async (file: File, tag: string) => {
-    const csv = isTable(file);
-    const read = (csv ? await readTable(kind, await file.text()) : await readDocument(kind, await file.arrayBuffer())) as unknown as OrientDocument;
-    const document = fromOrientFile(read, points.data?.points ?? [], station);
-    const draft = { ...beginOrientation(tag, username, kind, document.units, {}), entry: csv ? ("csv" as const) : ("file" as const), document };
+    const read = await openFile<OrientDocument>(kind, file);
+    const document = withControl(read.document, points.data?.points ?? [], station);
+    const draft = { ...beginOrientation(tag, username, kind, document.units, {}), entry: read.entry, document };
     await keepDraft(asDraft(draft));
     await navigate(`/stand/orient/${draft.id}`);
   };

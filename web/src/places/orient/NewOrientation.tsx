@@ -9,7 +9,7 @@ import { type Angle, type Known, type OrientKind, asDraft, asKnown, beginOrienta
 import { keepDraft } from "../../store/device";
 import { PickInstrument } from "../../ui/PickInstrument";
 import { Back, Choice, Dialog, Head } from "../../ui/parts";
-import { UNITS } from "../bench/LayoutDialog";
+import { UNITS } from "../../ui/units";
 import { SIGHTED } from "../stand/kinds";
 import { LoadSights } from "./LoadSights";
 import { PickPoint } from "./PickPoint";

@@ -1,16 +1,15 @@
 // One orientation in hand: the plan, the sights as they are read, and what they say together.
 import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
-import type { OrientPreview } from "../../api/client";
+import type { OrientationPreview } from "../../api/client";
 import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
-import { previewOrientation } from "../../core";
 import { COUNTS, type OrientDocument, type OrientDraft, asDraft, asOrient, observing, orientToSend } from "../../sheet/orient";
 import { dropDraft, keepDraft } from "../../store/device";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Choice, Back, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
-import { NO_CORE, useAsked } from "../../ui/useAsked";
+import { NO_CORE, usePreview } from "../../ui/useAsked";
 import { useDraft } from "../../ui/useDraft";
 import { Named } from "../../ui/Named";
 import { Fold } from "../stand/parts";
@@ -31,7 +30,7 @@ export function Orient() {
 }
 
 function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
-  const { told: said, fresh, faults: refusals, trouble, noSignal } = useAsked<OrientPreview>(orientToSend(draft.document), (document, signal) => previewOrientation(draft.instrument, document, signal));
+  const { told: said, fresh, faults: refusals, trouble, noSignal } = usePreview<OrientationPreview>(draft.instrument, orientToSend(draft.document), 100);
   const navigate = useNavigate();
   const [asked] = useSearchParams();
   const tell = useTell();
@@ -131,7 +130,7 @@ function Mend({ draft, suspect, reasons, write }: { draft: OrientDraft; suspect:
   return null;
 }
 
-function Judged({ draft, said, fresh, refused, write }: { draft: OrientDraft; said: OrientPreview; fresh: boolean; refused: number; write: Write }) {
+function Judged({ draft, said, fresh, refused, write }: { draft: OrientDraft; said: OrientationPreview; fresh: boolean; refused: number; write: Write }) {
   const { may } = useHere();
   const keep = useKeep();
   const [busy, setBusy] = useState(false);

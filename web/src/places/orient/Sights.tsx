@@ -1,6 +1,6 @@
 // The sights, one open at a time: which point, and what circle, distance and target height were read.
 import { useState } from "react";
-import type { Fault, OrientPreview } from "../../api/client";
+import type { Fault, OrientationPreview } from "../../api/client";
 import { type OrientDraft, type Shot, observing, withPoint, withShot } from "../../sheet/orient";
 import { Choice } from "../../ui/parts";
 import { Named } from "../../ui/Named";
@@ -8,7 +8,7 @@ import { Fold, focusOn } from "../stand/parts";
 import type { Write } from "./Orient";
 import { PickPoint } from "./PickPoint";
 
-type Props = { draft: OrientDraft; said: OrientPreview | null; faults: Fault[]; write: Write };
+type Props = { draft: OrientDraft; said: OrientationPreview | null; faults: Fault[]; write: Write };
 type PointResult = { path: string; along_mm: number | null; across_mm: number | null; height_mm: number | null };
 
 export function Sights({ draft, said, faults, write }: Props) {

@@ -6,13 +6,11 @@ import type { Adjusting as Guided, Kind, RecordOut } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
 import { useHappening } from "../../app/acts";
 import { useHere, usePerson } from "../../app/session";
-import { adjusting } from "../../core";
+import { adjusting, asLeftDocument } from "../../core";
 import { keepDraft, roundHolding } from "../../store/device";
-import { type CheckDocument, type Draft, begin, emptySetUp } from "../../sheet/draft";
+import { type CheckDocument, begin } from "../../sheet/draft";
 import { Cautions, Trouble } from "../../ui/parts";
 import { Well } from "../../ui/Well";
-import { distancePath } from "../../sheet/entry";
-import { asLeftRows } from "../../sheet/rows";
 
 /** Readings since the first turn, kept over a reload. */
 function useReadsNow(id: string): [string[], (next: string[]) => void] {
@@ -25,25 +23,6 @@ function useReadsNow(id: string): [string[], (next: string[]) => void] {
       setList(next);
     },
   ];
-}
-
-/** The same test again: the same distances and way of reading, every reading still to come. */
-export function asLeft(record: Pick<RecordOut, "id" | "kind" | "instrument">, document: CheckDocument, owner: string): Draft {
-  const filled: string[] = [];
-  const setups = (document.observations.setups ?? []).slice(0, 2).map((setup, i) => {
-    const fresh = emptySetUp();
-    for (const staff of ["a", "b"] as const) {
-      if (setup[staff].wires?.length) fresh[staff] = { wires: [] };
-      const distance = setup[staff].distance;
-      if (distance === undefined || distance === "") continue;
-      fresh[staff].distance = String(distance);
-      filled.push(distancePath(i, staff));
-    }
-    return fresh;
-  });
-  const { layout, looks, curvature } = document.observations;
-  const observations = { setups, ...(layout ? { layout } : {}), ...(looks ? { looks } : {}), ...(curvature === undefined ? {} : { curvature }) };
-  return begin({ kind: record.kind, instrument: record.instrument, owner, stage: "as-left", pair: record.id, filled, document: { kind: record.kind, units: { length: document.units?.length ?? "m" }, observations } });
 }
 
 export function Adjusting({ record, document, kind }: { record: RecordOut; document: CheckDocument; kind: Kind }) {
@@ -65,7 +44,8 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   const told = guide.data;
   const again = async () => {
     await happened({ instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" }, `Adjustment of ${record.instrument}`);
-    const draft = kind.ways.length ? asLeftRows(record, document, kind, person.username) : asLeft(record, document, person.username);
+    const fresh = await asLeftDocument(document, record.result?.result ?? {});
+    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: person.username, stage: "as-left", pair: record.id, document: fresh, begun: fresh.observations });
     const round = await roundHolding(person.username, record.id);
     await keepDraft(round ? { ...draft, round } : draft);
     await navigate(`/bench/${draft.id}`);
@@ -74,7 +54,7 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   if (!told) return <Trouble error={guide.error} />;
   if (!told.allowed) return <p>{told.text}</p>;
   if (!mine || !right.allowed) return <p className="sub">{right.text || "This adjustment is not yours to make: ask the equipment manager."}</p>;
-  if (told.wells.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
+  if (told.inputs.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
   // Where nothing is turned, old values are noted first: only then is the second round the act that matters.
   const turned = Boolean(told.screw);
   const hint = instrument.data?.adjusting_hints[record.kind];
@@ -127,28 +107,28 @@ function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cau
 
 /** What it reads or where it points after a turn: one figure, or two that are entered together. */
 function ReadsNow({ told, onEnter }: { told: Guided; onEnter: (value: string) => void }) {
-  const [typed, setTyped] = useState<string[]>(() => told.wells.map(() => ""));
+  const [typed, setTyped] = useState<string[]>(() => told.inputs.map(() => ""));
   const enter = () => {
     if (typed.some((one) => !one.trim())) return;
     onEnter(typed.map((one) => one.trim()).join(" "));
-    setTyped(told.wells.map(() => ""));
+    setTyped(told.inputs.map(() => ""));
     window.document.getElementById("reads-now")?.focus();
   };
   const key = (index: number) => (what: string) => {
     if (what !== "next") return;
-    if (index < told.wells.length - 1) window.document.getElementById(`reads-now-${index + 1}`)?.focus();
+    if (index < told.inputs.length - 1) window.document.getElementById(`reads-now-${index + 1}`)?.focus();
     else enter();
   };
   return (
     <>
       <span className="font-[600]">
-        {told.asked}, {told.unit}
+        {told.prompt}, {told.unit}
       </span>
-      <div className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${told.wells.length}, minmax(0, 1fr)) auto` }}>
-        {told.wells.map((label, i) => (
+      <div className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${told.inputs.length}, minmax(0, 1fr)) auto` }}>
+        {told.inputs.map((label, i) => (
           <label key={label} className="grid gap-1">
             {label && <span className="sub">{label}</span>}
-            <Well id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${told.asked}, ${label}` : told.asked} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((one, k) => (k === i ? value : one)))} onKey={key(i)} onHere={() => undefined} />
+            <Well id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${told.prompt}, ${label}` : told.prompt} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((one, k) => (k === i ? value : one)))} onKey={key(i)} onHere={() => undefined} />
           </label>
         ))}
         <button className={`btn site ${told.screw || told.steps.length ? "" : "now"}`} onClick={enter}>

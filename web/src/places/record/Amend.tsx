@@ -34,9 +34,13 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
   };
   const correct = async () => {
     if (!ready()) return;
-    const draft = reopened(record, username, why.trim());
-    await keepDraft(draft);
-    await navigate(addressOf(draft));
+    try {
+      const draft = await reopened(record, username, why.trim());
+      await keepDraft(draft);
+      await navigate(addressOf(draft));
+    } catch (error) {
+      setTrouble(error);
+    }
   };
   return (
     <Dialog title="Something is wrong here" open={open} onClose={onClose}>

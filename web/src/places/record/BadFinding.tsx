@@ -8,12 +8,12 @@ import { useHere, usePerson } from "../../app/session";
 import { keepDraft, roundHolding } from "../../store/device";
 import { type CheckDocument, begin } from "../../sheet/draft";
 import { useKind } from "../../ui/kinds";
-import { fromFile } from "../../sheet/fromFile";
-import { fromOtherEnd } from "../../sheet/entry";
-import { fittingWay, onceMore, rowsFromFile } from "../../sheet/rows";
+import { fromFile, repeatDocument } from "../../core";
+import { formOf, takenAgain } from "../../sheet/form";
 import { Adjusting } from "./Adjusting";
 import { LookBack } from "./LookBack";
 import { WithReason } from "../../ui/gated";
+import { Trouble } from "../../ui/parts";
 
 type Props = { record: RecordOut; result: Result; document: CheckDocument };
 type Code = "real" | "keep" | "adjust" | "without" | "look-back";
@@ -27,12 +27,13 @@ export function BadFinding({ record, result, document }: Props) {
   const [now, setNow] = useState<Code>(grade === "adjust" ? (full ? "real" : "adjust") : grade === "repeat" ? "real" : "without");
   const looked = useQuery(lookBackQuery(record.id));
   if (!kind) return null;
-  const done: Record<Code, boolean> = { real: (document.observations.setups?.length ?? 0) >= 4, keep: true, adjust: record.as_left !== null, without: false, "look-back": Boolean(looked.data?.signed) };
+  const again = record.amends !== null || takenAgain(document, formOf(kind, document));
+  const done: Record<Code, boolean> = { real: again, keep: true, adjust: record.as_left !== null, without: false, "look-back": Boolean(looked.data?.signed) };
   const content: Record<Code, ReactNode> = {
     real: (
       <>
         {full && <p className="font-[640]">{full.text}</p>}
-        <Again record={record} document={document} kind={kind} />
+        <Again record={record} document={document} kind={kind} taken={again} />
       </>
     ),
     keep: <p className="sub">It is on record, sealed, with every reading.</p>,
@@ -69,31 +70,32 @@ export function BadFinding({ record, result, document }: Props) {
   );
 }
 
-/** Once more, a two-peg test from the other end: both in one sheet, which then stands in place of this record. */
-function Again({ record, document, kind }: { record: RecordOut; document: CheckDocument; kind: Kind }) {
+/** Once more: both in one sheet, which then stands in place of this record; or a fresh check where runs are not joined. */
+function Again({ record, document, kind, taken }: { record: RecordOut; document: CheckDocument; kind: Kind; taken: boolean }) {
   const { username } = usePerson();
   const { may } = useHere();
   const navigate = useNavigate();
-  if ((document.observations.setups?.length ?? 0) >= 4) return <p className="sub">Both runs are in this record.</p>;
+  const [trouble, setTrouble] = useState<unknown>(null);
+  if (taken && kind.allows_repeat) return <p className="sub">Both runs are in this record.</p>;
   const again = async () => {
     const round = await roundHolding(username, record.id);
-    if (!kind.joins) return navigate(`/bench/new/${record.instrument}/${kind.kind}${round ? `?round=${round}` : ""}`);
-    const way = kind.ways.length ? fittingWay(kind, document) : undefined;
-    const grown = way ? { document: onceMore(rowsFromFile(document), way), way: way.name } : fromOtherEnd(fromFile(document), []);
-    const why = way ? "Taken once more: both count together." : "Run again from the other end: both runs count together.";
-    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage: "as-found", amends: record.id, why, ...grown, ...(round ? { round } : {}) });
+    if (!kind.allows_repeat) return navigate(`/bench/new/${record.instrument}/${kind.kind}${round ? `?round=${round}` : ""}`);
+    const grown = await repeatDocument(await fromFile(document));
+    const why = `${kind.repeat_label}: both runs count together.`;
+    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage: "as-found", amends: record.id, why, document: grown, ...(round ? { round } : {}) });
     await keepDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
   const right = may("amend");
   // A fresh check changes nothing that is on record.
-  const allowed = right.allowed || !kind.joins;
+  const allowed = right.allowed || !kind.allows_repeat;
   return (
     <>
-      <button className="btn site" aria-disabled={!allowed} onClick={() => allowed && void again()}>
-        {!kind.joins ? "Take a fresh check" : kind.ways.length ? "Take it once more" : "Run it again from the other end"}
+      <button className="btn site" aria-disabled={!allowed} onClick={() => allowed && void again().catch(setTrouble)}>
+        {kind.allows_repeat ? kind.repeat_label : "Take a fresh check"}
       </button>
       {!allowed && <p className="sub">{right.text}</p>}
+      <Trouble error={trouble} />
     </>
   );
 }

@@ -20,7 +20,7 @@ export function OrientShown({ record, result, waiting }: { record: RecordOut; re
   const navigate = useNavigate();
   // At the end of the day the same sights are opened again for one look more; kept, they stand in this record's place.
   const lookBack = async () => {
-    const draft = reopened(record, username, "Closing look added.");
+    const draft = await reopened(record, username, "Closing look added.");
     await keepDraft(draft);
     await navigate(`${addressOf(draft)}?closing`);
   };

@@ -1,64 +1,137 @@
-// The readings as they were typed, to the letter.
-import type { CheckDocument, Sight } from "../../sheet/draft";
-import { capital, setupName } from "../../ui/words";
+// The readings of a check as they were typed, to the letter, group by group.
+import { useQuery } from "@tanstack/react-query";
+import { Fragment } from "react";
+import type { Kind } from "../../api/client";
+import { fromFile } from "../../core";
+import type { CheckDocument } from "../../sheet/draft";
+import { type Block, type Field, type Placed, blocksOf, formOf, pathOf, repeatOf, rowsOf, unitOf } from "../../sheet/form";
+import { listAt, textAt } from "../../sheet/paths";
+import { capital, ordinal } from "../../ui/words";
 
-export function ReadingsTable({ document, setAside }: { document: CheckDocument; setAside: string[] }) {
-  const unit = document.units?.length ?? "m";
+type Props = { document: CheckDocument; setAside: string[] };
+
+export function ReadingsTable({ id, document: stored, kind, setAside }: Props & { id: string; kind: Kind }) {
+  // Plain numbers of a record that came from elsewhere are metres whatever its unit: the core writes them as typed.
+  const typed = useQuery({ queryKey: ["typed", id], queryFn: () => fromFile(stored), staleTime: Infinity, networkMode: "always" });
+  const document = typed.data ?? stored;
   return (
-    <section className="card overflow-x-auto p-5" aria-label="Readings">
-      <h2 className="pb-2">Readings as typed, {unit}</h2>
-      <table className="w-full border-collapse text-left">
-        <thead>
-          <tr className="sub border-b-2 border-ink">
-            <th className="py-1 pr-3 font-[600]">Set-up</th>
-            <th className="py-1 pr-3 font-[600]">To A</th>
-            <th className="py-1 pr-3 font-[600]">Staff on A</th>
-            <th className="py-1 pr-3 font-[600]">To B</th>
-            <th className="py-1 font-[600]">Staff on B</th>
-          </tr>
-        </thead>
-        <tbody>
-          {(document.observations.setups ?? []).map((setup, i) => (
-            <tr key={i} className="border-b border-line align-top">
-              <th className="py-2 pr-3 font-[600]">{capital(setupName(i))}</th>
-              {(["a", "b"] as const).map((staff) => (
-                <Cells key={staff} sight={setup[staff]} base={`observations.setups[${i}].${staff}`} setAside={setAside} />
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {document.remark && <p className="pt-3">{document.remark}</p>}
-      <p className="sub pt-2">{weather(document)}</p>
+    <section className="card grid gap-4 overflow-x-auto p-5" aria-label="Readings">
+      <h2>Readings as typed</h2>
+      {blocksOf(formOf(kind, document)).map((block, i) => (
+        <BlockShown key={i} block={block} document={document} setAside={setAside} />
+      ))}
+      {document.remark && <p>{document.remark}</p>}
+      <p className="sub">{circumstances(document)}</p>
     </section>
   );
 }
 
-function Cells({ sight, base, setAside }: { sight: Sight; base: string; setAside: string[] }) {
-  const lines = sight.wires?.length ? sight.wires.map((one) => [one.upper, one.middle, one.lower].join("  ")) : (sight.readings ?? []).map(String);
-  const path = (i: number) => `${base}.${sight.wires?.length ? "wires" : "readings"}[${i}]`;
+function BlockShown({ block: { entry, columns }, ...props }: Props & { block: Block }) {
+  const groups = (column: Placed[]) => column.map((group) => (group.rows ? <Rows key={group.path} group={group} {...props} /> : <Told key={group.path + group.title} group={group} {...props} />));
+  if (!entry) return <>{groups(columns[0] ?? [])}</>;
   return (
-    <>
-      <td className="py-2 pr-3 font-mono">{sight.distance === undefined || sight.distance === "" ? "by wires" : String(sight.distance)}</td>
-      <td className="py-2 pr-3 font-mono">
-        {lines.map((text, i) => (
-          <span key={i} className="block whitespace-pre">
-            {text}
-            {setAside.includes(path(i)) && <b className="font-sans"> set aside</b>}
+    <div className="grid gap-2 border-t border-line pt-3" data-entry={entry.index}>
+      <h3 className="font-[640]">
+        {capital(ordinal(entry.index))} {entry.each.noun}
+      </h3>
+      <div className={columns.length > 1 ? "grid gap-4 tab:grid-cols-2" : "grid gap-4"}>
+        {columns.map((column, i) => (
+          <div key={i} className="grid content-start gap-1">
+            {groups(column)}
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function Told({ group, document }: Props & { group: Placed }) {
+  const told = group.fields.map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) })).filter((one) => one.text && one.field.kind !== "switch");
+  if (!told.length) return null;
+  return (
+    <dl aria-label={group.title} className="m-0 grid grid-cols-[fit-content(70%)_minmax(0,1fr)] gap-x-4 gap-y-1">
+      {told.map(({ field, text }) => (
+        <div key={field.name} className="contents">
+          <dt className="sub">{group.entry && told.length === 1 ? group.title : field.label}</dt>
+          <dd className="m-0">
+            <span className={field.kind === "choice" ? "" : "font-mono"}>{field.options.find((one) => one.value === text)?.label ?? text}</span> {unitOf(field, document)}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Rows({ group, document, setAside }: Props & { group: Placed }) {
+  const rows = rowsOf(document, group);
+  if (!rows.length) return null;
+  if (group.fields.length === 1) return <Plain group={group} document={document} setAside={setAside} />;
+  return (
+    <table className="w-full border-collapse text-left">
+      <caption className="pb-1 text-left font-[640]">{group.title}</caption>
+      <thead>
+        <tr className="sub border-b-2 border-ink">
+          {group.fields.map((field) => (
+            <th key={field.name} className="py-1 pr-3 font-[600]">
+              {field.label}
+              {unitOf(field, document) && `, ${unitOf(field, document)}`}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row, i) => (
+          <Fragment key={i}>
+            {group.repeats && repeatOf(row) > 1 && repeatOf(rows[i - 1]) !== repeatOf(row) && (
+              <tr>
+                <th colSpan={group.fields.length} scope="rowgroup" className="pt-3 font-[600]">
+                  Repeat {repeatOf(row)}
+                </th>
+              </tr>
+            )}
+            <tr className="border-b border-line">
+              {group.fields.map((field, k) => (
+                <td key={field.name} className="py-2 pr-3 font-mono">
+                  {textAt(document, pathOf(group, field, i))}
+                  {k === 0 && setAside.includes(`${group.path}[${i}]`) && <b className="font-sans"> set aside</b>}
+                </td>
+              ))}
+            </tr>
+          </Fragment>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Readings of one place in a line, with those that were set aside or struck. */
+function Plain({ group, document, setAside }: Props & { group: Placed }) {
+  const field = group.fields[0] as Field;
+  return (
+    <p data-readings={group.path}>
+      <span className="sub">{group.title}: </span>
+      {rowsOf(document, group).map((_, i) => {
+        const path = pathOf(group, field, i);
+        return (
+          <span key={i} className="font-mono">
+            {textAt(document, path)}
+            {setAside.includes(path) && <b className="font-sans"> set aside</b>}{" "}
+          </span>
+        );
+      })}
+      {group.struck &&
+        listAt(document, group.struck).map((one, i) => (
+          <span key={`s${i}`} className="sub font-mono line-through">
+            {String(one)}{" "}
           </span>
         ))}
-        {sight.struck?.map((text, i) => (
-          <span key={`s${i}`} className="sub block line-through">
-            {String(text)}
-          </span>
-        ))}
-      </td>
-    </>
+      <span className="sub">{unitOf(field, document)}</span>
+    </p>
   );
 }
 
 /** The circumstances as they were told, in a sentence. */
-export function weather(document: CheckDocument): string {
+function circumstances(document: CheckDocument): string {
   const { temperature_c, wind, minutes_on, support } = document.conditions ?? {};
   const parts = [temperature_c !== undefined && `${temperature_c} °C`, wind && { calm: "calm", breeze: "a breeze", strong: "strong wind" }[wind], minutes_on !== undefined && `on for ${minutes_on} minutes`, support && { tripod: "on a tripod", pillar: "on a pillar", floor: "on a floor" }[support]].filter(Boolean);
   return parts.length ? `Circumstances: ${parts.join(", ")}.` : "";

@@ -19,7 +19,6 @@ import { BadFinding } from "./BadFinding";
 import { OrientShown } from "./OrientShown";
 import { ReadingsTable } from "./ReadingsTable";
 import { RoundShown } from "./RoundShown";
-import { RowsTable } from "./RowsTable";
 import { SetUpShown } from "./SetUpShown";
 import { localRecord } from "./local";
 import { Notes, Waits } from "./notes";
@@ -103,7 +102,7 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
           <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
             <CheckPicture picture={result.picture} />
           </section>
-          {kind && kind.ways.length > 0 ? <RowsTable document={document} kind={kind} setAside={result.verdict.set_aside} /> : <ReadingsTable document={document} setAside={result.verdict.set_aside} />}
+          {kind && <ReadingsTable id={record.id} document={document} kind={kind} setAside={result.verdict.set_aside} />}
           <Reckoned result={result} />
           <p className="sub">
             Field check by readings in the open, reckoned by Naveta {record.core_version}. It is no accredited calibration. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}

@@ -1,8 +1,8 @@
 // A set-up from a document file: read by the core's parser, opened like any other, kept only by a person.
 import { useNavigate } from "react-router";
 import { usePerson } from "../../app/session";
-import { readDocument } from "../../core";
-import { type SetUpDocument, asDraft, beginSetUp, fromSetUpFile } from "../../sheet/setUp";
+import { openFile } from "../../core";
+import { type SetUpDocument, asDraft, beginSetUp } from "../../sheet/setUp";
 import { keepDraft } from "../../store/device";
 import { FromFile } from "../../ui/FromFile";
 import { STAND_KINDS } from "./kinds";
@@ -11,8 +11,8 @@ export function LoadSetUp() {
   const { username } = usePerson();
   const navigate = useNavigate();
   const open = async (file: File, tag: string) => {
-    const document = fromSetUpFile((await readDocument("set-up", await file.arrayBuffer())) as unknown as SetUpDocument);
-    const draft = { ...beginSetUp(tag, username, document.observations), entry: "file" as const, document };
+    const { document, entry } = await openFile<SetUpDocument>("set-up", file);
+    const draft = { ...beginSetUp(tag, username, document.observations), entry, document };
     await keepDraft(asDraft(draft));
     await navigate(`/stand/${draft.id}`);
   };

@@ -2,11 +2,11 @@
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { NoSignal, type Way, type Ways as Told, api, data } from "../../api/client";
+import { NoSignal, type SetUpMethods as Told, type Way, api, data } from "../../api/client";
 import { deviceQuery, pointsQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
-import { nearMisses, ways as waysOf } from "../../core";
+import { nearMisses, setUpMethods } from "../../core";
 import type { Draft } from "../../sheet/draft";
 import { addressOf } from "../../sheet/reopen";
 import { ORIENT_KINDS, asOrient } from "../../sheet/orient";
@@ -253,7 +253,7 @@ function useWays(tag: string, base: string | null): Said {
   useEffect(() => {
     if (!tag) return;
     let here = true;
-    waysOf(tag, base).then(
+    setUpMethods(tag, base).then(
       (answer) => here && setTold({ tag, ...answer, trouble: null }),
       (error: unknown) => here && setTold({ tag, ...NOTHING, trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "The ways could not be told. Choose the instrument again." }),
     );

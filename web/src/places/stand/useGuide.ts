@@ -1,6 +1,6 @@
 // What the core says of a set-up as it stands: the act at hand, the advice, and what can be judged already.
 import type { Guide, SetUpPreview } from "../../api/client";
-import { guide, previewSetUp } from "../../core";
+import { guide, preview } from "../../core";
 import type { SetUpDraft } from "../../sheet/setUp";
 import { type Asked, useAsked } from "../../ui/useAsked";
 
@@ -9,5 +9,5 @@ type Question = { document: SetUpDraft["document"]; act: string | null };
 
 export function useGuide(draft: SetUpDraft, act: string | null): Asked<Said> {
   return useAsked<Said>({ document: draft.document, act }, (question: Question, signal) =>
-    Promise.all([guide(draft.instrument, question.document, question.act, signal), previewSetUp(draft.instrument, question.document, signal)]).then(([told, preview]) => ({ guide: told, preview })), 60);
+    Promise.all([guide(draft.instrument, question.document, question.act, signal), preview<SetUpPreview>(draft.instrument, question.document, signal)]).then(([told, preview]) => ({ guide: told, preview })), 60);
 }

@@ -1,0 +1,115 @@
+"""What a circular vial's error means: its limits, half for the foot screws, half for the vial's own screws."""
+
+from __future__ import annotations
+
+from math import hypot
+from typing import Any
+
+from ...engine.adjusting import act_of_adjusting
+from ...engine.conditions import Circumstances, Needs
+from ...engine.converging import converging, read_points
+from ...engine.kind import Growing
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, repeats_of, report_outlier, report_scatter
+from ...results import Adjusting, CirclePicture
+from ...stats.decision import Grade, Limits
+from ...units.formatting import aside
+from .document import QUANTITY, BubblesRead, CircularVial, CircularVialFigures, turns_of, where
+from .solve import USUAL_SENSITIVITY, VialError, find, provable_mm
+from .text import cost_of, drawn_vial, finding_of, halves_of, running, shown_of, vial_error_of, worked_of
+
+UNPROVED_MM = 0.25
+"""What an unproved plate vial or electronic level may be out, seen in a circular vial of 8′ per 2 mm: one minute."""
+PROVED_BY = ("plate-vial", "dual-axis-level")
+CAUTIONS = {"before": ("hold",), "reading": ("wind",), "adjusting": ("vial-screws", "hold")}
+
+
+def needs(document: CircularVial) -> Needs:
+    return Needs(wind=True, proved_first=() if turns_of(document) else PROVED_BY)
+
+
+def vial_figures(found: VialError, sensitivity: float | None) -> dict[str, Any]:
+    """The figures of a vial by name."""
+    figures: dict[str, Any] = {
+        "vial_error_x_mm": found.x,
+        "vial_error_y_mm": found.y,
+        QUANTITY: found.estimate.value,
+        f"sigma_{QUANTITY}": found.estimate.sigma,
+    }
+    if found.tilt is not None:
+        figures["tilt_x_mm"], figures["tilt_y_mm"] = found.tilt
+    if sensitivity is not None:
+        figures["vial_error_arcsec"] = found.estimate.value * sensitivity * 30
+        if found.tilt is not None:
+            figures["tilt_arcsec"] = hypot(*found.tilt) * sensitivity * 30
+    return {**figures, "repeats": repeats_of(found.solved.spread)}
+
+
+def judge(document: CircularVial, read: BubblesRead, told: Circumstances) -> Judgement:
+    sensitivity = read.sensitivity or USUAL_SENSITIVITY
+    more = 0.0 if told.proved else UNPROVED_MM * USUAL_SENSITIVITY / sensitivity
+    found = find(document, read.bubbles, read.steps, turns=read.turns, told=told, more_mm=more)
+    scale = USUAL_SENSITIVITY / sensitivity
+    opening = Limits(0.5 * scale, 1.0 * scale, 5.0, f"opening value for a vial of {sensitivity:g}′ per 2 mm")
+    opening = raised(opening, provable_mm(turns=read.turns, more_mm=more), "mm", "a bubble read by eye")
+    limits = limits_from(document, QUANTITY, opening)
+    place = aside(found.x, found.y)
+    turn = (
+        f"By the foot screws bring the bubble to where it rests, {place}; then by the vial's own screws to the middle."
+        if read.turns
+        else f"Levelled by what is proved and left alone, bring the bubble from {place} to the middle by the vial's own screws: all of it."
+    )
+    quantity = JudgedQuantity(
+        QUANTITY, "the circular bubble", "mm", found.estimate, limits, found.q_within, found.q_between, True,
+        "Usable while the bubble does not leave its ring when the instrument is turned.", turn,
+    )  # fmt: skip
+    judgement = Judgement(
+        [quantity],
+        CircularVialFigures(**vial_figures(found, read.sensitivity)),
+        finding_of(found, sensitivity),
+        shown_of(quantity, found, sensitivity),
+        worked_of(read, found),
+        [cost_of(document, found, sensitivity)],
+        found.solved.spread,
+        one_more=("round of headings", "rounds of headings") if read.turns else ("reading", "readings"),
+        repeat_text="Set the bubble afresh and turn once more before anything is touched. Both count together.",
+    )
+    if not told.proved:
+        text = "The plate vial or electronic level it was held against has not passed lately: a minute of arc is added for that."
+        judgement.reasons.append(("level-not-proved", text))
+    seen = halves_of(read, found)
+    if seen:
+        judgement.reasons.append(("half-and-half", seen))
+    report_scatter(judgement, found.solved, "headings")
+    if found.outlier:
+        report_outlier(judgement, found.outlier, f"The {where(found.outlier)} does not fit the others: read it again.")
+    return judgement
+
+
+def draw(_document: CircularVial, read: BubblesRead, judgement: Judgement | None) -> CirclePicture:
+    return drawn_vial(read, judgement, "tilt of the stand")
+
+
+def grow(document: CircularVial, read: BubblesRead) -> Growing:
+    said = running(read, len(document.observations.readings))
+    if read.turns and len(read.bubbles) == 1:
+        said = [("turn-now", "Turn the instrument on, wait until the bubble rests, read again.")]
+    return Growing(said)
+
+
+def bubble_to_middle(
+    _document: Any, _read: Any, judgement: Judgement, _grade: Grade, reads_now: list[Any]
+) -> Adjusting:
+    """The bubble to the middle by the vial's own screws, with what is left after each turn. Raises Refused."""
+    quantity, start = judgement.quantities[0], vial_error_of(judgement)
+    return act_of_adjusting(
+        quantity.turn,
+        quantity.may_turn(),
+        ("right", "away from you"),
+        "The bubble is now at",
+        "mm",
+        aside(*start),
+        "the middle",
+        "The instrument's own adjusting pin.",
+        "The three small screws under or beside the vial.",
+        converging(read_points(reads_now), start, (0.0, 0.0), quantity.limits.use / 4, "still to go"),
+    )

@@ -1,0 +1,141 @@
+"""What a check of a circular vial says in words, and its drawing."""
+
+from __future__ import annotations
+
+from math import cos, hypot, radians, sin
+
+from ...documents.envelope import Envelope
+from ...engine.drawing import circle
+from ...engine.repeats import last_repeat
+from ...engine.rows import effect, line, row, shown
+from ...engine.verdict import JudgedQuantity, Judgement
+from ...geometry import angle_between_deg, polar
+from ...results import CalculationLine, CirclePicture, Coded, Effect, Shown
+from ...units.formatting import aside, figure
+from .document import BubblesRead, CircularVialFigures, where
+from .solve import VialError
+
+
+def minutes(mm: float, sensitivity: float) -> str:
+    return f"{figure(mm * sensitivity / 2, 1)}′"
+
+
+def halves_of(read: BubblesRead, found: VialError) -> str | None:
+    """What was seen at the last heading, and whose each half is."""
+    if found.tilt is None:
+        return None
+    last = last_repeat(read.bubbles)[-1]
+    s, c = sin(radians(last.heading_deg)), cos(radians(last.heading_deg))
+    tilt = (found.tilt[0] * c - found.tilt[1] * s, found.tilt[0] * s + found.tilt[1] * c)
+    return f"Seen last: {aside(last.x, last.y)}. Of that the stand's tilt is {aside(*tilt)}, the vial's own error {aside(found.x, found.y)}."
+
+
+def finding_of(found: VialError, sensitivity: float) -> str:
+    e = found.estimate
+    if e.value <= 2.0 * e.sigma:
+        return f"No error shown: the circular bubble is proved within {figure(e.proved_to, 1)} mm, {minutes(e.proved_to, sensitivity)}."
+    return f"Plumb, the circular bubble rests {aside(found.x, found.y)}, ± {figure(e.u95, 1)} mm: {minutes(e.value, sensitivity)} that are the vial's own."
+
+
+def shown_of(quantity: JudgedQuantity, found: VialError, sensitivity: float) -> list[Shown]:
+    rows = [
+        shown(quantity, "Vial's own error"),
+        row(
+            "vial_error_arcsec",
+            "The same as an angle",
+            minutes(found.estimate.value, sensitivity),
+            found.estimate.value * sensitivity * 30,
+            "arcsec",
+        ),
+        row("vial_error_x_mm", "Rests right of the middle", f"{figure(found.x, 2)} mm", found.x, "mm"),
+        row("vial_error_y_mm", "Rests away from you", f"{figure(found.y, 2)} mm", found.y, "mm"),
+    ]
+    if found.tilt is not None:
+        bearing, size = polar(*found.tilt)
+        text = f"{minutes(size, sensitivity)}, high side {figure(bearing, 0)}°"
+        rows.append(row("tilt_arcsec", "Tilt of the stand", text, size * sensitivity * 30, "arcsec"))
+    return rows
+
+
+def worked_of(read: BubblesRead, found: VialError) -> list[CalculationLine]:
+    e = found.estimate
+    equation = (
+        "x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y" if read.turns else "levelled by what is proved: x = e_x, y = e_y"
+    )
+    lines = [line("What stays is the vial's, what turns is the tilt", equation)]
+    lines += [
+        line(
+            f"{where(one.path).capitalize()}, heading {one.heading_deg:g}°",
+            f"{figure(one.x, 2)}, {figure(one.y, 2)} mm",
+        )
+        for one in read.bubbles
+    ]
+    lines.append(
+        line(
+            "Vial's own error",
+            f"e_x = {figure(found.x, 3)}, e_y = {figure(found.y, 3)} mm; size {figure(e.value, 3)} mm",
+        )
+    )
+    if found.tilt:
+        lines.append(line("Tilt, in the vial", f"{figure(found.tilt[0], 3)}, {figure(found.tilt[1], 3)} mm"))
+    lines.append(
+        line("Standard uncertainty of each part, degrees of freedom", f"{figure(e.sigma, 3)} mm, {figure(e.dof, 1)}")
+    )
+    return lines
+
+
+def cost_of(document: Envelope, found: VialError, sensitivity: float) -> Effect:
+    out = minutes(found.estimate.value, sensitivity)
+    range_ = document.instrument.compensator_range_arcmin
+    if range_:
+        return effect(
+            "levelled-by-it", f"Levelled by this bubble it stands {out} out; its compensator takes {range_:g}′."
+        )
+    return effect("levelled-by-it", f"Levelled by this bubble alone it stands {out} out.")
+
+
+def vial_error_of(judgement: Judgement) -> tuple[float, float]:
+    """Where the bubble rests when the axis is plumb, mm right and away."""
+    figures = judgement.figures
+    assert isinstance(figures, CircularVialFigures)
+    return figures.vial_error_x_mm, figures.vial_error_y_mm
+
+
+def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_says: str) -> CirclePicture:
+    """Bubbles in their ring: the vial's own error in the middle of them, what turns about it (`turns_says`)."""
+    figures = judgement.figures if judgement else None
+    assert figures is None or isinstance(figures, CircularVialFigures)
+    centre = (figures.vial_error_x_mm, figures.vial_error_y_mm) if figures else None
+    radius = None
+    if figures and figures.tilt_x_mm is not None and figures.tilt_y_mm is not None:
+        radius = hypot(figures.tilt_x_mm, figures.tilt_y_mm)
+    # What turns is of the round: earlier rounds lie on circles of their own.
+    bubbles = last_repeat(read.bubbles)
+    points = [(one.x, one.y, f"{one.heading_deg:g}°" if read.turns else "", one.path) for one in bubbles]
+    return circle(
+        "mm",
+        points,
+        centre,
+        radius,
+        "the vial's own error",
+        turns_says,
+        ring=4.0,
+        limit=judgement.quantities[0].limits.use if judgement else None,
+        x="right",
+        y="away from you",
+    )
+
+
+def running(read: BubblesRead, wanted: int) -> list[Coded]:
+    """What two opposite headings say while the others are still to come."""
+    bubbles = last_repeat(read.bubbles)
+    for i, one in enumerate(bubbles):
+        for other in bubbles[i + 1 :]:
+            if (
+                read.turns
+                and len(read.bubbles) < wanted
+                and angle_between_deg(one.heading_deg, other.heading_deg) > 179
+            ):
+                own = aside((one.x + other.x) / 2, (one.y + other.y) / 2)
+                return [("running", f"Two opposite headings say: it rests {own}. The others will prove it.")]
+    return []

@@ -1,0 +1,30 @@
+"""How far the line moves with the bubble run to each side: (mean there − mean in the middle) / distance."""
+
+from __future__ import annotations
+
+from math import fsum, sqrt
+
+from ...engine.parser import rounding
+from ...engine.reader import PlainRow
+from ...engine.verdict import noise_factor
+from ...stats.noise import staff_spread
+from .document import PLACES, CompensatorFunction, CompensatorRead
+
+
+def variances(document: CompensatorFunction, read: CompensatorRead) -> tuple[float, float]:
+    """Variances of one reading, m²: within, and common to a position (the compensator's rest)."""
+    one = document.instrument
+    reading = one.reading or ("digital" if one.kind == "digital-level" else None)
+    spread = staff_spread(
+        read.distance_m or 45.0, reading, one.levelling_accuracy_mm_per_km, (one.prior or {}).get("staff_reading_mm")
+    )
+    digit = rounding(s.step for group in read.at.values() for s in group)
+    return (spread.within_mm / 1000 * noise_factor(document)) ** 2 + digit, (spread.between_mm / 1000) ** 2
+
+
+def standardised(at: dict[str, list[PlainRow]], within: float) -> list[list[float]]:
+    return [[one.value / sqrt(within) for one in at[name]] for name in PLACES]
+
+
+def mean_of(group: list[PlainRow]) -> float:
+    return fsum(one.value for one in group) / len(group)

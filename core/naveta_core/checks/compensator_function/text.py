@@ -1,0 +1,97 @@
+"""What a check of a compensator says in words, and its drawing."""
+
+from __future__ import annotations
+
+from ...engine.reader import PlainRow
+from ...engine.rows import effect, line, row, shown
+from ...engine.verdict import JudgedQuantity
+from ...results import CalculationLine, Coded, Effect, Shown
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import arcsec, figure, length_words
+from .document import SIDES, WORDS, CompensatorFigures, CompensatorFunction, CompensatorRead
+from .solve import mean_of
+
+
+def pattern_of(fore_aft: float, across: float, u: float) -> list[Coded]:
+    if abs(fore_aft) > u and abs(fore_aft) > 2 * abs(across):
+        return [
+            (
+                "fore-and-aft",
+                "It is fore and aft: the compensator turns more, or less, than the lean. Keep the bubble in the middle along the sight.",
+            )
+        ]
+    if abs(across) > u and abs(across) > 2 * abs(fore_aft):
+        return [
+            (
+                "left-and-right",
+                "It is left and right: the compensator hangs askew. Always bring the bubble in from the same side.",
+            )
+        ]
+    return []
+
+
+def finding_of(value: float, u: float, position: str) -> str:
+    if abs(value) <= u:
+        return f"The compensator does its work: no shift beyond {arcsec(abs(value) + u, u)} wherever the bubble stands in its ring."
+    return f"With the bubble {position} the line of sight points {arcsec(abs(value), u)} {'up' if value > 0 else 'down'}, ± {arcsec(u, u)}: the compensator lets that much of the lean through."
+
+
+def shown_of(quantity: JudgedQuantity, figures: CompensatorFigures) -> list[Shown]:
+    rows = [shown(quantity, "Largest shift")]
+    for one in figures.shifts:
+        text = f"{arcsec(one.shift_arcsec)}, {figure(one.shift_mm, 1)} mm"
+        rows.append(
+            row(
+                f"shift_{one.position}_arcsec",
+                WORDS[one.position].capitalize(),
+                text,
+                one.shift_arcsec,
+                "arcsec",
+            )
+        )
+    if figures.arcsec_per_arcmin is not None:
+        rows.append(
+            row(
+                "arcsec_per_arcmin",
+                "Per minute of lean",
+                f"{figure(figures.arcsec_per_arcmin, 2)}″",
+                figures.arcsec_per_arcmin,
+                "arcsec",
+            )
+        )
+    return rows
+
+
+def worked_of(
+    document: CompensatorFunction, groups: dict[str, list[PlainRow]], shifts: dict[str, float]
+) -> list[CalculationLine]:
+    words = length_words(document.units.length)
+    lines = [
+        line(
+            "Each position against the middle, over the distance",
+            "shift = (mean there − mean in the middle) / D · 206 265",
+        )
+    ]
+    for name, group in groups.items():
+        told = f"{words.reading(mean_of(group), 1)} {words.name}, mean of {len(group)}"
+        lines.append(
+            line(WORDS[name].capitalize(), told if name == "centre" else f"{told}: {figure(shifts[name], 2)}″")
+        )
+    return lines
+
+
+def work_of(document: CompensatorFunction, value: float) -> list[Effect]:
+    """What the shift costs, the bubble let run to its ring: as an error of the line of sight in unbalanced sights."""
+    d = document.work.sight_m
+    text = f"With the bubble left at its ring, {figure(abs(value) / ARCSEC_PER_RADIAN * d * 1000, 1)} mm at {d:g} m; in the inner quarter of the ring a quarter of it."
+    return [effect("bubble-at-ring", text)]
+
+
+def running(read: CompensatorRead, scale: float) -> list[Coded]:
+    """The largest shift so far, while places are still to come."""
+    seen = [name for name in SIDES if read.at[name] and read.at["centre"]]
+    if not seen or len(seen) == len(SIDES):
+        return []
+    shifts = {name: (mean_of(read.at[name]) - mean_of(read.at["centre"])) * scale for name in seen}
+    name = max(seen, key=lambda one: abs(shifts[one]))
+    return [("running", f"So far the most is {arcsec(shifts[name])}, {WORDS[name]}.")]

@@ -1,0 +1,104 @@
+"""What the scatter of angles means: held against what is stated and against the last full test."""
+
+from __future__ import annotations
+
+from math import sqrt
+
+from ...engine.conditions import Circumstances, Needs
+from ...engine.full_test import FullTest, held_against
+from ...engine.parser import ordinal
+from ...engine.rows import row, shown
+from ...engine.verdict import Judgement, report_outlier
+from ...results import Coded, Repeats
+from ...stats.outliers import find_outlier
+from ...stats.quantiles import t_quantile
+from ...units.formatting import arcsec, figure
+from .document import MAIN, AccuracyRead, DirectionAccuracy, DirectionAccuracyFigures
+from .solve import USUAL_ARCSEC, ReducedSeries, reduce_all
+from .text import finding_of, work_of, worked_of
+
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("sun", "hold", "no-plunge"),
+    "reading": ("sun", "no-plunge"),
+    "adjusting": ("hold",),
+}
+
+
+def needs(_document: DirectionAccuracy) -> Needs:
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
+
+
+def judge(document: DirectionAccuracy, read: AccuracyRead, _told: Circumstances) -> Judgement:
+    """s against what is stated and against the last campaign; the index of the vertical circle against chance."""
+    o, found = document.observations, reduce_all(document, read)
+    horizontal, full = o.circle == "horizontal", o.procedure == "full"
+    noun = "one direction in both faces" if horizontal else "one zenith angle in both faces"
+    stated = document.instrument.angle_accuracy_arcsec
+    same = document.model_copy(
+        update={"before": [one for one in document.before if one.result.get("circle") == o.circle]}
+    )
+    campaign = FullTest(found.s, found.dof, full, found.rounding)
+    quantity = held_against(same, MAIN, noun, "arcsec", campaign, stated)
+    figures = DirectionAccuracyFigures(
+        direction_sigma_arcsec=found.s,
+        sigma_direction_sigma_arcsec=campaign.sigma,
+        degrees_of_freedom=found.dof,
+        circle=o.circle,
+        series_sigma_arcsec=found.spreads,
+        collimation_arcsec=found.collimation if horizontal else None,
+        index_arcsec=None if horizontal else found.index,
+        repeats=Repeats(squares=0.0, dof=0.0),
+    )
+    rows = [shown(quantity, noun.capitalize(), arcsec(found.s, found.s))]
+    if horizontal:
+        rows.append(
+            row(
+                "collimation_arcsec",
+                "Sighting error c, mean of all",
+                f"{figure(found.collimation, 1)}″",
+                found.collimation,
+                "arcsec",
+            )
+        )
+    else:
+        rows.append(
+            row("index_arcsec", "Vertical index i, mean of all", f"{figure(found.index, 1)}″", found.index, "arcsec")
+        )
+    judgement = Judgement(
+        [quantity],
+        figures,
+        finding_of(found, noun, stated),
+        rows,
+        worked_of(found, horizontal),
+        [work_of(document, found, horizontal)],
+    )
+    judgement.reasons += _index(found, horizontal)
+    _report_outlier(judgement, read, found, stated or USUAL_ARCSEC)
+    return judgement
+
+
+def _index(found: ReducedSeries, horizontal: bool) -> list[Coded]:
+    if horizontal:
+        return []
+    chance = t_quantile(0.975, found.dof) * found.s / sqrt(found.pairs)
+    if abs(found.index) <= chance:
+        return []
+    text = f"The vertical index is {arcsec(abs(found.index), chance)} off nothing, more than chance ({arcsec(chance, chance)}): two faces says whether it is to be stored."
+    return [("index-shown", text)]
+
+
+def _report_outlier(judgement: Judgement, read: AccuracyRead, found: ReducedSeries, spread: float) -> None:
+    """A direction that does not fit those of the other sets: named, and nothing concluded."""
+    groups, at = [], []
+    for series, residuals in zip(read.series, found.residuals, strict=True):
+        for name in series[0].left:
+            groups.append([one[name] / spread for one in residuals])
+            at.append((series, name))
+    outlier = find_outlier(groups)
+    if outlier is None:
+        return
+    series, name = at[outlier.group]
+    one = series[outlier.index]
+    path = f"observations.series[{one.series}].sets[{one.number}]"
+    text = f"Mark {name} of the {ordinal(one.number)} set ({one.left[name].text} and {one.right[name].text}) does not fit the other sets: take that set again."
+    report_outlier(judgement, path if name not in one.left else one.left[name].path, text)

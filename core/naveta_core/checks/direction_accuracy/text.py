@@ -1,0 +1,75 @@
+"""What an angle accuracy test says in words, and its drawing."""
+
+from __future__ import annotations
+
+from ...engine.directions import twice_c_arcsec
+from ...engine.drawing import deviations
+from ...engine.kind import Growing
+from ...engine.rows import effect, line
+from ...engine.verdict import Judgement
+from ...geometry import mean
+from ...results import CalculationLine, DeviationsPicture, Effect
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import arcsec, figure
+from .document import AccuracyRead, DirectionAccuracy
+from .solve import ReducedSeries, reduce_all
+
+FAR_ARCSEC = 1800.0
+"""Beyond it nothing is said of c or i: something was typed or sighted wrongly."""
+
+
+def finding_of(found: ReducedSeries, noun: str, stated: float | None) -> str:
+    told = f", {stated:g}″ stated" if stated else ""
+    return f"{noun.capitalize()} is good to {arcsec(found.s, found.s)}{told}, by {found.dof} degrees of freedom."
+
+
+def worked_of(found: ReducedSeries, horizontal: bool) -> list[CalculationLine]:
+    head = (
+        line("Mean of both faces, from the first mark; r = d − d̄ of its set", "x = (I + II ± 180°)/2")
+        if horizontal
+        else line("Zenith angle of both faces; r from the mean of its mark", "x = (I − II)/2 + 180°")
+    )
+    lines = [head]
+    for i, s in enumerate(found.spreads, start=1):
+        lines.append(line(f"Series {i}, {found.dof // len(found.spreads)} degrees of freedom", f"s = {figure(s, 2)}″"))
+    lines.append(line("All series, one measured once in both faces", f"s = {figure(found.s, 2)}″"))
+    return lines
+
+
+def work_of(document: DirectionAccuracy, found: ReducedSeries, horizontal: bool) -> Effect:
+    far = document.work.sight_m
+    aside = found.s / ARCSEC_PER_RADIAN * far * 1000
+    what = "aside" if horizontal else "of height"
+    return effect(
+        "one-sight",
+        f"A point set out in both faces at {far:g} m is sure to {figure(2 * aside, 1)} mm {what}, nineteen times in twenty.",
+    )
+
+
+def draw(document: DirectionAccuracy, read: AccuracyRead, judgement: Judgement | None) -> DeviationsPicture | None:
+    """Every residual, set by set and mark by mark."""
+    if judgement is None:
+        return None
+    marks: list[tuple[str, float, float | None]] = []
+    for i, residuals in enumerate(reduce_all(document, read).residuals, start=1):
+        for j, one in enumerate(residuals, start=1):
+            for k, value in enumerate(one.values()):
+                label = (f"set {j}" if len(read.series) == 1 else f"series {i}" if j == 1 else "") if k == 0 else ""
+                marks.append((label, float(len(marks) + 1), value))
+    return deviations("arcsec", marks, None, "the mean of all sets", "set by set")
+
+
+def grow(document: DirectionAccuracy, read: AccuracyRead) -> Growing:
+    """c or i of the marks seen in both faces, and how it scatters, while the sets go in."""
+    horizontal = document.observations.circle == "horizontal"
+    pairs = [
+        (one.left[name].value, one.right[name].value) for sets in read.series for one in sets for name in one.marks
+    ]
+    if not pairs:
+        return Growing([])
+    values = [twice_c_arcsec(a, b) / 2 if horizontal else (a + b - 360.0) * 1800 for a, b in pairs]
+    if any(abs(one) > FAR_ARCSEC for one in values):
+        return Growing([])
+    name, count = ("c", len(values)) if horizontal else ("i", len(values))
+    text = f"{name} so far {figure(mean(values), 1)}″ from {count} {'mark' if count == 1 else 'marks'}, {figure(min(values), 1)}″ to {figure(max(values), 1)}″."
+    return Growing([("running", text)])

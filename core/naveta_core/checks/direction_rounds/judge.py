@@ -1,0 +1,149 @@
+"""What rounds of directions mean: c against its limits; scatter, outliers and the reference's closing sight as they fall out."""
+
+from __future__ import annotations
+
+from math import fsum, sqrt
+
+from ...engine.conditions import Circumstances, Needs
+from ...engine.kind import Growing
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, prior_dof, repeats_of, report_outlier
+from ...geometry import wrapped
+from ...results import Coded
+from ...stats.decision import Limits
+from ...stats.estimate import SCATTER_REFUSED, pooled, scatter_factor
+from ...stats.outliers import find_outlier
+from ...stats.quantiles import t_quantile
+from ...units.formatting import arcsec, figure
+from ..two_face.document import DEFAULT_ACCURACY_ARCSEC
+from .document import (
+    COLLIMATION,
+    ClosingDifference,
+    DirectionRounds,
+    DirectionRoundsFigures,
+    DirectionsRead,
+    FaceOfSet,
+    ReducedDirection,
+)
+from .solve import DirectionsSolution, collimation_at, solve, within_arcsec
+from .text import finding_of, shown_of, work_of, worked_of
+
+CLOSING_PROBABILITY = 0.9985
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("sun", "hold", "no-plunge"),
+    "reading": ("sun", "no-plunge"),
+    "adjusting": ("hold",),
+}
+
+
+def needs(_document: DirectionRounds) -> Needs:
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
+
+
+def judge(document: DirectionRounds, read: DirectionsRead, _told: Circumstances) -> Judgement:
+    """c against its limits; scatter, single pointings and the reference's closing look as they fall out."""
+    found = solve(document, read)
+    s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
+    limits = limits_from(
+        document, COLLIMATION,
+        Limits(max(5.0, 2 * s), max(5.0, 4 * s), 180.0, f"opening value for angles of {s:g}″, for work in both faces"),
+    )  # fmt: skip
+    quantity = JudgedQuantity(
+        COLLIMATION, "the sighting error c", "arcsec", found.collimation, limits, *found.q,
+        condition="In both faces only, as here: the mean of both is free of it.",
+    )  # fmt: skip
+    sigma = _sigma_of_mean(document, read, found)
+    directions = [
+        ReducedDirection(
+            target=mark, direction_deg=value, collimation_arcsec=fsum(one[k] for one in found.c) / len(found.c)
+        )
+        for k, (mark, value) in enumerate(zip(found.marks, found.series.means, strict=True))
+    ]
+    closing = [ClosingDifference(round=n, face=face, difference=value) for n, face, value in found.closing]
+    figures = DirectionRoundsFigures(
+        collimation_arcsec=found.collimation.value,
+        sigma_collimation_arcsec=found.collimation.sigma,
+        directions=directions,
+        direction_sigma_arcsec=found.series.s if found.series.dof else None,
+        sigma_mean_direction_arcsec=sigma,
+        closing_arcsec=closing,
+        repeats=repeats_of(found.repeats),
+    )
+    judgement = Judgement(
+        [quantity],
+        figures,
+        finding_of(found, sigma),
+        shown_of(quantity, found, sigma),
+        worked_of(read, found),
+        [work_of(document, sigma)],
+        found.repeats,
+        one_more=("round", "rounds"),
+        taken=len(read.rounds),
+        repeat_text="Take two faces, five pointings a face, before anything is stored.",
+        service_text="Take two faces, five pointings a face: it says whether this is stored or sent.",
+    )
+    _said(judgement, document, read, found)
+    return judgement
+
+
+def _sigma_of_mean(document: DirectionRounds, read: DirectionsRead, found: DirectionsSolution) -> float:
+    """Standard uncertainty of one reduced direction, the mean of all rounds: two directions, both faces, n rounds."""
+    single = pooled(0.0, within_arcsec(document, read) ** 2 / 2, 0.0, found.repeats, prior_dof(document))
+    return single.sigma * sqrt(2.0 / len(read.rounds))
+
+
+def _said(judgement: Judgement, document: DirectionRounds, read: DirectionsRead, found: DirectionsSolution) -> None:
+    w = within_arcsec(document, read)
+    bound = t_quantile(CLOSING_PROBABILITY, prior_dof(document)) * w * sqrt(2.0)
+    for number, face, value in found.closing:
+        if abs(value) > bound:
+            text = f"The reference reads {arcsec(abs(value))} otherwise at the end of round {number}, face {face}: the circle or the stand turned in between. Take that round again."
+            judgement.refused.append(("moved-between", text))
+    if len(found.closing) < 2 * len(read.rounds):
+        judgement.reasons.append(
+            (
+                "no-closing-look",
+                "Point at the reference again at the end of each face: a stand that turns shows nowhere else.",
+            )
+        )
+    if len(read.rounds) == 1:
+        judgement.reasons.append(
+            (
+                "one-round",
+                "One round only: nothing says how sure the directions are. A second one, the circle turned, does.",
+            )
+        )
+    _report_outlier(judgement, read, found, w)
+    factor = scatter_factor(found.repeats)
+    if factor is not None:
+        text = f"The rounds fit each other {factor:.1f} times worse than such pointings do: shimmer, a soft stand, parallax?"
+        (judgement.refused if factor > SCATTER_REFUSED else judgement.reasons).append(("scatter", text))
+
+
+def _report_outlier(judgement: Judgement, read: DirectionsRead, found: DirectionsSolution, w: float) -> None:
+    """A pointing in one face shows in c at that mark beside the others of its round."""
+    outlier = find_outlier([[value / (w / sqrt(2.0)) for value in one] for one in found.own])
+    if outlier is None or outlier.sole_pair:
+        return
+    one, mark = read.rounds[outlier.group], found.marks[outlier.index]
+    left, right = one.left.shots[mark][0], one.right.shots[mark][0]
+    text = f"Mark {mark} in round {one.number} ({left.text} and {right.text}): its faces differ otherwise than those of the other marks. Point at it again in both."
+    report_outlier(judgement, left.path, text)
+
+
+def grow(_document: DirectionRounds, read: DirectionsRead) -> Growing:
+    said: list[Coded] = []
+    for one in read.rounds[-1:]:
+        said += _closing_so_far(one.left, read.reference)
+        values = [collimation_at(one, mark) for mark in one.marks]
+        if values and max(abs(v) for v in values) < 1800:
+            text = f"Round {one.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(one.marks, values, strict=True))}."
+            said.append(("running", text))
+    return Growing(said)
+
+
+def _closing_so_far(face: FaceOfSet, reference: str) -> list[Coded]:
+    last = face.closing(reference)
+    if last is None:
+        return []
+    value = wrapped(last.value - face.shots[reference][0].value) * 3600
+    return [("closing", f"The reference reads {figure(value, 1)}″ otherwise at the end of face left.")]

@@ -1,0 +1,121 @@
+"""Rounds of directions reduced to the reference, and the collimation error at every target.
+
+See engine/directions.py for the mean of both faces and the residuals; c at a target is half of (left − right ± 180°) times
+sin z. What the trunnion axis puts in is taken out where targets of different height tell it.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import cos, fsum, hypot, radians, sin, sqrt
+
+from ...engine.directions import Series, of_both_faces, reduced, twice_c_arcsec
+from ...engine.parser import rounding
+from ...engine.verdict import noise_factor, prior_dof
+from ...geometry import wrapped
+from ...stats.estimate import Estimate, Spread, pooled
+from ...units.angles import ARCSEC_PER_RADIAN
+from ..two_face.document import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, MARK_MM, POINTING_ARCSEC
+from ..two_face.solve import UNKNOWN_AXIS_ARCSEC
+from .document import FACES, DirectionRounds, DirectionsRead, ReadSet
+
+USUAL_DISTANCE_M = 100.0
+LEAST_STEEPNESS = 0.26
+"""Cosines of zenith angles that differ by as much as those of marks 15° apart in height tell the trunnion axis."""
+FEWEST_FOR_AXIS = 3
+
+
+@dataclass(frozen=True, slots=True)
+class DirectionsSolution:
+    """Directions from the reference, and c at every mark of every round, seconds."""
+
+    marks: list[str]
+    series: Series
+    c: list[list[float]]
+    own: list[list[float]]
+    """The same without what the trunnion axis puts in, where that can be told."""
+    closing: list[tuple[int, str, float]]
+    """(round, face, last less first reading of the reference)."""
+    collimation: Estimate
+    q: tuple[float, float]
+    repeats: Spread
+
+
+def within_arcsec(document: DirectionRounds, read: DirectionsRead) -> float:
+    """Spread of one pointing: circle, eye, mark, last digit."""
+    s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
+    eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
+    mark = MARK_MM["unknown"] / 1000 / USUAL_DISTANCE_M * ARCSEC_PER_RADIAN
+    steps = (
+        shot.step_arcsec
+        for one in read.rounds
+        for face in (one.left, one.right)
+        for listed in face.shots.values()
+        for shot in listed
+    )
+    return sqrt((hypot(s, eye, mark) * noise_factor(document)) ** 2 + rounding(steps))
+
+
+def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution:
+    """Every round must hold the same marks in both faces."""
+    w = within_arcsec(document, read)
+    between = (BETWEEN_SHARE * (document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC)) ** 2
+    marks = read.rounds[0].marks
+    series = reduced(
+        [[of_both_faces(one.left.direction(m), one.right.direction(m)) for m in marks] for one in read.rounds]
+    )
+    c = [[collimation_at(one, m) for m in marks] for one in read.rounds]
+    n, t = len(read.rounds), len(marks)
+    cosines = [[cos(radians(one.zenith_deg(m))) for m in marks] for one in read.rounds]
+    axis = _axis(c, cosines)
+    # What the trunnion axis puts into c at a steep mark is taken out where it can be told, and counted where it cannot.
+    own = [[value - axis.arcsec * k for value, k in zip(*pair, strict=True)] for pair in zip(c, cosines, strict=True)]
+    means = [fsum(values) / t for values in own]
+    squares = fsum(
+        (value - middle) ** 2 / (w * w / 2) for values, middle in zip(own, means, strict=True) for value in values
+    )
+    spread = Spread(squares + series.squares / (w * w / 2), float(n * (t - 1) - axis.told + series.dof))
+    lean = fsum(k for one in cosines for k in one) / (n * t)
+    q = (
+        w * w / 2 * (1 / (n * t) + lean**2 * axis.variance),
+        between / 2 / n + (0.0 if axis.told else (UNKNOWN_AXIS_ARCSEC * lean) ** 2),
+    )
+    found = pooled(fsum(means) / n, *q, spread, prior_dof(document))
+    return DirectionsSolution(marks, series, c, own, _closings(read), found, q, spread)
+
+
+@dataclass(frozen=True, slots=True)
+class TrunnionAxis:
+    """The trunnion axis's own error, seconds, with its variance for one c of variance 1; 0 where it cannot be told."""
+
+    arcsec: float
+    variance: float
+    told: bool
+
+
+def _axis(c: list[list[float]], cosines: list[list[float]]) -> TrunnionAxis:
+    """c at each mark is c + t·cos z: t from how it changes with the height of the marks, round by round."""
+    pairs = []
+    for values, ks in zip(c, cosines, strict=True):
+        middle_c, middle_k = fsum(values) / len(values), fsum(ks) / len(ks)
+        pairs += [(value - middle_c, k - middle_k) for value, k in zip(values, ks, strict=True)]
+    square = fsum(k * k for _, k in pairs)
+    if max(max(ks) - min(ks) for ks in cosines) < LEAST_STEEPNESS or len(c[0]) < FEWEST_FOR_AXIS:
+        return TrunnionAxis(0.0, 0.0, told=False)
+    return TrunnionAxis(fsum(value * k for value, k in pairs) / square, 1 / square, told=True)
+
+
+def collimation_at(one: ReadSet, mark: str) -> float:
+    twice = twice_c_arcsec(one.left.direction(mark), one.right.direction(mark))
+    return twice * sin(radians(one.zenith_deg(mark))) / 2
+
+
+def _closings(read: DirectionsRead) -> list[tuple[int, str, float]]:
+    found = []
+    for one in read.rounds:
+        for name, face in zip(FACES, (one.left, one.right), strict=True):
+            last = face.closing(read.reference)
+            if last is not None:
+                first = face.shots[read.reference][0]
+                found.append((one.number, name, wrapped(last.value - first.value) * 3600))
+    return found

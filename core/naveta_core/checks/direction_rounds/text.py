@@ -1,0 +1,86 @@
+"""What rounds of directions say in words, and their drawing."""
+
+from __future__ import annotations
+
+from ...engine.drawing import deviations
+from ...engine.rows import effect, line, row, shown
+from ...engine.verdict import JudgedQuantity, Judgement
+from ...results import CalculationLine, DeviationsPicture, Effect, Shown
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import arcsec, capital, count, figure
+from .document import DirectionRounds, DirectionsRead
+from .solve import DirectionsSolution, solve
+
+
+def _packed(degrees: float) -> str:
+    """An angle to be read: '74°42′13″'."""
+    total = round(degrees * 3600) % (360 * 3600)
+    return f"{total // 3600}°{total // 60 % 60:02d}′{total % 60:02d}″"
+
+
+def finding_of(found: DirectionsSolution, sigma: float) -> str:
+    e = found.collimation
+    told = (
+        f"c {figure(e.value, 1)}″ ± {arcsec(e.u95, e.u95)}"
+        if abs(e.value) > e.u95
+        else f"no sighting error shown, within {arcsec(e.proved_to, e.proved_to)}"
+    )
+    directions, rounds = count(len(found.marks) - 1, "direction", "directions"), count(len(found.c), "round", "rounds")
+    sure = f"{directions} from mark {found.marks[0]}, sure to ± {arcsec(2 * sigma, 2 * sigma)} by {rounds}"
+    return f"{capital(sure)}; {told}."
+
+
+def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) -> list[Shown]:
+    rows = [
+        row(
+            f"direction_{k}",
+            f"From {found.marks[0]} to {mark}",
+            _packed(value),
+            value,
+            "deg",
+            arcsec(2 * sigma, 2 * sigma),
+        )
+        for k, (mark, value) in enumerate(zip(found.marks, found.series.means, strict=True))
+        if k
+    ]
+    rows.append(shown(quantity, "Sighting error c, all marks"))
+    if found.series.dof:
+        s = found.series.s
+        rows.append(row("direction_sigma_arcsec", "One direction, once in both faces", arcsec(s, s), s, "arcsec"))
+    return rows
+
+
+def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[CalculationLine]:
+    lines = [line("Mean of both faces, then less the reference", "x = (L + R ± 180°)/2, x′ = x − x₁")]
+    for one, c, residuals in zip(read.rounds, found.c, found.series.residuals, strict=True):
+        told = "; ".join(
+            f"{mark} c {figure(v, 1)}″, r {figure(r, 1)}″" for mark, v, r in zip(found.marks, c, residuals, strict=True)
+        )
+        lines.append(line(f"Round {one.number}", told))
+    for number, face, value in found.closing:
+        lines.append(line(f"Reference at the end of round {number}, face {face}", f"{figure(value, 1)}″"))
+    lines.append(
+        line(
+            "Mean of c, degrees of freedom",
+            f"{figure(found.collimation.value, 2)}″, {figure(found.collimation.dof, 1)}",
+        )
+    )
+    return lines
+
+
+def work_of(document: DirectionRounds, sigma: float) -> Effect:
+    far = document.work.sight_m
+    aside = 2 * sigma / ARCSEC_PER_RADIAN * far * 1000
+    return effect("direction-at-sight", f"At {far:g} m these directions are sure to {figure(aside, 1)} mm aside.")
+
+
+def draw(document: DirectionRounds, read: DirectionsRead, judgement: Judgement | None) -> DeviationsPicture | None:
+    """Every direction of every round less its mean, round by round."""
+    if judgement is None:
+        return None
+    found = solve(document, read)
+    marks: list[tuple[str, float, float | None]] = []
+    for one, residuals in zip(read.rounds, found.series.residuals, strict=True):
+        for k, value in enumerate(residuals):
+            marks.append((f"round {one.number}, {found.marks[k]}", float(len(marks) + 1), -value))
+    return deviations("arcsec", marks, None, "the mean of all rounds", "mark by mark")

@@ -1,0 +1,119 @@
+"""A check of an electronic level as it is typed: both figures at some headings, a plate bubble beside them at will."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from ...documents.envelope import CheckDocument, Typed
+from ...engine.fields import Number, Rows, where_of
+from ...engine.reader import Reader, filled_rows
+from ...engine.repeats import Repeated, demand_opposite
+from ...engine.storing import Before, StoredField, StoredValue, Stores, read_before
+from ...results import Figures, Repeats
+from ..plate_vial.document import MOST_DIV
+
+ALONG, ACROSS = "index_along_arcsec", "index_across_arcsec"
+MOST_ARCSEC = 3600.0
+KEPT = (
+    StoredValue(ALONG, "before_along_arcsec", "along", sense=0),
+    StoredValue(ACROSS, "before_across_arcsec", "across", sense=1),
+)
+
+
+class ElectronicLevelRow(Repeated):
+    """Both figures of an electronic level at a heading, and the plate bubble beside it where one is read."""
+
+    heading_deg: Annotated[Typed | None, Number("Heading", "deg", -360, 360, prefilled=True)] = None
+    along_arcsec: Annotated[
+        Typed | None, Number("Along", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "figure along the sight")
+    ] = None
+    across_arcsec: Annotated[
+        Typed | None, Number("Across", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "figure across the sight")
+    ] = None
+    bubble_div: Annotated[
+        Typed | None, Number("Plate bubble, right is plus", "div", -MOST_DIV, MOST_DIV, "plate bubble", optional=True)
+    ] = None
+
+
+class DualAxisLevelObservations(Stores):
+    sensitivity_arcsec_per_div: Annotated[
+        Typed | None,
+        Number("A division is", "arcsec", 2, 600, "what a division of the plate vial is worth", optional=True),
+    ] = None
+    before_along_arcsec: Annotated[Typed | None, StoredField("along")] = None
+    before_across_arcsec: Annotated[Typed | None, StoredField("across")] = None
+    readings: Annotated[list[ElectronicLevelRow], Rows("reading", 24, 2, "One more heading")] = []
+
+
+class DualAxisLevel(CheckDocument):
+    """A check of an electronic level or dual-axis compensator."""
+
+    kind: Literal["dual-axis-level"]
+    observations: DualAxisLevelObservations
+
+
+class DualAxisLevelFigures(Figures):
+    """The index along and across the sight, the tilt of the stand, and what does not fit."""
+
+    index_along_arcsec: float
+    index_across_arcsec: float
+    sigma_index_along_arcsec: float
+    sigma_index_across_arcsec: float
+    tilt_arcsec: float
+    tilt_bearing_deg: float
+    misfit_arcsec: float
+    repeats: Repeats
+
+
+where = where_of(DualAxisLevelObservations, found="found before")
+
+
+@dataclass(frozen=True, slots=True)
+class LevelShown:
+    """Both figures at one heading, high side forward and high side right positive."""
+
+    path: str
+    heading_deg: float
+    along: float
+    across: float
+    bubble: float | None
+    repeat: int = 1
+
+
+@dataclass
+class LevelRead:
+    """What could be read."""
+
+    figures: list[LevelShown]
+    steps: list[float]
+    seconds_per_div: float | None
+    bubble_steps: list[float]
+    before: Before
+
+
+def read_document(document: DualAxisLevel, reader: Reader) -> LevelRead:
+    o, (sa, sc) = document.observations, document.instrument.senses
+    rows = reader.rows(o, "readings")
+    found = [
+        LevelShown(
+            one.path,
+            one["heading_deg"],
+            one["along_arcsec"] * sa,
+            one["across_arcsec"] * sc,
+            one.get("bubble_div"),
+            one.repeat,
+        )
+        for one in rows
+    ]
+    if len(found) >= max(2, filled_rows(o, "readings")):
+        wanted = "two headings half a turn apart: only turned does the index show"
+        demand_opposite(reader, "observations.readings", "the readings", found, wanted)
+    beside, worth = [one for one in rows if "bubble_div" in one], None
+    if beside:
+        stated = document.instrument.plate_vial_arcsec_per_div
+        typed = reader.figure(o, "sensitivity_arcsec_per_div", wanted=stated is None)
+        worth = typed.value if typed else stated
+    steps = [one.step(name) for one in rows for name in ("along_arcsec", "across_arcsec")]
+    before = read_before(document, reader, KEPT)
+    return LevelRead(found, steps, worth, [one.step("bubble_div") for one in beside], before)

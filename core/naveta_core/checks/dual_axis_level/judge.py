@@ -1,0 +1,155 @@
+"""What the index of an electronic level means: what is stored, what is due after it, and which of two levels is out."""
+
+from __future__ import annotations
+
+from math import hypot
+
+from ...engine.conditions import Circumstances, Needs
+from ...engine.kind import Growing
+from ...engine.repeats import last_repeat
+from ...engine.storing import tell_before, tell_proved
+from ...engine.verdict import (
+    JudgedQuantity,
+    Judgement,
+    limits_from,
+    prior_dof,
+    repeats_of,
+    report_outlier,
+    report_scatter,
+)
+from ...geometry import OPPOSITE_DEG, angle_between_deg, polar, widest_deg
+from ...results import Coded
+from ...stats.decision import Limits
+from ...stats.row_fit import Solved, outlier_in
+from ...units.formatting import arcsec, figure
+from ...units.numbers import finest
+from ..plate_vial.document import Tube
+from ..plate_vial.solve import find, spreads
+from ..plate_vial.text import placed
+from .document import ACROSS, ALONG, KEPT, DualAxisLevel, DualAxisLevelFigures, LevelRead, where
+from .solve import display_sense, rms, solve_level
+from .text import finding_of, shown_of, work_of, worked_of
+
+WARM_MINUTES = 3.0
+DEGREES_LOOK_LIKE = 0.05
+CAUTIONS = {"before": ("hold",), "reading": ("wind", "hold"), "adjusting": ("hold",)}
+
+
+def _limits(document: DualAxisLevel, name: str, read: LevelRead) -> Limits:
+    s = document.instrument.angle_accuracy_arcsec
+    step = document.instrument.electronic_level_step_arcsec or finest(read.steps)
+    use = max(4.0, 1.5 * (s or 0.0), 2 * step)
+    why = "the larger of 4″, one and a half times the stated accuracy and two steps of its display"
+    return limits_from(document, name, Limits(use, use, 60.0, f"opening value: {why}"))
+
+
+def needs(_document: DualAxisLevel) -> Needs:
+    return Needs(minutes_on=WARM_MINUTES, firm_stand=True, wind=True, temperature=True)
+
+
+def judge(document: DualAxisLevel, read: LevelRead, told: Circumstances) -> Judgement:
+    solved = solve_level(document, read, told.factor)
+    quantities = [
+        JudgedQuantity(
+            name, f"the index {word} the sight", "arcsec", solved.estimate(at), _limits(document, name, read),
+            solved.q_within(at), solved.between, False, "", STORE, "what is stored in the field",
+        )
+        for at, name, word in ((1, ALONG, "along"), (0, ACROSS, "across"))
+    ]  # fmt: skip
+    along, across = (one.estimate.value for one in quantities)
+    bearing, size = polar(solved.fit.unknowns[-2], solved.fit.unknowns[-1])
+    judgement = Judgement(
+        quantities,
+        _figures(solved, quantities, bearing, size),
+        finding_of(quantities, size),
+        shown_of(quantities, bearing, size),
+        worked_of(read, solved, quantities),
+        work_of(document, along, across),
+        solved.spread,
+        one_more=("round of headings", "rounds of headings"),
+        repeat_text="Take the round once more before anything is stored. Both count together.",
+        service_text="Send it to service: an index this large is not for the field to store away.",
+    )
+    judgement.reasons += _what_is_what(along, across, size)
+    judgement.reasons += [*display_sense(read, solved), *_beside(document, read, quantities, told.factor)]
+    tell_before(judgement, document, read.before, KEPT)
+    tell_proved(judgement, document, KEPT)
+    judgement.refused += _degrees_for_seconds(read)
+    report_scatter(judgement, solved, "headings")
+    at = outlier_in(solved)
+    if at is not None:
+        path = read.figures[at // 2].path
+        report_outlier(judgement, path, f"The {where(path)} does not fit the others: let it settle and read it again.")
+    return judgement
+
+
+def _figures(solved: Solved, quantities: list[JudgedQuantity], bearing: float, size: float) -> DualAxisLevelFigures:
+    along, across = (one.estimate for one in quantities)
+    return DualAxisLevelFigures(
+        index_along_arcsec=along.value,
+        index_across_arcsec=across.value,
+        sigma_index_along_arcsec=along.sigma,
+        sigma_index_across_arcsec=across.sigma,
+        tilt_arcsec=size,
+        tilt_bearing_deg=bearing,
+        misfit_arcsec=rms(solved),
+        repeats=repeats_of(solved.spread),
+    )
+
+
+def _what_is_what(along: float, across: float, tilt: float) -> list[Coded]:
+    """What of it is the instrument's, and in which order it is settled."""
+    own = f"Index is what stays when it is turned, {arcsec(along)} and {arcsec(across)}; tilt is what turns, {arcsec(tilt)}. Only the index is the instrument's."
+    order = "First this, then two faces: its index goes one to one into them, and a newly stored one makes their stored values void."
+    return [("index-and-tilt", own), ("order", order)]
+
+
+def _degrees_for_seconds(read: LevelRead) -> list[Coded]:
+    figures = [value for one in read.figures for value in (one.along, one.across)]
+    if not any(figures) or any(abs(value) >= DEGREES_LOOK_LIKE for value in figures):
+        return []
+    text = "All figures lie under a twentieth of a second: were they typed in degrees? Type seconds."
+    return [("looks-like-degrees", text)]
+
+
+STORE = "Run the instrument's own level calibration, both ways round, store; then run this check again, as left."
+
+
+def _beside(document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQuantity], factor: float) -> list[Coded]:
+    """Plate bubble and electronic level read together: the half-turn says which of them is out."""
+    tubes = [
+        Tube(one.path, one.heading_deg + 90.0, one.bubble, 1, one.repeat)
+        for one in last_repeat(read.figures)
+        if one.bubble is not None
+    ]
+    if read.seconds_per_div is None or len(tubes) < 2 or widest_deg([one.heading_deg for one in tubes]) < OPPOSITE_DEG:
+        return []
+    within, between = spreads(document, tubes, read.bubble_steps, factor)
+    rest = find(tubes, read.seconds_per_div, within, between, prior_dof(document)).solved.estimate(0)
+    own = hypot(quantities[0].estimate.value, quantities[1].estimate.value)
+    vial = abs(rest.value) * read.seconds_per_div
+    text = f"Read together and turned: the electronic level is {arcsec(own, 10)} out, the plate bubble {figure(vial, 0)}″ (it rests {placed(rest.value)})."
+    closer = (
+        "The half-turn settles it: the electronic level is nearer the truth."
+        if own < vial
+        else "The half-turn settles it: the plate bubble is nearer the truth."
+    )
+    return [("settled-by-turning", f"{text} {closer}")]
+
+
+def grow(document: DualAxisLevel, read: LevelRead) -> Growing:
+    figures, said = last_repeat(read.figures), list[Coded]()
+    if len(figures) == 1:
+        text = "Turn by half a turn, let the figures settle, read both again. A perfect one shows the same with the signs changed."
+        said.append(("turn-now", text))
+    elif len(read.figures) < len(document.observations.readings):
+        said += [
+            (
+                "running",
+                f"Two opposite headings say: index {arcsec((a.along + b.along) / 2)} along, {arcsec((a.across + b.across) / 2)} across. The others will prove it.",
+            )
+            for i, a in enumerate(figures)
+            for b in figures[i + 1 :]
+            if angle_between_deg(a.heading_deg, b.heading_deg) > 179
+        ][:1]
+    return Growing(said)

@@ -1,0 +1,96 @@
+"""What a check of an electronic level says in words."""
+
+from __future__ import annotations
+
+from math import radians, tan
+
+from ...engine.drawing import circle
+from ...engine.repeats import last_repeat
+from ...engine.rows import effect, line, row, shown
+from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...results import CalculationLine, CirclePicture, Effect, Shown
+from ...stats.row_fit import Solved
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import arcsec, figure
+from .document import DualAxisLevel, DualAxisLevelFigures, LevelRead
+
+
+def finding_of(quantities: list[JudgedQuantity], tilt: float) -> str:
+    parts = []
+    for one, plus, minus in ((quantities[0], "forward", "back"), (quantities[1], "right", "left")):
+        e = one.estimate
+        if abs(e.value) > e.u95:
+            parts.append(f"{arcsec(abs(e.value), e.u95)} {plus if e.value > 0 else minus}")
+    u = max(one.estimate.u95 for one in quantities)
+    if not parts:
+        return (
+            f"No index shown: within ± {arcsec(u, u)} both ways. The {arcsec(tilt, 1)} it shows are the stand's tilt."
+        )
+    return f"Plumb, the electronic level shows {' and '.join(parts)}, ± {arcsec(u, u)}: that is its index; {arcsec(tilt, 1)} are the stand's tilt."
+
+
+def shown_of(quantities: list[JudgedQuantity], bearing: float, size: float) -> list[Shown]:
+    return [
+        shown(quantities[0], "Index along the sight"),
+        shown(quantities[1], "Index across"),
+        row("tilt_arcsec", "Tilt of the stand", f"{arcsec(size)}, high side {figure(bearing, 0)}°", size, "arcsec"),
+    ]
+
+
+def worked_of(read: LevelRead, solved: Solved, quantities: list[JudgedQuantity]) -> list[CalculationLine]:
+    lines = [line("Each heading gives two equations", "along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across")]
+    for one in read.figures:
+        lines.append(
+            line(f"Heading {one.heading_deg:g}°", f"along {figure(one.along, 1)}″, across {figure(one.across, 1)}″")
+        )
+    if len(read.figures) == 2:
+        a, b = read.figures
+        for word, x, y in (("along", a.along, b.along), ("across", a.across, b.across)):
+            lines.append(
+                line(
+                    f"Half the sum is the index {word}",
+                    f"({figure(x, 1)} + {figure(y, 1)}) / 2 = {figure((x + y) / 2, 2)}″".replace("+ −", "− "),
+                )
+            )
+    else:
+        lines.append(
+            line(
+                "Least squares, all headings alike",
+                f"i_along = {figure(quantities[0].estimate.value, 2)}″, i_across = {figure(quantities[1].estimate.value, 2)}″",
+            )
+        )
+    lines.append(
+        line(
+            "Tilt of the stand, right and up",
+            f"{figure(solved.fit.unknowns[-2], 1)}″, {figure(solved.fit.unknowns[-1], 1)}″",
+        )
+    )
+    e = quantities[0].estimate
+    lines.append(line("Standard uncertainty of each, degrees of freedom", f"{figure(e.sigma, 2)}″, {figure(e.dof, 1)}"))
+    return lines
+
+
+def work_of(document: DualAxisLevel, along: float, across: float) -> list[Effect]:
+    """What an index costs at the sights of the work: one face, and where both faces help."""
+    far, steep = document.work.sight_m, document.work.elevation_deg
+    height = abs(along) / ARCSEC_PER_RADIAN * far * 1000
+    turned = abs(across) * abs(tan(radians(min(steep, 80.0))))
+    return [
+        effect(
+            "index-along",
+            f"Along: {arcsec(abs(along))} in every vertical angle of one face, {figure(height, 2)} mm of height at {far:g} m. The mean of both faces is free of it.",
+        ),
+        effect(
+            "index-across",
+            f"Across: {arcsec(turned)} in a direction at {steep:g}° steep, one face; none at a level sight.",
+        ),
+    ]
+
+
+def draw(_document: DualAxisLevel, read: LevelRead, judgement: Judgement | None) -> CirclePicture:
+    figures = figures_of(judgement, DualAxisLevelFigures)
+    centre = (figures.index_across_arcsec, figures.index_along_arcsec) if figures else None
+    radius = figures.tilt_arcsec if figures else None
+    points = [(one.across, one.along, f"{one.heading_deg:g}°", one.path) for one in last_repeat(read.figures)]
+    limit = judgement.quantities[0].limits.use if judgement else None
+    return circle("arcsec", points, centre, radius, "index", "tilt of the stand", x="across", y="along", limit=limit)

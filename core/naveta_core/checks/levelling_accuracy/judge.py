@@ -1,0 +1,118 @@
+"""What the scatter of a level means: held against what is stated and against the last full test; what the sets say."""
+
+from __future__ import annotations
+
+from math import fsum, sqrt
+
+from ...engine.conditions import Circumstances, Needs
+from ...engine.full_test import FullTest, held_against
+from ...engine.parser import ordinal
+from ...engine.rows import row, shown
+from ...engine.verdict import Judgement, report_outlier
+from ...geometry import mean
+from ...results import Coded, Repeats
+from ...stats.outliers import find_outlier
+from ...stats.quantiles import t_quantile
+from ...units.formatting import figure, size
+from ...units.numbers import DECIMAL, finest, shown_step
+from .document import MAIN, LevellingAccuracy, LevellingAccuracyFigures, LevellingRead
+from .solve import PERMITTED_S, per_km, squares, sum_of_dof
+from .text import finding_of, work_of, worked_of
+
+USUAL_MM_PER_KM = 2.0
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("traffic", "overhead-lines"),
+    "reading": ("overhead-lines",),
+    "adjusting": (),
+}
+
+
+def needs(_document: LevellingAccuracy) -> Needs:
+    return Needs(firm_stand=True, temperature=True)
+
+
+def _digit_mm(read: LevellingRead) -> float:
+    """Two readings a difference, each rounded: that is taken out of what is held against the stated accuracy."""
+    step = finest(one.step_mm for listed in read.sets for one in listed)
+    step = shown_step([value for listed in read.sets for one in listed for value in one.read_mm], step, DECIMAL)
+    return sqrt(step**2 / 6)
+
+
+def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances) -> Judgement:
+    full = document.observations.procedure == "full"
+    first, second = ([one.mm for one in listed] for listed in read.sets)
+    counted = [first, second] if full else [first]
+    dof = sum_of_dof(counted)
+    s = sqrt(fsum(squares(one) for one in counted) / dof)
+    found = FullTest(s * per_km(read.base_m), dof, full, _digit_mm(read) * per_km(read.base_m))
+    kilometre = found.s
+    apart = mean(first) - mean(second)
+    stated = document.instrument.levelling_accuracy_mm_per_km
+    more, acts, bound_mm = _between(full, s, dof, len(first), apart, read.permitted_mm)
+    quantity = held_against(
+        document, MAIN, "the standard deviation", "mm/km", found, stated,
+        () if full else more, acts,
+    )  # fmt: skip
+    figures = LevellingAccuracyFigures(
+        levelling_sigma_mm_per_km=kilometre,
+        sigma_levelling_sigma_mm_per_km=found.sigma,
+        difference_sigma_mm=s,
+        degrees_of_freedom=dof,
+        set_difference_mm=apart,
+        means_mm=[mean(first), mean(second)],
+        repeats=Repeats(squares=0.0, dof=0.0),
+    )
+    label = "Staffs' zeros differ" if full else "Middle less near staff"
+    judgement = Judgement(
+        [quantity],
+        figures,
+        finding_of(kilometre, dof, stated),
+        [
+            shown(quantity, "Standard deviation, a kilometre double run", size(kilometre, kilometre, "mm/km")),
+            row("difference_sigma_mm", "One height difference", size(s, s, "mm"), s, "mm"),
+            row(
+                "set_difference_mm",
+                label,
+                f"{figure(apart, 2)} mm, up to {figure(bound_mm, 2)} mm is chance",
+                apart,
+                "mm",
+            ),
+        ],
+        worked_of(document, read, s, dof, kilometre, apart),
+        [work_of(kilometre)],
+    )
+    if full:
+        judgement.reasons += more
+    _report_outlier(judgement, read, stated)
+    return judgement
+
+
+def _between(
+    full: bool, s: float, dof: int, pairs: int, apart: float, permitted: float | None
+) -> tuple[list[Coded], list[Coded], float]:
+    """What the two sets' means say: the staffs, or the line of sight; what to do; by how much they may differ."""
+    if full:
+        allowed = t_quantile(0.975, dof) * s * sqrt(2.0 / pairs)
+        if abs(apart) <= allowed:
+            return [], [], allowed
+        text = f"The staffs' zeros differ by {figure(abs(apart), 2)} mm, more than chance ({figure(allowed, 2)} mm): an even number of set-ups in each run, or one staff alone."
+        return [("staffs-differ", text)], [], allowed
+    allowed = permitted if permitted is not None else PERMITTED_S * s
+    if abs(apart) <= allowed:
+        return [], [], allowed
+    why = "permitted" if permitted is not None else "2.5 times the spread"
+    text = f"From the middle and from near one staff the difference is {figure(abs(apart), 2)} mm apart, {figure(allowed, 2)} mm is {why}: the line of sight is not level."
+    return [("set-ups-disagree", text)], [("two-peg", "Do a two-peg test: it says by how much.")], allowed
+
+
+def _report_outlier(judgement: Judgement, read: LevellingRead, stated: float | None) -> None:
+    """A pair that does not fit its set: named, and nothing concluded."""
+    spread = (stated or USUAL_MM_PER_KM) / per_km(read.base_m)
+    found = find_outlier([[one.mm / spread for one in listed] for listed in read.sets])
+    if found is None:
+        return
+    one = read.sets[found.group][found.index]
+    fellows = [other.mm for other in read.sets[found.group] if other is not one]
+    away = one.mm - mean(fellows)
+    text = f"The {ordinal(found.index)} pair of the {ordinal(found.group)} set ({one.texts[0]} and {one.texts[1]}) is {figure(abs(away), 1)} mm from its fellows: take it again."
+    report_outlier(judgement, one.path, text)

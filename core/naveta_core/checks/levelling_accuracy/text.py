@@ -1,0 +1,81 @@
+"""What a levelling accuracy test says in words, and its drawing."""
+
+from __future__ import annotations
+
+from math import sqrt
+
+from ...engine.drawing import deviations
+from ...engine.kind import Growing
+from ...engine.parser import ordinal
+from ...engine.rows import effect, line
+from ...engine.verdict import Judgement
+from ...geometry import mean
+from ...results import CalculationLine, Coded, DeviationsPicture, Effect
+from ...units.formatting import figure, length_words, size
+from .document import PAIRS, LevellingAccuracy, LevellingRead
+from .solve import squares
+
+
+def finding_of(kilometre: float, dof: int, stated: float | None) -> str:
+    found = size(kilometre, kilometre, "mm/km")
+    told = f", {stated:g} mm stated" if stated else ""
+    return f"A kilometre double run is good to {found}{told}, by {dof} degrees of freedom."
+
+
+def worked_of(
+    document: LevellingAccuracy, read: LevellingRead, s: float, dof: int, kilometre: float, apart: float
+) -> list[CalculationLine]:
+    words = length_words(document.units.length)
+    lines = [line("A less B of each pair", "r = d − mean of its set")]
+    for i, listed in enumerate(read.sets, start=1):
+        values = [one.mm for one in listed]
+        lines.append(
+            line(
+                f"Set {i}, {len(values)} pairs",
+                f"mean {words.reading(mean(values) / 1000, 1)} {words.name}, Σr² = {figure(squares(values), 3)} mm²",
+            )
+        )
+    lines.append(line("One difference", f"s = √(Σr²/{dof}) = {figure(s, 3)} mm"))
+    lines.append(
+        line(
+            f"A kilometre double run, {read.base_m:g} m apart",
+            f"s/√2·√(1000/{read.base_m:g}) = {figure(kilometre, 3)} mm",
+        )
+    )
+    lines.append(line("First set less second", f"{figure(apart, 3)} mm"))
+    return lines
+
+
+def work_of(kilometre: float) -> Effect:
+    far = 0.5
+    return effect(
+        "levelled-line",
+        f"A line of {far:g} km levelled there and back should close within {figure(2 * 1.96 * kilometre * sqrt(far), 1)} mm, nineteen times in twenty.",
+    )
+
+
+def draw(_document: LevellingAccuracy, read: LevellingRead, _judged: Judgement | None) -> DeviationsPicture | None:
+    """Each pair's difference less the mean of its set, pair by pair."""
+    marks: list[tuple[str, float, float | None]] = []
+    at = 0.0
+    for i, listed in enumerate(read.sets, start=1):
+        middle = mean([one.mm for one in listed]) if listed else 0.0
+        for j, one in enumerate(listed):
+            at += 1.0
+            label = f"set {i}" if j == 0 else ""
+            marks.append((label, at, one.mm - middle))
+    if not marks:
+        return None
+    return deviations("mm", marks, None, "the mean of its set", "pair by pair")
+
+
+def grow(document: LevellingAccuracy, read: LevellingRead) -> Growing:
+    wanted = PAIRS[document.observations.procedure]
+    said: list[Coded] = []
+    for i, listed in enumerate(read.sets):
+        if 2 <= len(listed) < wanted or (len(listed) == wanted and i == 0 and not read.sets[1]):
+            values = [one.mm for one in listed]
+            s = sqrt(squares(values) / (len(values) - 1))
+            text = f"{ordinal(i).capitalize()} set, {len(values)} of {wanted} pairs: one difference scatters by {figure(s, 2)} mm so far."
+            said.append(("running", text))
+    return Growing(said)

@@ -1,0 +1,107 @@
+"""A check of a plate vial as it is typed: the bubble in divisions towards the vial's right end, at some headings."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from ...documents.envelope import CheckDocument, Part, Typed
+from ...engine.fields import Count, Number, Rows, where_of
+from ...engine.parser import Parser
+from ...engine.reader import Reader, filled_rows
+from ...engine.repeats import Repeated, demand_opposite
+from ...results import Figures, Repeats
+
+QUANTITY = "reversal_div"
+MOST_DIV = 12.0
+OPPOSITE_WITHIN_DEG = 15.0
+
+
+class TubeRow(Repeated):
+    """A bubble in a tubular vial: divisions towards the right end, which lies on `heading_deg`."""
+
+    heading_deg: Annotated[
+        Typed | None, Number("Right end on", "deg", -360, 360, "bearing of the vial's right end", prefilled=True)
+    ] = None
+    bubble_div: Annotated[Typed | None, Number("Bubble, right is plus", "div", -MOST_DIV, MOST_DIV, "bubble")] = None
+    vial: Annotated[Literal[1, 2] | None, Count("Vial", 2)] = None
+
+
+class PlateVialObservations(Part):
+    sensitivity_arcsec_per_div: Annotated[
+        Typed | None, Number("A division is", "arcsec", 2, 600, "what a division is worth", optional=True)
+    ] = None
+    readings: Annotated[list[TubeRow], Rows("reading", 24, 2, "One more heading")] = []
+
+
+class PlateVial(CheckDocument):
+    """A check of one plate vial, or of two."""
+
+    kind: Literal["plate-vial"]
+    observations: PlateVialObservations
+
+
+class PlateVialFigures(Figures):
+    """Where the bubble rests when the axis is plumb, and how the axis leant."""
+
+    reversal_div: float
+    sigma_reversal_div: float
+    vial_error_arcsec: float
+    tilt_arcsec: float
+    tilt_bearing_deg: float
+    residuals_div: list[float]
+    reversal_2_div: float | None = None
+    sigma_reversal_2_div: float | None = None
+    repeats: Repeats
+
+
+where = where_of(PlateVialObservations)
+
+
+@dataclass(frozen=True, slots=True)
+class Tube:
+    """One reading of a tube."""
+
+    path: str
+    heading_deg: float
+    bubble: float
+    vial: int
+    repeat: int = 1
+
+
+@dataclass
+class TubesRead:
+    """What could be read: tubes, seconds a division, worth of the last digits."""
+
+    tubes: list[Tube]
+    seconds: float | None
+    steps: list[float]
+
+
+def read_document(document: PlateVial, reader: Reader) -> TubesRead:
+    o, stated = document.observations, document.instrument.plate_vial_arcsec_per_div
+    typed = reader.figure(o, "sensitivity_arcsec_per_div", wanted=stated is None)
+    rows = reader.rows(o, "readings")
+    found = [
+        Tube(one.path, one["heading_deg"], one["bubble_div"], one.entry.vial or 1, one.repeat)
+        for one in rows
+        if isinstance(one.entry, TubeRow)
+    ]
+    if len(found) >= max(2, filled_rows(o, "readings")):
+        _geometry(found, reader)
+    return TubesRead(found, typed.value if typed else stated, [one.step("bubble_div") for one in rows])
+
+
+def _geometry(tubes: list[Tube], reader: Parser) -> None:
+    path, what = "observations.readings", "the readings"
+    for vial in (1, 2):
+        mine = [one for one in tubes if one.vial == vial]
+        which = "" if {one.vial for one in tubes} == {1} else f" of the {'first' if vial == 1 else 'second'} vial"
+        demand_opposite(reader, path, what, mine, f"two headings{which} half a turn apart, 120° at the least")
+    if not reader.faults:
+        for name in sorted({one.repeat for one in tubes}):
+            mine = [one for one in tubes if one.repeat == name]
+            if len(mine) == 2:
+                demand_opposite(
+                    reader, path, what, mine, "two opposite headings, or a third reading", 180 - OPPOSITE_WITHIN_DEG
+                )

@@ -1,0 +1,160 @@
+"""What a plate vial's rest position means: half for the foot screws, half for the vial's own screw, or set it there."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ...engine.adjusting import act_of_adjusting
+from ...engine.conditions import Circumstances, Needs
+from ...engine.kind import Growing
+from ...engine.parser import Parser, number
+from ...engine.repeats import last_repeat
+from ...engine.verdict import (
+    JudgedQuantity,
+    Judgement,
+    limits_from,
+    prior_dof,
+    repeats_of,
+    report_outlier,
+    report_scatter,
+)
+from ...errors import Refused
+from ...geometry import angle_between_deg, polar
+from ...results import Adjusting, AdjustingStep, Coded
+from ...stats.decision import Grade, Limits
+from ...stats.row_fit import outlier_in
+from ...units.formatting import figure
+from .document import MOST_DIV, OPPOSITE_WITHIN_DEG, QUANTITY, PlateVial, PlateVialFigures, TubesRead, where
+from .solve import PlateVialSolution, find, spreads
+from .text import finding_of, halves_of, placed, shown_of, work_of, worked_of
+
+REPEATS_WITHIN_DIV = 0.5
+CAUTIONS = {"before": ("hold",), "reading": ("wind",), "adjusting": ("vial-screws", "hold")}
+
+
+def needs(_document: PlateVial) -> Needs:
+    return Needs(wind=True, temperature=True)
+
+
+def judge(document: PlateVial, read: TubesRead, told: Circumstances) -> Judgement:
+    assert read.seconds is not None
+    within, between = spreads(document, read.tubes, read.steps, told.factor)
+    found = find(read.tubes, read.seconds, within, between, prior_dof(document))
+    quantities = [quantity_of(document, found, 0)]
+    if found.second:
+        quantities.append(quantity_of(document, found, 1))
+    e = quantities[0].estimate
+    bearing, size = polar(*found.tilt)
+    figures: dict[str, Any] = {
+        QUANTITY: e.value,
+        f"sigma_{QUANTITY}": e.sigma,
+        "vial_error_arcsec": e.value * found.seconds,
+        "tilt_arcsec": size,
+        "tilt_bearing_deg": bearing,
+        "residuals_div": found.residuals,
+        "repeats": repeats_of(found.solved.spread),
+    }
+    if found.second:
+        figures["reversal_2_div"] = quantities[1].estimate.value
+        figures["sigma_reversal_2_div"] = quantities[1].estimate.sigma
+    judgement = Judgement(
+        quantities,
+        PlateVialFigures(**figures),
+        finding_of(e.value, e.u95, found),
+        shown_of(quantities, found),
+        worked_of(read, found),
+        work_of(document, found, e.value),
+        found.solved.spread,
+        one_more=("round of headings", "rounds of headings"),
+        repeat_text="Let the bubble rest, turn once more before a screw is touched. Both count together.",
+    )
+    judgement.reasons.append(("half-and-half", halves_of(read, found)))
+    if not found.whole:
+        alone = ", and nothing checks them" if found.solved.fit.redundancy < 1 else ""
+        judgement.reasons.append(("one-direction", f"Read at two headings: the tilt across them is not known{alone}."))
+    report_scatter(judgement, found.solved, "headings")
+    at = outlier_in(found.solved)
+    if at is not None:
+        report_outlier(
+            judgement,
+            read.tubes[at].path,
+            f"The {where(read.tubes[at].path)} does not fit the others: let the bubble rest and read it again.",
+        )
+    return judgement
+
+
+def quantity_of(document: PlateVial, found: PlateVialSolution, index: int) -> JudgedQuantity:
+    estimate = found.solved.estimate(index)
+    name = QUANTITY if index == 0 else "reversal_2_div"
+    noun = "the plate bubble" if not found.second else f"the {'first' if index == 0 else 'second'} plate bubble"
+    known = _known_rest(document, estimate.value) if index == 0 else None
+    if known is None:
+        opening = Limits(1.0, 2.0, 4.0, "opening value: one division")
+    else:
+        opening = Limits(2.0, 2.0, 4.0, f"its rest position repeats within half a division of {figure(known, 1)}")
+    return JudgedQuantity(
+        name,
+        noun,
+        "div",
+        estimate,
+        limits_from(document, name, opening),
+        found.solved.q_within(index),
+        found.solved.between,
+        False,
+        f"Set it {placed(estimate.value)} each time, not in the middle.",
+        f"By the foot screws set the bubble {placed(estimate.value)}: now the axis is plumb. Then by the vial's own screw to the middle; each takes half of what was seen.",
+    )
+
+
+def _known_rest(document: PlateVial, value: float) -> float | None:
+    """Where it rested at an earlier good check, when that is near enough to be called the same."""
+    for one in document.before:
+        rest = one.figure(QUANTITY) if one.check == "plate-vial" and one.good else None
+        if rest is not None:
+            return rest if abs(value - rest) <= REPEATS_WITHIN_DIV else None
+    return None
+
+
+def grow(document: PlateVial, read: TubesRead) -> Growing:
+    tubes, said = last_repeat(read.tubes), list[Coded]()
+    if len(tubes) >= 2 and len(read.tubes) < len(document.observations.readings):
+        a, b = tubes[:2]
+        if a.vial == b.vial and angle_between_deg(a.heading_deg, b.heading_deg) > 180 - OPPOSITE_WITHIN_DEG:
+            rest, part = (a.bubble + b.bubble) / 2, figure(abs(a.bubble - b.bubble) / 2, 1)
+            said.append(("running", f"These two say: it rests {placed(rest)}, the stand's part is {part} div."))
+    elif len(tubes) == 1:
+        said.append(("turn-now", "Turn by half a turn, give the bubble a moment, read again."))
+    return Growing(said)
+
+
+def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, reads_now: list[Any]) -> Adjusting:
+    """Vial to the middle by its own screw, axis plumb, with what is left after each turn. Raises Refused."""
+    quantity, turned = judgement.quantities[0], Parser()
+    values = [
+        number(turned, f"reads_now[{i}]", "the bubble is now at", v, "div", -MOST_DIV, MOST_DIV)
+        for i, v in enumerate(reads_now)
+    ]
+    if turned.faults or turned.missing:
+        raise Refused(turned.faults)
+    steps = []
+    for given, value in zip(reads_now, values, strict=True):
+        left = value.value if value else 0.0
+        done = abs(left) <= 0.2
+        says = (
+            "there. Turn half round: does it stay? Then run the check again."
+            if done
+            else f"{figure(abs(left), 1)} div {'right' if left > 0 else 'left'} still to go, by the vial's own screw only."
+        )
+        steps.append(AdjustingStep(given=str(given), left=left, done=done, text=says))
+    return act_of_adjusting(
+        quantity.turn,
+        quantity.may_turn(),
+        ("",),
+        "The bubble is now at",
+        "div",
+        placed(quantity.estimate.value),
+        "the middle",
+        "The instrument's own adjusting pin.",
+        "The capstan screw at one end of the vial's mount.",
+        steps,
+    )

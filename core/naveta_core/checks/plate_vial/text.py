@@ -1,0 +1,101 @@
+"""What a check of a plate vial says in words, and its drawing."""
+
+from __future__ import annotations
+
+from math import cos, radians, sin
+
+from ...engine.drawing import tube
+from ...engine.repeats import last_repeat
+from ...engine.rows import effect, line, row, shown
+from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...geometry import polar
+from ...results import CalculationLine, Effect, Shown, TubePicture
+from ...units.formatting import figure
+from .document import PlateVial, PlateVialFigures, TubesRead
+from .solve import PlateVialSolution
+
+
+def placed(div: float) -> str:
+    """'1.2 div left of the middle'."""
+    if abs(div) < 0.05:
+        return "in the middle"
+    return f"{figure(abs(div), 1)} div {'right' if div > 0 else 'left'} of the middle"
+
+
+def finding_of(e: float, u: float, found: PlateVialSolution) -> str:
+    if abs(e) <= u:
+        return f"No error shown: the plate bubble rests {placed(e)}, ± {figure(u, 1)} div, when the axis is plumb."
+    seconds = figure(abs(e) * found.seconds, 0)
+    return f"With the axis plumb the plate bubble rests {placed(e)}, ± {figure(u, 1)} div: {seconds}″ that are the vial's own."
+
+
+def halves_of(read: TubesRead, found: PlateVialSolution) -> str:
+    """What was seen at the last heading, and whose each part is."""
+    last = last_repeat(read.tubes)[-1]
+    own = found.rest(last.vial)
+    tilt = last.bubble - own - found.residuals[read.tubes.index(last)]
+    return f"Seen last: {figure(last.bubble, 1)} div. Of that {figure(tilt, 1)} div are the stand's tilt, {figure(own, 1)} div the vial's own."
+
+
+def shown_of(quantities: list[JudgedQuantity], found: PlateVialSolution) -> list[Shown]:
+    bearing, size = polar(*found.tilt)
+    rows = [
+        shown(one, "Rests, axis plumb" if not found.second else f"Rests, axis plumb: {one.noun.removeprefix('the ')}")
+        for one in quantities
+    ]
+    value = quantities[0].estimate.value * found.seconds
+    rows.append(row("vial_error_arcsec", "The vial's own, as an angle", f"{figure(value, 0)}″", value, "arcsec"))
+    text = (
+        f"{figure(size, 0)}″, high side {figure(bearing, 0)}°"
+        if found.whole
+        else f"{figure(size, 0)}″ along the vial, high side {figure(bearing, 0)}°"
+    )
+    rows.append(row("tilt_arcsec", "Tilt of the stand", text, size, "arcsec"))
+    return rows
+
+
+def worked_of(read: TubesRead, found: PlateVialSolution) -> list[CalculationLine]:
+    rest, e = found.solved.fit.unknowns[0], found.solved.estimate(0)
+    lines = [line("Each heading gives one equation", "b·s = T·u(heading) + e·s, u = (sin, cos)")]
+    for one, v in zip(read.tubes, found.residuals, strict=True):
+        misfit = "" if found.solved.fit.redundancy < 1 else f"; does not fit by {figure(v, 2)}"
+        vial = f", vial {one.vial}" if found.second else ""
+        lines.append(line(f"Right end at {one.heading_deg:g}°{vial}", f"b = {figure(one.bubble, 2)} div{misfit}"))
+    if len(read.tubes) == 2 and not found.second:
+        a, b = (one.bubble for one in read.tubes)
+        lines.append(
+            line(
+                "Half the sum is the vial's",
+                f"e = ({figure(a, 2)} + {figure(b, 2)}) / 2 = {figure(rest, 2)} div".replace("+ −", "− "),
+            )
+        )
+    else:
+        lines.append(
+            line(
+                "Least squares, all headings alike",
+                f"e = {figure(rest, 3)} div = {figure(rest * found.seconds, 1)}″ at {found.seconds:g}″ a division",
+            )
+        )
+    lines.append(line("Tilt, right and up", f"{figure(found.tilt[0], 1)}″, {figure(found.tilt[1], 1)}″"))
+    lines.append(line("Standard uncertainty, degrees of freedom", f"{figure(e.sigma, 3)} div, {figure(e.dof, 1)}"))
+    return lines
+
+
+def work_of(document: PlateVial, found: PlateVialSolution, rest: float) -> list[Effect]:
+    """What levelling with the bubble in the middle would do to directions at steep sights."""
+    steep = document.work.elevation_deg
+    tilt = abs(rest) * found.seconds
+    cost = tilt * abs(sin(radians(steep))) / max(0.05, cos(radians(steep)))
+    text = f"Set to the middle instead, the axis leans {figure(tilt, 0)}″: up to {figure(cost, 0)}″ in a direction at {steep:g}° steep, and both faces do not take it out."
+    return [effect("set-to-middle", text), effect("set-to-rest", f"Set {placed(rest)}, it costs nothing.")]
+
+
+def draw(_document: PlateVial, read: TubesRead, judgement: Judgement | None) -> TubePicture:
+    figures = figures_of(judgement, PlateVialFigures)
+    rest = figures.reversal_div if figures else None
+    shares: list[float | None] = [None] * len(read.tubes)
+    if figures:
+        rests, misfits = (figures.reversal_div, figures.reversal_2_div or 0.0), figures.residuals_div
+        shares = [one.bubble - rests[one.vial - 1] - v for one, v in zip(read.tubes, misfits, strict=True)]
+    half = max([3.0, *(abs(one.bubble) + 1 for one in read.tubes)])
+    return tube([(f"right end {one.heading_deg:g}°", one.bubble, one.path) for one in read.tubes], rest, shares, half)

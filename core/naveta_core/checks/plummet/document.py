@@ -1,0 +1,139 @@
+"""A check of a plummet as it is typed: where it points on a sheet, turned to some headings, at one height or more."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from math import fsum
+from typing import Annotated, Literal
+
+from ...documents.envelope import CheckDocument, Part, Typed
+from ...engine.fields import Choice, Number, Option, Rows, where_of
+from ...engine.reader import Reader, filled_rows
+from ...engine.repeats import Repeated, demand_opposite
+from ...geometry import OPPOSITE_DEG
+from ...results import Figures, Repeats
+
+QUANTITY = "offset_mm"
+HEIGHTS_APART_M = 0.3
+MOST_MM = 200.0
+
+
+class MarkRow(Repeated):
+    """Where it points on a sheet on the ground: x right, y away, any fixed origin."""
+
+    heading_deg: Annotated[Typed | None, Number("Heading", "deg", -360, 360, prefilled=True)] = None
+    x_mm: Annotated[Typed | None, Number("Right", "mm", -MOST_MM, MOST_MM)] = None
+    y_mm: Annotated[Typed | None, Number("Away", "mm", -MOST_MM, MOST_MM)] = None
+
+
+class MarkSet(Part):
+    """Marks taken at one height."""
+
+    height_m: Annotated[
+        Typed | None, Number("Height of the plummet above the sheet", "m", 0.3, 30, "height above the sheet")
+    ] = None
+    marks: Annotated[list[MarkRow], Rows("mark", 24, 2, "One more mark")] = []
+
+
+class PlummetObservations(Part):
+    place: Annotated[
+        Literal["turning", "base"] | None,
+        Choice(
+            "Where the plummet sits",
+            Option("turning", "In what turns"),
+            Option("base", "In the base"),
+            words="where the plummet sits",
+            optional=True,
+        ),
+    ] = None
+    method: Annotated[
+        Literal["turn", "thirds", "bob", "proven"],
+        Choice(
+            "How it is held against the axis",
+            Option("turn", "The instrument turned"),
+            Option("thirds", "The base turned by thirds"),
+            Option("bob", "Against a bob"),
+            Option("proven", "Against a proved plummet"),
+            words="how it is held against the axis",
+        ),
+    ] = "turn"
+    sets: Annotated[list[MarkSet], Rows("set", 4, 1, number="set")] = []
+
+
+class Plummet(CheckDocument):
+    """A check of a plummet."""
+
+    kind: Literal["plummet"]
+    observations: PlummetObservations
+
+
+class PlummetFigures(Figures):
+    """The point of the axis on the last sheet, the plummet's offset at heading 0 and at `told_at_m`."""
+
+    axis_x_mm: float
+    axis_y_mm: float
+    offset_x_mm: float
+    offset_y_mm: float
+    offset_mm: float
+    offset_arcsec: float
+    sigma_offset_mm: float
+    told_at_m: float
+    sideways_mm: float | None = None
+    angular_arcsec: float | None = None
+    repeats: Repeats
+
+
+where = where_of(PlummetObservations)
+
+
+@dataclass(frozen=True, slots=True)
+class PlummetMark:
+    """One mark as read, mm."""
+
+    path: str
+    heading_deg: float
+    x: float
+    y: float
+    repeat: int = 1
+
+
+@dataclass
+class MarksRead:
+    """Marks by set with their heights."""
+
+    sets: list[tuple[float | None, list[PlummetMark]]]
+    steps: list[float]
+    turned: bool
+
+
+def read_document(document: Plummet, reader: Reader) -> MarksRead:
+    o = document.observations
+    turned = o.method in ("turn", "thirds")
+    if o.method == "turn" and "base" in (o.place, document.instrument.plummet_place):
+        wanted = "another way: this plummet sits in the base and does not turn with it. Turn the base by thirds, or hold it against a bob"
+        reader.fault_at("observations.method", "half a turn of the instrument", wanted)
+    sets: list[tuple[float | None, list[PlummetMark]]] = []
+    steps: list[float] = []
+    for i, one in enumerate(o.sets or [MarkSet()]):
+        path = f"observations.sets[{i}]"
+        height = reader.figure(one, "height_m", path)
+        rows = reader.rows(one, "marks", path, fewest=2 if turned else 1, skip=() if turned else ("heading_deg",))
+        spots = [PlummetMark(r.path, r["heading_deg"] if turned else 0.0, r["x_mm"], r["y_mm"], r.repeat) for r in rows]
+        steps += [step for r in rows for step in (r.step("x_mm"), r.step("y_mm"))]
+        if turned and len(spots) >= max(2, filled_rows(one, "marks")):
+            wanted = (
+                "marks half a turn apart, or at thirds: at one heading only the offset cannot be told from the axis"
+            )
+            demand_opposite(reader, f"{path}.marks", "the marks", spots, wanted, OPPOSITE_DEG - 1)
+        sets.append((height.value if height else None, spots))
+    return MarksRead(_joined(sets), steps, turned)
+
+
+def _joined(sets: list[tuple[float | None, list[PlummetMark]]]) -> list[tuple[float | None, list[PlummetMark]]]:
+    """Sets at one and the same height are repeats of one set, each on a sheet of its own."""
+    heights = [height for height, _ in sets if height is not None]
+    if len(heights) < max(2, len(sets)) or max(heights) - min(heights) >= HEIGHTS_APART_M:
+        return sets
+    repeats = sorted({(i, spot.repeat) for i, (_, spots) in enumerate(sets) for spot in spots})
+    spots = [replace(s, repeat=repeats.index((i, s.repeat)) + 1) for i, (_, spots) in enumerate(sets) for s in spots]
+    return [(fsum(heights) / len(heights), spots)]

@@ -1,0 +1,199 @@
+"""What a plummet's offset means: its limits at its height, on to the axis, one pair of screws at a time."""
+
+from __future__ import annotations
+
+from math import hypot
+from typing import Any
+
+from ...engine.adjusting import act_of_adjusting
+from ...engine.conditions import Circumstances, Needs
+from ...engine.converging import converging, read_points
+from ...engine.kind import Growing
+from ...engine.repeats import last_repeat
+from ...engine.verdict import (
+    JudgedQuantity,
+    Judgement,
+    limits_from,
+    prior_dof,
+    repeats_of,
+    report_outlier,
+    report_scatter,
+)
+from ...geometry import angle_between_deg
+from ...results import Adjusting, Coded
+from ...stats.decision import Grade, Limits
+from ...stats.estimate import Spread, pooled
+from ...stats.row_fit import outlier_in
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import figure
+from .document import QUANTITY, MarksRead, Plummet, PlummetFigures, where
+from .solve import ByHeight, SolvedSet, by_height, solve_sets
+from .text import axis_of, finding_of, shown_of, turn_of, work_of, worked_of
+
+TOLD_AT_M = 1.5
+LOW_M = 1.2
+METRES_LOOK_LIKE_MM = 0.05
+CAUTIONS = {"before": ("laser", "hold"), "reading": ("laser",), "adjusting": ("plummet-screws", "laser")}
+
+
+def _limits(document: Plummet, height_m: float) -> Limits:
+    one = document.instrument
+    laser = one.plummet == "laser"
+    adjustable = one.plummet_adjustable if one.plummet_adjustable is not None else not laser
+    use, watch = (1.0, 1.5) if laser else (0.5, 1.0)
+    share = height_m / TOLD_AT_M
+    why = f"opening value for {'a laser' if laser else 'an optical'} plummet, at {figure(height_m, 2)} m"
+    return limits_from(
+        document, QUANTITY, Limits(use * share, watch * share, (5.0 if adjustable else watch) * share, why, adjustable)
+    )
+
+
+def in_base(document: Plummet) -> bool:
+    """Whether the plummet sits in the base and stays where it is when the instrument is turned."""
+    return "base" in (document.observations.place, document.instrument.plummet_place)
+
+
+def condition_of(document: Plummet) -> str:
+    if in_base(document):
+        return "Usable for what bears so much: it sits in the base, and turning the instrument does not take it out. Else centre with a bob."
+    return "Usable when every point is centred at two headings half a turn apart, the mean taken."
+
+
+def needs(_document: Plummet) -> Needs:
+    return Needs(wind=True)
+
+
+def judge(document: Plummet, read: MarksRead, told: Circumstances) -> Judgement:
+    sets = solve_sets(document, read, told)
+    spread = Spread()
+    for one in sets:
+        spread = spread + one.solved.spread
+    parts = by_height(sets)
+    # Two heights: judgement as modelled at 1.5 m; one: as found at its own height, against limits that grow with it.
+    if parts is None:
+        height, offset, q_w, q_b = sets[0].height_m, sets[0].offset, sets[0].q_within, sets[0].q_between
+    else:
+        height, offset, q_w, q_b = TOLD_AT_M, parts.at(TOLD_AT_M), *parts.variance(TOLD_AT_M)
+    estimate = pooled(hypot(*offset), q_w, q_b, spread, prior_dof(document))
+    turn = turn_of(read, sets[-1])
+    quantity = JudgedQuantity(
+        QUANTITY, "the plummet", "mm", estimate, _limits(document, height), q_w, q_b, True,
+        condition_of(document), turn,
+    )  # fmt: skip
+    figures = PlummetFigures(
+        axis_x_mm=sets[-1].axis[0],
+        axis_y_mm=sets[-1].axis[1],
+        offset_x_mm=offset[0],
+        offset_y_mm=offset[1],
+        offset_mm=estimate.value,
+        offset_arcsec=estimate.value / (height * 1000) * ARCSEC_PER_RADIAN,
+        sigma_offset_mm=estimate.sigma,
+        told_at_m=height,
+        repeats=repeats_of(spread),
+        **_by_height(parts),
+    )
+    judgement = Judgement(
+        [quantity],
+        figures,
+        finding_of(document, offset, estimate, height),
+        shown_of(quantity, figures, parts),
+        worked_of(read, sets, estimate),
+        work_of(estimate, height),
+        spread,
+        one_more=("round of marks", "rounds of marks"),
+        repeat_text="Mark a fresh sheet and turn once more before a screw is touched. Both count together.",
+        service_text="Send it to service: a plummet so far out, or one without screws for the user, is not for the crew.",
+    )
+    _also(read, sets, judgement)
+    return judgement
+
+
+def _by_height(parts: ByHeight | None) -> dict[str, float]:
+    """How it sits aside and points askew, where two heights tell it."""
+    if parts is None:
+        return {}
+    angular = hypot(*parts.per_metre) / 1000 * ARCSEC_PER_RADIAN
+    return {"sideways_mm": hypot(*parts.sideways), "angular_arcsec": angular}
+
+
+def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
+    """What else is to be said of the marks."""
+    if min(one.height_m for one in sets) < LOW_M:
+        judgement.reasons.append(
+            ("low-stand", "Taken low: an angle shows less the nearer the ground. As tall as the tripod goes is better.")
+        )
+    if len(sets) == 1:
+        height = sets[0].height_m
+        judgement.reasons.append(
+            (
+                "one-height",
+                f"One height: whether it sits aside or points askew is not told apart. Over another height than {figure(height, 2)} m it may be otherwise.",
+            )
+        )
+    if all(abs(v) <= METRES_LOOK_LIKE_MM for _, spots in read.sets for s in spots for v in (s.x, s.y)) and any(
+        s.x or s.y for _, spots in read.sets for s in spots
+    ):
+        judgement.refused.append(
+            (
+                "looks-like-metres",
+                "All marks lie within a twentieth of a millimetre: were they typed in metres? Type millimetres, or 0.4 cm.",
+            )
+        )
+    for i, one in enumerate(sets):
+        report_scatter(judgement, one.solved, "marks")
+        at = outlier_in(one.solved)
+        if at is not None:
+            spot = read.sets[i][1][at // 2]
+            report_outlier(
+                judgement,
+                spot.path,
+                f"The {where(spot.path)} does not fit the circle of the others: a screw was turned, or the sheet moved. Mark it again.",
+            )
+
+
+def grow(document: Plummet, read: MarksRead) -> Growing:
+    said: list[Coded] = []
+    height, listed = read.sets[-1]
+    spots = last_repeat(listed)
+    if read.turned and len(spots) == 1:
+        turn = document.observations.method == "turn"
+        said.append(
+            (
+                "turn-now",
+                "Foot screws untouched: turn the instrument by half a turn and mark again."
+                if turn
+                else "Turn the base by a third in its tripod, level afresh, mark again.",
+            )
+        )
+    read_so_far = [spot for _, spots in read.sets for spot in spots]
+    if len(read_so_far) < len([mark for one in document.observations.sets for mark in one.marks]):
+        halves = [
+            hypot(a.x - b.x, a.y - b.y) / 2
+            for i, a in enumerate(spots)
+            for b in spots[i + 1 :]
+            if read.turned and angle_between_deg(a.heading_deg, b.heading_deg) > 179
+        ]
+        for half in halves[:1]:
+            text = f"Flip {figure(2 * half, 1)} mm: half of it, {figure(half, 1)} mm, is the plummet's. The others will prove it."
+            said.append(("running", text))
+    if height is not None and height < LOW_M:
+        said.append(("low-stand", "Low: take it as tall as the tripod goes."))
+    return Growing(said)
+
+
+def on_to_axis(_document: Any, read: MarksRead, judgement: Judgement, _grade: Grade, reads_now: list[Any]) -> Adjusting:
+    """The plummet on to the axis point, one axis at a time, with the mark predicted after each turn. Raises Refused."""
+    quantity, last = judgement.quantities[0], last_repeat(read.sets[-1][1])[-1]
+    start, axis = (last.x, last.y), axis_of(judgement)
+    return act_of_adjusting(
+        quantity.turn,
+        quantity.may_turn() and quantity.limits.adjustable,
+        ("right", "away"),
+        "It points now at",
+        "mm",
+        f"{figure(start[0], 1)}, {figure(start[1], 1)}",
+        f"{figure(axis[0], 1)}, {figure(axis[1], 1)}",
+        "The instrument's own pin or key.",
+        "Two pairs of screws behind the plummet's eyepiece, under a ring or caps.",
+        converging(read_points(reads_now), start, axis, quantity.limits.use / 3, "to the axis"),
+    )

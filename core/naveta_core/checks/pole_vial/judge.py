@@ -1,0 +1,104 @@
+"""What the error of a pole's vial means: its limits, plumb first, then the vial's own screws."""
+
+from __future__ import annotations
+
+from ...engine.conditions import Circumstances, Needs
+from ...engine.kind import Growing
+from ...engine.rows import line, row, shown
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, report_outlier, report_scatter
+from ...results import CalculationLine, CirclePicture
+from ...stats.decision import Limits
+from ...units.formatting import aside, figure
+from ..circular_vial.document import QUANTITY
+from ..circular_vial.judge import vial_figures
+from ..circular_vial.solve import USUAL_SENSITIVITY, VialError, find, provable_mm
+from ..circular_vial.text import drawn_vial, minutes, running
+from .document import PoleRead, PoleVial, PoleVialFigures, where
+from .solve import AGAINST_MM, lean_mm
+from .text import costs_of, finding_of
+
+CAUTIONS = {"before": ("overhead-lines",), "reading": ("overhead-lines", "wind"), "adjusting": ("vial-screws",)}
+
+
+def needs(_document: PoleVial) -> Needs:
+    return Needs(wind=True)
+
+
+def _quantity(document: PoleVial, read: PoleRead, found: VialError, sensitivity: float, lean: float) -> JudgedQuantity:
+    """The vial's own error against its limit, and how it is set."""
+    item = document.observations.item
+    scale, use = USUAL_SENSITIVITY / sensitivity, 0.5 if item == "pole" else 1.0
+    source = f"opening value for a {item} with a vial of {sensitivity:g}′ per 2 mm"
+    opening = Limits(use * scale, 2 * use * scale, 5.0, source)
+    opening = raised(opening, provable_mm(turns=read.turns, more_mm=AGAINST_MM), "mm", "a bubble read by eye")
+    turn = (
+        f"Turn the {item} in its stand until the bubble lies where it rests, {aside(found.x, found.y)}: now it is plumb. Then bring it to the middle by the vial's own screws."
+        if read.turns
+        else f"Held plumb and still, bring the bubble from {aside(found.x, found.y)} to the middle by the vial's own screws."
+    )
+    return JudgedQuantity(
+        QUANTITY,
+        f"the vial of the {item}",
+        "mm",
+        found.estimate,
+        limits_from(document, QUANTITY, opening),
+        found.q_within,
+        found.q_between,
+        True,
+        f"For work that bears {figure(lean, 1)} mm, or held at half its height.",
+        turn,
+    )
+
+
+def _worked(read: PoleRead, found: VialError, sensitivity: float, lean: float) -> list[CalculationLine]:
+    """The calculation, line by line."""
+    size, height = found.estimate.value, figure(read.height_m, 2)
+    turning = "x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y" if read.turns else "held plumb: x = e_x, y = e_y"
+    own = f"e_x = {figure(found.x, 3)}, e_y = {figure(found.y, 3)} mm; size {figure(size, 3)} mm"
+    sure = f"{figure(found.estimate.sigma, 3)} mm, {figure(found.estimate.dof, 1)}"
+    return [
+        line("What stays is the vial's, what turns is the lean", turning),
+        line("Vial's own error", own),
+        line(f"At {sensitivity:g}′ per 2 mm", f"{minutes(size, sensitivity)}; over {height} m: {figure(lean, 2)} mm"),
+        line("Standard uncertainty of each part, degrees of freedom", sure),
+    ]
+
+
+def judge(document: PoleVial, read: PoleRead, told: Circumstances) -> Judgement:
+    item, sensitivity = document.observations.item, read.sensitivity or USUAL_SENSITIVITY
+    more_mm = 0.0 if read.turns else AGAINST_MM
+    found = find(document, read.bubbles, read.steps, turns=read.turns, told=told, more_mm=more_mm)
+    lean = lean_mm(found.estimate.value, sensitivity, read.height_m)
+    quantity = _quantity(document, read, found, sensitivity, lean)
+    judgement = Judgement(
+        [quantity],
+        PoleVialFigures(**vial_figures(found, read.sensitivity), lean_mm=lean),
+        finding_of(item, found, lean, read.height_m),
+        [
+            shown(quantity, "Vial's own error"),
+            row("lean_mm", f"Lean at {figure(read.height_m, 2)} m", f"{figure(lean, 1)} mm", lean, "mm"),
+            row("vial_error_x_mm", "Rests right of the middle", f"{figure(found.x, 2)} mm", found.x, "mm"),
+            row("vial_error_y_mm", "Rests away from you", f"{figure(found.y, 2)} mm", found.y, "mm"),
+        ],
+        _worked(read, found, sensitivity, lean),
+        costs_of(item, found.estimate.value, sensitivity),
+        found.solved.spread,
+        one_more=("round of headings", "rounds of headings") if read.turns else ("reading", "readings"),
+        repeat_text="Seat the point afresh and turn once more before a screw is touched. Both count together.",
+        service_text="Fit another vial: a vial that cannot be set is a part, not a repair.",
+    )
+    report_scatter(judgement, found.solved, "headings")
+    if found.outlier:
+        report_outlier(judgement, found.outlier, f"The {where(found.outlier)} does not fit the others: read it again.")
+    return judgement
+
+
+def draw(_document: PoleVial, read: PoleRead, judgement: Judgement | None) -> CirclePicture:
+    return drawn_vial(read, judgement, "lean of the pole as it stood")
+
+
+def grow(document: PoleVial, read: PoleRead) -> Growing:
+    said = running(read, len(document.observations.readings))
+    if read.turns and len(read.bubbles) == 1:
+        said = [("turn-now", "Point and bipod stay; turn the pole by half a turn about itself, read again.")]
+    return Growing(said)

@@ -1,0 +1,92 @@
+"""A check of a staff as it is typed: graduations, and how far each is from the foot plate by a tape."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from ...documents.envelope import CheckDocument, Part, Typed
+from ...engine.comparing import Pairs, all_read, places_among, read_pairs
+from ...engine.fields import YES_NO, Choice, Length, Rows, where_of
+from ...engine.parser import Range
+from ...engine.reader import Reader
+from ...results import Answer, Figures, Repeats
+from ...stats.straight_line import spread_m
+from ...units.formatting import length_words
+
+ZERO, SCALE, STEP = "zero_offset_mm", "scale_ppm", "largest_step_mm"
+NAMES, FEWEST = ("mark", "tape"), 3
+LENGTH = Range(-0.05, 8.0, "a length along the staff")
+APART_MM = 20.0
+LEAST_SPREAD_M = 0.5
+
+
+class StaffSection(Part):
+    """One graduation, and how far it is from the foot plate by the tape."""
+
+    mark: Annotated[Typed | None, Length("Graduation", LENGTH, "graduation", prefilled=True)] = None
+    tape: Annotated[Typed | None, Length("Tape reads", LENGTH, "taped")] = None
+
+
+class StaffObservations(Part):
+    foot_firm: Annotated[
+        Literal["yes", "no"] | None,
+        Choice("Is the foot plate firm and clean?", *YES_NO, words="the foot plate", look=True),
+    ] = None
+    joints_firm: Annotated[
+        Literal["yes", "no"] | None, Choice("Do the joints hold without play?", *YES_NO, words="the joints", look=True)
+    ] = None
+    sections: Annotated[list[StaffSection], Rows("mark", 40, FEWEST, "One more mark")] = []
+
+
+class Staff(CheckDocument):
+    """A check of a levelling staff."""
+
+    kind: Literal["staff"]
+    observations: StaffObservations
+
+
+class GraduationError(Answer):
+    """What a graduation is out by, and what of that lies off the line of all."""
+
+    graduation_m: float
+    error_mm: float
+    misfit_mm: float
+
+
+class StaffFigures(Figures):
+    """Zero at the foot, scale of the divisions, and the mark that fits least."""
+
+    zero_offset_mm: float
+    sigma_zero_offset_mm: float
+    scale_ppm: float
+    sigma_scale_ppm: float
+    largest_step_mm: float
+    errors: list[GraduationError]
+    repeats: Repeats
+
+
+where = where_of(StaffObservations)
+
+
+def read_document(document: Staff, reader: Reader) -> Pairs:
+    o = document.observations
+    read = read_pairs(reader, o, "sections", NAMES)
+    words = length_words(document.units.length)
+    for path, mark, tape in read.marks:
+        if abs(mark - tape) * 1000 > APART_MM:
+            given = f"{words.reading(mark)} and {words.reading(tape)}"
+            reader.fault_at(path, given, f"graduation and taped length of the same place, within {APART_MM:g} mm")
+    if all_read(read, o, "sections", FEWEST):
+        _far_enough(read, reader)
+    return read
+
+
+def _far_enough(read: Pairs, reader: Reader) -> None:
+    graduations = [mark for _, mark, _ in read.marks]
+    if spread_m(graduations) < LEAST_SPREAD_M or places_among(graduations) < FEWEST:
+        reader.fault(
+            "observations.sections",
+            "the marks",
+            f"marks at {', '.join(f'{one:.2f} m' for one in graduations)}",
+            f"three marks or more along the whole staff, {LEAST_SPREAD_M:g} m apart at the least",
+        )

@@ -1,0 +1,121 @@
+"""What a staff's zero, divisions and joints mean: replaced, not adjusted; what a look found is repaired by hand."""
+
+from __future__ import annotations
+
+from ...engine.comparing import Compared, ComparisonVariances, Pairs, compare, running_errors, without_each
+from ...engine.conditions import Circumstances
+from ...engine.kind import Growing
+from ...engine.rows import row, shown
+from ...engine.temperature import ask_temperature, tell_compared, tell_temperature
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...stats.decision import Limits
+from ...stats.straight_line import PPM
+from ...units.formatting import figure, length_words
+from .document import SCALE, STEP, ZERO, GraduationError, Staff, StaffFigures, where
+from .solve import estimates_of, lengths_of, scale_with_temperature, variances_of
+from .text import finding_of, looks_of, work_of, worked_of
+
+ZERO_WATCH_MM = 1.5
+SOURCE = "opening value for a staff of site work"
+CAUTIONS = {"before": ("tape", "overhead-lines"), "reading": ("tape",), "adjusting": ("tape",)}
+
+
+def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:
+    left_out = without_each(lengths_of(document, read), how, found.kept, estimates_of)
+    paths = [read.marks[i][0] for i in found.kept]
+
+    def quantity(
+        at: int, name: str, noun: str, unit: str, use: float, q: tuple[float, float], condition: str
+    ) -> JudgedQuantity:
+        watch = ZERO_WATCH_MM if name == ZERO else 2 * use
+        opening = Limits(use, watch, watch, SOURCE, False)
+        without = tuple((path, one[at] if one else None) for path, one in zip(paths, left_out, strict=True))
+        limits = limits_from(document, name, opening)
+        return JudgedQuantity(
+            name, noun, unit, estimates_of(found)[at], limits, *q, condition=condition, without=without
+        )
+
+    solved = found.line.solved
+    return [
+        quantity(
+            0,
+            ZERO,
+            "the zero at the foot",
+            "mm",
+            0.7,
+            (solved.q_within(0), how.between),
+            "Use this one staff for back and fore sight: its zero then falls out. Never with another in one run.",
+        ),
+        quantity(
+            1,
+            SCALE,
+            "the divisions",
+            "ppm",
+            300.0,
+            (solved.q_within(1) * PPM, how.scale_ppm2),
+            "On flat ground only: the error grows with the height carried.",
+        ),
+        quantity(
+            2,
+            STEP,
+            "the mark that fits least",
+            "mm",
+            1.0,
+            (found.misfit_variance, 0.0),
+            "Not across the joint that is out.",
+        ),
+    ]
+
+
+def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgement:
+    how = variances_of(document, read)
+    told = lengths_of(document, read)
+    compared, errors = compare(told, how), told.error_mm
+    found, at, misfit = compared.line, compared.at, compared.misfit.value
+    quantities = _quantities(document, read, compared, how)
+    words, o = length_words(document.units.length), document.observations
+    figures = StaffFigures(
+        zero_offset_mm=found.zero_mm,
+        sigma_zero_offset_mm=found.zero().sigma,
+        scale_ppm=found.scale_ppm,
+        sigma_scale_ppm=found.scale().sigma,
+        largest_step_mm=misfit,
+        errors=[
+            GraduationError(graduation_m=mark, error_mm=e, misfit_mm=v)
+            for (_, mark, _), e, v in zip(read.marks, errors, compared.residuals, strict=True)
+        ],
+        repeats=repeats_of(found.solved.spread),
+    )
+    place = words.reading(read.marks[at][1])
+    judgement = Judgement(
+        quantities,
+        figures,
+        finding_of(found, quantities),
+        [
+            shown(quantities[0], "Zero at the foot"),
+            shown(quantities[1], "Divisions, too short is plus"),
+            row(STEP, "Fits least", f"{figure(misfit, 2)} mm at {place}", misfit, "mm"),
+        ],
+        worked_of(document, read, found, errors),
+        work_of(found),
+        found.solved.spread,
+        taken=1,
+        repeat_text="Lay the tape afresh and read once more. Both count together.",
+        service_text="Put it out of use: a staff is replaced, not adjusted.",
+    )
+    judgement.reasons += looks_of(document)
+    tell_compared(judgement, compared, [path for path, _, _ in read.marks], where)
+    tell_temperature(judgement, document, quantities[1], found.scale(), scale_with_temperature(document, read))
+    if o.foot_firm == "no":
+        judgement.to_mend.append(("fix-foot", "Fix the foot plate, then measure again: its zero has moved."))
+    if o.joints_firm == "no":
+        judgement.to_mend.append(
+            ("clean-joints", "Clean the joints, see that each section clicks home, then measure again.")
+        )
+    return judgement
+
+
+def grow(document: Staff, read: Pairs) -> Growing:
+    return Growing(
+        [*looks_of(document), *ask_temperature(document), *running_errors(lengths_of(document, read).error_mm)]
+    )

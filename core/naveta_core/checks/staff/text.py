@@ -1,0 +1,78 @@
+"""What a check of a staff says in words, and its drawing."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ...engine.comparing import Pairs, errors_along
+from ...engine.rows import effect, line
+from ...engine.verdict import JudgedQuantity, Judgement
+from ...results import CalculationLine, Coded, DeviationsPicture, Effect
+from ...stats.straight_line import Straight
+from ...units.formatting import figure, length_words
+from .document import Staff
+from .solve import STANDARD_C, lengths_of
+
+
+def looks_of(document: Staff) -> list[Coded]:
+    said: list[Coded] = []
+    o = document.observations
+    if o.foot_firm == "no":
+        said.append(("foot-loose", "The foot plate is loose: the zero is wherever it sits."))
+    if o.joints_firm == "no":
+        said.append(("joints-loose", "A joint has play: every height read above it is in doubt."))
+    return said
+
+
+def finding_of(found: Straight, quantities: list[JudgedQuantity]) -> str:
+    zero, scale = found.zero(), found.scale()
+    parts = []
+    if abs(zero.value) > zero.u95:
+        parts.append(f"its zero lies {figure(abs(zero.value), 1)} mm {'below' if zero.value > 0 else 'above'} the foot")
+    if abs(scale.value) > scale.u95:
+        parts.append(
+            f"its divisions are {figure(abs(scale.value), 0)} parts in a million too {'short' if scale.value > 0 else 'long'}"
+        )
+    if not parts:
+        return f"No error shown: zero within {figure(zero.proved_to, 1)} mm, divisions within {figure(scale.proved_to, 0)} parts in a million."
+    good = all(abs(one.estimate.value) <= one.limits.use for one in quantities)
+    lead = "Within its limits" if good else "The staff is out"
+    return f"{lead}: {' and '.join(parts)}, ± {figure(zero.u95, 1)} mm and ± {figure(scale.u95, 0)} ppm."
+
+
+def worked_of(document: Staff, read: Pairs, found: Straight, errors: Sequence[float]) -> list[CalculationLine]:
+    words = length_words(document.units.length)
+    t = document.conditions.temperature_c
+    lines = [line("error = graduation − taped length", "error = zero + scale · length")]
+    if t is not None:
+        lines.append(
+            line(f"Steel tape at {t:g} °C, true at 20 °C", f"× (1 + 11.5·10⁻⁶ · {t - STANDARD_C:g})".replace("-", "−"))
+        )
+    for (_, mark, tape), e in zip(read.marks, errors, strict=True):
+        lines.append(
+            line(
+                f"Graduation {words.reading(mark)}",
+                f"taped {words.reading(tape)} {words.name}: error {figure(e, 2)} mm",
+            )
+        )
+    lines.append(
+        line("Line through them", f"zero {figure(found.zero_mm, 3)} mm, scale {figure(found.scale_ppm, 1)} ppm")
+    )
+    return lines
+
+
+def work_of(found: Straight) -> list[Effect]:
+    per_metre = found.scale_ppm / 1000
+    return [
+        effect("per-metre-of-rise", f"Each metre of rise between the sights costs {figure(abs(per_metre), 2)} mm."),
+        effect(
+            "with-another-staff",
+            f"Used with another staff, {figure(abs(found.zero_mm), 1)} mm for every odd number of set-ups; alone, nothing.",
+        ),
+    ]
+
+
+def draw(document: Staff, read: Pairs, judgement: Judgement | None) -> DeviationsPicture:
+    limit = judgement.quantities[0].limits.use if judgement else None
+    told = lengths_of(document, read)
+    return errors_along(told.error_mm, told.place_m, limit, "graduation and tape agree", "up the staff")

@@ -1,0 +1,97 @@
+"""What a tape's scale and zero mean: corrected, or put out of use; never adjusted."""
+
+from __future__ import annotations
+
+from ...engine.comparing import Compared, ComparisonVariances, compare, running_errors, without_each
+from ...engine.conditions import Circumstances
+from ...engine.kind import Growing
+from ...engine.rows import shown
+from ...engine.temperature import ask_temperature, tell_compared, tell_temperature
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...stats.decision import Limits
+from ...stats.straight_line import PPM
+from ...units.formatting import figure
+from .document import SCALE, ZERO, LengthError, Tape, TapeFigures, TapeRead, where
+from .solve import estimates_of, lengths_of, variances_of
+from .text import finding_of, tension_of, work_of, worked_of
+
+CAUTIONS = {"before": ("tape", "traffic"), "reading": ("tape",), "adjusting": ("tape",)}
+
+
+def _quantities(document: Tape, read: TapeRead, compared: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:
+    """Scale and zero against their limits, each also with every single length left out."""
+    found, lengths = compared.line, lengths_of(document, read)
+    paths = [read.pairs.marks[i][0] for i in compared.kept]
+    left_out = without_each(lengths, how, compared.kept, estimates_of)
+    rests = [
+        tuple((path, one[at] if one else None) for path, one in zip(paths, left_out, strict=True)) for at in (0, 1)
+    ]
+    steel = document.observations.material == "steel"
+    source = f"opening value for a {document.observations.material} tape of site work"
+    use, watch = (100.0, 300.0) if steel else (300.0, 600.0)
+    told = f"{figure(-found.scale_ppm * 0.03, 1)} mm to every 30 m read, {figure(-found.zero_mm, 1)} mm to every length"
+    return [
+        JudgedQuantity(
+            SCALE,
+            "the scale",
+            "ppm",
+            found.scale(),
+            limits_from(document, SCALE, Limits(use, watch, watch, source, False)),
+            found.solved.q_within(1) * PPM,
+            how.scale_ppm2,
+            condition=f"With its correction: add {told}.",
+            without=rests[0],
+        ),
+        JudgedQuantity(
+            ZERO,
+            "the zero",
+            "mm",
+            found.zero(),
+            limits_from(document, ZERO, Limits(1.0, 2.0, 2.0, source, False)),
+            found.solved.q_within(0),
+            how.between,
+            condition="Hold on a full metre instead of the ring, and take it off again.",
+            without=rests[1],
+        ),
+    ]
+
+
+def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judgement:
+    how, lengths = variances_of(document, read), lengths_of(document, read)
+    compared, errors = compare(lengths, how), lengths.error_mm
+    found = compared.line
+    quantities = _quantities(document, read, compared, how)
+    figures = TapeFigures(
+        scale_ppm=found.scale_ppm,
+        sigma_scale_ppm=found.scale().sigma,
+        zero_offset_mm=found.zero_mm,
+        sigma_zero_offset_mm=found.zero().sigma,
+        correction_mm_per_30_m=-found.scale_ppm * 0.03,
+        errors=[
+            LengthError(known_m=known, error_mm=e) for (_, known, _), e in zip(read.pairs.marks, errors, strict=True)
+        ],
+        repeats=repeats_of(found.solved.spread),
+    )
+    judgement = Judgement(
+        quantities,
+        figures,
+        finding_of(found),
+        [shown(quantities[0], "Reads too much, scale"), shown(quantities[1], "Reads too much, from the start")],
+        worked_of(document, read, found, errors),
+        work_of(found),
+        found.solved.spread,
+        one_more=("reading at every length", "readings at every length"),
+        repeat_text="Pull it afresh to the same tension and read once more. Both count together.",
+        service_text="Put it out of use: a stretched tape is not mended.",
+    )
+    judgement.reasons += tension_of(document, read)
+    tell_compared(judgement, compared, [path for path, _, _ in read.pairs.marks], where)
+    with_it = compare(lengths, variances_of(document, read, told=True)).line.scale()
+    tell_temperature(judgement, document, quantities[0], found.scale(), with_it)
+    return judgement
+
+
+def grow(document: Tape, read: TapeRead) -> Growing:
+    return Growing(
+        [*ask_temperature(document), *tension_of(document, read), *running_errors(lengths_of(document, read).error_mm)]
+    )

@@ -1,0 +1,126 @@
+"""What a tracker's offset means: stored by its own routine; what both faces share is at fault, not the tracker."""
+
+from __future__ import annotations
+
+from math import fsum
+from typing import Any
+
+from ...engine.conditions import Circumstances, Needs
+from ...engine.kind import Growing
+from ...engine.storing import tell_before, tell_proved
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, prior_dof, repeats_of
+from ...results import Coded
+from ...stats.decision import Limits
+from ...stats.estimate import Estimate, pooled
+from ...stats.outliers import find_outlier, repeats
+from ...stats.quantiles import t_quantile
+from ...units.formatting import arcsec
+from ..two_face.document import DEFAULT_ACCURACY_ARCSEC
+from .document import HZ, KEPT, LISTS, Tracker, TrackerFigures, TrackerRead, V
+from .solve import TrackerOffset, groups_of, offset_of
+from .text import finding_of, shown_of, work_of, worked_of
+
+ALIKE_PROBABILITY = 0.9975
+"""Two figures are looked at: one false alarm in a hundred."""
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("sun", "turns-by-itself", "no-plunge"),
+    "reading": ("sun", "turns-by-itself"),
+    "adjusting": ("turns-by-itself",),
+}
+
+
+def needs(_document: Tracker) -> Needs:
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
+
+
+def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: float, q_b: float) -> JudgedQuantity:
+    s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
+    opening = Limits(max(5.0, 2 * s), max(5.0, 2 * s), 60.0, f"opening value for angles of {s:g}″")
+    turn = "Run the instrument's own tracker calibration on a clean prism about 100 m away, store; then a second round, as left."
+    limits = limits_from(document, name, opening)
+    return JudgedQuantity(
+        name, f"the tracker {word}", "arcsec", found, limits, q_w, q_b, turn=turn, beyond="what can be stored"
+    )
+
+
+def judge(document: Tracker, read: TrackerRead, _told: Circumstances) -> Judgement:
+    """The mean over all prisms against the limit; what both faces share is at fault, not the tracker."""
+    offsets = [offset_of(document, one) for one in read.seen]
+    n = len(offsets)
+    groups = groups_of(document, read.seen)
+    spread = repeats(groups)
+    q_w, q_b = fsum(o.q_within for o in offsets) / n**2, fsum(o.q_between for o in offsets) / n**2
+    dof = prior_dof(document)
+
+    def estimate(values: list[float]) -> Estimate:
+        return pooled(fsum(values) / n, q_w, q_b, spread, dof)
+
+    hz, v = estimate([o.hz for o in offsets]), estimate([o.v for o in offsets])
+    quantities = [
+        _quantity(document, name, word, found, q_w, q_b)
+        for name, word, found in ((HZ, "across", hz), (V, "in height", v))
+    ]
+    judgement = Judgement(
+        quantities,
+        TrackerFigures(
+            tracker_hz_arcsec=hz.value,
+            tracker_v_arcsec=v.value,
+            sigma_tracker_hz_arcsec=hz.sigma,
+            sigma_tracker_v_arcsec=v.sigma,
+            common_hz_arcsec=fsum(o.common_hz for o in offsets) / n,
+            common_v_arcsec=fsum(o.common_v for o in offsets) / n,
+            repeats=repeats_of(spread),
+        ),
+        finding_of(hz, v),
+        shown_of(quantities, read),
+        worked_of(read, offsets, hz),
+        work_of(document, hz, v),
+        spread,
+        one_more=("round of pointings", "rounds of pointings"),
+        repeat_text="Take it once more, three pointings a face, before anything is stored. Both count together.",
+    )
+    judgement.refused += _shared(offsets, estimate) + _outliers(read, groups)
+    judgement.reasons += _ground(document)
+    tell_before(judgement, document, read.before, KEPT)
+    tell_proved(judgement, document, KEPT)
+    return judgement
+
+
+def _shared(offsets: list[TrackerOffset], estimate: Any) -> list[Coded]:
+    """What both faces have in common is no tracker's."""
+    for values in ([o.common_hz for o in offsets], [o.common_v for o in offsets]):
+        e = estimate(values)
+        if abs(e.value) > t_quantile(ALIKE_PROBABILITY, e.dof) * e.sigma:
+            return [
+                (
+                    "both-faces-alike",
+                    f"By eye and by the tracker differ by {arcsec(abs(e.value), e.u95)} alike in both faces: that is no tracker's. Point again by eye; is the prism clean and turned to you?",
+                )
+            ]
+    return []
+
+
+def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[Coded]:
+    found = find_outlier(groups)
+    if found is None:
+        return []
+    how, face = LISTS[found.group % 8 // 2]
+    called = f"{read.seen[found.group // 8].name}, {'by eye' if how == 'manual' else 'by the tracker'}, face {face}"
+    if found.sole_pair:
+        return [
+            ("readings-differ", f"The two pointings of {called} differ by more than pointing explains: take a third.")
+        ]
+    point = read.seen[found.group // 8].lists[how, face][found.index]
+    return [("stands-apart", f"{point.texts[found.group % 2]} ({called}) does not fit its fellows: point again there.")]
+
+
+def _ground(document: Tracker) -> list[Coded]:
+    if document.conditions.ground in ("asphalt", "concrete", "stone"):
+        return [
+            ("shimmer", "Over hard ground in the sun the air shimmers: a cool or cloudy hour, over grass, tells more.")
+        ]
+    return []
+
+
+def grow(document: Tracker, _read: TrackerRead) -> Growing:
+    return Growing(_ground(document))

@@ -1,0 +1,99 @@
+"""What a check of target tracking says in words, and its drawing."""
+
+from __future__ import annotations
+
+from ...engine.drawing import circle
+from ...engine.rows import effect, line, row, shown
+from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...geometry import mean, mean_direction, wrapped
+from ...results import CalculationLine, CirclePicture, Effect, Shown
+from ...stats.estimate import Estimate
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import arcsec, figure
+from ..two_face.document import sine
+from .document import Tracker, TrackerFigures, TrackerRead
+from .solve import TrackerOffset
+
+
+def finding_of(hz: Estimate, v: Estimate) -> str:
+    parts = [
+        f"{arcsec(abs(e.value), e.u95)} {plus if e.value > 0 else minus}"
+        for e, plus, minus in ((hz, "right", "left"), (v, "low", "high"))
+        if abs(e.value) > e.u95
+    ]
+    u = max(hz.u95, v.u95)
+    if not parts:
+        worst = max(hz.proved_to, v.proved_to)
+        return f"No error shown: the tracker points where the telescope does, proved within {arcsec(worst, worst)}."
+    return f"Tracked, a prism reads {' and '.join(parts)} of where the eye points, ± {arcsec(u, u)}."
+
+
+def shown_of(quantities: list[JudgedQuantity], read: TrackerRead) -> list[Shown]:
+    rows = [
+        shown(quantities[0], "Tracker across, right is plus"),
+        shown(quantities[1], "Tracker in height, low is plus"),
+    ]
+    for one, label in zip(quantities, ("across", "in height"), strict=True):
+        if one.name in read.before.old:
+            before = read.before.old[one.name]
+            rows.append(row(f"before_{one.name}", f"Stored before, {label}", f"{figure(before, 1)}″", before, "arcsec"))
+    return rows
+
+
+def worked_of(read: TrackerRead, offsets: list[TrackerOffset], e: Estimate) -> list[CalculationLine]:
+    lines = [
+        line("Across: half the faces' difference", "sin z·[(L auto − L eye) − (R auto − R eye)]/2"),
+        line("In height: half the faces' sum", "[(L auto − L eye) + (R auto − R eye)]/2"),
+    ]
+    for prism, one in zip(read.seen, offsets, strict=True):
+        lines.append(
+            line(
+                prism.name.capitalize(),
+                f"across {figure(one.hz, 2)}″, in height {figure(one.v, 2)}″; alike in both faces {figure(one.common_hz, 2)}″, {figure(one.common_v, 2)}″",
+            )
+        )
+    lines.append(line("Standard uncertainty, degrees of freedom", f"{figure(e.sigma, 2)}″, {figure(e.dof, 1)}"))
+    return lines
+
+
+def work_of(document: Tracker, hz: Estimate, v: Estimate) -> list[Effect]:
+    far = document.work.sight_m if "sight_m" in document.work.model_fields_set else 100.0
+    per = far / ARCSEC_PER_RADIAN * 1000
+    return [
+        effect(
+            "tracked-point",
+            f"A point tracked in one face lies {figure(abs(hz.value) * per, 1)} mm aside and {figure(abs(v.value) * per, 1)} mm in height at {far:g} m.",
+        )
+    ]
+
+
+def draw(_document: Tracker, read: TrackerRead, judgement: Judgement | None) -> CirclePicture:
+    """Automatic less by eye, face by face: left about the tracker's offset, right opposite across and alike in height."""
+    points = []
+    for one in read.seen:
+        if any(not listed for listed in one.lists.values()):
+            continue
+        z = sine(one.zenith_deg)
+        for face, sign in (("left", 1.0), ("right", -1.0)):
+            hz, v = (
+                mean_direction([p.hz for p in one.lists["manual", face]]),
+                mean([p.v for p in one.lists["manual", face]]),
+            )
+            for i, p in enumerate(one.lists["auto", face]):
+                label = f"face {face}" if i == 0 and one is read.seen[0] else ""
+                points.append((sign * wrapped(p.hz - hz) * 3600 * z, -(p.v - v) * 3600, label, p.path))
+    figures = figures_of(judgement, TrackerFigures)
+    centre = (figures.tracker_hz_arcsec, -figures.tracker_v_arcsec) if figures else None
+    limit = judgement.quantities[0].limits.use if judgement else None
+    return circle(
+        "arcsec",
+        points,
+        centre,
+        None,
+        "the tracker's offset",
+        "",
+        x="horizontal",
+        y="vertical",
+        limit=limit,
+        seen="Where the tracker points, the telescope in the middle.",
+    )

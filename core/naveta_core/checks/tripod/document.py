@@ -1,0 +1,110 @@
+"""A check of a tripod as it is typed: what a look found, and a scale read with the head let alone, pressed, let go."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from ...documents.envelope import CheckDocument, Part, Typed
+from ...engine.fields import YES_NO, Choice, Field, Length, Number, Rows, where_of
+from ...engine.parser import Range
+from ...engine.reader import Reader
+from ...results import Answer, Figures, Repeats
+
+SET, TWIST = "set_arcsec", "twist_arcsec"
+DISTANCE = Range(5.0, 60.0, "a distance to the scale")
+MOST_MM = 2000.0
+LOOKS = (
+    (
+        "clamps_hold",
+        "Do the clamps hold a leg that is pressed down?",
+        "clamps-slip",
+        "A clamp slips under load.",
+        "tighten-clamps",
+        "Clean and tighten the clamp; a worn one is replaced.",
+    ),
+    (
+        "hinges_firm",
+        "Does a leg, let go at an angle, stay for a moment and then fall slowly?",
+        "hinges-loose",
+        "A hinge has play, or binds.",
+        "set-hinges",
+        "Set the hinge bolts until a leg just holds by itself.",
+    ),
+    (
+        "shoes_firm",
+        "Are the shoes firm on the legs, points sharp?",
+        "shoes-loose",
+        "A shoe is loose or blunt.",
+        "fix-shoes",
+        "Fix the shoe; a blunt point is replaced.",
+    ),
+)
+YesNo = Literal["yes", "no"]
+
+
+def _look(name: str) -> Field:
+    asked = next(one[1] for one in LOOKS if one[0] == name)
+    return Choice(asked, *YES_NO, words=asked.rstrip("?").lower(), look=True)
+
+
+class LoadCycle(Part):
+    """The scale read with the head let alone, under the hand, and let go again, mm."""
+
+    free_mm: Annotated[Typed | None, Number("Let alone", "mm", -MOST_MM, MOST_MM)] = None
+    loaded_mm: Annotated[Typed | None, Number("Under the hand", "mm", -MOST_MM, MOST_MM)] = None
+    released_mm: Annotated[Typed | None, Number("Let go", "mm", -MOST_MM, MOST_MM)] = None
+
+
+class TripodObservations(Part):
+    clamps_hold: Annotated[YesNo | None, _look("clamps_hold")] = None
+    hinges_firm: Annotated[YesNo | None, _look("hinges_firm")] = None
+    shoes_firm: Annotated[YesNo | None, _look("shoes_firm")] = None
+    distance: Annotated[Typed | None, Length("Distance to the scale", DISTANCE)] = None
+    rounds: Annotated[list[LoadCycle], Rows("round", 20, 2, "One more round")] = []
+
+
+class Tripod(CheckDocument):
+    """A check of a tripod."""
+
+    kind: Literal["tripod"]
+    observations: TripodObservations
+
+
+class HeadMove(Answer):
+    """What the head gave under a hand, and what of it did not come back."""
+
+    twist_mm: float
+    set_mm: float
+
+
+class TripodFigures(Figures):
+    """What does not spring back, and the twist under a hand."""
+
+    set_arcsec: float
+    sigma_set_arcsec: float
+    twist_arcsec: float
+    sigma_twist_arcsec: float
+    rounds: list[HeadMove]
+    repeats: Repeats
+
+
+where = where_of(TripodObservations)
+
+
+@dataclass
+class TripodRead:
+    """Rounds as read, mm, and the distance, m."""
+
+    rounds: list[tuple[str, float, float, float]]
+    distance_m: float | None
+    steps: list[float]
+
+
+def read_document(document: Tripod, reader: Reader) -> TripodRead:
+    o = document.observations
+    distance = reader.figure(o, "distance")
+    rows = reader.rows(o, "rounds")
+    rounds = [(one.path, one["free_mm"], one["loaded_mm"], one["released_mm"]) for one in rows]
+    steps = [one.step(name) for one in rows for name in ("free_mm", "loaded_mm", "released_mm")]
+    return TripodRead(rounds, distance.value if distance else None, steps)

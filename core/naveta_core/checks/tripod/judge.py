@@ -1,0 +1,148 @@
+"""What a tripod's twist and set mean, and what a look found: repaired by hand, or put out of use."""
+
+from __future__ import annotations
+
+from math import hypot
+
+from ...engine.conditions import Circumstances, Needs
+from ...engine.kind import Growing
+from ...engine.parser import rounding
+from ...engine.rows import effect, shown
+from ...engine.verdict import (
+    JudgedQuantity,
+    Judgement,
+    limits_from,
+    noise_factor,
+    prior_dof,
+    repeats_of,
+    report_outlier,
+)
+from ...results import Coded, Effect
+from ...stats.decision import Limits
+from ...stats.estimate import SCATTER_REFUSED, Spread, scatter_factor
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import arcsec, figure
+from .document import LOOKS, SET, TWIST, HeadMove, Tripod, TripodFigures, TripodRead, where
+from .solve import HeadMoves, estimates_of, moves_of, outlier_of
+from .text import finding_of, worked_of
+
+SCALE_MM = 0.2
+"""A mark on a scale with millimetres, estimated through the telescope."""
+SOURCE = "opening value for angles"
+CAUTIONS = {"before": ("pinch", "tread", "lift"), "reading": ("hold", "sun"), "adjusting": ("pinch", "leg-drops")}
+
+
+def _report_scatter(judgement: Judgement, spread: Spread, dof: float) -> None:
+    factor = scatter_factor(spread, dof)
+    if factor is not None:
+        text = f"The rounds fit each other {factor:.1f} times worse than such readings do: take them again, one hand, the feet trodden in."
+        (judgement.refused if factor > SCATTER_REFUSED else judgement.reasons).append(("scatter", text))
+
+
+def needs(_document: Tripod) -> Needs:
+    return Needs(wind=True)
+
+
+def _quantities(
+    document: Tripod, read: TripodRead, moves: HeadMoves, kept: list[int], within: float, scale: float
+) -> list[JudgedQuantity]:
+    """What does not spring back, and the twist under a hand; each also with every single round left out."""
+    estimates = estimates_of(document, moves, within, scale)
+    left_out = [estimates_of(document, moves.without(i), within, scale) if len(kept) > 1 else None for i in kept]
+    q = 2 * within / len(moves.sets) * scale**2
+
+    def quantity(at: int, name: str, noun: str, opening: Limits, condition: str, turn: str) -> JudgedQuantity:
+        rests = [(read.rounds[i][0], one[at] if one else None) for i, one in zip(kept, left_out, strict=True)]
+        limits = limits_from(document, name, opening)
+        return JudgedQuantity(
+            name, noun, "arcsec", estimates[at], limits, q, condition=condition, turn=turn, without=tuple(rests)
+        )
+
+    return [
+        quantity(
+            0,
+            SET,
+            "what does not spring back",
+            Limits(5.0, 10.0, 60.0, SOURCE),
+            "For levels and short angles; hands off between the faces.",
+            "Tread the feet in afresh, tighten clamps and hinges, then run it again, as left.",
+        ),
+        quantity(
+            1,
+            TWIST,
+            "the twist under a hand",
+            Limits(30.0, 60.0, 120.0, SOURCE),
+            "For levels; hands off the head while angles are read.",
+            "Tighten hinges and clamps until nothing gives, then run it again, as left.",
+        ),
+    ]
+
+
+def _at_50_m(arcsec_kept: float) -> Effect:
+    aside = figure(abs(arcsec_kept) / ARCSEC_PER_RADIAN * 50_000, 1)
+    text = f"What does not spring back is {aside} mm at 50 m, in every angle after a hand leant on it."
+    return effect("at-50-m", text)
+
+
+def judge(document: Tripod, read: TripodRead, told: Circumstances) -> Judgement:
+    assert read.distance_m is not None
+    scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
+    pointing = hypot(SCALE_MM, 30.0 / (document.instrument.magnification or 30.0) / scale)
+    within = (pointing * noise_factor(document) * told.factor) ** 2 + rounding(read.steps)
+    moves = moves_of(read, within)
+    kept_e, twist_e = estimates_of(document, moves, within, scale)
+    outlier = outlier_of(moves)
+    kept = [i for i in range(len(read.rounds)) if i != outlier]
+    quantities = _quantities(document, read, moves, kept, within, scale)
+    figures = TripodFigures(
+        set_arcsec=kept_e.value,
+        sigma_set_arcsec=kept_e.sigma,
+        twist_arcsec=twist_e.value,
+        sigma_twist_arcsec=twist_e.sigma,
+        rounds=[
+            HeadMove(twist_mm=abs(loaded - free), set_mm=released - free) for _, free, loaded, released in read.rounds
+        ],
+        repeats=repeats_of(moves.spread),
+    )
+    judgement = Judgement(
+        quantities,
+        figures,
+        finding_of(kept_e.value, kept_e.u95, twist_e.value, document),
+        [shown(quantities[0], "Does not spring back by"), shown(quantities[1], "Turns under a hand by")],
+        worked_of(read, scale, kept_e.value, twist_e.value),
+        [_at_50_m(kept_e.value)],
+        one_more=("round", "rounds"),
+        repeat_text="Tread the feet in afresh and take it once more. Both count together.",
+        service_text="Put it out of use: joints that give for good are replaced.",
+    )
+    judgement.repeats = moves.spread
+    judgement.reasons += _looked(document, judgement)
+    if outlier is not None:
+        path = read.rounds[outlier][0]
+        text = f"The {where(path)} does not fit the others: one slip would do that. Take it again."
+        report_outlier(judgement, path, text)
+    elif len(moves.sets) > 1:
+        _report_scatter(judgement, moves.spread, prior_dof(document))
+    return judgement
+
+
+def _looked(document: Tripod, judgement: Judgement) -> list[Coded]:
+    said: list[Coded] = []
+    o = document.observations
+    for name, _, code, text, act, mend in LOOKS:
+        if getattr(o, name) == "no":
+            said.append((code, text))
+            judgement.to_mend.append((act, mend))
+    if any(getattr(o, name) is None for name, *_ in LOOKS):
+        said.append(("not-looked", "Clamps, hinges and shoes were not all looked at."))
+    return said
+
+
+def grow(document: Tripod, read: TripodRead) -> Growing:
+    looked = [(code, text) for name, _, code, text, *_ in LOOKS if getattr(document.observations, name) == "no"]
+    if not read.rounds or read.distance_m is None:
+        return Growing(looked)
+    _, free, loaded, released = read.rounds[-1]
+    scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
+    gave, stays = arcsec(abs(loaded - free) * scale, 10), arcsec(abs(released - free) * scale, 1)
+    return Growing([*looked, ("running", f"Last round: it gave {gave} under the hand, {stays} did not spring back.")])

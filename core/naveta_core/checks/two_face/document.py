@@ -1,0 +1,304 @@
+"""A two-face check as it is typed: targets pointed at in both faces, a closing sight; and what is wrong with the whole."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from itertools import pairwise
+from math import fsum, hypot, radians, sin
+from statistics import median
+from typing import Annotated, Literal
+
+from pydantic import Field as Bounds
+
+from ...documents.envelope import CheckDocument, Part, Typed
+from ...engine.directions import FAR_OFF_DEG
+from ...engine.fields import Angle, Choice, Number, Option, Rows, Text, where_of
+from ...engine.parser import blank
+from ...engine.reader import Reader
+from ...engine.repeats import Repeated
+from ...engine.storing import Before, StoredField, StoredValue, Stores, read_before
+from ...geometry import mean, mean_direction, wrapped
+from ...results import Answer, Figures, Repeats
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.numbers import SEXAGESIMAL, finest, shown_step
+
+MarkKind = Literal["plate", "sticker", "prism", "round-about-prism", "nail", "pole", "edge", "unknown"]
+COLLIMATION, INDEX, AXIS = "collimation_arcsec", "index_arcsec", "tilting_axis_arcsec"
+KEPT = (
+    StoredValue(COLLIMATION, "before_collimation_arcsec", "c"),
+    StoredValue(INDEX, "before_index_arcsec", "i"),
+    StoredValue(AXIS, "before_tilting_axis_arcsec", "t"),
+)
+DEFAULT_ACCURACY_ARCSEC = 5.0
+POINTING_ARCSEC = 30.0
+"""A telescope of magnification M points to 30″/M."""
+MARK_MM = {
+    "plate": 0.2,
+    "sticker": 0.3,
+    "prism": 0.5,
+    "round-about-prism": 2.0,
+    "nail": 0.5,
+    "pole": 0.5,
+    "edge": 1.0,
+    "unknown": 0.5,
+}
+USUAL_DISTANCE_M = 60.0
+BETWEEN_SHARE = 0.4
+GON_SUM, GON_WITHIN = 400.0, 2.0
+LEAST_ZENITH_DEG = 3.0
+MARKS = (
+    Option("plate", "Target plate"),
+    Option("sticker", "Sticker"),
+    Option("prism", "Prism, by eye"),
+    Option("edge", "Edge, spire"),
+)
+
+
+class CirclePointing(Repeated):
+    """Both circles at one pointing, in the document's angle unit."""
+
+    hz: Annotated[Typed | None, Angle("Horizontal", "horizontal circle")] = None
+    v: Annotated[Typed | None, Angle("Zenith angle", "vertical circle")] = None
+
+
+class FaceTarget(Part):
+    """One target, seen in face left and in face right."""
+
+    name: Annotated[str, Bounds(max_length=40), Text("Name")] = ""
+    distance_m: Annotated[Typed | None, Number("Distance", "m", 2, 3000, optional=True)] = None
+    mark: Annotated[MarkKind | None, Choice("What is sighted", *MARKS, words="mark", optional=True)] = None
+    left: Annotated[
+        list[CirclePointing], Rows("pointing in face left", 20, 1, "One more pointing", branch=("face", "left"))
+    ] = []
+    right: Annotated[
+        list[CirclePointing], Rows("pointing in face right", 20, 1, "One more pointing", branch=("face", "right"))
+    ] = []
+
+
+class TwoFaceObservations(Stores):
+    """Targets in the order in which they were first sighted; a closing sight of the first, face left."""
+
+    before_collimation_arcsec: Annotated[Typed | None, StoredField("c")] = None
+    before_index_arcsec: Annotated[Typed | None, StoredField("i")] = None
+    before_tilting_axis_arcsec: Annotated[Typed | None, StoredField("t")] = None
+    targets: Annotated[list[FaceTarget], Rows("mark", 6, 1, number="target")] = []
+    closing: Annotated[
+        list[CirclePointing], Rows("closing pointing", 10, 0, "One more pointing", branch=("face", "closing"))
+    ] = []
+
+
+class TwoFace(CheckDocument):
+    """Horizontal collimation, vertical index and, with a steep target, the trunnion axis."""
+
+    kind: Literal["two-face"]
+    observations: TwoFaceObservations
+
+
+class FaceDifference(Answer):
+    """What the faces of a target differ by."""
+
+    name: str
+    zenith_deg: float
+    double_collimation_arcsec: float
+    index_sum_arcsec: float
+
+
+class TwoFaceFigures(Figures):
+    """c, i and, where it was determined, t."""
+
+    collimation_arcsec: float
+    index_arcsec: float
+    tilting_axis_arcsec: float | None
+    sigma_collimation_arcsec: float
+    sigma_index_arcsec: float
+    sigma_tilting_axis_arcsec: float | None
+    targets: list[FaceDifference]
+    repeats: Repeats
+
+
+where = where_of(TwoFaceObservations, found="found before")
+
+
+@dataclass(slots=True)
+class ReadPointing:
+    """One pointing, degrees as read, and the worth of the last digit in seconds: the finest of the sheet."""
+
+    path: str
+    hz: float
+    v: float
+    step_arcsec: float
+    texts: tuple[str, str]
+    repeat: int = 1
+
+
+@dataclass
+class SightedTarget:
+    """One mark as far as it was seen in one round: the circle may lie otherwise in the next."""
+
+    path: str
+    name: str
+    distance_m: float | None
+    mark: str
+    left: list[ReadPointing]
+    right: list[ReadPointing]
+    repeat: int = 1
+
+    @property
+    def zenith_deg(self) -> float:
+        """The mark's zenith angle, the faces' mean; the index falls out."""
+        return (mean([p.v for p in self.left]) + 360.0 - mean([p.v for p in self.right])) / 2
+
+    def within_arcsec(self, document: TwoFace) -> float:
+        """Spread of one pointing: circle, eye, mark at its distance."""
+        s = accuracy(document)
+        eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
+        mark = MARK_MM[self.mark] / 1000 / (self.distance_m or USUAL_DISTANCE_M) * ARCSEC_PER_RADIAN
+        return hypot(s, eye, mark)
+
+
+@dataclass
+class TwoFaceRead:
+    """Marks, the closing look, what was stored before."""
+
+    seen: list[SightedTarget]
+    closing: list[ReadPointing]
+    before: Before = field(default_factory=Before)
+
+
+def accuracy(document: TwoFace) -> float:
+    return document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
+
+
+def read_document(document: TwoFace, reader: Reader) -> TwoFaceRead:
+    """Every pointing that can be read; faults and what is missing are in the reader."""
+    o = document.observations
+    seen = []
+    for i, target in enumerate(o.targets or [FaceTarget()]):
+        path = f"observations.targets[{i}]"
+        distance = reader.figure(target, "distance_m", path)
+        lists = [pointings_of(reader, target, face, path) for face in ("left", "right")]
+        want_in_every_repeat(reader, {f"{path}.{face}": getattr(target, face) for face in ("left", "right")})
+        name, far = target.name.strip() or where(path), distance.value if distance else None
+        for n, (left, right) in by_repeats(lists):
+            called = name if n == 1 else f"{name}, repeat {n}"
+            seen.append(SightedTarget(path, called, far, target.mark or "unknown", left, right, n))
+    closing = pointings_of(reader, o, "closing", "observations")
+    alike([*closing, *(p for one in seen for p in (*one.left, *one.right))])
+    seen.sort(key=lambda one: one.repeat)
+    if not reader.missing and not reader.faults:
+        for one in seen:
+            _plausible(document, reader, one)
+        _same_sense(reader, seen)
+    return TwoFaceRead(seen, closing, read_before(document, reader, KEPT))
+
+
+def pointings_of(reader: Reader, holder: Part, name: str, base: str) -> list[ReadPointing]:
+    """Pointings of one list, both circles in degrees."""
+    return [
+        ReadPointing(
+            one.path,
+            one["hz"] % 360.0,
+            one["v"] % 360.0,
+            finest((one.step("hz"), one.step("v"))) * 3600,
+            (one.text("hz"), one.text("v")),
+            one.repeat,
+        )
+        for one in reader.rows(holder, name, base)
+    ]
+
+
+def alike(pointings: Iterable[ReadPointing]) -> None:
+    """Give every pointing the finest last digit of the sheet: a zero dropped at the end is no coarser reading."""
+    listed = list(pointings)
+    step = finest(one.step_arcsec for one in listed)
+    step = shown_step([value * 3600 for one in listed for value in (one.hz, one.v)], step, SEXAGESIMAL)
+    for one in listed:
+        one.step_arcsec = step
+
+
+def want_in_every_repeat(reader: Reader, lists: dict[str, list[CirclePointing]]) -> None:
+    """Note what is missing where a repeat was begun in one list and not in another."""
+    begun = {one.repeat or 1 for listed in lists.values() for one in listed if not blank(one.hz, one.v)}
+    for path, listed in lists.items():
+        for n in sorted(begun - {one.repeat or 1 for one in listed if not blank(one.hz, one.v)}):
+            at = next((i for i, one in enumerate(listed) if (one.repeat or 1) == n), len(listed))
+            for name in ("hz", "v"):
+                reader.missing_at(f"{path}[{at}].{name}")
+
+
+def by_repeats(lists: list[list[ReadPointing]]) -> list[tuple[int, list[list[ReadPointing]]]]:
+    """The lists of one mark, repeat by repeat."""
+    repeats = sorted({one.repeat for listed in lists for one in listed} or {1})
+    return [(n, [[one for one in listed if one.repeat == n] for listed in lists]) for n in repeats]
+
+
+def _plausible(document: TwoFace, reader: Reader, one: SightedTarget) -> None:
+    """Faces swapped, elevations for zenith angles, gon for degrees, another mark, a circle that turned along."""
+    # By the middle one of each face: a single mistyped pointing is then named by itself, not as a wrong mark.
+    v_left, v_right = median(p.v for p in one.left), median(p.v for p in one.right)
+    given = f"{one.left[0].texts[1]} and {one.right[0].texts[1]}"
+    circles = f"{one.name}, vertical circles"
+    if abs(v_left + v_right - 360.0) > FAR_OFF_DEG:
+        reader.fault(one.path, circles, given, _wanted_of_verticals(document, one, v_left, v_right))
+    elif v_left > 180.0:
+        wanted = "face left below 180° and face right above: the faces look swapped"
+        reader.fault(one.path, f"{one.name}, the faces", given, wanted)
+    elif not LEAST_ZENITH_DEG < one.zenith_deg < 180.0 - LEAST_ZENITH_DEG:
+        reader.fault(one.path, circles, given, "a mark that is not straight up or down")
+    else:
+        _half_a_turn(reader, one)
+
+
+def _wanted_of_verticals(document: TwoFace, one: SightedTarget, v_left: float, v_right: float) -> str:
+    """What is wanted instead of vertical circles that do not sum to 360°."""
+    plain = [_plain(p.texts[1]) for p in (one.left[0], one.right[0])]
+    if document.units.angle != "gon" and abs(fsum(plain) - GON_SUM) < GON_WITHIN:
+        return "degrees; these sum to 400: are they gon? change the unit"
+    alike = abs(v_left + v_right - 180.0) < FAR_OFF_DEG or abs(wrapped(v_left - v_right)) < FAR_OFF_DEG
+    if (v_left < 90 and v_right < 90) or alike:
+        return "zenith angles: 0 straight up, 90 level, face right 360 less it"
+    return f"two that sum to 360°: these to {v_left + v_right:.3f}°. A whole degree or minute mistyped?"
+
+
+def _half_a_turn(reader: Reader, one: SightedTarget) -> None:
+    """A fault where the horizontal circles of the two faces do not differ by half a turn."""
+    first = one.left[0].hz
+    left = median(wrapped(p.hz - first) for p in one.left)
+    hz = wrapped(left - median(wrapped(p.hz - first - 180.0) for p in one.right) - 180.0)
+    if abs(abs(hz) - 180.0) <= FAR_OFF_DEG:
+        return
+    circles = f"{one.left[0].texts[0]} and {one.right[0].texts[0]}"
+    alike = (
+        "; these are alike: was the circle held, or the telescope not turned through?"
+        if abs(hz) < FAR_OFF_DEG
+        else f"; these differ by {abs(hz):.3f}°: the same mark, the circle not touched?"
+    )
+    reader.fault(one.path, f"{one.name}, horizontal circles", circles, "two that differ by 180°" + alike)
+
+
+def _same_sense(reader: Reader, seen: list[SightedTarget]) -> None:
+    """Whether from mark to mark both faces turn the same way."""
+    for first, second in pairwise(seen):
+        if reader.faults or first.repeat != second.repeat:
+            continue
+        left = wrapped(mean_direction([p.hz for p in second.left]) - mean_direction([p.hz for p in first.left]))
+        right = wrapped(mean_direction([p.hz for p in second.right]) - mean_direction([p.hz for p in first.right]))
+        if abs(left - right) > FAR_OFF_DEG and abs(left + right) < FAR_OFF_DEG:
+            reader.fault(
+                "observations.targets",
+                "the horizontal circles",
+                f"{left:.2f}° and {right:.2f}° from mark to mark",
+                "the same turn in both faces: one counts the other way",
+            )
+
+
+def _plain(text: str) -> float:
+    try:
+        return float(text.replace(",", "."))
+    except ValueError:
+        return 0.0
+
+
+def sine(zenith_deg: float) -> float:
+    return sin(radians(zenith_deg))

@@ -1,0 +1,350 @@
+"""What c, i and t mean, and what is wrong with pointings: outliers, moves, scatter, a target that cannot tell."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from math import sqrt
+
+from ...engine.conditions import Circumstances, Needs
+from ...engine.parser import ordinal
+from ...engine.storing import tell_before, tell_proved
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...geometry import mean, wrapped
+from ...results import Coded
+from ...stats.decision import Grade, Limits, decide
+from ...stats.estimate import SCATTER_REFUSED, Estimate, scatter_factor
+from ...stats.outliers import find_moved, find_outlier, left_between, likely_slip, too_scattered
+from ...units.formatting import arcsec, capital, figure
+from .document import (
+    AXIS,
+    COLLIMATION,
+    INDEX,
+    KEPT,
+    FaceDifference,
+    ReadPointing,
+    TwoFace,
+    TwoFaceFigures,
+    TwoFaceRead,
+    accuracy,
+    where,
+)
+from .solve import TwoFaceSolution, groups_of, solve
+from .text import finding_of, shown_of, work_of, worked_of
+
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("sun", "hold", "no-plunge"),
+    "reading": ("sun", "hold", "no-plunge"),
+    "adjusting": ("hold", "focus-stop"),
+}
+STORE = "Measure as the instrument's own routine asks, store; then a second round, as left."
+
+
+def needs(_document: TwoFace) -> Needs:
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
+
+
+def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgement:
+    """Set aside what stands apart, solve, and hold c, i and t against their limits."""
+    refused, reasons, aside, marked = find_faults(document, seen)
+    solution = solve(document, without(seen, aside))
+    quantities = _quantities(document, solution)
+    figures = _figures(solution)
+    judgement = Judgement(
+        quantities,
+        figures,
+        finding_of(solution),
+        shown_of(quantities, solution),
+        worked_of(solution),
+        work_of(document, solution),
+        solution.repeats,
+        one_more=("round of pointings", "rounds of pointings"),
+        repeat_text="Take the full test before anything is stored: five pointings a face. Both count together.",
+    )
+    judgement.set_aside = aside
+    judgement.refused += [*refused, *too_steep(solution), *far_from_last(document, solution)]
+    if solution.axis is None and len(solution.faces) > 1:
+        text = "For the tilting axis: a second mark 15° or more higher or lower; 20 m away it must stand 5.4 m above the telescope. Plan the marks first."
+        judgement.extra_actions.append(("steeper-mark", text))
+    tell_before(judgement, document, seen.before, KEPT)
+    tell_proved(judgement, document, KEPT)
+    judgement.reasons += [*reasons, *_signs(seen, solution, quantities)]
+    if marked is not None:
+        judgement.outlier = marked
+    before = solve(document, seen)
+    if aside and not refused and _grades(document, before) != _grades(document, solution):
+        judgement.refused.append(
+            ("apart-decides", "With and without what is set aside the verdict differs: take that face again.")
+        )
+    return judgement
+
+
+def _grades(document: TwoFace, solution: TwoFaceSolution) -> list[Grade]:
+    return [decide(one.estimate, one.limits).grade for one in _quantities(document, solution)]
+
+
+def _limits(document: TwoFace, name: str) -> Limits:
+    s = accuracy(document)
+    optical = document.instrument.kind == "theodolite" and document.instrument.reading == "optical"
+    both = document.work.both_faces
+    if name == AXIS:
+        use, most, share = max(10.0, 3 * s), 60.0, 2.0
+        watch = share * use if both else use
+    else:
+        use, most = max(10.0 if optical else 5.0, 2 * s), 180.0
+        watch = max(use, 4 * s) if both else use
+    # What the instrument can store is what can be adjusted; without knowing it, what they usually store.
+    most = max(watch, document.instrument.storable_arcsec or most)
+    work = "for work in both faces" if both else "for work in one face"
+    why = f"opening value for angles of {s:g}″, {work}; the stated accuracy is a scatter of readings, not a limit"
+    limits = limits_from(document, name, Limits(use, watch, most, why))
+    return _raw(limits, name) if document.instrument.judged_raw and name != AXIS else limits
+
+
+def _raw(limits: Limits, name: str) -> Limits:
+    """A firm that judges 2c and 2i: half of the figure is judged, so half of its limit."""
+    twice = "2c" if name == COLLIMATION else "2i"
+    why = f"the firm judges the raw {twice}, limit {limits.use:g}″: half of it for the error. {capital(limits.source)}"
+    return Limits(limits.use / 2, limits.watch / 2, limits.adjust, why)
+
+
+def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuantity]:
+    told: list[tuple[str, str, str, Estimate | None]] = [
+        (COLLIMATION, "sighting error c", "c", solution.collimation),
+        (INDEX, "vertical index i", "i", solution.index),
+        (AXIS, "tilting axis t", "t", solution.axis),
+    ]
+    return [
+        JudgedQuantity(
+            name,
+            f"the {noun}",
+            "arcsec",
+            estimate,
+            _limits(document, name),
+            *solution.q[key],
+            condition="In both faces only: the mean of both is free of it.",
+            turn=STORE,
+            beyond="what can be stored",
+            storing=name != AXIS,
+        )
+        for name, noun, key, estimate in told
+        if estimate is not None
+    ]
+
+
+def _figures(solution: TwoFaceSolution) -> TwoFaceFigures:
+    c, i, t = solution.collimation, solution.index, solution.axis
+    targets = [
+        FaceDifference(
+            name=one.seen.name,
+            zenith_deg=one.zenith_deg,
+            double_collimation_arcsec=one.double_c,
+            index_sum_arcsec=one.index_sum,
+        )
+        for one in solution.faces
+    ]
+    return TwoFaceFigures(
+        collimation_arcsec=c.value,
+        index_arcsec=i.value,
+        tilting_axis_arcsec=t.value if t else None,
+        sigma_collimation_arcsec=c.sigma,
+        sigma_index_arcsec=i.sigma,
+        sigma_tilting_axis_arcsec=t.sigma if t else None,
+        targets=targets,
+        repeats=repeats_of(solution.repeats),
+    )
+
+
+def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[JudgedQuantity]) -> list[Coded]:
+    """What the geometry and the numbers of pointings say."""
+    said: list[Coded] = []
+    if solution.axis is None:
+        said.append(
+            (
+                "not-determined",
+                "The tilting axis was not determined: it wants a second mark 15° or more higher or lower. It is counted in c with 5″.",
+            )
+        )
+    if any(len(one.seen.left) != len(one.seen.right) for one in solution.faces):
+        said.append(
+            (
+                "unequal-faces",
+                "Not as many pointings in one face as in the other: the fewer ones decide how sure it is.",
+            )
+        )
+    if {one.repeat for one in seen.seen} - {one.repeat for one in seen.closing}:
+        said.append(
+            (
+                "no-closing-look",
+                "Without a closing look at the first mark a move between the faces would hide in c and i.",
+            )
+        )
+    if any(one.estimate.u95 > one.limits.use for one in quantities):
+        surest = max(one.estimate.u95 for one in quantities)
+        said.append(("quick", f"Quick: it shows ± {arcsec(surest, surest)} at best. Nothing is stored from it."))
+    return said
+
+
+LEVEL_WITHIN_DEG = 10.0
+FAR_FROM_LAST_ARCSEC = 60.0
+CIRCLES = (
+    "face left, horizontal circle",
+    "face left, vertical circle",
+    "face right, horizontal circle",
+    "face right, vertical circle",
+)
+
+
+def without(seen: TwoFaceRead, aside: list[str]) -> TwoFaceRead:
+    kept = [
+        replace(
+            one, left=[p for p in one.left if p.path not in aside], right=[p for p in one.right if p.path not in aside]
+        )
+        for one in seen.seen
+    ]
+    return TwoFaceRead(kept, seen.closing, seen.before)
+
+
+def find_faults(document: TwoFace, seen: TwoFaceRead) -> tuple[list[Coded], list[Coded], list[str], Coded | None]:
+    """What is refused, what is told, the pointings set aside, and the one to be marked."""
+    reasons: list[Coded] = []
+    aside: list[str] = []
+    marked: Coded | None = None
+    faces_hit: set[int] = set()
+    for _ in range(3):
+        current = without(seen, aside)
+        solution = solve(document, current)
+        groups = groups_of(solution.faces)
+        moved, outlier = find_moved(groups), find_outlier(groups)
+        if moved is not None and (outlier is None or moved.deviation >= outlier.deviation):
+            text = f"Something moved in {_called(current, moved.group)} between the {ordinal(moved.index - 1)} and the {ordinal(moved.index)} pointing: take that face again."
+            return [("moved", text)], reasons, aside, marked
+        if outlier is None:
+            break
+        if outlier.sole_pair:
+            return (
+                [
+                    (
+                        "readings-differ",
+                        f"The two pointings of {_called(current, outlier.group)} differ by more than pointing explains: take a third.",
+                    )
+                ],
+                reasons,
+                aside,
+                marked,
+            )
+        if len(aside) == 2 or outlier.group // 2 in faces_hit:
+            return (
+                [
+                    (
+                        "too-many-apart",
+                        f"More than one pointing stands apart: take {_called(current, outlier.group)} again.",
+                    )
+                ],
+                reasons,
+                aside,
+                marked,
+            )
+        faces_hit.add(outlier.group // 2)
+        path, text = _outlier_text(document, current, solution, outlier.group, outlier.index)
+        aside.append(path)
+        reasons.append(("set-aside", text))
+        marked = (path, "Stands apart: take one more pointing here.")
+    refused = _scattered(seen, solution, groups) + _closing(current, solution, groups)
+    return refused, reasons, aside, marked
+
+
+def _listed(seen: TwoFaceRead, group: int) -> tuple[list[ReadPointing], str]:
+    one = seen.seen[group // 4]
+    return one.left if group % 4 < 2 else one.right, "hz" if group % 2 == 0 else "v"
+
+
+def _called(seen: TwoFaceRead, group: int) -> str:
+    return f"{seen.seen[group // 4].name}, {CIRCLES[group % 4]}"
+
+
+def _outlier_text(document: TwoFace, seen: TwoFaceRead, solution: TwoFaceSolution, group: int, index: int) -> Coded:
+    listed, circle_name = _listed(seen, group)
+    point = listed[index]
+    rest = [
+        wrapped(getattr(p, circle_name) - getattr(point, circle_name)) * 3600
+        for i, p in enumerate(listed)
+        if i != index
+    ]
+    away = mean(rest)
+    typed = point.texts[0 if circle_name == "hz" else 1]
+    text = f"{typed} ({where(point.path)}, {circle_name}) lies {arcsec(abs(away))} from its fellows and is set aside."
+    if document.units.angle != "dms":
+        return point.path, text
+    expected = getattr(point, circle_name) + away / 3600
+    slip = _slip(typed, expected, 3 * sqrt(solution.faces[group // 4].within))
+    return point.path, f"{text} Typed {typed} for {slip}?" if slip else text
+
+
+def _slip(typed: str, expected_deg: float, tolerance_arcsec: float) -> str | None:
+    """A packed angle with two digits swapped or one changed that comes near what was expected."""
+    total = expected_deg * 3600
+    degrees, rest = divmod(total, 3600)
+    minutes, seconds = divmod(rest, 60)
+    packed = degrees + minutes / 100 + seconds / 10000
+    return likely_slip(typed, packed, tolerance_arcsec / 10000)
+
+
+def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[Coded]:
+    at = too_scattered(groups)
+    if at is not None:
+        return [
+            ("face-scatters", f"{_called(seen, at)}: its pointings scatter far more than the others. Take it again.")
+        ]
+    factor = scatter_factor(solution.repeats)
+    if factor is not None and factor > SCATTER_REFUSED:
+        return [
+            (
+                "scatter",
+                f"The pointings scatter {factor:.1f} times as much as such pointings do: shimmer, a soft stand, parallax?",
+            )
+        ]
+    return []
+
+
+def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[Coded]:
+    """The closing look of each round against its first mark, face left."""
+    for n in sorted({p.repeat for p in seen.closing}):
+        at = next((i for i, one in enumerate(seen.seen) if one.repeat == n), None)
+        if at is None:
+            continue
+        first, spread, found = seen.seen[at].left, sqrt(solution.faces[at].within), []
+        for name, group in (("hz", groups[4 * at]), ("v", groups[4 * at + 1])):
+            looked = [one for one in seen.closing if one.repeat == n]
+            closing = [wrapped(getattr(p, name) - getattr(first[0], name)) * 3600 / spread for p in looked]
+            away = left_between(group, closing, groups)
+            if away is not None:
+                circle_said = "horizontal" if name == "hz" else "vertical"
+                found.append(f"{arcsec(abs(away) * spread)} in the {circle_said} circle")
+        if found:
+            text = f"The closing look at {seen.seen[at].name} differs by {' and '.join(found)}: something moved between the faces, and it would hide in c and i. Take it again."
+            return [("moved-between", text)]
+    return []
+
+
+def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[Coded]:
+    """One pointing a face cannot be held against its fellows: what lies far from the last finding is asked about."""
+    if any(len(one.seen.left) > 1 or len(one.seen.right) > 1 for one in solution.faces):
+        return []
+    last = next((one.result for one in document.before if one.check == "two-face"), {})
+    said: list[Coded] = []
+    for name, letter, e in ((COLLIMATION, "c", solution.collimation), (INDEX, "i", solution.index)):
+        was = last.get(name)
+        if isinstance(was, int | float) and abs(e.value - was) > FAR_FROM_LAST_ARCSEC:
+            text = f"{letter} is {arcsec(abs(e.value - was), 10)} away from the last finding, by one pointing a face: a minute or ten seconds mistyped? Point once more in both faces."
+            said.append(("far-from-last", text))
+    return said
+
+
+def too_steep(solution: TwoFaceSolution) -> list[Coded]:
+    """A sole mark far from level: the tilting axis hides in c, and no number of pointings parts them."""
+    sole = solution.faces[0]
+    away = abs(sole.zenith_deg - 90.0)
+    if len({one.seen.path for one in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:
+        return []
+    text = f"The only mark is {figure(away, 0)}° from level: the axis hides in c. Take a level one."
+    return [("no-level-target", text)]

@@ -1,0 +1,259 @@
+"""What a two-face check says in words: finding, raw figures and halves, effect, calculation, drawing, and while it grows."""
+
+from __future__ import annotations
+
+from math import cos, radians, sin, tan
+from typing import Any
+
+from ...engine.drawing import circle
+from ...engine.kind import Growing
+from ...engine.parser import ordinal
+from ...engine.rows import effect, line, row, shown
+from ...engine.verdict import JudgedQuantity, Judgement, figures_of, noise_factor
+from ...geometry import mean, mean_direction, wrapped
+from ...results import CalculationLine, CirclePicture, Coded, Edit, Effect, Fix, Shown
+from ...stats.estimate import Estimate
+from ...stats.outliers import find_moved, find_outlier
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import MINUS, arcsec, capital, count, figure, joined
+from .document import CirclePointing, ReadPointing, SightedTarget, TwoFace, TwoFaceFigures, TwoFaceRead, sine, where
+from .solve import TwoFaceSolution
+
+
+def signed(value: float) -> str:
+    text = figure(value, 1)
+    return f"{text}″" if text.startswith(MINUS) else f"+{text}″"
+
+
+def finding_of(solution: TwoFaceSolution) -> str:
+    """One sentence: what is beyond its own ±, and what is not."""
+    told: list[tuple[str, Estimate]] = [("c", solution.collimation), ("i", solution.index)]
+    if solution.axis is not None:
+        told.append(("t", solution.axis))
+    seen = [f"{name} {signed(e.value)} ± {arcsec(e.u95, e.u95)}" for name, e in told if abs(e.value) > e.u95]
+    quiet = [f"{name} within {arcsec(e.proved_to, e.proved_to)}" for name, e in told if abs(e.value) <= e.u95]
+    if not seen:
+        return f"No error shown: {joined(quiet)}."
+    return f"Face left reads too large by {joined(seen)}" + (f"; {joined(quiet)}." if quiet else ".")
+
+
+def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> list[Shown]:
+    names = {
+        "collimation_arcsec": "Sighting error c",
+        "index_arcsec": "Vertical index i",
+        "tilting_axis_arcsec": "Tilting axis t",
+    }
+    rows = [shown(one, names[one.name], signed(one.estimate.value)) for one in quantities]
+    for one in solution.faces:
+        raw = f"2c {signed(one.double_c * sin(radians(one.zenith_deg)))}, 2i {signed(one.index_sum)}"
+        rows.append(
+            row(f"raw_{len(rows)}", f"Raw, {one.seen.name}: both faces' difference", raw, one.double_c, "arcsec")
+        )
+    return rows
+
+
+def worked_of(solution: TwoFaceSolution) -> list[CalculationLine]:
+    lines = [
+        line("Face left less face right, less 180°", "d = 2c/sin z + 2t·cot z"),
+        line("Face left and face right, less 360°", "V_L + V_R − 360° = 2i"),
+    ]
+    for one in solution.faces:
+        told = (
+            f"z {figure(one.zenith_deg, 2)}°: d = {figure(one.double_c, 1)}″, sum − 360° = {figure(one.index_sum, 1)}″"
+        )
+        lines.append(line(f"{one.seen.name}, {len(one.seen.left)} left, {len(one.seen.right)} right", told))
+    if len(solution.faces) == 1:
+        one = solution.faces[0]
+        lines.append(
+            line(
+                "Half of it, at its height",
+                f"c = {figure(one.double_c, 1)}·sin z/2 = {figure(solution.collimation.value, 2)}″",
+            )
+        )
+    else:
+        t = "" if solution.axis is None else f", t = {figure(solution.axis.value, 2)}″"
+        lines.append(line("Least squares over all marks", f"c = {figure(solution.collimation.value, 2)}″{t}"))
+    lines.append(line("Half the sum", f"i = {figure(solution.index.value, 2)}″"))
+    for name, e in (("c", solution.collimation), ("i", solution.index), ("t", solution.axis)):
+        if e is not None:
+            lines.append(
+                line(
+                    f"Standard uncertainty of {name}, degrees of freedom", f"{figure(e.sigma, 2)}″, {figure(e.dof, 1)}"
+                )
+            )
+    return lines
+
+
+def work_of(document: TwoFace, solution: TwoFaceSolution) -> list[Effect]:
+    """What one face alone would cost at the sights of the work."""
+    far, steep = document.work.sight_m, min(abs(document.work.elevation_deg), 80.0)
+    c, i = abs(solution.collimation.value), abs(solution.index.value)
+    aside, high = (value / ARCSEC_PER_RADIAN * far * 1000 for value in (c, i))
+    told = [
+        effect(
+            "one-face",
+            f"In one face: {figure(aside, 2)} mm aside and {figure(high, 2)} mm of height at {far:g} m. The mean of both faces is free of both.",
+        )
+    ]
+    t = abs(solution.axis.value) if solution.axis else 0.0
+    turned = abs(c / cos(radians(steep)) - c) + t * tan(radians(steep))
+    if steep > 1:
+        told.append(
+            effect(
+                "steep-sight",
+                f"Between a level sight and one {steep:g}° steep, one face turns by up to {arcsec(turned)} more.",
+            )
+        )
+    return told
+
+
+def draw(_document: TwoFace, seen: TwoFaceRead, judgement: Judgement | None) -> CirclePicture:
+    """Every pointing against the mean of both faces, seconds, as face left reads: left to one side, right opposite."""
+    points = []
+    for number, one in enumerate(seen.seen, start=1):
+        if not one.left or not one.right:
+            continue
+        middle = mean_direction(
+            [mean_direction([p.hz for p in one.left]), (mean_direction([p.hz for p in one.right]) + 180.0) % 360.0]
+        )
+        zenith = one.zenith_deg
+        for face, listed in (("left", one.left), ("right", one.right)):
+            for i, p in enumerate(listed):
+                hz = p.hz if face == "left" else p.hz + 180.0
+                v = p.v if face == "left" else 360.0 - p.v
+                label = f"face {face}" if number == 1 and i == 0 else ""
+                points.append((wrapped(hz - middle) * 3600 * sine(zenith), (v - zenith) * 3600, label, p.path))
+    figures = figures_of(judgement, TwoFaceFigures)
+    centre = (figures.collimation_arcsec, figures.index_arcsec) if figures else None
+    limit = judgement.quantities[0].limits.use if judgement else None
+    return circle(
+        "arcsec", points, centre, None, "c to the right, i upwards", "", x="horizontal", y="vertical", limit=limit,
+        seen="Each pointing less the mean of both faces.",
+    )  # fmt: skip
+
+
+CIRCLE = ("horizontal", "vertical")
+FAR_SPREAD_ARCSEC = 600.0
+"""Beyond it a pointing was typed wrongly, and that is said beside it."""
+
+
+def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
+    said: list[Coded] = []
+    sole = [one for one in seen.seen if one.left and one.right]
+    if sole and len(sole) < len(seen.seen):
+        hz = (
+            wrapped(
+                mean_direction([p.hz for p in sole[0].left]) - mean_direction([p.hz for p in sole[0].right]) - 180.0
+            )
+            * 3600
+        )
+        v = (mean([p.v for p in sole[0].left]) + mean([p.v for p in sole[0].right]) - 360.0) * 3600
+        said.append(
+            (
+                "running",
+                f"{capital(sole[0].name)} so far: 2c {arcsec(hz * sine(sole[0].zenith_deg))}, 2i {arcsec(v)}; half of each is the instrument's.",
+            )
+        )
+    return Growing(
+        [*said, *_spread_grow(seen), *_moves_grow(document, seen)],
+        _outlier_so_far(document, seen),
+        _fixes(document, seen),
+    )
+
+
+def _listed(seen: TwoFaceRead) -> list[tuple[SightedTarget, str, list[ReadPointing]]]:
+    """Every face of every mark with enough pointings to hold them against each other."""
+    return [
+        (one, face, pointings)
+        for one in seen.seen
+        for face, pointings in (("left", one.left), ("right", one.right))
+        if len(pointings) > 2
+    ]
+
+
+def _groups(document: TwoFace, seen: TwoFaceRead) -> list[list[float]]:
+    """Their pointings over their own spread: horizontal, then vertical, face by face."""
+    groups = []
+    for one, _, pointings in _listed(seen):
+        spread = one.within_arcsec(document) * noise_factor(document)
+        groups.append([wrapped(p.hz - pointings[0].hz) * 3600 / spread for p in pointings])
+        groups.append([(p.v - pointings[0].v) * 3600 / spread for p in pointings])
+    return groups
+
+
+def _outlier_so_far(document: TwoFace, seen: TwoFaceRead) -> Coded | None:
+    """A pointing that stands apart in its face already, before the other face is in."""
+    outlier = find_outlier(_groups(document, seen))
+    if outlier is None:
+        return None
+    pointings = _listed(seen)[outlier.group // 2][2]
+    text = f"Stands apart in the {CIRCLE[outlier.group % 2]} circle: was it typed as read? Else point once more here."
+    return pointings[outlier.index].path, text
+
+
+def _moves_grow(document: TwoFace, seen: TwoFaceRead) -> list[Coded]:
+    """A face whose later pointings lie elsewhere than its first ones: said while one still stands there."""
+    groups = _groups(document, seen)
+    moved, outlier = find_moved(groups), find_outlier(groups)
+    if moved is None or (outlier is not None and outlier.deviation > moved.deviation):
+        return []
+    one, face, _ = _listed(seen)[moved.group // 2]
+    text = f"{capital(one.name)}, face {face}: from the {ordinal(moved.index)} pointing on the {CIRCLE[moved.group % 2]} circle reads otherwise. Something moves or settles: look at level and feet, then take this face again."
+    return [("moves-so-far", text)]
+
+
+def _fixes(document: TwoFace, seen: TwoFaceRead) -> list[Fix]:
+    """Pointings that stand in the wrong face, mark by mark."""
+    found: list[Fix] = []
+    for i, target in enumerate(document.observations.targets):
+        path = f"observations.targets[{i}]"
+        own = [one for one in seen.seen if one.path == path]
+        read = {"left": [p for one in own for p in one.left], "right": [p for one in own for p in one.right]}
+        lists = {"left": target.left, "right": target.right}
+        found += sorted_by_face(path, target.name.strip() or where(path), lists, read)
+    return found
+
+
+def _spread_grow(seen: TwoFaceRead) -> list[Coded]:
+    """How the pointings of the face at hand scatter, from the second on."""
+    latest = next((p for one in reversed(seen.seen) for p in (one.right, one.left) if len(p) > 1), None)
+    if latest is None:
+        return []
+    hz = [wrapped(p.hz - latest[0].hz) * 3600 for p in latest]
+    v = [(p.v - latest[0].v) * 3600 for p in latest]
+    if max(max(hz) - min(hz), max(v) - min(v)) > FAR_SPREAD_ARCSEC:
+        return []
+    text = f"{count(len(latest), 'pointing', 'pointings').capitalize()} of this face: from lowest to highest {arcsec(max(hz) - min(hz))} in the horizontal circle, {arcsec(max(v) - min(v))} in the vertical."
+    return [("spread-so-far", text)]
+
+
+FACES = ("left", "right")
+
+
+def _face_of(one: ReadPointing) -> str:
+    return "left" if one.v < 180.0 else "right"
+
+
+def sorted_by_face(
+    path: str, name: str, lists: dict[str, list[CirclePointing]], read: dict[str, list[ReadPointing]]
+) -> list[Fix]:
+    """How the pointings of `path`.left and .right would stand in their own faces; nothing where they do already.
+
+    lists: as typed; read: those of them that could be read. Rows that could not be read stay where they are.
+    """
+    wrong = [(face, one) for face in FACES for one in read[face] if _face_of(one) != face]
+    if not wrong:
+        return []
+    places = {one.path: _face_of(one) for face in FACES for one in read[face]}
+    kept: dict[str, list[dict[str, Any]]] = {face: [] for face in FACES}
+    for face in FACES:
+        for i, one in enumerate(lists[face]):
+            plain = one.model_dump(mode="json", exclude_none=True)
+            if plain.get("hz") in (None, "") and plain.get("v") in (None, ""):
+                continue
+            kept[places.get(f"{path}.{face}[{i}]", face)].append(plain)
+    whole = len(wrong) == len(read["left"]) + len(read["right"]) and all(read[face] for face in FACES)
+    number = count(len(wrong), "pointing", "pointings")
+    text = f"{name}: swap the two faces." if whole else f"{name}: put {number} into the other face."
+    edits = [Edit(path=f"{path}.{face}", value=kept[face] or [{}]) for face in FACES]
+    return [Fix(code="swap-faces" if whole else "sort-faces", text=capital(text), edits=edits)]

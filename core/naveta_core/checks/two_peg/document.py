@@ -1,0 +1,300 @@
+"""A two-peg test as it is typed: what was set up where, both staffs read; every sight with what its readings are worth."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+from math import fsum
+from typing import Annotated, Literal
+
+from pydantic import Field as Bounds
+
+from ...documents.envelope import CheckDocument, InOwnUnit, Part, Typed
+from ...engine.fields import Branch, Choice, Field, Length, Option, Rows, Switch, where_of
+from ...engine.parser import Range, blank
+from ...engine.reader import Reader, Row
+from ...engine.verdict import limits_from
+from ...results import Answer, Figures, Repeats, Sensitivity
+from ...stats.decision import Limits
+from ...units.numbers import finest
+
+QUANTITY = "collimation_arcsec"
+DISTANCE = Range(1.0, 150.0, "a distance")
+STAFF = Range(-0.5, 7.0, "a staff reading")
+LEAST_IMBALANCE_SPREAD_M = 2.0
+DISAGREES_M, DISAGREES_SHARE = 0.3, 0.01
+MOST_SETUPS, MOST_READINGS, FEWEST_SETUPS = 8, 30, 2
+FINE_CLASS, FINE_LIMITS, SITE_LIMITS = 1.0, (6.0, 60.0), (10.0, 120.0)
+"""Class of a fine level, mm per km; limits of fine and of other levels: usable to, adjustable in the field to, seconds."""
+Look = Literal["yes", "no", "not-looked"]
+
+
+def _wire(name: str) -> Field:
+    return Length(name.capitalize(), STAFF, f"{name} wire")
+
+
+class ThreeWires(Part):
+    """One reading of the three stadia wires, in either order."""
+
+    upper: Annotated[Typed | None, _wire("upper")] = None
+    middle: Annotated[Typed | None, _wire("middle")] = None
+    lower: Annotated[Typed | None, _wire("lower")] = None
+
+
+class PegSight(Part):
+    """One staff seen from one set-up. Either `readings` or `wires`; struck readings are kept but not used."""
+
+    distance: Annotated[Typed | None, Length("Distance", DISTANCE, prefilled=True)] = None
+    readings: Annotated[
+        list[Typed],
+        Rows("reading", MOST_READINGS, 1, "One more reading", Length("Reading", STAFF, column="reading")),
+    ] = []
+    wires: Annotated[list[ThreeWires], Rows("set of wires", MOST_READINGS, 0, "One more set of wires")] = []
+    struck: Annotated[
+        list[Typed], Rows("struck reading", MOST_READINGS, 0, field=Length("Struck", STAFF), in_tables=False)
+    ] = []
+
+
+class PegSetUp(Part):
+    """The level in one place, both staffs read."""
+
+    a: Annotated[PegSight, Branch("staff", "A", "staff A")] = PegSight()
+    b: Annotated[PegSight, Branch("staff", "B", "staff B")] = PegSight()
+
+
+class QuickLooks(Part):
+    """Two looks before any reading: does the circular bubble hold when turned, does the line return after a tap."""
+
+    bubble_holds: Annotated[
+        Look,
+        Choice(
+            "Turn the level once round. Does the circular bubble stay in its ring?",
+            Option("yes", "It stays"),
+            Option("no", "It leaves"),
+            Option("not-looked", "Not looked"),
+            words="the circular bubble",
+            look=True,
+            column=None,
+        ),
+    ] = "not-looked"
+    line_returns: Annotated[
+        Look,
+        Choice(
+            "Sight a staff, tap the tripod lightly. Does the line come back to the same reading?",
+            Option("yes", "It comes back"),
+            Option("no", "It does not"),
+            Option("not-looked", "Not looked"),
+            words="the line after a tap",
+            look=True,
+            column=None,
+        ),
+    ] = "not-looked"
+
+
+class TwoPegObservations(Part):
+    """Set-ups in the order in which they were made."""
+
+    looks: Annotated[QuickLooks, Branch(words="the two looks")] = QuickLooks()
+    setups: Annotated[
+        list[PegSetUp], Rows("set-up", MOST_SETUPS, FEWEST_SETUPS, "One more set-up", number="setup")
+    ] = []
+    curvature: Annotated[bool, Switch("Take the earth's curvature and refraction into account")] = True
+    stadia_constant: Annotated[float, Bounds(ge=10, le=500), InOwnUnit] = 100.0
+
+
+class TwoPeg(CheckDocument):
+    """A two-peg test."""
+
+    kind: Literal["two-peg"]
+    observations: TwoPegObservations
+
+
+class PegSetUpFigures(Answer):
+    """One set-up: what it says, and what each staff must read once the line of sight is right."""
+
+    height_difference_m: float
+    imbalance_m: float
+    corrected_a_m: float
+    corrected_b_m: float
+    target_a_m: float
+    target_b_m: float
+
+
+class TwoPegFigures(Figures):
+    """The line of sight, B above A, and what each set-up and reading says."""
+
+    collimation_arcsec: float
+    collimation_mm_per_m: float
+    sigma_collimation_arcsec: float
+    height_difference_m: float
+    misclosure_m: float
+    setups: list[PegSetUpFigures]
+    sensitivity: list[Sensitivity]
+    repeats: Repeats
+    collimation_middle_wire_arcsec: float | None = None
+
+
+where = where_of(TwoPegObservations, observations="the observations")
+
+
+@dataclass(frozen=True, slots=True)
+class StaffReading:
+    """One reading of a staff, in metres: the mean of three wires where three were read."""
+
+    path: str
+    m: float
+    step_m: float
+    text: str = ""
+    middle_m: float | None = None
+    unequal_m: float = 0.0
+    """(upper - middle) - (middle - lower), of three wires."""
+    stadia_m: float | None = None
+
+
+@dataclass(frozen=True)  # without slots: the means are asked for often and kept
+class StaffSight:
+    """One staff from one set-up, as far as it has been read."""
+
+    path: str
+    called: str
+    staff: str
+    setup: int
+    readings: tuple[StaffReading, ...]
+    distance_m: float | None
+    taped_m: float | None
+    three_wire: bool
+
+    @property
+    def complete(self) -> bool:
+        return self.distance_m is not None and bool(self.readings)
+
+    @property
+    def sight_m(self) -> float:
+        """The distance of a sight that is known to be complete."""
+        assert self.distance_m is not None, f"{self.path} has no distance"
+        return self.distance_m
+
+    @cached_property
+    def mean_m(self) -> float:
+        return fsum(p.m for p in self.readings) / len(self.readings)
+
+    @cached_property
+    def middle_m(self) -> float:
+        return fsum(p.m if p.middle_m is None else p.middle_m for p in self.readings) / len(self.readings)
+
+    @cached_property
+    def unequal_m(self) -> float:
+        return fsum(p.unequal_m for p in self.readings) / len(self.readings)
+
+    def without(self, index: int) -> StaffSight:
+        return replace(self, readings=self.readings[:index] + self.readings[index + 1 :])
+
+
+Setups = list[tuple[StaffSight, StaffSight]]
+
+
+@dataclass
+class PegsRead:
+    """Every set-up as far as it can be read."""
+
+    setups: Setups
+
+
+def read_document(document: TwoPeg, reader: Reader) -> PegsRead:
+    """Every set-up as far as it can be read; faults and what is missing are in the reader, in reading order."""
+    listed = document.observations.setups
+    setups = []
+    for i in range(max(len(listed), FEWEST_SETUPS)):
+        one = listed[i] if i < len(listed) else PegSetUp()
+        a, b = (_sight(document, reader, i, staff, getattr(one, staff)) for staff in "ab")
+        if i < len(listed):
+            setups.append((a, b))
+    _geometry(setups, reader)
+    return PegsRead(_alike(setups))
+
+
+def _alike(setups: list[tuple[StaffSight, StaffSight]]) -> list[tuple[StaffSight, StaffSight]]:
+    """Every reading with the finest last digit of the sheet: a zero dropped at the end is no coarser reading."""
+    step = finest(p.step_m for setup in setups for seen in setup for p in seen.readings)
+
+    def finer(seen: StaffSight) -> StaffSight:
+        return replace(seen, readings=tuple(replace(p, step_m=step) for p in seen.readings))
+
+    return [(finer(a), finer(b)) for a, b in setups]
+
+
+def _sight(document: TwoPeg, reader: Reader, setup: int, staff: str, sight: PegSight) -> StaffSight:
+    path = f"observations.setups[{setup}].{staff}"
+    if sight.wires and sight.readings:
+        reader.fault_at(path, "readings and wires", "either readings or wires, not both")
+    typed = None
+    if not blank(sight.distance) or not sight.wires:
+        typed = reader.figure(sight, "distance", path)
+    if sight.wires:
+        rows = reader.rows(sight, "wires", path, fewest=1)
+        readings = [_three_wires(reader, one, document.observations.stadia_constant) for one in rows]
+    else:
+        readings = [
+            StaffReading(one.path, one.value, one.step, one.text) for one in reader.plain(sight, "readings", path)
+        ]
+    good, taped = tuple(one for one in readings if one is not None), typed.value if typed else None
+    distance = taped
+    if distance is None and sight.wires and blank(sight.distance) and good:
+        distance = _stadia(reader, path, good)
+    return StaffSight(path, where(path), staff.upper(), setup, good, distance, taped, bool(sight.wires))
+
+
+def _three_wires(reader: Reader, row: Row, constant: float) -> StaffReading | None:
+    upper, middle, lower = (row[name] for name in ("upper", "middle", "lower"))
+    if not min(upper, lower) < middle < max(upper, lower):
+        given = ", ".join(row.text(name) for name in ("upper", "middle", "lower"))
+        reader.fault_at(row.path, given, "a middle wire between the upper and the lower")
+        return None
+    unequal = (upper - middle) - (middle - lower)
+    step = finest(row.step(name) for name in ("upper", "middle", "lower"))
+    stadia = constant * abs(upper - lower)
+    return StaffReading(row.path, (upper + middle + lower) / 3, step, row.text("middle"), middle, unequal, stadia)
+
+
+def _stadia(reader: Reader, path: str, readings: tuple[StaffReading, ...]) -> float | None:
+    """Mean stadia distance of a sight, or None with a fault when no sight can be that long or short."""
+    distance = fsum(one.stadia_m or 0.0 for one in readings) / len(readings)
+    if DISTANCE.low_m <= distance <= DISTANCE.high_m:
+        return distance
+    given = f"wires that give {distance:.1f} m"
+    reader.fault_at(f"{path}.wires", given, "an interval of wires that gives 1 m to 150 m")
+    return None
+
+
+def stadia_disagrees(seen: StaffSight) -> float | None:
+    """The stadia distance in metres when it contradicts the taped one by more than 0.3 m + 1 percent."""
+    if not seen.three_wire or seen.taped_m is None or not seen.readings:
+        return None
+    stadia = fsum(p.stadia_m or 0.0 for p in seen.readings) / len(seen.readings)
+    return stadia if abs(stadia - seen.taped_m) > DISAGREES_M + DISAGREES_SHARE * seen.taped_m else None
+
+
+def imbalance(setup: tuple[StaffSight, StaffSight]) -> float | None:
+    """Da - Db in metres, once both are known."""
+    a, b = setup
+    return a.distance_m - b.distance_m if a.distance_m is not None and b.distance_m is not None else None
+
+
+def _geometry(setups: list[tuple[StaffSight, StaffSight]], reader: Reader) -> None:
+    known = [one for one in map(imbalance, setups) if one is not None]
+    if len(known) < 2 or len(known) < len(setups):
+        return
+    if max(known) - min(known) < LEAST_IMBALANCE_SPREAD_M:
+        given = "differences of sights of " + " and ".join(f"{one:.1f} m" for one in known)
+        wanted = (
+            f"set-ups whose differences of sights (to A less to B) lie {LEAST_IMBALANCE_SPREAD_M:g} m or more apart"
+        )
+        reader.fault("observations.setups", "the set-ups", given, wanted)
+
+
+def limits_of(document: TwoPeg) -> Limits:
+    """The limits that apply, and where they come from."""
+    s_km = document.instrument.levelling_accuracy_mm_per_km
+    use, adjust = FINE_LIMITS if s_km is not None and s_km <= FINE_CLASS else SITE_LIMITS
+    what = f"levels of {s_km:g} mm per km" if s_km is not None else "levels whose accuracy is not stated"
+    return limits_from(document, QUANTITY, Limits(use, 2 * use, adjust, f"opening value for {what}"))

@@ -1,0 +1,395 @@
+"""What a two-peg test says in people's words and units: finding, figures, effect, calculation, sensitivity."""
+
+from __future__ import annotations
+
+from math import fsum
+
+from ...engine.kind import Growing
+from ...engine.parser import ordinal
+from ...engine.rows import line
+from ...results import CalculationLine, Coded, Effect, Peg, PegPicture, Sensitivity, SetUpPicture, Shown, StaffPicture
+from ...stats.estimate import PRIOR_DOF, scale_squared
+from ...stats.outliers import find_outlier, likely_slip
+from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.formatting import MINUS, ROUND_SIGHTS, LengthWords, arcsec, capital, count, figure, length_words, limit
+from ...units.lengths import METRES, in_unit
+from .document import (
+    FEWEST_SETUPS,
+    LEAST_IMBALANCE_SPREAD_M,
+    PegsRead,
+    Setups,
+    StaffReading,
+    StaffSight,
+    TwoPeg,
+    limits_of,
+)
+from .solve import PegFinding, ReadingPriors, expected_u95, standardised, within_variance
+
+IMBALANCES_M = (10.0, 20.0, 50.0)
+IMBALANCES_FT = (30.0, 60.0, 150.0)
+_SENSITIVITY_MM = 1.0
+
+
+def direction(c: float) -> str:
+    return "up" if c > 0 else "down"
+
+
+def signed(value: float, decimals: int) -> str:
+    text = figure(value, decimals)
+    return text if text.startswith(MINUS) or float(text) == 0 else "+" + text
+
+
+def _told_sight_m(document: TwoPeg) -> float:
+    """The sight an error is told for: the work's own, else 30 m or 100 ft."""
+    if "sight_m" in document.work.model_fields_set:
+        return document.work.sight_m
+    return ROUND_SIGHTS.get(document.units.length, document.work.sight_m)
+
+
+def finding_of(document: TwoPeg, found: PegFinding) -> str:
+    """The finding as one sentence."""
+    e, words, sight = found.solution.estimate, length_words(document.units.length), _told_sight_m(document)
+    plus_minus = f"± {arcsec(e.u95, e.u95)}"
+    if abs(e.value) <= e.u95:
+        limit = arcsec(e.proved_to, e.proved_to)
+        return f"No error shown: line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}; proved within {limit}."
+    high = "too high" if e.value > 0 else "too low"
+    effect = words.small(abs(found.solution.c) * sight)
+    return f"Line of sight points {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}: {effect} {high} at {words.distance(sight)}."
+
+
+def shown_of(document: TwoPeg, found: PegFinding) -> list[Shown]:
+    """The result as people read it, in the document's units."""
+    e, unit = found.solution.estimate, document.units.length
+    words, u_small = length_words(unit), e.u95 / ARCSEC_PER_RADIAN
+    feet = unit in ("ft", "usft", "in")
+    per = "ft per 100 ft" if feet else "mm per m"
+    scale = 100.0 if feet else 1000.0
+    decimals = 4 if feet else 3
+    misclosure = misclosure_m(found)
+    return [
+        _row(
+            "collimation_arcsec",
+            "Line of sight",
+            signed(e.value, 0 if e.u95 >= 10 else 1) + "″",
+            arcsec(e.u95, e.u95),
+            e.value,
+            "arcsec",
+            1.0,
+        ),
+        _row(
+            "collimation_mm_per_m",
+            "The same",
+            signed(found.solution.c * scale, decimals) + f" {per}",
+            figure(u_small * scale, decimals),
+            found.solution.c * scale,
+            per,
+            scale / 1000,
+        ),
+        _row(
+            "height_difference_m",
+            "B above A",
+            f"{words.reading(found.solution.height_difference_m)} {words.name}",
+            None,
+            in_unit(found.solution.height_difference_m, unit),
+            unit,
+            1 / METRES[unit],
+        ),
+        _row(
+            "misclosure_m",
+            "Set-ups differ, as read",
+            words.small(misclosure),
+            None,
+            in_unit(misclosure, words.small_unit),
+            words.small_unit,
+            1 / METRES[words.small_unit],
+        ),
+    ]
+
+
+def _row(quantity: str, label: str, text: str, plus_minus: str | None, value: float, unit: str, per: float) -> Shown:
+    return Shown(
+        quantity=quantity, label=label, text=text, plus_minus=plus_minus, value=value, unit=unit, per_canonical=per
+    )
+
+
+def misclosure_m(found: PegFinding) -> float:
+    """(a - b) of the last set-up minus that of the first, as read."""
+    differences = [a.mean_m - b.mean_m for a, b in (found.solution.setups[0], found.solution.setups[-1])]
+    return differences[1] - differences[0]
+
+
+def work_of(document: TwoPeg, found: PegFinding) -> list[Effect]:
+    """What the error costs a run of levels, for sights that differ by so much."""
+    unit, c = document.units.length, found.solution.c
+    words = length_words(unit)
+    feet = unit in ("ft", "usft", "in")
+    steps = [one * METRES["ft"] for one in IMBALANCES_FT] if feet else list(IMBALANCES_M)
+    own = document.work.sight_imbalance_m
+    if "sight_imbalance_m" in document.work.model_fields_set and own > 0 and all(abs(own - one) > 0.5 for one in steps):
+        steps.insert(0, own)
+    lines = [
+        Effect(
+            code=f"imbalance-{round(one)}-m",
+            text=f"When back and fore sight differ by {words.distance(one)}, it costs {words.small(abs(c) * one)} of height.",
+            imbalance_m=one,
+            height_m=c * one,
+        )
+        for one in steps
+    ]
+    balanced = "With back and fore sight alike it costs nothing."
+    return [*lines, Effect(code="balanced", text=balanced, imbalance_m=0.0, height_m=0.0)]
+
+
+def worked_of(document: TwoPeg, found: PegFinding) -> list[CalculationLine]:
+    """How it was reckoned, with this check's figures."""
+    solution, words, e = found.solution, length_words(document.units.length), found.solution.estimate
+    unit, curvature = words.name, document.observations.curvature
+    equation = "a − b = Δh + c·(Da − Db)" + (" + (1 − k)(Da² − Db²)/2R" if curvature else "")
+    lines = [line("Each set-up gives one equation", equation)]
+    for (a, b), reduced, imbalance in zip(solution.setups, solution.reduced_m, solution.imbalances_m, strict=True):
+        text = f"{ordinal(a.setup).capitalize()} set-up: a − b" + (
+            ", less curvature and refraction" if curvature else ""
+        )
+        value = f"{words.reading(a.mean_m)} − {words.reading(b.mean_m)}"
+        bent = a.mean_m - b.mean_m - reduced
+        if curvature and abs(bent) > 5e-6:
+            value += f" − {words.reading(bent, 1)}" if bent > 0 else f" + {words.reading(-bent, 1)}"
+        lines.append(line(text, f"{value} = {words.reading(reduced, 1)} {unit}; Da − Db = {words.distance(imbalance)}"))
+    lines += _solved(found, words)
+    lines.append(line("In seconds of arc (× 206 265)", f"c = {signed(e.value, 2)}″"))
+    lines.append(line("Spread before anything was read", _prior_words(found)))
+    lines.append(line("Spread found here", _found_words(found)))
+    lines.append(line("Standard uncertainty, degrees of freedom", f"{figure(e.sigma, 2)}″, {figure(e.dof, 1)}"))
+    lines.append(line("95 % interval", f"± {figure(e.u95, 2)}″; proved, on one side, to {figure(e.proved_to, 1)}″"))
+    return lines
+
+
+def _solved(found: PegFinding, words: LengthWords) -> list[CalculationLine]:
+    solution = found.solution
+    if len(solution.setups) == 2:
+        (y1, y2), (i1, i2) = solution.reduced_m, solution.imbalances_m
+        top = f"({words.reading(y2, 1)} − {words.reading(y1, 1)})".replace(f"− {MINUS}", "+ ")
+        bottom = f"({words.distance(i2)} − {words.distance(i1)})".replace(f"− {MINUS}", "+ ")
+        return [
+            line(
+                "Second less first, over the change of Da − Db",
+                f"c = {top} / {bottom} = {signed(solution.c * 1000, 4)} mm per m",
+            )
+        ]
+    worst = max(abs(v) for v in solution.fit.residuals)
+    text = f"Least squares through {len(solution.setups)} set-ups, all weighted alike"
+    return [line(text, f"c = {signed(solution.c * 1000, 4)} mm per m; largest misfit {words.small(worst)}")]
+
+
+def _prior_words(found: PegFinding) -> str:
+    within, between = found.solution.q_within**0.5, found.solution.q_between**0.5
+    learned = " (learned from earlier tests)" if found.priors.dof != PRIOR_DOF or found.priors.factor != 1 else ""
+    return f"reading {figure(within, 2)}″{learned}, pointing and refraction {figure(between, 2)}″"
+
+
+def _found_words(found: PegFinding) -> str:
+    spread = found.solution.spread
+    if spread.dof == 0:
+        return "no repeats and no third set-up: the expected spread stands"
+    return (
+        f"{figure(scale_squared(spread, found.priors.dof) ** 0.5, 2)} times the expected, from {spread.dof:g} repeats"
+    )
+
+
+def sensitivity_of(document: TwoPeg, found: PegFinding) -> list[Sensitivity]:
+    """How much one reading moves the finding: arcsec of c per millimetre (or 0.01 ft), reading by reading."""
+    words = length_words(document.units.length)
+    step_m = 0.01 * METRES[words.unit] if words.unit in ("ft", "usft") else _SENSITIVITY_MM / 1000
+    step = f"0.01 {words.name}" if words.unit in ("ft", "usft") else words.small(step_m)
+    rows = []
+    for g, (a, b) in zip(found.solution.fit.gain[1], found.solution.setups, strict=True):
+        for seen, sign in ((a, 1.0), (b, -1.0)):
+            per_metre = sign * g / len(seen.readings) * ARCSEC_PER_RADIAN
+            for pointing in seen.readings:
+                rows.append(_sensitive(pointing, seen, per_metre, per_metre * step_m, step))
+    return rows
+
+
+def _sensitive(reading: StaffReading, seen: StaffSight, per_metre: float, moved: float, step: str) -> Sensitivity:
+    return Sensitivity(
+        path=reading.path,
+        where=seen.called,
+        given=reading.text,
+        arcsec_per_mm=per_metre / 1000,
+        text=f"{step} more moves it {arcsec(abs(moved))} {direction(moved)}",
+    )
+
+
+def outlier_text(document: TwoPeg, seen: StaffSight, index: int, priors: ReadingPriors) -> str:
+    """Names the reading that stands apart, and what was perhaps meant."""
+    one = seen.readings[index]
+    rest = [other.m for i, other in enumerate(seen.readings) if i != index]
+    mean, sigma = fsum(rest) / len(rest), within_variance(seen, priors) ** 0.5
+    words, unit = length_words(document.units.length), METRES[document.units.length]
+    text = f"{one.text} ({seen.called}) lies {words.small(abs(one.m - mean))} from its fellows and is set aside."
+    slip = None if seen.three_wire else likely_slip(one.text, mean / unit, 3 * sigma / unit)
+    return f"{text} Typed {one.text} for {slip}?" if slip else text
+
+
+STICKING_LOOK = (
+    "A line that does not come back after a tap is a compensator that sticks: work for a service."
+    " Hold the level; a peg test will not make it good."
+)
+
+
+BUBBLE = (
+    "Set the circular bubble first: half of what it shows by the foot screws, half by the vial's own screws, until it"
+    " holds all round. Then read."
+)
+
+
+def grow(document: TwoPeg, read: PegsRead) -> Growing:
+    """While it grows: differences so far, the spread of each sight, what this layout can prove."""
+    setups, words, priors = read.setups, length_words(document.units.length), ReadingPriors.of(document)
+    growing = Growing(looks=_looks_said(document))
+    growing.messages = [_difference(i, a, b, words) for i, (a, b) in enumerate(setups) if a.readings and b.readings]
+    growing.messages += _expected(document, setups, priors)
+    found = find_outlier(standardised(setups, priors))
+    for index, seen in enumerate(one for setup in setups for one in setup):
+        note = _beside(seen, words)
+        if note:
+            growing.notes.append((seen.path, note))
+        if found is None or found.group != index:
+            continue
+        if found.sole_pair:
+            growing.notes.append((seen.path, "These two differ by more than reading explains: take a third."))
+        else:
+            growing.outlier = (seen.readings[found.index].path, outlier_text(document, seen, found.index, priors))
+    return growing
+
+
+def _beside(seen: StaffSight, words: LengthWords) -> str | None:
+    """The spread of a sight read more than once; its distance where the wires told it."""
+    parts = []
+    if seen.taped_m is None and seen.distance_m is not None:
+        parts.append(f"by the wires {words.distance(seen.distance_m)}")
+    if len(seen.readings) > 1:
+        values = [one.m for one in seen.readings]
+        spread = words.small(max(values) - min(values))
+        parts.append(f"mean {words.reading(seen.mean_m, 1)} {words.name}, spread {spread}")
+    return capital(", ".join(parts)) if parts else None
+
+
+def _looks_said(document: TwoPeg) -> list[Coded]:
+    """What the two looks say before anything is read."""
+    looks, said = document.observations.looks, list[Coded]()
+    if looks.line_returns == "no":
+        said.append(("sticking", STICKING_LOOK))
+    if looks.bubble_holds == "no":
+        said.append(("bubble-does-not-hold", BUBBLE))
+    return said
+
+
+def _difference(index: int, a: StaffSight, b: StaffSight, words: LengthWords) -> Coded:
+    rise = a.mean_m - b.mean_m
+    side = "above" if rise >= 0 else "below"
+    text = f"{ordinal(index).capitalize()} set-up, as read: B {words.reading(abs(rise), 1)} {words.name} {side} A."
+    return "difference", text
+
+
+def _expected(document: TwoPeg, setups: Setups, priors: ReadingPriors) -> list[Coded]:
+    """What this layout can prove, while readings are missing."""
+    if len(setups) >= FEWEST_SETUPS and all(one.complete for setup in setups for one in setup):
+        return []
+    pairs = [(a.distance_m, b.distance_m) for a, b in setups if a.distance_m and b.distance_m]
+    gaps = [a - b for a, b in pairs]
+    if len(pairs) < FEWEST_SETUPS or max(gaps) - min(gaps) < LEAST_IMBALANCE_SPREAD_M:
+        return []
+    # As many at every sight as the fullest has: the test is still being filled.
+    readings = max(1, *(len(one.readings) for setup in setups for one in setup))
+    u, most = expected_u95(pairs, readings, priors), limits_of(document).use
+    text = f"With {count(readings, 'reading', 'readings')} a sight this proves the line of sight to about ± {arcsec(u, u)}; the limit is {limit(most)}."
+    enough = next((n for n in range(readings, 11) if expected_u95(pairs, n, priors) <= most / 2), None)
+    if enough is None:
+        text += " However often it is read: take sights that differ more for a fine proof."
+    elif enough > readings:
+        text += f" {count(enough, 'reading', 'readings').capitalize()} a sight make it a fine test."
+    return [("expected", text)]
+
+
+BEYOND = {"middle-then-beyond": (False, True), "outside-both": (True, True)}
+
+
+TOLERANCE_M, TOLERANCE_SHARE = 1.0, 0.02
+
+
+def baseline_m(pairs: list[tuple[float, float]], layout: str | None) -> float:
+    """Distance of the pegs that fits most set-ups, given (Da, Db) each; between the pegs wins over beyond them."""
+    beyond = BEYOND.get(layout or "", ())
+    if beyond and beyond[0]:
+        return abs(pairs[0][0] - pairs[0][1])
+    candidates = [da + db for da, db in pairs] + [abs(da - db) for da, db in pairs]
+    return max(candidates, key=lambda base: len([pair for pair in pairs if _fits(base, pair)]))
+
+
+def _fits(base: float, pair: tuple[float, float]) -> bool:
+    slack = TOLERANCE_M + TOLERANCE_SHARE * base
+    return abs(fsum(pair) - base) <= slack or abs(abs(pair[0] - pair[1]) - base) <= slack
+
+
+def place_m(base: float, da: float, db: float) -> float:
+    """Where the level stands along the line from A (0) to B (base): negative beyond A, above base beyond B."""
+    if abs(da + db - base) <= abs(abs(da - db) - base):
+        return base * da / (da + db)
+    return -da if da < db else da
+
+
+def draw_pegs(document: TwoPeg, setups: Setups, c: float | None, dh: float | None) -> PegPicture:
+    """Pegs, set-ups and sight lines, in metres; heights above peg A, errors along the staff (up positive)."""
+    words = length_words(document.units.length)
+    known = [(a.distance_m, b.distance_m) for a, b in setups if a.distance_m and b.distance_m]
+    if not known:
+        return PegPicture(draws="pegs", baseline_m=None, pegs=[], setups=[])
+    base = baseline_m(known, document.method)
+    rise = dh if dh is not None else _first_rise(setups)
+    pegs = [Peg(name="A", x_m=0.0, height_m=0.0), Peg(name="B", x_m=base, height_m=rise or 0.0)]
+    drawn = [_drawn_setup(a, b, base, c, rise, words) for a, b in setups if a.distance_m and b.distance_m]
+    return PegPicture(draws="pegs", baseline_m=base, pegs=pegs, setups=drawn)
+
+
+def _first_rise(setups: Setups) -> float | None:
+    for a, b in setups:
+        if a.readings and b.readings:
+            return a.mean_m - b.mean_m
+    return None
+
+
+def _drawn_setup(
+    a: StaffSight, b: StaffSight, base: float, c: float | None, rise: float | None, words: LengthWords
+) -> SetUpPicture:
+    return SetUpPicture(
+        index=a.setup,
+        label=f"{ordinal(a.setup)} set-up",
+        x_m=place_m(base, a.sight_m, b.sight_m),
+        line_height_m=_line_height(a, b, c, rise),
+        a=_drawn_staff(a, c, words),
+        b=_drawn_staff(b, c, words),
+    )
+
+
+def _line_height(a: StaffSight, b: StaffSight, c: float | None, rise: float | None) -> float | None:
+    """Height of the level's own line of sight above peg A, from whichever staff has been read."""
+    for seen, ground in ((a, 0.0), (b, rise or 0.0)):
+        if seen.readings and seen.distance_m is not None:
+            return seen.mean_m + ground - (c or 0.0) * seen.distance_m
+    return None
+
+
+def _drawn_staff(seen: StaffSight, c: float | None, words: LengthWords) -> StaffPicture:
+    error = c * seen.distance_m if c is not None and seen.distance_m is not None else None
+    text = None
+    if error is not None:
+        text = f"{words.small(abs(error))} too {'high' if error > 0 else 'low'} on {seen.staff}"
+    return StaffPicture(
+        distance_m=seen.distance_m,
+        distance_text=words.distance(seen.sight_m),
+        read_m=seen.mean_m if seen.readings else None,
+        error_m=error,
+        error_text=text,
+    )

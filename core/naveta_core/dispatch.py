@@ -1,0 +1,194 @@
+"""One question in, one answer out, both as text: how the browser asks the core it carries along.
+
+A question is `{"verb", …}`; an answer `{"ok": true, "data"}` or `{"ok": false, "status", "code", "title", "faults"}`,
+the same words the server's API gives, so that whoever asks need not know who answered.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+from . import __version__
+from .checks import KINDS
+from .documents.fingerprint import fingerprint
+from .documents.instrument_context import complete
+from .documents.json_io import read_json
+from .engine import verbs
+from .engine.kind import Kind
+from .errors import Fault, NotJson, Refused, refusal, said
+from .history.segment import known_with, made_of
+from .history.summary import summary_of
+from .orientation.names import near_misses
+from .registry import DOCUMENTS, check_of, document_of
+from .results import Adjusting, Answer
+from .setup.advisors import advise
+from .setup.document import SetUpDocument
+from .setup.guide import guide
+from .setup.methods import fitting
+from .setup.results import Guide
+
+Data = dict[str, Any]
+
+
+def answer(text: str) -> str:
+    """Answer one question. Never raises: a fault of ours is an answer too."""
+    try:
+        question = read_json(text.encode("utf-8", "surrogatepass"))
+        told = {"ok": True, "data": _plain(_verb(question)(question))}
+    except (NotJson, Refused) as error:
+        told = {"ok": False, **refusal(error)}
+    except Exception as error:
+        told = {
+            "ok": False,
+            "status": 500,
+            "code": "our-fault",
+            "title": f"{type(error).__name__}: {error}",
+            "faults": [],
+        }
+    return json.dumps(told, ensure_ascii=False, separators=(",", ":"), allow_nan=False)
+
+
+def _verb(question: Any) -> Callable[[Data], Any]:
+    name = question.get("verb") if isinstance(question, dict) else None
+    if name not in VERBS:
+        raise Refused([Fault("verb", "the verb", str(name), "one of " + ", ".join(sorted(VERBS)))])
+    return VERBS[name]
+
+
+def _plain(data: Any) -> Any:
+    """An answer as plain data."""
+    return data.plain() if isinstance(data, Answer) else data
+
+
+def preview(document: Any, known: Data | None, at: str) -> Answer:
+    """Complete and preview a document."""
+    parsed = document_of(complete(document, known, at))
+    return DOCUMENTS[parsed.kind].preview(parsed)
+
+
+def reduce(document: Any, known: Data | None, at: str, stage: str = "as-found") -> Data:
+    """Complete and reduce a document: as it will be stored, its result and fingerprint, and what later ones use of it."""
+    completed = complete(document, known, at)
+    parsed = document_of(completed)
+    result = DOCUMENTS[parsed.kind].reduce(parsed).plain()
+    made = made_of(summary_of(completed, result), at, stage)
+    return {"document": completed, "result": result, "fingerprint": fingerprint(result), "made": made}
+
+
+def adjusting(document: Any, reads_now: list[Any]) -> Adjusting:
+    """The act of adjusting after a document that is complete already. Raises Refused."""
+    parsed = check_of(document)
+    kind = KINDS[parsed.kind]
+    if kind.adjust is None:
+        turned = ", ".join(one.name for one in KINDS.values() if one.adjust)
+        raise Refused([Fault("kind", "the kind of check", parsed.kind, f"one whose adjusting has readings: {turned}")])
+    return kind.adjusting(parsed, reads_now)
+
+
+def guiding(document: Any, known: Data | None, at: str, act: str | None = None) -> Guide:
+    """Lead through a set-up: the act at hand and what follows from what was last seen at it. Raises Refused."""
+    parsed = document_of(complete(document, known, at))
+    if not isinstance(parsed, SetUpDocument):
+        raise Refused([Fault("kind", "the kind of document", parsed.kind, "set-up")])
+    return guide(parsed, act)
+
+
+def _known(question: Data) -> Data | None:
+    """What the house told of an instrument, with what this device has made since then."""
+    told = question.get("instrument")
+    if told is None:
+        return None
+    return known_with(told["stated"], told["limits"], [*told["made"], *question.get("since", [])])
+
+
+def kind_of(name: Any) -> Kind:
+    """A kind of check by its name. Raises Refused."""
+    if name not in KINDS:
+        raise Refused([Fault("kind", "the kind of check", str(name), "one of " + ", ".join(sorted(KINDS)))])
+    return KINDS[name]
+
+
+def _document(data: Any) -> tuple[Kind, Data]:
+    """A check document as somebody types it, which need not be complete, and its kind. Raises Refused."""
+    check = check_of(data)
+    return KINDS[check.kind], data
+
+
+def begin(name: Any, method: Any, length: str, angle: str) -> Data:
+    """A document as a method of a kind begins it, in the units of whoever begins it. Raises Refused."""
+    kind = kind_of(name)
+    _method(kind, method)
+    return _checked(verbs.begin(kind, method, length, angle))
+
+
+def take_method(document: Any, method: Any, length: str) -> Data:
+    """The document by another method or in another unit, with what was typed. Raises Refused."""
+    kind, data = _document(document)
+    _method(kind, method)
+    return _checked(verbs.take_method(kind, data, method, length))
+
+
+def repeat(document: Any) -> Data:
+    """The document with everything that is read still to come once more. Raises Refused."""
+    kind, data = _document(document)
+    return verbs.repeat(kind, data)
+
+
+def as_left(document: Any, result: Data) -> Data:
+    """The same check again after adjusting; `result` is what the as-found came to. Raises Refused."""
+    kind, data = _document(document)
+    return verbs.as_left(kind, data, result)
+
+
+def from_file(document: Any) -> Data:
+    """A stored document of any kind as somebody would type it. Raises Refused."""
+    return DOCUMENTS[document_of(document).kind].from_file(document)
+
+
+def _method(kind: Kind, name: Any) -> None:
+    if kind.method(name) is None:
+        raise Refused([Fault("method", "the method", said(name), "one of " + ", ".join(m.name for m in kind.methods))])
+
+
+def _checked(document: Data) -> Data:
+    """A begun document, its units looked at by the parser like anybody's. Raises Refused."""
+    check_of(document)
+    return document
+
+
+def table_of(name: str) -> Any:
+    """A kind that is read from tables and written as one. Raises Refused."""
+    kind = DOCUMENTS.get(name)
+    if kind is None or kind.read_csv is None:
+        names = ", ".join(one.name for one in DOCUMENTS.values() if one.read_csv)
+        raise Refused([Fault("kind", "the kind of document", name, f"one of {names}")])
+    return kind
+
+
+def _read_document(question: Data) -> Data:
+    data = read_json(str(question["text"]).encode("utf-8", "surrogatepass"))
+    document_of(data, [str(question["kind"])])
+    return dict(data)
+
+
+VERBS: dict[str, Callable[[Data], Any]] = {
+    "hello": lambda _: {"core_version": __version__, "kinds": [kind.about() for kind in KINDS.values()]},
+    "preview": lambda q: preview(q["document"], _known(q), q["at"]),
+    "reduce": lambda q: reduce(q["document"], _known(q), q["at"], q.get("stage", "as-found")),
+    "adjusting": lambda q: adjusting(q["document"], q["reads_now"]),
+    "advise": lambda q: advise(q["question"]),
+    "guide": lambda q: guiding(q["document"], _known(q), q["at"], q.get("act")),
+    "set-up-methods": lambda q: fitting((_known(q) or {"instrument": {}})["instrument"], q.get("base")),
+    "schema": lambda q: kind_of(q.get("kind")).document.model_json_schema(),
+    "begin": lambda q: begin(q["kind"], q["method"], q.get("length", "m"), q.get("angle", "")),
+    "take-method": lambda q: take_method(q["document"], q["method"], q.get("length", "m")),
+    "repeat": lambda q: repeat(q["document"]),
+    "as-left": lambda q: as_left(q["document"], q["result"]),
+    "from-file": lambda q: from_file(q["document"]),
+    "read-document": _read_document,
+    "read-table": lambda q: table_of(str(q["kind"])).read_csv(q["text"]),
+    "write-table": lambda q: {"text": table_of(str(q["kind"])).write_csv(document_of(q["document"], [q["kind"]]))},
+    "near-misses": lambda q: [{"name": name, "why": why} for name, why in near_misses(q["name"], q["known"])],
+}

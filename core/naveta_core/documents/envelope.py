@@ -1,0 +1,268 @@
+"""What every check document has in common: units, instrument, conditions, work, limits, what went before.
+
+Nothing in here is required but `kind` and `observations`; the server fills `instrument`, `limits`, `stored`
+and `before` from what it knows, so that a stored document reduces to the stored result anywhere.
+"""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    PlainValidator,
+    WithJsonSchema,
+    model_validator,
+)
+
+from ..stats.decision import Grade
+from ..units.lengths import parse_length
+from ..units.numbers import numeral
+
+TYPED_LENGTH = 40
+
+
+def _typed(value: Any) -> str | int | float:
+    """Accept the characters a person typed, or a plain number; nothing else."""
+    if isinstance(value, bool) or not isinstance(value, str | int | float):
+        raise ValueError("a number, or the characters as typed")
+    if isinstance(value, str) and len(value) > TYPED_LENGTH:
+        raise ValueError(f"at most {TYPED_LENGTH} characters")
+    return value
+
+
+Typed = Annotated[
+    str | int | float,
+    PlainValidator(_typed),
+    WithJsonSchema({"anyOf": [{"type": "string", "maxLength": TYPED_LENGTH}, {"type": "number"}]}),
+]
+"""A value as typed (a string, in the document's units, kept verbatim) or as a plain number (canonical unit)."""
+
+
+def _in_own_unit(value: Any) -> Any:
+    """What was typed into a field whose name ends in its unit: a plain number in that unit."""
+    return numeral(value).value if isinstance(value, str) else value
+
+
+def _in_metres(value: Any) -> Any:
+    """The same for names that end in `_m`: a typed unit of its own wins."""
+    return parse_length(value, "m").m if isinstance(value, str) else value
+
+
+InOwnUnit = BeforeValidator(_in_own_unit, json_schema_input_type=str | float)
+InMetres = BeforeValidator(_in_metres, json_schema_input_type=str | float)
+LARGEST = 1e9
+"""Nothing that is measured here is larger, in any unit."""
+Finite = Annotated[float, Field(ge=-LARGEST, le=LARGEST), InOwnUnit]
+Positive = Annotated[float, Field(ge=1e-6, le=LARGEST), InOwnUnit]
+ArcsecAccuracy = Annotated[float, Field(ge=0.05, le=3600), InOwnUnit]
+MmAccuracy = Annotated[float, Field(ge=0.01, le=1000), InOwnUnit]
+ArcsecStep = Annotated[float, Field(ge=0.01, le=3600), InOwnUnit]
+Limit = Annotated[float, Field(ge=1e-3, le=1e6), InOwnUnit]
+
+
+def _measured(value: Any) -> Any:
+    """A number no larger than anything that is measured; whatever else stands there is none of its figures."""
+    if isinstance(value, float | int) and not isinstance(value, bool) and not -LARGEST <= value <= LARGEST:
+        raise ValueError(f"a number from {-LARGEST:g} to {LARGEST:g}")
+    return value
+
+
+def _stored(value: Any) -> Any:
+    if not isinstance(value, float | int | str | bool | None) or (isinstance(value, str) and len(value) > TYPED_LENGTH):
+        raise ValueError(f"a number, or a word of at most {TYPED_LENGTH} characters")
+    return _measured(value)
+
+
+Figure = Annotated[Any, PlainValidator(_measured)]
+"""One entry of an earlier result: figures are bounded, the rest is not looked at."""
+Stored = Annotated[Any, PlainValidator(_stored)]
+"""One figure, or a word, of what is stored in the instrument."""
+
+
+def _moment(text: str) -> str:
+    """A moment with its offset from UTC, as written; one without could be any of two dozen hours."""
+    try:
+        moment = datetime.fromisoformat(text)
+        utc = None if moment.tzinfo is None else moment.astimezone(UTC)
+    except (ValueError, OverflowError):
+        raise ValueError(MOMENT_WANTED) from None
+    if utc is None:
+        raise ValueError("a time with its offset from UTC, such as +00:00")
+    if not FIRST_YEAR <= utc.year <= LAST_YEAR:
+        raise ValueError(f"a time in the years {FIRST_YEAR} to {LAST_YEAR}")
+    return text
+
+
+FIRST_YEAR, LAST_YEAR = 1970, 2200
+MOMENT_WANTED = "a date and time with its offset, such as 2027-03-02T06:40:00+00:00"
+Moment = Annotated[str, Field(max_length=40), AfterValidator(_moment)]
+LengthUnit = Literal["m", "mm", "cm", "ft", "usft", "in"]
+AngleUnit = Literal["dms", "deg", "gon"]
+
+
+class Part(BaseModel):
+    """Root of all document models: unknown fields are refused, strings are not turned into numbers."""
+
+    model_config = ConfigDict(extra="forbid", strict=True, frozen=True)
+
+
+class Units(Part):
+    """Units of what was typed."""
+
+    length: LengthUnit = "m"
+    angle: AngleUnit = "dms"
+
+
+class Display(Part):
+    """Which way an electronic level's figures count."""
+
+    along_positive: Literal["high-forward", "low-forward"] = "high-forward"
+    across_positive: Literal["high-right", "high-left"] = "high-right"
+
+    @property
+    def senses(self) -> tuple[float, float]:
+        """What figures along and across are to be multiplied by: as shown into high side forward and right plus, or back."""
+        along = 1.0 if self.along_positive == "high-forward" else -1.0
+        return along, 1.0 if self.across_positive == "high-right" else -1.0
+
+
+Name = Annotated[str, Field(max_length=60)]
+Spread = Annotated[float, Field(ge=1e-3, le=1000), InOwnUnit]
+
+
+class Noise(Part):
+    """What earlier tests of this instrument taught about its spread: factor on w, and how many dof it rests on."""
+
+    factor: Annotated[float, Field(ge=0.01, le=100), InOwnUnit]
+    dof: Annotated[float, Field(ge=0.5, le=10_000), InOwnUnit]
+
+
+class Instrument(Part):
+    """What is known of the instrument and bears on the reckoning."""
+
+    kind: str | None = Field(default=None, max_length=40)
+    reading: Literal["optical", "micrometer", "digital"] | None = None
+    magnification: Annotated[float, Field(ge=1, le=200), InOwnUnit] | None = None
+    display: Display | None = None
+    noise: Noise | None = None
+    angle_accuracy_arcsec: ArcsecAccuracy | None = None
+    distance_accuracy_mm: MmAccuracy | None = None
+    distance_accuracy_ppm: MmAccuracy | None = None
+    levelling_accuracy_mm_per_km: Annotated[float, Field(ge=0.01, le=100), InOwnUnit] | None = None
+    compensator_range_arcmin: Annotated[float, Field(ge=0.1, le=600), InOwnUnit] | None = None
+    plunges: bool | None = None
+    plummet: Literal["none", "optical", "laser"] | None = None
+    plummet_place: Literal["turning", "base"] | None = None
+    plummet_adjustable: bool | None = None
+    plate_vial_arcsec_per_div: Annotated[float, Field(ge=1, le=3600), InOwnUnit] | None = None
+    circular_vial_arcmin_per_2mm: Annotated[float, Field(ge=0.5, le=120), InOwnUnit] | None = None
+    circular_vial_on: Literal["rotating", "base"] | None = None
+    electronic_level_step_arcsec: ArcsecStep | None = None
+    stores: Literal["error", "correction"] | None = None
+    storable_arcsec: Annotated[float, Field(ge=1, le=36_000), InOwnUnit] | None = None
+    judged_raw: bool | None = None
+    prior: dict[Name, Spread] | None = Field(default=None, max_length=20)
+    foot_screw_count: Literal[3, 4] | None = None
+    foot_screws: Literal["clockwise-raises", "clockwise-lowers"] | None = None
+    """Seen from above. Most raise when turned clockwise; some have the other thread."""
+
+    @property
+    def senses(self) -> tuple[float, float]:
+        """Along and across: the one place where an electronic level's figures are turned into canonical ones, and back."""
+        return (self.display or Display()).senses
+
+
+class Conditions(Part):
+    """Circumstances of the check."""
+
+    temperature_c: Annotated[float, Field(ge=-60, le=70), InOwnUnit] | None = None
+    minutes_on: Annotated[float, Field(ge=0, le=6000), InOwnUnit] | None = None
+    support: Literal["tripod", "pillar", "floor"] | None = None
+    ground: str | None = Field(default=None, max_length=80)
+    wind: Literal["calm", "breeze", "strong"] | None = None
+    sky: str | None = Field(default=None, max_length=80)
+    steady: bool | None = None
+
+
+class Work(Part):
+    """The sights of the work ahead: what an error's effect is told for."""
+
+    sight_m: Annotated[float, Field(ge=0.1, le=20_000), InMetres] = 30.0
+    sight_imbalance_m: Annotated[float, Field(ge=0, le=300), InMetres] = 10.0
+    balanced_sights: bool = False
+    elevation_deg: Annotated[float, Field(ge=-89, le=89), InOwnUnit] = 20.0
+    both_faces: bool = False
+    angle_wanted_arcsec: Annotated[float, Field(ge=0.1, le=3600), InOwnUnit] | None = None
+    """How well an angle of the work is wanted, one standard deviation; told nothing, twice what is stated of a direction."""
+
+
+class LimitSet(Part):
+    """Limits of one quantity: usable to `use`, conditionally to `watch`, adjustable in the field to `adjust`."""
+
+    use: Limit
+    watch: Limit | None = None
+    adjust: Limit | None = None
+    source: str | None = Field(default=None, max_length=200)
+
+    @model_validator(mode="after")
+    def _in_order(self) -> LimitSet:
+        watch = self.watch if self.watch is not None else self.use
+        adjust = self.adjust if self.adjust is not None else watch
+        if not self.use <= watch <= adjust:
+            raise ValueError("limits that do not fall: use, then watch, then adjust")
+        return self
+
+
+class Earlier(Part):
+    """An earlier result of the same segment (no event in between), newest first in the list."""
+
+    check: str = Field(max_length=40)
+    at: Moment
+    grade: Grade
+    result: dict[Name, Figure] = Field(max_length=40)
+    temperature_c: Finite | None = None
+    passed: bool | None = None
+    """Whether it counts as passed where the instrument stands; told nothing, by its grade."""
+
+    def figure(self, name: str) -> float | None:
+        """One figure of its result; None where it has none of that name."""
+        value = self.result.get(name)
+        return float(value) if isinstance(value, int | float) and not isinstance(value, bool) else None
+
+    @property
+    def good(self) -> bool:
+        """Whether later work may lean on it: the one answer for yard, round and checks."""
+        return self.grade in ("use", "watch") if self.passed is None else self.passed
+
+
+def days_between(then: str, now: str) -> float:
+    """Days from one moment to another, both with their offset."""
+    return (datetime.fromisoformat(now) - datetime.fromisoformat(then)).total_seconds() / 86400
+
+
+class Envelope(Part):
+    """Every kind's document derives from this and narrows `kind` and `observations`."""
+
+    kind: str
+    units: Units = Units()
+    instrument: Instrument = Instrument()
+    conditions: Conditions = Conditions()
+    work: Work = Work()
+    limits: dict[Name, LimitSet] = Field(default={}, max_length=40)
+    stored: dict[Name, Stored] = Field(default={}, max_length=40)
+    before: list[Earlier] = Field(default=[], max_length=60)
+    before_at: Moment | None = None
+    remark: str = Field(default="", max_length=2000)
+    observations: Any
+
+
+class CheckDocument(Envelope):
+    """A check: how it was taken is said by the document, never guessed from its rows."""
+
+    method: str | None = Field(default=None, max_length=40)

@@ -1,0 +1,62 @@
+"""Errors of form, found by the models, worded as faults."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from pydantic import ValidationError
+
+from ..errors import Fault, said
+
+WANTED = {
+    "extra_forbidden": "no field of this name",
+    "missing": "this field",
+    "list_type": "a list",
+    "dict_type": "an object",
+    "model_type": "an object",
+    "model_attributes_type": "an object",
+    "string_type": "text",
+    "bool_type": "true or false",
+    "float_type": "a number",
+    "finite_number": "a finite number",
+    "int_type": "a whole number",
+}
+
+
+def path_of(location: tuple[int | str, ...]) -> str:
+    """('observations', 'setups', 1, 'a') as 'observations.setups[1].a'; '$' for the whole."""
+    path = ""
+    for step in location:
+        if isinstance(step, int):
+            path += f"[{step}]"
+        else:
+            path += f".{step}" if path else step
+    return path or "$"
+
+
+def _wanted(error: Any) -> str:
+    kind, context = error["type"], error.get("ctx", {})
+    if kind == "value_error":
+        return str(context["error"])
+    if kind in ("literal_error", "enum"):
+        return "one of " + str(context["expected"]).replace(" or ", ", ").replace("'", "")
+    if kind in ("greater_than", "greater_than_equal", "less_than", "less_than_equal"):
+        ((word, bound),) = context.items()
+        signs = {"gt": "more than", "ge": "at least", "lt": "less than", "le": "at most"}
+        return f"a number {signs[word]} {bound:g}"
+    if kind in ("string_too_long", "too_long"):
+        return f"at most {context['max_length']} " + ("characters" if kind == "string_too_long" else "entries")
+    if kind in ("string_too_short", "too_short"):
+        return f"at least {context['min_length']}"
+    return WANTED.get(kind) or str(error["msg"])
+
+
+def faults_of(error: ValidationError, where: Callable[[str], str]) -> list[Fault]:
+    """Every error of form as a fault, in document order; `where` words a path for the person."""
+    faults = []
+    for one in error.errors(include_url=False):
+        path = path_of(one["loc"])
+        given = "nothing" if one["type"] == "missing" else said(one["input"])
+        faults.append(Fault(path, where(path), given, _wanted(one)))
+    return faults

@@ -1,0 +1,65 @@
+"""Turning, storing or repairing what a check found: the readings on the way, or only the acts where nothing is read."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from ..errors import Fault, Refused, said
+from ..results import Adjusting, AdjustingStep
+from ..stats.decision import Grade
+from ..units.formatting import capital, size
+from .verdict import Judgement, next_of, offers_adjusting
+
+NOT_PROVED = (
+    "These readings do not prove the error well enough to turn a screw. Repeat the check, or take more readings."
+)
+
+
+def act_of_adjusting(
+    text: str,
+    allowed: bool,
+    inputs: Sequence[str] = (),
+    prompt: str = "",
+    unit: str = "",
+    from_text: str = "",
+    target_text: str = "",
+    tool: str = "",
+    screw: str = "",
+    steps: Sequence[AdjustingStep] = (),
+) -> Adjusting:
+    """What is done now, and what each reading since the first turn leaves. Without inputs nothing is read on the way."""
+    return Adjusting(
+        text=NOT_PROVED if inputs and not allowed else text,
+        allowed=allowed,
+        inputs=list(inputs),
+        prompt=prompt,
+        unit=unit,
+        from_text=from_text,
+        target_text=target_text,
+        tool=tool,
+        screw=screw,
+        steps=list(steps),
+    )
+
+
+def by_hand(_document: Any, _read: Any, judgement: Judgement, grade: Grade, reads_now: list[Any]) -> Adjusting:
+    """What is stored by the instrument's own routine, or mended: only the acts the finding calls for. Raises Refused."""
+    if reads_now:
+        given = ", ".join(said(one) for one in reads_now)
+        raise Refused([Fault("reads_now", "it is now at", given, "nothing: it is done, then the check is run again")])
+    acts = [text for code, text in next_of(judgement, grade) if code == "adjust" or (code, text) in judgement.to_mend]
+    # What may be adjusted without having to be is led through all the same.
+    acts = acts or [one.turn for one in judgement.quantities if one.turn and offers_adjusting(one)]
+    return act_of_adjusting(" ".join(dict.fromkeys(acts)) if acts else _why_not(judgement), bool(acts))
+
+
+def _why_not(judgement: Judgement) -> str:
+    """Why nothing is done by a finding: it calls for nothing, or does not prove what it calls for."""
+    unproved = [one for one in judgement.quantities if one.grade in ("adjust", "watch") and not one.may_turn()]
+    if not unproved:
+        return "Nothing needs to be stored or repaired. Repeat the check first, or take more readings."
+    one = max(unproved, key=lambda quantity: quantity.estimate.u95)
+    wanted = size(one.fine * one.limits.use, one.fine * one.limits.use, one.unit)
+    known = size(one.estimate.u95, one.estimate.u95, one.unit)
+    return f"{capital(one.noun)}: known only to ± {known}. To store or repair it needs ± {wanted} or better: repeat the check with more readings."

@@ -1,0 +1,209 @@
+"""Lengths compared one by one: read in pairs, solved for zero and scale, and no single figure condemns.
+
+A place that was read twice, both alike, and lies off the line of all the others is the thing's own fault. A single reading
+off the line is a slip until it was read again: it is named, or set aside beside a second reading that fits.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from math import fsum, sqrt
+
+from ..documents.envelope import Part
+from ..results import Coded, DeviationsPicture
+from ..stats.estimate import Estimate, pooled, scatter_factor
+from ..stats.quantiles import t_quantile
+from ..stats.row_fit import outlier_in
+from ..stats.straight_line import Straight, straight
+from ..units.formatting import figure
+from ..units.numbers import finest
+from .drawing import deviations
+from .reader import Reader, filled_rows
+
+SAME_PLACE_M = 0.005
+ODD_PROBABILITY = 0.9995
+"""A place read twice is called odd only when chance would not do it once in a thousand."""
+AGREE = 3.0
+"""Two readings of a place are alike within so many of their own standard deviations."""
+MOST_ASIDE = 2
+FEWEST_OTHERS = 3
+
+
+@dataclass
+class Pairs:
+    """Given and read lengths by path, m; the worth of the last digit read, mm."""
+
+    marks: list[tuple[str, float, float]]
+    step_mm: float
+
+
+def read_pairs(
+    reader: Reader, observations: Part, name: str, names: tuple[str, str], *, both_read: bool = False
+) -> Pairs:
+    """Pairs of lengths of a list, in metres. Only what is read off is rounded: `names[1]`, and the first when `both_read`."""
+    rows = reader.rows(observations, name)
+    steps = [one.step(key) for one in rows for key in (names if both_read else names[1:])]
+    return Pairs([(one.path, one[names[0]], one[names[1]]) for one in rows], finest(steps) * 1000)
+
+
+def all_read(pairs: Pairs, observations: Part, name: str, fewest: int) -> bool:
+    """Whether every row that was begun could be read, and there are enough of them."""
+    return len(pairs.marks) >= max(fewest, filled_rows(observations, name))
+
+
+@dataclass(frozen=True, slots=True)
+class ComparisonVariances:
+    """How a comparison is solved: variances of one reading in mm², of the scale alone in ppm²."""
+
+    within: float
+    between: float
+    dof: float
+    scale_ppm2: float = 0.0
+
+
+@dataclass
+class Compared:
+    """The line through what is kept; the place that fits least; what was set aside or does not fit."""
+
+    line: Straight
+    misfit: Estimate
+    at: int
+    """The reading at the place that fits least."""
+    misfit_variance: float
+    kept: list[int]
+    aside: list[int] = field(default_factory=list)
+    outlier: int | None = None
+    """A single reading that stands apart: nothing is concluded before it was read again."""
+    residuals: list[float] = field(default_factory=list)
+    """Of every reading against the line, mm; those set aside too."""
+
+
+@dataclass(frozen=True, slots=True)
+class Lengths:
+    """What was compared: the place meant (graduation or known length), its true length, m, and what is wrong there, mm."""
+
+    place_m: tuple[float, ...]
+    length_m: tuple[float, ...]
+    error_mm: tuple[float, ...]
+
+    def of(self, kept: Sequence[int]) -> Lengths:
+        """Only these readings."""
+        listed = (self.place_m, self.length_m, self.error_mm)
+        place, length, error = (tuple(one[i] for i in kept) for one in listed)
+        return Lengths(place, length, error)
+
+    def places(self, kept: Sequence[int] | None = None) -> list[list[int]]:
+        """Readings of one and the same place together, in the order of the places."""
+        order = sorted(range(len(self.place_m)) if kept is None else kept, key=lambda i: self.place_m[i])
+        groups: list[list[int]] = []
+        for i in order:
+            if groups and self.place_m[i] - self.place_m[groups[-1][0]] < SAME_PLACE_M:
+                groups[-1].append(i)
+            else:
+                groups.append([i])
+        return groups
+
+    def line(self, kept: Sequence[int], how: ComparisonVariances) -> Straight:
+        """The line through some of them."""
+        some = self.of(kept)
+        return straight(some.length_m, some.error_mm, how.within, how.between, how.dof, how.scale_ppm2)
+
+
+def places_among(lengths_m: Sequence[float]) -> int:
+    """How many places some lengths are."""
+    same = tuple(lengths_m)
+    return len(Lengths(same, same, same).places())
+
+
+def compare(told: Lengths, how: ComparisonVariances) -> Compared:
+    """Solve for zero and scale; two places or more."""
+    kept, aside, outlier = list(range(len(told.place_m))), list[int](), None
+    odd = _odd_place(told, kept, how)
+    while odd is None:
+        hit = outlier_in(told.line(kept, how).solved)
+        if hit is None:
+            break
+        i = kept[hit]
+        twins = [j for j in kept if j != i and abs(told.place_m[j] - told.place_m[i]) < SAME_PLACE_M]
+        if not twins or len(aside) == MOST_ASIDE:
+            outlier = i
+            break
+        aside.append(i)
+        kept.remove(i)
+        odd = _odd_place(told, kept, how)
+    return _compared(told, how, kept, aside, outlier, odd)
+
+
+def _compared(
+    told: Lengths,
+    how: ComparisonVariances,
+    kept: list[int],
+    aside: list[int],
+    outlier: int | None,
+    odd: list[int] | None,
+) -> Compared:
+    """The line without the odd place, and how far the place that fits least lies off it."""
+    on_line = [i for i in kept if i not in (odd or [])]
+    line = told.line(on_line, how)
+    residuals = [e - line.at(x) for x, e in zip(told.length_m, told.error_mm, strict=True)]
+    groups = [odd] if odd else told.places(kept)
+    mean = {min(group): fsum(residuals[i] for i in group) / len(group) for group in groups}
+    at = max(mean, key=lambda i: abs(mean[i]))
+    size = len(next(group for group in groups if min(group) == at))
+    if odd:
+        variance = how.within / size + line.variance_at(told.length_m[at])
+    else:
+        leverage = line.solved.fit.leverage[on_line.index(at)]
+        variance = how.within * max(0.05, 1 / size - leverage)
+    misfit = pooled(mean[at], variance, 0.0, line.solved.spread, how.dof)
+    return Compared(line, misfit, at, variance, kept, aside, outlier, residuals)
+
+
+def _odd_place(told: Lengths, kept: Sequence[int], how: ComparisonVariances) -> list[int] | None:
+    """The place that was read twice, both alike, and lies off the line of all others; None when there is none."""
+    furthest, odd = 0.0, None
+    for mine in told.places(kept):
+        rest = [i for i in kept if i not in mine]
+        if len(mine) < 2 or len(told.places(rest)) < FEWEST_OTHERS:
+            continue
+        values = [told.error_mm[i] for i in mine]
+        if max(values) - min(values) > AGREE * sqrt(2 * how.within):
+            continue
+        line, at = told.line(rest, how), told.length_m[mine[0]]
+        off = abs(fsum(values) / len(values) - line.at(at))
+        sigma = sqrt(how.within / len(values) + line.variance_at(at))
+        fits = scatter_factor(line.solved.spread, how.dof) is None
+        if fits and off / sigma > max(furthest, t_quantile(ODD_PROBABILITY, how.dof)):
+            furthest, odd = off / sigma, mine
+    return odd
+
+
+def without_each(
+    told: Lengths, how: ComparisonVariances, kept: Sequence[int], estimates: Callable[[Compared], list[Estimate]]
+) -> list[list[Estimate] | None]:
+    """The estimates with each reading of `kept` left out in turn; None where the rest cannot be solved."""
+    answers: list[list[Estimate] | None] = []
+    for i in kept:
+        rest = [j for j in kept if j != i]
+        alone = len(told.places(rest)) < 2
+        answers.append(None if alone else estimates(compare(told.of(rest), how)))
+    return answers
+
+
+def errors_along(
+    errors: Sequence[float], at: Sequence[float], limit: float | None, zero: str, along: str
+) -> DeviationsPicture:
+    """Errors along the length, as far as they are in."""
+    listed: list[tuple[str, float, float | None]] = [
+        (f"{length:.2f} m", length, e) for length, e in zip(at, errors, strict=True)
+    ]
+    return deviations("mm", listed, limit, zero, along)
+
+
+def running_errors(errors_mm: Sequence[float]) -> list[Coded]:
+    """What the first lengths say while the others are still to come."""
+    if len(errors_mm) < 2:
+        return []
+    low, high = (figure(one, 1) for one in (min(errors_mm), max(errors_mm)))
+    return [("running", f"So far {len(errors_mm)} places, errors from {low} to {high} mm.")]

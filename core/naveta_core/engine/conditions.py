@@ -1,0 +1,88 @@
+"""Circumstances of a check, judged: what must wait, what only makes it weaker and by how much, what is worth saying."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from ..documents.envelope import Earlier, Envelope, days_between
+from ..units.formatting import figure
+
+Said = tuple[str, str]
+WIND_FACTOR = {"calm": 1.0, "breeze": 1.25, "strong": 2.0}
+"""How many times as much a bubble or a mark scatters. Ours; experience, not measured."""
+STEP_KELVIN = 10.0
+FRESH_DAYS = 31.0
+
+
+@dataclass(frozen=True, slots=True)
+class Needs:
+    """What a kind wants of its circumstances."""
+
+    minutes_on: float | None = None
+    firm_stand: bool = False
+    wind: bool = False
+    proved_first: tuple[str, ...] = ()
+    """One of these checks must have passed lately, and nothing have happened since."""
+    temperature: bool = False
+
+
+NOTHING_NEEDED = Needs()
+
+
+@dataclass
+class Circumstances:
+    """What follows: what must wait, what is weaker, by what factor readings scatter more."""
+
+    blocked: list[Said] = field(default_factory=list)
+    weak: list[Said] = field(default_factory=list)
+    factor: float = 1.0
+    proved: bool = True
+
+
+def circumstances(document: Envelope, needs: Needs) -> Circumstances:
+    """Judge what was told of the circumstances."""
+    told, found = document.conditions, Circumstances()
+    if needs.minutes_on is not None:
+        if told.minutes_on is None:
+            text = f"How long it had been on was not told: {needs.minutes_on:g} minutes is the least."
+            found.weak.append(("warm-up-not-told", text))
+        elif told.minutes_on < needs.minutes_on:
+            left = needs.minutes_on - told.minutes_on
+            more = "one minute" if left <= 1 else f"{figure(left, 0)} minutes"
+            text = f"On for {told.minutes_on:g} min: leave it on for {more} more, then read."
+            found.blocked.append(("not-warm", text))
+    if needs.firm_stand and told.steady is False:
+        found.blocked.append(("stand-not-steady", "The stand moves: find firm ground, tread the feet in, then read."))
+    elif needs.firm_stand and told.support == "tripod":
+        found.weak.append(("tripod-stand", "On a tripod: stay where you are while reading, and do not lean on it."))
+    if needs.wind and told.wind in WIND_FACTOR and told.wind != "calm":
+        found.factor = WIND_FACTOR[told.wind]
+        strong = "Strong wind" if told.wind == "strong" else "A breeze"
+        text = f"{strong}: readings are taken to scatter {found.factor:g} times as much, and prove that much less."
+        found.weak.append(("wind", text))
+    if needs.temperature:
+        found.weak += _temperature(document)
+    if needs.proved_first:
+        found.proved = any(
+            one.check in needs.proved_first and _passed(one, document.before_at) for one in document.before
+        )
+    return found
+
+
+def _temperature(document: Envelope) -> list[Said]:
+    """How much warmer or colder than when it was last checked."""
+    here = document.conditions.temperature_c
+    last = next((one for one in document.before if one.check == document.kind and one.temperature_c is not None), None)
+    if here is None or last is None or last.temperature_c is None or abs(here - last.temperature_c) <= STEP_KELVIN:
+        return []
+    way = "warmer" if here > last.temperature_c else "colder"
+    text = f"It is {figure(abs(here - last.temperature_c), 0)} K {way} than at the last check: what is found today counts for days like this one."
+    return [("temperature-step", text)]
+
+
+def _passed(one: Earlier, now: str | None) -> bool:
+    if not one.good:
+        return False
+    if now is None:
+        return True
+    return days_between(one.at, now) <= FRESH_DAYS

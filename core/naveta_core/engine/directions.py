@@ -1,0 +1,84 @@
+"""Directions to several marks in both faces, set after set: means, residuals and their spread (after ISO 17123-3).
+
+The mean of both faces is x = (I + II ± 180°)/2, x′ = x less that of the first mark, x̄′ over the sets. d_jk = x̄′_k − x′_jk,
+d̄_j over all marks of a set, the first included; r = d − d̄_j. Its spread s = √(Σr²/((n−1)(t−1))) is that of one direction
+measured once in both faces.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import fsum, sqrt
+
+from ..geometry import mean, wrapped
+from .parser import Parser
+
+FAR_OFF_DEG = 0.5
+"""No instrument is out by half a degree: beyond it something was typed or sighted wrongly."""
+GON_HALF = 200.0
+
+
+@dataclass(frozen=True, slots=True)
+class Shot:
+    """A circle reading at a mark, degrees; the worth of its last digit, seconds."""
+
+    path: str
+    target: str
+    value: float
+    step_arcsec: float
+    text: str
+
+
+def of_both_faces(left: float, right: float) -> float:
+    """A direction from both faces."""
+    return (left + wrapped(right + 180.0 - left) / 2) % 360.0
+
+
+def twice_c_arcsec(left: float, right: float) -> float:
+    """Face left less face right, less 180°."""
+    return wrapped(left - right - 180.0) * 3600.0
+
+
+@dataclass(frozen=True, slots=True)
+class Series:
+    """A series reduced: directions from the first mark, degrees; residuals by set and mark, seconds."""
+
+    means: list[float]
+    residuals: list[list[float]]
+    squares: float
+    dof: int
+
+    @property
+    def s(self) -> float:
+        return sqrt(self.squares / self.dof) if self.dof else 0.0
+
+
+def reduced(sets: Sequence[Sequence[float]]) -> Series:
+    """Sets of directions, the same marks in the same order, the first of each the one they are told from."""
+    turned = [[wrapped(x - one[0]) for x in one] for one in sets]
+    n, t = len(turned), len(turned[0])
+    anchored = [[turned[0][k] + wrapped(one[k] - turned[0][k]) for k in range(t)] for one in turned]
+    means = [fsum(one[k] for one in anchored) / n for k in range(t)]
+    residuals = []
+    for one in anchored:
+        d = [(means[k] - one[k]) * 3600.0 for k in range(t)]
+        shift = mean(d)
+        residuals.append([value - shift for value in d])
+    squares = fsum(r * r for one in residuals for r in one)
+    return Series([value % 360.0 for value in means], residuals, squares, (n - 1) * (t - 1))
+
+
+def faces_agree(parser: Parser, what: str, left: Shot, right: Shot) -> None:
+    """A fault where one and the same mark does not read 180° apart in both faces."""
+    away = wrapped(left.value - right.value - 180.0)
+    if abs(away) <= FAR_OFF_DEG:
+        return
+    if abs(wrapped(left.value - right.value)) < FAR_OFF_DEG:
+        said = "; these are alike: was the telescope not turned through?"
+    elif abs(abs(left.value - right.value) - GON_HALF) < 1.0:
+        said = "; these differ by 200: are they gon? change the unit"
+    else:
+        said = f": these are {abs(away):.3f}° off. A whole degree or minute mistyped, or another mark?"
+    wanted = "two that differ by 180°" + said
+    parser.fault(right.path, what, f"{left.text} and {right.text}", wanted)

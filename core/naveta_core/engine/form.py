@@ -1,0 +1,130 @@
+"""The form of a check: the methods it can be taken by, each with what it begins with and its groups of fields.
+
+A group names a place of the table of fields; labels, units and options come from there. `[*]` in a path stands for every
+entry of a list: such groups repeat, entry by entry, in the order in which they stand.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..cautions import cautions
+from .fields import SIGNS, Field, FieldTable, ListOf
+
+Data = dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Fields that stand together. `path` names an object, or a list of which every entry is a row."""
+
+    path: str
+    title: str
+    only: tuple[str, ...] = ()
+    """These fields only, in this order; without any all of that place."""
+    note: str = ""
+    labels: dict[str, str] = field(default_factory=dict)
+    """Labels of this form, where a field is called otherwise in it."""
+    row_titles: tuple[str, ...] = ()
+    instead: str = ""
+    """Another list of the same parent that may be filled instead of this one (three wires for single readings)."""
+    instead_title: str = ""
+    """What that other list is called: 'Three wires'."""
+    struck: str = ""
+    """The list that takes values which were struck: kept, and not used."""
+    setting: bool = False
+    """Told beside the form: how things are, not what is read."""
+    before: bool = False
+    """A look that comes before the first reading."""
+    more: str = ""
+    """What one more row is called here, where that is not what the table says."""
+
+    def as_dict(self, table: FieldTable) -> Data:
+        """What the web lays out."""
+        told = self._of(table, self.path)
+        parent = self.path.rpartition(".")[0]
+        other = self._of(table, f"{parent}.{self.instead}") if self.instead else None
+        told["instead"] = None if other is None else {**other, "title": self.instead_title}
+        told["struck"] = f"{parent}.{self.struck}" if self.struck else ""
+        each = self.path.rpartition("[*]")[0]
+        told["each"] = self._each(table, each) if each else None
+        return {**told, "title": self.title, "note": self.note, "setting": self.setting, "before": self.before}
+
+    def _each(self, table: FieldTable, path: str) -> Data:
+        listed = table.at(path.removeprefix("observations."))
+        assert isinstance(listed, ListOf), path
+        rows = listed.rows
+        return {"path": path, "noun": rows.noun, "most": rows.most, "fewest": rows.fewest, "more": rows.more}
+
+    def _of(self, table: FieldTable, path: str) -> Data:
+        found = table if path == "observations" else table.at(path.removeprefix("observations."))
+        told: Data = {
+            "path": path,
+            "rows": False,
+            "row_titles": list(self.row_titles),
+            "most": 1,
+            "fewest": 0,
+            "more": "",
+        }
+        if isinstance(found, FieldTable):
+            return {**told, "repeats": False, "fields": self._fields(found)}
+        rows = found.rows
+        told |= {"rows": True, "most": rows.most, "fewest": rows.fewest, "more": self.more or rows.more}
+        if found.entry is None:
+            assert found.plain is not None, path
+            return {**told, "repeats": False, "fields": [_field("", found.plain, self.labels)]}
+        return {**told, "repeats": "repeat" in found.entry.fields, "fields": self._fields(found.entry)}
+
+    def _fields(self, table: FieldTable) -> list[Data]:
+        names = self.only or tuple(name for name, one in table.fields.items() if one.kind != "count")
+        return [_field(name, table.fields[name], self.labels) for name in names]
+
+
+def _field(name: str, one: Field, labels: dict[str, str]) -> Data:
+    return {
+        "name": name,
+        "label": labels.get(name, one.label),
+        "unit": SIGNS.get(one.unit, one.unit),
+        "kind": one.kind,
+        "options": [{"value": o.value, "label": o.label, "hint": o.hint} for o in one.options],
+        "prefilled": one.prefilled,
+        "optional": one.optional,
+        "ask_again": one.ask_again,
+    }
+
+
+@dataclass(frozen=True, slots=True)
+class Method:
+    """A named way of carrying a check out: the observations it begins with, and its groups."""
+
+    name: str
+    title: str
+    good_for: str
+    observations: Data
+    groups: tuple[Group, ...]
+    steps: tuple[str, ...] = ()
+    """What is done, in order, with the hands."""
+    caution: tuple[str, ...] = ()
+    unit: str = ""
+    """The length unit this method is typed in, where it is not the person's own."""
+    in_feet: Data | None = None
+    """What it begins with where lengths are typed in feet."""
+    needs: tuple[tuple[str, tuple[str, ...]], ...] = ()
+    """Facts of the instrument this method wants, where they are known: (name, what it may be)."""
+
+    def suits(self, instrument: Data) -> bool:
+        """Whether an instrument, told as a document's `instrument`, can be taken by this method."""
+        return all(instrument.get(name) in (None, *allowed) for name, allowed in self.needs)
+
+    def as_dict(self, table: FieldTable, before: tuple[str, ...]) -> Data:
+        """What the web shows; `before` are the cautions every method of the kind begins with."""
+        return {
+            "name": self.name,
+            "title": self.title,
+            "good_for": self.good_for,
+            "steps": list(self.steps),
+            "caution": [one.plain() for one in cautions(*dict.fromkeys((*self.caution, *before)))],
+            "unit": self.unit,
+            "groups": [one.as_dict(table) for one in self.groups],
+        }

@@ -1,0 +1,352 @@
+"""What a kind of check states about itself, and how every check is previewed, reduced and adjusted: one engine for all.
+
+A kind is five files: `document.py` (what is typed: the model, its table of fields, how it is read), `solve.py` (the
+equations), `judge.py` (from figures to quantities and acts), `text.py` (sentences and drawing) and `__init__.py` (this
+statement). Everything else is shared.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import asdict, dataclass, field
+from functools import cached_property
+from typing import Any, Literal, get_args
+
+from pydantic import BaseModel, ValidationError
+
+from .. import __version__
+from ..cautions import cautions
+from ..documents.csv_io import TableFaults
+from ..documents.envelope import Envelope
+from ..documents.model_faults import faults_of
+from ..results import (
+    Adjusting,
+    Coded,
+    Finding,
+    Fix,
+    LimitFigures,
+    NextReading,
+    Note,
+    Picture,
+    Preview,
+    Progress,
+    Result,
+    Verdict,
+    VerdictPart,
+    reasons,
+)
+from ..stats.decision import Grade
+from ..units.formatting import bound, length_words
+from .conditions import NOTHING_NEEDED, Circumstances, Needs, circumstances
+from .fields import FieldTable, Where, table_of
+from .form import Group, Method
+from .reader import Reader
+from .table import TableFile, table_file
+from .verdict import JudgedQuantity, Judgement, grade_of, headline, next_of
+
+Data = dict[str, Any]
+Adjust = Callable[[Any, Any, Judgement, Grade, list[Any]], Adjusting]
+
+
+@dataclass
+class Growing:
+    """What can be said before a check is complete, beside its circumstances."""
+
+    messages: list[Coded] = field(default_factory=list)
+    outlier: Coded | None = None
+    """The path of a figure that stands apart, and what is to be done about it."""
+    fixes: list[Fix] = field(default_factory=list)
+    """Slips of entry that one touch puts right."""
+    notes: list[Coded] = field(default_factory=list)
+    """Beside the group of fields at a path."""
+    looks: list[Coded] = field(default_factory=list)
+    """What a look found, before anything is read."""
+
+
+@dataclass(frozen=True, slots=True)
+class RequiredConditions:
+    """Which circumstances a kind asks for before it begins."""
+
+    minutes_on: bool = False
+    support: bool = False
+    wind: bool = False
+    temperature: bool = True
+
+
+def _any(_instrument: Data) -> bool:
+    return True
+
+
+def _nothing(_document: Any) -> Needs:
+    return NOTHING_NEEDED
+
+
+def _nothing_yet(_document: Any, _read: Any) -> Growing:
+    return Growing()
+
+
+@dataclass(frozen=True)
+class Kind:
+    """One kind of check: its document, its functions, and what people are told before they start."""
+
+    title: str
+    document: type[Envelope]
+    where: Where
+    """Words for the paths of its document."""
+    read: Callable[[Any, Reader], Any]
+    judge: Callable[[Any, Any, Circumstances], Judgement]
+    draw: Callable[[Any, Any, Judgement | None], Picture | None]
+    applies_to: tuple[str, ...]
+    minutes: int
+    interval_days: int
+    bring: tuple[str, ...]
+    before_you_start: tuple[str, ...]
+    who_adjusts: tuple[str, ...]
+    when_bad: tuple[tuple[str, str, str], ...]
+    """(code, what to ask or do, why): a bad finding is led through in this order."""
+    caution_codes: dict[str, tuple[str, ...]]
+    """By act: before, reading, adjusting; others where a kind has them."""
+    watch_condition: str
+    main_quantity: str
+    quantity_label: str
+    methods: tuple[Method, ...]
+    general: tuple[Group, ...]
+    """The form of a document that does not say by which method it was taken."""
+    why: str
+    """What it is for, in a sentence."""
+    grow: Callable[[Any, Any], Growing] = _nothing_yet
+    needs: Callable[[Any], Needs] = _nothing
+    """What a document of this kind needs of its circumstances."""
+    adjust: Adjust | None = None
+    """How what was found is turned, stored or repaired."""
+    prerequisites: tuple[tuple[tuple[str, ...], str], ...] = ()
+    """What should be fresh before this one: (kinds of which one will do, what to look at first)."""
+    required_conditions: RequiredConditions = field(default_factory=RequiredConditions)
+    unit: str = "arcsec"
+    """Of the main quantity: arcsec, mm, div or ppm."""
+    blocks_release: bool = True
+    """Whether an instrument on which this was never done, or long ago, has to be checked first before it goes out.
+    Opening rule until planning brings its own: a bad finding of any check holds it all the same."""
+    scheduled: bool = True
+    """Whether it comes due: what is taken only when it is wanted is never overdue."""
+    order: int = 50
+    """In which order the checks of an instrument make sense: what others depend on comes first."""
+    quick: tuple[str, int] | None = None
+    """Of a check that belongs into the check before the work: the method it is taken by in there, and its minutes."""
+    as_left_inputs: tuple[str, ...] = ()
+    """Figures of the as-found that its as-left holds itself against: they go into `observations.found`."""
+    kept: tuple[str, ...] = ()
+    """Figures of the result that later work depends on: rest positions, offsets."""
+    applies: Callable[[Data], bool] = _any
+    """Whether an instrument of a fitting kind has what is checked, told as a document's `instrument`."""
+    invalidates: tuple[str, ...] = ()
+    """Other checks whose last results no longer hold once this was adjusted: they were measured through it."""
+    allows_repeat: bool = True
+    """Whether a run taken on another day may be joined to a record; where something moves between runs, a fresh check."""
+    repeat_label: str = "Take it once more"
+    repeat: Callable[[Data], Data] | None = None
+    """The document with one repeat more, where that is not the method's rows once again."""
+
+    @cached_property
+    def name(self) -> str:
+        """The name documents go by."""
+        (name,) = get_args(self.document.model_fields["kind"].annotation)
+        return str(name)
+
+    @cached_property
+    def table(self) -> FieldTable:
+        """The table of fields of its observations."""
+        observations = self.document.model_fields["observations"].annotation
+        assert isinstance(observations, type), f"{self.title} has no observations of its own"
+        assert issubclass(observations, BaseModel), f"{self.title} has no observations of its own"
+        return table_of(observations)
+
+    @cached_property
+    def file(self) -> TableFile:
+        """How it is written as a table file and read from one."""
+        return table_file(self.name, self.table)
+
+    def method(self, name: str | None) -> Method | None:
+        """A method by its name."""
+        return next((one for one in self.methods if one.name == name), None)
+
+    def methods_for(self, instrument: Data) -> list[str]:
+        """The methods by which an instrument, told as a document's `instrument`, can be taken, the usual one first."""
+        return [one.name for one in self.methods if one.suits(instrument)]
+
+    def groups(self, method: str | None) -> tuple[Group, ...]:
+        """The form: of a method, or of a document that names none."""
+        named = self.method(method)
+        return named.groups if named else self.general
+
+    # ---- the three questions
+
+    def reduce(self, document: Any) -> Result:
+        """A complete document to its result. Raises Refused with every fault and everything missing."""
+        return self._result(document, *self.judged(document))
+
+    def judged(self, document: Any) -> tuple[Any, Judgement, Grade]:
+        """A complete document as read, judged and graded. Raises Refused with every fault and everything missing."""
+        reader = Reader(document, self.where)
+        read = self.read(document, reader)
+        self._check_method(document, reader)
+        reader.demand_complete()
+        return read, *self._graded(document, read)
+
+    def preview(self, document: Any) -> Preview:
+        """What can be said already; faults only about what was typed, the whole result once it is complete."""
+        reader = Reader(document, self.where)
+        read = self.read(document, reader)
+        self._check_method(document, reader)
+        growing = self.grow(document, read)
+        if reader.missing or reader.faults:
+            return Preview(
+                complete=False,
+                missing=reader.missing,
+                faults=reader.faults,
+                partial=self._progress(document, reader, growing),
+                picture=self.draw(document, read, None),
+            )
+        judgement, grade = self._graded(document, read)
+        growing.outlier = judgement.outlier or growing.outlier
+        result = self._result(document, read, judgement, grade)
+        progress = self._progress(document, reader, growing)
+        return Preview(complete=True, missing=[], faults=[], partial=progress, picture=result.picture, reduced=result)
+
+    def adjusting(self, document: Any, reads_now: list[Any]) -> Adjusting:
+        """The act of adjusting after a complete document; `adjust` must be there. Raises Refused."""
+        assert self.adjust is not None, f"nothing is adjusted after {self.name}"
+        return self.adjust(document, *self.judged(document), reads_now)
+
+    def _check_method(self, document: Any, reader: Reader) -> None:
+        if document.method is not None and self.method(document.method) is None:
+            reader.fault(
+                "method", "the method", document.method, "one of " + ", ".join(one.name for one in self.methods)
+            )
+
+    def _graded(self, document: Any, read: Any) -> tuple[Judgement, Grade]:
+        told = circumstances(document, self.needs(document))
+        judgement = self.judge(document, read, told)
+        judgement.refused = [*told.blocked, *judgement.refused]
+        judgement.reasons = [*told.weak, *judgement.reasons, *self._fresh_first(document)]
+        return judgement, grade_of(document, judgement)
+
+    def _fresh_first(self, document: Any) -> list[Coded]:
+        """What should have been looked at before, and was not lately; only where the instrument's history is known."""
+        if document.before_at is None or not self.prerequisites:
+            return []
+        applying = {one.name for one in kinds_for(document.instrument.model_dump(exclude_none=True))}
+        return [
+            ("fresh-first", f"{what} has not passed lately: look at it first.")
+            for kinds, what in self.prerequisites
+            if (document.instrument.kind is None or applying.intersection(kinds))
+            and not circumstances(document, Needs(proved_first=kinds)).proved
+        ]
+
+    def _progress(self, document: Any, reader: Reader, growing: Growing) -> Progress:
+        path = reader.missing[0] if reader.missing else None
+        told, outlier = circumstances(document, self.needs(document)), growing.outlier
+        return Progress(
+            unit=length_words(document.units.length).name,
+            next=None if path is None else NextReading(path=path, where=self.where(path)),
+            looks=reasons([*growing.looks, *told.blocked]),
+            messages=reasons([*told.weak, *growing.messages, *self._fresh_first(document)]),
+            outlier=None if outlier is None else Note(path=outlier[0], text=outlier[1]),
+            fixes=growing.fixes,
+            notes=[Note(path=one, text=text) for one, text in growing.notes],
+        )
+
+    def _result(self, document: Any, read: Any, judgement: Judgement, grade: Grade) -> Result:
+        act: Literal["adjusting", "reading"] = "adjusting" if grade == "adjust" else "reading"
+        return Result(
+            kind=self.name,
+            result=judgement.figures,
+            finding=Finding(text=headline(judgement.finding, grade, judgement.refused, judgement.reasons)),
+            verdict=Verdict(
+                grade=grade,
+                reasons=reasons(judgement.reasons),
+                next=reasons(next_of(judgement, grade)),
+                parts=[_part(one) for one in judgement.quantities],
+                set_aside=judgement.set_aside,
+            ),
+            shown=judgement.shown,
+            picture=self.draw(document, read, judgement),
+            work=judgement.work,
+            cautions=cautions(*self.caution_codes[act]),
+            worked=judgement.worked,
+            core_version=__version__,
+        )
+
+    # ---- table files
+
+    def read_csv(self, text: str) -> Data:
+        """A table to a plain document; words it has no field for are refused here, where the file can still be mended."""
+        found = self.file.read(text)
+        try:
+            self.document.model_validate(found)
+        except ValidationError as error:
+            raise TableFaults(faults_of(error, self.where)) from None
+        return found
+
+    def write_csv(self, document: Any) -> str:
+        """A document's readings as a table."""
+        return self.file.write(document)
+
+    def about(self) -> Data:
+        """What the web shows before a check begins, and how it lays the form out."""
+        before = self.caution_codes["before"]
+        return {
+            "kind": self.name,
+            "title": self.title,
+            "applies_to": list(self.applies_to),
+            "minutes": self.minutes,
+            "interval_days": self.interval_days,
+            "bring": list(self.bring),
+            "before_you_start": list(self.before_you_start),
+            "who_adjusts": list(self.who_adjusts),
+            "when_bad": [{"code": code, "title": title, "text": text} for code, title, text in self.when_bad],
+            "cautions": {act: [one.plain() for one in cautions(*codes)] for act, codes in self.caution_codes.items()},
+            "watch_condition": self.watch_condition,
+            "main_quantity": self.main_quantity,
+            "quantity_label": self.quantity_label,
+            "csv_columns": list(self.file.columns),
+            "why": self.why,
+            "order": self.order,
+            "unit": self.unit,
+            "adjustable": self.adjust is not None,
+            "allows_repeat": self.allows_repeat,
+            "repeat_label": self.repeat_label,
+            "quick": None if self.quick is None else {"method": self.quick[0], "minutes": self.quick[1]},
+            "required_conditions": asdict(self.required_conditions),
+            "methods": [one.as_dict(self.table, before) for one in self.methods],
+            "groups": [one.as_dict(self.table) for one in self.general],
+        }
+
+
+KINDS: dict[str, Kind] = {}
+"""Every kind there is, in the order in which the checks of an instrument make sense; filled by `checks`."""
+
+
+def kinds_for(instrument: Data) -> list[Kind]:
+    """The checks that apply to an instrument, told as a document's `instrument`, in the order in which they make sense."""
+    return [one for one in KINDS.values() if instrument.get("kind") in one.applies_to and one.applies(instrument)]
+
+
+def _part(one: JudgedQuantity) -> VerdictPart:
+    e, limits = one.estimate, one.limits
+    conditional = (
+        f", {bound(limits.watch, one.unit)} {one.under or 'under a condition'}" if limits.watch > limits.use else ""
+    )
+    return VerdictPart(
+        quantity=one.name,
+        value=e.value,
+        sigma=e.sigma,
+        u95=e.u95,
+        dof=e.dof,
+        basis="pooled" if e.pooled else "a-priori",
+        proved_to=e.proved_to if one.confirmed is None else one.confirmed.proved_to,
+        limits=LimitFigures(use=limits.use, watch=limits.watch, adjust=limits.adjust),
+        why=limits.source,
+        limit_text=f"Limit {bound(limits.use, one.unit)}{conditional}: {limits.source}",
+        grade=one.grade,
+    )

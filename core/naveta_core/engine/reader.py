@@ -1,0 +1,165 @@
+"""Reading a document by its kind's table of fields: typed figures to numbers, with every fault and everything missing."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ..documents.envelope import Envelope, Part
+from ..units.numbers import Numeral
+from .fields import Field, FieldTable, Where, table_of
+from .parser import WRITTEN, Parser, angle, blank, number
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One row that could be read: its figures by field (lengths in metres, angles in degrees), and the row as typed."""
+
+    path: str
+    figures: dict[str, Numeral]
+    entry: Part
+
+    def __getitem__(self, name: str) -> float:
+        return self.figures[name].value
+
+    def __contains__(self, name: str) -> bool:
+        return name in self.figures
+
+    def get(self, name: str) -> float | None:
+        """A figure that need not be there."""
+        return self.figures[name].value if name in self.figures else None
+
+    def step(self, name: str) -> float:
+        """The worth of the last digit typed."""
+        return self.figures[name].step
+
+    def text(self, name: str) -> str:
+        """What was typed, to the letter."""
+        return str(getattr(self.entry, name))
+
+    @property
+    def index(self) -> int:
+        """Its place in the list as typed."""
+        return int(self.path.rpartition("[")[2][:-1])
+
+    @property
+    def repeat(self) -> int:
+        """In which repeat it was taken."""
+        return getattr(self.entry, "repeat", None) or 1
+
+
+class Reader(Parser):
+    """Goes through a document in the order in which it is read in the field."""
+
+    def __init__(self, document: Envelope, where: Where) -> None:
+        super().__init__(document.units.length)
+        self.angle_unit = document.units.angle
+        self.where = where
+
+    def missing_at(self, path: str) -> None:
+        """Note a path as not yet filled."""
+        self.want(path, self.where(path))
+
+    def fault_at(self, path: str, given: str, wanted: str) -> None:
+        """Note a fault at a path."""
+        self.fault(path, self.where(path), given, wanted)
+
+    def value(self, field: Field, path: str, typed: Any, *, wanted: bool | None = None) -> Numeral | None:
+        """One typed figure, or None with the path noted as missing or the fault noted; `wanted` overrules the field."""
+        wanted = not field.optional if wanted is None else wanted
+        if blank(typed) and not wanted:
+            return None
+        words = self.where(path)
+        if field.kind == "length":
+            assert field.range is not None, path
+            length = self.length(path, words, typed, field.range)
+            return Numeral(length.m, length.step_m) if length else None
+        if field.kind == "angle":
+            return angle(self, path, words, typed, self.angle_unit)
+        assert field.unit in WRITTEN, f"{path}: no words for the unit {field.unit}"
+        return number(self, path, words, typed, field.unit, field.low, field.high)
+
+    def figure(
+        self, holder: Part, name: str, base: str = "observations", *, wanted: bool | None = None
+    ) -> Numeral | None:
+        """A figure told once: the field `name` of `holder`, which stands at `base`."""
+        return self.value(table_of(type(holder)).fields[name], f"{base}.{name}", getattr(holder, name), wanted=wanted)
+
+    def rows(
+        self,
+        holder: Part,
+        name: str,
+        base: str = "observations",
+        *,
+        fewest: int | None = None,
+        skip: Sequence[str] = (),
+    ) -> list[Row]:
+        """The rows of a list that could be read. A row beyond the fewest that was only opened is no row.
+
+        skip: fields this document does not use.
+        """
+        listed = table_of(type(holder)).lists[name]
+        assert listed.entry is not None, f"{base}.{name} has no rows"
+        fields = {key: one for key, one in _typed(listed.entry).items() if key not in skip}
+        least = listed.rows.fewest if fewest is None else fewest
+        typed, path, found = getattr(holder, name), f"{base}.{name}", list[Row]()
+        for i, entry in enumerate(typed):
+            if i >= least and blank(*(getattr(entry, key) for key in fields)):
+                continue
+            row = self._row(f"{path}[{i}]", entry, fields)
+            if row is not None:
+                found.append(row)
+        for i in range(len(typed), least):
+            for key, one in fields.items():
+                if not (one.prefilled or one.optional):
+                    self.missing_at(f"{path}[{i}].{key}")
+        return found
+
+    def _row(self, path: str, entry: Part, fields: dict[str, Field]) -> Row | None:
+        figures, whole = dict[str, Numeral](), True
+        for key, one in fields.items():
+            figure = self.value(one, f"{path}.{key}", getattr(entry, key))
+            if figure is not None:
+                figures[key] = figure
+            elif not one.optional:
+                whole = False
+        return Row(path, figures, entry) if whole else None
+
+    def plain(self, holder: Part, name: str, base: str = "observations", *, wanted: bool = True) -> list[PlainRow]:
+        """The values of a list without fields that could be read; empty ones are passed over."""
+        rows = table_of(type(holder)).lists[name].rows
+        assert rows.field is not None, f"{base}.{name} has fields"
+        path, values = f"{base}.{name}", getattr(holder, name)
+        filled = [(i, one) for i, one in enumerate(values) if not blank(one)]
+        if not filled and wanted:
+            self.missing_at(f"{path}[0]")
+        found = []
+        for i, one in filled:
+            figure = self.value(rows.field, f"{path}[{i}]", one)
+            if figure is not None:
+                found.append(PlainRow(f"{path}[{i}]", figure.value, figure.step, str(one)))
+        return found
+
+
+@dataclass(frozen=True, slots=True)
+class PlainRow:
+    """One value of a list without fields: its path, the figure, the worth of its last digit, as typed."""
+
+    path: str
+    value: float
+    step: float
+    text: str
+
+
+def _typed(table: FieldTable) -> dict[str, Field]:
+    """The fields that hold figures."""
+    return {name: one for name, one in table.fields.items() if one.kind in ("number", "length", "angle")}
+
+
+def filled_rows(holder: Part, name: str, skip: Sequence[str] = ()) -> int:
+    """How many rows of a list hold anything that was typed."""
+    listed = table_of(type(holder)).lists[name]
+    assert listed.entry is not None, name
+    names = [key for key in _typed(listed.entry) if key not in skip]
+    return len([row for row in getattr(holder, name) if not blank(*(getattr(row, key) for key in names))])

@@ -1,0 +1,273 @@
+"""Values stored in the instrument: noted before, reckoned anew with the sign it wants, proved by a second round.
+
+What is found is what is left over while the stored corrections are on; while they are off it is the whole. An instrument
+that stores the error takes old + found, one that stores the correction old − found (or found, −found, when they were off).
+Which of the two a model does is stated once, by its manager: `instrument.stores`. No sign is guessed.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from math import hypot
+from typing import Annotated, Any, Literal
+
+from ..documents.envelope import Envelope, Part, Typed
+from ..errors import Fault, Refused, said
+from ..results import Adjusting, AdjustingStep, Coded
+from ..stats.decision import Grade
+from ..stats.estimate import Estimate
+from ..units.formatting import MINUS, arcsec, capital, figure, joined
+from ..units.numbers import numeral
+from .adjusting import act_of_adjusting, by_hand
+from .fields import YES_NO, Choice, Field, Number
+from .form import Group
+from .reader import Reader
+from .verdict import JudgedQuantity, Judgement
+
+MOST_ARCSEC = 3600.0
+TELLS = 2.5
+"""A finding must be so many of its own standard deviations before a second round can say what became of it."""
+MEND = {
+    "stored-wrong-sign": "Take the old value back, store with the other sign, and prove it again.",
+    "not-stored": "See whether it was stored and the corrections are on; then prove it again.",
+}
+SIGN_WORDS = {"error": "the error itself", "correction": "the correction, the error with its sign turned"}
+
+
+@dataclass(frozen=True, slots=True)
+class StoredValue:
+    """One stored value: its name in the result, the field it is noted in, what it is called."""
+
+    name: str
+    field: str
+    label: str
+    sense: int | None = None
+    """Of an electronic level: 0 along, 1 across. It is stored, typed and read as the display counts."""
+
+    def turned(self, document: Envelope, value: float) -> float:
+        """A canonical value as the instrument shows it, or one it shows as a canonical one."""
+        return value if self.sense is None else value * document.instrument.senses[self.sense]
+
+    @property
+    def path(self) -> str:
+        return f"observations.{self.field}"
+
+
+class Stores(Part):
+    """What a check of stored values also notes. `found`: what the as-found said, carried into the as-left."""
+
+    corrections_on: Annotated[
+        Literal["yes", "no"] | None,
+        Choice("Were they on while measuring?", *YES_NO, words="the stored corrections", optional=True, look=True),
+    ] = None
+    found: dict[str, Typed | None] | None = None
+
+
+def StoredField(label: str) -> Field:
+    """The field in which a stored value is noted, in seconds."""
+    words = f"stored before, {label}"
+    return Number(label, "arcsec", -MOST_ARCSEC, MOST_ARCSEC, words, optional=True, ask_again=True)
+
+
+@dataclass
+class Before:
+    """What was stored before the check, seconds, by result name; whether it was on while measuring."""
+
+    old: dict[str, float] = field(default_factory=dict)
+    on: bool = True
+    most: float | None = None
+    """The largest value the instrument stores, where that is known."""
+
+
+def stored_group(kept: tuple[StoredValue, ...]) -> Group:
+    """The fields in which they are noted: first of all, since a new calibration writes over them."""
+    note = "Note them now, all of them, before anything is stored: a new calibration writes over them."
+    names = (*(one.field for one in kept), "corrections_on")
+    return Group("observations", "Stored in the instrument before", names, note)
+
+
+FOUND_WORDS = (("found", "found before"),)
+
+
+def read_before(document: Envelope, reader: Reader, kept: tuple[StoredValue, ...]) -> Before:
+    """Noted on the sheet, or else stated in the document's `stored`."""
+    o, stated = document.observations, document.stored
+    old = {}
+    for one in kept:
+        typed = getattr(o, one.field)
+        noted = typed not in (None, "")
+        value = typed if noted else stated.get(one.name)
+        found = reader.value(StoredField(one.label), one.path, value)
+        if found is not None:
+            old[one.name] = one.turned(document, found.value) if noted else found.value
+    on = o.corrections_on != "no" if o.corrections_on else stated.get("applied") is not False
+    most = document.instrument.storable_arcsec or _plain(stated.get("range"))
+    return Before(old, on, most)
+
+
+def _plain(value: Any) -> float | None:
+    return float(value) if isinstance(value, int | float) and value > 0 else None
+
+
+def signed(value: float) -> str:
+    text = figure(value, 1)
+    return f"{text}″" if text.startswith(MINUS) or float(text) == 0 else f"+{text}″"
+
+
+def new_value(document: Envelope, before: Before, name: str, found: float) -> float | None:
+    """What is to be stored from now on, or None where the old value or the model's sign is not known."""
+    stores = document.instrument.stores
+    if stores is None:
+        return None
+    own = found if stores == "error" else -found
+    if not before.on:
+        return own
+    old = before.old.get(name)
+    return None if old is None else old + own
+
+
+def tell_before(judgement: Judgement, document: Envelope, before: Before, kept: tuple[StoredValue, ...]) -> None:
+    """What was noted; and what no longer fits into the instrument's store, which is then work for a service."""
+    if before.old:
+        noted = joined(
+            [
+                f"{one.label} {signed(one.turned(document, before.old[one.name]))}"
+                for one in kept
+                if one.name in before.old
+            ]
+        )
+        off = "" if before.on else " They were off while measuring: what was found is the whole."
+        judgement.reasons.append(("noted-before", f"Stored before: {noted}. Storing writes over them.{off}"))
+    if before.most is None:
+        return
+    for one in kept:
+        quantity = _quantity(judgement, one.name)
+        if quantity is None:
+            continue
+        new = new_value(document, before, one.name, quantity.estimate.value)
+        if new is not None and abs(new) - quantity.estimate.u95 > before.most:
+            text = f"{capital(one.label)} would have to be stored as {signed(one.turned(document, new))}; the instrument stores {arcsec(before.most)} at the most."
+            judgement.service.append(("beyond-storing", text))
+
+
+def tell_proved(judgement: Judgement, document: Envelope, kept: tuple[StoredValue, ...]) -> None:
+    """A second round after storing, held against what was found before: taken, not taken, or with the wrong sign."""
+    told = document.observations.found or {}
+    for one in kept:
+        quantity, was = _quantity(judgement, one.name), _figure(told.get(one.name))
+        if quantity is None or was is None:
+            continue
+        sigma = hypot(quantity.estimate.sigma, _figure(told.get(f"sigma_{one.name}")) or 0.0)
+        if abs(was) <= TELLS * sigma:
+            continue
+        said = _became(one.label, was, quantity.estimate)
+        judgement.leading_reasons.append(said)
+        if said[0] in MEND:
+            judgement.first_actions = [(said[0], MEND[said[0]])]
+
+
+def _became(label: str, was: float, now: Estimate) -> Coded:
+    shown = f"{label}: {signed(was)} before, {signed(now.value)} ± {arcsec(now.u95, now.u95)} now"
+    share = now.value / was
+    if share > 1.5:
+        return (
+            "stored-wrong-sign",
+            f"{shown}: twice as much. It was stored with the wrong sign.",
+        )
+    if share > 0.5:
+        return "not-stored", f"{shown}: as before. Was it stored, and are the corrections on?"
+    return "stored-and-proved", f"{shown}: stored as it should be."
+
+
+def _figure(value: Any) -> float | None:
+    if isinstance(value, int | float):
+        return float(value)
+    try:
+        return numeral(str(value)).value if value not in (None, "") else None
+    except ValueError:
+        return None
+
+
+def _quantity(judgement: Judgement, name: str) -> JudgedQuantity | None:
+    return next((one for one in judgement.quantities if one.name == name), None)
+
+
+def storing(kept: tuple[StoredValue, ...]) -> Any:
+    """The act of storing: new values from old and found; what was not noted is asked for first, in one touch."""
+
+    def act(document: Any, read: Any, judgement: Judgement, grade: Grade, reads_now: list[Any]) -> Adjusting:
+        guide = by_hand(document, read, judgement, grade, [])
+        if not guide.allowed:
+            return by_hand(document, read, judgement, grade, reads_now)
+        before: Before = read.before
+        found = [one for one in kept if _quantity(judgement, one.name) is not None]
+        wanted = [one for one in found if one.name not in before.old] if before.on else []
+        if not wanted:
+            refuse = by_hand(document, read, judgement, grade, reads_now)
+            return act_of_adjusting(f"{_new_values(document, before, judgement, found)} {refuse.text}", True)
+        steps = [_noted(document, before, judgement, found, wanted, i, one) for i, one in enumerate(reads_now)]
+        return act_of_adjusting(
+            f"Note first what is stored now: {joined([one.label for one in wanted])}. {guide.text}",
+            True,
+            tuple(one.label for one in wanted),
+            "Stored in the instrument now",
+            "″",
+            steps=steps,
+        )
+
+    return act
+
+
+def _noted(
+    document: Any,
+    before: Before,
+    judgement: Judgement,
+    found: list[StoredValue],
+    wanted: list[StoredValue],
+    index: int,
+    typed: Any,
+) -> AdjustingStep:
+    """One note of the old values, and what follows from it. Raises Refused."""
+    parts = str(typed).replace(";", " ").split()
+    try:
+        if len(parts) != len(wanted):
+            raise ValueError(f"{len(wanted)} values, in seconds: {', '.join(one.label for one in wanted)}")
+        values = [numeral(one.removesuffix("″")).value for one in parts]
+        if any(abs(one) > MOST_ARCSEC for one in values):
+            raise ValueError(f"seconds from -{MOST_ARCSEC:g} to {MOST_ARCSEC:g}")
+    except ValueError as error:
+        raise Refused([Fault(f"reads_now[{index}]", "stored now", said(typed), str(error))]) from None
+    typed_old = {one.name: one.turned(document, value) for one, value in zip(wanted, values, strict=True)}
+    old = {**before.old, **typed_old}
+    text = _new_values(document, Before(old, before.on, before.most), judgement, found)
+    return AdjustingStep(given=str(typed), left=0.0, done=True, text=f"Noted. {text}")
+
+
+def _new_values(document: Any, before: Before, judgement: Judgement, found: list[StoredValue]) -> str:
+    """What each is to be from now on; both ways where the model's sign is not stated."""
+    lines = []
+    for one in found:
+        quantity = _quantity(judgement, one.name)
+        assert quantity is not None
+        if quantity.grade == "use" or not quantity.may_turn():
+            continue
+        e, old = one.turned(document, quantity.estimate.value), before.old.get(one.name)
+        new = new_value(document, before, one.name, quantity.estimate.value)
+        old = None if old is None else one.turned(document, old)
+        new = None if new is None else one.turned(document, new)
+        if new is not None:
+            lines.append(
+                f"{one.label} from {signed(old)} to {signed(new)}" if old is not None else f"{one.label} {signed(new)}"
+            )
+        elif old is not None or not before.on:
+            base = old if before.on and old is not None else 0.0
+            lines.append(
+                f"{one.label} to {signed(base + e)} if it stores the error, {signed(base - e)} if it stores the correction"
+            )
+    stores = document.instrument.stores
+    why = (
+        f" It stores {SIGN_WORDS[stores]}."
+        if stores
+        else " Which of the two, the model's manual says; the manager states it once."
+    )
+    return f"By the instrument's own routine it should come to: {'; '.join(lines)}.{why}" if lines else ""

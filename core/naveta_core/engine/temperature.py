@@ -1,0 +1,55 @@
+"""What the temperature is worth to a length that was compared, and what is said of readings that do not fit."""
+
+from __future__ import annotations
+
+from ..documents.envelope import Envelope
+from ..results import Coded
+from ..stats.decision import decide
+from ..stats.estimate import Estimate
+from ..units.formatting import figure
+from .comparing import Compared
+from .fields import Where
+from .verdict import JudgedQuantity, Judgement, report_outlier, report_scatter
+
+TOLD_KELVIN, UNKNOWN_KELVIN = 2.0, 10.0
+"""A band lying in the shade follows a thermometer beside it within 2 K; nothing told, it may be 10 K off: one σ each."""
+
+
+def sigma_kelvin(document: Envelope, *, told: bool | None = None) -> float:
+    """How well the temperature of what was measured is known, K; `told` asks for the other case."""
+    known = document.conditions.temperature_c is not None if told is None else told
+    return TOLD_KELVIN if known else UNKNOWN_KELVIN
+
+
+def ask_temperature(document: Envelope) -> list[Coded]:
+    """The first thing to be told, while it is not."""
+    if document.conditions.temperature_c is not None:
+        return []
+    text = "First the temperature, read beside the band: not told, it counts as 20 °C ± 20 K, and that is the largest part of the ±."
+    return [("temperature-not-told", text)]
+
+
+def tell_temperature(
+    judgement: Judgement, document: Envelope, scale: JudgedQuantity, now: Estimate, known: Estimate
+) -> None:
+    """What the scale loses by a temperature that was not told; asked for first where it would change something."""
+    if document.conditions.temperature_c is not None:
+        return
+    worth = f"± {figure(now.u95, 0)} parts in a million without the temperature, ± {figure(known.u95, 0)} with it"
+    judgement.reasons.append(("temperature-not-told", f"The temperature was not told: {worth}."))
+    if decide(scale.estimate, scale.limits).grade != "use":
+        text = f"Type the temperature beside the band first: {worth}."
+        judgement.first_actions.append(("tell-temperature", text))
+
+
+def tell_compared(judgement: Judgement, compared: Compared, paths: list[str], words: Where) -> None:
+    """What was set aside, what stands apart, what scatters."""
+    for i in compared.aside:
+        judgement.set_aside.append(paths[i])
+        text = f"The {words(paths[i])} does not fit, and the other reading of the same place does: it is set aside."
+        judgement.reasons.append(("set-aside", text))
+    if compared.outlier is not None:
+        place = words(paths[compared.outlier])
+        text = f"The {place} does not fit the line of the others: one slip would do that. Read it again, in a row of its own."
+        report_outlier(judgement, paths[compared.outlier], text)
+    report_scatter(judgement, compared.line.solved, "lengths")

@@ -1,0 +1,391 @@
+"""From quantities to a verdict: one rule, one set of sentences, whatever the check.
+
+A kind brings its quantities, what is at fault, and its own words for the acts; the rest is said here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any, TypeVar
+
+from ..documents.envelope import Envelope, days_between
+from ..results import CalculationLine, Coded, Effect, Figures, Repeats, Shown
+from ..stats.decision import (
+    STORING_SHARE,
+    Decision,
+    Evidence,
+    Grade,
+    Limits,
+    confirmed_by_record,
+    decide,
+    may_turn_screws,
+    worst,
+)
+from ..stats.estimate import PRIOR_DOF, SCATTER_REFUSED, Estimate, Spread, pooled, scatter_factor
+from ..stats.row_fit import Solved
+from ..units.formatting import bound, capital, count, size
+
+MOST_MORE = 6
+
+
+@dataclass(frozen=True, slots=True)
+class Override:
+    """A verdict by a test of its own instead of the decision rule: grade, why, and what to do now."""
+
+    decision: Decision
+    why: tuple[Coded, ...]
+    next: tuple[Coded, ...] = ()
+
+
+@dataclass
+class JudgedQuantity:
+    """One judged quantity of a check. `name` is its key in the result; `noun` what a sentence calls it."""
+
+    name: str
+    noun: str
+    unit: str
+    estimate: Estimate
+    limits: Limits
+    q_within: float = 0.0
+    q_between: float = 0.0
+    vector: bool = False
+    condition: str = ""
+    """What it may be used for between L and W."""
+    turn: str = ""
+    """What is adjusted, to which reading."""
+    beyond: str = "what is adjusted in the field"
+    condition_code: str = "condition"
+    turn_code: str = "adjust"
+    under: str = ""
+    """Under what it may be used between L and W, in a few words."""
+    sooner: str = "Usable. Look at it again before fine work."
+    """What is said of it close to its limit."""
+    decision: Decision = field(default_factory=lambda: Decision("use"))
+    confirmed: Estimate | None = None
+    own: Override | None = None
+    without: tuple[tuple[str, Estimate | None], ...] = ()
+    """The estimate with each single reading left out, by its path; None where the rest tells nothing. Given where one
+    mistyped figure could send a thing to service: it must not."""
+    storing: bool = False
+    """Whether it may be acted upon only by a test that proves half its limit: where one quick look gives two figures, noise
+    passes for an error too often otherwise."""
+    dof: float = PRIOR_DOF
+    """What the expected spread of its readings is trusted with: more where it was learned from earlier checks."""
+    rests_on: str = ""
+    """The path of the one reading a verdict would rest on."""
+
+    @property
+    def grade(self) -> Grade:
+        return self.decision.grade
+
+    @property
+    def fine(self) -> float:
+        """The share of its limit a test has to prove before anything is turned or stored by it."""
+        return STORING_SHARE if self.storing else 1.0
+
+    def may_turn(self) -> bool:
+        """Whether a screw may be turned, or the value stored, by this finding."""
+        return may_turn_screws(self.estimate, self.limits, self.fine)
+
+    def value_text(self) -> str:
+        return size(abs(self.estimate.value), self.estimate.u95, self.unit)
+
+
+@dataclass
+class Judgement:
+    """A complete check: its quantities and everything else its verdict says."""
+
+    quantities: list[JudgedQuantity]
+    figures: Figures
+    finding: str
+    shown: list[Shown]
+    worked: list[CalculationLine]
+    work: list[Effect]
+    repeats: Spread = field(default_factory=Spread)
+    reasons: list[Coded] = field(default_factory=list)
+    """What is to be said besides the grades of the quantities."""
+    refused: list[Coded] = field(default_factory=list)
+    """Observations at fault: nothing is concluded from them."""
+    service: list[Coded] = field(default_factory=list)
+    """What no screw mends, whatever the figures."""
+    to_mend: list[Coded] = field(default_factory=list)
+    """What a look found and a hand can mend: grade `adjust` whatever the figures; (code, what to do)."""
+    set_aside: list[str] = field(default_factory=list)
+    solved: Any = None
+    """What was solved: for the kind's own drawing and adjusting."""
+    outlier: Coded | None = None
+    """The path of a figure that stands apart, and what mends it: marked where it was typed."""
+    one_more: tuple[str, str] = ("reading", "readings")
+    """What could be taken more often."""
+    leading_reasons: list[Coded] = field(default_factory=list)
+    """What is said before anything else: what became of what was done."""
+    first_actions: list[Coded] = field(default_factory=list)
+    """What is done before anything else about it."""
+    extra_actions: list[Coded] = field(default_factory=list)
+    """What else would be worth doing, whatever the grades."""
+    taken: int = 1
+    """How many of them were taken."""
+    least: Grade = "use"
+    """What a look found makes it no better than this."""
+    repeat_text: str = "Take it once more before anything is turned. Both count together."
+    repeat_code: str = "once-more"
+    no_more: Coded = (
+        "more-will-not-do",
+        "More readings alone will not settle it: see under which circumstances it was taken.",
+    )
+    """What is said where no more readings settle it."""
+    service_text: str = "Send it to service with this finding."
+
+
+def grade_of(document: Envelope, judgement: Judgement) -> Grade:
+    """Decide every quantity and say why; returns the grade of the whole."""
+    own: list[Coded] = []
+    for one in judgement.quantities:
+        one.dof = prior_dof(document)
+        if one.own is not None:
+            one.decision = one.own.decision
+            own += one.own.why
+            continue
+        one.decision = _not_by_one(one, decide(one.estimate, one.limits, vector=one.vector, fine=one.fine))
+        if one.rests_on and judgement.outlier is None:
+            judgement.outlier = (one.rests_on, "The verdict rests on this reading alone: read it once more.")
+        one.confirmed = None if one.vector else _evidence(document, one)
+        if one.confirmed is not None:
+            one.decision = Decision("use", ("confirmed-by-record",))
+        own += _why(one, alone=len(judgement.quantities) == 1)
+    grades: list[Grade] = [judgement.least, *(one.grade for one in judgement.quantities)]
+    if judgement.service:
+        grades.append("service")
+    if judgement.to_mend:
+        grades.append("adjust")
+    if judgement.refused:
+        grades.append("repeat")
+    grade = worst(grades or ["use"])
+    if judgement.refused and grade == "adjust":
+        grade = "repeat"  # nothing is turned by readings that are at fault
+    judgement.reasons = [
+        *judgement.service,
+        *judgement.leading_reasons,
+        *judgement.refused,
+        *([] if judgement.refused else own),
+        *judgement.reasons,
+    ]
+    return grade
+
+
+QUIET = "No error shown"
+
+
+def headline(finding: str, grade: Grade, refused: Sequence[Coded], reasons: Sequence[Coded]) -> str:
+    """The finding as it may stand over its grade: nothing is shown to be good, or to be wrong, by readings at fault."""
+    if refused and grade == "repeat":
+        return f"Not settled. {refused[0][1]}"
+    if grade in ("repeat", "adjust", "service") and finding.startswith(QUIET) and reasons:
+        lead = {"repeat": "Not settled.", "adjust": "To be put right."}.get(grade, "Out of use.")
+        return f"{lead} {reasons[0][1]}"
+    return finding
+
+
+def _not_by_one(one: JudgedQuantity, decision: Decision) -> Decision:
+    """A thing is not condemned by one figure: with that one left out the verdict must stand."""
+    if decision.grade != "service" or not one.without:
+        return decision
+    leaning = [(path, e) for path, e in one.without if e is None or decide(e, one.limits).grade != "service"]
+    if not leaning:
+        return decision
+    one.rests_on = min(leaning, key=lambda pair: 0.0 if pair[1] is None else abs(pair[1].value))[0]
+    return Decision("repeat", ("rests-on-one",))
+
+
+def _why(one: JudgedQuantity, *, alone: bool) -> list[Coded]:
+    """Why a quantity has its grade."""
+    e, limits, unit = one.estimate, one.limits, one.unit
+    what = capital(one.noun)
+    limit, proved = bound(limits.use, unit), size(e.proved_to, e.u95, unit)
+    lead = "" if alone else f"{what}: "
+    if one.confirmed is not None:
+        joined = size(one.confirmed.proved_to, e.u95, unit)
+        text = f"alone this proves {proved}; together with the last good check it proves {joined}, limit {limit}."
+        return [("confirmed-by-record", _led(lead, text))]
+    if one.grade == "use":
+        return [("proved", _led(lead, f"proved good to {proved}; the limit is {limit}."))]
+    conditional = "conditional" in one.decision.codes
+    texts = {
+        "near-limit": f"proved to {proved}."
+        if conditional
+        else f"close to the limit of {limit}: proved only to {proved}.",
+        "not-proved": f"these readings prove it only to {proved}; the limit is {limit}.",
+        "conditional": f"{one.value_text()} is beyond the limit of {limit}, but within {_allowed(one)}.",
+        "confirm": f"{one.value_text()} with ± {size(e.u95, e.u95, unit)} cannot be told from noise at a limit of {limit}.",
+        "rests-on-one": f"{one.value_text()} is beyond the limit of {limit}, by a single reading: one slip would do that.",
+        "beyond-adjusting": f"{one.value_text()} is beyond the {bound(limits.adjust, unit)} that {one.beyond} should take up.",
+    }
+    said = [(code, _led(lead, texts[code])) for code in one.decision.codes]
+    if one.grade in ("adjust", "service") and "beyond-adjusting" not in one.decision.codes:
+        text = f"{one.value_text()} is beyond the limit of {limit}, and more than noise explains."
+        said.append(("beyond-limit", _led(lead, text)))
+    return said
+
+
+def _allowed(one: JudgedQuantity) -> str:
+    most = bound(one.limits.watch, one.unit)
+    return f"{most} {one.under}" if one.under else most
+
+
+def _led(lead: str, text: str) -> str:
+    return lead + text if lead else capital(text)
+
+
+def next_of(judgement: Judgement, grade: Grade) -> list[Coded]:
+    """What to do now."""
+    if judgement.service or grade == "service":
+        return [
+            ("save-as-found", "Save as found."),
+            ("out-of-use", "Put it aside and mark it."),
+            ("send-to-service", judgement.service_text),
+        ]
+    if judgement.refused:
+        return _to_mend_the_reading({code for code, _ in judgement.refused})
+    said: list[Coded] = []
+    for one in judgement.quantities:
+        said += _next(judgement, one)
+    if judgement.to_mend:
+        said = [("save-as-found", "Save as found first."), *judgement.to_mend, *said]
+    kept = [pair for i, pair in enumerate(said) if pair not in said[:i]]
+    if any(code == "save-as-found" for code, _ in kept):
+        kept.sort(key=lambda pair: pair[0] != "save-as-found")
+    kept = [*judgement.first_actions, *kept, *judgement.extra_actions]
+    useful = [pair for pair in kept if pair[0] != "carry-on"]
+    return useful or [("carry-on", "Take it: the next check can lean on this one.")]
+
+
+MOVED = {"moved", "moved-between", "scatter", "face-scatters", "stand-not-steady", "both-faces-alike"}
+TOO_WEAK = {"no-level-target"}
+
+
+def _to_mend_the_reading(codes: set[str]) -> list[Coded]:
+    """A failure told apart: something moved, the geometry is too weak, or single readings are wrong."""
+    said: list[Coded] = []
+    if codes & MOVED:
+        text = "Something moved or shimmered; it says nothing of the instrument yet. Tread the feet in, look at level and focus, keep to one place, and take again what is named."
+        said.append(("stand-firm-again", text))
+    if codes & TOO_WEAK:
+        text = "The marks cannot tell it, however often they are pointed at: look for others first. Nothing is wrong with the instrument by this."
+        said.append(("other-marks", text))
+    if codes - MOVED - TOO_WEAK or not said:
+        said.append(("read-again", "Read again what is named here; the rest can stay."))
+    return said
+
+
+def _next(judgement: Judgement, one: JudgedQuantity) -> list[Coded]:
+    codes = one.decision.codes
+    if one.own is not None and one.own.next:
+        return list(one.own.next)
+    if one.grade == "use":
+        return [("carry-on", "Take it.")]
+    ready = bool(one.turn) and one.may_turn()
+    if one.grade == "adjust" and ready:
+        return [("save-as-found", "Save as found first."), (one.turn_code, one.turn)]
+    if one.grade in ("adjust", "repeat"):
+        return [(judgement.repeat_code, judgement.repeat_text), *_settle(judgement, one)]
+    said = _settle(judgement, one) if "not-proved" in codes else []
+    if "conditional" in codes:
+        if one.condition:
+            said.append((one.condition_code, one.condition))
+        if offers_adjusting(one):
+            said.append(("adjust-if-wanted", f"Or save as found and adjust it. {one.turn}"))
+    elif "near-limit" in codes:
+        said.append(("check-sooner", one.sooner))
+    return said
+
+
+def offers_adjusting(one: JudgedQuantity) -> bool:
+    """Whether a quantity that may be used under its condition may be adjusted instead."""
+    return one.own is None and "conditional" in one.decision.codes and bool(one.turn) and one.may_turn()
+
+
+def _settle(judgement: Judgement, one: JudgedQuantity) -> list[Coded]:
+    """How many more would settle it, when a handful can."""
+    limits, value, taken = one.limits, abs(one.estimate.value), judgement.taken
+    for more in range(1, MOST_MORE + 1):
+        b = pooled(0.0, one.q_within * taken / (taken + more), one.q_between, judgement.repeats, one.dof).b95
+        if b <= limits.use / 2 or value + b <= limits.use:
+            text = count(more, f"more {judgement.one_more[0]}", f"more {judgement.one_more[1]}")
+            return [("more-readings", f"{capital(text)} would likely settle it.")]
+    return [judgement.no_more]
+
+
+def _evidence(document: Envelope, one: JudgedQuantity) -> Estimate | None:
+    """Today's not-proved figure carried by the last good check, as far as the rule allows."""
+    if "not-proved" not in one.decision.codes or document.before_at is None:
+        return None
+    good = next((x for x in document.before if x.check == document.kind and x.grade == "use"), None)
+    if good is None:
+        return None
+    days = days_between(good.at, document.before_at)
+    value, sigma = good.figure(one.name), good.figure(f"sigma_{one.name}")
+    if value is None or not sigma:
+        return None
+    here, there = document.conditions.temperature_c, good.temperature_c
+    kelvin = abs(here - there) if here is not None and there is not None else None
+    return confirmed_by_record(one.estimate, one.limits, Evidence(value, sigma, days, kelvin))
+
+
+F = TypeVar("F", bound=Figures)
+
+
+def figures_of(judgement: Judgement | None, model: type[F]) -> F | None:
+    """The figures of a judgement, of their kind's own model; None while there is none."""
+    if judgement is None:
+        return None
+    assert isinstance(judgement.figures, model), f"figures of {model.__name__} wanted"
+    return judgement.figures
+
+
+def report_outlier(judgement: Judgement, path: str, text: str) -> None:
+    """A figure that does not fit the others: named, marked, and nothing concluded."""
+    judgement.refused.append(("stands-apart", text))
+    judgement.outlier = (path, text)
+
+
+def report_scatter(judgement: Judgement, solved: Solved, what: str) -> None:
+    """Say that readings fit each other worse than they should; beyond all measure nothing is concluded from them."""
+    factor = scatter_factor(solved.spread, solved.prior_dof)
+    if factor is not None:
+        text = f"The {what} fit each other {factor:.1f} times worse than such readings do: did something move between them?"
+        (judgement.refused if factor > SCATTER_REFUSED else judgement.reasons).append(("scatter", text))
+
+
+def repeats_of(spread: Spread) -> Repeats:
+    """How a check's own repeats scattered: what later ones learn their noise from."""
+    return Repeats(squares=spread.squares, dof=spread.dof)
+
+
+def limits_from(document: Envelope, name: str, opening: Limits) -> Limits:
+    """The limits stated in the document for a quantity, else the opening ones."""
+    own = document.limits.get(name)
+    if own is None:
+        return opening
+    watch = own.watch if own.watch is not None else own.use
+    adjust = own.adjust if own.adjust is not None else max(watch, opening.adjust)
+    return Limits(own.use, watch, adjust, own.source or "stated in the document", opening.adjustable)
+
+
+def raised(opening: Limits, least: float, unit: str, what: str) -> Limits:
+    """An opening limit that lies below what such a test can prove at its best, raised to that, and said."""
+    if opening.use >= least:
+        return opening
+    why = f"{opening.source}: {bound(opening.use, unit)} cannot be shown, {what} proves no better than {bound(least, unit)}"
+    share = opening.watch / opening.use
+    return Limits(least, least * share, max(opening.adjust, least * share), why, opening.adjustable)
+
+
+def prior_dof(document: Envelope) -> float:
+    noise = document.instrument.noise
+    return noise.dof if noise else PRIOR_DOF
+
+
+def noise_factor(document: Envelope) -> float:
+    noise = document.instrument.noise
+    return noise.factor if noise else 1.0

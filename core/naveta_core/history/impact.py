@@ -1,0 +1,60 @@
+"""After a bad finding: what was done with the instrument since it was last good, and what that may have cost."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from ..units.formatting import count
+from .standing import Done, Happened, clears, day_words
+
+Data = dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class LookBack:
+    """The last good check, if any, and everything after it that bears on the work done."""
+
+    last_good: Done | None
+    since: datetime | None
+    events: tuple[Happened, ...]
+
+    @property
+    def taken_out(self) -> int:
+        return len([one for one in self.events if one.event == "out"])
+
+    def sentence(self) -> str:
+        """'Last good on Tuesday 9 February 2027; taken out six times since.'"""
+        out = count(self.taken_out, "time", "times")
+        if self.last_good is None:
+            return f"No good check is on record before this one; taken out {out}."
+        return f"Last good on {day_words(self.last_good.at.date())}; taken out {out} since."
+
+    def advice(self) -> list[Data]:
+        """What to do about it, as coded sentences."""
+        if not self.taken_out:
+            return [{"code": "not-taken-out", "text": "It was not taken out since: no work leans on it."}]
+        knocks = [one for one in self.events if one.event in ("knock", "drop", "topple")]
+        from_when = (
+            f"Begin with the work after {day_words(knocks[0].at.date())}, when something happened to it."
+            if knocks
+            else "Nothing is noted that explains it: take the whole time since the last good check."
+        )
+        return [
+            {
+                "code": "look-through",
+                "text": "Look through the runs made since: which had sights that differ, and how tight were their closures?",
+            },
+            {"code": "begin-with", "text": from_when},
+        ]
+
+
+def look_back(found: Done, records: Sequence[Done], events: Sequence[Happened]) -> LookBack:
+    """What lies between the last good check of the same kind and the bad one `found`."""
+    good = [one for one in records if one.check == found.check and one.at < found.at and clears(one)]
+    last = max(good, key=lambda one: one.at, default=None)
+    since = last.at if last else None
+    between = [one for one in events if one.at <= found.at and (since is None or one.at > since)]
+    return LookBack(last, since, tuple(sorted(between, key=lambda one: one.at)))

@@ -1,0 +1,332 @@
+"""Standing of an instrument: may it be taken out today, and why.
+
+A grade belongs to one check; a standing belongs to an instrument and follows from its records and events. Pure:
+today is given, nothing is looked up. Opening rules until planning brings its own: a check of each kind that
+applies, at its own interval, and afresh after any event that bears on it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass, field, replace
+from datetime import date, datetime, timedelta
+from typing import Any, Literal
+
+from ..checks import KINDS, kinds_for
+from ..engine.kind import Kind
+from ..units.formatting import capital, count, joined
+from .summary import RecordSummary
+
+State = Literal["ready", "ready-if", "check-first", "hold", "away"]
+ORDER: tuple[State, ...] = ("ready", "ready-if", "check-first", "away", "hold")
+Said = dict[str, str]
+
+BEARING_EVENTS = {"knock": "knocked", "drop": "dropped", "topple": "toppled over", "held": "held back"}
+HOLDING_EVENTS = ("drop", "topple", "held")
+FALLS = ("drop", "topple")
+"""After these every check they bear on must pass, whether or not it decides on other days."""
+NOT_LOOKED = ("not-looked", "not-tapped")
+"""What a record says when its quick looks were passed over: after a fall it releases nothing."""
+ADJUSTED = "adjusted"
+RELEASE = "released"
+SOON_DAYS = 7
+
+
+@dataclass(frozen=True, slots=True)
+class Done:
+    """One record as far as the standing needs it. `codes` are the verdict's reasons."""
+
+    check: str
+    at: datetime
+    grade: str
+    stage: str = "as-found"
+    codes: tuple[str, ...] = ()
+    proved_within_watch: bool = False
+    finding: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Happened:
+    """One event as far as the standing needs it."""
+
+    event: str
+    at: datetime
+    note: str = ""
+    check: str = ""
+    """Of an adjustment: the kind of check it was about."""
+
+
+@dataclass(frozen=True, slots=True)
+class CheckStanding:
+    """Where one kind of check stands for an instrument."""
+
+    check: str
+    title: str
+    state: State
+    reasons: list[Said]
+    minutes: int
+    due_on: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Where an instrument stands."""
+
+    state: State
+    reasons: list[Said]
+    checks: list[CheckStanding] = field(default_factory=list)
+
+    def as_dict(self) -> dict[str, Any]:
+        return asdict(self)
+
+
+def order(one: Done | Happened) -> tuple[datetime, int]:
+    """In which order things were, where clocks give the same second: as found, adjusted, as left, held, released;
+    anything else that happened comes after, against the instrument."""
+    if isinstance(one, Done):
+        return one.at, 2 if one.stage == "as-left" else 0
+    return one.at, {ADJUSTED: 1, "held": 3, RELEASE: 4}.get(one.event, 5)
+
+
+def clears(done: Done) -> bool:
+    """Whether a record clears a due check: use; watch when near the limit or proved within W; as left more strictly."""
+    if done.grade == "use":
+        return True
+    if done.grade != "watch":
+        return False
+    if done.stage == "as-left":
+        return "near-limit" in done.codes and "conditional" not in done.codes
+    return "near-limit" in done.codes or done.proved_within_watch
+
+
+def releases(done: Done, events: Sequence[Happened]) -> bool:
+    """Whether a record answers what happened before it.
+
+    After a fall only with its quick looks made; after the thing itself was adjusted only as strictly as an as-left.
+    events: what happened since the last record that did.
+    """
+    if not clears(done):
+        return False
+    before = [one for one in events if order(one) < order(done)]
+    since_adjusted = any(one.event == ADJUSTED and one.check == done.check for one in before)
+    if since_adjusted and not clears(replace(done, stage="as-left")):
+        return False
+    fell = any(one.event in FALLS for one in before)
+    return not (fell and any(code in NOT_LOOKED for code in done.codes))
+
+
+def day_words(day: date) -> str:
+    """'Monday 1 March 2027'."""
+    return f"{day:%A} {day.day} {day:%B %Y}"
+
+
+def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
+    """The standing of an instrument, told as a document's `instrument`; the check that decides it first.
+
+    A check that does not gate is listed where it stands; what it found bad counts all the same.
+    """
+    kinds = kinds_for(instrument)
+    gating = {one.name for one in kinds if one.blocks_release} or {one.name for one in kinds}
+    checks = [_check(one, records, events, today) for one in kinds]
+    if not checks:
+        return Standing(
+            "ready-if",
+            [_said("no-check", "No check for this kind of instrument is kept here yet: go by your own book.")],
+        )
+    checks.sort(key=lambda one: (-_weight(one, gating), one.check not in gating))
+    state: State = checks[0].state if _weight(checks[0], gating) else "ready"
+    return Standing(state, checks[0].reasons, checks)
+
+
+SPEAKS = ("adjust", "service", "adjusted-not-proved", "measured-through", *FALLS)
+"""Reasons of a check that counts for the instrument even where its absence alone would not."""
+
+
+def _weight(one: CheckStanding, gating: set[str]) -> int:
+    """How much a check's state says of the instrument; of one that does not gate only what was found, done or fell."""
+    found = any(reason["code"] in SPEAKS for reason in one.reasons)
+    return ORDER.index(one.state) if one.check in gating or found else 0
+
+
+def _said(code: str, text: str) -> Said:
+    return {"code": code, "text": text}
+
+
+def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], today: date) -> CheckStanding:
+    done = sorted((one for one in records if one.check == kind.name), key=order)
+    passed = last_pass(done, events)
+    since = [e for e in events if e.event in BEARING_EVENTS and (passed is None or order(e) > order(passed))]
+    since.sort(key=lambda one: one.at)
+    due = passed.at.date() + timedelta(days=kind.interval_days) if passed and kind.scheduled else None
+    state, reasons = _state(kind, done, passed, since, due, today, events)
+    voided = _unproved(kind, passed, events) or _voided(kind, passed, events)
+    if voided and state in ("ready", "ready-if", "check-first") and reasons[0]["code"] != "released":
+        state, reasons = "check-first", voided
+    return CheckStanding(kind.name, kind.title, state, reasons, kind.minutes, due.isoformat() if due else None)
+
+
+def _state(
+    kind: Kind,
+    done: list[Done],
+    last_pass: Done | None,
+    since: list[Happened],
+    due: date | None,
+    today: date,
+    events: Sequence[Happened],
+) -> tuple[State, list[Said]]:
+    latest = done[-1] if done else None
+    if not kind.scheduled:
+        return _when_wanted(kind, latest)
+    released = _released(kind, done, last_pass, events)
+    if released:
+        return "ready-if", released
+    if latest is not None and latest is not last_pass and latest.grade in ("adjust", "service"):
+        reasons = [_said(latest.grade, f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}")]
+        return "hold", [*_events(since[-1:]), *reasons]
+    if any(one.event in HOLDING_EVENTS for one in since):
+        return "hold", [*_events(since[-1:]), _said("check-to-release", f"{kind.title} before it goes out again.")]
+    if since:
+        return "check-first", [
+            *_events(since[-1:]),
+            _said("check-first", f"{kind.title} first, about {kind.minutes} minutes."),
+        ]
+    if latest is not None and last_pass is not None and latest is not last_pass:
+        return "check-first", [
+            _said("last-not-passed", f"The last {kind.title.lower()} gave no pass: {latest.finding}")
+        ]
+    if last_pass is None or due is None:
+        text = "The last check gave no pass" if latest else "Never checked here"
+        return "check-first", [
+            _said("never-passed", f"{text}: {kind.title.lower()} first, about {kind.minutes} minutes.")
+        ]
+    if today > due:
+        days = (today - due).days
+        return "check-first", [
+            _said("overdue", f"{kind.title} overdue by {_days(days)}: last passed on {day_words(last_pass.at.date())}.")
+        ]
+    return _fresh(kind, last_pass, due, today)
+
+
+def _when_wanted(kind: Kind, latest: Done | None) -> tuple[State, list[Said]]:
+    """A check that never comes due: only what it found last counts."""
+    if latest is None:
+        return "ready", [_said("when-wanted", "Taken when it is wanted; it does not come due.")]
+    found = f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}"
+    if latest.grade in ("adjust", "service"):
+        return "hold", [_said(latest.grade, found)]
+    return "ready", [_said("when-wanted", found)]
+
+
+def done_of(summary: RecordSummary, at: datetime, stage: str) -> Done:
+    """A finished check as far as a standing needs it."""
+    return Done(summary.kind, at, summary.grade, stage, tuple(summary.codes), summary.within_watch, summary.finding)
+
+
+def proves(done: Done) -> bool:
+    """Whether a record would answer anything: a fall, an adjusting."""
+    return clears(replace(done, stage="as-left")) and not any(code in NOT_LOOKED for code in done.codes)
+
+
+def last_pass(done: Sequence[Done], events: Sequence[Happened]) -> Done | None:
+    """The latest record of a kind that answers what happened before it; `done` in the order of their times."""
+    latest: Done | None = None
+    for one in done:
+        since = [e for e in events if latest is None or order(e) > order(latest)]
+        if releases(one, since):
+            latest = one
+    return latest
+
+
+def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+    """It was adjusted, and no check since then proved it."""
+    later = [e for e in events if e.event == ADJUSTED and e.check == kind.name]
+    later = [e for e in later if last_pass is None or order(e) > order(last_pass)]
+    if not later:
+        return []
+    day = day_words(max(one.at for one in later).date())
+    text = (
+        f"{kind.title}: adjusted on {day}, and not proved since. Run it again, as left, about {kind.minutes} minutes."
+    )
+    return [_said("adjusted-not-proved", text)]
+
+
+def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+    """What was adjusted since the last pass that this check was measured through."""
+    later = [
+        one
+        for one in events
+        if one.check in KINDS
+        and kind.name in KINDS[one.check].invalidates
+        and last_pass is not None
+        and order(one) > order(last_pass)
+    ]
+    if not later:
+        return []
+    last = max(later, key=lambda one: one.at)
+    text = f"{KINDS[last.check].title} adjusted on {day_words(last.at.date())}, and this was measured through it: {kind.title.lower()} afresh, about {kind.minutes} minutes."
+    return [_said("measured-through", text)]
+
+
+def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+    """Why it goes out although no check passed: a manager released it, and nothing has happened since."""
+    last = max((one for one in events if one.event == RELEASE), key=order, default=None)
+    if last is None:
+        return []
+    bearing = (*BEARING_EVENTS, ADJUSTED)
+    since = any(one.at >= last.at for one in done) or any(
+        one.event in bearing and order(one) > order(last) for one in events
+    )
+    if since or (last_pass is not None and last_pass.at > last.at):
+        return []
+    text = f"Released on {day_words(last.at.date())} without a passed {kind.title.lower()}: {last.note}"
+    return [_said("released", text), _said("condition", kind.watch_condition)]
+
+
+def _fresh(kind: Kind, last_pass: Done, due: date, today: date) -> tuple[State, list[Said]]:
+    day = day_words(last_pass.at.date())
+    reasons = [_said("passed", f"{kind.title} passed on {day}. {last_pass.finding}".strip())]
+    if (due - today).days <= SOON_DAYS:
+        reasons.append(_said("due-soon", f"Due again on {day_words(due)}."))
+    if last_pass.grade == "watch":
+        return "ready-if", [_said("condition", kind.watch_condition), *reasons]
+    return "ready", reasons
+
+
+def _events(events: Sequence[Happened]) -> list[Said]:
+    return [
+        _said(
+            one.event,
+            f"{BEARING_EVENTS[one.event].capitalize()} on {day_words(one.at.date())} at {one.at:%H:%M}"
+            + (f": {one.note}" if one.note else "."),
+        )
+        for one in events
+    ]
+
+
+def _days(count: int) -> str:
+    return "one day" if count == 1 else f"{count} days"
+
+
+def summary(counts: dict[str, int]) -> str:
+    """What the yard needs now, in a sentence: 'One instrument is held, two want a check before they go out.'"""
+    held, first, away = (counts.get(state, 0) for state in ("hold", "check-first", "away"))
+    total = sum(counts.values())
+    if not total:
+        return "No instruments yet"
+    parts = []
+    if held:
+        parts.append(f"{count(held, 'instrument is', 'instruments are')} held")
+    if first:
+        wants = "wants a check before it goes out" if first == 1 else "want a check before they go out"
+        parts.append(
+            f"{count(first, '', '').strip()}{'' if held else ' instrument' if first == 1 else ' instruments'} {wants}"
+        )
+    if not parts:
+        ready = total - away
+        return (
+            "Everything here may go out"
+            if ready == total
+            else f"{count(ready, 'instrument', 'instruments').capitalize()} may go out"
+        )
+    text = joined(parts)
+    return capital(text)

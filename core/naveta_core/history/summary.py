@@ -1,0 +1,89 @@
+"""What is wanted of a record later, drawn from its result once, when it is written.
+
+Lists, series, standings, a device's own reckoning and the next check read this summary, and nothing else of a record.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..checks import KINDS
+from ..results import Answer, Repeats, VerdictPart
+from ..stats.decision import Grade
+
+Data = dict[str, Any]
+
+
+class SeriesPoint(Answer):
+    """The figure a series shows: a check's main quantity, or how far known points disagreed."""
+
+    grade: Grade
+    value: float
+    u95: float
+    use: float
+    watch: float
+
+
+class RecordSummary(Answer):
+    """A check, set-up or orientation in short; of checks alone: `codes`, `within_watch`, `text`, `repeats`."""
+
+    kind: str
+    grade: Grade
+    finding: str
+    part: VerdictPart | None
+    point: SeriesPoint | None = None
+    codes: list[str] = []
+    within_watch: bool = False
+    """Whether everything judged is proved to lie within its limit for work under a condition."""
+    text: str = ""
+    """The main quantity as people read it."""
+    figures: dict[str, float | str | bool | None] = {}
+    """What later documents depend on: a check's main quantity, where a vial rests, how known points agreed."""
+    repeats: Repeats | None = None
+    temperature_c: float | str | None = None
+
+
+CONTROL = ("disagreement_mm", "sigma_disagreement_mm")
+
+
+def summary_of(document: Data, result: Data) -> RecordSummary:
+    """The summary of a finished document and its result, both as plain data."""
+    verdict = result["verdict"]
+    common = {
+        "kind": result["kind"],
+        "grade": verdict["grade"],
+        "finding": result["finding"]["text"],
+        "part": next(iter(verdict["parts"]), None),
+    }
+    if result["kind"] in KINDS:
+        return RecordSummary.model_validate({**common, **_of_check(document, result)})
+    figures, parts = result["result"], verdict["parts"]
+    if figures.get("rest_div") is not None:
+        common["figures"] = {"rest_div": figures["rest_div"]}
+    if figures.get("disagreement_mm") is not None:
+        common["figures"] = {name: figures[name] for name in CONTROL}
+        if parts:
+            common["point"] = _point(parts[0], figures["disagreement_mm"], figures["u95_disagreement_mm"])
+    return RecordSummary.model_validate(common)
+
+
+def _of_check(document: Data, result: Data) -> Data:
+    kind, verdict, figures = KINDS[result["kind"]], result["verdict"], result["result"]
+    main = kind.main_quantity
+    part = next(one for one in verdict["parts"] if one["quantity"] == main)
+    kept = (main, f"sigma_{main}", *kind.kept)
+    temperature = document.get("conditions", {}).get("temperature_c")
+    return {
+        "point": _point(part, part["value"], part["u95"]),
+        "codes": [reason["code"] for reason in verdict["reasons"]],
+        "within_watch": all(one["proved_to"] <= one["limits"]["watch"] for one in verdict["parts"]),
+        "text": next(row["text"] for row in result["shown"] if row["quantity"] == main),
+        "figures": {name: figures[name] for name in kept},
+        "repeats": figures["repeats"],
+        **({} if temperature is None else {"temperature_c": temperature}),
+    }
+
+
+def _point(part: Data, value: float, u95: float) -> Data:
+    limits = part["limits"]
+    return {"grade": part["grade"], "value": value, "u95": u95, "use": limits["use"], "watch": limits["watch"]}

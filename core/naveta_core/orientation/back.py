@@ -1,0 +1,174 @@
+"""A backsight judged: over a known point, do direction, distance and height to others agree."""
+
+from __future__ import annotations
+
+import math
+
+from ..stats.estimate import PRIOR_DOF, Estimate
+from ..units.angles import ARCSEC_PER_RADIAN
+from .document import Oriented
+from .figures import PointMisfit
+from .read import Known, Read, Sight
+from .solve import bearing_rad, distance_m, wrapped
+from .verdict import (
+    Judged,
+    begun,
+    closing_look,
+    control_jump,
+    explained,
+    height_meant,
+    hold_misfit,
+    say_counts_otherwise,
+)
+
+FITS_M = 0.02
+WORTH_A_SIGN_M = 0.1
+
+
+def judge_back(found: Read) -> Judged:
+    """Over a known point, looking back at others."""
+    judged = begun(found)
+    station = found.station
+    assert station is not None
+    turns = []
+    for sight in found.sights:
+        far = distance_m(station.e, station.n, sight.point)
+        sigma = judged.spreads.direction_arcsec(far) / ARCSEC_PER_RADIAN
+        turns.append((wrapped(bearing_rad(station.e, station.n, sight.point) - math.radians(sight.hz_deg)), sigma))
+    reference = turns[0][0]
+    weights = [1.0 / sigma**2 for _, sigma in turns]
+    mean = reference + math.fsum(
+        w * wrapped(t - reference) for w, (t, _) in zip(weights, turns, strict=True)
+    ) / math.fsum(weights)
+    judged.orientation_deg = math.degrees(mean) % 360.0
+    judged.orientation = Estimate(
+        mean * ARCSEC_PER_RADIAN, ARCSEC_PER_RADIAN / math.sqrt(math.fsum(weights)), PRIOR_DOF
+    )
+    judged.points = [_backsight_point(judged, station, sight, mean, len(turns)) for sight in found.sights]
+    _backsight_misfit(judged, station)
+    closing_look(judged)
+    control_jump(judged)
+    return judged
+
+
+def _backsight_point(judged: Judged, station: Known, sight: Sight, turn: float, count: int) -> PointMisfit:
+    far = distance_m(station.e, station.n, sight.point)
+    along = None if sight.horizontal_m is None else sight.horizontal_m - far
+    # hz too large by so much: seen too far clockwise.
+    across = (
+        None
+        if count < 2
+        else wrapped(math.radians(sight.hz_deg) + turn - bearing_rad(station.e, station.n, sight.point)) * far
+    )
+    height = None
+    if sight.rise_m is not None and sight.point.h is not None and station.h is not None:
+        height = station.h + sight.rise_m - sight.point.h
+    across_sigma = (
+        judged.spreads.direction_arcsec(far) / ARCSEC_PER_RADIAN * far * math.sqrt(1.0 - 1.0 / count)
+        if count > 1
+        else None
+    )
+    return PointMisfit(
+        sight,
+        along,
+        across,
+        height,
+        judged.spreads.distance_m(far),
+        across_sigma,
+        None if height is None else judged.spreads.height_m(far),
+    )
+
+
+def _backsight_misfit(judged: Judged, station: Known) -> None:
+    words = judged.words
+    with_distance = [one for one in judged.points if one.along_m is not None]
+    if not with_distance:
+        judged.say(
+            "watch",
+            "direction-only",
+            "A direction alone checks nothing: measure the distance, or sight a second point.",
+        )
+    else:
+        worst_point = max(with_distance, key=lambda one: abs(one.along_m or 0.0))
+        along, sigma = worst_point.along_m or 0.0, worst_point.sigma_along_m or 0.001
+        judged.misfit = Estimate(along * 1000.0, sigma * 1000.0, PRIOR_DOF)
+        judged.series_mm, judged.series_sigma_mm = along * 1000.0, sigma * 1000.0
+        name = worst_point.sight.point.name
+        what = f"{name} is {words.small(abs(along))} {'farther' if along > 0 else 'nearer'} than it should be"
+        hold_misfit(judged, what, _other_point(judged, station, worst_point.sight))
+    apart = [
+        one
+        for one in judged.points
+        if one.across_m is not None and one.sigma_across_m and abs(one.across_m) > explained(one.sigma_across_m)
+    ]
+    if apart and _fits_mirrored(judged, station):
+        say_counts_otherwise(judged)
+        apart = []
+    for one in apart:
+        if one.across_m is not None:
+            judged.say(
+                "repeat",
+                "directions-differ",
+                f"The directions do not agree: {one.sight.point.name} is {words.small(abs(one.across_m))} to one side.",
+            )
+            break
+    for one in judged.points:
+        _backsight_height(judged, station, one)
+
+
+def _fits_mirrored(judged: Judged, station: Known) -> bool:
+    """Whether the directions agree once the circle counts the other way."""
+    turns = [
+        wrapped(bearing_rad(station.e, station.n, one.sight.point) + math.radians(one.sight.hz_deg))
+        for one in judged.points
+    ]
+    off = [
+        abs(wrapped(turn - turns[0])) * distance_m(station.e, station.n, one.sight.point)
+        for turn, one in zip(turns, judged.points, strict=True)
+    ]
+    sigmas = [math.sqrt(2.0) * (one.sigma_across_m or 0.0) for one in judged.points]
+    return all(away <= explained(sigma) for away, sigma in zip(off, sigmas, strict=True))
+
+
+def _backsight_height(judged: Judged, station: Known, one: PointMisfit) -> None:
+    if one.height_m is None or one.sigma_height_m is None or abs(one.height_m) <= explained(one.sigma_height_m):
+        return
+    assert one.sight.point.h is not None
+    assert station.h is not None
+    assert one.sight.rise_m is not None
+    fall = one.sight.point.h - station.h
+    if abs(fall) > WORTH_A_SIGN_M and abs(one.sight.rise_m + fall) < FITS_M:
+        judged.say(
+            "repeat",
+            "ends-swapped",
+            f"The heights fit the other way round: do you stand over {one.sight.point.name} and look at {station.name}?",
+        )
+        return
+    meant = height_meant(judged, _target_typed(judged, one.sight), one.sight, one.height_m)
+    hint = f" Typed {_target_typed(judged, one.sight)} for {meant}?" if meant else ""
+    judged.say(
+        "repeat",
+        "height-apart",
+        f"The height of {one.sight.point.name} comes out {judged.words.small(abs(one.height_m))} {'high' if one.height_m > 0 else 'low'}: height of the instrument or of the target?{hint}",
+    )
+
+
+def _target_typed(judged: Judged, sight: Sight) -> str:
+    o: Oriented = judged.read.document.observations
+    return str(o.shots[sight.index].target_height or "")
+
+
+def _other_point(judged: Judged, station: Known, sight: Sight) -> str:
+    """Another known point at just this distance."""
+    assert sight.horizontal_m is not None
+    fits = [
+        (abs(distance_m(station.e, station.n, one) - sight.horizontal_m), one.name)
+        for one in judged.read.control
+        if one.name != sight.point.name and math.hypot(one.e - station.e, one.n - station.n) > 1.0
+    ]
+    off, name = min(fits, default=(math.inf, ""))
+    return (
+        f" The distance fits {name}: is that what you sighted?"
+        if off < FITS_M
+        else " Right mark, right prism, right constant?"
+    )

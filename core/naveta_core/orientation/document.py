@@ -1,0 +1,79 @@
+"""Documents of orientation: known points, what was sighted at them, where one stands."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..documents.envelope import Envelope, InOwnUnit, Part, Typed
+
+MOST_POINTS, MOST_SHOTS = 60, 60
+Name = Annotated[str, Field(max_length=40)]
+
+
+class ControlPoint(Part):
+    """A known point: easting, northing, and its height where there is one."""
+
+    name: Name
+    e: Typed
+    n: Typed
+    h: Typed | None = None
+
+
+class Shot(Part):
+    """A sight to a known point, as read. Either distance, or none where only the direction was taken."""
+
+    point: Name = ""
+    hz: Typed | None = None
+    v: Typed | None = None
+    slope_distance: Typed | None = None
+    horizontal_distance: Typed | None = None
+    target_height: Typed | None = None
+    face: Literal["left", "right"] = "left"
+    left_out: bool = False
+    """Set aside by a person: shown, and not reckoned with."""
+
+
+class Closing(Part):
+    """The look back at the reference before the stand is taken down."""
+
+    point: Name = ""
+    hz: Typed | None = None
+    v: Typed | None = None
+
+
+class Oriented(Part):
+    """What free station and backsight have in common."""
+
+    control: list[ControlPoint] = Field(default=[], max_length=MOST_POINTS)
+    shots: list[Shot] = Field(default=[], max_length=MOST_SHOTS)
+    instrument_height: Typed | None = None
+    counts: Literal["clockwise", "anticlockwise"] = "clockwise"
+    closing: Closing | None = None
+    of_set_up: str | None = Field(default=None, max_length=40)
+    """The record of the set-up it belongs to."""
+    target_sigma_mm: Annotated[float, Field(ge=0, le=50), InOwnUnit] = 1.0
+    """How well a target stands over its mark, one standard deviation a coordinate."""
+
+
+class FreeStationObservations(Oriented):
+    """Anywhere, with two known points or more in sight."""
+
+    solve_scale: bool = False
+
+
+class BacksightObservations(Oriented):
+    """Over a known point, with another in sight."""
+
+    station: ControlPoint | None = None
+
+
+class FreeStation(Envelope):
+    kind: Literal["free-station"]
+    observations: FreeStationObservations
+
+
+class Backsight(Envelope):
+    kind: Literal["backsight"]
+    observations: BacksightObservations

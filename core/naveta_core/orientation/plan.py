@@ -1,0 +1,40 @@
+"""The site in plan, to be drawn: known points, the stand, and what does not fit."""
+
+from __future__ import annotations
+
+from ..results import ErrorEllipse, PlanPoint, PlanStation, SitePlan
+from .figures import PointMisfit
+from .read import Known, Read
+from .verdict import Judged
+
+
+def plan(found: Read, judged: Judged | None) -> SitePlan:
+    """The site in plan, metres: known points, the stand, a ray for each sight and its residual, the ellipse."""
+    solution = judged.solution if judged else None
+    station = (solution.e, solution.n) if solution else (found.station.e, found.station.n) if found.station else None
+    used = {one.point.name for one in found.sights}
+    off = {one.sight.point.name: one for one in (judged.points if judged else [])}
+    suspects = set(judged.suspect.names) if judged and judged.suspect else set()
+    place = None
+    if station is not None:
+        place = PlanStation(name=found.station.name if found.station else "", e_m=station[0], n_m=station[1])
+    strength = judged.strength if judged else None
+    ellipse = None
+    if strength is not None:
+        ellipse = ErrorEllipse(
+            longest_m=strength.longest_m, shortest_m=strength.shortest_m, bearing_deg=strength.bearing_deg
+        )
+    points = [_plan_point(one, one.name in used, one.name in suspects, off.get(one.name)) for one in found.control]
+    return SitePlan(station=place, points=points, ellipse=ellipse)
+
+
+def _plan_point(point: Known, used: bool, suspected: bool, misfit: PointMisfit | None) -> PlanPoint:
+    return PlanPoint(
+        name=point.name,
+        e_m=point.e,
+        n_m=point.n,
+        used=used,
+        suspect=suspected,
+        along_m=misfit.along_m if misfit else None,
+        across_m=misfit.across_m if misfit else None,
+    )

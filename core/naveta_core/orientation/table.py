@@ -1,0 +1,147 @@
+"""Tables of orientation: known points in and out, and sights in and out."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..documents.csv_io import Rows, TableFaults, read_rows, write_rows
+from ..errors import Fault
+from ..units.angles import parse_angle
+from ..units.lengths import METRES, in_unit, parse_length
+from .document import MOST_SHOTS, Backsight, FreeStation
+from .names import same
+from .read import ONE_SPOT_M
+
+Data = dict[str, Any]
+POINT_COLUMNS = ("name", "e", "n", "h", "description", "unit")
+SHOT_COLUMNS = ("point", "hz", "v", "slope_distance", "horizontal_distance", "target_height", "face", "length", "angle")
+SIGHTED = SHOT_COLUMNS[1:-3]
+ANGLES = ("dms", "deg", "gon")
+MOVES = "A known mark that moves on paper moves the work: is this table newer, and by the same survey?"
+LONGEST_NAME, LONGEST_DESCRIPTION = 40, 200
+
+
+def read_points(text: str, unit: str = "m") -> list[Data]:
+    """A table of known points as `{"name", "e_m", "n_m", "h_m", "description"}`; columns in any order.
+
+    unit: what plain numbers are in where the table has no column `unit`. Raises TableFaults by line and column.
+    """
+    rows = read_rows(text, POINT_COLUMNS, ("name", "e", "n"))
+    faults: list[Fault] = []
+    points: list[Data] = []
+    for row in rows:
+        point = _point(row, rows, unit, faults)
+        if point is None:
+            continue
+        twin = next((one for one in points if same(one["name"], point["name"])), None)
+        if twin is not None:
+            faults.append(rows.fault(row, "name", f"each point once: {twin['name']} stands above"))
+            continue
+        spot = next(
+            (one for one in points if abs(one["e_m"] - point["e_m"]) + abs(one["n_m"] - point["n_m"]) < ONE_SPOT_M),
+            None,
+        )
+        if spot is not None:
+            faults.append(rows.fault(row, "e", f"points apart: {spot['name']} stands on the same spot"))
+            continue
+        points.append(point)
+    if faults:
+        raise TableFaults(faults)
+    return points
+
+
+def _point(row: Data, rows: Rows, unit: str, faults: list[Fault]) -> Data | None:
+    name = row["name"].strip()
+    if not name or len(name) > LONGEST_NAME:
+        faults.append(rows.fault(row, "name", f"a name of up to {LONGEST_NAME} characters"))
+        return None
+    stated = row["unit"].strip().lower() or unit
+    if stated not in METRES:
+        faults.append(rows.fault(row, "unit", "one of " + ", ".join(METRES)))
+        return None
+    told: Data = {"name": name, "description": row["description"][:LONGEST_DESCRIPTION]}
+    for column in ("e", "n", "h"):
+        if column == "h" and not row["h"].strip():
+            told["h_m"] = None
+            continue
+        try:
+            told[f"{column}_m"] = round(parse_length(row[column], stated).m, 6)
+        except ValueError as error:
+            faults.append(rows.fault(row, column, str(error)))
+            return None
+    return told
+
+
+def write_points(points: list[Data], unit: str = "m") -> str:
+    """Known points as a table in a unit."""
+    decimals = 4
+    rows = [
+        {
+            "name": one["name"],
+            "e": f"{in_unit(one['e_m'], unit):.{decimals}f}",
+            "n": f"{in_unit(one['n_m'], unit):.{decimals}f}",
+            "h": "" if one["h_m"] is None else f"{in_unit(one['h_m'], unit):.{decimals}f}",
+            "description": one["description"],
+            "unit": unit,
+        }
+        for one in points
+    ]
+    return write_rows(POINT_COLUMNS, rows)
+
+
+def read_shots(kind: str, text: str) -> Data:
+    """A table of sights as a document without its known points; units stated in it hold for all rows. Raises TableFaults."""
+    rows = read_rows(text, SHOT_COLUMNS, ("point", "hz"))
+    faults: list[Fault] = []
+    shots = []
+    lengths = _stated(rows, "length", tuple(METRES), "m", faults)
+    angles = _stated(rows, "angle", ANGLES, "dms", faults)
+    for row in rows:
+        face = row["face"].strip().lower() or "left"
+        if face not in ("left", "right"):
+            faults.append(rows.fault(row, "face", "left or right"))
+            continue
+        for column in ("hz", "v"):
+            if row[column].strip():
+                try:
+                    parse_angle(row[column], angles)
+                except ValueError as error:
+                    faults.append(rows.fault(row, column, str(error)))
+        shots.append(
+            {"point": row["point"].strip(), "face": face, **{name: row[name] for name in SIGHTED if row[name].strip()}}
+        )
+    if len(shots) > MOST_SHOTS:
+        faults.append(Fault("$", "the table", f"{len(shots)} sights", f"at most {MOST_SHOTS} sights"))
+    if faults:
+        raise TableFaults(faults)
+    return {"kind": kind, "units": {"length": lengths, "angle": angles}, "observations": {"shots": shots}}
+
+
+def _stated(rows: Rows, column: str, allowed: tuple[str, ...], usual: str, faults: list[Fault]) -> str:
+    stated = [row for row in rows if row[column].strip()]
+    if not stated:
+        return usual
+    unit = str(stated[0][column]).strip().lower()
+    if unit not in allowed:
+        faults.append(rows.fault(stated[0], column, "one of " + ", ".join(allowed)))
+        return usual
+    others = [row for row in stated if row[column].strip().lower() != unit]
+    faults += [rows.fault(row, column, f"{unit}, as in the rows above") for row in others]
+    return unit
+
+
+def write_shots(document: FreeStation | Backsight) -> str:
+    """The sights of an orientation as a table, as they were typed."""
+    rows = []
+    units = {"length": document.units.length, "angle": document.units.angle}
+    for shot in document.observations.shots:
+        told = {name: getattr(shot, name) for name in SIGHTED}
+        rows.append(
+            {
+                "point": shot.point,
+                "face": shot.face,
+                **units,
+                **{name: str(one) for name, one in told.items() if one is not None},
+            }
+        )
+    return write_rows(SHOT_COLUMNS, rows)

@@ -1,0 +1,96 @@
+"""Which checks a round takes: those that are wanted most, as many as the minutes allow, in the order in which they lean.
+
+How much a check is wanted: found bad or not settled last time, then never passed since the last event that bears on it, then
+the share of its interval that has gone by. What passed on the same day is fresh. What a check is measured through is taken with it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from ..checks import KINDS, kinds_for
+from ..documents.envelope import Earlier, days_between
+from ..engine.kind import Kind
+from ..units.formatting import count
+from .results import ProposedCheck
+
+Data = dict[str, Any]
+BAD, NEVER = 3.0, 2.0
+
+
+def of_round(instrument: Data) -> list[Kind]:
+    """The checks of an instrument that have a quick form, in the order in which they lean on each other."""
+    return [one for one in kinds_for(instrument) if one.quick is not None]
+
+
+def propose(instrument: Data, before: Sequence[Earlier], now: str | None, minutes: float) -> list[ProposedCheck]:
+    """Every check a round could take, in order; `taken` where it fits into the minutes."""
+    kinds = of_round(instrument)
+    wanted = {one.name: _wanted(one, before, now) for one in kinds}
+    chosen: set[str] = set()
+    left = minutes
+    for kind in sorted(kinds, key=lambda one: -wanted[one.name][0]):
+        if wanted[kind.name][0] <= 0:
+            continue
+        needed = [kind, *(other for other in kinds if kind.name in other.invalidates and wanted[other.name][0] > 0)]
+        needed = [one for one in needed if one.name not in chosen]
+        cost = sum_of(needed)
+        if cost <= left or not chosen:
+            chosen |= {one.name for one in needed}
+            left -= cost
+    return [_proposed(one, instrument, one.name in chosen, *wanted[one.name], left) for one in kinds]
+
+
+def sum_of(kinds: Sequence[Kind]) -> int:
+    total = 0
+    for one in kinds:
+        total += one.quick[1] if one.quick else 0
+    return total
+
+
+def _proposed(
+    kind: Kind, instrument: Data, taken: bool, score: float, code: str, why: str, left: float
+) -> ProposedCheck:
+    assert kind.quick is not None
+    method, minutes = kind.quick
+    suits = kind.methods_for(instrument)
+    method = method if method in suits or not suits else suits[0]
+    if not taken and score > 0:
+        short = count(max(1, round(minutes - left)), "minute", "minutes")
+        code, why = "no-time", f"{why} It would take {short} more than there are."
+    return ProposedCheck(
+        check=kind.name, title=kind.title, method=method, minutes=minutes, taken=taken, code=code, why=why
+    )
+
+
+def _wanted(kind: Kind, before: Sequence[Earlier], now: str | None) -> tuple[float, str, str]:
+    """How much a check is wanted, and why."""
+    own = [one for one in before if one.check == kind.name]
+    if own and not own[0].good:
+        return BAD, "not-good-last", "The last one gave no pass."
+    passed = next((one for one in own if one.good), None)
+    days = _days(passed.at, now) if passed else None
+    if passed is None or days is None:
+        return NEVER, "not-passed", "Nothing passed is on record since it was last knocked, adjusted or begun here."
+    if _same_day(passed.at, now):
+        return 0.0, "passed-today", "Passed today already."
+    gone = count(round(days), "day", "days")
+    return (
+        min(days / kind.interval_days, 1.9) + 0.001,
+        "passed-before",
+        f"Passed {gone} ago; wanted every {kind.interval_days}.",
+    )
+
+
+def _days(then: str, now: str | None) -> float | None:
+    return None if now is None else days_between(then, now)
+
+
+def _same_day(then: str, now: str | None) -> bool:
+    days = _days(then, now)
+    return days is not None and now is not None and 0 <= days < 1 and then[:10] == now[:10]
+
+
+def title_of(check: str) -> str:
+    return KINDS[check].title if check in KINDS else check

@@ -1,0 +1,119 @@
+"""The error budget as an answer: parts with their own value, the largest named, and what would remove it."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from ...budget import Budget, Given, Small, budget, shares
+from ...documents.envelope import Part
+from ...units.formatting import LengthWords, arcsec, length_words
+from ..context import Asked
+
+Data = dict[str, Any]
+
+LABELS = {
+    "centring": "centring of the instrument",
+    "targets": "targets off their marks",
+    "pointing": "pointing, as stated",
+    "levelling": "axis out of plumb",
+    "collimation": "horizontal collimation",
+    "tilting-axis": "tilting axis",
+    "orientation": "the reference, seen from here",
+    "distance": "distance, as stated",
+    "instrument-height": "height of the instrument",
+    "target-height": "height of the target",
+    "refraction": "refraction",
+    "curvature": "curvature of the Earth over unequal sights",
+    "index": "vertical index",
+    "line-of-sight": "line of sight over unequal sights",
+    "staffs": "reading the staffs",
+}
+REMEDIES = {
+    "centring": "centre closer, or take a longer backsight",
+    "targets": "set the targets closer over their marks, or take longer sights",
+    "pointing": "point more often, in both faces",
+    "levelling": "level finer, or work with the compensator on",
+    "collimation": "observe in both faces, or store a new value",
+    "tilting-axis": "observe in both faces",
+    "orientation": "take a longer backsight",
+    "distance": "measure from nearer, or with a better prism",
+    "instrument-height": "measure the height of the instrument twice, with a tape that is straight",
+    "target-height": "measure the target's height anew",
+    "refraction": "keep the sight short, or observe from both ends",
+    "curvature": "keep back and fore sight alike",
+    "index": "observe in both faces, or store a new value",
+    "line-of-sight": "keep back and fore sight alike",
+    "staffs": "read each staff more than once",
+}
+TITLES = {"angle": "an angle", "position": "a point set out", "height": "a height"}
+
+
+class Allowed(Part):
+    """What the job allows, at 95 percent; None where it says nothing."""
+
+    angle_arcsec: Small | None = None
+    position_mm: Small | None = None
+    height_mm: Small | None = None
+
+
+class BudgetAsked(Asked, Given):
+    """What is known, and what the job allows."""
+
+    advice: Literal["budget"]
+    allowed: Allowed = Allowed()
+
+
+def advise_budget(asked: BudgetAsked) -> Data:
+    """`budgets`: for each quantity its parts, bias, spread, total at 95 percent, what is allowed, and the sentence;
+    `given`: what it was reckoned with, the usual values where nothing was told."""
+    words = length_words(asked.units.length)
+    budgets = [_told(one, asked.allowed, words) for one in budget(asked)]
+    given = asked.model_dump(include=set(Given.model_fields), exclude_none=True)
+    return {"result": {"budgets": budgets, "given": given}, "text": [one["text"] for one in budgets]}
+
+
+def _told(one: Budget, allowed: Allowed, words: LengthWords) -> Data:
+    limit = {"angle": allowed.angle_arcsec, "position": allowed.position_mm, "height": allowed.height_mm}[one.quantity]
+    return {
+        "quantity": one.quantity,
+        "unit": "arcsec" if one.quantity == "angle" else "mm",
+        "parts": [
+            {
+                "name": part.name,
+                "label": LABELS[part.name],
+                "value": round(part.value, 4),
+                "systematic": part.systematic,
+                "share": round(share, 4),
+                "text": _size(one, abs(part.value), words),
+            }
+            for part, share in sorted(shares(one), key=lambda pair: -pair[1])
+        ],
+        "bias": round(one.bias, 4),
+        "sigma": round(one.sigma, 4),
+        "total95": round(one.total95, 4),
+        "total_text": _size(one, one.total95, words),
+        "allowed": limit,
+        "allowed_text": None if limit is None else _size(one, limit, words),
+        "enough": None if limit is None else one.total95 <= limit,
+        "text": _sentence(one, limit, words),
+    }
+
+
+def _size(one: Budget, value: float, words: LengthWords) -> str:
+    return arcsec(value) if one.quantity == "angle" else words.small(value / 1000.0)
+
+
+def _sentence(one: Budget, limit: float | None, words: LengthWords) -> str:
+    what, total = TITLES[one.quantity], _size(one, one.total95, words)
+    head = f"{what.capitalize()} comes out within {total}"
+    if limit is not None:
+        head += (
+            f", allowed are {_size(one, limit, words)}"
+            if one.total95 > limit
+            else f" of the {_size(one, limit, words)} allowed"
+        )
+    largest = one.largest()
+    if largest is None:
+        return f"{head}."
+    left = _size(one, one.without(largest.name), words)
+    return f"{head}. Most of it is {LABELS[largest.name]}: {REMEDIES[largest.name]} (without it {left})."

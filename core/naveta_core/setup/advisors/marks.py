@@ -1,0 +1,219 @@
+"""Which marks for a two-face check, before walking out: how steep, how fine, what each pair can prove.
+
+The uncertainty a design can reach is known before anything is read (judgement: the same propagation with f = 1).
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from itertools import combinations
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from ...checks.two_face.document import BETWEEN_SHARE, MARK_MM, POINTING_ARCSEC, MarkKind
+from ...checks.two_face.solve import LEAST_STEEPNESS_DEG, UNKNOWN_AXIS_ARCSEC
+from ...documents.envelope import InMetres, InOwnUnit, Part
+from ...geometry import ARCSEC
+from ...stats.estimate import Spread, pooled
+from ...stats.least_squares import fit
+from ...units.formatting import LengthWords, arcsec, count, figure, length_words
+from ..context import Asked
+
+Data = dict[str, Any]
+MOST_POINTINGS = 10
+NEAR_M = 15.0
+SHIMMER_M = 80.0
+HARD = ("asphalt", "concrete", "stone")
+AIM_DEG = 30.0
+NAMES = {"plate": "target plate", "sticker": "sticker", "prism": "prism, by eye", "edge": "edge or spire"}
+
+
+class MarkAsked(Part):
+    """A mark that could be sighted: how far, and how much higher than the telescope."""
+
+    name: str = Field(default="", max_length=40)
+    distance_m: Annotated[float, Field(ge=2, le=3000), InMetres]
+    height_m: Annotated[float, Field(ge=-500, le=500), InMetres] = 0.0
+    mark: MarkKind = "unknown"
+
+
+class MarksAsked(Asked):
+    """Marks in sight, the instrument, and the place."""
+
+    advice: Literal["marks"]
+    marks: list[MarkAsked] = Field(min_length=1, max_length=6)
+    angle_accuracy_arcsec: Annotated[float, Field(ge=0.01, le=60), InOwnUnit] = 5.0
+    magnification: Annotated[float, Field(ge=0.01, le=100), InOwnUnit] = 30.0
+    pointings: Annotated[int, Field(ge=1, le=20)] = 5
+    ground: str = Field(default="", max_length=40)
+    sun: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """What a choice of marks proves with n pointings a face: ± of c and of t, seconds; t None where it is not told."""
+
+    marks: tuple[int, ...]
+    c: float
+    t: float | None
+
+
+def elevation_deg(mark: MarkAsked) -> float:
+    return math.degrees(math.atan2(mark.height_m, mark.distance_m))
+
+
+def pointing_arcsec(asked: MarksAsked, mark: MarkAsked) -> float:
+    """Spread of one pointing: circle, eye, mark at its distance."""
+    wide = MARK_MM[mark.mark] / 1000 / mark.distance_m * ARCSEC
+    return math.hypot(asked.angle_accuracy_arcsec, POINTING_ARCSEC / asked.magnification, wide)
+
+
+def reach(asked: MarksAsked, chosen: tuple[int, ...], pointings: int) -> Reach:
+    """By the design alone: d_j = 2c/sin z + 2t·cot z, equal weights."""
+    zeniths = [90.0 - elevation_deg(asked.marks[i]) for i in chosen]
+    told = (
+        max(zeniths) - min(zeniths) >= LEAST_STEEPNESS_DEG and max(abs(90 - z) for z in zeniths) >= LEAST_STEEPNESS_DEG
+    )
+    rows = [[2 / math.sin(math.radians(z)), 2 / math.tan(math.radians(z))][: 2 if told else 1] for z in zeniths]
+    gains = fit(rows, [0.0] * len(rows)).gain
+    between = (BETWEEN_SHARE * asked.angle_accuracy_arcsec) ** 2
+    dof = float(4 * len(chosen) * (pointings - 1))
+    halves = []
+    for at, line in enumerate(gains):
+        within = math.fsum(
+            g * g * 2 * pointing_arcsec(asked, asked.marks[i]) ** 2 / pointings
+            for g, i in zip(line, chosen, strict=True)
+        )
+        common = math.fsum(g * g * 2 * between for g in line)
+        if at == 0 and not told:
+            lean = math.fsum(g * 2 / math.tan(math.radians(z)) for g, z in zip(line, zeniths, strict=True))
+            common += (UNKNOWN_AXIS_ARCSEC * lean) ** 2
+        halves.append(pooled(0.0, within, common, Spread(dof, dof)).u95)
+    return Reach(chosen, halves[0], halves[1] if told else None)
+
+
+def needed(asked: MarksAsked, chosen: tuple[int, ...], limit: float, axis: bool) -> int | None:
+    """The fewest pointings a face by which ± comes within the limit, or None where no handful does."""
+    for n in range(1, MOST_POINTINGS + 1):
+        found = reach(asked, chosen, n)
+        half = found.t if axis else found.c
+        if half is not None and half <= limit:
+            return n
+    return None
+
+
+def advise_marks(asked: MarksAsked) -> Data:
+    """Every mark looked at, every pair tried, the best named with what it proves."""
+    words = length_words(asked.units.length)
+    names = [one.name.strip() or f"mark {i + 1}" for i, one in enumerate(asked.marks)]
+    level = min(
+        range(len(asked.marks)),
+        key=lambda i: (abs(elevation_deg(asked.marks[i])) > 10, abs(asked.marks[i].distance_m - 100)),
+    )
+    pairs = [reach(asked, (i, j), asked.pointings) for i, j in combinations(range(len(asked.marks)), 2)]
+    told = [one for one in pairs if one.t is not None]
+    best = min(told, key=lambda one: (one.t or 0.0, one.c), default=None)
+    chosen = tuple(sorted(best.marks, key=lambda i: abs(elevation_deg(asked.marks[i])))) if best else (level,)
+    limits = (max(5.0, 2 * asked.angle_accuracy_arcsec), max(10.0, 3 * asked.angle_accuracy_arcsec))
+    found = best or reach(asked, chosen, asked.pointings)
+    text = _said(asked, names, chosen, found, limits, words)
+    return {
+        "result": {
+            "marks": [_mark(asked, i, names[i], words) for i in range(len(asked.marks))],
+            "take": list(chosen),
+            "least_deg": LEAST_STEEPNESS_DEG,
+            "aim_deg": AIM_DEG,
+            "u_collimation_arcsec": round(found.c, 2),
+            "u_tilting_axis_arcsec": None if found.t is None else round(found.t, 2),
+            "limit_collimation_arcsec": limits[0],
+            "limit_tilting_axis_arcsec": limits[1],
+            "pointings_for_collimation": needed(asked, chosen, limits[0], axis=False),
+            "pointings_for_tilting_axis": needed(asked, chosen, limits[1], axis=True),
+        },
+        "text": text,
+    }
+
+
+def _mark(asked: MarksAsked, index: int, name: str, words: LengthWords) -> Data:
+    one = asked.marks[index]
+    steep, width = elevation_deg(one), MARK_MM[one.mark]
+    said = [{"code": code, "text": text} for code, text in _of_mark(asked, one, steep, words)]
+    return {
+        "name": name,
+        "distance_m": one.distance_m,
+        "height_m": one.height_m,
+        "elevation_deg": round(steep, 2),
+        "grain_arcsec": round(ARCSEC / 1000 / one.distance_m, 2),
+        "sigma_pointing_arcsec": round(pointing_arcsec(asked, one), 2),
+        "text": f"{_steepness(steep)}; one millimetre is {arcsec(ARCSEC / 1000 / one.distance_m)} there; one pointing scatters by {arcsec(pointing_arcsec(asked, one))}, of it {arcsec(width / 1000 / one.distance_m * ARCSEC)} the mark.",
+        "said": said,
+    }
+
+
+def _steepness(steep: float) -> str:
+    if abs(steep) < 0.5:
+        return "Level"
+    return f"{figure(abs(steep), 0)}° {'up' if steep > 0 else 'down'}"
+
+
+def _of_mark(asked: MarksAsked, one: MarkAsked, steep: float, words: LengthWords) -> list[tuple[str, str]]:
+    said = []
+    if one.distance_m < NEAR_M:
+        said.append(
+            (
+                "near-mark",
+                f"Nearer than {words.distance(NEAR_M)}: the mark must be sharp, and the focus far from that of work. Further away it tells more of the line of sight.",
+            )
+        )
+    if asked.sun and asked.ground in HARD and one.distance_m > SHIMMER_M and abs(steep) < 10:
+        said.append(
+            (
+                "shimmer-mark",
+                "Over hard ground in the sun the air shimmers on this line: a shorter one over grass, or a cool hour.",
+            )
+        )
+    if 5 <= abs(steep) < LEAST_STEEPNESS_DEG:
+        nearer = abs(one.height_m) / math.tan(math.radians(AIM_DEG))
+        said.append(
+            (
+                "not-steep",
+                f"Too level for the tilting axis: 15° is the least, and no aim. {words.distance(nearer)} away it stands at {AIM_DEG:g}°.",
+            )
+        )
+    if abs(steep) > 60:
+        said.append(("very-steep", "Very steep: an eyepiece that bends is wanted, and levelling counts most here."))
+    return said
+
+
+def _said(
+    asked: MarksAsked,
+    names: list[str],
+    chosen: tuple[int, ...],
+    found: Reach,
+    limits: tuple[float, float],
+    words: LengthWords,
+) -> list[str]:
+    n = count(asked.pointings, "pointing", "pointings")
+    said = [
+        f"Take {' and '.join(names[i] for i in chosen)}: {n} a face tell c to ± {arcsec(found.c, found.c)}"
+        + (f" and the tilting axis to ± {arcsec(found.t, found.t)}." if found.t is not None else ".")
+    ]
+    for noun, limit, axis in (("c", limits[0], False), ("the tilting axis", limits[1], True)):
+        if axis and found.t is None:
+            said.append(
+                f"None of these tells the tilting axis: a mark {AIM_DEG:g}° up, {words.distance(20)} away, stands {words.distance(20 * math.tan(math.radians(AIM_DEG)))} above the telescope."
+            )
+            continue
+        least = needed(asked, chosen, limit, axis)
+        half = found.t if axis else found.c
+        if least is None:
+            said.append(
+                f"For {noun} the limit of {arcsec(limit, 10)} cannot be proved by these, however often they are pointed at: a {'steeper' if axis else 'more level'} mark."
+            )
+        elif half is not None and half > limit:
+            said.append(
+                f"For {noun} within its limit of {arcsec(limit, 10)}: {count(least, 'pointing', 'pointings')} a face."
+            )
+    return said

@@ -1,0 +1,114 @@
+"""A plumb bob that swings, and a nail that leans."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, model_validator
+
+from ...documents.envelope import Finite, InOwnUnit, Part
+from ...geometry import polar, unit
+from ...units.formatting import length_words
+from ..context import Asked, Bearing
+
+Data = dict[str, Any]
+SIGMA_VIEW_MM = 0.7
+"""How well the end of a swing is read against a scale, one standard deviation."""
+
+
+class View(Part):
+    """One direction somebody looks from: the ends of the swing, left and right of the mark, right positive."""
+
+    bearing_deg: Bearing
+    left_mm: Finite | None = None
+    right_mm: Finite | None = None
+    extremes_mm: list[Finite] | None = Field(default=None, min_length=3, max_length=3)
+    """Three ends in the order in which they came: left, right, left."""
+
+    @model_validator(mode="after")
+    def _one_of(self) -> View:
+        if (self.extremes_mm is None) == (self.left_mm is None or self.right_mm is None):
+            raise ValueError("either left_mm and right_mm, or three extremes_mm")
+        return self
+
+    def middle(self) -> tuple[float, float]:
+        """The middle of the swing and its standard deviation, mm."""
+        if self.extremes_mm is not None:
+            a, b, c = self.extremes_mm
+            return (a + 2.0 * b + c) / 4.0, SIGMA_VIEW_MM * math.sqrt(6.0) / 4.0
+        assert self.left_mm is not None
+        assert self.right_mm is not None
+        return (self.left_mm + self.right_mm) / 2.0, SIGMA_VIEW_MM / math.sqrt(2.0)
+
+
+class BobAsked(Asked):
+    """The swing seen from two directions, as nearly square to each other as the place allows."""
+
+    advice: Literal["bob"]
+    views: list[View] = Field(min_length=1, max_length=6)
+
+
+def advise_bob(asked: BobAsked) -> Data:
+    """Where the string hangs from the mark, with its standard deviation; least squares over the views.
+
+    A person looking in direction θ sees the part along θ + 90°, right positive.
+    """
+    ways = [unit(one.bearing_deg + 90.0) for one in asked.views]
+    seen = [one.middle() for one in asked.views]
+    weights = [1.0 / sigma**2 for _, sigma in seen]
+    xx = math.fsum(w * u[0] * u[0] for w, u in zip(weights, ways, strict=True))
+    xy = math.fsum(w * u[0] * u[1] for w, u in zip(weights, ways, strict=True))
+    yy = math.fsum(w * u[1] * u[1] for w, u in zip(weights, ways, strict=True))
+    det = xx * yy - xy * xy
+    if det < 0.05 * (xx + yy) ** 2 / 4.0:
+        return {
+            "result": {
+                "centre_x_mm": None,
+                "centre_y_mm": None,
+                "offset_mm": None,
+                "bearing_deg": None,
+                "sigma_mm": None,
+            },
+            "text": ["From one direction only that part is seen. Step round by a quarter and look again."],
+        }
+    x = math.fsum(w * u[0] * m for w, u, (m, _) in zip(weights, ways, seen, strict=True))
+    y = math.fsum(w * u[1] * m for w, u, (m, _) in zip(weights, ways, seen, strict=True))
+    cx, cy = (yy * x - xy * y) / det, (xx * y - xy * x) / det
+    sigma = math.sqrt((xx + yy) / det)
+    bearing, size = polar(cx, cy)
+    words = length_words(asked.units.length)
+    return {
+        "result": {
+            "centre_x_mm": round(cx, 2),
+            "centre_y_mm": round(cy, 2),
+            "offset_mm": round(size, 2),
+            "bearing_deg": round(bearing, 1),
+            "sigma_mm": round(sigma, 2),
+        },
+        "text": [
+            f"The string hangs {words.small(size / 1000.0)} from the mark, ± {words.small(2.0 * sigma / 1000.0)}.",
+            "Equal swing to both sides, from two directions square to each other: that is the middle.",
+        ],
+    }
+
+
+class LeanAsked(Asked):
+    """A nail that leans, or was driven at an angle: how far its head is from its foot."""
+
+    advice: Literal["lean"]
+    lean_deg: Annotated[float, Field(ge=0, le=60), InOwnUnit]
+    stands_out_mm: Annotated[float, Field(ge=0, le=500), InOwnUnit]
+
+
+def advise_lean(asked: LeanAsked) -> Data:
+    """Offset of the head from where the mark enters the ground: length · sin(lean), mm."""
+    offset = asked.stands_out_mm * math.sin(math.radians(asked.lean_deg))
+    words = length_words(asked.units.length)
+    return {
+        "result": {"offset_mm": round(offset, 2)},
+        "text": [
+            f"Its head stands {words.small(offset / 1000.0)} beside its foot.",
+            "Agree which of the two is the point before you centre over it, and note it. Do not straighten a known mark.",
+        ],
+    }

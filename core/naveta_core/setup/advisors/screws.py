@@ -1,0 +1,215 @@
+"""Which foot screws to turn, which way and how far; where the thumbs go for the person who stands there."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, model_validator
+
+from ...documents.envelope import InOwnUnit, Part
+from ...geometry import ARCSEC, Plane, polar, unit
+from ..context import Asked, BaseTold, Bearing, TiltTold
+from .text import for_person, turns_in_words
+
+Data = dict[str, Any]
+LEAST_TURNS = 0.0015
+
+
+Divisions = Annotated[float, Field(ge=-40, le=40), InOwnUnit]
+
+
+class VialTold(Part):
+    """A plate vial as read: its right end's bearing, where the bubble is, where it rests when the axis is plumb."""
+
+    bearing_deg: Bearing
+    bubble_div: Divisions
+    rest_div: Divisions = 0.0
+    sensitivity_arcsec_per_div: Annotated[float, Field(ge=1, le=3600), InOwnUnit] = 20.0
+
+
+class ScrewsAsked(Asked):
+    """A tilt in figures, or one or two readings of plate vials."""
+
+    advice: Literal["screws"]
+    base: BaseTold = BaseTold()
+    tilt: TiltTold | None = None
+    vials: list[VialTold] = Field(default=[], max_length=2)
+    stand_bearing_deg: Bearing | None = None
+    one_at_a_time: bool = False
+
+    @model_validator(mode="after")
+    def _one_of(self) -> ScrewsAsked:
+        if (self.tilt is None) == (not self.vials):
+            raise ValueError("either tilt or vials")
+        if (
+            len(self.vials) == 2
+            and abs(math.sin(math.radians(self.vials[0].bearing_deg - self.vials[1].bearing_deg))) < 0.5
+        ):
+            raise ValueError("two vials that lie across each other, at least 30° apart")
+        return self
+
+
+def advise_screws(asked: ScrewsAsked) -> Data:
+    """Turns of each screw, positive clockwise seen from above, that bring the told tilt to nothing."""
+    tilt = _tilt(asked)
+    base = asked.base.base()
+    raises = _raises(base.bearings_deg, base.radius_mm, tilt)
+    sense = 1.0 if base.clockwise_raises else -1.0
+    turns = [sense * rise / base.pitch_mm for rise in raises]
+    pairs, alone = _pairs(base.bearings_deg, asked, tilt)
+    steps = _steps(asked, base.bearings_deg, tilt, turns, pairs, alone)
+    at = asked.base.at_mm or [0.0] * base.screws
+    left = [base.travel_mm / 2.0 - abs(have + rise) for have, rise in zip(at, raises, strict=True)]
+    short = [str(i + 1) for i, one in enumerate(left) if one < 0]
+    return {
+        "result": {
+            "turns": {str(i + 1): round(one, 4) for i, one in enumerate(turns)},
+            "together": [[str(i + 1) for i in pair] for pair in pairs],
+            "tilt_arcsec": round(math.hypot(*tilt) * ARCSEC, 1),
+            "travel_left_mm": round(min(left), 3),
+            "short_of": short,
+            "steps": steps,
+        },
+        "text": _text(asked, steps, short),
+    }
+
+
+def _tilt(asked: ScrewsAsked) -> Plane:
+    """The high-side vector in radians; one vial tells only the part along itself."""
+    if asked.tilt is not None:
+        return asked.tilt.tilt()
+    along = [(one.bubble_div - one.rest_div) * one.sensitivity_arcsec_per_div / ARCSEC for one in asked.vials]
+    ways = [unit(one.bearing_deg) for one in asked.vials]
+    if len(along) == 1:
+        return (along[0] * ways[0][0], along[0] * ways[0][1])
+    (a, b), (c, d) = ways
+    det = a * d - b * c
+    return ((along[0] * d - along[1] * b) / det, (along[1] * a - along[0] * c) / det)
+
+
+def _raises(bearings: tuple[float, ...], radius_mm: float, tilt: Plane) -> list[float]:
+    """Millimetres by which each screw has to rise so that the plane through them loses `tilt`; none on the whole."""
+    rises = [-radius_mm * (tilt[0] * u[0] + tilt[1] * u[1]) for u in map(unit, bearings)]
+    middle = math.fsum(rises) / len(rises)
+    return [one - middle for one in rises]
+
+
+def _pairs(bearings: tuple[float, ...], asked: ScrewsAsked, tilt: Plane) -> tuple[list[tuple[int, ...]], int | None]:
+    """Which screws are turned together: the vial's pair, or the two nearest the person; of four the opposite ones."""
+    if len(bearings) == 4:
+        pairs = [(0, 2), (1, 3)]
+        if asked.vials:
+            pairs.sort(key=lambda pair: -abs(math.cos(math.radians(asked.vials[0].bearing_deg - bearings[pair[0]]))))
+        return list(pairs), None
+    if asked.vials:
+        lone = min(range(3), key=lambda i: abs(math.cos(math.radians(asked.vials[0].bearing_deg - bearings[i]))))
+    elif asked.stand_bearing_deg is not None:
+        lone = min(range(3), key=lambda i: math.cos(math.radians(bearings[i] - asked.stand_bearing_deg)))  # type: ignore[operator]
+    else:
+        # Nothing told: the pair that lies most nearly along the tilt does the larger part at once.
+        lone = min(range(3), key=lambda i: abs(math.cos(math.radians(polar(*tilt)[0] - bearings[i]))))
+    return [tuple(i for i in range(3) if i != lone)], lone
+
+
+def _steps(
+    asked: ScrewsAsked,
+    bearings: tuple[float, ...],
+    tilt: Plane,
+    turns: list[float],
+    pairs: list[tuple[int, ...]],
+    alone: int | None,
+) -> list[Data]:
+    """The acts in order. With three screws: the pair equal and opposite for the part along it, then the third alone."""
+    if alone is None:
+        return [
+            _together(asked, bearings, {i: turns[i] for i in pair})
+            for pair in pairs
+            if abs(turns[pair[0]]) >= LEAST_TURNS
+        ]
+    first, second = pairs[0]
+    half = (turns[first] - turns[second]) / 2.0
+    rest = turns[alone] - (turns[first] + turns[second]) / 2.0
+    steps = []
+    if abs(half) >= LEAST_TURNS:
+        if asked.one_at_a_time:
+            steps.append(_together(asked, bearings, {first: 2.0 * half}))
+        else:
+            steps.append(_together(asked, bearings, {first: half, second: -half}))
+    # Turned one at a time the first carries the middle with it: the third makes up for what it brings across.
+    if asked.one_at_a_time:
+        rest = _third_after_one(bearings, asked, tilt, {first: 2.0 * half}, alone)
+    if abs(rest) >= LEAST_TURNS:
+        steps.append(_together(asked, bearings, {alone: rest}))
+    return steps
+
+
+def _third_after_one(
+    bearings: tuple[float, ...], asked: ScrewsAsked, tilt: Plane, done: dict[int, float], alone: int
+) -> float:
+    """Turns of the third screw that take away what is then left across the pair."""
+    base = asked.base.base()
+    sense = 1.0 if base.clockwise_raises else -1.0
+    rises = [sense * done.get(i, 0.0) * base.pitch_mm for i in range(3)]
+    ways = [unit(one) for one in bearings]
+    made = tuple(
+        math.fsum(h * u[k] for h, u in zip(rises, ways, strict=True)) * 2.0 / (3.0 * base.radius_mm) for k in (0, 1)
+    )
+    left = (tilt[0] + made[0], tilt[1] + made[1])
+    across = left[0] * ways[alone][0] + left[1] * ways[alone][1]
+    return sense * -1.5 * base.radius_mm * across / base.pitch_mm
+
+
+def _together(asked: ScrewsAsked, bearings: tuple[float, ...], turns: dict[int, float]) -> Data:
+    told = {str(i + 1): round(amount, 4) for i, amount in turns.items()}
+    size = max(abs(one) for one in turns.values())
+    return {
+        "turns": told,
+        "text": _act(asked, bearings, turns),
+        "about": f"About {turns_in_words(size)}." if size >= 0.07 else "Hardly at all: a touch.",
+    }
+
+
+def _act(asked: ScrewsAsked, bearings: tuple[float, ...], turns: dict[int, float]) -> str:
+    stand = asked.stand_bearing_deg
+    if len(turns) == 2 and stand is not None:
+        left = _left_of(bearings, turns, stand)
+        if left is not None:
+            # The near side of a screw turned clockwise from above goes to the person's left: inwards on the right hand.
+            inwards = turns[left] < 0
+            return f"Both thumbs {'towards each other' if inwards else 'away from each other'}, equally."
+    names = [_named(asked, bearings, i) for i in turns]
+    ways = ["clockwise" if amount > 0 else "anticlockwise" for amount in turns.values()]
+    if len(turns) == 1:
+        return f"Turn {names[0]} {ways[0]}, seen from above."
+    return f"Turn {names[0]} {ways[0]} and {names[1]} {ways[1]} together, equally, seen from above."
+
+
+def _left_of(bearings: tuple[float, ...], turns: dict[int, float], stand: float) -> int | None:
+    """Of a pair that lies across the person's front: the one under the left hand."""
+    sides = {i: math.sin(math.radians(bearings[i] - stand)) for i in turns}
+    left, right = max(sides, key=lambda i: sides[i]), min(sides, key=lambda i: sides[i])
+    return left if sides[left] > 0.3 and sides[right] < -0.3 else None
+
+
+def _named(asked: ScrewsAsked, bearings: tuple[float, ...], i: int) -> str:
+    if asked.stand_bearing_deg is None:
+        return f"screw {i + 1}"
+    return f"the screw {for_person(bearings[i], asked.stand_bearing_deg)}"
+
+
+def _text(asked: ScrewsAsked, steps: list[Data], short: list[str]) -> list[str]:
+    if not steps:
+        return ["Nothing to turn: it is level."]
+    lines = [f"{one['text']} {one['about']}" for one in steps]
+    if asked.vials and asked.stand_bearing_deg is not None:
+        thumb = "right" if asked.base.clockwise_from_above == "lowers" else "left"
+        lines.append(f"The bubble follows the {thumb} thumb.")
+    if asked.base.screws == 4:
+        lines.append("Opposite screws equally and together: lightly tight, never forced.")
+    if short:
+        names = " and ".join(short)
+        lines.append(
+            f"Screw {names} has not that much travel left: back to mid travel, and level the head with the legs first."
+        )
+    return lines

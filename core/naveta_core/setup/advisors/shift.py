@@ -1,0 +1,109 @@
+"""How to bring the plummet over the mark with the legs: which legs, so that once relevelled it has moved as wanted."""
+
+from __future__ import annotations
+
+import math
+from typing import Any, Literal
+
+from ...geometry import ARCSEC, Plane, unit
+from ...units.formatting import length_words
+from ..context import Asked, BaseTold, MoveTold, TripodTold
+from ..equipment import MM, Base, Kit
+from ..mechanism import State, see
+from ..tripod import LEGS
+from .text import about_as_much
+from .two_legs import moved, two_legs
+
+Data = dict[str, Any]
+
+
+class ShiftAsked(Asked):
+    """The way the plummet has to go, over the ground."""
+
+    advice: Literal["shift"]
+    move: MoveTold
+    tripod: TripodTold = TripodTold()
+    base: BaseTold = BaseTold()
+
+
+def advise_shift(asked: ShiftAsked) -> Data:
+    """Leg changes after which, once relevelled with the foot screws, the plummet has moved by `move`."""
+    kit = asked.tripod.kit()
+    level = asked.tripod.standing()
+    u = unit(asked.move.bearing_deg)
+    wanted = (asked.move.distance_mm * MM * u[0], asked.move.distance_mm * MM * u[1])
+    changes = _changes(asked, kit, level, wanted)
+    tilted = moved(kit, level, changes)
+    tilt = _size(see(kit, tilted).head_tilt_arcsec)
+    takes = _screws_take(asked.base.base())
+    biggest = max(LEGS, key=lambda leg: abs(changes[leg]))
+    ratio = asked.move.distance_mm / abs(changes[biggest]) if abs(changes[biggest]) > 1e-6 else None
+    short = [leg for leg in LEGS if not asked.tripod.has_left(leg, changes[leg])]
+    words = length_words(asked.units.length)
+    steps = [
+        {
+            "leg": leg,
+            "mm": round(changes[leg], 1),
+            "direction": "shorten" if changes[leg] < 0 else "lengthen",
+            "stop_when": "it has come to a pencil mark drawn at the clamp beforehand",
+            "text": f"{'Shorten' if changes[leg] < 0 else 'Lengthen'} leg {leg} by {words.small(abs(changes[leg]) * MM)}, {about_as_much(abs(changes[leg]))}.",
+        }
+        for leg in sorted(LEGS, key=lambda leg: -abs(changes[leg]))
+        if abs(changes[leg]) >= 0.3
+    ]
+    return {
+        "result": {
+            "legs": {leg: round(changes[leg], 3) for leg in LEGS},
+            "ratio": None if ratio is None else round(ratio, 3),
+            "head_tilt_arcsec": round(tilt, 0),
+            "screws_take_arcsec": round(takes, 0),
+            "screws_can": tilt <= takes,
+            "steps": steps,
+            "short_of": short,
+        },
+        "text": _text(steps, ratio, tilt, takes, short),
+    }
+
+
+def _changes(asked: ShiftAsked, kit: Kit, level: State, wanted: Plane) -> dict[str, float]:
+    rough = [
+        -radius / level.legs[i] * (wanted[0] * way[0] + wanted[1] * way[1])
+        for i, (way, radius, _) in enumerate(asked.tripod.fall(level))
+    ]
+    middle = sorted(range(3), key=lambda i: rough[i])[1]
+    start = [one - rough[middle] for one in rough]
+    return two_legs(kit, level, middle, start, wanted, lambda state: _relevelled(kit, level, state), 1e-8)
+
+
+def _relevelled(kit: Kit, before: State, after: State) -> Plane:
+    """Relevelling turns about the pivot, so the plummet then points below it: how far the pivot has moved in plan."""
+    inside = (0.0, 0.0, kit.pivot_height_mm * MM)
+    was, now = before.pose.point(inside), after.pose.point(inside)
+    return (now[0] - was[0], now[1] - was[1])
+
+
+def _size(tilt: Plane) -> float:
+    return math.hypot(*tilt)
+
+
+def _screws_take(base: Base) -> float:
+    """The tilt that half the travel of every screw levels in any direction, arcsec."""
+    return base.travel_mm / 2.0 / base.radius_mm * ARCSEC
+
+
+def _text(steps: list[Data], ratio: float | None, tilt: float, takes: float, short: list[str]) -> list[str]:
+    if not steps or ratio is None:
+        return ["So small a move is for sliding on the head, not for the legs."]
+    lines = ["Draw a pencil line across the leg at its clamp first: nothing can be seen while the leg moves."]
+    lines += [one["text"] for one in steps]
+    lines.append(
+        f"This tripod's own measure: a leg shortened by 1 moves the plummet by {ratio:.2f} once it is level again."
+    )
+    lines.append(f"The head will stand {tilt / 60.0:.0f}′ off level: bring the bubble back with the foot screws.")
+    if tilt > takes:
+        lines.append(
+            f"That is more than the foot screws take ({takes / 60.0:.0f}′ from mid travel): go half way, or lift the tripod over."
+        )
+    if short:
+        lines.append(f"Leg {' and '.join(short)} has not that much left: carry the whole tripod over instead.")
+    return lines

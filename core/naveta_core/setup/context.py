@@ -1,0 +1,180 @@
+"""What a person tells about tripod, base and bubble when they ask for advice, and the mechanism built from it."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from ..documents.envelope import Finite, InOwnUnit, LengthUnit, Part
+from ..geometry import ARCSEC, Plane, less, unit
+from .equipment import MM, Base, CircularVial, Kit
+from .mechanism import State, stood
+from .tripod import CannotStandError, Feet, even_feet
+
+Bearing = Annotated[float, Field(ge=-360, le=720), InOwnUnit]
+Leg = Literal["A", "B", "C"]
+LEAST_SPACING_M, MOST_SPACING_M = 0.4, 2.5
+LEAST_DEPTH_M = 0.25
+LEAST_HEIGHT_M, MOST_HEIGHT_M = 0.3, 2.5
+TILT_MOST_DEG = 8.0
+
+
+class AdviceUnits(Part):
+    """Units the sentences are worded in."""
+
+    length: LengthUnit = "m"
+
+
+class TripodTold(Part):
+    """A tripod; nothing need be told. Given feet are x, y, z in the set-up frame, in the order A, B, C."""
+
+    foot_spacing_m: Annotated[float, Field(ge=LEAST_SPACING_M, le=MOST_SPACING_M), InOwnUnit] = 1.0
+    head_height_m: Annotated[float, Field(ge=LEAST_HEIGHT_M, le=MOST_HEIGHT_M), InOwnUnit] = 1.4
+    hinge_radius_m: Annotated[float, Field(ge=0.01, le=0.3), InOwnUnit] = 0.11
+    pivot_height_m: Annotated[float, Field(ge=0, le=0.5), InOwnUnit] = 0.05
+    slope_deg: Annotated[float, Field(ge=0, le=35), InOwnUnit] = 0.0
+    downhill_deg: Bearing = 180.0
+    feet: list[list[Finite]] | None = Field(default=None, min_length=3, max_length=3)
+    shorten_mm: dict[Leg, Annotated[float, Field(ge=0, le=2000), InOwnUnit]] = {}
+    """How much shorter each leg can still be made, where it is known."""
+    lengthen_mm: dict[Leg, Annotated[float, Field(ge=0, le=2000), InOwnUnit]] = {}
+
+    @model_validator(mode="after")
+    def _stands(self) -> TripodTold:
+        feet = self.as_feet()
+        sides = [math.dist(feet[i], feet[(i + 1) % 3]) for i in range(3)]
+        if min(sides) < LEAST_SPACING_M:
+            raise ValueError(
+                f"feet at least {LEAST_SPACING_M} m apart (better 0.9 m): two stand {min(sides):.2f} m apart"
+            )
+        if max(sides) > 2 * MOST_SPACING_M:
+            raise ValueError(f"feet in metres: two stand {max(sides):.4g} m apart")
+        (ax, ay, _), (bx, by, _), (cx, cy, _) = feet
+        if abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) < LEAST_DEPTH_M * max(sides):
+            raise ValueError("feet in a triangle: these stand nearly in line")
+        try:
+            self.standing()
+        except CannotStandError as error:
+            raise ValueError(f"feet that hold a head up: {error}") from error
+        return self
+
+    def as_feet(self) -> Feet:
+        if self.feet is None:
+            return even_feet(self.foot_spacing_m, self.slope_deg, self.downhill_deg)
+        if any(len(foot) != 3 for foot in self.feet):
+            raise ValueError("x, y and z in metres for each foot")
+        return tuple((foot[0], foot[1], foot[2]) for foot in self.feet)  # type: ignore[return-value]
+
+    def kit(self, base: Base | None = None, vial: CircularVial | None = None) -> Kit:
+        return Kit(
+            hinge_radius_mm=self.hinge_radius_m / MM,
+            pivot_height_mm=self.pivot_height_m / MM,
+            leg_shortest_m=0.0,
+            leg_longest_m=10.0,
+            base=base or Base(),
+            circular=vial or CircularVial(),
+        )
+
+    def standing(self, base: Base | None = None, vial: CircularVial | None = None) -> State:
+        """Stood up level, as it should be."""
+        feet = self.as_feet()
+        ground = math.fsum(foot[2] for foot in feet) / 3.0
+        return stood(self.kit(base, vial), feet, self.head_height_m + self.pivot_height_m + ground)
+
+    def has_left(self, leg: str, mm: float) -> bool:
+        """Whether a leg can still be changed by so much, as far as that was told."""
+        left = {str(name): most for name, most in (self.shorten_mm if mm < 0 else self.lengthen_mm).items()}
+        return abs(mm) <= left.get(leg, math.inf)
+
+    def fall(self, state: State) -> list[tuple[Plane, float, float]]:
+        """For each leg: its direction in plan, the radius of its foot, and its length over its drop."""
+        told = []
+        for foot, leg in zip(state.feet, state.legs, strict=True):
+            out = less(foot, state.pose.at)
+            radius = math.hypot(out[0], out[1])
+            told.append(((out[0] / radius, out[1] / radius), radius, leg / abs(out[2])))
+        return told
+
+
+class BubbleTold(Part):
+    """Where the bubble of a circular vial is, seen from its middle."""
+
+    bearing_deg: Bearing
+    offset_mm: Annotated[float, Field(ge=0, le=20), InOwnUnit] | None = None
+    at_wall: bool = False
+    sensitivity_arcmin_per_2mm: Annotated[float, Field(ge=1, le=120), InOwnUnit] = 8.0
+
+    @model_validator(mode="after")
+    def _somewhere(self) -> BubbleTold:
+        if self.offset_mm is None and not self.at_wall:
+            raise ValueError("how far off the middle (offset_mm), or at_wall")
+        if self.offset_mm is not None and self.at_wall:
+            raise ValueError("either offset_mm or at_wall: at the wall no distance can be read")
+        return self
+
+    def tilt(self) -> Plane:
+        """The high-side vector in radians; at the wall only its direction counts."""
+        size = (self.offset_mm or 0.0) / 2.0 * self.sensitivity_arcmin_per_2mm * 60.0 / ARCSEC
+        u = unit(self.bearing_deg)
+        return (size * u[0], size * u[1])
+
+
+class TiltTold(Part):
+    """A tilt as a high-side vector: the bearing of the high side, and how much."""
+
+    bearing_deg: Bearing
+    arcsec: Annotated[float, Field(ge=0, le=TILT_MOST_DEG * 3600), InOwnUnit]
+
+    def tilt(self) -> Plane:
+        u = unit(self.bearing_deg)
+        return (self.arcsec / ARCSEC * u[0], self.arcsec / ARCSEC * u[1])
+
+
+class MoveTold(Part):
+    """A step in plan."""
+
+    bearing_deg: Bearing
+    distance_mm: Annotated[float, Field(ge=0, le=500), InOwnUnit]
+
+
+class BaseTold(Part):
+    """The foot screws."""
+
+    screws: Literal[3, 4] = 3
+    radius_mm: Annotated[float, Field(ge=10, le=200), InOwnUnit] = 50.0
+    pitch_mm: Annotated[float, Field(ge=0.2, le=3), InOwnUnit] = 0.7
+    travel_mm: Annotated[float, Field(ge=1, le=40), InOwnUnit] = 8.0
+    clockwise_from_above: Literal["raises", "lowers"] | None = None
+    """Which way a screw turned clockwise moves its corner; told nothing, it raises."""
+    plummet: Literal["none", "optical", "laser"] | None = None
+    """The plummet that sits in the base itself, where one does."""
+    screw_bearings_deg: list[Bearing] | None = None
+    at_mm: list[Annotated[float, Field(ge=-40, le=40), InOwnUnit]] | None = None
+    """How far each screw is from mid travel, raised positive, where it is known."""
+
+    @model_validator(mode="after")
+    def _fits(self) -> BaseTold:
+        for name, list_ in (("screw_bearings_deg", self.screw_bearings_deg), ("at_mm", self.at_mm)):
+            if list_ is not None and len(list_) != self.screws:
+                raise ValueError(f"{self.screws} entries in {name}, one for each screw")
+        return self
+
+    def base(self) -> Base:
+        even = tuple(360.0 / self.screws * i for i in range(self.screws))
+        return Base(
+            screws=self.screws,
+            radius_mm=self.radius_mm,
+            pitch_mm=self.pitch_mm,
+            travel_mm=self.travel_mm,
+            clockwise_raises=self.clockwise_from_above != "lowers",
+            bearings_deg=tuple(self.screw_bearings_deg) if self.screw_bearings_deg else even,
+        )
+
+
+class Asked(Part):
+    """What every question for advice has."""
+
+    advice: str
+    units: AdviceUnits = AdviceUnits()

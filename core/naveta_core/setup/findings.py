@@ -1,0 +1,131 @@
+"""A judged set-up in words: the finding, the figures shown, what the remainder costs, how it was reckoned."""
+
+from __future__ import annotations
+
+import math
+
+from ..engine.rows import effect, line, row
+from ..results import CalculationLine, Effect, Shown
+from ..units.formatting import arcsec, count, figure, joined, length_words
+from .advisors.effect import Sights, centring_sigma_arcsec, tilt_most_arcsec
+from .document import SetUpDocument
+from .reading import Judged, needs_point
+from .results import SetUpBudget
+
+
+def heights_apart(judged: Judged) -> float:
+    return max(judged.heights_m) - min(judged.heights_m) if len(judged.heights_m) > 1 else 0.0
+
+
+def finding(judged: Judged) -> str:
+    document, words = judged.document, length_words(judged.document.units.length)
+    o = document.observations
+    if not needs_point(document):
+        ring = {
+            "yes": "the bubble stays in its ring",
+            "no": "the bubble leaves its ring",
+            "not-looked": "ring not looked at",
+        }
+        return f"Level set up: {ring[o.ring_holds]} when turned."
+    told = [f"axis {arcsec(judged.tilt_estimate.value)} out of plumb"] if judged.tilt_estimate else []
+    if judged.centring is not None:
+        told.append(f"{words.small(judged.centring.value / 1000.0)} off the mark")
+    if judged.heights_m:
+        told.append(f"{words.reading(math.fsum(judged.heights_m) / len(judged.heights_m))} {words.name} above it")
+    return f"{'Free station' if o.mark.free else f'Over {o.mark.name.strip()}'}: {joined(told)}."
+
+
+def shown_of(judged: Judged) -> list[Shown]:
+    words = length_words(judged.document.units.length)
+    rows: list[Shown] = []
+
+    def add(quantity: str, label: str, text: str, plus_minus: str | None, value: float, unit: str) -> None:
+        rows.append(row(quantity, label, text, value, unit, plus_minus))
+
+    if judged.tilt_estimate is not None:
+        e = judged.tilt_estimate
+        add("tilt_arcsec", "Axis out of plumb", arcsec(e.value), arcsec(e.u95), e.value, "arcsec")
+    if judged.index is not None:
+        add("index_along_arcsec", "Index along the sight", arcsec(judged.index[0]), None, judged.index[0], "arcsec")
+        add("index_across_arcsec", "Index across", arcsec(judged.index[1]), None, judged.index[1], "arcsec")
+    if judged.centring is not None:
+        e = judged.centring
+        add("centring_mm", "Off the mark", words.small(e.value / 1000.0), words.small(e.u95 / 1000.0), e.value, "mm")
+    if judged.heights_m:
+        height = math.fsum(judged.heights_m) / len(judged.heights_m)
+        add("height_m", "Height of the axis", f"{words.reading(height)} {words.name}", None, height, "m")
+    if judged.minutes is not None:
+        add("minutes", "Time", count(round(judged.minutes), "minute", "minutes"), None, judged.minutes, "min")
+    return rows
+
+
+def sights_of(document: SetUpDocument) -> Sights:
+    """The sights of the work ahead."""
+    work = document.work
+    return Sights(back_m=work.sight_m, fore_m=work.sight_m, elevation_deg=work.elevation_deg)
+
+
+def work(judged: Judged) -> list[Effect]:
+    """What the remainder does to an angle and a height at the sights told."""
+    sights, words = sights_of(judged.document), length_words(judged.document.units.length)
+    far = words.distance(sights.back_m)
+    told = []
+    if judged.centring is not None:
+        sigma = centring_sigma_arcsec(judged.centring.proved_to, sights)
+        told.append(("angle-from-centring", f"With sights of {far} the centring costs an angle up to {arcsec(sigma)}."))
+    if judged.tilt_estimate is not None:
+        most = tilt_most_arcsec(judged.tilt_estimate.proved_to, sights.elevation_deg)
+        text = f"At {figure(sights.elevation_deg, 0)}° up the tilt costs a direction up to {arcsec(most)}"
+        told.append(
+            ("direction-from-tilt", f"{text}{', unless the compensator takes it' if judged.compensated() else ''}.")
+        )
+    if heights_apart(judged):
+        told.append(
+            (
+                "height",
+                f"Heights from here carry the {words.small(heights_apart(judged))} by which the two readings differ.",
+            )
+        )
+    return [effect(code, text) for code, text in told]
+
+
+def worked(judged: Judged) -> list[CalculationLine]:
+    lines: list[CalculationLine] = []
+    level = judged.document.observations.level
+    if judged.tilt is not None and judged.index is not None:
+        for i, axis in enumerate(("along", "across")):
+            first, turned = getattr(level.first, axis), getattr(level.turned, axis)
+            unit = " div" if level.by == "plate" else "″"
+            lines.append(
+                line(f"Tilt {axis} = (first − turned)/2 = ({first}{unit} − {turned}{unit})/2", arcsec(judged.tilt[i]))
+            )
+            lines.append(line(f"Index {axis} = (first + turned)/2", arcsec(judged.index[i])))
+        if level.by == "electronic" and judged.document.instrument.senses != (1.0, 1.0):
+            text = "This display counts otherwise: signs turned so that high side forward and high side right are plus"
+            lines.append(line(text, ""))
+    if judged.tilt_estimate is not None:
+        e = judged.tilt_estimate
+        lines.append(line("Proved to = tilt + t(95 %, one-sided) · σ", arcsec(e.proved_to)))
+    height = judged.document.observations.height
+    if judged.heights_m and (height.radius_mm or height.constant_mm):
+        text = f"Height = √(slope² − ({height.radius_mm:g} mm)²) + {height.constant_mm:g} mm"
+        lines.append(line(text, f"{judged.heights_m[0]:.4f} m"))
+    return lines
+
+
+def budget_of(judged: Judged) -> SetUpBudget:
+    """What the error budget may start from: what is left at the mark and of the tilt, and the stated accuracies."""
+    instrument, work = judged.document.instrument, judged.document.work
+    told: dict[str, float | None] = {
+        "angle_accuracy_arcsec": instrument.angle_accuracy_arcsec,
+        "distance_accuracy_mm": instrument.distance_accuracy_mm,
+        "distance_accuracy_ppm": instrument.distance_accuracy_ppm,
+    }
+    if judged.centring is not None:
+        # Seen off by so much, and seen no better than its σ: both are in what the work gets.
+        told["centring_mm"] = round(math.hypot(judged.centring.value, judged.centring.sigma), 2)
+    if judged.tilt_estimate is not None:
+        told["tilt_arcsec"] = round(judged.tilt_estimate.value, 1)
+    known = {name: one for name, one in told.items() if one is not None}
+    compensated = judged.compensated()
+    return SetUpBudget(fore_m=work.sight_m, elevation_deg=work.elevation_deg, compensated=compensated, **known)

@@ -1,0 +1,167 @@
+"""Leading through a set-up: where somebody is in their way of working, and what follows from what they see.
+
+A pure function of the document: the log says what was seen and done, the way says what comes when. Nothing is locked;
+the act asked for is answered, whichever it is.
+"""
+
+from __future__ import annotations
+
+from .. import __version__
+from ..cautions import cautions
+from ..documents.envelope import Work
+from .answers import advice_at, by_eye, by_rounds
+from .context import TripodTold
+from .document import FineLevel, SetUpDocument
+from .methods import Way, acts_of, way_of
+from .reading import passes
+from .results import Guide, LaserOn, StepAtHand, WayStep
+from .site import site_of
+from .steps import ACTS, Act
+from .tips import hints
+from .tolerance import enough, last_of
+from .trial import tries
+
+LASER_MINUTES = 3
+USUAL: dict[str, float] = {
+    **TripodTold().model_dump(include={"foot_spacing_m", "head_height_m", "slope_deg"}),
+    **FineLevel().model_dump(include={"sensitivity_arcsec_per_div"}),
+    **Work().model_dump(include={"sight_m", "elevation_deg"}),
+}
+"""What is reckoned with where nothing was told."""
+LASER = {"laser-on", "laser-off"}
+
+
+def guide(document: SetUpDocument, act: str | None = None) -> Guide:
+    """The knots of the way, the act at hand, and what to do about what was last seen at it."""
+    o = document.observations
+    way = way_of(o)
+    acts = acts_of(way, document.plummet)
+    names = [one.name for one in acts]
+    may = _may_take(document, way, acts)
+    at = act if act in may else _following(document, way, names)
+    here = ACTS[at]
+    last = last_of(o, at)
+    if here.asks == "rounds":
+        advice = by_rounds(document)
+    elif here.asks == "eye":
+        advice = by_eye(document)
+    else:
+        advice = advice_at(document, here, last) if last else None
+    is_enough = enough(document, here, last)
+    following = _after(document, way, names, at)
+    return Guide(
+        way=way.name,
+        way_title=way.title,
+        knots=_knots(document, acts, at, may),
+        act=_at_hand(document, here),
+        advice=advice,
+        enough=is_enough,
+        next=following,
+        next_title=ACTS[following].knot if following else None,
+        may_skip=is_enough or not o.options.strict,
+        hints=hints(document, at),
+        tries=tries(document, here, last),
+        usual=USUAL,
+        laser=_laser(document, at),
+        passes=passes(document),
+        converges=_converges(document),
+        site=site_of(document, here, last, advice),
+        core_version=__version__,
+    )
+
+
+def _at_hand(document: SetUpDocument, here: Act) -> StepAtHand:
+    return StepAtHand(
+        name=here.name,
+        title=here.title,
+        asks=_asks(document, here),
+        look=here.look,
+        do=here.do,
+        why=here.why,
+        wrong=here.wrong,
+        cautions=cautions(*here.cautions) if here.cautions else [],
+    )
+
+
+def _asks(document: SetUpDocument, act: Act) -> str:
+    """What is asked at an act; the fine level by the means somebody works with."""
+    return f"{act.asks}-{document.observations.options.fine}" if act.asks in ("plate", "rounds") else act.asks
+
+
+def _may_take(document: SetUpDocument, way: Way, acts: list[Act]) -> list[str]:
+    """The acts that may be taken now: all of them; in strict order only up to the first that is not done."""
+    if not document.observations.options.strict:
+        return [one.name for one in acts]
+    undone = next(
+        (i for i, one in enumerate(acts) if not enough(document, one, last_of(document.observations, one.name))), -1
+    )
+    following = _following(document, way, [one.name for one in acts])
+    return [one.name for i, one in enumerate(acts) if undone < 0 or i <= undone or one.name == following]
+
+
+def _following(document: SetUpDocument, way: Way, names: list[str]) -> str:
+    """The act at hand: what follows from the last entry of the log."""
+    log = [one for one in document.observations.log if one.act in names]
+    if not log:
+        return names[0]
+    last = log[-1]
+    if not enough(document, ACTS[last.act], last):
+        return last.act
+    return _after(document, way, names, last.act) or last.act
+
+
+def _after(document: SetUpDocument, way: Way, names: list[str], act: str) -> str | None:
+    """What comes after an act. A slide that moved something sends back to the level, a level that was set to the mark."""
+    o = document.observations
+    last = last_of(o, act)
+    # Before the fine level had its turn the mark is only come near to: the acts follow one another as they stand.
+    levelled = way.levels_by in names and (
+        last_of(o, way.levels_by) is not None or names.index(way.levels_by) < names.index(act)
+    )
+    if act == way.centres_by and levelled:
+        if last is not None and last.saw is not None and not enough(document, ACTS[act], last):
+            return way.levels_by
+        return next((name for name in names if ACTS[name].asks in ("rounds", "look")), None)
+    if act == way.levels_by and way.centres_by:
+        return way.centres_by
+    if act == "shift" and last is not None and last.saw is not None and not enough(document, ACTS[act], last):
+        return "plate"
+    at = names.index(act)
+    return names[at + 1] if at + 1 < len(names) else None
+
+
+def _knots(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[WayStep]:
+    o = document.observations
+    furthest = max((i for i, one in enumerate(acts) if last_of(o, one.name)), default=-1)
+    told = []
+    for i, one in enumerate(acts):
+        last = last_of(o, one.name)
+        if one.name == at:
+            state = "now"
+        elif enough(document, one, last):
+            state = "done"
+        elif i < furthest:
+            state = "passed"
+        else:
+            state = "open"
+        told.append(WayStep(act=one.name, knot=one.knot, title=one.title, state=state, may_take=one.name in may))
+    return told
+
+
+def _converges(document: SetUpDocument) -> str | None:
+    """Why it will not end, when the passes grow many."""
+    if passes(document) < 4:
+        return None
+    return (
+        "Four passes and still moving: are the feet settling? Is the plummet out (it circles when you turn), or the vial"
+        " (half round it shows another tilt)? Run that check at the bench."
+    )
+
+
+def _laser(document: SetUpDocument, act: str) -> LaserOn | None:
+    """Since when the laser plummet has been on, as far as the log says; the clock is the device's."""
+    turned = [one for one in document.observations.log if one.confirmed and one.act in LASER]
+    if not turned or turned[-1].act == "laser-off" or turned[-1].at is None or act == "laser-off":
+        return None
+    text = "The laser plummet is still on. No spot? It may have switched itself off. Off when you are done."
+    return LaserOn(since=turned[-1].at, after_minutes=LASER_MINUTES, text=text)

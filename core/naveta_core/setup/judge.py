@@ -1,0 +1,238 @@
+"""A set-up judged: grades, reasons, what was passed over, and the result as a whole."""
+
+from __future__ import annotations
+
+import math
+
+from .. import __version__
+from ..cautions import cautions
+from ..results import Coded, Finding, LimitFigures, Result, Verdict, VerdictPart, reasons
+from ..stats.decision import ORDER, Decision, Grade, Limits, decide, worst
+from ..stats.estimate import Estimate
+from ..units.formatting import arcsec, figure, joined, length_words, limit
+from .conditions import circumstances
+from .document import SetUpDocument
+from .findings import budget_of, finding, heights_apart, shown_of, work, worked
+from .methods import acts_of, way_of
+from .reading import Judged, index_limits, limits_of, passes, read
+from .results import SetUpFigures, SetUpPreview
+
+RESTS_APART_DIV = 0.5
+"""Two rest positions of one vial that differ by more do not belong together (three standard deviations)."""
+HEIGHTS_APART_M = 0.003
+MANY_PASSES = 4
+KEPT_WHEN_QUICK = {"last-look", "heights", "ring-round", "turn-round"}
+"""What a set-up noted afterwards still has to answer for."""
+
+
+def graded(estimate: Estimate, limits: Limits) -> Decision:
+    """The decision rule; what is beyond its limit is done again: there is nothing to adjust or to send away."""
+    decision = decide(estimate, limits)
+    if decision.grade in ("use", "watch"):
+        return decision
+    return Decision("repeat", ("beyond-limit",) if estimate.value > limits.use else ("not-proved",))
+
+
+def passed_over(judged: Judged) -> list[str]:
+    """What was not confirmed, in the words of the acts."""
+    document = judged.document
+    o = document.observations
+    confirmed = {one.act for one in o.log if one.confirmed}
+    if o.level.turned.along is not None or o.ring_holds == "yes":
+        confirmed |= {"turn-round", "ring-round"}
+    if o.looked_last:
+        confirmed.add("last-look")
+    if len(judged.heights_m) >= 2:
+        confirmed.add("heights")
+    if o.zero.reading is not None and str(o.zero.reading).strip():
+        confirmed.add("zero")
+    acts = acts_of(way_of(o), document.plummet)
+    if o.quick:
+        acts = [one for one in acts if one.name in KEPT_WHEN_QUICK]
+    if o.mark.free:
+        acts = [one for one in acts if one.name not in ("heights", "focus", "laser-on", "laser-off")]
+    return [one.confirms for one in acts if one.confirms and one.name not in confirmed]
+
+
+def preview(document: SetUpDocument) -> SetUpPreview:
+    """What can be said already; the whole result once it is complete."""
+    judged = read(document)
+    complete = not judged.parser.missing and not judged.parser.faults
+    return SetUpPreview(
+        complete=complete,
+        missing=judged.parser.missing,
+        wanted=judged.parser.wanted(),
+        faults=judged.parser.faults,
+        **({"reduced": _result(judged)} if complete else {}),
+    )
+
+
+def reduce(document: SetUpDocument) -> Result:
+    """A complete set-up to its result. Raises Refused with every fault and everything missing."""
+    judged = read(document)
+    judged.parser.demand_complete()
+    return _result(judged)
+
+
+def _result(judged: Judged) -> Result:
+    document = judged.document
+    parts, said = _parts(judged)
+    grades: list[Grade] = [part.grade for part in parts] or ["use"]
+    also = _also_watched(judged)
+    if also:
+        grades.append("watch")
+        said += also
+    parts.sort(key=lambda part: -ORDER.index(part.grade))
+    left, rounds = passed_over(judged), passes(document)
+    if left:
+        said.append(("not-confirmed", f"Not confirmed: {joined(left)}."))
+    if rounds >= MANY_PASSES:
+        said.append(
+            ("many-passes", "It took many passes: feet that settle, a plummet or a vial that is out. Check those.")
+        )
+    grade = worst(grades)
+    return Result(
+        kind="set-up",
+        result=_figures(judged, left, rounds),
+        finding=Finding(text=finding(judged)),
+        verdict=Verdict(grade=grade, reasons=reasons(said), next=reasons([_next(grade)]), parts=parts, set_aside=[]),
+        shown=shown_of(judged),
+        picture=None,
+        work=work(judged),
+        cautions=cautions("wind"),
+        worked=worked(judged),
+        core_version=__version__,
+    )
+
+
+def _parts(judged: Judged) -> tuple[list[VerdictPart], list[Coded]]:
+    """Tilt and centring against their limits, and why."""
+    limits, parts, said = limits_of(judged.document), list[VerdictPart](), list[Coded]()
+    for name, estimate in (("tilt_arcsec", judged.tilt_estimate), ("centring_mm", judged.centring)):
+        if estimate is not None:
+            decision = graded(estimate, limits[name])
+            parts.append(_part(name, estimate, limits[name], decision))
+            said += _reasons(judged, name, estimate, limits[name], decision)
+    return parts, said
+
+
+def _also_watched(judged: Judged) -> list[Coded]:
+    """What else keeps a set-up from being good: ring, the level's own index, rest positions and heights that differ."""
+    document, said = judged.document, list[Coded]()
+    if document.observations.ring_holds == "no":
+        text = "The circular bubble leaves its ring when turned: its vial is out. Check it at the bench."
+        said.append(("ring-left", text))
+    out = _level_out(judged)
+    if out:
+        said.append(out)
+    rests_apart = _rests_apart_div(judged)
+    if rests_apart > RESTS_APART_DIV:
+        text = f"One vial, two rest positions {figure(rests_apart, 1)} div apart: something moved between the looks. Turn it round once more."
+        said.append(("rests-differ", text))
+    apart = heights_apart(judged)
+    if apart > HEIGHTS_APART_M:
+        words = length_words(document.units.length)
+        said.append(("heights-differ", f"The two heights differ by {words.small(apart)}: measure a third time."))
+    return said
+
+
+def _part(name: str, e: Estimate, limits: Limits, decision: Decision) -> VerdictPart:
+    unit = "″" if name == "tilt_arcsec" else " mm"
+    return VerdictPart(
+        quantity=name,
+        value=e.value,
+        sigma=e.sigma,
+        u95=e.u95,
+        dof=e.dof,
+        basis="a-priori",
+        proved_to=e.proved_to,
+        limits=LimitFigures(use=limits.use, watch=limits.watch, adjust=limits.adjust),
+        why=limits.source,
+        limit_text=f"Limit {limits.use:g}{unit}: {limits.source}",
+        grade=decision.grade,
+    )
+
+
+def _reasons(judged: Judged, name: str, e: Estimate, limits: Limits, decision: Decision) -> list[tuple[str, str]]:
+    if decision.grade == "use":
+        return []
+    words = length_words(judged.document.units.length)
+    tilt = name == "tilt_arcsec"
+    value, bound = (
+        (arcsec(e.value), limit(limits.use))
+        if tilt
+        else (words.small(e.value / 1000.0), words.small(limits.use / 1000.0))
+    )
+    what = "The axis" if tilt else "The plummet"
+    if "beyond-limit" in decision.codes:
+        act = "Level it once more" if tilt else "Slide it over once more"
+        return [("beyond-limit", f"{what} is {value} out; the limit is {bound}. {act}.")]
+    if tilt and judged.index is None:
+        return [
+            (
+                "not-turned",
+                f"Seen from one side only it is not proved within {bound}: turn it half round and look again.",
+            )
+        ]
+    proved = arcsec(e.proved_to) if tilt else words.small(e.proved_to / 1000.0)
+    return [("not-proved", f"{what} is within {bound} as seen, and proved within {proved}.")]
+
+
+def _next(grade: Grade) -> Coded:
+    if grade == "repeat":
+        return "do-again", "Put that right before you measure: nothing is lost, the log goes on."
+    if grade == "watch":
+        return "carry-on-minding", "Go on, minding what is said here."
+    return (
+        "carry-on",
+        "Set up. Look at bubble and mark again after a while, and whenever somebody leaned on it.",
+    )
+
+
+def _level_out(judged: Judged) -> tuple[str, str] | None:
+    """The level's own index, found by turning it round: the axis may be plumb, and the level is out all the same."""
+    if judged.index is None:
+        return None
+    limits = index_limits(judged.document)
+    if all(abs(one) <= most for one, most in zip(judged.index, limits, strict=True)):
+        return None
+    plate = judged.document.observations.level.by == "plate"
+    check = "the plate vial" if plate else "the electronic level"
+    size = max(abs(one) for one in judged.index)
+    text = f"The level itself is out by {arcsec(size)}, limit {arcsec(limits[0])}: turned half round it is taken out here, not in the next set-up. Check {check} at the bench."
+    return "level-out", text
+
+
+def _rests_apart_div(judged: Judged) -> float:
+    """By how much the rest positions of the one vial differ that was read in four directions."""
+    o = judged.document.observations
+    if judged.index is None or o.level.by != "plate" or o.options.fine == "two-plates":
+        return 0.0
+    return abs(judged.index[0] - judged.index[1]) / o.level.sensitivity_arcsec_per_div
+
+
+def _figures(judged: Judged, left: list[str], rounds: int) -> SetUpFigures:
+    told: dict[str, float] = {}
+    if judged.tilt_estimate is not None and judged.tilt is not None:
+        told["tilt_arcsec"] = judged.tilt_estimate.value
+        told["sigma_tilt_arcsec"] = judged.tilt_estimate.sigma
+        told["tilt_along_arcsec"], told["tilt_across_arcsec"] = judged.tilt
+    if judged.index is not None:
+        told["index_along_arcsec"], told["index_across_arcsec"] = judged.index
+        o = judged.document.observations
+        if o.level.by == "plate":
+            along, across = (one / o.level.sensitivity_arcsec_per_div for one in judged.index)
+            told["rest_div"] = along if o.options.fine == "two-plates" else (along + across) / 2.0
+    if judged.centring is not None:
+        told["centring_mm"], told["sigma_centring_mm"] = judged.centring.value, judged.centring.sigma
+    if judged.heights_m:
+        told["height_m"] = math.fsum(judged.heights_m) / len(judged.heights_m)
+        told["heights_apart_m"] = heights_apart(judged)
+    return SetUpFigures(
+        passes=rounds,
+        minutes=judged.minutes,
+        not_confirmed=left,
+        told=circumstances(judged.document, rounds),
+        budget=budget_of(judged),
+        **told,
+    )

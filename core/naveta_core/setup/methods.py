@@ -1,0 +1,173 @@
+"""The ways of working. A way is data: acts in an order, with conditions; never a screen of its own."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from .results import LevelOffer, MethodOffer, SetUpMethods
+from .steps import ACTS, Act
+
+Data = dict[str, Any]
+LEVELS = ("level", "digital-level")
+FINE = ("electronic", "plate", "two-plates")
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way of working: its acts in order, and which of them come round again until a pass changes nothing."""
+
+    name: str
+    title: str
+    good_for: str
+    acts: tuple[str, ...]
+    levels_by: str = ""
+    centres_by: str = ""
+    for_levels: bool = False
+    needs: str = ""
+    """`plummet`: an optical or laser plummet; `tilts`: that it still shows and points when tilted; `four`: four screws."""
+
+
+_BEGIN = ("lay-out", "tripod")
+_END = ("turn-round", "last-look", "laser-off", "heights", "zero")
+_PLUMMET = ("focus", "laser-on")
+
+_ALL = (
+    Way(
+        "plummet-first",
+        "Plummet first, then the legs",
+        "Quick on any ground, with a plummet that shows while the instrument is tilted.",
+        (*_BEGIN, "mount", *_PLUMMET, "near", "tread", "back-on", "circular", "plate", "slide", *_END),
+        "plate",
+        "slide",
+        needs="tilts",
+    ),
+    Way(
+        "level-first",
+        "Level first, then over the mark",
+        "Firm, even ground: coarse with the tripod, fine with the base, no going back and forth.",
+        (*_BEGIN, "mount", *_PLUMMET, "over", "tread", "circular", "circular-screws", "slide", "plate", *_END),
+        "plate",
+        "slide",
+        needs="plummet",
+    ),
+    Way(
+        "shift-by-leg",
+        "Level, then shift by a leg",
+        "Instruments that shut off when tilted: level it near the mark, then move the plummet with one leg.",
+        (*_BEGIN, "mount", *_PLUMMET, "over", "tread", "circular", "plate", "shift", "slide", *_END),
+        "plate",
+        "slide",
+        needs="plummet",
+    ),
+    Way(
+        "plumb-bob",
+        "Plumb bob",
+        "No plummet, or a check on one: within a millimetre in still air, three in wind.",
+        (*_BEGIN, "mount", "bob", "tread", "circular", "plate", "bob", *_END),
+        "plate",
+        "bob",
+    ),
+    Way(
+        "four-screws",
+        "Base with four screws",
+        "Opposite pairs, lightly tight, in four positions.",
+        (*_BEGIN, "mount", "ease", *_PLUMMET, "over", "tread", "circular", "four", "slide", *_END),
+        "four",
+        "slide",
+        needs="four",
+    ),
+    Way(
+        "no-point",
+        "A level: no point below",
+        "Levelling: two legs downhill, coarse by the legs, fine by the screws.",
+        (*_BEGIN, "mount", "tread", "circular", "circular-screws", "ring-round"),
+        "circular-screws",
+        for_levels=True,
+    ),
+)
+WAYS: dict[str, Way] = {one.name: one for one in _ALL}
+
+
+def acts_of(way: Way, plummet: str | None) -> list[Act]:
+    """The acts of a way for an instrument with this plummet, each once, in order."""
+    skipped = {"optical": ("laser-on", "laser-off"), "laser": ("focus",), "none": ("laser-on", "laser-off", "focus")}
+    out = skipped.get(plummet or "optical", ())
+    if way.name == "plumb-bob":
+        out = ("laser-on", "laser-off", "focus")
+    seen: dict[str, Act] = {}
+    for name in way.acts:
+        if name not in out:
+            seen.setdefault(name, ACTS[name])
+    return list(seen.values())
+
+
+def way_of(observations: Any) -> Way:
+    """The way somebody works by: with four screws a plumb bob's way eases them first and levels in opposite pairs."""
+    way = WAYS[observations.way]
+    if observations.base.screws != 4 or way.name != "plumb-bob":
+        return way
+    acts = tuple("four" if one == "plate" else one for one in way.acts)
+    mounted = acts.index("mount") + 1
+    return replace(way, acts=(*acts[:mounted], "ease", *acts[mounted:]), levels_by="four")
+
+
+def cannot(way: Way, instrument: Data, base: Data | None = None) -> str | None:
+    """Why a way does not fit an instrument on its base, in a sentence; None when it does.
+
+    base: `foot_screw_count` and `plummet` of the base it stands on, as far as they are known.
+    """
+    below = base or {}
+    own, in_base = instrument.get("plummet"), below.get("plummet")
+    plummet = in_base if own in (None, "none") and in_base not in (None, "none") else own
+    screws = below.get("foot_screw_count") or instrument.get("foot_screw_count")
+    if way.for_levels != (instrument.get("kind") in LEVELS):
+        return (
+            "This way is for levels: there is no point to stand over."
+            if way.for_levels
+            else "A level stands over no point."
+        )
+    if way.needs in ("plummet", "tilts", "four") and plummet == "none":
+        return "Neither instrument nor base has a plummet: take the plumb bob."
+    if way.needs == "four" and screws == 3:
+        return "This base has three screws."
+    if screws == 4 and way.needs != "four" and way.name != "plumb-bob" and not way.for_levels:
+        return "This base has four screws: they want opposite pairs."
+    return None
+
+
+def cannot_level(fine: str, instrument: Data) -> str | None:
+    """Why the fine level cannot be had by `fine`, in a sentence; None when it can, or when nobody said."""
+    if (
+        fine == "electronic"
+        and instrument.get("kind") == "theodolite"
+        and not instrument.get("compensator_range_arcmin")
+    ):
+        return "No electronic level is stated for this instrument."
+    return None
+
+
+def fitting(instrument: Data, base: Data | None = None) -> SetUpMethods:
+    """`ways`: every way with what it is good for, and why it cannot be taken here, the fitting ones first; `fine`: the
+    same for the means of fine levelling; `base`: what a set-up notes of the base it stands on."""
+    ways = [
+        MethodOffer(way=one.name, title=one.title, good_for=one.good_for, cannot=cannot(one, instrument, base))
+        for one in _ALL
+    ]
+    return SetUpMethods(
+        ways=sorted(ways, key=lambda one: one.cannot is not None),
+        fine=[LevelOffer(fine=one, cannot=cannot_level(one, instrument)) for one in FINE],
+        base=_noted(base or {}),
+    )
+
+
+def _noted(base: Data) -> Data:
+    """A base's facts under the names a set-up's `base` has for them."""
+    told: Data = {}
+    if base.get("foot_screw_count"):
+        told["screws"] = base["foot_screw_count"]
+    if base.get("plummet"):
+        told["plummet"] = base["plummet"]
+    if base.get("foot_screws"):
+        told["clockwise_from_above"] = "lowers" if base["foot_screws"] == "clockwise-lowers" else "raises"
+    return told

@@ -1,0 +1,197 @@
+"""The shapes of what the core answers at the stand: leading through, ways, advice, previews of set-up and orientation."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..errors import Fault
+from ..results import Answer, Figures, NextReading, Reason, Result
+
+
+class WayStep(Answer):
+    """One act on the string: done, now, open, or passed over."""
+
+    act: str
+    knot: str
+    title: str
+    state: str
+    may_take: bool
+
+
+class StepAtHand(Answer):
+    name: str
+    title: str
+    asks: str
+    look: str
+    do: str
+    why: str
+    wrong: str
+    cautions: list[Reason]
+
+
+class GuideAdvice(Answer):
+    """What to do about what was seen; `result` is the advisor's own."""
+
+    kind: str
+    headline: str
+    lines: list[str]
+    understood: str | None = None
+    result: dict[str, Any] | None
+
+
+class SiteLeg(Answer):
+    leg: str
+    bearing_deg: float
+    x_m: float
+    y_m: float
+    length_m: float
+    left_mm: float | None
+    moves: bool
+    first: bool
+
+
+class SiteScrew(Answer):
+    screw: str
+    bearing_deg: float
+    turns: float | None
+
+
+class SeenSpot(Answer):
+    bearing_deg: float
+    distance_mm: float
+
+
+class SeenBubble(Answer):
+    bearing_deg: float
+    offset_mm: float | None
+    at_wall: bool
+
+
+class SiteDrawing(Answer):
+    """The ground in plan, metres from the middle of the head."""
+
+    legs: list[SiteLeg]
+    screws: list[SiteScrew]
+    stand_bearing_deg: float
+    spot: SeenSpot | None
+    bubble: SeenBubble | None
+    over_point: bool
+    centred_by: str
+    you: str
+
+
+class Trial(Answer):
+    """What can be tried before it is done: `question` wants only the moves added to be asked as advice."""
+
+    by: str
+    step: float
+    question: dict[str, Any]
+
+
+class LaserOn(Answer):
+    """The laser plummet was switched on: since when, and what is to be said once it has been on for so long."""
+
+    since: str
+    after_minutes: int
+    text: str
+
+
+class Guide(Answer):
+    """Where somebody is in a set-up, and what to do now."""
+
+    way: str
+    way_title: str
+    knots: list[WayStep]
+    act: StepAtHand
+    advice: GuideAdvice | None
+    enough: bool
+    next: str | None
+    next_title: str | None
+    may_skip: bool
+    hints: list[Reason]
+    tries: Trial | None
+    usual: dict[str, float]
+    laser: LaserOn | None
+    passes: int
+    converges: str | None
+    site: SiteDrawing
+    core_version: str
+
+
+class Advice(Answer):
+    advice: str
+    result: dict[str, Any]
+    text: list[str]
+    core_version: str
+
+
+class MethodOffer(Answer):
+    way: str
+    title: str
+    good_for: str
+    cannot: str | None
+
+
+class LevelOffer(Answer):
+    fine: str
+    cannot: str | None
+
+
+class SetUpMethods(Answer):
+    """How an instrument can be set up and levelled."""
+
+    ways: list[MethodOffer]
+    fine: list[LevelOffer]
+    base: dict[str, Any]
+    """What a set-up notes of the base it stands on: foot screws, plummet."""
+
+
+class SetUpPreview(Answer):
+    """What can be said already of a set-up."""
+
+    complete: bool
+    missing: list[str]
+    wanted: list[NextReading]
+    faults: list[Fault]
+    reduced: Result | None = None
+
+
+class ToldRow(Answer):
+    """How a set-up came about: a label and a text."""
+
+    label: str
+    text: str
+
+
+class SetUpBudget(Answer):
+    """What the accuracy forecast may start from; what is not known is left out."""
+
+    fore_m: float
+    elevation_deg: float
+    compensated: bool
+    angle_accuracy_arcsec: float | None = None
+    distance_accuracy_mm: float | None = None
+    distance_accuracy_ppm: float | None = None
+    centring_mm: float | None = None
+    tilt_arcsec: float | None = None
+
+
+class SetUpFigures(Figures):
+    """What is left of the tilt, off the mark, the level's index, the height; how it came about."""
+
+    passes: int
+    minutes: float | None
+    not_confirmed: list[str]
+    told: list[ToldRow]
+    budget: SetUpBudget
+    tilt_arcsec: float | None = None
+    sigma_tilt_arcsec: float | None = None
+    tilt_along_arcsec: float | None = None
+    tilt_across_arcsec: float | None = None
+    index_along_arcsec: float | None = None
+    index_across_arcsec: float | None = None
+    rest_div: float | None = None
+    centring_mm: float | None = None
+    sigma_centring_mm: float | None = None
+    height_m: float | None = None
+    heights_apart_m: float | None = None

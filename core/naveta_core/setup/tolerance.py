@@ -1,0 +1,58 @@
+"""What lets one go on at an act: near enough, level enough, done."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from .document import Done, SetUpDocument, SetUpObservations
+from .observations import bubble_of, levelled, rests, spot_of
+from .reading import limits_of, read
+from .steps import Act
+
+Data = dict[str, Any]
+NEAR_MM = 10.0
+"""Near enough to tread in: the screws or the slide take the rest."""
+BACK_ON_MM = 1.5
+ON_THE_MARK_MM = 0.5
+BOB_MM = 1.5
+IN_RING_MM = 1.0
+LEVEL_ARCSEC = 5.0
+LEVEL_DIV = 0.2
+
+
+def last_of(o: SetUpObservations, act: str) -> Done | None:
+    return next((one for one in reversed(o.log) if one.act == act), None)
+
+
+def enough(document: SetUpDocument, act: Act, last: Done | None) -> bool:
+    """Whether what was last seen at an act lets one go on."""
+    o = document.observations
+    if act.asks == "rounds":
+        judged = read(document)
+        e = judged.tilt_estimate
+        return bool(judged.index is not None and e and e.value <= limits_of(document)["tilt_arcsec"].use)
+    if act.asks == "heights":
+        return len(read(document).heights_m) >= 2
+    if act.asks == "look":
+        return o.looked_last
+    if act.asks == "zero":
+        return bool(o.zero.reading is not None and str(o.zero.reading).strip())
+    if last is None:
+        return False
+    if last.saw is None:
+        return last.confirmed
+    spot = spot_of(document, last.saw)
+    if spot is not None:
+        least = {"near": NEAR_MM, "over": NEAR_MM, "back-on": BACK_ON_MM, "bob": BOB_MM}.get(act.name, ON_THE_MARK_MM)
+        return spot.distance_mm <= least
+    bubble = bubble_of(document, last.saw)
+    if bubble is not None:
+        return not bubble.at_wall and (bubble.offset_mm or 0.0) <= IN_RING_MM
+    if last.saw.level is not None:
+        electronic = o.options.fine == "electronic"
+        figures = levelled(document, last.saw.level, electronic=electronic)
+        least = LEVEL_ARCSEC if electronic else LEVEL_DIV
+        return all(
+            one is not None and abs(one - rest) <= least for one, rest in zip(figures, rests(document), strict=True)
+        )
+    return last.confirmed

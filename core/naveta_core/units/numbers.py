@@ -1,0 +1,81 @@
+"""Numbers as people type them: one sign, ASCII digits, one decimal mark, at most 15 digits."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+
+MOST_DIGITS = 15
+FEWEST_ON_A_GRID, ON_GRID = 8, 1e-3
+SEXAGESIMAL, DECIMAL = (2, 5, 10, 20, 30, 60), (2, 5, 10)
+"""Multiples of a last digit that displays count in: seconds of arc, and everything else."""
+_NUMBER = re.compile(r"([+\-−]?)(\d+(?:[.,]\d*)?|[.,]\d+)", re.ASCII)
+
+
+@dataclass(frozen=True, slots=True)
+class Numeral:
+    """A typed number and its last digit's worth: 1.470 is value 1.47, step 0.001."""
+
+    value: float
+    step: float
+
+
+def numeral(text: str) -> Numeral:
+    """Read one plain number. Raises ValueError whose text says what is wanted."""
+    match = _NUMBER.fullmatch(text.strip(" \t\u00a0"))
+    if match is None:
+        raise ValueError(_why_not(text))
+    sign, body = match.groups()
+    body = body.replace(",", ".")
+    if sum(char.isdigit() for char in body) > MOST_DIGITS:
+        raise ValueError(f"a number of at most {MOST_DIGITS} digits")
+    decimals = len(body.partition(".")[2])
+    value = float(body)
+    return Numeral(-value if sign in ("-", "−") and value else value, 10.0**-decimals)
+
+
+def as_typed(value: float) -> str:
+    """A plain number as somebody would type it: no exponent, no more digits than `numeral` reads."""
+    for digits in range(MOST_DIGITS, 0, -1):
+        text = format(Decimal(f"{value:.{digits}g}"), "f")
+        text = text.rstrip("0").rstrip(".") if "." in text else text
+        if len(text.lstrip("-").replace(".", "")) <= MOST_DIGITS:
+            return text
+    return "0"
+
+
+def finest(steps: Iterable[float]) -> float:
+    """The worth of the last digit of a whole sheet: the finest typed in it, 0 when every figure was a plain number.
+
+    A spreadsheet drops zeros at the end (1.470 becomes 1.47): one such figure was not read more coarsely than its fellows.
+    """
+    return min((one for one in steps if one > 0), default=0.0)
+
+
+def shown_step(values: Sequence[float], step: float, multiples: Sequence[int]) -> float:
+    """The step an instrument shows, where it is coarser than the last digit typed: 20″ typed as 40″, 20″, 00″.
+
+    values and step in one unit; `multiples` of the step to look for. Few values lie on a coarser grid by chance: then the
+    step stands as typed.
+    """
+    if step <= 0 or len(values) < FEWEST_ON_A_GRID:
+        return step
+    for many in sorted(multiples, reverse=True):
+        grid = many * step
+        if all(abs(value / grid - round(value / grid)) < ON_GRID for value in values):
+            return grid
+    return step
+
+
+def _why_not(text: str) -> str:
+    if sum(text.count(mark) for mark in ".,") > 1:
+        return "a number with one decimal mark"
+    if "_" in text or "'" in text:
+        return "a number without marks between the digits"
+    if re.search(r"\d\s+\d", text):
+        return "a number without blanks between the digits"
+    if re.fullmatch(r"\s*[+\-−]?[\d.,]+[eE].*", text):
+        return "a number without exponent"
+    return "a number"

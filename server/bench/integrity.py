@@ -1,0 +1,26 @@
+"""Every seal and every chain looked at, for those who may."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from bench import chain, selectors
+from fleet.models import Instrument
+from people.models import Person
+from shared.rights import require
+
+
+def verified(*, actor: Person, since: int) -> Iterator[dict[str, Any]]:
+    """What `chain.walk` finds, an entry an instrument, the last one with the sum. Raises Forbidden at once."""
+    require(actor, "manage-fleet")
+    return _walked(since)
+
+
+def _walked(since: int) -> Iterator[dict[str, Any]]:
+    newest, total, records, wrong = selectors.newest_mark(), Instrument.objects.count(), 0, 0
+    for done, one in enumerate(chain.walk(since), start=1):
+        records, wrong = records + one.records, wrong + len(one.wrong)
+        told = [{"record": record or None, "text": text} for record, text in one.wrong]
+        yield {"instrument": one.instrument, "records": one.records, "wrong": told, "done": done, "of": total}
+    yield {"ok": not wrong, "records": records, "wrong": wrong, "mark": newest}

@@ -1,0 +1,171 @@
+// The form of a check as it lies over a document: the groups of its method, each at its place. Nothing here knows a kind.
+import type { Fault, Kind } from "../api/client";
+import { isEmpty } from "./clean";
+import type { CheckDocument } from "./draft";
+import { type Row, listAt, textAt, valueAt } from "./paths";
+
+export type Method = Kind["methods"][number];
+export type Group = Kind["groups"][number];
+export type Field = Group["fields"][number];
+export type Instead = NonNullable<Group["instead"]>;
+/** One entry of a list that groups are repeated for. */
+export type Entry = { list: string; index: number; each: NonNullable<Group["each"]> };
+/** A group at its place; `fields`, `rows` and the rest are those of what stands there now, its own or what is filled instead. */
+export type Placed = Omit<Group, "path" | "instead" | "each" | "struck"> & {
+  path: string;
+  own: string;
+  struck: string;
+  instead: Instead | null;
+  byInstead: boolean;
+  entry: Entry | null;
+};
+/** A well or a choice: the place in the document it fills. */
+export type Spot = { path: string; field: Field; group: Placed; row: number | null };
+
+export const methodOf = (kind: Kind, document: CheckDocument): Method | undefined => kind.methods.find((one) => one.name === document.method);
+
+/** The form of a document: its method's, or the kind's where it names none or holds more than its method asks for. */
+export function formOf(kind: Kind, document: CheckDocument): Placed[] {
+  const method = methodOf(kind, document);
+  const general = place(document, kind.groups);
+  if (!method) return general;
+  const placed = place(document, method.groups);
+  const shown = new Set(placed.flatMap((one) => (one.rows ? [one.path] : [])));
+  const more = general.some((one) => one.rows && !shown.has(one.path) && listAt(document, one.path).some((row) => holdsReading(row, one)));
+  return more ? general : placed;
+}
+
+const holdsReading = (row: unknown, group: Placed): boolean => group.fields.some((field) => !field.prefilled && !isEmpty(field.name ? (row as Row)?.[field.name] : row));
+
+/** Groups at their places, in the order in which they are read: those of a list entry by entry. */
+export function place(document: CheckDocument, groups: Group[]): Placed[] {
+  const placed: Placed[] = [];
+  for (let i = 0; i < groups.length; ) {
+    const { each } = groups[i] as Group;
+    const last = groups.findIndex((one, k) => k > i && one.each?.path !== each?.path);
+    const run = each ? groups.slice(i, last < 0 ? groups.length : last) : [groups[i] as Group];
+    if (!each) placed.push(...run.map((group) => placedAt(document, group, group.path, null)));
+    else placed.push(...entriesOf(document, each).flatMap((entry) => run.map((group) => placedAt(document, group, under(group.path, entry), entry))));
+    i += run.length;
+  }
+  return placed;
+}
+
+function entriesOf(document: CheckDocument, each: Entry["each"]): Entry[] {
+  return expanded(document, each.path).flatMap((list) => {
+    const count = Math.max(listAt(document, list).length, each.fewest);
+    return Array.from({ length: count }, (_, index) => ({ list, index, each }));
+  });
+}
+
+/** A path with `[*]` as the paths there are. */
+function expanded(document: CheckDocument, path: string): string[] {
+  const [head = "", ...tail] = path.split("[*]");
+  if (!tail.length) return [path];
+  return Array.from({ length: Math.max(1, listAt(document, head).length) }, (_, i) => `${head}[${i}]${tail.join("[*]")}`).flatMap((one) => expanded(document, one));
+}
+
+const under = (path: string, entry: Entry): string => `${entry.list}[${entry.index}]${path.slice(entry.each.path.length + "[*]".length)}`;
+
+function placedAt(document: CheckDocument, group: Group, path: string, entry: Entry | null): Placed {
+  const at = (pattern: string) => (entry ? under(pattern, entry) : pattern);
+  const instead = group.instead ? { ...group.instead, path: at(group.instead.path) } : null;
+  const byInstead = instead !== null && listAt(document, instead.path).length > 0 && !listAt(document, path).some((one) => !isEmpty(one));
+  return { ...group, ...(byInstead && instead ? instead : {}), title: group.title, path: byInstead && instead ? instead.path : path, own: path, struck: group.struck && at(group.struck), instead, byInstead, entry };
+}
+
+/** Where a field of a group stands; of a list without names the entry itself. */
+export function pathOf(group: Placed, field: Field, row: number | null): string {
+  const base = row === null ? group.path : `${group.path}[${row}]`;
+  return field.name ? `${base}.${field.name}` : base;
+}
+
+export const rowsOf = (document: CheckDocument, group: Placed): unknown[] => listAt(document, group.path);
+/** As many rows as are shown: one to be filled where there is none yet. */
+export const countOf = (document: CheckDocument, group: Placed): number => Math.max(rowsOf(document, group).length, group.fewest > 0 ? 1 : 0);
+
+/** In which repeat a row was taken; the first says nothing of it. */
+export const repeatOf = (row: unknown): number => (row as { repeat?: number } | null | undefined)?.repeat ?? 1;
+
+export function spotsOf(document: CheckDocument, form: Placed[]): Spot[] {
+  return form.flatMap((group) => {
+    const rows = group.rows ? Array.from({ length: countOf(document, group) }, (_, i) => i) : [null];
+    return rows.flatMap((row) => group.fields.map((field) => ({ path: pathOf(group, field, row), field, group, row })));
+  });
+}
+
+const TYPED = new Set(["number", "length", "angle", "text"]);
+
+/** Whether a field beside a list is told by what is filled there instead: a distance by three wires. */
+export function toldInstead(form: Placed[], group: Placed, field: Field): Placed | undefined {
+  if (!field.prefilled) return undefined;
+  return form.find((other) => other.byInstead && other.path.startsWith(`${group.path}.`));
+}
+
+/** The well after (or before) this one in reading order; what the method has filled in is passed over. */
+export function nextSpot(document: CheckDocument, form: Placed[], path: string, step: 1 | -1): Spot | null {
+  const wells = spotsOf(document, form.filter((one) => !one.setting && !one.before)).filter((one) => TYPED.has(one.field.kind));
+  const here = wells.findIndex((one) => one.path === path);
+  const rest = step === 1 ? wells.slice(here + 1) : wells.slice(0, here).reverse();
+  return rest.find((one) => !(one.field.prefilled && textAt(document, one.path).trim()) && !toldInstead(form, one.group, one.field)) ?? null;
+}
+
+/** Whether every well that must be filled is filled: all that can be said of a draft without the core. */
+export function finished(document: CheckDocument, form: Placed[]): boolean {
+  return spotsOf(document, form).every(({ field, path, row, group }) => {
+    if (field.optional || !TYPED.has(field.kind) || textAt(document, path).trim() !== "" || toldInstead(form, group, field)) return true;
+    return row !== null && row > 0 && isEmpty(rowsOf(document, group)[row]);
+  });
+}
+
+/** How many readings were typed: rows with something in them that the method did not fill in. */
+export function countTyped(document: CheckDocument, form: Placed[]): number {
+  return form.filter((one) => one.rows).reduce((sum, group) => sum + rowsOf(document, group).filter((row) => holdsReading(row, group)).length, 0);
+}
+
+/** Faults that belong to one row or group of fields, by path. */
+export const faultsUnder = (faults: Fault[], path: string): Fault[] => faults.filter((one) => one.path === path || one.path.startsWith(`${path}.`) || one.path.startsWith(`${path}[`));
+
+/** The unit a field is typed in, as it is written beside its name. */
+export function unitOf(field: Field, document: CheckDocument): string {
+  if (field.kind === "length") return document.units?.length ?? "m";
+  if (field.kind === "angle") return ANGLES[document.units?.angle ?? "dms"] ?? "";
+  return field.unit;
+}
+const ANGLES: Record<string, string> = { dms: "ddd.mmss", deg: "°", gon: "gon" };
+
+/** Whether a form has a field of a kind. */
+export const hasField = (groups: Pick<Group, "fields">[], kind: Field["kind"]): boolean => groups.some((group) => group.fields.some((field) => field.kind === kind));
+
+/** Whether a check was taken more than once: by its rows, or by twice as many entries as it needs. */
+export function takenAgain(document: CheckDocument, form: Placed[]): boolean {
+  const entries = form.flatMap((one) => (one.entry && one.entry.each.fewest > 1 ? [one.entry] : []));
+  if (entries.some(({ index, each }) => index + 1 >= 2 * each.fewest)) return true;
+  return form.some((group) => group.repeats && rowsOf(document, group).some((row) => repeatOf(row) > 1));
+}
+
+/** Groups as they are laid out: those of one list entry together, in columns where it has parts alike. */
+export type Block = { entry: Entry | null; columns: Placed[][] };
+
+export function blocksOf(form: Placed[]): Block[] {
+  const blocks: Block[] = [];
+  for (const group of form) {
+    const last = blocks[blocks.length - 1];
+    if (last && group.entry && last.entry && last.entry.list === group.entry.list && last.entry.index === group.entry.index) last.columns[0]?.push(group);
+    else blocks.push({ entry: group.entry, columns: [[group]] });
+  }
+  return blocks.map((block) => ({ ...block, columns: columnsOf(block) }));
+}
+
+function columnsOf({ entry, columns }: Block): Placed[][] {
+  const groups = columns[0] ?? [];
+  if (!entry) return [groups];
+  const base = `${entry.list}[${entry.index}].`;
+  const parts = groups.map((one) => (one.own.startsWith(base) ? (one.own.slice(base.length).split(".")[0] ?? "") : ""));
+  const names = [...new Set(parts)];
+  if (names.length < 2 || names.length === groups.length || names.includes("")) return [groups];
+  return names.map((name) => groups.filter((_, i) => parts[i] === name));
+}
+
+/** Something filled in beside a group, or by the method: shown quietly. */
+export const isPrefilled = (document: CheckDocument, field: Field, path: string): boolean => field.prefilled && !isEmpty(valueAt(document, path));
