@@ -52,23 +52,30 @@ chromium:
 	@command -v chromium >/dev/null || { [ "$$(id -u)" = 0 ] && apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
 	  || { echo "The browser tests need Debian's chromium: apt-get install chromium"; exit 1; }
 
-lint: .venv/tests web/node_modules/.package-lock.json
+lint: .venv/tests
 	@.venv/bin/ruff check . && .venv/bin/ruff format --check -q .
 	@.venv/bin/mypy
 	@.venv/bin/lint-imports >/tmp/naveta-imports.log || { cat /tmp/naveta-imports.log; exit 1; }
-	@cd web && npm run --silent lint && npm run --silent types:check && npm run --silent types
 
-test-core-alone: .venv/ready
+test-web: .venv/ready web/node_modules/.package-lock.json ## the web's lint, types and units
+	@cd web && npm run --silent lint && npm run --silent types:check && npm run --silent types && npm run --silent test
+
+build/core-alone/ready: requirements.txt
 	@rm -rf build/core-alone && python3 -m venv build/core-alone
 	@build/core-alone/bin/python -m pip install -q --disable-pip-version-check pydantic==$$(sed -n 's/^pydantic==//p' requirements.txt)
-	@build/core-alone/bin/python -m pip install -q --disable-pip-version-check --no-deps ./core
-	@cd build && PYTHONPATH= core-alone/bin/python ../tools/core_alone.py
+	@touch $@
 
+test-core-alone: build/core-alone/ready
+	@cd build && PYTHONPATH=$(CURDIR)/core core-alone/bin/python ../tools/core_alone.py
+
+test-python: .venv/tests
+	@.venv/bin/pytest -n 2 --durations 10 tests/core tests/server tests/test_codes.py
+
+# The web's chain runs beside the Python chain: it waits for one processor most of the time.
 test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone, server, web, browser
 	@$(PY) tools/share.py
-	@cd web && npm run --silent test
-	@.venv/bin/pytest -n 2 tests/core tests/server tests/test_codes.py
-	@.venv/bin/pytest -n 2 --dist loadfile --reruns 2 tests/browser
+	@$(MAKE) --no-print-directory -j 2 --output-sync=target test-web test-python
+	@.venv/bin/pytest -n 2 --dist worksteal --durations 10 tests/browser
 
 rates: .venv/tests ## honest work judged wrongly, truths inside their intervals: the attack's rates
 	@$(PY) -m tools.rates
@@ -93,4 +100,4 @@ lock: ## lock the Python packages anew, without addresses
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in
 
-.PHONY: rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock
+.PHONY: test-web test-python rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock

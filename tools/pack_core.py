@@ -72,7 +72,9 @@ def _wheels(folder: Path) -> Path:
     _pip("download", "--no-deps", "--only-binary=:all:", "-d", str(wheels), *pure)
     native = f"{NATIVE}=={versions[NATIVE]}"
     _pip("download", "--no-deps", "--only-binary=:all:", *NATIVE_TAGS, "-d", str(wheels), native)
-    _pip("wheel", "--no-deps", "-w", str(wheels), str(ROOT / "core"))
+    # From a copy: building leaves its traces beside what is built.
+    shutil.copytree(ROOT / "core", folder / "core", ignore=shutil.ignore_patterns("build", "*.egg-info", "__pycache__"))
+    _pip("wheel", "--no-deps", "-w", str(wheels), str(folder / "core"))
     return wheels
 
 

@@ -1,24 +1,18 @@
 import hooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
-const PLACES = ["yard", "instrument", "record", "bench", "stand"];
-
-// Arrows point down: app → places → ui → sheet and store → core → api. Places know nothing of one another.
-const ofPlaces = PLACES.map((place) => ({
-  files: [`src/places/${place}/**`],
-  ignores: ["**/*.test.*"],
-  rules: { "no-restricted-imports": ["error", { patterns: [{ group: PLACES.filter((one) => one !== place).map((one) => `../${one}/*`), message: "Places share through ui, sheet and store." }] }] },
-}));
-const below = {
-  files: ["src/ui/**", "src/sheet/**", "src/store/**", "src/core/**", "src/api/**"],
-  ignores: ["**/*.test.*"],
-  rules: { "no-restricted-imports": ["error", { patterns: [{ group: ["**/places/*"], message: "Nothing below the places knows them." }] }] },
-};
+// Arrows point down: app → features → ui → hooks → documents, device, engine → api. Features know nothing of one another
+// but what an `index.ts` hands on.
+const restricted = (files, regex, message) => ({ files, ignores: ["**/*.test.*"], rules: { "no-restricted-imports": ["error", { patterns: [{ regex, message }] }] } });
 
 export default tseslint.config(
   { ignores: ["src/api/schema.d.ts", "dist"] },
   ...tseslint.configs.strict,
   { plugins: { "react-hooks": hooks }, rules: { ...hooks.configs.recommended.rules } },
-  ...ofPlaces,
-  below,
+  { files: ["src/**/*.ts", "src/**/*.tsx"], ignores: ["**/*.test.*"], rules: { "max-lines-per-function": ["error", { max: 80, skipBlankLines: true }], "max-lines": ["error", 400] } },
+  restricted(["src/features/**"], "^\\.\\./(?!\\.\\.)[a-zA-Z]+/.+", "Another feature is reached through its index.ts."),
+  restricted(["src/app/**", "src/main.tsx"], "features/[a-z]+/.+", "A feature is reached through its index.ts."),
+  restricted(["src/ui/**"], "(^|/)features(/|$)", "Nothing below the features knows them."),
+  restricted(["src/hooks/**", "src/documents/**", "src/device/**", "src/engine/**", "src/api/**"], "(^|/)(features|app|ui)(/|$)", "Arrows point down."),
+  restricted(["src/documents/**", "src/device/**", "src/engine/**", "src/api/**"], "(^|/)(features|app|ui|hooks)(/|$)", "Arrows point down."),
 );

@@ -36,7 +36,10 @@ def answer(text: str) -> str:
     """Answer one question. Never raises: a fault of ours is an answer too."""
     try:
         question = read_json(text.encode("utf-8", "surrogatepass"))
-        told = {"ok": True, "data": _plain(_verb(question)(question))}
+        data = _verb(question)(question)
+        if isinstance(data, Answer):
+            return f'{{"ok":true,"data":{data.as_json()}}}'
+        told = {"ok": True, "data": data}
     except (NotJson, Refused) as error:
         told = {"ok": False, **refusal(error)}
     except Exception as error:
@@ -55,11 +58,6 @@ def _verb(question: Any) -> Callable[[Data], Any]:
     if name not in VERBS:
         raise Refused([Fault("verb", "the verb", str(name), "one of " + ", ".join(sorted(VERBS)))])
     return VERBS[name]
-
-
-def _plain(data: Any) -> Any:
-    """An answer as plain data."""
-    return data.plain() if isinstance(data, Answer) else data
 
 
 def preview(document: Any, known: Data | None, at: str) -> Answer:

@@ -22,7 +22,11 @@ Coded = tuple[str, str]
 class Answer(BaseModel):
     """Root of every answer."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True)
+    model_config = ConfigDict(extra="forbid", frozen=True, defer_build=True)
+
+    def as_json(self) -> str:
+        """As JSON text, without what was never said."""
+        return self.model_dump_json(exclude_unset=True)
 
     def plain(self) -> Data:
         """As plain data, without what was never said."""

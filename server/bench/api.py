@@ -97,7 +97,7 @@ def preview(request: HttpRequest) -> HttpResponse:
 
 
 def _answer(answer: Answer) -> HttpResponse:
-    return answer_json(answer.plain())
+    return HttpResponse(answer.as_json(), content_type="application/json")
 
 
 @router.post(

@@ -196,12 +196,12 @@ def test_storage_that_was_cleared_is_said(opens: Opens) -> None:
     expect(page.get_by_text("storage was cleared")).to_be_visible()
 
 
-def test_a_clock_that_is_hours_off_is_said_and_noted(opens: Opens) -> None:
+def test_a_clock_that_is_hours_off_is_said_and_noted(opens: Opens, level: str) -> None:
     page = opens()
     page.clock.set_fixed_time(NOW - timedelta(hours=3))
     page.reload()
     expect(page.get_by_text("This device's clock is 3 hours behind")).to_be_visible()
-    begin(page, "LV-02")
+    begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.get_by_role("button", name="Save as found").click()
@@ -209,7 +209,9 @@ def test_a_clock_that_is_hours_off_is_said_and_noted(opens: Opens) -> None:
 
 
 @pytest.mark.parametrize(("status", "code", "kept"), [(500, "our-fault", "waiting"), (409, "other-content", "refused")])
-def test_an_answer_that_is_no_success_leaves_everything_here(opens: Opens, status: int, code: str, kept: str) -> None:
+def test_an_answer_that_is_no_success_leaves_everything_here(
+    opens: Opens, status: int, code: str, kept: str, level: str
+) -> None:
     page = opens(core=kept == "waiting")
 
     def fail(route: Route) -> None:
@@ -225,7 +227,7 @@ def test_an_answer_that_is_no_success_leaves_everything_here(opens: Opens, statu
     page.route("**/api/checks/*-*", fail)
     if kept == "waiting":
         ready(page)
-    begin(page, "LV-02")
+    begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.get_by_role("button", name="Save as found").click()
@@ -243,10 +245,10 @@ def test_an_answer_that_is_no_success_leaves_everything_here(opens: Opens, statu
         expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
 
 
-def test_a_session_that_ended_while_away_sends_after_signing_in(opens: Opens) -> None:
+def test_a_session_that_ended_while_away_sends_after_signing_in(opens: Opens, level: str) -> None:
     page = opens()
     on_device(page)
-    begin(page, "LV-02")
+    begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.context.set_offline(True)
@@ -260,9 +262,9 @@ def test_a_session_that_ended_while_away_sends_after_signing_in(opens: Opens) ->
     expect(page.locator("[data-parcel]")).to_have_count(0, timeout=20_000)
 
 
-def test_the_next_person_on_the_tablet_reads_nothing_of_the_last(opens: Opens) -> None:
+def test_the_next_person_on_the_tablet_reads_nothing_of_the_last(opens: Opens, level: str) -> None:
     page = opens()
-    begin(page, "LV-02")
+    begin(page, level)
     sheet(page, "1.8851", "1.4020")
     address = page.url
     page.get_by_role("button", name="Not you?").click()

@@ -17,13 +17,7 @@ Data = dict[str, Any]
 FOUR = (0, 90, 180, 270)
 CHOICES = {"yes": "Yes", "no": "No", "steel": "Steel"}
 BAD: dict[str, tuple[str, Data, Data, str]] = {
-    # kind: (model, true when found, true when left, grade as found)
-    "circular-vial": (
-        "Merrow",
-        {"error_mm": (2.2, -1.4), "headings": FOUR},
-        {"error_mm": (0.0, 0.0), "headings": FOUR},
-        "adjust",
-    ),
+    # kind: (model, true when found, true when left, grade as found): each geometry and each way of adjusting once
     "plate-vial": ("Aldreth", {"rest_div": -2.6, "sensitivity": 30}, {"rest_div": 0.0, "sensitivity": 30}, "adjust"),
     "dual-axis-level": (
         "Tessaly",
@@ -32,27 +26,17 @@ BAD: dict[str, tuple[str, Data, Data, str]] = {
         "adjust",
     ),
     "plummet": ("Aldreth", {"offset_mm": (2.4, -1.0)}, {"offset_mm": (0.0, 0.0)}, "adjust"),
-    "pole-vial": (
-        "Reed",
-        {"error_mm": (2.0, 1.2), "headings": FOUR},
-        {"error_mm": (0.0, 0.0), "headings": FOUR},
-        "adjust",
-    ),
     "tripod": (
         "Strand",
         {"set_arcsec": 22.0, "twist_arcsec": 26.0},
         {"set_arcsec": 0.0, "twist_arcsec": 12.0},
         "adjust",
     ),
-    "two-face": ("Tessaly", {"c": 26.0, "i": -4.0}, {"c": 0.0}, "adjust"),
-    "tracker": ("Tessaly", {"tracker_arcsec": (20.0, 3.0)}, {}, "adjust"),
-    "compensator-function": ("Merrow", {"shift_arcsec": {"left": 24.0}}, {}, "service"),
-    "staff": ("Tally", {"zero_mm": 3.0, "lengths": (0.1, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0)}, {}, "service"),
     "tape": ("Ribbon", {"scale_ppm": 900.0, "lengths": (1.0, 10.0, 30.0)}, {}, "service"),
 }
 BY_HAND = {"tripod": "clamps"}
 """What nothing is read of on the way, and a word of what is done."""
-STORED = ("dual-axis-level", "two-face", "tracker")
+STORED = ("dual-axis-level",)
 """What is stored by the instrument's own routine, the old values noted first."""
 SIZES = {"plummet": PHONE, "dual-axis-level": TABLET}
 

@@ -15,7 +15,7 @@ from playwright.sync_api import Page, expect
 from demo.scenario import POINTS
 from tests.core.orient.world import World
 
-from .conftest import DESK, PHONE, TABLET, Opens, visit
+from .conftest import DESK, PHONE, Opens, visit
 from .test_places import looked_at
 
 KNOWN = {
@@ -179,9 +179,8 @@ def test_known_points_come_in_from_a_table_looked_at_first(opens: Opens, tmp_pat
     expect(page.locator("[data-point=XB-1]")).to_contain_text("4300.200")
 
 
-@pytest.mark.parametrize("size", [DESK, TABLET, PHONE])
-def test_every_view_of_orientation(opens: Opens, size: tuple[int, int]) -> None:
-    page, world = opens(size, touch=size != DESK), creek(7)
+def test_every_view_of_orientation(opens: Opens) -> None:
+    page, world = opens(), creek(7)
     visit(page, "/stand/orient")
     page.get_by_role("button", name="TS-03").click()
     looked_at(page, "new orientation")

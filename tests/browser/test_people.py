@@ -7,7 +7,7 @@ from typing import Any
 from playwright.sync_api import expect
 
 from .conftest import PHONE, Device, Opens
-from .test_places import looked_at
+from .test_places import looked_at, seen
 
 
 def username(house: str) -> str:
@@ -51,7 +51,7 @@ def test_a_manager_gives_a_password_and_lets_a_leaver_go(opens: Opens, house: st
 def test_a_chief_sees_only_their_own_and_a_wrong_password_is_named(opens: Opens) -> None:
     page = opens(PHONE, touch=True)
     page.goto("/people")
-    looked_at(page, "people on a phone")
+    seen(page, "people on a phone")
     expect(page.get_by_role("heading", name="Everybody")).to_have_count(0)
     page.get_by_label("Current password").fill("not-the-old-one")
     page.get_by_label("New password").fill("stone-lichen-coral")

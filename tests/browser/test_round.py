@@ -6,12 +6,11 @@ import random
 import re
 from typing import Any
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from naveta_sim import simulate
 
-from .conftest import DESK, PHONE, TABLET, Fresh, Opens, finding, sheet, visit
+from .conftest import PHONE, TABLET, Fresh, Opens, finding, sheet, visit
 from .test_bench import fill, well
 from .test_places import looked_at
 
@@ -217,10 +216,9 @@ def test_a_level_goes_through_its_two_peg_test_within_the_round(opens: Opens, le
     expect(page.locator("[data-step=compensator-function]")).to_contain_text("Left out: done yesterday.")
 
 
-@pytest.mark.parametrize("size", [DESK, TABLET, PHONE])
-def test_every_view_of_the_round_and_the_plan(opens: Opens, size: tuple[int, int]) -> None:
+def test_every_view_of_the_round_and_the_plan(opens: Opens) -> None:
     """Nothing wider than the screen, nothing axe finds: planning, a round begun and in hand, rounds of directions, how it stores."""
-    page = opens(size, who="Ines Calder", touch=size != DESK)
+    page = opens(who="Ines Calder")
     visit(page, "/bench/plan/TS-01")
     page.locator("#mark-0-distance").fill("96")
     page.locator("#mark-1-distance").fill("74")

@@ -57,9 +57,9 @@ def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) ->
     expect(page.locator("[data-finding]")).to_contain_text("Line of sight points 13.8″ up")
 
 
-def test_a_session_that_ends_keeps_what_is_typed(opens: Opens) -> None:
+def test_a_session_that_ends_keeps_what_is_typed(opens: Opens, level: str) -> None:
     page = opens()
-    begin(page, "LV-09")
+    begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852")
     page.wait_for_selector("[data-fresh=true]")
     page.context.clear_cookies(name="sessionid")
@@ -74,9 +74,9 @@ def test_a_session_that_ends_keeps_what_is_typed(opens: Opens) -> None:
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
 
 
-def test_a_trainee_leaves_it_for_the_chief_who_saves_it(opens: Opens) -> None:
+def test_a_trainee_leaves_it_for_the_chief_who_saves_it(opens: Opens, level: str) -> None:
     page = opens(who="Jory Pell")
-    begin(page, "LV-02")
+    begin(page, level)
     sheet(page, "1.8851;1.8852", "1.4020;1.4021", "1.8841;1.8842", "1.4012;1.4011")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     expect(page.get_by_role("button", name="Save as found")).to_have_attribute("aria-disabled", "true")
@@ -93,9 +93,9 @@ def test_a_trainee_leaves_it_for_the_chief_who_saves_it(opens: Opens) -> None:
     expect(page.get_by_text("Jory Pell, saved by Tam Brandreth.")).to_be_visible()
 
 
-def test_a_refused_check_stays_with_its_reason_and_opens_again(opens: Opens) -> None:
+def test_a_refused_check_stays_with_its_reason_and_opens_again(opens: Opens, level: str) -> None:
     page = opens()
-    begin(page, "LV-02")
+    begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.clock.set_fixed_time(
@@ -108,9 +108,9 @@ def test_a_refused_check_stays_with_its_reason_and_opens_again(opens: Opens) -> 
     expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
 
 
-def test_while_two_clocks_disagree_it_waits_with_the_reason(opens: Opens) -> None:
+def test_while_two_clocks_disagree_it_waits_with_the_reason(opens: Opens, level: str) -> None:
     page = opens()
-    begin(page, "LV-02")
+    begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.clock.set_fixed_time("2029-01-01T00:00:00Z")
@@ -120,10 +120,10 @@ def test_while_two_clocks_disagree_it_waits_with_the_reason(opens: Opens) -> Non
     )
 
 
-def test_the_same_id_with_other_content_is_refused(opens: Opens) -> None:
+def test_the_same_id_with_other_content_is_refused(opens: Opens, level: str) -> None:
     """Two devices that made the same id, or a tampered outbox: the first stays, the second is told so."""
     page = opens()
-    begin(page, "LV-02")
+    begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.get_by_role("button", name="Save as found").click()
@@ -135,7 +135,7 @@ def test_the_same_id_with_other_content_is_refused(opens: Opens) -> None:
     document["observations"]["setups"][0]["a"]["readings"] = ["1.8"]
     answer = page.request.put(
         f"/api/checks/{identity}",
-        data={"instrument": "LV-02", "observed_at": stored["observed_at"], "document": document},
+        data={"instrument": level, "observed_at": stored["observed_at"], "document": document},
         headers={"X-CSRFToken": session["csrf_token"], "Referer": page.url},
     )
     assert (answer.status, answer.json()["code"]) == (409, "other-content")

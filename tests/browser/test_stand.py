@@ -13,7 +13,7 @@ from playwright.sync_api import Page, expect
 from naveta_core.setup.mechanism import State, move_leg, see
 from tests.core.stand.world import bearing_of
 
-from .conftest import DESK, PHONE, TABLET, Opens, visit
+from .conftest import DESK, PHONE, Opens, visit
 from .stand_crew import WORLD, Crew, begin, wild
 from .test_places import looked_at
 
@@ -105,9 +105,8 @@ def test_a_way_that_cannot_work_says_so_and_bad_input_is_named(opens: Opens) -> 
     expect(page.locator("#height-0")).to_have_value("1562 mm")
 
 
-@pytest.mark.parametrize("size", [DESK, TABLET, PHONE])
-def test_every_view_of_the_stand(opens: Opens, size: tuple[int, int]) -> None:
-    page = opens(size, touch=size != DESK)
+def test_every_view_of_the_stand(opens: Opens) -> None:
+    page = opens()
     visit(page, "/stand")
     page.get_by_role("button", name="TS-03").click()
     page.get_by_text("Legs, screws, where you stand").click()

@@ -9,7 +9,7 @@ from typing import Any
 from .conftest import Device
 
 
-def check(at: str, reading: str = "1.8868") -> dict[str, Any]:
+def check(level: str, at: str, reading: str = "1.8868") -> dict[str, Any]:
     def sight(distance: str, value: str) -> dict[str, Any]:
         return {"distance": distance, "readings": [value]}
 
@@ -18,12 +18,12 @@ def check(at: str, reading: str = "1.8868") -> dict[str, Any]:
         {"a": sight("56", reading), "b": sight("4", "1.4000")},
     ]
     document = {"kind": "two-peg", "observations": {"setups": setups}}
-    return {"instrument": "LV-09", "observed_at": at, "document": document}
+    return {"instrument": level, "observed_at": at, "document": document}
 
 
-def test_the_same_check_sent_by_many_at_once_is_stored_once(house: str) -> None:
+def test_the_same_check_sent_by_many_at_once_is_stored_once(house: str, level: str) -> None:
     devices = [Device(house, "tam") for _ in range(4)]
-    identity, sent = uuid.uuid4(), check("2027-03-02T06:41:00+00:00")
+    identity, sent = uuid.uuid4(), check(level, "2027-03-02T06:41:00+00:00")
     with ThreadPoolExecutor(8) as pool:
         answers = list(pool.map(lambda i: devices[i % 4].call("PUT", f"checks/{identity}", sent), range(12)))
     assert sorted({status for status, _ in answers}) == [200, 201]
@@ -31,9 +31,9 @@ def test_the_same_check_sent_by_many_at_once_is_stored_once(house: str) -> None:
     assert len({answer["digest"] for _, answer in answers}) == 1
 
 
-def test_checks_of_one_instrument_from_several_devices_keep_one_chain(house: str) -> None:
+def test_checks_of_one_instrument_from_several_devices_keep_one_chain(house: str, level: str) -> None:
     devices = [Device(house, who) for who in ("tam", "wren", "ines")]
-    sent = [(uuid.uuid4(), check(f"2027-03-02T06:4{i}:30+00:00", f"1.886{i}")) for i in range(9)]
+    sent = [(uuid.uuid4(), check(level, f"2027-03-02T06:4{i}:30+00:00", f"1.886{i}")) for i in range(9)]
     with ThreadPoolExecutor(9) as pool:
         answers = list(pool.map(lambda i: devices[i % 3].call("PUT", f"checks/{sent[i][0]}", sent[i][1]), range(9)))
     assert [status for status, _ in answers] == [201] * 9
@@ -45,14 +45,14 @@ def test_checks_of_one_instrument_from_several_devices_keep_one_chain(house: str
     assert devices[2].call("GET", "health/chains")[1]["ok"]
 
 
-def test_a_previewed_sheet_is_answered_while_others_save(house: str) -> None:
+def test_a_previewed_sheet_is_answered_while_others_save(house: str, level: str) -> None:
     reader, writer = Device(house, "jory"), Device(house, "tam")
-    document = check("2027-03-02T06:50:00+00:00")["document"]
+    document = check(level, "2027-03-02T06:50:00+00:00")["document"]
 
     def act(i: int) -> int:
         if i % 3:
-            return reader.call("POST", "preview", {"instrument": "LV-02", "document": document})[0]
-        return writer.call("PUT", f"checks/{uuid.uuid4()}", check(f"2027-03-02T06:5{i // 3 % 10}:00+00:00"))[0]
+            return reader.call("POST", "preview", {"instrument": level, "document": document})[0]
+        return writer.call("PUT", f"checks/{uuid.uuid4()}", check(level, f"2027-03-02T06:5{i // 3 % 10}:00+00:00"))[0]
 
     with ThreadPoolExecutor(6) as pool:
         assert set(pool.map(act, range(18))) == {200, 201}

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 
-import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from .conftest import DESK, PHONE, Opens, begin, finding, sheet
@@ -64,30 +63,34 @@ def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
     expect(page.get_by_role("radio", name="Metres", exact=True)).to_be_checked()
 
 
-@pytest.mark.parametrize(
-    ("field", "typed", "wanted"),
-    [
-        ("1-b-reading", "1.4.2", "a number with one decimal mark"),
-        ("1-b-reading", "1_4", "a number without marks between the digits"),
-        ("1-b-reading", "91.4", "units are metres"),
-        ("1-b-reading", "NaN", "a number"),
-        ("1-b-distance", "-4", "a distance from 1 to 150 m"),
-    ],
-)
-def test_a_wrong_entry_says_what_is_wanted_and_is_kept(opens: Opens, field: str, typed: str, wanted: str) -> None:
+WRONG = [
+    ("1-b-reading", "1.4.2", "a number with one decimal mark"),
+    ("1-b-reading", "1_4", "a number without marks between the digits"),
+    ("1-b-reading", "91.4", "units are metres"),
+    ("1-b-reading", "NaN", "a number"),
+    ("1-b-distance", "-4", "a distance from 1 to 150 m"),
+]
+
+
+def test_a_wrong_entry_says_what_is_wanted_and_is_kept(opens: Opens) -> None:
     page = opens()
     begin(page, TAG)
     sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
     finding(page, "watch")
-    well(page, field).fill(typed)
-    fault = page.locator("[data-column='observations.setups[1].b'] [data-fault]")
-    expect(fault).to_contain_text(typed)
-    expect(fault).to_contain_text(wanted)
-    expect(well(page, field)).to_have_attribute("aria-invalid", "true")
-    expect(well(page, field)).to_have_value(typed)
-    expect(page.get_by_role("button", name="Save as found")).to_have_count(0)
+    for field, typed, wanted in WRONG:
+        right = well(page, field).input_value()
+        well(page, field).fill(typed)
+        fault = page.locator("[data-column='observations.setups[1].b'] [data-fault]")
+        expect(fault).to_contain_text(typed)
+        expect(fault).to_contain_text(wanted)
+        expect(well(page, field)).to_have_attribute("aria-invalid", "true")
+        expect(well(page, field)).to_have_value(typed)
+        expect(page.get_by_role("button", name="Save as found")).to_have_count(0)
+        if (field, typed) != WRONG[-1][:2]:
+            well(page, field).fill(right)
+            finding(page, "watch")
     page.reload()
-    expect(well(page, field)).to_have_value(typed)
+    expect(well(page, "1-b-distance")).to_have_value("-4")
     expect(well(page, "0-a-reading")).to_have_value("1.8851")
 
 

@@ -109,7 +109,7 @@ AngleUnit = Literal["dms", "deg", "gon"]
 class Part(BaseModel):
     """Root of all document models: unknown fields are refused, strings are not turned into numbers."""
 
-    model_config = ConfigDict(extra="forbid", strict=True, frozen=True)
+    model_config = ConfigDict(extra="forbid", strict=True, frozen=True, defer_build=True)
 
 
 class Units(Part):

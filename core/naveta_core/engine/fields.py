@@ -15,6 +15,7 @@ from typing import Any, Literal, get_args, get_origin
 from pydantic import BaseModel
 from pydantic import Field as Constraint
 
+from ..units.numbers import KEPT
 from .parser import Range, ordinal
 
 FieldKind = Literal["number", "length", "angle", "choice", "text", "count", "switch"]
@@ -233,8 +234,17 @@ class Where:
     """Words for paths, from the names of a kind's lists and fields."""
 
     names: dict[str, str] = field(default_factory=dict)
+    _told: dict[str, str] = field(default_factory=dict)
+    """Paths that were asked for before: a sheet is read anew at every keystroke."""
 
     def __call__(self, path: str) -> str:
+        if path not in self._told:
+            if len(self._told) >= KEPT:
+                self._told.clear()
+            self._told[path] = self._words(path)
+        return self._told[path]
+
+    def _words(self, path: str) -> str:
         if path == "$":
             return "the whole document"
         words = []

@@ -5,7 +5,7 @@ A kind brings its quantities, what is at fault, and its own words for the acts; 
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
@@ -27,6 +27,10 @@ from ..stats.row_fit import Solved
 from ..units.formatting import bound, capital, count, size
 
 MOST_MORE = 6
+
+
+LeftOut = tuple[str, Estimate | None]
+"""The path of a reading, and the estimate without it; None where the rest tells nothing."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,8 +68,8 @@ class JudgedQuantity:
     decision: Decision = field(default_factory=lambda: Decision("use"))
     confirmed: Estimate | None = None
     own: Override | None = None
-    without: tuple[tuple[str, Estimate | None], ...] = ()
-    """The estimate with each single reading left out, by its path; None where the rest tells nothing. Given where one
+    without: Callable[[], Sequence[LeftOut]] = tuple
+    """Asked for where it counts: the estimate with each single reading left out, by its path; None where the rest tells nothing. Given where one
     mistyped figure could send a thing to service: it must not."""
     storing: bool = False
     """Whether it may be acted upon only by a test that proves half its limit: where one quick look gives two figures, noise
@@ -189,9 +193,9 @@ def headline(finding: str, grade: Grade, refused: Sequence[Coded], reasons: Sequ
 
 def _not_by_one(one: JudgedQuantity, decision: Decision) -> Decision:
     """A thing is not condemned by one figure: with that one left out the verdict must stand."""
-    if decision.grade != "service" or not one.without:
+    if decision.grade != "service":
         return decision
-    leaning = [(path, e) for path, e in one.without if e is None or decide(e, one.limits).grade != "service"]
+    leaning = [(path, e) for path, e in one.without() if e is None or decide(e, one.limits).grade != "service"]
     if not leaning:
         return decision
     one.rests_on = min(leaning, key=lambda pair: 0.0 if pair[1] is None else abs(pair[1].value))[0]

@@ -52,25 +52,29 @@ def _inverse(matrix: Matrix) -> Matrix:
     return [row[size:] for row in rows]
 
 
-def step(design: Matrix, observed: Sequence[float]) -> list[float]:
-    """The unknowns alone, as an iteration wants them. ZeroDivisionError when they cannot be told."""
-    columns = list(zip(*design, strict=True))
+def _normal(columns: Sequence[Sequence[float]]) -> Matrix:
+    """The products of all columns with one another."""
     size = len(columns)
     normal = [[0.0] * size for _ in columns]
     for i, p in enumerate(columns):
         for j in range(i, size):
             normal[i][j] = normal[j][i] = fsum(map(mul, p, columns[j]))
+    return normal
+
+
+def step(design: Matrix, observed: Sequence[float]) -> list[float]:
+    """The unknowns alone, as an iteration wants them. ZeroDivisionError when they cannot be told."""
+    columns = list(zip(*design, strict=True))
+    normal = _normal(columns)
     right = [fsum(map(mul, p, observed)) for p in columns]
     return [fsum(map(mul, row, right)) for row in _inverse(normal)]
 
 
 def fit(design: Matrix, observed: Sequence[float]) -> Fit:
     """Solve n observations for u unknowns (n >= u), all weights equal."""
-    columns = list(zip(*design, strict=True))
-    normal = [[fsum(a * b for a, b in zip(p, q, strict=True)) for q in columns] for p in columns]
-    inverse = _inverse(normal)
-    gain = [[fsum(w * a for w, a in zip(row, line, strict=True)) for line in design] for row in inverse]
-    unknowns = [fsum(g * y for g, y in zip(row, observed, strict=True)) for row in gain]
-    fitted = [fsum(a * x for a, x in zip(line, unknowns, strict=True)) for line in design]
-    leverage = [fsum(a * row[i] for a, row in zip(line, gain, strict=True)) for i, line in enumerate(design)]
+    inverse = _inverse(_normal(list(zip(*design, strict=True))))
+    gain = [[fsum(map(mul, row, line)) for line in design] for row in inverse]
+    unknowns = [fsum(map(mul, row, observed)) for row in gain]
+    fitted = [fsum(map(mul, line, unknowns)) for line in design]
+    leverage = [fsum(map(mul, line, of_row)) for line, of_row in zip(design, zip(*gain, strict=True), strict=True)]
     return Fit(unknowns, gain, [y - f for y, f in zip(observed, fitted, strict=True)], leverage)

@@ -1,7 +1,7 @@
 // What is asked of the house: keys and fetchers together, so that a key is written once.
 import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
 import { api, data } from "./client";
-import { fetchKnown } from "../store/known";
+import { fetchKnown } from "../device/known";
 
 export const yardQuery = (q: string) =>
   infiniteQueryOptions({

@@ -3,8 +3,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { deviceQuery, kindsQuery } from "../api/queries";
-import { engine } from "../core/engine";
-import { keepKnown } from "../core/known";
+import { engine } from "../engine/engine";
+import { keepKnown } from "../engine/known";
 import { keepAhead } from "./keepAhead";
 import { useHere } from "./session";
 

@@ -2,8 +2,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { send } from "../api/client";
-import { dropParcel, parcels } from "../store/device";
-import { type Happening, nowWithOffset, postEvent } from "../store/outbox";
+import { dropParcel, parcels } from "../device/device";
+import { type Happening, nowWithOffset, postEvent } from "../device/outbox";
 import { useTell } from "./notices";
 import { useOutbox } from "./outbox";
 import { usePerson } from "./session";

@@ -3,11 +3,11 @@
 import { useCallback } from "react";
 import { useNavigate } from "react-router";
 import { type Result, api, data } from "../api/client";
-import { reckon } from "../core";
-import { type Draft, nowWithOffset, toSend } from "../sheet/draft";
-import { stepOf, withStep } from "../sheet/round";
-import { NoRoom, findDraft, keepDraft } from "../store/device";
-import { postCheck } from "../store/outbox";
+import { reckon } from "../engine";
+import { type Draft, nowWithOffset, toSend } from "../documents/draft";
+import { stepOf, withStep } from "../documents/round";
+import { NoRoom, findDraft, keepDraft } from "../device/device";
+import { postCheck } from "../device/outbox";
 import { outcomeOf } from "./acts";
 import { useTell } from "./notices";
 import { useOutbox } from "./outbox";

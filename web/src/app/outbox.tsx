@@ -1,9 +1,9 @@
 // Watches the signal and the outbox for the whole page, and sends what waits.
 import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { keepSince } from "../core/known";
-import { type Parcel, onShelfChange, parcels } from "../store/device";
-import { type Sent, flush } from "../store/outbox";
+import { keepSince } from "../engine/known";
+import { type Parcel, onShelfChange, parcels } from "../device/device";
+import { type Sent, flush } from "../device/outbox";
 import { useHere } from "./session";
 
 type Outbox = { online: boolean; waiting: number; refused: number; parcels: Parcel[]; sendNow: () => Promise<Sent> };

@@ -1,7 +1,7 @@
 // Addresses. The yard comes with the first script; the other places when they are first entered.
 import { type ComponentType } from "react";
 import { Link, createBrowserRouter } from "react-router";
-import { Yard } from "../places/yard/Yard";
+import { Yard } from "../features/fleet";
 import { Head } from "../ui/parts";
 import { Shell } from "./Shell";
 
@@ -46,23 +46,23 @@ export const router = createBrowserRouter([
     HydrateFallback: () => <p className="p-8">One moment…</p>,
     children: [
       { index: true, Component: Yard },
-      { path: "instruments/:tag", lazy: later(async () => (await import("../places/instrument/Instrument")).Instrument) },
-      { path: "records/:id", lazy: later(async () => (await import("../places/record/Record")).RecordPage) },
-      { path: "stand", lazy: later(async () => (await import("../places/stand/Stand")).Stand) },
-      { path: "stand/orient", lazy: later(async () => (await import("../places/orient/NewOrientation")).NewOrientation) },
-      { path: "stand/orient/:id", lazy: later(async () => (await import("../places/orient/Orient")).Orient) },
-      { path: "stand/budget", lazy: later(async () => (await import("../places/budget/Budget")).BudgetPage) },
-      { path: "stand/angle", lazy: later(async () => (await import("../places/orient/Angle")).AnglePage) },
-      { path: "people", lazy: later(async () => (await import("../places/people/People")).People) },
-      { path: "points", lazy: later(async () => (await import("../places/points/Points")).Points) },
-      { path: "stand/:id", lazy: later(async () => (await import("../places/stand/SetUp")).SetUp) },
-      { path: "bench", lazy: later(async () => (await import("../places/bench/Bench")).Bench) },
-      { path: "bench/new/:tag", lazy: later(async () => (await import("../places/bench/Choose")).Choose) },
-      { path: "bench/new/:tag/:kind", lazy: later(async () => (await import("../places/bench/Begin")).Begin) },
-      { path: "bench/round/new/:tag", lazy: later(async () => (await import("../places/bench/RoundBegin")).RoundBegin) },
-      { path: "bench/round/:id", lazy: later(async () => (await import("../places/bench/Round")).Round) },
-      { path: "bench/plan/:tag", lazy: later(async () => (await import("../places/bench/Plan")).PlanPage) },
-      { path: "bench/:id", lazy: later(async () => (await import("../places/bench/Entry")).Entry) },
+      { path: "instruments/:tag", lazy: later(async () => (await import("../features/instrument")).Instrument) },
+      { path: "records/:id", lazy: later(async () => (await import("../features/records")).RecordPage) },
+      { path: "stand", lazy: later(async () => (await import("../features/setup")).Stand) },
+      { path: "stand/orient", lazy: later(async () => (await import("../features/orientation")).NewOrientation) },
+      { path: "stand/orient/:id", lazy: later(async () => (await import("../features/orientation")).Orient) },
+      { path: "stand/budget", lazy: later(async () => (await import("../features/budget")).BudgetPage) },
+      { path: "stand/angle", lazy: later(async () => (await import("../features/orientation")).AnglePage) },
+      { path: "people", lazy: later(async () => (await import("../features/people")).People) },
+      { path: "points", lazy: later(async () => (await import("../features/points")).Points) },
+      { path: "stand/:id", lazy: later(async () => (await import("../features/setup")).SetUp) },
+      { path: "bench", lazy: later(async () => (await import("../features/checks")).Bench) },
+      { path: "bench/new/:tag", lazy: later(async () => (await import("../features/checks")).Choose) },
+      { path: "bench/new/:tag/:kind", lazy: later(async () => (await import("../features/checks")).Begin) },
+      { path: "bench/round/new/:tag", lazy: later(async () => (await import("../features/readiness")).RoundBegin) },
+      { path: "bench/round/:id", lazy: later(async () => (await import("../features/readiness")).Round) },
+      { path: "bench/plan/:tag", lazy: later(async () => (await import("../features/checks")).PlanPage) },
+      { path: "bench/:id", lazy: later(async () => (await import("../features/checks")).Entry) },
       { path: "*", Component: Nowhere },
     ],
   },

@@ -2,10 +2,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
 import { type Session, api, begunAnew, carryToken, data, keptAt, whenSignedOut } from "../api/client";
-import { measureClock } from "../store/clock";
-import { settle } from "../store/device";
-import { forgetKnown } from "../store/known";
-import { holdKeys } from "../store/seal";
+import { measureClock } from "../device/clock";
+import { settle } from "../device/device";
+import { forgetKnown } from "../device/known";
+import { holdKeys } from "../device/seal";
 
 export type Person = NonNullable<Session["person"]>;
 type Here = {

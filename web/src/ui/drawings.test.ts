@@ -1,5 +1,5 @@
 import type { Picture, RecordRow, Series } from "../api/client";
-import { daysOut } from "../places/instrument/Records";
+import { daysOut } from "../features/instrument/Records";
 import { scales } from "./PegLine";
 import { bySight } from "./Reckoned";
 import { pairs, segments, together } from "./SeriesPlot";

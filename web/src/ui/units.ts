@@ -1,5 +1,5 @@
 // How this crew worked last time, so that it is not asked for again.
-import type { Length } from "../sheet/draft";
+import type { Length } from "../documents/draft";
 
 export const UNITS: { value: Length; label: string }[] = [
   { value: "m", label: "Metres" },

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from functools import cache
+
 from ...engine.comparing import Compared, ComparisonVariances, Pairs, compare, running_errors, without_each
 from ...engine.conditions import Circumstances
 from ...engine.kind import Growing
 from ...engine.rows import row, shown
 from ...engine.temperature import ask_temperature, tell_compared, tell_temperature
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of
 from ...stats.decision import Limits
 from ...stats.straight_line import PPM
 from ...units.formatting import figure, length_words
@@ -21,7 +23,7 @@ CAUTIONS = {"before": ("tape", "overhead-lines"), "reading": ("tape",), "adjusti
 
 
 def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:
-    left_out = without_each(lengths_of(document, read), how, found.kept, estimates_of)
+    left_out = cache(lambda: without_each(lengths_of(document, read), how, found.kept, estimates_of))
     paths = [read.marks[i][0] for i in found.kept]
 
     def quantity(
@@ -29,11 +31,12 @@ def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVa
     ) -> JudgedQuantity:
         watch = ZERO_WATCH_MM if name == ZERO else 2 * use
         opening = Limits(use, watch, watch, SOURCE, False)
-        without = tuple((path, one[at] if one else None) for path, one in zip(paths, left_out, strict=True))
-        limits = limits_from(document, name, opening)
-        return JudgedQuantity(
-            name, noun, unit, estimates_of(found)[at], limits, *q, condition=condition, without=without
-        )
+
+        def without() -> list[LeftOut]:
+            return [(path, one[at] if one else None) for path, one in zip(paths, left_out(), strict=True)]
+
+        limits, estimate = limits_from(document, name, opening), estimates_of(found)[at]
+        return JudgedQuantity(name, noun, unit, estimate, limits, *q, condition=condition, without=without)
 
     solved = found.line.solved
     return [

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from functools import cache, partial
+
 from ...engine.comparing import Compared, ComparisonVariances, compare, running_errors, without_each
 from ...engine.conditions import Circumstances
 from ...engine.kind import Growing
 from ...engine.rows import shown
 from ...engine.temperature import ask_temperature, tell_compared, tell_temperature
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of
 from ...stats.decision import Limits
 from ...stats.straight_line import PPM
 from ...units.formatting import figure
@@ -22,10 +24,11 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
     """Scale and zero against their limits, each also with every single length left out."""
     found, lengths = compared.line, lengths_of(document, read)
     paths = [read.pairs.marks[i][0] for i in compared.kept]
-    left_out = without_each(lengths, how, compared.kept, estimates_of)
-    rests = [
-        tuple((path, one[at] if one else None) for path, one in zip(paths, left_out, strict=True)) for at in (0, 1)
-    ]
+    left_out = cache(lambda: without_each(lengths, how, compared.kept, estimates_of))
+
+    def without(at: int) -> list[LeftOut]:
+        return [(path, one[at] if one else None) for path, one in zip(paths, left_out(), strict=True)]
+
     steel = document.observations.material == "steel"
     source = f"opening value for a {document.observations.material} tape of site work"
     use, watch = (100.0, 300.0) if steel else (300.0, 600.0)
@@ -40,7 +43,7 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
             found.solved.q_within(1) * PPM,
             how.scale_ppm2,
             condition=f"With its correction: add {told}.",
-            without=rests[0],
+            without=partial(without, 0),
         ),
         JudgedQuantity(
             ZERO,
@@ -51,7 +54,7 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
             found.solved.q_within(0),
             how.between,
             condition="Hold on a full metre instead of the ring, and take it off again.",
-            without=rests[1],
+            without=partial(without, 1),
         ),
     ]
 

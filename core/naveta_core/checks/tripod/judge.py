@@ -11,6 +11,7 @@ from ...engine.rows import effect, shown
 from ...engine.verdict import (
     JudgedQuantity,
     Judgement,
+    LeftOut,
     limits_from,
     noise_factor,
     prior_dof,
@@ -48,14 +49,17 @@ def _quantities(
 ) -> list[JudgedQuantity]:
     """What does not spring back, and the twist under a hand; each also with every single round left out."""
     estimates = estimates_of(document, moves, within, scale)
-    left_out = [estimates_of(document, moves.without(i), within, scale) if len(kept) > 1 else None for i in kept]
     q = 2 * within / len(moves.sets) * scale**2
 
     def quantity(at: int, name: str, noun: str, opening: Limits, condition: str, turn: str) -> JudgedQuantity:
-        rests = [(read.rounds[i][0], one[at] if one else None) for i, one in zip(kept, left_out, strict=True)]
+        def without() -> list[LeftOut]:
+            alone = len(kept) < 2
+            rest = [None if alone else estimates_of(document, moves.without(i), within, scale)[at] for i in kept]
+            return [(read.rounds[i][0], one) for i, one in zip(kept, rest, strict=True)]
+
         limits = limits_from(document, name, opening)
         return JudgedQuantity(
-            name, noun, "arcsec", estimates[at], limits, q, condition=condition, turn=turn, without=tuple(rests)
+            name, noun, "arcsec", estimates[at], limits, q, condition=condition, turn=turn, without=without
         )
 
     return [

@@ -1,6 +1,6 @@
 // Points on a circle: the centre is one thing, the radius the other. Marks of a plummet, bubbles of a vial, figures of
 // an electronic level: what stays when it is turned, and what turns with it.
-import { useNarrow } from "../useNarrow";
+import { useNarrow } from "../../hooks/useNarrow";
 import type { CirclePicture } from "./types";
 
 const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500];

@@ -1,5 +1,5 @@
 // Deviations along a line: each a needle off a plumb line, against the limit as a band.
-import { useNarrow } from "../useNarrow";
+import { useNarrow } from "../../hooks/useNarrow";
 import type { DeviationsPicture } from "./types";
 
 /** Room for each place: many are drawn closer, very many without their figures. */

@@ -1,5 +1,5 @@
 // A tubular vial, once a heading: where the bubble stood, where it rests when the axis is plumb, and the tilt's share.
-import { useNarrow } from "../useNarrow";
+import { useNarrow } from "../../hooks/useNarrow";
 import type { TubePicture } from "./types";
 
 const ROW = 50;

@@ -1,0 +1,173 @@
+// What is kept on this device: drafts and the outbox, in IndexedDB, sealed with the key of whose they are.
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import type { Fault, Result } from "../api/client";
+import type { Draft } from "../documents/draft";
+import { stepsOf } from "../documents/round";
+import { arrived, forget, note, unwritten } from "./journal";
+import { type Sealed, type Whose, onKeys, seal, unseal } from "./seal";
+
+/** Something finished that has still to reach the house. */
+export type Parcel = {
+  id: string;
+  owner: string;
+  method: "PUT" | "POST";
+  path: string;
+  body: unknown;
+  /** What it is, for the person: "Two-peg test of LV-07". */
+  title: string;
+  instrument: string;
+  madeAt: string;
+  /** Counts up on this device: the order in which work was made. */
+  order: number;
+  state: "waiting" | "refused";
+  problem: { status: number; title: string; faults: Fault[] } | null;
+  /** What this device made of it, when it could. */
+  reckoned: { document: unknown; result: Result; made: Record<string, unknown> | null } | null;
+};
+
+/** As it lies on the shelf: who may open it in the clear, the rest sealed (or in the clear where nothing can be sealed). */
+type Kept<T> = { id: string; owner: string; whose: Whose; sealed: Sealed | null; clear: T | null };
+
+interface Shelf extends DBSchema {
+  drafts: { key: string; value: Kept<Draft> };
+  outbox: { key: string; value: Kept<Parcel> };
+}
+
+let opened: Promise<IDBPDatabase<Shelf>> | null = null;
+
+function shelf(): Promise<IDBPDatabase<Shelf>> {
+  opened ??= openDB<Shelf>("naveta", 1, {
+    upgrade(db) {
+      db.createObjectStore("drafts", { keyPath: "id" });
+      db.createObjectStore("outbox", { keyPath: "id" });
+    },
+  });
+  return opened;
+}
+
+const listeners = new Set<() => void>();
+export function onShelfChange(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+function changed(): void {
+  for (const listener of listeners) listener();
+}
+onKeys(changed);
+
+async function kept<T extends { id: string; owner: string }>(value: T, whose: Whose): Promise<Kept<T>> {
+  const sealed = await seal(value, whose);
+  return { id: value.id, owner: value.owner, whose, sealed, clear: sealed ? null : value };
+}
+
+async function open<T>(one: Kept<T>): Promise<T | null> {
+  return one.sealed ? unseal<T>(one.sealed, one.whose) : one.clear;
+}
+
+async function openAll<T>(all: Kept<T>[]): Promise<T[]> {
+  const values = await Promise.all(all.map(open));
+  return values.filter((one): one is Awaited<T> & T => one !== null);
+}
+
+/** The device has no room left: said where it happens, since a sheet that is not kept can be lost. */
+export class NoRoom extends Error {}
+
+async function made<T>(write: () => Promise<T>): Promise<T> {
+  try {
+    return await write();
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "QuotaExceededError") throw new NoRoom("This device is full.");
+    throw error;
+  }
+}
+
+/** A draft is its owner's; once left for a chief it is the firm's. */
+const whoseDraft = (draft: Draft): Whose => (draft.left ? "firm" : "own");
+
+export async function keepDraft(draft: Draft): Promise<void> {
+  const mark = note(draft);
+  const value = await kept(draft, whoseDraft(draft));
+  await made(async () => (await shelf()).put("drafts", value));
+  arrived(draft.id, mark);
+  changed();
+}
+
+/** Every draft on the device that can be opened, the last keystrokes included. */
+async function allDrafts(): Promise<Draft[]> {
+  const found = new Map((await openAll(await (await shelf()).getAll("drafts"))).map((one) => [one.id, one]));
+  for (const late of unwritten()) found.set(late.id, late);
+  return [...found.values()];
+}
+
+/** Write what stands in the journal: before a person signs out nothing of theirs lies in the clear. */
+export async function settle(): Promise<void> {
+  for (const late of unwritten()) await keepDraft(late);
+}
+
+export async function findDraft(id: string): Promise<Draft | undefined> {
+  return (await allDrafts()).find((one) => one.id === id);
+}
+
+export async function dropDraft(id: string): Promise<void> {
+  forget(id);
+  await (await shelf()).delete("drafts", id);
+  changed();
+}
+
+/** Own drafts, and for those who may save also what trainees left for them; latest touched first. */
+export async function drafts(owner: string, maySave = false): Promise<Draft[]> {
+  const all = await allDrafts();
+  return all.filter((one) => one.owner === owner || (maySave && one.left)).sort((a, b) => b.changedAt.localeCompare(a.changedAt));
+}
+
+/** Put a finished thing in the outbox; with a draft, both change together. */
+/** The open round of a person that holds this record, if there is one. */
+export async function roundHolding(owner: string, record: string): Promise<string | undefined> {
+  const open = await drafts(owner);
+  return open.find((one) => one.kind === "pre-survey" && stepsOf(one).some((step) => step.record === record))?.id;
+}
+
+export async function post(parcel: Parcel, draftId?: string): Promise<void> {
+  const value = await kept(parcel, "own");
+  await made(async () => {
+    const tx = (await shelf()).transaction(["outbox", "drafts"], "readwrite");
+    await tx.objectStore("outbox").put(value);
+    if (draftId) await tx.objectStore("drafts").delete(draftId);
+    await tx.done;
+  });
+  if (draftId) forget(draftId);
+  changed();
+}
+
+/** Own parcels, oldest first. */
+export async function parcels(owner: string): Promise<Parcel[]> {
+  const all = await (await shelf()).getAll("outbox");
+  const mine = await openAll(all.filter((one) => one.owner === owner));
+  return mine.sort((a, b) => a.order - b.order);
+}
+
+export async function keepParcel(parcel: Parcel): Promise<void> {
+  const value = await kept(parcel, "own");
+  await (await shelf()).put("outbox", value);
+  changed();
+}
+
+export async function dropParcel(id: string): Promise<void> {
+  await (await shelf()).delete("outbox", id);
+  changed();
+}
+
+/** Take a refused or waiting check back as a draft. */
+export async function takeBack(parcel: Parcel, draft: Draft): Promise<void> {
+  const value = await kept(draft, whoseDraft(draft));
+  const tx = (await shelf()).transaction(["outbox", "drafts"], "readwrite");
+  await tx.objectStore("outbox").delete(parcel.id);
+  await tx.objectStore("drafts").put(value);
+  await tx.done;
+  changed();
+}
+
+/** How much unsent work others have on this device: told without being opened. */
+export async function unsentOfOthers(owner: string): Promise<number> {
+  return (await (await shelf()).getAll("outbox")).filter((one) => one.owner !== owner).length;
+}

@@ -1,0 +1,101 @@
+// The outbox: finished work goes by itself, once, in the order in which it was made.
+import { NoSignal, Problem, type Result, send } from "../api/client";
+import { clockOff } from "./clock";
+import { type Parcel, dropParcel, keepParcel, parcels, post } from "./device";
+import { type CheckDocument, type Draft, begin, nowWithOffset, toSend } from "../documents/draft";
+
+const TOLD = new Set([503, 507]);
+
+export type Sent = { sent: number; waiting: number; signedOut: boolean; last: unknown };
+
+let running: Promise<Sent> | null = null;
+
+/** Send what waits. Several calls at once become one. Stops at the first that finds no signal or no session. */
+export function flush(owner: string): Promise<Sent> {
+  running ??= sendAll(owner).finally(() => {
+    running = null;
+  });
+  return running;
+}
+
+async function sendAll(owner: string): Promise<Sent> {
+  const outcome: Sent = { sent: 0, waiting: 0, signedOut: false, last: null };
+  const waiting = (await parcels(owner)).filter((one) => one.state === "waiting");
+  for (const [index, parcel] of waiting.entries()) {
+    try {
+      outcome.last = await send(parcel.method, parcel.path, parcel.body);
+      await dropParcel(parcel.id);
+      outcome.sent += 1;
+    } catch (error) {
+      if (await refused(parcel, error)) continue;
+      outcome.waiting = waiting.length - index;
+      outcome.signedOut = error instanceof Problem && error.status === 401;
+      break;
+    }
+  }
+  return outcome;
+}
+
+/** A refusal stays with its sentence; no signal, no session and a fault of the house only mean: later. */
+async function refused(parcel: Parcel, error: unknown): Promise<boolean> {
+  if (error instanceof NoSignal || !(error instanceof Problem)) return false;
+  const problem = { status: error.status, title: error.title, faults: error.faults };
+  if (error.status === 401 || error.status === 429 || error.status >= 500 || error.code === "no-token") {
+    // It stays waiting, with the house's own reason beside it: a full disk there, two clocks apart.
+    if (TOLD.has(error.status) && parcel.problem?.title !== error.title) await keepParcel({ ...parcel, problem });
+    return false;
+  }
+  await keepParcel({ ...parcel, state: "refused", problem });
+  return true;
+}
+
+/** What this device made of a check before it was sent. */
+export type Made = { at: string; document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> | null };
+
+/** Put a finished check in the outbox, with what this device made of it when it could. */
+export function postCheck(draft: Draft, title: string, made: Made | null = null): Promise<void> {
+  const body = {
+    instrument: draft.instrument,
+    stage: draft.stage,
+    pair: draft.pair,
+    amends: draft.amends,
+    why: draft.why,
+    observed_at: made?.at ?? nowWithOffset(),
+    observed_by: draft.observedBy,
+    entry: draft.entry,
+    reckoned: made && { core_version: made.result.core_version, fingerprint: made.fingerprint, grade: made.result.verdict.grade },
+    clock_off_s: clockOff(),
+    document: toSend(draft.document),
+  };
+  const reckoned = made && { document: made.document, result: made.result, made: made.made };
+  return post({ ...parcel(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), reckoned }, draft.id);
+}
+
+export { nowWithOffset };
+
+export type Happening = { instrument: string; event: string; at: string; note?: string; crew?: string; place?: string; record?: string; steps?: string[] };
+
+/** Put an event in the outbox; gives the id its record will have. */
+export async function postEvent(owner: string, happening: Happening, title: string): Promise<string> {
+  const id = crypto.randomUUID();
+  await post(parcel(id, owner, "PUT", `/api/events/${id}`, { ...happening, clock_off_s: clockOff() }, title, happening.instrument));
+  return id;
+}
+
+let lastOrder = 0;
+/** The clock, but never twice the same and never backwards within a page. */
+function nextOrder(): number {
+  lastOrder = Math.max(Date.now(), lastOrder + 1);
+  return lastOrder;
+}
+
+function parcel(id: string, owner: string, method: "PUT" | "POST", path: string, body: unknown, title: string, instrument: string): Parcel {
+  return { id, owner, method, path, body, title, instrument, madeAt: new Date().toISOString(), order: nextOrder(), state: "waiting", problem: null, reckoned: null };
+}
+
+/** A check in the outbox as a draft again, under a new id: the old one may have arrived. */
+export function draftOf(parcel: Parcel): Draft {
+  const body = parcel.body as Pick<Draft, "instrument" | "stage" | "pair" | "amends" | "why" | "entry"> & { document: CheckDocument; observed_by: string | null };
+  const { instrument, stage, pair, amends, why, entry, document } = body;
+  return begin({ kind: document.kind, instrument, stage, pair, amends, why, entry, owner: parcel.owner, observedBy: body.observed_by, document });
+}

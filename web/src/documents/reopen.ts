@@ -1,0 +1,18 @@
+// Where a draft is worked on, and a record opened again as one: whatever its kind.
+import type { RecordOut } from "../api/client";
+import { fromFile } from "../engine";
+import { type CheckDocument, type Draft, begin } from "./draft";
+import { ORIENT_KINDS } from "./orient";
+
+export function addressOf(draft: Pick<Draft, "id" | "kind">): string {
+  if (draft.kind === "set-up") return `/stand/${draft.id}`;
+  if (draft.kind === "pre-survey") return `/bench/round/${draft.id}`;
+  return ORIENT_KINDS.includes(draft.kind) ? `/stand/orient/${draft.id}` : `/bench/${draft.id}`;
+}
+
+/** A record's document as a draft that will stand in its place, with the reason. */
+export async function reopened(record: RecordOut, owner: string, why: string): Promise<Draft> {
+  const stage = record.stage === "as-left" ? ("as-left" as const) : ("as-found" as const);
+  const document = await fromFile<CheckDocument>(record.document);
+  return begin({ kind: record.kind, instrument: record.instrument, owner, stage, pair: record.pair, amends: record.id, why, document });
+}

@@ -1,0 +1,135 @@
+// The browser's own core: started after the first screen stands, kept warm, started again when it falls over.
+// Whoever asks while it is not there is told so, and asks the house.
+import { Problem, type Fault } from "../api/client";
+import type { Said } from "./worker";
+
+/** The worker is not there, or went while it was asked: ask the house instead. */
+export class EngineGone extends Error {}
+
+export type EngineState = "off" | "booting" | "ready" | "failed";
+type Waiting = { resolve: (data: unknown) => void; reject: (error: Error) => void; timer: ReturnType<typeof setTimeout> };
+type Answer = { ok: true; data: unknown } | { ok: false; status: number; code: string; title: string; faults: Fault[] };
+export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage: ((event: MessageEvent<Said>) => void) | null; onerror: ((event: ErrorEvent) => void) | null };
+
+const ANSWER_WITHIN_MS = 4_000;
+const BOOT_WITHIN_MS = 120_000;
+const MOST_STARTS = 4;
+
+/** What the worker fetches from its folder. */
+const FILES = ["pyodide.mjs", "pyodide.asm.mjs", "pyodide.asm.wasm", "python_stdlib.zip", "pyodide-lock.json", "site.bin", "snapshot.bin"];
+
+export class Engine {
+  state: EngineState = "off";
+  bootMs = 0;
+  private worker: WorkerLike | null = null;
+  private waiting = new Map<number, Waiting>();
+  private listeners = new Set<() => void>();
+  private count = 0;
+  private starts = 0;
+  private bootTimer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly make: () => WorkerLike,
+    private readonly base: string | null,
+  ) {}
+
+  /** Start it, unless it is running, cannot run here, or has fallen over too often. */
+  start(): void {
+    if (!this.base || this.worker || this.starts >= MOST_STARTS || typeof WebAssembly === "undefined") return;
+    this.starts += 1;
+    try {
+      this.worker = this.make();
+    } catch {
+      this.become("failed");
+      return;
+    }
+    this.become("booting");
+    this.worker.onmessage = (event) => this.heard(event.data);
+    this.worker.onerror = () => this.fall();
+    this.bootTimer = setTimeout(() => this.fall(), BOOT_WITHIN_MS);
+    this.worker.postMessage({ boot: this.base });
+  }
+
+  /** Fetch its files through the page's own service worker, which keeps them; those it has cost nothing. */
+  async keepOnDevice(): Promise<void> {
+    if (!this.base) return;
+    for (const file of FILES) await fetch(this.base + file).catch(() => undefined);
+  }
+
+  get ready(): boolean {
+    return this.state === "ready";
+  }
+
+  /** Resolves once it answers, rejects when it will not. */
+  whenReady(): Promise<void> {
+    return new Promise((resolve, reject) => {
+      const look = () => {
+        if (this.state === "booting") return;
+        forget();
+        if (this.state === "ready") resolve();
+        else reject(new EngineGone());
+      };
+      const forget = this.onChange(look);
+      look();
+    });
+  }
+
+  ask<T>(question: Record<string, unknown>): Promise<T> {
+    const { worker } = this;
+    if (!worker || !this.ready) return Promise.reject(new EngineGone());
+    this.count += 1;
+    const id = this.count;
+    return new Promise<T>((resolve, reject) => {
+      // A worker killed in the middle of a reduction says nothing: after a while it is taken for gone.
+      const timer = setTimeout(() => this.fall(), ANSWER_WITHIN_MS);
+      this.waiting.set(id, { resolve: resolve as (data: unknown) => void, reject, timer });
+      worker.postMessage({ id, text: JSON.stringify(question) });
+    });
+  }
+
+  onChange(listener: () => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  /** Let go of the worker; those who wait ask the house; another is started. */
+  fall(): void {
+    clearTimeout(this.bootTimer);
+    this.worker?.terminate();
+    this.worker = null;
+    this.become("failed");
+    for (const one of this.waiting.values()) {
+      clearTimeout(one.timer);
+      one.reject(new EngineGone());
+    }
+    this.waiting.clear();
+    setTimeout(() => this.start(), 1000 * this.starts);
+  }
+
+  private heard(said: Said): void {
+    if ("failed" in said) return this.fall();
+    if ("ready" in said) {
+      clearTimeout(this.bootTimer);
+      this.bootMs = said.ms;
+      return this.become("ready");
+    }
+    const one = this.waiting.get(said.id);
+    if (!one) return;
+    this.waiting.delete(said.id);
+    clearTimeout(one.timer);
+    const answer = JSON.parse(said.text) as Answer;
+    if (answer.ok) one.resolve(answer.data);
+    else if (answer.status >= 500) one.reject(new EngineGone());
+    else one.reject(new Problem(answer.status, answer.code, answer.title, answer.faults));
+  }
+
+  private become(state: EngineState): void {
+    this.state = state;
+    for (const listener of this.listeners) listener();
+  }
+}
+
+export const engine = new Engine(
+  () => new Worker(new URL("./worker.ts", import.meta.url), { type: "module" }) as unknown as WorkerLike,
+  typeof __CORE_FOLDER__ === "string" ? `/core/${__CORE_FOLDER__}/` : null,
+);

@@ -1,0 +1,126 @@
+// Before going out, or after a set-up: what centring, levelling, the instrument and its stated accuracy do to the work.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { recordQuery } from "../../api/queries";
+import { advise } from "../../engine";
+import { Back, Choice, Head, Trouble } from "../../ui/parts";
+import { NO_CORE, useAsked } from "../../hooks/useAsked";
+import { Named } from "../../ui/Named";
+import { Fold } from "../../ui/Fold";
+import { BudgetBar, type BudgetTold } from "./BudgetBar";
+
+type Fields = Record<string, string>;
+type Answer = { result: { budgets: BudgetTold[]; given: Record<string, unknown> } };
+const LEVELLING = ["back_m", "fore_m", "imbalance_m", "line_of_sight_arcsec", "staff_mm"];
+
+export function BudgetPage() {
+  const [asked] = useSearchParams();
+  const from = asked.get("set-up");
+  const record = useQuery({ ...recordQuery(from ?? ""), enabled: Boolean(from) });
+  if (from && record.isPending) return null;
+  return <Reckon key={from ?? ""} start={startOf(record.data?.result?.result)} compensated={(record.data?.result?.result["budget"] as { compensated?: boolean } | undefined)?.compensated ?? true} over={from ?? null} />;
+}
+
+/** A set-up's own start, as the core told it with its result. */
+function startOf(result: Record<string, unknown> | undefined): Fields {
+  return Object.fromEntries(Object.entries((result?.["budget"] ?? {}) as Record<string, number>).flatMap(([name, one]) => (typeof one === "number" ? [[name, String(one)]] : [])));
+}
+
+const KINDS = [
+  { value: "angles", label: "Angles and distances" },
+  { value: "levelling", label: "Levelling" },
+] as const;
+const FACES = [
+  { value: "one", label: "One face" },
+  { value: "both", label: "Both faces" },
+] as const;
+const COMPENSATORS = [
+  { value: "on", label: "Compensator on" },
+  { value: "off", label: "None, or off" },
+] as const;
+type Work = (typeof KINDS)[number]["value"];
+type Wells = [name: string, label: string][];
+const OF_WORK: Record<Work, Wells> = {
+  levelling: [
+    ["back_m", "Back sight, m"],
+    ["fore_m", "Fore sight, m"],
+    ["imbalance_m", "Sights unequal by, m"],
+    ["line_of_sight_arcsec", "Line of sight, ″"],
+    ["staff_mm", "Reading a staff, mm"],
+    ["allowed.height_mm", "Height allowed, mm"],
+  ],
+  angles: [
+    ["back_m", "To the reference, m"],
+    ["fore_m", "To the point, m"],
+    ["angle_deg", "Angle between, °"],
+    ["elevation_deg", "Up to the point, °"],
+    ["centring_mm", "Centring, mm"],
+    ["target_mm", "Targets, mm"],
+    ["angle_accuracy_arcsec", "A direction, ″"],
+    ["distance_accuracy_mm", "A distance, mm"],
+    ["allowed.angle_arcsec", "Angle allowed, ″"],
+    ["allowed.position_mm", "Point allowed, mm"],
+  ],
+};
+const OWN_ERRORS: Wells = [
+  ["collimation_arcsec", "Collimation c, ″"],
+  ["tilting_axis_arcsec", "Tilting axis t, ″"],
+  ["index_arcsec", "Index i, ″"],
+  ["tilt_arcsec", "Axis out of plumb, ″"],
+  ["instrument_height_mm", "Its height, mm"],
+  ["target_height_mm", "Target height, mm"],
+  ["distance_accuracy_ppm", "Distance, ppm"],
+  ["allowed.height_mm", "Height allowed, mm"],
+];
+
+function Reckon({ start, over, compensated }: { start: Fields; over: string | null; compensated: boolean }) {
+  const [fields, setFields] = useState<Fields>(start);
+  const [work, setWork] = useState<Work>("angles");
+  const [faces, setFaces] = useState<"one" | "both">("one");
+  const [compensator, setCompensator] = useState<"on" | "off">(compensated ? "on" : "off");
+  const question = questionOf(fields, work, faces, compensator);
+  const { told, faults, trouble, noSignal } = useAsked<Answer>(question, (asked) => advise<Answer>(asked));
+  const given = told?.result.given ?? {};
+  const wells = (list: Wells) => (
+    <div className="grid grid-cols-2 gap-3">
+      {list.map(([name, label]) => (
+        <Named key={name} id={`budget-${name}`} label={label} value={fields[name] ?? ""} placeholder={fields[name] ? "" : String(given[name] ?? "")} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
+      ))}
+    </div>
+  );
+  return (
+    <div className="grid gap-4">
+      <Head title="What may be expected of the work" sub="Every part with its own value; the largest first, and what would remove it." acts={<Back to={over ? `/records/${over}` : "/stand"}>{over ? "To the set-up" : "To the stand"}</Back>} />
+      <div className="grid items-start gap-4 desk:grid-cols-[420px_minmax(0,1fr)]">
+        <section className="card grid gap-4 p-5" aria-label="What is known">
+          <Choice label="The work" value={work} options={[...KINDS]} onChange={setWork} />
+          {wells(OF_WORK[work])}
+          {work === "angles" && (
+            <>
+              <Choice label="Observed in" value={faces} options={[...FACES]} onChange={setFaces} />
+              <Fold title="The instrument's own errors, heights">
+                {wells(OWN_ERRORS)}
+                <Choice label="Compensator" value={compensator} options={[...COMPENSATORS]} onChange={setCompensator} />
+              </Fold>
+            </>
+          )}
+        </section>
+        <div className="grid gap-4">
+          {noSignal && <p className="fault">{NO_CORE}</p>}
+          <Trouble error={trouble} />
+          {told?.result.budgets.map((one) => (
+            <BudgetBar key={one.quantity} told={one} />
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function questionOf(fields: Fields, work: string, faces: string, compensator: string): Record<string, unknown> {
+  const told = Object.entries(fields).filter(([name, one]) => one.trim() && (work === "angles" || LEVELLING.includes(name) || name === "allowed.height_mm"));
+  const plain = Object.fromEntries(told.filter(([name]) => !name.startsWith("allowed.")));
+  const allowed = Object.fromEntries(told.filter(([name]) => name.startsWith("allowed.")).map(([name, one]) => [name.slice(8), one]));
+  return { advice: "budget", ...plain, levelling: work === "levelling", both_faces: faces === "both", compensated: compensator === "on", ...(Object.keys(allowed).length ? { allowed } : {}) };
+}

@@ -1,0 +1,187 @@
+// The bench: begin a check, go on with one, see what waits to be sent, load one from a file.
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { kindsQuery } from "../../api/queries";
+import { useOutbox } from "../../app/outbox";
+import { useHere, usePerson } from "../../app/session";
+import { type Parcel, drafts, dropParcel, onShelfChange, takeBack, unsentOfOthers } from "../../device/device";
+import type { Draft } from "../../documents/draft";
+import { countTyped, formOf } from "../../documents/form";
+import { addressOf } from "../../documents/reopen";
+import { stepsOf } from "../../documents/round";
+import { draftOf } from "../../device/outbox";
+import { useKind } from "../../hooks/useKinds";
+import { Dialog, FaultLine, Head } from "../../ui/parts";
+import { LoadFile } from "./LoadFile";
+import { PickInstrument } from "../../ui/PickInstrument";
+import { moment } from "../../ui/words";
+
+export function Bench() {
+  const kinds = useQuery(kindsQuery).data ?? [];
+  const navigate = useNavigate();
+  const [dialog, setDialog] = useState<"begin" | "load" | null>(null);
+  const appliesTo = [...new Set(kinds.flatMap((one) => one.applies_to))];
+  const mine = useDrafts();
+  const { parcels } = useOutbox();
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={mine.length ? (mine.length === 1 ? "One check is open" : `${mine.length} checks are open`) : "Bench"}
+        sub={kinds.length ? `${kinds.length} kinds of check, each in the order in which they lean on each other.` : undefined}
+        acts={
+          <button className="btn" onClick={() => setDialog("load")}>
+            Load from a file
+          </button>
+        }
+      />
+      {parcels.length > 0 && <OutboxList parcels={parcels} />}
+      <OfOthers />
+      {mine.length > 0 && <DraftList drafts={mine} />}
+      <section className="card grid justify-items-start gap-3 p-5">
+        <h2>Begin a check</h2>
+        <p>Choose the instrument or accessory; what it can have and what is due comes next.</p>
+        <button className="btn now site" onClick={() => setDialog("begin")}>
+          Choose an instrument
+        </button>
+      </section>
+      <Dialog title="Which one?" open={dialog === "begin"} onClose={() => setDialog(null)}>
+        <PickInstrument value="" missing={false} kinds={appliesTo} onChange={(tag) => void navigate(`/bench/new/${tag}`)} />
+      </Dialog>
+      <Dialog title="Load a check from a file" open={dialog === "load"} onClose={() => setDialog(null)}>
+        <LoadFile kinds={kinds} />
+      </Dialog>
+    </div>
+  );
+}
+
+/** Work of others that waits here sealed: that it is there, and what it waits for. */
+function OfOthers() {
+  const { username } = usePerson();
+  const [count, setCount] = useState(0);
+  useEffect(() => {
+    let here = true;
+    void unsentOfOthers(username).then((found) => here && setCount(found));
+    return () => {
+      here = false;
+    };
+  }, [username]);
+  if (!count) return null;
+  return (
+    <p className="sub" data-of-others>
+      {count === 1 ? "One thing" : `${count} things`} somebody else made here waits to be sent until they sign in again. It is sealed.
+    </p>
+  );
+}
+
+function useDrafts(): Draft[] {
+  const { username } = usePerson();
+  const { may } = useHere();
+  const maySave = may("save-check").allowed;
+  const [found, setFound] = useState<Draft[]>([]);
+  useEffect(() => {
+    let here = true;
+    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => addressOf(one).startsWith("/bench/"))));
+    look();
+    const forget = onShelfChange(look);
+    return () => {
+      here = false;
+      forget();
+    };
+  }, [username, maySave]);
+  return found;
+}
+
+function KindTitle({ kind }: { kind: string }) {
+  const title = useKind(kind)?.title;
+  return <>{title ?? (kind === "pre-survey" ? "Round before the work" : kind)}</>;
+}
+
+function ReadingsTyped({ draft }: { draft: Draft }) {
+  const kind = useKind(draft.kind);
+  return <>{kind ? count(countTyped(draft.document, formOf(kind, draft.document))) : ""}</>;
+}
+
+function DraftList({ drafts: open }: { drafts: Draft[] }) {
+  const { session } = useHere();
+  const { username } = usePerson();
+  return (
+    <section className="card" aria-label="Open checks">
+      <ul className="m-0 list-none divide-y divide-line p-0">
+        {open.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
+            <div>
+              <span className="tag text-[19px]">{one.instrument}</span> <b><KindTitle kind={one.kind} />{one.stage === "as-left" ? ", as left" : ""}</b>
+              <span className="sub block">
+                Begun {moment(one.startedAt, session.time_zone)}. {one.kind === "pre-survey" ? `${stepsOf(one).filter((step) => step.record).length} of ${stepsOf(one).length} checks done.` : <ReadingsTyped draft={one} />}
+                {one.left && one.owner !== username ? ` Left by ${one.owner} for a chief to save.` : ""}
+                {one.left && one.owner === username ? " Left for your crew chief." : ""}
+              </span>
+            </div>
+            <Link className="btn" to={addressOf(one)}>
+              Go on
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function count(n: number): string {
+  return n === 0 ? "Nothing read yet." : n === 1 ? "One reading." : `${n} readings.`;
+}
+
+/** What waits to be sent, and what was not taken, with its reasons and the way back to the sheet. */
+function OutboxList({ parcels }: { parcels: Parcel[] }) {
+  const { sendNow, online } = useOutbox();
+  const { session } = useHere();
+  const navigate = useNavigate();
+  const back = async (parcel: Parcel) => {
+    const draft = draftOf(parcel);
+    await takeBack(parcel, draft);
+    await navigate(addressOf(draft));
+  };
+  return (
+    <section className="card" aria-label="Waiting to be sent">
+      <div className="flex flex-wrap items-center justify-between gap-3 px-5 pt-3">
+        <h2>{parcels.some((one) => one.state === "refused") ? "Not all of it was taken" : "Waiting to be sent"}</h2>
+        <button className="btn" disabled={!online} onClick={() => void sendNow()}>
+          Send now
+        </button>
+      </div>
+      <ul className="m-0 list-none divide-y divide-line p-0">
+        {parcels.map((one) => (
+          <li key={one.id} data-parcel={one.state} className="grid gap-2 px-5 py-3">
+            <div className="flex flex-wrap items-center justify-between gap-3">
+              <span>
+                <b>{one.title}</b>
+                {one.reckoned && <span className="block">{one.reckoned.result.finding.text}</span>}
+                <span className="sub block">
+                  {moment(one.madeAt, session.time_zone)}. {one.state === "waiting" ? "Kept here; goes by itself when there is signal." : (one.problem?.title ?? "Not taken.")}
+                </span>
+              </span>
+              {one.path.startsWith("/api/checks/") ? (
+                <span className="flex flex-wrap gap-2">
+                  {one.reckoned && (
+                    <Link className="btn" to={`/records/${one.id}`}>
+                      Look at it
+                    </Link>
+                  )}
+                  <button className="btn" onClick={() => void back(one)}>
+                    {one.state === "waiting" ? "Take it back" : "Open it again"}
+                  </button>
+                </span>
+              ) : (
+                <button className="btn" onClick={() => void dropParcel(one.id)}>
+                  Do not send
+                </button>
+              )}
+            </div>
+            {one.problem?.faults.map((fault) => <FaultLine key={fault.path} fault={fault} />)}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,116 @@
+// A check in hand: the sheet, the drawing that grows with it, and the finding beside it.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useParams } from "react-router";
+import type { Kind, Preview } from "../../api/client";
+import { instrumentQuery } from "../../api/queries";
+import { useTell } from "../../app/notices";
+import { repeatDocument } from "../../engine";
+import { type Draft, toSend } from "../../documents/draft";
+import { type Entry as ListEntry, type Placed, finished, formOf, methodOf } from "../../documents/form";
+import { withAt } from "../../documents/paths";
+import { removeEntry, removeRow } from "../../documents/typing";
+import { CheckPicture } from "../../ui/CheckPicture";
+import { Reckoned } from "../../ui/Reckoned";
+import { useKind } from "../../hooks/useKinds";
+import { Back, Dialog, Head, Waiting } from "../../ui/parts";
+import { usePreview } from "../../hooks/useAsked";
+import { type Change, useDraft } from "../../hooks/useDraft";
+import { lowered } from "../../ui/words";
+import { FileActs } from "./FileActs";
+import { FindingPanel } from "./FindingPanel";
+import { KeyBar } from "./KeyBar";
+import { NoRoomLine } from "../../ui/NoRoomLine";
+import { Sheet } from "./Sheet";
+import { SheetDialog } from "./SheetDialog";
+import { useDiscard } from "./useDiscard";
+import { useKeys } from "./useKeys";
+import { useSave } from "./useSave";
+
+export function Entry() {
+  const { id = "" } = useParams();
+  const { draft, change, room } = useDraft(id);
+  const kind = useKind(draft?.kind);
+  if (draft === null)
+    return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, begun on another device, or this device's storage was cleared. To the bench</Back>} />;
+  if (!draft || !kind) return <Waiting what="Opening the field sheet…" />;
+  return <Open key={draft.id} draft={draft} kind={kind} change={change} room={room} />;
+}
+
+type Fix = Preview["partial"]["fixes"][number];
+
+/** Changes of the whole document, each with its way back. */
+function useChanges(draft: Draft, change: Change) {
+  const tell = useTell();
+  const set = (document: Draft["document"]) => change((one) => ({ ...one, document }));
+  const withUndo = (next: Draft["document"], text: string) => {
+    const before = draft.document;
+    set(next);
+    tell({ text, undo: () => set(before) });
+  };
+  return {
+    set,
+    removeRow: (group: Placed, row: number) => withUndo(removeRow(draft.document, group, row), "Row removed."),
+    removeEntry: (entry: ListEntry) => withUndo(removeEntry(draft.document, entry), `${entry.each.noun.charAt(0).toUpperCase()}${entry.each.noun.slice(1)} removed.`),
+    fix: ({ text, edits }: Fix) => withUndo(edits.reduce((grown, edit) => withAt(grown, edit.path, edit.value), draft.document), `Done: ${lowered(text)}`),
+    again: async () => withUndo(await repeatDocument(draft.document), "Rows for one time more are open."),
+  };
+}
+
+function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change: Change; room: boolean }) {
+  const { document, instrument: tag } = draft;
+  const form = formOf(kind, document);
+  const saying = usePreview<Preview>(tag, toSend(document));
+  const said = saying.told;
+  const save = useSave(draft, kind.title, finished(document, form));
+  const { keys, at, focused, bar } = useKeys(draft, form, change, save.act);
+  const changes = useChanges(draft, change);
+  const [dialog, setDialog] = useState<"steps" | "file" | null>(null);
+  const discard = useDiscard(draft, kind.title);
+  return (
+    <div className="grid gap-4 text-[16px]">
+      <Title draft={draft} kind={kind} onOpen={setDialog} />
+      {!room && <NoRoomLine />}
+      <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
+        <CheckPicture picture={said?.picture} />
+      </section>
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_410px]">
+        <Sheet document={document} form={form} said={said} keys={keys} at={at} onRemove={changes.removeRow} onRemoveEntry={changes.removeEntry} />
+        <FindingPanel draft={draft} saying={saying} kind={kind} save={save} onAgain={() => void changes.again()} onFix={changes.fix} />
+      </div>
+      {said?.reduced && <Reckoned result={said.reduced} />}
+      <KeyBar shown={focused} onKey={bar} />
+      <SheetDialog draft={draft} kind={kind} form={form} change={change} faults={said?.faults ?? []} open={dialog === "steps"} onClose={() => setDialog(null)} />
+      <Dialog title="This field sheet" open={dialog === "file"} onClose={() => setDialog(null)}>
+        <FileActs draft={draft} onDiscard={() => void discard()} />
+      </Dialog>
+    </div>
+  );
+}
+
+function Title({ draft, kind, onOpen }: { draft: Draft; kind: Kind; onOpen: (dialog: "steps" | "file") => void }) {
+  const instrument = useQuery(instrumentQuery(draft.instrument));
+  const method = methodOf(kind, draft.document);
+  return (
+    <Head
+      title={
+        <>
+          {kind.title} of <span className="tag">{draft.instrument}</span>
+          {draft.stage === "as-left" ? ", as left" : ""}
+        </>
+      }
+      sub={`${instrument.data ? `${instrument.data.model}. ` : ""}${draft.stage === "as-left" ? "After adjusting. " : ""}${method ? `${method.title}.` : ""}`}
+      acts={
+        <>
+          {draft.round && <Back to={`/bench/round/${draft.round}`}>Back to the round</Back>}
+          <button className="btn" onClick={() => onOpen("steps")}>
+            Steps and circumstances
+          </button>
+          <button className="btn" onClick={() => onOpen("file")}>
+            File
+          </button>
+        </>
+      }
+    />
+  );
+}

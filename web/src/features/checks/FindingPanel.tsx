@@ -1,0 +1,106 @@
+// Beside the sheet: what can be said already, then the finding, then the one act that matters now.
+import { type Kind, NoSignal, type Preview, type Result } from "../../api/client";
+import type { Draft } from "../../documents/draft";
+import { FindingView, NextSteps } from "../../ui/FindingView";
+import { Cautions, Trouble } from "../../ui/parts";
+import type { Save } from "./useSave";
+import type { Asked } from "../../hooks/useAsked";
+
+type Fix = Preview["partial"]["fixes"][number];
+/** `onAgain`: taking it once more before anything is turned; `onFix`: a slip of entry put right by one touch. */
+type Props = { draft: Draft; saying: Asked<Preview>; kind: Kind; save: Save; onAgain: () => void; onFix: (fix: Fix) => void };
+
+export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Props) {
+  const { told: said, wrong } = saying;
+  const noSignal = wrong instanceof NoSignal;
+  const result = said?.complete ? said.reduced : null;
+  return (
+    <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Finding" aria-live="polite" data-complete={Boolean(result)} data-fresh={saying.fresh}>
+      {result ? <FindingView result={result} /> : <SoFar said={said} />}
+      {said?.partial.fixes.map((fix) => (
+        <button key={fix.text} className="btn site" data-fix={fix.code} onClick={() => onFix(fix)}>
+          {fix.text}
+        </button>
+      ))}
+      {noSignal && (
+        <p className="font-[600]" data-no-signal>
+          No signal. Your readings are kept here.{save.finished ? " Save it now; the verdict comes with the signal." : " The finding comes with the signal."}
+        </p>
+      )}
+      {!noSignal && wrong !== null && <Trouble error={wrong} />}
+      {result && <Led result={result} kind={kind} onAgain={onAgain} />}
+      {(result || (noSignal && save.finished)) && <SaveAct draft={draft} save={save} />}
+      {!result && <Cautions cautions={kind.cautions["reading"] ?? []} />}
+    </section>
+  );
+}
+
+/** While it grows: differences so far, what this can prove, what is read next. */
+function SoFar({ said }: { said: Preview | null }) {
+  const partial = said?.partial;
+  const next = partial?.next;
+  return (
+    <div className="grid gap-3">
+      {said && said.faults.length > 0 ? (
+        <p className="text-[1.3rem] font-[660] leading-tight">{said.faults.length === 1 ? "One entry is to be mended" : `${said.faults.length} entries are to be mended`}; it says beside it what is wanted.</p>
+      ) : (
+        <p className="text-[1.3rem] font-[660] leading-tight">{next ? `Next: ${next.where}` : "Type the first reading"}</p>
+      )}
+      {partial?.looks.map((one) => (
+        <p key={one.code} data-said={one.code} className="caution">
+          {one.text}
+        </p>
+      ))}
+      {partial?.messages.map((one) => (
+        <p key={one.code + one.text} data-said={one.code}>
+          {one.text}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+/** A finding that is not good is led through: real first, then kept; the rest comes once it is on record. */
+function Led({ result, kind, onAgain }: { result: Result; kind: Kind; onAgain: () => void }) {
+  const bad = ["adjust", "service", "repeat"].includes(result.verdict.grade);
+  const real = kind.when_bad.find((one) => one.code === "real");
+  if (!bad || !real) return <NextSteps result={result} />;
+  return (
+    <>
+      <div className="grid gap-2 border-t border-line pt-3" data-led="real">
+        <p>
+          <b>{real.title}</b> {real.text}
+        </p>
+        <button className="btn" onClick={onAgain}>
+          {kind.repeat_label}
+        </button>
+      </div>
+      <NextSteps result={result} />
+    </>
+  );
+}
+
+function SaveAct({ draft, save }: { draft: Draft; save: Save }) {
+  const word = draft.amends ? "Save the correction" : draft.stage === "as-left" ? "Save as left" : "Save as found";
+  if (!save.allowed)
+    return (
+      <div className="grid gap-2">
+        <button id="save-now" className="btn site" aria-disabled="true" onClick={(e) => e.preventDefault()}>
+          {word}
+        </button>
+        <p className="sub">{save.why}</p>
+        {!draft.left && (
+          <button className="btn site" onClick={save.leave}>
+            Leave it for my crew chief
+          </button>
+        )}
+      </div>
+    );
+  return (
+    <div className="stuck no-print">
+      <button id="save-now" className="btn now site w-full" disabled={save.busy} onClick={save.act}>
+        {save.busy ? "Saving…" : word}
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,255 @@
+// One group of a sheet: fields told once, rows of fields, or readings of one place side by side.
+import { useNarrow } from "../../hooks/useNarrow";
+import type { Fault } from "../../api/client";
+import type { CheckDocument } from "../../documents/draft";
+import { type Field, type Placed, countOf, faultsUnder, pathOf, repeatOf, rowsOf, toldInstead, unitOf } from "../../documents/form";
+import { listAt, spotId, textAt, valueAt } from "../../documents/paths";
+import { Choice, FaultLine } from "../../ui/parts";
+import { Well } from "../../ui/Well";
+import type { SheetProps } from "./sheetProps";
+
+export type GroupProps = SheetProps & { group: Placed; compact?: boolean };
+
+export function GroupFields(props: GroupProps) {
+  const { group, document, compact = false } = props;
+  const plain = group.rows && group.fields.length === 1 && !group.fields[0]?.name;
+  if (!group.rows && compact) return <Compact {...props} />;
+  const count = countOf(document, group);
+  return (
+    <div role="group" aria-label={group.title} data-group={group.own} data-by-instead={group.byInstead || undefined} className={`grid content-start gap-3 ${compact ? "min-w-0" : ""} ${group.byInstead ? "col-span-2" : ""}`}>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+        {compact ? <span className="sub block font-[600] leading-tight">{named(group, document)}</span> : <h2>{group.title}</h2>}
+        {plain && !compact && <More {...props} rows={count} />}
+        {group.note && <p className="sub w-full">{group.note}</p>}
+      </div>
+      {!group.rows && <Fields {...props} />}
+      {plain && <PlainList {...props} />}
+      {group.rows && !plain && Array.from({ length: count }, (_, row) => <RowFields key={row} row={row} {...props} />)}
+      <div className="flex flex-wrap items-center gap-x-5 no-print">
+        {(!plain || compact) && <More {...props} rows={count} />}
+        {plain && <Struck {...props} />}
+      </div>
+      <Beside {...props} />
+    </div>
+  );
+}
+
+const named = (group: Placed, document: CheckDocument): string => {
+  const unit = group.fields[0] ? unitOf(group.fields[0], document) : "";
+  return unit ? `${group.title}, ${unit}` : group.title;
+};
+
+/** One field of an entry's part, in the narrow column before its readings. */
+function Compact(props: GroupProps) {
+  const { group, document, form, said } = props;
+  const field = group.fields[0] as Field;
+  const path = pathOf(group, field, null);
+  const instead = toldInstead(form, group, field);
+  return (
+    <div className={`min-w-0 content-start grid gap-3 ${instead ? "order-2 col-span-2 grid-cols-[auto_minmax(0,1fr)] items-center pt-1" : ""}`} data-group={group.own} data-prefilled={(field.prefilled && !instead) || undefined}>
+      <span className="sub block font-[600] leading-tight">{named(group, document)}</span>
+      <div>
+        <FieldWell {...props} field={field} row={null} placeholder={instead?.instead ? `by ${instead.instead.title.toLowerCase()}` : undefined} />
+        {faultsUnder(said?.faults ?? [], path).map((one) => (
+          <FaultLine key={one.path} id={`${spotId(path)}-fault`} fault={one} beside />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function More({ group, rows, keys }: GroupProps & { rows: number }) {
+  if (!group.rows || !group.more || rows >= group.most) return null;
+  return (
+    <button className="link no-print" onClick={() => keys.more(group)}>
+      {group.more}
+    </button>
+  );
+}
+
+/** Fields told once: choices as touches, figures as wells. */
+function Fields(props: GroupProps) {
+  const { group, document, said, keys } = props;
+  return (
+    <div className="flex flex-wrap gap-x-6 gap-y-4">
+      {group.fields.map((field) => {
+        const path = pathOf(group, field, null);
+        return (
+          <div key={field.name} className={field.kind === "choice" ? "grid w-full gap-2" : "grid w-full max-w-[260px] gap-1"}>
+            {field.kind !== "switch" && <FieldName field={field} document={document} />}
+            {field.kind === "choice" || field.kind === "switch" ? <Told field={field} value={valueAt(document, path)} onChange={(value) => keys.type(path, value)} /> : <FieldWell {...props} field={field} row={null} />}
+            {faultsUnder(said?.faults ?? [], path).map((one) => (
+              <FaultLine key={one.path} id={`${spotId(path)}-fault`} fault={one} beside />
+            ))}
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+/** A choice or a switch; a switch that nobody touched is on. */
+export function Told({ field, value, onChange }: { field: Field; value: unknown; onChange: (value: unknown) => void }) {
+  if (field.kind === "choice") return <Choice label={field.label} value={String(value ?? "")} options={field.options} onChange={onChange} />;
+  return (
+    <label className="flex min-h-[48px] items-center gap-3">
+      <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={value !== false} onChange={(event) => onChange(event.target.checked)} />
+      {field.label}
+    </label>
+  );
+}
+
+export function FieldName({ field, document }: { field: Field; document: CheckDocument }) {
+  const unit = unitOf(field, document);
+  return (
+    <span className="sub block font-[600] leading-tight">
+      {field.label}
+      {unit && `, ${unit}`}
+      {field.optional && <span className="font-[420]"> (if known)</span>}
+    </span>
+  );
+}
+
+function FieldWell({ group, field, row, document, said, keys, placeholder }: GroupProps & { field: Field; row: number | null; placeholder?: string | undefined }) {
+  const path = pathOf(group, field, row);
+  const spot = { path, field, group, row };
+  const entry = group.entry ? `${group.entry.each.noun} ${group.entry.index + 1}, ` : "";
+  const where = row === null ? group.title : `${group.title}, ${row + 1}`;
+  return (
+    <Well
+      id={spotId(path)}
+      label={`${entry}${where}: ${field.label}`}
+      narrow
+      text={field.kind === "text"}
+      placeholder={placeholder}
+      value={textAt(document, path)}
+      faults={faultsUnder(said?.faults ?? [], path)}
+      onType={(value) => keys.type(path, value)}
+      onKey={(key) => keys.key(spot, key)}
+      onHere={() => keys.here(spot)}
+    />
+  );
+}
+
+/** One row: its fields side by side, named above the first. */
+function RowFields(props: GroupProps & { row: number }) {
+  const { row, group, document, said } = props;
+  const path = `${group.path}[${row}]`;
+  const apart = said?.partial.outlier?.path.startsWith(path) ? said.partial.outlier : null;
+  const title = group.row_titles[row];
+  const rows = rowsOf(document, group);
+  const repeat = group.repeats ? repeatOf(rows[row]) : 1;
+  const begins = repeat > 1 && (row === 0 || repeatOf(rows[row - 1]) !== repeat);
+  return (
+    <div data-row={path} data-apart={apart ? true : undefined} className="grid gap-1 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-offset-4 data-[apart]:outline-coral">
+      {begins && <h3 className="border-t border-line pt-3 font-[640]">Repeat {repeat}</h3>}
+      {title && <span className="font-[600]">{title}</span>}
+      <RowWells {...props} named={row === 0 || begins || Boolean(title)} />
+      {faultsUnder(said?.faults ?? [], path).map((one) => (
+        <FaultLine key={one.path} id={`${spotId(one.path)}-fault`} fault={one} />
+      ))}
+      {apart && <p className="fault">{apart.text}</p>}
+    </div>
+  );
+}
+
+/** On a phone what the method has filled in stands above the wells that are typed, small; beside them it would cut them. */
+function RowWells({ named: nameAll, ...props }: GroupProps & { row: number; named: boolean }) {
+  const { row, group, document, onRemove } = props;
+  const narrow = useNarrow();
+  const given = group.fields.filter((field) => field.prefilled);
+  const typed = group.fields.filter((field) => !field.prefilled);
+  const above = narrow && given.length > 0 && typed.length > 1;
+  const beside = above ? typed : group.fields;
+  const removable = rowsOf(document, group).length > Math.max(group.fewest, 1);
+  const widths = beside.map((field) => (field.prefilled ? "minmax(0, 104px)" : "minmax(0, 1fr)")).join(" ");
+  return (
+    <>
+      {above && (
+        <div className="flex flex-wrap gap-x-4 gap-y-1">
+          {given.map((field) => (
+            <div key={field.name} className="grid grid-cols-[auto_96px] items-center gap-2" data-prefilled>
+              <FieldName field={field} document={document} />
+              <FieldWell {...props} field={field} row={row} />
+            </div>
+          ))}
+        </div>
+      )}
+      <div className="grid items-end gap-x-3 gap-y-2" style={{ gridTemplateColumns: removable ? `${widths} ${narrow ? 36 : 48}px` : widths }}>
+        {beside.map((field) => (
+          <div key={field.name} className="min-w-0" data-prefilled={field.prefilled || undefined}>
+            {(nameAll || above) && <FieldName field={field} document={document} />}
+            <FieldWell {...props} field={field} row={row} />
+          </div>
+        ))}
+        {removable && (
+          <button className="sub min-h-[56px] text-[22px] no-print" aria-label={`Remove row ${row + 1}, ${group.title}`} onClick={() => onRemove(group, row)}>
+            ×
+          </button>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** Readings of one place, side by side. */
+function PlainList(props: GroupProps) {
+  const { group, document, said, compact = false } = props;
+  const field = group.fields[0] as Field;
+  const apart = outlierOf(props);
+  const columns = compact ? "grid-cols-[repeat(auto-fit,minmax(104px,1fr))]" : "grid-cols-3 tab:grid-cols-5";
+  return (
+    <div className="grid gap-1">
+      <div className={`grid gap-2 ${columns}`}>
+        {Array.from({ length: countOf(document, group) }, (_, row) => (
+          <div key={row} data-apart={apart?.path === `${group.path}[${row}]` || undefined} className="min-w-0 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-coral">
+            <FieldWell {...props} field={field} row={row} />
+          </div>
+        ))}
+      </div>
+      {faultsUnder(said?.faults ?? [], group.path).map((one: Fault) => (
+        <FaultLine key={one.path} id={`${spotId(one.path)}-fault`} fault={one} />
+      ))}
+      {apart && <p className="fault">{apart.text}</p>}
+    </div>
+  );
+}
+
+const outlierOf = ({ group, said }: GroupProps) => (said?.partial.outlier?.path.startsWith(`${group.path}[`) ? said.partial.outlier : null);
+
+/** A reading is struck visibly and put back: the one typed last, or the one that stands apart. */
+function Struck(props: GroupProps) {
+  const { group, document, at, keys } = props;
+  if (!group.struck) return null;
+  const rows = rowsOf(document, group);
+  const apart = outlierOf(props)?.path;
+  const here = rows.findIndex((_, row) => `${group.path}[${row}]` === (apart ?? at?.path));
+  const value = here < 0 ? "" : String(rows[here] ?? "").trim();
+  const struck = listAt(document, group.struck);
+  if (!struck.length && (!value || rows.length < 2)) return null;
+  return (
+    <>
+      {value && rows.length > 1 && (
+        <button data-strike className="min-h-[48px] underline underline-offset-4" aria-label={`Strike ${value}, ${group.title}`} onClick={() => keys.strike(group, here)}>
+          Strike <span className="font-mono">{value}</span>
+        </button>
+      )}
+      {struck.map((one, i) => (
+        <button key={`${String(one)}-${i}`} data-struck className="sub min-h-[48px] font-mono line-through" aria-label={`${String(one)} is struck: put it back, ${group.title}`} onClick={() => keys.putBack(group, i)}>
+          {String(one)}
+        </button>
+      ))}
+    </>
+  );
+}
+
+/** What the core says beside these readings: their spread, the distance the wires show. */
+function Beside({ group, said }: GroupProps) {
+  const parent = group.own.slice(0, group.own.lastIndexOf("."));
+  const notes = (said?.partial.notes ?? []).filter((one) => one.path === group.own || (group.rows && one.path === parent));
+  return notes.map((one) => (
+    <p key={one.text} className="sub" data-note={one.path}>
+      {one.text}
+    </p>
+  ));
+}

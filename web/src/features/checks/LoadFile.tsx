@@ -1,0 +1,39 @@
+// A check from a document file or a table: read by the core's parser, opened as a field sheet, saved only by a person.
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import type { Kind } from "../../api/client";
+import { usePerson } from "../../app/session";
+import { openFile } from "../../engine";
+import { begin } from "../../documents/draft";
+import { keepDraft } from "../../device/device";
+import { FromFile } from "../../ui/FromFile";
+
+export function LoadFile({ kinds }: { kinds: Kind[] }) {
+  const { username } = usePerson();
+  const navigate = useNavigate();
+  const [name, setName] = useState("two-peg");
+  const kind = kinds.find((one) => one.kind === name);
+  const open = async (file: File, tag: string) => {
+    const { document, entry } = await openFile(name, file);
+    const draft = begin({ kind: document.kind, instrument: tag, owner: username, entry, document });
+    await keepDraft(draft);
+    await navigate(`/bench/${draft.id}`);
+  };
+  return (
+    <div className="grid gap-4">
+      <label className="grid gap-1 font-[600]">
+        Which check is in it
+        <select className="field" value={name} onChange={(event) => setName(event.target.value)}>
+          {kinds.map((one) => (
+            <option key={one.kind} value={one.kind}>
+              {one.title}
+            </option>
+          ))}
+        </select>
+      </label>
+      <FromFile kinds={kind?.applies_to ?? []} accept=".json,.csv,.tsv,.txt" onFile={open}>
+        A document file (JSON) of Naveta, or a table with a heading row: {kind?.csv_columns.join(", ")}. Semicolon, comma or tab; decimal point or comma. One row a reading; what is told once stands on the first row.
+      </FromFile>
+    </div>
+  );
+}

@@ -1,0 +1,204 @@
+// Before walking out: which marks for two faces, how steep they stand, what they can prove, and how often to point.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import type { Instrument, Kind } from "../../api/client";
+import { instrumentQuery } from "../../api/queries";
+import { usePerson } from "../../app/session";
+import { advise, beginDocument } from "../../engine";
+import { begin as newDraft } from "../../documents/draft";
+import { withAt } from "../../documents/paths";
+import { keepDraft } from "../../device/device";
+import { useKind } from "../../hooks/useKinds";
+import { Back, Choice, Head, Trouble, Waiting } from "../../ui/parts";
+import { NO_CORE, useAsked } from "../../hooks/useAsked";
+import { rememberedAngle, rememberedUnit } from "../../ui/units";
+import { Named } from "../../ui/Named";
+import { SideView, type PlannedMark } from "./SideView";
+
+type Typed = { name: string; distance_m: string; height_m: string; mark: string };
+type Answer = { result: { marks: PlannedMark[]; take: number[]; least_deg: number; aim_deg: number }; text: string[] };
+const EMPTY: Typed = { name: "", distance_m: "", height_m: "", mark: "unknown" };
+const KINDS = [
+  { value: "plate", label: "Target plate" },
+  { value: "sticker", label: "Sticker" },
+  { value: "prism", label: "Prism, by eye" },
+  { value: "edge", label: "Edge, spire" },
+  { value: "unknown", label: "Another" },
+];
+const GROUNDS = [
+  { value: "grass", label: "Grass, soil" },
+  { value: "asphalt", label: "Asphalt" },
+  { value: "concrete", label: "Concrete, stone" },
+];
+const POINTINGS = ["1", "3", "5", "8"].map((value) => ({ value, label: value }));
+const SUNS = [
+  { value: "no", label: "Cool or cloudy" },
+  { value: "yes", label: "Sun on the ground" },
+];
+const MOST = 6;
+
+export function PlanPage() {
+  const { tag = "" } = useParams();
+  const instrument = useQuery(instrumentQuery(tag));
+  const kind = useKind("two-face");
+  if (!instrument.data || !kind) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the plan…" />;
+  return <Plan one={instrument.data} kind={kind} />;
+}
+
+/** The marks as typed, kept over a reload, and what the core says of them. */
+function usePlan(one: Instrument) {
+  const key = `plan-${one.tag}`;
+  const [marks, setMarks] = useState<Typed[]>(() => JSON.parse(sessionStorage.getItem(key) ?? "null") ?? [EMPTY, EMPTY]);
+  const [pointings, setPointings] = useState("5");
+  const [ground, setGround] = useState("grass");
+  const [sun, setSun] = useState("no");
+  const keep = (next: Typed[]) => {
+    sessionStorage.setItem(key, JSON.stringify(next));
+    setMarks(next);
+  };
+  const there = marks.map((mark, index) => ({ mark, index })).filter(({ mark }) => mark.distance_m.trim());
+  const stated = one.stated["angle_accuracy_arcsec"];
+  const question = there.length
+    ? {
+        advice: "marks",
+        marks: there.map(({ mark }) => ({ name: mark.name, distance_m: mark.distance_m, mark: mark.mark, ...(mark.height_m.trim() ? { height_m: mark.height_m } : {}) })),
+        pointings: Number(pointings),
+        ground,
+        sun: sun === "yes",
+        ...(typeof stated === "number" ? { angle_accuracy_arcsec: stated } : {}),
+      }
+    : null;
+  const asked = useAsked<Answer>(question, (marked) => advise<Answer>(marked));
+  return { marks, keep, there, pointings, setPointings, ground, setGround, sun, setSun, ...asked, seen: question ? asked.told : null };
+}
+
+type Planning = ReturnType<typeof usePlan>;
+
+function Plan({ one, kind }: { one: Instrument; kind: Kind }) {
+  const plan = usePlan(one);
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            Marks for two faces of <span className="tag">{one.tag}</span>
+          </>
+        }
+        sub="What stands around: how far, and how much higher than the telescope. Lower is minus."
+        acts={<Back to={`/bench/new/${one.tag}/two-face`}>Back to two faces</Back>}
+      />
+      <div className="grid items-start gap-4 desk:grid-cols-[440px_minmax(0,1fr)]">
+        <section className="card grid gap-5 p-5" aria-label="Marks in sight">
+          {plan.marks.map((mark, i) => (
+            <MarkFields key={i} mark={mark} index={i} plan={plan} />
+          ))}
+          {plan.marks.length < MOST && (
+            <button className="link justify-self-start min-h-[48px]" onClick={() => plan.keep([...plan.marks, EMPTY])}>
+              One more mark
+            </button>
+          )}
+          <span className="-mb-3 font-[600]">Pointings a face</span>
+          <Choice label="Pointings a face" value={plan.pointings} options={POINTINGS} onChange={plan.setPointings} />
+          <span className="-mb-3 font-[600]">Ground and air on the way</span>
+          <Choice label="Ground below the lines" value={plan.ground} options={GROUNDS} onChange={plan.setGround} />
+          <Choice label="Sun" value={plan.sun} options={SUNS} onChange={plan.setSun} />
+        </section>
+        <Proved plan={plan} tag={one.tag} kind={kind} />
+      </div>
+    </div>
+  );
+}
+
+function MarkFields({ mark, index: i, plan: { marks, keep, there, faults } }: { mark: Typed; index: number; plan: Planning }) {
+  const path = `marks[${there.findIndex((each) => each.index === i)}]`;
+  const put = (more: Partial<Typed>) => keep(marks.map((each, k) => (k === i ? { ...each, ...more } : each)));
+  return (
+    <fieldset className="m-0 grid gap-2 border-0 border-b border-line p-0 pb-4" data-mark={i}>
+      <legend className="flex w-full items-baseline justify-between p-0 font-[640]">
+        Mark {i + 1}
+        {marks.length > 1 && (
+          <button className="sub min-h-[44px] min-w-[44px] text-[20px]" aria-label={`Remove mark ${i + 1}`} onClick={() => keep(marks.filter((_, k) => k !== i))}>
+            ×
+          </button>
+        )}
+      </legend>
+      <label className="grid gap-1">
+        <span className="sub font-[600]">What it is</span>
+        <input className="field" maxLength={40} value={mark.name} placeholder="Plate on the pump house" onChange={(event) => put({ name: event.target.value })} />
+      </label>
+      <div className="grid grid-cols-2 gap-3">
+        <Named id={`mark-${i}-distance`} label="Distance, m" value={mark.distance_m} onType={(text) => put({ distance_m: text })} faults={faults} path={`${path}.distance_m`} />
+        <Named id={`mark-${i}-height`} label="Higher by, m" placeholder="0" value={mark.height_m} onType={(text) => put({ height_m: text })} faults={faults} path={`${path}.height_m`} />
+      </div>
+      <label className="grid gap-1">
+        <span className="sub font-[600]">Sighted is</span>
+        <select className="field" value={mark.mark} onChange={(event) => put({ mark: event.target.value })}>
+          {KINDS.map((each) => (
+            <option key={each.value} value={each.value}>
+              {each.label}
+            </option>
+          ))}
+        </select>
+      </label>
+    </fieldset>
+  );
+}
+
+/** What the marks prove, mark by mark, and the way on to the sheet with the best of them. */
+function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }) {
+  const { seen, noSignal, trouble } = plan;
+  const begin = useBeginWith(plan, tag, kind);
+  return (
+    <section className="card grid gap-4 p-5" aria-label="What they prove" aria-live="polite">
+      {noSignal && <p className="fault">{NO_CORE}</p>}
+      <Trouble error={trouble} />
+      {!seen && <p className="text-[1.3rem] font-[660] leading-tight">Tell how far a mark is: what it can prove shows here.</p>}
+      {seen && (
+        <>
+          <SideView marks={seen.result.marks} take={seen.result.take} lines={[seen.result.least_deg, seen.result.aim_deg]} />
+          {seen.text.map((text, i) => (
+            <p key={text} className={i === 0 ? "text-[1.3rem] font-[660] leading-tight" : ""} data-plan={i}>
+              {text}
+            </p>
+          ))}
+          <ul className="m-0 grid list-none gap-3 border-t border-line p-0 pt-3" aria-label="Mark by mark">
+            {seen.result.marks.map((mark, i) => (
+              <li key={i} data-planned={mark.name}>
+                <b>{mark.name}</b>. {mark.text}
+                {mark.said.map((each) => (
+                  <span key={each.code} data-said={each.code} className="sub block">
+                    {each.text}
+                  </span>
+                ))}
+              </li>
+            ))}
+          </ul>
+          <button className="btn now site justify-self-start" onClick={() => void begin()}>
+            Begin with {seen.result.take.map((i) => seen.result.marks[i]?.name).join(" and ")}
+          </button>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** Opens a sheet with the marks that are worth taking. */
+function useBeginWith({ seen, there }: Planning, tag: string, kind: Kind): () => Promise<void> {
+  const person = usePerson();
+  const navigate = useNavigate();
+  return async () => {
+    if (!seen) return;
+    const begun = await beginDocument(kind.kind, seen.result.take.length > 1 ? "full" : "five", rememberedUnit(), rememberedAngle());
+    const document = seen.result.take.reduce((grown, place, i) => {
+      const mark = there[place]?.mark ?? EMPTY;
+      const base = `observations.targets[${i}]`;
+      const far = withAt(grown, `${base}.distance_m`, mark.distance_m);
+      const named = mark.name.trim() ? withAt(far, `${base}.name`, mark.name.trim()) : far;
+      return mark.mark === "unknown" ? named : withAt(named, `${base}.mark`, mark.mark);
+    }, begun);
+    const draft = newDraft({ kind: kind.kind, instrument: tag, owner: person.username, document, begun: begun.observations });
+    await keepDraft(draft);
+    await navigate(`/bench/${draft.id}`);
+  };
+}

@@ -1,0 +1,91 @@
+// The field sheet of a check: blocks and groups in the order in which they are read, each with what is wrong or apart.
+import type { CheckDocument } from "../../documents/draft";
+import { type Block, type Placed, blocksOf, faultsUnder, pathOf, rowsOf } from "../../documents/form";
+import { listAt } from "../../documents/paths";
+import { FaultLine } from "../../ui/parts";
+import { capital, ordinal } from "../../ui/words";
+import { GroupFields } from "./GroupFields";
+import type { SheetProps } from "./sheetProps";
+
+export function Sheet(props: SheetProps) {
+  const { document, said, keys } = props;
+  const form = props.form.filter((group) => !group.setting && !group.before);
+  const faults = said?.faults ?? [];
+  const elsewhere = faults.filter((one) => !form.some((group) => groupPaths(document, group).some((path) => faultsUnder([one], path).length)));
+  const blocks = blocksOf(form);
+  const lists = [...new Map(form.flatMap((group) => (group.entry?.each.more ? [[group.entry.list, group.entry] as const] : []))).values()];
+  return (
+    <section className="card grid gap-6 p-4 tab:p-5" aria-label="Field sheet">
+      {blocks.map((block, i) => (
+        <BlockShown key={i} block={block} {...props} form={form} />
+      ))}
+      {elsewhere.map((one) => (
+        <FaultLine key={one.path} fault={one} />
+      ))}
+      <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 no-print">
+        <p className="sub hidden desk:block">
+          <kbd>Enter</kbd> next as you read &nbsp; <kbd>;</kbd> one more here &nbsp; <kbd>=</kbd> same again
+          {form.some((group) => group.instead) && (
+            <>
+              {" "}
+              &nbsp; <kbd>*</kbd> {form.find((group) => group.instead)?.instead?.title.toLowerCase()}
+            </>
+          )}
+        </p>
+        <Instead {...props} form={form} />
+        {lists.filter((entry) => listAt(document, entry.list).length < entry.each.most).map((entry) => (
+          <button key={entry.list} className="link" onClick={() => keys.addEntry(entry)}>
+            {entry.each.more}
+          </button>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** Other readings instead: three wires for single ones; where something was read already, only where one types now. */
+function Instead({ form, at, keys }: SheetProps) {
+  const here = form.find((group) => group.instead && group.own === at?.group.own) ?? form.find((group) => group.instead);
+  if (!here?.instead) return null;
+  return (
+    <button className="link" onClick={() => keys.toggle(here)} data-instead={here.byInstead}>
+      {here.byInstead ? "Single readings" : here.instead.title}
+    </button>
+  );
+}
+
+const groupPaths = (document: CheckDocument, group: Placed): string[] =>
+  group.rows ? [group.own, ...rowsOf(document, group).map((_, i) => `${group.path}[${i}]`)] : group.fields.map((field) => pathOf(group, field, null));
+
+/** One entry of a list with its groups, side by side where it has parts alike; or a group that stands by itself. */
+function BlockShown({ block, ...props }: SheetProps & { block: Block }) {
+  const { entry, columns } = block;
+  const groups = (column: Placed[], compact: boolean) => column.map((group) => <GroupFields key={group.own + group.title} group={group} compact={compact} {...props} />);
+  if (!entry) return <>{groups(columns[0] ?? [], false)}</>;
+  const count = listAt(props.document, entry.list).length;
+  return (
+    <div data-entry={entry.index} className="grid gap-x-4 gap-y-3 border-t border-line pt-4 first:border-0 first:pt-0">
+      <div className="flex items-baseline justify-between">
+        <h2>
+          {capital(ordinal(entry.index))} {entry.each.noun}
+        </h2>
+        {count > entry.each.fewest && (
+          <button className="sub min-h-[48px] underline underline-offset-4 no-print" onClick={() => props.onRemoveEntry(entry)}>
+            Remove
+          </button>
+        )}
+      </div>
+      {columns.length < 2 ? (
+        groups(columns[0] ?? [], false)
+      ) : (
+        <div className="grid gap-4 tab:grid-cols-2">
+          {columns.map((column, i) => (
+            <div key={i} className="grid min-w-0 content-start grid-cols-[104px_minmax(0,1fr)] gap-x-3 gap-y-1" data-column={column[0]?.own}>
+              {groups(column, true)}
+            </div>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}

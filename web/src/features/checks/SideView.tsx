@@ -1,0 +1,54 @@
+// The marks from the side, to scale: how far, how high, against the steepness the tilting axis wants.
+import { useNarrow } from "../../hooks/useNarrow";
+
+export type PlannedMark = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; said: { code: string; text: string }[] };
+
+const PAD = 26;
+
+export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: number[]; lines: number[] }) {
+  const narrow = useNarrow();
+  const W = narrow ? 360 : 720;
+  const most = Math.max(...marks.map((one) => one.distance_m)) * 1.12;
+  const scale = (W - 2 * PAD) / most;
+  const high = Math.min(Math.max(...marks.map((one) => one.height_m), most * 0.22), most * 0.62);
+  const low = Math.min(0, ...marks.map((one) => one.height_m));
+  const up = PAD + high * scale;
+  const H = up + PAD + Math.min(-low, most * 0.3) * scale + 18;
+  const x = (metres: number) => PAD + metres * scale;
+  const y = (metres: number) => up - metres * scale;
+  const ray = (deg: number) => {
+    const tan = Math.tan((deg * Math.PI) / 180);
+    const far = Math.min(most, high / tan);
+    return { far, height: far * tan };
+  };
+  return (
+    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${marks.length} marks from the side, to scale`} className="block w-full" data-drawing="side">
+      <path d={`M${x(0)} ${y(0)}H${x(most)}`} className="stroke-ink" strokeWidth="1.2" />
+      {lines.map((deg) => {
+        const { far, height } = ray(deg);
+        return (
+          <g key={deg}>
+            <path d={`M${x(0)} ${y(0)}L${x(far)} ${y(height)}`} className="stroke-lichen" strokeWidth="1.6" />
+            <text x={Math.min(x(far) + 4, W - 30)} y={Math.max(14, y(height) + 4)} fontSize="14" className="fill-ink-2">
+              {deg}°
+            </text>
+          </g>
+        );
+      })}
+      <path d={`M${x(0) - 9} ${y(0) + 16}L${x(0)} ${y(0)}L${x(0) + 9} ${y(0) + 16}`} fill="none" className="stroke-ink" strokeWidth="2" />
+      {marks.map((one, i) => {
+        const taken = take.includes(i);
+        return (
+          <g key={i} data-point={one.name} data-taken={taken || undefined}>
+            <path d={`M${x(0)} ${y(0)}L${x(one.distance_m)} ${y(one.height_m)}`} className="stroke-ink" strokeWidth={taken ? 2.4 : 0.8} />
+            <path d={`M${x(one.distance_m)} ${y(0)}V${y(one.height_m)}`} className="stroke-ink-2" strokeWidth="0.8" />
+            <path d={`M${x(one.distance_m) - 6} ${y(one.height_m)}h12M${x(one.distance_m)} ${y(one.height_m) - 6}v12`} className="stroke-ink" strokeWidth={taken ? 4 : 2} />
+            <text x={x(one.distance_m)} y={y(one.height_m) - 11} fontSize="15" textAnchor={x(one.distance_m) > W * 0.7 ? "end" : "middle"} className={taken ? "fill-ink font-[640]" : "fill-ink-2"}>
+              {one.name}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,5 @@
+export { Bench } from "./Bench";
+export { Begin } from "./Begin";
+export { Choose } from "./Choose";
+export { Entry } from "./Entry";
+export { PlanPage } from "./Plan";

@@ -1,0 +1,108 @@
+// The field sheet of a check of rows, typed as a person does: wells, faults, the row that stands apart, one more.
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { useEffect, useState } from "react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Kind, Preview } from "../../api/client";
+import { type Draft, begin } from "../../documents/draft";
+import { formOf } from "../../documents/form";
+import { textAt } from "../../documents/paths";
+import { removeRow } from "../../documents/typing";
+import { Sheet } from "./Sheet";
+import { useKeys } from "./useKeys";
+
+afterEach(cleanup);
+
+const number = (name: string, label: string, more: object = {}) => ({ name, label, unit: "mm", kind: "number" as const, options: [], prefilled: false, optional: false, ask_again: false, ...more });
+const common = { row_titles: [], note: "", repeats: false, instead: null, struck: "", each: null, setting: false, before: false };
+const rows = { ...common, rows: true, most: 6, fewest: 2, more: "One more heading" };
+const once = { ...common, rows: false, most: 1, fewest: 0, more: "" };
+const METHOD = {
+  name: "half-turn",
+  title: "Half a turn",
+  good_for: "",
+  groups: [
+    { path: "observations", title: "First a look", fields: [number("holds", "Does it hold?", { kind: "choice", options: [{ value: "yes", label: "Yes", hint: "" }, { value: "no", label: "No", hint: "" }] })], ...once },
+    { path: "observations.readings", title: "The bubble", fields: [number("heading_deg", "Heading", { prefilled: true, unit: "°" }), number("x_mm", "Right")], ...rows },
+    { path: "observations.centre", title: "Middle", fields: [number("", "Staff", { kind: "length" })], ...rows, more: "One more here" },
+  ],
+  steps: [],
+  caution: [],
+  unit: "",
+} as unknown as Kind["methods"][number];
+const KIND = { kind: "circular-vial", methods: [METHOD], groups: METHOD.groups } as unknown as Kind;
+const BEGUN = { kind: "circular-vial", method: "half-turn", units: { length: "m" as const }, observations: { readings: [{ heading_deg: "0" }, { heading_deg: "180" }], centre: ["", ""] } };
+const PARTIAL = { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] };
+const said = (more: Partial<Preview>): Preview => ({ complete: false, missing: [], faults: [], partial: PARTIAL, picture: null, ...more });
+
+let latest: Draft;
+const save = vi.fn();
+function Typing({ told = null }: { told?: Preview | null }) {
+  const [draft, setDraft] = useState(() => begin({ kind: "circular-vial", instrument: "TD-01", owner: "tam", document: BEGUN }));
+  useEffect(() => {
+    latest = draft;
+  });
+  const form = formOf(KIND, draft.document);
+  const { keys, at } = useKeys(draft, form, (how) => setDraft((one) => how(one)), save);
+  return <Sheet document={draft.document} form={form} said={told} keys={keys} at={at} onRemove={(group, row) => setDraft({ ...draft, document: removeRow(draft.document, group, row) })} onRemoveEntry={() => undefined} />;
+}
+const typed = (path: string) => textAt(latest.document, `observations.${path}`);
+
+describe("a sheet of rows", () => {
+  it("is typed by the keyboard alone, headings passed over, one more row at the end", async () => {
+    const person = userEvent.setup();
+    render(<Typing />);
+    await person.click(screen.getByLabelText("The bubble, 1: Right"));
+    await person.keyboard("0,6{Enter}-0.4");
+    expect([typed("readings[0].x_mm"), typed("readings[1].x_mm")]).toEqual(["0,6", "-0.4"]);
+    await person.keyboard(";");
+    expect(document.activeElement).toBe(screen.getByLabelText("The bubble, 3: Heading"));
+    await person.keyboard("90{Enter}=");
+    expect([typed("readings[2].heading_deg"), typed("readings[2].x_mm")]).toEqual(["90", "-0.4"]);
+    await person.keyboard("{Enter}");
+    expect(document.activeElement).toBe(screen.getByLabelText("Middle, 1: Staff"));
+    await person.keyboard("{Shift>}{Enter}{/Shift}");
+    expect(document.activeElement).toBe(screen.getByLabelText("The bubble, 3: Right"));
+    await person.keyboard("{Control>}{Enter}{/Control}");
+    expect(save).toHaveBeenCalledOnce();
+  });
+  it("asks what is looked at by touch, and keeps the answer", async () => {
+    const person = userEvent.setup();
+    render(<Typing />);
+    await person.click(within(screen.getByRole("radiogroup", { name: "Does it hold?" })).getByRole("radio", { name: "No" }));
+    expect(typed("holds")).toBe("no");
+  });
+  it("lays the readings of one place side by side, named in the sheet's own unit", async () => {
+    const person = userEvent.setup();
+    render(<Typing />);
+    const group = screen.getByRole("group", { name: "Middle" });
+    expect(within(group).getAllByRole("textbox")).toHaveLength(2);
+    await person.type(screen.getByLabelText("Middle, 2: Staff"), "1.4702");
+    await person.click(within(group).getByRole("button", { name: "One more here" }));
+    expect(within(group).getAllByRole("textbox")).toHaveLength(3);
+    expect(typed("centre[1]")).toBe("1.4702");
+  });
+  it("takes a row away where more than two stand", async () => {
+    const person = userEvent.setup();
+    render(<Typing />);
+    expect(screen.queryByRole("button", { name: /Remove row/ })).toBeNull();
+    await person.click(screen.getByRole("button", { name: "One more heading" }));
+    await person.click(screen.getByRole("button", { name: "Remove row 1, The bubble" }));
+    expect(typed("readings[0].heading_deg")).toBe("180");
+  });
+  it("says beside its row what is wrong, and marks the one that stands apart with what mends it", () => {
+    const fault = { path: "observations.readings[1].x_mm", where: "second reading, right", given: "1.x", wanted: "a number" };
+    const apart = { path: "observations.readings[0]", text: "The first reading does not fit the others: read it again." };
+    const { container } = render(<Typing told={said({ faults: [fault], partial: { ...PARTIAL, outlier: apart } })} />);
+    expect(within(container.querySelector("[data-row='observations.readings[1]']") as HTMLElement).getByRole("alert").textContent).toContain("1.x; wanted: a number");
+    const marked = container.querySelector("[data-row='observations.readings[0]']") as HTMLElement;
+    expect(marked.hasAttribute("data-apart")).toBe(true);
+    expect(marked.textContent).toContain("read it again");
+    expect(screen.getByLabelText("The bubble, 2: Right").getAttribute("aria-invalid")).toBe("true");
+    expect(screen.getByLabelText("The bubble, 1: Right").getAttribute("aria-invalid")).toBe("false");
+  });
+  it("says at the foot what belongs to no row", () => {
+    render(<Typing told={said({ faults: [{ path: "observations.method", where: "how it is held", given: "turn", wanted: "another way" }] })} />);
+    expect(screen.getByText(/another way/)).toBeTruthy();
+  });
+});

@@ -1,0 +1,15 @@
+// What every part of a sheet is given.
+import type { Preview } from "../../api/client";
+import type { CheckDocument } from "../../documents/draft";
+import type { Entry, Placed, Spot } from "../../documents/form";
+import type { Keys } from "./useKeys";
+
+export type SheetProps = {
+  document: CheckDocument;
+  form: Placed[];
+  said: Preview | null;
+  keys: Keys;
+  at: Spot | null;
+  onRemove: (group: Placed, row: number) => void;
+  onRemoveEntry: (entry: Entry) => void;
+};

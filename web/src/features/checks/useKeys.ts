@@ -1,0 +1,95 @@
+// The hand on the keys of a sheet: where Enter leads, what the bar above the keypad does.
+import { useLayoutEffect, useRef, useState } from "react";
+import type { Draft } from "../../documents/draft";
+import { type Entry, type Placed, type Spot, nextSpot } from "../../documents/form";
+import { spotId, textAt, withAt } from "../../documents/paths";
+import { addEntry, oneMore, otherSign, putBack, sameAgain, strike, toggleInstead } from "../../documents/typing";
+import type { Change } from "../../hooks/useDraft";
+import { useTyping } from "../../hooks/useTyping";
+import type { WellKey } from "../../ui/Well";
+
+export type Keys = {
+  type: (path: string, value: unknown) => void;
+  key: (spot: Spot, key: WellKey) => void;
+  here: (spot: Spot) => void;
+  more: (group: Placed) => void;
+  addEntry: (entry: Entry) => void;
+  toggle: (group: Placed) => void;
+  strike: (group: Placed, row: number) => void;
+  putBack: (group: Placed, index: number) => void;
+};
+
+const SAVE_ID = "save-now";
+
+/** Leads to a well that may only come into being with the change that leads to it. */
+function useGoal(): (id: string) => void {
+  const goal = useRef<string | null>(null);
+  const [, again] = useState(0);
+  useLayoutEffect(() => {
+    if (!goal.current) return;
+    const element = window.document.getElementById(goal.current);
+    if (!element) return;
+    goal.current = null;
+    element.focus();
+    if (window.innerWidth < 760) element.scrollIntoView({ block: "center" });
+  });
+  return (id) => {
+    goal.current = id;
+    again((n) => n + 1);
+  };
+}
+
+/** `at` is where was typed last: what belongs to one reading shows beside that one. */
+export function useKeys(draft: Draft, form: Placed[], change: Change, save: () => void): { keys: Keys; at: Spot | null; focused: boolean; bar: (key: WellKey) => void } {
+  const { document } = draft;
+  const [at, setAt] = useState<Spot | null>(null);
+  const focused = useTyping();
+  const go = useGoal();
+  const set = (next: Draft["document"]) => change((one) => ({ ...one, document: next }));
+  const type = (path: string, value: unknown) => change((one) => ({ ...one, document: withAt(one.document, path, value) }));
+  const more = (group: Placed) => {
+    const grown = oneMore(document, group);
+    if (!grown) return;
+    set(grown.document);
+    go(spotId(grown.path));
+  };
+  const same = (spot: Spot) => {
+    const grown = sameAgain(document, spot);
+    set(grown.document);
+    go(spotId(grown.path));
+  };
+  const toggle = (group: Placed) => {
+    if (!group.instead) return;
+    set(toggleInstead(document, form, group, draft.begun));
+    const first = group.byInstead ? group.own : `${group.instead.path}[0].${group.instead.fields[0]?.name}`;
+    go(spotId(group.byInstead ? `${first}[0]` : first));
+  };
+  const step = (spot: Spot, by: 1 | -1) => {
+    const next = nextSpot(document, form, spot.path, by);
+    if (next) return go(spotId(next.path));
+    if (by === 1) go(SAVE_ID);
+  };
+  const key = (spot: Spot, what: WellKey) => {
+    const acts: Record<WellKey, () => void> = {
+      save,
+      sign: () => type(spot.path, otherSign(textAt(document, spot.path))),
+      more: () => more(spot.group),
+      same: () => same(spot),
+      wires: () => toggle(form.find((one) => one.instead && (one.path === spot.group.path || one.own.startsWith(`${spot.group.path}.`))) ?? spot.group),
+      next: () => step(spot, 1),
+      back: () => step(spot, -1),
+    };
+    acts[what]();
+  };
+  const keys: Keys = {
+    type,
+    key,
+    here: setAt,
+    more,
+    addEntry: (entry) => set(addEntry(document, entry)),
+    toggle,
+    strike: (group, row) => set(strike(document, group, row)),
+    putBack: (group, index) => set(putBack(document, group, index)),
+  };
+  return { keys, at, focused, bar: (what) => at && key(at, what) };
+}

@@ -1,0 +1,33 @@
+// Saving a check: allowed or not, finished or not, and leaving it for a chief.
+import { useCallback, useState } from "react";
+import { useNavigate } from "react-router";
+import { useKeep } from "../../app/keep";
+import { useTell } from "../../app/notices";
+import { useHere } from "../../app/session";
+import type { Draft } from "../../documents/draft";
+import { findDraft, keepDraft } from "../../device/device";
+
+export type Save = { act: () => void; busy: boolean; finished: boolean; allowed: boolean; why: string; leave: () => void };
+
+/** `finished`: every well that must be filled is filled, whether or not the core can say so. */
+export function useSave(draft: Draft, title: string, finished: boolean): Save {
+  const { may } = useHere();
+  const keep = useKeep();
+  const navigate = useNavigate();
+  const tell = useTell();
+  const [busy, setBusy] = useState(false);
+  const right = may("save-check");
+  const save = useCallback(async () => {
+    if (!right.allowed || !finished || busy) return;
+    setBusy(true);
+    // What the last keystroke wrote is what is sent.
+    await keep((await findDraft(draft.id)) ?? draft, `${title} of ${draft.instrument}`);
+    setBusy(false);
+  }, [right.allowed, finished, busy, draft, title, keep]);
+  const leave = useCallback(async () => {
+    await keepDraft({ ...draft, left: true });
+    tell({ text: "Left on this device for your crew chief.", undo: () => keepDraft({ ...draft, left: false }) });
+    await navigate("/bench");
+  }, [draft, navigate, tell]);
+  return { act: () => void save(), busy, finished, allowed: right.allowed, why: right.text, leave: () => void leave() };
+}

@@ -1,0 +1,1 @@
+export { Yard } from "./Yard";

@@ -1,0 +1,120 @@
+// Angles at the stand: what was turned, what to turn to, and a right angle by three lengths.
+import { useState } from "react";
+import type { Fault } from "../../api/client";
+import { advise } from "../../engine";
+import type { Angle as Unit } from "../../documents/orient";
+import { Back, Choice, Head } from "../../ui/parts";
+import { NO_CORE, useAsked } from "../../hooks/useAsked";
+import { Named } from "../../ui/Named";
+import { focusOn } from "../../ui/Fold";
+
+type Answer = { text: string[] };
+type Sense = "clockwise" | "anticlockwise";
+const SENSES: { value: Sense; label: string }[] = [
+  { value: "clockwise", label: "Clockwise" },
+  { value: "anticlockwise", label: "Anticlockwise" },
+];
+
+export function AnglePage() {
+  return (
+    <div className="grid gap-4">
+      <Head title="Angles at the stand" sub="Any start reading will do as long as it is noted." acts={<Back to="/stand">To the stand</Back>} />
+      <div className="grid items-start gap-4 tab:grid-cols-2">
+        <Turned />
+        <Square />
+      </div>
+    </div>
+  );
+}
+
+function Turned() {
+  const [unit, setUnit] = useState<Unit>(() => (localStorage.getItem("naveta.angle") as Unit | null) ?? "dms");
+  const [what, setWhat] = useState<"turned" | "turn-to">("turned");
+  const [start, setStart] = useState("");
+  const [other, setOther] = useState("");
+  const [sense, setSense] = useState<Sense>("clockwise");
+  const [counts, setCounts] = useState<Sense>("clockwise");
+  const asked = start.trim() && other.trim() ? { advice: "turned-angle", units: { angle: unit }, start, [what === "turned" ? "end" : "turn"]: other, sense, counts } : null;
+  const { answer, faults, trouble } = useAdvice(asked);
+  return (
+    <section className="card grid gap-4 p-5" aria-label="Turned angle">
+      <Choice
+        label="What is asked"
+        value={what}
+        options={[
+          { value: "turned", label: "What was turned?" },
+          { value: "turn-to", label: "What to turn to?" },
+        ]}
+        onChange={setWhat}
+      />
+      <Choice
+        label="Unit of angles"
+        value={unit}
+        options={[
+          { value: "dms", label: "° ′ ″" },
+          { value: "gon", label: "gon" },
+          { value: "deg", label: "decimal °" },
+        ]}
+        onChange={setUnit}
+      />
+      <div className="grid grid-cols-2 gap-3">
+        <Named id="angle-start" label="Read at the start" value={start} onType={setStart} faults={faults} path="start" onNext={focusOn("angle-other")} />
+        <Named id="angle-other" label={what === "turned" ? "Read at the end" : "Angle to turn"} value={other} onType={setOther} faults={faults} path={what === "turned" ? "end" : "turn"} />
+      </div>
+      {what === "turn-to" && (
+        <button className="btn justify-self-start" onClick={() => setOther("90°")}>
+          A right angle
+        </button>
+      )}
+      <div className="grid gap-2">
+        <p className="font-[560]">Turned</p>
+        <Choice label="Turned" value={sense} options={SENSES} onChange={setSense} />
+        <p className="font-[560]">The circle counts</p>
+        <Choice label="The circle counts" value={counts} options={SENSES} onChange={setCounts} />
+      </div>
+      <Told answer={answer} trouble={trouble} />
+    </section>
+  );
+}
+
+function Square() {
+  const [sides, setSides] = useState({ one_m: "3", two_m: "4", diagonal_m: "" });
+  const set = (name: keyof typeof sides) => (text: string) => setSides({ ...sides, [name]: text });
+  const told = Object.fromEntries(Object.entries(sides).filter(([, one]) => one.trim()));
+  const { answer, faults, trouble } = useAdvice(sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", ...told } : null);
+  const whole = faults.filter((one) => one.path === "$");
+  return (
+    <section className="card grid gap-4 p-5" aria-label="Right angle by tape">
+      <h2>A right angle by tape</h2>
+      <div className="grid grid-cols-3 gap-3">
+        <Named id="side-one" label="One side, m" value={sides.one_m} onType={set("one_m")} faults={faults} path="one_m" onNext={focusOn("side-two")} />
+        <Named id="side-two" label="The other, m" value={sides.two_m} onType={set("two_m")} faults={faults} path="two_m" onNext={focusOn("diagonal")} />
+        <Named id="diagonal" label="Diagonal, m" value={sides.diagonal_m} onType={set("diagonal_m")} faults={faults} path="diagonal_m" />
+      </div>
+      {whole.map((one) => (
+        <p key={one.wanted} className="fault" role="alert">
+          Wanted: {one.wanted}.
+        </p>
+      ))}
+      <Told answer={answer} trouble={trouble} />
+    </section>
+  );
+}
+
+function Told({ answer, trouble }: { answer: Answer | null; trouble: string | null }) {
+  if (trouble) return <p className="fault">{trouble}</p>;
+  return (
+    <div aria-live="polite" className="grid gap-1" data-told>
+      {answer?.text.map((line, i) => (
+        <p key={line} className={i === 0 ? "text-[1.5rem] font-[700] leading-tight" : "sub"}>
+          {line}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function useAdvice(question: Record<string, unknown> | null): { answer: Answer | null; faults: Fault[]; trouble: string | null } {
+  const { told, fresh, faults, trouble, noSignal } = useAsked<Answer>(question, (asked) => advise<Answer>(asked), 0);
+  return { answer: fresh ? told : null, faults, trouble: noSignal ? NO_CORE : trouble ? "It could not be reckoned. Try again." : null };
+}

@@ -1,0 +1,28 @@
+// Sights from a document file or a table: read by the core, opened like any others, kept only by a person.
+import { useQuery } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { pointsQuery } from "../../api/queries";
+import { usePerson } from "../../app/session";
+import { openFile } from "../../engine";
+import { type Known, type OrientDocument, type OrientKind, asDraft, beginOrientation, withControl } from "../../documents/orient";
+import { keepDraft } from "../../device/device";
+import { FromFile } from "../../ui/FromFile";
+import { SIGHTED } from "../../documents/instrumentKinds";
+
+export function LoadSights({ kind, station }: { kind: OrientKind; station: Known | null }) {
+  const { username } = usePerson();
+  const navigate = useNavigate();
+  const points = useQuery(pointsQuery);
+  const open = async (file: File, tag: string) => {
+    const read = await openFile<OrientDocument>(kind, file);
+    const document = withControl(read.document, points.data?.points ?? [], station);
+    const draft = { ...beginOrientation(tag, username, kind, document.units, {}), entry: read.entry, document };
+    await keepDraft(asDraft(draft));
+    await navigate(`/stand/orient/${draft.id}`);
+  };
+  return (
+    <FromFile kinds={SIGHTED} accept=".json,.csv,.tsv,.txt" onFile={open}>
+      A document file (JSON), or a table with a heading row: point, hz, v, slope_distance, target_height, face, length, angle. Points of a table are looked up among the known points.
+    </FromFile>
+  );
+}

@@ -1,0 +1,123 @@
+// Begin an orientation: over a known point with another in sight, or anywhere with two or more.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
+import { pointsQuery } from "../../api/queries";
+import { usePerson } from "../../app/session";
+import type { Length } from "../../documents/draft";
+import { type Angle, type Known, type OrientKind, asDraft, asKnown, beginOrientation, COUNTS, type Counts } from "../../documents/orient";
+import { keepDraft } from "../../device/device";
+import { PickInstrument } from "../../ui/PickInstrument";
+import { Back, Choice, Dialog, Head } from "../../ui/parts";
+import { UNITS } from "../../ui/units";
+import { SIGHTED } from "../../documents/instrumentKinds";
+import { LoadSights } from "./LoadSights";
+import { PickPoint } from "./PickPoint";
+
+const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
+
+const STANDS: { value: OrientKind; label: string; hint: string }[] = [
+  { value: "backsight", label: "Over a known point", hint: "look back at another: direction, distance and height are compared" },
+  { value: "free-station", label: "Anywhere: free station", hint: "two known points or more give place and direction; three say which is wrong" },
+];
+
+export function NewOrientation() {
+  const [asked] = useSearchParams();
+  const { username } = usePerson();
+  const navigate = useNavigate();
+  const points = useQuery(pointsQuery);
+  const mark = asked.get("point") ?? "";
+  const [tag, setTag] = useState(asked.get("instrument") ?? "");
+  const [chosen, setKind] = useState<OrientKind | null>(null);
+  const kind = chosen ?? (asked.has("set-up") && !mark ? "free-station" : "backsight");
+  const [angle, setAngle] = useState<Angle>(() => (localStorage.getItem("naveta.angle") as Angle | null) ?? "dms");
+  const [length, setLength] = useState<Length>("m");
+  // As it was noted at the set-up, where one is known.
+  const [counts, setCounts] = useState<Counts>(asked.get("counts") === "anticlockwise" ? "anticlockwise" : "clockwise");
+  const [loading, setLoading] = useState(false);
+  const [picked, setPicked] = useState<Known | null>(null);
+  const [missing, setMissing] = useState(false);
+  const named = points.data?.points.find((one) => alike(one.name) === alike(mark));
+  const station = picked ?? (named ? asKnown(named) : null);
+  const begin = async () => {
+    if (!tag || (kind === "backsight" && !station)) return setMissing(true);
+    localStorage.setItem("naveta.angle", angle);
+    const height = asked.get("height");
+    const near = kind === "backsight" ? (points.data?.points ?? []).slice(0, 60).map(asKnown) : [];
+    const draft = beginOrientation(tag, username, kind, { angle, length }, {
+      ...(kind === "backsight" && station ? { station, control: near.filter((one) => one.name !== station.name) } : {}),
+      ...(height ? { instrument_height: `${height} m` } : {}),
+      ...(counts === "anticlockwise" ? { counts } : {}),
+      ...(asked.get("set-up") ? { of_set_up: asked.get("set-up") ?? "" } : {}),
+    });
+    await keepDraft(asDraft(draft));
+    await navigate(`/stand/orient/${draft.id}`);
+  };
+  return (
+    <div className="grid gap-4">
+      <Head title="Where does it stand, and which way does it look?" sub="Sight known points; see whether they agree, and which one does not." acts={
+          <>
+            <Back to="/stand">To the stand</Back>
+            <button className="btn" onClick={() => setLoading(true)}>
+              Load from a file
+            </button>
+          </>
+        }
+      />
+      <Dialog title="Load sights from a file" open={loading} onClose={() => setLoading(false)}>
+        <LoadSights kind={kind} station={station} />
+      </Dialog>
+      <section className="card grid max-w-[720px] gap-6 p-5" aria-label="Instrument and points">
+        <PickInstrument value={tag} missing={missing && !tag} kinds={SIGHTED} onChange={setTag} />
+        <Choice
+          label="How it stands"
+          value={kind}
+          stacked
+          options={STANDS}
+          onChange={setKind}
+        />
+        {kind === "backsight" && (
+          <div>
+            <PickPoint key={named?.name ?? "none"} label="It stands over" value={station?.name ?? mark} onPick={setPicked} />
+            {missing && !station && <p className="fault">Say which known point it stands over.</p>}
+          </div>
+        )}
+        <ReadIn angle={angle} onAngle={setAngle} counts={counts} onCounts={setCounts} length={length} onLength={setLength} />
+        <button className="btn now site" onClick={() => void begin()}>
+          Begin with the first sight
+        </button>
+      </section>
+    </div>
+  );
+}
+
+type ReadInProps = { angle: Angle; onAngle: (value: Angle) => void; counts: Counts; onCounts: (value: Counts) => void; length: Length; onLength: (value: Length) => void };
+
+/** In what circle and distances are read. */
+function ReadIn({ angle, onAngle, counts, onCounts, length, onLength }: ReadInProps) {
+  return (
+    <>
+      <div className="grid gap-2">
+        <p className="font-[560]">The circle reads in</p>
+        <Choice
+          label="Unit of angles"
+          value={angle}
+          options={[
+            { value: "dms", label: "° ′ ″", hint: "102.4305" },
+            { value: "gon", label: "gon" },
+            { value: "deg", label: "decimal °" },
+          ]}
+          onChange={onAngle}
+        />
+      </div>
+      <div className="grid gap-2">
+        <p className="font-[560]">The circle counts</p>
+        <Choice label="The circle counts" value={counts} options={COUNTS} onChange={onCounts} />
+      </div>
+      <div className="grid gap-2">
+        <p className="font-[560]">Distances and heights are read in</p>
+        <Choice label="Unit of lengths" value={length} options={UNITS.filter((one) => ["m", "ft", "usft"].includes(one.value))} onChange={onLength} />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,176 @@
+// One orientation in hand: the plan, the sights as they are read, and what they say together.
+import { useState } from "react";
+import { useNavigate, useParams, useSearchParams } from "react-router";
+import type { OrientationPreview } from "../../api/client";
+import { useKeep } from "../../app/keep";
+import { useTell } from "../../app/notices";
+import { useHere } from "../../app/session";
+import { COUNTS, type OrientDocument, type OrientDraft, asDraft, asOrient, observing, orientToSend, type Write } from "../../documents/orient";
+import { dropDraft, keepDraft } from "../../device/device";
+import { FindingView, NextSteps } from "../../ui/FindingView";
+import { Choice, Back, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
+import { NO_CORE, usePreview } from "../../hooks/useAsked";
+import { useDraft } from "../../hooks/useDraft";
+import { Named } from "../../ui/Named";
+import { Fold } from "../../ui/Fold";
+import { Closing } from "./Closing";
+import { PlanDrawing } from "../../ui/drawings/PlanDrawing";
+import { Sights } from "./Sights";
+
+export function Orient() {
+  const { id = "" } = useParams();
+  const { draft, change } = useDraft(id);
+  if (draft === undefined) return <Waiting what="Opening the sights…" />;
+  const held = draft && asOrient(draft);
+  if (!held) return <Head title="These sights are not on this device" sub={<Back to="/stand">They were kept, discarded, begun on another device, or this device's storage was cleared. To the stand</Back>} />;
+  const write: Write = (next) => change((one) => asDraft(next(asOrient(one) ?? held)));
+  return <Open key={held.id} draft={held} write={write} />;
+}
+
+function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
+  const { told: said, fresh, faults: refusals, trouble, noSignal } = usePreview<OrientationPreview>(draft.instrument, orientToSend(draft.document), 100);
+  const navigate = useNavigate();
+  const [asked] = useSearchParams();
+  const tell = useTell();
+  const observed = draft.document.observations;
+  const refused = refusals.map((one) => ({ ...one, path: one.path.replace(/^document\./, "") }));
+  const faults = [...(said?.faults ?? []), ...refused];
+  const over = draft.document.kind === "backsight" ? `over ${observed.station?.name ?? "…"}` : "free station";
+  const discard = async () => {
+    await dropDraft(draft.id);
+    await navigate("/stand");
+    tell({ text: "Sights discarded.", undo: async () => { await keepDraft(asDraft(draft)); await navigate(`/stand/orient/${draft.id}`); } });
+  };
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            <span className="tag">{draft.instrument}</span> {over}
+          </>
+        }
+        sub="Sight known points and type what is read."
+        acts={
+          <button className="btn" onClick={() => void discard()}>
+            Discard
+          </button>
+        }
+      />
+      {noSignal && <p className="fault">{NO_CORE}</p>}
+      <Trouble error={trouble} />
+      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]" data-fresh={fresh} data-complete={said?.complete}>
+        <div className="grid gap-4">
+          <section className="card grid gap-4 p-5" aria-label="Sights">
+            <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+              <div className="w-[220px]">
+                <Named id="instrument-height" label={`Height of instrument, ${draft.document.units.length}`} value={observed.instrument_height ?? ""} placeholder={draft.document.kind === "free-station" ? "0" : ""} onType={(text) => write((one) => withHeight(one, text))} faults={faults} path="observations.instrument_height" />
+              </div>
+              <div className="grid gap-1">
+                <span className="font-[600]">The circle counts</span>
+                <Choice label="The circle counts" value={observed.counts ?? "clockwise"} options={COUNTS} onChange={(counts) => write((one) => observing(one, { counts }))} />
+              </div>
+            </div>
+            <Sights draft={draft} said={said} faults={faults} write={write} />
+          </section>
+          <section className="card px-5 py-2" aria-label="Closing look">
+            <Fold title="Closing look at the reference" open={Boolean(observed.closing) || asked.has("closing")}>
+              <Closing draft={draft} advice={said?.closing ?? ""} faults={faults} write={write} />
+            </Fold>
+          </section>
+        </div>
+        <div className="grid gap-4 desk:sticky desk:top-4">
+          {said && (said.plan.points.length > 0 || said.plan.station) && (
+            <section className="card overflow-hidden" aria-label="Plan">
+              <PlanDrawing plan={said.plan} />
+            </section>
+          )}
+          {said && <Judged draft={draft} said={said} fresh={fresh} refused={refused.length} write={write} />}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function withHeight(draft: OrientDraft, text: string): OrientDraft {
+  const { document } = draft;
+  const rest = Object.fromEntries(Object.entries(document.observations).filter(([name]) => name !== "instrument_height")) as OrientDocument["observations"];
+  return { ...draft, document: { ...document, observations: text ? { ...rest, instrument_height: text } : rest } };
+}
+
+type Suspect = { kind: string; names: string[] };
+
+/** One touch mends what was named: two names given each other's place, or a point left out to see the rest agree. */
+function Mend({ draft, suspect, reasons, write }: { draft: OrientDraft; suspect: Suspect | null; reasons: { code: string }[]; write: Write }) {
+  const { shots, counts } = draft.document.observations;
+  const [one, two] = suspect?.names ?? [];
+  if (suspect?.kind === "swapped" && one && two) {
+    const other: Record<string, string> = { [one]: two, [two]: one };
+    return (
+      <button className="btn now site" onClick={() => write((held) => observing(held, { shots: shots.map((shot) => (shot.point && other[shot.point] ? { ...shot, point: other[shot.point] ?? shot.point } : shot)) }))}>
+        Give {one} and {two} each other's name
+      </button>
+    );
+  }
+  if (suspect?.kind === "point" && one)
+    return (
+      <button className="btn now site" onClick={() => write((held) => observing(held, { shots: shots.map((shot) => (shot.point === one ? { ...shot, left_out: true } : shot)) }))}>
+        Leave {one} out
+      </button>
+    );
+  if (reasons.some((reason) => reason.code === "counts-otherwise")) {
+    const other = counts === "anticlockwise" ? "clockwise" : "anticlockwise";
+    return (
+      <button className="btn now site" onClick={() => write((held) => observing(held, { counts: other }))}>
+        The circle counts {other}
+      </button>
+    );
+  }
+  return null;
+}
+
+function Judged({ draft, said, fresh, refused, write }: { draft: OrientDraft; said: OrientationPreview; fresh: boolean; refused: number; write: Write }) {
+  const { may } = useHere();
+  const keep = useKeep();
+  const [busy, setBusy] = useState(false);
+  const right = may("save-check");
+  const { reduced } = said;
+  const done = async () => {
+    setBusy(true);
+    const sent: OrientDocument = orientToSend(draft.document);
+    await keep(asDraft({ ...draft, document: sent }), `Orientation of ${draft.instrument}`);
+    setBusy(false);
+  };
+  return (
+    <section className="card grid gap-4 p-5" aria-label="Finding" data-answered={fresh}>
+      {reduced ? (
+        <>
+          <FindingView result={reduced} />
+          <Mend draft={draft} suspect={reduced.result["suspect"] as Suspect | null} reasons={reduced.verdict.reasons} write={write} />
+          <NextSteps result={reduced} />
+          <dl className="m-0 grid grid-cols-[1fr_auto] gap-x-6 gap-y-1">
+            {reduced.shown.map((one) => (
+              <div key={one.quantity} className="contents">
+                <dt className="sub">{one.label}</dt>
+                <dd className="m-0 text-right font-[640]">
+                  {one.text}
+                  {one.plus_minus && <span className="sub font-[440]"> ± {one.plus_minus}</span>}
+                </dd>
+              </div>
+            ))}
+          </dl>
+        </>
+      ) : (
+        <p className="sub">{said.faults.length ? "One figure cannot be read yet." : said.wanted[0] ? `Wanted next: ${said.wanted[0].where}.` : ""}</p>
+      )}
+      {said.faults
+        .filter((one) => !one.path.includes("shots[") && !one.path.includes("closing") && !one.path.includes("instrument_height"))
+        .map((one) => (
+          <FaultLine key={one.path} fault={one} />
+        ))}
+      <button className={`btn site ${reduced?.verdict.grade === "repeat" ? "" : "now"}`} disabled={!reduced || refused > 0 || !right.allowed || busy} onClick={() => void done()}>
+        Keep this
+      </button>
+      {!right.allowed && <p className="sub">{right.text}</p>}
+    </section>
+  );
+}

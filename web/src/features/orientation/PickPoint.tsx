@@ -1,0 +1,90 @@
+// Which known point: typed or touched; a name that is not known is held against those that may be meant.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { pointsQuery } from "../../api/queries";
+import { nearMisses } from "../../engine";
+import { type Known, asKnown } from "../../documents/orient";
+import { Named } from "../../ui/Named";
+
+const MOST = 12;
+const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
+
+type Props = { label: string; value: string; taken?: string[]; onPick: (known: Known) => void };
+
+export function PickPoint({ label, value, taken = [], onPick }: Props) {
+  const points = useQuery(pointsQuery);
+  const [sought, setSought] = useState(value);
+  const [near, setNear] = useState<{ name: string; why: string }[]>([]);
+  const [giving, setGiving] = useState(false);
+  const list = points.data?.points ?? [];
+  const type = (text: string) => {
+    setSought(text);
+    setNear([]);
+    const found = list.find((one) => alike(one.name) === alike(text));
+    if (found) return onPick(asKnown(found));
+    if (text.trim().length > 2) void nearMisses(text.trim(), list.map((one) => one.name)).then((told) => setNear(told.slice(0, 3)));
+  };
+  const pick = (name: string) => {
+    const found = list.find((one) => one.name === name);
+    if (!found) return;
+    setSought(name);
+    setNear([]);
+    onPick(asKnown(found));
+  };
+  const fitting = list.filter((one) => !taken.includes(one.name) && (!sought.trim() || sought === value || alike(one.name).includes(alike(sought)))).slice(0, MOST);
+  const known = list.some((one) => one.name === value);
+  return (
+    <div className="grid gap-2" data-pick-point>
+      <label className="grid gap-1">
+        <span className="font-[560]">{label}</span>
+        <input className="field !min-h-[64px] font-mono !text-[22px]" value={sought} onChange={(event) => type(event.target.value)} autoCapitalize="characters" autoComplete="off" aria-label={label} />
+      </label>
+      {near.map((one) => (
+        <button key={one.name} className="btn justify-start text-left" data-near={one.name} onClick={() => pick(one.name)}>
+          {one.why}
+        </button>
+      ))}
+      {!known && (
+        <div className="flex flex-wrap gap-2">
+          {fitting.map((one) => (
+            <button key={one.name} className="btn tag" onClick={() => pick(one.name)}>
+              {one.name}
+            </button>
+          ))}
+          <button className="btn" aria-expanded={giving} onClick={() => setGiving(!giving)}>
+            Another: give its coordinates
+          </button>
+        </div>
+      )}
+      {!list.length && !points.isPending && (
+        <p className="sub">
+          No known points yet. <Link className="link" to="/points">Bring a table of them in</Link>, or give coordinates.
+        </p>
+      )}
+      {giving && <Give name={sought} onGive={(one) => { setGiving(false); setSought(one.name); onPick(one); }} />}
+    </div>
+  );
+}
+
+function Give({ name, onGive }: { name: string; onGive: (known: Known) => void }) {
+  const [told, setTold] = useState({ name, e: "", n: "", h: "" });
+  const set = (which: keyof typeof told) => (text: string) => setTold({ ...told, [which]: text });
+  const ready = told.name.trim() && told.e.trim() && told.n.trim();
+  return (
+    <div className="grid gap-3 border-l-[3px] border-ink pl-3">
+      <div className="grid grid-cols-2 gap-3">
+        <label className="grid gap-1">
+          <span className="font-[560]">Name</span>
+          <input className="field !min-h-[64px] font-mono" value={told.name} onChange={(event) => set("name")(event.target.value)} />
+        </label>
+        <Named id="give-e" label="Easting" value={told.e} onType={set("e")} />
+        <Named id="give-n" label="Northing" value={told.n} onType={set("n")} />
+        <Named id="give-h" label="Height" value={told.h} onType={set("h")} />
+      </div>
+      <button className="btn" disabled={!ready} onClick={() => onGive({ name: told.name.trim(), e: told.e, n: told.n, ...(told.h.trim() ? { h: told.h } : {}) })}>
+        Take this point
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,3 @@
+export { NewOrientation } from "./NewOrientation";
+export { Orient } from "./Orient";
+export { AnglePage } from "./Angle";

@@ -1,0 +1,141 @@
+// The firm's known points: the list, a table brought in (looked at before it is kept), and out again.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Schemas, api, data } from "../../api/client";
+import { pointsQuery } from "../../api/queries";
+import { useTell } from "../../app/notices";
+import { useHere } from "../../app/session";
+import type { Length } from "../../documents/draft";
+import { Back, Choice, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
+
+type Imported = Schemas["Imported"];
+const UNITS: { value: Length; label: string }[] = [
+  { value: "m", label: "Metres" },
+  { value: "ft", label: "Feet" },
+  { value: "usft", label: "US survey feet" },
+];
+
+export function Points() {
+  const points = useQuery(pointsQuery);
+  const [q, setQ] = useState("");
+  const [bringing, setBringing] = useState(false);
+  const { may } = useHere();
+  const right = may("manage-points");
+  if (points.isPending) return <Waiting what="Fetching the known points…" />;
+  if (!points.data) return <Trouble error={points.error} />;
+  const sought = q.trim().toLowerCase();
+  const shown = points.data.points.filter((one) => one.name.toLowerCase().includes(sought) || one.description.toLowerCase().includes(sought));
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={points.data.points.length ? `${points.data.points.length} known points` : "No known points yet"}
+        sub="What free stations and backsights are held against. A known mark is never moved to fit."
+        acts={
+          <>
+            <Back to="/stand">To the stand</Back>
+            {points.data.points.length > 0 && (
+              <a className="btn" href="/api/points/table" download>
+                As a table
+              </a>
+            )}
+            <button className="btn" aria-disabled={!right.allowed} title={right.text} onClick={() => right.allowed && setBringing(true)}>
+              Bring in a table
+            </button>
+          </>
+        }
+      />
+      {!right.allowed && <p className="sub">{right.text}</p>}
+      {points.data.points.length > 8 && <input className="field max-w-[420px]" type="search" aria-label="Find a point" placeholder="Name or description" value={q} onChange={(event) => setQ(event.target.value)} />}
+      {points.data.points.length > 0 && (
+        <section className="card overflow-x-auto p-2" aria-label="Known points" tabIndex={0}>
+          <table className="w-full border-collapse">
+            <thead>
+              <tr className="text-left">
+                {["Name", "Easting, m", "Northing, m", "Height, m", "What it is"].map((one) => (
+                  <th key={one} className="px-3 py-2 font-[600]">
+                    {one}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((one) => (
+                <tr key={one.name} className="border-t border-line" data-point={one.name}>
+                  <td className="tag px-3 py-2">{one.name}</td>
+                  <td className="px-3 py-2 font-mono">{one.e_m.toFixed(3)}</td>
+                  <td className="px-3 py-2 font-mono">{one.n_m.toFixed(3)}</td>
+                  <td className="px-3 py-2 font-mono">{one.h_m === null ? "" : one.h_m.toFixed(3)}</td>
+                  <td className="px-3 py-2">{one.description}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {!shown.length && <p className="sub p-3">No point goes by that.</p>}
+        </section>
+      )}
+      <Dialog title="Bring in a table of known points" open={bringing} onClose={() => setBringing(false)} wide>
+        <BringIn onDone={() => setBringing(false)} />
+      </Dialog>
+    </div>
+  );
+}
+
+function BringIn({ onDone }: { onDone: () => void }) {
+  const client = useQueryClient();
+  const tell = useTell();
+  const [unit, setUnit] = useState<Length>("m");
+  const [text, setText] = useState("");
+  const [looked, setLooked] = useState<Imported | null>(null);
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const ask = async (table: string, keep: boolean, inUnit: Length = unit) => {
+    setTrouble(null);
+    try {
+      const told = await data(api.POST("/api/points/table", { body: { text: table, unit: inUnit, keep } }));
+      if (!keep) return setLooked(told);
+      await client.invalidateQueries({ queryKey: ["points"] });
+      tell({ text: `${told.new.length} new, ${told.moved.length} moved.` });
+      onDone();
+    } catch (error) {
+      setLooked(null);
+      setTrouble(error);
+    }
+  };
+  return (
+    <div className="grid gap-4">
+      <p className="sub">With a heading row, columns in any order: name, e, n, and where there are any h, description, unit. Semicolon, comma or tab; decimal point or comma.</p>
+      <Choice label="Plain numbers are in" value={unit} options={UNITS} onChange={(value) => { setUnit(value); if (text) void ask(text, false, value); }} />
+      <input
+        type="file"
+        accept=".csv,.tsv,.txt"
+        aria-label="The table"
+        className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) void file.text().then((found) => { setText(found); void ask(found, false); });
+          event.target.value = "";
+        }}
+      />
+      <Trouble error={trouble} />
+      {looked && (
+        <div className="grid gap-2" data-looked>
+          <p className="font-[600]">
+            {looked.new.length} new, {looked.same.length} as they are, {looked.moved.length} that would move.
+          </p>
+          {looked.moved.length > 0 && (
+            <ul className="m-0 list-none p-0">
+              {looked.moved.map((one) => (
+                <li key={one.name}>
+                  <span className="tag">{one.name}</span> would move by {one.by_mm.toFixed(1)} mm{one.rise_mm ? `, ${Math.abs(one.rise_mm).toFixed(1)} mm ${one.rise_mm > 0 ? "up" : "down"}` : ""}
+                </li>
+              ))}
+            </ul>
+          )}
+          {looked.caution && <p className="caution">{looked.caution}</p>}
+          <button className="btn now site" onClick={() => void ask(text, true)}>
+            Keep these points
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}

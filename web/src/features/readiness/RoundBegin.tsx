@@ -1,0 +1,74 @@
+// Before a round: how many minutes there are; the round chooses its checks from what is wanted most.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { instrumentQuery } from "../../api/queries";
+import { usePerson } from "../../app/session";
+import { beginRound, emptyRound } from "../../documents/round";
+import { keepDraft } from "../../device/device";
+import { Back, Choice, Head, Trouble, Waiting } from "../../ui/parts";
+import { NO_CORE, usePreview } from "../../hooks/useAsked";
+import type { ReadinessPreview } from "../../api/client";
+import { GoOn } from "../../ui/GoOn";
+
+const MINUTES = ["3", "5", "10", "15", "20"];
+
+export function RoundBegin() {
+  const { tag = "" } = useParams();
+  const person = usePerson();
+  const navigate = useNavigate();
+  const instrument = useQuery(instrumentQuery(tag));
+  const [minutes, setMinutes] = useState(() => localStorage.getItem("round-minutes") ?? "10");
+  const { told, trouble, noSignal } = usePreview<ReadinessPreview>(tag, emptyRound(Number(minutes)), 0);
+  if (!instrument.data) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
+  const proposed = told?.proposed ?? [];
+  const taken = proposed.filter((one) => one.taken);
+  const start = async () => {
+    localStorage.setItem("round-minutes", minutes);
+    const draft = beginRound(tag, person.username, Number(minutes), proposed);
+    await keepDraft(draft);
+    await navigate(`/bench/round/${draft.id}`);
+  };
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            Round before the work, <span className="tag">{tag}</span>
+          </>
+        }
+        sub={`${instrument.data.model}. A few quick checks, then go, adjust first, or leave it here.`}
+        acts={<Back to={`/bench/new/${tag}`}>All checks of {tag}</Back>}
+      />
+      <GoOn tag={tag} kind="pre-survey" />
+      <section className="card grid gap-5 p-5" aria-label="The round">
+        <div className="grid gap-2">
+          <h2>How many minutes are there?</h2>
+          <Choice label="Minutes" value={minutes} options={MINUTES.map((value) => ({ value, label: value }))} onChange={setMinutes} />
+        </div>
+        {noSignal && <p className="fault">{NO_CORE}</p>}
+        <Trouble error={trouble} />
+        {told && (
+          <ol className="m-0 grid list-none gap-0 divide-y divide-line p-0" aria-label="What the round takes">
+            {proposed.map((one) => (
+              <li key={one.check} data-proposed={one.check} data-taken={one.taken} className="grid gap-x-6 py-3 tab:grid-cols-[minmax(0,1fr)_auto]">
+                <span>
+                  <b className={one.taken ? "" : "font-[440] text-ink-2"}>{one.title}</b>
+                  <span className="sub block">{one.why}</span>
+                </span>
+                <span className={one.taken ? "font-[640]" : "sub"}>{one.taken ? `${one.minutes} min` : one.code === "no-time" ? "no time" : "not needed"}</span>
+              </li>
+            ))}
+          </ol>
+        )}
+        {told && proposed.length === 0 && <p>There is no quick check for {tag}: take one of its own checks.</p>}
+        {told && proposed.length > 0 && taken.length === 0 && <p className="font-[640]">Everything passed today: nothing is wanted.</p>}
+        {taken.length > 0 && (
+          <button className="btn now site justify-self-start" onClick={() => void start()}>
+            Begin: {taken.length === 1 ? "one check" : `${taken.length} checks`}, about {taken.reduce((sum, one) => sum + one.minutes, 0)} minutes
+          </button>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,2 @@
+export { Round } from "./Round";
+export { RoundBegin } from "./RoundBegin";

@@ -1,0 +1,140 @@
+// Turning what is to be turned: the target, the tool, the caution at the act, and "it reads now" as often as wanted.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import type { Adjusting as Guided, Kind, RecordOut } from "../../api/client";
+import { instrumentQuery } from "../../api/queries";
+import { useHappening } from "../../app/acts";
+import { useHere, usePerson } from "../../app/session";
+import { adjusting, asLeftDocument } from "../../engine";
+import { keepDraft, roundHolding } from "../../device/device";
+import { type CheckDocument, begin } from "../../documents/draft";
+import { Cautions, Trouble } from "../../ui/parts";
+import { Well } from "../../ui/Well";
+
+/** Readings since the first turn, kept over a reload. */
+function useReadsNow(id: string): [string[], (next: string[]) => void] {
+  const key = `adjusting-${id}`;
+  const [list, setList] = useState<string[]>(() => JSON.parse(sessionStorage.getItem(key) ?? "[]") as string[]);
+  return [
+    list,
+    (next) => {
+      sessionStorage.setItem(key, JSON.stringify(next));
+      setList(next);
+    },
+  ];
+}
+
+export function Adjusting({ record, document, kind }: { record: RecordOut; document: CheckDocument; kind: Kind }) {
+  const person = usePerson();
+  const { may } = useHere();
+  const navigate = useNavigate();
+  const happened = useHappening();
+  const instrument = useQuery(instrumentQuery(record.instrument));
+  const [readsNow, setReadsNow] = useReadsNow(record.id);
+  const guide = useQuery({
+    queryKey: ["adjusting", record.id, readsNow],
+    enabled: kind.adjustable,
+    queryFn: () => adjusting(record.instrument, record.document, readsNow),
+    placeholderData: (before) => before,
+    staleTime: Infinity,
+  });
+  const mine = kind.who_adjusts.includes(person.role);
+  const right = may("adjust");
+  const told = guide.data;
+  const again = async () => {
+    await happened({ instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" }, `Adjustment of ${record.instrument}`);
+    const fresh = await asLeftDocument(document, record.result?.result ?? {});
+    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: person.username, stage: "as-left", pair: record.id, document: fresh, begun: fresh.observations });
+    const round = await roundHolding(person.username, record.id);
+    await keepDraft(round ? { ...draft, round } : draft);
+    await navigate(`/bench/${draft.id}`);
+  };
+  if (!kind.adjustable) return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "Nothing here is adjusted in the field."}</p>;
+  if (!told) return <Trouble error={guide.error} />;
+  if (!told.allowed) return <p>{told.text}</p>;
+  if (!mine || !right.allowed) return <p className="sub">{right.text || "This adjustment is not yours to make: ask the equipment manager."}</p>;
+  if (told.inputs.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
+  // Where nothing is turned, old values are noted first: only then is the second round the act that matters.
+  const turned = Boolean(told.screw);
+  const hint = instrument.data?.adjusting_hints[record.kind];
+  const last = told.steps[told.steps.length - 1];
+  return (
+    <div className="grid gap-3">
+      <p className="text-[1.35rem] font-[660] leading-tight">{told.text}</p>
+      {told.screw && <p>{`${told.screw} ${told.tool}`}</p>}
+      {hint && <p>{hint}</p>}
+      <Cautions cautions={kind.cautions["adjusting"] ?? []} />
+      <ReadsNow told={told} onEnter={(value) => setReadsNow([...readsNow, value])} />
+      <Trouble error={guide.error} />
+      {guide.error && readsNow.length > 0 && (
+        <button className="btn" onClick={() => setReadsNow(readsNow.slice(0, -1))}>
+          Take {readsNow[readsNow.length - 1]} away
+        </button>
+      )}
+      <ol className="m-0 grid list-none gap-1 p-0" aria-label="Readings since the first turn" aria-live="polite">
+        {told.steps.map((step, i) => (
+          <li key={i} data-done={step.done || undefined} className={i === told.steps.length - 1 ? "font-[640]" : "sub"}>
+            <span className="font-mono">{step.given}</span>: {step.text}
+            {i === told.steps.length - 1 && (
+              <button className="ml-2 min-h-[44px] underline underline-offset-4 font-[440]" onClick={() => setReadsNow(readsNow.slice(0, -1))}>
+                take away
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+      <button className={`btn site ${last?.done || (turned && record.as_left === null) ? "now" : ""}`} onClick={() => void again()}>
+        {readsNow.length ? "Run the test again, as left" : turned ? "It is adjusted: run the test again" : "Stored without a note: run the test again"}
+      </button>
+      {record.as_left && <p className="sub">It was adjusted and left; this would be one more.</p>}
+    </div>
+  );
+}
+
+/** What has no reading while it is done: stored by the instrument's own routine, or mended by hand. Then once more. */
+function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cautions"][string]; onAgain: () => void }) {
+  return (
+    <div className="grid gap-3">
+      <p className="text-[1.2rem] font-[640] leading-tight">{text}</p>
+      <Cautions cautions={cautions} />
+      <button className="btn now site" onClick={onAgain}>
+        It is done: run the check again, as left
+      </button>
+    </div>
+  );
+}
+
+/** What it reads or where it points after a turn: one figure, or two that are entered together. */
+function ReadsNow({ told, onEnter }: { told: Guided; onEnter: (value: string) => void }) {
+  const [typed, setTyped] = useState<string[]>(() => told.inputs.map(() => ""));
+  const enter = () => {
+    if (typed.some((one) => !one.trim())) return;
+    onEnter(typed.map((one) => one.trim()).join(" "));
+    setTyped(told.inputs.map(() => ""));
+    window.document.getElementById("reads-now")?.focus();
+  };
+  const key = (index: number) => (what: string) => {
+    if (what !== "next") return;
+    if (index < told.inputs.length - 1) window.document.getElementById(`reads-now-${index + 1}`)?.focus();
+    else enter();
+  };
+  return (
+    <>
+      <span className="font-[600]">
+        {told.prompt}, {told.unit}
+      </span>
+      <div className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${told.inputs.length}, minmax(0, 1fr)) auto` }}>
+        {told.inputs.map((label, i) => (
+          <label key={label} className="grid gap-1">
+            {label && <span className="sub">{label}</span>}
+            <Well id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${told.prompt}, ${label}` : told.prompt} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((one, k) => (k === i ? value : one)))} onKey={key(i)} onHere={() => undefined} />
+          </label>
+        ))}
+        <button className={`btn site ${told.screw || told.steps.length ? "" : "now"}`} onClick={enter}>
+          {told.screw ? "Enter" : "Note"}
+        </button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,65 @@
+// Something is wrong with a record: strike it, or correct it. It stays either way, with the reason.
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { type RecordOut, send } from "../../api/client";
+import { useHere, usePerson } from "../../app/session";
+import { keepDraft } from "../../device/device";
+import { Dialog, Trouble } from "../../ui/parts";
+import { addressOf, reopened } from "../../documents/reopen";
+
+export function Amend({ record, open, onClose }: { record: RecordOut; open: boolean; onClose: () => void }) {
+  const { may } = useHere();
+  const { username } = usePerson();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [why, setWhy] = useState("");
+  const [asked, setAsked] = useState(false);
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const right = may("amend");
+  const short = why.trim().length < 3;
+  const ready = () => {
+    setAsked(true);
+    return right.allowed && !short;
+  };
+  const strike = async () => {
+    if (!ready()) return;
+    try {
+      await send("POST", `/api/records/${record.id}/amend`, { id: crypto.randomUUID(), why: why.trim() });
+      await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+      onClose();
+    } catch (error) {
+      setTrouble(error);
+    }
+  };
+  const correct = async () => {
+    if (!ready()) return;
+    try {
+      const draft = await reopened(record, username, why.trim());
+      await keepDraft(draft);
+      await navigate(addressOf(draft));
+    } catch (error) {
+      setTrouble(error);
+    }
+  };
+  return (
+    <Dialog title="Something is wrong here" open={open} onClose={onClose}>
+      <div className="grid gap-4">
+        <p>The record stays as it is, struck, with your reason beside it. From then on it counts for nothing.</p>
+        <label className="grid gap-1 font-[600]">
+          What is wrong
+          <textarea className="field" rows={2} maxLength={500} value={why} onChange={(e) => setWhy(e.target.value)} placeholder="Staff B stood on the wrong peg" />
+        </label>
+        {asked && short && <p className="fault">A few words on what was wrong are wanted.</p>}
+        <Trouble error={trouble} />
+        {!right.allowed && <p className="fault">{right.text}</p>}
+        <button className="btn site" onClick={() => void correct()}>
+          Correct a reading: open the sheet again
+        </button>
+        <button className="btn site" onClick={() => void strike()}>
+          Strike the record
+        </button>
+      </div>
+    </Dialog>
+  );
+}

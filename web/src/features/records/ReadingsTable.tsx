@@ -1,0 +1,138 @@
+// The readings of a check as they were typed, to the letter, group by group.
+import { useQuery } from "@tanstack/react-query";
+import { Fragment } from "react";
+import type { Kind } from "../../api/client";
+import { fromFile } from "../../engine";
+import type { CheckDocument } from "../../documents/draft";
+import { type Block, type Field, type Placed, blocksOf, formOf, pathOf, repeatOf, rowsOf, unitOf } from "../../documents/form";
+import { listAt, textAt } from "../../documents/paths";
+import { capital, ordinal } from "../../ui/words";
+
+type Props = { document: CheckDocument; setAside: string[] };
+
+export function ReadingsTable({ id, document: stored, kind, setAside }: Props & { id: string; kind: Kind }) {
+  // Plain numbers of a record that came from elsewhere are metres whatever its unit: the core writes them as typed.
+  const typed = useQuery({ queryKey: ["typed", id], queryFn: () => fromFile(stored), staleTime: Infinity, networkMode: "always" });
+  const document = typed.data ?? stored;
+  return (
+    <section className="card grid gap-4 overflow-x-auto p-5" aria-label="Readings">
+      <h2>Readings as typed</h2>
+      {blocksOf(formOf(kind, document)).map((block, i) => (
+        <BlockShown key={i} block={block} document={document} setAside={setAside} />
+      ))}
+      {document.remark && <p>{document.remark}</p>}
+      <p className="sub">{circumstances(document)}</p>
+    </section>
+  );
+}
+
+function BlockShown({ block: { entry, columns }, ...props }: Props & { block: Block }) {
+  const groups = (column: Placed[]) => column.map((group) => (group.rows ? <Rows key={group.path} group={group} {...props} /> : <Told key={group.path + group.title} group={group} {...props} />));
+  if (!entry) return <>{groups(columns[0] ?? [])}</>;
+  return (
+    <div className="grid gap-2 border-t border-line pt-3" data-entry={entry.index}>
+      <h3 className="font-[640]">
+        {capital(ordinal(entry.index))} {entry.each.noun}
+      </h3>
+      <div className={columns.length > 1 ? "grid gap-4 tab:grid-cols-2" : "grid gap-4"}>
+        {columns.map((column, i) => (
+          <div key={i} className="grid content-start gap-1">
+            {groups(column)}
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function Told({ group, document }: Props & { group: Placed }) {
+  const told = group.fields.map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) })).filter((one) => one.text && one.field.kind !== "switch");
+  if (!told.length) return null;
+  return (
+    <dl aria-label={group.title} className="m-0 grid grid-cols-[fit-content(70%)_minmax(0,1fr)] gap-x-4 gap-y-1">
+      {told.map(({ field, text }) => (
+        <div key={field.name} className="contents">
+          <dt className="sub">{group.entry && told.length === 1 ? group.title : field.label}</dt>
+          <dd className="m-0">
+            <span className={field.kind === "choice" ? "" : "font-mono"}>{field.options.find((one) => one.value === text)?.label ?? text}</span> {unitOf(field, document)}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Rows({ group, document, setAside }: Props & { group: Placed }) {
+  const rows = rowsOf(document, group);
+  if (!rows.length) return null;
+  if (group.fields.length === 1) return <Plain group={group} document={document} setAside={setAside} />;
+  return (
+    <table className="w-full border-collapse text-left">
+      <caption className="pb-1 text-left font-[640]">{group.title}</caption>
+      <thead>
+        <tr className="sub border-b-2 border-ink">
+          {group.fields.map((field) => (
+            <th key={field.name} className="py-1 pr-3 font-[600]">
+              {field.label}
+              {unitOf(field, document) && `, ${unitOf(field, document)}`}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row, i) => (
+          <Fragment key={i}>
+            {group.repeats && repeatOf(row) > 1 && repeatOf(rows[i - 1]) !== repeatOf(row) && (
+              <tr>
+                <th colSpan={group.fields.length} scope="rowgroup" className="pt-3 font-[600]">
+                  Repeat {repeatOf(row)}
+                </th>
+              </tr>
+            )}
+            <tr className="border-b border-line">
+              {group.fields.map((field, k) => (
+                <td key={field.name} className="py-2 pr-3 font-mono">
+                  {textAt(document, pathOf(group, field, i))}
+                  {k === 0 && setAside.includes(`${group.path}[${i}]`) && <b className="font-sans"> set aside</b>}
+                </td>
+              ))}
+            </tr>
+          </Fragment>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Readings of one place in a line, with those that were set aside or struck. */
+function Plain({ group, document, setAside }: Props & { group: Placed }) {
+  const field = group.fields[0] as Field;
+  return (
+    <p data-readings={group.path}>
+      <span className="sub">{group.title}: </span>
+      {rowsOf(document, group).map((_, i) => {
+        const path = pathOf(group, field, i);
+        return (
+          <span key={i} className="font-mono">
+            {textAt(document, path)}
+            {setAside.includes(path) && <b className="font-sans"> set aside</b>}{" "}
+          </span>
+        );
+      })}
+      {group.struck &&
+        listAt(document, group.struck).map((one, i) => (
+          <span key={`s${i}`} className="sub font-mono line-through">
+            {String(one)}{" "}
+          </span>
+        ))}
+      <span className="sub">{unitOf(field, document)}</span>
+    </p>
+  );
+}
+
+/** The circumstances as they were told, in a sentence. */
+function circumstances(document: CheckDocument): string {
+  const { temperature_c, wind, minutes_on, support } = document.conditions ?? {};
+  const parts = [temperature_c !== undefined && `${temperature_c} °C`, wind && { calm: "calm", breeze: "a breeze", strong: "strong wind" }[wind], minutes_on !== undefined && `on for ${minutes_on} minutes`, support && { tripod: "on a tripod", pillar: "on a pillar", floor: "on a floor" }[support]].filter(Boolean);
+  return parts.length ? `Circumstances: ${parts.join(", ")}.` : "";
+}

@@ -1,0 +1,137 @@
+// One record: what was found, the drawing, the readings as typed, how it was reckoned, and what follows from it.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import type { RecordOut, Result } from "../../api/client";
+import { recordQuery } from "../../api/queries";
+import { useOutbox } from "../../app/outbox";
+import { useHere, usePerson } from "../../app/session";
+import type { Parcel } from "../../device/device";
+import type { CheckDocument } from "../../documents/draft";
+import { ORIENT_KINDS } from "../../documents/orient";
+import { FindingView, NextSteps } from "../../ui/FindingView";
+import { CheckPicture } from "../../ui/CheckPicture";
+import { Reckoned } from "../../ui/Reckoned";
+import { useKind } from "../../hooks/useKinds";
+import { Back, Head, Trouble, Waiting } from "../../ui/parts";
+import { Amend } from "./Amend";
+import { BadFinding } from "./BadFinding";
+import { OrientShown } from "./OrientShown";
+import { ReadingsTable } from "./ReadingsTable";
+import { RoundShown } from "./RoundShown";
+import { SetUpShown } from "./SetUpShown";
+import { localRecord } from "./local";
+import { Notes, Waits } from "./notes";
+import { lowered, moment } from "../../ui/words";
+
+export function RecordPage() {
+  const { id = "" } = useParams();
+  const { parcels } = useOutbox();
+  const { name } = usePerson();
+  const parcel = parcels.find((one) => one.id === id);
+  const local = parcel ? localRecord(parcel, name) : null;
+  const record = useQuery({ ...recordQuery(id), enabled: !local });
+  if (local?.result && local.kind === "set-up") return <SetUpShown record={local} result={local.result} waiting={parcel} />;
+  if (local?.result && ORIENT_KINDS.includes(local.kind)) return <OrientShown record={local} result={local.result} waiting={parcel} />;
+  if (local?.result && local.kind === "pre-survey") return <RoundShown record={local} result={local.result} waiting={parcel} />;
+  if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={parcel} />;
+  if (record.isPending) return <Waiting what="Fetching the record…" />;
+  if (!record.data) return <Trouble error={record.error} />;
+  const { result } = record.data;
+  if (!result) return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
+  if (record.data.category === "set-up") return <SetUpShown record={record.data} result={result} />;
+  if (record.data.category === "orientation") return <OrientShown record={record.data} result={result} />;
+  if (record.data.category === "round") return <RoundShown record={record.data} result={result} />;
+  return <Shown key={record.data.id} record={record.data} result={result} />;
+}
+
+export const isBad = (result: Result): boolean => ["adjust", "service", "repeat"].includes(result.verdict.grade);
+
+function Shown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
+  const { session } = useHere();
+  const [amending, setAmending] = useState(false);
+  const kind = useKind(record.kind);
+  const document = record.document as unknown as CheckDocument;
+  const led = record.stage === "as-found" && isBad(result) && !record.amended_by;
+  const by = record.entered_by === record.observed_by ? record.observed_by : `${record.observed_by}, saved by ${record.entered_by}`;
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            <span className="tag">{record.instrument}</span>: {kind ? lowered(kind.title) : record.kind}, {record.stage === "as-left" ? "as left" : "as found"}
+          </>
+        }
+        sub={`${moment(record.observed_at, session.time_zone)}. ${by}.`}
+        acts={
+          <>
+            <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
+            {!waiting && (
+              <>
+                <a className="btn" href={`/api/records/${record.id}/document`} download>
+                  Document
+                </a>
+                <a className="btn" href={`/api/records/${record.id}/csv`} download>
+                  Table
+                </a>
+              </>
+            )}
+            <button className="btn" onClick={() => window.print()}>
+              Print
+            </button>
+            {!record.amended_by && !waiting && (
+              <button className="btn" onClick={() => setAmending(true)}>
+                Something is wrong here
+              </button>
+            )}
+          </>
+        }
+      />
+      {waiting && <Waits parcel={waiting} />}
+      <Notes record={record} />
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px]">
+        <div className="grid gap-4">
+          <section className={`card p-5 ${record.amended_by ? "line-through decoration-2" : ""}`} aria-label="Finding">
+            <FindingView result={result} />
+            {!led && (
+              <div className="pt-3">
+                <NextSteps result={result} />
+              </div>
+            )}
+          </section>
+          <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
+            <CheckPicture picture={result.picture} />
+          </section>
+          {kind && <ReadingsTable id={record.id} document={document} kind={kind} setAside={result.verdict.set_aside} />}
+          <Reckoned result={result} />
+          <p className="sub">
+            Field check by readings in the open, reckoned by Naveta {record.core_version}. It is no accredited calibration. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
+          </p>
+        </div>
+        {led ? <BadFinding record={record} result={result} document={document} /> : <Companion record={record} />}
+      </div>
+      <Amend record={record} open={amending} onClose={() => setAmending(false)} />
+    </div>
+  );
+}
+
+/** The other half of a pair, told from a record that needs nothing itself. */
+function Companion({ record }: { record: RecordOut }) {
+  const other = record.pair ?? record.as_left;
+  if (!other)
+    return (
+      <section className="card grid gap-2 p-5">
+        <h2>Nothing to adjust</h2>
+        <p>An as-found check that needs nothing is its own as-left.</p>
+      </section>
+    );
+  return (
+    <section className="card grid gap-2 p-5" data-pair>
+      <h2>{record.pair ? "After adjusting" : "Adjusted since"}</h2>
+      <p>{record.pair ? "This is how it was left. What was found before anything was touched is kept beside it." : "What it was left like is kept beside this."}</p>
+      <Link className="btn" to={`/records/${other}`}>
+        {record.pair ? "As found" : "As left"}
+      </Link>
+    </section>
+  );
+}

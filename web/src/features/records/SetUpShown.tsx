@@ -1,0 +1,142 @@
+// A set-up on record: how it stood, what was not confirmed, what the remainder costs.
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { RecordOut, RecordRow, Result } from "../../api/client";
+import { orientationsQuery } from "../../api/queries";
+import { useHere } from "../../app/session";
+import type { Parcel } from "../../device/device";
+import { FindingView, NextSteps } from "../../ui/FindingView";
+import { Reckoned } from "../../ui/Reckoned";
+import { GradeMark } from "../../ui/marks";
+import { Back, Head } from "../../ui/parts";
+import { moment } from "../../ui/words";
+import { Notes, SomethingWrong, Waits } from "./notes";
+
+type Observed = { zero?: { counts?: string }; mark?: { name?: string; free?: boolean } };
+
+/** What was sighted from here, and whether it agreed. */
+function Oriented({ rows }: { rows: RecordRow[] }) {
+  return (
+    <section className="card p-5" aria-label="Orientation">
+      <h2 className="pb-2">Which way it looked</h2>
+      <ul className="m-0 grid list-none gap-2 p-0">
+        {rows.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center justify-between gap-3">
+            <Link className="link" to={`/records/${one.id}`}>
+              {one.finding}
+            </Link>
+            {one.grade && <GradeMark grade={one.grade as never} />}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+export function SetUpShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
+  const { session } = useHere();
+  const observed = (record.document as { observations?: Observed }).observations ?? {};
+  const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "set up";
+  const oriented = useQuery({ ...orientationsQuery(record.id), enabled: !waiting });
+  const over = result.result["centring_mm"] !== undefined || observed.mark?.free === true;
+  const orient = orientAddress(record, observed, result.result["height_m"]);
+  return (
+    <div className="grid gap-4">
+      <Head
+        title={
+          <>
+            <span className="tag">{record.instrument}</span> {mark}
+          </>
+        }
+        sub={`${moment(record.observed_at, session.time_zone)}. ${record.observed_by}.`}
+        acts={
+          <>
+            <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
+            {!waiting && (
+              <a className="btn" href={`/api/records/${record.id}/document`} download>
+                Document
+              </a>
+            )}
+            <button className="btn" onClick={() => window.print()}>
+              Print
+            </button>
+            {!waiting && <SomethingWrong record={record} />}
+            {over && (
+              <Link className="btn" to={`/stand/budget?set-up=${record.id}`}>
+                What it costs the work
+              </Link>
+            )}
+            {over && (
+              <Link className={`btn ${oriented.data?.length ? "" : "now"}`} to={orient}>
+                Orient it
+              </Link>
+            )}
+          </>
+        }
+      />
+      {waiting && <Waits parcel={waiting} />}
+      <Notes record={record} />
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px] print:grid-cols-1">
+        <section className="card grid gap-3 p-5" aria-label="Finding">
+          <FindingView result={result} />
+          <NextSteps result={result} />
+        </section>
+        <HowItStands result={result} />
+      </div>
+      {result.work.length > 1 && <Costs result={result} />}
+      {oriented.data && oriented.data.length > 0 && <Oriented rows={oriented.data} />}
+      <Reckoned result={result} />
+      <p className="sub">
+        Set up in the field, judged by Naveta {record.core_version}. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
+      </p>
+    </div>
+  );
+}
+
+/** Where it is oriented, with what is known already. */
+function orientAddress(record: RecordOut, observed: Observed, height: unknown): string {
+  const told = new URLSearchParams({ "set-up": record.id, instrument: record.instrument });
+  if (observed.mark?.name) told.set("point", observed.mark.name);
+  if (typeof height === "number") told.set("height", height.toFixed(4));
+  if (observed.zero?.counts === "anticlockwise") told.set("counts", "anticlockwise");
+  return `/stand/orient?${told.toString()}`;
+}
+
+function HowItStands({ result }: { result: Result }) {
+  const told = (result.result["told"] ?? []) as { label: string; text: string }[];
+  return (
+    <section className="card p-5" aria-label="How it stands">
+      <h2 className="pb-2">How it stands</h2>
+      <dl className="m-0 grid grid-cols-[minmax(140px,auto)_minmax(0,1fr)] gap-x-6 gap-y-2">
+        {result.shown.map((one) => (
+          <div key={one.quantity} className="contents">
+            <dt className="sub">{one.label}</dt>
+            <dd className="m-0 text-right font-[640]">
+              {one.text}
+              {one.plus_minus && <span className="sub font-[440]"> ± {one.plus_minus}</span>}
+            </dd>
+          </div>
+        ))}
+        {told.map((one) => (
+          <div key={one.label} className="contents" data-told>
+            <dt className="sub">{one.label}</dt>
+            <dd className="m-0 text-right">{one.text}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}
+
+function Costs({ result }: { result: Result }) {
+  return (
+    <section className="card p-5" aria-label="What it costs">
+      <h2 className="pb-2">What the remainder costs</h2>
+      <ul className="m-0 grid list-none gap-1 p-0">
+        {result.work.map((one) => (
+          <li key={one.code}>{one.text}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,63 @@
+// What is to be known of a record before anything else.
+import { useState } from "react";
+import { Link } from "react-router";
+import type { RecordOut } from "../../api/client";
+import type { Parcel } from "../../device/device";
+import { Amend } from "./Amend";
+
+/** It is on this device only, and what will become of it. */
+export function Waits({ parcel }: { parcel: Parcel }) {
+  return (
+    <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3" role="status" data-waits={parcel.state}>
+      <span>
+        <b>{parcel.state === "waiting" ? "Kept on this device." : "The house did not take it."}</b>{" "}
+        {parcel.problem?.title ?? "It goes by itself when there is signal; the house then reckons it again."}
+      </span>
+      <Link className="btn" to="/bench">
+        Look at what waits
+      </Link>
+    </div>
+  );
+}
+
+/** What is to be known before anything else: a broken seal, a struck record, a correction. */
+export function Notes({ record }: { record: RecordOut }) {
+  return (
+    <>
+      {record.broken && (
+        <p className="fault" data-broken>
+          {record.broken}
+        </p>
+      )}
+      {record.device_says.map((one) => (
+        <p key={one.code} className="caution" data-device={one.code}>
+          {one.text}
+        </p>
+      ))}
+      {record.amended_by && (
+        <p className="fault" data-amended>
+          Struck: {record.amended_why} It stays on record and counts for nothing.
+        </p>
+      )}
+      {record.amends && record.why && (
+        <p className="caution">
+          This corrects an <Link className="underline" to={`/records/${record.amends}`}>earlier record</Link>: {record.why}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Strike it or correct it: the act on a record that stands. */
+export function SomethingWrong({ record }: { record: RecordOut }) {
+  const [open, setOpen] = useState(false);
+  if (record.amended_by) return null;
+  return (
+    <>
+      <button className="btn" onClick={() => setOpen(true)}>
+        Something is wrong here
+      </button>
+      <Amend record={record} open={open} onClose={() => setOpen(false)} />
+    </>
+  );
+}

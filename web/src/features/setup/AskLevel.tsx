@@ -1,0 +1,104 @@
+// The level told: two figures to act on, or four to judge by. Electronic, one vial read twice, or two vials.
+import { useEffect, useState } from "react";
+import type { Levelled } from "../../documents/setUp";
+import { Named } from "../../ui/Named";
+import { Asked, Fold, type Part, type Usual, focusOn } from "../../ui/Fold";
+
+type Asking = Part & { usual: Usual };
+type Words = { title: string; first: string; second: string; unit: string };
+const WORDS: Record<string, Words> = {
+  electronic: { title: "What the electronic level shows, telescope pointing away from you.", first: "Along", second: "Across", unit: "″" },
+  plate: { title: "Divisions off the middle, telescope pointing away from you: your right is plus. Then turned clockwise by 90°: towards you is plus.", first: "As it points", second: "Turned by 90°", unit: "div" },
+  "two-plates": { title: "Divisions off the middle, telescope pointing away from you: your right is plus, and towards you is plus.", first: "Across the sight", second: "Along the sight", unit: "div" },
+};
+const PAUSE_S = 15;
+
+function wordsOf(asks: string): Words {
+  return WORDS[asks.replace(/^(plate|rounds)-/, "")] ?? (WORDS["electronic"] as Words);
+}
+
+/** Two figures of the level, told together. */
+export function Level({ asks, value, onSee, observed, faults, set, usual }: { asks: string; value: Levelled; onSee: (level: Levelled) => void } & Asking) {
+  const [along, setAlong] = useState(value.along ?? "");
+  const [across, setAcross] = useState(value.across ?? "");
+  const words = wordsOf(asks);
+  const told = () => onSee({ ...(along.trim() ? { along } : {}), ...(across.trim() ? { across } : {}) });
+  return (
+    <Asked title={words.title}>
+      <div className="grid grid-cols-2 gap-3">
+        <Named id="level-along" label={`${words.first}, ${words.unit}`} value={along} onType={setAlong} onNext={focusOn("level-across")} faults={faults} path="saw.level.along" />
+        <Named id="level-across" label={`${words.second}, ${words.unit}`} value={across} onType={setAcross} onNext={told} faults={faults} path="saw.level.across" />
+      </div>
+      <div className="flex flex-wrap gap-3">
+        <button className="btn" onClick={told} disabled={!along.trim()}>
+          Tell
+        </button>
+        {words.unit === "div" && <Pause />}
+      </div>
+      {words.unit === "div" && <Vial observed={observed} faults={faults} set={set} usual={usual} />}
+    </Asked>
+  );
+}
+
+/** A vial is slow: counting down until it may be read. */
+function Pause() {
+  const [left, setLeft] = useState<number | null>(null);
+  useEffect(() => {
+    if (!left) return;
+    const tick = setTimeout(() => setLeft(left - 1), 1_000);
+    return () => clearTimeout(tick);
+  }, [left]);
+  return (
+    <button className="btn" onClick={() => setLeft(PAUSE_S)} disabled={Boolean(left)}>
+      {left ? `Let it stand: ${left} s` : left === 0 ? "It stands. Again" : `Let it stand ${PAUSE_S} s`}
+    </button>
+  );
+}
+
+/** What is known of the vial: a division in seconds, and where its bubble rests. */
+function Vial({ observed, faults, set, usual }: Asking) {
+  const level = observed.level ?? {};
+  return (
+    <Fold title="This vial" open={faults.length > 0}>
+      <div className="grid grid-cols-2 gap-3">
+        <Named id="vial-scale" label="A division, ″" value={level.sensitivity_arcsec_per_div ?? ""} placeholder={String(usual["sensitivity_arcsec_per_div"] ?? "")} onType={(text) => set({ level: without({ ...level, sensitivity_arcsec_per_div: text }) })} faults={faults} path="level.sensitivity_arcsec_per_div" />
+        <Named id="vial-rest" label="It rests at, div" value={level.rest_div ?? ""} onType={(rest_div) => set({ level: without({ ...level, rest_div }) })} faults={faults} path="level.rest_div" />
+      </div>
+    </Fold>
+  );
+}
+
+function without<T extends object>(level: T): T {
+  return Object.fromEntries(Object.entries(level).filter(([, one]) => one !== "")) as T;
+}
+
+/** Both ways round: four figures. */
+export function Rounds({ asks, observed, faults, set, usual }: Asking & { asks: string }) {
+  const level = observed.level ?? {};
+  const words = wordsOf(asks);
+  const by = words.unit === "div" ? "plate" : "electronic";
+  const change = (turn: "first" | "turned", axis: "along" | "across") => (value: string) => set({ level: { ...level, by, [turn]: { ...level[turn], [axis]: value } } });
+  const names = ["round-0", "round-1", "round-2", "round-3"];
+  const well = (i: number, turn: "first" | "turned", axis: "along" | "across", label: string) => (
+    <Named id={names[i] ?? ""} label={`${label}, ${words.unit}`} value={level[turn]?.[axis] ?? ""} onType={change(turn, axis)} faults={faults} path={`observations.level.${turn}.${axis}`} onNext={focusOn(names[i + 1] ?? "")} />
+  );
+  // One vial is read in four directions, a quarter turn at a time: each pair is half a turn apart.
+  const four = asks.endsWith("-plate");
+  return (
+    <div className="grid gap-3">
+      <Asked title={four ? "You behind the telescope, your right is plus; then turned clockwise by 90°, you behind it again" : words.unit === "div" ? "You behind the telescope: your right is plus, towards you is plus" : "Telescope away from you"}>
+        <div className="grid grid-cols-2 gap-3">
+          {well(0, "first", "along", four ? "At 0°" : words.first)}
+          {well(1, "first", "across", four ? "At 90°" : words.second)}
+        </div>
+      </Asked>
+      <Asked title={four ? "Half round from each of them, you behind it again" : words.unit === "div" ? "Turned half round, you behind it again" : "Turned half round, as it reads then"}>
+        <div className="grid grid-cols-2 gap-3">
+          {well(2, "turned", "along", four ? "At 180°" : words.first)}
+          {well(3, "turned", "across", four ? "At 270°" : words.second)}
+        </div>
+      </Asked>
+      {words.unit === "div" && <Vial observed={observed} faults={faults} set={set} usual={usual} />}
+    </div>
+  );
+}

@@ -1,0 +1,74 @@
+// How somebody works: the options inside every way. Chosen once, remembered on this device.
+import type { Fine, Options } from "../../documents/setUp";
+import { Choice, type Option } from "../../ui/parts";
+import { Asked, Fold } from "../../ui/Fold";
+
+const FINE: Option<Fine>[] = [
+  { value: "electronic", label: "Electronic level" },
+  { value: "plate", label: "One plate vial" },
+  { value: "two-plates", label: "Two plate vials" },
+];
+
+type Props = { options: Options; cannot: (fine: string) => string | null; trainee: boolean; level: boolean; onChange: (options: Options) => void };
+
+export function Habits({ options, cannot, trainee, level, onChange }: Props) {
+  const set = (change: Options) => onChange({ ...options, ...change });
+  return (
+    <div className="grid gap-3">
+      {!level && (
+        <Asked title="Fine level by">
+          <Choice
+            label="Fine level by"
+            value={options.fine ?? "electronic"}
+            options={FINE.filter((one) => !cannot(one.value))}
+            onChange={(fine) => set({ fine })}
+          />
+          {FINE.flatMap((one) => cannot(one.value) ?? []).map((why) => (
+            <p key={why} className="sub">
+              {why}
+            </p>
+          ))}
+        </Asked>
+      )}
+      <Fold title="Legs, screws, where you stand">
+        <Asked title="Legs">
+          <Choice
+            label="Legs"
+            value={options.legs_may ?? "lower"}
+            options={[
+              { value: "lower", label: "Only lowered", hint: "the one on the bubble's side" },
+              { value: "either", label: "Either way", hint: "also raise the one across" },
+            ]}
+            onChange={(legs_may) => set({ legs_may })}
+          />
+        </Asked>
+        <Asked title="Foot screws">
+          <Choice
+            label="Foot screws"
+            value={options.together === false ? "one" : "both"}
+            options={[
+              { value: "both", label: "Both of a pair at once" },
+              { value: "one", label: "One at a time" },
+            ]}
+            onChange={(value) => set({ together: value === "both" })}
+          />
+        </Asked>
+        <Asked title="The tripod stands with">
+          <Choice
+            label="The tripod stands with"
+            value={options.stands ?? "two-to-you"}
+            options={[
+              { value: "two-to-you", label: "Two legs towards you" },
+              { value: "third-along", label: "The third along the line of work" },
+            ]}
+            onChange={(stands) => set({ stands })}
+          />
+        </Asked>
+        <label className="flex min-h-[48px] items-center gap-3">
+          <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={trainee || (options.strict ?? false)} disabled={trainee} onChange={(event) => set({ strict: event.target.checked })} />
+          {trainee ? "In strict order, until your chief leads" : "In strict order: no act before the one ahead of it"}
+        </label>
+      </Fold>
+    </div>
+  );
+}

@@ -1,0 +1,93 @@
+// The end: what it will be judged as, for which sights, and keeping it. The last look is insisted on.
+import { useState } from "react";
+import type { Fault } from "../../api/client";
+import { useNavigate } from "react-router";
+import { useKeep } from "../../app/keep";
+import { useTell } from "../../app/notices";
+import { useHere } from "../../app/session";
+import { type SetUpDraft, around, asDraft, filled, minutesSince, observing } from "../../documents/setUp";
+import { keepDraft } from "../../device/device";
+import { FindingView } from "../../ui/FindingView";
+import { FaultLine } from "../../ui/parts";
+import { Named } from "../../ui/Named";
+import { type Usual } from "../../ui/Fold";
+import type { Said } from "./useGuide";
+
+type Props = { draft: SetUpDraft; said: Said; refused: Fault[]; write: (next: (draft: SetUpDraft) => SetUpDraft) => void };
+
+export function Keep({ draft, said, refused, write }: Props) {
+  const { may } = useHere();
+  const keep = useKeep();
+  const [busy, setBusy] = useState(false);
+  const right = may("save-check");
+  const { reduced, wanted, faults } = said.preview;
+  const observed = draft.document.observations;
+  // What has its well on this page is said there.
+  const elsewhere = faults.filter((one) => (observed.quick ? one.path.includes("log[") : !one.path.includes("zero.")));
+  const looked = observed.looked_last || observed.way === "no-point";
+  const done = async () => {
+    setBusy(true);
+    const closed = observing(draft, { minutes: observed.minutes ?? minutesSince(draft.startedAt) });
+    await keep(asDraft(closed), `Set-up of ${draft.instrument}`);
+    setBusy(false);
+  };
+  return (
+    <div className="card grid gap-4 p-5" data-complete={said.preview.complete}>
+      {reduced ? (
+        <FindingView result={reduced} />
+      ) : (
+        <div>
+          <p className="font-[600]">{wanted.length ? "Before it can be judged:" : "One figure cannot be read yet."}</p>
+          <ul className="m-0 list-none p-0">
+            {wanted.map((one) => (
+              <li key={one.path}>{one.where}</li>
+            ))}
+          </ul>
+          {elsewhere.map((one) => (
+            <FaultLine key={one.path} fault={one} />
+          ))}
+        </div>
+      )}
+      {said.guide.site.over_point && <Sights draft={draft} usual={said.guide.usual} refused={refused} write={write} />}
+      {reduced && !looked && <p className="caution">One last look at bubble and mark together, then it can be kept.</p>}
+      <button className="btn now site" disabled={!reduced || refused.length > 0 || !looked || !right.allowed || busy} onClick={() => void done()}>
+        Keep this set-up
+      </button>
+      {!right.allowed && <ForTheChief draft={draft} why={right.text} />}
+    </div>
+  );
+}
+
+/** The sights of the work ahead: what the remainder costs is told for them. */
+function Sights({ draft, usual, refused, write }: Omit<Props, "said"> & { usual: Usual }) {
+  const work = draft.document.work ?? {};
+  const change = (name: "sight_m" | "elevation_deg" | "angle_wanted_arcsec") => (text: string) => write((one) => around(one, { work: filled({ ...work, [name]: text }) }));
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <Named id="sight" label="Shortest sight, m" value={work.sight_m ?? ""} placeholder={String(usual["sight_m"] ?? "")} onType={change("sight_m")} faults={refused} path="work.sight_m" />
+      <Named id="steep" label="Steepest, °" value={work.elevation_deg ?? ""} placeholder={String(usual["elevation_deg"] ?? "")} onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
+      <Named id="wanted" label="Angles wanted to, ″" value={work.angle_wanted_arcsec ?? ""} placeholder="optional" onType={change("angle_wanted_arcsec")} faults={refused} path="work.angle_wanted_arcsec" />
+    </div>
+  );
+}
+
+/** A trainee does not keep it: it waits on this device for whoever may. */
+function ForTheChief({ draft, why }: { draft: SetUpDraft; why: string }) {
+  const navigate = useNavigate();
+  const tell = useTell();
+  const leave = async () => {
+    await keepDraft(asDraft({ ...draft, left: true }));
+    await navigate("/stand");
+    tell({ text: "Left for your crew chief on this device." });
+  };
+  return (
+    <div className="grid gap-2">
+      <p className="sub">{why}</p>
+      {!draft.left && (
+        <button className="btn site" onClick={() => void leave()}>
+          Leave it for my crew chief
+        </button>
+      )}
+    </div>
+  );
+}

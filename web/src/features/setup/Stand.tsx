@@ -1,0 +1,323 @@
+// The stand: go on with a set-up, or begin one: which instrument, over which point, by which way of working.
+import { useEffect, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { NoSignal, type SetUpMethods as Told, type Way, api, data } from "../../api/client";
+import { deviceQuery, pointsQuery } from "../../api/queries";
+import { useTell } from "../../app/notices";
+import { useHere, usePerson } from "../../app/session";
+import { nearMisses, setUpMethods } from "../../engine";
+import type { Draft } from "../../documents/draft";
+import { addressOf } from "../../documents/reopen";
+import { ORIENT_KINDS, asOrient } from "../../documents/orient";
+import { type Fine, asDraft, asSetUp, beginSetUp } from "../../documents/setUp";
+import { drafts, keepDraft, onShelfChange } from "../../device/device";
+import { PickInstrument } from "../../ui/PickInstrument";
+import { Dialog, Head } from "../../ui/parts";
+import { moment } from "../../ui/words";
+import { STAND_KINDS } from "../../documents/instrumentKinds";
+import { Habits } from "./Habits";
+import { LoadSetUp } from "./LoadSetUp";
+import { habitsOf, keepHabits } from "./remembered";
+
+export function Stand() {
+  const open = useOpen();
+  const [tag, setTag] = useState("");
+  const [mark, setMark] = useState("");
+  const [free, setFree] = useState(false);
+  const [tripod, setTripod] = useState("");
+  const [base, setBase] = useState("");
+  const onBase = useKnownBase(base);
+  const { ways: list, fine, trouble, base: below } = useWays(tag, onBase);
+  const [way, setWay] = useState<string | null>(null);
+  const [asked, setAsked] = useState(false);
+  const [loading, setLoading] = useState(false);
+  const { username, role } = usePerson();
+  const { session } = useHere();
+  const [options, setOptions] = useState(() => habitsOf(username));
+  const navigate = useNavigate();
+  const can = (name: string | null) => list.some((one) => one.way === name && !one.cannot);
+  const chosen = can(way) ? way : can(session.house_way) ? session.house_way : (list.find((one) => !one.cannot)?.way ?? null);
+  const level = list.find((one) => one.way === "no-point" && !one.cannot) !== undefined;
+  const lacking = !tag ? "Choose the instrument first." : !level && !free && !mark.trim() ? "Name the point, or say that it is a free station." : null;
+  // What the instrument has no level for is not begun with, whatever the habit.
+  const lacks = (name: string | undefined) => fine.find((one) => one.fine === name)?.cannot ?? null;
+  const by = (lacks(options.fine) ? fine.find((one) => !one.cannot)?.fine : options.fine) as Fine | undefined;
+  const begin = async (quick: boolean) => {
+    setAsked(true);
+    if (lacking || !chosen) return;
+    const draft = beginSetUp(tag, username, {
+      way: chosen,
+      mark: level ? {} : free ? { free: true } : { name: mark.trim() },
+      ...(tripod.trim() ? { tripod_tag: tripod.trim().toUpperCase() } : {}),
+      ...(base.trim() ? { base_tag: base.trim().toUpperCase() } : {}),
+      ...baseOf(chosen, below),
+      options: { ...options, ...(by ? { fine: by } : {}), ...(role === "trainee" ? { strict: true } : {}) },
+      quick,
+      level: { by: by === "electronic" ? "electronic" : "plate" },
+    });
+    keepHabits(username, options);
+    await keepDraft(asDraft(draft));
+    await navigate(`/stand/${draft.id}`);
+  };
+  return (
+    <div className="grid gap-4">
+      <StandHead onLoad={() => setLoading(true)} />
+      {open.length > 0 && <OpenList drafts={open} />}
+      <div className="grid items-start gap-4 desk:grid-cols-2">
+        <section className="card grid gap-5 p-5" aria-label="Instrument and point">
+          <PickInstrument value={tag} missing={asked && !tag} kinds={STAND_KINDS} onChange={setTag} />
+          {!level && <WhichPoint mark={mark} onMark={setMark} free={free} onFree={setFree} lacking={asked && tag ? lacking : null} />}
+          {tag && <Stands tripod={tripod} base={base} onTripod={setTripod} onBase={setBase} level={level} />}
+          {tag && <Habits options={{ ...options, ...(by ? { fine: by } : {}) }} cannot={lacks} trainee={role === "trainee"} level={level} onChange={setOptions} />}
+        </section>
+        <section className="card grid gap-4 p-5" aria-label="Way of working">
+          <h2>How do you work?</h2>
+          {!tag && <p className="sub">Choose the instrument; the ways that fit it show here.</p>}
+          {trouble && <p className="fault">{trouble}</p>}
+          <Ways list={list} chosen={chosen} house={session.house_way} onTake={setWay} />
+          <div className="stuck grid gap-3 tab:grid-cols-2">
+            <button className="btn now site" onClick={() => void begin(false)}>
+              Lead me through it
+            </button>
+            <button className="btn site" onClick={() => void begin(true)}>
+              I am set up: note it
+            </button>
+          </div>
+          {role === "manager" && tag && !level && <HouseWay chosen={chosen} />}
+        </section>
+      </div>
+      <Dialog title="Load a set-up from a file" open={loading} onClose={() => setLoading(false)}>
+        <LoadSetUp />
+      </Dialog>
+    </div>
+  );
+}
+
+function StandHead({ onLoad }: { onLoad: () => void }) {
+  return (
+    <Head
+      title="Set up over a point"
+      sub="Led through one act at a time, or noted in half a minute."
+      acts={
+        <>
+          <span className="flex flex-wrap items-center gap-x-5">
+            <Link className="link inline-flex min-h-[48px] items-center" to="/stand/angle">
+              Angles
+            </Link>
+            <Link className="link inline-flex min-h-[48px] items-center" to="/stand/budget">
+              What to expect
+            </Link>
+            <Link className="link inline-flex min-h-[48px] items-center" to="/points">
+              Known points
+            </Link>
+          </span>
+          <Link className="btn" to="/stand/orient">
+            Orient a stand
+          </Link>
+          <button className="btn" onClick={onLoad}>
+            Load from a file
+          </button>
+        </>
+      }
+    />
+  );
+}
+
+type WhichPointProps = { mark: string; onMark: (mark: string) => void; free: boolean; onFree: (free: boolean) => void; lacking: string | null };
+
+/** The mark below, by its name; or none. */
+function WhichPoint({ mark, onMark, free, onFree, lacking }: WhichPointProps) {
+  return (
+    <div className="grid gap-2">
+      <label htmlFor="mark" className="font-[600]">
+        Point, as painted at the mark
+      </label>
+      <input id="mark" className="field !min-h-[64px] font-mono !text-[24px]" value={mark} disabled={free} maxLength={40} onChange={(event) => onMark(event.target.value)} autoCapitalize="characters" autoComplete="off" />
+      <NearMark mark={mark} onTake={onMark} />
+      <label className="flex min-h-[48px] items-center gap-3">
+        <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={free} onChange={(event) => onFree(event.target.checked)} />
+        Free station: no mark below
+      </label>
+      {lacking && <p className="fault">{lacking}</p>}
+    </div>
+  );
+}
+
+/** A number that is not on the list of known points, and one that is nearly it. */
+function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => void }) {
+  const points = useQuery(pointsQuery);
+  const [told, setTold] = useState<{ of: string; near: { name: string; why: string }[] }>({ of: "", near: [] });
+  const names = (points.data?.points ?? []).map((one) => one.name);
+  const sought = mark.trim().toUpperCase();
+  const known = names.some((one) => one.toUpperCase() === sought);
+  const list = names.join(" ");
+  useEffect(() => {
+    if (sought.length < 3 || known || !list) return;
+    let here = true;
+    const ask = setTimeout(() => void nearMisses(sought, list.split(" ")).then((near) => here && setTold({ of: sought, near: near.slice(0, 2) }), () => undefined), 400);
+    return () => {
+      here = false;
+      clearTimeout(ask);
+    };
+  }, [sought, known, list]);
+  if (known || told.of !== sought) return null;
+  return (
+    <>
+      {told.near.map((one) => (
+        <button key={one.name} className="btn justify-start text-left" data-near={one.name} onClick={() => onTake(one.name)}>
+          Not on the list. {one.why}
+        </button>
+      ))}
+    </>
+  );
+}
+
+type Below = NonNullable<Parameters<typeof beginSetUp>[2]["base"]>;
+
+/** What is noted of the base: as stated of it, and four screws where the way is for four. */
+function baseOf(way: string, below: Below): { base?: Below } {
+  const told = way === "four-screws" ? { ...below, screws: 4 as const } : below;
+  return Object.keys(told).length ? { base: told } : {};
+}
+
+/** The base's tag once it names one of the fleet; null while it does not. */
+function useKnownBase(typed: string): string | null {
+  const fleet = useQuery(deviceQuery).data ?? [];
+  const tag = typed.trim().toUpperCase();
+  return fleet.some((instrument) => instrument.tag === tag && instrument.kind === "tribrach") ? tag : null;
+}
+
+type StandsProps = { tripod: string; base: string; onTripod: (tag: string) => void; onBase: (tag: string) => void; level: boolean };
+
+/** On which tripod and base, by their tags; those of the fleet are offered. */
+function Stands({ tripod, base, onTripod, onBase, level }: StandsProps) {
+  const rows = useQuery(deviceQuery).data ?? [];
+  const well = (id: string, label: string, kind: string, value: string, onType: (tag: string) => void) => (
+    <label className="grid gap-1" htmlFor={id}>
+      <span className="font-[600]">{label}</span>
+      <input id={id} className="field font-mono" list={`${id}-list`} maxLength={20} value={value} onChange={(event) => onType(event.target.value)} autoCapitalize="characters" autoComplete="off" />
+      <datalist id={`${id}-list`}>
+        {rows.filter((row) => row.kind === kind).map((row) => (
+          <option key={row.tag} value={row.tag} />
+        ))}
+      </datalist>
+    </label>
+  );
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      {well("tripod-tag", "Tripod", "tripod", tripod, onTripod)}
+      {!level && well("base-tag", "Base", "tribrach", base, onBase)}
+    </div>
+  );
+}
+
+/** The manager settles which way everybody is offered first. */
+function HouseWay({ chosen }: { chosen: string | null }) {
+  const { session } = useHere();
+  const client = useQueryClient();
+  const tell = useTell();
+  const settled = session.house_way === chosen && chosen !== null;
+  const settle = async (way: string | null) => {
+    try {
+      await data(api.PUT("/api/house/way", { body: { way } }));
+      client.setQueryData(["session"], { ...session, house_way: way });
+      tell({ text: way ? "Offered first to everybody from now on." : "Everybody chooses for themselves again." });
+    } catch (error) {
+      tell({ text: error instanceof NoSignal ? "No signal: the firm's way is settled at home." : "It was not settled. Try again." });
+    }
+  };
+  return (
+    <button className="link justify-self-start min-h-[48px]" onClick={() => void settle(settled ? null : chosen)}>
+      {settled ? "No longer the firm's way" : "Make this the firm's way"}
+    </button>
+  );
+}
+
+function Ways({ list, chosen, house, onTake }: { list: Way[]; chosen: string | null; house: string | null; onTake: (way: string) => void }) {
+  return (
+    <div role="radiogroup" aria-label="Way of working" className="grid gap-2">
+      {list.map((one) => (
+        <button
+          key={one.way}
+          role="radio"
+          aria-checked={one.way === chosen}
+          disabled={one.cannot !== null}
+          data-way={one.way}
+          onClick={() => onTake(one.way)}
+          className="rounded-md px-4 py-3 text-left shadow-[inset_0_0_0_1.5px_var(--color-ink)] disabled:shadow-[inset_0_0_0_1.5px_var(--color-line)] aria-checked:bg-ink aria-checked:text-card"
+        >
+          <b className="block font-[660]">
+            {one.title}
+            {one.way === house && <span className="font-[440]"> · the firm's way</span>}
+          </b>
+          {one.cannot ?? one.good_for}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+type Said = Told & { trouble: string | null };
+const NOTHING: Said = { ways: [], fine: [], base: {}, trouble: null };
+
+function useWays(tag: string, base: string | null): Said {
+  const [told, setTold] = useState<Said & { tag: string }>({ tag: "", ...NOTHING });
+  useEffect(() => {
+    if (!tag) return;
+    let here = true;
+    setUpMethods(tag, base).then(
+      (answer) => here && setTold({ tag, ...answer, trouble: null }),
+      (error: unknown) => here && setTold({ tag, ...NOTHING, trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "The ways could not be told. Choose the instrument again." }),
+    );
+    return () => {
+      here = false;
+    };
+  }, [tag, base]);
+  return told.tag === tag ? told : NOTHING;
+}
+
+function useOpen(): Draft[] {
+  const { username } = usePerson();
+  const maySave = useHere().may("save-check").allowed;
+  const [found, setFound] = useState<Draft[]>([]);
+  useEffect(() => {
+    let here = true;
+    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => one.kind === "set-up" || ORIENT_KINDS.includes(one.kind))));
+    look();
+    const forget = onShelfChange(look);
+    return () => {
+      here = false;
+      forget();
+    };
+  }, [username, maySave]);
+  return found;
+}
+
+function calledOf(draft: Draft): string {
+  const mark = asSetUp(draft)?.document.observations.mark?.name;
+  if (draft.kind === "set-up") return mark ? `over ${mark}` : "set-up";
+  return draft.kind === "backsight" ? `looking back over ${asOrient(draft)?.document.observations.station?.name ?? "a point"}` : "free station";
+}
+
+function OpenList({ drafts: open }: { drafts: Draft[] }) {
+  const { session } = useHere();
+  const { username } = usePerson();
+  return (
+    <section className="card" aria-label="Open set-ups">
+      <ul className="m-0 list-none divide-y divide-line p-0">
+        {open.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
+            <div>
+              <span className="tag text-[19px]">{one.instrument}</span> <b>{calledOf(one)}</b>
+              <span className="sub block">{one.left && one.owner !== username ? `Left by ${one.owner} for you to keep. ` : ""}Begun {moment(one.startedAt, session.time_zone)}.</span>
+            </div>
+            <Link className="btn" to={addressOf(one)}>
+              Go on
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,2 @@
+export { Stand } from "./Stand";
+export { SetUp } from "./SetUp";

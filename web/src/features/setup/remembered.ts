@@ -1,0 +1,16 @@
+// How somebody likes to work, remembered on this device for the next set-up.
+import type { Options } from "../../documents/setUp";
+
+const STANDARD: Options = { fine: "electronic", together: true, legs_may: "lower", stands: "two-to-you" };
+
+export function habitsOf(username: string): Options {
+  try {
+    return { ...STANDARD, ...(JSON.parse(localStorage.getItem(`naveta.habits.${username}`) ?? "{}") as Options) };
+  } catch {
+    return STANDARD;
+  }
+}
+
+export function keepHabits(username: string, options: Options): void {
+  localStorage.setItem(`naveta.habits.${username}`, JSON.stringify({ ...options, strict: false }));
+}

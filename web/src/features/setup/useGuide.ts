@@ -1,0 +1,13 @@
+// What the core says of a set-up as it stands: the act at hand, the advice, and what can be judged already.
+import type { Guide, SetUpPreview } from "../../api/client";
+import { guide, preview } from "../../engine";
+import type { SetUpDraft } from "../../documents/setUp";
+import { type Asked, useAsked } from "../../hooks/useAsked";
+
+export type Said = { guide: Guide; preview: SetUpPreview };
+type Question = { document: SetUpDraft["document"]; act: string | null };
+
+export function useGuide(draft: SetUpDraft, act: string | null): Asked<Said> {
+  return useAsked<Said>({ document: draft.document, act }, (question: Question, signal) =>
+    Promise.all([guide(draft.instrument, question.document, question.act, signal), preview<SetUpPreview>(draft.instrument, question.document, signal)]).then(([told, preview]) => ({ guide: told, preview })), 60);
+}
