@@ -75,7 +75,7 @@ test-python: .venv/tests
 test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone, server, web, browser
 	@$(PY) tools/share.py
 	@$(MAKE) --no-print-directory -j 2 --output-sync=target test-web test-python
-	@.venv/bin/pytest -n 2 --dist worksteal --durations 10 tests/browser
+	@.venv/bin/pytest -n 3 --dist worksteal --durations 10 tests/browser
 
 rates: .venv/tests ## honest work judged wrongly, truths inside their intervals: the attack's rates
 	@$(PY) -m tools.rates

@@ -122,8 +122,8 @@ def facts_of(instrument: Instrument) -> Data:
 
 def _by_kind(checks: QuerySet[Record]) -> dict[str, list[Record]]:
     """The latest checks of each kind, oldest first."""
-    found = {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in KINDS}
-    return {name: listed for name, listed in found.items() if listed}
+    there = set(checks.order_by().values_list("kind", flat=True).distinct())
+    return {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in KINDS if name in there}
 
 
 def _latest(of_kind: dict[str, list[Record]]) -> Data | None:

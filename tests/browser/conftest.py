@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import fcntl
+import hashlib
 import http.cookiejar
 import itertools
 import json
@@ -20,13 +21,14 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Playwright
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect
 
 from demo.scenario import PEOPLE
 
 ROOT = Path(__file__).resolve().parents[2]
 NOW = datetime(2027, 3, 2, 6, 40, tzinfo=UTC)
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+expect.set_options(timeout=10_000)  # several browsers share the processors
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -45,14 +47,15 @@ def _free_port() -> int:
 
 
 @pytest.fixture(scope="session")
-def house_data(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
-    """The folder the served demo keeps its database in. Written once for all who test side by side, then copied."""
-    if worker_id == "master":
-        return tmp_path_factory.mktemp("demo")
-    shared = tmp_path_factory.getbasetemp().parent / "demo"
-    with (tmp_path_factory.getbasetemp().parent / "demo.lock").open("w") as lock:
+def house_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The folder the served demo keeps its database in: written once while nothing it is made from changes, then copied."""
+    shared = ROOT / "build/demo" / _stamp()
+    shared.parent.mkdir(parents=True, exist_ok=True)
+    with (shared.parent / "lock").open("w") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX)
         if not (shared / "written").exists():
+            for old in shared.parent.glob("*/"):
+                shutil.rmtree(old)
             subprocess.run(
                 [sys.executable, "-m", "demo.run", "--load-only"], cwd=ROOT, env=_environment(shared), check=True
             )
@@ -60,6 +63,15 @@ def house_data(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path
     own = tmp_path_factory.mktemp("demo") / "data"
     shutil.copytree(shared, own)
     return own
+
+
+def _stamp() -> str:
+    """What the demo is made from: the text of core, server and demo, and the morning it is of."""
+    seen = hashlib.sha256(NOW.isoformat().encode())
+    for folder in ("core", "server", "demo"):
+        for path in sorted((ROOT / folder).rglob("*.py")):
+            seen.update(path.read_bytes())
+    return seen.hexdigest()[:16]
 
 
 def _environment(data: Path, port: int = 0) -> dict[str, str]:

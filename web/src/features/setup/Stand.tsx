@@ -28,7 +28,7 @@ export function Stand() {
   const [tripod, setTripod] = useState("");
   const [base, setBase] = useState("");
   const onBase = useKnownBase(base);
-  const { ways: list, fine, trouble, base: below } = useWays(tag, onBase);
+  const { ways: list, fine, trouble, base: below, coming } = useWays(tag, onBase);
   const [way, setWay] = useState<string | null>(null);
   const [asked, setAsked] = useState(false);
   const [loading, setLoading] = useState(false);
@@ -77,10 +77,11 @@ export function Stand() {
           {trouble && <p className="fault">{trouble}</p>}
           <Ways list={list} chosen={chosen} house={session.house_way} onTake={setWay} />
           <div className="stuck grid gap-3 tab:grid-cols-2">
-            <button className="btn now site" onClick={() => void begin(false)}>
+            {/* Whether a point is asked for is known with the ways: a press before them would be answered wrongly. */}
+            <button className="btn now site" disabled={coming} onClick={() => void begin(false)}>
               Lead me through it
             </button>
-            <button className="btn site" onClick={() => void begin(true)}>
+            <button className="btn site" disabled={coming} onClick={() => void begin(true)}>
               I am set up: note it
             </button>
           </div>
@@ -258,23 +259,23 @@ function Ways({ list, chosen, house, onTake }: { list: Way[]; chosen: string | n
   );
 }
 
-type Said = Told & { trouble: string | null };
-const NOTHING: Said = { ways: [], fine: [], base: {}, trouble: null };
+type Said = Told & { trouble: string | null; coming: boolean };
+const NOTHING: Said = { ways: [], fine: [], base: {}, trouble: null, coming: false };
 
 function useWays(tag: string, base: string | null): Said {
-  const [told, setTold] = useState<Said & { tag: string }>({ tag: "", ...NOTHING });
+  const [told, setTold] = useState<Said & { tag: string }>({ ...NOTHING, tag: "" });
   useEffect(() => {
     if (!tag) return;
     let here = true;
     setUpMethods(tag, base).then(
-      (answer) => here && setTold({ tag, ...answer, trouble: null }),
-      (error: unknown) => here && setTold({ tag, ...NOTHING, trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "The ways could not be told. Choose the instrument again." }),
+      (answer) => here && setTold({ ...NOTHING, tag, ...answer }),
+      (error: unknown) => here && setTold({ ...NOTHING, tag, trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "The ways could not be told. Choose the instrument again." }),
     );
     return () => {
       here = false;
     };
   }, [tag, base]);
-  return told.tag === tag ? told : NOTHING;
+  return told.tag === tag ? told : { ...NOTHING, coming: tag !== "" };
 }
 
 function useOpen(): Draft[] {
