@@ -49,8 +49,8 @@ serve: setup web/dist/packed ## run for real: own data folder, no demo
 	@cd server && ../.venv/bin/gunicorn config.wsgi:application --bind $${NAVETA_HOST:-127.0.0.1}:$(NAVETA_PORT) --workers 2 --threads 4
 
 chromium:
-	@command -v chromium >/dev/null || { [ "$$(id -u)" = 0 ] && apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
-	  || { echo "The browser tests need Debian's chromium: apt-get install chromium"; exit 1; }
+	@command -v chromium-headless-shell >/dev/null || { [ "$$(id -u)" = 0 ] && apt-get update -qq && apt-get install -y -qq chromium-headless-shell >/dev/null; } \
+	  || { echo "The browser tests need Debian's chromium: apt-get install chromium-headless-shell"; exit 1; }
 
 lint: .venv/tests
 	@.venv/bin/ruff check . && .venv/bin/ruff format --check -q .

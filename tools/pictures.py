@@ -32,7 +32,9 @@ def main() -> None:
     try:
         _wait()
         with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS.split())
+            browser = playwright.chromium.launch(
+                executable_path=shutil.which("chromium-headless-shell"), args=FLAGS.split()
+            )
             for take in VIEWS:
                 take(browser)
             browser.close()

@@ -139,7 +139,7 @@ def _browser(empty_s: float) -> None:
     asked = {"worker": f"/assets/{worker}", "base": f"/core/{folder}/", "text": text}
     flags = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=flags)
+        browser = playwright.chromium.launch(executable_path=shutil.which("chromium-headless-shell"), args=flags)
         page = browser.new_page()
         page.goto(f"http://127.0.0.1:{server.server_port}/manifest.webmanifest")
         cold, warm = page.evaluate(ASK, asked)

@@ -115,7 +115,7 @@ def _wait_for(address: str, served: subprocess.Popen[bytes]) -> None:
 @pytest.fixture(scope="session")
 def browser(playwright: Playwright) -> Iterator[Browser]:
     """Debian's own Chromium; Playwright brings none."""
-    chromium = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+    chromium = playwright.chromium.launch(executable_path=shutil.which("chromium-headless-shell"), args=FLAGS)
     yield chromium
     chromium.close()
 
@@ -140,7 +140,12 @@ def opens(house: str, browser: Browser) -> Iterator[Opens]:
     faults: list[str] = []
 
     def opening(
-        size: tuple[int, int] = DESK, who: str | None = "Tam Brandreth", *, touch: bool = False, core: bool = False
+        size: tuple[int, int] = DESK,
+        who: str | None = "Tam Brandreth",
+        *,
+        touch: bool = False,
+        core: bool = False,
+        away: bool = False,
     ) -> Page:
         context = browser.new_context(
             viewport={"width": size[0], "height": size[1]},
@@ -154,8 +159,12 @@ def opens(house: str, browser: Browser) -> Iterator[Opens]:
         contexts.append(context)
         page = context.new_page()
         page.set_default_timeout(15_000)
-        if not core:  # the browser's own core takes seconds of both processors: only where it is what is tested
+        # The browser's own core, and what is kept for a time without signal, cost seconds of both processors: only
+        # where they are what is tested (`away`: the network goes, and the house is asked before and after).
+        if not core:
             context.add_init_script("delete window.WebAssembly;")
+        if not core and not away:
+            context.add_init_script("delete Navigator.prototype.serviceWorker;")
         page.clock.set_fixed_time(NOW)
         page.on("pageerror", lambda error: faults.append(str(error)))
         page.on("console", lambda said: "Content Security Policy" in said.text and faults.append(said.text))

@@ -246,7 +246,7 @@ def test_an_answer_that_is_no_success_leaves_everything_here(
 
 
 def test_a_session_that_ended_while_away_sends_after_signing_in(opens: Opens, level: str) -> None:
-    page = opens()
+    page = opens(away=True)
     on_device(page)
     begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")

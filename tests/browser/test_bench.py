@@ -208,8 +208,8 @@ def test_a_known_rest_position_reaches_the_stand(opens: Opens) -> None:
 
 
 def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(opens: Opens, fresh: Fresh, tmp_path: Any) -> None:
-    page = opens(who="Tam Brandreth")
     tag = fresh("Strand")
+    page = opens(who="Tam Brandreth")
     path = tmp_path / "tripod.csv"
     path.write_text("distance;free_mm;loaded_mm;released_mm\n20;500;502;500,1\n;500,1;498;500\n")
     visit(page, "/bench")

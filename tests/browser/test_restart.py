@@ -23,7 +23,7 @@ KEPT = """async (pattern) => {
 def _started(playwright: Playwright, profile: Path, house: str, *, offline: bool) -> Page:
     context = playwright.chromium.launch_persistent_context(
         profile,
-        executable_path=shutil.which("chromium"),
+        executable_path=shutil.which("chromium-headless-shell"),
         args=FLAGS,
         viewport={"width": DESK[0], "height": DESK[1]},
         locale="en-GB",
@@ -75,7 +75,7 @@ def test_a_browser_started_anew_without_signal(playwright: Playwright, house: st
 
 def test_what_the_crew_holds_is_there_before_it_was_looked_at(opens: Opens) -> None:
     """The history of an instrument and one's own last records, neither ever opened on this device."""
-    page = opens()
+    page = opens(away=True)
     on_device(page)
     until(page, f"() => ({KEPT})('instrument=LV-07').then((one) => one.length)", 1, 60)
     until(page, f"() => ({KEPT})('LV-07/series').then((one) => one.length)", 1, 60)
@@ -112,7 +112,7 @@ def test_it_can_be_installed_with_pictures_of_its_own(opens: Opens) -> None:
 
 def test_what_it_is_as_of_is_told_by_the_houses_clock(opens: Opens) -> None:
     """The house stands still on 2 March 2027; the device's service worker goes by today's date."""
-    page = opens()
+    page = opens(away=True)
     on_device(page)
     page.context.set_offline(True)
     page.reload()

@@ -29,7 +29,7 @@ def records_of(page: Page, tag: str) -> list[str]:
 
 
 def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) -> None:
-    page = opens()
+    page = opens(away=True)
     on_device(page)
     page.goto(f"/instruments/{level}")
     page.wait_for_selector("[data-standing=check-first]")

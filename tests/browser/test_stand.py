@@ -344,7 +344,7 @@ def test_a_chief_takes_the_strict_order_off_and_a_wrong_figure_is_found_at_the_e
 
 
 def test_a_set_up_with_something_wrong_is_opened_again_and_one_that_waits_is_taken_back(opens: Opens) -> None:
-    page = opens()
+    page = opens(away=True)
     visit(page, "/stand")
     page.get_by_role("button", name="TS-01").click()
     page.locator("#mark").fill("PC-07")
