@@ -48,17 +48,17 @@ def _whole(text: str) -> int:
     return int(text)
 
 
-_STRING_OR_BRACKET = re.compile(r'"(?:[^"\\]|\\.)*"?|[\[\]{}]', re.DOTALL)
+_NO_BRACKET = re.compile(r'"(?:[^"\\]|\\.)*"?|[^\[\]{}"]+', re.DOTALL)
 
 
 def _depth(text: str) -> int:
     """Deepest nesting of brackets outside strings, found without recursion."""
     deepest = depth = 0
-    for match in _STRING_OR_BRACKET.finditer(text):
-        if match[0] in "[{":
+    for bracket in _NO_BRACKET.sub("", text):
+        if bracket in "[{":
             depth += 1
             deepest = max(deepest, depth)
-        elif match[0] in "]}":
+        else:
             depth -= 1
     return deepest
 
@@ -77,7 +77,8 @@ def read_json(raw: bytes) -> Any:
         data = json.loads(
             text, parse_constant=_no_constant, parse_float=_finite, parse_int=_whole, object_pairs_hook=_no_twin_keys
         )
-        text_is_whole(data)
+        if "\\u" in text:  # only escaped can such characters get past the decoding
+            text_is_whole(data)
     except json.JSONDecodeError as error:
         raise NotJson(f"not JSON: {error.msg} in line {error.lineno}, column {error.colno}") from error
     return data

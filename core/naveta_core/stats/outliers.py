@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import accumulate
 from math import fsum, sqrt
 
 from .estimate import LEAST_F_SQUARED, Spread
@@ -52,22 +53,21 @@ def find_outlier(groups: Sequence[Sequence[float]]) -> Outlier | None:
         return None
     critical = t_quantile(1 - FALSE_ALARM / (2 * tests), PRIOR_DOF + dof - 1) if dof else 0.0
     total = fsum(_squares(group) for group in groups if len(group) > 1)
-    candidates = [one for g, group in enumerate(groups) for one in _of_group(g, group, total, dof)]
-    furthest = max(candidates, key=lambda one: one.deviation, default=None)
+    candidates = [_furthest(g, group, total, dof) for g, group in enumerate(groups) if len(group) > 1]
+    furthest = max(candidates, key=lambda candidate: candidate.deviation, default=None)
     return furthest if furthest is not None and furthest.deviation > critical else None
 
 
-def _of_group(g: int, group: Sequence[float], total: float, dof: int) -> list[Outlier]:
+def _furthest(g: int, group: Sequence[float], total: float, dof: int) -> Outlier:
+    """The reading of a group that lies furthest from its mean: the farther it lies, the more it stands apart."""
     n = len(group)
-    if n < 2:
-        return []
     mean = fsum(group) / n
-    found = []
-    for i, value in enumerate(group):
-        e = (value - mean) * n / (n - 1)
-        f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - e * e * (n - 1) / n) / (PRIOR_DOF + dof - 1))
-        found.append(Outlier(g, i, abs(e) / sqrt(f2 * n / (n - 1)), sole_pair=n == 2))
-    return found[:1] if n == 2 else found
+    index = max(range(n), key=lambda i: abs(group[i] - mean))
+    e = (group[index] - mean) * n / (n - 1)
+    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - e * e * (n - 1) / n) / (PRIOR_DOF + dof - 1))
+    if n == 2:
+        index = 0
+    return Outlier(g, index, abs(e) / sqrt(f2 * n / (n - 1)), sole_pair=n == 2)
 
 
 def likely_slip(text: str, expected: float, tolerance: float) -> str | None:
@@ -116,22 +116,22 @@ def find_moved(groups: Sequence[Sequence[float]]) -> Moved | None:
         return None
     critical = t_quantile(1 - FALSE_ALARM / (2 * tests), PRIOR_DOF + dof - 1)
     total = fsum(_squares(group) for group in groups if len(group) > 1)
-    furthest = max(
-        (one for g, group in enumerate(groups) for one in _splits(g, group, total, dof)),
-        key=lambda one: one.deviation,
-        default=None,
-    )
+    candidates = [_split(g, group, total, dof) for g, group in enumerate(groups) if len(group) > 3]
+    furthest = max(candidates, key=lambda candidate: candidate.deviation, default=None)
     return furthest if furthest is not None and furthest.deviation > critical else None
 
 
-def _splits(g: int, group: Sequence[float], total: float, dof: int) -> list[Moved]:
-    n, found = len(group), []
-    for k in range(2, n - 1):
-        q = 1 / k + 1 / (n - k)
-        apart = fsum(group[:k]) / k - fsum(group[k:]) / (n - k)
-        f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - apart**2 / q) / (PRIOR_DOF + dof - 1))
-        found.append(Moved(g, k, abs(apart) / sqrt(f2 * q)))
-    return found
+def _split(g: int, group: Sequence[float], total: float, dof: int) -> Moved:
+    """The split of a group, two values or more on either side, whose parts lie furthest from each other."""
+    n, sums = len(group), list(accumulate(group))
+
+    def off(k: int) -> float:
+        """Difference of the means before and from k on, over the spread it has by chance."""
+        return (sums[k - 1] / k - (sums[-1] - sums[k - 1]) / (n - k)) / sqrt(1 / k + 1 / (n - k))
+
+    at = max(range(2, n - 1), key=lambda k: abs(off(k)))
+    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - off(at) ** 2) / (PRIOR_DOF + dof - 1))
+    return Moved(g, at, abs(off(at)) / sqrt(f2))
 
 
 def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, field, replace
 from math import sqrt
 
 from ...engine.conditions import Circumstances, Needs
@@ -45,8 +45,8 @@ def needs(_document: TwoFace) -> Needs:
 
 def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgement:
     """Set aside what stands apart, solve, and hold c, i and t against their limits."""
-    refused, reasons, aside, marked = find_faults(document, seen)
-    solution = solve(document, without(seen, aside))
+    faults = find_faults(document, seen)
+    solution = faults.solution
     quantities = _quantities(document, solution)
     figures = _figures(solution)
     judgement = Judgement(
@@ -60,18 +60,17 @@ def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgeme
         one_more=("round of pointings", "rounds of pointings"),
         repeat_text="Take the full test before anything is stored: five pointings a face. Both count together.",
     )
-    judgement.set_aside = aside
-    judgement.refused += [*refused, *too_steep(solution), *far_from_last(document, solution)]
+    judgement.set_aside = faults.aside
+    judgement.refused += [*faults.refused, *too_steep(solution), *far_from_last(document, solution)]
     if solution.axis is None and len(solution.faces) > 1:
         text = "For the tilting axis: a second mark 15° or more higher or lower; 20 m away it must stand 5.4 m above the telescope. Plan the marks first."
         judgement.extra_actions.append(("steeper-mark", text))
     tell_before(judgement, document, seen.before, KEPT)
     tell_proved(judgement, document, KEPT)
-    judgement.reasons += [*reasons, *_signs(seen, solution, quantities)]
-    if marked is not None:
-        judgement.outlier = marked
-    before = solve(document, seen)
-    if aside and not refused and _grades(document, before) != _grades(document, solution):
+    judgement.reasons += [*faults.reasons, *_signs(seen, solution, quantities)]
+    if faults.marked is not None:
+        judgement.outlier = faults.marked
+    if faults.aside and not faults.refused and _grades(document, solve(document, seen)) != _grades(document, solution):
         judgement.refused.append(
             ("apart-decides", "With and without what is set aside the verdict differs: take that face again.")
         )
@@ -204,53 +203,47 @@ def without(seen: TwoFaceRead, aside: list[str]) -> TwoFaceRead:
     return TwoFaceRead(kept, seen.closing, seen.before)
 
 
-def find_faults(document: TwoFace, seen: TwoFaceRead) -> tuple[list[Coded], list[Coded], list[str], Coded | None]:
-    """What is refused, what is told, the pointings set aside, and the one to be marked."""
-    reasons: list[Coded] = []
-    aside: list[str] = []
+@dataclass
+class FoundFaults:
+    """What is refused, what is said, the pointings set aside, the one to be marked; the solution without those."""
+
+    solution: TwoFaceSolution
+    refused: list[Coded] = field(default_factory=list)
+    reasons: list[Coded] = field(default_factory=list)
+    aside: list[str] = field(default_factory=list)
     marked: Coded | None = None
+
+
+def find_faults(document: TwoFace, seen: TwoFaceRead) -> FoundFaults:
+    """Set aside what stands apart, one pointing after the other, until the rest fits or is refused."""
+    found = FoundFaults(solve(document, seen))
     faces_hit: set[int] = set()
-    for _ in range(3):
-        current = without(seen, aside)
-        solution = solve(document, current)
-        groups = groups_of(solution.faces)
+    while True:
+        current, groups = without(seen, found.aside), groups_of(found.solution.faces)
         moved, outlier = find_moved(groups), find_outlier(groups)
         if moved is not None and (outlier is None or moved.deviation >= outlier.deviation):
             text = f"Something moved in {_called(current, moved.group)} between the {ordinal(moved.index - 1)} and the {ordinal(moved.index)} pointing: take that face again."
-            return [("moved", text)], reasons, aside, marked
+            found.refused = [("moved", text)]
+            return found
         if outlier is None:
             break
+        called = _called(current, outlier.group)
         if outlier.sole_pair:
-            return (
-                [
-                    (
-                        "readings-differ",
-                        f"The two pointings of {_called(current, outlier.group)} differ by more than pointing explains: take a third.",
-                    )
-                ],
-                reasons,
-                aside,
-                marked,
-            )
-        if len(aside) == 2 or outlier.group // 2 in faces_hit:
-            return (
-                [
-                    (
-                        "too-many-apart",
-                        f"More than one pointing stands apart: take {_called(current, outlier.group)} again.",
-                    )
-                ],
-                reasons,
-                aside,
-                marked,
-            )
+            text = f"The two pointings of {called} differ by more than pointing explains: take a third."
+            found.refused = [("readings-differ", text)]
+            return found
+        if len(found.aside) == 2 or outlier.group // 2 in faces_hit:
+            text = f"More than one pointing stands apart: take {called} again."
+            found.refused = [("too-many-apart", text)]
+            return found
         faces_hit.add(outlier.group // 2)
-        path, text = _outlier_text(document, current, solution, outlier.group, outlier.index)
-        aside.append(path)
-        reasons.append(("set-aside", text))
-        marked = (path, "Stands apart: take one more pointing here.")
-    refused = _scattered(seen, solution, groups) + _closing(current, solution, groups)
-    return refused, reasons, aside, marked
+        path, text = _outlier_text(document, current, found.solution, outlier.group, outlier.index)
+        found.aside.append(path)
+        found.reasons.append(("set-aside", text))
+        found.marked = (path, "Stands apart: take one more pointing here.")
+        found.solution = solve(document, without(seen, found.aside))
+    found.refused = _scattered(seen, found.solution, groups) + _closing(current, found.solution, groups)
+    return found
 
 
 def _listed(seen: TwoFaceRead, group: int) -> tuple[list[ReadPointing], str]:

@@ -13,7 +13,7 @@ from ...engine.verdict import JudgedQuantity, Judgement, figures_of, noise_facto
 from ...geometry import mean, mean_direction, wrapped
 from ...results import CalculationLine, CirclePicture, Coded, Edit, Effect, Fix, Shown
 from ...stats.estimate import Estimate
-from ...stats.outliers import find_moved, find_outlier
+from ...stats.outliers import Outlier, find_moved, find_outlier
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import MINUS, arcsec, capital, count, figure, joined
 from .document import CirclePointing, ReadPointing, SightedTarget, TwoFace, TwoFaceFigures, TwoFaceRead, sine, where
@@ -154,9 +154,11 @@ def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
                 f"{capital(sole[0].name)} so far: 2c {arcsec(hz * sine(sole[0].zenith_deg))}, 2i {arcsec(v)}; half of each is the instrument's.",
             )
         )
+    groups = _groups(document, seen)
+    outlier = find_outlier(groups)
     return Growing(
-        [*said, *_spread_grow(seen), *_moves_grow(document, seen)],
-        _outlier_so_far(document, seen),
+        [*said, *_spread_grow(seen), *_moves_grow(seen, groups, outlier)],
+        _outlier_so_far(seen, outlier),
         _fixes(document, seen),
     )
 
@@ -181,9 +183,8 @@ def _groups(document: TwoFace, seen: TwoFaceRead) -> list[list[float]]:
     return groups
 
 
-def _outlier_so_far(document: TwoFace, seen: TwoFaceRead) -> Coded | None:
+def _outlier_so_far(seen: TwoFaceRead, outlier: Outlier | None) -> Coded | None:
     """A pointing that stands apart in its face already, before the other face is in."""
-    outlier = find_outlier(_groups(document, seen))
     if outlier is None:
         return None
     pointings = _listed(seen)[outlier.group // 2][2]
@@ -191,10 +192,9 @@ def _outlier_so_far(document: TwoFace, seen: TwoFaceRead) -> Coded | None:
     return pointings[outlier.index].path, text
 
 
-def _moves_grow(document: TwoFace, seen: TwoFaceRead) -> list[Coded]:
+def _moves_grow(seen: TwoFaceRead, groups: list[list[float]], outlier: Outlier | None) -> list[Coded]:
     """A face whose later pointings lie elsewhere than its first ones: said while one still stands there."""
-    groups = _groups(document, seen)
-    moved, outlier = find_moved(groups), find_outlier(groups)
+    moved = find_moved(groups)
     if moved is None or (outlier is not None and outlier.deviation > moved.deviation):
         return []
     one, face, _ = _listed(seen)[moved.group // 2]
