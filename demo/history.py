@@ -87,7 +87,7 @@ def _write_thing(thing: Thing, people: dict[str, Person], model: int) -> None:
 
 
 def write_round(tag: str, day: int, kinds: tuple[str, ...], chief: Person) -> None:
-    """A round before the work, of checks of that morning."""
+    """A pre-work check, of checks of that morning."""
     at = _at(day, time(8))
     steps = [{"check": kind, "record": str(uuid.uuid5(SPACE, f"{tag}/{kind}/{day}"))} for kind in kinds]
     document = {"kind": "pre-survey", "observations": {"minutes": 10, "steps": steps}}

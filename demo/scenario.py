@@ -150,4 +150,4 @@ QB-2;4281.930;8761.318;11.207;bolt in the pump house
 QB-3;4177.402;8648.955;8.431;cross on the sluice
 QB-4;4150.677;8802.140;12.660;pillar above the creek
 """
-"""Known points at Pellow Creek, as the table the firm was given."""
+"""Control points at Pellow Creek, as the table the firm was given."""

@@ -77,8 +77,8 @@ def _take(page: Page, name: str) -> None:
 
 def _begin(page: Page, tag: str) -> None:
     page.goto(f"/bench/new/{tag}/two-peg")
-    page.get_by_role("radio", name="It stays").click()
-    page.get_by_role("radio", name="It comes back").click()
+    page.get_by_role("radio", name="Stays in the ring").click()
+    page.get_by_role("radio", name="Returns").click()
 
 
 def _sheet(page: Page, *sights: str) -> None:
@@ -96,7 +96,7 @@ def _desk(browser: Browser) -> None:
     page.goto("/instruments/LV-07")
     page.wait_for_selector("[data-stage]")
     _take(page, "instrument")
-    page.get_by_role("link", name="Adjust it or look back").click()
+    page.get_by_role("link", name="Adjust or review").click()
     page.wait_for_selector("[data-step=adjust] .well")
     page.locator("#reads-now").fill("2.0110")
     page.keyboard.press("Enter")
@@ -121,36 +121,36 @@ def _stand(browser: Browser) -> None:
     page.wait_for_selector("[data-way=plummet-first]")
     _take(page, "stand-choose")
     page.get_by_role("radio", name="One plate vial").click()
-    page.get_by_role("button", name="Lead me through it").click()
+    page.get_by_role("button", name="Guide me").click()
     for _ in range(4):
         page.wait_for_selector("[data-act][data-fresh=true]")
         page.get_by_role("button", name="Done.").click()
     page.wait_for_selector("[data-act=near][data-fresh=true]")
-    page.get_by_role("button", name="On the mark").click()
-    page.get_by_role("button", name="On to").click()
+    page.get_by_role("button", name="On the mark", exact=True).click()
+    page.get_by_role("button", name="Next").click()
     page.get_by_role("button", name="Done.").click()
     page.wait_for_selector("[data-act=back-on][data-fresh=true]")
-    page.get_by_role("button", name="On the mark").click()
-    page.get_by_role("button", name="On to").click()
+    page.get_by_role("button", name="On the mark", exact=True).click()
+    page.get_by_role("button", name="Next").click()
     page.wait_for_selector("[data-act=circular]")
     page.locator("[data-field]").click(position={"x": 80, "y": 150})
     page.wait_for_selector("[data-act=circular][data-advice][data-fresh=true]")
     _take(page, "stand-legs")
     page.locator("[data-field]").click(position={"x": 116, "y": 118})
-    page.get_by_role("button", name="On to").click()
+    page.get_by_role("button", name="Next").click()
     page.wait_for_selector("[data-act=plate]")
     page.locator("#level-along").fill("3.4")
     page.locator("#level-across").fill("-2.2")
-    page.get_by_role("button", name="Tell", exact=True).click()
+    page.get_by_role("button", name="Enter", exact=True).click()
     page.wait_for_selector("[data-act=plate][data-advice][data-fresh=true]")
     _take(page, "stand-screws")
-    page.get_by_role("button", name="I am set up: note it").click()
+    page.get_by_role("button", name="Already set up: record it").click()
     wells = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
     for well, text in zip(wells, ("0.6", "0.5", "0.4", "0.5", "0.0", "1.5621", "1.5624"), strict=True):
         page.locator(f"#{well}").fill(text)
-    page.get_by_label("I looked at bubble and mark together").check()
+    page.get_by_label("I checked bubble and mark together").check()
     page.wait_for_selector("[data-complete=true]")
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url("**/records/**")
     page.wait_for_selector("[data-finding]")
     _take(page, "stand-done")
@@ -189,8 +189,8 @@ def _orient(browser: Browser) -> None:
     page = _page(browser, 1280, 800)
     page.goto("/stand/orient")
     page.get_by_role("button", name="TS-03").click()
-    page.get_by_role("radio", name="Anywhere").click()
-    page.get_by_role("button", name="Begin with the first sight").click()
+    page.get_by_role("radio", name="Free station").click()
+    page.get_by_role("button", name="Start with the first sight").click()
     page.locator("#instrument-height").fill("1.550")
     for i, (point, *read) in enumerate(SIGHTS):
         if i:
@@ -232,8 +232,8 @@ def _rows(browser: Browser) -> None:
     page.evaluate("scrollTo(0, 0)")
     _take(page, "plummet")
     page.goto("/bench/new/TS-03/dual-axis-level")
-    page.get_by_label("On for, minutes").fill("10")
-    page.get_by_role("radio", name="With the plate bubble").click()
+    page.get_by_label("Warm-up, minutes").fill("10")
+    page.get_by_role("radio", name="With the plate level").click()
     page.get_by_role("button", name="Start reading").click()
     shown = (("-6", "9", "-1.0"), ("13", "-8", "0.4"))
     _fill(page, "readings", ("along_arcsec", "across_arcsec", "bubble_div"), shown)
@@ -271,12 +271,12 @@ def _fill(
 
 
 def _plan_and_round(browser: Browser) -> None:
-    """Marks planned before walking out; a round before the work that found two faces bad."""
+    """Marks planned before walking out; a pre-work check that found two faces bad."""
     page = _page(browser, 1280, 800)
     page.goto("/bench/plan/TS-03")
     for i, (name, distance, height) in enumerate(PLANNED):
         if i > 1:
-            page.get_by_role("button", name="One more mark").click()
+            page.get_by_role("button", name="One more target").click()
         page.get_by_label("What it is").nth(i).fill(name)
         page.locator(f"#mark-{i}-distance").fill(distance)
         page.locator(f"#mark-{i}-height").fill(height)
@@ -288,8 +288,8 @@ def _plan_and_round(browser: Browser) -> None:
     page.wait_for_url("**/bench/round/*-*")
     for kind, truth in ROUND:
         page.locator(f"[data-step={kind}]").get_by_role("link", name="Begin").click()
-        if page.get_by_label("On for, minutes").count():
-            page.get_by_label("On for, minutes").fill("12")
+        if page.get_by_label("Warm-up, minutes").count():
+            page.get_by_label("Warm-up, minutes").fill("12")
         page.get_by_role("button", name="Start reading").click()
         page.wait_for_selector("[data-row], .well")
         for path, value in _leaves(simulate(kind, random.Random(3), truth)["observations"], "observations"):
@@ -298,7 +298,7 @@ def _plan_and_round(browser: Browser) -> None:
         page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
         page.get_by_role("button", name="Save as found").click()
         page.wait_for_selector(f"[data-step={kind}][data-state=done]")
-    page.wait_for_selector("[aria-label='How it ends'] [data-finding]")
+    page.wait_for_selector("[aria-label='Outcome'] [data-finding]")
     _take(page, "round")
 
 

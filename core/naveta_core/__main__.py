@@ -61,10 +61,10 @@ def _run(words: list[str]) -> str:
         told = advise(read_json(_raw(subject))).plain()
     elif verb == "schema":
         if subject not in DOCUMENTS:
-            raise _MisuseError(f"kind: given {subject}, wanted one of {', '.join(sorted(DOCUMENTS))}")
+            raise _MisuseError(f"kind: given {subject}, allowed: one of {', '.join(sorted(DOCUMENTS))}")
         told = DOCUMENTS[subject].model.model_json_schema()
     else:
-        raise _MisuseError(f"verb: given {verb}, wanted one of reduce, advise, schema. {USAGE}")
+        raise _MisuseError(f"verb: given {verb}, allowed: one of reduce, advise, schema. {USAGE}")
     return json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False)
 
 

@@ -8,41 +8,41 @@ FOLLOW = "Follow local rules and your licensed practice."
 
 CAUTIONS: dict[str, str] = {
     "sun": "Never point the telescope at the sun.",
-    "traffic": "Near a road: traffic management, visibility, a lookout.",
-    "overhead-lines": "Staff up: look for overhead lines first. No staff in lightning.",
-    "tread": "Tread the feet in with the leg, not the back; fingers clear of clamps and slides.",
-    "nail": "Before driving pegs or nails: eye protection, buried services located.",
-    "wind": "Never leave the instrument alone in wind; spread and weight the legs.",
+    "traffic": "Near a road: use traffic management, high-visibility clothing and a lookout.",
+    "overhead-lines": "Before you raise a staff, look for overhead lines. Never raise one in lightning.",
+    "tread": "Press the tripod feet in with your leg, not your back. Keep fingers clear of clamps and slides.",
+    "nail": "Before you drive pegs or nails: wear eye protection and locate buried services.",
+    "wind": "Never leave the instrument alone in wind. Spread the legs and weight them.",
     "carry": "Carry it in its case or upright; never by the telescope.",
     "reticle-screw": (
-        "The reticle screw sits under a cover by the eyepiece. Small turns with the instrument's own tool;"
-        " stop when it resists. Do not open anything else: the rest belongs to service."
+        "The reticle screw is under a cover by the eyepiece. Make small turns with the instrument's own tool;"
+        " stop when it resists. Open nothing else: that is work for service."
     ),
     "leg-drops": (
-        "A released leg drops: boot on its foot plate, one hand on the upper leg, fingers off the clamp and the slide."
+        "A released leg drops: put a boot on its foot, one hand on the upper leg, fingers off clamp and slide."
     ),
-    "lift": "Lift with the knees, not the back; a tripod at a height that neither bends nor stretches you.",
-    "laser": "Laser plummet: do not look into the beam; mind others' eyes and polished surfaces.",
-    "bob": "The bob has a point and the string a reach: keep both from faces and feet.",
+    "lift": "Lift with the knees, not the back. Set the tripod to a height at which you neither bend nor stretch.",
+    "laser": "Laser plummet: do not look into the beam. Keep it away from other people's eyes and from polished surfaces.",
+    "bob": "The bob is sharp and swings: keep it away from faces and feet.",
     "hold": "One hand stays on the instrument while the fixing screw is loose.",
     "no-plunge": (
-        "Turn the telescope through by hand and slowly: where it strikes the base, a handle or an eyepiece it must not be"
-        " turned through at all. Then there is no second face."
+        "Turn the telescope over by hand and slowly. If it would strike the tribrach, a handle or an eyepiece,"
+        " do not turn it over: use one face only."
     ),
-    "base-lock": "Close the base's lock and try it with a gentle pull before you let go, and before you lift.",
-    "battery": "Batteries in as marked, plus to plus. One that is swollen, wet, dented or hot is not put in and not charged.",
-    "force": "Lightly tight, never forced: tight screws bend the base.",
+    "base-lock": "Close the tribrach lock and test it with a gentle pull before you let go and before you lift.",
+    "battery": "Insert batteries as marked, plus to plus. Do not use or charge one that is swollen, wet, dented or hot.",
+    "force": "Tighten lightly, never force: tight screws bend the tribrach.",
     "vial-screws": (
-        "A vial's own screws are small: ease one as the other is tightened, an eighth of a turn, with the instrument's"
-        " own pin; stop when it resists."
+        "Level vial screws are small. Loosen one as you tighten the other, 1/8 turn at a time, with the instrument's"
+        " own pin. Stop when it resists."
     ),
     "plummet-screws": (
-        "Plummet screws sit in opposing pairs: ease one before the other is turned, never both tight, never forced."
+        "Plummet screws sit in opposing pairs: loosen one before you turn the other, never force them."
         " A seal or paint over them means service."
     ),
-    "turns-by-itself": "A motor turns it without warning: fingers, straps and cables clear while it works.",
-    "tap": "Tap lightly, with a finger on the tripod: a hard knock is a knock.",
-    "tape": "A tape under tension has an edge and a whip: gloves, hold it by its rings, never let it fly back.",
+    "turns-by-itself": "The motor turns it without warning: keep fingers, straps and cables clear.",
+    "tap": "Tap the tripod lightly with a finger: a hard tap can do damage.",
+    "tape": "A tape under tension cuts and whips back: wear gloves, hold it by its rings, never let it fly.",
     "pinch": "Hinges and clamps pinch: keep fingers out while a leg moves.",
     "focus-stop": "Do not force a focus knob or a screw at its stop.",
 }

@@ -83,7 +83,7 @@ DOCUMENTS: dict[str, DocumentKind] = {
     "backsight": _orientation("backsight", "Backsight", Backsight, orient.preview_back, orient.reduce_back),
     "pre-survey": DocumentKind(
         name="pre-survey",
-        title="Round before the work",
+        title="Pre-work check",
         category="round",
         model=PreSurvey,
         preview=pre_survey.preview,

@@ -92,7 +92,7 @@ def levelling_accuracy(rng: random.Random, truth: Data) -> Data:
     """truth: `mm_per_km` (1.0), `procedure`, `collimation_arcsec` (0), `staffs_mm` (0), `stated` (1.0), `height_m` (0.35),
     `unit`, `noise` (a factor)."""
     procedure, base, unit = truth.get("procedure", "simplified"), 60.0, truth.get("unit", "m")
-    # A kilometre double run is 2·1000/base differences: one of them scatters by as much less.
+    # 1 km double run is 2·1000/base differences: one of them scatters by as much less.
     spread = truth.get("mm_per_km", 1.0) * truth.get("noise", 1.0) * sqrt(2.0 * base / 1000.0)
     sets = []
     for number in range(2):

@@ -14,7 +14,7 @@ from .space import SECONDS
 
 @dataclass(frozen=True, slots=True)
 class Theodolite:
-    """Hidden errors in seconds: collimation c, vertical index i, trunnion axis t."""
+    """Hidden errors in seconds: collimation c, vertical index error i, trunnion axis t."""
 
     c: float = 0.0
     i: float = 0.0

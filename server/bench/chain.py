@@ -58,13 +58,13 @@ def _own(record: Record) -> str | None:
     if not matches:
         return CHANGED
     if record.observed_at_utc != happened_at(record):
-        return "The time this record is ordered by is not the time in it: it was changed after it was saved."
+        return "The sort time of this record differs from the time in it: it was changed after saving."
     if record.summary != summary_text(record):
-        return "What lists show of this record is not what it says: it was changed after it was saved."
+        return "The list entry of this record differs from the record: it was changed after saving."
     return None
 
 
-CHANGED = "This record does not match its seal: it was changed after it was saved. Do not rely on it."
+CHANGED = "This record does not match its seal: it was changed after saving. Do not rely on it."
 GAP = "The record before this one is missing or was changed: the chain is broken here."
 
 
@@ -118,7 +118,7 @@ def _chain(instrument: Instrument, since: int) -> Looked:
         wrong.append(
             (
                 "",
-                f"What the yard goes by for {instrument.tag} does not follow from its records: manage.py rebuild_facts puts it right.",
+                f"The status of {instrument.tag} does not follow from its records: manage.py rebuild_facts corrects it.",
             )
         )
     return Looked(instrument.tag, count, tuple(wrong))

@@ -21,7 +21,7 @@ EVENT_WORDS: dict[str, str] = {
     "held": "holding back",
     "released": "releasing",
     "adjusted": "an adjustment",
-    "looked-back": "looking back",
+    "looked-back": "a review",
 }
 
 

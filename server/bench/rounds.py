@@ -1,4 +1,4 @@
-"""A round before the work holds checks that are on record: what it says of them is what their records say."""
+"""A pre-work check holds checks that are on record: what it says of them is what their records say."""
 
 from __future__ import annotations
 

@@ -157,7 +157,7 @@ MOST_POINTS = 400
 
 
 def series(instrument: Instrument, of: str) -> Data:
-    """The standing checks' main figure, or how far known points disagreed, with uncertainty, limits, and the events
+    """The standing checks' main figure, or how far control points disagreed, with uncertainty, limits, and the events
     between them."""
     control = of == "control"
     events = [
@@ -170,7 +170,7 @@ def series(instrument: Instrument, of: str) -> Data:
     told = [_series_point(one) for one in latest]
     unit = "mm" if control else KINDS[of].unit
     return {
-        "title": "Agreement with known points" if control else KINDS[of].title,
+        "title": "Agreement with control points" if control else KINDS[of].title,
         "unit": UNITS[unit],
         "unit_said": UNITS_SAID[unit],
         "points": [one for one in told if one is not None],

@@ -175,7 +175,7 @@ def _observer(actor: Person, username: str | None) -> Person:
         return actor
     person = Person.objects.filter(username=username, is_active=True).first()
     if person is None:
-        raise Refused([Fault("observed_by", "who observed it", said(username), "somebody of the firm")])
+        raise Refused([Fault("observed_by", "who observed it", said(username), "a person of your firm")])
     return person
 
 
@@ -307,7 +307,9 @@ def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[
         raise Refused([Fault("record", "the check it is about", said(sent.record), "a check of this instrument")])
     if sent.event == "adjusted" and actor.role not in KINDS[found.kind].who_adjusts:
         raise Forbidden(
-            Answer(False, "not-yours-to-adjust", "This adjustment is not yours to make: ask the equipment manager.")
+            Answer(
+                False, "not-yours-to-adjust", "You are not allowed to make this adjustment: ask the equipment manager."
+            )
         )
     return {"record": str(found.id), "check": found.kind, **({"steps": sent.steps} if sent.event == "adjusted" else {})}
 

@@ -55,7 +55,7 @@ class Environment(BaseSettings):
         if not path.exists():
             if (self.data / DATABASE).exists() and not self.demo:
                 sys.exit(
-                    f"{path} is missing beside a database. Put it back from a backup: without it nobody stays signed in and what devices kept cannot be read."
+                    f"{path} is missing beside a database. Restore it from a backup: without it nobody stays signed in and data on devices cannot be read."
                 )
             _write_once(path, secrets.token_urlsafe(48))
         key = path.read_text().strip()

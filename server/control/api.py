@@ -1,4 +1,4 @@
-"""Known points: the list, a table in and out."""
+"""Control points: the list, a table in and out."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ Unit = Literal["m", "mm", "cm", "ft", "usft", "in"]
 
 
 class PointOut(Schema):
-    """A known point, metres."""
+    """A control point, metres."""
 
     name: str
     e_m: float
@@ -34,7 +34,7 @@ class NearMiss(Schema):
 
 
 class PointsOut(Schema):
-    """Known points, by name; of a search that found none of that very name, what may be meant."""
+    """Control points, by name; of a search that found none of that very name, what may be meant."""
 
     points: list[PointOut]
     near: list[NearMiss]
@@ -64,7 +64,7 @@ class Imported(Schema):
 
 @router.get("/points", response=PointsOut, operation_id="list_points")
 def list_points(request: HttpRequest, q: str = "") -> Any:
-    """Known points whose name or description holds the words sought."""
+    """Control points whose name or description holds the words sought."""
     every = list(Point.objects.order_by("name"))
     sought = q.strip().lower()
     found = [one for one in every if not sought or sought in one.name.lower() or sought in one.description.lower()]
@@ -75,7 +75,7 @@ def list_points(request: HttpRequest, q: str = "") -> Any:
 
 @router.post("/points/table", response=Imported, operation_id="import_points")
 def post_points(request: HttpRequest, payload: PointsTable) -> Any:
-    """Read a table of known points; with `keep` they are stored, and known ones take the new coordinates."""
+    """Read a table of control points; with `keep` they are stored, and known ones take the new coordinates."""
     told = import_table(actor=asker(request), text=payload.text, unit=payload.unit, keep=payload.keep)
     return {
         "new": told.new,
@@ -88,7 +88,7 @@ def post_points(request: HttpRequest, payload: PointsTable) -> Any:
 
 @router.get("/points/table", response=str, operation_id="export_points")
 def get_points(request: HttpRequest, unit: Unit = "m") -> HttpResponse:
-    """All known points as a table."""
+    """All control points as a table."""
     rows = Point.objects.order_by("name").values("name", "e_m", "n_m", "h_m", "description")
     response = HttpResponse(write_points([dict(row) for row in rows], unit), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="points.csv"'

@@ -1,4 +1,4 @@
-"""Known points: where they are, as somebody gave them to the house."""
+"""Control points: where they are, as somebody gave them to the house."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from people.models import Person
 
 
 class Point(models.Model):
-    """A known point; coordinates in metres, whatever unit they came in. `bare` is its name without dashes and zeros."""
+    """A control point; coordinates in metres, whatever unit they came in. `bare` is its name without dashes and zeros."""
 
     name = models.CharField(max_length=40, unique=True)
     bare = models.CharField(max_length=40, unique=True)

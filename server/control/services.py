@@ -1,4 +1,4 @@
-"""Changes to the known points, each in one transaction."""
+"""Changes to the control points, each in one transaction."""
 
 from __future__ import annotations
 
@@ -78,4 +78,4 @@ def remove(*, actor: Person, name: str) -> None:
     require(actor, "manage-points")
     gone, _ = Point.objects.filter(bare=key(name)).delete()
     if not gone:
-        raise Refused([Fault("name", "the point", said(name), "a known point")])
+        raise Refused([Fault("name", "the point", said(name), "a control point")])

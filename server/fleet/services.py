@@ -65,7 +65,7 @@ def add_model(
     if kind not in KINDS:
         faults.append(Fault("kind", "the kind of instrument", said(kind), "one of " + ", ".join(KINDS)))
     if InstrumentModel.objects.filter(maker=maker.strip(), name=name.strip()).exists():
-        faults.append(Fault("name", "name", said(name), "a model that is not there yet"))
+        faults.append(Fault("name", "name", said(name), "a new model name"))
     known: dict[str, Any] = {}
     for adapter, typed, where in ((_STATED, stated, "stated"), (_LIMITS, limits, "limits")):
         try:

@@ -191,7 +191,7 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Any:
             succeeded(address)
     if person is None:
         forget_old()
-        return problem(401, "wrong-sign-in", "That name and password do not go together.")
+        return problem(401, "wrong-sign-in", "Wrong name or password.")
     login(request, person, backend="django.contrib.auth.backends.ModelBackend")
     return _session(request)
 

@@ -76,7 +76,7 @@ def somebody(username: str) -> Person:
     """A person by sign-in name, held until the transaction ends. Raises Refused."""
     person = Person.objects.select_for_update().filter(username=username.strip().lower()).first()
     if person is None:
-        raise Refused([Fault("username", "sign-in name", said(username), "somebody of the firm")])
+        raise Refused([Fault("username", "sign-in name", said(username), "a person of your firm")])
     return person
 
 

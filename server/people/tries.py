@@ -28,7 +28,7 @@ def one_try(address: str) -> Iterator[None]:
     """Within the block a password may be looked at. Raises Later when too many others are, or this address tried too often."""
     _count(address)
     if not _hashing.acquire(timeout=WAIT_S):
-        raise Later("too-many", "Too many people sign in just now. Try again in a few seconds.", 5, status=429)
+        raise Later("too-many", "Too many people are signing in. Try again in a few seconds.", 5, status=429)
     try:
         yield
     finally:

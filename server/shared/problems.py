@@ -27,11 +27,11 @@ TITLES = {
     400: ("not-json", "This cannot be read."),
     401: ("signed-out", "Sign in first."),
     403: ("not-allowed", "Not allowed."),
-    404: ("not-found", "There is no such thing here."),
+    404: ("not-found", "Not found."),
     405: ("wrong-method", "This address does not take that kind of request."),
     413: ("too-large", f"Too large: at most {MOST_BYTES} bytes (1 MiB)."),
     429: ("too-many", "Too many tries. Wait a quarter of an hour."),
-    500: ("our-fault", "Something went wrong on our side. Nothing was saved; what you typed is still with you."),
+    500: ("our-fault", "Something went wrong on the server. Nothing was saved; what you typed is kept."),
 }
 
 
@@ -87,7 +87,7 @@ def _validation(error: ValidationError) -> HttpResponse:
 
 def _http(error: HttpError) -> HttpResponse:
     if error.status_code == 403 and "CSRF" in str(error):
-        return problem(403, "no-token", "The page has gone stale. Load it again; what you typed is kept.")
+        return problem(403, "no-token", "This page is out of date. Load it again; what you typed is kept.")
     code, title = TITLES.get(error.status_code, ("http-" + str(error.status_code), str(error)))
     return problem(error.status_code, code, str(error) or title)
 

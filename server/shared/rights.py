@@ -47,13 +47,11 @@ class Forbidden(Exception):
 
 
 YES = Answer(True)
-CHIEF_SAVES = Answer(False, "trainee-does-not-save", "A crew chief saves it: the record names you both.")
+CHIEF_SAVES = Answer(False, "trainee-does-not-save", "A crew chief saves it; the record names you both.")
 ASK_CHIEF = Answer(False, "ask-the-chief", "Ask your crew chief to do this.")
 MANAGER_ONLY = Answer(False, "manager-only", "Only the equipment manager may do this.")
-OWN_SAME_DAY = Answer(
-    False, "own-same-day", "You may amend your own records on the day they were made; later, the manager does."
-)
-OWN_CREW = Answer(False, "own-crew", "It is another crew's: they hand it over, or the manager does.")
+OWN_SAME_DAY = Answer(False, "own-same-day", "You can amend your own records on the same day; later, ask the manager.")
+OWN_CREW = Answer(False, "own-crew", "It belongs to another crew: they hand it over, or the manager does.")
 NOBODY = Answer(False, "signed-out", "Sign in first.")
 
 TABLE: dict[Act, dict[Role, Answer]] = {

@@ -199,8 +199,8 @@ def visit(page: Page, path: str) -> None:
 def begin(page: Page, tag: str) -> None:
     """To the first reading of a two-peg test, both looks given."""
     visit(page, f"/bench/new/{tag}/two-peg")
-    page.get_by_role("radio", name="It stays").click()
-    page.get_by_role("radio", name="It comes back").click()
+    page.get_by_role("radio", name="Stays in the ring").click()
+    page.get_by_role("radio", name="Returns").click()
     page.get_by_role("button", name="Start reading").click()
     page.locator("#row-observations-setups-0-a-readings-0").focus()
 

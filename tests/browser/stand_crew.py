@@ -133,7 +133,7 @@ class Crew:
     def _near(self) -> None:
         self.tell_spot()
         if self.enough():
-            return self.press("^On to")
+            return self.press("^Next")
         spot = see(self.kit, self.state).spot_mm
         assert spot is not None
         self.state = carry_over(self.state, -spot[0] * 0.9, -spot[1] * 0.95)
@@ -144,27 +144,27 @@ class Crew:
             return self._near()
         spot = see(self.kit, self.state).spot_mm
         assert spot is not None
-        self.page.get_by_role("radio", name="It swings").click()
-        # Standing south: east is right; a quarter round, from the east, north is. It swings 7 mm to either side.
+        self.page.get_by_role("radio", name="Swinging").click()
+        # Standing south: east is right; a quarter round, from the east, north is. Swinging 7 mm to either side.
         for i, end in enumerate((spot[0] - 7, spot[0] + 7, spot[1] - 7, spot[1] + 7)):
             self.page.locator(f"#swing-{i}").fill(f"{end + self.rng.uniform(-0.4, 0.4):.1f}")
-        self.press("^Tell")
+        self.press("^Enter")
         if self.enough():
-            return self.press("^On to")
+            return self.press("^Next")
         self.state = carry_over(self.state, -spot[0] * 0.95, -spot[1] * 0.95)
         self.press("look again")
 
     def _by_screws(self) -> None:
         self.tell_spot() if self.act == "back-on" else self.tell_bubble()
         if self.enough():
-            return self.press("^On to")
+            return self.press("^Next")
         self.turn_screws()
         self.press("look again")
 
     def _circular(self) -> None:
         self.tell_bubble()
         if self.enough():
-            return self.press("^On to")
+            return self.press("^Next")
         for step in self.advice()["steps"]:
             if not see(self.kit, self.state).in_ring:
                 self.state = follow_leg(self.kit, self.state, step)
@@ -174,17 +174,17 @@ class Crew:
         along, across = self.figures(0.0)
         self.page.locator("#level-along").fill(along)
         self.page.locator("#level-across").fill(across)
-        self.press("^Tell")
+        self.press("^Enter")
         # Until the half turn nobody knows where a vial rests: set to its middle it stands, off by its rest.
         if self.enough():
-            return self.press("^On to")
+            return self.press("^Next")
         self.turn_screws()
         self.press("look again")
 
     def _shift(self) -> None:
         self.tell_spot()
         if self.enough():
-            return self.press("^On to")
+            return self.press("^Next")
         for leg, mm in self.advice()["legs"].items():
             self.state = leg_moved(self.kit, self.state, leg, mm)
         self.press("^Done")
@@ -192,7 +192,7 @@ class Crew:
     def _slide(self) -> None:
         self.tell_spot()
         if self.enough():
-            return self.press("^On to")
+            return self.press("^Next")
         told = self.advice()
         way = math.radians(told["slide_bearing_deg"])
         step = (told["slide_mm"] * math.sin(way), told["slide_mm"] * math.cos(way))
@@ -210,7 +210,7 @@ class Crew:
         self.page.wait_for_timeout(200)
         self.answered()
         if self.enough():
-            return self.press("^On to")
+            return self.press("^Next")
         self.turn_screws()
         self.press("look again")
 
@@ -221,7 +221,7 @@ def begin(page: Page, way: str, tag: str = "TS-03", fine: str = "electronic") ->
     page.locator("#mark").fill("PC-14")
     page.get_by_role("radio", name=FINE[fine]).click()
     page.locator(f"[data-way={way}]").click()
-    page.get_by_role("button", name="Lead me through it").click()
+    page.get_by_role("button", name="Guide me").click()
     page.wait_for_selector("[data-act][data-fresh=true]")
 
 

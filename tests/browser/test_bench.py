@@ -69,10 +69,10 @@ def begin(page: Page, tag: str, kind: str) -> None:
     visit(page, f"/bench/new/{tag}")
     page.locator(f"[data-check={kind}]").get_by_role("link", name="Begin").click()
     if kind == "dual-axis-level":
-        page.get_by_label("On for, minutes").fill("1")
-        expect(page.locator("[data-said=not-warm]")).to_contain_text("leave it on for 2 minutes more")
-        page.get_by_label("On for, minutes").fill("12")
-        page.get_by_role("radio", name="Four quarters").click()
+        page.get_by_label("Warm-up, minutes").fill("1")
+        expect(page.locator("[data-said=not-warm]")).to_contain_text("wait 2 minutes more")
+        page.get_by_label("Warm-up, minutes").fill("12")
+        page.get_by_role("radio", name="Four headings, 90° apart").click()
     if kind == "two-face":
         page.get_by_role("radio", name="Full").click()
     page.get_by_role("button", name="Start reading").click()
@@ -102,9 +102,7 @@ def test_from_empty_to_as_left(opens: Opens, fresh: Fresh, kind: str) -> None:
         expect(page.locator("[data-step=without][data-open]")).to_be_visible()
         return
     turn(page, kind)
-    page.get_by_role(
-        "button", name=re.compile("run the check again, as left|Run the test again|It is adjusted")
-    ).click()
+    page.get_by_role("button", name=re.compile("check again, as left|Test again|Adjusted: test again")).click()
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
     expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
     again = simulate(kind, rng, {"noise": 0.4, **left})
@@ -130,7 +128,7 @@ def turn(page: Page, kind: str) -> None:
             wells.nth(i).fill("1.5")
         page.get_by_role("button", name="Note", exact=True).click()
         steps = page.locator("[aria-label='Readings since the first turn'] li")
-        expect(steps).to_contain_text("By the instrument's own routine it should come to:")
+        expect(steps).to_contain_text("After the instrument's own routine it should be:")
         return
     two = wells.count() == 2
     for value in (("1.0", "0.8") if two else ("1.1",)), (("0.0", "0.1") if two else ("0.1",)):
@@ -140,7 +138,7 @@ def turn(page: Page, kind: str) -> None:
     steps = page.locator("[aria-label='Readings since the first turn'] li")
     expect(steps).to_have_count(2)
     if kind != "plummet":  # its target lies wherever the axis met the sheet
-        expect(steps.nth(1)).to_contain_text("there.")
+        expect(steps.nth(1)).to_contain_text("done.")
 
 
 def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Fresh) -> None:
@@ -155,7 +153,7 @@ def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Fres
         "plummet",
         "two-face",
     ]
-    expect(checks.nth(2)).to_contain_text("centres every point beside its mark")
+    expect(checks.nth(2)).to_contain_text("puts every set-up off its mark")
     expect(page.locator(".btn.now")).to_have_count(1)
 
 
@@ -169,7 +167,7 @@ def test_rows_are_typed_by_the_keyboard_alone_and_mended(opens: Opens, fresh: Fr
         page.keyboard.press("Enter")
         page.keyboard.type(value)
     finding(page, "watch")
-    expect(page.locator("[data-finding]")).to_contain_text("rests 1.2 div left of the middle")
+    expect(page.locator("[data-finding]")).to_contain_text("reversing point 1.2 div left of the middle")
     page.keyboard.press("Shift+Enter")
     page.keyboard.type("1.x")
     row = page.locator("[data-row='observations.readings[2]']")
@@ -178,7 +176,7 @@ def test_rows_are_typed_by_the_keyboard_alone_and_mended(opens: Opens, fresh: Fr
     page.keyboard.type("-0.3;")  # one more row opens, its heading first
     expect(well(page, "observations.readings[4].heading_deg")).to_be_focused()
     page.get_by_role("button", name="Remove row 5").click()
-    page.get_by_role("button", name="Take it back").click()
+    page.get_by_role("button", name="Undo").click()
     expect(page.locator("[data-row]")).to_have_count(5)
     page.reload()
     expect(first).to_have_value("-2,1")
@@ -202,9 +200,9 @@ def test_a_known_rest_position_reaches_the_stand(opens: Opens) -> None:
     visit(page, "/stand")
     page.get_by_role("button", name="TD-01").click()
     page.locator("#mark").fill("PC-07")
-    page.get_by_role("button", name="Lead me through it").click()
+    page.get_by_role("button", name="Guide me").click()
     page.locator("[data-knot=plate]").click()
-    expect(page.locator("[data-act]")).to_contain_text(re.compile(r"rests at -1\.\d div"))
+    expect(page.locator("[data-act]")).to_contain_text(re.compile(r"level vial: -1\.\d div"))
 
 
 def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(opens: Opens, fresh: Fresh, tmp_path: Any) -> None:
@@ -235,9 +233,9 @@ def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(open
     fill(page, simulate("plate-vial", random.Random(5), {"rest_div": 2.8, "sensitivity": 30, "noise": 0.3}))
     finding(page, "adjust")
     page.get_by_role("button", name="Save as found").click()
-    expect(page.locator("[data-waits=waiting]")).to_contain_text("Kept on this device")
+    expect(page.locator("[data-waits=waiting]")).to_contain_text("Stored on this device")
     turn(page, "plate-vial")
-    page.get_by_role("button", name="Run the test again, as left").click()
+    page.get_by_role("button", name="Test again, as left").click()
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
     expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
     fill(page, simulate("plate-vial", random.Random(6), {"rest_div": 0.0, "sensitivity": 30, "noise": 0.3}))
@@ -262,9 +260,9 @@ def test_the_history_of_each_check_is_drawn_and_the_passport_says_what_is_stated
     """TD-01: two years of a plate bubble at rest left of the middle, against the division it may be out."""
     page = opens(TABLET, who="Wren Adair")
     visit(page, "/instruments/TD-01")
-    page.get_by_role("radio", name="Plate bubble").click()
+    page.get_by_role("radio", name="Plate level check").click()
     history = page.get_by_label("History", exact=True)
-    expect(history.get_by_role("heading")).to_contain_text("Plate bubble, every finding")
+    expect(history.get_by_role("heading")).to_contain_text("Plate level check, each result")
     points = page.request.get("/api/instruments/TD-01/series?of=plate-vial").json()["points"]
     assert len(points) > 20
     assert -1.6 < sum(one["value"] for one in points) / len(points) < -0.8

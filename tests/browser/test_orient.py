@@ -49,8 +49,8 @@ def sight(page: Page, world: World, index: int, named: str, really: str | None =
 def begin_free(page: Page) -> None:
     visit(page, "/stand/orient")
     page.get_by_role("button", name="TS-03").click()
-    page.get_by_role("radio", name="Anywhere").click()
-    page.get_by_role("button", name="Begin with the first sight").click()
+    page.get_by_role("radio", name="Free station").click()
+    page.get_by_role("button", name="Start with the first sight").click()
     page.locator("#instrument-height").fill("1.550")
 
 
@@ -67,12 +67,12 @@ def test_a_free_station_with_a_swapped_pair_found_and_mended(opens: Opens, size:
     sight(page, world, 2, "PC-14", really="QB-4")
     sight(page, world, 3, "QB-4", really="PC-14")
     answered(page, "repeat")
-    expect(page.get_by_text("PC-14 and QB-4 look swapped: the other way round everything fits.")).to_be_visible()
+    expect(page.get_by_text("PC-14 and QB-4 seem swapped: exchanged, everything agrees.")).to_be_visible()
     expect(page.locator("[data-suspect]")).to_have_count(2)
     expect(page.locator("[data-ellipse]")).to_have_count(1)
     page.get_by_role("button", name="Give PC-14 and QB-4 each other's name").click()
     answered(page, "use")
-    page.get_by_text("Closing look at the reference").click()
+    page.get_by_text("Closing sight at the reference").click()
     page.locator("#closing-hz").fill(packed(world.shot("QB-1")["hz"]))
     answered(page, "use")
     page.get_by_role("button", name="Keep this").click()
@@ -84,16 +84,16 @@ def test_a_free_station_with_a_swapped_pair_found_and_mended(opens: Opens, size:
     assert math.remainder(figures["orientation_deg"] - 212.345, 360) * 3600 == pytest.approx(0, abs=8)
     assert record["document"]["observations"]["shots"][2]["point"] == "QB-4"
     # At the end of the day one look more: the stand turned by 40″, which the first look did not know.
-    page.get_by_role("button", name="Closing look").click()
+    page.get_by_role("button", name="Closing sight").click()
     page.wait_for_url(re.compile("closing"))
     page.locator("#closing-hz").fill(packed(f"{float(world.shot('QB-1')['hz']) + 40 / 3600:.6f}"))
     answered(page, "repeat")
-    expect(page.get_by_text("the stand moved since")).to_be_visible()
+    expect(page.get_by_text("the tripod has moved")).to_be_visible()
     first = record["id"]
     page.get_by_role("button", name="Keep this").click()
     page.wait_for_url(lambda url: "/records/" in url and first not in url)
     struck = page.request.get(f"/api/records/{first}").json()
-    assert struck["amended_why"] == "Closing look added."
+    assert struck["amended_why"] == "Closing sight added."
 
 
 def test_a_moved_point_is_left_out_with_one_touch_and_names_are_minded(opens: Opens) -> None:
@@ -120,28 +120,28 @@ def test_a_set_up_goes_on_to_its_backsight_and_its_budget(opens: Opens) -> None:
     visit(page, "/stand")
     page.get_by_role("button", name="TS-03").click()
     page.locator("#mark").fill("PC-09")
-    page.get_by_role("button", name="I am set up: note it").click()
+    page.get_by_role("button", name="Already set up: record it").click()
     wells = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
     for well, text in zip(wells, ("4", "-2", "-2", "6", "0.0", "1.5500", "1.5500"), strict=True):
         page.locator(f"#{well}").fill(text)
-    page.get_by_label("I looked at bubble and mark together").check()
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_label("I checked bubble and mark together").check()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     set_up = page.url.rsplit("/", 1)[1]
-    page.get_by_role("link", name="What it costs the work").click()
+    page.get_by_role("link", name="Effect on work").click()
     expect(page.locator("#budget-tilt_arcsec")).to_have_value("5")
     page.locator("#budget-back_m").fill("10")
     page.locator("#budget-fore_m").fill("60")
     page.locator("#budget-allowed\\.position_mm").fill("5")
     budget = page.locator("[data-budget=position][data-enough=false]")
-    expect(budget).to_contain_text("take a longer backsight")
+    expect(budget).to_contain_text("use a longer backsight")
     expect(page.locator("#budget-target_mm")).to_have_attribute("placeholder", "1")
     page.locator("#budget-back_m").fill("abc")
     expect(page.locator("[data-fault=back_m]")).to_contain_text("abc")
     page.get_by_role("link", name="To the set-up").click()
-    page.get_by_role("link", name="Orient it").click()
-    expect(page.get_by_label("It stands over")).to_have_value("PC-09")
-    page.get_by_role("button", name="Begin with the first sight").click()
+    page.get_by_role("link", name="Orientation").click()
+    expect(page.get_by_label("Station point")).to_have_value("PC-09")
+    page.get_by_role("button", name="Start with the first sight").click()
     expect(page.locator("#instrument-height")).to_have_value("1.5500 m")
     world = creek(5)
     world.stand, world.instrument = KNOWN["PC-09"], 1.55
@@ -149,12 +149,12 @@ def test_a_set_up_goes_on_to_its_backsight_and_its_budget(opens: Opens) -> None:
     answered(page, "use")
     page.get_by_role("button", name="Keep this").click()
     page.wait_for_url(lambda url: "/records/" in url and not url.endswith(set_up))
-    expect(page.locator("[data-finding]")).to_contain_text("Over PC-09: QB-2 agrees within")
+    expect(page.locator("[data-finding]")).to_contain_text("At PC-09: QB-2 agrees within")
     page.get_by_role("link", name="Its set-up").click()
     page.wait_for_url(re.compile(set_up))
-    expect(page.get_by_label("Orientation", exact=True)).to_contain_text("Over PC-09: QB-2 agrees within")
+    expect(page.get_by_label("Orientation", exact=True)).to_contain_text("At PC-09: QB-2 agrees within")
     page.get_by_role("link", name="To TS-03").click()
-    expect(page.get_by_label("Agreement with known points").locator("[data-stage]").first).to_be_visible()
+    expect(page.get_by_label("Agreement with control points").locator("[data-stage]").first).to_be_visible()
 
 
 def test_known_points_come_in_from_a_table_looked_at_first(opens: Opens, tmp_path: Path) -> None:
@@ -162,20 +162,20 @@ def test_known_points_come_in_from_a_table_looked_at_first(opens: Opens, tmp_pat
     visit(page, "/points")
     table = tmp_path / "points.csv"
     table.write_text("name;n;e;h\nXB-1;8800,1;4300,2;9\nQB-3;8648,955;4177,414;8,431\n")
-    page.get_by_role("button", name="Bring in a table").click()
+    page.get_by_role("button", name="Import a table").click()
     page.get_by_label("The table").set_input_files(table)
     looked = page.locator("[data-looked]")
-    expect(looked).to_contain_text("1 new, 0 as they are, 1 that would move.")
+    expect(looked).to_contain_text("1 new, 0 unchanged, 1 that would move.")
     expect(looked).to_contain_text("QB-3 would move by 12.0 mm")
     page.keyboard.press("Escape")
     expect(page.locator("[data-point=XB-1]")).to_have_count(0)
     table.write_text("name;n;e\nXB-1;8800,1;4300,2\nXB-2;oops;4300,2\n")
-    page.get_by_role("button", name="Bring in a table").click()
+    page.get_by_role("button", name="Import a table").click()
     page.get_by_label("The table").set_input_files(table)
     expect(page.locator("[data-fault='line 3, n']")).to_contain_text("oops")
     table.write_text("name;n;e\nXB-1;8800,1;4300,2\n")
     page.get_by_label("The table").set_input_files(table)
-    page.get_by_role("button", name="Keep these points").click()
+    page.get_by_role("button", name="Save these points").click()
     expect(page.locator("[data-point=XB-1]")).to_contain_text("4300.200")
 
 
@@ -189,7 +189,7 @@ def test_every_view_of_orientation(opens: Opens) -> None:
     for i, name in enumerate(("QB-1", "PC-05", "QB-4")):
         sight(page, world, i, name)
     answered(page, "use")
-    page.get_by_text("Closing look at the reference").click()
+    page.get_by_text("Closing sight at the reference").click()
     looked_at(page, "three sights")
     visit(page, "/points")
     page.wait_for_selector("[data-point=PC-01]")
@@ -207,7 +207,7 @@ def test_angles_turned_and_to_turn_to(opens: Opens) -> None:
     page.locator("#angle-start").fill("350.10")
     page.locator("#angle-other").fill("20.40")
     expect(told).to_contain_text("30°30′00.0″ clockwise.")
-    page.get_by_role("radio", name="What to turn to?").click()
+    page.get_by_role("radio", name="Reading to turn to").click()
     page.get_by_role("button", name="A right angle").click()
     expect(told).to_contain_text("Turn clockwise until the circle reads 80°10′00.0″.")
     page.locator("#angle-other").fill("20.4")
@@ -225,7 +225,7 @@ def test_sights_open_from_a_table_with_the_firms_points_and_faults_by_line(opens
         lines.append(f"{name};{packed(shot['hz'])};{packed(shot['v'])};{float(shot['slope_distance']):.3f};1.300;dms")
     table = tmp_path / "sights.csv"
     visit(page, "/stand/orient")
-    page.get_by_role("radio", name="Anywhere").click()
+    page.get_by_role("radio", name="Free station").click()
     page.get_by_role("button", name="Load from a file").click()
     dialog = page.get_by_role("dialog")
     table.write_text("\n".join([*lines, "QB-3;10.75;90;20;1.3;dms"]))
@@ -237,7 +237,7 @@ def test_sights_open_from_a_table_with_the_firms_points_and_faults_by_line(opens
     table.write_text("\n".join(lines))
     dialog.locator("input[type=file]").set_input_files(table)
     page.wait_for_url(re.compile("/stand/orient/"))
-    expect(page.get_by_text("Wanted next: the height of the instrument")).to_be_visible()
+    expect(page.get_by_text("Next reading: the instrument height")).to_be_visible()
     page.locator("#instrument-height").fill("1.55")
     answered(page, "use")
-    expect(page.locator("[data-finding=use]")).to_contain_text("Free station: largest misfit")
+    expect(page.locator("[data-finding=use]")).to_contain_text("Free station: largest residual")

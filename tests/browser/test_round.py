@@ -1,4 +1,4 @@
-"""The line of sight walked: marks planned, faces put right, values stored and proved, rounds of directions; and the round before the work."""
+"""The line of sight walked: marks planned, faces put right, values stored and proved, rounds of directions; and the pre-work check."""
 
 from __future__ import annotations
 
@@ -20,8 +20,8 @@ ROUND = re.compile(r"/bench/round/[0-9a-f-]{36}")
 
 
 def start(page: Page, on_for: str = "12") -> None:
-    if page.get_by_label("On for, minutes").count():
-        page.get_by_label("On for, minutes").fill(on_for)
+    if page.get_by_label("Warm-up, minutes").count():
+        page.get_by_label("Warm-up, minutes").fill(on_for)
     page.get_by_role("button", name="Start reading").click()
     page.wait_for_url(ENTRY)
     page.get_by_label("Field sheet").wait_for()  # the address comes before the sheet
@@ -51,7 +51,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     page = opens(TABLET, who="Ines Calder", touch=True)
     tag = fresh("Tessaly")
     visit(page, f"/bench/new/{tag}")
-    page.get_by_role("link", name="Round before the work").click()
+    page.get_by_role("link", name="Pre-work check").click()
     page.get_by_role("radio", name="5", exact=True).click()
     expect(page.locator("[data-taken=true]")).to_have_count(3)
     page.get_by_role("radio", name="10", exact=True).click()
@@ -67,14 +67,16 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     row.get_by_role("link", name="Go on").click()
     page.wait_for_url(ROUND)
     take(page, "dual-axis-level", 2, headings=(0, 180), index_arcsec=(0.5, -0.5), noise=0.4)
-    page.locator("[data-step=plummet]").get_by_role("button", name="Leave it out").click()
+    page.locator("[data-step=plummet]").get_by_role("button", name="Leave out").click()
     page.get_by_role("button", name="No time").click()
     expect(page.locator("[data-step=plummet]")).to_contain_text("Left out: no time.")
     # Two faces are bad: adjusted from the round, which takes up what was left.
     # One pointing a face would not prove c to half its limit, and nothing is stored from it: `;` opens two more.
     quick = {"pointings": 3, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
     take(page, "two-face", 3, more=("left", "right"), c=40.0, i=0.0, **quick)
-    expect(page.locator("[aria-label='How it ends'] [data-finding=adjust]")).to_contain_text("Adjust first: two faces.")
+    expect(page.locator("[aria-label='Outcome'] [data-finding=adjust]")).to_contain_text(
+        "Adjust first: two-face check."
+    )
     page.get_by_role("link", name="Open it").click()
     page.locator("#reads-now").fill("2.0")
     page.locator("#reads-now-1").fill("-1.0")
@@ -82,18 +84,18 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     expect(page.locator("[aria-label='Readings since the first turn'] li")).to_contain_text(
         re.compile(r"c from \+2\.0″ to −3\d\.\d″\. It stores the correction")
     )
-    page.get_by_role("button", name="Run the test again, as left").click()
+    page.get_by_role("button", name="Test again, as left").click()
     page.wait_for_url(ENTRY)
     page.get_by_label("Field sheet").wait_for()
     open_more(page, ("left", "right"))
     fill(page, simulate("two-face", random.Random(4), {"c": 0.5, "i": 0.0, **quick}))
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
-    expect(page.locator("[data-reason=stored-and-proved]")).to_contain_text("stored as it should be")
+    expect(page.locator("[data-reason=stored-and-proved]")).to_contain_text("stored correctly")
     page.get_by_role("button", name="Save as left").click()
     page.wait_for_url(ROUND)
     expect(page.locator("[data-step=two-face]")).to_contain_text("As left.")
-    expect(page.locator("[aria-label='How it ends'] [data-finding=watch]")).to_contain_text("plummet not looked at")
-    page.get_by_role("button", name="Keep this round").click()
+    expect(page.locator("[aria-label='Outcome'] [data-finding=watch]")).to_contain_text("plummet not checked")
+    page.get_by_role("button", name="Save this pre-work check").click()
     page.wait_for_url(re.compile("/records/"))
     expect(page.get_by_label("Checks of the round").locator("[data-check=two-face]")).to_contain_text("as left")
     record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
@@ -105,17 +107,17 @@ def test_marks_are_planned_and_the_full_test_begins_with_them(opens: Opens, fres
     page = opens(PHONE, who="Tam Brandreth", touch=True)
     tag = fresh("Tessaly")
     visit(page, f"/bench/new/{tag}/two-face")
-    page.get_by_role("link", name="Plan the marks").click()
+    page.get_by_role("link", name="Plan targets first").click()
     page.locator("#mark-0-distance").fill("96")
     page.get_by_label("What it is").nth(1).fill("Chapel spire")
     page.locator("#mark-1-distance").fill("74x")
     expect(page.locator("#mark-1-distance-fault")).to_contain_text("74x; wanted: a number")
     page.locator("#mark-1-distance").fill("74")
     page.locator("#mark-1-height").fill("31")
-    expect(page.locator("[data-plan='0']")).to_contain_text("Take mark 1 and Chapel spire: five pointings a face")
+    expect(page.locator("[data-plan='0']")).to_contain_text("Use target 1 and Chapel spire: five pointings a face")
     expect(page.locator("[data-drawing=side] [data-taken]")).to_have_count(2)
     page.get_by_role("radio", name="1", exact=True).click()
-    expect(page.get_by_label("What they prove")).to_contain_text("pointings a face.")
+    expect(page.get_by_label("Result")).to_contain_text("pointings a face.")
     page.get_by_role("button", name="Begin with").click()
     page.wait_for_url(ENTRY)
     expect(well(page, "observations.targets[1].distance_m")).to_have_value("74")
@@ -133,10 +135,10 @@ def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens:
     for face, other in (("left", "right"), ("right", "left")):
         for name in ("hz", "v"):
             well(page, f"observations.targets[0].{face}[0].{name}").fill(target[other][0][name])
-    page.get_by_role("button", name="First mark: swap the two faces.").click()
+    page.get_by_role("button", name="First target: swap the two faces.").click()
     expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["left"][0]["v"])
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
-    page.get_by_role("button", name="Take it back").click()
+    page.get_by_role("button", name="Undo").click()
     expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["right"][0]["v"])
 
 
@@ -157,17 +159,17 @@ def test_rounds_of_directions_and_an_accuracy_campaign_are_walked(opens: Opens, 
         "they decide nothing"
     )
     visit(page, f"/bench/new/{tag}")
-    expect(page.locator("[data-check=direction-accuracy]")).to_contain_text("When wanted")
+    expect(page.locator("[data-check=direction-accuracy]")).to_contain_text("When needed")
 
 
 def test_a_second_run_in_the_sheet_is_a_repeat_of_its_own(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Ines Calder")
     visit(page, f"/bench/new/{fresh('Merrow')}/circular-vial")
-    page.get_by_role("radio", name="Half a turn").click()
+    page.get_by_role("radio", name="Two headings, 180° apart").click()
     start(page)
     rng = random.Random(6)
     fill(page, simulate("circular-vial", rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3}))
-    page.get_by_role("button", name="Take it once more").click()
+    page.get_by_role("button", name="Repeat it").click()
     expect(page.get_by_role("heading", name="Repeat 2")).to_be_visible()
     again = simulate("circular-vial", rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3})
     for i, row in enumerate(again["observations"]["readings"]):
@@ -183,23 +185,23 @@ def test_a_second_run_in_the_sheet_is_a_repeat_of_its_own(opens: Opens, fresh: F
 def test_a_level_goes_through_its_two_peg_test_within_the_round(opens: Opens, level: str) -> None:
     page = opens(who="Tam Brandreth")
     visit(page, f"/instruments/{level}")
-    page.get_by_role("link", name="Round before the work").click()
+    page.get_by_role("link", name="Pre-work check").click()
     page.get_by_role("radio", name="15").click()
     page.get_by_role("button", name="Begin: 3 checks, about 15 minutes").click()
     page.wait_for_url(ROUND)
-    for kind, why in (("circular-vial", "Nothing at hand"), ("compensator-function", "The weather")):
-        page.locator(f"[data-step={kind}]").get_by_role("button", name="Leave it out").click()
+    for kind, why in (("circular-vial", "Equipment not available"), ("compensator-function", "Weather")):
+        page.locator(f"[data-step={kind}]").get_by_role("button", name="Leave out").click()
         page.get_by_role("button", name=why).click()
-    page.locator("[data-step=compensator-function]").get_by_role("button", name="Take it after all").click()
+    page.locator("[data-step=compensator-function]").get_by_role("button", name="Do it after all").click()
     expect(page.locator("[data-step=compensator-function][data-state=now]")).to_be_visible()
-    page.locator("[data-step=compensator-function]").get_by_role("button", name="Leave it out").click()
+    page.locator("[data-step=compensator-function]").get_by_role("button", name="Leave out").click()
     page.get_by_label("Another reason").fill("done yesterday")
-    page.get_by_role("dialog").get_by_role("button", name="Leave it out").click()
+    page.get_by_role("dialog").get_by_role("button", name="Leave out").click()
     page.locator("[data-step=two-peg]").get_by_role("link", name="Begin").click()
-    page.get_by_role("radio", name="It stays").click()
-    page.get_by_role("radio", name="It comes back").click()
+    page.get_by_role("radio", name="Stays in the ring").click()
+    page.get_by_role("radio", name="Returns").click()
     page.get_by_role("button", name="Start reading").click()
-    expect(page.get_by_role("link", name="Back to the round")).to_be_visible()
+    expect(page.get_by_role("link", name="Back to the pre-work check")).to_be_visible()
     page.locator("#row-observations-setups-0-a-readings-0").focus()
     sheet(
         page,
@@ -212,7 +214,7 @@ def test_a_level_goes_through_its_two_peg_test_within_the_round(opens: Opens, le
     page.get_by_role("button", name="Save as found").click()
     page.wait_for_url(ROUND)
     expect(page.locator("[data-step=two-peg][data-state=done]")).to_be_visible()
-    expect(page.locator("[aria-label='How it ends'] [data-finding]")).to_contain_text("Go")
+    expect(page.locator("[aria-label='Outcome'] [data-finding]")).to_contain_text("Go")
     expect(page.locator("[data-step=compensator-function]")).to_contain_text("Left out: done yesterday.")
 
 
@@ -231,20 +233,20 @@ def test_every_view_of_the_round_and_the_plan(opens: Opens) -> None:
     page.get_by_role("button", name="Begin:").click()
     page.wait_for_selector("[data-step][data-state=now]")
     looked_at(page, "round in hand")
-    page.get_by_role("button", name="Leave it out").first.click()
+    page.get_by_role("button", name="Leave out").first.click()
     looked_at(page, "leave it out")
     page.get_by_role("button", name="No time").click()
-    page.get_by_role("button", name="Discard the round").click()
+    page.get_by_role("button", name="Discard this check").click()
     page.wait_for_url(re.compile("/bench$"))
     visit(page, "/bench/new/TS-01/direction-rounds")
     start(page)
     looked_at(page, "rounds of directions")
     visit(page, "/instruments/TS-01")
-    page.get_by_role("link", name="Round before the work", exact=True).last.click()
+    page.get_by_role("link", name="Pre-work check", exact=True).last.click()
     record = page.request.get("/api/records?instrument=TS-01&category=round").json()["records"][0]
     visit(page, f"/records/{record['id']}")
     page.get_by_label("Checks of the round").wait_for()
     looked_at(page, "round on record")
     visit(page, "/instruments/TS-01")
-    page.get_by_role("button", name="Change how it stores").click()
+    page.get_by_role("button", name="Change how it stores values").click()
     looked_at(page, "how it stores")

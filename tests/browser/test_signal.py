@@ -40,13 +40,13 @@ def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) ->
     page.context.set_offline(True)
     page.keyboard.press("Enter")
     sheet(page, "1.8868", "1.4000")
-    expect(page.get_by_text("No signal. Your readings are kept here.").first).to_be_visible()
+    expect(page.get_by_text("Offline. Your readings are stored on this device.").first).to_be_visible()
     page.reload()
     expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4000")
     page.get_by_role("button", name="Save as found").click()
     expect(page.locator("[data-parcel=waiting]")).to_contain_text(f"Two-peg test of {level}")
     page.reload()
-    expect(page.get_by_text("One thing waits to be sent.")).to_be_visible()
+    expect(page.get_by_text("1 item waiting to be sent.")).to_be_visible()
     page.goto("/")
     expect(page.locator(f"[data-instrument={level}]")).to_be_visible()  # the yard as it was last seen
     page.context.set_offline(False)
@@ -54,7 +54,7 @@ def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) ->
     after = records_of(page, level)
     assert len(after) == len(before) + 1
     page.goto(f"/records/{after[0]}")
-    expect(page.locator("[data-finding]")).to_contain_text("Line of sight points 13.8″ up")
+    expect(page.locator("[data-finding]")).to_contain_text("Line of sight 13.8″ up")
 
 
 def test_a_session_that_ends_keeps_what_is_typed(opens: Opens, level: str) -> None:
@@ -66,7 +66,7 @@ def test_a_session_that_ends_keeps_what_is_typed(opens: Opens, level: str) -> No
     # At once, not key by key: the answer to the first keys opens the dialog, which takes the rest.
     page.locator("#row-observations-setups-1-b-readings-0").fill("1.4001")
     dialog = page.get_by_role("dialog", name="Sign in again")
-    expect(dialog).to_contain_text("What you typed is still here")
+    expect(dialog).to_contain_text("Your entries are kept")
     dialog.get_by_role("button", name="Tam Brandreth").click()
     expect(dialog).to_have_count(0)
     expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4001")
@@ -80,9 +80,9 @@ def test_a_trainee_leaves_it_for_the_chief_who_saves_it(opens: Opens, level: str
     sheet(page, "1.8851;1.8852", "1.4020;1.4021", "1.8841;1.8842", "1.4012;1.4011")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     expect(page.get_by_role("button", name="Save as found")).to_have_attribute("aria-disabled", "true")
-    expect(page.get_by_text("A crew chief saves it: the record names you both.")).to_be_visible()
+    expect(page.get_by_text("A crew chief saves it; the record names you both.")).to_be_visible()
     page.get_by_role("button", name="Leave it for my crew chief").click()
-    page.get_by_role("button", name="Not you?").click()
+    page.get_by_role("button", name="Switch user").click()
     page.get_by_role("button", name="Tam Brandreth").click()
     page.get_by_role("link", name="Bench").click()
     expect(page.get_by_label("Open checks")).to_contain_text("Left by jory")
@@ -104,7 +104,7 @@ def test_a_refused_check_stays_with_its_reason_and_opens_again(opens: Opens, lev
     page.get_by_role("button", name="Save as found").click()
     refused = page.locator("[data-parcel=refused]")
     expect(refused).to_contain_text("is this device's clock right?")
-    refused.get_by_role("button", name="Open it again").click()
+    refused.get_by_role("button", name="Open again").click()
     expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
 
 
@@ -115,7 +115,7 @@ def test_while_two_clocks_disagree_it_waits_with_the_reason(opens: Opens, level:
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.clock.set_fixed_time("2029-01-01T00:00:00Z")
     page.get_by_role("button", name="Save as found").click()
-    expect(page.get_by_role("status").filter(has_text="waits to be sent")).to_contain_text(
+    expect(page.get_by_role("status").filter(has_text="waiting to be sent")).to_contain_text(
         "one of the two clocks is wrong"
     )
 

@@ -1,4 +1,4 @@
-"""The Stand otherwise than led from end to end: a level, acts passed over, noted quickly, habits, files, bad input."""
+"""The Stand otherwise than led from end to end: a level, acts skipped, noted quickly, habits, files, bad input."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) ->
     page = opens(size, touch=size == PHONE)
     visit(page, "/stand")
     page.get_by_role("button", name="LV-02").click()
-    page.get_by_role("button", name="Lead me through it").click()
+    page.get_by_role("button", name="Guide me").click()
     page.wait_for_selector("[data-act][data-fresh=true]")
     crew = Crew(page, wild(rng), rng)
     while crew.act != "ring-round":
@@ -32,7 +32,7 @@ def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) ->
         crew.step()
     assert see(WORLD, crew.state).in_ring
     crew.step()
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     expect(page.locator("[data-finding=use]")).to_contain_text("the bubble stays in its ring when turned")
 
@@ -48,15 +48,15 @@ def test_what_was_passed_over_stays_open_in_the_record(opens: Opens) -> None:
     page.locator("[data-knot=heights]").click()
     page.locator("#height-0").fill("1.5621")
     page.locator("[data-knot=zero]").click()
-    keep = page.get_by_role("button", name="Keep this set-up")
-    expect(page.get_by_text("One last look at bubble and mark together")).to_be_visible()
+    keep = page.get_by_role("button", name="Save this set-up")
+    expect(page.get_by_text("One final check of bubble and mark together")).to_be_visible()
     expect(keep).to_be_disabled()
     page.locator("[data-knot=last-look]").click()
-    page.get_by_label("I looked at bubble and mark together").check()
+    page.get_by_label("I checked bubble and mark together").check()
     page.locator("[data-knot=zero]").click()
     keep.click()
     page.wait_for_url(re.compile("/records/"))
-    expect(page.locator("[data-reason=not-confirmed]")).to_contain_text("feet trodden in")
+    expect(page.locator("[data-reason=not-confirmed]")).to_contain_text("feet pressed in")
     expect(page.locator("[data-reason=not-confirmed]")).to_contain_text("height measured twice")
 
 
@@ -66,7 +66,7 @@ def test_noted_in_half_a_minute_by_keyboard(opens: Opens) -> None:
     visit(page, "/stand")
     page.get_by_role("button", name="TS-03").click()
     page.locator("#mark").fill("PC-03")
-    page.get_by_role("button", name="I am set up: note it").click()
+    page.get_by_role("button", name="Already set up: record it").click()
     strokes = 0
     for well, text in zip(
         ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1"),
@@ -76,9 +76,9 @@ def test_noted_in_half_a_minute_by_keyboard(opens: Opens) -> None:
         page.locator(f"#{well}").focus()
         page.keyboard.type(text)
         strokes += len(text) + 1
-    page.get_by_label("I looked at bubble and mark together").check()
+    page.get_by_label("I checked bubble and mark together").check()
     assert strokes < 60
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     # (4 − −2)/2 = 3 and (−2 − 6)/2 = −4: 5.0″ out of plumb; with a compensator at work the limit is 30″.
     expect(page.locator("[data-finding=use]")).to_contain_text("axis 5.0″ out of plumb, 0.0 mm off the mark")
@@ -87,16 +87,16 @@ def test_noted_in_half_a_minute_by_keyboard(opens: Opens) -> None:
 def test_a_way_that_cannot_work_says_so_and_bad_input_is_named(opens: Opens) -> None:
     page = opens()
     visit(page, "/stand")
-    page.get_by_role("button", name="Lead me through it").click()
+    page.get_by_role("button", name="Guide me").click()
     expect(page.get_by_text("Choose the instrument first.")).to_be_visible()
     page.get_by_role("button", name="LV-02").click()
     expect(page.locator("[data-way=plummet-first]")).to_be_disabled()
-    expect(page.locator("[data-way=plummet-first]")).to_contain_text("A level stands over no point.")
+    expect(page.locator("[data-way=plummet-first]")).to_contain_text("A level is not set up over a mark.")
     page.get_by_role("button", name="TS-03").click()
-    page.get_by_role("button", name="I am set up: note it").click()
-    expect(page.get_by_text("Name the point, or say that it is a free station.")).to_be_visible()
+    page.get_by_role("button", name="Already set up: record it").click()
+    expect(page.get_by_text("Enter the point, or choose free station.")).to_be_visible()
     page.locator("#mark").fill("PC-14")
-    page.get_by_role("button", name="I am set up: note it").click()
+    page.get_by_role("button", name="Already set up: record it").click()
     page.locator("#height-0").fill("1562")
     expect(page.locator("[data-fault='observations.height.readings[0]']")).to_contain_text("units are metres")
     page.locator("#height-0").fill("1562 mm")
@@ -121,7 +121,7 @@ def test_every_view_of_the_stand(opens: Opens) -> None:
     page.locator("#feet").fill("")
     page.locator("[data-knot=circular]").click()
     page.locator("[data-field]").click(position={"x": 120, "y": 80})
-    page.get_by_text("Try a move here").click()
+    page.get_by_text("Try a move before").click()
     page.get_by_role("button", name="As advised").click()
     page.wait_for_selector("[data-then]")
     looked_at(page, "circular bubble, tried")
@@ -132,7 +132,7 @@ def test_every_view_of_the_stand(opens: Opens) -> None:
     looked_at(page, "half round")
     page.locator("[data-knot=zero]").click()
     looked_at(page, "direction and keeping")
-    page.get_by_role("button", name="I am set up: note it").click()
+    page.get_by_role("button", name="Already set up: record it").click()
     looked_at(page, "quick")
 
 
@@ -145,16 +145,16 @@ def test_a_move_tried_first_does_what_was_foretold(opens: Opens) -> None:
     crew = Crew(page, wild(rng), rng)
     crew.state = turn_level(crew)
     crew.tell_bubble()
-    page.get_by_text("Try a move here").click()
+    page.get_by_text("Try a move before").click()
     foretold = page.locator("[data-foretold]")
     expect(foretold).to_contain_text("The level stays as it is.")
     page.get_by_role("button", name="As advised").click()
-    expect(foretold).to_contain_text("The bubble will lie in its ring.")
-    expect(foretold).to_contain_text("The plummet stays where it points.")
+    expect(foretold).to_contain_text("The bubble will be in its ring.")
+    expect(foretold).to_contain_text("The plummet does not move.")
     for leg, mm in crew.advice()["legs"].items():
         crew.state = move_leg(WORLD, crew.state, leg, mm)
     assert see(WORLD, crew.state).in_ring
-    page.get_by_role("button", name="Back to how it stands").click()
+    page.get_by_role("button", name="Reset").click()
     page.get_by_role("button", name="Leg A more").click()
     expect(page.locator("[data-move=A]")).to_contain_text("+1.0")
 
@@ -178,7 +178,7 @@ def test_the_place_is_minded(opens: Opens) -> None:
     page.get_by_role("radio", name="Strong wind").click()
     page.locator("#warm").fill("31")
     page.get_by_role("button", name=re.compile("^Done")).click()
-    expect(page.locator("[data-hint=hot-asphalt]")).to_contain_text("Hot asphalt gives way")
+    expect(page.locator("[data-hint=hot-asphalt]")).to_contain_text("Hot asphalt keeps yielding")
     expect(page.locator("[data-hint=low-in-wind]")).to_be_visible()
     page.locator("#feet").fill("0.3")
     expect(page.locator("[data-fault$='tripod.foot_spacing_m']")).to_contain_text("at least 0.4")
@@ -191,7 +191,7 @@ def test_the_place_is_minded(opens: Opens) -> None:
     page.locator("[data-knot=circular]").click()
     page.locator("[data-field]").click(position={"x": 115, "y": 70})
     expect(page.locator("[data-headline]")).to_contain_text("Raise leg")
-    expect(page.get_by_text("The legs have not enough left for it the usual way")).to_be_visible()
+    expect(page.get_by_text("The usual leg has too little travel left")).to_be_visible()
 
 
 def test_a_trainee_keeps_the_order_and_leaves_it_for_the_chief(opens: Opens) -> None:
@@ -203,21 +203,21 @@ def test_a_trainee_keeps_the_order_and_leaves_it_for_the_chief(opens: Opens) -> 
         assert crew.act == act
         crew.press("^Done")
     # Near the mark it goes on only once the plummet is near.
-    expect(page.get_by_text("In strict order: this first")).to_be_visible()
-    page.get_by_role("button", name="On the mark").click()
-    crew.press("^On to")
+    expect(page.get_by_text("Strict order: this first")).to_be_visible()
+    page.get_by_role("button", name="On the mark", exact=True).click()
+    crew.press("^Next")
     assert crew.act == "tread"
-    page.get_by_role("button", name="I am set up: note it").click()
+    page.get_by_role("button", name="Already set up: record it").click()
     fill_quick(page)
-    expect(page.get_by_role("button", name="Keep this set-up")).to_be_disabled()
+    expect(page.get_by_role("button", name="Save this set-up")).to_be_disabled()
     page.get_by_role("button", name="Leave it for my crew chief").click()
-    page.get_by_role("button", name="Not you?").click()
+    page.get_by_role("button", name="Switch user").click()
     page.get_by_role("button", name="Tam Brandreth").click()
     page.wait_for_selector("[data-instrument], h1")
     visit(page, "/stand")
-    expect(page.get_by_text("Left by jory for you to keep.")).to_be_visible()
+    expect(page.get_by_text("Left by jory for you to save.")).to_be_visible()
     page.get_by_role("link", name="Go on").first.click()
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     record = page.request.get(f"/api/records/{page.url.rsplit('/', 1)[1]}").json()
     assert (record["observed_by"], record["entered_by"]) == ("Jory Pell", "Tam Brandreth")
@@ -227,20 +227,20 @@ def fill_quick(page: Page) -> None:
     wells = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
     for well, text in zip(wells, ("4", "-2", "-2", "6", "0.3", "1.603", "1.604"), strict=True):
         page.locator(f"#{well}").fill(text)
-    page.get_by_label("I looked at bubble and mark together").check()
+    page.get_by_label("I checked bubble and mark together").check()
 
 
 def test_a_vials_rest_is_known_the_next_time_and_a_file_opens_again(opens: Opens, tmp_path: Path) -> None:
     """2 and 1.4 divisions, turned 1 and 1.8: the bubble rests at (1.5 + 1.6)/2 = 1.55, said as +1.6."""
     page = opens()
     begin(page, "plummet-first", tag="TD-01", fine="plate")
-    page.get_by_role("button", name="I am set up: note it").click()
+    page.get_by_role("button", name="Already set up: record it").click()
     fill_quick(page)
     for i, text in enumerate(("2", "1.4", "1", "1.8")):
         page.locator(f"#round-{i}").fill(text)
     page.locator("#sight").fill("12")
-    expect(page.locator("[data-complete=true]")).to_contain_text("With sights of 12 m the centring costs")
-    page.get_by_role("button", name="Keep this set-up").click()
+    expect(page.locator("[data-complete=true]")).to_contain_text("With sights of 12 m, centring adds")
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     with page.expect_download() as kept:
         page.get_by_role("link", name="Document").click()
@@ -248,7 +248,7 @@ def test_a_vials_rest_is_known_the_next_time_and_a_file_opens_again(opens: Opens
     kept.value.save_as(file)
     begin(page, "plummet-first", tag="TD-01", fine="plate")
     page.locator("[data-knot=plate]").click()
-    expect(page.locator("[data-hint=rest-known]")).to_contain_text("This vial rests at +1.6 div")
+    expect(page.locator("[data-hint=rest-known]")).to_contain_text("Reversing point of this level vial: +1.6 div")
     visit(page, "/stand")
     page.get_by_role("button", name="Load from a file").click()
     dialog = page.get_by_role("dialog")
@@ -271,14 +271,14 @@ def test_the_firms_way_is_offered_first(opens: Opens) -> None:
     visit(ines, "/stand")
     ines.get_by_role("button", name="TS-03").click()
     ines.locator("[data-way=level-first]").click()
-    ines.get_by_role("button", name="Make this the firm's way").click()
-    expect(ines.locator("[data-way=level-first]")).to_contain_text("the firm's way")
+    ines.get_by_role("button", name="Make this the firm's method").click()
+    expect(ines.locator("[data-way=level-first]")).to_contain_text("the firm's method")
     tam = opens()
     visit(tam, "/stand")
     tam.get_by_role("button", name="TS-03").click()
     expect(tam.locator("[data-way=level-first]")).to_have_attribute("aria-checked", "true")
-    ines.get_by_role("button", name="No longer the firm's way").click()
-    expect(ines.get_by_role("button", name="Make this the firm's way")).to_be_visible()
+    ines.get_by_role("button", name="Remove as firm's method").click()
+    expect(ines.get_by_role("button", name="Make this the firm's method")).to_be_visible()
 
 
 def test_a_theodolite_without_an_electronic_level_is_not_offered_one(opens: Opens) -> None:
@@ -294,10 +294,10 @@ def test_places_may_be_typed_and_what_cannot_be_read_is_said(opens: Opens) -> No
     page = opens()
     begin(page, "plummet-first")
     page.locator("[data-knot=circular]").click()
-    page.get_by_text("Type it: where the bubble is").click()
+    page.get_by_text("Type: where the bubble is").click()
     page.locator("#aside-right").fill("9")
     page.locator("#aside-away").fill("0")
-    tell = page.get_by_role("button", name="Tell", exact=True)
+    tell = page.get_by_role("button", name="Enter", exact=True)
     tell.click()
     expect(page.locator("[data-fault$='bubble_aside.right']")).to_contain_text("-5 to 5")
     page.locator("#aside-right").fill("2.5")
@@ -305,12 +305,12 @@ def test_places_may_be_typed_and_what_cannot_be_read_is_said(opens: Opens) -> No
     expect(page.locator("[data-fault]")).to_have_count(0)
     expect(page.locator("[data-headline]")).to_contain_text("Lower leg B slowly")
     page.locator("[data-knot=slide]").click()
-    page.get_by_text("Type it: where it points").click()
+    page.get_by_text("Type: where it points").click()
     page.locator("#aside-right").fill("3")
     page.locator("#aside-away").fill("-4")
     tell.click()
     expect(page.locator("[data-headline]")).to_contain_text("by 5.0 mm without turning it")
-    page.get_by_text("Try a move here").click()
+    page.get_by_text("Try a move before").click()
     for _ in range(3):
         page.get_by_label("To your right less").click()
     for _ in range(4):
@@ -318,7 +318,7 @@ def test_places_may_be_typed_and_what_cannot_be_read_is_said(opens: Opens) -> No
     expect(page.locator("[data-foretold]")).to_contain_text("It will then be 0.0 mm off the mark.")
     for _ in range(30):
         page.get_by_label("Away from you more").click()
-    expect(page.get_by_text("Cannot be done")).to_contain_text("slides 20.0 mm")
+    expect(page.get_by_text("Not possible")).to_contain_text("slides 20.0 mm")
 
 
 def test_a_chief_takes_the_strict_order_off_and_a_wrong_figure_is_found_at_the_end(opens: Opens) -> None:
@@ -330,16 +330,16 @@ def test_a_chief_takes_the_strict_order_off_and_a_wrong_figure_is_found_at_the_e
     expect(page.locator("#mark")).to_have_value("PC-14")
     page.get_by_text("Legs, screws, where you stand").click()
     page.get_by_label("In strict order").check()
-    page.get_by_role("button", name="Lead me through it").click()
+    page.get_by_role("button", name="Guide me").click()
     expect(page.locator("[data-knot=zero]")).to_be_disabled()
-    page.get_by_role("button", name="In any order").click()
+    page.get_by_role("button", name="Any order").click()
     page.locator("[data-knot=plate]").click()
     page.locator("#level-along").fill("12..5")
-    page.get_by_role("button", name="Tell", exact=True).click()
+    page.get_by_role("button", name="Enter", exact=True).click()
     expect(page.locator("[data-fault$='saw.level.along']")).to_contain_text("12..5")
     page.locator("[data-knot=zero]").click()
     keep = page.locator("[data-complete=false]")
-    expect(keep).to_contain_text("height of the instrument")
+    expect(keep).to_contain_text("instrument height")
     expect(keep).to_contain_text("12..5")
 
 
@@ -348,9 +348,9 @@ def test_a_set_up_with_something_wrong_is_opened_again_and_one_that_waits_is_tak
     visit(page, "/stand")
     page.get_by_role("button", name="TS-01").click()
     page.locator("#mark").fill("PC-07")
-    page.get_by_role("button", name="I am set up: note it").click()
+    page.get_by_role("button", name="Already set up: record it").click()
     fill_quick(page)
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     first = page.url.rsplit("/", 1)[1]
     page.get_by_role("button", name="Something is wrong here").click()
@@ -360,13 +360,13 @@ def test_a_set_up_with_something_wrong_is_opened_again_and_one_that_waits_is_tak
     expect(page.locator("#height-1")).to_have_value("1.604")
     page.locator("#height-1").fill("1.605")
     page.context.set_offline(True)
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/bench"))
-    page.get_by_role("button", name="Take it back").click()
+    page.get_by_role("button", name="Undo").click()
     page.wait_for_url(re.compile("/stand/"))
-    expect(page.get_by_text("No signal, and the core is not ready")).to_be_visible()
+    expect(page.get_by_text("Offline, and the calculation is not yet stored")).to_be_visible()
     page.context.set_offline(False)
     expect(page.locator("#height-1")).to_have_value("1.605")
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(lambda url: "/records/" in url and first not in url)
     assert page.request.get(f"/api/records/{first}").json()["amended_why"] == "height read on the wrong side"

@@ -38,16 +38,16 @@ def test_from_wild_to_done_by_following_the_advice(opens: Opens, way: str, fine:
     assert at_end.spot_mm is not None
     assert math.hypot(*at_end.spot_mm) < (2.0 if way == "plumb-bob" else 1.0)
     page.locator("#centring").fill(f"{math.hypot(*at_end.spot_mm):.1f}")
-    page.get_by_label("I looked at bubble and mark together").check()
-    crew.press("^On to")
+    page.get_by_label("I checked bubble and mark together").check()
+    crew.press("^Next")
     if way != "plumb-bob":
         crew.press("^Done")  # laser off
     page.locator("#height-0").fill("1.5621")
     page.locator("#height-1").fill("1.5624")
-    crew.press("^On to")
+    crew.press("^Next")
     page.get_by_label("Sighted").fill("QB-2")
     page.locator("#zero-reading").fill("0.0000")
-    page.get_by_role("button", name="Keep this set-up").click()
+    page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     expect(page.get_by_role("heading", level=1)).to_contain_text("TS-03 over PC-14")
     expect(page.locator("[data-finding]")).to_contain_text(re.compile(r"Over PC-14: axis \d+\.\d″ out of plumb"))

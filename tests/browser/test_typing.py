@@ -24,7 +24,7 @@ def test_the_keys_follow_the_order_of_reading(opens: Opens) -> None:
     begin(page, TAG)
     page.keyboard.type("1.885")
     page.keyboard.press("Enter")
-    expect(well(page, "0-b-reading")).to_be_focused()  # the distance stands as in the layout: passed over
+    expect(well(page, "0-b-reading")).to_be_focused()  # the distance stands as in the layout: skipped
     page.keyboard.press("Shift+Enter")
     expect(well(page, "0-a-reading")).to_be_focused()
     page.keyboard.type("1.8851;")
@@ -55,11 +55,11 @@ def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
             if i or j:
                 page.keyboard.press("Enter")
             page.keyboard.type(f"{one:.5f}")
-    expect(well(page, "1-a-distance")).to_have_attribute("placeholder", "by three wires")
-    expect(page.locator("[data-column='observations.setups[1].a']")).to_contain_text("By the wires 56 m")
+    expect(well(page, "1-a-distance")).to_have_attribute("placeholder", "by three hairs")
+    expect(page.locator("[data-column='observations.setups[1].a']")).to_contain_text("Stadia distance 56 m")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
-    expect(page.get_by_label("Finding")).to_contain_text("No error shown")
-    page.get_by_role("button", name="Steps and circumstances").click()
+    expect(page.get_by_label("Finding")).to_contain_text("no error found")
+    page.get_by_role("button", name="Steps and conditions").click()
     expect(page.get_by_role("radio", name="Metres", exact=True)).to_be_checked()
 
 
@@ -100,7 +100,7 @@ def test_set_ups_of_equal_imbalance_are_refused_by_name(opens: Opens) -> None:
     sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
     page.locator("#row-observations-setups-1-a-distance").fill("30")
     page.locator("#row-observations-setups-1-b-distance").fill("30")
-    expect(page.locator("[data-fault='observations.setups']")).to_contain_text("2 m or more apart")
+    expect(page.locator("[data-fault='observations.setups']")).to_contain_text("differs by at least 2 m")
 
 
 def test_feet_and_the_reading_that_lies_apart(opens: Opens) -> None:
@@ -116,7 +116,7 @@ def test_feet_and_the_reading_that_lies_apart(opens: Opens) -> None:
     apart.get_by_role("textbox").fill("3.444")
     expect(page.locator("[data-apart]")).to_have_count(0)
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
-    expect(page.get_by_label("Finding")).to_contain_text("30 ft, it costs")
+    expect(page.get_by_label("Finding")).to_contain_text("A 30 ft difference")
 
 
 def test_a_telephone_has_a_bar_of_its_own(opens: Opens) -> None:
@@ -152,6 +152,6 @@ def test_a_finding_that_is_not_good_is_led_through_from_the_other_end(opens: Ope
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.locator("[data-entry='3']").get_by_role("button", name="Remove").click()
     expect(page.locator("[data-entry]")).to_have_count(3)
-    page.get_by_role("button", name="Take it back").click()
+    page.get_by_role("button", name="Undo").click()
     expect(page.locator("[data-entry]")).to_have_count(4)
     expect(page.locator("#row-observations-setups-3-b-readings-0")).to_have_value("1.2655")

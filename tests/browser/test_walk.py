@@ -17,23 +17,23 @@ RHO = 648000 / math.pi
 
 def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     page = opens()
-    expect(page.get_by_role("heading", level=1)).to_contain_text("held")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("on hold")
     page.locator("[data-instrument=LV-07]").get_by_role("link", name="LV-07", exact=True).click()
     expect(page.locator("[data-standing=hold]")).to_contain_text("caught by the excavator's bucket")
     begin(page, "LV-07")
 
     # 30/30 then 56/4 without curvature in the head: c = (0.2719 - 0.2577 + tiny)/52 m is about 55 seconds up.
     sheet(page, "1.4680;1.4682;1.4684")
-    expect(page.locator("[data-column='observations.setups[0].a']")).to_contain_text("spread 0.4 mm")
+    expect(page.locator("[data-column='observations.setups[0].a']")).to_contain_text("range 0.4 mm")
     expect(page.get_by_text("Next: first set-up, staff B, first reading")).to_be_visible()
     page.keyboard.press("Enter")
     sheet(page, "1.2104;1.2106", "1.5233;1.5236;1.5234", "1.2515;1.2516")
     finding(page, "adjust")
     bent = 0.87 / (2 * 6_371_000)
     c = ((1.523433333 - 1.25155 - bent * (56**2 - 4**2)) - (1.4682 - 1.2105)) / 52 * RHO
-    expect(page.locator("[data-finding=adjust]")).to_contain_text(f"Line of sight points {c:.1f}″ up")
+    expect(page.locator("[data-finding=adjust]")).to_contain_text(f"Line of sight {c:.1f}″ up")
     expect(page.locator("[data-drawing=peg-line]")).to_contain_text(f"{c / RHO * 56 * 1000:.1f} mm too high on A")
-    page.get_by_text("How this was reckoned").click()
+    page.get_by_text("Calculation").click()
     expect(page.get_by_text("Da − Db = 52 m")).to_be_visible()
     expect(page.locator("[data-sensitivity]")).to_have_count(4)
 
@@ -45,10 +45,10 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     _as_left(page)
     _history(page)
     page.goto(found)
-    page.get_by_role("button", name="What was done with it since").click()
+    page.get_by_role("button", name="Review affected work").click()
     expect(page.locator("[data-look-back]")).to_contain_text("Last good on Tuesday 9 February 2027")
-    page.get_by_label("What was looked at").fill("Flood wall runs closed within 2 mm")
-    page.get_by_role("button", name="Looked at: no harm").click()
+    page.get_by_label("What you reviewed").fill("Flood wall runs closed within 2 mm")
+    page.get_by_role("button", name="Reviewed: no harm").click()
     expect(page.locator("[data-signed]")).to_contain_text("Tam Brandreth")
     _files(page, tmp_path)
 
@@ -59,8 +59,8 @@ def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], level: str)
     page = opens(size, touch=True)
     page.locator(f"[data-instrument={level}]").get_by_role("link", name=level, exact=True).tap()
     page.get_by_role("link", name=re.compile("Two-peg test, 15 minutes")).tap()
-    page.get_by_role("radio", name="It stays").tap()
-    page.get_by_role("radio", name="It comes back").tap()
+    page.get_by_role("radio", name="Stays in the ring").tap()
+    page.get_by_role("radio", name="Returns").tap()
     page.get_by_role("button", name="Start reading").tap()
     page.locator("#row-observations-setups-0-a-readings-0").tap()
     bar = page.get_by_role("toolbar", name="Keys for readings")
@@ -77,7 +77,7 @@ def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], level: str)
     _adjust(page, "1.5234")
     _as_left(page)
     page.get_by_role("link", name=f"To {level}").tap()
-    expect(page.get_by_role("heading", level=1)).to_contain_text("may go out")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("ready")
     expect(page.locator("[data-stage=as-left]").last).to_be_visible()
     expect(page.locator("[data-pair-line]").last).to_be_attached()
 
@@ -93,13 +93,13 @@ def _adjust(page: Page, read: str = "1.5234") -> None:
     expect(page.get_by_text("3.0 mm too high")).to_be_visible()
     now.fill("1.2")
     now.press("Enter")
-    expect(page.get_by_text("no reticle moves a line so far")).to_be_visible()
+    expect(page.get_by_text("too far for a reticle")).to_be_visible()
     page.get_by_role("button", name="take away").click()
     page.reload()
     now.fill(f"{to:.4f}")
     now.press("Enter")
-    expect(page.locator("[data-done]")).to_contain_text("Look at the near staff")
-    page.get_by_role("button", name="Run the test again, as left").click()
+    expect(page.locator("[data-done]")).to_contain_text("Check the near staff")
+    page.get_by_role("button", name="Test again, as left").click()
     page.wait_for_url(re.compile("/bench/"))
 
 
@@ -118,7 +118,7 @@ def _as_left(page: Page) -> None:
 
 def _history(page: Page) -> None:
     page.get_by_role("link", name="To LV-07").click()
-    expect(page.get_by_role("heading", level=1)).to_contain_text("LV-07 may go out")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("LV-07: ready")
     expect(page.locator("[data-stage=as-left]")).to_have_count(2)
     expect(page.locator("[data-record=adjusted]").first).to_be_visible()
 

@@ -128,7 +128,7 @@ def test_the_command_line(tmp_path, capsys) -> None:
         ),
         (b"{", ["reduce", "FILE"], "not JSON"),
         (b"", ["reduce", "nowhere.json"], "cannot be read"),
-        (b"", ["boil", "FILE"], "wanted one of reduce"),
+        (b"", ["boil", "FILE"], "allowed: one of reduce"),
         (b"", ["schema", "three-peg"], "two-peg"),
         (b"", [], "usage"),
     ],

@@ -1,4 +1,4 @@
-"""The last good test as evidence, by simulation; what the two looks say; fields that carry their unit in their name."""
+"""The last good test as evidence, by simulation; what the quick checks say; fields that carry their unit in their name."""
 
 from __future__ import annotations
 
@@ -74,7 +74,7 @@ def test_a_reading_no_reticle_can_give_is_questioned() -> None:
     near_enough, strange = f"{level + 0.03:.4f}", f"{level - 0.3:.4f}"
     first, second = adjusting_of("two-peg", document, [near_enough, strange])["steps"]
     assert "too high" in first["text"]
-    assert "no reticle moves a line so far" in second["text"]
+    assert "too far for a reticle" in second["text"]
     assert not second["done"]
 
 
@@ -110,8 +110,7 @@ def test_a_wrong_number_in_the_circumstances_names_its_field(field: str, value: 
 def test_the_limit_says_where_it_comes_from() -> None:
     (part,) = reduce(exact(8, *NEAR, copies=4))["verdict"]["parts"]
     assert (
-        part["limit_text"]
-        == "Limit 10″, 20″ with balanced sights: opening value for levels whose accuracy is not stated"
+        part["limit_text"] == "Limit 10″, 20″ with balanced sights: default limit for a level without stated accuracy"
     )
     own = {"collimation_arcsec": {"use": 8, "source": "job class: flood wall"}}
     (part,) = reduce({**exact(8, *NEAR, copies=4), "limits": own})["verdict"]["parts"]
@@ -120,7 +119,7 @@ def test_the_limit_says_where_it_comes_from() -> None:
 
 def test_a_conditional_watch_is_not_called_close_to_its_limit() -> None:
     texts = {one["code"]: one["text"] for one in reduce(exact(13, *NEAR, copies=6))["verdict"]["reasons"]}
-    assert texts["near-limit"].startswith("Proved to ")
+    assert texts["near-limit"].startswith("Within ")
     assert "with balanced sights" in texts["conditional"]
 
 

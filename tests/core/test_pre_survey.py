@@ -1,4 +1,4 @@
-"""The round before the work: which checks it takes in the minutes there are, and what it ends in."""
+"""The pre-work check: which checks it takes in the minutes there are, and what it ends in."""
 
 from __future__ import annotations
 
@@ -91,7 +91,7 @@ class TestChoosing:
         # Shares of their intervals gone by: 25/30, 12/30, 20/90, 3/90.
         assert [name for name, one in told.items() if one["taken"]] == ["plate-vial", "two-face"]
         assert told["plummet"]["code"] == "no-time"
-        assert "Passed 20 days ago; wanted every 90." in told["plummet"]["why"]
+        assert "Passed 20 days ago; due every 90." in told["plummet"]["why"]
 
     def test_what_was_bad_last_time_goes_before_what_was_never_done(self) -> None:
         before = [earlier("plummet", 2, "adjust"), earlier("plummet", 30, "use")]
@@ -140,12 +140,17 @@ class TestEnding:
         ("steps", "outcome", "grade", "says"),
         [
             ([done("plummet"), done("two-face")], "go", "use", "Go: two checks good."),
-            ([done("plummet", "watch"), done("two-face")], "go-with-care", "watch", "Go, with care: mind plummet."),
+            (
+                [done("plummet", "watch"), done("two-face")],
+                "go-with-care",
+                "watch",
+                "Go, with conditions: observe plummet.",
+            ),
             (
                 [done("two-face"), {"check": "plummet", "left_out": "no time"}],
                 "go-with-care",
                 "watch",
-                "Go, with care: plummet not looked at.",
+                "Go, with conditions: plummet not checked.",
             ),
             ([done("two-face"), {"check": "circular-vial", "left_out": "no time"}], "go", "use", "Go: one check good."),
             (
@@ -158,13 +163,13 @@ class TestEnding:
                 [done("plummet", "repeat"), done("two-face", "watch")],
                 "take-again",
                 "repeat",
-                "Take again first: plummet.",
+                "Repeat a check first: plummet.",
             ),
             (
                 [done("plummet", "service"), done("two-face", "adjust")],
                 "leave-it-here",
                 "service",
-                "Leave it here: plummet.",
+                "Do not take it: plummet.",
             ),
             ([done("plummet", "use", stage="as-left"), done("two-face")], "go", "use", "Go: two checks good."),
         ],
@@ -185,7 +190,7 @@ class TestEnding:
         )
         assert [one["text"] for one in result["verdict"]["reasons"]] == [
             "Plummet, as left: watch it is.",
-            "Two faces was left out: no time.",
+            "Two-face check was skipped: no time.",
         ]
         assert result["verdict"]["next"][0]["text"].startswith("Plummet: ")
         assert result["result"]["checks"][1]["record"] is None
@@ -193,13 +198,13 @@ class TestEnding:
     def test_half_a_round_is_not_finished_and_says_what_is_next(self) -> None:
         told = preview(document(steps=[done("plummet", "adjust"), {"check": "two-face"}]))
         assert (told["complete"], told["missing"]) == (False, ["observations.steps[1]"])
-        assert told["wanted"] == [{"path": "observations.steps[1]", "where": "Two faces"}]
+        assert told["wanted"] == [{"path": "observations.steps[1]", "where": "Two-face check"}]
         assert told["sofar"] == "Adjust first: plummet."
         with pytest.raises(Refused):
             reduce(document(steps=[{"check": "two-face"}]))
         assert (
             preview(document(steps=[done("plummet"), {"check": "two-face"}]))["sofar"]
-            == "One check done, nothing found."
+            == "One check done, no errors found."
         )
         assert "reduced" in preview(document(steps=[done("plummet")]))
 

@@ -25,7 +25,7 @@ def test_never_checked_is_check_first() -> None:
 
 
 def test_passed_and_fresh_is_ready() -> None:
-    one = standing(LEVEL, [Done("two-peg", at(20), "use", finding="No error shown.")], [], TODAY)
+    one = standing(LEVEL, [Done("two-peg", at(20), "use", finding="No error found.")], [], TODAY)
     assert one.state == "ready"
     assert "20 February 2027" in one.reasons[0]["text"]
     assert one.checks[0].due_on == "2027-03-22"
@@ -44,7 +44,7 @@ def test_older_than_its_month_is_check_first(day: int, state: str) -> None:
 def test_a_conditional_watch_is_ready_if_with_its_condition() -> None:
     one = standing(LEVEL, [Done("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
     assert one.state == "ready-if"
-    assert "alike" in one.reasons[0]["text"]
+    assert "equal" in one.reasons[0]["text"]
 
 
 def test_a_knock_after_the_pass_asks_for_a_check_and_a_drop_holds() -> None:
@@ -59,7 +59,7 @@ def test_a_knock_after_the_pass_asks_for_a_check_and_a_drop_holds() -> None:
 
 
 def test_a_bad_check_holds_until_a_later_one_passes() -> None:
-    bad = Done("two-peg", at(1, 3), "adjust", finding="Line of sight points 24″ up.")
+    bad = Done("two-peg", at(1, 3), "adjust", finding="Line of sight 24″ up.")
     assert standing(LEVEL, [Done("two-peg", at(20), "use"), bad], [], TODAY).state == "hold"
     left = Done("two-peg", at(1, 3, 9), "use", stage="as-left")
     assert standing(LEVEL, [bad, left], [], TODAY).state == "ready"
@@ -132,18 +132,18 @@ def test_looking_back_without_a_good_check_or_without_work() -> None:
     assert "No good check" in look_back(bad, [bad], []).sentence()
     assert look_back(bad, [Done("two-peg", at(1), "use")], []).advice()[0]["code"] == "not-taken-out"
     unexplained = look_back(bad, [Done("two-peg", at(1), "use")], [Happened("out", at(3))])
-    assert "whole time" in unexplained.advice()[1]["text"]
+    assert "all work since" in unexplained.advice()[1]["text"]
 
 
 @pytest.mark.parametrize(
     ("counts", "text"),
     [
         ({}, "No instruments yet"),
-        ({"ready": 3}, "Everything here may go out"),
-        ({"ready": 3, "away": 1}, "Three instruments may go out"),
-        ({"hold": 1, "check-first": 2, "ready": 4}, "One instrument is held and two want a check before they go out"),
-        ({"check-first": 1}, "One instrument wants a check before it goes out"),
-        ({"hold": 2}, "Two instruments are held"),
+        ({"ready": 3}, "All instruments are ready"),
+        ({"ready": 3, "away": 1}, "Three instruments ready"),
+        ({"hold": 1, "check-first": 2, "ready": 4}, "One instrument is on hold and two need a check first"),
+        ({"check-first": 1}, "One instrument needs a check first"),
+        ({"hold": 2}, "Two instruments are on hold"),
     ],
 )
 def test_the_yard_in_a_sentence(counts: dict, text: str) -> None:

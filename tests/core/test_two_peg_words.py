@@ -17,7 +17,7 @@ REFUSALS = [
     (document((30, "1_4", 30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].a.readings[0]", "marks between"),
     (document((30, "1.4", -30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].b.distance", "1 to 150 m"),
     (document((30, "91.4", 30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].a.readings[0]", "-0.5 to 7 m"),
-    (document((30, "1.4", 30, "1.2"), (31, "1.4", 30, "1.2")), "observations.setups", "2 m or more apart"),
+    (document((30, "1.4", 30, "1.2"), (31, "1.4", 30, "1.2")), "observations.setups", "differs by at least 2 m"),
     (document((30, "1.4", 30, "1.2")), "observations.setups[1].a.distance", "a reading"),
     (document((30, [], 30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].a.readings[0]", "a reading"),
 ]
@@ -79,7 +79,7 @@ class TestPreview:
         said = next(one["text"] for one in answer["partial"]["messages"] if one["code"] == "difference")
         assert said == "First set-up, as read: B 0.48330 m above A."
         assert answer["partial"]["notes"] == [
-            {"path": "observations.setups[0].a", "text": "Mean 1.88530 m, spread 0.4 mm"}
+            {"path": "observations.setups[0].a", "text": "Mean 1.88530 m, range 0.4 mm"}
         ]
         assert answer["missing"][0] == "observations.setups[1].a.readings[0]"
 

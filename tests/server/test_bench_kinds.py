@@ -134,7 +134,7 @@ def test_a_new_index_asks_for_what_was_measured_through_it(tam: Api, things: Non
     said = tam.post("checks/adjusting", {"instrument": "TS-01", "document": found["document"], "reads_now": []})
     assert said.status_code == 200, said.json()
     assert (said.json()["inputs"], said.json()["allowed"]) == (["along", "across"], True)
-    assert "own level calibration" in said.json()["text"]
+    assert "level calibration" in said.json()["text"]
     stored = tam.event("adjusted", "2027-03-01T06:30:00+00:00", instrument="TS-01", record=found["id"], steps=["12 -2"])
     assert stored.status_code == 201, stored.json()
     checked("dual-axis-level", "06:40", index_arcsec=(0, 0))
@@ -298,7 +298,7 @@ def test_series_of_each_kind_have_their_own_title_and_unit(tam: Api, things: Non
     save(tam, "plate-vial", simulated("plate-vial", rest_div=0.7, noise=0.0))
     save(tam, "plummet", simulated("plummet"))
     vial = tam.get("instruments/TD-01/series?of=plate-vial").json()
-    assert (vial["title"], vial["unit"], vial["unit_said"]) == ("Plate bubble", " div", "divisions")
+    assert (vial["title"], vial["unit"], vial["unit_said"]) == ("Plate level check", " div", "divisions")
     assert [round(one["value"], 1) for one in vial["points"]] == [0.7]
     assert len(tam.get("instruments/TD-01/series?of=plummet").json()["points"]) == 1
     assert tam.get("instruments/TD-01/series?of=two-peg").json()["points"] == []
@@ -314,7 +314,7 @@ def test_a_look_back_is_of_its_own_kind(tam: Api, things: None) -> None:
     told = tam.get(f"records/{found['id']}/look-back").json()
     assert "10 February 2027" in told["text"]
     assert told["taken_out"] == 1
-    assert told["cost"][0]["text"].startswith("Set up at 1.3 m it centres")
+    assert told["cost"][0]["text"].startswith("Set up at 1.3 m, it centres")
 
 
 def test_a_level_still_stands_by_its_peg_test(tam: Api) -> None:

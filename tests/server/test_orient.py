@@ -1,4 +1,4 @@
-"""Known points through the house, and orientations in an instrument's chain and series."""
+"""Control points through the house, and orientations in an instrument's chain and series."""
 
 from __future__ import annotations
 
@@ -44,7 +44,7 @@ class TestPoints:
         tam.post("points/table", {"text": TABLE, "keep": True})
         told = tam.get("points?q=pc20").json()
         assert told["points"] == []
-        assert told["near"] == [{"name": "PC-02", "why": "PC-02 has two digits the other way round"}]
+        assert told["near"] == [{"name": "PC-02", "why": "PC-02 has two digits swapped"}]
         assert [one["name"] for one in tam.get("points?q=kerb").json()["points"]] == ["PC-01"]
 
     def test_out_again_in_feet_and_off_the_list(self, tam: Api) -> None:
@@ -121,7 +121,7 @@ class TestOrientations:
         broken["observations"]["shots"][0]["point"] = "PC-20"
         answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, broken))
         assert answer.status_code == 422
-        assert "PC-02 has two digits the other way round" in json.dumps(answer.json())
+        assert "PC-02 has two digits swapped" in json.dumps(answer.json())
 
     def test_a_set_up_knows_what_was_sighted_from_it(self, ines: Api, station: str) -> None:  # noqa: F811
         set_up = ines.put(f"checks/{uuid.uuid4()}", sent(station, whole_set_up())).json()["id"]
@@ -130,5 +130,5 @@ class TestOrientations:
         ines.put(f"checks/{uuid.uuid4()}", sent(station, creek().free()))
         told = ines.get(f"records/{set_up}/orientations").json()
         assert [one["id"] for one in told] == [orientation]
-        assert told[0]["finding"].startswith("Free station: largest misfit")
+        assert told[0]["finding"].startswith("Free station: largest residual")
         assert ines.get(f"records/{orientation}/orientations").json() == []

@@ -47,7 +47,7 @@ def test_one_record_holds_its_checks_as_their_records_say(tam: Api, taken: dict[
     assert saved.status_code == 201, saved.json()
     record = saved.json()
     assert (record["category"], record["kind"], record["grade"]) == ("round", "pre-survey", "adjust")
-    assert record["finding"] == "Adjust first: two faces."
+    assert record["finding"] == "Adjust first: two-face check."
     kept = record["document"]["observations"]["steps"]
     assert [one.get("grade") for one in kept] == [taken["plummet"]["grade"], "adjust", None]
     assert kept[1]["finding"] == taken["two-face"]["finding"]

@@ -17,7 +17,7 @@ from .text import finding_of, work_of, worked_of
 
 def judge(document: HandLevel, rows: Sequence[Row], _circumstances: Circumstances) -> Judgement:
     estimate, spread = solve(rows)
-    limits = limits_from(document, QUANTITY, Limits(5.0, 10.0, 100.0, "opening value for a hand level"))
+    limits = limits_from(document, QUANTITY, Limits(5.0, 10.0, 100.0, "default limit for a hand level"))
     slope = JudgedQuantity(
         QUANTITY, "the slope", "mm", estimate, limits, turn="Turn the vial's screw to the middle of both marks."
     )

@@ -26,8 +26,8 @@ const client = new QueryClient({
 function NotReached({ again }: { again: () => void }) {
   return (
     <main className="mx-auto grid min-h-dvh max-w-[560px] content-center gap-5 p-6">
-      <h1>No signal, and Naveta is not on this device yet</h1>
-      <p>Open it once where there is signal. From then on it opens anywhere, and keeps what you type.</p>
+      <h1>Offline, and Naveta is not yet stored on this device</h1>
+      <p>Open it once while online. After that it opens anywhere and keeps your entries.</p>
       <button className="btn now site" onClick={again}>
         Try again
       </button>

@@ -67,7 +67,7 @@ def read_rows(text: str, columns: Sequence[str], needed: Sequence[str]) -> Rows:
     for number, line in lines[1:]:
         cells = [cell.strip().removeprefix("'") for cell in next(csv.reader([line], delimiter=mark))]
         if len(cells) > len(header):
-            wanted = f"{len(header)} cells; decimal commas want ; or tab between the cells"
+            wanted = f"{len(header)} cells; with decimal commas, separate cells with ; or tab"
             faults.append(Fault(f"line {number}", f"line {number}", f"{len(cells)} cells", wanted))
         named = dict(zip(header, cells, strict=False))
         rows.append({name: named.get(name, "") for name in columns})

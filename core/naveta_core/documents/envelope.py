@@ -215,7 +215,7 @@ class LimitSet(Part):
         watch = self.watch if self.watch is not None else self.use
         adjust = self.adjust if self.adjust is not None else watch
         if not self.use <= watch <= adjust:
-            raise ValueError("limits that do not fall: use, then watch, then adjust")
+            raise ValueError("limits in rising order: use, watch, adjust")
         return self
 
 

@@ -37,15 +37,15 @@ def device_says(device: dict[str, Any]) -> list[dict[str, str]]:
     told = []
     if device.get("agrees") is False:
         text = (
-            f"The device reckoned otherwise with what it knew then ({device['grade']}, core {device['core_version']});"
-            " what stands here is the house's."
+            f"The device calculated a different result with the data it had ({device['grade']}, core"
+            f" {device['core_version']}). The server's result is shown."
         )
         told.append({"code": "device-differs", "text": text})
     off = device.get("clock_off_s") or 0
     if abs(off) > CLOCK_SAID_S:
         way = "behind" if off > 0 else "ahead"
         told.append(
-            {"code": "clock-off", "text": f"The device's clock was {_span(abs(off))} {way}: mind the time noted."}
+            {"code": "clock-off", "text": f"The device's clock was {_span(abs(off))} {way}: check the recorded time."}
         )
     return told
 

@@ -30,7 +30,7 @@ def complete(document: Any, known: dict[str, Any] | None, at: str) -> dict[str, 
     completed["instrument"] = {**known["instrument"], "noise": noise} if noise else known["instrument"]
     if known.get("limits"):
         completed["limits"] = known["limits"]
-    # Known points are compared with earlier ones, checks with earlier checks.
+    # Control points are compared with earlier ones, checks with earlier checks.
     before = known.get("control" if completed.get("kind") in BY_CONTROL else "before")
     if before:
         completed["before"] = before

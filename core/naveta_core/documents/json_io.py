@@ -23,14 +23,14 @@ GENESIS = "0" * 64
 
 
 def _no_constant(name: str) -> Any:
-    raise NotJson(f"{name} is no number that can be measured")
+    raise NotJson(f"{name} is not a measurable number")
 
 
 def _no_twin_keys(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
     seen: dict[str, Any] = {}
     for key, value in pairs:
         if key in seen:
-            raise NotJson(f"the key {said(key)!r} stands twice in one object")
+            raise NotJson(f"the key {said(key)!r} appears twice in one object")
         seen[key] = value
     return seen
 
@@ -38,13 +38,13 @@ def _no_twin_keys(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
 def _finite(text: str) -> float:
     value = float(text)
     if not math.isfinite(value):
-        raise NotJson(f"{said(text)} is larger than any number that can be measured")
+        raise NotJson(f"{said(text)} is too large to be a measurement")
     return value
 
 
 def _whole(text: str) -> int:
     if len(text) > 16:
-        raise NotJson(f"{said(text)} has more digits than any reading")
+        raise NotJson(f"{said(text)} has more digits than a reading can have")
     return int(text)
 
 
@@ -89,9 +89,9 @@ def text_is_whole(data: Any) -> None:
     try:
         json.dumps(data, ensure_ascii=False).encode("utf-8")
     except UnicodeEncodeError as error:
-        raise NotJson("a text holds half a character (a lone surrogate)") from error
+        raise NotJson("a text contains half a character (a lone surrogate)") from error
     if "\\u0000" in json.dumps(data):
-        raise NotJson("a text holds a character that cannot be kept (NUL)")
+        raise NotJson("a text contains a character that cannot be stored (NUL)")
 
 
 def plain(document: Envelope) -> dict[str, Any]:

@@ -11,9 +11,7 @@ from ..stats.decision import Grade
 from ..units.formatting import capital, size
 from .verdict import Judgement, next_of, offers_adjusting
 
-NOT_PROVED = (
-    "These readings do not prove the error well enough to turn a screw. Repeat the check, or take more readings."
-)
+NOT_PROVED = "The error is not certain enough to turn a screw. Repeat the check, or take more readings."
 
 
 def act_of_adjusting(
@@ -47,7 +45,7 @@ def by_hand(_document: Any, _read: Any, judgement: Judgement, grade: Grade, read
     """What is stored by the instrument's own routine, or mended: only the acts the finding calls for. Raises Refused."""
     if reads_now:
         given = ", ".join(said(one) for one in reads_now)
-        raise Refused([Fault("reads_now", "it is now at", given, "nothing: it is done, then the check is run again")])
+        raise Refused([Fault("reads_now", "the value now", given, "nothing: adjust it, then check again")])
     acts = [text for code, text in next_of(judgement, grade) if code == "adjust" or (code, text) in judgement.to_mend]
     # What may be adjusted without having to be is led through all the same.
     acts = acts or [one.turn for one in judgement.quantities if one.turn and offers_adjusting(one)]
@@ -58,8 +56,8 @@ def _why_not(judgement: Judgement) -> str:
     """Why nothing is done by a finding: it calls for nothing, or does not prove what it calls for."""
     unproved = [one for one in judgement.quantities if one.grade in ("adjust", "watch") and not one.may_turn()]
     if not unproved:
-        return "Nothing needs to be stored or repaired. Repeat the check first, or take more readings."
+        return "Nothing to store or repair on this result. Repeat the check first, or take more readings."
     one = max(unproved, key=lambda quantity: quantity.estimate.u95)
     wanted = size(one.fine * one.limits.use, one.fine * one.limits.use, one.unit)
     known = size(one.estimate.u95, one.estimate.u95, one.unit)
-    return f"{capital(one.noun)}: known only to ± {known}. To store or repair it needs ± {wanted} or better: repeat the check with more readings."
+    return f"{capital(one.noun)}: known only to ± {known}. Storing or repairing needs ± {wanted} or better: repeat with more readings."

@@ -206,4 +206,4 @@ def running_errors(errors_mm: Sequence[float]) -> list[Coded]:
     if len(errors_mm) < 2:
         return []
     low, high = (figure(one, 1) for one in (min(errors_mm), max(errors_mm)))
-    return [("running", f"So far {len(errors_mm)} places, errors from {low} to {high} mm.")]
+    return [("running", f"So far {len(errors_mm)} lengths, errors from {low} to {high} mm.")]

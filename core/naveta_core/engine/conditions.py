@@ -44,21 +44,21 @@ def circumstances(document: Envelope, needs: Needs) -> Circumstances:
     told, found = document.conditions, Circumstances()
     if needs.minutes_on is not None:
         if told.minutes_on is None:
-            text = f"How long it had been on was not told: {needs.minutes_on:g} minutes is the least."
+            text = f"Warm-up time not entered: at least {needs.minutes_on:g} minutes needed."
             found.weak.append(("warm-up-not-told", text))
         elif told.minutes_on < needs.minutes_on:
             left = needs.minutes_on - told.minutes_on
             more = "one minute" if left <= 1 else f"{figure(left, 0)} minutes"
-            text = f"On for {told.minutes_on:g} min: leave it on for {more} more, then read."
+            text = f"Warm-up {told.minutes_on:g} min: wait {more} more, then read."
             found.blocked.append(("not-warm", text))
     if needs.firm_stand and told.steady is False:
-        found.blocked.append(("stand-not-steady", "The stand moves: find firm ground, tread the feet in, then read."))
+        found.blocked.append(("stand-not-steady", "The tripod moves: find firm ground, press the feet in, then read."))
     elif needs.firm_stand and told.support == "tripod":
-        found.weak.append(("tripod-stand", "On a tripod: stay where you are while reading, and do not lean on it."))
+        found.weak.append(("tripod-stand", "On a tripod: do not walk around it or lean on it while reading."))
     if needs.wind and told.wind in WIND_FACTOR and told.wind != "calm":
         found.factor = WIND_FACTOR[told.wind]
         strong = "Strong wind" if told.wind == "strong" else "A breeze"
-        text = f"{strong}: readings are taken to scatter {found.factor:g} times as much, and prove that much less."
+        text = f"{strong}: readings scatter about {found.factor:g} times as much, so the ± is larger."
         found.weak.append(("wind", text))
     if needs.temperature:
         found.weak += _temperature(document)
@@ -76,7 +76,7 @@ def _temperature(document: Envelope) -> list[Said]:
     if here is None or last is None or last.temperature_c is None or abs(here - last.temperature_c) <= STEP_KELVIN:
         return []
     way = "warmer" if here > last.temperature_c else "colder"
-    text = f"It is {figure(abs(here - last.temperature_c), 0)} K {way} than at the last check: what is found today counts for days like this one."
+    text = f"It is {figure(abs(here - last.temperature_c), 0)} K {way} than at the last check: today's result is valid near this temperature."
     return [("temperature-step", text)]
 
 

@@ -25,7 +25,7 @@ def read_points(reads_now: list[Any]) -> list[tuple[str, Plane]]:
                 raise ValueError("two numbers, right and away: 0.4 -0.2")
             x, y = (numeral(part).value for part in parts)
         except ValueError as error:
-            faults.append(Fault(f"reads_now[{i}]", "it is now at", said(value), str(error)))
+            faults.append(Fault(f"reads_now[{i}]", "the value now", said(value), str(error)))
             continue
         found.append((str(value), (x, y)))
     if faults:
@@ -43,15 +43,15 @@ def converging(
         left = hypot(*away)
         done = left <= done_mm
         if left > FAR_OFF_MM:
-            says = f"{figure(left, 0)} mm from the target: no screw moves it so far. Is it the same sheet, the same heading?"
+            says = f"{figure(left, 0)} mm from the target: too far for these screws. Is it the same paper, the same heading?"
         elif done:
-            says = f"{figure(left, 2)} mm left: there. Centre and level afresh, then run the check again."
+            says = f"{figure(left, 2)} mm left: done. Centre and level again, then check again."
         else:
             axis = "right and left" if abs(away[0]) >= abs(away[1]) else "away and towards you"
             nxt = (target[0], now[1]) if abs(away[0]) >= abs(away[1]) else (now[0], target[1])
             worse = hypot(before[0] - target[0], before[1] - target[1]) < left
-            turn = " It went the wrong way: turn back." if worse else ""
-            says = f"{figure(left, 2)} mm left, {what} {aside(*away)}.{turn} Next the pair that moves it {axis}: to {figure(nxt[0], 1)}, {figure(nxt[1], 1)}."
+            turn = " Wrong direction: turn back." if worse else ""
+            says = f"{figure(left, 2)} mm left, {what} {aside(*away)}.{turn} Next, the pair that moves it {axis}: to {figure(nxt[0], 1)}, {figure(nxt[1], 1)}."
         rows.append(AdjustingStep(given=text, left=left, done=done, text=says))
         before = now
     return rows

@@ -36,7 +36,7 @@ def of_both_faces(left: float, right: float) -> float:
 
 
 def twice_c_arcsec(left: float, right: float) -> float:
-    """Face left less face right, less 180°."""
+    """Face left minus face right minus 180°."""
     return wrapped(left - right - 180.0) * 3600.0
 
 
@@ -75,10 +75,10 @@ def faces_agree(parser: Parser, what: str, left: Shot, right: Shot) -> None:
     if abs(away) <= FAR_OFF_DEG:
         return
     if abs(wrapped(left.value - right.value)) < FAR_OFF_DEG:
-        said = "; these are alike: was the telescope not turned through?"
+        said = "; these are equal: was the telescope not turned over?"
     elif abs(abs(left.value - right.value) - GON_HALF) < 1.0:
         said = "; these differ by 200: are they gon? change the unit"
     else:
-        said = f": these are {abs(away):.3f}° off. A whole degree or minute mistyped, or another mark?"
+        said = f": these are {abs(away):.3f}° off. A whole degree or minute mistyped, or another target?"
     wanted = "two that differ by 180°" + said
     parser.fault(right.path, what, f"{left.text} and {right.text}", wanted)

@@ -38,7 +38,7 @@ def circle(
     ring: the radius of the ring drawn round the origin, for a vial. limit: what the centre may be away from the origin, or
     (`limit_about` the centre) the radius.
     """
-    above = "Seen from above; you stand at the lower edge."
+    above = "View from above; you stand at the lower edge."
     return CirclePicture(
         draws="circle",
         unit=unit,

@@ -25,9 +25,9 @@ COARSE_SHARE, SAID_SHARE = 0.6, 0.1
 """Rounding that scatters by more than this share of what is stated cannot be taken out any more."""
 AGAIN = (
     "again-another-day",
-    "Take it again on another day and in other weather. Found worse twice, send it to service.",
+    "Repeat on another day, in other weather. If it is worse twice, send it to service.",
 )
-FULL = ("full-procedure", "Take the full procedure: the simplified one tells little.")
+FULL = ("full-procedure", "Do the full procedure: the simplified one is not conclusive.")
 
 
 def chance_factor(dof: float) -> float:
@@ -76,20 +76,18 @@ def held_against(
     ahead: list[Coded] = list(then)
     grade: Decision = Decision("watch" if more else "use")
     if stated is None:
-        limits = Limits(s, s, s, "nothing is stated for this model", False)
-        why.append(
-            ("stated-not-known", f"No accuracy is stated for this model: {size(s, s, unit)} is told, and not tested.")
-        )
+        limits = Limits(s, s, s, "no accuracy is stated for this model", False)
+        why.append(("stated-not-known", f"No accuracy is stated for this model: {size(s, s, unit)}, not tested."))
         return JudgedQuantity(
             name, noun, unit, estimate, limits, own=Override(Decision("watch"), tuple(why), tuple(ahead))
         )
     most = found.most(stated)
     if found.rounding > COARSE_SHARE * stated:
         return _too_coarse(name, noun, unit, estimate, found, stated)
-    limits = Limits(most, most, most, f"{bound(stated, unit)} stated, times what chance allows", False)
+    limits = Limits(most, most, most, f"{bound(stated, unit)} stated, with allowance for chance", False)
     rounded = found.rounding > SAID_SHARE * stated
     digit = f", the {size(found.rounding, found.rounding, unit)} of the last digit included" if rounded else ""
-    said = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is chance{digit}"
+    said = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is possible by chance{digit}"
     if s <= most:
         why.append(("not-worse-than-stated", f"Not shown worse than stated: {said}."))
     elif _worse_before(document, name, most):
@@ -97,7 +95,12 @@ def held_against(
         return JudgedQuantity(name, noun, unit, estimate, limits, own=Override(Decision("service"), (twice, *why)))
     else:
         grade = Decision("watch")
-        why.append(("worse-than-stated", f"Shown worse than stated: {said}. One good instrument in twenty shows this."))
+        why.append(
+            (
+                "worse-than-stated",
+                f"Shown worse than stated: {said}. One good instrument in twenty shows this by chance.",
+            )
+        )
         ahead.append(AGAIN if found.full else FULL)
     changed = _changed(document, name, found, unit)
     if changed:
@@ -108,10 +111,10 @@ def held_against(
 
 def _too_coarse(name: str, noun: str, unit: str, estimate: Estimate, found: FullTest, stated: float) -> JudgedQuantity:
     """Readings whose last digit scatters as much as the instrument is stated to: they test nothing."""
-    text = f"Read too coarsely: rounding to the last digit alone scatters by {size(found.rounding, found.rounding, unit)}, {bound(stated, unit)} is stated. Read one digit finer, or nothing is said of it."
+    text = f"Readings too coarse: rounding alone scatters by {size(found.rounding, found.rounding, unit)}, stated is {bound(stated, unit)}. Read one digit finer."
     limits = Limits(stated, stated, stated, f"{bound(stated, unit)} stated", False)
     why = (("steps-too-coarse", text),)
-    then = (("read-finer", "Take it again and read one digit finer: estimate tenths of the smallest division."),)
+    then = (("read-finer", "Repeat and read one digit finer: estimate tenths of the smallest division."),)
     return JudgedQuantity(name, noun, unit, estimate, limits, own=Override(Decision("repeat"), why, then))
 
 
@@ -137,5 +140,5 @@ def _changed(document: Envelope, name: str, found: FullTest, unit: str) -> Coded
     if low <= ratio <= high:
         return None
     way = "larger" if ratio > 1 else "smaller"
-    text = f"{figure(max(found.s / before, before / found.s), 1)} times {way} than in the last campaign ({size(before, before, unit)}): more than chance."
+    text = f"{figure(max(found.s / before, before / found.s), 1)} times {way} than in the last full test ({size(before, before, unit)}): more than chance."
     return "changed-since-last", text

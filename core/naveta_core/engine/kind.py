@@ -143,7 +143,7 @@ class Kind:
     """Other checks whose last results no longer hold once this was adjusted: they were measured through it."""
     allows_repeat: bool = True
     """Whether a run taken on another day may be joined to a record; where something moves between runs, a fresh check."""
-    repeat_label: str = "Take it once more"
+    repeat_label: str = "Repeat it"
     repeat: Callable[[Data], Data] | None = None
     """The document with one repeat more, where that is not the method's rows once again."""
 
@@ -237,7 +237,7 @@ class Kind:
             return []
         applying = {one.name for one in kinds_for(document.instrument.model_dump(exclude_none=True))}
         return [
-            ("fresh-first", f"{what} has not passed lately: look at it first.")
+            ("fresh-first", f"{what} has no recent pass: check it first.")
             for kinds, what in self.prerequisites
             if (document.instrument.kind is None or applying.intersection(kinds))
             and not circumstances(document, Needs(proved_first=kinds)).proved
@@ -335,7 +335,7 @@ def kinds_for(instrument: Data) -> list[Kind]:
 def _part(one: JudgedQuantity) -> VerdictPart:
     e, limits = one.estimate, one.limits
     conditional = (
-        f", {bound(limits.watch, one.unit)} {one.under or 'under a condition'}" if limits.watch > limits.use else ""
+        f", {bound(limits.watch, one.unit)} {one.under or 'conditionally'}" if limits.watch > limits.use else ""
     )
     return VerdictPart(
         quantity=one.name,

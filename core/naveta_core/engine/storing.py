@@ -28,10 +28,10 @@ MOST_ARCSEC = 3600.0
 TELLS = 2.5
 """A finding must be so many of its own standard deviations before a second round can say what became of it."""
 MEND = {
-    "stored-wrong-sign": "Take the old value back, store with the other sign, and prove it again.",
-    "not-stored": "See whether it was stored and the corrections are on; then prove it again.",
+    "stored-wrong-sign": "Restore the old value, store with the opposite sign, and check again.",
+    "not-stored": "Check that the value was stored and corrections are on; then check again.",
 }
-SIGN_WORDS = {"error": "the error itself", "correction": "the correction, the error with its sign turned"}
+SIGN_WORDS = {"error": "the error itself", "correction": "the correction (the error with opposite sign)"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,7 +58,9 @@ class Stores(Part):
 
     corrections_on: Annotated[
         Literal["yes", "no"] | None,
-        Choice("Were they on while measuring?", *YES_NO, words="the stored corrections", optional=True, look=True),
+        Choice(
+            "Were corrections on while measuring?", *YES_NO, words="the stored corrections", optional=True, look=True
+        ),
     ] = None
     found: dict[str, Typed | None] | None = None
 
@@ -81,9 +83,9 @@ class Before:
 
 def stored_group(kept: tuple[StoredValue, ...]) -> Group:
     """The fields in which they are noted: first of all, since a new calibration writes over them."""
-    note = "Note them now, all of them, before anything is stored: a new calibration writes over them."
+    note = "Note all of them now, before you store anything: a new calibration overwrites them."
     names = (*(one.field for one in kept), "corrections_on")
-    return Group("observations", "Stored in the instrument before", names, note)
+    return Group("observations", "Values stored before", names, note)
 
 
 FOUND_WORDS = (("found", "found before"),)
@@ -136,8 +138,8 @@ def tell_before(judgement: Judgement, document: Envelope, before: Before, kept: 
                 if one.name in before.old
             ]
         )
-        off = "" if before.on else " They were off while measuring: what was found is the whole."
-        judgement.reasons.append(("noted-before", f"Stored before: {noted}. Storing writes over them.{off}"))
+        off = "" if before.on else " Corrections were off while measuring: the value found is the total error."
+        judgement.reasons.append(("noted-before", f"Stored before: {noted}. Storing overwrites them.{off}"))
     if before.most is None:
         return
     for one in kept:
@@ -146,7 +148,7 @@ def tell_before(judgement: Judgement, document: Envelope, before: Before, kept: 
             continue
         new = new_value(document, before, one.name, quantity.estimate.value)
         if new is not None and abs(new) - quantity.estimate.u95 > before.most:
-            text = f"{capital(one.label)} would have to be stored as {signed(one.turned(document, new))}; the instrument stores {arcsec(before.most)} at the most."
+            text = f"{capital(one.label)} would have to be stored as {signed(one.turned(document, new))}; the instrument can store {arcsec(before.most)} at most."
             judgement.service.append(("beyond-storing", text))
 
 
@@ -172,11 +174,11 @@ def _became(label: str, was: float, now: Estimate) -> Coded:
     if share > 1.5:
         return (
             "stored-wrong-sign",
-            f"{shown}: twice as much. It was stored with the wrong sign.",
+            f"{shown}: doubled. It was stored with the wrong sign.",
         )
     if share > 0.5:
-        return "not-stored", f"{shown}: as before. Was it stored, and are the corrections on?"
-    return "stored-and-proved", f"{shown}: stored as it should be."
+        return "not-stored", f"{shown}: unchanged. Was it stored, and are corrections on?"
+    return "stored-and-proved", f"{shown}: stored correctly."
 
 
 def _figure(value: Any) -> float | None:
@@ -207,10 +209,10 @@ def storing(kept: tuple[StoredValue, ...]) -> Any:
             return act_of_adjusting(f"{_new_values(document, before, judgement, found)} {refuse.text}", True)
         steps = [_noted(document, before, judgement, found, wanted, i, one) for i, one in enumerate(reads_now)]
         return act_of_adjusting(
-            f"Note first what is stored now: {joined([one.label for one in wanted])}. {guide.text}",
+            f"First note what is stored now: {joined([one.label for one in wanted])}. {guide.text}",
             True,
             tuple(one.label for one in wanted),
-            "Stored in the instrument now",
+            "Values stored now",
             "″",
             steps=steps,
         )
@@ -266,8 +268,6 @@ def _new_values(document: Any, before: Before, judgement: Judgement, found: list
             )
     stores = document.instrument.stores
     why = (
-        f" It stores {SIGN_WORDS[stores]}."
-        if stores
-        else " Which of the two, the model's manual says; the manager states it once."
+        f" It stores {SIGN_WORDS[stores]}." if stores else " The model's manual says which; the manager enters it once."
     )
-    return f"By the instrument's own routine it should come to: {'; '.join(lines)}.{why}" if lines else ""
+    return f"After the instrument's own routine it should be: {'; '.join(lines)}.{why}" if lines else ""

@@ -25,7 +25,7 @@ def ask_temperature(document: Envelope) -> list[Coded]:
     """The first thing to be told, while it is not."""
     if document.conditions.temperature_c is not None:
         return []
-    text = "First the temperature, read beside the band: not told, it counts as 20 °C ± 20 K, and that is the largest part of the ±."
+    text = "First the temperature beside the tape: if not entered, 20 °C ± 20 K is assumed, the largest part of the ±."
     return [("temperature-not-told", text)]
 
 
@@ -35,10 +35,10 @@ def tell_temperature(
     """What the scale loses by a temperature that was not told; asked for first where it would change something."""
     if document.conditions.temperature_c is not None:
         return
-    worth = f"± {figure(now.u95, 0)} parts in a million without the temperature, ± {figure(known.u95, 0)} with it"
-    judgement.reasons.append(("temperature-not-told", f"The temperature was not told: {worth}."))
+    worth = f"± {figure(now.u95, 0)} ppm without the temperature, ± {figure(known.u95, 0)} with it"
+    judgement.reasons.append(("temperature-not-told", f"Temperature not entered: {worth}."))
     if decide(scale.estimate, scale.limits).grade != "use":
-        text = f"Type the temperature beside the band first: {worth}."
+        text = f"Enter the temperature beside the tape first: {worth}."
         judgement.first_actions.append(("tell-temperature", text))
 
 
@@ -46,10 +46,12 @@ def tell_compared(judgement: Judgement, compared: Compared, paths: list[str], wo
     """What was set aside, what stands apart, what scatters."""
     for i in compared.aside:
         judgement.set_aside.append(paths[i])
-        text = f"The {words(paths[i])} does not fit, and the other reading of the same place does: it is set aside."
+        text = (
+            f"The {words(paths[i])} does not agree, and the second reading there does: it is set aside as an outlier."
+        )
         judgement.reasons.append(("set-aside", text))
     if compared.outlier is not None:
         place = words(paths[compared.outlier])
-        text = f"The {place} does not fit the line of the others: one slip would do that. Read it again, in a row of its own."
+        text = f"The {place} does not agree with the others: probably one mistake. Read it again, in a new row."
         report_outlier(judgement, paths[compared.outlier], text)
     report_scatter(judgement, compared.line.solved, "lengths")

@@ -63,7 +63,7 @@ class JudgedQuantity:
     turn_code: str = "adjust"
     under: str = ""
     """Under what it may be used between L and W, in a few words."""
-    sooner: str = "Usable. Look at it again before fine work."
+    sooner: str = "Usable. Check it again before precise work."
     """What is said of it close to its limit."""
     decision: Decision = field(default_factory=lambda: Decision("use"))
     confirmed: Estimate | None = None
@@ -132,14 +132,14 @@ class Judgement:
     """How many of them were taken."""
     least: Grade = "use"
     """What a look found makes it no better than this."""
-    repeat_text: str = "Take it once more before anything is turned. Both count together."
+    repeat_text: str = "Repeat the check before you turn anything. Both runs count together."
     repeat_code: str = "once-more"
     no_more: Coded = (
         "more-will-not-do",
-        "More readings alone will not settle it: see under which circumstances it was taken.",
+        "More readings alone will not help: check the conditions of the test.",
     )
     """What is said where no more readings settle it."""
-    service_text: str = "Send it to service with this finding."
+    service_text: str = "Send it to service with this result."
 
 
 def grade_of(document: Envelope, judgement: Judgement) -> Grade:
@@ -153,7 +153,7 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
             continue
         one.decision = _not_by_one(one, decide(one.estimate, one.limits, vector=one.vector, fine=one.fine))
         if one.rests_on and judgement.outlier is None:
-            judgement.outlier = (one.rests_on, "The verdict rests on this reading alone: read it once more.")
+            judgement.outlier = (one.rests_on, "The verdict depends on this reading alone: read it once more.")
         one.confirmed = None if one.vector else _evidence(document, one)
         if one.confirmed is not None:
             one.decision = Decision("use", ("confirmed-by-record",))
@@ -178,15 +178,15 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
     return grade
 
 
-QUIET = "No error shown"
+QUIET = "no error found"
 
 
 def headline(finding: str, grade: Grade, refused: Sequence[Coded], reasons: Sequence[Coded]) -> str:
     """The finding as it may stand over its grade: nothing is shown to be good, or to be wrong, by readings at fault."""
     if refused and grade == "repeat":
-        return f"Not settled. {refused[0][1]}"
-    if grade in ("repeat", "adjust", "service") and finding.startswith(QUIET) and reasons:
-        lead = {"repeat": "Not settled.", "adjust": "To be put right."}.get(grade, "Out of use.")
+        return f"Not conclusive. {refused[0][1]}"
+    if grade in ("repeat", "adjust", "service") and QUIET in finding.lower() and reasons:
+        lead = {"repeat": "Not conclusive.", "adjust": "Needs repair."}.get(grade, "Take it out of use.")
         return f"{lead} {reasons[0][1]}"
     return finding
 
@@ -210,24 +210,24 @@ def _why(one: JudgedQuantity, *, alone: bool) -> list[Coded]:
     lead = "" if alone else f"{what}: "
     if one.confirmed is not None:
         joined = size(one.confirmed.proved_to, e.u95, unit)
-        text = f"alone this proves {proved}; together with the last good check it proves {joined}, limit {limit}."
+        text = f"within {proved} on its own, within {joined} together with the last good check (95 %); limit {limit}."
         return [("confirmed-by-record", _led(lead, text))]
     if one.grade == "use":
-        return [("proved", _led(lead, f"proved good to {proved}; the limit is {limit}."))]
+        return [("proved", _led(lead, f"within {proved} with 95 % confidence; limit {limit}."))]
     conditional = "conditional" in one.decision.codes
     texts = {
-        "near-limit": f"proved to {proved}."
+        "near-limit": f"within {proved} (95 %)."
         if conditional
-        else f"close to the limit of {limit}: proved only to {proved}.",
-        "not-proved": f"these readings prove it only to {proved}; the limit is {limit}.",
+        else f"close to the limit of {limit}: within {proved} (95 %).",
+        "not-proved": f"these readings only show it is within {proved} (95 %); limit {limit}.",
         "conditional": f"{one.value_text()} is beyond the limit of {limit}, but within {_allowed(one)}.",
-        "confirm": f"{one.value_text()} with ± {size(e.u95, e.u95, unit)} cannot be told from noise at a limit of {limit}.",
-        "rests-on-one": f"{one.value_text()} is beyond the limit of {limit}, by a single reading: one slip would do that.",
-        "beyond-adjusting": f"{one.value_text()} is beyond the {bound(limits.adjust, unit)} that {one.beyond} should take up.",
+        "confirm": f"{one.value_text()} with ± {size(e.u95, e.u95, unit)} cannot be distinguished from scatter at a limit of {limit}.",
+        "rests-on-one": f"{one.value_text()} is beyond the limit of {limit}, from a single reading: it may be one mistake.",
+        "beyond-adjusting": f"{one.value_text()} is beyond the {bound(limits.adjust, unit)} that {one.beyond} can correct.",
     }
     said = [(code, _led(lead, texts[code])) for code in one.decision.codes]
     if one.grade in ("adjust", "service") and "beyond-adjusting" not in one.decision.codes:
-        text = f"{one.value_text()} is beyond the limit of {limit}, and more than noise explains."
+        text = f"{one.value_text()} is beyond the limit of {limit}, and more than scatter explains."
         said.append(("beyond-limit", _led(lead, text)))
     return said
 
@@ -246,7 +246,7 @@ def next_of(judgement: Judgement, grade: Grade) -> list[Coded]:
     if judgement.service or grade == "service":
         return [
             ("save-as-found", "Save as found."),
-            ("out-of-use", "Put it aside and mark it."),
+            ("out-of-use", "Set it aside and label it."),
             ("send-to-service", judgement.service_text),
         ]
     if judgement.refused:
@@ -261,7 +261,7 @@ def next_of(judgement: Judgement, grade: Grade) -> list[Coded]:
         kept.sort(key=lambda pair: pair[0] != "save-as-found")
     kept = [*judgement.first_actions, *kept, *judgement.extra_actions]
     useful = [pair for pair in kept if pair[0] != "carry-on"]
-    return useful or [("carry-on", "Take it: the next check can lean on this one.")]
+    return useful or [("carry-on", "Fit for use.")]
 
 
 MOVED = {"moved", "moved-between", "scatter", "face-scatters", "stand-not-steady", "both-faces-alike"}
@@ -272,13 +272,13 @@ def _to_mend_the_reading(codes: set[str]) -> list[Coded]:
     """A failure told apart: something moved, the geometry is too weak, or single readings are wrong."""
     said: list[Coded] = []
     if codes & MOVED:
-        text = "Something moved or shimmered; it says nothing of the instrument yet. Tread the feet in, look at level and focus, keep to one place, and take again what is named."
+        text = "Something moved or shimmered: no result for the instrument yet. Press the feet in, check level and focus, and repeat what is named."
         said.append(("stand-firm-again", text))
     if codes & TOO_WEAK:
-        text = "The marks cannot tell it, however often they are pointed at: look for others first. Nothing is wrong with the instrument by this."
+        text = "These targets cannot show it, however often you point: choose others first. This is no fault of the instrument."
         said.append(("other-marks", text))
     if codes - MOVED - TOO_WEAK or not said:
-        said.append(("read-again", "Read again what is named here; the rest can stay."))
+        said.append(("read-again", "Read again what is named here; keep the rest."))
     return said
 
 
@@ -287,7 +287,7 @@ def _next(judgement: Judgement, one: JudgedQuantity) -> list[Coded]:
     if one.own is not None and one.own.next:
         return list(one.own.next)
     if one.grade == "use":
-        return [("carry-on", "Take it.")]
+        return [("carry-on", "Fit for use.")]
     ready = bool(one.turn) and one.may_turn()
     if one.grade == "adjust" and ready:
         return [("save-as-found", "Save as found first."), (one.turn_code, one.turn)]
@@ -298,7 +298,7 @@ def _next(judgement: Judgement, one: JudgedQuantity) -> list[Coded]:
         if one.condition:
             said.append((one.condition_code, one.condition))
         if offers_adjusting(one):
-            said.append(("adjust-if-wanted", f"Or save as found and adjust it. {one.turn}"))
+            said.append(("adjust-if-wanted", f"Or save as found and adjust. {one.turn}"))
     elif "near-limit" in codes:
         said.append(("check-sooner", one.sooner))
     return said
@@ -316,7 +316,7 @@ def _settle(judgement: Judgement, one: JudgedQuantity) -> list[Coded]:
         b = pooled(0.0, one.q_within * taken / (taken + more), one.q_between, judgement.repeats, one.dof).b95
         if b <= limits.use / 2 or value + b <= limits.use:
             text = count(more, f"more {judgement.one_more[0]}", f"more {judgement.one_more[1]}")
-            return [("more-readings", f"{capital(text)} would likely settle it.")]
+            return [("more-readings", f"{capital(text)} would probably give a clear result.")]
     return [judgement.no_more]
 
 
@@ -357,7 +357,7 @@ def report_scatter(judgement: Judgement, solved: Solved, what: str) -> None:
     """Say that readings fit each other worse than they should; beyond all measure nothing is concluded from them."""
     factor = scatter_factor(solved.spread, solved.prior_dof)
     if factor is not None:
-        text = f"The {what} fit each other {factor:.1f} times worse than such readings do: did something move between them?"
+        text = f"The {what} agree {factor:.1f} times worse than expected: did something move?"
         (judgement.refused if factor > SCATTER_REFUSED else judgement.reasons).append(("scatter", text))
 
 
@@ -380,7 +380,7 @@ def raised(opening: Limits, least: float, unit: str, what: str) -> Limits:
     """An opening limit that lies below what such a test can prove at its best, raised to that, and said."""
     if opening.use >= least:
         return opening
-    why = f"{opening.source}: {bound(opening.use, unit)} cannot be shown, {what} proves no better than {bound(least, unit)}"
+    why = f"{opening.source}: {bound(opening.use, unit)} cannot be shown, {what} shows no better than {bound(least, unit)}"
     share = opening.watch / opening.use
     return Limits(least, least * share, max(opening.adjust, least * share), why, opening.adjustable)
 

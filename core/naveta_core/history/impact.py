@@ -29,23 +29,23 @@ class LookBack:
         """'Last good on Tuesday 9 February 2027; taken out six times since.'"""
         out = count(self.taken_out, "time", "times")
         if self.last_good is None:
-            return f"No good check is on record before this one; taken out {out}."
+            return f"No good check on record before this one; taken out {out}."
         return f"Last good on {day_words(self.last_good.at.date())}; taken out {out} since."
 
     def advice(self) -> list[Data]:
         """What to do about it, as coded sentences."""
         if not self.taken_out:
-            return [{"code": "not-taken-out", "text": "It was not taken out since: no work leans on it."}]
+            return [{"code": "not-taken-out", "text": "Not taken out since then: no work is affected."}]
         knocks = [one for one in self.events if one.event in ("knock", "drop", "topple")]
         from_when = (
-            f"Begin with the work after {day_words(knocks[0].at.date())}, when something happened to it."
+            f"Start with work after {day_words(knocks[0].at.date())}, when a knock or drop was reported."
             if knocks
-            else "Nothing is noted that explains it: take the whole time since the last good check."
+            else "No knock or drop is reported: review all work since the last good check."
         )
         return [
             {
                 "code": "look-through",
-                "text": "Look through the runs made since: which had sights that differ, and how tight were their closures?",
+                "text": "Review the level lines measured since: which had unequal sights, and how good were the closures?",
             },
             {"code": "begin-with", "text": from_when},
         ]

@@ -27,7 +27,7 @@ CUTTING_EVENTS = (*BEARING_EVENTS, ADJUSTED)
 
 
 def made_of(summary: RecordSummary, at: str, stage: str) -> Data | None:
-    """What later documents depend on of anything finished: a check's figure, where a vial rests, how known points agreed."""
+    """What later documents depend on of anything finished: a check's figure, where a vial rests, how control points agreed."""
     if summary.kind in KINDS:
         return _made_check(summary, at, stage)
     if "rest_div" in summary.figures:
@@ -108,7 +108,7 @@ def rest_of(made: Sequence[Data]) -> Data | None:
 
 
 def control_of(made: Sequence[Data]) -> list[Data]:
-    """Earlier disagreements with known points since the last event or adjustment, newest first; what was graded
+    """Earlier disagreements with control points since the last event or adjustment, newest first; what was graded
     `repeat` said nothing of the instrument."""
     kept: list[Data] = []
     for one in made:

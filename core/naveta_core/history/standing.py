@@ -21,7 +21,7 @@ State = Literal["ready", "ready-if", "check-first", "hold", "away"]
 ORDER: tuple[State, ...] = ("ready", "ready-if", "check-first", "away", "hold")
 Said = dict[str, str]
 
-BEARING_EVENTS = {"knock": "knocked", "drop": "dropped", "topple": "toppled over", "held": "held back"}
+BEARING_EVENTS = {"knock": "knocked", "drop": "dropped", "topple": "fell over", "held": "put on hold"}
 HOLDING_EVENTS = ("drop", "topple", "held")
 FALLS = ("drop", "topple")
 """After these every check they bear on must pass, whether or not it decides on other days."""
@@ -131,7 +131,7 @@ def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequen
     if not checks:
         return Standing(
             "ready-if",
-            [_said("no-check", "No check for this kind of instrument is kept here yet: go by your own book.")],
+            [_said("no-check", "No check is available for this kind of instrument yet: use your own records.")],
         )
     checks.sort(key=lambda one: (-_weight(one, gating), one.check not in gating))
     state: State = checks[0].state if _weight(checks[0], gating) else "ready"
@@ -192,10 +192,10 @@ def _state(
         ]
     if latest is not None and last_pass is not None and latest is not last_pass:
         return "check-first", [
-            _said("last-not-passed", f"The last {kind.title.lower()} gave no pass: {latest.finding}")
+            _said("last-not-passed", f"The last {kind.title.lower()} did not pass: {latest.finding}")
         ]
     if last_pass is None or due is None:
-        text = "The last check gave no pass" if latest else "Never checked here"
+        text = "The last check did not pass" if latest else "Never checked here"
         return "check-first", [
             _said("never-passed", f"{text}: {kind.title.lower()} first, about {kind.minutes} minutes.")
         ]
@@ -210,7 +210,7 @@ def _state(
 def _when_wanted(kind: Kind, latest: Done | None) -> tuple[State, list[Said]]:
     """A check that never comes due: only what it found last counts."""
     if latest is None:
-        return "ready", [_said("when-wanted", "Taken when it is wanted; it does not come due.")]
+        return "ready", [_said("when-wanted", "Done when needed; never due.")]
     found = f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}"
     if latest.grade in ("adjust", "service"):
         return "hold", [_said(latest.grade, found)]
@@ -244,9 +244,7 @@ def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) ->
     if not later:
         return []
     day = day_words(max(one.at for one in later).date())
-    text = (
-        f"{kind.title}: adjusted on {day}, and not proved since. Run it again, as left, about {kind.minutes} minutes."
-    )
+    text = f"{kind.title}: adjusted on {day}, not checked since. Check again, as left, about {kind.minutes} minutes."
     return [_said("adjusted-not-proved", text)]
 
 
@@ -263,7 +261,7 @@ def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> l
     if not later:
         return []
     last = max(later, key=lambda one: one.at)
-    text = f"{KINDS[last.check].title} adjusted on {day_words(last.at.date())}, and this was measured through it: {kind.title.lower()} afresh, about {kind.minutes} minutes."
+    text = f"{KINDS[last.check].title} adjusted on {day_words(last.at.date())}, and this depends on it: {kind.title.lower()} again, about {kind.minutes} minutes."
     return [_said("measured-through", text)]
 
 
@@ -308,25 +306,25 @@ def _days(count: int) -> str:
 
 
 def summary(counts: dict[str, int]) -> str:
-    """What the yard needs now, in a sentence: 'One instrument is held, two want a check before they go out.'"""
+    """What the yard needs now, in a sentence: 'One instrument is held, two need a check first.'"""
     held, first, away = (counts.get(state, 0) for state in ("hold", "check-first", "away"))
     total = sum(counts.values())
     if not total:
         return "No instruments yet"
     parts = []
     if held:
-        parts.append(f"{count(held, 'instrument is', 'instruments are')} held")
+        parts.append(f"{count(held, 'instrument is', 'instruments are')} on hold")
     if first:
-        wants = "wants a check before it goes out" if first == 1 else "want a check before they go out"
+        wants = "needs a check first" if first == 1 else "need a check first"
         parts.append(
             f"{count(first, '', '').strip()}{'' if held else ' instrument' if first == 1 else ' instruments'} {wants}"
         )
     if not parts:
         ready = total - away
         return (
-            "Everything here may go out"
+            "All instruments are ready"
             if ready == total
-            else f"{count(ready, 'instrument', 'instruments').capitalize()} may go out"
+            else f"{count(ready, 'instrument', 'instruments').capitalize()} ready"
         )
     text = joined(parts)
     return capital(text)

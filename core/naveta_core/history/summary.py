@@ -15,7 +15,7 @@ Data = dict[str, Any]
 
 
 class SeriesPoint(Answer):
-    """The figure a series shows: a check's main quantity, or how far known points disagreed."""
+    """The figure a series shows: a check's main quantity, or how far control points disagreed."""
 
     grade: Grade
     value: float
@@ -34,11 +34,11 @@ class RecordSummary(Answer):
     point: SeriesPoint | None = None
     codes: list[str] = []
     within_watch: bool = False
-    """Whether everything judged is proved to lie within its limit for work under a condition."""
+    """Whether everything judged is proved to lie within its limit for work conditionally."""
     text: str = ""
     """The main quantity as people read it."""
     figures: dict[str, float | str | bool | None] = {}
-    """What later documents depend on: a check's main quantity, where a vial rests, how known points agreed."""
+    """What later documents depend on: a check's main quantity, where a vial rests, how control points agreed."""
     repeats: Repeats | None = None
     temperature_c: float | str | None = None
 

@@ -1,1 +1,1 @@
-"""Where the stand is and which way it looks: free station and backsight over known points."""
+"""Where the stand is and which way it looks: free station and backsight over control points."""

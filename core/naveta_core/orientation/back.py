@@ -1,4 +1,4 @@
-"""A backsight judged: over a known point, do direction, distance and height to others agree."""
+"""A backsight judged: over a control point, do direction, distance and height to others agree."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ WORTH_A_SIGN_M = 0.1
 
 
 def judge_back(found: Read) -> Judged:
-    """Over a known point, looking back at others."""
+    """Over a control point, looking back at others."""
     judged = begun(found)
     station = found.station
     assert station is not None
@@ -86,7 +86,7 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
         judged.say(
             "watch",
             "direction-only",
-            "A direction alone checks nothing: measure the distance, or sight a second point.",
+            "A direction alone is not a check: measure the distance, or sight a second point.",
         )
     else:
         worst_point = max(with_distance, key=lambda one: abs(one.along_m or 0.0))
@@ -141,7 +141,7 @@ def _backsight_height(judged: Judged, station: Known, one: PointMisfit) -> None:
         judged.say(
             "repeat",
             "ends-swapped",
-            f"The heights fit the other way round: do you stand over {one.sight.point.name} and look at {station.name}?",
+            f"The heights agree the other way round: are you set up over {one.sight.point.name} and sighting {station.name}?",
         )
         return
     meant = height_meant(judged, _target_typed(judged, one.sight), one.sight, one.height_m)
@@ -149,7 +149,7 @@ def _backsight_height(judged: Judged, station: Known, one: PointMisfit) -> None:
     judged.say(
         "repeat",
         "height-apart",
-        f"The height of {one.sight.point.name} comes out {judged.words.small(abs(one.height_m))} {'high' if one.height_m > 0 else 'low'}: height of the instrument or of the target?{hint}",
+        f"The height of {one.sight.point.name} is {judged.words.small(abs(one.height_m))} too {'high' if one.height_m > 0 else 'low'}: instrument height or target height?{hint}",
     )
 
 
@@ -159,7 +159,7 @@ def _target_typed(judged: Judged, sight: Sight) -> str:
 
 
 def _other_point(judged: Judged, station: Known, sight: Sight) -> str:
-    """Another known point at just this distance."""
+    """Another control point at just this distance."""
     assert sight.horizontal_m is not None
     fits = [
         (abs(distance_m(station.e, station.n, one) - sight.horizontal_m), one.name)
@@ -168,7 +168,7 @@ def _other_point(judged: Judged, station: Known, sight: Sight) -> str:
     ]
     off, name = min(fits, default=(math.inf, ""))
     return (
-        f" The distance fits {name}: is that what you sighted?"
+        f" The distance matches {name}: did you sight that?"
         if off < FITS_M
-        else " Right mark, right prism, right constant?"
+        else " Right point, right prism, right constant?"
     )

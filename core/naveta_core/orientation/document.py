@@ -1,4 +1,4 @@
-"""Documents of orientation: known points, what was sighted at them, where one stands."""
+"""Documents of orientation: control points, what was sighted at them, where one stands."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ Name = Annotated[str, Field(max_length=40)]
 
 
 class ControlPoint(Part):
-    """A known point: easting, northing, and its height where there is one."""
+    """A control point: easting, northing, and its height where there is one."""
 
     name: Name
     e: Typed
@@ -22,7 +22,7 @@ class ControlPoint(Part):
 
 
 class Shot(Part):
-    """A sight to a known point, as read. Either distance, or none where only the direction was taken."""
+    """A sight to a control point, as read. Either distance, or none where only the direction was taken."""
 
     point: Name = ""
     hz: Typed | None = None
@@ -58,13 +58,13 @@ class Oriented(Part):
 
 
 class FreeStationObservations(Oriented):
-    """Anywhere, with two known points or more in sight."""
+    """Anywhere, with two control points or more in sight."""
 
     solve_scale: bool = False
 
 
 class BacksightObservations(Oriented):
-    """Over a known point, with another in sight."""
+    """Over a control point, with another in sight."""
 
     station: ControlPoint | None = None
 

@@ -32,7 +32,7 @@ def judge_free(found: Read) -> Judged:
         judged.say(
             "repeat",
             "feet-and-metres",
-            f"The distances look like {feet} beside coordinates in {other}: set the unit, or type it behind them.",
+            f"The distances look like {feet} beside coordinates in {other}: set the unit, or type it after the number.",
         )
     elif judged.solution is None or not closes(judged.solution):
         _does_not_close(judged)
@@ -58,7 +58,7 @@ def judge_free(found: Read) -> Judged:
         judged.say(
             "watch",
             "two-points-only",
-            "Two points share the misfit out between them: which one is wrong they cannot say. A third look tells.",
+            "Two points cannot show which of them is wrong. Sight a third.",
         )
     _strong_enough(judged)
     if judged.suspect is None:
@@ -78,13 +78,13 @@ def _does_not_close(judged: Judged) -> None:
     unit = judged.read.document.units.angle
     if found is None and _other_angle_fits(judged):
         other = "degrees" if unit == "gon" else "gon"
-        judged.say("repeat", "angle-unit", f"Read as {other} the angles fit together: set the unit of the circle.")
+        judged.say("repeat", "angle-unit", f"Read as {other} the angles agree: set the circle unit.")
         return
     if found is None and judged.solution is None and all(one.horizontal_m is None for one in sights):
         judged.say(
             "repeat",
             "danger-circle",
-            "These directions fix no place: you may stand on the circle through the points. Measure a distance, or move.",
+            "These directions give no position: you may be on the circle through the points. Measure a distance, or move.",
         )
         return
     if found is None:
@@ -92,11 +92,11 @@ def _does_not_close(judged: Judged) -> None:
             judged.say(
                 "repeat",
                 "does-not-close",
-                "The sights do not fit together, and no single point, swap or constant explains it: take them again.",
+                "The sights do not agree, and no single point, swap or constant explains it: measure them again.",
             )
         elif judged.solution is None:
             judged.say(
-                "repeat", "no-solution", "No place fits these sights: read names, circle and distances once more."
+                "repeat", "no-solution", "No position agrees with these sights: check names, circle and distances."
             )
         return
     _say_suspect(judged, found)
@@ -106,17 +106,19 @@ def _say_suspect(judged: Judged, found: Suspect) -> None:
     """What the sights say is wrong, and what is done about it."""
     words = judged.words
     if found.kind == "point":
-        text = f"{found.names[0]} lies {words.small(found.size)} from where the others see it. Look at the mark, the prism and the name; leave it out to see the rest agree."
+        text = f"{found.names[0]} is {words.small(found.size)} from where the others put it. Check point, prism and name; leave it out and see if the others agree."
         judged.say("repeat", "point-apart", text)
     elif found.kind == "swapped":
-        text = f"{joined(list(found.names))} look swapped: the other way round everything fits."
+        text = f"{joined(list(found.names))} seem swapped: exchanged, everything agrees."
         judged.say("repeat", "points-swapped", text)
     elif found.kind == "constant":
         more = "long" if found.size > 0 else "short"
-        text = f"Every distance is {words.small(abs(found.size))} too {more}: is the prism constant set for this prism?"
+        text = (
+            f"Every distance is {words.small(abs(found.size))} too {more}: is the prism constant right for this prism?"
+        )
         judged.say("repeat", "constant", text)
     else:
-        text = f"The distances are {figure(found.size * 1e6, 0)} ppm off the coordinates: grid and ground mixed, or a scale left set?"
+        text = f"The distances are {figure(found.size * 1e6, 0)} ppm off the coordinates: grid and ground distances mixed, or a scale factor left set?"
         judged.say("repeat", "scale", text)
 
 
@@ -179,12 +181,12 @@ def _misfit(judged: Judged) -> None:
         off, sigma = judged.base_m
         judged.misfit = Estimate(off * 1000.0, sigma * 1000.0, PRIOR_DOF)
         judged.series_mm, judged.series_sigma_mm = off * 1000.0, sigma * 1000.0
-        what = f"The measured base is {words.small(abs(off))} {'longer' if off > 0 else 'shorter'} than the known one"
+        what = f"The measured distance between the points is {words.small(abs(off))} {'longer' if off > 0 else 'shorter'} than the known one"
     else:
         worst_point = max(judged.points, key=lambda one: one.off_m, default=None)
         if worst_point is None or solution.dof <= 0:
             judged.say(
-                "watch", "nothing-to-spare", "Nothing to spare: every sight is needed for the place, none checks it."
+                "watch", "nothing-to-spare", "No redundancy: every sight is needed for the position, none checks it."
             )
             return
         own = math.hypot(worst_point.sigma_along_m or 0.0, worst_point.sigma_across_m or 0.0) or 0.001
@@ -206,13 +208,13 @@ def _strong_enough(judged: Judged) -> None:
         judged.say(
             "repeat",
             "danger-circle",
-            "You stand on the circle through the points: from there directions fix no place. Measure a distance, or move.",
+            "You are on the circle through the points: directions give no position here. Measure a distance, or move.",
         )
     elif s.longest_m > tolerance and judged.grade != "repeat":
         judged.say(
             "watch",
             "weak-figure",
-            f"The figure fixes the place within {judged.words.small(s.longest_m)} only: sight a point more across, or nearer.",
+            f"Weak geometry: position only within {judged.words.small(s.longest_m)}. Sight a point to the side, or nearer.",
         )
 
 
@@ -242,5 +244,5 @@ def _heights(judged: Judged) -> None:
     judged.say(
         "repeat",
         "height-apart",
-        f"The height by {sight.point.name} is {words.small(abs(off))} off the others: its target height?{hint}",
+        f"The height by {sight.point.name} is {words.small(abs(off))} off the others: check its target height.{hint}",
     )

@@ -27,9 +27,9 @@ def near_misses(name: str, known: Iterable[str]) -> list[tuple[str, str]]:
         if one == name:
             continue
         if other == sought:
-            told.append((0, one, f"{one} is the same number written another way"))
+            told.append((0, one, f"{one} is the same number written differently"))
         elif _swapped(letters, theirs):
-            told.append((1, one, f"{one} has two digits the other way round"))
+            told.append((1, one, f"{one} has two digits swapped"))
         elif _one_apart(letters, theirs):
             told.append((2, one, f"{one} differs by one character"))
     # A likelier slip leaves the others unsaid.

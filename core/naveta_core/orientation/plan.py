@@ -1,4 +1,4 @@
-"""The site in plan, to be drawn: known points, the stand, and what does not fit."""
+"""The site in plan, to be drawn: control points, the stand, and what does not fit."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from .verdict import Judged
 
 
 def plan(found: Read, judged: Judged | None) -> SitePlan:
-    """The site in plan, metres: known points, the stand, a ray for each sight and its residual, the ellipse."""
+    """The site in plan, metres: control points, the stand, a ray for each sight and its residual, the ellipse."""
     solution = judged.solution if judged else None
     station = (solution.e, solution.n) if solution else (found.station.e, found.station.n) if found.station else None
     used = {one.point.name for one in found.sights}

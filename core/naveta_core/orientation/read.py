@@ -16,14 +16,14 @@ from .names import near_misses, same
 COORDINATE = Range(-10_000_000.0, 10_000_000.0, "a coordinate")
 HEIGHT = Range(-500.0, 9000.0, "a height")
 DISTANCE = Range(0.5, 10_000.0, "a distance")
-TARGET = Range(0.0, 10.0, "a height of the target")
-INSTRUMENT = Range(0.0, 3.0, "a height of the instrument")
+TARGET = Range(0.0, 10.0, "a target height")
+INSTRUMENT = Range(0.0, 3.0, "an instrument height")
 ONE_SPOT_M = 0.05
 
 
 @dataclass(frozen=True, slots=True)
 class Known:
-    """A known point in metres."""
+    """A control point in metres."""
 
     name: str
     e: float
@@ -104,10 +104,10 @@ def _instrument(document: Envelope, parser: Parser) -> float | None:
         if any(_filled(shot.v) for shot in o.shots):
             parser.want(
                 "observations.instrument_height",
-                "the height of the instrument (0 for a free station of its own height)",
+                "the instrument height (0 for a free station)",
             )
         return None
-    length = parser.length("observations.instrument_height", "the height of the instrument", value, INSTRUMENT)
+    length = parser.length("observations.instrument_height", "the instrument height", value, INSTRUMENT)
     return None if length is None else length.m
 
 
@@ -136,12 +136,12 @@ def _control(document: Envelope, parser: Parser) -> list[Known]:
                 f"{path}.name",
                 f"point {one.name}",
                 said(one.name),
-                f"each point once: {twin.name} stands there already",
+                f"each point once: {twin.name} is there already",
             )
             continue
         spot = next((other for other in known if math.hypot(other.e - one.e, other.n - one.n) < ONE_SPOT_M), None)
         if spot is not None:
-            wanted = f"points apart: {one.name} and {spot.name} are on one spot"
+            wanted = f"different points: {one.name} and {spot.name} have the same position"
             parser.fault(path, f"point {one.name}", "the same coordinates", wanted)
         known.append(one)
     return known
@@ -149,13 +149,13 @@ def _control(document: Envelope, parser: Parser) -> list[Known]:
 
 def _station(parser: Parser, station: ControlPoint | None) -> Known | None:
     if station is None or not station.name.strip():
-        parser.want("observations.station", "the point you stand over")
+        parser.want("observations.station", "the station point")
         return None
     return _point(parser, "observations.station", f"station {station.name}", station)
 
 
 def find(parser: Parser, path: str, where: str, name: str, control: list[Known]) -> Known | None:
-    """The known point of a name; a fault that names what may be meant when there is none."""
+    """The control point of a name; a fault that names what may be meant when there is none."""
     if not name.strip():
         parser.want(path, where)
         return None
@@ -163,11 +163,11 @@ def find(parser: Parser, path: str, where: str, name: str, control: list[Known])
     if found is None:
         near = [why for _, why in near_misses(name, [one.name for one in control])]
         wanted = (
-            f"a known point; {near[0]}"
+            f"a control point; {near[0]}"
             if near
-            else "one of the known points: " + ", ".join(one.name for one in control[:12])
+            else "one of the control points: " + ", ".join(one.name for one in control[:12])
         )
-        parser.fault(path, where, said(name), wanted if control else "a known point: there is none yet")
+        parser.fault(path, where, said(name), wanted if control else "a control point: there is none yet")
     return found
 
 
@@ -193,10 +193,10 @@ def _sight(document: Envelope, parser: Parser, i: int, shot: Shot, control: list
             z = None
     target = 0.0
     if _filled(shot.target_height):
-        length = parser.length(f"{path}.target_height", f"{where}, height of the target", shot.target_height, TARGET)
+        length = parser.length(f"{path}.target_height", f"{where}, target height", shot.target_height, TARGET)
         target = length.m if length is not None else 0.0
     elif z is not None and point is not None and point.h is not None:
-        parser.want(f"{path}.target_height", f"{where}, height of the target")
+        parser.want(f"{path}.target_height", f"{where}, target height")
     slope, flat = (
         parser.length(f"{path}.{name}", f"{where}, {name.replace('_', ' ')}", value, DISTANCE)
         if _filled(value)
@@ -206,7 +206,7 @@ def _sight(document: Envelope, parser: Parser, i: int, shot: Shot, control: list
     if _filled(shot.slope_distance) and _filled(shot.horizontal_distance):
         parser.fault(path, where, "two distances", "either the slope or the horizontal distance")
     if point is not None and found.station is not None and _one_spot(point, found.station):
-        wanted = f"another known point than {found.station.name}, which you stand over"
+        wanted = f"another control point than your station {found.station.name}"
         parser.fault(f"{path}.point", f"{where}, point", said(shot.point), wanted)
         return None
     if point is None or hz is None:
@@ -276,9 +276,9 @@ def _closing(document: Envelope, parser: Parser, control: list[Known]) -> tuple[
     o: Oriented = document.observations
     if o.closing is None or not (o.closing.point.strip() or _filled(o.closing.hz)):
         return None
-    point = find(parser, "observations.closing.point", "closing look, point", o.closing.point, control)
-    hz = angle(document, parser, "observations.closing.hz", "closing look, horizontal circle", o.closing.hz)
-    z = angle(document, parser, "observations.closing.v", "closing look, zenith angle", o.closing.v, wanted=False)
+    point = find(parser, "observations.closing.point", "closing sight, point", o.closing.point, control)
+    hz = angle(document, parser, "observations.closing.hz", "closing sight, horizontal circle", o.closing.hz)
+    z = angle(document, parser, "observations.closing.v", "closing sight, zenith angle", o.closing.v, wanted=False)
     if hz is not None and o.counts == "anticlockwise":
         hz = (360.0 - hz) % 360.0
     return None if point is None or hz is None else (point, hz, z)
@@ -289,14 +289,14 @@ def _enough(document: Envelope, parser: Parser, over_point: bool) -> None:
     used = [shot for shot in o.shots if not shot.left_out]
     if over_point:
         if not used:
-            parser.want("observations.shots[0].point", "a sight to a known point")
+            parser.want("observations.shots[0].point", "a sight to a control point")
         return
     names = {tuple(shot.point.strip().upper().split()) for shot in used if shot.point.strip()}
     if len(names) < 2:
         at = len(o.shots) if len(names) == len(used) else len(o.shots) - 1
         parser.want(
             f"observations.shots[{max(at, 0)}].point",
-            "a sight to a second known point" if names else "sights to two known points",
+            "a sight to a second control point" if names else "sights to two control points",
         )
     assert isinstance(o, FreeStationObservations)
     with_distance = [shot for shot in used if _filled(shot.slope_distance) or _filled(shot.horizontal_distance)]

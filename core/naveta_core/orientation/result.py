@@ -37,27 +37,25 @@ from .results import FigureStrength, OrientationFigures, OrientationPreview, Poi
 from .solve import bearing_rad, distance_m
 from .verdict import Judged
 
-CLOSING = (
-    "Before you take it down, and after any doubt: sight the reference once more. It tells whether the stand moved."
-)
+CLOSING = "Before you take it down, and when in doubt: sight the reference again. It shows whether the tripod moved."
 NEXT = {
-    "counts-otherwise": "Say which way the circle counts; nothing need be sighted again.",
-    "angle-unit": "Set the unit in which the circle reads.",
-    "feet-and-metres": "Set the unit of the distances, or of the points.",
-    "point-apart": "Sight the point that stands apart once more; never move a known mark to fit.",
-    "points-swapped": "Give each its own name: nothing need be sighted again.",
-    "constant": "Set the constant of the prism that is used, and measure the distances again.",
+    "counts-otherwise": "Set the direction the circle counts; no need to sight again.",
+    "angle-unit": "Set the circle unit.",
+    "feet-and-metres": "Set the unit of distances or of points.",
+    "point-apart": "Sight the outlying point again; never change a control point to fit.",
+    "points-swapped": "Correct the names; no need to sight again.",
+    "constant": "Set the constant of the prism in use, and measure the distances again.",
     "scale": "Set the scale to 1, or reduce the distances to the grid; then measure again.",
-    "height-apart": "Read the target height once more.",
-    "heights-differ": "Read both target heights once more, or sight a third point.",
-    "stand-moved": "Set up again: what was measured since the last good look is in doubt.",
-    "danger-circle": "Measure one distance, or stand elsewhere.",
-    "control-jump": "Look at the instrument in two faces before fine work.",
-    "two-points-only": "Sight a third known point.",
-    "weak-figure": "Sight a point more across the others.",
+    "height-apart": "Check the target height.",
+    "heights-differ": "Check both target heights, or sight a third point.",
+    "stand-moved": "Set up again: everything measured since the last good closing sight is in doubt.",
+    "danger-circle": "Measure one distance, or set up elsewhere.",
+    "control-jump": "Do a two-face check before precise work.",
+    "two-points-only": "Sight a third control point.",
+    "weak-figure": "Sight a point at right angles to the others.",
     "direction-only": "Measure the distance to it.",
-    "within-noise": "Sight it again, twice: the mean scatters less.",
-    "nothing-to-spare": "One sight more checks all the others.",
+    "within-noise": "Sight it again, twice: the mean is more accurate.",
+    "nothing-to-spare": "One more sight checks all the others.",
 }
 
 
@@ -104,7 +102,7 @@ def _so_far(found: Read, sight: Sight) -> Note:
     words = length_words(found.document.units.length)
     told = []
     if sight.horizontal_m is not None:
-        told.append(f"{words.reading(sight.horizontal_m)} {words.name} level")
+        told.append(f"{words.reading(sight.horizontal_m)} {words.name} horizontal")
     if sight.rise_m is not None:
         told.append(f"{words.reading(abs(sight.rise_m))} {words.name} {'up' if sight.rise_m > 0 else 'down'}")
     shots = found.document.observations.shots
@@ -116,7 +114,7 @@ def _so_far(found: Read, sight: Sight) -> Note:
 
 def _result(judged: Judged) -> Result:
     nexts = [(code, NEXT[code]) for code, _ in judged.reasons if code in NEXT]
-    nexts = nexts or [("carry-on", "It agrees. Look back at the reference before you take the stand down.")]
+    nexts = nexts or [("carry-on", "It agrees. Sight the reference again before you take the instrument down.")]
     shots = judged.read.document.observations.shots
     return _rounded(
         Result(
@@ -255,21 +253,21 @@ def _finding(judged: Judged) -> str:
         assert station is not None
         names = joined([one.sight.point.name for one in judged.points])
         if judged.misfit is None:
-            return f"Over {station.name}, looking at {names}: direction set, distance not checked."
+            return f"At {station.name}, backsight {names}: orientation set, distance not checked."
         far = abs(judged.misfit.value) / 1000.0
         return (
-            f"Over {station.name}: {names} agrees within {words.small(far)}."
+            f"At {station.name}: {names} agrees within {words.small(far)}."
             if judged.grade != "repeat"
-            else f"Over {station.name}: it does not agree with {names}."
+            else f"At {station.name}: {names} does not agree."
         )
     if judged.solution is None and judged.suspect is None and "no-solution" in dict(judged.reasons):
-        return "Free station: no place fits these sights."
+        return "Free station: no position agrees with these sights."
     if judged.grade == "repeat":
         return f"Free station by {len(judged.read.sights)} sights: they do not agree."
     if judged.strength is None or judged.misfit is None:
-        return "Free station: a place, and nothing that checks it."
-    what = "base" if judged.base_m is not None else "largest misfit"
-    return f"Free station: {what} {words.small(abs(judged.misfit.value) / 1000.0)} off, the place within {words.small(judged.strength.longest_m)}."
+        return "Free station: position without a check."
+    what = "base" if judged.base_m is not None else "largest residual"
+    return f"Free station: {what} {words.small(abs(judged.misfit.value) / 1000.0)}, position within {words.small(judged.strength.longest_m)}."
 
 
 def _shown(judged: Judged) -> list[Shown]:
@@ -277,7 +275,7 @@ def _shown(judged: Judged) -> list[Shown]:
     rows: list[Shown] = []
     if judged.orientation_deg is not None and judged.orientation is not None:
         points_to, sure = angle_words(judged.orientation_deg, unit), arcsec(judged.orientation.u95)
-        rows.append(row("orientation_deg", "Circle zero points to", points_to, judged.orientation_deg, "deg", sure))
+        rows.append(row("orientation_deg", "Bearing of circle zero", points_to, judged.orientation_deg, "deg", sure))
     if judged.solution is not None:
         place = (("e_m", "Easting", judged.solution.e), ("n_m", "Northing", judged.solution.n))
         for i, (name, label, value) in enumerate(place):
@@ -285,12 +283,12 @@ def _shown(judged: Judged) -> list[Shown]:
             rows.append(row(name, label, f"{words.reading(value)} {words.name}", value, "m", sure))
     if judged.strength is not None and judged.strength.cut_deg:
         cut = judged.strength.cut_deg
-        rows.append(row("cut_deg", "Best cut of two sights", f"{figure(cut, 0)}°", cut, "deg"))
+        rows.append(row("cut_deg", "Best intersection angle", f"{figure(cut, 0)}°", cut, "deg"))
     return [*rows, *_shown_beside(judged)]
 
 
 def _shown_beside(judged: Judged) -> list[Shown]:
-    """Height, scale and the closing look, where they were taken."""
+    """Height, scale and the closing sight, where they were taken."""
     words, rows = judged.words, list[Shown]()
     if judged.heights is not None:
         height = judged.heights.mean_m
@@ -299,11 +297,11 @@ def _shown_beside(judged: Judged) -> list[Shown]:
     if judged.scale is not None:
         scale, sigma = judged.scale
         sure = f"{figure(Estimate(0.0, sigma, PRIOR_DOF).u95, 0)} ppm"
-        rows.append(row("scale_ppm", "Scale of the distances, told", f"{figure(scale, 0)} ppm", scale, "ppm", sure))
+        rows.append(row("scale_ppm", "Scale of the distances, entered", f"{figure(scale, 0)} ppm", scale, "ppm", sure))
     if judged.closing_arcsec is not None:
         closing, sigma = judged.closing_arcsec
         sure = arcsec(Estimate(0.0, sigma, PRIOR_DOF).u95)
-        rows.append(row("closing_arcsec", "Closing look", arcsec(closing), closing, "arcsec", sure))
+        rows.append(row("closing_arcsec", "Closing sight", arcsec(closing), closing, "arcsec", sure))
     return rows
 
 
@@ -335,14 +333,14 @@ def _worked(judged: Judged) -> list[CalculationLine]:
             lines.append(line(text, words.small(sight.horizontal_m - far)))
     if judged.solution is not None and judged.solution.dof > 0:
         lines.append(
-            line("Σ (residual/σ)² over what is to spare", f"{judged.solution.squares:.2f} / {judged.solution.dof}")
+            line("Σ (residual/σ)² / degrees of freedom", f"{judged.solution.squares:.2f} / {judged.solution.dof}")
         )
     return lines
 
 
 WHERE = {
-    "observations.instrument_height": "the height of the instrument",
-    "observations.station": "the point you stand over",
+    "observations.instrument_height": "the instrument height",
+    "observations.station": "the station point",
 }
 
 

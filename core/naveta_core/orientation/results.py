@@ -36,7 +36,7 @@ class FigureStrength(Answer):
 
 
 class OrientationFigures(Figures):
-    """Orientation, place and height with how sure they are, and how known points agree."""
+    """Orientation, place and height with how sure they are, and how control points agree."""
 
     orientation_deg: float | None
     sigma_orientation_arcsec: float | None

@@ -1,4 +1,4 @@
-"""Free station by least squares: position and orientation from directions and distances to known points.
+"""Free station by least squares: position and orientation from directions and distances to control points.
 
 Unknown: E, N, orientation ω; on request the scale of the distances or a constant added to them. Observed: hz = bearing
 − ω with σ_hz, D = (1 + k)·distance + c with σ_D. Gauss and Newton, weighted by 1/σ; the start from a plane similarity

@@ -1,4 +1,4 @@
-"""What may be wrong when a figure of known points does not close: one point, two swapped, a constant, a scale, feet.
+"""What may be wrong when a figure of control points does not close: one point, two swapped, a constant, a scale, feet.
 
 Each supposition is solved for; the one is named that explains the sights with the least: SS + 2k for k more unknowns,
 and it must pass the test that all of them together failed.

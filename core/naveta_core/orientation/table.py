@@ -1,4 +1,4 @@
-"""Tables of orientation: known points in and out, and sights in and out."""
+"""Tables of orientation: control points in and out, and sights in and out."""
 
 from __future__ import annotations
 
@@ -17,12 +17,12 @@ POINT_COLUMNS = ("name", "e", "n", "h", "description", "unit")
 SHOT_COLUMNS = ("point", "hz", "v", "slope_distance", "horizontal_distance", "target_height", "face", "length", "angle")
 SIGHTED = SHOT_COLUMNS[1:-3]
 ANGLES = ("dms", "deg", "gon")
-MOVES = "A known mark that moves on paper moves the work: is this table newer, and by the same survey?"
+MOVES = "A control point with new coordinates moves your work: is this table newer, and from the same survey?"
 LONGEST_NAME, LONGEST_DESCRIPTION = 40, 200
 
 
 def read_points(text: str, unit: str = "m") -> list[Data]:
-    """A table of known points as `{"name", "e_m", "n_m", "h_m", "description"}`; columns in any order.
+    """A table of control points as `{"name", "e_m", "n_m", "h_m", "description"}`; columns in any order.
 
     unit: what plain numbers are in where the table has no column `unit`. Raises TableFaults by line and column.
     """
@@ -35,14 +35,14 @@ def read_points(text: str, unit: str = "m") -> list[Data]:
             continue
         twin = next((one for one in points if same(one["name"], point["name"])), None)
         if twin is not None:
-            faults.append(rows.fault(row, "name", f"each point once: {twin['name']} stands above"))
+            faults.append(rows.fault(row, "name", f"each point once: {twin['name']} is listed above"))
             continue
         spot = next(
             (one for one in points if abs(one["e_m"] - point["e_m"]) + abs(one["n_m"] - point["n_m"]) < ONE_SPOT_M),
             None,
         )
         if spot is not None:
-            faults.append(rows.fault(row, "e", f"points apart: {spot['name']} stands on the same spot"))
+            faults.append(rows.fault(row, "e", f"different points: {spot['name']} has the same position"))
             continue
         points.append(point)
     if faults:
@@ -73,7 +73,7 @@ def _point(row: Data, rows: Rows, unit: str, faults: list[Fault]) -> Data | None
 
 
 def write_points(points: list[Data], unit: str = "m") -> str:
-    """Known points as a table in a unit."""
+    """Control points as a table in a unit."""
     decimals = 4
     rows = [
         {
@@ -90,7 +90,7 @@ def write_points(points: list[Data], unit: str = "m") -> str:
 
 
 def read_shots(kind: str, text: str) -> Data:
-    """A table of sights as a document without its known points; units stated in it hold for all rows. Raises TableFaults."""
+    """A table of sights as a document without its control points; units stated in it hold for all rows. Raises TableFaults."""
     rows = read_rows(text, SHOT_COLUMNS, ("point", "hz"))
     faults: list[Fault] = []
     shots = []

@@ -1,4 +1,4 @@
-"""What judging an orientation has in common, over a known point or anywhere: tolerance, closing look, the series.
+"""What judging an orientation has in common, over a control point or anywhere: tolerance, closing sight, the series.
 
 A misfit within its own σ (two-sided, 1 percent: several are looked at in every figure) and within the job's tolerance may be
 used; beyond what the instrument explains it is `repeat`: a mark, a height, a prism or a name is wrong. A known mark is never
@@ -71,7 +71,7 @@ def begun(found: Read) -> Judged:
     o: Oriented = found.document.observations
     given = found.document.limits.get("disagreement_mm")
     use = given.use if given else TOLERANCE_MM
-    source = (given.source if given and given.source else None) or "opening value where the job names none"
+    source = (given.source if given and given.source else None) or "default limit where the job names none"
     return Judged(
         found,
         spreads_of(found.document.instrument, o.target_sigma_mm),
@@ -84,9 +84,7 @@ def say_counts_otherwise(judged: Judged) -> None:
     """The circle counts the other way than told: nothing is wrong with points or names."""
     told: Oriented = judged.read.document.observations
     other = "anticlockwise" if told.counts == "clockwise" else "clockwise"
-    text = (
-        f"With the circle counting {other} everything fits: say so, and leave the points and their names as they are."
-    )
+    text = f"If the circle counts {other}, everything agrees: set that, and keep the points and their names."
     judged.say("repeat", "counts-otherwise", text)
 
 
@@ -102,14 +100,14 @@ def hold_misfit(judged: Judged, what: str, more: str = "", *, own: bool = True) 
     size, bound, allowed = abs(e.value), explained(e.sigma, e.dof), words.small(use / 1000.0)
     scatters = words.small(bound / 1000.0)
     if size > use and size <= bound:
-        text = (
-            f"{what}: beyond the {allowed} allowed, no more than this instrument scatters ({scatters}). Sight it again."
-        )
+        text = f"{what}: beyond the allowed {allowed}, but within the scatter of this instrument ({scatters}). Sight it again."
         judged.say("watch", "within-noise", text)
     elif size > use:
-        judged.say("repeat", "beyond-tolerance", f"{what}; allowed are {allowed}.{more}")
+        judged.say("repeat", "beyond-tolerance", f"{what}; allowed: {allowed}.{more}")
     elif size > bound and own:
-        judged.say("repeat", "more-than-its-sigma", f"{what}, more than the instrument explains ({scatters}).{more}")
+        judged.say(
+            "repeat", "more-than-its-sigma", f"{what}, more than instrument scatter ({scatters}) explains.{more}"
+        )
 
 
 def height_meant(judged: Judged, typed: str, sight: Sight, off: float) -> str | None:
@@ -142,7 +140,7 @@ def closing_look(judged: Judged) -> None:
         judged.say(
             "repeat",
             "stand-moved",
-            f"At the closing look {point.name} reads {arcsec(abs(away))} otherwise ({judged.words.small(side)} there): the stand moved since.",
+            f"In the closing sight {point.name} reads {arcsec(abs(away))} differently ({judged.words.small(side)} there): the tripod has moved.",
         )
 
 
@@ -165,5 +163,5 @@ def control_jump(judged: Judged) -> None:
         judged.say(
             "watch",
             "control-jump",
-            f"This instrument has agreed with known points {judged.words.small(worse / 1000.0)} better until now: look at it in two faces.",
+            f"Until now this instrument agreed with control points {judged.words.small(worse / 1000.0)} better: do a two-face check.",
         )

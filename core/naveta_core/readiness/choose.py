@@ -58,7 +58,7 @@ def _proposed(
     method = method if method in suits or not suits else suits[0]
     if not taken and score > 0:
         short = count(max(1, round(minutes - left)), "minute", "minutes")
-        code, why = "no-time", f"{why} It would take {short} more than there are."
+        code, why = "no-time", f"{why} It takes {short} more than you have."
     return ProposedCheck(
         check=kind.name, title=kind.title, method=method, minutes=minutes, taken=taken, code=code, why=why
     )
@@ -68,18 +68,18 @@ def _wanted(kind: Kind, before: Sequence[Earlier], now: str | None) -> tuple[flo
     """How much a check is wanted, and why."""
     own = [one for one in before if one.check == kind.name]
     if own and not own[0].good:
-        return BAD, "not-good-last", "The last one gave no pass."
+        return BAD, "not-good-last", "The last one did not pass."
     passed = next((one for one in own if one.good), None)
     days = _days(passed.at, now) if passed else None
     if passed is None or days is None:
-        return NEVER, "not-passed", "Nothing passed is on record since it was last knocked, adjusted or begun here."
+        return NEVER, "not-passed", "No pass on record since it was last knocked, adjusted or added."
     if _same_day(passed.at, now):
-        return 0.0, "passed-today", "Passed today already."
+        return 0.0, "passed-today", "Already passed today."
     gone = count(round(days), "day", "days")
     return (
         min(days / kind.interval_days, 1.9) + 0.001,
         "passed-before",
-        f"Passed {gone} ago; wanted every {kind.interval_days}.",
+        f"Passed {gone} ago; due every {kind.interval_days}.",
     )
 
 

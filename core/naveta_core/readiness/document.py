@@ -34,7 +34,7 @@ class ReadinessObservations(Part):
 
 
 class PreSurvey(Envelope):
-    """A round before the work."""
+    """A pre-work check."""
 
     kind: Literal["pre-survey"]
     observations: ReadinessObservations

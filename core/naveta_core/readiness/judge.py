@@ -26,10 +26,10 @@ class Outcome:
 
 
 GO = Outcome("go", "use", "Go")
-CARE = Outcome("go-with-care", "watch", "Go, with care")
-AGAIN = Outcome("take-again", "repeat", "Take again first")
+CARE = Outcome("go-with-care", "watch", "Go, with conditions")
+AGAIN = Outcome("take-again", "repeat", "Repeat a check first")
 ADJUST = Outcome("adjust-first", "adjust", "Adjust first")
-LEAVE = Outcome("leave-it-here", "service", "Leave it here")
+LEAVE = Outcome("leave-it-here", "service", "Do not take it")
 BY_GRADE = {"service": LEAVE, "adjust": ADJUST, "repeat": AGAIN}
 
 
@@ -56,14 +56,14 @@ def _read(document: PreSurvey, parser: Parser) -> None:
         if step.check not in KINDS:
             parser.fault(f"{path}.check", where(f"{path}.check"), step.check, "one of " + ", ".join(KINDS))
         elif step.check in seen:
-            parser.fault(f"{path}.check", where(f"{path}.check"), title_of(step.check), "each check once in a round")
+            parser.fault(f"{path}.check", where(f"{path}.check"), title_of(step.check), "each check once")
         elif step.record is None and not step.left_out.strip():
             parser.want(path, title_of(step.check))
         elif step.record is not None and step.grade is None:
             parser.fault(f"{path}.grade", where(f"{path}.grade"), "nothing", "what its record says")
         seen.add(step.check)
     if not any(step.record for step in steps) and not parser.missing:
-        parser.want("observations.steps", "a check that was taken")
+        parser.want("observations.steps", "a check that was done")
 
 
 def preview(document: PreSurvey) -> ReadinessPreview:
@@ -91,7 +91,7 @@ def _so_far(steps: list[ReadinessStep]) -> str:
         outcome = _outcome(steps)
         return f"{outcome.word}: {joined([title_of(step.check).lower() for step in bad])}."
     done = len([step for step in steps if step.record])
-    text = f"{count(done, 'check', 'checks')} done, nothing found."
+    text = f"{count(done, 'check', 'checks')} done, no errors found."
     return capital(text) if done else ""
 
 
@@ -117,7 +117,7 @@ def reduce(document: PreSurvey) -> Result:
     outcome = _outcome(steps)
     why = [(f"found-{step.grade}", _said(step)) for step in steps if step.record]
     why += [
-        ("left-out", f"{title_of(step.check)} was left out: {step.left_out.strip()}.")
+        ("left-out", f"{title_of(step.check)} was skipped: {step.left_out.strip()}.")
         for step in steps
         if step.record is None
     ]
@@ -159,26 +159,26 @@ def _finding(outcome: Outcome, steps: list[ReadinessStep]) -> str:
     if outcome is CARE:
         minded = [title_of(step.check).lower() for step in steps if step.grade == "watch"]
         missed = [title_of(step.check).lower() for step in steps if _missed(step)]
-        parts = [f"mind {joined(minded)}"] if minded else []
-        parts += [f"{joined(missed)} not looked at"] if missed else []
-        return f"Go, with care: {'; '.join(parts)}."
+        parts = [f"observe {joined(minded)}"] if minded else []
+        parts += [f"{joined(missed)} not checked"] if missed else []
+        return f"Go, with conditions: {'; '.join(parts)}."
     return f"{outcome.word}: {joined(bad)}."
 
 
 def _next(outcome: Outcome, steps: list[ReadinessStep]) -> list[Coded]:
     if outcome is LEAVE:
         return [
-            ("out-of-use", "Put it aside, mark it, take another."),
-            ("send-to-service", "Its record says what goes to service with it."),
+            ("out-of-use", "Set it aside, label it, use another."),
+            ("send-to-service", "Its record lists what goes with it to service."),
         ]
     if outcome is ADJUST:
-        text = "Open the check marked adjust. If it is proved well enough, adjust and repeat it as left; if not, take it again in full first."
+        text = "Open the check graded adjust. If its ± is small enough, adjust and repeat it as left; otherwise do the full check first."
         return [("adjust-then-round", text)]
     if outcome is AGAIN:
-        return [("take-again", "Take that check again; the others stand.")]
+        return [("take-again", "Repeat that check; the others remain valid.")]
     conditions = [
         ("condition", f"{title_of(step.check)}: {KINDS[step.check].watch_condition}")
         for step in steps
         if step.grade == "watch"
     ]
-    return conditions or [("carry-on", "Take it.")]
+    return conditions or [("carry-on", "Fit for use.")]

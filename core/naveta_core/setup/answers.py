@@ -30,8 +30,8 @@ def advice_at(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice | No
     if last.wrong_way:
         return _plain(
             "Turn the drawing, then touch the bubble again.",
-            "The lower edge is where you stand. Is the leg or screw you moved the one named here?",
-            "A bubble lies on the high side: if it ran on towards a leg that was lowered, another leg was moved.",
+            "The lower edge is where you stand. Did you move the leg or screw named here?",
+            "The bubble is on the high side. If it moved towards a leg you shortened, you moved another leg.",
         )
     saw = last.saw
     if saw is None or enough(document, act, last):
@@ -145,14 +145,14 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
     if act.name in ("near", "over", "bob"):
         way = _push(back, o.stand_bearing_deg)
         headline = {
-            "near": f"Bring the plummet {far} {way}: hold two legs, the third foot stays.",
+            "near": f"Bring the plummet {far} {way}: hold two legs, leave the third foot in place.",
             "over": f"Move every foot {far} {way}.",
             "bob": f"Bring the bob {far} {way}.",
         }[act.name]
         ways = (
-            [f"Within {words.small(NEAR_MM * MM)} is near enough: the rest comes later."]
+            [f"Within {words.small(NEAR_MM * MM)} is close enough for now."]
             if act.name != "bob"
-            else ["Every foot alike; the last of it by sliding on the head."]
+            else ["Move every foot equally; finish by sliding on the head."]
         )
         return _plain(headline, *ways, understood=understood)
     offset = {"bearing_deg": spot.bearing_deg, "distance_mm": spot.distance_mm}
@@ -212,8 +212,8 @@ def tilt_words(arcseconds: float) -> str:
 def _touch(arcseconds: float) -> GuideAdvice:
     """What is left is less than a hand can turn."""
     return _plain(
-        f"Only a touch is left: {arcsec(arcseconds)}.",
-        "A screw can hardly be turned so little. Touch it and look again, or go on: what is left is noted and judged.",
+        f"Very little is left: {arcsec(arcseconds)}.",
+        "That is less than you can turn a screw. Try it, or go on: the remainder is recorded and judged.",
     )
 
 
@@ -235,9 +235,7 @@ def by_rounds(document: SetUpDocument) -> GuideAdvice | None:
         return _touch(size)
     senses = (1.0, 1.0) if document.observations.level.by == "plate" else document.instrument.senses
     index = " and ".join(arcsec(one * sense) for one, sense in zip(judged.index, senses, strict=True))
-    return _told(
-        "screws", told, understood=f"axis {tilt_words(size)} out of plumb; {index} is the level's own and stays"
-    )
+    return _told("screws", told, understood=f"axis {tilt_words(size)} out of plumb; {index} is index error and stays")
 
 
 def by_eye(document: SetUpDocument) -> GuideAdvice | None:

@@ -23,11 +23,11 @@ WIND = {"calm": "calm", "breeze": "a breeze", "strong": "strong wind"}
 def circumstances(document: SetUpDocument, passes: int) -> list[ToldRow]:
     """Only what was told: `[{"label", "text"}]`."""
     o = document.observations
-    way = "Noted afterwards" if o.quick else WAYS[o.way].title
+    way = "Recorded afterwards" if o.quick else WAYS[o.way].title
     levelled = "" if WAYS[o.way].for_levels else f", {FINE[o.options.fine]}"
-    rows = [("Way of working", f"{way}{levelled}"), ("Stood on", _stood_on(document)), ("Weather", _weather(document))]
+    rows = [("Method", f"{way}{levelled}"), ("Set up on", _stood_on(document)), ("Weather", _weather(document))]
     if passes:
-        rows.append(("Passes between level and mark", str(passes)))
+        rows.append(("Passes of levelling and centring", str(passes)))
     if o.zero.reading is not None and str(o.zero.reading).strip():
         sense = "" if o.zero.counts == "clockwise" else ", counted anticlockwise"
         rows.append((f"Start on {o.zero.target.strip() or 'the reference'}", f"{str(o.zero.reading).strip()}{sense}"))
@@ -41,7 +41,7 @@ def _stood_on(document: SetUpDocument) -> str:
     )
     told = [
         tripod if o.tripod_tag.strip() or o.tripod_material else "",
-        f"base {o.base_tag.strip()}" if o.base_tag.strip() else "",
+        f"tribrach {o.base_tag.strip()}" if o.base_tag.strip() else "",
         GROUND.get(ground or "", ground or ""),
     ]
     return joined([one for one in told if one])

@@ -47,17 +47,17 @@ class TripodTold(Part):
         sides = [math.dist(feet[i], feet[(i + 1) % 3]) for i in range(3)]
         if min(sides) < LEAST_SPACING_M:
             raise ValueError(
-                f"feet at least {LEAST_SPACING_M} m apart (better 0.9 m): two stand {min(sides):.2f} m apart"
+                f"feet at least {LEAST_SPACING_M} m apart (better 0.9 m): two are {min(sides):.2f} m apart"
             )
         if max(sides) > 2 * MOST_SPACING_M:
-            raise ValueError(f"feet in metres: two stand {max(sides):.4g} m apart")
+            raise ValueError(f"feet in metres: two are {max(sides):.4g} m apart")
         (ax, ay, _), (bx, by, _), (cx, cy, _) = feet
         if abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) < LEAST_DEPTH_M * max(sides):
-            raise ValueError("feet in a triangle: these stand nearly in line")
+            raise ValueError("feet in a triangle: these are nearly in line")
         try:
             self.standing()
         except CannotStandError as error:
-            raise ValueError(f"feet that hold a head up: {error}") from error
+            raise ValueError(f"feet that can carry the head: {error}") from error
         return self
 
     def as_feet(self) -> Feet:
@@ -111,7 +111,7 @@ class BubbleTold(Part):
         if self.offset_mm is None and not self.at_wall:
             raise ValueError("how far off the middle (offset_mm), or at_wall")
         if self.offset_mm is not None and self.at_wall:
-            raise ValueError("either offset_mm or at_wall: at the wall no distance can be read")
+            raise ValueError("either offset_mm or at_wall: no distance can be read at the wall")
         return self
 
     def tilt(self) -> Plane:

@@ -46,7 +46,7 @@ class Levelled(Part):
 
 
 class FineLevel(Part):
-    """The level at the end: as first seen, and turned half round; turned figures as they are read then."""
+    """The level at the end: as first seen, and turned by 180°; turned figures as they are read then."""
 
     by: Literal["electronic", "plate"] = "electronic"
     sensitivity_arcsec_per_div: Annotated[float, Field(ge=0.01, le=600), InOwnUnit] = 20.0
@@ -132,7 +132,7 @@ class SetUpObservations(Part):
     """Where the person stands, seen from the middle of the head."""
     options: Options = Options()
     quick: bool = False
-    """Noted afterwards, not led through."""
+    """Recorded afterwards, not led through."""
     log: list[Done] = Field(default=[], max_length=MOST_LOG)
     level: FineLevel = FineLevel()
     ring_holds: Literal["yes", "no", "not-looked"] = "not-looked"

@@ -24,7 +24,7 @@ def finding(judged: Judged) -> str:
         ring = {
             "yes": "the bubble stays in its ring",
             "no": "the bubble leaves its ring",
-            "not-looked": "ring not looked at",
+            "not-looked": "ring not checked",
         }
         return f"Level set up: {ring[o.ring_holds]} when turned."
     told = [f"axis {arcsec(judged.tilt_estimate.value)} out of plumb"] if judged.tilt_estimate else []
@@ -46,8 +46,15 @@ def shown_of(judged: Judged) -> list[Shown]:
         e = judged.tilt_estimate
         add("tilt_arcsec", "Axis out of plumb", arcsec(e.value), arcsec(e.u95), e.value, "arcsec")
     if judged.index is not None:
-        add("index_along_arcsec", "Index along the sight", arcsec(judged.index[0]), None, judged.index[0], "arcsec")
-        add("index_across_arcsec", "Index across", arcsec(judged.index[1]), None, judged.index[1], "arcsec")
+        add(
+            "index_along_arcsec",
+            "Index error along the sight",
+            arcsec(judged.index[0]),
+            None,
+            judged.index[0],
+            "arcsec",
+        )
+        add("index_across_arcsec", "Index error across", arcsec(judged.index[1]), None, judged.index[1], "arcsec")
     if judged.centring is not None:
         e = judged.centring
         add("centring_mm", "Off the mark", words.small(e.value / 1000.0), words.small(e.u95 / 1000.0), e.value, "mm")
@@ -72,18 +79,18 @@ def work(judged: Judged) -> list[Effect]:
     told = []
     if judged.centring is not None:
         sigma = centring_sigma_arcsec(judged.centring.proved_to, sights)
-        told.append(("angle-from-centring", f"With sights of {far} the centring costs an angle up to {arcsec(sigma)}."))
+        told.append(("angle-from-centring", f"With sights of {far}, centring adds up to {arcsec(sigma)}."))
     if judged.tilt_estimate is not None:
         most = tilt_most_arcsec(judged.tilt_estimate.proved_to, sights.elevation_deg)
-        text = f"At {figure(sights.elevation_deg, 0)}° up the tilt costs a direction up to {arcsec(most)}"
+        text = f"At {figure(sights.elevation_deg, 0)}° elevation, tilt adds up to {arcsec(most)}"
         told.append(
-            ("direction-from-tilt", f"{text}{', unless the compensator takes it' if judged.compensated() else ''}.")
+            ("direction-from-tilt", f"{text}{', unless the compensator corrects it' if judged.compensated() else ''}.")
         )
     if heights_apart(judged):
         told.append(
             (
                 "height",
-                f"Heights from here carry the {words.small(heights_apart(judged))} by which the two readings differ.",
+                f"Heights from here contain the {words.small(heights_apart(judged))} difference of the two height readings.",
             )
         )
     return [effect(code, text) for code, text in told]
@@ -101,11 +108,11 @@ def worked(judged: Judged) -> list[CalculationLine]:
             )
             lines.append(line(f"Index {axis} = (first + turned)/2", arcsec(judged.index[i])))
         if level.by == "electronic" and judged.document.instrument.senses != (1.0, 1.0):
-            text = "This display counts otherwise: signs turned so that high side forward and high side right are plus"
+            text = "Signs of this display changed so that high side forward and high side right are plus"
             lines.append(line(text, ""))
     if judged.tilt_estimate is not None:
         e = judged.tilt_estimate
-        lines.append(line("Proved to = tilt + t(95 %, one-sided) · σ", arcsec(e.proved_to)))
+        lines.append(line("95 % limit = tilt + t(95 %, one-sided) · σ", arcsec(e.proved_to)))
     height = judged.document.observations.height
     if judged.heights_m and (height.radius_mm or height.constant_mm):
         text = f"Height = √(slope² − ({height.radius_mm:g} mm)²) + {height.constant_mm:g} mm"

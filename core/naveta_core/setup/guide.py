@@ -153,8 +153,8 @@ def _converges(document: SetUpDocument) -> str | None:
     if passes(document) < 4:
         return None
     return (
-        "Four passes and still moving: are the feet settling? Is the plummet out (it circles when you turn), or the vial"
-        " (half round it shows another tilt)? Run that check at the bench."
+        "Four passes and still moving: feet settling, plummet out (it circles when you turn), or level vial out?"
+        " Check them at the bench."
     )
 
 
@@ -163,5 +163,5 @@ def _laser(document: SetUpDocument, act: str) -> LaserOn | None:
     turned = [one for one in document.observations.log if one.confirmed and one.act in LASER]
     if not turned or turned[-1].act == "laser-off" or turned[-1].at is None or act == "laser-off":
         return None
-    text = "The laser plummet is still on. No spot? It may have switched itself off. Off when you are done."
+    text = "The laser plummet is still on. If you see no spot, it may have timed out. Switch it off when done."
     return LaserOn(since=turned[-1].at, after_minutes=LASER_MINUTES, text=text)

@@ -88,7 +88,7 @@ def _result(judged: Judged) -> Result:
         said.append(("not-confirmed", f"Not confirmed: {joined(left)}."))
     if rounds >= MANY_PASSES:
         said.append(
-            ("many-passes", "It took many passes: feet that settle, a plummet or a vial that is out. Check those.")
+            ("many-passes", "Many passes were needed: check for settling feet, and check plummet and level vial.")
         )
     grade = worst(grades)
     return Result(
@@ -120,14 +120,16 @@ def _also_watched(judged: Judged) -> list[Coded]:
     """What else keeps a set-up from being good: ring, the level's own index, rest positions and heights that differ."""
     document, said = judged.document, list[Coded]()
     if document.observations.ring_holds == "no":
-        text = "The circular bubble leaves its ring when turned: its vial is out. Check it at the bench."
+        text = "The circular bubble leaves its ring when turned: do the circular level check."
         said.append(("ring-left", text))
     out = _level_out(judged)
     if out:
         said.append(out)
     rests_apart = _rests_apart_div(judged)
     if rests_apart > RESTS_APART_DIV:
-        text = f"One vial, two rest positions {figure(rests_apart, 1)} div apart: something moved between the looks. Turn it round once more."
+        text = (
+            f"The two reversing points differ by {figure(rests_apart, 1)} div: something moved. Turn by 180° once more."
+        )
         said.append(("rests-differ", text))
     apart = heights_apart(judged)
     if apart > HEIGHTS_APART_M:
@@ -165,27 +167,27 @@ def _reasons(judged: Judged, name: str, e: Estimate, limits: Limits, decision: D
     )
     what = "The axis" if tilt else "The plummet"
     if "beyond-limit" in decision.codes:
-        act = "Level it once more" if tilt else "Slide it over once more"
+        act = "Level again" if tilt else "Slide over the mark again"
         return [("beyond-limit", f"{what} is {value} out; the limit is {bound}. {act}.")]
     if tilt and judged.index is None:
         return [
             (
                 "not-turned",
-                f"Seen from one side only it is not proved within {bound}: turn it half round and look again.",
+                f"Seen from one side only, {bound} cannot be shown: turn by 180° and look again.",
             )
         ]
     proved = arcsec(e.proved_to) if tilt else words.small(e.proved_to / 1000.0)
-    return [("not-proved", f"{what} is within {bound} as seen, and proved within {proved}.")]
+    return [("not-proved", f"{what} is within {bound} as read, and within {proved} with 95 % confidence.")]
 
 
 def _next(grade: Grade) -> Coded:
     if grade == "repeat":
-        return "do-again", "Put that right before you measure: nothing is lost, the log goes on."
+        return "do-again", "Correct that before you measure: nothing is lost."
     if grade == "watch":
-        return "carry-on-minding", "Go on, minding what is said here."
+        return "carry-on-minding", "Go on, and observe the conditions listed here."
     return (
         "carry-on",
-        "Set up. Look at bubble and mark again after a while, and whenever somebody leaned on it.",
+        "Set up. Check bubble and mark again after a while, and whenever somebody has leaned on it.",
     )
 
 
@@ -199,7 +201,7 @@ def _level_out(judged: Judged) -> tuple[str, str] | None:
     plate = judged.document.observations.level.by == "plate"
     check = "the plate vial" if plate else "the electronic level"
     size = max(abs(one) for one in judged.index)
-    text = f"The level itself is out by {arcsec(size)}, limit {arcsec(limits[0])}: turned half round it is taken out here, not in the next set-up. Check {check} at the bench."
+    text = f"Index error {arcsec(size)}, limit {arcsec(limits[0])}: removed here by turning, but not in the next set-up. Check {check} at the bench."
     return "level-out", text
 
 

@@ -94,7 +94,7 @@ def move_leg(kit: Kit, state: State, leg: str, mm: float) -> State:
     new = legs[LEGS.index(leg)]
     if not kit.leg_shortest_m <= new <= kit.leg_longest_m:
         raise OutOfReachError(
-            f"leg {leg} would be {new:.3f} m; it goes from {kit.leg_shortest_m} to {kit.leg_longest_m} m"
+            f"leg {leg} would be {new:.3f} m; its range is {kit.leg_shortest_m} to {kit.leg_longest_m} m"
         )
     return held(kit, state, legs=tuple(legs))
 

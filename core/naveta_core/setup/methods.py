@@ -36,7 +36,7 @@ _ALL = (
     Way(
         "plummet-first",
         "Plummet first, then the legs",
-        "Quick on any ground, with a plummet that shows while the instrument is tilted.",
+        "Fast on any ground. Needs a plummet that works while the instrument is tilted.",
         (*_BEGIN, "mount", *_PLUMMET, "near", "tread", "back-on", "circular", "plate", "slide", *_END),
         "plate",
         "slide",
@@ -45,7 +45,7 @@ _ALL = (
     Way(
         "level-first",
         "Level first, then over the mark",
-        "Firm, even ground: coarse with the tripod, fine with the base, no going back and forth.",
+        "For firm, even ground: coarse with the tripod, fine with the tribrach.",
         (*_BEGIN, "mount", *_PLUMMET, "over", "tread", "circular", "circular-screws", "slide", "plate", *_END),
         "plate",
         "slide",
@@ -54,7 +54,7 @@ _ALL = (
     Way(
         "shift-by-leg",
         "Level, then shift by a leg",
-        "Instruments that shut off when tilted: level it near the mark, then move the plummet with one leg.",
+        "For instruments that shut off when tilted: level near the mark, then shift the plummet with one leg.",
         (*_BEGIN, "mount", *_PLUMMET, "over", "tread", "circular", "plate", "shift", "slide", *_END),
         "plate",
         "slide",
@@ -63,15 +63,15 @@ _ALL = (
     Way(
         "plumb-bob",
         "Plumb bob",
-        "No plummet, or a check on one: within a millimetre in still air, three in wind.",
+        "Without plummet, or to check one: within 1 mm in still air, 3 mm in wind.",
         (*_BEGIN, "mount", "bob", "tread", "circular", "plate", "bob", *_END),
         "plate",
         "bob",
     ),
     Way(
         "four-screws",
-        "Base with four screws",
-        "Opposite pairs, lightly tight, in four positions.",
+        "Four-screw tribrach",
+        "Turn opposite pairs, lightly tight, in four positions.",
         (*_BEGIN, "mount", "ease", *_PLUMMET, "over", "tread", "circular", "four", "slide", *_END),
         "four",
         "slide",
@@ -79,8 +79,8 @@ _ALL = (
     ),
     Way(
         "no-point",
-        "A level: no point below",
-        "Levelling: two legs downhill, coarse by the legs, fine by the screws.",
+        "Level: no ground mark",
+        "For levelling: two legs downhill, coarse with the legs, fine with the screws.",
         (*_BEGIN, "mount", "tread", "circular", "circular-screws", "ring-round"),
         "circular-screws",
         for_levels=True,
@@ -123,16 +123,16 @@ def cannot(way: Way, instrument: Data, base: Data | None = None) -> str | None:
     screws = below.get("foot_screw_count") or instrument.get("foot_screw_count")
     if way.for_levels != (instrument.get("kind") in LEVELS):
         return (
-            "This way is for levels: there is no point to stand over."
+            "This method is for levels: there is no ground mark."
             if way.for_levels
-            else "A level stands over no point."
+            else "A level is not set up over a mark."
         )
     if way.needs in ("plummet", "tilts", "four") and plummet == "none":
-        return "Neither instrument nor base has a plummet: take the plumb bob."
+        return "Neither instrument nor tribrach has a plummet: use the plumb bob."
     if way.needs == "four" and screws == 3:
-        return "This base has three screws."
+        return "This tribrach has three screws."
     if screws == 4 and way.needs != "four" and way.name != "plumb-bob" and not way.for_levels:
-        return "This base has four screws: they want opposite pairs."
+        return "This tribrach has four screws: they need opposite pairs."
     return None
 
 

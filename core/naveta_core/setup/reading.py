@@ -23,7 +23,7 @@ from .methods import way_of
 from .observations import rests, swing_of
 
 Data = dict[str, Any]
-HEIGHT = Range(0.3, 3.0, "a height of the instrument")
+HEIGHT = Range(0.3, 3.0, "an instrument height")
 EYE = Range(1.0, 2.3, "the height of an eye")
 COMPENSATED = ("level", "digital-level", "total-station", "robotic-total-station")
 LEVEL_MOST, SPOT_MOST_MM = 36_000.0, 500.0
@@ -37,12 +37,12 @@ BOB_HANGS_MM = 0.5
 """No string is read better than this, whatever its swing."""
 WHERE = {
     "observations.tripod": "the tripod",
-    "observations.tripod.foot_spacing_m": "how far the feet are apart",
+    "observations.tripod.foot_spacing_m": "the distance between the feet",
     "observations.tripod.head_height_m": "the height of the head",
     "observations.tripod.slope_deg": "the slope of the ground",
-    "observations.level.sensitivity_arcsec_per_div": "what a division of the vial is worth",
-    "observations.height.radius_mm": "from the side of the instrument to its axis",
-    "observations.height.constant_mm": "what is to be added to the height",
+    "observations.level.sensitivity_arcsec_per_div": "the value of one division of the level vial",
+    "observations.height.radius_mm": "offset from instrument side to axis",
+    "observations.height.constant_mm": "constant to add to the height",
     "conditions.temperature_c": "the temperature of the air",
     "work.sight_m": "the shortest sight",
     "work.elevation_deg": "the steepest sight",
@@ -83,7 +83,7 @@ def read(document: SetUpDocument) -> Judged:
     if o.eye_height is not None and str(o.eye_height).strip():
         judged.parser.length("observations.eye_height", "the height of your eye", o.eye_height, EYE)
     _read_log(judged)
-    minutes = _number(judged.parser, "observations.minutes", "minutes it took", o.minutes, 0, 600, wanted=False)
+    minutes = _number(judged.parser, "observations.minutes", "time needed, minutes", o.minutes, 0, 600, wanted=False)
     judged.minutes = minutes
     return judged
 
@@ -156,13 +156,13 @@ def _read_level(judged: Judged) -> None:
     read: dict[str, float | None] = {}
     for turn, look, wanted in (("first", level.first, True), ("turned", level.turned, False)):
         for axis in ("along", "across"):
-            where = f"level {axis}{', turned half round' if turn == 'turned' else ''}, {unit}"
+            where = f"level {axis}{', turned by 180°' if turn == 'turned' else ''}, {unit}"
             path = f"observations.level.{turn}.{axis}"
             found = _number(parser, path, where, getattr(look, axis), -most, most, wanted=wanted)
             read[f"{turn}.{axis}"] = None if found is None else found * senses[axis == "across"]
     first = (read["first.along"], read["first.across"])
     turned = (read["turned.along"], read["turned.across"])
-    _number(parser, "observations.level.rest_div", "where the bubble rests", level.rest_div, -20, 20, wanted=False)
+    _number(parser, "observations.level.rest_div", "the reversing point", level.rest_div, -20, 20, wanted=False)
     if first[0] is None or first[1] is None:
         return
     sigma = 0.18 * scale if plate else _level_sigma(judged.document)
@@ -225,9 +225,9 @@ def centred_by(document: SetUpDocument) -> str:
 def _read_heights(judged: Judged) -> None:
     height = judged.document.observations.height
     if not height.readings:
-        judged.parser.want("observations.height.readings[0]", "height of the instrument")
+        judged.parser.want("observations.height.readings[0]", "instrument height")
     for i, value in enumerate(height.readings):
-        where = "height of the instrument" if i == 0 else "height of the instrument, measured again"
+        where = "instrument height" if i == 0 else "instrument height, measured again"
         if i and isinstance(value, str) and not value.strip():
             continue
         length = judged.parser.length(f"observations.height.readings[{i}]", where, value, HEIGHT)
@@ -246,7 +246,7 @@ def limits_of(document: SetUpDocument) -> dict[str, Limits]:
     compensated = has_compensator(document)
     half_division = o.level.sensitivity_arcsec_per_div / 2.0 if o.level.by == "plate" else 0.0
     tilt = 30.0 if compensated else max(10.0, half_division)
-    why = "opening value with a compensator at work" if compensated else "opening value without a compensator"
+    why = "default limit with compensator on" if compensated else "default limit without compensator"
     opening = {"tilt_arcsec": (tilt, why), "centring_mm": _centring_limit(document)}
     limits = {}
     for name, (use, source) in opening.items():
@@ -254,7 +254,7 @@ def limits_of(document: SetUpDocument) -> dict[str, Limits]:
             told = given[name]
             watch = told.watch or told.use
             limits[name] = Limits(
-                told.use, watch, told.adjust or watch, told.source or "set for this work", adjustable=False
+                told.use, watch, told.adjust or watch, told.source or "set for this job", adjustable=False
             )
         else:
             limits[name] = Limits(use, use, use, source, adjustable=False)
@@ -269,11 +269,11 @@ def _centring_limit(document: SetUpDocument) -> tuple[float, str]:
     sights = Sights(back_m=work.sight_m, fore_m=work.sight_m)
     allowed = centring_allowed_mm(wanted, sights)
     use = min(MOST_CENTRING_MM, max(LEAST_CENTRING_MM, allowed))
-    why = f"sights of {work.sight_m:g} m, an angle wanted to {wanted:g}″"
+    why = f"for {work.sight_m:g} m sights and angles to {wanted:g}″"
     if use > allowed:
-        why += f": {allowed:.2g} mm, but no plummet is read better than {use:g} mm"
+        why += f": {allowed:.2g} mm, but a plummet cannot be read better than {use:g} mm"
     elif use < allowed:
-        why += f": {allowed:.2g} mm, but a point set out moves with the instrument"
+        why += f": {allowed:.2g} mm, but points set out move with the instrument"
     return round(use, 2), why
 
 

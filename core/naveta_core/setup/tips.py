@@ -17,20 +17,20 @@ WIDE_M = 0.9
 AT_THE_FEET = ("tripod", "tread")
 
 GROUND = {
-    "earth": "Tread each shoe in until it goes no further.",
-    "grass": "Roots hold a shoe up at first: tread through them, wait a minute, look again.",
-    "gravel": "Gravel moves under the shoes: scrape down to something firm, or a board under each.",
-    "asphalt": "Nothing to tread into: a board or mat under each shoe, and look again every few minutes.",
+    "earth": "Press each shoe in until it goes no further.",
+    "grass": "Roots hold a shoe up at first: press through them, wait a minute, check again.",
+    "gravel": "Gravel moves under the shoes: scrape down to firm ground, or put a board under each.",
+    "asphalt": "The shoes cannot be pressed in: put a board or mat under each, and check every few minutes.",
     "stone": "Shoes slide on concrete and stone: joints, a mat or a spreader hold them.",
     "floor": "Shoes slide on a floor: a mat or a spreader, and nobody walks close by while you read.",
-    "frozen": "Frozen ground holds at first and thaws under the shoes: look again once the sun is on it.",
+    "frozen": "Frozen ground thaws under the shoes: check again once the sun is on it.",
 }
 """What the ground asks for. The keys are what `conditions.ground` may say."""
 
 MATERIAL_IN_HEAT = {
-    "aluminium": "Aluminium legs grow in the sun, one side first: shade them, or look at the bubble before every set.",
-    "wood": "Wooden legs take the sun well; wet ones swell, so try every clamp.",
-    "composite": "Composite legs hardly mind the sun.",
+    "aluminium": "Aluminium legs expand on the sunny side: shade them, or check the bubble before every set.",
+    "wood": "Wooden legs are stable in sun; wet ones swell, so test every clamp.",
+    "composite": "Composite legs are hardly affected by sun.",
 }
 
 
@@ -55,7 +55,7 @@ def _ground(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
         told.append(
             (
                 "hot-asphalt",
-                "Hot asphalt gives way under the shoes for as long as you stand there: boards, or another place.",
+                "Hot asphalt keeps yielding under the shoes: use boards, or another place.",
             )
         )
     return told
@@ -64,27 +64,27 @@ def _ground(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
 def _slope(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     if act != "tripod" or document.observations.tripod.slope_deg < SLOPE_DEG:
         return []
-    told = [("slope", "Two legs downhill, one up, whatever your habit: that is what keeps it from toppling.")]
+    told = [("slope", "Two legs downhill, one up: this keeps it from falling over.")]
     if document.observations.options.stands == "third-along":
-        told.append(("slope-first", "The third leg points uphill here, not along the line of work."))
+        told.append(("slope-first", "Here the third leg points uphill, not along the line of work."))
     return told
 
 
 def _feet(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     if act != "tripod" or document.observations.tripod.foot_spacing_m >= WIDE_M:
         return []
-    return [("narrow-feet", "Feet closer than 0.9 m make it top-heavy and quick to move: wider.")]
+    return [("narrow-feet", "With feet closer than 0.9 m the tripod is unstable: spread them wider.")]
 
 
 def _wind(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     wind = document.conditions.wind
     if wind == "strong" and act in ("tripod", "mount"):
-        return [("low-in-wind", "Low and wide in this wind; a weight between the legs, and somebody stays with it.")]
+        return [("low-in-wind", "In this wind: low and wide, a weight between the legs, and somebody stays with it.")]
     if wind in ("breeze", "strong") and act == "bob":
         return [
             (
                 "bob-in-wind",
-                "Wind carries a bob up to 3 mm off: shield it, tip close to the mark, both sides of the swing.",
+                "Wind moves a bob by up to 3 mm: shield it, keep the tip low, read both ends of the swing.",
             )
         ]
     return []
@@ -97,13 +97,13 @@ def _heat(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
         told.append(
             (
                 "acclimatise",
-                "Out of a case that was warmer or colder, give it a quarter of an hour before you trust its level.",
+                "If the case was warmer or colder, wait 15 minutes before you rely on the level.",
             )
         )
     if warm is not None and warm >= HOT_C and material and act == "tripod":
         told.append(("legs-in-heat", MATERIAL_IN_HEAT[material]))
     if warm is not None and warm <= COLD_C and act == "plate":
-        told.append(("slow-when-cold", "Cold makes a vial slow: count to twenty before you read it."))
+        told.append(("slow-when-cold", "A cold level vial is slow: wait 20 seconds before you read."))
     return told
 
 
@@ -122,27 +122,27 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
         return [
             (
                 "rest-known",
-                f"This vial rests at {document.rest_div():+.1f} div: set the bubble there, not to the middle.",
+                f"Reversing point of this level vial: {document.rest_div():+.1f} div. Set the bubble there, not to the middle.",
             )
         ]
     if act == "plate" and o.options.fine == "electronic":
         index = document.known_index()
         if index and max(abs(index[0]), abs(index[1])) > KNOWN_FROM * index[2]:
             along, across = (one * sense for one, sense in zip(index[:2], document.instrument.senses, strict=True))
-            text = f"Plumb, this electronic level shows {along:+.0f}″ along and {across:+.0f}″ across: level to these figures, not to zero."
+            text = f"Index error of this electronic level: {along:+.0f}″ along and {across:+.0f}″ across. Level to these values, not to zero."
             return [("index-known", text)]
     if act == "last-look":
         off = document.known_plummet_mm()
         if off is not None and off > PLUMMET_SAID_MM:
             turns = document.instrument.plummet_place != "base"
-            fine = "centre at two headings half a turn apart and take the middle" if turns else "centre with a bob"
-            text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. Fine work: {fine}."
+            fine = "centre at two headings 180° apart and take the middle" if turns else "use a plumb bob"
+            text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. For precise work, {fine}."
             return [("plummet-known", text)]
     if act == "zero":
         return [
             (
                 "pack-away",
-                "When you pack up: screws back to mid travel, clamps loose, lens covered, nothing wet into the case.",
+                "When you pack up: screws to mid travel, clamps loose, lens covered, nothing wet in the case.",
             )
         ]
     return []

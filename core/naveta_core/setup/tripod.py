@@ -85,15 +85,15 @@ def level_pose(feet: Feet, hinge_height: float) -> Pose:
         try:
             sx, sy, st = solve(rows, right)
         except ZeroDivisionError as error:
-            raise CannotStandError("the feet stand in line") from error
+            raise CannotStandError("the feet are in line") from error
         x, y, turn = x + sx, y + sy, turn + max(-0.5, min(0.5, st))
         if abs(sx) + abs(sy) + abs(st) < CLOSE:
             break
     else:
-        raise CannotStandError("the feet stand too nearly in line")
+        raise CannotStandError("the feet are too nearly in line")
     pose = Pose((x, y, hinge_height), clockwise(math.degrees(turn)))
     if any(less(foot, pose.at)[0] * hx + less(foot, pose.at)[1] * hy <= 0 for foot, (hx, hy) in _outward(feet, pose)):
-        raise CannotStandError("a foot stands under the head")
+        raise CannotStandError("a foot is under the head")
     return pose
 
 
@@ -126,11 +126,11 @@ def hold(feet: Feet, legs: Legs, hinge_radius: float, start: Pose) -> Pose:
         try:
             step = solve(rows, right)
         except ZeroDivisionError as error:
-            raise CannotStandError("the legs cannot hold the head up") from error
+            raise CannotStandError("the legs cannot carry the head") from error
         size = max(abs(one) for one in step)
         if size > 0.3:  # far off: a part of the step, so that it stays on this side
             step = [one * 0.3 / size for one in step]
         pose = Pose(add(pose.at, (step[0], step[1], step[2])), product(about((step[3], step[4], step[5])), pose.turn))
         if size < CLOSE:
             return pose
-    raise CannotStandError("legs of these lengths do not hold the head up on these feet")
+    raise CannotStandError("legs of these lengths cannot carry the head on these feet")

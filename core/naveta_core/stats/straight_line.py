@@ -44,7 +44,7 @@ class Straight:
         return self.solved.estimate(0)
 
     def scale(self) -> Estimate:
-        """The scale in parts in a million; what is common to all readings is in the zero, what grows with length in it."""
+        """The scale in ppm; what is common to all readings is in the zero, what grows with length in it."""
         value, q = self.solved.fit.unknowns[1], self.solved.q_within(1)
         found = pooled(value, q, self.scale_ppm2 / PPM, self.solved.spread, self.solved.prior_dof)
         return Estimate(found.value * PPM / 1000, found.sigma * PPM / 1000, found.dof, found.pooled)

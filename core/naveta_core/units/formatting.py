@@ -99,7 +99,7 @@ UNITS_SAID = {
     "mm": "millimetres",
     "arcsec": "seconds",
     "div": "divisions",
-    "ppm": "parts in a million",
+    "ppm": "ppm",
     "mm/km": "millimetres per kilometre",
 }
 

@@ -237,7 +237,7 @@ class TestAngles:
         shot["reading"] = packed(degrees(shot["reading"]) + 1 / 60)
         told = reduced(document)
         assert told["verdict"]["grade"] == "repeat"
-        assert "Mark 4 of the second set" in " ".join(one["text"] for one in told["verdict"]["reasons"])
+        assert "Target 4 of the second set" in " ".join(one["text"] for one in told["verdict"]["reasons"])
 
     def test_faces_that_do_not_fit_and_marks_that_are_not_there_are_refused(self) -> None:
         document = simulated(ANGLE, 5)
@@ -245,12 +245,12 @@ class TestAngles:
         one["left"][2]["reading"] = "7.1530"
         (fault,) = previewed(document)["faults"]
         assert fault["path"] == "observations.series[0].sets[1].right[1].reading"
-        assert "mark 3" in fault["where"]
+        assert "target 3" in fault["where"]
         assert "180°" in fault["wanted"]
         one["left"][2]["target"] = "9"
-        assert "the marks of the first set" in previewed(document)["faults"][0]["wanted"]
+        assert "the targets of the first set" in previewed(document)["faults"][0]["wanted"]
         one["left"][2]["target"] = "1"
-        assert previewed(document)["faults"][0]["wanted"] == "each mark once in a face"
+        assert previewed(document)["faults"][0]["wanted"] == "each target once in a face"
         zenith = simulated(ANGLE, 5, circle="vertical")
         shots = zenith["observations"]["series"][0]["sets"][0]
         shots["left"], shots["right"] = shots["right"][::-1], shots["left"][::-1]
@@ -262,7 +262,7 @@ class TestAngles:
         sets[1] = sets[2] = {"left": [], "right": []}
         said = previewed(document)
         assert said["partial"]["next"]["path"] == "observations.series[0].sets[1].left[0].reading"
-        assert "from 4 marks" in said["partial"]["messages"][0]["text"]
+        assert "from 4 targets" in said["partial"]["messages"][0]["text"]
 
     @pytest.mark.parametrize("way", [one.name for one in KINDS[ANGLE].methods])
     def test_each_way_begins_with_as_many_wells_as_its_procedure_wants(self, way: str) -> None:

@@ -105,7 +105,7 @@ class TestAdjusting:
         assert "to 3.0, 2.0" in first["text"], "where the next turn should bring it"
         assert second["done"]
         assert not third["done"]
-        assert "wrong way" in third["text"]
+        assert "Wrong direction" in third["text"]
 
     def test_what_is_no_point_is_refused_by_its_place(self) -> None:
         with pytest.raises(Refused) as caught:
@@ -113,7 +113,7 @@ class TestAdjusting:
         assert (caught.value.faults[0].path, caught.value.faults[0].wanted[:11]) == ("reads_now[1]", "two numbers")
 
     def test_a_point_far_away_is_asked_about(self) -> None:
-        assert "same sheet" in self.ask("plummet", self.plummet(), "80 2")["steps"][0]["text"]
+        assert "same paper" in self.ask("plummet", self.plummet(), "80 2")["steps"][0]["text"]
 
     def test_a_laser_without_screws_is_not_turned(self) -> None:
         document = {**self.plummet(), "instrument": {"plummet": "laser"}}

@@ -33,14 +33,14 @@ def test_headings_must_be_opposite(kind: str) -> None:
     document = simulated(kind, headings=(0, 60))
     ((path, wanted),) = faults(document)
     assert path == "observations.readings"
-    assert "half a turn" in wanted
+    assert "180° apart" in wanted
 
 
 def test_marks_at_one_heading_only() -> None:
     document = simulated("plummet", headings=(0, 0, 0))
     ((path, wanted),) = faults(document)
     assert path == "observations.sets[0].marks"
-    assert "cannot be told from the axis" in wanted
+    assert "cannot separate the offset from the axis" in wanted
 
 
 def test_a_plummet_in_the_base_is_not_offered_a_half_turn() -> None:
@@ -48,7 +48,7 @@ def test_a_plummet_in_the_base_is_not_offered_a_half_turn() -> None:
     document["observations"]["place"] = "base"
     ((path, wanted),) = faults(document)
     assert path == "observations.method"
-    assert "Turn the base by thirds" in wanted
+    assert "Turn the tribrach by 120°" in wanted
     # What the house knows of the instrument counts as much as what was said.
     document["observations"].pop("place")
     document["instrument"] = {"plummet_place": "base"}
@@ -228,14 +228,14 @@ def test_two_opposite_headings_say_something_before_the_others_are_in() -> None:
     for row in rows(document)[2:]:
         row["x_mm"] = row["y_mm"] = ""
     said = {one["code"]: one["text"] for one in previewed(document)["partial"]["messages"]}
-    assert "rests 1.0 mm right" in said["running"]
+    assert "reversing point 1.0 mm right" in said["running"]
 
 
 def test_what_a_check_leans_on_is_asked_for_first_where_the_history_is_known() -> None:
     document = simulated("compensator-function")
     assert "fresh-first" not in codes(reduced(document)), "a bare document has no history to miss"
     known = {**document, "before_at": "2027-03-02T07:00:00+00:00"}
-    assert "circular bubble has not passed lately" in previewed(known)["partial"]["messages"][-1]["text"]
+    assert "circular level has no recent pass" in previewed(known)["partial"]["messages"][-1]["text"]
     passed = {"check": "circular-vial", "at": "2027-02-20T07:00:00+00:00", "grade": "use", "result": {}}
     assert "fresh-first" not in codes(reduced({**known, "before": [passed]}))
     old = {**passed, "at": "2026-12-20T07:00:00+00:00"}

@@ -98,7 +98,7 @@ def test_plate_bubble_two_headings_by_hand() -> None:
     assert result["result"]["tilt_bearing_deg"] == pytest.approx(30.0)
     assert "one-direction" in codes(result)
     said = next(one["text"] for one in result["verdict"]["reasons"] if one["code"] == "half-and-half")
-    assert "−1.4 div are the stand's tilt, −0.8 div the vial's own" in said
+    assert "Tilt of the axis: −1.4 div; level vial error: −0.8 div" in said
 
 
 def test_two_vials_have_two_rest_positions() -> None:
@@ -144,8 +144,8 @@ def test_a_vial_beside_an_electronic_level_is_settled_by_the_half_turn() -> None
     observations = {"sensitivity_arcsec_per_div": "20", "readings": rows}
     result = reduced({"kind": "dual-axis-level", "conditions": {"minutes_on": 10}, "observations": observations})
     said = next(one["text"] for one in result["verdict"]["reasons"] if one["code"] == "settled-by-turning")
-    assert "electronic level is 9″ out, the plate bubble 16″ (it rests 0.8 div right of the middle)" in said
-    assert "the electronic level is nearer the truth" in said
+    assert "electronic level 9″ out, plate level 16″ out (reversing point 0.8 div right of the middle)" in said
+    assert "electronic level is the better one" in said
 
 
 def test_a_display_that_counts_the_other_way_is_seen_by_four_headings() -> None:
@@ -190,7 +190,7 @@ def test_a_compensator_by_hand() -> None:
 
 
 def test_a_staff_and_a_tape_by_hand() -> None:
-    """Graduations 0.4 mm too high, and 0.2 mm a metre on top: zero 0.4 mm, 200 parts in a million."""
+    """Graduations 0.4 mm too high, and 0.2 mm a metre on top: zero 0.4 mm, 200 ppm."""
     sections = [{"mark": f"{m:.4f}", "tape": f"{(m - 0.0004) / 1.0002:.5f}"} for m in (0.2, 1.0, 2.0, 3.0)]
     result = reduced({"kind": "staff", "conditions": {"temperature_c": 20}, "observations": {"sections": sections}})[
         "result"
@@ -236,4 +236,4 @@ def test_a_pole_leans_by_its_vial() -> None:
     readings = [{"heading_deg": "0", "x_mm": "1.5", "y_mm": "0"}, {"heading_deg": "180", "x_mm": "0.5", "y_mm": "0"}]
     result = reduced({"kind": "pole-vial", "observations": {"readings": readings}})
     assert result["result"]["lean_mm"] == pytest.approx(240 / RHO * 2000)
-    assert "2.3 mm at 2.0 m" in result["finding"]["text"]
+    assert "2.3 mm out of plumb at 2.0 m" in result["finding"]["text"]

@@ -96,7 +96,7 @@ def test_a_stand_that_twists_is_found_by_the_closing_look() -> None:
         sight["hz"] = packed(degrees(sight["hz"]) + 25 / 3600)
     told = reduced(document)
     assert told["verdict"]["grade"] == "repeat"
-    assert "round 2, face left" in next(
+    assert "set 2, face left" in next(
         one["text"] for one in told["verdict"]["reasons"] if one["code"] == "moved-between"
     )
     alarms = sum("moved-between" in codes(reduced(simulated(seed))) for seed in range(100))
@@ -112,7 +112,7 @@ def test_a_slip_in_one_face_is_named_with_its_mark_and_round() -> None:
         sight["hz"] = packed(degrees(sight["hz"]) + 1 / 60)
         told = reduced(document)
         text = " ".join(one["text"] for one in told["verdict"]["reasons"])
-        hits += told["verdict"]["grade"] == "repeat" and "Mark 3 in round 2" in text
+        hits += told["verdict"]["grade"] == "repeat" and "Target 3 in set 2" in text
     print(f"a minute in one of thirty pointings: named {hits} of 50, false alarms {alarms} of 50")
     assert hits >= 48
     assert alarms <= 2
@@ -122,7 +122,7 @@ def test_what_is_beyond_the_limit_leads_to_two_faces_not_to_storing() -> None:
     told = reduced(simulated(5, c=30.0))
     assert told["verdict"]["grade"] == "adjust"
     assert codes(told, "next")[0] == "once-more"
-    assert "two faces" in told["verdict"]["next"][0]["text"]
+    assert "two-face" in told["verdict"]["next"][0]["text"]
     assert part(told, "collimation_arcsec")["limits"] == {"use": 6.0, "watch": 12.0, "adjust": 180.0}
     assert KINDS[KIND].adjust is None
 
@@ -142,14 +142,14 @@ class TestRefused:
         document = simulated(1)
         for sight in pointings(document, 1):
             sight["target"] = {"3": "spire"}.get(sight["target"], sight["target"])
-        assert self.fault(document)["wanted"] == "the marks of the first round: 1, 2, 3"
+        assert self.fault(document)["wanted"] == "the targets of the first set: 1, 2, 3"
 
     def test_one_mark_alone(self) -> None:
         document = simulated(1)
         document["observations"]["rounds"] = [
             {"pointings": [one for one in pointings(document) if one["target"] == "1"]}
         ]
-        assert "two marks or more" in self.fault(document)["wanted"]
+        assert "two targets or more" in self.fault(document)["wanted"]
 
     def test_faces_swapped_and_zenith_angles_that_do_not_sum(self) -> None:
         document = simulated(1)
@@ -165,7 +165,7 @@ class TestRefused:
         document = simulated(1)
         left, right = pointings(document)[1], pointings(document)[6]
         right["hz"] = left["hz"]
-        assert "not turned through" in self.fault(document)["wanted"]
+        assert "not turned over" in self.fault(document)["wanted"]
 
     def test_gon_typed_as_degrees_is_known_by_its_half(self) -> None:
         document = simulated(1)

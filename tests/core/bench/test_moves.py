@@ -1,4 +1,4 @@
-"""Something moved within a series, one series too scattered, a closing look that left: found, and chance left alone."""
+"""Something moved within a series, one series too scattered, a closing sight that left: found, and chance left alone."""
 
 from __future__ import annotations
 

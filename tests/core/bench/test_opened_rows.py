@@ -75,7 +75,7 @@ def test_the_geometry_is_asked_about_all_the_same(kind: str, headings: tuple[str
         document = {"kind": kind, "observations": {**more, path: [*rows, *opened]}}
         with pytest.raises(Refused) as caught:
             reduced(document)
-        assert "half a turn" in caught.value.faults[0].wanted
+        assert "180° apart" in caught.value.faults[0].wanted
         told = previewed(document)
         assert not told["complete"]
         assert told["faults"]
@@ -90,4 +90,4 @@ def test_a_plummets_marks_too(headings: tuple[str, str]) -> None:
     }
     with pytest.raises(Refused) as caught:
         reduced(document)
-    assert "half a turn" in caught.value.faults[0].wanted
+    assert "180° apart" in caught.value.faults[0].wanted

@@ -55,14 +55,14 @@ def test_the_new_value_has_the_sign_the_model_wants(stores: str, on: str, new: s
 def test_a_model_whose_sign_nobody_stated_gets_both_and_none_is_guessed() -> None:
     told = ask(found(**NOTED))
     assert "c to +15.0″ if it stores the error, −9.0″ if it stores the correction" in told["text"]
-    assert "the manager states it once" in told["text"]
+    assert "the manager enters it once" in told["text"]
 
 
 def test_what_was_not_noted_is_asked_for_first_in_one_touch() -> None:
     one = found(instrument={"stores": "error"}, before_index_arcsec="-2")
     told = ask(one)
     assert told["inputs"] == ["c", "t"]
-    assert told["text"].startswith("Note first what is stored now: c and t.")
+    assert told["text"].startswith("First note what is stored now: c and t.")
     (step,) = ask(one, "3.0 1")["steps"]
     assert step["done"]
     assert "c from +3.0″ to +15.0″" in step["text"]
@@ -89,7 +89,7 @@ def test_a_document_may_state_what_is_stored_itself() -> None:
         },
     }
     result = reduced(one)
-    assert "They were off" in next(
+    assert "Corrections were off" in next(
         each["text"] for each in result["verdict"]["reasons"] if each["code"] == "noted-before"
     )
     assert (result["verdict"]["grade"], codes(result)[0]) == ("service", "beyond-storing")
@@ -121,10 +121,10 @@ def test_what_a_model_stores_is_how_far_it_is_adjusted(storable: float | None, g
 @pytest.mark.parametrize(
     ("now", "code", "says"),
     [
-        (0.4, "stored-and-proved", "stored as it should be"),
+        (0.4, "stored-and-proved", "stored correctly"),
         (24.2, "stored-wrong-sign", "with the wrong sign"),
         (12.1, "not-stored", "Was it stored"),
-        (-1.0, "stored-and-proved", "as it should"),
+        (-1.0, "stored-and-proved", "correctly"),
     ],
 )
 def test_the_second_round_says_what_became_of_the_first(now: float, code: str, says: str) -> None:
@@ -162,6 +162,6 @@ def test_every_kind_that_stores_notes_first_and_carries_what_it_found(kind: str)
     assert all(name.replace("sigma_", "") in carried for name in carried)
     assert {"corrections_on"} < set(told["csv_columns"])
     for way in told["methods"]:
-        stored = next(group for group in way["groups"] if group["title"] == "Stored in the instrument before")
+        stored = next(group for group in way["groups"] if group["title"] == "Values stored before")
         assert [one["ask_again"] for one in stored["fields"][:-1]] == [True] * (len(stored["fields"]) - 1)
         assert stored["fields"][-1]["name"] == "corrections_on"

@@ -48,7 +48,7 @@ def test_at_a_steep_prism_across_counts_by_its_sine() -> None:
 
 
 def test_collimation_and_index_of_the_telescope_fall_out() -> None:
-    """c = 30″ and i = 40″ are in both pointings of each face, by eye and by the tracker."""
+    """c = 30″ and i = 40″ are in both pointings of each face, by eye and by tracker."""
     clean = prism((40.0, 90.0, 220.0, 270.0), (40.0 + 6 * S, 90.0, 220.0 - 6 * S, 270.0))
     off = prism(
         (40 + 30 * S, 90 + 40 * S, 220 - 30 * S, 270 + 40 * S), (40 + 36 * S, 90 + 40 * S, 220 - 36 * S, 270 + 40 * S)
@@ -74,7 +74,7 @@ def test_a_pointing_apart_is_named_with_how_and_face() -> None:
     one["observations"]["targets"][0]["auto"]["right"][2]["v"] = "270.3130"
     result = reduced(one)
     assert result["verdict"]["grade"] == "repeat"
-    assert "by the tracker, face right" in next(
+    assert "by tracker, face right" in next(
         r["text"] for r in result["verdict"]["reasons"] if r["code"] == "stands-apart"
     )
 
@@ -140,6 +140,4 @@ def test_hard_ground_is_minded_and_a_cold_instrument_waits() -> None:
     cold = reduced({**one, "conditions": {"minutes_on": 1}})
     assert (cold["verdict"]["grade"], codes(cold)[0]) == ("repeat", "not-warm")
     assert previewed(one)["picture"]["draws"] == "circle"
-    assert len(previewed(one)["picture"]["points"]) == 6, (
-        "three by the tracker in each face, those by eye in the middle"
-    )
+    assert len(previewed(one)["picture"]["points"]) == 6, "three by tracker in each face, those by eye in the middle"

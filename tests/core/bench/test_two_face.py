@@ -114,7 +114,7 @@ def test_the_limit_depends_on_the_work_and_the_house_may_set_its_own() -> None:
     assert (both["grade"], both["limits"]["watch"]) == ("watch", 12)
     optical = document(mark(90.0, 8, 0, 0, n=8), instrument={"kind": "theodolite", "reading": "optical"})
     assert part(reduced(optical), "collimation_arcsec")["limits"]["use"] == 10
-    assert "is a scatter of readings, not a limit" in both["limit_text"]
+    assert "is scatter, not a limit" in both["limit_text"]
 
 
 class TestWhatIsTypedWrongly:
@@ -128,11 +128,11 @@ class TestWhatIsTypedWrongly:
     @pytest.mark.parametrize(
         ("left", "right", "wanted"),
         [
-            (("180.0002", "269.4804"), ("359.5946", "90.1206"), "the faces look swapped"),
+            (("180.0002", "269.4804"), ("359.5946", "90.1206"), "are the faces swapped"),
             (("359.5946", "2.1206"), ("180.0002", "2.1204"), "zenith angles: 0 straight up"),
             (("359.5946", "90.1206"), ("180.0002", "268.4804"), "A whole degree or minute mistyped"),
             (("40.0946", "90.1206"), ("40.1002", "269.4804"), "was the circle held"),
-            (("40.0946", "90.1206"), ("230.1002", "269.4804"), "the same mark, the circle not touched"),
+            (("40.0946", "90.1206"), ("230.1002", "269.4804"), "the same target, circle not touched"),
             (("359.5946", "1.1206"), ("180.0002", "358.4804"), "not straight up or down"),
         ],
     )
@@ -206,7 +206,7 @@ class TestBlunders:
             self.spoil(knocked, ("targets", 1, "left", k, "hz"), 40)
         result = reduced(knocked)
         assert result["verdict"]["grade"] == "repeat"
-        assert "second mark, face left, horizontal circle" in next(
+        assert "second target, face left, horizontal circle" in next(
             r["text"] for r in result["verdict"]["reasons"] if r["code"] == "moved"
         )
         between = simulated(5, noise=0.5)
@@ -244,7 +244,7 @@ def test_a_firm_that_judges_the_raw_difference_is_told_so_and_halved() -> None:
     raw = reduced(document(*marks, instrument={"judged_raw": True}))
     assert (part(half, "collimation_arcsec")["grade"], part(raw, "collimation_arcsec")["grade"]) == ("watch", "adjust")
     assert part(raw, "collimation_arcsec")["limits"]["use"] == 3.0
-    assert "the firm judges the raw 2c, limit 6″" in part(raw, "collimation_arcsec")["why"]
+    assert "your firm limits the raw 2c to 6″" in part(raw, "collimation_arcsec")["why"]
     assert "2i" in part(raw, "index_arcsec")["why"]
     assert part(raw, "tilting_axis_arcsec")["limits"] == part(half, "tilting_axis_arcsec")["limits"]
     stated = reduced(document(*marks, instrument={"judged_raw": True}, limits={"collimation_arcsec": {"use": 10}}))
@@ -279,7 +279,7 @@ class TestFacesMended:
         said = previewed(swapped)
         assert "swapped" in said["faults"][0]["wanted"]
         (mend,) = said["partial"]["fixes"]
-        assert (mend["code"], mend["text"]) == ("swap-faces", "First mark: swap the two faces.")
+        assert (mend["code"], mend["text"]) == ("swap-faces", "First target: swap the two faces.")
         again = self.put(swapped, mend)
         assert reduced(again)["result"] == reduced(good)["result"]
         assert previewed(again)["partial"]["fixes"] == []
@@ -289,7 +289,7 @@ class TestFacesMended:
         left, right = self.rows(good)
         alternating = document({"left": [row for pair in zip(left, right, strict=True) for row in pair], "right": [{}]})
         (mend,) = previewed(alternating)["partial"]["fixes"]
-        assert (mend["code"], mend["text"]) == ("sort-faces", "First mark: put three pointings into the other face.")
+        assert (mend["code"], mend["text"]) == ("sort-faces", "First target: move three pointings to the other face.")
         assert reduced(self.put(alternating, mend))["result"] == reduced(good)["result"]
 
     def test_what_cannot_be_read_stays_where_it_was_typed(self) -> None:
@@ -301,10 +301,9 @@ class TestFacesMended:
 
     def test_the_running_spread_of_the_face_at_hand(self) -> None:
         one = document({"left": [{"hz": "10.0000", "v": "90.0000"}, {"hz": "10.0004", "v": "89.5958"}], "right": [{}]})
-        assert (
-            "Two pointings of this face: from lowest to highest 4.0″ in the horizontal circle, 2.0″ in the vertical."
-            in [each["text"] for each in previewed(one)["partial"]["messages"]]
-        )
+        assert "Two pointings of this face: range 4.0″ in the horizontal circle, 2.0″ in the vertical." in [
+            each["text"] for each in previewed(one)["partial"]["messages"]
+        ]
 
 
 def test_one_of_five_a_whole_degree_off_is_named_by_itself() -> None:
@@ -337,7 +336,7 @@ def test_a_face_that_moves_is_said_while_one_still_stands_there() -> None:
     said = {
         one["code"]: one["text"] for one in previewed(document({"left": left, "right": [{}]}))["partial"]["messages"]
     }
-    assert said["moves-so-far"].startswith("First mark, face left: from the fourth pointing on the horizontal circle")
+    assert said["moves-so-far"].startswith("First target, face left: from the fourth pointing on the horizontal circle")
     quiet = previewed(document({"left": left[:3], "right": [{}]}))["partial"]["messages"]
     assert "moves-so-far" not in [one["code"] for one in quiet]
 

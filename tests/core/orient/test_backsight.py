@@ -1,4 +1,4 @@
-"""Backsights over a known point, and the names, swaps and heights that go with them; by hand where a hand can."""
+"""Backsights over a control point, and the names, swaps and heights that go with them; by hand where a hand can."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ def test_a_backsight_by_hand() -> None:
     assert told["result"]["orientation_deg"] == pytest.approx(26.869898, abs=1e-6)
     assert told["result"]["disagreement_mm"] == pytest.approx(3.0, abs=1e-6)
     assert told["verdict"]["grade"] == "use"
-    assert told["finding"]["text"] == "Over PC-14: QB-2 agrees within 3.0 mm."
+    assert told["finding"]["text"] == "At PC-14: QB-2 agrees within 3.0 mm."
     document["observations"]["shots"][0]["horizontal_distance"] = "50.012"
     far = result(document)
     assert far["verdict"]["grade"] == "repeat"
@@ -46,7 +46,7 @@ def test_heights_close_and_a_typed_height_is_guessed() -> None:
     shots = [world.shot("PC-02", target_height="1.390")]
     told = result(world.back("PC-01", shots=shots))
     assert codes(told) == ["height-apart"]
-    assert "comes out 90.0 mm low" in told["verdict"]["reasons"][0]["text"]
+    assert "is 90.0 mm too low" in told["verdict"]["reasons"][0]["text"]
     assert "Typed 1.390 for 1.300?" in told["verdict"]["reasons"][0]["text"]
 
 
@@ -57,7 +57,7 @@ def test_another_point_at_just_that_distance_is_named() -> None:
     document = world.back("PC-01", shots=[shot])
     told = result(document)
     assert codes(told)[0] == "beyond-tolerance"
-    assert "The distance fits PC-04" in told["verdict"]["reasons"][0]["text"]
+    assert "The distance matches PC-04" in told["verdict"]["reasons"][0]["text"]
 
 
 def test_ends_taken_for_each_other_show_in_the_heights() -> None:
@@ -103,7 +103,7 @@ def test_nobody_sights_the_point_they_stand_over() -> None:
     document["observations"]["shots"][0]["point"] = "pc 1"
     told = preview(document, None, "")
     assert told["faults"][0]["path"] == "observations.shots[0].point"
-    assert told["faults"][0]["wanted"] == "another known point than PC-01, which you stand over"
+    assert told["faults"][0]["wanted"] == "another control point than your station PC-01"
 
 
 def test_what_is_missing_is_named_in_order() -> None:
@@ -120,10 +120,8 @@ class TestNames:
 
     def test_near_misses_say_why(self) -> None:
         known = ["PC-14", "PC-41", "QB-2", "PC-15"]
-        assert near_misses("pc14", known)[0] == ("PC-14", "PC-14 is the same number written another way")
-        assert near_misses("PC-14", ["PC-41", "PC-15", "QB-2"]) == [
-            ("PC-41", "PC-41 has two digits the other way round")
-        ]
+        assert near_misses("pc14", known)[0] == ("PC-14", "PC-14 is the same number written differently")
+        assert near_misses("PC-14", ["PC-41", "PC-15", "QB-2"]) == [("PC-41", "PC-41 has two digits swapped")]
         assert near_misses("PC-14", ["PC-15", "QB-2"]) == [("PC-15", "PC-15 differs by one character")]
         assert near_misses("PC-14", ["QB-2"]) == []
 
@@ -131,7 +129,7 @@ class TestNames:
         world = World({"PC-14": (0, 0, 0), "PC-03": (50, 0, 0)}, (20, 20, 0), 0.0)
         shots = [world.shot("PC-14"), {**world.shot("PC-03"), "point": "PC-30"}]
         told = preview(world.free(shots), None, "")
-        assert "PC-03 has two digits the other way round" in told["faults"][0]["wanted"]
+        assert "PC-03 has two digits swapped" in told["faults"][0]["wanted"]
 
 
 class TestSeries:

@@ -112,7 +112,7 @@ class TestWhatPeopleGetWrong:
         told = result(world.free())
         assert codes(told)[0] == "points-swapped"
         assert told["result"]["suspect"] == {"kind": "swapped", "names": ["PC-01", "PC-03"]}
-        assert told["verdict"]["next"][0]["text"] == "Give each its own name: nothing need be sighted again."
+        assert told["verdict"]["next"][0]["text"] == "Correct the names; no need to sight again."
 
     def test_a_point_that_moved_is_named_and_left_out_the_rest_agrees(self) -> None:
         world = creek(4)
@@ -221,8 +221,8 @@ class TestWhatPeopleGetWrong:
         document["observations"]["control"][1] |= {"e": "1000.01", "n": "2000.0"}
         document["observations"]["control"].append({"name": "pc 3", "e": "1", "n": "2"})
         faults = {one["path"]: one["wanted"] for one in preview(document, None, "")["faults"]}
-        assert "on one spot" in faults["observations.control[1]"]
-        assert "PC-03 stands there already" in faults["observations.control[3].name"]
+        assert "have the same position" in faults["observations.control[1]"]
+        assert "PC-03 is there already" in faults["observations.control[3].name"]
 
     def test_fewer_than_two_points_are_missing_not_at_fault(self) -> None:
         world = creek()

@@ -1,4 +1,4 @@
-"""Known points and sights as tables: in any order of columns, in any unit, faults by line."""
+"""Control points and sights as tables: in any order of columns, in any unit, faults by line."""
 
 from __future__ import annotations
 
@@ -33,8 +33,8 @@ def test_points_come_back_as_they_went() -> None:
     [
         ("name,e,n\n,1,2\n", "line 2, name", "a name"),
         ("name,e,n\nA,x,2\n", "line 2, e", "a number"),
-        ("name,e,n\nPC-1,1,2\npc 01,9,9\n", "line 3, name", "PC-1 stands above"),
-        ("name,e,n\nA,1,2\nB,1.01,2\n", "line 3, e", "same spot"),
+        ("name,e,n\nPC-1,1,2\npc 01,9,9\n", "line 3, name", "PC-1 is listed above"),
+        ("name,e,n\nA,1,2\nB,1.01,2\n", "line 3, e", "same position"),
         ("name,e,n,unit\nA,1,2,yard\n", "line 2, unit", "one of"),
         ("name,e\nA,1\n", "line 1", "a column n"),
     ],

@@ -1,4 +1,4 @@
-"""Known points, a stand among them, and what an honest instrument then reads; nothing of the core is used."""
+"""Control points, a stand among them, and what an honest instrument then reads; nothing of the core is used."""
 
 from __future__ import annotations
 

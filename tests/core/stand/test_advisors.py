@@ -115,7 +115,7 @@ def test_legs_without_reserve_are_raised_instead_or_refused() -> None:
     assert told["result"]["reserve"] == "either-instead" or told["result"]["reserve"] == "raise-instead"
     assert told["result"]["legs"]["A"] == 0.0
     none = {"tripod": {"shorten_mm": dict.fromkeys("ABC", 1), "lengthen_mm": dict.fromkeys("ABC", 1)}}
-    assert "stand the tripod up anew" in " ".join(advise({**asked, **none})["text"])
+    assert "set the tripod up again" in " ".join(advise({**asked, **none})["text"])
 
 
 @pytest.mark.parametrize("distance", [5.0, 20.0, 40.0])
@@ -228,11 +228,11 @@ def test_one_screw_at_a_time_ends_level_too() -> None:
 
 def test_a_known_rest_position_is_where_the_bubble_is_set() -> None:
     vial = {"bearing_deg": 90, "bubble_div": 1.5, "rest_div": 1.5}
-    assert advise({"advice": "screws", "vials": [vial]})["text"] == ["Nothing to turn: it is level."]
+    assert advise({"advice": "screws", "vials": [vial]})["text"] == ["No field adjustment: it is level."]
 
 
 def test_screws_at_the_end_of_their_travel_say_so() -> None:
     told = advise({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 7200}, "base": {"at_mm": [-3.5, 0, 0]}})
     assert told["result"]["short_of"] == ["1"]
     assert told["result"]["travel_left_mm"] < 0
-    assert "back to mid travel" in told["text"][-1]
+    assert "return to mid travel" in told["text"][-1]

@@ -114,7 +114,7 @@ class TestTriedFirst:
     def test_at_the_wall_nothing_is_foretold(self) -> None:
         told = advise({"advice": "what-if", "bubble": {"bearing_deg": 10, "at_wall": True}, "legs_mm": {"A": -3}})
         assert told["result"]["then"] is None
-        assert "At the wall nobody can say" in told["text"][0]
+        assert "At the wall the offset is unknown" in told["text"][0]
 
 
 class TestTriesOfAnAct:
@@ -288,7 +288,7 @@ def test_narrow_feet_are_said() -> None:
 def test_what_is_wanted_is_called_by_its_name_and_the_budget_starts_from_what_was_found() -> None:
     """0.2 mm off and no better than 0.5 mm: √(0.04 + 0.25) = 0.54."""
     told = preview(document())
-    assert told["wanted"][-1] == {"path": "observations.height.readings[0]", "where": "height of the instrument"}
+    assert told["wanted"][-1] == {"path": "observations.height.readings[0]", "where": "instrument height"}
     start = judged(whole())["result"]["budget"]
     assert start["centring_mm"] == pytest.approx(0.54, abs=0.005)
     assert (start["tilt_arcsec"], start["compensated"], start["angle_accuracy_arcsec"]) == (9.1, True, 3.0)

@@ -67,7 +67,7 @@ def test_the_plummet_decides_what_is_asked() -> None:
 @pytest.mark.parametrize(
     ("way", "instrument", "screws", "why"),
     [
-        ("plummet-first", {"kind": "level"}, 3, "no point"),
+        ("plummet-first", {"kind": "level"}, 3, "not set up over a mark"),
         ("no-point", LASER, 3, "for levels"),
         ("level-first", {"kind": "theodolite", "plummet": "none"}, 3, "plumb bob"),
         ("plummet-first", LASER, 4, "opposite pairs"),
@@ -117,7 +117,7 @@ def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
     assert passes(document(log=[level, off, level, off, level, on])) == 3
     told = guide(document(log=[level, off] * 4))
     assert told["passes"] == 4
-    assert "Run that check" in told["converges"]
+    assert "Check them" in told["converges"]
     assert guide(document(log=[level, off]))["converges"] is None
 
 
@@ -189,7 +189,7 @@ def test_half_of_the_difference_is_for_the_screws() -> None:
     level = {"first": {"along": "60", "across": "0"}, "turned": {"along": "-20", "across": "0"}}
     told = guide(document(level=level), "turn-round")
     assert told["advice"]["result"]["tilt_arcsec"] == pytest.approx(40.0)
-    assert "20.0″ and 0.0″ is the level's own" in told["advice"]["understood"]
+    assert "20.0″ and 0.0″ is index error" in told["advice"]["understood"]
     assert not told["enough"]
     good = {"first": {"along": "30", "across": "0"}, "turned": {"along": "10", "across": "0"}}
     assert guide(document(level=good), "turn-round")["enough"]
@@ -214,7 +214,7 @@ def test_a_set_up_by_hand() -> None:
 def test_what_is_beyond_is_done_again_never_adjusted() -> None:
     told = judged(whole(centring_mm="2.5"))
     assert told["verdict"]["grade"] == "repeat"
-    assert "Slide it over once more" in told["verdict"]["reasons"][0]["text"]
+    assert "Slide over the mark again" in told["verdict"]["reasons"][0]["text"]
     strict = judged(whole())
     level = {"first": {"along": "12", "across": "4"}, "turned": {"along": "-6", "across": "6"}}
     theodolite = judged(document(instrument=OPTICAL, level=level, centring_mm="0.2", height={"readings": ["1.5"]}))
@@ -251,7 +251,7 @@ def test_one_vial_with_two_rest_positions_was_moved_between_the_looks() -> None:
     level = {"by": "plate", "first": {"along": "2", "across": "0"}, "turned": {"along": "1", "across": "0"}}
     told = judged(whole(level=level, options={"fine": "plate"}))
     said = {one["code"]: one["text"] for one in told["verdict"]["reasons"]}
-    assert said["rests-differ"].startswith("One vial, two rest positions 1.5 div apart")
+    assert said["rests-differ"].startswith("The two reversing points differ by 1.5 div")
     assert "rests-differ" not in [
         one["code"] for one in judged(whole(level=level, options={"fine": "two-plates"}))["verdict"]["reasons"]
     ]
@@ -283,7 +283,7 @@ def test_the_rest_position_last_found_is_taken_unless_one_is_typed() -> None:
     assert (answer["enough"], answer["advice"]) == (True, None)
     assert answer["hints"][-1] == {
         "code": "rest-known",
-        "text": "This vial rests at +1.0 div: set the bubble there, not to the middle.",
+        "text": "Reversing point of this level vial: +1.0 div. Set the bubble there, not to the middle.",
     }
     one_way = {"by": "plate", "first": {"along": "1.1", "across": "0.9"}}
     typed = told(level={**one_way, "rest_div": "1"})
@@ -344,9 +344,9 @@ def test_the_record_says_how_it_came_about() -> None:
     )
     rows = {one["label"]: one["text"] for one in judged(placed)["result"]["told"]}
     assert rows == {
-        "Way of working": "Plummet first, then the legs, by the electronic level",
-        "Stood on": "tripod TR-02 of wood and grass",
+        "Method": "Plummet first, then the legs, by the electronic level",
+        "Set up on": "tripod TR-02 of wood and grass",
         "Weather": "7.5 °C and a breeze",
-        "Passes between level and mark": "1",
+        "Passes of levelling and centring": "1",
         "Start on QB-2": "12.3456, counted anticlockwise",
     }

@@ -31,7 +31,7 @@ def test_steepness_grain_and_pointing_by_hand() -> None:
     assert found["elevation_deg"] == pytest.approx(math.degrees(math.atan(18.2 / 50)), abs=0.01)
     assert found["grain_arcsec"] == pytest.approx(206264.8 / 50000, abs=0.01)
     assert found["sigma_pointing_arcsec"] == pytest.approx(math.sqrt(9 + 1 + (0.5 * 206264.8 / 50000) ** 2), abs=0.01)
-    assert found["name"] == "mark 1"
+    assert found["name"] == "target 1"
 
 
 def test_the_plan_promises_what_the_measurement_shows() -> None:
@@ -66,7 +66,7 @@ def test_the_best_pair_is_named_level_one_first() -> None:
         STEEP, {"name": "gate", "distance_m": 40, "height_m": 1}, {"name": "roof", "distance_m": 30, "height_m": 30}
     )
     assert found["result"]["take"] == [1, 2], "45° tells the axis better than 24°"
-    assert found["text"][0].startswith("Take gate and roof: five pointings a face")
+    assert found["text"][0].startswith("Use gate and roof: five pointings a face")
 
 
 def test_more_pointings_are_counted_until_it_is_proved_or_said_that_none_will_do() -> None:
@@ -79,16 +79,16 @@ def test_more_pointings_are_counted_until_it_is_proved_or_said_that_none_will_do
     assert any("pointings a face." in one for one in wanted["text"][1:])
     shallow = plan(LEVEL, {"name": "low roof", "distance_m": 100, "height_m": 27.5})
     assert shallow["result"]["pointings_for_tilting_axis"] is None
-    assert any("however often" in one for one in shallow["text"])
+    assert any("cannot be reached" in one for one in shallow["text"])
 
 
 def test_without_a_steep_mark_it_says_what_one_would_be() -> None:
     found = plan(LEVEL, {"name": "gate", "distance_m": 60, "height_m": 12})
     assert (found["result"]["u_tilting_axis_arcsec"], found["result"]["take"]) == (None, [0])
-    assert any("stands 11.5 m above" in one for one in found["text"]), "20 m · tan 30°"
+    assert any("is 11.5 m above" in one for one in found["text"]), "20 m · tan 30°"
     gate = found["result"]["marks"][1]
     assert [one["code"] for one in gate["said"]] == ["not-steep"]
-    assert "20.8 m away it stands at 30°" in gate["said"][0]["text"], "12 m / tan 30°"
+    assert "20.8 m away it is at 30°" in gate["said"][0]["text"], "12 m / tan 30°"
 
 
 @pytest.mark.parametrize(
@@ -123,4 +123,4 @@ def test_what_cannot_be_planned_is_refused_by_its_place(marks: list[Data], path:
 
 def test_feet_are_worded_in_feet() -> None:
     found = plan({"distance_m": "330 ft", "height_m": "40 ft"}, units={"length": "ft"})
-    assert "ft away it stands at 30°" in found["result"]["marks"][0]["said"][0]["text"]
+    assert "ft away it is at 30°" in found["result"]["marks"][0]["said"][0]["text"]

@@ -1,4 +1,4 @@
-// What is asked of the house: keys and fetchers together, so that a key is written once.
+// Question of the house: keys and fetchers together, so that a key is written once.
 import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
 import { api, data } from "./client";
 import { fetchKnown } from "../device/known";
@@ -42,7 +42,7 @@ export const orientationsQuery = (uuid: string) =>
 export const lookBackQuery = (uuid: string) =>
   queryOptions({ queryKey: ["look-back", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/look-back", { params: { path: { uuid } } })) });
 
-/** Every known point of the firm. */
+/** Every control point of the firm. */
 export const pointsQuery = queryOptions({ queryKey: ["points"], queryFn: () => data(api.GET("/api/points", { params: { query: { q: "" } } })) });
 
 export const kindsQuery = queryOptions({ queryKey: ["kinds"], queryFn: () => data(api.GET("/api/kinds")), staleTime: 3_600_000 });

@@ -608,7 +608,7 @@ export interface paths {
         };
         /**
          * List Points
-         * @description Known points whose name or description holds the words sought.
+         * @description Control points whose name or description holds the words sought.
          */
         get: operations["list_points"];
         put?: never;
@@ -628,13 +628,13 @@ export interface paths {
         };
         /**
          * Get Points
-         * @description All known points as a table.
+         * @description All control points as a table.
          */
         get: operations["export_points"];
         put?: never;
         /**
          * Post Points
-         * @description Read a table of known points; with `keep` they are stored, and known ones take the new coordinates.
+         * @description Read a table of control points; with `keep` they are stored, and known ones take the new coordinates.
          */
         post: operations["import_points"];
         delete?: never;
@@ -1165,7 +1165,7 @@ export interface components {
         };
         /**
          * BacksightObservations
-         * @description Over a known point, with another in sight.
+         * @description Over a control point, with another in sight.
          */
         BacksightObservations: {
             /** @default null */
@@ -1727,7 +1727,7 @@ export interface components {
         };
         /**
          * ControlPoint
-         * @description A known point: easting, northing, and its height where there is one.
+         * @description A control point: easting, northing, and its height where there is one.
          */
         ControlPoint: {
             /** E */
@@ -2530,7 +2530,7 @@ export interface components {
         };
         /**
          * FineLevel
-         * @description The level at the end: as first seen, and turned half round; turned figures as they are read then.
+         * @description The level at the end: as first seen, and turned by 180°; turned figures as they are read then.
          */
         FineLevel: {
             /**
@@ -2675,7 +2675,7 @@ export interface components {
         };
         /**
          * FreeStationObservations
-         * @description Anywhere, with two known points or more in sight.
+         * @description Anywhere, with two control points or more in sight.
          */
         FreeStationObservations: {
             /** @default null */
@@ -4177,7 +4177,7 @@ export interface components {
         };
         /**
          * PointOut
-         * @description A known point, metres.
+         * @description A control point, metres.
          */
         PointOut: {
             /** Description */
@@ -4193,7 +4193,7 @@ export interface components {
         };
         /**
          * PointsOut
-         * @description Known points, by name; of a search that found none of that very name, what may be meant.
+         * @description Control points, by name; of a search that found none of that very name, what may be meant.
          */
         PointsOut: {
             /** Near */
@@ -4388,7 +4388,7 @@ export interface components {
         };
         /**
          * PreSurvey
-         * @description A round before the work.
+         * @description A pre-work check.
          */
         PreSurvey: {
             /**
@@ -5230,7 +5230,7 @@ export interface components {
         };
         /**
          * Shot
-         * @description A sight to a known point, as read. Either distance, or none where only the direction was taken.
+         * @description A sight to a control point, as read. Either distance, or none where only the direction was taken.
          */
         Shot: {
             /**
@@ -5793,7 +5793,7 @@ export interface components {
         };
         /**
          * TrackedPrism
-         * @description One prism, by eye and by the tracker.
+         * @description One prism, by eye and by tracker.
          */
         TrackedPrism: {
             /**

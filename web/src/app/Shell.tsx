@@ -57,7 +57,7 @@ function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
   const tell = useTell();
   const navigate = useNavigate();
   const change = () =>
-    signOut().then(() => navigate("/")).catch((error: unknown) => tell({ text: error instanceof NoSignal ? "Changing person needs signal: without it nobody else could sign in." : "Signing out did not work. Try again." }));
+    signOut().then(() => navigate("/")).catch((error: unknown) => tell({ text: error instanceof NoSignal ? "Switching user needs a connection: without it nobody else can sign in." : "Signing out did not work. Try again." }));
   if (hidden) return null;
   return (
     <nav aria-label="Places" className="rail z-30 max-tab:fixed max-tab:inset-x-0 max-tab:bottom-0 max-tab:flex tab:sticky tab:top-0 tab:flex tab:h-dvh tab:flex-col">
@@ -81,7 +81,7 @@ function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
           </Link>
           {person?.crew && <span className="block">{person.crew} crew</span>}
           <button className="block min-h-[44px] underline underline-offset-2 text-[#d5dee4] max-tab:ml-auto" onClick={() => void change()}>
-            Not you?
+            Switch user
           </button>
         </span>
       </div>
@@ -116,10 +116,10 @@ function OutboxStrip() {
   if (online && !waiting && !refused && !asOf && !clock) return null;
   return (
     <div role="status" className="no-print flex flex-wrap items-center gap-x-4 border-b border-line bg-card px-4 py-1 tab:px-9 font-[560]">
-      {!online && <span>No signal. Your readings are kept here.</span>}
+      {!online && <span>Offline. Your readings are stored on this device.</span>}
       {asOf && <span className="font-[440]">What you see is as of {shortMoment(asOf, session.time_zone)}.</span>}
       {clock && <span className="text-coral">This device's clock is {clock}: set it, the times noted follow it.</span>}
-      {waiting > 0 && <span>{waiting === 1 ? "One thing waits" : `${waiting} things wait`} to be sent.</span>}
+      {waiting > 0 && <span>{waiting === 1 ? "1 item waiting" : `${waiting} items waiting`} to be sent.</span>}
       {held && <span className="text-coral">{held}</span>}
       {refused > 0 && <span className="text-coral">{refused === 1 ? "One thing was" : `${refused} things were`} not taken.</span>}
       {(waiting > 0 || refused > 0) && (
@@ -132,10 +132,10 @@ function OutboxStrip() {
 }
 
 const KEYS: [string, string][] = [
-  ["Enter", "next, in the order you read; distances from the layout are passed over"],
+  ["Enter", "next, in reading order; prefilled distances are skipped"],
   ["Shift+Enter", "back"],
   [";", "one more reading here"],
-  ["*", "three wires here, or one again"],
+  ["*", "three hairs here, or one again"],
   ["=", "same again"],
   ["Ctrl+Enter", "save"],
   ["?", "this list"],
@@ -143,7 +143,7 @@ const KEYS: [string, string][] = [
 
 function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
-    <Dialog title="Keys at the bench" open={open} onClose={onClose}>
+    <Dialog title="Keyboard shortcuts" open={open} onClose={onClose}>
       <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-3">
         {KEYS.map(([key, text]) => (
           <div key={key} className="contents">

@@ -17,11 +17,11 @@ export function SignIn({ over = false }: { over?: boolean }) {
           </span>
           <div>
             <h1>Naveta</h1>
-            <p className="sub">Survey instruments: checked, trusted, on record.</p>
+            <p className="sub">Survey instruments: checked, adjusted, on record.</p>
           </div>
         </div>
       )}
-      <p className="text-[17px]">{over ? "Your session has ended. What you typed is still here; sign in and go on." : "Who is at work?"}</p>
+      <p className="text-[17px]">{over ? "Your session has ended. Your entries are kept; sign in and continue." : "Who is at work?"}</p>
       {session.demo ? <OneTouch /> : <ByPassword />}
     </main>
   );

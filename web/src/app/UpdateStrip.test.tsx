@@ -40,15 +40,15 @@ describe("a newer version", () => {
   it("is said as soon as it waits, and taken when asked for", () => {
     at("/instruments/LV-07");
     arrives();
-    expect(screen.getByRole("status").textContent).toContain("A newer Naveta is ready. Your readings stay.");
+    expect(screen.getByRole("status").textContent).toContain("A new version is ready. Your readings are kept.");
     expect(waiting.postMessage).not.toHaveBeenCalled();
-    fireEvent.click(screen.getByRole("button", { name: "Take it now" }));
+    fireEvent.click(screen.getByRole("button", { name: "Update now" }));
     expect(waiting.postMessage).toHaveBeenCalledWith("take-over");
   });
 
   it("cannot be taken while a sheet is open", () => {
     at("/bench/3f0c2f6e-7c1b-4d52-9a53-6d1b0e0f7a11");
-    expect(screen.getByRole("status").textContent).toContain("when this sheet is done");
+    expect(screen.getByRole("status").textContent).toContain("when this sheet is finished");
     expect(screen.queryByRole("button")).toBeNull();
   });
 });

@@ -12,14 +12,14 @@ export function UpdateStrip() {
   if (ENTERING.test(pathname))
     return (
       <p role="status" className="no-print m-0 border-b border-line bg-card px-4 py-2 tab:px-9">
-        A newer Naveta is ready. It is taken when this sheet is done.
+        A new version is ready. It is installed when this sheet is finished.
       </p>
     );
   return (
     <div role="status" className="no-print flex flex-wrap items-center gap-4 border-b border-line bg-card px-4 py-1 tab:px-9">
-      <span>A newer Naveta is ready. Your readings stay.</span>
+      <span>A new version is ready. Your readings are kept.</span>
       <button className="link" onClick={takeUpdate}>
-        Take it now
+        Update now
       </button>
     </div>
   );

@@ -14,7 +14,7 @@ export type Told = { arrived: boolean; refused: string | null };
 export async function outcomeOf(owner: string, id: string): Promise<Told> {
   const left = (await parcels(owner)).find((one) => one.id === id);
   if (!left) return { arrived: true, refused: null };
-  return { arrived: false, refused: left.state === "refused" ? (left.problem?.title ?? "Not taken.") : null };
+  return { arrived: false, refused: left.state === "refused" ? (left.problem?.title ?? "Rejected.") : null };
 }
 
 /** Note something that happened to an instrument. Never lost, whatever the network does. */
@@ -30,14 +30,14 @@ export function useHappening(): (happening: Omit<Happening, "at"> & { at?: strin
       const told = await outcomeOf(username, id);
       const undo = async () => {
         if ((await parcels(username)).some((one) => one.id === id)) return dropParcel(id);
-        await send("POST", `/api/records/${id}/amend`, { id: crypto.randomUUID(), why: "Taken back at once." });
+        await send("POST", `/api/records/${id}/amend`, { id: crypto.randomUUID(), why: "Undone." });
         await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
       };
       const mayUndo = happening.event !== "adjusted";
       tell(
         told.refused
           ? { text: told.refused }
-          : { text: told.arrived ? `${title}: noted.` : `${title}: kept here, sent when there is signal.`, ...(mayUndo ? { undo } : {}) },
+          : { text: told.arrived ? `${title}: noted.` : `${title}: stored here, sent automatically when you are online.`, ...(mayUndo ? { undo } : {}) },
       );
       return told;
     },

@@ -53,7 +53,7 @@ export function useKeep(): (draft: Draft, title: string) => Promise<boolean> {
       try {
         await postCheck({ ...draft, owner: person.username, observedBy }, title, made && { ...made, at });
       } catch (error) {
-        tell({ text: error instanceof NoRoom ? "This device is full: nothing was saved, your readings are still here. Make room, then save again." : "It could not be kept on this device. Your readings are still here; try again." });
+        tell({ text: error instanceof NoRoom ? "Device storage is full: not saved, your readings are still here. Free some space, then save again." : "It could not be stored on this device. Your readings are still here; try again." });
         return false;
       }
       await sendNow();
@@ -66,7 +66,7 @@ export function useKeep(): (draft: Draft, title: string) => Promise<boolean> {
         await navigate(`/records/${draft.id}`, { replace: true });
         return true;
       }
-      tell({ text: told.refused ? `Not taken: ${told.refused}` : "Kept on this device. It goes by itself when there is signal." });
+      tell({ text: told.refused ? `Rejected: ${told.refused}` : "Stored on this device. Sent automatically when you are online." });
       await navigate("/bench", { replace: true });
       return true;
     },

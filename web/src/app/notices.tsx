@@ -37,7 +37,7 @@ export function Notices({ children }: { children: ReactNode }) {
             <span className="py-2">{notice.text}</span>
             {notice.undo && (
               <button className="min-h-[48px] px-3 font-[680] underline underline-offset-4" onClick={() => void undo()}>
-                Take it back
+                Undo
               </button>
             )}
             <button className="grid min-h-[48px] min-w-[48px] place-items-center" aria-label="Close this line" onClick={() => setNotice(null)}>

@@ -10,7 +10,7 @@ const later = (load: () => Promise<ComponentType>) => async () => ({ Component: 
 function Nowhere() {
   return (
     <Head
-      title="There is nothing at this address"
+      title="Page not found"
       sub={
         <Link className="link" to="/">
           To the yard
@@ -24,11 +24,11 @@ function Nowhere() {
 function Fallen() {
   return (
     <main className="mx-auto grid max-w-[620px] gap-4 p-8">
-      <h1>This page could not be shown</h1>
-      <p>What you typed is on this device. Load the page again; if it stays so, go back to the yard.</p>
+      <h1>This page could not be displayed</h1>
+      <p>Your entries are stored on this device. Reload the page; if that does not help, go back to the yard.</p>
       <div className="flex gap-3">
         <button className="btn" onClick={() => location.reload()}>
-          Load again
+          Reload
         </button>
         <a className="btn" href="/">
           To the yard

@@ -41,7 +41,7 @@ async function refused(parcel: Parcel, error: unknown): Promise<boolean> {
   if (error instanceof NoSignal || !(error instanceof Problem)) return false;
   const problem = { status: error.status, title: error.title, faults: error.faults };
   if (error.status === 401 || error.status === 429 || error.status >= 500 || error.code === "no-token") {
-    // It stays waiting, with the house's own reason beside it: a full disk there, two clocks apart.
+    // It remains waiting, with the house's own reason beside it: a full disk there, two clocks apart.
     if (TOLD.has(error.status) && parcel.problem?.title !== error.title) await keepParcel({ ...parcel, problem });
     return false;
   }

@@ -102,7 +102,7 @@ export function toldInstead(form: Placed[], group: Placed, field: Field): Placed
   return form.find((other) => other.byInstead && other.path.startsWith(`${group.path}.`));
 }
 
-/** The well after (or before) this one in reading order; what the method has filled in is passed over. */
+/** The well after (or before) this one in reading order; what the method has filled in is skipped. */
 export function nextSpot(document: CheckDocument, form: Placed[], path: string, step: 1 | -1): Spot | null {
   const wells = spotsOf(document, form.filter((one) => !one.setting && !one.before)).filter((one) => TYPED.has(one.field.kind));
   const here = wells.findIndex((one) => one.path === path);

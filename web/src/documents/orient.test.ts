@@ -9,7 +9,7 @@ const point = (name: string, h: number | null = 4.5) => ({ name, e_m: 100.25, n_
 describe("an orientation", () => {
   const draft = beginOrientation("TS-03", "tam", "free-station", { angle: "gon", length: "m" }, {});
 
-  it("writes known points in metres, whatever the sheet's unit, and a missing height not at all", () => {
+  it("writes control points in metres, whatever the sheet's unit, and a missing height not at all", () => {
     expect(asKnown(point("PC-01"))).toEqual({ name: "PC-01", e: "100.25 m", n: "200 m", h: "4.5 m" });
     expect(asKnown(point("PC-01", null))).toEqual({ name: "PC-01", e: "100.25 m", n: "200 m" });
   });
@@ -26,7 +26,7 @@ describe("an orientation", () => {
     expect(typed.document.observations.shots[0]).toEqual({ hz: "102.4305" });
   });
 
-  it("does not send a last sight that holds nothing, nor an empty closing look", () => {
+  it("does not send a last sight that holds nothing, nor an empty closing sight", () => {
     const two = { ...draft.document, observations: { ...draft.document.observations, shots: [{ point: "PC-01", hz: "1" }, {}], closing: {} } };
     expect(orientToSend(two).observations.shots).toHaveLength(1);
     expect(orientToSend(two).observations.closing).toBeUndefined();

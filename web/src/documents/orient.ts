@@ -1,4 +1,4 @@
-// An orientation as far as it goes: known points, sights as read, and the draft that holds them.
+// An orientation as far as it goes: control points, sights as read, and the draft that holds them.
 import type { Schemas } from "../api/client";
 import { type Draft, type Length, begin } from "./draft";
 
@@ -36,7 +36,7 @@ type Observed = OrientDocument["observations"];
 const MOST_POINTS = 60;
 export const ORIENT_KINDS: string[] = ["free-station", "backsight"];
 
-/** A known point of the house as it stands in a document: metres, whatever the sheet's unit. */
+/** A control point of the house as it stands in a document: metres, whatever the sheet's unit. */
 export function asKnown(point: Point): Known {
   return { name: point.name, e: `${point.e_m} m`, n: `${point.n_m} m`, ...(point.h_m === null ? {} : { h: `${point.h_m} m` }) };
 }
@@ -74,7 +74,7 @@ export function withShot(draft: OrientDraft, index: number, change: Shot): Orien
   return observing(draft, { shots });
 }
 
-/** The point of a sight, put among the known points it is reckoned with. */
+/** The point of a sight, put among the control points it is reckoned with. */
 export function withPoint(draft: OrientDraft, index: number, point: Known): OrientDraft {
   const { control } = draft.document.observations;
   const known = control.some((one) => one.name === point.name) ? control : [...control, point].slice(-MOST_POINTS);

@@ -1,4 +1,4 @@
-// A round before the work: which checks, what became of each, and which of them is next. Nothing here judges.
+// A pre-work check: which checks, what became of each, and which of them is next. Nothing here judges.
 import type { RecordOut, Result, ReadinessPreview } from "../api/client";
 import { type CheckDocument, type Draft, begin } from "./draft";
 

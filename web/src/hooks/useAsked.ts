@@ -4,7 +4,7 @@ import { type Fault, NoSignal, Problem } from "../api/client";
 import { onReady, preview } from "../engine";
 import type { CheckDocument } from "../documents/draft";
 
-export const NO_CORE = "No signal, and the core is not ready on this device yet. What you typed is kept.";
+export const NO_CORE = "Offline, and the calculation is not yet stored on this device. Your entries are kept.";
 
 /** `trouble`: what went wrong where it has no faults of its own; `wrong`: whatever it was. */
 export type Asked<T> = { told: T | null; fresh: boolean; faults: Fault[]; trouble: unknown; noSignal: boolean; wrong: unknown };
@@ -34,7 +34,7 @@ export function useAsked<T>(question: unknown, ask: (question: never, signal: Ab
       clearTimeout(timer);
       stop.abort();
     };
-    // What is asked is in the text; the asking itself does not change.
+    // Question is in the text; the asking itself does not change.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [text, wait, again]);
   // What could not be answered is asked again once the core is ready, or the signal is back.

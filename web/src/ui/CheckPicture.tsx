@@ -8,7 +8,7 @@ import { TubeDrawing } from "./drawings/TubeDrawing";
 type Picture = Result["picture"];
 
 export function CheckPicture({ picture }: { picture: Picture | undefined }) {
-  if (!picture) return <p className="sub py-10 text-center">The drawing appears here as soon as there is enough to draw.</p>;
+  if (!picture) return <p className="sub py-10 text-center">The drawing appears with the first readings.</p>;
   if (picture.draws === "pegs") return <PegLine picture={picture} />;
   if (picture.draws === "circle") return <CircleDrawing picture={picture} />;
   if (picture.draws === "tube") return <TubeDrawing picture={picture} />;

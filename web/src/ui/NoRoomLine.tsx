@@ -2,7 +2,7 @@
 export function NoRoomLine() {
   return (
     <p className="fault" role="alert" data-no-room>
-      This device is full: what you type now is not kept over a reload. Save it as a file, or make room and go on.
+      Device storage is full: new entries are lost if you reload. Save as a file, or free some space.
     </p>
   );
 }

@@ -1,12 +1,12 @@
-// Note a knock or a drop: never refused, never lost, told to everybody who opens the yard.
+// Report a knock or drop or a drop: never refused, never lost, told to everybody who opens the yard.
 import { useState } from "react";
 import { useHappening } from "../app/acts";
 import { Choice, Dialog } from "./parts";
 import { PickInstrument } from "./PickInstrument";
 
 const EVENTS = [
-  { value: "knock", label: "Knock", hint: "Bumped, toppled in its case, a hard drive" },
-  { value: "drop", label: "Drop", hint: "Fell, or the tripod went over" },
+  { value: "knock", label: "Knock", hint: "Bumped, fell over in its case, rough transport" },
+  { value: "drop", label: "Drop", hint: "Fell, or the tripod fell over" },
 ] as const;
 
 export function NoteEvent({ open, onClose, tag }: { open: boolean; onClose: () => void; tag?: string }) {
@@ -34,13 +34,13 @@ function NoteForm({ tag, onClose }: { tag: string | undefined; onClose: () => vo
       {!tag && <PickInstrument value={which} onChange={setWhich} missing={asked && !which} />}
       <Choice label="What happened" value={event} options={[...EVENTS]} onChange={setEvent} />
       <label className="grid gap-1 font-[600]">
-        Where, and how
+        Where and how
         <textarea className="field" rows={2} maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} placeholder="slid off the tailgate in its case" />
       </label>
       <p className="sub">
-        {event === "drop" ? "After a drop every value is unknown: it is held until its check has passed." : "Its check comes first before it goes out again."} You cannot do harm by noting too much.
+        {event === "drop" ? "After a drop every value is uncertain: it is on hold until its checks pass." : "It needs its check before it goes out again."} Reporting too much does no harm.
       </p>
-      <button className="btn now site">Note it</button>
+      <button className="btn now site">Report it</button>
     </form>
   );
 }

@@ -55,7 +55,7 @@ export function PegLine({ picture, height = 206 }: { picture: Picture | null; he
   const drawn = picture && picture.baseline_m !== null ? picture : null;
   return (
     <div ref={ref} data-drawing="peg-line">
-      {drawn ? <Drawing picture={drawn} width={width} height={height} /> : <p className="sub py-10 text-center">The peg line appears here with the first two distances.</p>}
+      {drawn ? <Drawing picture={drawn} width={width} height={height} /> : <p className="sub py-10 text-center">The drawing appears with the first two distances.</p>}
     </div>
   );
 }

@@ -1,4 +1,4 @@
-// How this was reckoned: the equation with this check's figures, the figures in full, and what each reading does to the finding.
+// Calculation: the equation with this check's figures, the figures in full, and what each reading does to the finding.
 import type { Result } from "../api/client";
 
 type Sensitivity = { path: string; where: string; given: string; arcsec_per_mm: number; text: string };
@@ -8,7 +8,7 @@ export function Reckoned({ result, open = false }: { result: Result; open?: bool
   const most = Math.max(...sensitivity.map((one) => Math.abs(one.arcsec_per_mm)), 1e-9);
   return (
     <details className="card group" open={open}>
-      <summary className="flex min-h-[56px] cursor-pointer items-center px-5 text-[1.06rem] font-[660]">How this was reckoned</summary>
+      <summary className="flex min-h-[56px] cursor-pointer items-center px-5 text-[1.06rem] font-[660]">Calculation</summary>
       <div className="@container grid gap-6 px-5 pb-5">
         <dl className="m-0 grid gap-y-2">
           {result.worked.map((line) => (
@@ -31,7 +31,7 @@ export function Reckoned({ result, open = false }: { result: Result; open?: bool
         </dl>
         {sensitivity.length > 0 && (
           <div>
-            <h2 className="pb-2">What each reading does to it</h2>
+            <h2 className="pb-2">Effect of each reading</h2>
             <ul className="m-0 grid list-none gap-x-8 gap-y-2 p-0 @3xl:grid-cols-2">
               {bySight(sensitivity).map((one) => (
                 <li key={one.path} className="grid grid-cols-[minmax(0,1fr)_70px] items-center gap-x-4 border-b border-line pb-2" data-sensitivity={one.path}>

@@ -16,7 +16,7 @@ const FOOT = 44;
 export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
   const navigate = useNavigate();
   const points = series.points;
-  if (!points.length) return <p className="sub py-8">No check is on record yet. The first one starts the line.</p>;
+  if (!points.length) return <p className="sub py-8">No check on record yet.</p>;
   const times = [...points.map((p) => new Date(p.at)), ...series.events.map((e) => new Date(e.at))];
   const first = new Date(Math.min(...times.map(Number)));
   const x = scaleTime().domain([first, today]).range([LEFT + 10, W - RIGHT - 10]);

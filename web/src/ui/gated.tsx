@@ -36,7 +36,7 @@ export function WithReason({ event, tag, open, title, text, word, onClose }: Pro
           Why
           <textarea className="field" rows={2} maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} />
         </label>
-        {asked && !note.trim() && <p className="fault">A few words on why are wanted: they show with it.</p>}
+        {asked && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
         <button className="btn now site">{word}</button>
       </form>
     </Dialog>

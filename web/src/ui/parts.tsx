@@ -74,8 +74,8 @@ export function FaultLine({ fault, id, beside = false }: { fault: Fault; id?: st
 /** What went wrong with a call, in its own words, and that nothing is lost. */
 export function Trouble({ error }: { error: unknown }) {
   if (!error) return null;
-  if (error instanceof NoSignal) return <p className="fault">No signal. This needs the house; what you typed is kept.</p>;
-  if (!(error instanceof Problem)) return <p className="fault">Something went wrong in this page. What you typed is kept; load it again.</p>;
+  if (error instanceof NoSignal) return <p className="fault">Offline. This needs a connection; your entries are kept.</p>;
+  if (!(error instanceof Problem)) return <p className="fault">Something went wrong on this page. Your entries are kept; reload it.</p>;
   return (
     <div className="grid gap-2">
       <p className="fault" role="alert">

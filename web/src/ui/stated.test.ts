@@ -1,4 +1,4 @@
-// What is asked of a new model, by its kind, and what is sent.
+// Question of a new model, by its kind, and what is sent.
 import { describe, expect, it } from "vitest";
 import { KIND_NAMES, statedFields, statedOf } from "./stated";
 

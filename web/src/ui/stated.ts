@@ -9,8 +9,8 @@ const PLUMMETS = [
   { value: "laser", label: "Laser" },
 ];
 const PLACES = [
-  { value: "turning", label: "Turns with it" },
-  { value: "base", label: "In the base" },
+  { value: "turning", label: "In the instrument" },
+  { value: "base", label: "In the tribrach" },
 ];
 export const STORES = [
   { value: "error", label: "The error" },
@@ -33,7 +33,7 @@ const COUNTS = [
   { value: "4", label: "Four" },
 ];
 const PLUNGES = [
-  { value: "yes", label: "Turns through" },
+  { value: "yes", label: "Turns over (plunges)" },
   { value: "no", label: "Does not" },
 ];
 const FIELDS: Record<string, StatedField> = {
@@ -50,7 +50,7 @@ const FIELDS: Record<string, StatedField> = {
   screws: { name: "foot_screw_count", label: "Foot screws", options: COUNTS },
   plunges: { name: "plunges", label: "Its telescope", options: PLUNGES },
   stores: { name: "stores", label: "Its stored values are", options: STORES },
-  storable: { name: "storable_arcsec", label: "It stores up to, ″", hint: "180" },
+  storable: { name: "storable_arcsec", label: "It can store up to, ″", hint: "180" },
 };
 const total = [FIELDS.angles, FIELDS.plunges, FIELDS.step, FIELDS.along, FIELDS.across, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place, FIELDS.thread, FIELDS.stores, FIELDS.storable];
 const OF_KIND: Record<string, (StatedField | undefined)[]> = {
@@ -76,7 +76,7 @@ export const KIND_NAMES: Record<string, string> = {
   theodolite: "Theodolite",
   "total-station": "Total station",
   "robotic-total-station": "Robotic total station",
-  tribrach: "Base",
+  tribrach: "Tribrach",
   pole: "Pole",
   staff: "Staff",
   tripod: "Tripod",

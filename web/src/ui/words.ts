@@ -44,5 +44,5 @@ export function clock(text: string, zone: string): string {
 export const lowered = (title: string): string => title.charAt(0).toLowerCase() + title.slice(1);
 
 /** What the state of one check is called; one that never comes due is taken when it is wanted. */
-export const checkState = (one: { state: string; reasons: { code: string }[] }): string => (one.state === "ready" && one.reasons[0]?.code === "when-wanted" ? "When wanted" : (CHECK_STATES[one.state] ?? ""));
-const CHECK_STATES: Record<string, string> = { ready: "Fresh", "ready-if": "Under a condition", "check-first": "Due", hold: "Found bad" };
+export const checkState = (one: { state: string; reasons: { code: string }[] }): string => (one.state === "ready" && one.reasons[0]?.code === "when-wanted" ? "When needed" : (CHECK_STATES[one.state] ?? ""));
+const CHECK_STATES: Record<string, string> = { ready: "Current", "ready-if": "With a condition", "check-first": "Due", hold: "Failed" };

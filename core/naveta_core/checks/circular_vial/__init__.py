@@ -19,14 +19,14 @@ READINGS = "observations.readings"
 TURNED = Group(
     READINGS,
     "The bubble in its vial",
-    note="From the middle of the ring, looking along the telescope: right and away from you are plus.",
+    note="Offset from the middle of the ring, looking along the telescope: right and away from you are plus.",
 )
 STANDING = Group(
     READINGS,
     "The bubble in its vial",
     BUBBLE,
-    "From the middle of the ring, standing behind the instrument: right and away from you are plus.",
-    more="Read it once more",
+    "Offset from the middle of the ring, standing behind the instrument: right and away from you are plus.",
+    more="Repeat the reading",
 )
 SENSITIVITY = Group("observations", "The vial", ("sensitivity_arcmin_per_2mm",))
 GENERAL = (TURNED, Group("observations", "The vial", ("sits_on", "sensitivity_arcmin_per_2mm")))
@@ -39,19 +39,23 @@ def turned_rows(*headings: int) -> list[Data]:
 TURNS = (("circular_vial_on", ("rotating",)),)
 
 WHEN_BAD = (
-    ("real", "Is it real?", "Set the bubble afresh, turn once more. Both count together, never the better one alone."),
-    ("keep", "Keep what was found", "Save as found before a screw is touched."),
+    (
+        "real",
+        "Confirm it",
+        "Set the bubble again and repeat the turn. Both runs count together; the better one never counts alone.",
+    ),
+    ("keep", "Save as found", "Save as found before you touch a screw."),
     (
         "adjust",
         "Adjust it",
-        "The foot screws take the stand's half, the vial's own screws the other. Then run it again, as left.",
+        "Remove half with the foot screws (tilt of the axis) and half with the level vial screws. Then check again, as left.",
     ),
     (
         "without",
-        "Or do without it",
-        "Level by what turns the reading round: set the bubble to where it rests, or take another instrument.",
+        "Use another instrument",
+        "Level to the reversing point: set the bubble there instead of the middle, or use another instrument.",
     ),
-    ("look-back", "What was done with it since", "Work since the last good check may carry this error."),
+    ("look-back", "Review affected work", "Work since the last good check may contain this error."),
 )
 
 KIND = Kind(
@@ -64,53 +68,56 @@ KIND = Kind(
     grow=grow,
     needs=needs,
     general=GENERAL,
-    title="Circular bubble",
+    title="Circular level check",
     adjust=bubble_to_middle,
     applies_to=("level", "digital-level", "theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=3,
     interval_days=90,
-    bring=("The instrument on its tripod, feet trodden in", "The instrument's own adjusting pin, if you may adjust"),
-    before_you_start=("Bring the bubble near the middle by the foot screws, wait until it rests.",),
+    bring=(
+        "The instrument on its tripod, feet pressed in",
+        "The instrument's own adjusting pin, if you are allowed to adjust",
+    ),
+    before_you_start=("Bring the bubble near the middle with the foot screws. Wait until it settles.",),
     who_adjusts=("manager", "crew"),
     when_bad=WHEN_BAD,
-    watch_condition="Set the bubble to where it rests, not to the middle.",
+    watch_condition="Set the bubble to its reversing point, not to the middle.",
     main_quantity=QUANTITY,
-    quantity_label="circular bubble",
+    quantity_label="circular level",
     methods=(
         Method(
             "four-quarters",
-            "Four quarters",
-            "The same with proof: four headings check each other.",
+            "Four headings, 90° apart",
+            "The most reliable: four headings check each other.",
             {"sits_on": "rotating", "readings": turned_rows(0, 90, 180, 270)},
             (TURNED, SENSITIVITY),
-            ("Bubble near the middle by the foot screws.", "Read, turn by a quarter, wait, read: four times."),
+            ("Bring the bubble near the middle with the foot screws.", "Read, turn by 90°, wait, read: four times."),
             needs=TURNS,
         ),
         Method(
             "half-turn",
-            "Half a turn",
-            "For a vial that turns with the instrument: half of what it shows is the vial's.",
+            "Two headings, 180° apart",
+            "For a level vial that turns with the instrument: half of the change is the vial's error.",
             {"sits_on": "rotating", "readings": turned_rows(0, 180)},
             (TURNED, SENSITIVITY),
             (
-                "Bubble near the middle by the foot screws.",
-                "Read where it rests.",
-                "Turn by half a turn, wait, read again.",
+                "Bring the bubble near the middle with the foot screws.",
+                "Read the bubble.",
+                "Turn by 180°, wait, read again.",
             ),
             needs=TURNS,
         ),
         Method(
             "on-base",
-            "Vial on the base",
-            "A vial that does not turn: level by the plate vial or electronic level, proved; what this bubble then shows is its error.",
+            "Vial on the tribrach",
+            "For a vial that does not turn: level with a checked plate level or electronic level; what this bubble then shows is its error.",
             {"sits_on": "base", "readings": [{}]},
             (STANDING, SENSITIVITY),
-            ("Level by the plate vial or electronic level that passed its own check.", "Read where this bubble rests."),
+            ("Level with the plate level or electronic level that passed its own check.", "Read this bubble."),
             needs=(("circular_vial_on", ("base",)),),
         ),
     ),
     required_conditions=RequiredConditions(wind=True),
-    why="Everything is set up by this bubble first: out by more than its ring, the compensator or the screws run out of room.",
+    why="You set up with this bubble first. If it is out by more than its ring, the compensator or the foot screws run out of range.",
     quick=("half-turn", 1),
     order=10,
     unit="mm",

@@ -33,7 +33,12 @@ BubbleRows = Annotated[list[BubbleRow], Rows("reading", 24, 2, "One more heading
 class CircularVialObservations(Part):
     sits_on: Annotated[
         Literal["rotating", "base"] | None,
-        Choice("Where the vial sits", Option("rotating", "It turns"), Option("base", "On the base"), optional=True),
+        Choice(
+            "Where the vial sits",
+            Option("rotating", "Turns with the instrument"),
+            Option("base", "On the tribrach"),
+            optional=True,
+        ),
     ] = None
     sensitivity_arcmin_per_2mm: Sensitivity = None
     readings: BubbleRows = []
@@ -92,7 +97,7 @@ def read_bubbles(reader: Reader, observations: Part, *, turns: bool) -> tuple[li
         Bubble(one.path, one["heading_deg"] if turns else 0.0, one["x_mm"], one["y_mm"], one.repeat) for one in rows
     ]
     if turns and len(found) >= max(2, filled_rows(observations, "readings")):
-        wanted = "two headings half a turn apart: a quarter turn hides a third of it"
+        wanted = "two headings 180° apart: 90° would hide part of the error"
         demand_opposite(reader, "observations.readings", "the readings", found, wanted)
     return found, [step for one in rows for step in (one.step("x_mm"), one.step("y_mm"))]
 
@@ -105,9 +110,7 @@ def turns_of(document: CircularVial) -> bool:
 def read_document(document: CircularVial, reader: Reader) -> BubblesRead:
     o, turns = document.observations, turns_of(document)
     if turns and document.instrument.circular_vial_on == "base":
-        wanted = (
-            "another way: this vial sits on the base and does not turn. Level by what is proved and read where it rests"
-        )
+        wanted = "another method: this vial is on the tribrach and does not turn. Level with a checked level and read this bubble"
         reader.fault_at("observations.sits_on", "turning with the instrument", wanted)
     bubbles, steps = read_bubbles(reader, o, turns=turns)
     typed = reader.figure(o, "sensitivity_arcmin_per_2mm")

@@ -49,18 +49,18 @@ def judge(document: CircularVial, read: BubblesRead, told: Circumstances) -> Jud
     more = 0.0 if told.proved else UNPROVED_MM * USUAL_SENSITIVITY / sensitivity
     found = find(document, read.bubbles, read.steps, turns=read.turns, told=told, more_mm=more)
     scale = USUAL_SENSITIVITY / sensitivity
-    opening = Limits(0.5 * scale, 1.0 * scale, 5.0, f"opening value for a vial of {sensitivity:g}′ per 2 mm")
+    opening = Limits(0.5 * scale, 1.0 * scale, 5.0, f"default limit for a vial of {sensitivity:g}′ per 2 mm")
     opening = raised(opening, provable_mm(turns=read.turns, more_mm=more), "mm", "a bubble read by eye")
     limits = limits_from(document, QUANTITY, opening)
     place = aside(found.x, found.y)
     turn = (
-        f"By the foot screws bring the bubble to where it rests, {place}; then by the vial's own screws to the middle."
+        f"With the foot screws bring the bubble to its reversing point, {place}; then with the level vial screws to the middle."
         if read.turns
-        else f"Levelled by what is proved and left alone, bring the bubble from {place} to the middle by the vial's own screws: all of it."
+        else f"With the axis levelled and untouched, bring the bubble from {place} to the middle with the level vial screws only."
     )
     quantity = JudgedQuantity(
-        QUANTITY, "the circular bubble", "mm", found.estimate, limits, found.q_within, found.q_between, True,
-        "Usable while the bubble does not leave its ring when the instrument is turned.", turn,
+        QUANTITY, "the circular level", "mm", found.estimate, limits, found.q_within, found.q_between, True,
+        "Usable while the bubble stays inside its ring when you turn the instrument.", turn,
     )  # fmt: skip
     judgement = Judgement(
         [quantity],
@@ -70,29 +70,33 @@ def judge(document: CircularVial, read: BubblesRead, told: Circumstances) -> Jud
         worked_of(read, found),
         [cost_of(document, found, sensitivity)],
         found.solved.spread,
-        one_more=("round of headings", "rounds of headings") if read.turns else ("reading", "readings"),
-        repeat_text="Set the bubble afresh and turn once more before anything is touched. Both count together.",
+        one_more=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
+        repeat_text="Set the bubble again and repeat the turn before you touch a screw. Both runs count together.",
     )
     if not told.proved:
-        text = "The plate vial or electronic level it was held against has not passed lately: a minute of arc is added for that."
+        text = (
+            "The plate level or electronic level used as reference has no recent pass: 1′ is added to the uncertainty."
+        )
         judgement.reasons.append(("level-not-proved", text))
     seen = halves_of(read, found)
     if seen:
         judgement.reasons.append(("half-and-half", seen))
     report_scatter(judgement, found.solved, "headings")
     if found.outlier:
-        report_outlier(judgement, found.outlier, f"The {where(found.outlier)} does not fit the others: read it again.")
+        report_outlier(
+            judgement, found.outlier, f"The {where(found.outlier)} does not agree with the others: read it again."
+        )
     return judgement
 
 
 def draw(_document: CircularVial, read: BubblesRead, judgement: Judgement | None) -> CirclePicture:
-    return drawn_vial(read, judgement, "tilt of the stand")
+    return drawn_vial(read, judgement, "tilt of the axis")
 
 
 def grow(document: CircularVial, read: BubblesRead) -> Growing:
     said = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
-        said = [("turn-now", "Turn the instrument on, wait until the bubble rests, read again.")]
+        said = [("turn-now", "Turn the instrument, wait until the bubble settles, read again.")]
     return Growing(said)
 
 
@@ -110,6 +114,6 @@ def bubble_to_middle(
         aside(*start),
         "the middle",
         "The instrument's own adjusting pin.",
-        "The three small screws under or beside the vial.",
+        "The three small screws under or beside the level vial.",
         converging(read_points(reads_now), start, (0.0, 0.0), quantity.limits.use / 4, "still to go"),
     )

@@ -27,42 +27,46 @@ def halves_of(read: BubblesRead, found: VialError) -> str | None:
     last = last_repeat(read.bubbles)[-1]
     s, c = sin(radians(last.heading_deg)), cos(radians(last.heading_deg))
     tilt = (found.tilt[0] * c - found.tilt[1] * s, found.tilt[0] * s + found.tilt[1] * c)
-    return f"Seen last: {aside(last.x, last.y)}. Of that the stand's tilt is {aside(*tilt)}, the vial's own error {aside(found.x, found.y)}."
+    return f"Last reading: {aside(last.x, last.y)}. Tilt of the axis: {aside(*tilt)}; level vial error: {aside(found.x, found.y)}."
 
 
 def finding_of(found: VialError, sensitivity: float) -> str:
     e = found.estimate
     if e.value <= 2.0 * e.sigma:
-        return f"No error shown: the circular bubble is proved within {figure(e.proved_to, 1)} mm, {minutes(e.proved_to, sensitivity)}."
-    return f"Plumb, the circular bubble rests {aside(found.x, found.y)}, ± {figure(e.u95, 1)} mm: {minutes(e.value, sensitivity)} that are the vial's own."
+        return (
+            f"Circular level: no error found, within {figure(e.proved_to, 1)} mm, {minutes(e.proved_to, sensitivity)}."
+        )
+    return f"Circular level: reversing point {aside(found.x, found.y)}, ± {figure(e.u95, 1)} mm: level vial error {minutes(e.value, sensitivity)}."
 
 
 def shown_of(quantity: JudgedQuantity, found: VialError, sensitivity: float) -> list[Shown]:
     rows = [
-        shown(quantity, "Vial's own error"),
+        shown(quantity, "Level vial error"),
         row(
             "vial_error_arcsec",
-            "The same as an angle",
+            "As an angle",
             minutes(found.estimate.value, sensitivity),
             found.estimate.value * sensitivity * 30,
             "arcsec",
         ),
-        row("vial_error_x_mm", "Rests right of the middle", f"{figure(found.x, 2)} mm", found.x, "mm"),
-        row("vial_error_y_mm", "Rests away from you", f"{figure(found.y, 2)} mm", found.y, "mm"),
+        row("vial_error_x_mm", "Reversing point, right", f"{figure(found.x, 2)} mm", found.x, "mm"),
+        row("vial_error_y_mm", "Reversing point, away", f"{figure(found.y, 2)} mm", found.y, "mm"),
     ]
     if found.tilt is not None:
         bearing, size = polar(*found.tilt)
         text = f"{minutes(size, sensitivity)}, high side {figure(bearing, 0)}°"
-        rows.append(row("tilt_arcsec", "Tilt of the stand", text, size * sensitivity * 30, "arcsec"))
+        rows.append(row("tilt_arcsec", "Tilt of the axis", text, size * sensitivity * 30, "arcsec"))
     return rows
 
 
 def worked_of(read: BubblesRead, found: VialError) -> list[CalculationLine]:
     e = found.estimate
     equation = (
-        "x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y" if read.turns else "levelled by what is proved: x = e_x, y = e_y"
+        "x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y"
+        if read.turns
+        else "levelled with a checked level: x = e_x, y = e_y"
     )
-    lines = [line("What stays is the vial's, what turns is the tilt", equation)]
+    lines = [line("The constant part is level vial error, the part that turns is tilt", equation)]
     lines += [
         line(
             f"{where(one.path).capitalize()}, heading {one.heading_deg:g}°",
@@ -72,7 +76,7 @@ def worked_of(read: BubblesRead, found: VialError) -> list[CalculationLine]:
     ]
     lines.append(
         line(
-            "Vial's own error",
+            "Level vial error",
             f"e_x = {figure(found.x, 3)}, e_y = {figure(found.y, 3)} mm; size {figure(e.value, 3)} mm",
         )
     )
@@ -89,9 +93,10 @@ def cost_of(document: Envelope, found: VialError, sensitivity: float) -> Effect:
     range_ = document.instrument.compensator_range_arcmin
     if range_:
         return effect(
-            "levelled-by-it", f"Levelled by this bubble it stands {out} out; its compensator takes {range_:g}′."
+            "levelled-by-it",
+            f"Levelled with this bubble the axis is {out} out of plumb; the compensator range is {range_:g}′.",
         )
-    return effect("levelled-by-it", f"Levelled by this bubble alone it stands {out} out.")
+    return effect("levelled-by-it", f"Levelled with this bubble alone the axis is {out} out.")
 
 
 def vial_error_of(judgement: Judgement) -> tuple[float, float]:
@@ -102,7 +107,7 @@ def vial_error_of(judgement: Judgement) -> tuple[float, float]:
 
 
 def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_says: str) -> CirclePicture:
-    """Bubbles in their ring: the vial's own error in the middle of them, what turns about it (`turns_says`)."""
+    """Bubbles in their ring: level vial error in the middle of them, what turns about it (`turns_says`)."""
     figures = judgement.figures if judgement else None
     assert figures is None or isinstance(figures, CircularVialFigures)
     centre = (figures.vial_error_x_mm, figures.vial_error_y_mm) if figures else None
@@ -117,7 +122,7 @@ def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_says: str) 
         points,
         centre,
         radius,
-        "the vial's own error",
+        "level vial error",
         turns_says,
         ring=4.0,
         limit=judgement.quantities[0].limits.use if judgement else None,
@@ -137,5 +142,10 @@ def running(read: BubblesRead, wanted: int) -> list[Coded]:
                 and angle_between_deg(one.heading_deg, other.heading_deg) > 179
             ):
                 own = aside((one.x + other.x) / 2, (one.y + other.y) / 2)
-                return [("running", f"Two opposite headings say: it rests {own}. The others will prove it.")]
+                return [
+                    (
+                        "running",
+                        f"From two opposite headings: reversing point {own}. The other headings will confirm it.",
+                    )
+                ]
     return []

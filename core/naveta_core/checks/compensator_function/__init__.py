@@ -1,7 +1,7 @@
 """Does an automatic level's compensator do its work: a staff read with the bubble run to each side of its ring.
 
 A healthy one gives the same reading whichever way the level leans. What is left fore and aft, or left and right, is
-told in seconds, and per minute of lean where that is known. A line that does not return after a tap is sticking.
+told in seconds, and per minute of tilt where that is known. A line that does not return after a tap is sticking.
 """
 
 from __future__ import annotations
@@ -29,10 +29,10 @@ def _method(name: str, title: str, good_for: str, readings: int) -> Method:
         {"positions": {place: [""] * readings for place in PLACES}},
         GENERAL,
         (
-            "Staff at 40 to 50 m, held still on a firm point.",
-            "Read with the bubble in the middle.",
-            "Run it by a foot screw to the ring: towards the staff, away, left, right. Read each.",
-            "Bubble in the middle, tap lightly: does the line come back?",
+            "Staff 40 to 50 m away, held still on a firm point.",
+            "Read with the bubble centred.",
+            "Tilt with a foot screw until the bubble touches its ring: towards the staff, away, left, right. Read at each.",
+            "Centre the bubble, tap lightly: does the line return?",
         ),
     )
 
@@ -46,46 +46,49 @@ KIND = Kind(
     draw=draw,
     grow=grow,
     general=GENERAL,
-    prerequisites=((("circular-vial",), "The circular bubble"),),
+    prerequisites=((("circular-vial",), "The circular level"),),
     title="Compensator",
     applies_to=("level", "digital-level"),
     minutes=8,
     interval_days=90,
-    bring=("The level on its tripod, feet trodden in", "A staff on a firm point at 40 to 50 m, with its staff level"),
-    before_you_start=("Ten minutes out of the case.", "The circular bubble proved first: its ring is the measure."),
+    bring=("The level on its tripod, feet pressed in", "A staff on a firm point at 40 to 50 m, with its staff level"),
+    before_you_start=(
+        "Level out of its case for ten minutes.",
+        "Check the circular level first: its ring is the reference here.",
+    ),
     who_adjusts=(),
     when_bad=(
         (
             "real",
-            "Is it real?",
-            "The level not moved: once more at every place. Moved or on another day: a check of its own.",
+            "Confirm it",
+            "If the level was not moved: once more at every position. If it was moved, or on another day: a new check.",
         ),
-        ("keep", "Keep what was found", "Save as found: it is the only proof of what the work was done with."),
+        ("keep", "Save as found", "Save as found: it is the only evidence of the error your work was done with."),
         (
             "adjust",
-            "Nothing to turn",
-            "A compensator is never adjusted in the field. Hold it and send it to service with this finding.",
+            "No field adjustment",
+            "A compensator is never adjusted in the field. Put the level on hold and send it to service with this result.",
         ),
         (
             "without",
-            "Do without it",
-            "Take another. Or use this one with the bubble in the inner quarter of its ring, brought in from the same side, sights balanced.",
+            "Use another instrument",
+            "Use another level. Or use this one with balanced sights and the bubble within the inner quarter of its ring, always approached from the same side.",
         ),
         (
             "look-back",
-            "What was done with it since",
-            "Runs with balanced sights and a careful bubble carry little of it; look at the others.",
+            "Review affected work",
+            "Lines levelled with balanced sights and a centred bubble contain little of it; review the others.",
         ),
     ),
-    watch_condition="Bubble in the inner quarter of its ring, sights balanced.",
+    watch_condition="Use balanced sights and keep the bubble within the inner quarter of its ring.",
     main_quantity=QUANTITY,
     quantity_label="compensator",
     methods=(
-        _method("five", "Five readings a position", "The whole: shifts of a few seconds show.", 5),
-        _method("two", "Two readings a position", "Quick: shows a compensator that is badly out, proves less.", 2),
+        _method("five", "Five readings at each position", "Full: shows shifts of a few seconds.", 5),
+        _method("two", "Two readings at each position", "Quick: shows a large compensator error only.", 2),
     ),
     required_conditions=RequiredConditions(wind=False),
-    why="A compensator levels the line for you. One that sticks or follows the lean is wrong without a sign.",
+    why="The compensator levels the line of sight. One that sticks or follows the tilt gives wrong readings without warning.",
     allows_repeat=False,
     quick=("two", 4),
     order=15,

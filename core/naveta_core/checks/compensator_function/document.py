@@ -16,17 +16,17 @@ SIDES = ("toward", "away", "left", "right")
 PLACES = ("centre", *SIDES)
 WORDS = {
     "centre": "bubble in the middle",
-    "toward": "run towards the staff",
-    "away": "run away from the staff",
-    "left": "run to the left",
-    "right": "run to the right",
+    "toward": "tilted towards the staff",
+    "away": "tilted away from the staff",
+    "left": "tilted to the left",
+    "right": "tilted to the right",
 }
 DISTANCE = Range(5.0, 100.0, "a distance")
 STAFF = Length("Staff", Range(-0.5, 7.0, "a staff reading"), column="reading")
 
 
 def _at(name: str) -> Rows:
-    return Rows(WORDS[name], 20, 1, "One more here", STAFF, branch=("position", name))
+    return Rows(WORDS[name], 20, 1, "One more reading here", STAFF, branch=("position", name))
 
 
 class Positions(Part):
@@ -42,7 +42,7 @@ class Positions(Part):
 class CompensatorObservations(Part):
     distance: Annotated[Typed | None, Length("Distance to the staff", DISTANCE, "distance to the staff")] = None
     tilt_arcmin: Annotated[
-        Typed | None, Number("Bubble run by", "arcmin", 0.5, 60, "how far the bubble was run", optional=True)
+        Typed | None, Number("Bubble moved by", "arcmin", 0.5, 60, "how far the bubble was moved", optional=True)
     ] = None
     returns: Annotated[
         Literal["yes", "no"] | None,
@@ -50,7 +50,7 @@ class CompensatorObservations(Part):
     ] = None
     positions: Annotated[Positions, Branch()] = Positions()
     after_tap: Annotated[
-        list[Typed], Rows("reading after a tap", 10, field=STAFF, more="One more here", in_tables=False)
+        list[Typed], Rows("reading after a tap", 10, field=STAFF, more="One more reading here", in_tables=False)
     ] = []
 
 

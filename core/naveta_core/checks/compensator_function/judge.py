@@ -43,11 +43,11 @@ CAUTIONS = {
 def _class_limit(document: CompensatorFunction, tilt: float | None) -> Limits:
     s = document.instrument.levelling_accuracy_mm_per_km
     step = 0 if s is not None and s <= 1.0 else 1 if s is not None and s <= 2.0 else 2
-    what = f"levels of {s:g} mm per km" if s is not None else "levels whose accuracy is not stated"
+    what = f"levels of {s:g} mm per km" if s is not None else "a level without stated accuracy"
     use, why = (3.0, 6.0, 10.0)[step], "bubble at the ring"
     if tilt is not None:
-        use, why = (0.5, 1.0, 1.5)[step] * tilt, f"per minute of lean, {tilt:g}′"
-    return Limits(use, use, use, f"opening value for {what}, {why}", adjustable=False)
+        use, why = (0.5, 1.0, 1.5)[step] * tilt, f"per minute of tilt, {tilt:g}′"
+    return Limits(use, use, use, f"default limit for {what}, {why}", adjustable=False)
 
 
 def _limit(document: CompensatorFunction, tilt: float | None) -> Limits:
@@ -102,8 +102,8 @@ def judge(document: CompensatorFunction, read: CompensatorRead, _told: Circumsta
         [quantity], figures, finding_of(estimate.value, estimate.u95, WORDS[largest]), shown_of(quantity, figures),
         worked_of(document, groups, shifts), work_of(document, estimate.value), spread,
         one_more=("reading at every position", "readings at every position"),
-        repeat_text="The level not moved: read once more at every place. Both count together.",
-        service_text="A compensator is work for a service, never for a screw of the crew.",
+        repeat_text="Without moving the level, read once more at every position. Both runs count together.",
+        service_text="Compensator faults are work for service: never adjust them in the field.",
     )  # fmt: skip
     judgement.set_aside = list(aside)
     judgement.refused += refused
@@ -117,10 +117,10 @@ def _circumstances(document: CompensatorFunction, read: CompensatorRead) -> list
     """What the tap and the distance say of how far this can be trusted."""
     said: list[Coded] = []
     if document.observations.returns is None and not read.after_tap:
-        said.append(("not-tapped", "It was not tapped: a compensator that sticks would go unseen."))
+        said.append(("not-tapped", "The tap test was not done: a sticking compensator would not be noticed."))
     if read.distance_m is not None and not GOOD_M[0] <= read.distance_m <= GOOD_M[1]:
         far = length_words(document.units.length).distance(read.distance_m)
-        said.append(("distance", f"40 to 50 m shows most: at {far} the ± is what it is."))
+        said.append(("distance", f"Best at 40 to 50 m; at {far} the result is less certain."))
     return said
 
 
@@ -134,14 +134,14 @@ def _set_aside(read: CompensatorRead, within: float, unit: str) -> tuple[dict[st
         return {}, [
             (
                 "readings-differ",
-                f"The two readings with {WORDS[PLACES[found.group]]} differ by more than reading explains: take a third.",
+                f"The two readings with {WORDS[PLACES[found.group]]} differ by more than reading error: take a third.",
             )
         ]
     one = group[found.index]
     rest = fsum(x.value for x in group if x is not one) / (len(group) - 1)
     away = length_words(unit).small(abs(one.value - rest))
     slip = likely_slip(one.text, rest / METRES[unit], 3 * sqrt(within) / METRES[unit])
-    text = f"{one.text} ({where(one.path)}) lies {away} from its fellows and is set aside." + (
+    text = f"{one.text} ({where(one.path)}) is {away} from the others and is set aside as an outlier." + (
         f" Typed {one.text} for {slip}?" if slip else ""
     )
     return {one.path: ("set-aside", text)}, []
@@ -150,7 +150,7 @@ def _set_aside(read: CompensatorRead, within: float, unit: str) -> tuple[dict[st
 def _sticking(
     document: CompensatorFunction, read: CompensatorRead, centre: float, within: float, between: float
 ) -> list[Coded]:
-    text = "The line does not come back after a tap: the compensator sticks."
+    text = "The line does not return after the tap: the compensator sticks."
     if document.observations.returns == "no":
         return [("sticking", text)]
     if not read.after_tap:
@@ -158,7 +158,7 @@ def _sticking(
     off = abs(mean_of(read.after_tap) - centre)
     bound = 3 * sqrt(within * (1 / len(read.after_tap) + 1 / len(read.at["centre"])) + 2 * between)
     return (
-        [("sticking", f"{text} It stays {length_words(document.units.length).small(off)} off.")]
+        [("sticking", f"{text} It remains {length_words(document.units.length).small(off)} off.")]
         if off > max(bound, 0.0005)
         else []
     )
@@ -189,7 +189,7 @@ def grow(document: CompensatorFunction, read: CompensatorRead) -> Growing:
         said.append(
             (
                 "expected",
-                f"With {readings} a position this shows a shift to about ± {arcsec(u, u)}; the limit is {figure(_limit(document, read.tilt_arcmin).use, 1)}″.",
+                f"With {readings} at each position this shows a shift to about ± {arcsec(u, u)}; the limit is {figure(_limit(document, read.tilt_arcmin).use, 1)}″.",
             )
         )
         said += running(read, scale)
@@ -197,4 +197,4 @@ def grow(document: CompensatorFunction, read: CompensatorRead) -> Growing:
     if found is None or found.sole_pair:
         return Growing(said)
     one = read.at[PLACES[found.group]][found.index]
-    return Growing(said, (one.path, f"{one.text} lies apart from its fellows: read it once more there."))
+    return Growing(said, (one.path, f"{one.text} is an outlier: read once more there."))

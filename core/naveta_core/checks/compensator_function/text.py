@@ -17,14 +17,14 @@ def pattern_of(fore_aft: float, across: float, u: float) -> list[Coded]:
         return [
             (
                 "fore-and-aft",
-                "It is fore and aft: the compensator turns more, or less, than the lean. Keep the bubble in the middle along the sight.",
+                "The shift is along the sight: the compensator over- or undercorrects. Keep the bubble centred along the sight.",
             )
         ]
     if abs(across) > u and abs(across) > 2 * abs(fore_aft):
         return [
             (
                 "left-and-right",
-                "It is left and right: the compensator hangs askew. Always bring the bubble in from the same side.",
+                "The shift is across the sight: the compensator is tilted sideways. Always centre the bubble from the same side.",
             )
         ]
     return []
@@ -32,8 +32,8 @@ def pattern_of(fore_aft: float, across: float, u: float) -> list[Coded]:
 
 def finding_of(value: float, u: float, position: str) -> str:
     if abs(value) <= u:
-        return f"The compensator does its work: no shift beyond {arcsec(abs(value) + u, u)} wherever the bubble stands in its ring."
-    return f"With the bubble {position} the line of sight points {arcsec(abs(value), u)} {'up' if value > 0 else 'down'}, ± {arcsec(u, u)}: the compensator lets that much of the lean through."
+        return f"Compensator works: no shift above {arcsec(abs(value) + u, u)} anywhere in the ring."
+    return f"Bubble {position} line of sight points {arcsec(abs(value), u)} {'up' if value > 0 else 'down'}, ± {arcsec(u, u)}: compensation error."
 
 
 def shown_of(quantity: JudgedQuantity, figures: CompensatorFigures) -> list[Shown]:
@@ -53,7 +53,7 @@ def shown_of(quantity: JudgedQuantity, figures: CompensatorFigures) -> list[Show
         rows.append(
             row(
                 "arcsec_per_arcmin",
-                "Per minute of lean",
+                "Per minute of tilt",
                 f"{figure(figures.arcsec_per_arcmin, 2)}″",
                 figures.arcsec_per_arcmin,
                 "arcsec",
@@ -68,7 +68,7 @@ def worked_of(
     words = length_words(document.units.length)
     lines = [
         line(
-            "Each position against the middle, over the distance",
+            "Each position minus centred, over the distance",
             "shift = (mean there − mean in the middle) / D · 206 265",
         )
     ]
@@ -83,7 +83,7 @@ def worked_of(
 def work_of(document: CompensatorFunction, value: float) -> list[Effect]:
     """What the shift costs, the bubble let run to its ring: as an error of the line of sight in unbalanced sights."""
     d = document.work.sight_m
-    text = f"With the bubble left at its ring, {figure(abs(value) / ARCSEC_PER_RADIAN * d * 1000, 1)} mm at {d:g} m; in the inner quarter of the ring a quarter of it."
+    text = f"With the bubble at its ring: {figure(abs(value) / ARCSEC_PER_RADIAN * d * 1000, 1)} mm at {d:g} m; within the inner quarter of the ring, a quarter of that."
     return [effect("bubble-at-ring", text)]
 
 
@@ -94,4 +94,4 @@ def running(read: CompensatorRead, scale: float) -> list[Coded]:
         return []
     shifts = {name: (mean_of(read.at[name]) - mean_of(read.at["centre"])) * scale for name in seen}
     name = max(seen, key=lambda one: abs(shifts[one]))
-    return [("running", f"So far the most is {arcsec(shifts[name])}, {WORDS[name]}.")]
+    return [("running", f"Largest shift so far: {arcsec(shifts[name])}, {WORDS[name]}.")]

@@ -40,15 +40,15 @@ def _begin(circle: str, procedure: str) -> Data:
     return {"circle": circle, "procedure": procedure, "series": series}
 
 
-HORIZON = "Marks 100 to 250 m away, near the instrument's height, spread round the horizon."
+HORIZON = "Targets 100 to 250 m away, near instrument height, spread around the horizon."
 
-TURN = "Turn the circle by 60° after each set; where that cannot be done, the instrument by a third in its base."
+TURN = "Turn the circle by 60° after each set. If it cannot be turned, turn the instrument by 120° in its tribrach."
 
-FACADE = "A high structure about 50 m away: four marks over some 30° of height."
+FACADE = "A high structure about 50 m away: four targets over about 30° of vertical angle."
 
-THERE = "Face left from the first mark to the last, then face right from the last back to the first."
+THERE = "Face left from the first target to the last, then face right from the last back to the first."
 
-WEATHER = "Four series on different days or hours, in different weather."
+WEATHER = "Four series on different days or at different hours, in different weather."
 
 
 def _method(circle: str, procedure: str, title: str, good_for: str, *steps: str) -> Method:
@@ -67,32 +67,40 @@ KIND = Kind(
     grow=grow,
     needs=needs,
     general=GENERAL,
-    title="Angle accuracy",
+    title="Angle accuracy (full test)",
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=60,
     interval_days=365,
-    bring=("Four or five sharp marks that do not move", "A firm stand, a pillar if there is one, in the shade"),
+    bring=("Four or five sharp targets that do not move", "A firm set-up, on a pillar if there is one, in the shade"),
     before_you_start=(
-        "Electronic level and two faces first: this is about the scatter, not about c and i.",
-        "Never towards the sun.",
+        "Do the electronic level check and the two-face check first: this test is about scatter, not about c and i.",
+        "Never sight towards the sun.",
     ),
     who_adjusts=(),
     when_bad=(
-        ("real", "Is it real?", "Another day, other weather: one good instrument in twenty shows it once."),
-        ("keep", "Keep what was found", "Save as found."),
-        ("adjust", "Nothing to turn", "Scatter is not adjusted: found worse twice, it goes to service."),
-        ("without", "Or do without it", "Use it for work that allows what was found, with more sets."),
-        ("look-back", "What was done with it since", "Figures closed in the meantime say how it really went."),
+        (
+            "real",
+            "Confirm it",
+            "Repeat it on another day, in other weather: one good instrument in twenty fails once by chance.",
+        ),
+        ("keep", "Save as found", "Save as found."),
+        ("adjust", "No field adjustment", "Scatter cannot be adjusted: if it is worse twice, send it to service."),
+        (
+            "without",
+            "Use another instrument",
+            "Use it where the standard deviation found is good enough, with more sets.",
+        ),
+        ("look-back", "Review affected work", "Closures measured in the meantime show the effect."),
     ),
-    watch_condition="For work that allows what was found, with more sets.",
+    watch_condition="Where the standard deviation found is good enough, with more sets.",
     main_quantity=MAIN,
     quantity_label="one direction in both faces",
     methods=(
         _method(
             "horizontal",
             "simplified",
-            "Directions, simplified: three sets of four marks",
-            "An hour: a first look at the scatter.",
+            "Directions, simplified: three sets of four targets",
+            "One hour: first estimate of the scatter.",
             HORIZON,
             THERE,
             TURN,
@@ -100,16 +108,16 @@ KIND = Kind(
         _method(
             "vertical",
             "simplified",
-            "Zenith angles, simplified: three sets of four marks",
-            "An hour: the vertical circle.",
+            "Zenith angles, simplified: three sets of four targets",
+            "One hour: vertical circle.",
             FACADE,
             THERE,
         ),
         _method(
             "horizontal",
             "full",
-            "Directions, full: four series of three sets of five marks",
-            "Told against what is stated and against the last time.",
+            "Directions, full: four series of three sets of five targets",
+            "Compared with the stated accuracy and with the last full test.",
             HORIZON,
             THERE,
             TURN,
@@ -118,15 +126,15 @@ KIND = Kind(
         _method(
             "vertical",
             "full",
-            "Zenith angles, full: four series of three sets of four marks",
-            "Told against what is stated and against the last time.",
+            "Zenith angles, full: four series of three sets of four targets",
+            "Compared with the stated accuracy and with the last full test.",
             FACADE,
             THERE,
             WEATHER,
         ),
     ),
     required_conditions=RequiredConditions(minutes_on=True, support=True),
-    why="What its angles reach in your hands, told honestly: not shown worse than stated, or shown so.",
+    why="Shows the accuracy you reach with it: either not shown worse than stated, or shown worse.",
     blocks_release=False,
     scheduled=False,
     allows_repeat=False,

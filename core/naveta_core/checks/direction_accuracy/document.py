@@ -134,7 +134,7 @@ def _face(document: DirectionAccuracy, reader: Reader, one: FaceSet, face: str, 
         if i >= marks_of(document) and blank(entry.reading):
             continue
         if names[i] in names[:i]:
-            reader.fault(f"{path}.target", where(path), names[i], "each mark once in a face")
+            reader.fault(f"{path}.target", where(path), names[i], "each target once in a face")
         elif i in rows:
             row, value = rows[i], rows[i]["reading"] % 360.0
             found[names[i]] = Shot(f"{path}.reading", names[i], value, row.step("reading") * 3600, row.text("reading"))
@@ -149,11 +149,14 @@ def _fitting(document: DirectionAccuracy, reader: Reader, read: AccuracyRead) ->
             path = f"observations.series[{one.series}].sets[{one.number}]"
             for face, shots in (("left", one.left), ("right", one.right)):
                 if set(shots) != names:
-                    given, wanted = ", ".join(sorted(shots)), "the marks of the first set: " + ", ".join(sorted(names))
-                    reader.fault(f"{path}.{face}", f"{where(path)}, face {face}", f"marks {given}", wanted)
+                    given, wanted = (
+                        ", ".join(sorted(shots)),
+                        "the targets of the first set: " + ", ".join(sorted(names)),
+                    )
+                    reader.fault(f"{path}.{face}", f"{where(path)}, face {face}", f"targets {given}", wanted)
                     return
             for name in one.marks:
-                what = f"{where(path)}, mark {name}"
+                what = f"{where(path)}, target {name}"
                 if document.observations.circle == "horizontal":
                     faces_agree(reader, what, one.left[name], one.right[name])
                 else:
@@ -163,9 +166,9 @@ def _fitting(document: DirectionAccuracy, reader: Reader, read: AccuracyRead) ->
 def _zenith(reader: Reader, what: str, left: Shot, right: Shot) -> None:
     total = left.value + right.value
     if left.value > 180.0 > right.value and abs(total - 360.0) <= FAR_OFF_DEG:
-        reader.fault(left.path, what, f"{left.text} and {right.text}", "face left below 180°: the faces look swapped")
+        reader.fault(left.path, what, f"{left.text} and {right.text}", "face left below 180°: are the faces swapped?")
     elif abs(total - 360.0) > FAR_OFF_DEG:
         reader.fault(
             right.path, what, f"{left.text} and {right.text}",
-            f"zenith angles that sum to 360°; these to {total:.3f}°. Elevations, gon, or a whole degree mistyped?",
+            f"zenith angles that sum to 360°; these sum to {total:.3f}°. Elevations, gon, or a whole degree mistyped?",
         )  # fmt: skip

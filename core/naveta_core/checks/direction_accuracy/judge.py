@@ -54,7 +54,7 @@ def judge(document: DirectionAccuracy, read: AccuracyRead, _told: Circumstances)
         rows.append(
             row(
                 "collimation_arcsec",
-                "Sighting error c, mean of all",
+                "Collimation error c, mean of all",
                 f"{figure(found.collimation, 1)}″",
                 found.collimation,
                 "arcsec",
@@ -62,7 +62,13 @@ def judge(document: DirectionAccuracy, read: AccuracyRead, _told: Circumstances)
         )
     else:
         rows.append(
-            row("index_arcsec", "Vertical index i, mean of all", f"{figure(found.index, 1)}″", found.index, "arcsec")
+            row(
+                "index_arcsec",
+                "Vertical index error i, mean of all",
+                f"{figure(found.index, 1)}″",
+                found.index,
+                "arcsec",
+            )
         )
     judgement = Judgement(
         [quantity],
@@ -83,7 +89,7 @@ def _index(found: ReducedSeries, horizontal: bool) -> list[Coded]:
     chance = t_quantile(0.975, found.dof) * found.s / sqrt(found.pairs)
     if abs(found.index) <= chance:
         return []
-    text = f"The vertical index is {arcsec(abs(found.index), chance)} off nothing, more than chance ({arcsec(chance, chance)}): two faces says whether it is to be stored."
+    text = f"The vertical index error is {arcsec(abs(found.index), chance)} , more than chance explains ({arcsec(chance, chance)}): do a two-face check."
     return [("index-shown", text)]
 
 
@@ -100,5 +106,5 @@ def _report_outlier(judgement: Judgement, read: AccuracyRead, found: ReducedSeri
     series, name = at[outlier.group]
     one = series[outlier.index]
     path = f"observations.series[{one.series}].sets[{one.number}]"
-    text = f"Mark {name} of the {ordinal(one.number)} set ({one.left[name].text} and {one.right[name].text}) does not fit the other sets: take that set again."
+    text = f"Target {name} of the {ordinal(one.number)} set ({one.left[name].text} and {one.right[name].text}) does not agree with the other sets: measure that set again."
     report_outlier(judgement, path if name not in one.left else one.left[name].path, text)

@@ -20,19 +20,19 @@ FAR_ARCSEC = 1800.0
 
 def finding_of(found: ReducedSeries, noun: str, stated: float | None) -> str:
     told = f", {stated:g}″ stated" if stated else ""
-    return f"{noun.capitalize()} is good to {arcsec(found.s, found.s)}{told}, by {found.dof} degrees of freedom."
+    return f"{noun.capitalize()}: {arcsec(found.s, found.s)}{told} with {found.dof} degrees of freedom."
 
 
 def worked_of(found: ReducedSeries, horizontal: bool) -> list[CalculationLine]:
     head = (
-        line("Mean of both faces, from the first mark; r = d − d̄ of its set", "x = (I + II ± 180°)/2")
+        line("Mean of both faces, relative to the first target; r = d − d̄ of its set", "x = (I + II ± 180°)/2")
         if horizontal
-        else line("Zenith angle of both faces; r from the mean of its mark", "x = (I − II)/2 + 180°")
+        else line("Zenith angle from both faces; r from the mean of its target", "x = (I − II)/2 + 180°")
     )
     lines = [head]
     for i, s in enumerate(found.spreads, start=1):
         lines.append(line(f"Series {i}, {found.dof // len(found.spreads)} degrees of freedom", f"s = {figure(s, 2)}″"))
-    lines.append(line("All series, one measured once in both faces", f"s = {figure(found.s, 2)}″"))
+    lines.append(line("All series, one measurement in both faces", f"s = {figure(found.s, 2)}″"))
     return lines
 
 
@@ -42,12 +42,12 @@ def work_of(document: DirectionAccuracy, found: ReducedSeries, horizontal: bool)
     what = "aside" if horizontal else "of height"
     return effect(
         "one-sight",
-        f"A point set out in both faces at {far:g} m is sure to {figure(2 * aside, 1)} mm {what}, nineteen times in twenty.",
+        f"Setting out in both faces at {far:g} m is within {figure(2 * aside, 1)} mm {what} (95 %).",
     )
 
 
 def draw(document: DirectionAccuracy, read: AccuracyRead, judgement: Judgement | None) -> DeviationsPicture | None:
-    """Every residual, set by set and mark by mark."""
+    """Every residual, set by set and target by target."""
     if judgement is None:
         return None
     marks: list[tuple[str, float, float | None]] = []
@@ -71,5 +71,5 @@ def grow(document: DirectionAccuracy, read: AccuracyRead) -> Growing:
     if any(abs(one) > FAR_ARCSEC for one in values):
         return Growing([])
     name, count = ("c", len(values)) if horizontal else ("i", len(values))
-    text = f"{name} so far {figure(mean(values), 1)}″ from {count} {'mark' if count == 1 else 'marks'}, {figure(min(values), 1)}″ to {figure(max(values), 1)}″."
+    text = f"{name} so far {figure(mean(values), 1)}″ from {count} {'target' if count == 1 else 'targets'}, {figure(min(values), 1)}″ to {figure(max(values), 1)}″."
     return Growing([("running", text)])

@@ -12,11 +12,13 @@ from .judge import CAUTIONS, grow, judge, needs
 from .text import draw
 
 Data = dict[str, Any]
-REFERENCE = "The first mark is the reference: it comes again at the end of face left, and first and last in face right."
+REFERENCE = (
+    "The first target is the reference: sight it again at the end of face left, and first and last in face right."
+)
 
 
 def _round(index: int | str) -> Group:
-    title = f"Round {index + 1}" if isinstance(index, int) else "Pointings"
+    title = f"Set {index + 1}" if isinstance(index, int) else "Pointings"
     return Group(f"observations.rounds[{index}].pointings", title, note="" if index else REFERENCE)
 
 
@@ -30,9 +32,9 @@ def _begin(marks: int, rounds: int) -> Data:
 
 
 STEPS = (
-    "Reference: the clearest mark, and the farthest. Point, last motion always in the same sense; read.",
-    "Face left, clockwise, round to the reference again. Turn over. Face right, back the other way.",
-    "Turn the circle between the rounds: by 90° for two, 60° for three, 45° for four.",
+    "Reference: the clearest and farthest target. Point, always finishing the motion in the same direction; read.",
+    "Face left, clockwise, back to the reference. Turn over. Face right, anticlockwise.",
+    "Turn the circle between sets: by 90° for two sets, 60° for three, 45° for four.",
 )
 
 GENERAL = (_round("*"),)
@@ -53,38 +55,42 @@ KIND = Kind(
     grow=grow,
     needs=needs,
     general=GENERAL,
-    prerequisites=((("two-face",), "Two faces"),),
+    prerequisites=((("two-face",), "Two-face check"),),
     title="Rounds of directions",
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=20,
     interval_days=365,
-    bring=("Sharp marks all round, about as far as those of the work", "A firm stand, in the shade"),
+    bring=("Sharp targets all round, about as far away as in your work", "A firm set-up, in the shade"),
     before_you_start=(
-        "Electronic level or plate bubble first. Focus until nothing moves when your eye does.",
-        "Never towards the sun: look where it stands before you turn.",
+        "Do the electronic or plate level check first. Remove parallax: focus until nothing moves when you move your eye.",
+        "Never sight towards the sun: see where it is before you turn.",
     ),
     who_adjusts=(),
     when_bad=(
-        ("real", "Is it real?", "One more round, the circle turned. All count together."),
-        ("keep", "Keep what was found", "Save as found: directions in both faces are free of c all the same."),
-        ("adjust", "Two faces first", "What is stored comes from two faces, five pointings a face, not from rounds."),
-        ("without", "Or do without it", "Go on in both faces: the mean is free of c."),
+        ("real", "Confirm it", "One more set with the circle turned. All sets count together."),
+        ("keep", "Save as found", "Save as found: directions in both faces are free of c anyway."),
+        (
+            "adjust",
+            "Two-face check first",
+            "Store only from a two-face check with five pointings a face, not from rounds.",
+        ),
+        ("without", "Use another instrument", "Observe in both faces: the mean is free of c."),
         (
             "look-back",
-            "What was done with it since",
-            "Work in one face since the last good check carries c; work in both does not.",
+            "Review affected work",
+            "Work in one face since the last good check contains c; work in both faces does not.",
         ),
     ),
-    watch_condition="In both faces only.",
+    watch_condition="Both faces only.",
     main_quantity=COLLIMATION,
-    quantity_label="sighting error c, by rounds",
+    quantity_label="collimation error c, from rounds",
     methods=(
-        _method("two", "Two rounds, three marks", "The usual: directions, how sure they are, c at every mark.", 3, 2),
-        _method("four", "Four rounds, three marks", "For a figure that has to be sure.", 3, 4),
-        _method("angle", "One angle, two rounds", "Two marks only.", 2, 2),
+        _method("two", "Two sets, three targets", "Standard: directions, their accuracy, and c at every target.", 3, 2),
+        _method("four", "Four sets, three targets", "For higher accuracy.", 3, 4),
+        _method("angle", "One angle, two sets", "Two targets only.", 2, 2),
     ),
     required_conditions=RequiredConditions(minutes_on=True, support=True),
-    why="Directions for a figure, and on the way a look at c at every mark: it should be the same at all of them.",
+    why="Directions for your work, and c at every target at the same time: it should be the same at all of them.",
     blocks_release=False,
     scheduled=False,
     order=48,

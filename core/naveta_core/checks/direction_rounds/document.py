@@ -24,7 +24,7 @@ FEWEST_MARKS = 2
 class DirectionSight(Repeated):
     """One pointing: which target, which face, the circles."""
 
-    target: Annotated[str, Bounds(max_length=40), Text("Mark", "mark", prefilled=True)] = ""
+    target: Annotated[str, Bounds(max_length=40), Text("Target", "target", prefilled=True)] = ""
     face: Annotated[Literal["left", "right"], Text("Face", prefilled=True)] = "left"
     hz: Annotated[Typed | None, Angle("Horizontal", "horizontal circle")] = None
     v: Annotated[Typed | None, Angle("Zenith angle", "vertical circle", optional=True)] = None
@@ -149,7 +149,7 @@ def _take(reader: Reader, path: str, sight: DirectionSight, face: FaceOfSet) -> 
     name = sight.target.strip()
     if not name:
         if not blank(sight.hz, sight.v):
-            reader.fault_at(f"{path}.target", "nothing", "which mark this is")
+            reader.fault_at(f"{path}.target", "nothing", "which target this is")
         return
     hz, v = reader.figure(sight, "hz", path), reader.figure(sight, "v", path)
     if hz is not None:
@@ -163,27 +163,27 @@ def _fitting(reader: Reader, rounds: list[ReadSet]) -> None:
     """Every mark in both faces and in every round; both faces half a turn apart."""
     marks = set(rounds[0].left.shots)
     for one in rounds:
-        path, called = f"{one.path}.pointings", f"round {one.number}"
+        path, called = f"{one.path}.pointings", f"set {one.number}"
         lonely = sorted(set(one.left.shots) ^ set(one.right.shots))
         if lonely:
             given = f"{', '.join(lonely)} in one face only"
-            reader.fault(path, called, given, "every mark in face left and in face right")
+            reader.fault(path, called, given, "every target in face left and in face right")
             return
         if len(one.marks) < FEWEST_MARKS:
             reader.fault(
                 path,
                 called,
-                f"the mark {', '.join(one.marks)}",
-                "two marks or more: a direction is told from a reference",
+                f"the target {', '.join(one.marks)}",
+                "two targets or more: a direction is measured from a reference",
             )
             return
         if set(one.left.shots) != marks:
             given, wanted = ", ".join(sorted(one.left.shots)), ", ".join(sorted(marks))
-            reader.fault(path, called, f"marks {given}", f"the marks of the first round: {wanted}")
+            reader.fault(path, called, f"targets {given}", f"the targets of the first set: {wanted}")
             return
         for name in one.marks:
-            faces_agree(reader, f"{called}, mark {name}", one.left.shots[name][0], one.right.shots[name][0])
-            _faces_right(reader, path, f"{called}, mark {name}", one, name)
+            faces_agree(reader, f"{called}, target {name}", one.left.shots[name][0], one.right.shots[name][0])
+            _faces_right(reader, path, f"{called}, target {name}", one, name)
 
 
 def _faces_right(reader: Reader, path: str, called: str, one: ReadSet, name: str) -> None:
@@ -193,7 +193,7 @@ def _faces_right(reader: Reader, path: str, called: str, one: ReadSet, name: str
             path,
             called,
             f"{left[0]:.4f}° face left",
-            "face left below 180° and face right above: the faces look swapped",
+            "face left below 180° and face right above: are the faces swapped?",
         )
     elif left and right and abs(left[0] + right[0] - 360.0) > 0.5:
         total = left[0] + right[0]
@@ -201,5 +201,5 @@ def _faces_right(reader: Reader, path: str, called: str, one: ReadSet, name: str
             path,
             called,
             f"{left[0]:.4f}° and {right[0]:.4f}°",
-            f"zenith angles that sum to 360°; these to {total:.3f}°",
+            f"zenith angles that sum to 360°; these sum to {total:.3f}°",
         )

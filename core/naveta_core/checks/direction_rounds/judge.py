@@ -40,16 +40,16 @@ def needs(_document: DirectionRounds) -> Needs:
 
 
 def judge(document: DirectionRounds, read: DirectionsRead, _told: Circumstances) -> Judgement:
-    """c against its limits; scatter, single pointings and the reference's closing look as they fall out."""
+    """c against its limits; scatter, single pointings and the reference's closing sight as they fall out."""
     found = solve(document, read)
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
     limits = limits_from(
         document, COLLIMATION,
-        Limits(max(5.0, 2 * s), max(5.0, 4 * s), 180.0, f"opening value for angles of {s:g}″, for work in both faces"),
+        Limits(max(5.0, 2 * s), max(5.0, 4 * s), 180.0, f"default limit for angles of {s:g}″, for work in both faces"),
     )  # fmt: skip
     quantity = JudgedQuantity(
-        COLLIMATION, "the sighting error c", "arcsec", found.collimation, limits, *found.q,
-        condition="In both faces only, as here: the mean of both is free of it.",
+        COLLIMATION, "the collimation error c", "arcsec", found.collimation, limits, *found.q,
+        condition="Both faces only, as here: the mean is free of it.",
     )  # fmt: skip
     sigma = _sigma_of_mean(document, read, found)
     directions = [
@@ -78,15 +78,15 @@ def judge(document: DirectionRounds, read: DirectionsRead, _told: Circumstances)
         found.repeats,
         one_more=("round", "rounds"),
         taken=len(read.rounds),
-        repeat_text="Take two faces, five pointings a face, before anything is stored.",
-        service_text="Take two faces, five pointings a face: it says whether this is stored or sent.",
+        repeat_text="Do a two-face check, five pointings a face, before you store anything.",
+        service_text="Do a two-face check, five pointings a face: it shows whether to store a value or send it to service.",
     )
     _said(judgement, document, read, found)
     return judgement
 
 
 def _sigma_of_mean(document: DirectionRounds, read: DirectionsRead, found: DirectionsSolution) -> float:
-    """Standard uncertainty of one reduced direction, the mean of all rounds: two directions, both faces, n rounds."""
+    """Standard uncertainty of one reduced direction, the mean of all sets: two directions, both faces, n rounds."""
     single = pooled(0.0, within_arcsec(document, read) ** 2 / 2, 0.0, found.repeats, prior_dof(document))
     return single.sigma * sqrt(2.0 / len(read.rounds))
 
@@ -96,26 +96,26 @@ def _said(judgement: Judgement, document: DirectionRounds, read: DirectionsRead,
     bound = t_quantile(CLOSING_PROBABILITY, prior_dof(document)) * w * sqrt(2.0)
     for number, face, value in found.closing:
         if abs(value) > bound:
-            text = f"The reference reads {arcsec(abs(value))} otherwise at the end of round {number}, face {face}: the circle or the stand turned in between. Take that round again."
+            text = f"The reference reads {arcsec(abs(value))} differently at the end of set {number}, face {face}: circle or tripod turned in between. Measure that set again."
             judgement.refused.append(("moved-between", text))
     if len(found.closing) < 2 * len(read.rounds):
         judgement.reasons.append(
             (
                 "no-closing-look",
-                "Point at the reference again at the end of each face: a stand that turns shows nowhere else.",
+                "Sight the reference again at the end of each face: nothing else shows a tripod that turns.",
             )
         )
     if len(read.rounds) == 1:
         judgement.reasons.append(
             (
                 "one-round",
-                "One round only: nothing says how sure the directions are. A second one, the circle turned, does.",
+                "One set only: the accuracy of the directions is unknown. Measure a second set with the circle turned.",
             )
         )
     _report_outlier(judgement, read, found, w)
     factor = scatter_factor(found.repeats)
     if factor is not None:
-        text = f"The rounds fit each other {factor:.1f} times worse than such pointings do: shimmer, a soft stand, parallax?"
+        text = f"The sets agree {factor:.1f} times worse than expected: shimmer, soft ground, parallax?"
         (judgement.refused if factor > SCATTER_REFUSED else judgement.reasons).append(("scatter", text))
 
 
@@ -126,7 +126,7 @@ def _report_outlier(judgement: Judgement, read: DirectionsRead, found: Direction
         return
     one, mark = read.rounds[outlier.group], found.marks[outlier.index]
     left, right = one.left.shots[mark][0], one.right.shots[mark][0]
-    text = f"Mark {mark} in round {one.number} ({left.text} and {right.text}): its faces differ otherwise than those of the other marks. Point at it again in both."
+    text = f"Target {mark} in set {one.number} ({left.text} and {right.text}): its faces differ from those of the other targets. Sight it again in both faces."
     report_outlier(judgement, left.path, text)
 
 
@@ -136,7 +136,7 @@ def grow(_document: DirectionRounds, read: DirectionsRead) -> Growing:
         said += _closing_so_far(one.left, read.reference)
         values = [collimation_at(one, mark) for mark in one.marks]
         if values and max(abs(v) for v in values) < 1800:
-            text = f"Round {one.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(one.marks, values, strict=True))}."
+            text = f"Set {one.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(one.marks, values, strict=True))}."
             said.append(("running", text))
     return Growing(said)
 
@@ -146,4 +146,4 @@ def _closing_so_far(face: FaceOfSet, reference: str) -> list[Coded]:
     if last is None:
         return []
     value = wrapped(last.value - face.shots[reference][0].value) * 3600
-    return [("closing", f"The reference reads {figure(value, 1)}″ otherwise at the end of face left.")]
+    return [("closing", f"The reference reads {figure(value, 1)}″ differently at the end of face left.")]

@@ -23,10 +23,10 @@ def finding_of(found: DirectionsSolution, sigma: float) -> str:
     told = (
         f"c {figure(e.value, 1)}″ ± {arcsec(e.u95, e.u95)}"
         if abs(e.value) > e.u95
-        else f"no sighting error shown, within {arcsec(e.proved_to, e.proved_to)}"
+        else f"no collimation error found, within {arcsec(e.proved_to, e.proved_to)}"
     )
     directions, rounds = count(len(found.marks) - 1, "direction", "directions"), count(len(found.c), "round", "rounds")
-    sure = f"{directions} from mark {found.marks[0]}, sure to ± {arcsec(2 * sigma, 2 * sigma)} by {rounds}"
+    sure = f"{directions} from target {found.marks[0]}, ± {arcsec(2 * sigma, 2 * sigma)} from {rounds}"
     return f"{capital(sure)}; {told}."
 
 
@@ -43,22 +43,24 @@ def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) 
         for k, (mark, value) in enumerate(zip(found.marks, found.series.means, strict=True))
         if k
     ]
-    rows.append(shown(quantity, "Sighting error c, all marks"))
+    rows.append(shown(quantity, "Collimation error c, all targets"))
     if found.series.dof:
         s = found.series.s
-        rows.append(row("direction_sigma_arcsec", "One direction, once in both faces", arcsec(s, s), s, "arcsec"))
+        rows.append(
+            row("direction_sigma_arcsec", "One direction, one measurement in both faces", arcsec(s, s), s, "arcsec")
+        )
     return rows
 
 
 def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[CalculationLine]:
-    lines = [line("Mean of both faces, then less the reference", "x = (L + R ± 180°)/2, x′ = x − x₁")]
+    lines = [line("Mean of both faces, then minus the reference", "x = (L + R ± 180°)/2, x′ = x − x₁")]
     for one, c, residuals in zip(read.rounds, found.c, found.series.residuals, strict=True):
         told = "; ".join(
             f"{mark} c {figure(v, 1)}″, r {figure(r, 1)}″" for mark, v, r in zip(found.marks, c, residuals, strict=True)
         )
-        lines.append(line(f"Round {one.number}", told))
+        lines.append(line(f"Set {one.number}", told))
     for number, face, value in found.closing:
-        lines.append(line(f"Reference at the end of round {number}, face {face}", f"{figure(value, 1)}″"))
+        lines.append(line(f"Reference at the end of set {number}, face {face}", f"{figure(value, 1)}″"))
     lines.append(
         line(
             "Mean of c, degrees of freedom",
@@ -71,7 +73,7 @@ def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[Calculati
 def work_of(document: DirectionRounds, sigma: float) -> Effect:
     far = document.work.sight_m
     aside = 2 * sigma / ARCSEC_PER_RADIAN * far * 1000
-    return effect("direction-at-sight", f"At {far:g} m these directions are sure to {figure(aside, 1)} mm aside.")
+    return effect("direction-at-sight", f"At {far:g} m these directions are within {figure(aside, 1)} mm sideways.")
 
 
 def draw(document: DirectionRounds, read: DirectionsRead, judgement: Judgement | None) -> DeviationsPicture | None:
@@ -82,5 +84,5 @@ def draw(document: DirectionRounds, read: DirectionsRead, judgement: Judgement |
     marks: list[tuple[str, float, float | None]] = []
     for one, residuals in zip(read.rounds, found.series.residuals, strict=True):
         for k, value in enumerate(residuals):
-            marks.append((f"round {one.number}, {found.marks[k]}", float(len(marks) + 1), -value))
-    return deviations("arcsec", marks, None, "the mean of all rounds", "mark by mark")
+            marks.append((f"set {one.number}, {found.marks[k]}", float(len(marks) + 1), -value))
+    return deviations("arcsec", marks, None, "the mean of all sets", "target by target")

@@ -1,4 +1,4 @@
-"""The index of an electronic level or compensator, apart from the tilt of the stand.
+"""The index of an electronic level or compensator, apart from the tilt of the axis.
 
 along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across. Turned by half a turn a perfect one shows the same figures
 with opposite signs. A plate bubble read beside it is settled by the same half-turn: neither is taken on trust.
@@ -25,15 +25,15 @@ def _rows(*headings: int) -> list[Data]:
 PATH, BOTH = "observations.readings", ("heading_deg", "along_arcsec", "across_arcsec")
 READINGS = Group(
     PATH,
-    "What the electronic level shows",
+    "Electronic level readings",
     BOTH,
-    "In seconds, signs as shown. Along the sight, and across it to the right.",
+    "In seconds, with the signs shown on the display: along the line of sight, and across it.",
 )
 TOGETHER = Group(
     PATH,
-    "Electronic level and plate bubble, read together",
+    "Electronic level and plate level, read together",
     (*BOTH, "bubble_div"),
-    "Read both at the same moment; the half-turn tells which is out.",
+    "Read both at the same time; the turn by 180° shows which one is wrong.",
 )
 STORED = stored_group(KEPT)
 WORTH = Group("observations", "The plate vial", ("sensitivity_arcsec_per_div",))
@@ -61,61 +61,68 @@ KIND = Kind(
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=4,
     interval_days=30,
-    bring=("The instrument on a firm stand, out of the sun", "Its own calibration routine, if you may store values"),
+    bring=(
+        "The instrument on a firm set-up, out of the sun",
+        "The instrument's calibration routine, if you are allowed to store values",
+    ),
     before_you_start=(
-        "On for three minutes at the least, longer after a warm van.",
-        "Bubble near the middle; stay where you are while it turns.",
+        "Switched on for at least three minutes, longer if it comes from a warm van.",
+        "Bubble near the middle. Do not walk around it while it turns.",
     ),
     who_adjusts=("manager", "crew"),
     when_bad=(
-        ("real", "Is it real?", "Take the round once more. Both count together, never the better one alone."),
-        ("keep", "Keep what was found", "Save as found, with the stored values, before anything is written over."),
+        ("real", "Confirm it", "Repeat the readings. Both runs count together; the better one never counts alone."),
+        ("keep", "Save as found", "Save as found, with the stored values, before they are overwritten."),
         (
             "adjust",
-            "Store it",
-            "Run the instrument's own level calibration both ways round, store, then run this check again, as left. After it, two faces are due.",
+            "Store new values",
+            "Run the instrument's level calibration in both positions, store, then check again, as left. After that a two-face check is due.",
         ),
-        ("without", "Or do without it", "Level by the rest position, measure in both faces, or take another."),
+        (
+            "without",
+            "Use another instrument",
+            "Level to the index values, measure in both faces, or use another instrument.",
+        ),
         (
             "look-back",
-            "What was done with it since",
-            "Heights of one face carry the part along; steep directions the part across.",
+            "Review affected work",
+            "Heights measured in one face contain the part along the sight; steep directions the part across.",
         ),
     ),
-    watch_condition="In both faces only.",
+    watch_condition="Both faces only.",
     main_quantity=ALONG,
     quantity_label="electronic level",
     methods=(
         Method(
             "half-turn",
-            "Both ways round",
-            "Two headings: index along and across, apart from the tilt.",
+            "Two positions",
+            "Two headings: index error along and across, separated from the tilt.",
             {"readings": _rows(0, 180)},
             (READINGS, STORED),
-            ("Level it as for work.", "Note both figures. Turn by half a turn, let them settle, note both again."),
+            ("Level it as for work.", "Note both values. Turn by 180°, let them settle, note both again."),
         ),
         Method(
             "four-quarters",
-            "Four quarters",
-            "Finer, and the four check each other and the display's senses.",
+            "Four headings, 90° apart",
+            "More accurate: the four check each other and the signs of the display.",
             {"readings": _rows(0, 90, 180, 270)},
             (READINGS, STORED),
-            ("Level it as for work.", "Note both figures; turn by a quarter; let them settle: four times."),
+            ("Level it as for work.", "Note both values, turn by 90°, let them settle: four times."),
         ),
         Method(
             "with-plate-vial",
-            "With the plate bubble beside it",
-            "They disagree: which is out? Both are read, both are turned.",
+            "With the plate level",
+            "When the two disagree: read both, turn, read both again.",
             {"readings": _rows(0, 180)},
             (TOGETHER, WORTH, STORED),
             (
-                "Level it as for work; leave the screws alone from now on.",
-                "Note both figures and the bubble. Turn by half a turn, wait, note all three again.",
+                "Level it as for work. Do not touch the screws from now on.",
+                "Note both values and the bubble. Turn by 180°, wait, note all three again.",
             ),
         ),
     ),
     required_conditions=RequiredConditions(minutes_on=True, support=True, wind=True),
-    why="Two figures under ten seconds both ways may be an index of nine: turned, index and tilt come apart.",
+    why="Values that look small in one position can hide an index error. The turn by 180° separates index error from tilt.",
     quick=("half-turn", 2),
     order=30,
     kept=(ACROSS,),

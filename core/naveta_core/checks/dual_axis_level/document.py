@@ -26,20 +26,22 @@ class ElectronicLevelRow(Repeated):
 
     heading_deg: Annotated[Typed | None, Number("Heading", "deg", -360, 360, prefilled=True)] = None
     along_arcsec: Annotated[
-        Typed | None, Number("Along", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "figure along the sight")
+        Typed | None, Number("Along", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "value along the sight")
     ] = None
     across_arcsec: Annotated[
-        Typed | None, Number("Across", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "figure across the sight")
+        Typed | None, Number("Across", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "value across the sight")
     ] = None
     bubble_div: Annotated[
-        Typed | None, Number("Plate bubble, right is plus", "div", -MOST_DIV, MOST_DIV, "plate bubble", optional=True)
+        Typed | None, Number("Plate bubble, right is plus", "div", -MOST_DIV, MOST_DIV, "plate level", optional=True)
     ] = None
 
 
 class DualAxisLevelObservations(Stores):
     sensitivity_arcsec_per_div: Annotated[
         Typed | None,
-        Number("A division is", "arcsec", 2, 600, "what a division of the plate vial is worth", optional=True),
+        Number(
+            "Value of one division", "arcsec", 2, 600, "the value of one division of the plate level", optional=True
+        ),
     ] = None
     before_along_arcsec: Annotated[Typed | None, StoredField("along")] = None
     before_across_arcsec: Annotated[Typed | None, StoredField("across")] = None
@@ -54,7 +56,7 @@ class DualAxisLevel(CheckDocument):
 
 
 class DualAxisLevelFigures(Figures):
-    """The index along and across the sight, the tilt of the stand, and what does not fit."""
+    """The index along and across the sight, the tilt of the axis, and what does not fit."""
 
     index_along_arcsec: float
     index_across_arcsec: float
@@ -107,7 +109,7 @@ def read_document(document: DualAxisLevel, reader: Reader) -> LevelRead:
         for one in rows
     ]
     if len(found) >= max(2, filled_rows(o, "readings")):
-        wanted = "two headings half a turn apart: only turned does the index show"
+        wanted = "two headings 180° apart: only the turn shows the index error"
         demand_opposite(reader, "observations.readings", "the readings", found, wanted)
     beside, worth = [one for one in rows if "bubble_div" in one], None
     if beside:

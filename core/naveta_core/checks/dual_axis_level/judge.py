@@ -39,8 +39,8 @@ def _limits(document: DualAxisLevel, name: str, read: LevelRead) -> Limits:
     s = document.instrument.angle_accuracy_arcsec
     step = document.instrument.electronic_level_step_arcsec or finest(read.steps)
     use = max(4.0, 1.5 * (s or 0.0), 2 * step)
-    why = "the larger of 4″, one and a half times the stated accuracy and two steps of its display"
-    return limits_from(document, name, Limits(use, use, 60.0, f"opening value: {why}"))
+    why = "the largest of 4″, 1.5 times the stated accuracy and two display steps"
+    return limits_from(document, name, Limits(use, use, 60.0, f"default limit: {why}"))
 
 
 def needs(_document: DualAxisLevel) -> Needs:
@@ -51,8 +51,8 @@ def judge(document: DualAxisLevel, read: LevelRead, told: Circumstances) -> Judg
     solved = solve_level(document, read, told.factor)
     quantities = [
         JudgedQuantity(
-            name, f"the index {word} the sight", "arcsec", solved.estimate(at), _limits(document, name, read),
-            solved.q_within(at), solved.between, False, "", STORE, "what is stored in the field",
+            name, f"the index error {word} the sight", "arcsec", solved.estimate(at), _limits(document, name, read),
+            solved.q_within(at), solved.between, False, "", STORE, "what the instrument can store in the field",
         )
         for at, name, word in ((1, ALONG, "along"), (0, ACROSS, "across"))
     ]  # fmt: skip
@@ -66,9 +66,9 @@ def judge(document: DualAxisLevel, read: LevelRead, told: Circumstances) -> Judg
         worked_of(read, solved, quantities),
         work_of(document, along, across),
         solved.spread,
-        one_more=("round of headings", "rounds of headings"),
-        repeat_text="Take the round once more before anything is stored. Both count together.",
-        service_text="Send it to service: an index this large is not for the field to store away.",
+        one_more=("run of headings", "runs of headings"),
+        repeat_text="Repeat the readings before you store anything. Both runs count together.",
+        service_text="Send it to service: this index error is too large to store in the field.",
     )
     judgement.reasons += _what_is_what(along, across, size)
     judgement.reasons += [*display_sense(read, solved), *_beside(document, read, quantities, told.factor)]
@@ -79,7 +79,9 @@ def judge(document: DualAxisLevel, read: LevelRead, told: Circumstances) -> Judg
     at = outlier_in(solved)
     if at is not None:
         path = read.figures[at // 2].path
-        report_outlier(judgement, path, f"The {where(path)} does not fit the others: let it settle and read it again.")
+        report_outlier(
+            judgement, path, f"The {where(path)} does not agree with the others: let it settle and read it again."
+        )
     return judgement
 
 
@@ -99,8 +101,8 @@ def _figures(solved: Solved, quantities: list[JudgedQuantity], bearing: float, s
 
 def _what_is_what(along: float, across: float, tilt: float) -> list[Coded]:
     """What of it is the instrument's, and in which order it is settled."""
-    own = f"Index is what stays when it is turned, {arcsec(along)} and {arcsec(across)}; tilt is what turns, {arcsec(tilt)}. Only the index is the instrument's."
-    order = "First this, then two faces: its index goes one to one into them, and a newly stored one makes their stored values void."
+    own = f"Index error (constant when turned): {arcsec(along)} and {arcsec(across)}. Tilt (turns with it): {arcsec(tilt)}. Only the index error belongs to the instrument."
+    order = "Correct this first, then do a two-face check: its index error enters there one to one, and storing it makes their stored values invalid."
     return [("index-and-tilt", own), ("order", order)]
 
 
@@ -108,11 +110,11 @@ def _degrees_for_seconds(read: LevelRead) -> list[Coded]:
     figures = [value for one in read.figures for value in (one.along, one.across)]
     if not any(figures) or any(abs(value) >= DEGREES_LOOK_LIKE for value in figures):
         return []
-    text = "All figures lie under a twentieth of a second: were they typed in degrees? Type seconds."
+    text = "All values are under 0.05″: were they typed in degrees? Type seconds."
     return [("looks-like-degrees", text)]
 
 
-STORE = "Run the instrument's own level calibration, both ways round, store; then run this check again, as left."
+STORE = "Run the instrument's level calibration in both positions and store; then check again, as left."
 
 
 def _beside(document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQuantity], factor: float) -> list[Coded]:
@@ -128,25 +130,21 @@ def _beside(document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQua
     rest = find(tubes, read.seconds_per_div, within, between, prior_dof(document)).solved.estimate(0)
     own = hypot(quantities[0].estimate.value, quantities[1].estimate.value)
     vial = abs(rest.value) * read.seconds_per_div
-    text = f"Read together and turned: the electronic level is {arcsec(own, 10)} out, the plate bubble {figure(vial, 0)}″ (it rests {placed(rest.value)})."
-    closer = (
-        "The half-turn settles it: the electronic level is nearer the truth."
-        if own < vial
-        else "The half-turn settles it: the plate bubble is nearer the truth."
-    )
+    text = f"Read together and turned: electronic level {arcsec(own, 10)} out, plate level {figure(vial, 0)}″ out (reversing point {placed(rest.value)})."
+    closer = "The electronic level is the better one." if own < vial else "The plate level is the better one."
     return [("settled-by-turning", f"{text} {closer}")]
 
 
 def grow(document: DualAxisLevel, read: LevelRead) -> Growing:
     figures, said = last_repeat(read.figures), list[Coded]()
     if len(figures) == 1:
-        text = "Turn by half a turn, let the figures settle, read both again. A perfect one shows the same with the signs changed."
+        text = "Turn by 180°, let the values settle, read both again. Without index error they show the same with opposite signs."
         said.append(("turn-now", text))
     elif len(read.figures) < len(document.observations.readings):
         said += [
             (
                 "running",
-                f"Two opposite headings say: index {arcsec((a.along + b.along) / 2)} along, {arcsec((a.across + b.across) / 2)} across. The others will prove it.",
+                f"From two opposite headings: index error {arcsec((a.along + b.along) / 2)} along, {arcsec((a.across + b.across) / 2)} across. The other headings will confirm it.",
             )
             for i, a in enumerate(figures)
             for b in figures[i + 1 :]

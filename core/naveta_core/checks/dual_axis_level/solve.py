@@ -1,4 +1,4 @@
-"""The index of an electronic level or compensator, apart from the tilt of the stand.
+"""The index of an electronic level or compensator, apart from the tilt of the axis.
 
 along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across. Turned by half a turn a perfect one shows the same figures
 with opposite signs.
@@ -56,7 +56,7 @@ def display_sense(read: LevelRead, solved: Solved) -> list[Coded]:
             return [
                 (
                     "display-sense",
-                    "The figures fit far better when one of the two counts the other way: say on the model which way its display counts.",
+                    "The values agree much better if one axis has the opposite sign: set the display signs on the model.",
                 )
             ]
     return []

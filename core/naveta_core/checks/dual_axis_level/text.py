@@ -23,17 +23,15 @@ def finding_of(quantities: list[JudgedQuantity], tilt: float) -> str:
             parts.append(f"{arcsec(abs(e.value), e.u95)} {plus if e.value > 0 else minus}")
     u = max(one.estimate.u95 for one in quantities)
     if not parts:
-        return (
-            f"No index shown: within ± {arcsec(u, u)} both ways. The {arcsec(tilt, 1)} it shows are the stand's tilt."
-        )
-    return f"Plumb, the electronic level shows {' and '.join(parts)}, ± {arcsec(u, u)}: that is its index; {arcsec(tilt, 1)} are the stand's tilt."
+        return f"Electronic level: no error found, index within ± {arcsec(u, u)} on both axes. Tilt of the axis: {arcsec(tilt, 1)}."
+    return f"Electronic level: index error {' and '.join(parts)}, ± {arcsec(u, u)}; tilt of the axis {arcsec(tilt, 1)}."
 
 
 def shown_of(quantities: list[JudgedQuantity], bearing: float, size: float) -> list[Shown]:
     return [
-        shown(quantities[0], "Index along the sight"),
-        shown(quantities[1], "Index across"),
-        row("tilt_arcsec", "Tilt of the stand", f"{arcsec(size)}, high side {figure(bearing, 0)}°", size, "arcsec"),
+        shown(quantities[0], "Index error along the sight"),
+        shown(quantities[1], "Index error across"),
+        row("tilt_arcsec", "Tilt of the axis", f"{arcsec(size)}, high side {figure(bearing, 0)}°", size, "arcsec"),
     ]
 
 
@@ -48,20 +46,20 @@ def worked_of(read: LevelRead, solved: Solved, quantities: list[JudgedQuantity])
         for word, x, y in (("along", a.along, b.along), ("across", a.across, b.across)):
             lines.append(
                 line(
-                    f"Half the sum is the index {word}",
+                    f"Half the sum is the index error {word}",
                     f"({figure(x, 1)} + {figure(y, 1)}) / 2 = {figure((x + y) / 2, 2)}″".replace("+ −", "− "),
                 )
             )
     else:
         lines.append(
             line(
-                "Least squares, all headings alike",
+                "Least squares, equal weights",
                 f"i_along = {figure(quantities[0].estimate.value, 2)}″, i_across = {figure(quantities[1].estimate.value, 2)}″",
             )
         )
     lines.append(
         line(
-            "Tilt of the stand, right and up",
+            "Tilt of the axis, right and up",
             f"{figure(solved.fit.unknowns[-2], 1)}″, {figure(solved.fit.unknowns[-1], 1)}″",
         )
     )
@@ -78,11 +76,11 @@ def work_of(document: DualAxisLevel, along: float, across: float) -> list[Effect
     return [
         effect(
             "index-along",
-            f"Along: {arcsec(abs(along))} in every vertical angle of one face, {figure(height, 2)} mm of height at {far:g} m. The mean of both faces is free of it.",
+            f"Along: {arcsec(abs(along))} in every vertical angle of one face, {figure(height, 2)} mm in height at {far:g} m. The mean of both faces is free of it.",
         ),
         effect(
             "index-across",
-            f"Across: {arcsec(turned)} in a direction at {steep:g}° steep, one face; none at a level sight.",
+            f"Across: {arcsec(turned)} in a direction at {steep:g}° elevation, one face; none at a level sight.",
         ),
     ]
 
@@ -93,4 +91,4 @@ def draw(_document: DualAxisLevel, read: LevelRead, judgement: Judgement | None)
     radius = figures.tilt_arcsec if figures else None
     points = [(one.across, one.along, f"{one.heading_deg:g}°", one.path) for one in last_repeat(read.figures)]
     limit = judgement.quantities[0].limits.use if judgement else None
-    return circle("arcsec", points, centre, radius, "index", "tilt of the stand", x="across", y="along", limit=limit)
+    return circle("arcsec", points, centre, radius, "index", "tilt of the axis", x="across", y="along", limit=limit)

@@ -1,4 +1,4 @@
-"""What a level reaches on a kilometre double run, by a field procedure after ISO 17123-2, simplified and full."""
+"""What a level reaches on 1 km of double-run levelling, by a field procedure after ISO 17123-2, simplified and full."""
 
 from __future__ import annotations
 
@@ -13,11 +13,11 @@ from .text import draw, grow
 Data = dict[str, Any]
 BASE = Group(
     "observations",
-    "The base",
+    "Test line",
     ("base_m",),
-    "60 m unless told otherwise, stable marks, near level, one ground all along.",
+    "60 m unless entered otherwise; stable marks, nearly level, uniform ground.",
 )
-PERMITTED = Group("observations", "What the task permits", ("permitted_mm",))
+PERMITTED = Group("observations", "Permitted for the task", ("permitted_mm",))
 
 
 def _pairs(index: int | str, title: str, count: int, note: str) -> Group:
@@ -33,9 +33,9 @@ def _begin(procedure: str) -> Data:
     return {"procedure": procedure, "sets": [{"pairs": rows}, {"pairs": rows}]}
 
 
-AFRESH = "Before each pair: lift the level, set it afresh, another height."
+AFRESH = "Before each pair: lift the level and set it up again at another height."
 
-TURNED = "After half of them the order is turned: B first, then A. The figures stay in their columns."
+TURNED = "After half of them reverse the order: B first, then A. The readings stay in their columns."
 
 KIND = Kind(
     document=LevellingAccuracy,
@@ -47,29 +47,33 @@ KIND = Kind(
     grow=grow,
     needs=needs,
     general=GENERAL,
-    title="Levelling accuracy",
+    title="Levelling accuracy (full test)",
     applies_to=("level", "digital-level"),
     minutes=60,
     interval_days=365,
-    bring=("Two staffs of one kind with bipods, on marks that do not move", "A helper or two; a cloudy hour"),
-    before_you_start=("A two-peg test first: this is about the scatter, not about the line of sight.",),
+    bring=("Two staffs of the same type with bipods, on marks that do not move", "One or two helpers; cloudy weather"),
+    before_you_start=("Do a two-peg test first: this test is about scatter, not about collimation.",),
     who_adjusts=(),
     when_bad=(
-        ("real", "Is it real?", "Another day, other weather: one good level in twenty shows it once."),
-        ("keep", "Keep what was found", "Save as found."),
-        ("adjust", "Nothing to turn", "Scatter is not adjusted: found worse twice, it goes to service."),
-        ("without", "Or do without it", "Use it for work that allows what was found."),
-        ("look-back", "What was done with it since", "Lines closed in the meantime say how it really went."),
+        (
+            "real",
+            "Confirm it",
+            "Repeat it on another day, in other weather: one good level in twenty fails once by chance.",
+        ),
+        ("keep", "Save as found", "Save as found."),
+        ("adjust", "No field adjustment", "Scatter cannot be adjusted: if it is worse twice, send it to service."),
+        ("without", "Use another instrument", "Use it where the standard deviation found is good enough."),
+        ("look-back", "Review affected work", "Level lines closed in the meantime show the effect."),
     ),
-    watch_condition="For work that allows what was found.",
+    watch_condition="Where the standard deviation found is good enough.",
     main_quantity=MAIN,
-    quantity_label="a kilometre double run",
+    quantity_label="1 km of double-run levelling",
     unit="mm/km",
     methods=(
         Method(
             "simplified",
-            "Simplified: ten pairs from the middle, ten from near one staff",
-            "An hour: the scatter, and a coarse look at the line of sight.",
+            "Simplified: ten pairs from the middle, ten near one staff",
+            "One hour: the scatter, and a coarse check of collimation.",
             _begin("simplified"),
             (
                 BASE,
@@ -82,7 +86,7 @@ KIND = Kind(
         Method(
             "full",
             "Full: twenty pairs, staffs exchanged, twenty pairs",
-            "Half a day: what it reaches, told against what is stated and against the last time.",
+            "Half a day: compared with the stated accuracy and with the last full test.",
             _begin("full"),
             (
                 BASE,
@@ -93,7 +97,7 @@ KIND = Kind(
         ),
     ),
     required_conditions=RequiredConditions(support=True),
-    why="What a level reaches in your hands, told honestly: not shown worse than stated, or shown so.",
+    why="Shows the accuracy you reach with it: either not shown worse than stated, or shown worse.",
     blocks_release=False,
     scheduled=False,
     allows_repeat=False,

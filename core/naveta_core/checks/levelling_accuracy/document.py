@@ -39,7 +39,8 @@ class LevellingAccuracyObservations(Part):
     ] = "simplified"
     base_m: Annotated[Typed | None, Number("Distance between the staffs", "m", 10, 120, optional=True)] = None
     permitted_mm: Annotated[
-        Typed | None, Number("Difference between the two sets", "mm", 0.01, 50, "permitted difference", optional=True)
+        Typed | None,
+        Number("Permitted difference between the sets", "mm", 0.01, 50, "permitted difference", optional=True),
     ] = None
     sets: Annotated[list[PairSet], Rows("set", 2, 2, number="set")] = []
 
@@ -52,7 +53,7 @@ class LevellingAccuracy(CheckDocument):
 
 
 class LevellingAccuracyFigures(Figures):
-    """The standard deviation of a kilometre double run, and what the two sets differ by."""
+    """The standard deviation of 1 km of double-run levelling, and what the two sets differ by."""
 
     levelling_sigma_mm_per_km: float
     sigma_levelling_sigma_mm_per_km: float

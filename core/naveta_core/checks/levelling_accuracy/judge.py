@@ -62,18 +62,18 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances
         means_mm=[mean(first), mean(second)],
         repeats=Repeats(squares=0.0, dof=0.0),
     )
-    label = "Staffs' zeros differ" if full else "Middle less near staff"
+    label = "Difference of staff zeros" if full else "Middle minus near staff"
     judgement = Judgement(
         [quantity],
         figures,
         finding_of(kilometre, dof, stated),
         [
-            shown(quantity, "Standard deviation, a kilometre double run", size(kilometre, kilometre, "mm/km")),
+            shown(quantity, "Standard deviation, 1 km of double-run levelling", size(kilometre, kilometre, "mm/km")),
             row("difference_sigma_mm", "One height difference", size(s, s, "mm"), s, "mm"),
             row(
                 "set_difference_mm",
                 label,
-                f"{figure(apart, 2)} mm, up to {figure(bound_mm, 2)} mm is chance",
+                f"{figure(apart, 2)} mm, up to {figure(bound_mm, 2)} mm is possible by chance",
                 apart,
                 "mm",
             ),
@@ -95,14 +95,14 @@ def _between(
         allowed = t_quantile(0.975, dof) * s * sqrt(2.0 / pairs)
         if abs(apart) <= allowed:
             return [], [], allowed
-        text = f"The staffs' zeros differ by {figure(abs(apart), 2)} mm, more than chance ({figure(allowed, 2)} mm): an even number of set-ups in each run, or one staff alone."
+        text = f"The staff zeros differ by {figure(abs(apart), 2)} mm, more than chance ({figure(allowed, 2)} mm): use an even number of set-ups in each line, or one staff only."
         return [("staffs-differ", text)], [], allowed
     allowed = permitted if permitted is not None else PERMITTED_S * s
     if abs(apart) <= allowed:
         return [], [], allowed
-    why = "permitted" if permitted is not None else "2.5 times the spread"
-    text = f"From the middle and from near one staff the difference is {figure(abs(apart), 2)} mm apart, {figure(allowed, 2)} mm is {why}: the line of sight is not level."
-    return [("set-ups-disagree", text)], [("two-peg", "Do a two-peg test: it says by how much.")], allowed
+    why = "permitted" if permitted is not None else "2.5 times the scatter"
+    text = f"From the middle and from near one staff the height differences disagree by {figure(abs(apart), 2)} mm, allowed {figure(allowed, 2)} mm ({why}): the line of sight is not level."
+    return [("set-ups-disagree", text)], [("two-peg", "Do a two-peg test to find the collimation error.")], allowed
 
 
 def _report_outlier(judgement: Judgement, read: LevellingRead, stated: float | None) -> None:
@@ -114,5 +114,5 @@ def _report_outlier(judgement: Judgement, read: LevellingRead, stated: float | N
     one = read.sets[found.group][found.index]
     fellows = [other.mm for other in read.sets[found.group] if other is not one]
     away = one.mm - mean(fellows)
-    text = f"The {ordinal(found.index)} pair of the {ordinal(found.group)} set ({one.texts[0]} and {one.texts[1]}) is {figure(abs(away), 1)} mm from its fellows: take it again."
+    text = f"The {ordinal(found.index)} pair of the {ordinal(found.group)} set ({one.texts[0]} and {one.texts[1]}) is {figure(abs(away), 1)} mm from the others: measure it again."
     report_outlier(judgement, one.path, text)

@@ -20,7 +20,7 @@ def squares(values: list[float]) -> float:
 
 
 def per_km(base_m: float) -> float:
-    """From the spread of one difference to that of a kilometre double run: 2.89 at 60 m."""
+    """From the spread of one difference to that of 1 km of double-run levelling: 2.89 at 60 m."""
     return sqrt(1000.0 / base_m) / sqrt(2.0)
 
 

@@ -19,14 +19,14 @@ from .solve import squares
 def finding_of(kilometre: float, dof: int, stated: float | None) -> str:
     found = size(kilometre, kilometre, "mm/km")
     told = f", {stated:g} mm stated" if stated else ""
-    return f"A kilometre double run is good to {found}{told}, by {dof} degrees of freedom."
+    return f"1 km double run: {found}{told}, with {dof} degrees of freedom."
 
 
 def worked_of(
     document: LevellingAccuracy, read: LevellingRead, s: float, dof: int, kilometre: float, apart: float
 ) -> list[CalculationLine]:
     words = length_words(document.units.length)
-    lines = [line("A less B of each pair", "r = d − mean of its set")]
+    lines = [line("A minus B of each pair", "r = d − mean of its set")]
     for i, listed in enumerate(read.sets, start=1):
         values = [one.mm for one in listed]
         lines.append(
@@ -38,11 +38,11 @@ def worked_of(
     lines.append(line("One difference", f"s = √(Σr²/{dof}) = {figure(s, 3)} mm"))
     lines.append(
         line(
-            f"A kilometre double run, {read.base_m:g} m apart",
+            f"1 km double run, {read.base_m:g} m apart",
             f"s/√2·√(1000/{read.base_m:g}) = {figure(kilometre, 3)} mm",
         )
     )
-    lines.append(line("First set less second", f"{figure(apart, 3)} mm"))
+    lines.append(line("First set minus second", f"{figure(apart, 3)} mm"))
     return lines
 
 
@@ -50,7 +50,7 @@ def work_of(kilometre: float) -> Effect:
     far = 0.5
     return effect(
         "levelled-line",
-        f"A line of {far:g} km levelled there and back should close within {figure(2 * 1.96 * kilometre * sqrt(far), 1)} mm, nineteen times in twenty.",
+        f"A line of {far:g} km levelled there and back should close within {figure(2 * 1.96 * kilometre * sqrt(far), 1)} mm (95 %).",
     )
 
 

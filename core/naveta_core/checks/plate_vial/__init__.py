@@ -21,7 +21,7 @@ def _rows(*pairs: tuple[int, int]) -> list[Data]:
     return [{"heading_deg": str(heading), **({"vial": vial} if vial == 2 else {})} for heading, vial in pairs]
 
 
-PATH, NOTE = "observations.readings", "In divisions from the middle, to a tenth. Wait until it rests."
+PATH, NOTE = "observations.readings", "In divisions from the middle, to a tenth. Wait until it settles."
 READINGS = Group(PATH, "The bubble", note=NOTE)
 BOTH = Group(PATH, "The bubbles", note=NOTE, row_titles=("First vial", "Second vial") * 2)
 WORTH = Group("observations", "The vial", ("sensitivity_arcsec_per_div",))
@@ -42,77 +42,77 @@ KIND = Kind(
     grow=grow,
     needs=needs,
     general=GENERAL,
-    title="Plate bubble",
+    title="Plate level check",
     adjust=to_middle,
     applies_to=("theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=4,
     interval_days=30,
     bring=(
-        "The instrument on its tripod, feet trodden in, out of the sun",
-        "The instrument's own adjusting pin, if you may adjust",
+        "The instrument on its tripod, feet pressed in, out of the sun",
+        "The instrument's own adjusting pin, if you are allowed to adjust",
     ),
-    before_you_start=("Level it as for work. What is left of the tilt does no harm: it is found apart.",),
+    before_you_start=("Level it as for work. Remaining tilt does no harm: it is separated.",),
     who_adjusts=("manager", "crew"),
     when_bad=(
         (
             "real",
-            "Is it real?",
-            "Let the bubble rest and turn once more. Both count together, never the better one alone.",
+            "Confirm it",
+            "Let the bubble settle and repeat the turn. Both runs count together; the better one never counts alone.",
         ),
-        ("keep", "Keep what was found", "Save as found before a screw is touched."),
+        ("keep", "Save as found", "Save as found before you touch a screw."),
         (
             "adjust",
             "Adjust it",
-            "The foot screws take the stand's half, the vial's own screw the other. Then run it again, as left.",
+            "Remove half with the foot screws (tilt of the axis) and half with the level vial screw. Then check again, as left.",
         ),
         (
             "without",
-            "Or live with it",
-            "Set the bubble to where it rests: the axis is plumb all the same. Two divisions are the most.",
+            "Work around it",
+            "Set the bubble to its reversing point: the axis is then plumb. Acceptable up to two divisions.",
         ),
         (
             "look-back",
-            "What was done with it since",
-            "Steep sights taken since the last good check carry this lean, in both faces.",
+            "Review affected work",
+            "Steep sights since the last good check contain this tilt, in both faces.",
         ),
     ),
-    watch_condition="Set the bubble to where it rests, not to the middle.",
+    watch_condition="Set the bubble to its reversing point, not to the middle.",
     main_quantity=QUANTITY,
-    quantity_label="plate bubble",
+    quantity_label="plate level",
     methods=(
         Method(
             "four-quarters",
-            "Four quarters",
-            "The whole: rest position, tilt both ways, and whether the four agree.",
+            "Four headings, 90° apart",
+            "Full: reversing point, tilt on both axes, and whether the four agree.",
             {"readings": _rows((0, 1), (90, 1), (180, 1), (270, 1))},
             (READINGS, WORTH),
             (
-                "Note which end of the vial is the right one, standing behind the eyepiece.",
-                "Read, turn by a quarter, wait, read: four times.",
+                "Stand behind the eyepiece: note which end of the vial is the right one.",
+                "Read, turn by 90°, wait, read: four times.",
             ),
         ),
         Method(
             "half-turn",
-            "Half a turn",
-            "Two readings: the rest position and the tilt along the vial.",
+            "Two headings, 180° apart",
+            "Two readings: reversing point and tilt along the vial.",
             {"readings": _rows((0, 1), (180, 1))},
             (READINGS, WORTH),
-            ("Vial along two foot screws. Read.", "Turn by half a turn, wait, read again."),
+            ("Level vial parallel to two foot screws. Read.", "Turn by 180°, wait, read again."),
         ),
         Method(
             "two-vials",
-            "Two vials at right angles",
+            "Two level vials at right angles",
             "Both are read at each of two headings.",
             {"readings": _rows((0, 1), (90, 2), (180, 1), (270, 2))},
             (BOTH, WORTH),
             (
                 "Read the first vial (right end at 0°) and the second (right end at 90°).",
-                "Turn by half a turn, wait, read both again: 180° and 270°.",
+                "Turn by 180°, wait, read both again: 180° and 270°.",
             ),
         ),
     ),
     required_conditions=RequiredConditions(wind=True),
-    why="The plate bubble is the last word where there is no electronic level, and the witness against one where there is.",
+    why="Without an electronic level the plate level defines plumb; with one, it is the independent check.",
     quick=("half-turn", 2),
     order=20,
     unit="div",

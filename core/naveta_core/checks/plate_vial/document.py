@@ -21,7 +21,7 @@ class TubeRow(Repeated):
     """A bubble in a tubular vial: divisions towards the right end, which lies on `heading_deg`."""
 
     heading_deg: Annotated[
-        Typed | None, Number("Right end on", "deg", -360, 360, "bearing of the vial's right end", prefilled=True)
+        Typed | None, Number("Right end at", "deg", -360, 360, "direction of the vial's right end", prefilled=True)
     ] = None
     bubble_div: Annotated[Typed | None, Number("Bubble, right is plus", "div", -MOST_DIV, MOST_DIV, "bubble")] = None
     vial: Annotated[Literal[1, 2] | None, Count("Vial", 2)] = None
@@ -29,7 +29,7 @@ class TubeRow(Repeated):
 
 class PlateVialObservations(Part):
     sensitivity_arcsec_per_div: Annotated[
-        Typed | None, Number("A division is", "arcsec", 2, 600, "what a division is worth", optional=True)
+        Typed | None, Number("Value of one division", "arcsec", 2, 600, "the value of one division", optional=True)
     ] = None
     readings: Annotated[list[TubeRow], Rows("reading", 24, 2, "One more heading")] = []
 
@@ -97,7 +97,7 @@ def _geometry(tubes: list[Tube], reader: Parser) -> None:
     for vial in (1, 2):
         mine = [one for one in tubes if one.vial == vial]
         which = "" if {one.vial for one in tubes} == {1} else f" of the {'first' if vial == 1 else 'second'} vial"
-        demand_opposite(reader, path, what, mine, f"two headings{which} half a turn apart, 120° at the least")
+        demand_opposite(reader, path, what, mine, f"two headings{which} 180° apart, at least 120°")
     if not reader.faults:
         for name in sorted({one.repeat for one in tubes}):
             mine = [one for one in tubes if one.repeat == name]

@@ -65,20 +65,20 @@ def judge(document: PlateVial, read: TubesRead, told: Circumstances) -> Judgemen
         worked_of(read, found),
         work_of(document, found, e.value),
         found.solved.spread,
-        one_more=("round of headings", "rounds of headings"),
-        repeat_text="Let the bubble rest, turn once more before a screw is touched. Both count together.",
+        one_more=("run of headings", "runs of headings"),
+        repeat_text="Let the bubble settle and repeat the turn before you touch a screw. Both runs count together.",
     )
     judgement.reasons.append(("half-and-half", halves_of(read, found)))
     if not found.whole:
-        alone = ", and nothing checks them" if found.solved.fit.redundancy < 1 else ""
-        judgement.reasons.append(("one-direction", f"Read at two headings: the tilt across them is not known{alone}."))
+        alone = ", without a check" if found.solved.fit.redundancy < 1 else ""
+        judgement.reasons.append(("one-direction", f"Read at two headings: the tilt across them is unknown{alone}."))
     report_scatter(judgement, found.solved, "headings")
     at = outlier_in(found.solved)
     if at is not None:
         report_outlier(
             judgement,
             read.tubes[at].path,
-            f"The {where(read.tubes[at].path)} does not fit the others: let the bubble rest and read it again.",
+            f"The {where(read.tubes[at].path)} does not agree with the others: let the bubble settle and read it again.",
         )
     return judgement
 
@@ -86,12 +86,12 @@ def judge(document: PlateVial, read: TubesRead, told: Circumstances) -> Judgemen
 def quantity_of(document: PlateVial, found: PlateVialSolution, index: int) -> JudgedQuantity:
     estimate = found.solved.estimate(index)
     name = QUANTITY if index == 0 else "reversal_2_div"
-    noun = "the plate bubble" if not found.second else f"the {'first' if index == 0 else 'second'} plate bubble"
+    noun = "the plate level" if not found.second else f"the {'first' if index == 0 else 'second'} plate level"
     known = _known_rest(document, estimate.value) if index == 0 else None
     if known is None:
-        opening = Limits(1.0, 2.0, 4.0, "opening value: one division")
+        opening = Limits(1.0, 2.0, 4.0, "default limit: one division")
     else:
-        opening = Limits(2.0, 2.0, 4.0, f"its rest position repeats within half a division of {figure(known, 1)}")
+        opening = Limits(2.0, 2.0, 4.0, f"its reversing point repeats within half a division of {figure(known, 1)}")
     return JudgedQuantity(
         name,
         noun,
@@ -102,7 +102,7 @@ def quantity_of(document: PlateVial, found: PlateVialSolution, index: int) -> Ju
         found.solved.between,
         False,
         f"Set it {placed(estimate.value)} each time, not in the middle.",
-        f"By the foot screws set the bubble {placed(estimate.value)}: now the axis is plumb. Then by the vial's own screw to the middle; each takes half of what was seen.",
+        f"With the foot screws set the bubble {placed(estimate.value)}: the axis is now plumb. Then with the level vial screw to the middle; each removes half.",
     )
 
 
@@ -121,9 +121,9 @@ def grow(document: PlateVial, read: TubesRead) -> Growing:
         a, b = tubes[:2]
         if a.vial == b.vial and angle_between_deg(a.heading_deg, b.heading_deg) > 180 - OPPOSITE_WITHIN_DEG:
             rest, part = (a.bubble + b.bubble) / 2, figure(abs(a.bubble - b.bubble) / 2, 1)
-            said.append(("running", f"These two say: it rests {placed(rest)}, the stand's part is {part} div."))
+            said.append(("running", f"From these two: reversing point {placed(rest)}, tilt of the axis {part} div."))
     elif len(tubes) == 1:
-        said.append(("turn-now", "Turn by half a turn, give the bubble a moment, read again."))
+        said.append(("turn-now", "Turn by 180°, let the bubble settle, read again."))
     return Growing(said)
 
 
@@ -141,9 +141,9 @@ def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, r
         left = value.value if value else 0.0
         done = abs(left) <= 0.2
         says = (
-            "there. Turn half round: does it stay? Then run the check again."
+            "done. Turn by 180°: does it stay? Then check again."
             if done
-            else f"{figure(abs(left), 1)} div {'right' if left > 0 else 'left'} still to go, by the vial's own screw only."
+            else f"{figure(abs(left), 1)} div {'right' if left > 0 else 'left'} left, with the level vial screw only."
         )
         steps.append(AdjustingStep(given=str(given), left=left, done=done, text=says))
     return act_of_adjusting(
@@ -155,6 +155,6 @@ def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, r
         placed(quantity.estimate.value),
         "the middle",
         "The instrument's own adjusting pin.",
-        "The capstan screw at one end of the vial's mount.",
+        "The capstan screw at one end of the level vial.",
         steps,
     )

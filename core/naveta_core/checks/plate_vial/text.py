@@ -24,9 +24,9 @@ def placed(div: float) -> str:
 
 def finding_of(e: float, u: float, found: PlateVialSolution) -> str:
     if abs(e) <= u:
-        return f"No error shown: the plate bubble rests {placed(e)}, ± {figure(u, 1)} div, when the axis is plumb."
+        return f"Plate level: no error found; reversing point {placed(e)}, ± {figure(u, 1)} div"
     seconds = figure(abs(e) * found.seconds, 0)
-    return f"With the axis plumb the plate bubble rests {placed(e)}, ± {figure(u, 1)} div: {seconds}″ that are the vial's own."
+    return f"Plate level: reversing point {placed(e)}, ± {figure(u, 1)} div: {seconds}″ is level vial error."
 
 
 def halves_of(read: TubesRead, found: PlateVialSolution) -> str:
@@ -34,23 +34,23 @@ def halves_of(read: TubesRead, found: PlateVialSolution) -> str:
     last = last_repeat(read.tubes)[-1]
     own = found.rest(last.vial)
     tilt = last.bubble - own - found.residuals[read.tubes.index(last)]
-    return f"Seen last: {figure(last.bubble, 1)} div. Of that {figure(tilt, 1)} div are the stand's tilt, {figure(own, 1)} div the vial's own."
+    return f"Last reading: {figure(last.bubble, 1)} div. Tilt of the axis: {figure(tilt, 1)} div; level vial error: {figure(own, 1)} div."
 
 
 def shown_of(quantities: list[JudgedQuantity], found: PlateVialSolution) -> list[Shown]:
     bearing, size = polar(*found.tilt)
     rows = [
-        shown(one, "Rests, axis plumb" if not found.second else f"Rests, axis plumb: {one.noun.removeprefix('the ')}")
+        shown(one, "Reversing point" if not found.second else f"Reversing point: {one.noun.removeprefix('the ')}")
         for one in quantities
     ]
     value = quantities[0].estimate.value * found.seconds
-    rows.append(row("vial_error_arcsec", "The vial's own, as an angle", f"{figure(value, 0)}″", value, "arcsec"))
+    rows.append(row("vial_error_arcsec", "Level vial error as an angle", f"{figure(value, 0)}″", value, "arcsec"))
     text = (
         f"{figure(size, 0)}″, high side {figure(bearing, 0)}°"
         if found.whole
         else f"{figure(size, 0)}″ along the vial, high side {figure(bearing, 0)}°"
     )
-    rows.append(row("tilt_arcsec", "Tilt of the stand", text, size, "arcsec"))
+    rows.append(row("tilt_arcsec", "Tilt of the axis", text, size, "arcsec"))
     return rows
 
 
@@ -58,21 +58,21 @@ def worked_of(read: TubesRead, found: PlateVialSolution) -> list[CalculationLine
     rest, e = found.solved.fit.unknowns[0], found.solved.estimate(0)
     lines = [line("Each heading gives one equation", "b·s = T·u(heading) + e·s, u = (sin, cos)")]
     for one, v in zip(read.tubes, found.residuals, strict=True):
-        misfit = "" if found.solved.fit.redundancy < 1 else f"; does not fit by {figure(v, 2)}"
+        misfit = "" if found.solved.fit.redundancy < 1 else f"; residual {figure(v, 2)}"
         vial = f", vial {one.vial}" if found.second else ""
         lines.append(line(f"Right end at {one.heading_deg:g}°{vial}", f"b = {figure(one.bubble, 2)} div{misfit}"))
     if len(read.tubes) == 2 and not found.second:
         a, b = (one.bubble for one in read.tubes)
         lines.append(
             line(
-                "Half the sum is the vial's",
+                "Half the sum is level vial error",
                 f"e = ({figure(a, 2)} + {figure(b, 2)}) / 2 = {figure(rest, 2)} div".replace("+ −", "− "),
             )
         )
     else:
         lines.append(
             line(
-                "Least squares, all headings alike",
+                "Least squares, equal weights",
                 f"e = {figure(rest, 3)} div = {figure(rest * found.seconds, 1)}″ at {found.seconds:g}″ a division",
             )
         )
@@ -86,8 +86,8 @@ def work_of(document: PlateVial, found: PlateVialSolution, rest: float) -> list[
     steep = document.work.elevation_deg
     tilt = abs(rest) * found.seconds
     cost = tilt * abs(sin(radians(steep))) / max(0.05, cos(radians(steep)))
-    text = f"Set to the middle instead, the axis leans {figure(tilt, 0)}″: up to {figure(cost, 0)}″ in a direction at {steep:g}° steep, and both faces do not take it out."
-    return [effect("set-to-middle", text), effect("set-to-rest", f"Set {placed(rest)}, it costs nothing.")]
+    text = f"If the bubble is centred instead, the axis tilts {figure(tilt, 0)}″: up to {figure(cost, 0)}″ in a direction at {steep:g}° elevation, and both faces do not remove it."
+    return [effect("set-to-middle", text), effect("set-to-rest", f"Set {placed(rest)}, there is no error.")]
 
 
 def draw(_document: PlateVial, read: TubesRead, judgement: Judgement | None) -> TubePicture:

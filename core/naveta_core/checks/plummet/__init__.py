@@ -18,11 +18,11 @@ Data = dict[str, Any]
 
 
 def _marks(index: int | str, title: str) -> Group:
-    note = "On a sheet with millimetres: right and away from you, from any corner, the sheet not moved."
+    note = "On millimetre paper: right and away from you, from any corner. Do not move the paper."
     return Group(f"observations.sets[{index}].marks", title, note=note)
 
 
-def _height(index: int | str, title: str = "The stand") -> Group:
+def _height(index: int | str, title: str = "Set-up") -> Group:
     return Group(f"observations.sets[{index}]", title)
 
 
@@ -32,15 +32,15 @@ def _at(*headings: int) -> Data:
 
 HELD = Group(
     "observations.sets[0].marks",
-    "Where it points, from the proved point",
+    "Where it points, from the reference point",
     ("x_mm", "y_mm"),
-    more="Read it once more",
+    more="Repeat the reading",
 )
 GENERAL = (_height("*"), _marks("*", "Where it points"), Group("observations", "The plummet"))
 TURN_STEPS = (
-    "Tripod tall, feet trodden in, instrument level. A sheet with millimetres under it, held down.",
+    "Tripod at full height, feet pressed in, instrument levelled. Millimetre paper fixed under it.",
     "Mark where it points.",
-    "Foot screws untouched: turn the instrument, mark again.",
+    "Do not touch the foot screws: turn the instrument, mark again.",
 )
 
 TURNS = (("plummet_place", ("turning",)),)
@@ -66,42 +66,46 @@ KIND = Kind(
     minutes=8,
     interval_days=90,
     bring=(
-        "A tripod that goes tall, or a pillar",
-        "A sheet with millimetres, a sharp pencil, something to hold it down",
-        "The instrument's own pin, if you may adjust",
+        "A tall tripod, or a pillar",
+        "Millimetre paper, a sharp pencil, something to hold the paper down",
+        "The instrument's own adjusting pin, if you are allowed to adjust",
     ),
     before_you_start=(
-        "Level first, by what was proved. Focus until nothing moves when your eye does.",
-        "From the first mark to the last no foot screw is touched: a turn of one falsifies the circle.",
+        "Level first, with a checked level. Remove parallax: focus until nothing moves when you move your eye.",
+        "Do not touch a foot screw between the first mark and the last: it would spoil the circle.",
     ),
     who_adjusts=("manager",),
     when_bad=(
-        ("real", "Is it real?", "A fresh sheet, turned once more. Both count together, never the better one alone."),
-        ("keep", "Keep what was found", "Save as found before a screw is touched."),
+        (
+            "real",
+            "Confirm it",
+            "Use a new sheet and repeat the turn. Both runs count together; the better one never counts alone.",
+        ),
+        ("keep", "Save as found", "Save as found before you touch a screw."),
         (
             "adjust",
             "Adjust it",
-            "Half the flip, one pair of screws at a time, on to the axis. Then four fresh marks, as left.",
+            "Move it half the shift, on to the axis, one pair of screws at a time. Then four new marks, as left.",
         ),
         (
             "without",
-            "Or do without it",
-            "Centre each point at two headings half a turn apart and take the middle; one that sits in the base does not turn with it: centre with a bob.",
+            "Use another instrument",
+            "Centre at two headings 180° apart and take the middle. A plummet in the tribrach does not turn: use a plumb bob.",
         ),
         (
             "look-back",
-            "What was done with it since",
-            "Points occupied since the last good check may stand beside their marks by so much, short sights first.",
+            "Review affected work",
+            "Set-ups since the last good check may be off their marks by this much. Review short sights first.",
         ),
     ),
-    watch_condition="Centre at two headings half a turn apart and take the middle; one that sits in the base does not turn: centre with a bob.",
+    watch_condition="Centre at two headings 180° apart and take the middle. A plummet in the tribrach does not turn: use a plumb bob.",
     main_quantity=QUANTITY,
     quantity_label="plummet",
     methods=(
         Method(
             "four-quarters",
-            "Four marks, a quarter turn each",
-            "The whole: four marks prove each other.",
+            "Four marks, 90° apart",
+            "Full: four marks check each other.",
             {"method": "turn", "sets": [_at(0, 90, 180, 270)]},
             (_height(0), _marks(0, "Where it points")),
             (*TURN_STEPS, "Four marks: 0°, 90°, 180°, 270°."),
@@ -110,8 +114,8 @@ KIND = Kind(
         ),
         Method(
             "half-turn",
-            "Two marks, half a turn",
-            "Quick: half the flip is the error.",
+            "Two marks, 180° apart",
+            "Quick: half the shift is the error.",
             {"method": "turn", "sets": [_at(0, 180)]},
             (_height(0), _marks(0, "Where it points")),
             TURN_STEPS,
@@ -121,55 +125,55 @@ KIND = Kind(
         Method(
             "two-heights",
             "Two heights, two marks each",
-            "Tells a plummet that sits aside from one that points askew.",
+            "Separates a sideways offset from a tilted plummet line.",
             {"method": "turn", "sets": [_at(0, 180), _at(0, 180)]},
             (
-                _height(0, "The tall stand"),
+                _height(0, "Tall set-up"),
                 _marks(0, "Where it points, tall"),
-                _height(1, "The low stand"),
+                _height(1, "Low set-up"),
                 _marks(1, "Where it points, low"),
             ),
-            (*TURN_STEPS, "The same again on a stand half a metre lower or more."),
+            (*TURN_STEPS, "Repeat with the tripod at least 0.5 m lower."),
             ("laser",),
             needs=TURNS,
         ),
         Method(
             "base-thirds",
-            "Plummet in the base: three thirds",
-            "It does not turn with the instrument: the base is turned by thirds in its tripod, levelled afresh each time.",
+            "Plummet in the tribrach: three positions, 120° apart",
+            "It does not turn with the instrument: turn the tribrach by 120° on the tripod head and level again each time.",
             {"method": "thirds", "sets": [_at(0, 120, 240)]},
             (_height(0), _marks(0, "Where it points")),
             (
-                "Outline the base on the tripod head with a pencil.",
+                "Draw the outline of the tribrach on the tripod head with a pencil.",
                 "Level, mark.",
-                "Turn the base by a third into its outline, level afresh, mark: three times.",
+                "Turn the tribrach by 120° into its outline, level again, mark: three times.",
             ),
             needs=(("plummet_place", ("base",)),),
         ),
         Method(
             "bob",
-            "Against a bob",
-            "For any plummet: the bob's point is the axis, as sure as the bob hangs.",
+            "Against a plumb bob",
+            "For any plummet: the point of the bob marks the axis, if it hangs still.",
             {"method": "bob", "sets": [{"marks": [{}]}]},
             (_height(0), HELD),
-            ("Hang the bob, mark its point, take it away.", "How far from that mark does the plummet point?"),
+            ("Hang the bob, mark its point, remove the bob.", "How far from that mark does the plummet point?"),
             ("bob", "laser"),
         ),
         Method(
             "proven",
-            "Against a proved plummet",
-            "Both over the same mark on the same base.",
+            "Against a checked plummet",
+            "Both over the same mark on the same tribrach.",
             {"method": "proven", "sets": [{"marks": [{}]}]},
             (_height(0), HELD),
             (
-                "Centre with the proved one.",
-                "Change instruments on the base. How far from the mark does this one point?",
+                "Centre with the checked one.",
+                "Change instruments on the tribrach. How far from the mark does this one point?",
             ),
             ("hold", "base-lock"),
         ),
     ),
     required_conditions=RequiredConditions(wind=True, support=True),
-    why="A plummet that is out centres every point beside its mark, by the same amount each time, and closes all the same.",
+    why="A plummet that is out puts every set-up off its mark, and closures do not show it.",
     quick=("half-turn", 2),
     order=40,
     unit="mm",

@@ -30,7 +30,7 @@ class MarkSet(Part):
     """Marks taken at one height."""
 
     height_m: Annotated[
-        Typed | None, Number("Height of the plummet above the sheet", "m", 0.3, 30, "height above the sheet")
+        Typed | None, Number("Height of the plummet above the paper", "m", 0.3, 30, "height above the paper")
     ] = None
     marks: Annotated[list[MarkRow], Rows("mark", 24, 2, "One more mark")] = []
 
@@ -39,22 +39,22 @@ class PlummetObservations(Part):
     place: Annotated[
         Literal["turning", "base"] | None,
         Choice(
-            "Where the plummet sits",
-            Option("turning", "In what turns"),
-            Option("base", "In the base"),
-            words="where the plummet sits",
+            "Where the plummet is",
+            Option("turning", "In the instrument"),
+            Option("base", "In the tribrach"),
+            words="where the plummet is",
             optional=True,
         ),
     ] = None
     method: Annotated[
         Literal["turn", "thirds", "bob", "proven"],
         Choice(
-            "How it is held against the axis",
-            Option("turn", "The instrument turned"),
-            Option("thirds", "The base turned by thirds"),
-            Option("bob", "Against a bob"),
-            Option("proven", "Against a proved plummet"),
-            words="how it is held against the axis",
+            "How it is compared with the axis",
+            Option("turn", "Instrument turned"),
+            Option("thirds", "Tribrach turned by 120°"),
+            Option("bob", "Against a plumb bob"),
+            Option("proven", "Against a checked plummet"),
+            words="how it is compared with the axis",
         ),
     ] = "turn"
     sets: Annotated[list[MarkSet], Rows("set", 4, 1, number="set")] = []
@@ -110,8 +110,8 @@ def read_document(document: Plummet, reader: Reader) -> MarksRead:
     o = document.observations
     turned = o.method in ("turn", "thirds")
     if o.method == "turn" and "base" in (o.place, document.instrument.plummet_place):
-        wanted = "another way: this plummet sits in the base and does not turn with it. Turn the base by thirds, or hold it against a bob"
-        reader.fault_at("observations.method", "half a turn of the instrument", wanted)
+        wanted = "another method: this plummet is in the tribrach and does not turn. Turn the tribrach by 120°, or compare with a plumb bob"
+        reader.fault_at("observations.method", "180° of the instrument", wanted)
     sets: list[tuple[float | None, list[PlummetMark]]] = []
     steps: list[float] = []
     for i, one in enumerate(o.sets or [MarkSet()]):
@@ -121,9 +121,7 @@ def read_document(document: Plummet, reader: Reader) -> MarksRead:
         spots = [PlummetMark(r.path, r["heading_deg"] if turned else 0.0, r["x_mm"], r["y_mm"], r.repeat) for r in rows]
         steps += [step for r in rows for step in (r.step("x_mm"), r.step("y_mm"))]
         if turned and len(spots) >= max(2, filled_rows(one, "marks")):
-            wanted = (
-                "marks half a turn apart, or at thirds: at one heading only the offset cannot be told from the axis"
-            )
+            wanted = "marks 180° apart, or 120° apart: one heading alone cannot separate the offset from the axis"
             demand_opposite(reader, f"{path}.marks", "the marks", spots, wanted, OPPOSITE_DEG - 1)
         sets.append((height.value if height else None, spots))
     return MarksRead(_joined(sets), steps, turned)

@@ -42,7 +42,7 @@ def _limits(document: Plummet, height_m: float) -> Limits:
     adjustable = one.plummet_adjustable if one.plummet_adjustable is not None else not laser
     use, watch = (1.0, 1.5) if laser else (0.5, 1.0)
     share = height_m / TOLD_AT_M
-    why = f"opening value for {'a laser' if laser else 'an optical'} plummet, at {figure(height_m, 2)} m"
+    why = f"default limit for {'a laser' if laser else 'an optical'} plummet, at {figure(height_m, 2)} m"
     return limits_from(
         document, QUANTITY, Limits(use * share, watch * share, (5.0 if adjustable else watch) * share, why, adjustable)
     )
@@ -55,8 +55,8 @@ def in_base(document: Plummet) -> bool:
 
 def condition_of(document: Plummet) -> str:
     if in_base(document):
-        return "Usable for what bears so much: it sits in the base, and turning the instrument does not take it out. Else centre with a bob."
-    return "Usable when every point is centred at two headings half a turn apart, the mean taken."
+        return "Usable where this offset is acceptable: the plummet is in the tribrach, so turning does not remove it. Otherwise use a plumb bob."
+    return "Usable if you centre every point at two headings 180° apart and take the mean."
 
 
 def needs(_document: Plummet) -> Needs:
@@ -100,9 +100,9 @@ def judge(document: Plummet, read: MarksRead, told: Circumstances) -> Judgement:
         worked_of(read, sets, estimate),
         work_of(estimate, height),
         spread,
-        one_more=("round of marks", "rounds of marks"),
-        repeat_text="Mark a fresh sheet and turn once more before a screw is touched. Both count together.",
-        service_text="Send it to service: a plummet so far out, or one without screws for the user, is not for the crew.",
+        one_more=("run of marks", "runs of marks"),
+        repeat_text="Mark a new sheet and repeat the turn before you touch a screw. Both runs count together.",
+        service_text="Send it to service: it is too far out for field adjustment, or has no screws for the user.",
     )
     _also(read, sets, judgement)
     return judgement
@@ -120,14 +120,14 @@ def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
     """What else is to be said of the marks."""
     if min(one.height_m for one in sets) < LOW_M:
         judgement.reasons.append(
-            ("low-stand", "Taken low: an angle shows less the nearer the ground. As tall as the tripod goes is better.")
+            ("low-stand", "Measured low: an angle error shows less near the ground. Use the tripod at full height.")
         )
     if len(sets) == 1:
         height = sets[0].height_m
         judgement.reasons.append(
             (
                 "one-height",
-                f"One height: whether it sits aside or points askew is not told apart. Over another height than {figure(height, 2)} m it may be otherwise.",
+                f"One height only: offset and tilt are not separated. At heights other than {figure(height, 2)} m it may differ.",
             )
         )
     if all(abs(v) <= METRES_LOOK_LIKE_MM for _, spots in read.sets for s in spots for v in (s.x, s.y)) and any(
@@ -136,7 +136,7 @@ def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
         judgement.refused.append(
             (
                 "looks-like-metres",
-                "All marks lie within a twentieth of a millimetre: were they typed in metres? Type millimetres, or 0.4 cm.",
+                "All marks lie within 0.05 mm: were they typed in metres? Type millimetres, or 0.4 cm.",
             )
         )
     for i, one in enumerate(sets):
@@ -147,7 +147,7 @@ def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
             report_outlier(
                 judgement,
                 spot.path,
-                f"The {where(spot.path)} does not fit the circle of the others: a screw was turned, or the sheet moved. Mark it again.",
+                f"The {where(spot.path)} is off the circle of the others: a screw was turned or the paper moved. Mark it again.",
             )
 
 
@@ -160,9 +160,9 @@ def grow(document: Plummet, read: MarksRead) -> Growing:
         said.append(
             (
                 "turn-now",
-                "Foot screws untouched: turn the instrument by half a turn and mark again."
+                "Do not touch the foot screws: turn the instrument by 180° and mark again."
                 if turn
-                else "Turn the base by a third in its tripod, level afresh, mark again.",
+                else "Turn the tribrach by 120° on the tripod head, level again, mark again.",
             )
         )
     read_so_far = [spot for _, spots in read.sets for spot in spots]
@@ -174,10 +174,10 @@ def grow(document: Plummet, read: MarksRead) -> Growing:
             if read.turned and angle_between_deg(a.heading_deg, b.heading_deg) > 179
         ]
         for half in halves[:1]:
-            text = f"Flip {figure(2 * half, 1)} mm: half of it, {figure(half, 1)} mm, is the plummet's. The others will prove it."
+            text = f"Flip {figure(2 * half, 1)} mm: half of it, {figure(half, 1)} mm, is the plummet's. The other headings will confirm it."
             said.append(("running", text))
     if height is not None and height < LOW_M:
-        said.append(("low-stand", "Low: take it as tall as the tripod goes."))
+        said.append(("low-stand", "Low: use the tripod at full height."))
     return Growing(said)
 
 
@@ -194,6 +194,6 @@ def on_to_axis(_document: Any, read: MarksRead, judgement: Judgement, _grade: Gr
         f"{figure(start[0], 1)}, {figure(start[1], 1)}",
         f"{figure(axis[0], 1)}, {figure(axis[1], 1)}",
         "The instrument's own pin or key.",
-        "Two pairs of screws behind the plummet's eyepiece, under a ring or caps.",
+        "Two pairs of screws behind the plummet eyepiece, under a ring or caps.",
         converging(read_points(reads_now), start, axis, quantity.limits.use / 3, "to the axis"),
     )

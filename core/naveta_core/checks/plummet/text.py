@@ -11,44 +11,46 @@ from ...engine.verdict import JudgedQuantity, Judgement, figures_of
 from ...results import CalculationLine, CirclePicture, Effect, Shown
 from ...stats.estimate import Estimate
 from ...units.angles import ARCSEC_PER_RADIAN
-from ...units.formatting import aside, figure
+from ...units.formatting import aside, capital, figure
 from .document import MarksRead, Plummet, PlummetFigures, where
 from .solve import ByHeight, SolvedSet
 
 
 def turn_of(read: MarksRead, one: SolvedSet) -> str:
     if not read.turned:
-        return f"Bring the plummet on to the proved point, {aside(-one.offset[0], -one.offset[1])} from where it is, one pair of screws at a time."
+        return f"Move the plummet on to the reference point, {aside(-one.offset[0], -one.offset[1])} from where it is now, one pair of screws at a time."
     at = f"{figure(one.axis[0], 1)}, {figure(one.axis[1], 1)}"
-    return f"Leave the screws of the stand alone. Mark the axis at {at} on the sheet, the middle of the marks, and bring the plummet on to it: half the flip, one pair of screws at a time."
+    return f"Do not touch the foot screws. Mark the axis at {at} on the paper, the middle of the marks. Move the plummet on to it, one pair of screws at a time."
 
 
 def finding_of(document: Plummet, offset: tuple[float, float], e: Estimate, height_m: float) -> str:
     name = "laser plummet" if document.instrument.plummet == "laser" else "plummet"
     if e.value <= 2.0 * e.sigma:
-        return f"No error shown: the {name} is proved within {figure(e.proved_to, 1)} mm at {figure(height_m, 2)} m."
+        return f"{capital(name)}: no error found, within {figure(e.proved_to, 1)} mm at {figure(height_m, 2)} m."
     return f"The {name} points {figure(e.value, 1)} mm off the axis at {figure(height_m, 2)} m, ± {figure(e.u95, 1)} mm: {aside(*offset)} at heading 0°."
 
 
 def shown_of(quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight | None) -> list[Shown]:
     rows = [
-        shown(quantity, f"Off the axis, at {figure(figures.told_at_m, 2)} m"),
+        shown(quantity, f"Offset from the axis at {figure(figures.told_at_m, 2)} m"),
         row(
             "offset_arcsec",
-            "The same as an angle",
+            "As an angle",
             f"{figure(figures.offset_arcsec, 0)}″",
             figures.offset_arcsec,
             "arcsec",
         ),
-        row("axis_x_mm", "Axis on the sheet, right", f"{figure(figures.axis_x_mm, 2)} mm", figures.axis_x_mm, "mm"),
-        row("axis_y_mm", "Axis on the sheet, away", f"{figure(figures.axis_y_mm, 2)} mm", figures.axis_y_mm, "mm"),
+        row("axis_x_mm", "Axis on the paper, right", f"{figure(figures.axis_x_mm, 2)} mm", figures.axis_x_mm, "mm"),
+        row("axis_y_mm", "Axis on the paper, away", f"{figure(figures.axis_y_mm, 2)} mm", figures.axis_y_mm, "mm"),
     ]
     if parts is not None and figures.sideways_mm is not None and figures.angular_arcsec is not None:
-        rows.append(row("sideways_mm", "Sits aside", f"{figure(figures.sideways_mm, 2)} mm", figures.sideways_mm, "mm"))
+        rows.append(
+            row("sideways_mm", "Sideways offset", f"{figure(figures.sideways_mm, 2)} mm", figures.sideways_mm, "mm")
+        )
         rows.append(
             row(
                 "angular_arcsec",
-                "Points askew",
+                "Tilt of the plummet line",
                 f"{figure(figures.angular_arcsec, 0)}″",
                 figures.angular_arcsec,
                 "arcsec",
@@ -60,8 +62,8 @@ def shown_of(quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight 
 def worked_of(read: MarksRead, sets: list[SolvedSet], e: Estimate) -> list[CalculationLine]:
     lines = [
         line(
-            "What stays is the axis, what turns is the plummet's",
-            "mark(θ) = axis + Rot(θ)·o" if read.turned else "mark = proved point + o",
+            "The constant part is the axis, the part that turns is plummet error",
+            "mark(θ) = axis + Rot(θ)·o" if read.turned else "mark = reference point + o",
         )
     ]
     for (_, spots), one in zip(read.sets, sets, strict=True):
@@ -75,7 +77,7 @@ def worked_of(read: MarksRead, sets: list[SolvedSet], e: Estimate) -> list[Calcu
             )
         lines.append(
             line(
-                f"Axis on the sheet, {figure(one.height_m, 2)} m",
+                f"Axis on the paper, {figure(one.height_m, 2)} m",
                 f"{figure(one.axis[0], 3)}, {figure(one.axis[1], 3)} mm",
             )
         )
@@ -94,11 +96,11 @@ def worked_of(read: MarksRead, sets: list[SolvedSet], e: Estimate) -> list[Calcu
 def work_of(e: Estimate, height_m: float) -> list[Effect]:
     angle = e.value / (height_m * 1000)
     told = [
-        effect(f"over-{h:g}-m", f"Set up at {h:g} m it centres {figure(angle * h * 1000, 1)} mm beside the mark.")
+        effect(f"over-{h:g}-m", f"Set up at {h:g} m, it centres {figure(angle * h * 1000, 1)} mm off the mark.")
         for h in (1.3, 1.5, 1.8)
     ]
     seconds = e.value / 20_000 * ARCSEC_PER_RADIAN
-    return [*told, effect("at-a-short-sight", f"A sight of 20 m is turned by up to {figure(seconds, 0)}″.")]
+    return [*told, effect("at-a-short-sight", f"A 20 m sight is turned by up to {figure(seconds, 0)}″.")]
 
 
 def axis_of(judgement: Judgement) -> tuple[float, float]:
@@ -112,7 +114,7 @@ def draw(_document: Plummet, read: MarksRead, judgement: Judgement | None) -> Ci
     """The last sheet: every other has an axis of its own."""
     spots = last_repeat(read.sets[-1][1]) if read.sets else []
     points = [(one.x, one.y, f"{one.heading_deg:g}°" if read.turned else "", one.path) for one in spots]
-    own = "the plummet's own offset"
+    own = "plummet offset"
     figures = figures_of(judgement, PlummetFigures)
     if judgement is None or figures is None:
         return circle("mm", points, None, None, "axis", own, x="right", y="away")

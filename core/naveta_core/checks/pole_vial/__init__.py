@@ -1,4 +1,4 @@
-"""Does the vial of a pole or staff say plumb: turned half round in its stand, or held against a plumb line.
+"""Does the vial of a pole or staff say plumb: turned by 180° in its stand, or held against a plumb line.
 
 The same equations as for an instrument's circular vial. An error of the vial leans the pole: at the top of a pole of
 height h the mark is out by h times the angle.
@@ -21,10 +21,10 @@ POLE = Group("observations", "The pole", ("height_m",))
 TURNED = Group(
     READINGS,
     "The bubble in its vial",
-    note="From the middle of the ring; right and away from you are plus, seen along the mark on the vial.",
+    note="Offset from the middle of the ring; right and away from you are plus, seen along the mark on the vial.",
 )
-HELD = Group(READINGS, "The bubble while it is held plumb", BUBBLE, more="Read it once more")
-GENERAL = (TURNED, Group("observations", "The pole and its vial"))
+HELD = Group(READINGS, "Bubble with the pole held plumb", BUBBLE, more="Repeat the reading")
+GENERAL = (TURNED, Group("observations", "Pole and level vial"))
 KIND = Kind(
     document=PoleVial,
     where=where,
@@ -35,79 +35,79 @@ KIND = Kind(
     grow=grow,
     needs=needs,
     general=GENERAL,
-    title="Vial of a pole or staff",
+    title="Pole or staff level check",
     adjust=bubble_to_middle,
     applies_to=("pole", "staff"),
     minutes=4,
     interval_days=30,
-    bring=("A bipod, or a hook and a plumb line", "A small hole for the point: a punch mark in steel or stone"),
-    before_you_start=("Is the pole straight? Roll it on a flat floor: a bent one has no vial error that can be set.",),
+    bring=("A bipod, or a plumb line on a hook", "A small hole for the point: a punch mark in steel or stone"),
+    before_you_start=("Is the pole straight? Roll it on a flat floor: the vial of a bent pole cannot be adjusted.",),
     who_adjusts=("manager", "crew"),
     when_bad=(
         (
             "real",
-            "Is it real?",
-            "Seat the point afresh, turn once more. Both count together, never the better one alone.",
+            "Confirm it",
+            "Seat the point again and repeat the turn. Both runs count together; the better one never counts alone.",
         ),
-        ("keep", "Keep what was found", "Save as found before a screw is touched."),
+        ("keep", "Save as found", "Save as found before you touch a screw."),
         (
             "adjust",
             "Adjust it",
-            "Plumb first, where the bubble rests; then the vial's own screws bring it to the middle. Then run it again, as left.",
+            "First hold it plumb, bubble at its reversing point; then centre the bubble with the level vial screws. Then check again, as left.",
         ),
-        ("without", "Or do without it", "Hold it by where the bubble rests, or take another."),
+        ("without", "Use another instrument", "Hold the bubble at its reversing point, or use another pole."),
         (
             "look-back",
-            "What was done with it since",
-            "Points set with it since the last good check lean the same way only if it always faced the same way.",
+            "Review affected work",
+            "Points measured with it since the last good check are off in the same direction only if it always faced the same way.",
         ),
     ),
-    watch_condition="Low, and with the vial facing the instrument.",
+    watch_condition="Use it low, with the level vial facing the instrument.",
     main_quantity=QUANTITY,
     quantity_label="vial",
     methods=(
         Method(
             "four-quarters",
-            "Pole, four quarters in its bipod",
-            "The whole: four headings check each other.",
+            "Pole in its bipod, four headings",
+            "Full: four headings check each other.",
             {"item": "pole", "method": "half-turn", "readings": turned_rows(0, 90, 180, 270)},
             (TURNED, POLE, SENSITIVITY),
             (
                 "Point in a punch mark, bipod spread, bubble near the middle.",
-                "Read it. Turn the pole by a quarter about itself, bipod untouched. Read again: four times.",
+                "Read it. Turn the pole by 90° without moving the bipod, read again: four times.",
             ),
             needs=(("kind", ("pole",)),),
         ),
         Method(
             "half-turn",
-            "Pole, half a turn in its bipod",
-            "Needs nothing but the bipod.",
+            "Pole in its bipod, two headings",
+            "Needs only the bipod.",
             {"item": "pole", "method": "half-turn", "readings": turned_rows(0, 180)},
             (TURNED, POLE, SENSITIVITY),
             (
                 "Point in a punch mark, bipod spread, bubble near the middle.",
-                "Read it. Turn the pole half round about itself, bipod untouched. Read again.",
+                "Read it. Turn the pole by 180° without moving the bipod. Read again.",
             ),
             needs=(("kind", ("pole",)),),
         ),
         Method(
             "plumb-line",
             "Pole, against a plumb line",
-            "Indoors or in the lee: a bob from the ceiling, its string along the pole in two directions.",
+            "Indoors or out of the wind: hang a plumb bob, align the pole with its string from two directions.",
             {"item": "pole", "method": "plumb-line", "readings": [{}]},
             (HELD, POLE, SENSITIVITY),
-            ("Bring the pole along the string, seen from two sides at right angles.", "Read the bubble."),
+            ("Align the pole with the string, seen from two sides at right angles.", "Read the bubble."),
             ("bob",),
             needs=(("kind", ("pole",)),),
         ),
         Method(
             "proved-instrument",
             "Pole, against a levelled instrument",
-            "The vertical cross of a proved and levelled instrument, from two sides.",
+            "Uses the vertical cross hair of a checked, levelled instrument, from two sides.",
             {"item": "pole", "method": "proved-instrument", "readings": [{}]},
             (HELD, POLE, SENSITIVITY),
             (
-                "Bring the pole along the vertical cross from one side, then from the other at right angles.",
+                "Align the pole with the vertical cross hair from one side, then from the other at right angles.",
                 "Read the bubble.",
             ),
             ("sun",),
@@ -116,16 +116,16 @@ KIND = Kind(
         Method(
             "staff",
             "Staff, against a plumb line",
-            "A staff's vial, against a string or a corner that was plumbed.",
+            "For a staff level: against a string or a plumbed corner.",
             {"item": "staff", "method": "plumb-line", "readings": [{}]},
             (HELD, SENSITIVITY),
-            ("Bring the staff along the string in both directions.", "Read the bubble."),
+            ("Align the staff with the string in both directions.", "Read the bubble."),
             ("overhead-lines",),
             needs=(("kind", ("staff",)),),
         ),
     ),
     required_conditions=RequiredConditions(wind=True),
-    why="A pole held by a wrong vial puts every point out by the same lean, and nothing in the instrument shows it.",
+    why="A pole held by a wrong level vial is out of plumb at every point, and nothing at the instrument shows it.",
     order=60,
     unit="mm",
     kept=("lean_mm",),

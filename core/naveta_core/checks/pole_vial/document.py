@@ -13,13 +13,13 @@ from ..circular_vial.document import BubbleRows, BubblesRead, CircularVialFigure
 
 class PoleVialObservations(Part):
     item: Annotated[
-        Literal["pole", "staff"], Choice("What it is the vial of", Option("pole", "A pole"), Option("staff", "A staff"))
+        Literal["pole", "staff"], Choice("What is checked", Option("pole", "A pole"), Option("staff", "A staff"))
     ] = "pole"
     method: Annotated[
         Literal["half-turn", "plumb-line", "proved-instrument"],
         Choice(
             "How it was held",
-            Option("half-turn", "Turned in its stand"),
+            Option("half-turn", "Turned in its bipod"),
             Option("plumb-line", "Against a plumb line"),
             Option("proved-instrument", "Against a levelled instrument"),
         ),
@@ -50,7 +50,7 @@ where = where_of(PoleVialObservations)
 
 @dataclass
 class PoleRead(BubblesRead):
-    """Bubbles, and the height of the target."""
+    """Bubbles, and the target height."""
 
     height_m: float = USUAL_HEIGHT_M
 

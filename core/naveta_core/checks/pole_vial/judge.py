@@ -28,24 +28,24 @@ def _quantity(document: PoleVial, read: PoleRead, found: VialError, sensitivity:
     """The vial's own error against its limit, and how it is set."""
     item = document.observations.item
     scale, use = USUAL_SENSITIVITY / sensitivity, 0.5 if item == "pole" else 1.0
-    source = f"opening value for a {item} with a vial of {sensitivity:g}′ per 2 mm"
+    source = f"default limit for a {item} with a vial of {sensitivity:g}′ per 2 mm"
     opening = Limits(use * scale, 2 * use * scale, 5.0, source)
     opening = raised(opening, provable_mm(turns=read.turns, more_mm=AGAINST_MM), "mm", "a bubble read by eye")
     turn = (
-        f"Turn the {item} in its stand until the bubble lies where it rests, {aside(found.x, found.y)}: now it is plumb. Then bring it to the middle by the vial's own screws."
+        f"Move the bipod until the bubble is at its reversing point, {aside(found.x, found.y)}: the {item} is now plumb. Then centre the bubble with the level vial screws."
         if read.turns
-        else f"Held plumb and still, bring the bubble from {aside(found.x, found.y)} to the middle by the vial's own screws."
+        else f"Hold it plumb and still and bring the bubble from {aside(found.x, found.y)} to the middle with the level vial screws."
     )
     return JudgedQuantity(
         QUANTITY,
-        f"the vial of the {item}",
+        f"the level vial of the {item}",
         "mm",
         found.estimate,
         limits_from(document, QUANTITY, opening),
         found.q_within,
         found.q_between,
         True,
-        f"For work that bears {figure(lean, 1)} mm, or held at half its height.",
+        f"Where {figure(lean, 1)} mm is acceptable, or at half the height.",
         turn,
     )
 
@@ -57,8 +57,8 @@ def _worked(read: PoleRead, found: VialError, sensitivity: float, lean: float) -
     own = f"e_x = {figure(found.x, 3)}, e_y = {figure(found.y, 3)} mm; size {figure(size, 3)} mm"
     sure = f"{figure(found.estimate.sigma, 3)} mm, {figure(found.estimate.dof, 1)}"
     return [
-        line("What stays is the vial's, what turns is the lean", turning),
-        line("Vial's own error", own),
+        line("The constant part is level vial error, the part that turns is tilt", turning),
+        line("Level vial error", own),
         line(f"At {sensitivity:g}′ per 2 mm", f"{minutes(size, sensitivity)}; over {height} m: {figure(lean, 2)} mm"),
         line("Standard uncertainty of each part, degrees of freedom", sure),
     ]
@@ -75,30 +75,32 @@ def judge(document: PoleVial, read: PoleRead, told: Circumstances) -> Judgement:
         PoleVialFigures(**vial_figures(found, read.sensitivity), lean_mm=lean),
         finding_of(item, found, lean, read.height_m),
         [
-            shown(quantity, "Vial's own error"),
-            row("lean_mm", f"Lean at {figure(read.height_m, 2)} m", f"{figure(lean, 1)} mm", lean, "mm"),
-            row("vial_error_x_mm", "Rests right of the middle", f"{figure(found.x, 2)} mm", found.x, "mm"),
-            row("vial_error_y_mm", "Rests away from you", f"{figure(found.y, 2)} mm", found.y, "mm"),
+            shown(quantity, "Level vial error"),
+            row("lean_mm", f"Out of plumb at {figure(read.height_m, 2)} m", f"{figure(lean, 1)} mm", lean, "mm"),
+            row("vial_error_x_mm", "Reversing point, right", f"{figure(found.x, 2)} mm", found.x, "mm"),
+            row("vial_error_y_mm", "Reversing point, away", f"{figure(found.y, 2)} mm", found.y, "mm"),
         ],
         _worked(read, found, sensitivity, lean),
         costs_of(item, found.estimate.value, sensitivity),
         found.solved.spread,
-        one_more=("round of headings", "rounds of headings") if read.turns else ("reading", "readings"),
-        repeat_text="Seat the point afresh and turn once more before a screw is touched. Both count together.",
-        service_text="Fit another vial: a vial that cannot be set is a part, not a repair.",
+        one_more=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
+        repeat_text="Seat the point again and repeat the turn before you touch a screw. Both runs count together.",
+        service_text="Fit a new level vial: one that cannot be adjusted is replaced.",
     )
     report_scatter(judgement, found.solved, "headings")
     if found.outlier:
-        report_outlier(judgement, found.outlier, f"The {where(found.outlier)} does not fit the others: read it again.")
+        report_outlier(
+            judgement, found.outlier, f"The {where(found.outlier)} does not agree with the others: read it again."
+        )
     return judgement
 
 
 def draw(_document: PoleVial, read: PoleRead, judgement: Judgement | None) -> CirclePicture:
-    return drawn_vial(read, judgement, "lean of the pole as it stood")
+    return drawn_vial(read, judgement, "tilt of the pole as it stood")
 
 
 def grow(document: PoleVial, read: PoleRead) -> Growing:
     said = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
-        said = [("turn-now", "Point and bipod stay; turn the pole by half a turn about itself, read again.")]
+        said = [("turn-now", "Leave point and bipod in place; turn the pole by 180°, read again.")]
     return Growing(said)

@@ -16,11 +16,11 @@ from .judge import CAUTIONS, grow, judge
 from .text import draw
 
 Data = dict[str, Any]
-LOOKS = Group("observations", "First a look", ("foot_firm", "joints_firm"))
+LOOKS = Group("observations", "Quick checks first", ("foot_firm", "joints_firm"))
 SECTIONS = Group(
     "observations.sections",
     "Graduation and tape",
-    note="Zero of the tape at the foot plate, the tape along the face, read at the edge of the graduation.",
+    note="Tape zero of the foot plate plate, tape along the face; read at the edge of the graduation.",
 )
 GENERAL = (LOOKS, SECTIONS)
 
@@ -38,67 +38,74 @@ KIND = Kind(
     draw=draw,
     grow=grow,
     general=GENERAL,
-    title="Staff against a tape",
+    title="Staff check",
     adjust=by_hand,
     applies_to=("staff",),
     minutes=10,
     interval_days=365,
-    bring=("A steel tape that was compared itself", "A flat place to lay the staff, in the shade", "A thermometer"),
-    before_you_start=("Sections out as for work, each clicked home.",),
+    bring=("A steel tape that has been compared itself", "A flat, shaded place to lay the staff", "A thermometer"),
+    before_you_start=("Sections extended as for work, each locked.",),
     who_adjusts=("manager", "crew"),
     when_bad=(
-        ("real", "Is it real?", "Lay the tape afresh and read once more. Both count together."),
-        ("keep", "Keep what was found", "Save as found."),
+        ("real", "Confirm it", "Lay the tape again and read once more. Both runs count together."),
+        ("keep", "Save as found", "Save as found."),
         (
             "adjust",
-            "Mend what a look found",
-            "A loose foot plate or a dirty joint is mended by hand; then measure again, as left. Divisions are not.",
+            "Repair what you found",
+            "Repair a loose foot plate or a dirty joint by hand; then measure again, as left. Graduations cannot be repaired.",
         ),
         (
             "without",
-            "Or do without it",
-            "One staff alone for both sights bears a wrong zero; wrong divisions bear no heights.",
+            "Use another instrument",
+            "A wrong zero cancels if one staff is used for both sights; wrong graduations do not cancel.",
         ),
-        ("look-back", "What was done with it since", "Runs with two staffs, and runs with much rise, carry its error."),
+        (
+            "look-back",
+            "Review affected work",
+            "Lines levelled with two staffs, and lines with large height differences, contain its error.",
+        ),
     ),
-    watch_condition="Alone, for both sights, on flat ground.",
+    watch_condition="As the only staff, for both sights, on flat ground.",
     main_quantity=ZERO,
-    quantity_label="zero at the foot",
+    quantity_label="zero of the foot plate",
     methods=(
         Method(
             "three-metre",
-            "Along three metres",
-            "Seven marks: zero, divisions and joints.",
+            "Three metres",
+            "Seven graduations: zero, scale and joints.",
             {"sections": _sections("0.1", "0.5", "1", "1.5", "2", "2.5", "3")},
             (LOOKS, SECTIONS),
             (
-                "Lay the staff flat, tape along its face, zero at the foot plate, light tension.",
+                "Lay the staff flat, tape along its face, zero of the foot plate plate, light tension.",
                 "Read the tape at each graduation.",
             ),
         ),
         Method(
             "five-metre",
-            "Along five metres",
-            "For long sectional staffs: each joint has a mark below and above.",
+            "Five metres",
+            "For long sectional staffs: one graduation below and above each joint.",
             {"sections": _sections("0.1", "1", "2", "3", "4", "5")},
             (LOOKS, SECTIONS),
             (
-                "Lay the staff flat, all sections out and clicked home, tape along its face, zero at the foot plate.",
+                "Lay the staff flat, all sections out and clicked home, tape along its face, zero of the foot plate plate.",
                 "Read the tape at each graduation.",
             ),
         ),
         Method(
             "ten-feet",
-            "Along ten feet",
-            "The same for a staff in feet; type in feet.",
+            "Ten feet",
+            "For a staff in feet; type in feet.",
             {"sections": _sections("0.5", "2", "4", "6", "8", "10")},
             (LOOKS, SECTIONS),
-            ("Lay the staff flat, tape along its face, zero at the foot plate.", "Read the tape at each graduation."),
+            (
+                "Lay the staff flat, tape along its face, zero of the foot plate plate.",
+                "Read the tape at each graduation.",
+            ),
             unit="ft",
         ),
     ),
     required_conditions=RequiredConditions(temperature=True),
-    why="A worn foot or a loose joint is in every height read with it, and closes all the same.",
+    why="A worn foot or a loose joint is in every height read with it, and closures do not show it.",
     order=70,
     unit="mm",
     kept=(SCALE,),

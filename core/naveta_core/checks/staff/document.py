@@ -33,9 +33,9 @@ class StaffObservations(Part):
         Choice("Is the foot plate firm and clean?", *YES_NO, words="the foot plate", look=True),
     ] = None
     joints_firm: Annotated[
-        Literal["yes", "no"] | None, Choice("Do the joints hold without play?", *YES_NO, words="the joints", look=True)
+        Literal["yes", "no"] | None, Choice("Are the joints free of play?", *YES_NO, words="the joints", look=True)
     ] = None
-    sections: Annotated[list[StaffSection], Rows("mark", 40, FEWEST, "One more mark")] = []
+    sections: Annotated[list[StaffSection], Rows("graduation", 40, FEWEST, "One more graduation")] = []
 
 
 class Staff(CheckDocument):
@@ -54,7 +54,7 @@ class GraduationError(Answer):
 
 
 class StaffFigures(Figures):
-    """Zero at the foot, scale of the divisions, and the mark that fits least."""
+    """Zero of the foot plate, scale of the divisions, and the largest single graduation error."""
 
     zero_offset_mm: float
     sigma_zero_offset_mm: float
@@ -86,7 +86,7 @@ def _far_enough(read: Pairs, reader: Reader) -> None:
     if spread_m(graduations) < LEAST_SPREAD_M or places_among(graduations) < FEWEST:
         reader.fault(
             "observations.sections",
-            "the marks",
-            f"marks at {', '.join(f'{one:.2f} m' for one in graduations)}",
-            f"three marks or more along the whole staff, {LEAST_SPREAD_M:g} m apart at the least",
+            "the graduations",
+            f"graduations at {', '.join(f'{one:.2f} m' for one in graduations)}",
+            f"three graduations or more along the whole staff, at least {LEAST_SPREAD_M:g} m apart",
         )

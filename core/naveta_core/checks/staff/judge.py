@@ -18,7 +18,7 @@ from .solve import estimates_of, lengths_of, scale_with_temperature, variances_o
 from .text import finding_of, looks_of, work_of, worked_of
 
 ZERO_WATCH_MM = 1.5
-SOURCE = "opening value for a staff of site work"
+SOURCE = "default limit for a staff of site work"
 CAUTIONS = {"before": ("tape", "overhead-lines"), "reading": ("tape",), "adjusting": ("tape",)}
 
 
@@ -43,29 +43,29 @@ def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVa
         quantity(
             0,
             ZERO,
-            "the zero at the foot",
+            "the zero of the foot plate",
             "mm",
             0.7,
             (solved.q_within(0), how.between),
-            "Use this one staff for back and fore sight: its zero then falls out. Never with another in one run.",
+            "Use only this staff for backsight and foresight: its zero then cancels. Never mix it with another in one line.",
         ),
         quantity(
             1,
             SCALE,
-            "the divisions",
+            "the graduation",
             "ppm",
             300.0,
             (solved.q_within(1) * PPM, how.scale_ppm2),
-            "On flat ground only: the error grows with the height carried.",
+            "On flat ground only: the error grows with the height difference.",
         ),
         quantity(
             2,
             STEP,
-            "the mark that fits least",
+            "the largest single graduation error",
             "mm",
             1.0,
             (found.misfit_variance, 0.0),
-            "Not across the joint that is out.",
+            "Do not read across the faulty joint.",
         ),
     ]
 
@@ -95,16 +95,16 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
         figures,
         finding_of(found, quantities),
         [
-            shown(quantities[0], "Zero at the foot"),
-            shown(quantities[1], "Divisions, too short is plus"),
-            row(STEP, "Fits least", f"{figure(misfit, 2)} mm at {place}", misfit, "mm"),
+            shown(quantities[0], "Zero of the foot plate"),
+            shown(quantities[1], "Scale, too short is plus"),
+            row(STEP, "Largest residual", f"{figure(misfit, 2)} mm at {place}", misfit, "mm"),
         ],
         worked_of(document, read, found, errors),
         work_of(found),
         found.solved.spread,
         taken=1,
-        repeat_text="Lay the tape afresh and read once more. Both count together.",
-        service_text="Put it out of use: a staff is replaced, not adjusted.",
+        repeat_text="Lay the tape again and read once more. Both runs count together.",
+        service_text="Take it out of use: a staff is replaced, not adjusted.",
     )
     judgement.reasons += looks_of(document)
     tell_compared(judgement, compared, [path for path, _, _ in read.marks], where)
@@ -113,7 +113,7 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
         judgement.to_mend.append(("fix-foot", "Fix the foot plate, then measure again: its zero has moved."))
     if o.joints_firm == "no":
         judgement.to_mend.append(
-            ("clean-joints", "Clean the joints, see that each section clicks home, then measure again.")
+            ("clean-joints", "Clean the joints, check that each section locks, then measure again.")
         )
     return judgement
 

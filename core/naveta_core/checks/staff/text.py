@@ -18,9 +18,9 @@ def looks_of(document: Staff) -> list[Coded]:
     said: list[Coded] = []
     o = document.observations
     if o.foot_firm == "no":
-        said.append(("foot-loose", "The foot plate is loose: the zero is wherever it sits."))
+        said.append(("foot-loose", "The foot plate is loose: the zero is not defined."))
     if o.joints_firm == "no":
-        said.append(("joints-loose", "A joint has play: every height read above it is in doubt."))
+        said.append(("joints-loose", "A joint has play: every height read above it is uncertain."))
     return said
 
 
@@ -28,15 +28,13 @@ def finding_of(found: Straight, quantities: list[JudgedQuantity]) -> str:
     zero, scale = found.zero(), found.scale()
     parts = []
     if abs(zero.value) > zero.u95:
-        parts.append(f"its zero lies {figure(abs(zero.value), 1)} mm {'below' if zero.value > 0 else 'above'} the foot")
+        parts.append(f"zero {figure(abs(zero.value), 1)} mm {'below' if zero.value > 0 else 'above'} the foot plate")
     if abs(scale.value) > scale.u95:
-        parts.append(
-            f"its divisions are {figure(abs(scale.value), 0)} parts in a million too {'short' if scale.value > 0 else 'long'}"
-        )
+        parts.append(f"scale {figure(abs(scale.value), 0)} ppm too {'short' if scale.value > 0 else 'long'}")
     if not parts:
-        return f"No error shown: zero within {figure(zero.proved_to, 1)} mm, divisions within {figure(scale.proved_to, 0)} parts in a million."
+        return f"Staff: no error found, zero within {figure(zero.proved_to, 1)} mm, scale within {figure(scale.proved_to, 0)} ppm."
     good = all(abs(one.estimate.value) <= one.limits.use for one in quantities)
-    lead = "Within its limits" if good else "The staff is out"
+    lead = "Staff within its limits" if good else "Staff error"
     return f"{lead}: {' and '.join(parts)}, ± {figure(zero.u95, 1)} mm and ± {figure(scale.u95, 0)} ppm."
 
 
@@ -55,19 +53,20 @@ def worked_of(document: Staff, read: Pairs, found: Straight, errors: Sequence[fl
                 f"taped {words.reading(tape)} {words.name}: error {figure(e, 2)} mm",
             )
         )
-    lines.append(
-        line("Line through them", f"zero {figure(found.zero_mm, 3)} mm, scale {figure(found.scale_ppm, 1)} ppm")
-    )
+    lines.append(line("Regression line", f"zero {figure(found.zero_mm, 3)} mm, scale {figure(found.scale_ppm, 1)} ppm"))
     return lines
 
 
 def work_of(found: Straight) -> list[Effect]:
     per_metre = found.scale_ppm / 1000
     return [
-        effect("per-metre-of-rise", f"Each metre of rise between the sights costs {figure(abs(per_metre), 2)} mm."),
+        effect(
+            "per-metre-of-rise",
+            f"Each metre of height difference between the sights adds {figure(abs(per_metre), 2)} mm.",
+        ),
         effect(
             "with-another-staff",
-            f"Used with another staff, {figure(abs(found.zero_mm), 1)} mm for every odd number of set-ups; alone, nothing.",
+            f"Used with another staff it adds {figure(abs(found.zero_mm), 1)} mm for an odd number of set-ups; used alone, nothing.",
         ),
     ]
 

@@ -15,15 +15,13 @@ from .judge import CAUTIONS, grow, judge
 from .text import draw
 
 Data = dict[str, Any]
-BAND = Group(
-    "observations", "The tape and its pull", ("material", "tension_n", "standard_tension_n", "cross_section_mm2")
-)
+BAND = Group("observations", "Tape and tension", ("material", "tension_n", "standard_tension_n", "cross_section_mm2"))
 LENGTHS = Group(
     "observations.lengths",
     "Known length and tape",
-    note="Against a proved tape side by side, or marks measured by a proved instrument.",
+    note="Beside a checked tape, or along marks measured with a checked instrument.",
 )
-GENERAL = (Group("observations", "The tape and its pull"), LENGTHS)
+GENERAL = (Group("observations", "Tape and tension"), LENGTHS)
 KIND = Kind(
     document=Tape,
     where=where,
@@ -33,23 +31,23 @@ KIND = Kind(
     draw=draw,
     grow=grow,
     general=GENERAL,
-    title="Tape compared",
+    title="Tape check",
     applies_to=("tape",),
     minutes=10,
     interval_days=365,
     bring=(
-        "A proved tape, or a base of marks of known lengths",
+        "A checked tape, or a line of marks with known distances",
         "A spring balance",
-        "A thermometer that lies beside the band",
+        "A thermometer beside the tape",
     ),
-    before_you_start=("The tape flat on the ground, in the shade, a quarter of an hour.",),
+    before_you_start=("Lay the tape flat on the ground, in the shade, for 15 minutes.",),
     who_adjusts=(),
     when_bad=(
-        ("real", "Is it real?", "Pull it afresh and read once more. Both count together."),
-        ("keep", "Keep what was found", "Save as found: the correction is what it is good for."),
-        ("adjust", "Nothing to turn", "A tape is never adjusted: it is corrected, or put out of use."),
-        ("without", "Do without it", "Take another, or use this one with its correction."),
-        ("look-back", "What was done with it since", "Long lengths taped since the last comparison carry it."),
+        ("real", "Confirm it", "Pull the tape again and read once more. Both runs count together."),
+        ("keep", "Save as found", "Save as found: the result gives you the correction."),
+        ("adjust", "No field adjustment", "A tape is never adjusted: apply the correction, or take it out of use."),
+        ("without", "Use another instrument", "Use another tape, or use this one with its correction."),
+        ("look-back", "Review affected work", "Long distances taped since the last comparison contain this error."),
     ),
     watch_condition="With its correction.",
     main_quantity=SCALE,
@@ -57,29 +55,29 @@ KIND = Kind(
     methods=(
         Method(
             "base",
-            "Against known lengths",
-            "Marks whose distances were measured by something proved.",
+            "Against known distances",
+            "Marks whose distances were measured with a checked instrument.",
             {"material": "steel", "against": "marks", "lengths": [{}, {}, {}]},
             (BAND, LENGTHS),
             (
-                "Flat, straight, pulled to the stated tension by the balance.",
-                "Read at each mark: a short one first, for the zero.",
+                "Flat and straight, pulled to the standard tension with the spring balance.",
+                "Read at each mark, a short distance first for the zero.",
             ),
         ),
         Method(
             "side-by-side",
-            "Beside a proved tape",
-            "Both bands pulled alike, side by side: what the proved one reads is the known length.",
+            "Beside a checked tape",
+            "Both tapes side by side, same tension: the checked tape gives the known length.",
             {"material": "steel", "against": "tape", "lengths": [{}, {}, {}, {}]},
             (BAND, LENGTHS),
             (
                 "Side by side, both pulled to the same tension.",
-                "At four places: what the proved one reads, what this one reads.",
+                "At four places, read the checked tape, then this one.",
             ),
         ),
     ),
     required_conditions=RequiredConditions(temperature=True),
-    why="A tape that was run over reads short by millimetres, in every length alike, and nothing contradicts it.",
+    why="A damaged or stretched tape is wrong by millimetres in every length, and nothing shows it.",
     order=80,
     unit="ppm",
     kept=("correction_mm_per_30_m", ZERO),

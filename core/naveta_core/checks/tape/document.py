@@ -37,21 +37,21 @@ class TapeObservations(Part):
     against: Annotated[
         Literal["marks", "tape"],
         Choice(
-            "Compared with", Option("marks", "Known marks"), Option("tape", "A proved tape beside it"), words="against"
+            "Compared with", Option("marks", "Known marks"), Option("tape", "A checked tape beside it"), words="against"
         ),
     ] = "marks"
-    tension_n: Annotated[Typed | None, Number("Pulled with", "n", 1, 400, "tension")] = None
+    tension_n: Annotated[Typed | None, Number("Tension applied", "n", 1, 400, "tension")] = None
     standard_tension_n: Annotated[
         Typed | None,
-        Number("Standard tension, 50 if none is printed", "n", 1, 400, "standard tension", optional=True),
+        Number("Standard tension (50 if none is printed)", "n", 1, 400, "standard tension", optional=True),
     ] = None
     standard_temperature_c: Annotated[
         Typed | None,
-        Number("Standard temperature, 20 if none is printed", "c", -20, 40, "standard temperature", optional=True),
+        Number("Standard temperature (20 if none is printed)", "c", -20, 40, "standard temperature", optional=True),
     ] = None
     cross_section_mm2: Annotated[
         Typed | None,
-        Number("Cross-section, if pulled otherwise", "mm2", 0.2, 20, "cross-section of the band", optional=True),
+        Number("Cross-section, if the tension differs", "mm2", 0.2, 20, "cross-section of the tape", optional=True),
     ] = None
     lengths: Annotated[list[KnownLength], Rows("length", 40, FEWEST, "One more length")] = []
 
@@ -108,11 +108,11 @@ def read_document(document: Tape, reader: Reader) -> TapeRead:
     for path, known, reads in read.marks:
         if abs(known - reads) > max(0.05, APART_SHARE * known):
             given = f"{words.reading(known)} and {words.reading(reads)}"
-            reader.fault_at(path, given, "a known length and what the tape reads there, within half a hundredth")
+            reader.fault_at(path, given, "a known length and the tape reading there, within 0.5 %")
     lengths = [known for _, known, _ in read.marks]
     if all_read(read, o, "lengths", FEWEST) and max(lengths) - min(lengths) < 0.2 * max(lengths):
         given = ", ".join(words.distance(one) for one in lengths)
-        wanted = "lengths that differ: a short one and one near the end of the tape"
+        wanted = "different lengths: a short one and one near the end of the tape"
         reader.fault("observations.lengths", "the lengths", given, wanted)
     names = ("tension_n", "standard_tension_n", "standard_temperature_c", "cross_section_mm2")
     tension, standard_n, standard_c, section = (

@@ -30,7 +30,7 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
         return [(path, one[at] if one else None) for path, one in zip(paths, left_out(), strict=True)]
 
     steel = document.observations.material == "steel"
-    source = f"opening value for a {document.observations.material} tape of site work"
+    source = f"default limit for a {document.observations.material} tape of site work"
     use, watch = (100.0, 300.0) if steel else (300.0, 600.0)
     told = f"{figure(-found.scale_ppm * 0.03, 1)} mm to every 30 m read, {figure(-found.zero_mm, 1)} mm to every length"
     return [
@@ -53,7 +53,7 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
             limits_from(document, ZERO, Limits(1.0, 2.0, 2.0, source, False)),
             found.solved.q_within(0),
             how.between,
-            condition="Hold on a full metre instead of the ring, and take it off again.",
+            condition="Measure from the 1 m mark instead of the ring, and subtract 1 m.",
             without=partial(without, 1),
         ),
     ]
@@ -79,13 +79,13 @@ def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judg
         quantities,
         figures,
         finding_of(found),
-        [shown(quantities[0], "Reads too much, scale"), shown(quantities[1], "Reads too much, from the start")],
+        [shown(quantities[0], "Reads too much, scale"), shown(quantities[1], "Reads too much, zero")],
         worked_of(document, read, found, errors),
         work_of(found),
         found.solved.spread,
         one_more=("reading at every length", "readings at every length"),
-        repeat_text="Pull it afresh to the same tension and read once more. Both count together.",
-        service_text="Put it out of use: a stretched tape is not mended.",
+        repeat_text="Pull it again to the same tension and read once more. Both runs count together.",
+        service_text="Take it out of use: a stretched tape cannot be repaired.",
     )
     judgement.reasons += tension_of(document, read)
     tell_compared(judgement, compared, [path for path, _, _ in read.pairs.marks], where)

@@ -1,4 +1,4 @@
-"""A tape against known lengths, brought to its standard temperature and tension.
+"""A tape against known lengths at standard temperature and tension.
 
 read · (1 + α(T − T₀) + (P − P₀)/(A·E)). The rest is the tape's own: a zero that is worn, and a scale that has stretched.
 """
@@ -18,7 +18,7 @@ from .document import Tape, TapeRead, beside
 PER_K = {"steel": 11.5e-6, "fibreglass": 8.0e-6}
 STEEL_N_PER_MM2 = 2.0e5
 PPM_PER_N = {"steel": 2.0, "fibreglass": 7.0}
-"""What a newton stretches a usual band by, where its cross-section is not known, parts in a million."""
+"""What a newton stretches a usual band by, where its cross-section is not known, ppm."""
 BALANCE_N = 3.0
 """How well a spring balance is held and read."""
 KNOWN_PPM = 20.0

@@ -21,28 +21,28 @@ def tension_of(document: Tape, read: TapeRead) -> list[Coded]:
     if off <= TENSION_SAID_N:
         return []
     cost = PPM_PER_N[document.observations.material] * off
-    why = "without the read's cross-section" if document.observations.material == "steel" else "for such a read"
-    text = f"Pulled at {read.tension_n:g} N, standard is {read.standard_n:g} N: {why} that is not brought back, and the scale is {figure(cost, 0)} parts in a million less sure. Pull at the standard tension."
+    why = "without its cross-section" if document.observations.material == "steel" else "for this tape"
+    text = f"Pulled at {read.tension_n:g} N, standard is {read.standard_n:g} N: {why} this is not corrected, and the scale is {figure(cost, 0)} ppm less certain. Use the standard tension."
     return [("tension-not-brought-back", text)]
 
 
 def finding_of(found: Straight) -> str:
     scale, zero = found.scale(), found.zero()
     if abs(scale.value) <= scale.u95 and abs(zero.value) <= zero.u95:
-        return f"No error shown: proved within {figure(scale.proved_to * 0.03, 1)} mm in 30 m, {figure(zero.proved_to, 1)} mm at its zero."
+        return f"Tape: no error found, within {figure(scale.proved_to * 0.03, 1)} mm in 30 m and {figure(zero.proved_to, 1)} mm at zero."
     at_30 = scale.value * 0.03 + zero.value
-    return f"The tape reads {figure(abs(at_30), 1)} mm too {'much' if at_30 > 0 else 'little'} in 30 m, ± {figure(scale.u95 * 0.03, 1)} mm, brought to its standard temperature and tension."
+    return f"The tape reads {figure(abs(at_30), 1)} mm too {'much' if at_30 > 0 else 'little'} in 30 m, ± {figure(scale.u95 * 0.03, 1)} mm at standard temperature and tension."
 
 
 def worked_of(document: Tape, read: TapeRead, found: Straight, errors: Sequence[float]) -> list[CalculationLine]:
     words = length_words(document.units.length)
     warm, pulled, beside_it = strain_of(document, read)
     lines = [
-        line("Brought to standard temperature and tension", "read · (1 + α(T − T₀) + (P − P₀)/(A·E))"),
+        line("Corrected to standard temperature and tension", "read · (1 + α(T − T₀) + (P − P₀)/(A·E))"),
         line("Temperature, tension", f"{figure(warm * PPM, 1)} ppm, {figure(pulled * PPM, 1)} ppm"),
     ]
     if beside(document):
-        lines.append(line("The tape beside it, by its temperature", f"{figure(beside_it * PPM, 1)} ppm"))
+        lines.append(line("The tape beside it, by temperature", f"{figure(beside_it * PPM, 1)} ppm"))
     for (_, known, reads), e in zip(read.pairs.marks, errors, strict=True):
         lines.append(
             line(
@@ -63,7 +63,7 @@ def work_of(found: Straight) -> list[Effect]:
     return [
         effect(
             f"length-{d}-m",
-            f"A length of {d} m is read {figure(abs(found.zero_mm + found.scale_ppm * d / 1000), 1)} mm too {'long' if found.zero_mm + found.scale_ppm * d / 1000 > 0 else 'short'}.",
+            f"A distance of {d} m is read {figure(abs(found.zero_mm + found.scale_ppm * d / 1000), 1)} mm too {'long' if found.zero_mm + found.scale_ppm * d / 1000 > 0 else 'short'}.",
         )
         for d in (5, 10, 30)
     ]

@@ -1,4 +1,4 @@
-"""Does the tracker point where the telescope does: the same prism by eye and by the tracker, both faces."""
+"""Does the tracker point where the telescope does: the same prism by eye and by tracker, both faces."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ Data = dict[str, Any]
 
 
 def _list(how: str, face: str) -> Group:
-    called = "by eye" if how == "manual" else "by the tracker"
+    called = "by eye" if how == "manual" else "by tracker"
     return Group(f"observations.targets[0].{how}.{face}", f"Face {face}, {called}")
 
 
@@ -33,8 +33,8 @@ GENERAL = (
     stored_group(KEPT),
 )
 STEPS = (
-    "A clean prism about 100 m away, level, turned to you, on a bipod.",
-    "Face left: by eye, then by the tracker. Turn over. Face right: by the tracker, then by eye.",
+    "A clean prism about 100 m away, level, facing you, on a bipod.",
+    "Face left: by eye, then by tracker. Turn over. Face right: by tracker, then by eye.",
 )
 
 KIND = Kind(
@@ -47,37 +47,41 @@ KIND = Kind(
     grow=grow,
     needs=needs,
     general=GENERAL,
-    prerequisites=((("dual-axis-level",), "The electronic level"), (("two-face",), "Two faces")),
-    title="Tracker",
+    prerequisites=((("dual-axis-level",), "The electronic level"), (("two-face",), "Two-face check")),
+    title="Target tracker check",
     adjust=storing(KEPT),
     applies_to=("robotic-total-station",),
     minutes=10,
     interval_days=30,
-    bring=("A clean prism on a bipod, about 100 m away over grass", "Somebody who turns it to you"),
+    bring=("A clean prism on a bipod, about 100 m away over grass", "A helper to turn the prism towards you"),
     before_you_start=(
-        "Electronic level first, then two faces: what they are out by is in this.",
-        "A cool or cloudy hour: shimmer spoils it. Never towards the sun.",
+        "Do the electronic level check first, then the two-face check: their errors enter here.",
+        "A cool or cloudy hour: shimmer spoils it. Never sight towards the sun.",
     ),
     who_adjusts=("manager", "crew"),
     when_bad=(
-        ("real", "Is it real?", "Once more, three pointings a face. Both count together, never the better one alone."),
-        ("keep", "Keep what was found", "Save as found, with the stored values, before anything is written over."),
+        (
+            "real",
+            "Confirm it",
+            "Repeat it with three pointings a face. Both runs count together; the better one never counts alone.",
+        ),
+        ("keep", "Save as found", "Save as found, with the stored values, before they are overwritten."),
         (
             "adjust",
-            "Store it",
-            "By the instrument's own tracker calibration, the old values noted first; then a second round, as left.",
+            "Store new values",
+            "Note the old values, run the instrument's tracker calibration, then check again, as left.",
         ),
-        ("without", "Or do without it", "Point by eye, or track in both faces and take the mean."),
-        ("look-back", "What was done with it since", "Points tracked in one face since the last good check carry it."),
+        ("without", "Use another instrument", "Point by eye, or track in both faces and take the mean."),
+        ("look-back", "Review affected work", "Points tracked in one face since the last good check contain it."),
     ),
     watch_condition="By eye, or in both faces.",
     main_quantity=HZ,
-    quantity_label="tracker across",
+    quantity_label="tracker, horizontal",
     methods=(
         Method(
             "three",
             "Three pointings a face",
-            "The whole: a few seconds show.",
+            "Full: shows a few seconds.",
             {"targets": [_target(3)]},
             GENERAL,
             STEPS,
@@ -86,7 +90,7 @@ KIND = Kind(
         Method(
             "quick",
             "One pointing a face",
-            "Quick: shows a tracker that is visibly off.",
+            "Quick: shows a large tracker error only.",
             {"targets": [_target(1)]},
             GENERAL,
             STEPS,
@@ -94,7 +98,7 @@ KIND = Kind(
         ),
     ),
     required_conditions=RequiredConditions(minutes_on=True, support=True),
-    why="A tracker that is out puts every tracked point beside the prism by the same angle, and one face never shows it.",
+    why="A tracker error shifts every tracked point by the same angle, and one face alone never shows it.",
     blocks_release=False,
     order=47,
     kept=(V, f"sigma_{V}"),

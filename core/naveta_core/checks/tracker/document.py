@@ -1,4 +1,4 @@
-"""A check of target tracking as it is typed: the same prism pointed at by eye and by the tracker, in both faces."""
+"""A check of target tracking as it is typed: the same prism pointed at by eye and by tracker, in both faces."""
 
 from __future__ import annotations
 
@@ -36,12 +36,12 @@ class FacePointings(Part):
 
 
 class TrackedPrism(Part):
-    """One prism, by eye and by the tracker."""
+    """One prism, by eye and by tracker."""
 
     name: Annotated[str, Bounds(max_length=40), Text("Name", column=None)] = ""
     distance_m: Annotated[Typed | None, Number("Distance", "m", 5, 1500, optional=True)] = None
     manual: Annotated[FacePointings, Branch("how", "manual", "by eye")] = FacePointings()
-    auto: Annotated[FacePointings, Branch("how", "auto", "by the tracker")] = FacePointings()
+    auto: Annotated[FacePointings, Branch("how", "auto", "by tracker")] = FacePointings()
 
 
 class TrackerObservations(Stores):
@@ -118,7 +118,7 @@ def read_document(document: Tracker, reader: Reader) -> TrackerRead:
 
 
 def _same_prism(reader: Reader, one: SightedPrism) -> None:
-    """By eye and by the tracker the same prism, each face in its own list."""
+    """By eye and by tracker the same prism, each face in its own list."""
     for face in ("left", "right"):
         by_eye, by_tracker = one.lists["manual", face], one.lists["auto", face]
         hz = abs(wrapped(mean_direction([p.hz for p in by_tracker]) - mean_direction([p.hz for p in by_eye])))
@@ -129,12 +129,12 @@ def _same_prism(reader: Reader, one: SightedPrism) -> None:
                 f"{one.path}.auto.{face}",
                 f"{one.name}, face {face}",
                 given,
-                "the same prism by eye and by the tracker: these are half a degree apart or more",
+                "the same prism by eye and by tracker: these differ by 0.5° or more",
             )
     if not reader.faults and mean([p.v for p in one.lists["manual", "left"]]) > 180.0:
         reader.fault(
             one.path,
             one.name,
             "face left above 180°",
-            "face left below 180° and face right above: the faces look swapped",
+            "face left below 180° and face right above: are the faces swapped?",
         )

@@ -35,11 +35,19 @@ def needs(_document: Tracker) -> Needs:
 
 def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: float, q_b: float) -> JudgedQuantity:
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
-    opening = Limits(max(5.0, 2 * s), max(5.0, 2 * s), 60.0, f"opening value for angles of {s:g}″")
-    turn = "Run the instrument's own tracker calibration on a clean prism about 100 m away, store; then a second round, as left."
+    opening = Limits(max(5.0, 2 * s), max(5.0, 2 * s), 60.0, f"default limit for angles of {s:g}″")
+    turn = "Run the instrument's tracker calibration on a clean prism about 100 m away and store; then check again, as left."
     limits = limits_from(document, name, opening)
     return JudgedQuantity(
-        name, f"the tracker {word}", "arcsec", found, limits, q_w, q_b, turn=turn, beyond="what can be stored"
+        name,
+        f"the tracker {word}",
+        "arcsec",
+        found,
+        limits,
+        q_w,
+        q_b,
+        turn=turn,
+        beyond="what the instrument can store",
     )
 
 
@@ -76,8 +84,8 @@ def judge(document: Tracker, read: TrackerRead, _told: Circumstances) -> Judgeme
         worked_of(read, offsets, hz),
         work_of(document, hz, v),
         spread,
-        one_more=("round of pointings", "rounds of pointings"),
-        repeat_text="Take it once more, three pointings a face, before anything is stored. Both count together.",
+        one_more=("run of pointings", "runs of pointings"),
+        repeat_text="Repeat it with three pointings a face before you store anything. Both runs count together.",
     )
     judgement.refused += _shared(offsets, estimate) + _outliers(read, groups)
     judgement.reasons += _ground(document)
@@ -94,7 +102,7 @@ def _shared(offsets: list[TrackerOffset], estimate: Any) -> list[Coded]:
             return [
                 (
                     "both-faces-alike",
-                    f"By eye and by the tracker differ by {arcsec(abs(e.value), e.u95)} alike in both faces: that is no tracker's. Point again by eye; is the prism clean and turned to you?",
+                    f"Eye and tracker differ by {arcsec(abs(e.value), e.u95)} equally in both faces: not a tracker error. Point again by eye. Is the prism clean and facing you?",
                 )
             ]
     return []
@@ -105,20 +113,21 @@ def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[Coded]:
     if found is None:
         return []
     how, face = LISTS[found.group % 8 // 2]
-    called = f"{read.seen[found.group // 8].name}, {'by eye' if how == 'manual' else 'by the tracker'}, face {face}"
+    called = f"{read.seen[found.group // 8].name}, {'by eye' if how == 'manual' else 'by tracker'}, face {face}"
     if found.sole_pair:
-        return [
-            ("readings-differ", f"The two pointings of {called} differ by more than pointing explains: take a third.")
-        ]
+        return [("readings-differ", f"The two pointings of {called} differ by more than pointing error: take a third.")]
     point = read.seen[found.group // 8].lists[how, face][found.index]
-    return [("stands-apart", f"{point.texts[found.group % 2]} ({called}) does not fit its fellows: point again there.")]
+    return [
+        (
+            "stands-apart",
+            f"{point.texts[found.group % 2]} ({called}) does not agree with the others: point again there.",
+        )
+    ]
 
 
 def _ground(document: Tracker) -> list[Coded]:
     if document.conditions.ground in ("asphalt", "concrete", "stone"):
-        return [
-            ("shimmer", "Over hard ground in the sun the air shimmers: a cool or cloudy hour, over grass, tells more.")
-        ]
+        return [("shimmer", "Over hard ground in sun the air shimmers: repeat in cool or cloudy weather, over grass.")]
     return []
 
 

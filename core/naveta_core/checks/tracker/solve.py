@@ -20,7 +20,7 @@ USUAL_DISTANCE_M = 100.0
 
 
 def _spreads(document: Tracker, one: SightedPrism, how: str) -> tuple[float, float]:
-    """Variances of one pointing, and common to a face, by eye or by the tracker."""
+    """Variances of one pointing, and common to a face, by eye or by tracker."""
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
     per_mm = ARCSEC_PER_RADIAN / 1000 / (one.distance_m or USUAL_DISTANCE_M)
     if how == "auto":

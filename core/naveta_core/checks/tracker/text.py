@@ -24,14 +24,14 @@ def finding_of(hz: Estimate, v: Estimate) -> str:
     u = max(hz.u95, v.u95)
     if not parts:
         worst = max(hz.proved_to, v.proved_to)
-        return f"No error shown: the tracker points where the telescope does, proved within {arcsec(worst, worst)}."
-    return f"Tracked, a prism reads {' and '.join(parts)} of where the eye points, ± {arcsec(u, u)}."
+        return f"Tracker: no error found, within {arcsec(worst, worst)}."
+    return f"Tracked pointing is off by {' and '.join(parts)}, ± {arcsec(u, u)}."
 
 
 def shown_of(quantities: list[JudgedQuantity], read: TrackerRead) -> list[Shown]:
     rows = [
-        shown(quantities[0], "Tracker across, right is plus"),
-        shown(quantities[1], "Tracker in height, low is plus"),
+        shown(quantities[0], "Tracker horizontal, right is plus"),
+        shown(quantities[1], "Tracker vertical, low is plus"),
     ]
     for one, label in zip(quantities, ("across", "in height"), strict=True):
         if one.name in read.before.old:
@@ -42,8 +42,8 @@ def shown_of(quantities: list[JudgedQuantity], read: TrackerRead) -> list[Shown]
 
 def worked_of(read: TrackerRead, offsets: list[TrackerOffset], e: Estimate) -> list[CalculationLine]:
     lines = [
-        line("Across: half the faces' difference", "sin z·[(L auto − L eye) − (R auto − R eye)]/2"),
-        line("In height: half the faces' sum", "[(L auto − L eye) + (R auto − R eye)]/2"),
+        line("Horizontal: half the difference of the faces", "sin z·[(L auto − L eye) − (R auto − R eye)]/2"),
+        line("Vertical: half the sum of the faces", "[(L auto − L eye) + (R auto − R eye)]/2"),
     ]
     for prism, one in zip(read.seen, offsets, strict=True):
         lines.append(
@@ -62,13 +62,13 @@ def work_of(document: Tracker, hz: Estimate, v: Estimate) -> list[Effect]:
     return [
         effect(
             "tracked-point",
-            f"A point tracked in one face lies {figure(abs(hz.value) * per, 1)} mm aside and {figure(abs(v.value) * per, 1)} mm in height at {far:g} m.",
+            f"A point tracked in one face is off by {figure(abs(hz.value) * per, 1)} mm sideways and {figure(abs(v.value) * per, 1)} mm in height at {far:g} m.",
         )
     ]
 
 
 def draw(_document: Tracker, read: TrackerRead, judgement: Judgement | None) -> CirclePicture:
-    """Automatic less by eye, face by face: left about the tracker's offset, right opposite across and alike in height."""
+    """Automatic less by eye, face by face: left about tracker offset, right opposite across and alike in height."""
     points = []
     for one in read.seen:
         if any(not listed for listed in one.lists.values()):
@@ -90,10 +90,10 @@ def draw(_document: Tracker, read: TrackerRead, judgement: Judgement | None) -> 
         points,
         centre,
         None,
-        "the tracker's offset",
+        "tracker offset",
         "",
         x="horizontal",
         y="vertical",
         limit=limit,
-        seen="Where the tracker points, the telescope in the middle.",
+        seen="Where the tracker points relative to the telescope (centre).",
     )

@@ -16,13 +16,13 @@ from .judge import CAUTIONS, grow, judge, needs
 from .text import draw
 
 Data = dict[str, Any]
-LOOK = Group("observations", "First a look", tuple(name for name, *_ in LOOKS))
+LOOK = Group("observations", "Quick checks first", tuple(name for name, *_ in LOOKS))
 AT = Group("observations", "The scale", ("distance",))
 ROUNDS = Group(
     "observations.rounds",
-    "Under a hand",
+    "Turned by hand",
     row_titles=("clockwise", "anticlockwise", "clockwise", "anticlockwise"),
-    note="Turn the head with two fingers, lightly, as one leans on it by mistake; the telescope stays clamped.",
+    note="Turn the head lightly with two fingers, as a hand leaning on it would. Keep the telescope clamped.",
 )
 GENERAL = (LOOK, AT, ROUNDS)
 KIND = Kind(
@@ -41,37 +41,41 @@ KIND = Kind(
     minutes=8,
     interval_days=180,
     bring=(
-        "An instrument that is fit for use, to look through",
-        "A scale with millimetres held level at 15 to 25 m: a staff on its side",
+        "An instrument in good order to sight with",
+        "A millimetre scale held level 15 to 25 m away: a staff on its side",
         "The tripod's own key",
     ),
-    before_you_start=("Feet trodden in on firm ground, legs as for work.",),
+    before_you_start=("Feet pressed in on firm ground, legs spread as for work.",),
     who_adjusts=("manager", "crew"),
     when_bad=(
-        ("real", "Is it real?", "Tread the feet in afresh and take it once more. Both count together."),
-        ("keep", "Keep what was found", "Save as found."),
-        ("adjust", "Mend it", "Clamps, hinges and shoes with the tripod's own key. Then run it again, as left."),
-        ("without", "Or do without it", "For a level it may do where it does not for angles."),
-        ("look-back", "What was done with it since", "Angles that would not close, and closing looks that did not."),
+        ("real", "Confirm it", "Press the feet in again and repeat the check. Both runs count together."),
+        ("keep", "Save as found", "Save as found."),
+        ("adjust", "Repair it", "Tighten clamps, hinges and shoes with the tripod key. Then check again, as left."),
+        ("without", "Use another instrument", "It may still be good enough for levelling."),
+        (
+            "look-back",
+            "Review affected work",
+            "Review angles that did not close and closing sights that did not agree.",
+        ),
     ),
-    watch_condition="For levels only; hands off while reading.",
+    watch_condition="For levelling only; hands off while reading.",
     main_quantity=SET,
-    quantity_label="springing back",
+    quantity_label="residual twist",
     methods=(
         Method(
             "four-rounds",
-            "Four rounds",
-            "Twice each way: what springs back and what does not.",
+            "Four load cycles",
+            "Twice in each direction: elastic twist and residual twist.",
             {"rounds": [{}, {}, {}, {}]},
             (LOOK, AT, ROUNDS),
             (
                 "Sight the scale, clamp everything.",
-                "Read it. Turn the head lightly with two fingers, read, let go, read.",
-                "Then the other way; twice each.",
+                "Read the scale. Turn the head lightly with two fingers, read, let go, read.",
+                "Then in the other direction; twice each.",
             ),
         ),
     ),
     required_conditions=RequiredConditions(wind=True, temperature=False),
-    why="A head that turns under a hand and stays there is in every angle after it, and the instrument gets the blame.",
+    why="A tripod head that stays turned after a touch adds error to every angle measured afterwards.",
     order=75,
 )

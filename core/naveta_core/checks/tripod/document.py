@@ -17,7 +17,7 @@ MOST_MM = 2000.0
 LOOKS = (
     (
         "clamps_hold",
-        "Do the clamps hold a leg that is pressed down?",
+        "Do the clamps hold when you press on a leg?",
         "clamps-slip",
         "A clamp slips under load.",
         "tighten-clamps",
@@ -25,15 +25,15 @@ LOOKS = (
     ),
     (
         "hinges_firm",
-        "Does a leg, let go at an angle, stay for a moment and then fall slowly?",
+        "Does a leg, released at an angle, stay briefly and then fall slowly?",
         "hinges-loose",
         "A hinge has play, or binds.",
         "set-hinges",
-        "Set the hinge bolts until a leg just holds by itself.",
+        "Tighten the hinge bolts until a leg just holds its position.",
     ),
     (
         "shoes_firm",
-        "Are the shoes firm on the legs, points sharp?",
+        "Are the shoes firm and the points sharp?",
         "shoes-loose",
         "A shoe is loose or blunt.",
         "fix-shoes",
@@ -51,9 +51,9 @@ def _look(name: str) -> Field:
 class LoadCycle(Part):
     """The scale read with the head let alone, under the hand, and let go again, mm."""
 
-    free_mm: Annotated[Typed | None, Number("Let alone", "mm", -MOST_MM, MOST_MM)] = None
-    loaded_mm: Annotated[Typed | None, Number("Under the hand", "mm", -MOST_MM, MOST_MM)] = None
-    released_mm: Annotated[Typed | None, Number("Let go", "mm", -MOST_MM, MOST_MM)] = None
+    free_mm: Annotated[Typed | None, Number("Untouched", "mm", -MOST_MM, MOST_MM)] = None
+    loaded_mm: Annotated[Typed | None, Number("Turned", "mm", -MOST_MM, MOST_MM)] = None
+    released_mm: Annotated[Typed | None, Number("Released", "mm", -MOST_MM, MOST_MM)] = None
 
 
 class TripodObservations(Part):
@@ -61,7 +61,7 @@ class TripodObservations(Part):
     hinges_firm: Annotated[YesNo | None, _look("hinges_firm")] = None
     shoes_firm: Annotated[YesNo | None, _look("shoes_firm")] = None
     distance: Annotated[Typed | None, Length("Distance to the scale", DISTANCE)] = None
-    rounds: Annotated[list[LoadCycle], Rows("round", 20, 2, "One more round")] = []
+    rounds: Annotated[list[LoadCycle], Rows("round", 20, 2, "One more load cycle")] = []
 
 
 class Tripod(CheckDocument):
@@ -79,7 +79,7 @@ class HeadMove(Answer):
 
 
 class TripodFigures(Figures):
-    """What does not spring back, and the twist under a hand."""
+    """What does not spring back, and the twist under load."""
 
     set_arcsec: float
     sigma_set_arcsec: float

@@ -29,14 +29,14 @@ from .text import finding_of, worked_of
 
 SCALE_MM = 0.2
 """A mark on a scale with millimetres, estimated through the telescope."""
-SOURCE = "opening value for angles"
+SOURCE = "default limit for angles"
 CAUTIONS = {"before": ("pinch", "tread", "lift"), "reading": ("hold", "sun"), "adjusting": ("pinch", "leg-drops")}
 
 
 def _report_scatter(judgement: Judgement, spread: Spread, dof: float) -> None:
     factor = scatter_factor(spread, dof)
     if factor is not None:
-        text = f"The rounds fit each other {factor:.1f} times worse than such readings do: take them again, one hand, the feet trodden in."
+        text = f"The load cycles agree {factor:.1f} times worse than expected: repeat them with the feet pressed in."
         (judgement.refused if factor > SCATTER_REFUSED else judgement.reasons).append(("scatter", text))
 
 
@@ -47,7 +47,7 @@ def needs(_document: Tripod) -> Needs:
 def _quantities(
     document: Tripod, read: TripodRead, moves: HeadMoves, kept: list[int], within: float, scale: float
 ) -> list[JudgedQuantity]:
-    """What does not spring back, and the twist under a hand; each also with every single round left out."""
+    """What does not spring back, and the twist under load; each also with every single round left out."""
     estimates = estimates_of(document, moves, within, scale)
     q = 2 * within / len(moves.sets) * scale**2
 
@@ -66,25 +66,25 @@ def _quantities(
         quantity(
             0,
             SET,
-            "what does not spring back",
+            "the residual twist",
             Limits(5.0, 10.0, 60.0, SOURCE),
-            "For levels and short angles; hands off between the faces.",
-            "Tread the feet in afresh, tighten clamps and hinges, then run it again, as left.",
+            "For levelling and short sights; hands off between the faces.",
+            "Press the feet in again, tighten clamps and hinges, then check again, as left.",
         ),
         quantity(
             1,
             TWIST,
-            "the twist under a hand",
+            "the twist under load",
             Limits(30.0, 60.0, 120.0, SOURCE),
-            "For levels; hands off the head while angles are read.",
-            "Tighten hinges and clamps until nothing gives, then run it again, as left.",
+            "For levelling; hands off the head while reading angles.",
+            "Tighten hinges and clamps until nothing moves, then check again, as left.",
         ),
     ]
 
 
 def _at_50_m(arcsec_kept: float) -> Effect:
     aside = figure(abs(arcsec_kept) / ARCSEC_PER_RADIAN * 50_000, 1)
-    text = f"What does not spring back is {aside} mm at 50 m, in every angle after a hand leant on it."
+    text = f"The residual twist is {aside} mm at 50 m, in every angle after a touch."
     return effect("at-50-m", text)
 
 
@@ -112,18 +112,18 @@ def judge(document: Tripod, read: TripodRead, told: Circumstances) -> Judgement:
         quantities,
         figures,
         finding_of(kept_e.value, kept_e.u95, twist_e.value, document),
-        [shown(quantities[0], "Does not spring back by"), shown(quantities[1], "Turns under a hand by")],
+        [shown(quantities[0], "Residual twist"), shown(quantities[1], "Twist under load")],
         worked_of(read, scale, kept_e.value, twist_e.value),
         [_at_50_m(kept_e.value)],
         one_more=("round", "rounds"),
-        repeat_text="Tread the feet in afresh and take it once more. Both count together.",
-        service_text="Put it out of use: joints that give for good are replaced.",
+        repeat_text="Press the feet in again and repeat the check. Both runs count together.",
+        service_text="Take it out of use: replace joints that stay twisted.",
     )
     judgement.repeats = moves.spread
     judgement.reasons += _looked(document, judgement)
     if outlier is not None:
         path = read.rounds[outlier][0]
-        text = f"The {where(path)} does not fit the others: one slip would do that. Take it again."
+        text = f"The {where(path)} does not agree with the others: probably one mistake. Repeat it."
         report_outlier(judgement, path, text)
     elif len(moves.sets) > 1:
         _report_scatter(judgement, moves.spread, prior_dof(document))
@@ -138,7 +138,7 @@ def _looked(document: Tripod, judgement: Judgement) -> list[Coded]:
             said.append((code, text))
             judgement.to_mend.append((act, mend))
     if any(getattr(o, name) is None for name, *_ in LOOKS):
-        said.append(("not-looked", "Clamps, hinges and shoes were not all looked at."))
+        said.append(("not-looked", "Clamps, hinges and shoes were not all checked."))
     return said
 
 
@@ -149,4 +149,4 @@ def grow(document: Tripod, read: TripodRead) -> Growing:
     _, free, loaded, released = read.rounds[-1]
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
     gave, stays = arcsec(abs(loaded - free) * scale, 10), arcsec(abs(released - free) * scale, 1)
-    return Growing([*looked, ("running", f"Last round: it gave {gave} under the hand, {stays} did not spring back.")])
+    return Growing([*looked, ("running", f"Last load cycle: twist {gave}, residual {stays}.")])

@@ -13,10 +13,10 @@ from .document import LOOKS, Tripod, TripodRead
 
 def finding_of(kept: float, u: float, twist: float, document: Tripod) -> str:
     bad = [name for name, *_ in LOOKS if getattr(document.observations, name) == "no"]
-    lead = f"{len(bad)} of three looks found something. " if bad else ""
+    lead = f"{len(bad)} of three inspections found a defect. " if bad else ""
     if abs(kept) <= u:
-        return f"{lead}The head springs back, within ± {arcsec(u, u)}, after {arcsec(twist, 10)} under a hand."
-    return f"{lead}After a hand let go the head stays {arcsec(abs(kept), u)} turned, ± {arcsec(u, u)}; under it it gave {arcsec(twist, 10)}."
+        return f"{lead}Head returns within ± {arcsec(u, u)} after a twist of {arcsec(twist, 10)}."
+    return f"{lead}Residual twist {arcsec(abs(kept), u)}, ± {arcsec(u, u)}, after a twist of {arcsec(twist, 10)}."
 
 
 def worked_of(read: TripodRead, scale: float, kept: float, twist: float) -> list[CalculationLine]:
@@ -24,13 +24,13 @@ def worked_of(read: TripodRead, scale: float, kept: float, twist: float) -> list
     for i, (_, free, loaded, released) in enumerate(read.rounds, start=1):
         lines.append(
             line(
-                f"Round {i}",
-                f"let alone {figure(free, 1)}, under the hand {figure(loaded, 1)}, let go {figure(released, 1)} mm",
+                f"Load cycle {i}",
+                f"untouched {figure(free, 1)}, turned {figure(loaded, 1)}, released {figure(released, 1)} mm",
             )
         )
     lines.append(
         line(
-            "Means, plus the way the hand turned: under it; what does not come back",
+            "Means, signed by the direction of the turn: twist; residual twist",
             f"{figure(twist, 1)}″; {figure(kept, 1)}″",
         )
     )
@@ -39,10 +39,10 @@ def worked_of(read: TripodRead, scale: float, kept: float, twist: float) -> list
 
 def draw(_document: Tripod, read: TripodRead, judgement: Judgement | None) -> DeviationsPicture:
     if read.distance_m is None:
-        return deviations("arcsec", [], None, "let alone", "")
+        return deviations("arcsec", [], None, "untouched", "")
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
     marks: list[tuple[str, float, float | None]] = []
     for i, (_, free, loaded, released) in enumerate(read.rounds):
-        marks.append((f"round {i + 1}, under the hand", 2.0 * i, (loaded - free) * scale))
-        marks.append((f"round {i + 1}, let go", 2.0 * i + 1, (released - free) * scale))
-    return deviations("arcsec", marks, judgement.quantities[0].limits.use if judgement else 5.0, "let alone", "")
+        marks.append((f"load cycle {i + 1}, turned", 2.0 * i, (loaded - free) * scale))
+        marks.append((f"load cycle {i + 1}, released", 2.0 * i + 1, (released - free) * scale))
+    return deviations("arcsec", marks, judgement.quantities[0].limits.use if judgement else 5.0, "untouched", "")

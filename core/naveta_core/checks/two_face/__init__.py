@@ -1,4 +1,4 @@
-"""The line of sight and the circles in both faces: sighting error c, vertical index i, tilting axis t.
+"""The line of sight and the circles in both faces: collimation error c, vertical index error i, trunnion axis error t.
 
 c > 0: in face left the line of sight lies left of the perpendicular to the tilting axis; t > 0: in face left the axis's
 right-hand end is high; i: both zenith readings too large. See solve.py for the equations.
@@ -29,11 +29,11 @@ def _face(index: int | str, face: str, title: str) -> Group:
 STORED = stored_group(KEPT)
 CLOSING = Group(
     "observations.closing",
-    "Closing look at the first mark, face left",
-    note="Without it a move between the faces hides in c and i.",
+    "Closing sight to the first target, face left",
+    note="Without it, movement between the faces is hidden in c and i.",
 )
 GENERAL = (
-    _target_group("*", "The mark"),
+    _target_group("*", "The target"),
     _face("*", "left", "Face left"),
     _face("*", "right", "Face right"),
     CLOSING,
@@ -50,9 +50,9 @@ def _target(pointings: int) -> Data:
 
 
 ORDER = (
-    "Point, last motion always in the same sense; read; point afresh.",
-    "First mark face left, second mark face left; turn over; second mark face right, first mark face right.",
-    "The closing look: first mark, face left.",
+    "Point, always finishing the motion in the same direction; read; point again.",
+    "First target face left, second target face left; turn over; second target face right, first target face right.",
+    "Closing sight: first target, face left.",
 )
 
 
@@ -70,60 +70,60 @@ KIND = Kind(
     grow=grow,
     needs=needs,
     general=GENERAL,
-    prerequisites=((("dual-axis-level", "plate-vial"), "The electronic level or plate bubble"),),
-    title="Two faces",
+    prerequisites=((("dual-axis-level", "plate-vial"), "The electronic or plate level"),),
+    title="Two-face check",
     adjust=storing(KEPT),
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=12,
     interval_days=30,
     bring=(
-        "The instrument on a firm stand, in the shade",
-        "A sharp mark about 100 m away, level; for the tilting axis a second one 15° or more higher",
+        "The instrument on a firm set-up, in the shade",
+        "A sharp, level target about 100 m away; for the trunnion axis a second one at least 15° higher",
     ),
     before_you_start=(
-        "Electronic level or plate bubble first. Focus until nothing moves when your eye does.",
-        "Never towards the sun: look where it stands before you turn over.",
+        "Do the electronic or plate level check first. Remove parallax: focus until nothing moves when you move your eye.",
+        "Never sight towards the sun: see where it is before you turn over.",
     ),
     who_adjusts=("manager", "crew"),
     when_bad=(
         (
             "real",
-            "Is it real?",
-            "The full test, five pointings a face. Both count together, never the better one alone.",
+            "Confirm it",
+            "Do the full check, five pointings a face. Both runs count together; the better one never counts alone.",
         ),
-        ("keep", "Keep what was found", "Save as found, with the stored values, before anything is written over."),
+        ("keep", "Save as found", "Save as found, with the stored values, before they are overwritten."),
         (
             "adjust",
-            "Store it",
-            "By the instrument's own routine, the old values noted first; then a second round, as left.",
+            "Store new values",
+            "Note the old values, run the instrument's own routine, then check again, as left.",
         ),
-        ("without", "Or do without it", "Measure in both faces and take the mean: it is free of c and i."),
+        ("without", "Use another instrument", "Observe in both faces and take the mean: it is free of c and i."),
         (
             "look-back",
-            "What was done with it since",
-            "Work in one face since the last good check carries it; work in both faces does not.",
+            "Review affected work",
+            "Work in one face since the last good check contains it; work in both faces does not.",
         ),
     ),
-    watch_condition="In both faces only.",
+    watch_condition="Both faces only.",
     main_quantity=COLLIMATION,
-    quantity_label="sighting error c",
+    quantity_label="collimation error c",
     methods=(
         Method(
             "quick",
-            "Quick: one mark, once in each face",
-            "Two minutes: shows a slip of a minute, not a few seconds.",
+            "Quick: one target, once in each face",
+            "Two minutes: shows errors of a minute, not of a few seconds.",
             {"targets": [_target(1)]},
-            (_target_group(0, "The mark"), _face(0, "left", "Face left"), _face(0, "right", "Face right"), STORED),
+            (_target_group(0, "The target"), _face(0, "left", "Face left"), _face(0, "right", "Face right"), STORED),
             ORDER[:1],
             ("sun",),
         ),
         Method(
             "five",
-            "One level mark, five pointings a face",
-            "c and i to a few seconds; the tilting axis not.",
+            "One level target, five pointings a face",
+            "c and i to a few seconds; not the trunnion axis.",
             {"targets": [_target(5)], "closing": _rows(2)},
             (
-                _target_group(0, "The mark"),
+                _target_group(0, "The target"),
                 _face(0, "left", "Face left"),
                 _face(0, "right", "Face right"),
                 CLOSING,
@@ -134,16 +134,16 @@ KIND = Kind(
         ),
         Method(
             "full",
-            "Full: a level and a steep mark, five pointings a face",
-            "c, i and the tilting axis.",
+            "Full: a level and a steep target, five pointings a face",
+            "c, i and the trunnion axis.",
             {"targets": [_target(5), _target(5)], "closing": _rows(2)},
             (
-                _target_group(0, "First mark, level"),
-                _face(0, "left", "First mark, face left"),
-                _target_group(1, "Second mark, steep"),
-                _face(1, "left", "Second mark, face left"),
-                _face(1, "right", "Second mark, face right"),
-                _face(0, "right", "First mark, face right"),
+                _target_group(0, "First target, level"),
+                _face(0, "left", "First target, face left"),
+                _target_group(1, "Second target, steep"),
+                _face(1, "left", "Second target, face left"),
+                _face(1, "right", "Second target, face right"),
+                _face(0, "right", "First target, face right"),
                 CLOSING,
                 STORED,
             ),
@@ -152,7 +152,7 @@ KIND = Kind(
         ),
     ),
     required_conditions=RequiredConditions(minutes_on=True, support=True),
-    why="Whoever measures in one face carries c and i in every reading; nothing in the closure of a figure shows it.",
+    why="In one face, c and i are in every reading, and closures do not show it.",
     quick=("quick", 2),
     order=45,
     kept=(INDEX, f"sigma_{INDEX}"),

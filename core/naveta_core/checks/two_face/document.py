@@ -67,7 +67,7 @@ class FaceTarget(Part):
 
     name: Annotated[str, Bounds(max_length=40), Text("Name")] = ""
     distance_m: Annotated[Typed | None, Number("Distance", "m", 2, 3000, optional=True)] = None
-    mark: Annotated[MarkKind | None, Choice("What is sighted", *MARKS, words="mark", optional=True)] = None
+    mark: Annotated[MarkKind | None, Choice("Target type", *MARKS, words="target type", optional=True)] = None
     left: Annotated[
         list[CirclePointing], Rows("pointing in face left", 20, 1, "One more pointing", branch=("face", "left"))
     ] = []
@@ -82,7 +82,7 @@ class TwoFaceObservations(Stores):
     before_collimation_arcsec: Annotated[Typed | None, StoredField("c")] = None
     before_index_arcsec: Annotated[Typed | None, StoredField("i")] = None
     before_tilting_axis_arcsec: Annotated[Typed | None, StoredField("t")] = None
-    targets: Annotated[list[FaceTarget], Rows("mark", 6, 1, number="target")] = []
+    targets: Annotated[list[FaceTarget], Rows("target", 6, 1, number="target")] = []
     closing: Annotated[
         list[CirclePointing], Rows("closing pointing", 10, 0, "One more pointing", branch=("face", "closing"))
     ] = []
@@ -159,7 +159,7 @@ class SightedTarget:
 
 @dataclass
 class TwoFaceRead:
-    """Marks, the closing look, what was stored before."""
+    """Marks, the closing sight, what was stored before."""
 
     seen: list[SightedTarget]
     closing: list[ReadPointing]
@@ -242,10 +242,10 @@ def _plausible(document: TwoFace, reader: Reader, one: SightedTarget) -> None:
     if abs(v_left + v_right - 360.0) > FAR_OFF_DEG:
         reader.fault(one.path, circles, given, _wanted_of_verticals(document, one, v_left, v_right))
     elif v_left > 180.0:
-        wanted = "face left below 180° and face right above: the faces look swapped"
+        wanted = "face left below 180° and face right above: are the faces swapped?"
         reader.fault(one.path, f"{one.name}, the faces", given, wanted)
     elif not LEAST_ZENITH_DEG < one.zenith_deg < 180.0 - LEAST_ZENITH_DEG:
-        reader.fault(one.path, circles, given, "a mark that is not straight up or down")
+        reader.fault(one.path, circles, given, "a target that is not straight up or down")
     else:
         _half_a_turn(reader, one)
 
@@ -254,11 +254,11 @@ def _wanted_of_verticals(document: TwoFace, one: SightedTarget, v_left: float, v
     """What is wanted instead of vertical circles that do not sum to 360°."""
     plain = [_plain(p.texts[1]) for p in (one.left[0], one.right[0])]
     if document.units.angle != "gon" and abs(fsum(plain) - GON_SUM) < GON_WITHIN:
-        return "degrees; these sum to 400: are they gon? change the unit"
+        return "degrees; these sum to 400: are they gon? Change the unit"
     alike = abs(v_left + v_right - 180.0) < FAR_OFF_DEG or abs(wrapped(v_left - v_right)) < FAR_OFF_DEG
     if (v_left < 90 and v_right < 90) or alike:
         return "zenith angles: 0 straight up, 90 level, face right 360 less it"
-    return f"two that sum to 360°: these to {v_left + v_right:.3f}°. A whole degree or minute mistyped?"
+    return f"two that sum to 360°: these sum to {v_left + v_right:.3f}°. A whole degree or minute mistyped?"
 
 
 def _half_a_turn(reader: Reader, one: SightedTarget) -> None:
@@ -270,15 +270,15 @@ def _half_a_turn(reader: Reader, one: SightedTarget) -> None:
         return
     circles = f"{one.left[0].texts[0]} and {one.right[0].texts[0]}"
     alike = (
-        "; these are alike: was the circle held, or the telescope not turned through?"
+        "; these are equal: was the circle held, or the telescope not turned over?"
         if abs(hz) < FAR_OFF_DEG
-        else f"; these differ by {abs(hz):.3f}°: the same mark, the circle not touched?"
+        else f"; these differ by {abs(hz):.3f}°: the same target, circle not touched?"
     )
     reader.fault(one.path, f"{one.name}, horizontal circles", circles, "two that differ by 180°" + alike)
 
 
 def _same_sense(reader: Reader, seen: list[SightedTarget]) -> None:
-    """Whether from mark to mark both faces turn the same way."""
+    """Whether from target to target both faces turn the same way."""
     for first, second in pairwise(seen):
         if reader.faults or first.repeat != second.repeat:
             continue
@@ -288,8 +288,8 @@ def _same_sense(reader: Reader, seen: list[SightedTarget]) -> None:
             reader.fault(
                 "observations.targets",
                 "the horizontal circles",
-                f"{left:.2f}° and {right:.2f}° from mark to mark",
-                "the same turn in both faces: one counts the other way",
+                f"{left:.2f}° and {right:.2f}° from target to target",
+                "the same turn in both faces: one counts in the other direction",
             )
 
 

@@ -36,7 +36,7 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
     "reading": ("sun", "hold", "no-plunge"),
     "adjusting": ("hold", "focus-stop"),
 }
-STORE = "Measure as the instrument's own routine asks, store; then a second round, as left."
+STORE = "Follow the instrument's own routine and store; then check again, as left."
 
 
 def needs(_document: TwoFace) -> Needs:
@@ -57,13 +57,13 @@ def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgeme
         worked_of(solution),
         work_of(document, solution),
         solution.repeats,
-        one_more=("round of pointings", "rounds of pointings"),
-        repeat_text="Take the full test before anything is stored: five pointings a face. Both count together.",
+        one_more=("run of pointings", "runs of pointings"),
+        repeat_text="Do the full check, five pointings a face, before you store anything. Both runs count together.",
     )
     judgement.set_aside = faults.aside
     judgement.refused += [*faults.refused, *too_steep(solution), *far_from_last(document, solution)]
     if solution.axis is None and len(solution.faces) > 1:
-        text = "For the tilting axis: a second mark 15° or more higher or lower; 20 m away it must stand 5.4 m above the telescope. Plan the marks first."
+        text = "For the trunnion axis: a second target at least 15° higher or lower; at 20 m it must be 5.4 m above the telescope. Plan the targets first."
         judgement.extra_actions.append(("steeper-mark", text))
     tell_before(judgement, document, seen.before, KEPT)
     tell_proved(judgement, document, KEPT)
@@ -72,7 +72,7 @@ def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgeme
         judgement.outlier = faults.marked
     if faults.aside and not faults.refused and _grades(document, solve(document, seen)) != _grades(document, solution):
         judgement.refused.append(
-            ("apart-decides", "With and without what is set aside the verdict differs: take that face again.")
+            ("apart-decides", "The verdict depends on what was set aside: measure that face again.")
         )
     return judgement
 
@@ -94,7 +94,7 @@ def _limits(document: TwoFace, name: str) -> Limits:
     # What the instrument can store is what can be adjusted; without knowing it, what they usually store.
     most = max(watch, document.instrument.storable_arcsec or most)
     work = "for work in both faces" if both else "for work in one face"
-    why = f"opening value for angles of {s:g}″, {work}; the stated accuracy is a scatter of readings, not a limit"
+    why = f"default limit for angles of {s:g}″, {work}; stated accuracy is scatter, not a limit"
     limits = limits_from(document, name, Limits(use, watch, most, why))
     return _raw(limits, name) if document.instrument.judged_raw and name != AXIS else limits
 
@@ -102,15 +102,15 @@ def _limits(document: TwoFace, name: str) -> Limits:
 def _raw(limits: Limits, name: str) -> Limits:
     """A firm that judges 2c and 2i: half of the figure is judged, so half of its limit."""
     twice = "2c" if name == COLLIMATION else "2i"
-    why = f"the firm judges the raw {twice}, limit {limits.use:g}″: half of it for the error. {capital(limits.source)}"
+    why = f"your firm limits the raw {twice} to {limits.use:g}″, half of that for the error. {capital(limits.source)}"
     return Limits(limits.use / 2, limits.watch / 2, limits.adjust, why)
 
 
 def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuantity]:
     told: list[tuple[str, str, str, Estimate | None]] = [
-        (COLLIMATION, "sighting error c", "c", solution.collimation),
-        (INDEX, "vertical index i", "i", solution.index),
-        (AXIS, "tilting axis t", "t", solution.axis),
+        (COLLIMATION, "collimation error c", "c", solution.collimation),
+        (INDEX, "vertical index error i", "i", solution.index),
+        (AXIS, "trunnion axis error t", "t", solution.axis),
     ]
     return [
         JudgedQuantity(
@@ -120,9 +120,9 @@ def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuan
             estimate,
             _limits(document, name),
             *solution.q[key],
-            condition="In both faces only: the mean of both is free of it.",
+            condition="Both faces only: the mean is free of it.",
             turn=STORE,
-            beyond="what can be stored",
+            beyond="what the instrument can store",
             storing=name != AXIS,
         )
         for name, noun, key, estimate in told
@@ -160,26 +160,26 @@ def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[Judged
         said.append(
             (
                 "not-determined",
-                "The tilting axis was not determined: it wants a second mark 15° or more higher or lower. It is counted in c with 5″.",
+                "Trunnion axis not determined: it needs a second target at least 15° higher or lower. Its possible 5″ is included in c.",
             )
         )
     if any(len(one.seen.left) != len(one.seen.right) for one in solution.faces):
         said.append(
             (
                 "unequal-faces",
-                "Not as many pointings in one face as in the other: the fewer ones decide how sure it is.",
+                "Fewer pointings in one face than in the other: the face with fewer limits the accuracy.",
             )
         )
     if {one.repeat for one in seen.seen} - {one.repeat for one in seen.closing}:
         said.append(
             (
                 "no-closing-look",
-                "Without a closing look at the first mark a move between the faces would hide in c and i.",
+                "Without a closing sight to the first target, movement between the faces is hidden in c and i.",
             )
         )
     if any(one.estimate.u95 > one.limits.use for one in quantities):
         surest = max(one.estimate.u95 for one in quantities)
-        said.append(("quick", f"Quick: it shows ± {arcsec(surest, surest)} at best. Nothing is stored from it."))
+        said.append(("quick", f"Quick check: ± {arcsec(surest, surest)} at best. Do not store values from it."))
     return said
 
 
@@ -222,25 +222,25 @@ def find_faults(document: TwoFace, seen: TwoFaceRead) -> FoundFaults:
         current, groups = without(seen, found.aside), groups_of(found.solution.faces)
         moved, outlier = find_moved(groups), find_outlier(groups)
         if moved is not None and (outlier is None or moved.deviation >= outlier.deviation):
-            text = f"Something moved in {_called(current, moved.group)} between the {ordinal(moved.index - 1)} and the {ordinal(moved.index)} pointing: take that face again."
+            text = f"Something moved ({_called(current, moved.group)}) between the {ordinal(moved.index - 1)} and the {ordinal(moved.index)} pointing: measure that face again."
             found.refused = [("moved", text)]
             return found
         if outlier is None:
             break
         called = _called(current, outlier.group)
         if outlier.sole_pair:
-            text = f"The two pointings of {called} differ by more than pointing explains: take a third."
+            text = f"The two pointings of {called} differ by more than pointing error: take a third."
             found.refused = [("readings-differ", text)]
             return found
         if len(found.aside) == 2 or outlier.group // 2 in faces_hit:
-            text = f"More than one pointing stands apart: take {called} again."
+            text = f"More than one outlier: measure {called} again."
             found.refused = [("too-many-apart", text)]
             return found
         faces_hit.add(outlier.group // 2)
         path, text = _outlier_text(document, current, found.solution, outlier.group, outlier.index)
         found.aside.append(path)
         found.reasons.append(("set-aside", text))
-        found.marked = (path, "Stands apart: take one more pointing here.")
+        found.marked = (path, "Outlier: take one more pointing here.")
         found.solution = solve(document, without(seen, found.aside))
     found.refused = _scattered(seen, found.solution, groups) + _closing(current, found.solution, groups)
     return found
@@ -265,7 +265,7 @@ def _outlier_text(document: TwoFace, seen: TwoFaceRead, solution: TwoFaceSolutio
     ]
     away = mean(rest)
     typed = point.texts[0 if circle_name == "hz" else 1]
-    text = f"{typed} ({where(point.path)}, {circle_name}) lies {arcsec(abs(away))} from its fellows and is set aside."
+    text = f"{typed} ({where(point.path)}, {circle_name}) is {arcsec(abs(away))} from the others and is set aside as an outlier."
     if document.units.angle != "dms":
         return point.path, text
     expected = getattr(point, circle_name) + away / 3600
@@ -286,21 +286,21 @@ def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[f
     at = too_scattered(groups)
     if at is not None:
         return [
-            ("face-scatters", f"{_called(seen, at)}: its pointings scatter far more than the others. Take it again.")
+            ("face-scatters", f"{_called(seen, at)}: its pointings scatter far more than the others. Measure it again.")
         ]
     factor = scatter_factor(solution.repeats)
     if factor is not None and factor > SCATTER_REFUSED:
         return [
             (
                 "scatter",
-                f"The pointings scatter {factor:.1f} times as much as such pointings do: shimmer, a soft stand, parallax?",
+                f"The pointings scatter {factor:.1f} times as much as expected: shimmer, soft ground, parallax?",
             )
         ]
     return []
 
 
 def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[Coded]:
-    """The closing look of each round against its first mark, face left."""
+    """The closing sight of each round against its first mark, face left."""
     for n in sorted({p.repeat for p in seen.closing}):
         at = next((i for i, one in enumerate(seen.seen) if one.repeat == n), None)
         if at is None:
@@ -314,7 +314,7 @@ def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[flo
                 circle_said = "horizontal" if name == "hz" else "vertical"
                 found.append(f"{arcsec(abs(away) * spread)} in the {circle_said} circle")
         if found:
-            text = f"The closing look at {seen.seen[at].name} differs by {' and '.join(found)}: something moved between the faces, and it would hide in c and i. Take it again."
+            text = f"The closing sight to {seen.seen[at].name} differs by {' and '.join(found)}: something moved between the faces. Measure again."
             return [("moved-between", text)]
     return []
 
@@ -328,7 +328,7 @@ def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[Coded]:
     for name, letter, e in ((COLLIMATION, "c", solution.collimation), (INDEX, "i", solution.index)):
         was = last.get(name)
         if isinstance(was, int | float) and abs(e.value - was) > FAR_FROM_LAST_ARCSEC:
-            text = f"{letter} is {arcsec(abs(e.value - was), 10)} away from the last finding, by one pointing a face: a minute or ten seconds mistyped? Point once more in both faces."
+            text = f"{letter} is {arcsec(abs(e.value - was), 10)} away from the last result, from one pointing a face: a minute or ten seconds mistyped? Point once more in both faces."
             said.append(("far-from-last", text))
     return said
 
@@ -339,5 +339,5 @@ def too_steep(solution: TwoFaceSolution) -> list[Coded]:
     away = abs(sole.zenith_deg - 90.0)
     if len({one.seen.path for one in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:
         return []
-    text = f"The only mark is {figure(away, 0)}° from level: the axis hides in c. Take a level one."
+    text = f"The only target is {figure(away, 0)}° from level: trunnion axis error is hidden in c. Use a level target."
     return [("no-level-target", text)]

@@ -19,7 +19,7 @@ from .document import BETWEEN_SHARE, SightedTarget, TwoFace, TwoFaceRead, accura
 
 LEAST_STEEPNESS_DEG = 15.0
 UNKNOWN_AXIS_ARCSEC = 5.0
-"""What a tilting axis that was not determined may be out: it then counts in c."""
+"""What a trunnion axis error that was not determined may be out: it then counts in c."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +111,7 @@ def _faces(document: TwoFace, one: SightedTarget) -> ReducedFaces:
 
 
 def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:
-    """Pointings over their own spread: mark by mark, left Hz, left V, right Hz, right V."""
+    """Pointings over their own spread: target by target, left Hz, left V, right Hz, right V."""
     groups = []
     for one in faces:
         spread = sqrt(one.within)

@@ -33,29 +33,29 @@ def finding_of(solution: TwoFaceSolution) -> str:
     seen = [f"{name} {signed(e.value)} ± {arcsec(e.u95, e.u95)}" for name, e in told if abs(e.value) > e.u95]
     quiet = [f"{name} within {arcsec(e.proved_to, e.proved_to)}" for name, e in told if abs(e.value) <= e.u95]
     if not seen:
-        return f"No error shown: {joined(quiet)}."
+        return f"No error found: {joined(quiet)}."
     return f"Face left reads too large by {joined(seen)}" + (f"; {joined(quiet)}." if quiet else ".")
 
 
 def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> list[Shown]:
     names = {
-        "collimation_arcsec": "Sighting error c",
-        "index_arcsec": "Vertical index i",
-        "tilting_axis_arcsec": "Tilting axis t",
+        "collimation_arcsec": "Collimation error c",
+        "index_arcsec": "Vertical index error i",
+        "tilting_axis_arcsec": "Trunnion axis error t",
     }
     rows = [shown(one, names[one.name], signed(one.estimate.value)) for one in quantities]
     for one in solution.faces:
         raw = f"2c {signed(one.double_c * sin(radians(one.zenith_deg)))}, 2i {signed(one.index_sum)}"
         rows.append(
-            row(f"raw_{len(rows)}", f"Raw, {one.seen.name}: both faces' difference", raw, one.double_c, "arcsec")
+            row(f"raw_{len(rows)}", f"Raw, {one.seen.name}: difference of the faces", raw, one.double_c, "arcsec")
         )
     return rows
 
 
 def worked_of(solution: TwoFaceSolution) -> list[CalculationLine]:
     lines = [
-        line("Face left less face right, less 180°", "d = 2c/sin z + 2t·cot z"),
-        line("Face left and face right, less 360°", "V_L + V_R − 360° = 2i"),
+        line("Face left minus face right minus 180°", "d = 2c/sin z + 2t·cot z"),
+        line("Face left plus face right minus 360°", "V_L + V_R − 360° = 2i"),
     ]
     for one in solution.faces:
         told = (
@@ -66,13 +66,13 @@ def worked_of(solution: TwoFaceSolution) -> list[CalculationLine]:
         one = solution.faces[0]
         lines.append(
             line(
-                "Half of it, at its height",
+                "Half of it, at its zenith angle",
                 f"c = {figure(one.double_c, 1)}·sin z/2 = {figure(solution.collimation.value, 2)}″",
             )
         )
     else:
         t = "" if solution.axis is None else f", t = {figure(solution.axis.value, 2)}″"
-        lines.append(line("Least squares over all marks", f"c = {figure(solution.collimation.value, 2)}″{t}"))
+        lines.append(line("Least squares over all targets", f"c = {figure(solution.collimation.value, 2)}″{t}"))
     lines.append(line("Half the sum", f"i = {figure(solution.index.value, 2)}″"))
     for name, e in (("c", solution.collimation), ("i", solution.index), ("t", solution.axis)):
         if e is not None:
@@ -92,7 +92,7 @@ def work_of(document: TwoFace, solution: TwoFaceSolution) -> list[Effect]:
     told = [
         effect(
             "one-face",
-            f"In one face: {figure(aside, 2)} mm aside and {figure(high, 2)} mm of height at {far:g} m. The mean of both faces is free of both.",
+            f"In one face: {figure(aside, 2)} mm sideways and {figure(high, 2)} mm of height at {far:g} m. The mean of both faces is free of both.",
         )
     ]
     t = abs(solution.axis.value) if solution.axis else 0.0
@@ -128,7 +128,7 @@ def draw(_document: TwoFace, seen: TwoFaceRead, judgement: Judgement | None) -> 
     limit = judgement.quantities[0].limits.use if judgement else None
     return circle(
         "arcsec", points, centre, None, "c to the right, i upwards", "", x="horizontal", y="vertical", limit=limit,
-        seen="Each pointing less the mean of both faces.",
+        seen="Each pointing minus the mean of both faces.",
     )  # fmt: skip
 
 
@@ -151,7 +151,7 @@ def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
         said.append(
             (
                 "running",
-                f"{capital(sole[0].name)} so far: 2c {arcsec(hz * sine(sole[0].zenith_deg))}, 2i {arcsec(v)}; half of each is the instrument's.",
+                f"{capital(sole[0].name)} so far: 2c {arcsec(hz * sine(sole[0].zenith_deg))}, 2i {arcsec(v)}; half of each is instrument error.",
             )
         )
     groups = _groups(document, seen)
@@ -188,7 +188,7 @@ def _outlier_so_far(seen: TwoFaceRead, outlier: Outlier | None) -> Coded | None:
     if outlier is None:
         return None
     pointings = _listed(seen)[outlier.group // 2][2]
-    text = f"Stands apart in the {CIRCLE[outlier.group % 2]} circle: was it typed as read? Else point once more here."
+    text = f"Outlier in the {CIRCLE[outlier.group % 2]} circle: check the typing, otherwise point once more here."
     return pointings[outlier.index].path, text
 
 
@@ -198,12 +198,12 @@ def _moves_grow(seen: TwoFaceRead, groups: list[list[float]], outlier: Outlier |
     if moved is None or (outlier is not None and outlier.deviation > moved.deviation):
         return []
     one, face, _ = _listed(seen)[moved.group // 2]
-    text = f"{capital(one.name)}, face {face}: from the {ordinal(moved.index)} pointing on the {CIRCLE[moved.group % 2]} circle reads otherwise. Something moves or settles: look at level and feet, then take this face again."
+    text = f"{capital(one.name)}, face {face}: from the {ordinal(moved.index)} pointing on the {CIRCLE[moved.group % 2]} circle reads differently. Something moves: check level and tripod feet, then measure this face again."
     return [("moves-so-far", text)]
 
 
 def _fixes(document: TwoFace, seen: TwoFaceRead) -> list[Fix]:
-    """Pointings that stand in the wrong face, mark by mark."""
+    """Pointings that stand in the wrong face, target by target."""
     found: list[Fix] = []
     for i, target in enumerate(document.observations.targets):
         path = f"observations.targets[{i}]"
@@ -223,7 +223,7 @@ def _spread_grow(seen: TwoFaceRead) -> list[Coded]:
     v = [(p.v - latest[0].v) * 3600 for p in latest]
     if max(max(hz) - min(hz), max(v) - min(v)) > FAR_SPREAD_ARCSEC:
         return []
-    text = f"{count(len(latest), 'pointing', 'pointings').capitalize()} of this face: from lowest to highest {arcsec(max(hz) - min(hz))} in the horizontal circle, {arcsec(max(v) - min(v))} in the vertical."
+    text = f"{count(len(latest), 'pointing', 'pointings').capitalize()} of this face: range {arcsec(max(hz) - min(hz))} in the horizontal circle, {arcsec(max(v) - min(v))} in the vertical."
     return [("spread-so-far", text)]
 
 
@@ -254,6 +254,6 @@ def sorted_by_face(
             kept[places.get(f"{path}.{face}[{i}]", face)].append(plain)
     whole = len(wrong) == len(read["left"]) + len(read["right"]) and all(read[face] for face in FACES)
     number = count(len(wrong), "pointing", "pointings")
-    text = f"{name}: swap the two faces." if whole else f"{name}: put {number} into the other face."
+    text = f"{name}: swap the two faces." if whole else f"{name}: move {number} to the other face."
     edits = [Edit(path=f"{path}.{face}", value=kept[face] or [{}]) for face in FACES]
     return [Fix(code="swap-faces" if whole else "sort-faces", text=capital(text), edits=edits)]

@@ -16,11 +16,11 @@ from .text import grow
 Data = dict[str, Any]
 SETUP = "observations.setups[*]"
 GENERAL = (
-    Group("observations.looks", "The two looks", before=True),
+    Group("observations.looks", "Quick checks first", before=True),
     Group(f"{SETUP}.a", "To A", ("distance",)),
-    Group(f"{SETUP}.a.readings", "Staff on A", instead="wires", instead_title="Three wires", struck="struck"),
+    Group(f"{SETUP}.a.readings", "Staff on A", instead="wires", instead_title="Three hairs", struck="struck"),
     Group(f"{SETUP}.b", "To B", ("distance",)),
-    Group(f"{SETUP}.b.readings", "Staff on B", instead="wires", instead_title="Three wires", struck="struck"),
+    Group(f"{SETUP}.b.readings", "Staff on B", instead="wires", instead_title="Three hairs", struck="struck"),
     Group("observations", "Calculation", ("curvature",), setting=True),
 )
 Pairs = tuple[tuple[int, int], ...]
@@ -50,49 +50,49 @@ def _blank(sight: Data) -> Data:
 
 
 STEPS = (
-    "Staffs on both pegs, held plumb. Level it; read A, then B, in the first set-up.",
-    "Move the level, level it afresh, read A and B again.",
+    "Staffs plumb on both pegs. Level the instrument; read A, then B, in the first set-up.",
+    "Move to the second set-up, level again, read A and B again.",
 )
 METHODS = (
     _layout(
         "middle-then-near",
         "Middle, then close to one peg",
-        "Strong and quick: the far sight shows nearly the whole error, the near one almost none.",
+        "Sensitive and quick: the far sight shows nearly the whole error, the near sight almost none.",
         ((30, 30), (56, 4)),
         ((100, 100), (188, 12)),
     ),
     _layout(
         "middle-then-three-quarter",
-        "Middle, then a quarter from one peg",
-        "Where the level cannot focus close; wants more readings for the same proof.",
+        "Middle, then at a quarter of the distance",
+        "If the level cannot focus close; needs more readings for the same certainty.",
         ((30, 30), (45, 15)),
         ((100, 100), (150, 50)),
     ),
     _layout(
         "middle-then-beyond",
         "Middle, then beyond one peg",
-        "Both staffs in one direction: no turning about between the two readings.",
+        "Both staffs in one direction: no turning between the two readings.",
         ((30, 30), (64, 4)),
         ((100, 100), (212, 12)),
     ),
     _layout(
         "thirds-inside",
-        "Both inside, at the thirds",
-        "Symmetrical: refraction and focusing act alike in both set-ups.",
+        "Both set-ups inside, at one third",
+        "Symmetrical: refraction and focusing act equally in both set-ups.",
         ((20, 40), (40, 20)),
         ((66, 132), (132, 66)),
     ),
     _layout(
         "outside-both",
         "Beyond one peg, then beyond the other",
-        "The strongest difference of sights for pegs close together.",
+        "Largest sight imbalance for pegs close together.",
         ((4, 64), (64, 4)),
         ((12, 212), (212, 12)),
     ),
     Method(
         "free",
-        "As it came",
-        "Any two or more set-ups whose differences of sights are not alike; measure both distances each time.",
+        "Free layout",
+        "Two or more set-ups with different sight imbalance; measure both distances each time.",
         {"setups": [{"a": {"readings": [""]}, "b": {"readings": [""]}} for _ in range(2)]},
         GENERAL,
         STEPS,
@@ -101,28 +101,28 @@ METHODS = (
 WHEN_BAD = (
     (
         "real",
-        "Is it real?",
-        "Run it again from the other end before anything is turned. Both runs count together, never the better one alone.",
+        "Confirm it",
+        "Run it again from the other end before you turn anything. Both runs count together; the better one never counts alone.",
     ),
     (
         "keep",
-        "Keep what was found",
-        "Save as found before the instrument is touched: it is the only proof of what the work since the last good check was done with.",
+        "Save as found",
+        "Save as found before you touch the instrument: it is the only evidence of the error in work since the last good check.",
     ),
     (
         "adjust",
         "Adjust it",
-        "Level and tripod untouched, turn the reticle until the far staff reads its target. Then run the test again, as left.",
+        "Do not move level or tripod. Turn the reticle until the far staff reads its target. Then test again, as left.",
     ),
     (
         "without",
-        "Or do without it",
-        "Take another that may be used today, use this one under its condition, or hold it until somebody has seen to it.",
+        "Use another instrument",
+        "Use another level that is ready, use this one under its condition, or put it on hold.",
     ),
     (
         "look-back",
-        "What was done with it since",
-        "Work since the last good check may carry this error. Look at it while it can still be measured again.",
+        "Review affected work",
+        "Work since the last good check may contain this error. Review it while it can still be measured again.",
     ),
 )
 
@@ -142,22 +142,22 @@ KIND = Kind(
     interval_days=30,
     bring=(
         "Level, tripod and two staffs (or one, carried over), with staff levels",
-        "Two firm marks 40 to 60 m apart on near level ground: pegs, nails, ground plates",
-        "A steel tape, or the stadia wires, for the distances",
+        "Two firm points 40 to 60 m apart on nearly level ground: pegs, nails or ground plates",
+        "A steel tape, or the stadia hairs, for the distances",
     ),
     before_you_start=(
-        "Let the level take on the outside temperature: ten minutes out of the case, longer after a warm van.",
-        "Turn it once round: does the circular bubble stay in its ring?",
-        "Sight a staff and tap the tripod lightly: does the line come back to the same reading?",
+        "Let the level adapt to the outside temperature: ten minutes out of its case, longer from a warm van.",
+        "Turn the level through a full circle: does the circular bubble stay in its ring?",
+        "Sight a staff and tap the tripod lightly: does the line return to the same reading?",
     ),
     who_adjusts=("manager", "crew"),
     when_bad=WHEN_BAD,
-    watch_condition="Balanced sights only: keep back and fore sight alike.",
+    watch_condition="Balanced sights only: backsight and foresight equal.",
     main_quantity=QUANTITY,
     quantity_label="line of sight",
     methods=METHODS,
     required_conditions=RequiredConditions(wind=True),
-    why="A line of sight that points up or down puts a slope into every run whose sights differ.",
+    why="A line of sight that is not level gives a height error wherever backsight and foresight differ.",
     quick=("middle-then-near", 10),
     order=50,
     repeat_label="Run it again from the other end",

@@ -30,7 +30,7 @@ Look = Literal["yes", "no", "not-looked"]
 
 
 def _wire(name: str) -> Field:
-    return Length(name.capitalize(), STAFF, f"{name} wire")
+    return Length(name.capitalize(), STAFF, f"{name} hair")
 
 
 class ThreeWires(Part):
@@ -49,7 +49,7 @@ class PegSight(Part):
         list[Typed],
         Rows("reading", MOST_READINGS, 1, "One more reading", Length("Reading", STAFF, column="reading")),
     ] = []
-    wires: Annotated[list[ThreeWires], Rows("set of wires", MOST_READINGS, 0, "One more set of wires")] = []
+    wires: Annotated[list[ThreeWires], Rows("set of hairs", MOST_READINGS, 0, "One more set of hairs")] = []
     struck: Annotated[
         list[Typed], Rows("struck reading", MOST_READINGS, 0, field=Length("Struck", STAFF), in_tables=False)
     ] = []
@@ -68,11 +68,11 @@ class QuickLooks(Part):
     bubble_holds: Annotated[
         Look,
         Choice(
-            "Turn the level once round. Does the circular bubble stay in its ring?",
-            Option("yes", "It stays"),
-            Option("no", "It leaves"),
-            Option("not-looked", "Not looked"),
-            words="the circular bubble",
+            "Turn the level through a full circle. Does the circular bubble stay in its ring?",
+            Option("yes", "Stays in the ring"),
+            Option("no", "Leaves the ring"),
+            Option("not-looked", "Not checked"),
+            words="the circular level",
             look=True,
             column=None,
         ),
@@ -80,10 +80,10 @@ class QuickLooks(Part):
     line_returns: Annotated[
         Look,
         Choice(
-            "Sight a staff, tap the tripod lightly. Does the line come back to the same reading?",
-            Option("yes", "It comes back"),
-            Option("no", "It does not"),
-            Option("not-looked", "Not looked"),
+            "Sight a staff, tap the tripod lightly. Does the line return to the same reading?",
+            Option("yes", "Returns"),
+            Option("no", "Does not return"),
+            Option("not-looked", "Not checked"),
             words="the line after a tap",
             look=True,
             column=None,
@@ -94,11 +94,11 @@ class QuickLooks(Part):
 class TwoPegObservations(Part):
     """Set-ups in the order in which they were made."""
 
-    looks: Annotated[QuickLooks, Branch(words="the two looks")] = QuickLooks()
+    looks: Annotated[QuickLooks, Branch(words="the quick checks")] = QuickLooks()
     setups: Annotated[
         list[PegSetUp], Rows("set-up", MOST_SETUPS, FEWEST_SETUPS, "One more set-up", number="setup")
     ] = []
-    curvature: Annotated[bool, Switch("Take the earth's curvature and refraction into account")] = True
+    curvature: Annotated[bool, Switch("Apply earth curvature and refraction")] = True
     stadia_constant: Annotated[float, Bounds(ge=10, le=500), InOwnUnit] = 100.0
 
 
@@ -226,7 +226,7 @@ def _alike(setups: list[tuple[StaffSight, StaffSight]]) -> list[tuple[StaffSight
 def _sight(document: TwoPeg, reader: Reader, setup: int, staff: str, sight: PegSight) -> StaffSight:
     path = f"observations.setups[{setup}].{staff}"
     if sight.wires and sight.readings:
-        reader.fault_at(path, "readings and wires", "either readings or wires, not both")
+        reader.fault_at(path, "readings and stadia hairs", "either readings or stadia hairs, not both")
     typed = None
     if not blank(sight.distance) or not sight.wires:
         typed = reader.figure(sight, "distance", path)
@@ -248,7 +248,7 @@ def _three_wires(reader: Reader, row: Row, constant: float) -> StaffReading | No
     upper, middle, lower = (row[name] for name in ("upper", "middle", "lower"))
     if not min(upper, lower) < middle < max(upper, lower):
         given = ", ".join(row.text(name) for name in ("upper", "middle", "lower"))
-        reader.fault_at(row.path, given, "a middle wire between the upper and the lower")
+        reader.fault_at(row.path, given, "a middle hair between the upper and the lower")
         return None
     unequal = (upper - middle) - (middle - lower)
     step = finest(row.step(name) for name in ("upper", "middle", "lower"))
@@ -261,8 +261,8 @@ def _stadia(reader: Reader, path: str, readings: tuple[StaffReading, ...]) -> fl
     distance = fsum(one.stadia_m or 0.0 for one in readings) / len(readings)
     if DISTANCE.low_m <= distance <= DISTANCE.high_m:
         return distance
-    given = f"wires that give {distance:.1f} m"
-    reader.fault_at(f"{path}.wires", given, "an interval of wires that gives 1 m to 150 m")
+    given = f"stadia hairs that give {distance:.1f} m"
+    reader.fault_at(f"{path}.wires", given, "a stadia interval that gives 1 m to 150 m")
     return None
 
 
@@ -285,10 +285,8 @@ def _geometry(setups: list[tuple[StaffSight, StaffSight]], reader: Reader) -> No
     if len(known) < 2 or len(known) < len(setups):
         return
     if max(known) - min(known) < LEAST_IMBALANCE_SPREAD_M:
-        given = "differences of sights of " + " and ".join(f"{one:.1f} m" for one in known)
-        wanted = (
-            f"set-ups whose differences of sights (to A less to B) lie {LEAST_IMBALANCE_SPREAD_M:g} m or more apart"
-        )
+        given = "a sight imbalance of " + " and ".join(f"{one:.1f} m" for one in known)
+        wanted = f"set-ups whose sight imbalance (A minus B) differs by at least {LEAST_IMBALANCE_SPREAD_M:g} m"
         reader.fault("observations.setups", "the set-ups", given, wanted)
 
 
@@ -296,5 +294,5 @@ def limits_of(document: TwoPeg) -> Limits:
     """The limits that apply, and where they come from."""
     s_km = document.instrument.levelling_accuracy_mm_per_km
     use, adjust = FINE_LIMITS if s_km is not None and s_km <= FINE_CLASS else SITE_LIMITS
-    what = f"levels of {s_km:g} mm per km" if s_km is not None else "levels whose accuracy is not stated"
-    return limits_from(document, QUANTITY, Limits(use, 2 * use, adjust, f"opening value for {what}"))
+    what = f"levels of {s_km:g} mm per km" if s_km is not None else "a level without stated accuracy"
+    return limits_from(document, QUANTITY, Limits(use, 2 * use, adjust, f"default limit for {what}"))

@@ -46,7 +46,7 @@ CAUTIONS = {
     "adjusting": ("reticle-screw", "focus-stop"),
     "carrying": ("carry",),
 }
-STICKING = "The line does not come back after a tap: the compensator sticks."
+STICKING = "The line does not return after the tap: the compensator sticks."
 
 
 def _quantity(document: TwoPeg, found: PegFinding, limits: Limits) -> JudgedQuantity:
@@ -66,7 +66,7 @@ def _quantity(document: TwoPeg, found: PegFinding, limits: Limits) -> JudgedQuan
         turn_code="adjust-reticle",
         under="with balanced sights",
         beyond="a reticle screw",
-        sooner="Usable. Keep back and fore sight alike, and test it again before fine work.",
+        sooner="Usable. Keep backsight and foresight equal, and test again before precise work.",
     )
 
 
@@ -92,13 +92,13 @@ def judge(document: TwoPeg, read: PegsRead, _told: Circumstances) -> Judgement:
         solution.spread,
         one_more=("reading at every sight", "readings at every sight"),
         taken=min(len(seen.readings) for setup in solution.setups for seen in setup),
-        repeat_text="Before anything is turned: run it again from the other end. Both runs count together.",
+        repeat_text="Before you turn anything, run it again from the other end. Both runs count together.",
         repeat_code="other-end",
         no_more=(
             "longer-sights",
-            "More readings alone will not settle it: take a layout with a larger difference of sights.",
+            "More readings alone will not help: use a layout with a larger sight imbalance.",
         ),
-        service_text="Send it to service with this finding.",
+        service_text="Send it to service with this result.",
     )
     judgement.refused, judgement.set_aside, judgement.solved = refused, set_aside.paths, found
     judgement.reasons = [*set_aside.reasons, *scatter, *_weak_signs(document, solution, read.setups)]
@@ -141,34 +141,35 @@ def _corrected(document: TwoPeg, found: PegFinding, seen: StaffSight) -> float:
 
 def _turn(found: PegFinding, words: LengthWords) -> str:
     seen = found.longest_last
-    return (
-        f"This stand untouched, turn the reticle until staff {seen.staff} reads {words.reading(found.target_m(seen))}."
-    )
+    return f"Without moving the level, turn the reticle until staff {seen.staff} reads {words.reading(found.target_m(seen))}."
 
 
 def _balance(found: PegFinding, words: LengthWords) -> str:
     if not found.solution.c:
         return ""
     within = COSTLY_M / abs(found.solution.c)
-    return f"Use it with balanced sights only: {words.distance(round(within))} of difference already costs {words.small(COSTLY_M)}."
+    return f"Use balanced sights only: an imbalance of {words.distance(round(within))} already adds {words.small(COSTLY_M)}."
 
 
 def _looks(document: TwoPeg, judgement: Judgement) -> None:
     looks = document.observations.looks
     if looks.line_returns == "no":
         judgement.service.append(("sticking", STICKING))
-        judgement.service_text = "A sticking compensator is work for a service, not for a screw."
+        judgement.service_text = "A sticking compensator is work for service: do not adjust."
     if looks.bubble_holds == "no":
         judgement.least = "watch"
         judgement.reasons.append(
-            ("bubble-does-not-hold", "The circular bubble leaves its ring when the level is turned.")
+            ("bubble-does-not-hold", "The circular bubble leaves its ring when you turn the level.")
         )
         judgement.extra_actions.append(
-            ("set-circular-bubble", "Half of it by the foot screws, half by the vial's own screws; then test again.")
+            (
+                "set-circular-bubble",
+                "Correct half with the foot screws, half with the level vial screws; then test again.",
+            )
         )
     if "not-looked" in (looks.bubble_holds, looks.line_returns):
         judgement.reasons.append(
-            ("not-looked", "Bubble and tap were not both looked at: a sticking compensator would go unseen.")
+            ("not-looked", "Bubble and tap test were not both done: a sticking compensator would not be noticed.")
         )
 
 
@@ -193,7 +194,7 @@ def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: Reading
             break
         seen = current[found.group // 2][found.group % 2]
         if found.sole_pair:
-            text = f"The two readings of {seen.called} differ by more than reading explains: take a third."
+            text = f"The two readings of {seen.called} differ by more than reading error: take a third."
             told.refused = [("readings-differ", text)]
             return told
         told.reasons.append(("set-aside", outlier_text(document, seen, found.index, priors)))
@@ -202,12 +203,12 @@ def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: Reading
         told.solution = solve_pegs(current, priors, curvature=curvature)
     else:
         if find_outlier(standardised(current, priors)):
-            told.refused = [("too-many-apart", "More than two readings stand apart: read all sights again.")]
+            told.refused = [("too-many-apart", "More than two outliers: read all sights again.")]
             return told
     if len({path.rpartition(".")[0] for path in told.paths}) < len(told.paths):
-        told.refused = [("too-many-apart", "Two readings of one sight stand apart: read that staff again.")]
+        told.refused = [("too-many-apart", "Two outliers in one sight: read that staff again.")]
     elif told.paths and decide(before.estimate, limits).grade != decide(told.solution.estimate, limits).grade:
-        text = "With and without the reading set aside the verdict differs: take one more there."
+        text = "The verdict depends on the reading set aside: take one more there."
         told.refused = [("apart-decides", text)]
     return told
 
@@ -228,7 +229,7 @@ def _wires(setups: Setups, priors: ReadingPriors) -> list[Coded]:
     if len(seens) > 2 and not any(_unequal(s, s.unequal_m - share * s.sight_m, priors) for s in seens):
         return []
     bad = [s.called for s in seens if _unequal(s, s.unequal_m, priors)]
-    text = f"The half-intervals of the wires disagree: read {joined(bad)} again."
+    text = f"The stadia half-intervals disagree: read {joined(bad)} again."
     return [("wires-disagree", text)] if bad else []
 
 
@@ -249,7 +250,7 @@ def _reticle(found: PegFinding) -> list[Coded]:
     if found.middle_c is None:
         return []
     value, middle = found.solution.estimate.value, found.middle_c * ARCSEC_PER_RADIAN
-    text = f"The reticle is not symmetrical: its middle wire points {arcsec(middle)}, the mean of three {arcsec(value)}. Adjust by the middle wire."
+    text = f"The reticle is not symmetrical: middle hair {arcsec(middle)}, mean of three {arcsec(value)}. Adjust with the middle hair."
     return [("unsymmetrical-reticle", text)]
 
 
@@ -260,7 +261,7 @@ def _disagreement(document: TwoPeg, solution: PegSolution, priors: ReadingPriors
     factor = scatter_factor(solution.spread, priors.dof)
     if factor is None:
         return [], []
-    told = [("scatter", f"The readings scatter {factor:.1f} times as much as such readings do.")]
+    told = [("scatter", f"The readings scatter {factor:.1f} times as much as expected.")]
     return (told, []) if factor > SCATTER_REFUSED else ([], told)
 
 
@@ -277,8 +278,8 @@ def _which(document: TwoPeg, solution: PegSolution, priors: ReadingPriors) -> st
         }
         best = min(found, key=lambda i: found[i].squares, default=None)
         if best is not None and scatter_factor(found[best], priors.dof) is None:
-            return f"The {ordinal(best)} set-up does not fit the others: {moved}."
-    return f"The set-ups do not fit one line of sight: {moved} between them."
+            return f"The {ordinal(best)} set-up does not agree with the others: {moved}."
+    return f"The set-ups do not agree on one line of sight: {moved} between them."
 
 
 def _spans(setups: Setups) -> bool:
@@ -289,17 +290,20 @@ def _spans(setups: Setups) -> bool:
 def _weak_signs(document: TwoPeg, solution: PegSolution, setups: Setups) -> list[Coded]:
     words, said = length_words(document.units.length), list[Coded]()
     if solution.weak < WEAK_IMBALANCE_SPREAD_M:
-        text = (
-            f"The differences of sights lie only {words.distance(solution.weak)} apart: a weak layout, as the ± shows."
-        )
+        text = f"The sight imbalances differ by only {words.distance(solution.weak)}: a weak layout, so the ± is large."
         said.append(("weak-geometry", text))
     for seen in (s for setup in setups for s in setup):
         stadia = stadia_disagrees(seen)
         if stadia is not None:
-            text = f"{capital(seen.called)}: the wires give {words.distance(stadia)}, typed is {words.distance(seen.sight_m)}. One of them is wrong."
+            text = f"{capital(seen.called)}: the stadia hairs give {words.distance(stadia)}, typed: {words.distance(seen.sight_m)}. One of them is wrong."
             said.append(("distance-disagrees", text))
     if document.conditions.wind == "strong":
-        said.append(("strong-wind", "Strong wind moves staff and bubble: repeat in the lee if it is close."))
+        said.append(
+            (
+                "strong-wind",
+                "Strong wind moves staff and bubble: if the result is close to a limit, repeat out of the wind.",
+            )
+        )
     return said
 
 
@@ -328,7 +332,7 @@ def reticle_to_target(
         if one is not None
     ]
     return act_of_adjusting(
-        f"Level untouched. Bring staff {seen.staff} from {words.reading(start)} to {words.reading(target)}.",
+        f"Do not move the level. Bring staff {seen.staff} from {words.reading(start)} to {words.reading(target)}.",
         judgement.quantities[0].may_turn(),
         ("",),
         f"Staff {seen.staff} reads now",
@@ -336,7 +340,7 @@ def reticle_to_target(
         words.reading(start),
         words.reading(target),
         "The instrument's own adjusting pin or key.",
-        "The reticle screw under the cover below or above the eyepiece; loosen one side as the other is tightened.",
+        "The reticle screw is under the cover below or above the eyepiece. Loosen one side as you tighten the other.",
         steps,
     )
 
@@ -345,9 +349,9 @@ def _step(found: PegFinding, seen: StaffSight, given: str, away: float, limits: 
     words, left = length_words(unit), away / seen.sight_m * ARCSEC_PER_RADIAN
     done = abs(left) <= limits.use / 4
     if abs(away - found.target_c * seen.sight_m) > FAR_OFF_M:
-        text = f"{words.small(abs(away))} from the target: no reticle moves a line so far. Is it staff {seen.staff}, the same stand, the middle wire?"
+        text = f"{words.small(abs(away))} from the target: too far for a reticle. Is it staff {seen.staff}, the same set-up, the middle hair?"
     elif done:
-        text = f"{words.small(abs(away))} off the target, {arcsec(abs(left))}: there. Look at the near staff, then run the test again."
+        text = f"{words.small(abs(away))} off the target, {arcsec(abs(left))}: done. Check the near staff, then test again."
     else:
         turn = "lower" if away > 0 else "raise"
         text = f"{words.small(abs(away))} too {'high' if away > 0 else 'low'}, {arcsec(abs(left))} left: {turn} the line a little more."

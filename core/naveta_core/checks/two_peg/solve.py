@@ -1,6 +1,6 @@
 """The line-of-sight error from two or more set-ups.
 
-For each set-up  a - b = dh + c (Da - Db) + (1-k)(Da^2 - Db^2)/2R,  c > 0 when the line of sight points up.
+For each set-up  a - b = dh + c (Da - Db) + (1-k)(Da^2 - Db^2)/2R,  c > 0 when line of sight points up.
 One equation serves every layout. dh and c by least squares, set-ups weighted equally; the spreads of the
 readings enter only the uncertainty.
 """

@@ -52,10 +52,10 @@ def finding_of(document: TwoPeg, found: PegFinding) -> str:
     plus_minus = f"± {arcsec(e.u95, e.u95)}"
     if abs(e.value) <= e.u95:
         limit = arcsec(e.proved_to, e.proved_to)
-        return f"No error shown: line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}; proved within {limit}."
+        return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}: no error found, within {limit}."
     high = "too high" if e.value > 0 else "too low"
     effect = words.small(abs(found.solution.c) * sight)
-    return f"Line of sight points {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}: {effect} {high} at {words.distance(sight)}."
+    return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}: {effect} {high} at {words.distance(sight)}."
 
 
 def shown_of(document: TwoPeg, found: PegFinding) -> list[Shown]:
@@ -79,7 +79,7 @@ def shown_of(document: TwoPeg, found: PegFinding) -> list[Shown]:
         ),
         _row(
             "collimation_mm_per_m",
-            "The same",
+            "In linear units",
             signed(found.solution.c * scale, decimals) + f" {per}",
             figure(u_small * scale, decimals),
             found.solution.c * scale,
@@ -97,7 +97,7 @@ def shown_of(document: TwoPeg, found: PegFinding) -> list[Shown]:
         ),
         _row(
             "misclosure_m",
-            "Set-ups differ, as read",
+            "Misclosure of the set-ups",
             words.small(misclosure),
             None,
             in_unit(misclosure, words.small_unit),
@@ -131,13 +131,13 @@ def work_of(document: TwoPeg, found: PegFinding) -> list[Effect]:
     lines = [
         Effect(
             code=f"imbalance-{round(one)}-m",
-            text=f"When back and fore sight differ by {words.distance(one)}, it costs {words.small(abs(c) * one)} of height.",
+            text=f"A {words.distance(one)} difference between backsight and foresight adds {words.small(abs(c) * one)} of height error.",
             imbalance_m=one,
             height_m=c * one,
         )
         for one in steps
     ]
-    balanced = "With back and fore sight alike it costs nothing."
+    balanced = "With equal backsight and foresight there is no error."
     return [*lines, Effect(code="balanced", text=balanced, imbalance_m=0.0, height_m=0.0)]
 
 
@@ -158,10 +158,10 @@ def worked_of(document: TwoPeg, found: PegFinding) -> list[CalculationLine]:
         lines.append(line(text, f"{value} = {words.reading(reduced, 1)} {unit}; Da − Db = {words.distance(imbalance)}"))
     lines += _solved(found, words)
     lines.append(line("In seconds of arc (× 206 265)", f"c = {signed(e.value, 2)}″"))
-    lines.append(line("Spread before anything was read", _prior_words(found)))
-    lines.append(line("Spread found here", _found_words(found)))
+    lines.append(line("Expected scatter", _prior_words(found)))
+    lines.append(line("Scatter found here", _found_words(found)))
     lines.append(line("Standard uncertainty, degrees of freedom", f"{figure(e.sigma, 2)}″, {figure(e.dof, 1)}"))
-    lines.append(line("95 % interval", f"± {figure(e.u95, 2)}″; proved, on one side, to {figure(e.proved_to, 1)}″"))
+    lines.append(line("95 % interval", f"± {figure(e.u95, 2)}″; one-sided limit {figure(e.proved_to, 1)}″"))
     return lines
 
 
@@ -173,13 +173,13 @@ def _solved(found: PegFinding, words: LengthWords) -> list[CalculationLine]:
         bottom = f"({words.distance(i2)} − {words.distance(i1)})".replace(f"− {MINUS}", "+ ")
         return [
             line(
-                "Second less first, over the change of Da − Db",
+                "Second minus first, divided by the change of Da − Db",
                 f"c = {top} / {bottom} = {signed(solution.c * 1000, 4)} mm per m",
             )
         ]
     worst = max(abs(v) for v in solution.fit.residuals)
-    text = f"Least squares through {len(solution.setups)} set-ups, all weighted alike"
-    return [line(text, f"c = {signed(solution.c * 1000, 4)} mm per m; largest misfit {words.small(worst)}")]
+    text = f"Least squares through {len(solution.setups)} set-ups, equal weights"
+    return [line(text, f"c = {signed(solution.c * 1000, 4)} mm per m; largest residual {words.small(worst)}")]
 
 
 def _prior_words(found: PegFinding) -> str:
@@ -191,10 +191,8 @@ def _prior_words(found: PegFinding) -> str:
 def _found_words(found: PegFinding) -> str:
     spread = found.solution.spread
     if spread.dof == 0:
-        return "no repeats and no third set-up: the expected spread stands"
-    return (
-        f"{figure(scale_squared(spread, found.priors.dof) ** 0.5, 2)} times the expected, from {spread.dof:g} repeats"
-    )
+        return "no repeats and no third set-up: expected scatter used"
+    return f"{figure(scale_squared(spread, found.priors.dof) ** 0.5, 2)} times the expected scatter, from {spread.dof:g} repeats"
 
 
 def sensitivity_of(document: TwoPeg, found: PegFinding) -> list[Sensitivity]:
@@ -217,7 +215,7 @@ def _sensitive(reading: StaffReading, seen: StaffSight, per_metre: float, moved:
         where=seen.called,
         given=reading.text,
         arcsec_per_mm=per_metre / 1000,
-        text=f"{step} more moves it {arcsec(abs(moved))} {direction(moved)}",
+        text=f"{step} more changes it by {arcsec(abs(moved))} {direction(moved)}",
     )
 
 
@@ -227,20 +225,20 @@ def outlier_text(document: TwoPeg, seen: StaffSight, index: int, priors: Reading
     rest = [other.m for i, other in enumerate(seen.readings) if i != index]
     mean, sigma = fsum(rest) / len(rest), within_variance(seen, priors) ** 0.5
     words, unit = length_words(document.units.length), METRES[document.units.length]
-    text = f"{one.text} ({seen.called}) lies {words.small(abs(one.m - mean))} from its fellows and is set aside."
+    text = f"{one.text} ({seen.called}) is {words.small(abs(one.m - mean))} from the others and is set aside as an outlier."
     slip = None if seen.three_wire else likely_slip(one.text, mean / unit, 3 * sigma / unit)
     return f"{text} Typed {one.text} for {slip}?" if slip else text
 
 
 STICKING_LOOK = (
-    "A line that does not come back after a tap is a compensator that sticks: work for a service."
-    " Hold the level; a peg test will not make it good."
+    "If the line does not return after a tap, the compensator sticks: work for service."
+    " Put the level on hold; a two-peg test cannot help."
 )
 
 
 BUBBLE = (
-    "Set the circular bubble first: half of what it shows by the foot screws, half by the vial's own screws, until it"
-    " holds all round. Then read."
+    "Adjust the circular level first: half with the foot screws, half with the level vial screws,"
+    " until it stays centred all round. Then read."
 )
 
 
@@ -258,7 +256,7 @@ def grow(document: TwoPeg, read: PegsRead) -> Growing:
         if found is None or found.group != index:
             continue
         if found.sole_pair:
-            growing.notes.append((seen.path, "These two differ by more than reading explains: take a third."))
+            growing.notes.append((seen.path, "These two differ by more than reading error: take a third."))
         else:
             growing.outlier = (seen.readings[found.index].path, outlier_text(document, seen, found.index, priors))
     return growing
@@ -268,16 +266,16 @@ def _beside(seen: StaffSight, words: LengthWords) -> str | None:
     """The spread of a sight read more than once; its distance where the wires told it."""
     parts = []
     if seen.taped_m is None and seen.distance_m is not None:
-        parts.append(f"by the wires {words.distance(seen.distance_m)}")
+        parts.append(f"stadia distance {words.distance(seen.distance_m)}")
     if len(seen.readings) > 1:
         values = [one.m for one in seen.readings]
         spread = words.small(max(values) - min(values))
-        parts.append(f"mean {words.reading(seen.mean_m, 1)} {words.name}, spread {spread}")
+        parts.append(f"mean {words.reading(seen.mean_m, 1)} {words.name}, range {spread}")
     return capital(", ".join(parts)) if parts else None
 
 
 def _looks_said(document: TwoPeg) -> list[Coded]:
-    """What the two looks say before anything is read."""
+    """What the quick checks say before anything is read."""
     looks, said = document.observations.looks, list[Coded]()
     if looks.line_returns == "no":
         said.append(("sticking", STICKING_LOOK))
@@ -304,12 +302,12 @@ def _expected(document: TwoPeg, setups: Setups, priors: ReadingPriors) -> list[C
     # As many at every sight as the fullest has: the test is still being filled.
     readings = max(1, *(len(one.readings) for setup in setups for one in setup))
     u, most = expected_u95(pairs, readings, priors), limits_of(document).use
-    text = f"With {count(readings, 'reading', 'readings')} a sight this proves the line of sight to about ± {arcsec(u, u)}; the limit is {limit(most)}."
+    text = f"With {count(readings, 'reading', 'readings')} at each sight you can find the line of sight to about ± {arcsec(u, u)}; the limit is {limit(most)}."
     enough = next((n for n in range(readings, 11) if expected_u95(pairs, n, priors) <= most / 2), None)
     if enough is None:
-        text += " However often it is read: take sights that differ more for a fine proof."
+        text += " More readings do not help: use a larger sight imbalance."
     elif enough > readings:
-        text += f" {count(enough, 'reading', 'readings').capitalize()} a sight make it a fine test."
+        text += f" {count(enough, 'reading', 'readings').capitalize()} at each sight give a precise test."
     return [("expected", text)]
 
 

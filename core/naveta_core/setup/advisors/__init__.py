@@ -59,7 +59,7 @@ ADVISORS: dict[str, tuple[type[Asked], Callable[[Any], Data]]] = {
 }
 WHERE = {
     "bubble": "where the bubble is",
-    "bubble.bearing_deg": "the bubble's direction",
+    "bubble.bearing_deg": "the direction of the bubble",
     "bubble.offset_mm": "how far the bubble is off the middle",
     "tilt.arcsec": "the tilt",
     "tripod": "the tripod",
@@ -68,7 +68,7 @@ WHERE = {
     "tripod.feet": "the feet",
     "move.distance_mm": "how far the plummet has to go",
     "offset.distance_mm": "how far the plummet points from the mark",
-    "base": "the base",
+    "base": "the tribrach",
     "slope": "the measured slope",
     "start": "the reading at the start",
     "end": "the reading at the end",
@@ -79,10 +79,10 @@ WHERE = {
     "legs_mm.A": "leg A",
     "legs_mm.B": "leg B",
     "legs_mm.C": "leg C",
-    "slide_right_mm": "how far it slides to your right",
-    "slide_away_mm": "how far it slides away from you",
-    "marks": "the marks",
-    "marks[].distance_m": "how far a mark is",
+    "slide_right_mm": "how far to slide to your right",
+    "slide_away_mm": "how far to slide away from you",
+    "marks": "the targets",
+    "marks[].distance_m": "the distance to a target",
     "eye_height_m": "the height of your eye",
 }
 
@@ -105,6 +105,6 @@ def advise(question: Any) -> Advice:
     except ValidationError as error:
         raise Refused(faults_of(error, where)) from None
     except (CannotStandError, OutOfReachError) as error:
-        wanted = "something this tripod can do: " + str(error)
+        wanted = "a move this tripod can make: " + str(error)
         raise Refused([Fault("$", "the whole question", "a tripod and a move", wanted)]) from None
     return Advice(advice=name, core_version=__version__, **told)

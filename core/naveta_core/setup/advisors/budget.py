@@ -13,36 +13,36 @@ Data = dict[str, Any]
 
 LABELS = {
     "centring": "centring of the instrument",
-    "targets": "targets off their marks",
+    "targets": "target centring",
     "pointing": "pointing, as stated",
     "levelling": "axis out of plumb",
-    "collimation": "horizontal collimation",
-    "tilting-axis": "tilting axis",
-    "orientation": "the reference, seen from here",
+    "collimation": "collimation error c",
+    "tilting-axis": "trunnion axis error t",
+    "orientation": "reference direction",
     "distance": "distance, as stated",
-    "instrument-height": "height of the instrument",
-    "target-height": "height of the target",
+    "instrument-height": "instrument height",
+    "target-height": "target height",
     "refraction": "refraction",
-    "curvature": "curvature of the Earth over unequal sights",
-    "index": "vertical index",
-    "line-of-sight": "line of sight over unequal sights",
-    "staffs": "reading the staffs",
+    "curvature": "earth curvature over unequal sights",
+    "index": "vertical index error i",
+    "line-of-sight": "collimation over unequal sights",
+    "staffs": "staff reading",
 }
 REMEDIES = {
-    "centring": "centre closer, or take a longer backsight",
-    "targets": "set the targets closer over their marks, or take longer sights",
+    "centring": "centre more closely, or use a longer backsight",
+    "targets": "centre the targets more closely, or use longer sights",
     "pointing": "point more often, in both faces",
-    "levelling": "level finer, or work with the compensator on",
+    "levelling": "level more finely, or switch the compensator on",
     "collimation": "observe in both faces, or store a new value",
     "tilting-axis": "observe in both faces",
-    "orientation": "take a longer backsight",
-    "distance": "measure from nearer, or with a better prism",
-    "instrument-height": "measure the height of the instrument twice, with a tape that is straight",
-    "target-height": "measure the target's height anew",
+    "orientation": "use a longer backsight",
+    "distance": "measure from closer, or with a better prism",
+    "instrument-height": "measure the instrument height twice, with the tape straight",
+    "target-height": "measure the target height again",
     "refraction": "keep the sight short, or observe from both ends",
-    "curvature": "keep back and fore sight alike",
+    "curvature": "keep backsight and foresight equal",
     "index": "observe in both faces, or store a new value",
-    "line-of-sight": "keep back and fore sight alike",
+    "line-of-sight": "keep backsight and foresight equal",
     "staffs": "read each staff more than once",
 }
 TITLES = {"angle": "an angle", "position": "a point set out", "height": "a height"}
@@ -105,10 +105,10 @@ def _size(one: Budget, value: float, words: LengthWords) -> str:
 
 def _sentence(one: Budget, limit: float | None, words: LengthWords) -> str:
     what, total = TITLES[one.quantity], _size(one, one.total95, words)
-    head = f"{what.capitalize()} comes out within {total}"
+    head = f"{what.capitalize()}: within {total}"
     if limit is not None:
         head += (
-            f", allowed are {_size(one, limit, words)}"
+            f", allowed {_size(one, limit, words)}"
             if one.total95 > limit
             else f" of the {_size(one, limit, words)} allowed"
         )
@@ -116,4 +116,4 @@ def _sentence(one: Budget, limit: float | None, words: LengthWords) -> str:
     if largest is None:
         return f"{head}."
     left = _size(one, one.without(largest.name), words)
-    return f"{head}. Most of it is {LABELS[largest.name]}: {REMEDIES[largest.name]} (without it {left})."
+    return f"{head}. Largest part: {LABELS[largest.name]}. To reduce it, {REMEDIES[largest.name]} (without it: {left})."

@@ -73,7 +73,7 @@ def centring_allowed_mm(angle_arcsec: float, sights: Sights) -> float:
 
 
 def targets_sigma_arcsec(back_mm: float, fore_mm: float, sights: Sights) -> float:
-    """Standard deviation of an angle from targets off their marks."""
+    """Standard deviation of an angle from target centring."""
     return ARCSEC / 1000.0 / math.sqrt(2.0) * math.hypot(back_mm / sights.back_m, fore_mm / sights.fore_m)
 
 
@@ -88,7 +88,7 @@ def advise_effect(asked: EffectAsked) -> Data:
     parts = [*_centring(asked, words), *_targets(asked), *_tilt(asked, words), *_heights(asked, words)]
     if asked.allowed_arcsec is not None:
         allowed = centring_allowed_mm(asked.allowed_arcsec, asked.sights)
-        text = f"For {arcsec(asked.allowed_arcsec)} in the angle the mark has to be met within {words.small(allowed / 1000.0)}."
+        text = f"For {arcsec(asked.allowed_arcsec)} in the angle, centre within {words.small(allowed / 1000.0)}."
         parts.append(_part("centring_allowed", allowed, "mm", text))
     return {"result": {"parts": parts}, "text": [one["text"] for one in parts]}
 
@@ -104,7 +104,7 @@ def _centring(asked: EffectAsked, words: LengthWords) -> list[Data]:
     angle = f"{off} off the mark: an angle is out by {arcsec(sigma)} (one standard deviation), {arcsec(sigma * math.sqrt(2.0))} in the worst direction."
     return [
         _part("angle_from_centring", sigma, "arcsec", angle),
-        _part("position_from_centring", asked.centring_mm, "mm", f"Every point set out moves by up to {off}."),
+        _part("position_from_centring", asked.centring_mm, "mm", f"Every point set out is off by up to {off}."),
     ]
 
 
@@ -112,9 +112,7 @@ def _targets(asked: EffectAsked) -> list[Data]:
     if asked.target_back_mm is None and asked.target_fore_mm is None:
         return []
     sigma = targets_sigma_arcsec(asked.target_back_mm or 0.0, asked.target_fore_mm or 0.0, asked.sights)
-    return [
-        _part("angle_from_targets", sigma, "arcsec", f"Targets off their marks: an angle is out by {arcsec(sigma)}.")
-    ]
+    return [_part("angle_from_targets", sigma, "arcsec", f"Target centring: an angle is out by {arcsec(sigma)}.")]
 
 
 def _tilt(asked: EffectAsked, words: LengthWords) -> list[Data]:
@@ -123,7 +121,7 @@ def _tilt(asked: EffectAsked, words: LengthWords) -> list[Data]:
     sights, tilt = asked.sights, arcsec(asked.tilt_arcsec)
     far = max(sights.back_m, sights.fore_m)
     most = tilt_most_arcsec(asked.tilt_arcsec, sights.elevation_deg)
-    direction = f"Axis {tilt} out of plumb: without a compensator a direction at {sights.elevation_deg:g}° is out by up to {arcsec(most)}; a second face does not remove it."
+    direction = f"Axis {tilt} out of plumb: without compensator a direction at {sights.elevation_deg:g}° elevation is out by up to {arcsec(most)}; both faces do not remove it."
     height = words.small(asked.tilt_arcsec / ARCSEC * far)
     zenith = f"A zenith angle is out by up to {tilt}: {height} in height at {words.distance(far)}."
     return [
@@ -137,9 +135,9 @@ def _heights(asked: EffectAsked, words: LengthWords) -> list[Data]:
     if asked.collimation_arcsec is not None:
         off = asked.collimation_arcsec / ARCSEC * asked.sights.imbalance_m
         unequal = words.distance(asked.sights.imbalance_m)
-        text = f"Line of sight {arcsec(asked.collimation_arcsec)} off: {words.small(off)} in a height for every {unequal} by which sights are unequal."
+        text = f"Line of sight {arcsec(asked.collimation_arcsec)} off: {words.small(off)} in a height for every {unequal} of sight imbalance."
         parts.append(_part("height_from_collimation", off * 1000.0, "mm", text))
     if asked.height_mm is not None:
-        text = f"Every height taken from here is out by {words.small(asked.height_mm / 1000.0)}."
+        text = f"Every height measured from here is out by {words.small(asked.height_mm / 1000.0)}."
         parts.append(_part("height", asked.height_mm, "mm", text))
     return parts

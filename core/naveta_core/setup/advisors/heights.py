@@ -18,9 +18,9 @@ Data = dict[str, Any]
 BELOW_EYE_M = {"observe": 0.08, "plummet-check": 0.0, "wind": 0.35}
 """The eyepiece below the standing eye: a little for a straight back, level for a tall plummet test, low in wind."""
 WHY = {
-    "observe": "The eyepiece comes a hand below your eye: you neither bend nor stretch.",
-    "plummet-check": "As tall as you can look through it: the longer the plumb line, the more of an error shows.",
-    "wind": "Low and wide: the wind has less to push at.",
+    "observe": "The eyepiece is a hand's width below your eye: no bending, no stretching.",
+    "plummet-check": "As high as you can look through: the longer the plumb line, the more clearly an error shows.",
+    "wind": "Low and wide: less exposed to wind.",
 }
 TALLEST_HEAD_M, LOWEST_HEAD_M = 1.75, 0.8
 
@@ -51,10 +51,10 @@ def advise_tripod_height(asked: TripodHeightAsked) -> Data:
     text = [f"Head at {words.distance(head) if asked.units.length != 'm' else f'{head:.2f} m'}.", WHY[asked.purpose]]
     if asked.slope_deg > 1:
         text.append(
-            f"On this slope two legs go downhill, each about {(legs['down'] - legs['up']) * 100:.0f} cm longer than the one uphill."
+            f"On this slope place two legs downhill, each about {(legs['down'] - legs['up']) * 100:.0f} cm longer than the one uphill."
         )
     if head != wanted:
-        text.append("That is as far as a tripod goes.")
+        text.append("That is the tripod's limit.")
     return {
         "result": {
             "head_height_m": round(head, 3),
@@ -106,6 +106,6 @@ def advise_instrument_height(asked: InstrumentHeightAsked) -> Data:
     return {
         "result": {"height_m": round(height, 5), "less_than_slope_mm": round((slope + constant - height) * 1000.0, 2)},
         "text": [
-            f"The axis stands {words.reading(height)} {words.name} above the mark. Measure it a second time before you lift anything."
+            f"The instrument axis is {words.reading(height)} {words.name} above the mark. Measure a second time before you move anything."
         ],
     }

@@ -130,9 +130,9 @@ def _steps(
         if i + 1 < len(order):
             others = [order[i + 1]]
             across = changes[others[0]] > 0
-            until = f"the bubble lies {'across from' if across else 'in line with'} {others[0]}"
+            until = f"the bubble lies {'opposite' if across else 'in line with'} {others[0]}"
         else:
-            others, across, until = [], False, "the bubble is in its ring, or comes no nearer"
+            others, across, until = [], False, "the bubble is in its ring, or comes no closer"
         mm = abs(changes[leg])
         steps.append(
             {
@@ -158,13 +158,13 @@ def _sight(kit: Kit, state: State) -> Data:
 
 def _text(steps: list[Data], how: str) -> list[str]:
     if not steps:
-        return ["Nothing for the legs to do: the screws take it from here."]
+        return ["The legs are done: continue with the foot screws."]
     lines = [f"{one['text']} {one['about']}" for one in steps]
     if how == "short":
-        lines.append("No leg has that much left: set the feet wider or closer, or stand the tripod up anew.")
+        lines.append("No leg has that much travel left: move the feet, or set the tripod up again.")
     elif how.endswith("instead"):
-        lines.append("The legs have not enough left for it the usual way: this way they have.")
-    lines.append("The spot stays where it is: each leg turns the head about the other two feet.")
+        lines.append("The usual leg has too little travel left: use this one.")
+    lines.append("The plummet stays in place: each leg turns the head about the other two feet.")
     return lines
 
 
@@ -183,7 +183,7 @@ def _at_wall(asked: LegsAsked, bubble: BubbleTold) -> Data:
     others.sort(key=lambda i: shares[i], reverse=verb == "lower")
     ahead = others if abs(shares[others[0]] - shares[others[1]]) < STRAIGHT else others[:1]
     names = sorted(LEGS[i] for i in ahead)
-    lined = "in line with" if verb == "lower" else "across from"
+    lined = "in line with" if verb == "lower" else "opposite"
     until = f"the bubble leaves the wall, or lies {lined} {' or '.join(names)}"
     step = {
         "leg": LEGS[leg],
@@ -193,7 +193,7 @@ def _at_wall(asked: LegsAsked, bubble: BubbleTold) -> Data:
         "line_up_with": names,
         "line_up_across": verb == "raise",
         "text": f"{verb.capitalize()} leg {LEGS[leg]} slowly until {until}.",
-        "about": "How far cannot be told while the bubble is at the wall.",
+        "about": "The distance is unknown while the bubble touches the wall.",
     }
     here = {"bearing_deg": round(bubble.bearing_deg % 360.0, 1), "offset_mm": None}
     return {
@@ -210,7 +210,7 @@ def _at_wall(asked: LegsAsked, bubble: BubbleTold) -> Data:
 
 
 def _shares(level: State, bubble: BubbleTold) -> list[float]:
-    """How far the bubble's direction agrees with each leg's, 1 to −1."""
+    """How far the direction of the bubble agrees with each leg's, 1 to −1."""
     told = []
     for foot in level.feet:
         bearing = polar(foot[0] - level.pose.at[0], foot[1] - level.pose.at[1])[0]

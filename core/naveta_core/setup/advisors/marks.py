@@ -107,7 +107,7 @@ def needed(asked: MarksAsked, chosen: tuple[int, ...], limit: float, axis: bool)
 def advise_marks(asked: MarksAsked) -> Data:
     """Every mark looked at, every pair tried, the best named with what it proves."""
     words = length_words(asked.units.length)
-    names = [one.name.strip() or f"mark {i + 1}" for i, one in enumerate(asked.marks)]
+    names = [one.name.strip() or f"target {i + 1}" for i, one in enumerate(asked.marks)]
     level = min(
         range(len(asked.marks)),
         key=lambda i: (abs(elevation_deg(asked.marks[i])) > 10, abs(asked.marks[i].distance_m - 100)),
@@ -147,7 +147,7 @@ def _mark(asked: MarksAsked, index: int, name: str, words: LengthWords) -> Data:
         "elevation_deg": round(steep, 2),
         "grain_arcsec": round(ARCSEC / 1000 / one.distance_m, 2),
         "sigma_pointing_arcsec": round(pointing_arcsec(asked, one), 2),
-        "text": f"{_steepness(steep)}; one millimetre is {arcsec(ARCSEC / 1000 / one.distance_m)} there; one pointing scatters by {arcsec(pointing_arcsec(asked, one))}, of it {arcsec(width / 1000 / one.distance_m * ARCSEC)} the mark.",
+        "text": f"{_steepness(steep)}; 1 mm is {arcsec(ARCSEC / 1000 / one.distance_m)} there; one pointing: {arcsec(pointing_arcsec(asked, one))}, of which {arcsec(width / 1000 / one.distance_m * ARCSEC)} from the target.",
         "said": said,
     }
 
@@ -164,14 +164,14 @@ def _of_mark(asked: MarksAsked, one: MarkAsked, steep: float, words: LengthWords
         said.append(
             (
                 "near-mark",
-                f"Nearer than {words.distance(NEAR_M)}: the mark must be sharp, and the focus far from that of work. Further away it tells more of the line of sight.",
+                f"Nearer than {words.distance(NEAR_M)}: the target must be sharp. Farther away, focus is closer to your work.",
             )
         )
     if asked.sun and asked.ground in HARD and one.distance_m > SHIMMER_M and abs(steep) < 10:
         said.append(
             (
                 "shimmer-mark",
-                "Over hard ground in the sun the air shimmers on this line: a shorter one over grass, or a cool hour.",
+                "Over hard ground in sun this sight shimmers: choose a shorter one over grass, or cooler weather.",
             )
         )
     if 5 <= abs(steep) < LEAST_STEEPNESS_DEG:
@@ -179,11 +179,11 @@ def _of_mark(asked: MarksAsked, one: MarkAsked, steep: float, words: LengthWords
         said.append(
             (
                 "not-steep",
-                f"Too level for the tilting axis: 15° is the least, and no aim. {words.distance(nearer)} away it stands at {AIM_DEG:g}°.",
+                f"Too level for the trunnion axis: at least 15° is needed. {words.distance(nearer)} away it is at {AIM_DEG:g}°.",
             )
         )
     if abs(steep) > 60:
-        said.append(("very-steep", "Very steep: an eyepiece that bends is wanted, and levelling counts most here."))
+        said.append(("very-steep", "Very steep: use a diagonal eyepiece, and level carefully."))
     return said
 
 
@@ -197,20 +197,20 @@ def _said(
 ) -> list[str]:
     n = count(asked.pointings, "pointing", "pointings")
     said = [
-        f"Take {' and '.join(names[i] for i in chosen)}: {n} a face tell c to ± {arcsec(found.c, found.c)}"
-        + (f" and the tilting axis to ± {arcsec(found.t, found.t)}." if found.t is not None else ".")
+        f"Use {' and '.join(names[i] for i in chosen)}: {n} a face give c to ± {arcsec(found.c, found.c)}"
+        + (f" and the trunnion axis error to ± {arcsec(found.t, found.t)}." if found.t is not None else ".")
     ]
-    for noun, limit, axis in (("c", limits[0], False), ("the tilting axis", limits[1], True)):
+    for noun, limit, axis in (("c", limits[0], False), ("the trunnion axis", limits[1], True)):
         if axis and found.t is None:
             said.append(
-                f"None of these tells the tilting axis: a mark {AIM_DEG:g}° up, {words.distance(20)} away, stands {words.distance(20 * math.tan(math.radians(AIM_DEG)))} above the telescope."
+                f"None of these shows the trunnion axis: a target {AIM_DEG:g}° up, {words.distance(20)} away, is {words.distance(20 * math.tan(math.radians(AIM_DEG)))} above the telescope."
             )
             continue
         least = needed(asked, chosen, limit, axis)
         half = found.t if axis else found.c
         if least is None:
             said.append(
-                f"For {noun} the limit of {arcsec(limit, 10)} cannot be proved by these, however often they are pointed at: a {'steeper' if axis else 'more level'} mark."
+                f"For {noun} the limit of {arcsec(limit, 10)} cannot be reached with these targets: choose a {'steeper' if axis else 'more level'} one."
             )
         elif half is not None and half > limit:
             said.append(

@@ -70,7 +70,7 @@ def advise_bob(asked: BobAsked) -> Data:
                 "bearing_deg": None,
                 "sigma_mm": None,
             },
-            "text": ["From one direction only that part is seen. Step round by a quarter and look again."],
+            "text": ["From one side you see only part of it. Move by 90° and look again."],
         }
     x = math.fsum(w * u[0] * m for w, u, (m, _) in zip(weights, ways, seen, strict=True))
     y = math.fsum(w * u[1] * m for w, u, (m, _) in zip(weights, ways, seen, strict=True))
@@ -88,7 +88,7 @@ def advise_bob(asked: BobAsked) -> Data:
         },
         "text": [
             f"The string hangs {words.small(size / 1000.0)} from the mark, ± {words.small(2.0 * sigma / 1000.0)}.",
-            "Equal swing to both sides, from two directions square to each other: that is the middle.",
+            "Equal swing to both sides, from two directions at 90°: that is the middle.",
         ],
     }
 
@@ -108,7 +108,7 @@ def advise_lean(asked: LeanAsked) -> Data:
     return {
         "result": {"offset_mm": round(offset, 2)},
         "text": [
-            f"Its head stands {words.small(offset / 1000.0)} beside its foot.",
-            "Agree which of the two is the point before you centre over it, and note it. Do not straighten a known mark.",
+            f"Its top is {words.small(offset / 1000.0)} off its foot.",
+            "Agree which of the two is the point before you centre, and note it. Do not straighten a control mark.",
         ],
     }

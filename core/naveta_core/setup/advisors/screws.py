@@ -46,7 +46,7 @@ class ScrewsAsked(Asked):
             len(self.vials) == 2
             and abs(math.sin(math.radians(self.vials[0].bearing_deg - self.vials[1].bearing_deg))) < 0.5
         ):
-            raise ValueError("two vials that lie across each other, at least 30° apart")
+            raise ValueError("two level vials at an angle, at least 30° apart")
         return self
 
 
@@ -166,7 +166,7 @@ def _together(asked: ScrewsAsked, bearings: tuple[float, ...], turns: dict[int, 
     return {
         "turns": told,
         "text": _act(asked, bearings, turns),
-        "about": f"About {turns_in_words(size)}." if size >= 0.07 else "Hardly at all: a touch.",
+        "about": f"About {turns_in_words(size)}." if size >= 0.07 else "Less than 1/20 turn.",
     }
 
 
@@ -200,16 +200,16 @@ def _named(asked: ScrewsAsked, bearings: tuple[float, ...], i: int) -> str:
 
 def _text(asked: ScrewsAsked, steps: list[Data], short: list[str]) -> list[str]:
     if not steps:
-        return ["Nothing to turn: it is level."]
+        return ["No field adjustment: it is level."]
     lines = [f"{one['text']} {one['about']}" for one in steps]
     if asked.vials and asked.stand_bearing_deg is not None:
         thumb = "right" if asked.base.clockwise_from_above == "lowers" else "left"
         lines.append(f"The bubble follows the {thumb} thumb.")
     if asked.base.screws == 4:
-        lines.append("Opposite screws equally and together: lightly tight, never forced.")
+        lines.append("Turn opposite screws equally and together: lightly tight, never forced.")
     if short:
         names = " and ".join(short)
         lines.append(
-            f"Screw {names} has not that much travel left: back to mid travel, and level the head with the legs first."
+            f"Screw {names} has too little travel left: return to mid travel, and level the head with the legs first."
         )
     return lines

@@ -45,7 +45,7 @@ def advise_shift(asked: ShiftAsked) -> Data:
             "leg": leg,
             "mm": round(changes[leg], 1),
             "direction": "shorten" if changes[leg] < 0 else "lengthen",
-            "stop_when": "it has come to a pencil mark drawn at the clamp beforehand",
+            "stop_when": "it reaches a pencil mark drawn at the clamp beforehand",
             "text": f"{'Shorten' if changes[leg] < 0 else 'Lengthen'} leg {leg} by {words.small(abs(changes[leg]) * MM)}, {about_as_much(abs(changes[leg]))}.",
         }
         for leg in sorted(LEGS, key=lambda leg: -abs(changes[leg]))
@@ -93,17 +93,15 @@ def _screws_take(base: Base) -> float:
 
 def _text(steps: list[Data], ratio: float | None, tilt: float, takes: float, short: list[str]) -> list[str]:
     if not steps or ratio is None:
-        return ["So small a move is for sliding on the head, not for the legs."]
-    lines = ["Draw a pencil line across the leg at its clamp first: nothing can be seen while the leg moves."]
+        return ["For a move this small, slide the instrument on the head instead."]
+    lines = ["First draw a pencil line across the leg at its clamp: you cannot see the plummet while the leg moves."]
     lines += [one["text"] for one in steps]
-    lines.append(
-        f"This tripod's own measure: a leg shortened by 1 moves the plummet by {ratio:.2f} once it is level again."
-    )
-    lines.append(f"The head will stand {tilt / 60.0:.0f}′ off level: bring the bubble back with the foot screws.")
+    lines.append(f"On this tripod, shortening a leg by 1 mm moves the plummet by {ratio:.2f} mm after levelling.")
+    lines.append(f"The head will be {tilt / 60.0:.0f}′ off level: centre the bubble again with the foot screws.")
     if tilt > takes:
         lines.append(
-            f"That is more than the foot screws take ({takes / 60.0:.0f}′ from mid travel): go half way, or lift the tripod over."
+            f"That is more than the foot screw range ({takes / 60.0:.0f}′ from mid travel): go half way, or move the whole tripod."
         )
     if short:
-        lines.append(f"Leg {' and '.join(short)} has not that much left: carry the whole tripod over instead.")
+        lines.append(f"Leg {' and '.join(short)} has too little travel left: move the whole tripod instead.")
     return lines

@@ -36,7 +36,7 @@ def advise_pointing(asked: PointingAsked) -> Data:
     return {
         "result": {"grain_arcsec": round(grain, 3), "sigma_pointing_arcsec": round(sigma, 3)},
         "text": [
-            f"At {words.distance(asked.distance_m)} the mark is {arcsec(grain)} wide from edge to edge.",
+            f"At {words.distance(asked.distance_m)} the target is {arcsec(grain)} wide.",
             f"Expect a pointing within {arcsec(sigma)} (one standard deviation).",
         ],
     }
@@ -60,11 +60,13 @@ def advise_steep(asked: SteepAsked) -> Data:
     z = math.radians(90.0 - elevation)
     sigma = asked.sigma_double_arcsec * math.sqrt(1.0 + 1.0 / math.sin(z) ** 2) / (2.0 / math.tan(z))
     words = length_words(asked.units.length)
-    text = [f"{elevation:.1f}° above level; for {asked.wanted_deg:g}° stand {words.distance(needed)} away."]
+    text = [f"{elevation:.1f}° above level; for {asked.wanted_deg:g}° set up {words.distance(needed)} away."]
     if elevation < LEAST_STEEP_DEG:
-        text.append("Under 15° the tilting axis cannot be told from the line of sight. 15° is a minimum, not an aim.")
+        text.append(
+            "Below 15° the trunnion axis error cannot be separated from collimation error. 15° is a minimum, not an aim."
+        )
     else:
-        text.append(f"The tilting axis comes out within {arcsec(sigma)} (one standard deviation).")
+        text.append(f"Trunnion axis error within {arcsec(sigma)} (one standard deviation).")
     return {
         "result": {
             "elevation_deg": round(elevation, 3),

@@ -57,20 +57,20 @@ def _text(asked: SlideAsked, bearing: float, use_legs: bool, head: float, upset:
     far = words.small(asked.offset.distance_mm * MM)
     if use_legs:
         return [
-            f"{far} is more than the head lets it slide: do not force it.",
-            "Bring it over with a leg, or carry the whole tripod over by that much, and slide the rest.",
+            f"{far} is more than the head allows: do not force it.",
+            "Shift it with a leg, or move the whole tripod by that much, and slide the rest.",
         ]
     stand = asked.stand_bearing_deg
     to = f" {away(for_person(bearing, stand))}" if stand is not None else ""
     lines = [
-        f"Slide the base{to} by {far} without turning it.",
+        f"Slide the tribrach{to} by {far} without turning it.",
         "Loosen the fixing screw just enough first, and tighten it again before you let go.",
     ]
     if head:
         lines.append(
-            f"The head is {head / 60.0:.1f}′ off level: should the base turn by {asked.turn_deg:g}° meanwhile, the level is"
-            f" {upset:.0f}″ out ({upset / ARCSEC * 1.5 / MM:.1f} mm at the ground). Look at the bubble again."
+            f"The head is {head / 60.0:.1f}′ off level: if the tribrach turns by {asked.turn_deg:g}° meanwhile, the level is"
+            f" {upset:.0f}″ out ({upset / ARCSEC * 1.5 / MM:.1f} mm at the ground). Check the bubble again."
         )
     else:
-        lines.append("On a level head it keeps its level. Look at bubble and mark once more.")
+        lines.append("On a level head it stays level. Check bubble and mark again.")
     return lines

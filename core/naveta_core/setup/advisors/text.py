@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 HAND: tuple[tuple[float, str], ...] = (
-    (1.0, "hardly to be seen"),
+    (1.0, "hardly visible"),
     (3.0, "a coin's thickness"),
     (6.0, "a pencil's thickness"),
     (12.0, "half a finger's width"),
@@ -18,7 +18,7 @@ HAND: tuple[tuple[float, str], ...] = (
 """Legs have no scale: sizes as people have them at hand."""
 
 EIGHTHS = (
-    (0.07, "hardly at all"),
+    (0.07, "less than 1/20 turn"),
     (0.18, "an eighth of a turn"),
     (0.31, "a quarter turn"),
     (0.44, "three eighths of a turn"),
@@ -48,8 +48,8 @@ def turns_in_words(turns: float) -> str:
 def across_from(leg: str, verb: str) -> str:
     """Why the bubble goes where it goes."""
     if verb == "lower":
-        return f"The bubble lies on the high side: {leg} is too long. Lowered, it lets the bubble go the other way."
-    return f"The bubble lies on the high side, away from {leg}: raised, {leg} draws the bubble towards itself."
+        return f"The bubble is on the high side: {leg} is too long. Shorten it and the bubble moves the other way."
+    return f"The bubble is on the high side, away from {leg}: lengthen {leg} and the bubble moves towards it."
 
 
 SIDES = (

@@ -64,7 +64,7 @@ def advise_what_if(asked: WhatIfAsked) -> Data:
     Raises OutOfReachError beyond what a screw or the slide can do.
     """
     if asked.bubble is not None and asked.bubble.at_wall:
-        text = "At the wall nobody can say how far off it is. Bring it off the wall first, then try a move."
+        text = "At the wall the offset is unknown. Move the bubble off the wall first, then try a move."
         return {"result": {"now": None, "then": None, "spot_moves_mm": None}, "text": [text]}
     kit = asked.tripod.kit(asked.base.base(), _vial(asked))
     before = _as_told(kit, asked)
@@ -159,14 +159,14 @@ def _text(now: Seen, then: Seen, asked: WhatIfAsked) -> list[str]:
         elif asked.tilt is not None:
             lines.append(f"The axis will be {arcsec(tilt)} out of plumb.")
         elif then.at_wall:
-            lines.append("The bubble will run to the wall.")
+            lines.append("The bubble will move to the wall.")
         elif then.in_ring:
-            lines.append("The bubble will lie in its ring.")
+            lines.append("The bubble will be in its ring.")
         else:
             side = away(for_person(then.bubble_bearing_deg, stand))
-            lines.append(f"The bubble will lie {words.small(then.bubble_mm * MM)} off the middle, {side}.")
+            lines.append(f"The bubble will be {words.small(then.bubble_mm * MM)} off the middle, {side}.")
     if far < SPOT_STAYS_MM:
-        lines.append("The plummet stays where it points.")
+        lines.append("The plummet does not move.")
     else:
         lines.append(f"The plummet will move {words.small(far * MM)}, {away(for_person(bearing, stand))}.")
     if asked.spot is not None:

@@ -43,18 +43,18 @@ type Work = (typeof KINDS)[number]["value"];
 type Wells = [name: string, label: string][];
 const OF_WORK: Record<Work, Wells> = {
   levelling: [
-    ["back_m", "Back sight, m"],
-    ["fore_m", "Fore sight, m"],
-    ["imbalance_m", "Sights unequal by, m"],
-    ["line_of_sight_arcsec", "Line of sight, ″"],
-    ["staff_mm", "Reading a staff, mm"],
+    ["back_m", "Backsight, m"],
+    ["fore_m", "Foresight, m"],
+    ["imbalance_m", "Sight imbalance, m"],
+    ["line_of_sight_arcsec", "Collimation, ″"],
+    ["staff_mm", "Staff reading, mm"],
     ["allowed.height_mm", "Height allowed, mm"],
   ],
   angles: [
-    ["back_m", "To the reference, m"],
-    ["fore_m", "To the point, m"],
+    ["back_m", "Backsight, m"],
+    ["fore_m", "Foresight, m"],
     ["angle_deg", "Angle between, °"],
-    ["elevation_deg", "Up to the point, °"],
+    ["elevation_deg", "Elevation, °"],
     ["centring_mm", "Centring, mm"],
     ["target_mm", "Targets, mm"],
     ["angle_accuracy_arcsec", "A direction, ″"],
@@ -65,10 +65,10 @@ const OF_WORK: Record<Work, Wells> = {
 };
 const OWN_ERRORS: Wells = [
   ["collimation_arcsec", "Collimation c, ″"],
-  ["tilting_axis_arcsec", "Tilting axis t, ″"],
+  ["tilting_axis_arcsec", "Trunnion axis error t, ″"],
   ["index_arcsec", "Index i, ″"],
   ["tilt_arcsec", "Axis out of plumb, ″"],
-  ["instrument_height_mm", "Its height, mm"],
+  ["instrument_height_mm", "Instrument height, mm"],
   ["target_height_mm", "Target height, mm"],
   ["distance_accuracy_ppm", "Distance, ppm"],
   ["allowed.height_mm", "Height allowed, mm"],
@@ -91,15 +91,15 @@ function Reckon({ start, over, compensated }: { start: Fields; over: string | nu
   );
   return (
     <div className="grid gap-4">
-      <Head title="What may be expected of the work" sub="Every part with its own value; the largest first, and what would remove it." acts={<Back to={over ? `/records/${over}` : "/stand"}>{over ? "To the set-up" : "To the stand"}</Back>} />
+      <Head title="Accuracy forecast" sub="Error budget: every part with its value, largest first, and how to reduce it." acts={<Back to={over ? `/records/${over}` : "/stand"}>{over ? "To the set-up" : "To the set-ups"}</Back>} />
       <div className="grid items-start gap-4 desk:grid-cols-[420px_minmax(0,1fr)]">
-        <section className="card grid gap-4 p-5" aria-label="What is known">
-          <Choice label="The work" value={work} options={[...KINDS]} onChange={setWork} />
+        <section className="card grid gap-4 p-5" aria-label="Input">
+          <Choice label="Work" value={work} options={[...KINDS]} onChange={setWork} />
           {wells(OF_WORK[work])}
           {work === "angles" && (
             <>
               <Choice label="Observed in" value={faces} options={[...FACES]} onChange={setFaces} />
-              <Fold title="The instrument's own errors, heights">
+              <Fold title="Instrument errors and heights">
                 {wells(OWN_ERRORS)}
                 <Choice label="Compensator" value={compensator} options={[...COMPENSATORS]} onChange={setCompensator} />
               </Fold>

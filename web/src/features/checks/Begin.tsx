@@ -23,7 +23,7 @@ export function Begin() {
   if (instrument.isPending || !kind) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
   if (!instrument.data) return <Trouble error={instrument.error} />;
   if (!instrument.data.checks.includes(name))
-    return <Head title={`${instrument.data.tag} has no such check`} sub={<Back to={`/bench/new/${instrument.data.tag}`}>What it has</Back>} />;
+    return <Head title={`${instrument.data.tag} does not have this check`} sub={<Back to={`/bench/new/${instrument.data.tag}`}>Its checks</Back>} />;
   return <Prepare one={instrument.data} kind={kind} />;
 }
 
@@ -42,7 +42,7 @@ function Prepare({ one, kind }: { one: Instrument; kind: Kind }) {
           </>
         }
         sub={`${one.model}. About ${kind.minutes} minutes.`}
-        acts={round ? <Back to={`/bench/round/${round}`}>Back to the round</Back> : <Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
+        acts={round ? <Back to={`/bench/round/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
       />
       <GoOn tag={one.tag} kind={kind.kind} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
@@ -157,7 +157,7 @@ function HowTaken({ kind, begun: { methods, method, setMethod } }: { kind: Kind;
   return (
     <div className="grid gap-2">
       <p>{kind.why}</p>
-      <h2 className="pt-2">How it is taken</h2>
+      <h2 className="pt-2">Method</h2>
       {many && (
         <div className="flex flex-wrap items-center justify-between gap-3">
           <p className="min-w-0 flex-1 text-[17px]">
@@ -174,16 +174,16 @@ function HowTaken({ kind, begun: { methods, method, setMethod } }: { kind: Kind;
 }
 
 const READ = [
-  { value: "own", label: "Single readings", hint: "one, or several by one more" },
+  { value: "own", label: "Single readings", hint: "one, or more" },
   { value: "instead", label: "", hint: "" },
 ];
 
 /** In what is typed: units, angles, single readings or what may be filled instead. */
 function Typed({ begun: { method, unit, setUnit, angle, setAngle, other, instead, setInstead } }: { begun: Begun }) {
   const parts: ReactNode[] = [];
-  if (other) parts.push(<Choice key="read" label="How it is read" value={instead ? "instead" : "own"} options={READ.map((one) => (one.value === "own" ? one : { ...one, label: other }))} onChange={(value) => setInstead(value === "instead")} />);
-  if (hasField(method.groups, "length") && !method.unit) parts.push(<Choice key="unit" label="Unit of what is typed" value={unit} options={UNITS} onChange={setUnit} />);
-  if (hasField(method.groups, "angle")) parts.push(<Choice key="angle" label="Angles are typed in" value={angle} options={ANGLES} onChange={setAngle} />);
+  if (other) parts.push(<Choice key="read" label="Readings per sight" value={instead ? "instead" : "own"} options={READ.map((one) => (one.value === "own" ? one : { ...one, label: other }))} onChange={(value) => setInstead(value === "instead")} />);
+  if (hasField(method.groups, "length") && !method.unit) parts.push(<Choice key="unit" label="Units" value={unit} options={UNITS} onChange={setUnit} />);
+  if (hasField(method.groups, "angle")) parts.push(<Choice key="angle" label="Angle format" value={angle} options={ANGLES} onChange={setAngle} />);
   return parts.length ? <div className="flex flex-wrap gap-x-8 gap-y-4">{parts}</div> : null;
 }
 
@@ -191,7 +191,7 @@ function OfTwoFaces({ tag }: { tag: string }) {
   return (
     <div className="grid">
       <Link className="link inline-flex min-h-[48px] items-center justify-self-start" to={`/bench/plan/${tag}`}>
-        Plan the marks before walking out
+        Plan targets first
       </Link>
       <Raw />
     </div>

@@ -28,7 +28,7 @@ export function Bench() {
     <div className="grid gap-4">
       <Head
         title={mine.length ? (mine.length === 1 ? "One check is open" : `${mine.length} checks are open`) : "Bench"}
-        sub={kinds.length ? `${kinds.length} kinds of check, each in the order in which they lean on each other.` : undefined}
+        sub={kinds.length ? `${kinds.length} kinds of check, in the order they depend on each other.` : undefined}
         acts={
           <button className="btn" onClick={() => setDialog("load")}>
             Load from a file
@@ -40,7 +40,7 @@ export function Bench() {
       {mine.length > 0 && <DraftList drafts={mine} />}
       <section className="card grid justify-items-start gap-3 p-5">
         <h2>Begin a check</h2>
-        <p>Choose the instrument or accessory; what it can have and what is due comes next.</p>
+        <p>Choose the instrument or accessory; next you see its checks and what is due.</p>
         <button className="btn now site" onClick={() => setDialog("begin")}>
           Choose an instrument
         </button>
@@ -69,7 +69,7 @@ function OfOthers() {
   if (!count) return null;
   return (
     <p className="sub" data-of-others>
-      {count === 1 ? "One thing" : `${count} things`} somebody else made here waits to be sent until they sign in again. It is sealed.
+      {count === 1 ? "One thing" : `${count} things`} made by another user waits on this device until they sign in again. It is encrypted.
     </p>
   );
 }
@@ -94,7 +94,7 @@ function useDrafts(): Draft[] {
 
 function KindTitle({ kind }: { kind: string }) {
   const title = useKind(kind)?.title;
-  return <>{title ?? (kind === "pre-survey" ? "Round before the work" : kind)}</>;
+  return <>{title ?? (kind === "pre-survey" ? "Pre-work check" : kind)}</>;
 }
 
 function ReadingsTyped({ draft }: { draft: Draft }) {
@@ -129,7 +129,7 @@ function DraftList({ drafts: open }: { drafts: Draft[] }) {
 }
 
 function count(n: number): string {
-  return n === 0 ? "Nothing read yet." : n === 1 ? "One reading." : `${n} readings.`;
+  return n === 0 ? "No readings yet." : n === 1 ? "1 reading." : `${n} readings.`;
 }
 
 /** What waits to be sent, and what was not taken, with its reasons and the way back to the sheet. */
@@ -145,7 +145,7 @@ function OutboxList({ parcels }: { parcels: Parcel[] }) {
   return (
     <section className="card" aria-label="Waiting to be sent">
       <div className="flex flex-wrap items-center justify-between gap-3 px-5 pt-3">
-        <h2>{parcels.some((one) => one.state === "refused") ? "Not all of it was taken" : "Waiting to be sent"}</h2>
+        <h2>{parcels.some((one) => one.state === "refused") ? "Some items were rejected" : "Waiting to be sent"}</h2>
         <button className="btn" disabled={!online} onClick={() => void sendNow()}>
           Send now
         </button>
@@ -158,18 +158,18 @@ function OutboxList({ parcels }: { parcels: Parcel[] }) {
                 <b>{one.title}</b>
                 {one.reckoned && <span className="block">{one.reckoned.result.finding.text}</span>}
                 <span className="sub block">
-                  {moment(one.madeAt, session.time_zone)}. {one.state === "waiting" ? "Kept here; goes by itself when there is signal." : (one.problem?.title ?? "Not taken.")}
+                  {moment(one.madeAt, session.time_zone)}. {one.state === "waiting" ? "Stored here; sent automatically when you are online." : (one.problem?.title ?? "Rejected.")}
                 </span>
               </span>
               {one.path.startsWith("/api/checks/") ? (
                 <span className="flex flex-wrap gap-2">
                   {one.reckoned && (
                     <Link className="btn" to={`/records/${one.id}`}>
-                      Look at it
+                      View
                     </Link>
                   )}
                   <button className="btn" onClick={() => void back(one)}>
-                    {one.state === "waiting" ? "Take it back" : "Open it again"}
+                    {one.state === "waiting" ? "Undo" : "Open again"}
                   </button>
                 </span>
               ) : (

@@ -27,7 +27,7 @@ export function Choose() {
         title={
           rows.length === 0 ? (
             <>
-              No check is kept here for <span className="tag">{one.tag}</span> yet
+              No check is available for <span className="tag">{one.tag}</span> yet
             </>
           ) : due.length ? (
             <>
@@ -39,13 +39,13 @@ export function Choose() {
             </>
           )
         }
-        sub={`${one.model}. In the order in which they lean on each other.`}
+        sub={`${one.model}. In the order they depend on each other.`}
         acts={
           <>
             <Back to={`/instruments/${one.tag}`}>Back to {one.tag}</Back>
             {rows.some((row) => row.kind.quick) && (
               <Link className="btn" to={`/bench/round/new/${one.tag}`}>
-                Round before the work
+                Pre-work check
               </Link>
             )}
           </>

@@ -12,19 +12,19 @@ const WINDS = [
 const STANDS = [
   { value: "tripod", label: "Tripod" },
   { value: "pillar", label: "Pillar" },
-  { value: "floor", label: "On a floor" },
+  { value: "floor", label: "Floor" },
 ];
 
 export function Conditions({ required, value, onChange, faults }: { required: Kind["required_conditions"]; value: Told; onChange: (value: Told) => void; faults: Fault[] }) {
   const set = (more: Told) => onChange(Object.fromEntries(Object.entries({ ...value, ...more }).filter(([, one]) => one !== "")));
   return (
-    <div className="flex flex-wrap items-start gap-x-8 gap-y-4" role="group" aria-label="Circumstances">
-      {required.minutes_on && <Figure label="On for, minutes" path="conditions.minutes_on" value={value.minutes_on ?? ""} faults={faults} onType={(minutes_on) => set({ minutes_on })} />}
+    <div className="flex flex-wrap items-start gap-x-8 gap-y-4" role="group" aria-label="Conditions">
+      {required.minutes_on && <Figure label="Warm-up, minutes" path="conditions.minutes_on" value={value.minutes_on ?? ""} faults={faults} onType={(minutes_on) => set({ minutes_on })} />}
       {required.temperature && <Figure label="Temperature, °C" path="conditions.temperature_c" value={value.temperature_c ?? ""} faults={faults} onType={(temperature_c) => set({ temperature_c })} />}
       {required.support && (
         <div className="grid gap-1">
-          <span className="font-[600]">It stands on</span>
-          <Choice label="It stands on" value={value.support ?? ""} options={STANDS} onChange={(support) => set({ support })} />
+          <span className="font-[600]">Set up on</span>
+          <Choice label="Set up on" value={value.support ?? ""} options={STANDS} onChange={(support) => set({ support })} />
         </div>
       )}
       {required.wind && (

@@ -32,7 +32,7 @@ export function Entry() {
   const { draft, change, room } = useDraft(id);
   const kind = useKind(draft?.kind);
   if (draft === null)
-    return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, begun on another device, or this device's storage was cleared. To the bench</Back>} />;
+    return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, started on another device, or the storage was cleared. To the bench</Back>} />;
   if (!draft || !kind) return <Waiting what="Opening the field sheet…" />;
   return <Open key={draft.id} draft={draft} kind={kind} change={change} room={room} />;
 }
@@ -53,7 +53,7 @@ function useChanges(draft: Draft, change: Change) {
     removeRow: (group: Placed, row: number) => withUndo(removeRow(draft.document, group, row), "Row removed."),
     removeEntry: (entry: ListEntry) => withUndo(removeEntry(draft.document, entry), `${entry.each.noun.charAt(0).toUpperCase()}${entry.each.noun.slice(1)} removed.`),
     fix: ({ text, edits }: Fix) => withUndo(edits.reduce((grown, edit) => withAt(grown, edit.path, edit.value), draft.document), `Done: ${lowered(text)}`),
-    again: async () => withUndo(await repeatDocument(draft.document), "Rows for one time more are open."),
+    again: async () => withUndo(await repeatDocument(draft.document), "Rows for one more run added."),
   };
 }
 
@@ -102,9 +102,9 @@ function Title({ draft, kind, onOpen }: { draft: Draft; kind: Kind; onOpen: (dia
       sub={`${instrument.data ? `${instrument.data.model}. ` : ""}${draft.stage === "as-left" ? "After adjusting. " : ""}${method ? `${method.title}.` : ""}`}
       acts={
         <>
-          {draft.round && <Back to={`/bench/round/${draft.round}`}>Back to the round</Back>}
+          {draft.round && <Back to={`/bench/round/${draft.round}`}>Back to the pre-work check</Back>}
           <button className="btn" onClick={() => onOpen("steps")}>
-            Steps and circumstances
+            Steps and conditions
           </button>
           <button className="btn" onClick={() => onOpen("file")}>
             File

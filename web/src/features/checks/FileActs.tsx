@@ -26,13 +26,13 @@ export function FileActs({ draft, onDiscard }: { draft: Draft; onDiscard: () => 
   return (
     <div className="grid gap-3">
       <button className="btn site" onClick={() => saveFile(`${name}.json`, JSON.stringify(toSend(draft.document), null, 1), "application/json")}>
-        Save it as a document file
+        Save as a document file
       </button>
       <button className="btn site" onClick={() => void table()}>
         Save the readings as a table (CSV)
       </button>
       <Trouble error={trouble} />
-      <p className="sub">It stays on this device until it is saved as a record or discarded.</p>
+      <p className="sub">It remains on this device until it is saved as a record or discarded.</p>
       <button className="btn site" onClick={onDiscard}>
         Discard this field sheet
       </button>

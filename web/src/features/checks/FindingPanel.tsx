@@ -24,7 +24,7 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
       ))}
       {noSignal && (
         <p className="font-[600]" data-no-signal>
-          No signal. Your readings are kept here.{save.finished ? " Save it now; the verdict comes with the signal." : " The finding comes with the signal."}
+          Offline. Your readings are stored on this device.{save.finished ? " Save it now; the verdict follows when you are online." : " The finding follows when you are online."}
         </p>
       )}
       {!noSignal && wrong !== null && <Trouble error={wrong} />}
@@ -42,7 +42,7 @@ function SoFar({ said }: { said: Preview | null }) {
   return (
     <div className="grid gap-3">
       {said && said.faults.length > 0 ? (
-        <p className="text-[1.3rem] font-[660] leading-tight">{said.faults.length === 1 ? "One entry is to be mended" : `${said.faults.length} entries are to be mended`}; it says beside it what is wanted.</p>
+        <p className="text-[1.3rem] font-[660] leading-tight">{said.faults.length === 1 ? "One entry needs correcting" : `${said.faults.length} entries need correcting`}; see the note beside it.</p>
       ) : (
         <p className="text-[1.3rem] font-[660] leading-tight">{next ? `Next: ${next.where}` : "Type the first reading"}</p>
       )}

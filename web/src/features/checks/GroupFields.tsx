@@ -235,7 +235,7 @@ function Struck(props: GroupProps) {
         </button>
       )}
       {struck.map((one, i) => (
-        <button key={`${String(one)}-${i}`} data-struck className="sub min-h-[48px] font-mono line-through" aria-label={`${String(one)} is struck: put it back, ${group.title}`} onClick={() => keys.putBack(group, i)}>
+        <button key={`${String(one)}-${i}`} data-struck className="sub min-h-[48px] font-mono line-through" aria-label={`${String(one)} is struck: restore it, ${group.title}`} onClick={() => keys.putBack(group, i)}>
           {String(one)}
         </button>
       ))}

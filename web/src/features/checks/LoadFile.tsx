@@ -32,7 +32,7 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
         </select>
       </label>
       <FromFile kinds={kind?.applies_to ?? []} accept=".json,.csv,.tsv,.txt" onFile={open}>
-        A document file (JSON) of Naveta, or a table with a heading row: {kind?.csv_columns.join(", ")}. Semicolon, comma or tab; decimal point or comma. One row a reading; what is told once stands on the first row.
+        A document file (JSON) of Naveta, or a table with a heading row: {kind?.csv_columns.join(", ")}. Semicolon, comma or tab; decimal point or comma. One row per reading; values entered once go on the first row.
       </FromFile>
     </div>
   );

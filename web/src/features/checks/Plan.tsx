@@ -21,10 +21,10 @@ type Answer = { result: { marks: PlannedMark[]; take: number[]; least_deg: numbe
 const EMPTY: Typed = { name: "", distance_m: "", height_m: "", mark: "unknown" };
 const KINDS = [
   { value: "plate", label: "Target plate" },
-  { value: "sticker", label: "Sticker" },
+  { value: "sticker", label: "Reflective sticker" },
   { value: "prism", label: "Prism, by eye" },
   { value: "edge", label: "Edge, spire" },
-  { value: "unknown", label: "Another" },
+  { value: "unknown", label: "Other" },
 ];
 const GROUNDS = [
   { value: "grass", label: "Grass, soil" },
@@ -82,26 +82,26 @@ function Plan({ one, kind }: { one: Instrument; kind: Kind }) {
       <Head
         title={
           <>
-            Marks for two faces of <span className="tag">{one.tag}</span>
+            Targets for the two-face check of <span className="tag">{one.tag}</span>
           </>
         }
-        sub="What stands around: how far, and how much higher than the telescope. Lower is minus."
-        acts={<Back to={`/bench/new/${one.tag}/two-face`}>Back to two faces</Back>}
+        sub="Possible targets: distance, and height above the telescope (minus if lower)."
+        acts={<Back to={`/bench/new/${one.tag}/two-face`}>Back to the two-face check</Back>}
       />
       <div className="grid items-start gap-4 desk:grid-cols-[440px_minmax(0,1fr)]">
-        <section className="card grid gap-5 p-5" aria-label="Marks in sight">
+        <section className="card grid gap-5 p-5" aria-label="Targets in sight">
           {plan.marks.map((mark, i) => (
             <MarkFields key={i} mark={mark} index={i} plan={plan} />
           ))}
           {plan.marks.length < MOST && (
             <button className="link justify-self-start min-h-[48px]" onClick={() => plan.keep([...plan.marks, EMPTY])}>
-              One more mark
+              One more target
             </button>
           )}
           <span className="-mb-3 font-[600]">Pointings a face</span>
           <Choice label="Pointings a face" value={plan.pointings} options={POINTINGS} onChange={plan.setPointings} />
-          <span className="-mb-3 font-[600]">Ground and air on the way</span>
-          <Choice label="Ground below the lines" value={plan.ground} options={GROUNDS} onChange={plan.setGround} />
+          <span className="-mb-3 font-[600]">Ground and air along the sights</span>
+          <Choice label="Ground below the sights" value={plan.ground} options={GROUNDS} onChange={plan.setGround} />
           <Choice label="Sun" value={plan.sun} options={SUNS} onChange={plan.setSun} />
         </section>
         <Proved plan={plan} tag={one.tag} kind={kind} />
@@ -132,7 +132,7 @@ function MarkFields({ mark, index: i, plan: { marks, keep, there, faults } }: { 
         <Named id={`mark-${i}-height`} label="Higher by, m" placeholder="0" value={mark.height_m} onType={(text) => put({ height_m: text })} faults={faults} path={`${path}.height_m`} />
       </div>
       <label className="grid gap-1">
-        <span className="sub font-[600]">Sighted is</span>
+        <span className="sub font-[600]">Target type</span>
         <select className="field" value={mark.mark} onChange={(event) => put({ mark: event.target.value })}>
           {KINDS.map((each) => (
             <option key={each.value} value={each.value}>
@@ -145,15 +145,15 @@ function MarkFields({ mark, index: i, plan: { marks, keep, there, faults } }: { 
   );
 }
 
-/** What the marks prove, mark by mark, and the way on to the sheet with the best of them. */
+/** What the marks prove, target by target, and the way on to the sheet with the best of them. */
 function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }) {
   const { seen, noSignal, trouble } = plan;
   const begin = useBeginWith(plan, tag, kind);
   return (
-    <section className="card grid gap-4 p-5" aria-label="What they prove" aria-live="polite">
+    <section className="card grid gap-4 p-5" aria-label="Result" aria-live="polite">
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
-      {!seen && <p className="text-[1.3rem] font-[660] leading-tight">Tell how far a mark is: what it can prove shows here.</p>}
+      {!seen && <p className="text-[1.3rem] font-[660] leading-tight">Tell the distance to a target: what it can prove shows here.</p>}
       {seen && (
         <>
           <SideView marks={seen.result.marks} take={seen.result.take} lines={[seen.result.least_deg, seen.result.aim_deg]} />
@@ -162,7 +162,7 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
               {text}
             </p>
           ))}
-          <ul className="m-0 grid list-none gap-3 border-t border-line p-0 pt-3" aria-label="Mark by mark">
+          <ul className="m-0 grid list-none gap-3 border-t border-line p-0 pt-3" aria-label="Target by target">
             {seen.result.marks.map((mark, i) => (
               <li key={i} data-planned={mark.name}>
                 <b>{mark.name}</b>. {mark.text}

@@ -13,17 +13,17 @@ export function Raw() {
     try {
       await data(api.PUT("/api/house/raw", { body: { judge_raw: raw } }));
       client.setQueryData(["session"], { ...session, judge_raw: raw });
-      tell({ text: raw ? "Judged by 2c and 2i from now on." : "Judged by c and i, half of the difference, from now on." });
+      tell({ text: raw ? "From now on the raw differences 2c and 2i are judged." : "From now on c and i are judged, half of the differences." });
     } catch (error) {
-      tell({ text: error instanceof NoSignal ? "No signal: this is settled at home." : "It was not settled. Try again." });
+      tell({ text: error instanceof NoSignal ? "This needs a connection." : "Not saved. Try again." });
     }
   };
   return (
     <p className="sub flex flex-wrap items-center gap-x-4" data-raw={session.judge_raw}>
-      {session.judge_raw ? "This firm judges the raw differences 2c and 2i." : "Judged are c and i: half of what the two faces differ by."}
+      {session.judge_raw ? "Your firm judges the raw differences 2c and 2i." : "Your firm judges c and i: half of the face difference."}
       {may("manage-fleet").allowed && (
         <button className="link min-h-[44px]" onClick={() => void settle(!session.judge_raw)}>
-          {session.judge_raw ? "Judge half of them" : "Judge the raw differences"}
+          {session.judge_raw ? "Judge c and i" : "Judge 2c and 2i"}
         </button>
       )}
     </p>

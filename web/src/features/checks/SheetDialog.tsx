@@ -18,7 +18,7 @@ export function SheetDialog({ draft, kind, form, change, faults, open, onClose }
   const { document } = draft;
   const set = (next: Draft["document"]) => change((one) => ({ ...one, document: next }));
   return (
-    <Dialog title="Steps and circumstances" open={open} onClose={onClose} wide>
+    <Dialog title="Steps and conditions" open={open} onClose={onClose} wide>
       <div className="grid gap-5">
         <Steps kind={kind} method={methodOf(kind, document)} />
         {form.filter((group) => group.before || group.setting).map((group) => (
@@ -36,7 +36,7 @@ export function SheetDialog({ draft, kind, form, change, faults, open, onClose }
         ))}
         <Conditions required={kind.required_conditions} value={document.conditions ?? {}} faults={faults} onChange={(conditions) => set({ ...document, conditions })} />
         <Methods draft={draft} kind={kind} form={form} change={change} />
-        {hasField(form, "angle") && <Choice label="Angles are typed in" value={document.units?.angle ?? "dms"} options={ANGLES} onChange={(angle) => set({ ...document, units: { ...document.units, angle } })} />}
+        {hasField(form, "angle") && <Choice label="Angle format" value={document.units?.angle ?? "dms"} options={ANGLES} onChange={(angle) => set({ ...document, units: { ...document.units, angle } })} />}
         <label className="grid gap-1 font-[600]">
           Remark
           <textarea className="field" rows={2} maxLength={2000} value={document.remark ?? ""} onChange={(event) => set({ ...document, remark: event.target.value })} />
@@ -69,8 +69,8 @@ function Methods({ draft, kind, form, change }: Pick<Props, "draft" | "kind" | "
     <>
       {hasField(form, "length") && !method?.unit && (
         <div className="grid gap-2">
-          <Choice label="Unit of what is typed" value={unit} options={UNITS} onChange={inUnit} />
-          <p className="sub">A number may also end in its own unit: 330 ft, 5'3 1/4". It then wins.</p>
+          <Choice label="Units" value={unit} options={UNITS} onChange={inUnit} />
+          <p className="sub">A number may also end in its own unit: 330 ft, 5'3 1/4". That unit is then used.</p>
         </div>
       )}
       {method && alike.length > 1 && (

@@ -120,7 +120,7 @@ describe("the sheet", () => {
     await user.keyboard("*1.65{Enter}1.50{Enter}1.35{Enter}");
     expect(valueAt((last as unknown as Draft).document, "observations.setups[0].a.wires")).toEqual([{ upper: "1.65", middle: "1.50", lower: "1.35" }]);
     expect(document.activeElement?.id).toBe("row-observations-setups-0-b-wires-0-upper");
-    expect(screen.getByLabelText("set-up 1, To A: Distance").getAttribute("placeholder")).toBe("by three wires");
+    expect(screen.getByLabelText("set-up 1, To A: Distance").getAttribute("placeholder")).toBe("by three hairs");
   });
 
   it("puts a fault beside its own well, with what was typed and what is wanted", async () => {
@@ -149,7 +149,7 @@ describe("the sheet", () => {
 const RESULT = {
   kind: "two-peg",
   result: {},
-  finding: { text: "Line of sight points 24.1″ up, ± 4.4″." },
+  finding: { text: "Line of sight 24.1″ up, ± 4.4″." },
   verdict: {
     grade: "adjust",
     reasons: [{ code: "beyond-limit", text: "Beyond the limit." }],
@@ -165,7 +165,7 @@ const RESULT = {
   core_version: "0",
 } as unknown as Result;
 
-const KIND = { repeat_label: "Run it again from the other end", when_bad: [{ code: "real", title: "Is it real?", text: "Run it again." }], cautions: { reading: [{ code: "sun", text: "Never point the telescope at the sun." }] } } as never;
+const KIND = { repeat_label: "Run it again from the other end", when_bad: [{ code: "real", title: "Confirm it", text: "Run it again." }], cautions: { reading: [{ code: "sun", text: "Never point the telescope at the sun." }] } } as never;
 
 function panel(saying: Partial<Asked<Preview>>, save: Partial<Save> = {}, more: Partial<Draft> = {}) {
   const draft = { ...begin({ kind: "two-peg", instrument: "LV-07", owner: "tam" }), ...more };
@@ -192,7 +192,7 @@ describe("the finding", () => {
 
   it("is a sentence with its grade, leads to the other end first, and has one coral act", async () => {
     const { full, otherEnd } = panel({ told: { ...EMPTY, complete: true, reduced: RESULT } });
-    expect(screen.getByText("Line of sight points 24.1″ up, ± 4.4″.")).toBeTruthy();
+    expect(screen.getByText("Line of sight 24.1″ up, ± 4.4″.")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Run it again from the other end" }));
     expect(otherEnd).toHaveBeenCalledOnce();
     await userEvent.click(screen.getByRole("button", { name: "Save as found" }));
@@ -202,7 +202,7 @@ describe("the finding", () => {
 
   it("without signal keeps, says so, and can be saved once every well is filled", () => {
     panel({ wrong: new NoSignal() }, { finished: true }, { stage: "as-left" });
-    expect(screen.getByText(/No signal\. Your readings are kept here\. Save it now/)).toBeTruthy();
+    expect(screen.getByText(/Offline\. Your readings are stored on this device\. Save it now/)).toBeTruthy();
     expect(screen.getByRole("button", { name: "Save as left" })).toBeTruthy();
     cleanup();
     panel({ wrong: new NoSignal() }, { finished: false });

@@ -19,12 +19,12 @@ const rows = { ...common, rows: true, most: 6, fewest: 2, more: "One more headin
 const once = { ...common, rows: false, most: 1, fewest: 0, more: "" };
 const METHOD = {
   name: "half-turn",
-  title: "Half a turn",
+  title: "Two headings, 180° apart",
   good_for: "",
   groups: [
-    { path: "observations", title: "First a look", fields: [number("holds", "Does it hold?", { kind: "choice", options: [{ value: "yes", label: "Yes", hint: "" }, { value: "no", label: "No", hint: "" }] })], ...once },
+    { path: "observations", title: "Quick checks first", fields: [number("holds", "Does it hold?", { kind: "choice", options: [{ value: "yes", label: "Yes", hint: "" }, { value: "no", label: "No", hint: "" }] })], ...once },
     { path: "observations.readings", title: "The bubble", fields: [number("heading_deg", "Heading", { prefilled: true, unit: "°" }), number("x_mm", "Right")], ...rows },
-    { path: "observations.centre", title: "Middle", fields: [number("", "Staff", { kind: "length" })], ...rows, more: "One more here" },
+    { path: "observations.centre", title: "Middle", fields: [number("", "Staff", { kind: "length" })], ...rows, more: "One more reading here" },
   ],
   steps: [],
   caution: [],
@@ -49,7 +49,7 @@ function Typing({ told = null }: { told?: Preview | null }) {
 const typed = (path: string) => textAt(latest.document, `observations.${path}`);
 
 describe("a sheet of rows", () => {
-  it("is typed by the keyboard alone, headings passed over, one more row at the end", async () => {
+  it("is typed by the keyboard alone, headings skipped, one more row at the end", async () => {
     const person = userEvent.setup();
     render(<Typing />);
     await person.click(screen.getByLabelText("The bubble, 1: Right"));
@@ -78,7 +78,7 @@ describe("a sheet of rows", () => {
     const group = screen.getByRole("group", { name: "Middle" });
     expect(within(group).getAllByRole("textbox")).toHaveLength(2);
     await person.type(screen.getByLabelText("Middle, 2: Staff"), "1.4702");
-    await person.click(within(group).getByRole("button", { name: "One more here" }));
+    await person.click(within(group).getByRole("button", { name: "One more reading here" }));
     expect(within(group).getAllByRole("textbox")).toHaveLength(3);
     expect(typed("centre[1]")).toBe("1.4702");
   });
@@ -92,7 +92,7 @@ describe("a sheet of rows", () => {
   });
   it("says beside its row what is wrong, and marks the one that stands apart with what mends it", () => {
     const fault = { path: "observations.readings[1].x_mm", where: "second reading, right", given: "1.x", wanted: "a number" };
-    const apart = { path: "observations.readings[0]", text: "The first reading does not fit the others: read it again." };
+    const apart = { path: "observations.readings[0]", text: "The first reading does not agree with the others: read it again." };
     const { container } = render(<Typing told={said({ faults: [fault], partial: { ...PARTIAL, outlier: apart } })} />);
     expect(within(container.querySelector("[data-row='observations.readings[1]']") as HTMLElement).getByRole("alert").textContent).toContain("1.x; wanted: a number");
     const marked = container.querySelector("[data-row='observations.readings[0]']") as HTMLElement;

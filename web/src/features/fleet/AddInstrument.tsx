@@ -77,7 +77,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
               {one.maker} {one.name}
             </option>
           ))}
-          <option value={NEW}>A model that is not here yet</option>
+          <option value={NEW}>A new model</option>
         </select>
       </Field>
       {form.model === NEW && (
@@ -90,15 +90,15 @@ function Sheet({ onDone }: { onDone: () => void }) {
           ))}
           {field("hints", "A note for whoever uses it", "keep its staff evenly lit")}
           {adjusted.map((one) => (
-            <Field key={one.kind} label={`Where its screws are: ${lowered(one.title)}`} faults={faults.filter((fault) => fault.path === `adjusting_hints.${one.kind}`)}>
-              <input className="field" value={hints[one.kind] ?? ""} placeholder="which screw, and where its tool is kept" maxLength={300} autoComplete="off" onChange={(event) => setHints({ ...hints, [one.kind]: event.target.value })} />
+            <Field key={one.kind} label={`Adjusting screws: ${lowered(one.title)}`} faults={faults.filter((fault) => fault.path === `adjusting_hints.${one.kind}`)}>
+              <input className="field" value={hints[one.kind] ?? ""} placeholder="which screw, and where the tool is" maxLength={300} autoComplete="off" onChange={(event) => setHints({ ...hints, [one.kind]: event.target.value })} />
             </Field>
           ))}
         </div>
       )}
       {field("serial", "Serial number")}
       {field("place", "Kept at", "Yard shelf 2")}
-      <Field label="In the firm since" faults={faults.filter((one) => one.path === "since")}>
+      <Field label="With the firm since" faults={faults.filter((one) => one.path === "since")}>
         <input className="field" type="date" value={form.since} onChange={(e) => set({ since: e.target.value })} />
       </Field>
       {!faults.length && <Trouble error={trouble} />}

@@ -40,7 +40,7 @@ export function Yard() {
               </button>
             )}
             <button className="btn" onClick={() => setNoting(true)}>
-              Note a knock
+              Report a knock or drop
             </button>
           </>
         }
@@ -50,13 +50,13 @@ export function Yard() {
         <Search size={20} aria-hidden="true" className="pointer-events-none absolute left-3 top-[14px] text-ink-2" />
         <input className="field !pl-10" type="search" value={typed} onChange={(e) => setTyped(e.target.value)} placeholder="Tag, model, place or crew" autoComplete="off" />
       </label>
-      {yard.isPending && <Waiting what="Looking round the yard…" />}
+      {yard.isPending && <Waiting what="Loading the yard…" />}
       <Trouble error={yard.error} />
       {first && rows.length === 0 && <Nothing wanted={wanted} clear={() => setTyped("")} />}
       {rows.length > 0 && <Groups rows={rows} />}
       {yard.hasNextPage && (
         <button className="btn justify-self-center" disabled={yard.isFetchingNextPage} onClick={() => void yard.fetchNextPage()}>
-          {yard.isFetchingNextPage ? "Fetching…" : "Show more"}
+          {yard.isFetchingNextPage ? "Loading…" : "Show more"}
         </button>
       )}
       <AddInstrument open={adding} onClose={() => setAdding(false)} />
@@ -91,13 +91,13 @@ function Nothing({ wanted, clear }: { wanted: string; clear: () => void }) {
     return (
       <section className="card grid gap-2 p-6">
         <h2>No instruments yet</h2>
-        <p>The equipment manager adds them, each with its model and stated accuracy. They appear here with what each needs now.</p>
+        <p>The equipment manager adds them, each with its model and stated accuracy. They then appear here with what each needs.</p>
       </section>
     );
   return (
     <section className="card grid justify-items-start gap-3 p-6">
       <p>
-        Nothing here answers to <b>{wanted}</b>. A tag may be typed any way: lv7, LV 07.
+        No instrument matches <b>{wanted}</b>. Tags can be typed in any form: lv7, LV 07.
       </p>
       <button className="btn" onClick={clear}>
         Show all

@@ -51,7 +51,7 @@ function NextAct({ row }: { row: InstrumentRow }) {
   if (standing.state === "hold" && latest && ["adjust", "service"].includes(latest.grade))
     return (
       <Link className="btn w-full max-desk:w-auto" to={`/records/${latest.id}`}>
-        {latest.grade === "adjust" ? "Adjust or look back" : "What now"}
+        {latest.grade === "adjust" ? "Adjust or review" : "Details"}
       </Link>
     );
   if (due && ["check-first", "hold"].includes(standing.state))

@@ -18,7 +18,7 @@ export function Checks({ one }: { one: Instrument }) {
         <h2>Checks</h2>
         {kinds.some((kind) => kind.quick && one.checks.includes(kind.kind)) && (
           <Link className="link inline-flex min-h-[44px] items-center" to={`/bench/round/new/${one.tag}`}>
-            Round before the work
+            Pre-work check
           </Link>
         )}
       </div>

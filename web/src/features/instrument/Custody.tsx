@@ -40,16 +40,16 @@ export function Custody({ one }: { one: Instrument }) {
         </Gated>
       )}
       <button className="btn" onClick={() => setAsking("note")}>
-        Note a knock
+        Report a knock or drop
       </button>
       <NoteEvent tag={one.tag} open={asking === "note"} onClose={() => setAsking(null)} />
       <WithReason
         event="held"
         tag={one.tag}
         open={asking === "held"}
-        title={`Hold ${one.tag} back?`}
-        text="It does not go out until a check has passed, or the manager releases it. The reason shows wherever it is."
-        word="Hold it"
+        title={`Put ${one.tag} on hold?`}
+        text="It stays on hold until a check passes or the manager releases it. The reason is shown everywhere."
+        word="Put on hold"
         onClose={() => setAsking(null)}
       />
       <WithReason
@@ -57,8 +57,8 @@ export function Custody({ one }: { one: Instrument }) {
         tag={one.tag}
         open={asking === "released"}
         title={`Release ${one.tag} without a passed check?`}
-        text="It may then go out, under its condition. Your name and reason show on it until a check has passed."
-        word="Release it"
+        text="It can then be used under its condition. Your name and reason are shown until a check passes."
+        word="Release"
         onClose={() => setAsking(null)}
       />
     </>

@@ -15,17 +15,17 @@ import { Records } from "./Records";
 import { closed, moment, whereabouts } from "../../ui/words";
 
 const TITLES: Record<string, string> = {
-  ready: "may go out",
-  "ready-if": "may go out, under a condition",
-  "check-first": "wants a check first",
-  hold: "is held",
-  away: "is away",
+  ready: "ready",
+  "ready-if": "ready, with a condition",
+  "check-first": "check first",
+  hold: "on hold",
+  away: "away",
 };
 
 export function Instrument() {
   const { tag = "" } = useParams();
   const instrument = useQuery(instrumentQuery(tag));
-  if (instrument.isPending) return <Waiting what={`Fetching ${tag}…`} />;
+  if (instrument.isPending) return <Waiting what={`Loading ${tag}…`} />;
   if (!instrument.data) return <Trouble error={instrument.error} />;
   return <Shown one={instrument.data} />;
 }
@@ -42,7 +42,7 @@ function Shown({ one }: { one: Passport }) {
       <Head
         title={
           <>
-            <span className="tag">{one.tag}</span> {TITLES[one.standing.state]}
+            <span className="tag">{one.tag}</span>: {TITLES[one.standing.state]}
           </>
         }
         sub={`${one.model}. ${whereabouts(one)}.`}
@@ -52,14 +52,14 @@ function Shown({ one }: { one: Passport }) {
         <div className="grid gap-4">
           <StandingCard one={one} />
           {control.data && sighted && (
-            <section className="card p-4 tab:p-5" aria-label="Agreement with known points">
-              <h2 className="pb-3">Agreement with known points, every stand against the tolerance</h2>
+            <section className="card p-4 tab:p-5" aria-label="Agreement with control points">
+              <h2 className="pb-3">Agreement with control points, each set-up against the tolerance</h2>
               <SeriesPlot series={control.data} today={now} />
             </section>
           )}
           {(one.checks.length > 0 || !sighted) && (
             <section className="card grid gap-3 p-4 tab:p-5" aria-label="History">
-              <h2>{series.data?.title ?? "History"}, every finding against the limit</h2>
+              <h2>{series.data?.title ?? "History"}, each result against the limit</h2>
               {one.checks.length > 1 && <Choice label="History of" value={of} onChange={setOf} options={one.checks.map((name) => ({ value: name, label: kinds.find((each) => each.kind === name)?.title ?? name }))} />}
               {series.data && <SeriesPlot series={series.data} today={now} />}
               <Trouble error={series.error} />
@@ -80,7 +80,7 @@ function Shown({ one }: { one: Passport }) {
 function StandingCard({ one }: { one: Passport }) {
   const { latest, standing } = one;
   return (
-    <section className="card grid gap-4 p-5" aria-label="Standing" data-standing={standing.state}>
+    <section className="card grid gap-4 p-5" aria-label="Status" data-standing={standing.state}>
       <ul className="m-0 grid list-none gap-1 p-0 text-[17px]">
         {standing.reasons.map((reason, i) => (
           <li key={reason.code} className={i === 0 ? "font-[640]" : ""}>
@@ -111,7 +111,7 @@ function Act({ one }: { one: Passport }) {
   if (standing.state === "hold" && latest && ["adjust", "service"].includes(latest.grade))
     return (
       <Link className="btn now site" to={`/records/${latest.id}`}>
-        {latest.grade === "adjust" ? "Adjust it or look back" : "What to do now"}
+        {latest.grade === "adjust" ? "Adjust or review" : "What to do now"}
       </Link>
     );
   if (!check) return null;

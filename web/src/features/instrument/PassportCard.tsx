@@ -19,7 +19,7 @@ const STATED: Record<string, (value: unknown) => [string, string]> = {
   circular_vial_arcmin_per_2mm: (v) => ["Circular vial", `${v}′ per 2 mm`],
   electronic_level_step_arcsec: (v) => ["Electronic level", `in steps of ${v}″`],
   stores: (v) => ["Stored values", v === "error" ? "the error" : "the correction"],
-  storable_arcsec: (v) => ["Stores up to", `${v}″`],
+  storable_arcsec: (v) => ["Can store up to", `${v}″`],
 };
 /** What an instrument is, by its papers. */
 export function PassportCard({ one }: { one: Instrument }) {
@@ -28,8 +28,8 @@ export function PassportCard({ one }: { one: Instrument }) {
     ["Kind", KIND_NAMES[one.kind] ?? one.kind],
     ["Model", one.model],
     ["Serial", one.serial || "not entered"],
-    ["Here since", moment(one.since, session.time_zone, false)],
-    ["Where", whereabouts(one)],
+    ["With the firm since", moment(one.since, session.time_zone, false)],
+    ["Kept at", whereabouts(one)],
     ...Object.entries(one.stated).flatMap(([name, value]) => (STATED[name] ? [STATED[name](value)] : [])),
   ];
   return (
@@ -45,7 +45,7 @@ export function PassportCard({ one }: { one: Instrument }) {
       </dl>
       {one.checks.includes("two-face") && <Storing one={one} />}
       {one.hints && <p className="mt-3 border-t border-line pt-3">{one.hints}</p>}
-      <p className="sub mt-3 border-t border-line pt-3">What is found here are field checks. They are no accredited calibration.</p>
+      <p className="sub mt-3 border-t border-line pt-3">These are field checks, not an accredited calibration.</p>
     </section>
   );
 }
@@ -65,30 +65,30 @@ function Storing({ one }: { one: Instrument }) {
       await data(api.PUT("/api/instruments/{tag}/storing", { params: { path: { tag: one.tag } }, body: { stores: stores || null, storable_arcsec: most.trim() || null } }));
       await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
       setOpen(false);
-      tell({ text: `Stated for every ${one.model}.` });
+      tell({ text: `Saved for every ${one.model}.` });
     } catch (error) {
       if (error instanceof Problem) setFaults(error.faults);
-      else tell({ text: error instanceof NoSignal ? "No signal: this is stated at home." : "It was not stated. Try again." });
+      else tell({ text: error instanceof NoSignal ? "This needs a connection." : "Not saved. Try again." });
     }
   };
   return (
     <>
       <button className="link mt-2 min-h-[44px]" onClick={() => setOpen(true)}>
-        {one.stated["stores"] ? "Change how it stores" : "State how it stores what was found"}
+        {one.stated["stores"] ? "Change how it stores values" : "Enter how it stores values"}
       </button>
       <Dialog title={`How every ${one.model} stores`} open={open} onClose={() => setOpen(false)}>
         <div className="grid gap-4">
-          <p>The manual says it; or store a value, measure again, and see which way it went. Naveta then says the new value with the right sign.</p>
+          <p>See the manual; or store a value, measure again, and see which way it changed. Naveta then gives new values with the right sign.</p>
           <Choice label="Its stored values are" value={stores} options={STORES} onChange={setStores} />
           <label className="grid gap-1 font-[600]">
-            It stores up to, ″ (if known)
+            It can store up to, ″ (if known)
             <input className="field" inputMode="decimal" value={most} onChange={(event) => setMost(event.target.value)} />
           </label>
           {faults.map((fault) => (
             <FaultLine key={fault.path} fault={fault} />
           ))}
           <button className="btn now site" onClick={() => void save()}>
-            State it
+            Save
           </button>
         </div>
       </Dialog>

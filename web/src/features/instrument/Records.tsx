@@ -11,18 +11,18 @@ import { clock, shortMoment } from "../../ui/words";
 
 const WORDS: Record<string, string> = {
   "set-up": "Set-up",
-  "pre-survey": "Round before the work",
+  "pre-survey": "Pre-work check",
   backsight: "Backsight",
   "free-station": "Free station",
   knock: "Knock",
   drop: "Drop",
   out: "Taken out",
   in: "Handed in",
-  held: "Held back",
+  held: "On hold",
   released: "Released",
   adjusted: "Adjusted",
-  "looked-back": "Looked back: no harm",
-  struck: "Struck out",
+  "looked-back": "Reviewed: no harm",
+  struck: "Struck",
 };
 
 export function Records({ tag }: { tag: string }) {
@@ -32,7 +32,7 @@ export function Records({ tag }: { tag: string }) {
     <section className="card" aria-label="Records">
       <h2 className="px-5 pb-1 pt-4">Records</h2>
       <Trouble error={records.error} />
-      {records.data && !rows.length && <p className="sub px-5 pb-5">Nothing is on record yet. The first check begins it.</p>}
+      {records.data && !rows.length && <p className="sub px-5 pb-5">No records yet. The first check starts the history.</p>}
       <ul className="m-0 list-none divide-y divide-line p-0">
         {daysOut(rows).map(({ row, until }) => (
           <Row key={row.id} row={row} until={until} />
@@ -41,7 +41,7 @@ export function Records({ tag }: { tag: string }) {
       {records.hasNextPage && (
         <div className="border-t border-line p-3 text-center">
           <button className="btn" disabled={records.isFetchingNextPage} onClick={() => void records.fetchNextPage()}>
-            {records.isFetchingNextPage ? "Fetching…" : "Show older"}
+            {records.isFetchingNextPage ? "Loading…" : "Show older"}
           </button>
         </div>
       )}

@@ -1,4 +1,4 @@
-// Angles at the stand: what was turned, what to turn to, and a right angle by three lengths.
+// Angles: what was turned, what to turn to, and a right angle by three lengths.
 import { useState } from "react";
 import type { Fault } from "../../api/client";
 import { advise } from "../../engine";
@@ -18,7 +18,7 @@ const SENSES: { value: Sense; label: string }[] = [
 export function AnglePage() {
   return (
     <div className="grid gap-4">
-      <Head title="Angles at the stand" sub="Any start reading will do as long as it is noted." acts={<Back to="/stand">To the stand</Back>} />
+      <Head title="Angles" sub="Any start reading is fine if you note it." acts={<Back to="/stand">To the set-ups</Back>} />
       <div className="grid items-start gap-4 tab:grid-cols-2">
         <Turned />
         <Square />
@@ -39,11 +39,11 @@ function Turned() {
   return (
     <section className="card grid gap-4 p-5" aria-label="Turned angle">
       <Choice
-        label="What is asked"
+        label="Question"
         value={what}
         options={[
-          { value: "turned", label: "What was turned?" },
-          { value: "turn-to", label: "What to turn to?" },
+          { value: "turned", label: "Angle turned" },
+          { value: "turn-to", label: "Reading to turn to" },
         ]}
         onChange={setWhat}
       />
@@ -58,8 +58,8 @@ function Turned() {
         onChange={setUnit}
       />
       <div className="grid grid-cols-2 gap-3">
-        <Named id="angle-start" label="Read at the start" value={start} onType={setStart} faults={faults} path="start" onNext={focusOn("angle-other")} />
-        <Named id="angle-other" label={what === "turned" ? "Read at the end" : "Angle to turn"} value={other} onType={setOther} faults={faults} path={what === "turned" ? "end" : "turn"} />
+        <Named id="angle-start" label="Reading at start" value={start} onType={setStart} faults={faults} path="start" onNext={focusOn("angle-other")} />
+        <Named id="angle-other" label={what === "turned" ? "Reading at end" : "Angle to turn"} value={other} onType={setOther} faults={faults} path={what === "turned" ? "end" : "turn"} />
       </div>
       {what === "turn-to" && (
         <button className="btn justify-self-start" onClick={() => setOther("90°")}>
@@ -116,5 +116,5 @@ function Told({ answer, trouble }: { answer: Answer | null; trouble: string | nu
 
 function useAdvice(question: Record<string, unknown> | null): { answer: Answer | null; faults: Fault[]; trouble: string | null } {
   const { told, fresh, faults, trouble, noSignal } = useAsked<Answer>(question, (asked) => advise<Answer>(asked), 0);
-  return { answer: fresh ? told : null, faults, trouble: noSignal ? NO_CORE : trouble ? "It could not be reckoned. Try again." : null };
+  return { answer: fresh ? told : null, faults, trouble: noSignal ? NO_CORE : trouble ? "It could not be calculated. Try again." : null };
 }

@@ -18,7 +18,7 @@ export function Closing({ draft, advice, faults, write }: { draft: OrientDraft; 
         ))}
       </div>
       <div className="max-w-[260px]">
-        <Named id="closing-hz" label="The circle now reads" value={closing?.hz ?? ""} onType={(hz) => write((one) => observing(one, { closing: { point, hz } }))} faults={faults} path="observations.closing.hz" />
+        <Named id="closing-hz" label="Circle now reads" value={closing?.hz ?? ""} onType={(hz) => write((one) => observing(one, { closing: { point, hz } }))} faults={faults} path="observations.closing.hz" />
       </div>
     </div>
   );

@@ -22,7 +22,7 @@ export function LoadSights({ kind, station }: { kind: OrientKind; station: Known
   };
   return (
     <FromFile kinds={SIGHTED} accept=".json,.csv,.tsv,.txt" onFile={open}>
-      A document file (JSON), or a table with a heading row: point, hz, v, slope_distance, target_height, face, length, angle. Points of a table are looked up among the known points.
+      A document file (JSON), or a table with a heading row: point, hz, v, slope_distance, target_height, face, length, angle. Points of a table are looked up among the control points.
     </FromFile>
   );
 }

@@ -1,4 +1,4 @@
-// Begin an orientation: over a known point with another in sight, or anywhere with two or more.
+// Begin an orientation: over a control point with another in sight, or anywhere with two or more.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
@@ -17,8 +17,8 @@ import { PickPoint } from "./PickPoint";
 const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
 
 const STANDS: { value: OrientKind; label: string; hint: string }[] = [
-  { value: "backsight", label: "Over a known point", hint: "look back at another: direction, distance and height are compared" },
-  { value: "free-station", label: "Anywhere: free station", hint: "two known points or more give place and direction; three say which is wrong" },
+  { value: "backsight", label: "At a control point", hint: "backsight to another: direction, distance and height are compared" },
+  { value: "free-station", label: "Free station", hint: "two or more control points give position and orientation; three show which one is wrong" },
 ];
 
 export function NewOrientation() {
@@ -55,9 +55,9 @@ export function NewOrientation() {
   };
   return (
     <div className="grid gap-4">
-      <Head title="Where does it stand, and which way does it look?" sub="Sight known points; see whether they agree, and which one does not." acts={
+      <Head title="Station orientation" sub="Sight control points and see whether they agree, and which one does not." acts={
           <>
-            <Back to="/stand">To the stand</Back>
+            <Back to="/stand">To the set-ups</Back>
             <button className="btn" onClick={() => setLoading(true)}>
               Load from a file
             </button>
@@ -70,7 +70,7 @@ export function NewOrientation() {
       <section className="card grid max-w-[720px] gap-6 p-5" aria-label="Instrument and points">
         <PickInstrument value={tag} missing={missing && !tag} kinds={SIGHTED} onChange={setTag} />
         <Choice
-          label="How it stands"
+          label="Set-up"
           value={kind}
           stacked
           options={STANDS}
@@ -78,13 +78,13 @@ export function NewOrientation() {
         />
         {kind === "backsight" && (
           <div>
-            <PickPoint key={named?.name ?? "none"} label="It stands over" value={station?.name ?? mark} onPick={setPicked} />
-            {missing && !station && <p className="fault">Say which known point it stands over.</p>}
+            <PickPoint key={named?.name ?? "none"} label="Station point" value={station?.name ?? mark} onPick={setPicked} />
+            {missing && !station && <p className="fault">Choose the station point.</p>}
           </div>
         )}
         <ReadIn angle={angle} onAngle={setAngle} counts={counts} onCounts={setCounts} length={length} onLength={setLength} />
         <button className="btn now site" onClick={() => void begin()}>
-          Begin with the first sight
+          Start with the first sight
         </button>
       </section>
     </div>
@@ -98,7 +98,7 @@ function ReadIn({ angle, onAngle, counts, onCounts, length, onLength }: ReadInPr
   return (
     <>
       <div className="grid gap-2">
-        <p className="font-[560]">The circle reads in</p>
+        <p className="font-[560]">Circle unit</p>
         <Choice
           label="Unit of angles"
           value={angle}
@@ -115,7 +115,7 @@ function ReadIn({ angle, onAngle, counts, onCounts, length, onLength }: ReadInPr
         <Choice label="The circle counts" value={counts} options={COUNTS} onChange={onCounts} />
       </div>
       <div className="grid gap-2">
-        <p className="font-[560]">Distances and heights are read in</p>
+        <p className="font-[560]">Distances and heights in</p>
         <Choice label="Unit of lengths" value={length} options={UNITS.filter((one) => ["m", "ft", "usft"].includes(one.value))} onChange={onLength} />
       </div>
     </>

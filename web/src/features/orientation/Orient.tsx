@@ -22,7 +22,7 @@ export function Orient() {
   const { draft, change } = useDraft(id);
   if (draft === undefined) return <Waiting what="Opening the sights…" />;
   const held = draft && asOrient(draft);
-  if (!held) return <Head title="These sights are not on this device" sub={<Back to="/stand">They were kept, discarded, begun on another device, or this device's storage was cleared. To the stand</Back>} />;
+  if (!held) return <Head title="These sights are not on this device" sub={<Back to="/stand">They were saved, discarded, started on another device, or the storage was cleared. To the set-ups</Back>} />;
   const write: Write = (next) => change((one) => asDraft(next(asOrient(one) ?? held)));
   return <Open key={held.id} draft={held} write={write} />;
 }
@@ -49,7 +49,7 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
             <span className="tag">{draft.instrument}</span> {over}
           </>
         }
-        sub="Sight known points and type what is read."
+        sub="Sight control points and type the readings."
         acts={
           <button className="btn" onClick={() => void discard()}>
             Discard
@@ -72,8 +72,8 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
             </div>
             <Sights draft={draft} said={said} faults={faults} write={write} />
           </section>
-          <section className="card px-5 py-2" aria-label="Closing look">
-            <Fold title="Closing look at the reference" open={Boolean(observed.closing) || asked.has("closing")}>
+          <section className="card px-5 py-2" aria-label="Closing sight">
+            <Fold title="Closing sight at the reference" open={Boolean(observed.closing) || asked.has("closing")}>
               <Closing draft={draft} advice={said?.closing ?? ""} faults={faults} write={write} />
             </Fold>
           </section>
@@ -160,7 +160,7 @@ function Judged({ draft, said, fresh, refused, write }: { draft: OrientDraft; sa
           </dl>
         </>
       ) : (
-        <p className="sub">{said.faults.length ? "One figure cannot be read yet." : said.wanted[0] ? `Wanted next: ${said.wanted[0].where}.` : ""}</p>
+        <p className="sub">{said.faults.length ? "One value is incomplete." : said.wanted[0] ? `Next reading: ${said.wanted[0].where}.` : ""}</p>
       )}
       {said.faults
         .filter((one) => !one.path.includes("shots[") && !one.path.includes("closing") && !one.path.includes("instrument_height"))

@@ -1,4 +1,4 @@
-// Which known point: typed or touched; a name that is not known is held against those that may be meant.
+// Which control point: typed or touched; a name that is not known is held against those that may be meant.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -53,13 +53,13 @@ export function PickPoint({ label, value, taken = [], onPick }: Props) {
             </button>
           ))}
           <button className="btn" aria-expanded={giving} onClick={() => setGiving(!giving)}>
-            Another: give its coordinates
+            Other point: enter coordinates
           </button>
         </div>
       )}
       {!list.length && !points.isPending && (
         <p className="sub">
-          No known points yet. <Link className="link" to="/points">Bring a table of them in</Link>, or give coordinates.
+          No control points yet. <Link className="link" to="/points">Import a table</Link>, or enter coordinates.
         </p>
       )}
       {giving && <Give name={sought} onGive={(one) => { setGiving(false); setSought(one.name); onPick(one); }} />}
@@ -83,7 +83,7 @@ function Give({ name, onGive }: { name: string; onGive: (known: Known) => void }
         <Named id="give-h" label="Height" value={told.h} onType={set("h")} />
       </div>
       <button className="btn" disabled={!ready} onClick={() => onGive({ name: told.name.trim(), e: told.e, n: told.n, ...(told.h.trim() ? { h: told.h } : {}) })}>
-        Take this point
+        Use this point
       </button>
     </div>
   );

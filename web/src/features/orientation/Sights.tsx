@@ -56,7 +56,7 @@ function Row({ shot, soFar, misfit, faulty, onOpen, onLeave }: RowProps) {
         <span className="sub block">{shot.left_out ? "left out" : [soFar, off].filter(Boolean).join(". ")}</span>
       </button>
       <button className="btn" onClick={onLeave}>
-        {shot.left_out ? "Take it in again" : "Leave it out"}
+        {shot.left_out ? "Include again" : "Leave out"}
       </button>
     </div>
   );
@@ -94,7 +94,7 @@ function OpenSight({ draft, index, shot, faults, write, onRemove, onNext }: Open
         {well("slope_distance", `Slope distance, ${length}`, "target_height")}
         {well("target_height", `Target height, ${length}`, null)}
       </div>
-      <Fold title="Face right, or a level distance" open={shot.face === "right" || Boolean(shot.horizontal_distance)}>
+      <Fold title="Face right, or a horizontal distance" open={shot.face === "right" || Boolean(shot.horizontal_distance)}>
         <Choice
           label="Face"
           value={shot.face ?? "left"}
@@ -104,11 +104,11 @@ function OpenSight({ draft, index, shot, faults, write, onRemove, onNext }: Open
           ]}
           onChange={(face) => write((one) => withShot(one, index, { face }))}
         />
-        <div className="max-w-[220px]">{well("horizontal_distance", `Level distance, ${length}`, null)}</div>
+        <div className="max-w-[220px]">{well("horizontal_distance", `Horizontal distance, ${length}`, null)}</div>
       </Fold>
       {onRemove && (
         <button className="link justify-self-start" onClick={onRemove}>
-          Take this sight away
+          Remove this sight
         </button>
       )}
     </>

@@ -15,7 +15,7 @@ export function People() {
   const { may } = useHere();
   return (
     <div className="grid gap-4">
-      <Head title="People and sign-in" sub="Passwords, lost tablets, leavers." />
+      <Head title="People and sign-in" sub="Passwords, lost tablets, people who left." />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,420px)_minmax(0,1fr)]">
         <Own />
         {may("manage-people").allowed && <Everybody />}
@@ -70,7 +70,7 @@ function Own() {
       </form>
       <div className="grid gap-2 border-t border-line pt-4">
         <h2>Lost a tablet?</h2>
-        <p className="sub">This signs you out on every device, this one too. Unsent work on a lost tablet stays encrypted there.</p>
+        <p className="sub">This signs you out on every device, this one too. Unsent work on a lost tablet stays encrypted.</p>
         <button className="btn justify-self-start" onClick={() => void end()}>
           Sign out everywhere
         </button>
@@ -83,8 +83,8 @@ function Everybody() {
   const people = useQuery(peopleQuery);
   const [chosen, setChosen] = useState<Row | null>(null);
   return (
-    <section className="card grid gap-3 p-5" aria-label="Everybody">
-      <h2>Everybody</h2>
+    <section className="card grid gap-3 p-5" aria-label="Everyone">
+      <h2>Everyone</h2>
       <ul className="m-0 grid list-none gap-0 p-0">
         {people.data?.map((one) => (
           <li key={one.username} className="flex min-h-[56px] flex-wrap items-center gap-x-4 border-t border-line py-2" data-person={one.username}>
@@ -135,9 +135,9 @@ function Change({ one, onDone }: { one: Row; onDone: () => void }) {
           void act(api.PUT("/api/people/{username}/password", { params: { path }, body: { password } }), `${one.name} has a new password; every session has ended.`);
         }}
       >
-        <Secret label="New password, to be told in person" value={password} onChange={setPassword} autoComplete="new-password" path="password" trouble={trouble} hint={LEAST} />
+        <Secret label="New password (tell them in person)" value={password} onChange={setPassword} autoComplete="new-password" path="password" trouble={trouble} hint={LEAST} />
         <button className="btn now site" disabled={!password}>
-          Give this password
+          Set this password
         </button>
       </form>
       <OtherTrouble trouble={trouble} />
@@ -149,7 +149,7 @@ function Change({ one, onDone }: { one: Row; onDone: () => void }) {
           {one.active ? "Has left" : "Is back"}
         </button>
       </div>
-      <p className="sub">Someone who has left cannot sign in, from now on. Their name stays on every record.</p>
+      <p className="sub">Someone who has left cannot sign in any more. Their name stays on every record.</p>
     </div>
   );
 }
@@ -177,7 +177,7 @@ function Secret({ label, value, onChange, autoComplete, path, trouble, hint }: S
 
 /** What is wrong with none of the fields. */
 function OtherTrouble({ trouble }: { trouble: unknown }) {
-  if (trouble instanceof NoSignal) return <p className="fault">This needs signal.</p>;
+  if (trouble instanceof NoSignal) return <p className="fault">This needs a connection.</p>;
   if (trouble instanceof Problem && trouble.faults.some((one) => ["old", "new", "password"].includes(one.path))) return null;
   return <Trouble error={trouble} />;
 }

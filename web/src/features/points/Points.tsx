@@ -1,4 +1,4 @@
-// The firm's known points: the list, a table brought in (looked at before it is kept), and out again.
+// The firm's control points: the list, a table brought in (looked at before it is kept), and out again.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Schemas, api, data } from "../../api/client";
@@ -21,25 +21,25 @@ export function Points() {
   const [bringing, setBringing] = useState(false);
   const { may } = useHere();
   const right = may("manage-points");
-  if (points.isPending) return <Waiting what="Fetching the known points…" />;
+  if (points.isPending) return <Waiting what="Loading the control points…" />;
   if (!points.data) return <Trouble error={points.error} />;
   const sought = q.trim().toLowerCase();
   const shown = points.data.points.filter((one) => one.name.toLowerCase().includes(sought) || one.description.toLowerCase().includes(sought));
   return (
     <div className="grid gap-4">
       <Head
-        title={points.data.points.length ? `${points.data.points.length} known points` : "No known points yet"}
-        sub="What free stations and backsights are held against. A known mark is never moved to fit."
+        title={points.data.points.length ? `${points.data.points.length} control points` : "No control points yet"}
+        sub="Used by free stations and backsights. A control point is never moved to fit."
         acts={
           <>
-            <Back to="/stand">To the stand</Back>
+            <Back to="/stand">To the set-ups</Back>
             {points.data.points.length > 0 && (
               <a className="btn" href="/api/points/table" download>
-                As a table
+                Export table
               </a>
             )}
             <button className="btn" aria-disabled={!right.allowed} title={right.text} onClick={() => right.allowed && setBringing(true)}>
-              Bring in a table
+              Import a table
             </button>
           </>
         }
@@ -47,7 +47,7 @@ export function Points() {
       {!right.allowed && <p className="sub">{right.text}</p>}
       {points.data.points.length > 8 && <input className="field max-w-[420px]" type="search" aria-label="Find a point" placeholder="Name or description" value={q} onChange={(event) => setQ(event.target.value)} />}
       {points.data.points.length > 0 && (
-        <section className="card overflow-x-auto p-2" aria-label="Known points" tabIndex={0}>
+        <section className="card overflow-x-auto p-2" aria-label="Control points" tabIndex={0}>
           <table className="w-full border-collapse">
             <thead>
               <tr className="text-left">
@@ -70,10 +70,10 @@ export function Points() {
               ))}
             </tbody>
           </table>
-          {!shown.length && <p className="sub p-3">No point goes by that.</p>}
+          {!shown.length && <p className="sub p-3">No control point of that name.</p>}
         </section>
       )}
-      <Dialog title="Bring in a table of known points" open={bringing} onClose={() => setBringing(false)} wide>
+      <Dialog title="Import a table of control points" open={bringing} onClose={() => setBringing(false)} wide>
         <BringIn onDone={() => setBringing(false)} />
       </Dialog>
     </div>
@@ -103,7 +103,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
   return (
     <div className="grid gap-4">
       <p className="sub">With a heading row, columns in any order: name, e, n, and where there are any h, description, unit. Semicolon, comma or tab; decimal point or comma.</p>
-      <Choice label="Plain numbers are in" value={unit} options={UNITS} onChange={(value) => { setUnit(value); if (text) void ask(text, false, value); }} />
+      <Choice label="Numbers without unit are in" value={unit} options={UNITS} onChange={(value) => { setUnit(value); if (text) void ask(text, false, value); }} />
       <input
         type="file"
         accept=".csv,.tsv,.txt"
@@ -119,7 +119,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
       {looked && (
         <div className="grid gap-2" data-looked>
           <p className="font-[600]">
-            {looked.new.length} new, {looked.same.length} as they are, {looked.moved.length} that would move.
+            {looked.new.length} new, {looked.same.length} unchanged, {looked.moved.length} that would move.
           </p>
           {looked.moved.length > 0 && (
             <ul className="m-0 list-none p-0">
@@ -132,7 +132,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
           )}
           {looked.caution && <p className="caution">{looked.caution}</p>}
           <button className="btn now site" onClick={() => void ask(text, true)}>
-            Keep these points
+            Save these points
           </button>
         </div>
       )}

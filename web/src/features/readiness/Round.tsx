@@ -19,13 +19,13 @@ import { useKind } from "../../hooks/useKinds";
 import { bound, capital, lowered } from "../../ui/words";
 import { NoRoomLine } from "../../ui/NoRoomLine";
 
-const REASONS = ["no time", "nothing at hand to do it with", "the weather does not allow it"];
+const REASONS = ["no time", "equipment not available", "weather does not allow it"];
 
 export function Round() {
   const { id = "" } = useParams();
   const { draft, change, room } = useDraft(id);
   if (draft === undefined) return <Waiting what="Opening the round…" />;
-  if (draft === null) return <Head title="This round is not on this device" sub={<Back to="/bench">It was kept, discarded, or begun on another device. To the bench</Back>} />;
+  if (draft === null) return <Head title="This round is not on this device" sub={<Back to="/bench">It was saved, discarded, or started on another device. To the bench</Back>} />;
   return <Open draft={draft} change={change} room={room} />;
 }
 
@@ -51,12 +51,12 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
             Round of <span className="tag">{draft.instrument}</span>: {done} of {steps.length} done
           </>
         }
-        sub={told?.sofar || "In the order in which they lean on each other. Break off when you like; it waits on the bench."}
+        sub={told?.sofar || "In the order they depend on each other. You can interrupt it; it waits on the bench."}
         acts={
           <>
             <Back to="/bench">To the bench</Back>
             <button className="btn" onClick={() => void discard()}>
-              Discard the round
+              Discard this check
             </button>
           </>
         }
@@ -78,7 +78,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
         </ol>
         <HowItEnds draft={draft} told={told} trouble={trouble} noSignal={noSignal} now={now} better={Boolean(better)} />
       </div>
-      <Dialog title="Leave it out?" open={leaving !== null} onClose={() => setLeaving(null)}>
+      <Dialog title="Skip it?" open={leaving !== null} onClose={() => setLeaving(null)}>
         {leaving && <LeaveOut step={leaving} onLeave={(why) => leave(leaving, why)} />}
       </Dialog>
     </div>
@@ -114,7 +114,7 @@ function HowItEnds({ draft, told, trouble, noSignal, now, better }: EndProps) {
     setBusy(false);
   };
   return (
-    <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="How it ends" aria-live="polite" data-complete={Boolean(told?.reduced)}>
+    <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Outcome" aria-live="polite" data-complete={Boolean(told?.reduced)}>
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
       {told?.faults.map((one) => (
@@ -130,12 +130,12 @@ function HowItEnds({ draft, told, trouble, noSignal, now, better }: EndProps) {
           </div>
           <NextSteps result={told.reduced} />
           <button className={`btn site ${better ? "" : "now"}`} disabled={busy || !right.allowed} onClick={() => void finish()}>
-            {busy ? "Saving…" : "Keep this round"}
+            {busy ? "Saving…" : "Save this pre-work check"}
           </button>
           {!right.allowed && <p className="sub">{right.text}</p>}
         </>
       ) : (
-        <p className="text-[1.3rem] font-[660] leading-tight">{now ? <NextOne step={now} /> : "Type nothing here: it fills itself."}</p>
+        <p className="text-[1.3rem] font-[660] leading-tight">{now ? <NextOne step={now} /> : "Filled automatically."}</p>
       )}
     </section>
   );
@@ -159,7 +159,7 @@ function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: 
         </h2>
         {step.record && (
           <p>
-            {step.grade ? bound(step.finding ?? "") : "Kept; the verdict comes with the signal."}
+            {step.grade ? bound(step.finding ?? "") : "Stored; the verdict follows when you are online."}
             {step.stage === "as-left" ? " As left." : ""}
           </p>
         )}
@@ -170,17 +170,17 @@ function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: 
         <div className="flex items-center gap-4">
           {step.grade && <GradeMark grade={step.grade as "use"} />}
           <Link className={bad ? `btn ${better ? "now" : ""}` : "link"} to={`/records/${step.record}`}>
-            {step.grade === "adjust" ? "Open it" : step.grade === "repeat" ? "Take it again" : "Its record"}
+            {step.grade === "adjust" ? "Open it" : step.grade === "repeat" ? "Repeat it" : "Record"}
           </Link>
         </div>
       ) : step.left_out ? (
         <button className="btn" onClick={onTake}>
-          Take it after all
+          Do it after all
         </button>
       ) : (
         <div className="flex flex-wrap items-center gap-3">
           <button className="link min-h-[48px]" onClick={onLeave}>
-            Leave it out
+            Leave out
           </button>
           <Link className={`btn site ${now ? "now" : ""}`} to={address}>
             Begin
@@ -196,7 +196,7 @@ function LeaveOut({ step, onLeave }: { step: Step; onLeave: (why: string) => voi
   const [why, setWhy] = useState("");
   return (
     <div className="grid gap-4">
-      <p>{kind?.title} will stand in the round as not looked at, with the reason.</p>
+      <p>{kind?.title} will be listed as not checked, with the reason.</p>
       {REASONS.map((one) => (
         <button key={one} className="btn site" onClick={() => onLeave(one)}>
           {capital(one)}
@@ -207,7 +207,7 @@ function LeaveOut({ step, onLeave }: { step: Step; onLeave: (why: string) => voi
         <input className="field" maxLength={200} value={why} onChange={(event) => setWhy(event.target.value)} />
       </label>
       <button className="btn site" disabled={!why.trim()} onClick={() => onLeave(why.trim())}>
-        Leave it out
+        Leave out
       </button>
     </div>
   );

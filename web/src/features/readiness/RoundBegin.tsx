@@ -34,22 +34,22 @@ export function RoundBegin() {
       <Head
         title={
           <>
-            Round before the work, <span className="tag">{tag}</span>
+            Pre-work check, <span className="tag">{tag}</span>
           </>
         }
-        sub={`${instrument.data.model}. A few quick checks, then go, adjust first, or leave it here.`}
+        sub={`${instrument.data.model}. A few quick checks, then: go, adjust first, or do not take it.`}
         acts={<Back to={`/bench/new/${tag}`}>All checks of {tag}</Back>}
       />
       <GoOn tag={tag} kind="pre-survey" />
       <section className="card grid gap-5 p-5" aria-label="The round">
         <div className="grid gap-2">
-          <h2>How many minutes are there?</h2>
+          <h2>Minutes available</h2>
           <Choice label="Minutes" value={minutes} options={MINUTES.map((value) => ({ value, label: value }))} onChange={setMinutes} />
         </div>
         {noSignal && <p className="fault">{NO_CORE}</p>}
         <Trouble error={trouble} />
         {told && (
-          <ol className="m-0 grid list-none gap-0 divide-y divide-line p-0" aria-label="What the round takes">
+          <ol className="m-0 grid list-none gap-0 divide-y divide-line p-0" aria-label="Checks included">
             {proposed.map((one) => (
               <li key={one.check} data-proposed={one.check} data-taken={one.taken} className="grid gap-x-6 py-3 tab:grid-cols-[minmax(0,1fr)_auto]">
                 <span>
@@ -61,8 +61,8 @@ export function RoundBegin() {
             ))}
           </ol>
         )}
-        {told && proposed.length === 0 && <p>There is no quick check for {tag}: take one of its own checks.</p>}
-        {told && proposed.length > 0 && taken.length === 0 && <p className="font-[640]">Everything passed today: nothing is wanted.</p>}
+        {told && proposed.length === 0 && <p>No quick check for {tag}: do one of its checks.</p>}
+        {told && proposed.length > 0 && taken.length === 0 && <p className="font-[640]">Everything passed today: nothing to do.</p>}
         {taken.length > 0 && (
           <button className="btn now site justify-self-start" onClick={() => void start()}>
             Begin: {taken.length === 1 ? "one check" : `${taken.length} checks`}, about {taken.reduce((sum, one) => sum + one.minutes, 0)} minutes

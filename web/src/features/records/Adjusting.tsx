@@ -50,10 +50,10 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
     await keepDraft(round ? { ...draft, round } : draft);
     await navigate(`/bench/${draft.id}`);
   };
-  if (!kind.adjustable) return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "Nothing here is adjusted in the field."}</p>;
+  if (!kind.adjustable) return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "No field adjustment for this check."}</p>;
   if (!told) return <Trouble error={guide.error} />;
   if (!told.allowed) return <p>{told.text}</p>;
-  if (!mine || !right.allowed) return <p className="sub">{right.text || "This adjustment is not yours to make: ask the equipment manager."}</p>;
+  if (!mine || !right.allowed) return <p className="sub">{right.text || "You are not allowed to make this adjustment: ask the equipment manager."}</p>;
   if (told.inputs.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
   // Where nothing is turned, old values are noted first: only then is the second round the act that matters.
   const turned = Boolean(told.screw);
@@ -85,9 +85,9 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
         ))}
       </ol>
       <button className={`btn site ${last?.done || (turned && record.as_left === null) ? "now" : ""}`} onClick={() => void again()}>
-        {readsNow.length ? "Run the test again, as left" : turned ? "It is adjusted: run the test again" : "Stored without a note: run the test again"}
+        {readsNow.length ? "Test again, as left" : turned ? "Adjusted: test again" : "Stored without a note: test again"}
       </button>
-      {record.as_left && <p className="sub">It was adjusted and left; this would be one more.</p>}
+      {record.as_left && <p className="sub">An as-left check exists already; this would be another.</p>}
     </div>
   );
 }
@@ -99,7 +99,7 @@ function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cau
       <p className="text-[1.2rem] font-[640] leading-tight">{text}</p>
       <Cautions cautions={cautions} />
       <button className="btn now site" onClick={onAgain}>
-        It is done: run the check again, as left
+        Done: check again, as left
       </button>
     </div>
   );

@@ -1,4 +1,4 @@
-// Something is wrong with a record: strike it, or correct it. It stays either way, with the reason.
+// Something is wrong with a record: strike it, or correct it. It remains either way, with the reason.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -45,16 +45,16 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
   return (
     <Dialog title="Something is wrong here" open={open} onClose={onClose}>
       <div className="grid gap-4">
-        <p>The record stays as it is, struck, with your reason beside it. From then on it counts for nothing.</p>
+        <p>The record stays, struck, with your reason. It no longer counts.</p>
         <label className="grid gap-1 font-[600]">
           What is wrong
           <textarea className="field" rows={2} maxLength={500} value={why} onChange={(e) => setWhy(e.target.value)} placeholder="Staff B stood on the wrong peg" />
         </label>
-        {asked && short && <p className="fault">A few words on what was wrong are wanted.</p>}
+        {asked && short && <p className="fault">Enter a few words on what was wrong.</p>}
         <Trouble error={trouble} />
         {!right.allowed && <p className="fault">{right.text}</p>}
         <button className="btn site" onClick={() => void correct()}>
-          Correct a reading: open the sheet again
+          Correct a reading
         </button>
         <button className="btn site" onClick={() => void strike()}>
           Strike the record

@@ -36,8 +36,8 @@ export function BadFinding({ record, result, document }: Props) {
         <Again record={record} document={document} kind={kind} taken={again} />
       </>
     ),
-    keep: <p className="sub">It is on record, sealed, with every reading.</p>,
-    adjust: grade === "service" ? <p>Beyond what is adjusted in the field: hold it and send it to service with this finding.</p> : <Adjusting record={record} document={document} kind={kind} />,
+    keep: <p className="sub">On record, sealed, with every reading.</p>,
+    adjust: grade === "service" ? <p>Too large for field adjustment: put it on hold and send it to service with this result.</p> : <Adjusting record={record} document={document} kind={kind} />,
     without: <Without record={record} condition={grade === "adjust" ? null : kind.watch_condition} />,
     "look-back": <LookBack record={record} />,
   };
@@ -92,7 +92,7 @@ function Again({ record, document, kind, taken }: { record: RecordOut; document:
   return (
     <>
       <button className="btn site" aria-disabled={!allowed} onClick={() => allowed && void again().catch(setTrouble)}>
-        {kind.allows_repeat ? kind.repeat_label : "Take a fresh check"}
+        {kind.allows_repeat ? kind.repeat_label : "Start a new check"}
       </button>
       {!allowed && <p className="sub">{right.text}</p>}
       <Trouble error={trouble} />
@@ -108,7 +108,7 @@ function Without({ record, condition }: { record: RecordOut; condition: string |
   return (
     <>
       {condition && <p>{condition}</p>}
-      {others.data && others.data.length === 0 && <p>No other of its kind may go out today.</p>}
+      {others.data && others.data.length === 0 && <p>No other of this kind is ready today.</p>}
       <ul className="m-0 grid list-none gap-2 p-0">
         {others.data?.map((one) => (
           <li key={one.tag} className="border-b border-line pb-2" data-stand-in={one.tag}>
@@ -127,9 +127,9 @@ function Without({ record, condition }: { record: RecordOut; condition: string |
         event="held"
         tag={record.instrument}
         open={holding}
-        title={`Hold ${record.instrument} back?`}
-        text="It does not go out until a check has passed, or the manager releases it. The reason shows wherever it is."
-        word="Hold it"
+        title={`Put ${record.instrument} on hold?`}
+        text="It stays on hold until a check passes or the manager releases it. The reason is shown everywhere."
+        word="Put on hold"
         onClose={() => setHolding(false)}
       />
     </>

@@ -8,19 +8,19 @@ import { useHere } from "../../app/session";
 import { Trouble, Waiting } from "../../ui/parts";
 import { moment } from "../../ui/words";
 
-const WORDS: Record<string, string> = { out: "Taken out", in: "Handed in", knock: "Knock", drop: "Drop", held: "Held back", released: "Released" };
+const WORDS: Record<string, string> = { out: "Taken out", in: "Handed in", knock: "Knock", drop: "Drop", held: "On hold", released: "Released" };
 
 export function LookBack({ record }: { record: RecordOut }) {
   const { session, may } = useHere();
   const back = useQuery(lookBackQuery(record.id));
   const happened = useHappening();
   const [note, setNote] = useState("");
-  if (back.isPending) return <Waiting what="Looking back…" />;
+  if (back.isPending) return <Waiting what="Loading…" />;
   if (!back.data) return <Trouble error={back.error} />;
   const { text, advice, cost, events, signed } = back.data;
   const right = may("save-check");
   const sign = () =>
-    happened({ instrument: record.instrument, event: "looked-back", record: record.id, note: note.trim() || "Looked at: no harm." }, `Look back on ${record.instrument}`);
+    happened({ instrument: record.instrument, event: "looked-back", record: record.id, note: note.trim() || "Reviewed: no harm." }, `Review of ${record.instrument}`);
   return (
     <div className="grid gap-3" data-look-back>
       <p className="font-[640]">{text}</p>
@@ -53,13 +53,13 @@ export function LookBack({ record }: { record: RecordOut }) {
       ) : (
         <>
           <label className="grid gap-1 font-[600]">
-            What was looked at
+            What you reviewed
             <textarea className="field" rows={2} maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} placeholder="Closures of the flood wall runs: within 2 mm" />
           </label>
           <button className="btn site" aria-disabled={!right.allowed} onClick={() => right.allowed && void sign()}>
-            Looked at: no harm
+            Reviewed: no harm
           </button>
-          <p className="sub">{right.allowed ? "It is signed with your name." : right.text}</p>
+          <p className="sub">{right.allowed ? "Signed with your name." : right.text}</p>
         </>
       )}
     </div>

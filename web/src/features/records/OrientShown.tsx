@@ -22,7 +22,7 @@ export function OrientShown({ record, result, waiting }: { record: RecordOut; re
       <Head
         title={
           <>
-            <span className="tag">{record.instrument}</span> {record.kind === "backsight" ? `looking back over ${observed.station?.name ?? ""}` : "free station"}
+            <span className="tag">{record.instrument}</span> {record.kind === "backsight" ? `backsight at ${observed.station?.name ?? ""}` : "free station"}
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${record.observed_by}.`}
@@ -63,7 +63,7 @@ export function OrientShown({ record, result, waiting }: { record: RecordOut; re
       <PointsTable rows={(result.result["points"] ?? []) as PointRow[]} />
       <Reckoned result={result} />
       <p className="sub">
-        Sighted in the field, judged by Naveta {record.core_version}. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
+        Measured in the field, judged by Naveta {record.core_version}. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
       </p>
     </div>
   );
@@ -75,14 +75,14 @@ function ClosingLook({ record }: { record: RecordOut }) {
   const { username } = usePerson();
   const navigate = useNavigate();
   const lookBack = async () => {
-    const draft = await reopened(record, username, "Closing look added.");
+    const draft = await reopened(record, username, "Closing sight added.");
     await keepDraft(draft);
     await navigate(`${addressOf(draft)}?closing`);
   };
   if (!may("amend").allowed) return null;
   return (
     <button className="btn" onClick={() => void lookBack()}>
-      Closing look
+      Closing sight
     </button>
   );
 }
@@ -90,7 +90,7 @@ function ClosingLook({ record }: { record: RecordOut }) {
 function PointsTable({ rows }: { rows: PointRow[] }) {
   return (
     <section className="card overflow-x-auto p-5" aria-label="Points" tabIndex={0}>
-      <h2 className="pb-2">What does not fit, point by point</h2>
+      <h2 className="pb-2">Residuals by point</h2>
       <table className="w-full border-collapse">
         <thead>
           <tr className="text-left">

@@ -134,5 +134,5 @@ function Plain({ group, document, setAside }: Props & { group: Placed }) {
 function circumstances(document: CheckDocument): string {
   const { temperature_c, wind, minutes_on, support } = document.conditions ?? {};
   const parts = [temperature_c !== undefined && `${temperature_c} °C`, wind && { calm: "calm", breeze: "a breeze", strong: "strong wind" }[wind], minutes_on !== undefined && `on for ${minutes_on} minutes`, support && { tripod: "on a tripod", pillar: "on a pillar", floor: "on a floor" }[support]].filter(Boolean);
-  return parts.length ? `Circumstances: ${parts.join(", ")}.` : "";
+  return parts.length ? `Conditions: ${parts.join(", ")}.` : "";
 }

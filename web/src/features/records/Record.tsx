@@ -35,7 +35,7 @@ export function RecordPage() {
   if (local?.result && ORIENT_KINDS.includes(local.kind)) return <OrientShown record={local} result={local.result} waiting={parcel} />;
   if (local?.result && local.kind === "pre-survey") return <RoundShown record={local} result={local.result} waiting={parcel} />;
   if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={parcel} />;
-  if (record.isPending) return <Waiting what="Fetching the record…" />;
+  if (record.isPending) return <Waiting what="Loading the record…" />;
   if (!record.data) return <Trouble error={record.error} />;
   const { result } = record.data;
   if (!result) return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
@@ -105,7 +105,7 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
           {kind && <ReadingsTable id={record.id} document={document} kind={kind} setAside={result.verdict.set_aside} />}
           <Reckoned result={result} />
           <p className="sub">
-            Field check by readings in the open, reckoned by Naveta {record.core_version}. It is no accredited calibration. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
+            Field check, calculated by Naveta {record.core_version}. Not an accredited calibration. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
           </p>
         </div>
         {led ? <BadFinding record={record} result={result} document={document} /> : <Companion record={record} />}
@@ -121,14 +121,14 @@ function Companion({ record }: { record: RecordOut }) {
   if (!other)
     return (
       <section className="card grid gap-2 p-5">
-        <h2>Nothing to adjust</h2>
-        <p>An as-found check that needs nothing is its own as-left.</p>
+        <h2>No adjustment needed</h2>
+        <p>This as-found check also counts as as-left.</p>
       </section>
     );
   return (
     <section className="card grid gap-2 p-5" data-pair>
       <h2>{record.pair ? "After adjusting" : "Adjusted since"}</h2>
-      <p>{record.pair ? "This is how it was left. What was found before anything was touched is kept beside it." : "What it was left like is kept beside this."}</p>
+      <p>{record.pair ? "This is how it was left. The as-found check is linked here." : "The as-left check is linked here."}</p>
       <Link className="btn" to={`/records/${other}`}>
         {record.pair ? "As found" : "As left"}
       </Link>

@@ -19,7 +19,7 @@ export function RoundShown({ record, result, waiting }: { record: RecordOut; res
       <Head
         title={
           <>
-            <span className="tag">{record.instrument}</span>: round before the work
+            <span className="tag">{record.instrument}</span>: pre-work check
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${record.observed_by}.`}
@@ -60,7 +60,7 @@ export function RoundShown({ record, result, waiting }: { record: RecordOut; res
         </section>
       </div>
       <p className="sub">
-        Field checks by readings in the open, reckoned by Naveta {record.core_version}. They are no accredited calibration. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
+        Field checks, calculated by Naveta {record.core_version}. Not an accredited calibration. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
       </p>
     </div>
   );

@@ -18,7 +18,7 @@ type Observed = { zero?: { counts?: string }; mark?: { name?: string; free?: boo
 function Oriented({ rows }: { rows: RecordRow[] }) {
   return (
     <section className="card p-5" aria-label="Orientation">
-      <h2 className="pb-2">Which way it looked</h2>
+      <h2 className="pb-2">Orientations</h2>
       <ul className="m-0 grid list-none gap-2 p-0">
         {rows.map((one) => (
           <li key={one.id} className="flex flex-wrap items-center justify-between gap-3">
@@ -63,12 +63,12 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
             {!waiting && <SomethingWrong record={record} />}
             {over && (
               <Link className="btn" to={`/stand/budget?set-up=${record.id}`}>
-                What it costs the work
+                Effect on work
               </Link>
             )}
             {over && (
               <Link className={`btn ${oriented.data?.length ? "" : "now"}`} to={orient}>
-                Orient it
+                Orientation
               </Link>
             )}
           </>
@@ -87,7 +87,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
       {oriented.data && oriented.data.length > 0 && <Oriented rows={oriented.data} />}
       <Reckoned result={result} />
       <p className="sub">
-        Set up in the field, judged by Naveta {record.core_version}. {waiting ? "It is sealed when it has reached the house." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
+        Set up in the field, judged by Naveta {record.core_version}. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
       </p>
     </div>
   );
@@ -105,8 +105,8 @@ function orientAddress(record: RecordOut, observed: Observed, height: unknown): 
 function HowItStands({ result }: { result: Result }) {
   const told = (result.result["told"] ?? []) as { label: string; text: string }[];
   return (
-    <section className="card p-5" aria-label="How it stands">
-      <h2 className="pb-2">How it stands</h2>
+    <section className="card p-5" aria-label="Set-up">
+      <h2 className="pb-2">Set-up</h2>
       <dl className="m-0 grid grid-cols-[minmax(140px,auto)_minmax(0,1fr)] gap-x-6 gap-y-2">
         {result.shown.map((one) => (
           <div key={one.quantity} className="contents">
@@ -130,8 +130,8 @@ function HowItStands({ result }: { result: Result }) {
 
 function Costs({ result }: { result: Result }) {
   return (
-    <section className="card p-5" aria-label="What it costs">
-      <h2 className="pb-2">What the remainder costs</h2>
+    <section className="card p-5" aria-label="Effect on the work">
+      <h2 className="pb-2">Effect on the work</h2>
       <ul className="m-0 grid list-none gap-1 p-0">
         {result.work.map((one) => (
           <li key={one.code}>{one.text}</li>

@@ -10,11 +10,11 @@ export function Waits({ parcel }: { parcel: Parcel }) {
   return (
     <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3" role="status" data-waits={parcel.state}>
       <span>
-        <b>{parcel.state === "waiting" ? "Kept on this device." : "The house did not take it."}</b>{" "}
-        {parcel.problem?.title ?? "It goes by itself when there is signal; the house then reckons it again."}
+        <b>{parcel.state === "waiting" ? "Stored on this device." : "The server rejected it."}</b>{" "}
+        {parcel.problem?.title ?? "Sent automatically when you are online, and recalculated there."}
       </span>
       <Link className="btn" to="/bench">
-        Look at what waits
+        View outbox
       </Link>
     </div>
   );
@@ -36,7 +36,7 @@ export function Notes({ record }: { record: RecordOut }) {
       ))}
       {record.amended_by && (
         <p className="fault" data-amended>
-          Struck: {record.amended_why} It stays on record and counts for nothing.
+          Struck: {record.amended_why} It remains on record and counts for nothing.
         </p>
       )}
       {record.amends && record.why && (

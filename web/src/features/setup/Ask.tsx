@@ -1,4 +1,4 @@
-// What is asked at an act: a touch on a drawing, two figures, or only that it is done.
+// Question at an act: a touch on a drawing, two figures, or only that it is done.
 import type { ReactNode } from "react";
 import type { Fault, Guide } from "../../api/client";
 import type { Conditions, LogEntry } from "../../documents/setUp";
@@ -19,7 +19,7 @@ type Props = { guide: Guide; last: LogEntry | undefined; observed: Observed; con
 export function AskTyped({ guide, last, faults, tell }: Pick<Props, "guide" | "last" | "faults" | "tell">) {
   const saw = last?.saw;
   if (guide.act.asks === "bubble") return <AsideAsk key={guide.act.name} what="where the bubble is" path="bubble_aside" value={saw?.bubble_aside} faults={faults} onTell={(bubble_aside) => tell.see({ saw: { bubble_aside } })} />;
-  if (guide.act.asks === "spot") return <AsideAsk key={guide.act.name} what="where it points, from the mark" path="spot_aside" value={saw?.spot_aside} faults={faults} onTell={(spot_aside) => tell.see({ saw: { spot_aside } })} />;
+  if (guide.act.asks === "spot") return <AsideAsk key={guide.act.name} what="where it points, relative to the mark" path="spot_aside" value={saw?.spot_aside} faults={faults} onTell={(spot_aside) => tell.see({ saw: { spot_aside } })} />;
   return null;
 }
 
@@ -30,7 +30,7 @@ function Touching({ title, guide, children }: { title: string; guide: Guide; chi
       {children}
       <p>
         <b className="font-[680]">{title}</b>
-        {guide.advice?.understood && <span className="sub mt-1 block">Understood: {guide.advice.understood}.</span>}
+        {guide.advice?.understood && <span className="sub mt-1 block">Read as: {guide.advice.understood}.</span>}
       </p>
     </div>
   );
@@ -47,7 +47,7 @@ export function Ask({ guide, last, observed, conditions, faults, tell }: Props) 
       return <Place conditions={conditions} faults={faults} onChange={tell.place} />;
     case "bubble":
       return (
-        <Touching title="Touch where the bubble is." guide={guide}>
+        <Touching title="Touch the position of the bubble." guide={guide}>
           <BubbleAsk guide={guide} value={saw?.bubble ?? (saw ? guide.site.bubble : null)} onSee={(bubble) => tell.see({ saw: { bubble } })} />
         </Touching>
       );
@@ -83,7 +83,7 @@ export function Heights({ observed, faults, set }: Part) {
     set({ height: value.trim() ? { ...rest, [name]: value } : rest });
   };
   return (
-    <Asked title="Mark to axis, twice, in metres or with its own unit">
+    <Asked title="Mark to axis, twice, in metres or with a unit">
       <div className="grid grid-cols-2 gap-3">
         <Named id="height-0" label="First" value={readings[0] ?? ""} onType={change(0)} faults={faults} path="observations.height.readings[0]" onNext={focusOn("height-1")} />
         <Named id="height-1" label="Again" value={readings[1] ?? ""} onType={change(1)} faults={faults} path="observations.height.readings[1]" />
@@ -91,7 +91,7 @@ export function Heights({ observed, faults, set }: Part) {
       <Fold title="Measured along a slope, or to another mark" open={Boolean(height.radius_mm ?? height.constant_mm)}>
         <div className="grid grid-cols-2 gap-3">
           <Named id="radius" label="Side of it to axis, mm" value={height.radius_mm ?? ""} placeholder="0" onType={along("radius_mm")} faults={faults} path="height.radius_mm" />
-          <Named id="constant" label="To be added, mm" value={height.constant_mm ?? ""} placeholder="0" onType={along("constant_mm")} faults={faults} path="height.constant_mm" />
+          <Named id="constant" label="Constant to add, mm" value={height.constant_mm ?? ""} placeholder="0" onType={along("constant_mm")} faults={faults} path="height.constant_mm" />
         </div>
       </Fold>
     </Asked>
@@ -104,7 +104,7 @@ export function LastLook({ observed, faults, set }: Part) {
       <Named id="centring" label="Off the mark now, mm" value={observed.centring_mm ?? ""} onType={(centring_mm) => set({ centring_mm })} faults={faults} path="observations.centring_mm" />
       <label className="flex min-h-[64px] items-center gap-3 font-[600]">
         <input type="checkbox" className="size-7 accent-[var(--color-ink)]" checked={observed.looked_last ?? false} onChange={(event) => set({ looked_last: event.target.checked })} />
-        I looked at bubble and mark together, and touched nothing
+        I checked bubble and mark together without touching anything
       </label>
     </div>
   );
@@ -120,11 +120,11 @@ export function Zero({ observed, faults, set }: Part) {
       </label>
       <Named id="zero-reading" label="The circle reads" value={zero.reading ?? ""} onType={(reading) => set({ zero: { ...zero, reading } })} faults={faults} path="observations.zero.reading" />
       <Choice
-        label="It counts"
+        label="Circle counts"
         value={zero.counts ?? "clockwise"}
         options={[
-          { value: "clockwise", label: "Counts clockwise" },
-          { value: "anticlockwise", label: "Counts anticlockwise" },
+          { value: "clockwise", label: "Clockwise" },
+          { value: "anticlockwise", label: "Anticlockwise" },
         ]}
         onChange={(counts) => set({ zero: { ...zero, counts } })}
       />
@@ -135,7 +135,7 @@ export function Zero({ observed, faults, set }: Part) {
 /** Does the bubble stay in its ring when the instrument is turned? For levels. */
 export function Ring({ observed, set }: Omit<Part, "faults">) {
   return (
-    <Asked title="Turned all the way round, the bubble">
+    <Asked title="When turned through a full circle, the bubble">
       <Choice
         label="The circular bubble when turned"
         value={observed.ring_holds ?? "not-looked"}

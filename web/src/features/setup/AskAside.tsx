@@ -12,14 +12,14 @@ export function AsideAsk({ what, path, value, faults, onTell }: Props) {
   const [away, setAway] = useState(value?.away ?? "");
   const tell = () => onTell({ right, away });
   return (
-    <Fold title={`Type it: ${what}`} open={Boolean(value)}>
+    <Fold title={`Type: ${what}`} open={Boolean(value)}>
       <div className="grid grid-cols-2 gap-3">
         <Named id="aside-right" label="To your right, mm" value={right} onType={setRight} faults={faults} path={`${path}.right`} onNext={focusOn("aside-away")} />
         <Named id="aside-away" label="Away from you, mm" value={away} onType={setAway} faults={faults} path={`${path}.away`} onNext={tell} />
       </div>
-      <p className="sub">Minus is left, and nearer to you.</p>
+      <p className="sub">Minus is left, and towards you.</p>
       <button className="btn justify-self-start" onClick={tell} disabled={!right.trim() || !away.trim()}>
-        Tell
+        Enter
       </button>
     </Fold>
   );

@@ -13,11 +13,11 @@ export function BobAsk({ guide, saw, onSee }: { guide: Guide; saw: Saw | undefin
   return (
     <div className="grid gap-3">
       <Choice
-        label="How the bob is seen"
+        label="Plumb bob"
         value={swings ? "swings" : "still"}
         options={[
-          { value: "still", label: "It hangs still" },
-          { value: "swings", label: "It swings" },
+          { value: "still", label: "Hanging still" },
+          { value: "swings", label: "Swinging" },
         ]}
         onChange={(value) => setSwings(value === "swings")}
       />
@@ -34,22 +34,22 @@ function Swung({ guide, value, onSee }: { guide: Guide; value: Swing; onSee: (sw
   const well = (i: number, label: string) => <Named id={`swing-${i}`} label={`${label}, mm`} value={ends[i] ?? ""} onType={type(i)} onNext={i < 3 ? focusOn(`swing-${i + 1}`) : tell} />;
   return (
     <div className="grid gap-3">
-      <Asked title="From where you stand: both ends of the swing from the mark, to your right plus">
+      <Asked title="From where you stand: both ends of the swing relative to the mark, right is plus">
         <div className="grid grid-cols-2 gap-3">
           {well(0, "Left end")}
           {well(1, "Right end")}
         </div>
       </Asked>
-      <Asked title="A quarter round to your right: the same again">
+      <Asked title="90° to your right: the same again">
         <div className="grid grid-cols-2 gap-3">
           {well(2, "Left end")}
           {well(3, "Right end")}
         </div>
       </Asked>
       <button className="btn" onClick={tell} disabled={!ends[0]?.trim() || !ends[1]?.trim()}>
-        Tell
+        Enter
       </button>
-      {guide.advice?.understood && <p className="sub">Understood: {guide.advice.understood}.</p>}
+      {guide.advice?.understood && <p className="sub">Read as: {guide.advice.understood}.</p>}
     </div>
   );
 }

@@ -7,7 +7,7 @@ import { Asked, Fold, type Part, type Usual, focusOn } from "../../ui/Fold";
 type Asking = Part & { usual: Usual };
 type Words = { title: string; first: string; second: string; unit: string };
 const WORDS: Record<string, Words> = {
-  electronic: { title: "What the electronic level shows, telescope pointing away from you.", first: "Along", second: "Across", unit: "″" },
+  electronic: { title: "Electronic level readings, telescope pointing away from you.", first: "Along", second: "Across", unit: "″" },
   plate: { title: "Divisions off the middle, telescope pointing away from you: your right is plus. Then turned clockwise by 90°: towards you is plus.", first: "As it points", second: "Turned by 90°", unit: "div" },
   "two-plates": { title: "Divisions off the middle, telescope pointing away from you: your right is plus, and towards you is plus.", first: "Across the sight", second: "Along the sight", unit: "div" },
 };
@@ -31,7 +31,7 @@ export function Level({ asks, value, onSee, observed, faults, set, usual }: { as
       </div>
       <div className="flex flex-wrap gap-3">
         <button className="btn" onClick={told} disabled={!along.trim()}>
-          Tell
+          Enter
         </button>
         {words.unit === "div" && <Pause />}
       </div>
@@ -50,19 +50,19 @@ function Pause() {
   }, [left]);
   return (
     <button className="btn" onClick={() => setLeft(PAUSE_S)} disabled={Boolean(left)}>
-      {left ? `Let it stand: ${left} s` : left === 0 ? "It stands. Again" : `Let it stand ${PAUSE_S} s`}
+      {left ? `Wait: ${left} s` : left === 0 ? "Settled. Again" : `Wait ${PAUSE_S} s`}
     </button>
   );
 }
 
-/** What is known of the vial: a division in seconds, and where its bubble rests. */
+/** Input of the vial: a division in seconds, and where its bubble rests. */
 function Vial({ observed, faults, set, usual }: Asking) {
   const level = observed.level ?? {};
   return (
     <Fold title="This vial" open={faults.length > 0}>
       <div className="grid grid-cols-2 gap-3">
         <Named id="vial-scale" label="A division, ″" value={level.sensitivity_arcsec_per_div ?? ""} placeholder={String(usual["sensitivity_arcsec_per_div"] ?? "")} onType={(text) => set({ level: without({ ...level, sensitivity_arcsec_per_div: text }) })} faults={faults} path="level.sensitivity_arcsec_per_div" />
-        <Named id="vial-rest" label="It rests at, div" value={level.rest_div ?? ""} onType={(rest_div) => set({ level: without({ ...level, rest_div }) })} faults={faults} path="level.rest_div" />
+        <Named id="vial-rest" label="Reversing point, div" value={level.rest_div ?? ""} onType={(rest_div) => set({ level: without({ ...level, rest_div }) })} faults={faults} path="level.rest_div" />
       </div>
     </Fold>
   );
@@ -72,7 +72,7 @@ function without<T extends object>(level: T): T {
   return Object.fromEntries(Object.entries(level).filter(([, one]) => one !== "")) as T;
 }
 
-/** Both ways round: four figures. */
+/** Two positions: four figures. */
 export function Rounds({ asks, observed, faults, set, usual }: Asking & { asks: string }) {
   const level = observed.level ?? {};
   const words = wordsOf(asks);
@@ -92,7 +92,7 @@ export function Rounds({ asks, observed, faults, set, usual }: Asking & { asks: 
           {well(1, "first", "across", four ? "At 90°" : words.second)}
         </div>
       </Asked>
-      <Asked title={four ? "Half round from each of them, you behind it again" : words.unit === "div" ? "Turned half round, you behind it again" : "Turned half round, as it reads then"}>
+      <Asked title={four ? "Turned by 180° from each, you behind it again" : words.unit === "div" ? "Turned by 180°, you behind it again" : "Turned half round, as it reads then"}>
         <div className="grid grid-cols-2 gap-3">
           {well(2, "turned", "along", four ? "At 180°" : words.first)}
           {well(3, "turned", "across", four ? "At 270°" : words.second)}

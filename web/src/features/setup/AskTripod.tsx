@@ -33,7 +33,7 @@ export function Place({ conditions, faults, onChange }: PlaceProps) {
   const change = (one: Conditions) => onChange(filled({ ...conditions, ...one }));
   return (
     <div className="grid gap-4">
-      <Asked title="What it stands on">
+      <Asked title="Ground">
         <Choice label="Ground" value={conditions.ground ?? ""} options={GROUNDS} onChange={(ground) => change({ ground })} />
       </Asked>
       <div className="flex flex-wrap items-end gap-4">
@@ -54,7 +54,7 @@ export function Tripod({ observed, faults, set, usual }: Part & { usual: Usual }
   const measure = (name: "foot_spacing_m" | "head_height_m" | "slope_deg") => (value: string) => set({ tripod: filled({ ...tripod, [name]: value }) });
   return (
     <div className="grid gap-1">
-      <Asked title="Your eye's height, and the tripod measured once: later advice is reckoned with it.">
+      <Asked title="Your eye height and the tripod dimensions, measured once: used for later advice.">
         <div className="grid grid-cols-3 gap-3">
           <Named id="eye" label="Your eye, m" value={observed.eye_height ?? ""} onType={(eye_height) => set({ eye_height })} faults={faults} path="observations.eye_height" onNext={focusOn("feet")} />
           <Named id="feet" label="Feet apart, m" value={tripod.foot_spacing_m ?? ""} placeholder={String(usual["foot_spacing_m"] ?? "")} onType={measure("foot_spacing_m")} onNext={focusOn("head")} faults={faults} path="tripod.foot_spacing_m" />
@@ -66,7 +66,7 @@ export function Tripod({ observed, faults, set, usual }: Part & { usual: Usual }
           Wanted: {one.wanted}.
         </p>
       ))}
-      <Fold title="Slope, material, how much the legs have left">
+      <Fold title="Slope, material, leg travel">
         <div className="grid grid-cols-[112px_minmax(0,1fr)] items-end gap-4">
           <Named id="slope" label="Slope, °" value={tripod.slope_deg ?? ""} placeholder={String(usual["slope_deg"] ?? "")} onType={measure("slope_deg")} faults={faults} path="tripod.slope_deg" />
           <Choice label="Legs of" value={observed.tripod_material ?? ""} options={MATERIALS} onChange={(tripod_material) => tripod_material && set({ tripod_material })} />

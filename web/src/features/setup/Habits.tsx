@@ -36,8 +36,8 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
             label="Legs"
             value={options.legs_may ?? "lower"}
             options={[
-              { value: "lower", label: "Only lowered", hint: "the one on the bubble's side" },
-              { value: "either", label: "Either way", hint: "also raise the one across" },
+              { value: "lower", label: "Shorten only", hint: "the leg on the bubble's side" },
+              { value: "either", label: "Shorten or lengthen", hint: "also lengthen the opposite leg" },
             ]}
             onChange={(legs_may) => set({ legs_may })}
           />
@@ -47,7 +47,7 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
             label="Foot screws"
             value={options.together === false ? "one" : "both"}
             options={[
-              { value: "both", label: "Both of a pair at once" },
+              { value: "both", label: "Both of a pair together" },
               { value: "one", label: "One at a time" },
             ]}
             onChange={(value) => set({ together: value === "both" })}
@@ -59,14 +59,14 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
             value={options.stands ?? "two-to-you"}
             options={[
               { value: "two-to-you", label: "Two legs towards you" },
-              { value: "third-along", label: "The third along the line of work" },
+              { value: "third-along", label: "One leg along the line of work" },
             ]}
             onChange={(stands) => set({ stands })}
           />
         </Asked>
         <label className="flex min-h-[48px] items-center gap-3">
           <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={trainee || (options.strict ?? false)} disabled={trainee} onChange={(event) => set({ strict: event.target.checked })} />
-          {trainee ? "In strict order, until your chief leads" : "In strict order: no act before the one ahead of it"}
+          {trainee ? "In strict order (set by your chief)" : "In strict order: no step before the previous one"}
         </label>
       </Fold>
     </div>

@@ -37,7 +37,7 @@ export function Keep({ draft, said, refused, write }: Props) {
         <FindingView result={reduced} />
       ) : (
         <div>
-          <p className="font-[600]">{wanted.length ? "Before it can be judged:" : "One figure cannot be read yet."}</p>
+          <p className="font-[600]">{wanted.length ? "Still needed:" : "One value is incomplete."}</p>
           <ul className="m-0 list-none p-0">
             {wanted.map((one) => (
               <li key={one.path}>{one.where}</li>
@@ -49,9 +49,9 @@ export function Keep({ draft, said, refused, write }: Props) {
         </div>
       )}
       {said.guide.site.over_point && <Sights draft={draft} usual={said.guide.usual} refused={refused} write={write} />}
-      {reduced && !looked && <p className="caution">One last look at bubble and mark together, then it can be kept.</p>}
+      {reduced && !looked && <p className="caution">One final check of bubble and mark together, then it can be kept.</p>}
       <button className="btn now site" disabled={!reduced || refused.length > 0 || !looked || !right.allowed || busy} onClick={() => void done()}>
-        Keep this set-up
+        Save this set-up
       </button>
       {!right.allowed && <ForTheChief draft={draft} why={right.text} />}
     </div>
@@ -66,7 +66,7 @@ function Sights({ draft, usual, refused, write }: Omit<Props, "said"> & { usual:
     <div className="grid grid-cols-2 gap-3">
       <Named id="sight" label="Shortest sight, m" value={work.sight_m ?? ""} placeholder={String(usual["sight_m"] ?? "")} onType={change("sight_m")} faults={refused} path="work.sight_m" />
       <Named id="steep" label="Steepest, °" value={work.elevation_deg ?? ""} placeholder={String(usual["elevation_deg"] ?? "")} onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
-      <Named id="wanted" label="Angles wanted to, ″" value={work.angle_wanted_arcsec ?? ""} placeholder="optional" onType={change("angle_wanted_arcsec")} faults={refused} path="work.angle_wanted_arcsec" />
+      <Named id="wanted" label="Angle accuracy wanted, ″" value={work.angle_wanted_arcsec ?? ""} placeholder="optional" onType={change("angle_wanted_arcsec")} faults={refused} path="work.angle_wanted_arcsec" />
     </div>
   );
 }

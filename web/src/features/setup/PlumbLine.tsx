@@ -1,4 +1,4 @@
-// The sequence as a plumb string with knots. Nothing is locked: each can be taken; what was passed over stays open.
+// The sequence as a plumb string with knots. Nothing is locked: each can be taken; what was skipped stays open.
 import { useEffect, useRef } from "react";
 import type { Guide } from "../../api/client";
 
@@ -8,7 +8,7 @@ const DOT: Record<string, string> = {
   open: "size-[11px] ml-[4.5px] bg-card",
   passed: "size-[11px] ml-[4.5px] bg-card",
 };
-const SAID: Record<string, string> = { done: "done", now: "now", open: "to come", passed: "passed over" };
+const SAID: Record<string, string> = { done: "done", now: "now", open: "to come", passed: "skipped" };
 
 export function PlumbLine({ knots, onTake }: { knots: Guide["knots"]; onTake: (act: string) => void }) {
   const now = knots.find((one) => one.state === "now")?.act;

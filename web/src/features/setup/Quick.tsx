@@ -1,4 +1,4 @@
-// "I am set up: note it": what an experienced hand tells in half a minute, judged and kept like any other.
+// "Already set up: record it": what an experienced hand tells in half a minute, judged and kept like any other.
 import type { ReactNode } from "react";
 import type { Fault } from "../../api/client";
 import type { SetUpDraft } from "../../documents/setUp";
@@ -14,7 +14,7 @@ export function Quick({ draft, said, set, keep, refused }: { draft: SetUpDraft; 
   const fine = `rounds-${observed.options?.fine ?? "electronic"}`;
   return (
     <div className="grid items-start gap-4 tab:grid-cols-2">
-      <section className="card grid gap-5 p-5" aria-label="What it stands like">
+      <section className="card grid gap-5 p-5" aria-label="Set-up state">
         {observed.way === "no-point" ? <Ring observed={observed} set={set} /> : <Rounds asks={fine} observed={observed} faults={faults} set={set} usual={said.guide.usual} />}
         {point && <LastLook observed={observed} faults={faults} set={set} />}
         {point && <Heights observed={observed} faults={faults} set={set} />}

@@ -32,7 +32,7 @@ export function SetUp() {
   if (draft === undefined) return <Waiting what="Opening the set-up…" />;
   const setUp = draft && asSetUp(draft);
   if (!setUp)
-    return <Head title="This set-up is not on this device" sub={<Back to="/stand">It was kept, discarded, begun on another device, or this device's storage was cleared. To the stand</Back>} />;
+    return <Head title="This set-up is not on this device" sub={<Back to="/stand">It was saved, discarded, started on another device, or the storage was cleared. To the set-ups</Back>} />;
   const write = (next: (draft: SetUpDraft) => SetUpDraft) => change((one) => asDraft(next(asSetUp(one) ?? setUp)));
   return <Open key={setUp.id} draft={setUp} write={write} />;
 }
@@ -64,11 +64,11 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
           <>
             {observed.options?.strict && role !== "trainee" && (
               <button className="btn" onClick={() => set({ options: { ...observed.options, strict: false } })}>
-                In any order
+                Any order
               </button>
             )}
             <button className="btn" onClick={() => set({ quick: !observed.quick })}>
-              {observed.quick ? "Lead me through it" : "I am set up: note it"}
+              {observed.quick ? "Guide me" : "Already set up: record it"}
             </button>
             <button className="btn" onClick={() => void discard()}>
               Discard
@@ -163,10 +163,10 @@ function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
 function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"]; seen: boolean }) {
   const { act } = guide;
   const touched = ["bubble", "spot", "bob"].includes(act.asks);
-  const headline = advice ? advice.headline : seen && guide.enough ? "That is enough." : act.title;
+  const headline = advice ? advice.headline : seen && guide.enough ? "Good enough." : act.title;
   return (
     <div className="grid gap-3">
-      {advice?.understood && !touched && <p className="sub">Understood: {advice.understood}.</p>}
+      {advice?.understood && !touched && <p className="sub">Read as: {advice.understood}.</p>}
       <p className="text-[1.85rem] font-[720] leading-[1.14] tracking-[-0.012em] text-pretty" data-headline>
         {headline}
       </p>
@@ -193,7 +193,7 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
 function More({ act, hints }: { act: Guide["act"]; hints?: string | undefined }) {
   return (
     <details open={Boolean(hints)} className="fold">
-      <summary>What to look at, why, what goes wrong</summary>
+      <summary>What to check, why, common mistakes</summary>
       <div className="grid gap-2 pb-2">
         {hints && <p className="font-[600]">{hints}</p>}
         <p>{act.look}</p>
@@ -209,7 +209,7 @@ type ButtonsProps = { guide: Guide; advice: boolean; seen: boolean; onConfirm: (
 /** At most one filled act: confirm, look again, or go on; at the end, keep it. */
 function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, ready }: ButtonsProps) {
   const confirms = ["confirm", "place", "eye"].includes(guide.act.asks);
-  const toNext = guide.next_title ? `On to: ${guide.next_title}` : null;
+  const toNext = guide.next_title ? `Next: ${guide.next_title}` : null;
   if (confirms && guide.act.name !== "ring-round")
     return (
       <button className="btn now site" onClick={onConfirm}>
@@ -225,7 +225,7 @@ function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, 
         <div className="grid grid-cols-2 gap-3">
           {seen && (
             <button className="btn" onClick={onWrongWay}>
-              It went the wrong way
+              Wrong direction
             </button>
           )}
           {toNext && guide.may_skip && (
@@ -237,7 +237,7 @@ function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, 
       </div>
     );
   if (!guide.next) return <>{ready}</>;
-  if (!guide.may_skip) return <p className="sub">In strict order: this first, then {guide.next_title}.</p>;
+  if (!guide.may_skip) return <p className="sub">Strict order: this first, then {guide.next_title}.</p>;
   return (
     <button className={`btn site ${seen || guide.enough ? "now" : ""}`} onClick={onNext}>
       {toNext}

@@ -35,10 +35,10 @@ export function SpotAsk({ guide, title, value, onSee }: { guide: Guide; title: s
       </TouchField>
         <p>
           <b className="font-[680]">{title}</b>
-          {guide.advice?.understood && <span className="sub mt-1 block">Understood: {guide.advice.understood}.</span>}
+          {guide.advice?.understood && <span className="sub mt-1 block">Read as: {guide.advice.understood}.</span>}
         </p>
       </div>
-      <div className="flex flex-wrap items-center gap-2" role="group" aria-label="How much ground is shown">
+      <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Ground shown">
         {SPANS.map((one) => (
           <button key={one} className="btn aria-pressed:!bg-ink aria-pressed:!text-card" aria-pressed={span === one} onClick={() => setSpan(one)}>
             {one} mm

@@ -39,7 +39,7 @@ export function Stand() {
   const can = (name: string | null) => list.some((one) => one.way === name && !one.cannot);
   const chosen = can(way) ? way : can(session.house_way) ? session.house_way : (list.find((one) => !one.cannot)?.way ?? null);
   const level = list.find((one) => one.way === "no-point" && !one.cannot) !== undefined;
-  const lacking = !tag ? "Choose the instrument first." : !level && !free && !mark.trim() ? "Name the point, or say that it is a free station." : null;
+  const lacking = !tag ? "Choose the instrument first." : !level && !free && !mark.trim() ? "Enter the point, or choose free station." : null;
   // What the instrument has no level for is not begun with, whatever the habit.
   const lacks = (name: string | undefined) => fine.find((one) => one.fine === name)?.cannot ?? null;
   const by = (lacks(options.fine) ? fine.find((one) => !one.cannot)?.fine : options.fine) as Fine | undefined;
@@ -71,18 +71,18 @@ export function Stand() {
           {tag && <Stands tripod={tripod} base={base} onTripod={setTripod} onBase={setBase} level={level} />}
           {tag && <Habits options={{ ...options, ...(by ? { fine: by } : {}) }} cannot={lacks} trainee={role === "trainee"} level={level} onChange={setOptions} />}
         </section>
-        <section className="card grid gap-4 p-5" aria-label="Way of working">
+        <section className="card grid gap-4 p-5" aria-label="Method">
           <h2>How do you work?</h2>
-          {!tag && <p className="sub">Choose the instrument; the ways that fit it show here.</p>}
+          {!tag && <p className="sub">Choose the instrument to see suitable methods.</p>}
           {trouble && <p className="fault">{trouble}</p>}
           <Ways list={list} chosen={chosen} house={session.house_way} onTake={setWay} />
           <div className="stuck grid gap-3 tab:grid-cols-2">
             {/* Whether a point is asked for is known with the ways: a press before them would be answered wrongly. */}
             <button className="btn now site" disabled={coming} onClick={() => void begin(false)}>
-              Lead me through it
+              Guide me
             </button>
             <button className="btn site" disabled={coming} onClick={() => void begin(true)}>
-              I am set up: note it
+              Already set up: record it
             </button>
           </div>
           {role === "manager" && tag && !level && <HouseWay chosen={chosen} />}
@@ -99,7 +99,7 @@ function StandHead({ onLoad }: { onLoad: () => void }) {
   return (
     <Head
       title="Set up over a point"
-      sub="Led through one act at a time, or noted in half a minute."
+      sub="Guided step by step, or recorded in half a minute."
       acts={
         <>
           <span className="flex flex-wrap items-center gap-x-5">
@@ -107,14 +107,14 @@ function StandHead({ onLoad }: { onLoad: () => void }) {
               Angles
             </Link>
             <Link className="link inline-flex min-h-[48px] items-center" to="/stand/budget">
-              What to expect
+              Accuracy forecast
             </Link>
             <Link className="link inline-flex min-h-[48px] items-center" to="/points">
-              Known points
+              Control points
             </Link>
           </span>
           <Link className="btn" to="/stand/orient">
-            Orient a stand
+            Orientation
           </Link>
           <button className="btn" onClick={onLoad}>
             Load from a file
@@ -138,14 +138,14 @@ function WhichPoint({ mark, onMark, free, onFree, lacking }: WhichPointProps) {
       <NearMark mark={mark} onTake={onMark} />
       <label className="flex min-h-[48px] items-center gap-3">
         <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={free} onChange={(event) => onFree(event.target.checked)} />
-        Free station: no mark below
+        Free station (no ground mark)
       </label>
       {lacking && <p className="fault">{lacking}</p>}
     </div>
   );
 }
 
-/** A number that is not on the list of known points, and one that is nearly it. */
+/** A number that is not on the list of control points, and one that is nearly it. */
 function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => void }) {
   const points = useQuery(pointsQuery);
   const [told, setTold] = useState<{ of: string; near: { name: string; why: string }[] }>({ of: "", near: [] });
@@ -208,7 +208,7 @@ function Stands({ tripod, base, onTripod, onBase, level }: StandsProps) {
   return (
     <div className="grid grid-cols-2 gap-3">
       {well("tripod-tag", "Tripod", "tripod", tripod, onTripod)}
-      {!level && well("base-tag", "Base", "tribrach", base, onBase)}
+      {!level && well("base-tag", "Tribrach", "tribrach", base, onBase)}
     </div>
   );
 }
@@ -223,21 +223,21 @@ function HouseWay({ chosen }: { chosen: string | null }) {
     try {
       await data(api.PUT("/api/house/way", { body: { way } }));
       client.setQueryData(["session"], { ...session, house_way: way });
-      tell({ text: way ? "Offered first to everybody from now on." : "Everybody chooses for themselves again." });
+      tell({ text: way ? "Now offered first to everyone." : "No method is preferred now." });
     } catch (error) {
-      tell({ text: error instanceof NoSignal ? "No signal: the firm's way is settled at home." : "It was not settled. Try again." });
+      tell({ text: error instanceof NoSignal ? "This needs a connection." : "Not saved. Try again." });
     }
   };
   return (
     <button className="link justify-self-start min-h-[48px]" onClick={() => void settle(settled ? null : chosen)}>
-      {settled ? "No longer the firm's way" : "Make this the firm's way"}
+      {settled ? "Remove as firm's method" : "Make this the firm's method"}
     </button>
   );
 }
 
 function Ways({ list, chosen, house, onTake }: { list: Way[]; chosen: string | null; house: string | null; onTake: (way: string) => void }) {
   return (
-    <div role="radiogroup" aria-label="Way of working" className="grid gap-2">
+    <div role="radiogroup" aria-label="Method" className="grid gap-2">
       {list.map((one) => (
         <button
           key={one.way}
@@ -250,7 +250,7 @@ function Ways({ list, chosen, house, onTake }: { list: Way[]; chosen: string | n
         >
           <b className="block font-[660]">
             {one.title}
-            {one.way === house && <span className="font-[440]"> · the firm's way</span>}
+            {one.way === house && <span className="font-[440]"> · the firm's method</span>}
           </b>
           {one.cannot ?? one.good_for}
         </button>
@@ -269,7 +269,7 @@ function useWays(tag: string, base: string | null): Said {
     let here = true;
     setUpMethods(tag, base).then(
       (answer) => here && setTold({ ...NOTHING, tag, ...answer }),
-      (error: unknown) => here && setTold({ ...NOTHING, tag, trouble: error instanceof NoSignal ? "No signal, and the core is not ready on this device yet." : "The ways could not be told. Choose the instrument again." }),
+      (error: unknown) => here && setTold({ ...NOTHING, tag, trouble: error instanceof NoSignal ? "Offline, and the calculation is not yet stored on this device." : "The methods could not be loaded. Choose the instrument again." }),
     );
     return () => {
       here = false;
@@ -298,7 +298,7 @@ function useOpen(): Draft[] {
 function calledOf(draft: Draft): string {
   const mark = asSetUp(draft)?.document.observations.mark?.name;
   if (draft.kind === "set-up") return mark ? `over ${mark}` : "set-up";
-  return draft.kind === "backsight" ? `looking back over ${asOrient(draft)?.document.observations.station?.name ?? "a point"}` : "free station";
+  return draft.kind === "backsight" ? `backsight at ${asOrient(draft)?.document.observations.station?.name ?? "a point"}` : "free station";
 }
 
 function OpenList({ drafts: open }: { drafts: Draft[] }) {
@@ -311,7 +311,7 @@ function OpenList({ drafts: open }: { drafts: Draft[] }) {
           <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
             <div>
               <span className="tag text-[19px]">{one.instrument}</span> <b>{calledOf(one)}</b>
-              <span className="sub block">{one.left && one.owner !== username ? `Left by ${one.owner} for you to keep. ` : ""}Begun {moment(one.startedAt, session.time_zone)}.</span>
+              <span className="sub block">{one.left && one.owner !== username ? `Left by ${one.owner} for you to save. ` : ""}Begun {moment(one.startedAt, session.time_zone)}.</span>
             </div>
             <Link className="btn" to={addressOf(one)}>
               Go on

@@ -47,7 +47,7 @@ export function TouchField({ label, stand, value, onTouch, legs, children, piece
       viewBox={`0 0 ${FIELD} ${FIELD}`}
       className="block w-full max-w-[300px] cursor-crosshair touch-none select-none"
       role="application"
-      aria-label={`${label}. Touch, or move with the arrow keys.`}
+      aria-label={`${label}. Touch, or use the arrow keys.`}
       tabIndex={0}
       onPointerDown={touched}
       onPointerMove={(event) => event.buttons === 1 && touched(event)}

@@ -17,7 +17,7 @@ const SLIDES = [
 /** Keyed by what was told: once something else is seen, what was tried before means nothing. */
 export function TryFirst({ guide, tries }: { guide: Guide; tries: Tries }) {
   return (
-    <Fold title="Try a move here before you make it">
+    <Fold title="Try a move before you make it">
       <Trying key={JSON.stringify(tries.question)} guide={guide} tries={tries} />
     </Fold>
   );
@@ -58,7 +58,7 @@ function Trying({ guide, tries }: { guide: Guide; tries: Tries }) {
       </div>
       {faults.map((one) => (
         <p key={one.path} className="fault" role="alert">
-          Cannot be done: wanted {one.wanted}.
+          Not possible; allowed: {one.wanted}.
         </p>
       ))}
       {noSignal && <p className="fault">{NO_CORE}</p>}
@@ -70,7 +70,7 @@ function Trying({ guide, tries }: { guide: Guide; tries: Tries }) {
           </button>
         )}
         <button className="btn" disabled={Object.values(moves).every((one) => one === 0)} onClick={() => setMoves({})}>
-          Back to how it stands
+          Reset
         </button>
       </div>
     </div>

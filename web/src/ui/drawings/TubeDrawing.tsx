@@ -19,7 +19,7 @@ export function TubeDrawing({ picture }: { picture: TubePicture }) {
   const ticks = Array.from({ length: Math.floor(half) * 2 + 1 }, (_, i) => i - Math.floor(half));
   const shown = rows.length ? rows : [{ label: "", bubble_div: 0, path: "none", tilt_div: null }];
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${rows.length} readings of the vial${rest === null ? "" : "; the mark is where it rests when the axis is plumb"}`} className="block w-full" data-drawing="tube">
+    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${rows.length} readings of the vial${rest === null ? "" : "; the mark is the reversing point"}`} className="block w-full" data-drawing="tube">
       {shown.map((row, i) => {
         const y = top + i * ROW;
         return (
@@ -42,12 +42,12 @@ export function TubeDrawing({ picture }: { picture: TubePicture }) {
           <path d={`M${x(rest)} ${top - 8}V${top + shown.length * ROW - 14}`} className="stroke-ink" strokeWidth="1.4" strokeDasharray="2 4" />
           <path d={`M${x(rest) - 8} ${top - 20}h16l-8 12z`} className="fill-ink" />
           <text x={x(rest) + (rest > half / 2 ? -14 : 14)} y={top - 10} textAnchor={rest > half / 2 ? "end" : "start"} fontSize="16" fontWeight="640" className="fill-ink">
-            {narrow ? "rests here" : "rests here, axis plumb"}
+            {narrow ? "reversing point" : "reversing point"}
           </text>
         </g>
       )}
       <text x={narrow ? 6 : LEFT} y={H - 14} fontSize="16" className="fill-ink-2">
-        {rest === null ? "In divisions; right is plus." : narrow ? "Mark to bubble is the stand's." : "From the mark to the bubble is the stand's tilt; from the middle to the mark is the vial's own."}
+        {rest === null ? "In divisions; right is plus." : narrow ? "From mark to bubble: tilt." : "From the mark to the bubble: tilt of the axis. From the middle to the mark: level vial error."}
       </text>
     </svg>
   );

@@ -19,7 +19,7 @@ const MARKS: CirclePicture = {
   centre: { x: 3, y: 2 },
   radius: 1,
   centre_says: "axis",
-  radius_says: "the plummet's own offset",
+  radius_says: "plummet offset",
   ring: null,
   limit: 0.5,
   limit_about: "centre",
@@ -52,7 +52,7 @@ describe("marks on a circle", () => {
   });
   it("is told in words to those who do not see it", () => {
     render(<CircleDrawing picture={MARKS} />);
-    expect(screen.getByRole("img").getAttribute("aria-label")).toBe("2 marks; the cross is axis, the circle the plummet's own offset");
+    expect(screen.getByRole("img").getAttribute("aria-label")).toBe("2 marks; the cross is axis, the circle plummet offset");
   });
   it("shows a vial with its ring, and the limit about its middle", () => {
     const { container } = render(<CircleDrawing picture={{ ...MARKS, ring: 4, limit: 0.5, limit_about: "origin", points: [{ x: 1, y: 0, label: "0°", path: "a" }], centre: { x: 1, y: 0 }, radius: null }} />);
@@ -87,7 +87,7 @@ describe("a tubular vial", () => {
     const needle = (path: string) => Number(/^M([\d.-]+)/.exec(container.querySelector(`[data-point='${path}'] path[stroke-width='3']`)?.getAttribute("d") ?? "")?.[1]);
     const rest = Number(/^M([\d.-]+)/.exec(container.querySelector("[data-rest] path")?.getAttribute("d") ?? "")?.[1]);
     expect(rest).toBeCloseTo((needle("r[0]") + needle("r[1]")) / 2);
-    expect(screen.getByText("rests here, axis plumb")).toBeTruthy();
+    expect(screen.getByText("reversing point")).toBeTruthy();
   });
   it("does not say where it rests before that is known", () => {
     const { container } = render(<TubeDrawing picture={{ ...TUBE, rest_div: null, rows: [] }} />);
@@ -101,8 +101,8 @@ const SHIFTS: DeviationsPicture = {
   draws: "deviations",
   unit: "arcsec",
   marks: [
-    { label: "run to the left", at: 0, value: 6 },
-    { label: "run to the right", at: 1, value: -3 },
+    { label: "tilted to the left", at: 0, value: 6 },
+    { label: "tilted to the right", at: 1, value: -3 },
     { label: "run away", at: 2, value: null },
   ],
   limit: 6,
@@ -117,8 +117,8 @@ describe("deviations along a line", () => {
     const band = container.querySelector("rect");
     const left = number(band, "x");
     const width = number(band, "width");
-    expect(needle("run to the left")).toBeCloseTo(left + width);
-    expect(needle("run to the right")).toBeCloseTo(left + width / 4);
+    expect(needle("tilted to the left")).toBeCloseTo(left + width);
+    expect(needle("tilted to the right")).toBeCloseTo(left + width / 4);
     expect(screen.getByText("+6.0″")).toBeTruthy();
     expect(screen.getByText("−3.0″")).toBeTruthy();
   });
