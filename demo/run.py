@@ -50,9 +50,7 @@ def main() -> None:
     if "--load-only" in sys.argv:
         return
     port = os.environ.get("NAVETA_PORT") or "8000"
-    print(
-        f"Naveta's demo is at http://127.0.0.1:{port}   (Ctrl+C stops it; RESET=1 make demo begins afresh)", flush=True
-    )
+    print(f"Naveta's demo is at http://127.0.0.1:{port}   (Ctrl+C stops it; RESET=1 make demo starts over)", flush=True)
     os.chdir(ROOT / "server")
     command = [sys.executable, "-m", "gunicorn", "config.wsgi:application", "--bind", f"127.0.0.1:{port}"]
     os.execv(sys.executable, [*command, "--workers", "2", "--threads", "4", "--log-level", "warning"])

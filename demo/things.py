@@ -32,7 +32,7 @@ MODELS = (
             "storable_arcsec": 300,
         },
         "limits": {},
-        "hints": "The laser plummet goes off by itself after three minutes.",
+        "hints": "The laser plummet switches off after three minutes.",
     },
     {
         "maker": "Marrick",

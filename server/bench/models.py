@@ -57,7 +57,7 @@ class Record(models.Model):
     document = models.TextField()
     result = models.TextField()
     core_version = models.CharField(max_length=20)
-    device = models.TextField(default="", help_text="How the device reckoned and timed it; empty where it did not.")
+    device = models.TextField(default="", help_text="What the device calculated, and its time; empty where it did not.")
     summary = models.TextField(default="{}", help_text="What lists and series show of it: follows from the result.")
     arrival = models.BigIntegerField(unique=True, help_text="In which order records came, whatever the clocks said.")
     sequence = models.PositiveIntegerField()

@@ -26,7 +26,7 @@ class House(models.Model):
     judge_raw = models.BooleanField(default=False, help_text="Two faces judged by 2c and 2i, not by half of them.")
 
     def __str__(self) -> str:
-        return "The house"
+        return "Your firm"
 
 
 class PersonManager(BaseUserManager["Person"]):

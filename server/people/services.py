@@ -134,7 +134,7 @@ def settle_way(*, actor: Person, way: str | None) -> House:
     require(actor, "manage-fleet")
     if way is not None and (way not in WAYS or WAYS[way].for_levels):
         wanted = "one of " + ", ".join(sorted(name for name, one in WAYS.items() if not one.for_levels)) + ", or null"
-        raise Refused([Fault("way", "the way of working", said(way), wanted)])
+        raise Refused([Fault("way", "the method", said(way), wanted)])
     settled = house()
     settled.way = way or ""
     settled.save()

@@ -116,4 +116,4 @@ def test_what_it_is_as_of_is_told_by_the_houses_clock(opens: Opens) -> None:
     on_device(page)
     page.context.set_offline(True)
     page.reload()
-    expect(page.get_by_text("What you see is as of Tue 2 Mar 2027, 06:40.")).to_be_visible()
+    expect(page.get_by_text("What you see is as of 2 Mar 2027, 06:40.")).to_be_visible()

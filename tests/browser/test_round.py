@@ -97,7 +97,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     expect(page.locator("[aria-label='Outcome'] [data-finding=watch]")).to_contain_text("plummet not checked")
     page.get_by_role("button", name="Save this pre-work check").click()
     page.wait_for_url(re.compile("/records/"))
-    expect(page.get_by_label("Checks of the round").locator("[data-check=two-face]")).to_contain_text("as left")
+    expect(page.get_by_label("Checks included").locator("[data-check=two-face]")).to_contain_text("as left")
     record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
     assert (record["category"], record["grade"]) == ("round", "watch")
     assert record["result"]["result"]["outcome"] == "go-with-care"
@@ -135,7 +135,7 @@ def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens:
     for face, other in (("left", "right"), ("right", "left")):
         for name in ("hz", "v"):
             well(page, f"observations.targets[0].{face}[0].{name}").fill(target[other][0][name])
-    page.get_by_role("button", name="First target: swap the two faces.").click()
+    page.get_by_role("button", name="First target: swap the faces.").click()
     expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["left"][0]["v"])
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
     page.get_by_role("button", name="Undo").click()
@@ -245,7 +245,7 @@ def test_every_view_of_the_round_and_the_plan(opens: Opens) -> None:
     page.get_by_role("link", name="Pre-work check", exact=True).last.click()
     record = page.request.get("/api/records?instrument=TS-01&category=round").json()["records"][0]
     visit(page, f"/records/{record['id']}")
-    page.get_by_label("Checks of the round").wait_for()
+    page.get_by_label("Checks included").wait_for()
     looked_at(page, "round on record")
     visit(page, "/instruments/TS-01")
     page.get_by_role("button", name="Change how it stores values").click()

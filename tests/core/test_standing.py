@@ -27,7 +27,7 @@ def test_never_checked_is_check_first() -> None:
 def test_passed_and_fresh_is_ready() -> None:
     one = standing(LEVEL, [Done("two-peg", at(20), "use", finding="No error found.")], [], TODAY)
     assert one.state == "ready"
-    assert "20 February 2027" in one.reasons[0]["text"]
+    assert "20 Feb 2027" in one.reasons[0]["text"]
     assert one.checks[0].due_on == "2027-03-22"
 
 
@@ -51,7 +51,7 @@ def test_a_knock_after_the_pass_asks_for_a_check_and_a_drop_holds() -> None:
     passed = Done("two-peg", at(20), "use")
     knocked = standing(LEVEL, [passed], [Happened("knock", at(1, 3, 14), "against the rail")], TODAY)
     assert knocked.state == "check-first"
-    assert knocked.reasons[0]["text"] == "Knocked on Monday 1 March 2027 at 14:10: against the rail"
+    assert knocked.reasons[0]["text"] == "Knocked on 1 Mar 2027 at 14:10: against the rail"
     assert standing(LEVEL, [passed], [Happened("drop", at(1, 3))], TODAY).state == "hold"
     assert standing(LEVEL, [passed], [Happened("knock", at(19))], TODAY).state == "ready", (
         "before the pass it is answered"
@@ -123,8 +123,8 @@ def test_looking_back_counts_what_leans_on_a_bad_level() -> None:
     ]
     found = look_back(bad, [good, bad], events)
     assert found.taken_out == 2
-    assert found.sentence() == "Last good on Tuesday 9 February 2027; taken out two times since."
-    assert "1 March 2027" in found.advice()[1]["text"]
+    assert found.sentence() == "Last good on 9 Feb 2027; taken out two times since."
+    assert "1 Mar 2027" in found.advice()[1]["text"]
 
 
 def test_looking_back_without_a_good_check_or_without_work() -> None:

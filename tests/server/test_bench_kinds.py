@@ -312,7 +312,7 @@ def test_a_look_back_is_of_its_own_kind(tam: Api, things: None) -> None:
     tam.event("out", "2027-02-12T07:00:00+00:00", instrument="TD-01")
     found = save(tam, "plummet", simulated("plummet", offset_mm=(3.0, 0.0))).json()
     told = tam.get(f"records/{found['id']}/look-back").json()
-    assert "10 February 2027" in told["text"]
+    assert "10 Feb 2027" in told["text"]
     assert told["taken_out"] == 1
     assert told["cost"][0]["text"].startswith("Set up at 1.3 m, it centres")
 

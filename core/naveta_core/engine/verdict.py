@@ -219,7 +219,7 @@ def _why(one: JudgedQuantity, *, alone: bool) -> list[Coded]:
         "near-limit": f"within {proved} (95 %)."
         if conditional
         else f"close to the limit of {limit}: within {proved} (95 %).",
-        "not-proved": f"these readings only show it is within {proved} (95 %); limit {limit}.",
+        "not-proved": f"shown only to be within {proved} (95 %); limit {limit}.",
         "conditional": f"{one.value_text()} is beyond the limit of {limit}, but within {_allowed(one)}.",
         "confirm": f"{one.value_text()} with ± {size(e.u95, e.u95, unit)} cannot be distinguished from scatter at a limit of {limit}.",
         "rests-on-one": f"{one.value_text()} is beyond the limit of {limit}, from a single reading: it may be one mistake.",

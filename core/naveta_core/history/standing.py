@@ -116,8 +116,8 @@ def releases(done: Done, events: Sequence[Happened]) -> bool:
 
 
 def day_words(day: date) -> str:
-    """'Monday 1 March 2027'."""
-    return f"{day:%A} {day.day} {day:%B %Y}"
+    """'1 Mar 2027'."""
+    return f"{day.day} {day:%b %Y}"
 
 
 def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:

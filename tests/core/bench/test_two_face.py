@@ -279,7 +279,7 @@ class TestFacesMended:
         said = previewed(swapped)
         assert "swapped" in said["faults"][0]["wanted"]
         (mend,) = said["partial"]["fixes"]
-        assert (mend["code"], mend["text"]) == ("swap-faces", "First target: swap the two faces.")
+        assert (mend["code"], mend["text"]) == ("swap-faces", "First target: swap the faces.")
         again = self.put(swapped, mend)
         assert reduced(again)["result"] == reduced(good)["result"]
         assert previewed(again)["partial"]["fixes"] == []

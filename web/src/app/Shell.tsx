@@ -7,7 +7,7 @@ import { NoSignal, keptAt, onKeptAt } from "../api/client";
 import { clockWords } from "../device/clock";
 import { Dialog } from "../ui/parts";
 import { useTyping } from "../hooks/useTyping";
-import { shortMoment } from "../ui/words";
+import { moment } from "../ui/words";
 import { Mark } from "./Mark";
 import { SignIn } from "./SignIn";
 import { useTell } from "./notices";
@@ -17,7 +17,7 @@ import { UpdateStrip } from "./UpdateStrip";
 
 const PLACES = [
   { to: "/", name: "Yard", end: true },
-  { to: "/stand", name: "Stand", end: false },
+  { to: "/stand", name: "Set-up", end: false },
   { to: "/bench", name: "Bench", end: false },
 ];
 
@@ -117,11 +117,11 @@ function OutboxStrip() {
   return (
     <div role="status" className="no-print flex flex-wrap items-center gap-x-4 border-b border-line bg-card px-4 py-1 tab:px-9 font-[560]">
       {!online && <span>Offline. Your readings are stored on this device.</span>}
-      {asOf && <span className="font-[440]">What you see is as of {shortMoment(asOf, session.time_zone)}.</span>}
-      {clock && <span className="text-coral">This device's clock is {clock}: set it, the times noted follow it.</span>}
+      {asOf && <span className="font-[440]">What you see is as of {moment(asOf, session.time_zone)}.</span>}
+      {clock && <span className="text-coral">This device's clock is {clock}: set it; recorded times depend on it.</span>}
       {waiting > 0 && <span>{waiting === 1 ? "1 item waiting" : `${waiting} items waiting`} to be sent.</span>}
       {held && <span className="text-coral">{held}</span>}
-      {refused > 0 && <span className="text-coral">{refused === 1 ? "One thing was" : `${refused} things were`} not taken.</span>}
+      {refused > 0 && <span className="text-coral">{refused === 1 ? "One thing was" : `${refused} things were`} rejected.</span>}
       {(waiting > 0 || refused > 0) && (
         <Link className="link" to="/bench">
           Look

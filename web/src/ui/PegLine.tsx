@@ -89,7 +89,7 @@ function Drawing({ picture, width, height }: { picture: Picture; width: number; 
 
 function spoken(picture: Picture): string {
   const told = longest(picture);
-  return `Peg line, ${picture.setups.length} set-ups drawn${told ? `: ${told.text}` : ""}`;
+  return `Two-peg layout, ${picture.setups.length} set-ups drawn${told ? `: ${told.text}` : ""}`;
 }
 
 function longest(picture: Picture): { text: string; onA: boolean } | null {

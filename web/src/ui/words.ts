@@ -21,19 +21,17 @@ export const capital = (text: string): string => text.charAt(0).toUpperCase() + 
 const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
 export const ordinal = (index: number): string => ORDINALS[index] ?? `${index + 1}th`;
 
-/** A moment as it is told: weekday, day and time in the firm's zone. */
-export function moment(text: string, zone: string, withTime = true): string {
-  const date = new Date(text);
-  const day = date.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long", year: "numeric", timeZone: zone });
-  if (!withTime) return day;
-  return `${day}, ${date.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone })}`;
+/** A day: "2 Mar 2027". */
+export function day(text: string, zone: string): string {
+  return new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: zone });
 }
 
-/** The same in little room: "Thu 18 Feb 2027, 07:45". */
-export function shortMoment(text: string, zone: string): string {
-  const date = new Date(text);
-  const day = date.toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", year: "numeric", timeZone: zone }).replace(",", "");
-  return `${day}, ${clock(text, zone)}`;
+/** A moment in a list or a sentence: "2 Mar 2027, 06:40". */
+export const moment = (text: string, zone: string): string => `${day(text, zone)}, ${clock(text, zone)}`;
+
+/** A day that a person plans by, in full: "Tuesday 2 March 2027". */
+export function plannedDay(text: string, zone: string): string {
+  return new Date(text).toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long", year: "numeric", timeZone: zone }).replace(",", "");
 }
 
 export function clock(text: string, zone: string): string {

@@ -106,5 +106,5 @@ def _report_outlier(judgement: Judgement, read: AccuracyRead, found: ReducedSeri
     series, name = at[outlier.group]
     one = series[outlier.index]
     path = f"observations.series[{one.series}].sets[{one.number}]"
-    text = f"Target {name} of the {ordinal(one.number)} set ({one.left[name].text} and {one.right[name].text}) does not agree with the other sets: measure that set again."
+    text = f"Target {name} of the {ordinal(one.number)} set ({one.left[name].text} and {one.right[name].text}) does not agree: measure that set again."
     report_outlier(judgement, path if name not in one.left else one.left[name].path, text)

@@ -96,7 +96,7 @@ def _said(judgement: Judgement, document: DirectionRounds, read: DirectionsRead,
     bound = t_quantile(CLOSING_PROBABILITY, prior_dof(document)) * w * sqrt(2.0)
     for number, face, value in found.closing:
         if abs(value) > bound:
-            text = f"The reference reads {arcsec(abs(value))} differently at the end of set {number}, face {face}: circle or tripod turned in between. Measure that set again."
+            text = f"Reference {arcsec(abs(value))} different at the end of set {number}, face {face}: circle or tripod turned. Measure that set again."
             judgement.refused.append(("moved-between", text))
     if len(found.closing) < 2 * len(read.rounds):
         judgement.reasons.append(

@@ -27,7 +27,7 @@ def finding_of(document: Plummet, offset: tuple[float, float], e: Estimate, heig
     name = "laser plummet" if document.instrument.plummet == "laser" else "plummet"
     if e.value <= 2.0 * e.sigma:
         return f"{capital(name)}: no error found, within {figure(e.proved_to, 1)} mm at {figure(height_m, 2)} m."
-    return f"The {name} points {figure(e.value, 1)} mm off the axis at {figure(height_m, 2)} m, ± {figure(e.u95, 1)} mm: {aside(*offset)} at heading 0°."
+    return f"{capital(name)} {figure(e.value, 1)} mm off the axis at {figure(height_m, 2)} m, ± {figure(e.u95, 1)} mm: {aside(*offset)}."
 
 
 def shown_of(quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight | None) -> list[Shown]:

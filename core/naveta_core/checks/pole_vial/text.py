@@ -13,7 +13,7 @@ def finding_of(item: str, found: VialError, lean_mm: float, height_m: float) -> 
     e = found.estimate
     if e.value <= 2.0 * e.sigma:
         return f"{capital(item)} level: no error found, within {figure(e.proved_to, 1)} mm."
-    return f"{capital(item)} level: {figure(lean_mm, 1)} mm out of plumb at {figure(height_m, 1)} m; reversing point {aside(found.x, found.y)}, ± {figure(e.u95, 1)} mm."
+    return f"{capital(item)} {figure(lean_mm, 1)} mm off plumb at {figure(height_m, 1)} m; reversing point {aside(found.x, found.y)}, ± {figure(e.u95, 1)} mm."
 
 
 def costs_of(item: str, error_mm: float, sensitivity: float) -> list[Effect]:

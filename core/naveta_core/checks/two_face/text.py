@@ -254,6 +254,6 @@ def sorted_by_face(
             kept[places.get(f"{path}.{face}[{i}]", face)].append(plain)
     whole = len(wrong) == len(read["left"]) + len(read["right"]) and all(read[face] for face in FACES)
     number = count(len(wrong), "pointing", "pointings")
-    text = f"{name}: swap the two faces." if whole else f"{name}: move {number} to the other face."
+    text = f"{name}: swap the faces." if whole else f"{name}: move {number} to the other face."
     edits = [Edit(path=f"{path}.{face}", value=kept[face] or [{}]) for face in FACES]
     return [Fix(code="swap-faces" if whole else "sort-faces", text=capital(text), edits=edits)]

@@ -12,7 +12,7 @@ from fleet.services import keep_facts
 
 
 class Command(BaseCommand):
-    help = "Derive what follows from the records anew."
+    help = "Compute again what follows from the records."
 
     def handle(self, *args: Any, **options: Any) -> None:
         for instrument in Instrument.objects.select_related("model"):

@@ -116,9 +116,9 @@ function MarkFields({ mark, index: i, plan: { marks, keep, there, faults } }: { 
   return (
     <fieldset className="m-0 grid gap-2 border-0 border-b border-line p-0 pb-4" data-mark={i}>
       <legend className="flex w-full items-baseline justify-between p-0 font-[640]">
-        Mark {i + 1}
+        Target {i + 1}
         {marks.length > 1 && (
-          <button className="sub min-h-[44px] min-w-[44px] text-[20px]" aria-label={`Remove mark ${i + 1}`} onClick={() => keep(marks.filter((_, k) => k !== i))}>
+          <button className="sub min-h-[44px] min-w-[44px] text-[20px]" aria-label={`Remove target ${i + 1}`} onClick={() => keep(marks.filter((_, k) => k !== i))}>
             ×
           </button>
         )}
@@ -153,7 +153,7 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
     <section className="card grid gap-4 p-5" aria-label="Result" aria-live="polite">
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
-      {!seen && <p className="text-[1.3rem] font-[660] leading-tight">Tell the distance to a target: what it can prove shows here.</p>}
+      {!seen && <p className="text-[1.3rem] font-[660] leading-tight">Enter the distance of a target to see what it can show.</p>}
       {seen && (
         <>
           <SideView marks={seen.result.marks} take={seen.result.take} lines={[seen.result.least_deg, seen.result.aim_deg]} />

@@ -1,4 +1,4 @@
-// The marks from the side, to scale: how far, how high, against the steepness the tilting axis wants.
+// The targets from the side, to scale: how far, how high, against the steepness the tilting axis wants.
 import { useNarrow } from "../../hooks/useNarrow";
 
 export type PlannedMark = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; said: { code: string; text: string }[] };
@@ -22,7 +22,7 @@ export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: n
     return { far, height: far * tan };
   };
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${marks.length} marks from the side, to scale`} className="block w-full" data-drawing="side">
+    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${marks.length} targets from the side, to scale`} className="block w-full" data-drawing="side">
       <path d={`M${x(0)} ${y(0)}H${x(most)}`} className="stroke-ink" strokeWidth="1.2" />
       {lines.map((deg) => {
         const { far, height } = ray(deg);

@@ -9,11 +9,11 @@ import { Head, Trouble, Waiting } from "../../ui/parts";
 import { AddInstrument } from "./AddInstrument";
 import { NoteEvent } from "../../ui/NoteEvent";
 import { YardRow } from "./YardRow";
-import { moment } from "../../ui/words";
+import { clock, plannedDay } from "../../ui/words";
 
 const GROUPS: { title: string; states: string[] }[] = [
   { title: "Not today", states: ["hold"] },
-  { title: "Check before it goes out", states: ["check-first"] },
+  { title: "Check first", states: ["check-first"] },
   { title: "Ready", states: ["ready-if", "ready"] },
   { title: "Away", states: ["away"] },
 ];
@@ -31,7 +31,7 @@ export function Yard() {
     <div className="grid gap-4">
       <Head
         title={first && !wanted ? first.summary : wanted ? "In the yard" : "Yard"}
-        sub={moment(now.toISOString(), session.time_zone)}
+        sub={`${plannedDay(now.toISOString(), session.time_zone)}, ${clock(now.toISOString(), session.time_zone)}`}
         acts={
           <>
             {may("manage-fleet").allowed && (

@@ -12,7 +12,7 @@ import { Checks } from "./Checks";
 import { Custody } from "./Custody";
 import { PassportCard } from "./PassportCard";
 import { Records } from "./Records";
-import { closed, moment, whereabouts } from "../../ui/words";
+import { closed, plannedDay, whereabouts } from "../../ui/words";
 
 const TITLES: Record<string, string> = {
   ready: "ready",
@@ -121,7 +121,7 @@ function Act({ one }: { one: Passport }) {
       <Link className={`btn site ${first ? "now" : ""}`} to={`/bench/new/${one.tag}/${check.check}`}>
         {check.title}, {check.minutes} minutes
       </Link>
-      {check.due_on && !first && <p className="sub">Due again on {moment(check.due_on, session.time_zone, false)}.</p>}
+      {check.due_on && !first && <p className="sub">Due again on {plannedDay(check.due_on, session.time_zone)}.</p>}
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
 import { Choice, Dialog, FaultLine } from "../../ui/parts";
 import { KIND_NAMES, STORES } from "../../ui/stated";
-import { moment, whereabouts } from "../../ui/words";
+import { day, whereabouts } from "../../ui/words";
 
 const STATED: Record<string, (value: unknown) => [string, string]> = {
   levelling_accuracy_mm_per_km: (v) => ["Stated accuracy", `${v} mm per km, double run`],
@@ -28,7 +28,7 @@ export function PassportCard({ one }: { one: Instrument }) {
     ["Kind", KIND_NAMES[one.kind] ?? one.kind],
     ["Model", one.model],
     ["Serial", one.serial || "not entered"],
-    ["With the firm since", moment(one.since, session.time_zone, false)],
+    ["With the firm since", day(one.since, session.time_zone)],
     ["Kept at", whereabouts(one)],
     ...Object.entries(one.stated).flatMap(([name, value]) => (STATED[name] ? [STATED[name](value)] : [])),
   ];
@@ -78,7 +78,7 @@ function Storing({ one }: { one: Instrument }) {
       </button>
       <Dialog title={`How every ${one.model} stores`} open={open} onClose={() => setOpen(false)}>
         <div className="grid gap-4">
-          <p>See the manual; or store a value, measure again, and see which way it changed. Naveta then gives new values with the right sign.</p>
+          <p>See the manual; or store a value, measure again, and see which way it changed. New values are then given with the right sign.</p>
           <Choice label="Its stored values are" value={stores} options={STORES} onChange={setStores} />
           <label className="grid gap-1 font-[600]">
             It can store up to, ″ (if known)

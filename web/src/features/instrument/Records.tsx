@@ -7,7 +7,7 @@ import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/marks";
 import { useKind } from "../../hooks/useKinds";
 import { Trouble } from "../../ui/parts";
-import { clock, shortMoment } from "../../ui/words";
+import { clock, moment } from "../../ui/words";
 
 const WORDS: Record<string, string> = {
   "set-up": "Set-up",
@@ -71,7 +71,7 @@ function Row({ row, until }: { row: RecordRow; until: string | null }) {
   const said = row.category === "check" ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
   return (
     <li data-record={row.kind} data-struck={struck || undefined} className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]">
-      <span className="sub">{shortMoment(row.observed_at, session.time_zone)}</span>
+      <span className="sub">{moment(row.observed_at, session.time_zone)}</span>
       <div className="min-w-0">
         <span className={struck ? "line-through" : ""}>
           {opens ? (
@@ -97,6 +97,6 @@ function Row({ row, until }: { row: RecordRow; until: string | null }) {
 }
 
 function sameDay(from: string, until: string, zone: string): string {
-  const end = shortMoment(until, zone);
-  return end.split(",")[0] === shortMoment(from, zone).split(",")[0] ? clock(until, zone) : end;
+  const end = moment(until, zone);
+  return end.split(",")[0] === moment(from, zone).split(",")[0] ? clock(until, zone) : end;
 }

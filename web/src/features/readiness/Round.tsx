@@ -24,8 +24,8 @@ const REASONS = ["no time", "equipment not available", "weather does not allow i
 export function Round() {
   const { id = "" } = useParams();
   const { draft, change, room } = useDraft(id);
-  if (draft === undefined) return <Waiting what="Opening the round…" />;
-  if (draft === null) return <Head title="This round is not on this device" sub={<Back to="/bench">It was saved, discarded, or started on another device. To the bench</Back>} />;
+  if (draft === undefined) return <Waiting what="Opening…" />;
+  if (draft === null) return <Head title="This pre-work check is not on this device" sub={<Back to="/bench">It was saved, discarded, or started on another device. To the bench</Back>} />;
   return <Open draft={draft} change={change} room={room} />;
 }
 
@@ -48,7 +48,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
       <Head
         title={
           <>
-            Round of <span className="tag">{draft.instrument}</span>: {done} of {steps.length} done
+            Pre-work check of <span className="tag">{draft.instrument}</span>: {done} of {steps.length} done
           </>
         }
         sub={told?.sofar || "In the order they depend on each other. You can interrupt it; it waits on the bench."}
@@ -63,7 +63,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
       />
       {!room && <NoRoomLine />}
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
-        <ol className="card m-0 list-none divide-y divide-line p-0" aria-label="Checks of this round">
+        <ol className="card m-0 list-none divide-y divide-line p-0" aria-label="Checks included">
           {steps.map((step) => (
             <Line
               key={step.check}
@@ -96,7 +96,7 @@ function useDiscardRound(draft: Draft): () => Promise<void> {
       await keepDraft(draft);
       await navigate(`/bench/round/${draft.id}`);
     };
-    tell({ text: `Round of ${draft.instrument} discarded; its checks stay on record.`, undo });
+    tell({ text: `Pre-work check of ${draft.instrument} discarded; its checks stay on record.`, undo });
   };
 }
 
@@ -110,7 +110,7 @@ function HowItEnds({ draft, told, trouble, noSignal, now, better }: EndProps) {
   const right = may("save-check");
   const finish = async () => {
     setBusy(true);
-    await keep(draft, `Round of ${draft.instrument}`);
+    await keep(draft, `Pre-work check of ${draft.instrument}`);
     setBusy(false);
   };
   return (

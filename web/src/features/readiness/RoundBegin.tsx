@@ -41,7 +41,7 @@ export function RoundBegin() {
         acts={<Back to={`/bench/new/${tag}`}>All checks of {tag}</Back>}
       />
       <GoOn tag={tag} kind="pre-survey" />
-      <section className="card grid gap-5 p-5" aria-label="The round">
+      <section className="card grid gap-5 p-5" aria-label="Pre-work check">
         <div className="grid gap-2">
           <h2>Minutes available</h2>
           <Choice label="Minutes" value={minutes} options={MINUTES.map((value) => ({ value, label: value }))} onChange={setMinutes} />

@@ -40,7 +40,7 @@ export function RoundShown({ record, result, waiting }: { record: RecordOut; res
           <NextSteps result={result} />
           <Cautions cautions={result.cautions} />
         </section>
-        <section className="card" aria-label="Checks of the round">
+        <section className="card" aria-label="Checks included">
           <h2 className="px-5 pb-1 pt-4">Its checks</h2>
           <ul className="m-0 list-none divide-y divide-line p-0">
             {rows.map((one) => (

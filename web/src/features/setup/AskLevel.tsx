@@ -92,7 +92,7 @@ export function Rounds({ asks, observed, faults, set, usual }: Asking & { asks: 
           {well(1, "first", "across", four ? "At 90°" : words.second)}
         </div>
       </Asked>
-      <Asked title={four ? "Turned by 180° from each, you behind it again" : words.unit === "div" ? "Turned by 180°, you behind it again" : "Turned half round, as it reads then"}>
+      <Asked title={four ? "Turned by 180° from each, you behind it again" : words.unit === "div" ? "Turned by 180°, you behind it again" : "Turned by 180°, as it reads then"}>
         <div className="grid grid-cols-2 gap-3">
           {well(2, "turned", "along", four ? "At 180°" : words.first)}
           {well(3, "turned", "across", four ? "At 270°" : words.second)}

@@ -53,9 +53,9 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
             onChange={(value) => set({ together: value === "both" })}
           />
         </Asked>
-        <Asked title="The tripod stands with">
+        <Asked title="Tripod position">
           <Choice
-            label="The tripod stands with"
+            label="Tripod position"
             value={options.stands ?? "two-to-you"}
             options={[
               { value: "two-to-you", label: "Two legs towards you" },

@@ -49,7 +49,7 @@ export function Keep({ draft, said, refused, write }: Props) {
         </div>
       )}
       {said.guide.site.over_point && <Sights draft={draft} usual={said.guide.usual} refused={refused} write={write} />}
-      {reduced && !looked && <p className="caution">One final check of bubble and mark together, then it can be kept.</p>}
+      {reduced && !looked && <p className="caution">Make the final check of bubble and mark, then you can save it.</p>}
       <button className="btn now site" disabled={!reduced || refused.length > 0 || !looked || !right.allowed || busy} onClick={() => void done()}>
         Save this set-up
       </button>

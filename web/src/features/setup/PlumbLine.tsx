@@ -19,7 +19,7 @@ export function PlumbLine({ knots, onTake }: { knots: Guide["knots"]; onTake: (a
     if (line.current && knot) line.current.scrollTo({ left: knot.offsetLeft - (line.current.clientWidth - knot.clientWidth) / 2 });
   }, [now]);
   return (
-    <nav aria-label="Acts" className="min-w-0 tab:col-span-2 desk:col-span-1">
+    <nav aria-label="Steps" className="min-w-0 tab:col-span-2 desk:col-span-1">
       <ol ref={line} className="relative m-0 flex list-none gap-1 overflow-x-auto p-0 desk:grid desk:gap-0 desk:overflow-visible">
         <span aria-hidden="true" className="absolute -bottom-2 left-[9px] top-4 hidden w-[2px] bg-ink desk:block" />
         {knots.map((knot) => (

@@ -20,7 +20,7 @@ export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
   const foot = 18 + marks.length * ROW;
   const written = (value: number) => `${value > 0 ? "+" : value < 0 ? "−" : ""}${Math.abs(value).toFixed(unit === "arcsec" ? 1 : 2)}${unit === "arcsec" ? "″" : ` ${unit}`}`;
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${marks.length} places against ${picture.zero_says}`} className="block w-full" data-drawing="deviations">
+    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${marks.length} points against ${picture.zero_says}`} className="block w-full" data-drawing="deviations">
       {limit !== null && <rect x={x(-limit)} y="12" width={x(limit) - x(-limit)} height={foot - 12} className="fill-band" />}
       {limit !== null && <path d={`M${x(-limit)} 12V${foot}M${x(limit)} 12V${foot}`} className="stroke-lichen" strokeWidth="2" />}
       <path d={`M${mid} 6V${foot + 4}`} className="stroke-ink" strokeWidth="1.4" />

@@ -32,7 +32,7 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
   const largest = Math.max(sure, ...plan.points.map((one) => Math.hypot(one.along_m ?? 0, one.across_m ?? 0)));
   const factor = [...FACTORS].reverse().find((one) => largest * one * scale <= LARGEST) ?? 10;
   const bar = [...STEPS].reverse().find((one) => one * scale <= 150) ?? 1;
-  const told = `Plan of ${inside.length} control points${stand ? " and the stand" : ""}. ${plan.points.filter((one) => one.suspect).map((one) => `${one.name} is suspect.`).join(" ")}`;
+  const told = `Plan of ${inside.length} control points${stand ? " and the station" : ""}. ${plan.points.filter((one) => one.suspect).map((one) => `${one.name} is suspect.`).join(" ")}`;
   return (
     <figure className="m-0">
       <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={told}>
@@ -67,7 +67,7 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
           {bar} m
         </text>
       </svg>
-      {stand && largest > 0 && <figcaption className="sub px-4 pb-3">Residuals{plan.ellipse ? ", and where the stand lies with 95 %," : ""} is drawn {factor} times as large.</figcaption>}
+      {stand && largest > 0 && <figcaption className="sub px-4 pb-3">Residuals{plan.ellipse ? ", and the 95 % position of the station," : ""} is drawn {factor} times as large.</figcaption>}
     </figure>
   );
 }
