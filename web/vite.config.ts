@@ -38,7 +38,9 @@ export default defineConfig(({ mode }) => ({
     }),
   ],
   worker: { format: "es" as const },
-  build: { target: "es2022", sourcemap: false },
+  build: {
+    // The content policy lets fonts and pictures come from the server only.
+    assetsInlineLimit: 0, target: "es2022", sourcemap: false },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
   test: { environment: "jsdom", globals: true, setupFiles: ["src/test-setup.ts"], css: false },
 }));

@@ -49,7 +49,7 @@ def test_what_was_passed_over_stays_open_in_the_record(opens: Opens) -> None:
     page.locator("#height-0").fill("1.5621")
     page.locator("[data-knot=zero]").click()
     keep = page.get_by_role("button", name="Save this set-up")
-    expect(page.get_by_text("One final check of bubble and mark together")).to_be_visible()
+    expect(page.get_by_text("Make the final check of bubble and mark")).to_be_visible()
     expect(keep).to_be_disabled()
     page.locator("[data-knot=last-look]").click()
     page.get_by_label("I checked bubble and mark together").check()

@@ -80,7 +80,7 @@ function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
             {person?.name.split(" ")[0]}
           </Link>
           {person?.crew && <span className="block">{person.crew} crew</span>}
-          <button className="block min-h-[44px] underline underline-offset-2 text-[#d5dee4] max-tab:ml-auto" onClick={() => void change()}>
+          <button className="block min-h-[44px] text-left underline underline-offset-2 text-[#d5dee4] max-tab:ml-auto" onClick={() => void change()}>
             Switch user
           </button>
         </span>

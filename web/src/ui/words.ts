@@ -41,6 +41,9 @@ export function clock(text: string, zone: string): string {
 /** A title within a sentence: "Two-peg test" as "two-peg test". */
 export const lowered = (title: string): string => title.charAt(0).toLowerCase() + title.slice(1);
 
+/** The day a check comes due again, while it stands; one that failed or is due already has to be done now. */
+export const dueOn = (one: { state: string; due_on?: string | null }): string | null => (one.state.startsWith("ready") ? (one.due_on ?? null) : null);
+
 /** What the state of one check is called; one that never comes due is taken when it is wanted. */
 export const checkState = (one: { state: string; reasons: { code: string }[] }): string => (one.state === "ready" && one.reasons[0]?.code === "when-wanted" ? "When needed" : (CHECK_STATES[one.state] ?? ""));
 const CHECK_STATES: Record<string, string> = { ready: "Current", "ready-if": "With a condition", "check-first": "Due", hold: "Failed" };

@@ -4,7 +4,7 @@ import { Link, useParams } from "react-router";
 import { instrumentQuery, kindsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { Back, Head, Trouble, Waiting } from "../../ui/parts";
-import { checkState, closed, lowered, plannedDay } from "../../ui/words";
+import { checkState, closed, dueOn, lowered, plannedDay } from "../../ui/words";
 
 export function Choose() {
   const { tag = "" } = useParams();
@@ -61,7 +61,7 @@ export function Choose() {
               <p>{kind.why}</p>
               <p className="sub">
                 <b>{checkState(standing)}</b>. {standing.reasons[0] && closed(standing.reasons[0].text)}
-                {standing.due_on && standing.state !== "check-first" ? ` Due again on ${plannedDay(standing.due_on, session.time_zone)}.` : ""}
+                {dueOn(standing) ? ` Due again on ${plannedDay(dueOn(standing) ?? "", session.time_zone)}.` : ""}
               </p>
               <p className="sub">Bring: {kind.bring.map(lowered).join("; ")}.</p>
             </div>

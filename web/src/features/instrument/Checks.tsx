@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Instrument } from "../../api/client";
 import { kindsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
-import { checkState, closed, lowered, plannedDay } from "../../ui/words";
+import { checkState, closed, dueOn, lowered, plannedDay } from "../../ui/words";
 
 export function Checks({ one }: { one: Instrument }) {
   const { session } = useHere();
@@ -30,7 +30,7 @@ export function Checks({ one }: { one: Instrument }) {
               <span>{lowered(checkState(check))}</span>
             </Link>
             <span className="sub block">
-              {check.due_on && check.state !== "check-first" ? `Due again on ${plannedDay(check.due_on, session.time_zone)}.` : check.reasons[0] && closed(check.reasons[0].text)}
+              {dueOn(check) ? `Due again on ${plannedDay(dueOn(check) ?? "", session.time_zone)}.` : check.reasons[0] && closed(check.reasons[0].text)}
             </span>
           </li>
         ))}
