@@ -79,7 +79,11 @@ def _write_thing(thing: Thing, people: dict[str, Person], model: int) -> None:
         add_instrument(
             actor=people["ines"], tag=thing.tag, model=model, serial=thing.serial, place=thing.place, crew=thing.crew
         )
-    rows = [(day, one) for one in thing.checks for day in range(one.last_days, thing.since_days - 10, one.every_days)]
+    rows = [
+        (day, check)
+        for check in thing.checks
+        for day in range(check.last_days, thing.since_days - 10, check.every_days)
+    ]
     for day, one in sorted(rows, key=lambda row: -row[0]):
         write_check(thing.tag, one, day, chief)
     for day, kinds in thing.rounds:

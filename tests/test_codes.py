@@ -26,7 +26,7 @@ def given_out() -> set[str]:
         for path in (ROOT / folder).rglob("*.py"):
             if "migrations" not in path.parts and path.name not in ("steps.py", "methods.py"):
                 for match in SAYS.finditer(path.read_text()):
-                    codes |= {one for one in match.groups() if one}
+                    codes |= {group for group in match.groups() if group}
     return codes - HINTED
 
 

@@ -54,7 +54,7 @@ def _stamp() -> str:
     seen = hashlib.sha256()
     ours = (ROOT / "core/pyproject.toml", Path(__file__), ROOT / "tools/compile_site.mjs")
     sources = [*sorted((ROOT / "core").rglob("*.py")), *ours]
-    for path in [one for one in sources if "build" not in one.parts]:
+    for path in [source for source in sources if "build" not in source.parts]:
         seen.update(path.read_bytes())
     versions = _versions()
     seen.update(json.dumps({name: versions[name] for name in (*PURE, NATIVE)}).encode())

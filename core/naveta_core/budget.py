@@ -40,11 +40,11 @@ class Budget:
 
     @property
     def bias(self) -> float:
-        return math.fsum(one.value for one in self.parts if one.systematic)
+        return math.fsum(part.value for part in self.parts if part.systematic)
 
     @property
     def sigma(self) -> float:
-        return math.sqrt(math.fsum(one.value**2 for one in self.parts if not one.systematic))
+        return math.sqrt(math.fsum(part.value**2 for part in self.parts if not part.systematic))
 
     @property
     def total95(self) -> float:
@@ -52,11 +52,11 @@ class Budget:
 
     def without(self, name: str) -> float:
         """The total with one part gone."""
-        return Budget(self.quantity, tuple(one for one in self.parts if one.name != name)).total95
+        return Budget(self.quantity, tuple(part for part in self.parts if part.name != name)).total95
 
     def largest(self) -> Part | None:
         """The part whose going would lower the total most."""
-        telling = [one for one in self.parts if one.value]
+        telling = [part for part in self.parts if part.value]
         return min(telling, key=lambda one: self.without(one.name), default=None)
 
 
@@ -147,11 +147,11 @@ def _angle(given: Given) -> Budget:
 def _position(given: Given, angle: Budget) -> Budget:
     """Of the point itself: across by the direction to it, along by the distance, the stand's place and its reference."""
     across = level_m(given) / RHO * 1000.0
-    kept = {one.name: one.value * across for one in angle.parts if one.name not in ("centring", "targets")}
+    kept = {part.name: part.value * across for part in angle.parts if part.name not in ("centring", "targets")}
     # A zenith angle shortens a steep sight in plan: that lies along it, square to what the direction does.
     along = given.fore_m / RHO * 1000.0 * abs(math.sin(math.radians(given.elevation_deg)))
     kept["pointing"] = math.hypot(kept["pointing"], given.angle_accuracy_arcsec / math.sqrt(_faces(given)) * along)
-    systematic = [Part(one.name, kept[one.name], one.systematic) for one in angle.parts if one.name in kept]
+    systematic = [Part(part.name, kept[part.name], part.systematic) for part in angle.parts if part.name in kept]
     if not given.both_faces:
         side = math.copysign(1.0, math.fsum(one.value for one in systematic if one.systematic))
         systematic.append(Part("index", side * abs(given.index_arcsec) * along, True))

@@ -79,7 +79,7 @@ def refusal(error: NotJson | Refused) -> dict[str, Any]:
         title = (
             "One thing is wrong; nothing was saved." if count == 1 else f"{count} things are wrong; nothing was saved."
         )
-        return {"status": 422, "code": "faults", "title": title, "faults": [one.as_dict() for one in error.faults]}
+        return {"status": 422, "code": "faults", "title": title, "faults": [fault.as_dict() for fault in error.faults]}
     if "too many" in error.reason:
         return {"status": 413, "code": "too-large", "title": error.reason, "faults": []}
     return {"status": 400, "code": "not-json", "title": error.reason, "faults": []}

@@ -143,7 +143,7 @@ def mean(values: Sequence[float]) -> float:
 
 def mean_direction(degrees: Sequence[float]) -> float:
     """The mean of directions that may lie across zero."""
-    return (degrees[0] + mean([wrapped(one - degrees[0]) for one in degrees])) % 360.0
+    return (degrees[0] + mean([wrapped(degree - degrees[0]) for degree in degrees])) % 360.0
 
 
 def angle_between_deg(one: float, other: float) -> float:

@@ -201,7 +201,7 @@ def list_records(
     """Records as they came, newest first; `by` is who observed or entered them."""
     tag = settle_tag(instrument) if instrument else None
     rows, following = selectors.page(tag, category, kind, by, cursor, limit)
-    return {"records": [selectors.row(one) for one in rows], "next": following}
+    return {"records": [selectors.row(row) for row in rows], "next": following}
 
 
 @router.get("/records/{uuid}/orientations", response=list[out.RecordRow], operation_id="orientations_of")

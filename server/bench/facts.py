@@ -95,28 +95,28 @@ def facts_of(instrument: Instrument) -> Data:
         "entered_by"
     )
     events = _events(wanted)
-    set_ups = [one for one in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _made_of(one)][:1]
+    set_ups = [row for row in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _made_of(row)][:1]
     controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
-    told = [happened_fact(one) for one in events]
+    told = [happened_fact(event) for event in events]
     kept: list[Record] = []
     passes = []
     for checks in of_kind.values():
         passed = _last_pass(checks, rows, told)
         passes += [passed] if passed else []
         # Beside the last pass the one that answers a fall or an adjusting: the standing begins from it.
-        answers = next((one for one in reversed(checks) if proves(done_record(one))), None)
+        answers = next((check for check in reversed(checks) if proves(done_record(check))), None)
         kept += {one.pk: one for one in (answers, passed, checks[-1]) if one}.values()
     bearing = [e for e in events if e.kind in (*CUTTING_EVENTS, RELEASE)]
     # An event older than every kind's last pass bears on nothing any more.
     applying = {one.name for one in kinds_for(known_to_core(instrument))}
-    if passes and applying <= {one.kind for one in passes}:
-        oldest = min(one.observed_at_utc for one in passes)
+    if passes and applying <= {pass_.kind for pass_ in passes}:
+        oldest = min(pass_.observed_at_utc for pass_ in passes)
         bearing = [e for e in bearing if e.observed_at_utc >= oldest]
     return {
         "done": [done_fact(one) for one in kept],
         "events": [event_fact(one) for one in bearing],
         "latest": _latest(of_kind),
-        "made": _made([*(one for checks in of_kind.values() for one in checks), *set_ups, *controls], events),
+        "made": _made([*(check for checks in of_kind.values() for check in checks), *set_ups, *controls], events),
     }
 
 
@@ -151,7 +151,7 @@ def happened_fact(record: Record) -> Happened:
 
 def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[Happened]) -> Record | None:
     """The newest check of a kind that passes, by the rule of the yard; `checks` are the latest ones, oldest first."""
-    done = [done_record(one) for one in checks]
+    done = [done_record(check) for check in checks]
     found = last_pass(done, events)
     if found is not None:
         return checks[max(i for i, one in enumerate(done) if one is found)]
@@ -163,11 +163,11 @@ def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[Happen
 
 def _made(checks: list[Record], events: list[Record]) -> list[Data]:
     """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's segment takes them."""
-    cutting = [one for one in events if one.kind in CUTTING_EVENTS]
+    cutting = [event for event in events if event.kind in CUTTING_EVENTS]
     orders = {one.pk: order(happened_fact(one)) for one in cutting}
-    orders |= {one.pk: (happened_at(one), 2 if one.stage == "as-left" else 0) for one in checks}
+    orders |= {check.pk: (happened_at(check), 2 if check.stage == "as-left" else 0) for check in checks}
     rows = sorted([*checks, *cutting], key=lambda one: (*orders[one.pk], one.sequence))
-    return [made for one in rows if (made := _made_of(one)) is not None]
+    return [made for row in rows if (made := _made_of(row)) is not None]
 
 
 def _made_of(record: Record) -> Data | None:

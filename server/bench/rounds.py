@@ -20,7 +20,7 @@ def with_records(document: Data, instrument: Instrument) -> Data:
     if not isinstance(observations, dict) or not isinstance(steps, list):
         return document
     faults: list[Fault] = []
-    told = [_step(one, i, instrument, faults) for i, one in enumerate(steps)]
+    told = [_step(step, i, instrument, faults) for i, step in enumerate(steps)]
     if faults:
         raise Refused(faults)
     return {**document, "observations": {**observations, "steps": told}}

@@ -60,9 +60,9 @@ def page(
     if by:
         # Each by an index of its own, then together: an "or" of the two would look through everything.
         mine = {
-            one.pk: one
+            row.pk: row
             for field in ("entered_by", "observed_by")
-            for one in rows.filter(**{f"{field}__username": by})[: size + 1]
+            for row in rows.filter(**{f"{field}__username": by})[: size + 1]
         }
         found = sorted(mine.values(), key=lambda one: -one.arrival)[: size + 1]
     else:
@@ -81,8 +81,8 @@ def row(record: Record) -> Data:
         "pair": str(record.pair_id) if record.pair_id else None,
         "as_left": next((str(one.id) for one in record.as_left.all()), None),
         "amends": str(record.amends_id) if record.amends_id else None,
-        "amended_by": next((str(one.id) for one in record.amendments.all()), None),
-        "amended_why": next((one.why for one in record.amendments.all()), ""),
+        "amended_by": next((str(amendment.id) for amendment in record.amendments.all()), None),
+        "amended_why": next((amendment.why for amendment in record.amendments.all()), ""),
         "why": record.why,
         "observed_at": record.observed_at,
         "received_at": record.received_at.isoformat(),
@@ -161,8 +161,10 @@ def series(instrument: Instrument, of: str) -> Data:
     between them."""
     control = of == "control"
     events = [
-        {"id": str(one.id), **event_fact(one)}
-        for one in standing_events(instrument, ("knock", "drop", "adjusted", "held", "released"), MOST_POINTS)
+        {"id": str(standing_event.id), **event_fact(standing_event)}
+        for standing_event in standing_events(
+            instrument, ("knock", "drop", "adjusted", "held", "released"), MOST_POINTS
+        )
     ]
     rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("document", "result")
     rows = rows.filter(category=Record.Category.ORIENTATION) if control else rows.filter(kind=of)

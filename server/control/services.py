@@ -35,7 +35,7 @@ def key(name: str) -> str:
 
 def look_at(points: list[Data]) -> Import:
     """What keeping these points would change."""
-    here = {one.bare: one for one in Point.objects.all()}
+    here = {object_.bare: object_ for object_ in Point.objects.all()}
     told = Import([], [], [])
     for point in points:
         old = here.get(key(point["name"]))

@@ -104,7 +104,7 @@ def _stand(told: dict[str, Any], facts: dict[str, Any], today: date) -> Standing
     now = clock.now()
     done = [one for one in map(done_of, facts.get("done", [])) if one.at <= now + AHEAD]
     events = list(map(happened_of, facts.get("events", [])))
-    events = [one if one.at <= now + AHEAD else replace(one, at=now) for one in events]
+    events = [event if event.at <= now + AHEAD else replace(event, at=now) for event in events]
     return standing(told, done, events, today)
 
 

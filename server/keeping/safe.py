@@ -82,7 +82,7 @@ def backup(data: Path, file: Path) -> Kept:
         copied = Path(folder) / DATABASE
         records = copy_database(data / DATABASE, copied)
         held = {DATABASE: copied, KEY: data / KEY}
-        held |= {f"{FILES}/{one.relative_to(data / FILES)}": one for one in _files(data)}
+        held |= {f"{FILES}/{file.relative_to(data / FILES)}": file for file in _files(data)}
         told = {
             "format": FORMAT,
             "at": datetime.now(UTC).isoformat(timespec="seconds"),

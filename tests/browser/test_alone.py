@@ -83,7 +83,7 @@ def test_house_and_browser_give_the_same_answers(opens: Opens, house: str) -> No
     page.on("request", lambda one: one.url.startswith((house, "data:", "blob:")) or strangers.append(one.url))
     folder = json.loads((ROOT / "web/public/core/pack.json").read_text())["folder"]
     (worker,) = (ROOT / "web/dist/assets").glob("worker-*.js")
-    asked = [json.dumps(one) for one in questions()]
+    asked = [json.dumps(question) for question in questions()]
     told = page.evaluate(ASK, {"worker": f"/assets/{worker.name}", "base": f"/core/{folder}/", "texts": asked})
     there = [json.loads(text) for text in told["answers"]]
     here = [json.loads(answer(text)) for text in asked]

@@ -265,7 +265,7 @@ def test_the_history_of_each_check_is_drawn_and_the_passport_says_what_is_stated
     expect(history.get_by_role("heading")).to_contain_text("Plate level check, each result")
     points = page.request.get("/api/instruments/TD-01/series?of=plate-vial").json()["points"]
     assert len(points) > 20
-    assert -1.6 < sum(one["value"] for one in points) / len(points) < -0.8
+    assert -1.6 < sum(point["value"] for point in points) / len(points) < -0.8
     expect(history.locator("[data-stage]")).to_have_count(len(points))
     expect(page.get_by_label("Passport")).to_contain_text("30″ a division")
     checks = page.get_by_label("Checks", exact=True).locator("[data-check]")

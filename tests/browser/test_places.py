@@ -17,7 +17,7 @@ def axe(page: Page, view: str) -> None:
     """axe finds nothing; run from outside the page's own policy, as a browser's tool would be."""
     page.evaluate(AXE)
     found = page.evaluate("() => axe.run(document, { resultTypes: ['violations'] })")
-    told = [f"{view}: {one['id']} {one['nodes'][0]['html'][:120]}" for one in found["violations"]]
+    told = [f"{view}: {violation['id']} {violation['nodes'][0]['html'][:120]}" for violation in found["violations"]]
     assert not told, told
 
 

@@ -179,7 +179,7 @@ def test_a_second_run_in_the_sheet_is_a_repeat_of_its_own(opens: Opens, fresh: F
     page.get_by_role("button", name="Save as found").click()
     page.wait_for_url(re.compile("/records/"))
     record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
-    assert [one.get("repeat") for one in record["document"]["observations"]["readings"]] == [None, None, 2, 2]
+    assert [reading.get("repeat") for reading in record["document"]["observations"]["readings"]] == [None, None, 2, 2]
 
 
 def test_a_level_goes_through_its_two_peg_test_within_the_round(opens: Opens, level: str) -> None:

@@ -25,7 +25,7 @@ def on_device(page: Page) -> None:
 
 def records_of(page: Page, tag: str) -> list[str]:
     answer = page.request.get(f"/api/records?instrument={tag}&category=check&limit=5")
-    return [one["id"] for one in answer.json()["records"]]
+    return [record["id"] for record in answer.json()["records"]]
 
 
 def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) -> None:

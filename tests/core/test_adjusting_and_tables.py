@@ -164,4 +164,4 @@ def test_the_registry_tells_what_applies_and_what_to_bring() -> None:
     about = TWO_PEG.about()
     assert about["minutes"] > 0
     assert all(acts[-1]["text"].startswith("Follow local rules") for acts in about["cautions"].values())
-    assert {one["name"] for one in about["methods"]} >= {"middle-then-near", "thirds-inside", "free"}
+    assert {method["name"] for method in about["methods"]} >= {"middle-then-near", "thirds-inside", "free"}

@@ -114,7 +114,7 @@ def test_the_sentence_names_the_largest_and_what_removes_it() -> None:
     assert (
         "centring of the instrument. To reduce it, centre more closely, or use a longer backsight" in position["text"]
     )
-    assert [one["name"] for one in position["parts"][:2]] == ["centring", "orientation"]
+    assert [part["name"] for part in position["parts"][:2]] == ["centring", "orientation"]
     assert sum(part["share"] for part in position["parts"]) == pytest.approx(1.0, abs=1e-3)
     longer = advise({"advice": "budget", "back_m": "80", "fore_m": "40", "allowed": {"position_mm": "9"}})
     assert longer["result"]["budgets"][1]["enough"] is True

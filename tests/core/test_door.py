@@ -45,7 +45,7 @@ def ask(**question: Any) -> Any:
 def test_it_says_who_it_is() -> None:
     told = ask(verb="hello")["data"]
     assert told["core_version"] == __version__
-    assert [one["kind"] for one in told["kinds"]] == list(KINDS)
+    assert [kind["kind"] for kind in told["kinds"]] == list(KINDS)
 
 
 def test_preview_and_reduce_say_what_the_kind_itself_says() -> None:

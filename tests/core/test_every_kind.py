@@ -174,7 +174,7 @@ def test_no_two_models_of_the_core_share_a_name() -> None:
     from naveta_core.documents.envelope import Part
 
     models = {one for one in (*_models(Answer), *_models(Part)) if one.__module__.startswith(naveta_core.__name__)}
-    counted = Counter(one.__name__ for one in models)
+    counted = Counter(model.__name__ for model in models)
     assert len(models) > 150
     assert [name for name, count in counted.items() if count > 1] == []
     kinds = {name: get_args(one.model.model_fields["kind"].annotation) for name, one in DOCUMENTS.items()}

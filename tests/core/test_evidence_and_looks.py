@@ -59,7 +59,7 @@ def test_a_test_too_coarse_leans_on_nothing() -> None:
 def test_the_looks_are_answered_before_anything_is_read() -> None:
     def said(**looks: str) -> list[str]:
         document = {"kind": "two-peg", "observations": {"looks": looks}}
-        return [one["code"] for one in preview(document)["partial"]["looks"]]
+        return [look["code"] for look in preview(document)["partial"]["looks"]]
 
     assert said() == []
     assert said(bubble_holds="yes", line_returns="yes") == []
@@ -118,7 +118,7 @@ def test_the_limit_says_where_it_comes_from() -> None:
 
 
 def test_a_conditional_watch_is_not_called_close_to_its_limit() -> None:
-    texts = {one["code"]: one["text"] for one in reduce(exact(13, *NEAR, copies=6))["verdict"]["reasons"]}
+    texts = {reason["code"]: reason["text"] for reason in reduce(exact(13, *NEAR, copies=6))["verdict"]["reasons"]}
     assert texts["near-limit"].startswith("Within ")
     assert "with balanced sights" in texts["conditional"]
 
@@ -126,5 +126,5 @@ def test_a_conditional_watch_is_not_called_close_to_its_limit() -> None:
 def test_every_kind_leads_through_a_bad_finding_in_the_same_order() -> None:
     for kind in KINDS.values():
         steps = kind.about()["when_bad"]
-        assert [one["code"] for one in steps] == ["real", "keep", "adjust", "without", "look-back"]
-        assert all(one["text"].endswith(".") for one in steps)
+        assert [step["code"] for step in steps] == ["real", "keep", "adjust", "without", "look-back"]
+        assert all(step["text"].endswith(".") for step in steps)

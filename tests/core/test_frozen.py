@@ -26,7 +26,7 @@ CODE = re.compile(r"[a-z][a-z0-9]*(-[a-z0-9]+)+")
 def fields_of(schema: dict[str, Any]) -> dict[str, list[str]]:
     """Field names by model of a JSON schema."""
     models = {schema["title"]: schema, **schema.get("$defs", {})}
-    return {name: sorted(one["properties"]) for name, one in sorted(models.items()) if "properties" in one}
+    return {name: sorted(model["properties"]) for name, model in sorted(models.items()) if "properties" in model}
 
 
 def figures_of(kind: str) -> list[str]:
@@ -56,7 +56,7 @@ def snapshot() -> dict[str, Any]:
         name: {
             "result": figures_of(name),
             "columns": list(kind.file.columns),
-            "methods": [one.name for one in kind.methods],
+            "methods": [method.name for method in kind.methods],
             "main_quantity": kind.main_quantity,
         }
         for name, kind in sorted(KINDS.items())

@@ -58,7 +58,7 @@ SERVER = [
 
 
 def test_no_old_word_comes_back() -> None:
-    listed = [(path, *one) for path in [*CORE, *SERVER] for one in literals(path)]
+    listed = [(path, *literal) for path in [*CORE, *SERVER] for literal in literals(path)]
     assert len(listed) > 2500
     found = [
         f"{path.relative_to(ROOT)}:{line}: {hit[0]!r} in {text[:90]!r}"

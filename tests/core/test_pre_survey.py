@@ -188,7 +188,7 @@ class TestEnding:
         result = reduce(
             document(steps=[done("plummet", "watch", stage="as-left"), {"check": "two-face", "left_out": "no time"}])
         )
-        assert [one["text"] for one in result["verdict"]["reasons"]] == [
+        assert [reason["text"] for reason in result["verdict"]["reasons"]] == [
             "Plummet, as left: watch it is.",
             "Two-face check was skipped: no time.",
         ]
@@ -217,7 +217,7 @@ class TestEnding:
         ],
     )
     def test_what_cannot_be_is_a_fault_at_its_place(self, steps: list[Data], path: str) -> None:
-        assert [one["path"] for one in preview(document(steps=steps))["faults"]] == [path]
+        assert [fault["path"] for fault in preview(document(steps=steps))["faults"]] == [path]
 
     def test_a_round_of_nothing_but_what_was_left_out_is_none(self) -> None:
         told = preview(document(steps=[{"check": "plummet", "left_out": "no time"}]))

@@ -105,7 +105,7 @@ def test_a_known_index_is_taken_off_in_the_same_sense(senses: tuple[str, str]) -
     )
     assert asked_preview(document, None, AT)["reduced"]["result"]["tilt_arcsec"] == pytest.approx(5.0, abs=0.01)
     hint = next(
-        one["text"] for one in asked_guide(document, None, AT, "plate")["hints"] if one["code"] == "index-known"
+        hint["text"] for hint in asked_guide(document, None, AT, "plate")["hints"] if hint["code"] == "index-known"
     )
     a, c = signs(*senses)
     assert f"{a * 12:+.0f}″ along and {c * -7:+.0f}″ across" in hint, "as this display shows them"
@@ -150,7 +150,7 @@ def test_storing_takes_the_error_away_and_the_second_round_proves_it(senses: tup
     }
     proved = dual(senses, (0.0, 0.0), (f"{3 + a * 21}", f"{-2 + c * -16}"), found=carried)
     told = reduce_of("dual-axis-level", document_of(json.loads(json.dumps(proved))))
-    assert [one["code"] for one in told["verdict"]["reasons"]].count("stored-and-proved") == 2
+    assert [reason["code"] for reason in told["verdict"]["reasons"]].count("stored-and-proved") == 2
 
 
 def test_what_can_be_tried_uses_the_same_senses() -> None:

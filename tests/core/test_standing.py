@@ -231,7 +231,7 @@ class TestAfterAdjusting:
         assert standing(LEVEL, passed, [*events, Happened("drop", at(1, 3))], TODAY).state == "hold"
 
     def test_another_check_adjusted_bears_only_on_what_was_measured_through_it(self) -> None:
-        states = {one.check: one.reasons[0]["code"] for one in self.adjusted(check="circular-vial").checks}
+        states = {check.check: check.reasons[0]["code"] for check in self.adjusted(check="circular-vial").checks}
         assert states["two-peg"] == "passed"
 
     def test_a_check_that_gates_nothing_counts_once_it_was_adjusted(self) -> None:
@@ -254,7 +254,7 @@ class TestAfterAFall:
 
     def everything(self, hour: int, codes: tuple[str, ...] = ()) -> list[Done]:
         kinds = ("two-peg", "circular-vial", "compensator-function")
-        return [Done(one, at(1, 3, hour), "use", codes=codes if one == "two-peg" else ()) for one in kinds]
+        return [Done(kind, at(1, 3, hour), "use", codes=codes if kind == "two-peg" else ()) for kind in kinds]
 
     @pytest.mark.parametrize("event", ["drop", "topple"])
     def test_one_pass_releases_nothing(self, event: str) -> None:
@@ -275,7 +275,7 @@ class TestAfterAFall:
         assert self.of(*self.everything(9, ("not-looked",)), again, later).state == "ready", "answered, it stays so"
 
     def test_accuracy_procedures_are_not_asked_for(self) -> None:
-        assert "levelling-accuracy" not in [one.check for one in self.of().checks if one.state == "hold"]
+        assert "levelling-accuracy" not in [check.check for check in self.of().checks if check.state == "hold"]
 
     def test_a_tie_goes_against_the_instrument(self) -> None:
         same = self.of(*self.everything(7))

@@ -27,7 +27,7 @@ REFUSALS = [
 def test_refusals_name_field_given_and_wanted(bad: dict, path: str, wanted: str) -> None:
     with pytest.raises(Refused) as caught:
         reduce(bad)
-    fault = next(one for one in caught.value.faults if one.path == path)
+    fault = next(fault for fault in caught.value.faults if fault.path == path)
     assert wanted in fault.wanted
 
 
@@ -69,14 +69,14 @@ class TestPreview:
 
     def test_layout_alone_says_what_it_can_prove(self) -> None:
         answer = preview(document((30, [], 30, []), (56, [], 4, [])))
-        expected = next(one["text"] for one in answer["partial"]["messages"] if one["code"] == "expected")
+        expected = next(message["text"] for message in answer["partial"]["messages"] if message["code"] == "expected")
         assert "about ± 9.1″; the limit is 10″" in expected
         assert answer["picture"]["baseline_m"] == 60
-        assert [one["x_m"] for one in answer["picture"]["setups"]] == pytest.approx([30, 56])
+        assert [setup["x_m"] for setup in answer["picture"]["setups"]] == pytest.approx([30, 56])
 
     def test_one_setup_gives_its_difference_and_asks_for_the_next(self) -> None:
         answer = preview(document((30, ["1.8851", "1.8855"], 30, "1.4020"), (56, [], 4, [])))
-        said = next(one["text"] for one in answer["partial"]["messages"] if one["code"] == "difference")
+        said = next(message["text"] for message in answer["partial"]["messages"] if message["code"] == "difference")
         assert said == "First set-up, as read: B 0.48330 m above A."
         assert answer["partial"]["notes"] == [
             {"path": "observations.setups[0].a", "text": "Mean 1.88530 m, range 0.4 mm"}

@@ -156,7 +156,7 @@ def test_cautions_stand_at_their_acts() -> None:
     assert "base-lock" in ACTS["mount"].cautions
     for kind in ("two-face", "direction-rounds", "direction-accuracy", "tracker"):
         assert "no-plunge" in KINDS[kind].caution_codes["before"], kind
-    assert "base-lock" in next(one for one in KINDS["plummet"].methods if one.name == "proven").caution
+    assert "base-lock" in next(method for method in KINDS["plummet"].methods if method.name == "proven").caution
     for word in ("swollen", "plus to plus"):
         assert word in CAUTIONS["battery"]
 

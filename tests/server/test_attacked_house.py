@@ -126,14 +126,14 @@ class TestSeals:
         sql(change, uuid.UUID(chain_of_three[-1]).hex)
         *chains, total = looked_through(ines)
         assert not total["ok"]
-        assert [one["instrument"] for one in chains if one.get("wrong")] == ["LV-07"]
+        assert [chain["instrument"] for chain in chains if chain.get("wrong")] == ["LV-07"]
 
     @pytest.mark.usefixtures("chain_of_three")
     def test_a_whole_chain_gone_is_found(self, ines: Api) -> None:
         sql("DELETE FROM bench_record WHERE instrument_id = (SELECT id FROM fleet_instrument WHERE tag = 'LV-07')")
         *chains, total = looked_through(ines)
         assert not total["ok"]
-        (told,) = [one for one in chains if one.get("wrong")]
+        (told,) = [chain for chain in chains if chain.get("wrong")]
         assert "should hold 3 records and holds 0" in told["wrong"][0]["text"]
 
     @pytest.mark.usefixtures("chain_of_three")
@@ -178,10 +178,14 @@ class TestSizes:
         for path in ("records?limit=2", "records?by=tam&limit=2", "records?kind=knock&limit=2"):
             with django_assert_max_num_queries(9) as asked:
                 tam.get(path)
-            lists = [one["sql"] for one in asked.captured_queries if 'FROM "bench_record"' in one["sql"]]
+            lists = [
+                captured_query["sql"]
+                for captured_query in asked.captured_queries
+                if 'FROM "bench_record"' in captured_query["sql"]
+            ]
             assert lists
-            assert not [one for one in lists if '"bench_record"."document"' in one]
-            assert not [one for one in lists if "OFFSET" in one]
+            assert not [list_ for list_ in lists if '"bench_record"."document"' in list_]
+            assert not [list_ for list_ in lists if "OFFSET" in list_]
             for one in lists:
                 plan = connection.cursor().execute("EXPLAIN QUERY PLAN " + one).fetchall()
                 assert not [row for row in plan if "TEMP B-TREE" in row[3] or row[3] == "SCAN bench_record"], plan

@@ -80,7 +80,7 @@ def save(api: Api, kind: str, document: dict[str, Any], at: str = "2027-03-02T06
 
 def standing(api: Api, tag: str) -> dict[str, str]:
     told = api.get(f"instruments/{tag}").json()["standing"]
-    return {"": told["state"], **{one["check"]: one["state"] for one in told["checks"]}}
+    return {"": told["state"], **{check["check"]: check["state"] for check in told["checks"]}}
 
 
 @pytest.mark.parametrize("kind", ROWS)
@@ -149,7 +149,7 @@ def test_the_manager_states_how_a_model_stores_and_the_sign_follows(ines: Api, t
     assert tam.put("instruments/TS-01/storing", {"stores": "error"}).json()["code"] == "manager-only"
     refused = ines.put("instruments/TS-01/storing", {"stores": "sideways", "storable_arcsec": "1.2.3"})
     assert refused.status_code == 422
-    assert {one["path"] for one in refused.json()["faults"]} == {"stores", "storable_arcsec"}
+    assert {fault["path"] for fault in refused.json()["faults"]} == {"stores", "storable_arcsec"}
     told = ines.put("instruments/TS-01/storing", {"stores": "correction", "storable_arcsec": "120"}).json()["stated"]
     assert (told["stores"], told["storable_arcsec"], told["angle_accuracy_arcsec"]) == ("correction", 120.0, 3.0)
     document = simulated("two-face", c=20.0, i=0.0, noise=0.2)
@@ -171,7 +171,7 @@ def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, t
     assert tam.get("session").json()["judge_raw"] is True
     raw = tam.post("preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
     limits = [
-        next(one for one in told["verdict"]["parts"] if one["quantity"] == "collimation_arcsec")["limits"]["use"]
+        next(part for part in told["verdict"]["parts"] if part["quantity"] == "collimation_arcsec")["limits"]["use"]
         for told in (plain, raw)
     ]
     assert limits == [6.0, 3.0]
@@ -185,11 +185,11 @@ def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, t
 def test_the_kinds_say_how_they_are_entered(tam: Api) -> None:
     kinds = {one["kind"]: one for one in tam.get("kinds").json()}
     assert list(kinds) == list(KINDS)
-    assert [one["name"] for one in kinds["two-peg"]["methods"]][-2:] == ["outside-both", "free"]
+    assert [method["name"] for method in kinds["two-peg"]["methods"]][-2:] == ["outside-both", "free"]
     plummet = kinds["plummet"]
-    assert [one["name"] for one in plummet["methods"]][:2] == ["four-quarters", "half-turn"]
+    assert [method["name"] for method in plummet["methods"]][:2] == ["four-quarters", "half-turn"]
     marks = plummet["methods"][0]["groups"][1]
-    assert (marks["path"], marks["rows"], [one["name"] for one in marks["fields"]]) == (
+    assert (marks["path"], marks["rows"], [field["name"] for field in marks["fields"]]) == (
         "observations.sets[0].marks",
         True,
         ["heading_deg", "x_mm", "y_mm"],
@@ -286,9 +286,9 @@ def test_a_check_tells_the_next_set_up_what_is_in_force(tam: Api, things: None) 
         "observations": {"way": "plummet-first", "mark": {"name": "PC-07"}, "options": {"fine": "plate"}},
     }
     guide = tam.post("stand/guide", {"instrument": "TD-01", "document": document, "act": "plate"}).json()
-    assert any(one["code"] == "rest-known" and "-1.2 div" in one["text"] for one in guide["hints"])
+    assert any(hint["code"] == "rest-known" and "-1.2 div" in hint["text"] for hint in guide["hints"])
     last = tam.post("stand/guide", {"instrument": "TD-01", "document": document, "act": "last-look"}).json()
-    assert any(one["code"] == "plummet-known" for one in last["hints"])
+    assert any(hint["code"] == "plummet-known" for hint in last["hints"])
     device = {one["tag"]: one for one in tam.get("device").json()["fleet"]}
     kept = [one["result"] for one in device["TD-01"]["made"]]
     assert {"reversal_div", "offset_x_mm"} <= {name for one in kept for name in one}
@@ -299,7 +299,7 @@ def test_series_of_each_kind_have_their_own_title_and_unit(tam: Api, things: Non
     save(tam, "plummet", simulated("plummet"))
     vial = tam.get("instruments/TD-01/series?of=plate-vial").json()
     assert (vial["title"], vial["unit"], vial["unit_said"]) == ("Plate level check", " div", "divisions")
-    assert [round(one["value"], 1) for one in vial["points"]] == [0.7]
+    assert [round(point["value"], 1) for point in vial["points"]] == [0.7]
     assert len(tam.get("instruments/TD-01/series?of=plummet").json()["points"]) == 1
     assert tam.get("instruments/TD-01/series?of=two-peg").json()["points"] == []
     wrong = tam.get("instruments/TD-01/series?of=moon")

@@ -28,7 +28,7 @@ def test_the_core_imports_no_more_than_it_may() -> None:
     allowed = {"pydantic", "naveta_core"} | set(sys.stdlib_module_names)
     for path in (ROOT / "core/naveta_core").rglob("*.py"):
         for node in ast.walk(ast.parse(path.read_text())):
-            names = [one.name for one in node.names] if isinstance(node, ast.Import) else []
+            names = [name.name for name in node.names] if isinstance(node, ast.Import) else []
             if isinstance(node, ast.ImportFrom) and node.level == 0:
                 names = [node.module or ""]
             assert {name.split(".")[0] for name in names} <= allowed, path

@@ -35,7 +35,7 @@ def seen(loaded, db) -> Api:
 
 
 def test_every_level_tells_its_story(seen: Api) -> None:
-    yard = {one["tag"]: one for one in seen.get("instruments").json()["instruments"]}
+    yard = {instrument["tag"]: instrument for instrument in seen.get("instruments").json()["instruments"]}
     states = {tag: one["standing"]["state"] for tag, one in yard.items()}
     assert states == {
         "LV-02": "ready",

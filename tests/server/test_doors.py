@@ -43,7 +43,7 @@ def test_every_operation_needs_a_person(db, verb: str, path: str) -> None:
     assert answer.json()["code"] == "signed-out"
 
 
-@pytest.mark.parametrize(("verb", "path"), [one for one in operations() if one[0] != "get"])
+@pytest.mark.parametrize(("verb", "path"), [operation for operation in operations() if operation[0] != "get"])
 def test_every_unsafe_operation_needs_the_token(firm, verb: str, path: str) -> None:
     answer = Api(firm["ines"]).send(verb.upper(), filled(path)[5:], {}, token=False)
     assert answer.status_code == 403, path
@@ -94,7 +94,7 @@ def test_the_session_tells_what_each_may_do(jory: Api, ines: Api) -> None:
     assert rights["note-event"]["allowed"]
     assert not rights["save-check"]["allowed"]
     assert "crew chief" in rights["save-check"]["text"]
-    assert all(one["allowed"] for one in ines.get("session").json()["rights"].values())
+    assert all(right["allowed"] for right in ines.get("session").json()["rights"].values())
 
 
 def test_nobody_may_nothing() -> None:

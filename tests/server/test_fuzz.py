@@ -37,7 +37,7 @@ def carried(firm) -> dict[str, dict[str, str]]:
     client.force_login(Person.objects.get(username="ines"), backend="django.contrib.auth.backends.ModelBackend")
     token = client.get("/api/session").json()["csrf_token"]
     return {
-        "cookies": {one.key: one.value for one in client.cookies.values()},
+        "cookies": {cooky.key: cooky.value for cooky in client.cookies.values()},
         "headers": {"X-CSRFToken": token, "Accept-Encoding": "identity"},
     }
 

@@ -27,7 +27,7 @@ class TestPoints:
         assert (told["new"], told["kept"]) == (["PC-01", "PC-02", "QB-2"], False)
         assert not Point.objects.exists()
         assert tam.post("points/table", {"text": TABLE, "keep": True}).json()["kept"] is True
-        assert [one["name"] for one in ines.get("points").json()["points"]] == ["PC-01", "PC-02", "QB-2"]
+        assert [point["name"] for point in ines.get("points").json()["points"]] == ["PC-01", "PC-02", "QB-2"]
         again = "name,e,n,h\npc 1,1000.0120,2000,12\nPC-02,1060,2035,14\n"
         told = tam.post("points/table", {"text": again, "keep": True}).json()
         assert told["moved"] == [{"name": "pc 1", "by_mm": 12.0, "rise_mm": 0.0}]
@@ -45,7 +45,7 @@ class TestPoints:
         told = tam.get("points?q=pc20").json()
         assert told["points"] == []
         assert told["near"] == [{"name": "PC-02", "why": "PC-02 has two digits swapped"}]
-        assert [one["name"] for one in tam.get("points?q=kerb").json()["points"]] == ["PC-01"]
+        assert [point["name"] for point in tam.get("points?q=kerb").json()["points"]] == ["PC-01"]
 
     def test_out_again_in_feet_and_off_the_list(self, tam: Api) -> None:
         tam.post("points/table", {"text": TABLE, "keep": True})
@@ -105,7 +105,7 @@ class TestOrientations:
         assert len(told["document"]["before"]) == 5
         assert told["result"]["verdict"]["reasons"][0]["code"] == "control-jump"
         series = ines.get(f"instruments/{station}/series?of=control").json()
-        assert [round(one["value"], 1) for one in series["points"]] == [2.4, 2.7, 2.2, 2.5, 2.3, -4.9]
+        assert [round(point["value"], 1) for point in series["points"]] == [2.4, 2.7, 2.2, 2.5, 2.3, -4.9]
         assert (series["unit"], series["points"][0]["use"]) == (" mm", 5.0)
         assert ines.get(f"instruments/{station}/series").json()["points"] == []
         knock = ines.event("knock", "2027-03-02T06:41:00+00:00", instrument=station)
@@ -116,7 +116,7 @@ class TestOrientations:
     def test_previews_of_an_orientation_and_refusals(self, ines: Api, station: str) -> None:  # noqa: F811
         told = ines.post("preview", {"instrument": station, "document": creek().free(shots=[])}).json()
         assert told["missing"] == ["observations.shots[0].point"]
-        assert [one["name"] for one in told["plan"]["points"]] == ["PC-01", "PC-02", "PC-03"]
+        assert [point["name"] for point in told["plan"]["points"]] == ["PC-01", "PC-02", "PC-03"]
         broken = creek().free()
         broken["observations"]["shots"][0]["point"] = "PC-20"
         answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, broken))

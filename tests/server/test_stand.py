@@ -70,14 +70,14 @@ def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, st
     assert Instrument.objects.get(tag=station).facts.get("made", []) == []
     assert ines.put(f"checks/{identity}", sent(station, set_up())).status_code == 200
     rows = ines.get(f"records?instrument={station}&category=set-up").json()["records"]
-    assert [one["finding"] for one in rows] == [told["finding"]]
+    assert [row["finding"] for row in rows] == [told["finding"]]
     assert ines.get(f"records/{identity}/document").json()["kind"] == "set-up"
 
 
 def test_the_guide_knows_the_instrument(ines: Api, station: str) -> None:
     told = ines.post("stand/guide", {"instrument": station, "document": set_up(), "act": None}).json()
-    assert "laser-on" in [one["act"] for one in told["knots"]]
-    ways = {one["way"]: one["cannot"] for one in ines.get(f"stand/methods?instrument={station}").json()["ways"]}
+    assert "laser-on" in [knot["act"] for knot in told["knots"]]
+    ways = {way["way"]: way["cannot"] for way in ines.get(f"stand/methods?instrument={station}").json()["ways"]}
     assert ways["plummet-first"] is None
     assert "levels" in ways["no-point"]
 

@@ -43,7 +43,7 @@ def test_it_is_five_files_of_the_names_every_kind_has() -> None:
 def test_the_api_begins_previews_keeps_and_draws_it(tam: Api) -> None:
     told = next(one for one in tam.get("kinds").json() if one["kind"] == "hand-level")
     (group,) = told["methods"][0]["groups"]
-    assert (group["path"], group["rows"], [one["label"] for one in group["fields"]]) == (
+    assert (group["path"], group["rows"], [field["label"] for field in group["fields"]]) == (
         "observations.sights",
         True,
         ["Direct", "Reversed"],

@@ -25,7 +25,7 @@ class TestYard:
         tam.check(good())
         tam.event("drop", "2027-03-02T07:00:00+00:00", note="off the tailgate")
         page = tam.get("instruments").json()
-        assert [(one["tag"], one["standing"]["state"]) for one in page["instruments"]] == [
+        assert [(instrument["tag"], instrument["standing"]["state"]) for instrument in page["instruments"]] == [
             ("LV-07", "hold"),
             ("LV-02", "ready"),
         ]
@@ -33,7 +33,9 @@ class TestYard:
         assert "off the tailgate" in page["instruments"][0]["standing"]["reasons"][0]["text"]
         assert page["instruments"][1]["latest"]["text"] == "+1.0″"
         for query in ("lv2", "LV 02", "merrow shelf"):
-            assert "LV-02" in [one["tag"] for one in tam.get(f"instruments?q={query}").json()["instruments"]]
+            assert "LV-02" in [
+                instrument["tag"] for instrument in tam.get(f"instruments?q={query}").json()["instruments"]
+            ]
         assert tam.get("instruments?q=tripod").json()["instruments"] == []
 
     def test_pages_follow_one_another(self, tam: Api) -> None:
@@ -79,7 +81,7 @@ def test_look_back_and_signing_it(tam: Api) -> None:
     back = tam.get(f"records/{found['id']}/look-back").json()
     assert back["text"] == "Last good on 9 Feb 2027; taken out two times since."
     assert back["signed"] is None
-    assert [one["event"] for one in back["events"]] == ["out", "in", "out", "in", "knock"]
+    assert [event["event"] for event in back["events"]] == ["out", "in", "out", "in", "knock"]
     tam.event(
         "looked-back", "2027-03-02T09:00:00+00:00", record=found["id"], note="balanced sights throughout, no harm"
     )

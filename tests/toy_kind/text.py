@@ -22,7 +22,9 @@ def finding_of(estimate: Estimate) -> str:
 
 
 def worked_of(rows: Sequence[Row]) -> list[CalculationLine]:
-    return [line(f"Sight {i + 1}, half of direct less reversed", f"{one:.2f} mm") for i, one in enumerate(halves(rows))]
+    return [
+        line(f"Sight {i + 1}, half of direct less reversed", f"{halve:.2f} mm") for i, halve in enumerate(halves(rows))
+    ]
 
 
 def work_of(estimate: Estimate) -> list[Effect]:
@@ -32,5 +34,5 @@ def work_of(estimate: Estimate) -> list[Effect]:
 def draw(_document: HandLevel, rows: Sequence[Row], _judgement: Judgement | None) -> Picture | None:
     if not rows:
         return None
-    marks = [(f"sight {i + 1}", float(i), one) for i, one in enumerate(halves(rows))]
+    marks = [(f"sight {i + 1}", float(i), halve) for i, halve in enumerate(halves(rows))]
     return deviations("mm", marks, 5.0, "level", "sight after sight")

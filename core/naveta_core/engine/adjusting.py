@@ -48,13 +48,17 @@ def by_hand(_document: Any, _read: Any, judgement: Judgement, grade: Grade, read
         raise Refused([Fault("reads_now", "the value now", given, "nothing: adjust it, then check again")])
     acts = [text for code, text in next_of(judgement, grade) if code == "adjust" or (code, text) in judgement.to_mend]
     # What may be adjusted without having to be is led through all the same.
-    acts = acts or [one.turn for one in judgement.quantities if one.turn and offers_adjusting(one)]
+    acts = acts or [quantity.turn for quantity in judgement.quantities if quantity.turn and offers_adjusting(quantity)]
     return act_of_adjusting(" ".join(dict.fromkeys(acts)) if acts else _why_not(judgement), bool(acts))
 
 
 def _why_not(judgement: Judgement) -> str:
     """Why nothing is done by a finding: it calls for nothing, or does not prove what it calls for."""
-    unproved = [one for one in judgement.quantities if one.grade in ("adjust", "watch") and not one.may_turn()]
+    unproved = [
+        quantity
+        for quantity in judgement.quantities
+        if quantity.grade in ("adjust", "watch") and not quantity.may_turn()
+    ]
     if not unproved:
         return "Nothing to store or repair on this result. Repeat the check first, or take more readings."
     one = max(unproved, key=lambda quantity: quantity.estimate.u95)

@@ -43,8 +43,8 @@ def read_pairs(
 ) -> Pairs:
     """Pairs of lengths of a list, in metres. Only what is read off is rounded: `names[1]`, and the first when `both_read`."""
     rows = reader.rows(observations, name)
-    steps = [one.step(key) for one in rows for key in (names if both_read else names[1:])]
-    return Pairs([(one.path, one[names[0]], one[names[1]]) for one in rows], finest(steps) * 1000)
+    steps = [row.step(key) for row in rows for key in (names if both_read else names[1:])]
+    return Pairs([(row.path, row[names[0]], row[names[1]]) for row in rows], finest(steps) * 1000)
 
 
 def all_read(pairs: Pairs, observations: Part, name: str, fewest: int) -> bool:

@@ -56,7 +56,7 @@ class Series:
 
 def reduced(sets: Sequence[Sequence[float]]) -> Series:
     """Sets of directions, the same marks in the same order, the first of each the one they are told from."""
-    turned = [[wrapped(x - one[0]) for x in one] for one in sets]
+    turned = [[wrapped(x - set_[0]) for x in set_] for set_ in sets]
     n, t = len(turned), len(turned[0])
     anchored = [[turned[0][k] + wrapped(one[k] - turned[0][k]) for k in range(t)] for one in turned]
     means = [fsum(one[k] for one in anchored) / n for k in range(t)]
@@ -65,7 +65,7 @@ def reduced(sets: Sequence[Sequence[float]]) -> Series:
         d = [(means[k] - one[k]) * 3600.0 for k in range(t)]
         shift = mean(d)
         residuals.append([value - shift for value in d])
-    squares = fsum(r * r for one in residuals for r in one)
+    squares = fsum(r * r for residual in residuals for r in residual)
     return Series([value % 360.0 for value in means], residuals, squares, (n - 1) * (t - 1))
 
 

@@ -254,12 +254,12 @@ class Where:
             # A field that is not ours may be called anything: only figures are counted.
             counted = rest[:-1].isascii() and rest[:-1].isdigit() and len(rest) < MOST_INDEX_TEXT
             words.append(f"{ordinal(int(rest[:-1]))} {word}" if counted else word)
-        return ", ".join(one for one in words if one)
+        return ", ".join(word for word in words if word)
 
 
 def words_of(table: FieldTable) -> dict[str, str]:
     """What each name of a table is called in a fault."""
-    names = {name: one.words or one.label[:1].lower() + one.label[1:] for name, one in table.fields.items()}
+    names = {name: field.words or field.label[:1].lower() + field.label[1:] for name, field in table.fields.items()}
     for name, listed in table.lists.items():
         names[name] = listed.rows.noun
         names |= words_of(listed.entry) if listed.entry else {}

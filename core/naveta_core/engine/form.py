@@ -77,7 +77,7 @@ class Group:
         return {**told, "repeats": "repeat" in found.entry.fields, "fields": self._fields(found.entry)}
 
     def _fields(self, table: FieldTable) -> list[Data]:
-        names = self.only or tuple(name for name, one in table.fields.items() if one.kind != "count")
+        names = self.only or tuple(name for name, field in table.fields.items() if field.kind != "count")
         return [_field(name, table.fields[name], self.labels) for name in names]
 
 
@@ -124,7 +124,7 @@ class Method:
             "title": self.title,
             "good_for": self.good_for,
             "steps": list(self.steps),
-            "caution": [one.plain() for one in cautions(*dict.fromkeys((*self.caution, *before)))],
+            "caution": [caution.plain() for caution in cautions(*dict.fromkeys((*self.caution, *before)))],
             "unit": self.unit,
-            "groups": [one.as_dict(table) for one in self.groups],
+            "groups": [group.as_dict(table) for group in self.groups],
         }

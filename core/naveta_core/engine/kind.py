@@ -168,11 +168,11 @@ class Kind:
 
     def method(self, name: str | None) -> Method | None:
         """A method by its name."""
-        return next((one for one in self.methods if one.name == name), None)
+        return next((method for method in self.methods if method.name == name), None)
 
     def methods_for(self, instrument: Data) -> list[str]:
         """The methods by which an instrument, told as a document's `instrument`, can be taken, the usual one first."""
-        return [one.name for one in self.methods if one.suits(instrument)]
+        return [method.name for method in self.methods if method.suits(instrument)]
 
     def groups(self, method: str | None) -> tuple[Group, ...]:
         """The form: of a method, or of a document that names none."""
@@ -221,7 +221,7 @@ class Kind:
     def _check_method(self, document: Any, reader: Reader) -> None:
         if document.method is not None and self.method(document.method) is None:
             reader.fault(
-                "method", "the method", document.method, "one of " + ", ".join(one.name for one in self.methods)
+                "method", "the method", document.method, "one of " + ", ".join(method.name for method in self.methods)
             )
 
     def _graded(self, document: Any, read: Any) -> tuple[Judgement, Grade]:
@@ -253,7 +253,7 @@ class Kind:
             messages=reasons([*told.weak, *growing.messages, *self._fresh_first(document)]),
             outlier=None if outlier is None else Note(path=outlier[0], text=outlier[1]),
             fixes=growing.fixes,
-            notes=[Note(path=one, text=text) for one, text in growing.notes],
+            notes=[Note(path=note, text=text) for note, text in growing.notes],
         )
 
     def _result(self, document: Any, read: Any, judgement: Judgement, grade: Grade) -> Result:
@@ -266,7 +266,7 @@ class Kind:
                 grade=grade,
                 reasons=reasons(judgement.reasons),
                 next=reasons(next_of(judgement, grade)),
-                parts=[_part(one) for one in judgement.quantities],
+                parts=[_part(quantity) for quantity in judgement.quantities],
                 set_aside=judgement.set_aside,
             ),
             shown=judgement.shown,
@@ -305,7 +305,9 @@ class Kind:
             "before_you_start": list(self.before_you_start),
             "who_adjusts": list(self.who_adjusts),
             "when_bad": [{"code": code, "title": title, "text": text} for code, title, text in self.when_bad],
-            "cautions": {act: [one.plain() for one in cautions(*codes)] for act, codes in self.caution_codes.items()},
+            "cautions": {
+                act: [caution.plain() for caution in cautions(*codes)] for act, codes in self.caution_codes.items()
+            },
             "watch_condition": self.watch_condition,
             "main_quantity": self.main_quantity,
             "quantity_label": self.quantity_label,
@@ -318,7 +320,7 @@ class Kind:
             "repeat_label": self.repeat_label,
             "quick": None if self.quick is None else {"method": self.quick[0], "minutes": self.quick[1]},
             "required_conditions": asdict(self.required_conditions),
-            "methods": [one.as_dict(self.table, before) for one in self.methods],
+            "methods": [method.as_dict(self.table, before) for method in self.methods],
             "groups": [one.as_dict(self.table) for one in self.general],
         }
 

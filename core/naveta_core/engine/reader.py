@@ -131,7 +131,7 @@ class Reader(Parser):
         rows = table_of(type(holder)).lists[name].rows
         assert rows.field is not None, f"{base}.{name} has fields"
         path, values = f"{base}.{name}", getattr(holder, name)
-        filled = [(i, one) for i, one in enumerate(values) if not blank(one)]
+        filled = [(i, value) for i, value in enumerate(values) if not blank(value)]
         if not filled and wanted:
             self.missing_at(f"{path}[0]")
         found = []
@@ -154,7 +154,7 @@ class PlainRow:
 
 def _typed(table: FieldTable) -> dict[str, Field]:
     """The fields that hold figures."""
-    return {name: one for name, one in table.fields.items() if one.kind in ("number", "length", "angle")}
+    return {name: field for name, field in table.fields.items() if field.kind in ("number", "length", "angle")}
 
 
 def filled_rows(holder: Part, name: str, skip: Sequence[str] = ()) -> int:

@@ -48,7 +48,7 @@ class Equation:
 
 def by_repeat(equations: Sequence[Equation]) -> list[Observation]:
     """A design with the common unknowns first, then those of each repeat; the last repeat's come last."""
-    widths = {one.repeat: len(one.own) for one in equations}
+    widths = {equation.repeat: len(equation.own) for equation in equations}
     rows: list[Observation] = []
     for one in equations:
         own = [share for name in sorted(widths) for share in (one.own if name == one.repeat else [0.0] * widths[name])]
@@ -89,6 +89,6 @@ def demand_opposite(
     for name in sorted({one.repeat for one in taken}):
         headings = [one.heading_deg for one in taken if one.repeat == name]
         if widest_deg(headings) < least_deg:
-            given = "headings " + ", ".join(f"{one:g}°" for one in headings)
+            given = "headings " + ", ".join(f"{heading:g}°" for heading in headings)
             parser.fault(path, what, given if name == 1 else f"{given} in repeat {name}", wanted)
             return

@@ -191,7 +191,7 @@ def _figure(value: Any) -> float | None:
 
 
 def _quantity(judgement: Judgement, name: str) -> JudgedQuantity | None:
-    return next((one for one in judgement.quantities if one.name == name), None)
+    return next((quantity for quantity in judgement.quantities if quantity.name == name), None)
 
 
 def storing(kept: tuple[StoredValue, ...]) -> Any:
@@ -234,8 +234,8 @@ def _noted(
     try:
         if len(parts) != len(wanted):
             raise ValueError(f"{len(wanted)} values, in seconds: {', '.join(one.label for one in wanted)}")
-        values = [numeral(one.removesuffix("″")).value for one in parts]
-        if any(abs(one) > MOST_ARCSEC for one in values):
+        values = [numeral(part.removesuffix("″")).value for part in parts]
+        if any(abs(value) > MOST_ARCSEC for value in values):
             raise ValueError(f"seconds from -{MOST_ARCSEC:g} to {MOST_ARCSEC:g}")
     except ValueError as error:
         raise Refused([Fault(f"reads_now[{index}]", "stored now", said(typed), str(error))]) from None

@@ -64,7 +64,7 @@ def columns_of(table: FieldTable) -> dict[str, str]:
     """Column to field, of what is told once."""
     # What only numbers a row stands behind what was read.
     fields = sorted(table.fields.items(), key=lambda pair: pair[1].kind == "count")
-    named = {column_of(name, one): name for name, one in fields}
+    named = {column_of(name, field): name for name, field in fields}
     return {column: name for column, name in named.items() if column}
 
 
@@ -87,7 +87,7 @@ def _slot(levels: tuple[Level, ...], name: str, listed: ListOf) -> Slot:
     if listed.entry is None:
         assert listed.plain is not None, f"{name} has neither fields nor a field"
         return Slot(levels, name, listed.rows.branch, {listed.plain.column or name: ""}, {}, plain=True)
-    counts = {key: int(one.high) for key, one in listed.entry.fields.items() if one.kind == "count"}
+    counts = {key: int(field.high) for key, field in listed.entry.fields.items() if field.kind == "count"}
     return Slot(levels, name, listed.rows.branch, columns_of(listed.entry), counts)
 
 
@@ -113,7 +113,7 @@ class TableFile:
         for slot in self.slots:
             for i, level in enumerate(slot.levels):
                 if level.fewest > 1:
-                    found += [level.number, *(one.branch[0] for one in slot.levels[i + 1 :] if one.branch[0])]
+                    found += [level.number, *(level.branch[0] for level in slot.levels[i + 1 :] if level.branch[0])]
         return tuple(dict.fromkeys(found))
 
     def read(self, text: str) -> Data:
@@ -126,7 +126,7 @@ class TableFile:
         once = {column: str(plain[name]) for column, name in self.once.items() if plain.get(name) not in (None, "")}
         once |= {"unit": document.units.angle if self.angles else document.units.length}
         lines = list(_lines(self.slots, plain))
-        return write_rows(self.columns, [{**(once if i == 0 else {}), **one} for i, one in enumerate(lines or [{}])])
+        return write_rows(self.columns, [{**(once if i == 0 else {}), **line} for i, line in enumerate(lines or [{}])])
 
 
 def table_file(kind: str, table: FieldTable) -> TableFile:
@@ -135,8 +135,8 @@ def table_file(kind: str, table: FieldTable) -> TableFile:
 
 
 def _has_angles(table: FieldTable) -> bool:
-    nested = [one.entry for one in table.lists.values() if one.entry] + [part for _, part in table.parts.values()]
-    return any(one.kind == "angle" for one in table.fields.values()) or any(map(_has_angles, nested))
+    nested = [list_.entry for list_ in table.lists.values() if list_.entry] + [part for _, part in table.parts.values()]
+    return any(field.kind == "angle" for field in table.fields.values()) or any(map(_has_angles, nested))
 
 
 class _Reading:
@@ -179,13 +179,13 @@ class _Reading:
         fits = self.file.slots
         for column, default in first.items():
             said = row[column].lower() or default.lower()
-            of = [one for one in fits if one.branches.get(column, "").lower() == said]
+            of = [fit for fit in fits if fit.branches.get(column, "").lower() == said]
             if not of:
-                names = list(dict.fromkeys(one.branches[column] for one in fits if column in one.branches))
+                names = list(dict.fromkeys(fit.branches[column] for fit in fits if column in fit.branches))
                 self.faults.append(self.rows.fault(row, column, "one of " + ", ".join(names)))
                 return None
             fits = tuple(of)
-        filled = [one for one in fits if any(row[column] for column in one.own)]
+        filled = [fit for fit in fits if any(row[column] for column in fit.own)]
         if len(filled) > 1:
             columns = " or ".join("/".join(one.own) for one in filled)
             self.faults.append(self.rows.fault(row, next(iter(filled[0].own)), f"either {columns}"))

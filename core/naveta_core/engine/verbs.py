@@ -145,9 +145,9 @@ def _unread(table: FieldTable, data: Data) -> Data:
         if listed.entry is None:
             told[name] = [""] * max(1, len(rows)) if rows else []
         elif listed.entry.lists or listed.entry.parts:
-            told[name] = [_unread(listed.entry, one) for one in rows]
+            told[name] = [_unread(listed.entry, row) for row in rows]
         else:
-            told[name] = [_unread(listed.entry, one) for one in rows if (one.get("repeat") or 1) == 1]
+            told[name] = [_unread(listed.entry, row) for row in rows if (row.get("repeat") or 1) == 1]
     return told
 
 

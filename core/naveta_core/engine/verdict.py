@@ -158,7 +158,7 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
         if one.confirmed is not None:
             one.decision = Decision("use", ("confirmed-by-record",))
         own += _why(one, alone=len(judgement.quantities) == 1)
-    grades: list[Grade] = [judgement.least, *(one.grade for one in judgement.quantities)]
+    grades: list[Grade] = [judgement.least, *(quantity.grade for quantity in judgement.quantities)]
     if judgement.service:
         grades.append("service")
     if judgement.to_mend:

@@ -23,7 +23,7 @@ class LookBack:
 
     @property
     def taken_out(self) -> int:
-        return len([one for one in self.events if one.event == "out"])
+        return len([event for event in self.events if event.event == "out"])
 
     def sentence(self) -> str:
         """'Last good on Tuesday 9 February 2027; taken out six times since.'"""
@@ -36,7 +36,7 @@ class LookBack:
         """What to do about it, as coded sentences."""
         if not self.taken_out:
             return [{"code": "not-taken-out", "text": "Not taken out since then: no work is affected."}]
-        knocks = [one for one in self.events if one.event in ("knock", "drop", "topple")]
+        knocks = [event for event in self.events if event.event in ("knock", "drop", "topple")]
         from_when = (
             f"Start with work after {day_words(knocks[0].at.date())}, when a knock or drop was reported."
             if knocks
@@ -53,8 +53,8 @@ class LookBack:
 
 def look_back(found: Done, records: Sequence[Done], events: Sequence[Happened]) -> LookBack:
     """What lies between the last good check of the same kind and the bad one `found`."""
-    good = [one for one in records if one.check == found.check and one.at < found.at and clears(one)]
+    good = [record for record in records if record.check == found.check and record.at < found.at and clears(record)]
     last = max(good, key=lambda one: one.at, default=None)
     since = last.at if last else None
-    between = [one for one in events if one.at <= found.at and (since is None or one.at > since)]
+    between = [event for event in events if event.at <= found.at and (since is None or event.at > since)]
     return LookBack(last, since, tuple(sorted(between, key=lambda one: one.at)))

@@ -148,8 +148,8 @@ def before_of(made: Sequence[Data]) -> list[Data]:
 
 def _answers(check: Data, events: Sequence[Data]) -> bool:
     """Whether a check passes for what happened since the last one that did: the yard says so by the same rule."""
-    fell = any(one["event"] in FALLS for one in events)
-    adjusted = any(one["event"] == ADJUSTED and one.get("kind") == check["kind"] for one in events)
+    fell = any(event["event"] in FALLS for event in events)
+    adjusted = any(event["event"] == ADJUSTED and event.get("kind") == check["kind"] for event in events)
     good = check["grade"] in ("use", "watch")
     passed = check.get("as_left_passed" if adjusted else "passed", good)
     return bool(passed and (check.get("looked", True) or not fell))
@@ -166,9 +166,9 @@ def noise_of(made: Sequence[Data], kind: str) -> Data | None:
     """What accepted tests of a kind with repeats teach about an instrument and those who read it: `instrument.noise`."""
     checks = [one for one in made if one["what"] == "check" and one["kind"] == kind][-LEARNING_FROM:]
     spreads = [
-        Spread(one["repeats"]["squares"], one["repeats"]["dof"])
-        for one in checks
-        if one["grade"] in ACCEPTED and one["repeats"]["dof"] > 0
+        Spread(check["repeats"]["squares"], check["repeats"]["dof"])
+        for check in checks
+        if check["grade"] in ACCEPTED and check["repeats"]["dof"] > 0
     ]
     learned = learned_noise(spreads)
     return {"factor": learned[0], "dof": learned[1]} if learned else None

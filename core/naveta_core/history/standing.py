@@ -107,7 +107,7 @@ def releases(done: Done, events: Sequence[Happened]) -> bool:
     """
     if not clears(done):
         return False
-    before = [one for one in events if order(one) < order(done)]
+    before = [event for event in events if order(event) < order(done)]
     since_adjusted = any(one.event == ADJUSTED and one.check == done.check for one in before)
     if since_adjusted and not clears(replace(done, stage="as-left")):
         return False
@@ -126,8 +126,8 @@ def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequen
     A check that does not gate is listed where it stands; what it found bad counts all the same.
     """
     kinds = kinds_for(instrument)
-    gating = {one.name for one in kinds if one.blocks_release} or {one.name for one in kinds}
-    checks = [_check(one, records, events, today) for one in kinds]
+    gating = {kind.name for kind in kinds if kind.blocks_release} or {kind.name for kind in kinds}
+    checks = [_check(kind, records, events, today) for kind in kinds]
     if not checks:
         return Standing(
             "ready-if",
@@ -153,7 +153,7 @@ def _said(code: str, text: str) -> Said:
 
 
 def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], today: date) -> CheckStanding:
-    done = sorted((one for one in records if one.check == kind.name), key=order)
+    done = sorted((record for record in records if record.check == kind.name), key=order)
     passed = last_pass(done, events)
     since = [e for e in events if e.event in BEARING_EVENTS and (passed is None or order(e) > order(passed))]
     since.sort(key=lambda one: one.at)
@@ -251,12 +251,12 @@ def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) ->
 def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
     """What was adjusted since the last pass that this check was measured through."""
     later = [
-        one
-        for one in events
-        if one.check in KINDS
-        and kind.name in KINDS[one.check].invalidates
+        event
+        for event in events
+        if event.check in KINDS
+        and kind.name in KINDS[event.check].invalidates
         and last_pass is not None
-        and order(one) > order(last_pass)
+        and order(event) > order(last_pass)
     ]
     if not later:
         return []
@@ -267,12 +267,12 @@ def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> l
 
 def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
     """Why it goes out although no check passed: a manager released it, and nothing has happened since."""
-    last = max((one for one in events if one.event == RELEASE), key=order, default=None)
+    last = max((event for event in events if event.event == RELEASE), key=order, default=None)
     if last is None:
         return []
     bearing = (*BEARING_EVENTS, ADJUSTED)
     since = any(one.at >= last.at for one in done) or any(
-        one.event in bearing and order(one) > order(last) for one in events
+        event.event in bearing and order(event) > order(last) for event in events
     )
     if since or (last_pass is not None and last_pass.at > last.at):
         return []
@@ -293,11 +293,11 @@ def _fresh(kind: Kind, last_pass: Done, due: date, today: date) -> tuple[State, 
 def _events(events: Sequence[Happened]) -> list[Said]:
     return [
         _said(
-            one.event,
-            f"{BEARING_EVENTS[one.event].capitalize()} on {day_words(one.at.date())} at {one.at:%H:%M}"
-            + (f": {one.note}" if one.note else "."),
+            event.event,
+            f"{BEARING_EVENTS[event.event].capitalize()} on {day_words(event.at.date())} at {event.at:%H:%M}"
+            + (f": {event.note}" if event.note else "."),
         )
-        for one in events
+        for event in events
     ]
 
 

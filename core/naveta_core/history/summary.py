@@ -70,13 +70,13 @@ def summary_of(document: Data, result: Data) -> RecordSummary:
 def _of_check(document: Data, result: Data) -> Data:
     kind, verdict, figures = KINDS[result["kind"]], result["verdict"], result["result"]
     main = kind.main_quantity
-    part = next(one for one in verdict["parts"] if one["quantity"] == main)
+    part = next(part for part in verdict["parts"] if part["quantity"] == main)
     kept = (main, f"sigma_{main}", *kind.kept)
     temperature = document.get("conditions", {}).get("temperature_c")
     return {
         "point": _point(part, part["value"], part["u95"]),
         "codes": [reason["code"] for reason in verdict["reasons"]],
-        "within_watch": all(one["proved_to"] <= one["limits"]["watch"] for one in verdict["parts"]),
+        "within_watch": all(part["proved_to"] <= part["limits"]["watch"] for part in verdict["parts"]),
         "text": next(row["text"] for row in result["shown"] if row["quantity"] == main),
         "figures": {name: figures[name] for name in kept},
         "repeats": figures["repeats"],

@@ -81,7 +81,7 @@ def _backsight_point(judged: Judged, station: Known, sight: Sight, turn: float, 
 
 def _backsight_misfit(judged: Judged, station: Known) -> None:
     words = judged.words
-    with_distance = [one for one in judged.points if one.along_m is not None]
+    with_distance = [point for point in judged.points if point.along_m is not None]
     if not with_distance:
         judged.say(
             "watch",
@@ -97,9 +97,9 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
         what = f"{name} is {words.small(abs(along))} {'farther' if along > 0 else 'nearer'} than it should be"
         hold_misfit(judged, what, _other_point(judged, station, worst_point.sight))
     apart = [
-        one
-        for one in judged.points
-        if one.across_m is not None and one.sigma_across_m and abs(one.across_m) > explained(one.sigma_across_m)
+        point
+        for point in judged.points
+        if point.across_m is not None and point.sigma_across_m and abs(point.across_m) > explained(point.sigma_across_m)
     ]
     if apart and _fits_mirrored(judged, station):
         say_counts_otherwise(judged)
@@ -119,14 +119,14 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
 def _fits_mirrored(judged: Judged, station: Known) -> bool:
     """Whether the directions agree once the circle counts the other way."""
     turns = [
-        wrapped(bearing_rad(station.e, station.n, one.sight.point) + math.radians(one.sight.hz_deg))
-        for one in judged.points
+        wrapped(bearing_rad(station.e, station.n, point.sight.point) + math.radians(point.sight.hz_deg))
+        for point in judged.points
     ]
     off = [
         abs(wrapped(turn - turns[0])) * distance_m(station.e, station.n, one.sight.point)
         for turn, one in zip(turns, judged.points, strict=True)
     ]
-    sigmas = [math.sqrt(2.0) * (one.sigma_across_m or 0.0) for one in judged.points]
+    sigmas = [math.sqrt(2.0) * (point.sigma_across_m or 0.0) for point in judged.points]
     return all(away <= explained(sigma) for away, sigma in zip(off, sigmas, strict=True))
 
 

@@ -103,9 +103,9 @@ def _left_out(solution: Solution, sight: Sight) -> PointMisfit:
 def heights_of(sights: Sequence[Sight], spreads: Spreads) -> Heights | None:
     """The height of the mark stood over (or of the axis, for a free station of its own height)."""
     told = [
-        (one.index, one.point.h - one.rise_m, spreads.height_m(one.horizontal_m))
-        for one in sights
-        if one.point.h is not None and one.rise_m is not None and one.horizontal_m is not None
+        (sight.index, sight.point.h - sight.rise_m, spreads.height_m(sight.horizontal_m))
+        for sight in sights
+        if sight.point.h is not None and sight.rise_m is not None and sight.horizontal_m is not None
     ]
     if not told:
         return None
@@ -152,9 +152,9 @@ def _cut_deg(sights: Sequence[Sight]) -> float:
 
 def _on_circle(solution: Solution, sights: Sequence[Sight]) -> bool:
     """Directions only: whether the place lies near the circle through the three points farthest round the horizon."""
-    if any(one.horizontal_m is not None for one in sights):
+    if any(sight.horizontal_m is not None for sight in sights):
         return False
-    points = _round_the_horizon(solution, list({one.point.name: one.point for one in sights}.values()))
+    points = _round_the_horizon(solution, list({sight.point.name: sight.point for sight in sights}.values()))
     if len(points) < 3:
         return False
     circles = [
@@ -189,8 +189,8 @@ def _circle(a: Known, b: Known, c: Known) -> tuple[float, float, float] | None:
 
 def base_misfit_m(sights: Sequence[Sight], spreads: Spreads) -> tuple[float, float] | None:
     """Of two points: the measured base minus the known one, and its σ; None unless there are two with distances."""
-    both = {one.point.name: one for one in sights if one.horizontal_m is not None}
-    if len(both) != 2 or len({one.point.name for one in sights}) != 2:
+    both = {sight.point.name: sight for sight in sights if sight.horizontal_m is not None}
+    if len(both) != 2 or len({sight.point.name for sight in sights}) != 2:
         return None
     one, two = both.values()
     d1, d2 = one.horizontal_m or 0.0, two.horizontal_m or 0.0

@@ -80,7 +80,7 @@ def _does_not_close(judged: Judged) -> None:
         other = "degrees" if unit == "gon" else "gon"
         judged.say("repeat", "angle-unit", f"Read as {other} the angles agree: set the circle unit.")
         return
-    if found is None and judged.solution is None and all(one.horizontal_m is None for one in sights):
+    if found is None and judged.solution is None and all(sight.horizontal_m is None for sight in sights):
         judged.say(
             "repeat",
             "danger-circle",
@@ -124,8 +124,8 @@ def _say_suspect(judged: Judged, found: Suspect) -> None:
 
 def counts_otherwise(judged: Judged) -> bool:
     """The first suspect: a circle that counts the other way. Whether everything fits then is said, and nothing else."""
-    sights = [replace(one, hz_deg=(360.0 - one.hz_deg) % 360.0) for one in judged.read.sights]
-    if len({one.point.name for one in sights}) < 2:
+    sights = [replace(sight, hz_deg=(360.0 - sight.hz_deg) % 360.0) for sight in judged.read.sights]
+    if len({sight.point.name for sight in sights}) < 2:
         return False
     solution = solve(observations(sights, judged.spreads))
     if solution is None or solution.dof <= 0 or not closes(solution):
@@ -191,7 +191,7 @@ def _misfit(judged: Judged) -> None:
             return
         own = math.hypot(worst_point.sigma_along_m or 0.0, worst_point.sigma_across_m or 0.0) or 0.001
         judged.misfit = Estimate(worst_point.off_m * 1000.0, own * 1000.0, dof)
-        squares = math.fsum((one.along_m or 0.0) ** 2 + (one.across_m or 0.0) ** 2 for one in judged.points)
+        squares = math.fsum((point.along_m or 0.0) ** 2 + (point.across_m or 0.0) ** 2 for point in judged.points)
         judged.series_mm = 1000.0 * math.sqrt(squares / solution.dof)
         judged.series_sigma_mm = own * 1000.0 / math.sqrt(2.0 * solution.dof)
         what = f"{worst_point.sight.point.name} is {words.small(worst_point.off_m)} off"
@@ -229,7 +229,7 @@ def _heights(judged: Judged) -> None:
         return
     index = max(apart, key=lambda i: abs(apart[i]) / heights.sigma_off_m[i])
     off, words = apart[index], judged.words
-    sight = next(one for one in judged.read.sights if one.index == index)
+    sight = next(sight for sight in judged.read.sights if sight.index == index)
     if m == 2:
         judged.say(
             "repeat",

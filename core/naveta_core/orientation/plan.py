@@ -12,8 +12,8 @@ def plan(found: Read, judged: Judged | None) -> SitePlan:
     """The site in plan, metres: control points, the stand, a ray for each sight and its residual, the ellipse."""
     solution = judged.solution if judged else None
     station = (solution.e, solution.n) if solution else (found.station.e, found.station.n) if found.station else None
-    used = {one.point.name for one in found.sights}
-    off = {one.sight.point.name: one for one in (judged.points if judged else [])}
+    used = {sight.point.name for sight in found.sights}
+    off = {point.sight.point.name: point for point in (judged.points if judged else [])}
     suspects = set(judged.suspect.names) if judged and judged.suspect else set()
     place = None
     if station is not None:

@@ -186,7 +186,7 @@ def _figures(judged: Judged) -> OrientationFigures:
         disagreement_mm=judged.series_mm,
         sigma_disagreement_mm=sigma,
         u95_disagreement_mm=None if sigma is None else Estimate(0.0, sigma, PRIOR_DOF).u95,
-        points=[_point_figures(one) for one in judged.points],
+        points=[_point_figures(point) for point in judged.points],
         suspect=None if suspect is None else SuspectedPoints(kind=suspect.kind, names=list(suspect.names)),
         repeats=Repeats(squares=solution.squares if solution else 0.0, dof=float(solution.dof) if solution else 0.0),
         **_place_figures(judged),
@@ -251,7 +251,7 @@ def _finding(judged: Judged) -> str:
     if judged.read.document.kind == "backsight":
         station = judged.read.station
         assert station is not None
-        names = joined([one.sight.point.name for one in judged.points])
+        names = joined([point.sight.point.name for point in judged.points])
         if judged.misfit is None:
             return f"At {station.name}, backsight {names}: orientation set, distance not checked."
         far = abs(judged.misfit.value) / 1000.0

@@ -213,7 +213,7 @@ def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trus
         if size < CLOSE_M:
             break
     turn = _middle_turn(observed, e, n)
-    off = sorted(abs(v) / one.sigma for v, one in zip(_misfits(observed, e, n, turn), observed, strict=True))
+    off = sorted(abs(v) / misfit.sigma for v, misfit in zip(_misfits(observed, e, n, turn), observed, strict=True))
     return Trusted(e, n, turn, math.fsum(v * v for v in off[:kept_count]))
 
 

@@ -42,7 +42,7 @@ def closes(solution: Solution) -> bool:
 
 def units_ratio(sights: Sequence[Sight]) -> float | None:
     """Measured distances over those between the coordinates; None without two points with distances."""
-    both = [one for one in sights if one.horizontal_m is not None]
+    both = [sight for sight in sights if sight.horizontal_m is not None]
     pairs = [(a, b) for a, b in itertools.combinations(both, 2) if a.point.name != b.point.name]
     measured = known = 0.0
     for a, b in pairs:
@@ -68,7 +68,7 @@ def feet_for_metres(sights: Sequence[Sight]) -> str | None:
 
 def suspect(sights: Sequence[Sight], spreads: Spreads) -> Suspect | None:
     """The supposition that explains a figure that does not close; None when none does, or two points cannot tell."""
-    points = {one.point.name: one.point for one in sights}
+    points = {sight.point.name: sight.point for sight in sights}
     if len(points) < 3:
         return None
     observed = observations(sights, spreads)
@@ -95,11 +95,11 @@ def _left_out(
 ) -> list[tuple[float, Suspect]]:
     told = []
     for name in _furthest_off(sights, points, at):
-        kept = [one for one in sights if one.point.name != name]
+        kept = [sight for sight in sights if sight.point.name != name]
         solution = _supposed(observations(kept, spreads), at)
         if solution is None or solution.dof < 1:
             continue
-        gone = len(observations([one for one in sights if one.point.name == name], spreads))
+        gone = len(observations([sight for sight in sights if sight.point.name == name], spreads))
         # One of so many points: that it could have been any of them counts against it.
         score = solution.squares + 2.0 * gone + 2.0 * math.log(len(points))
         told.append((score, Suspect("point", (name,), _miss_m(sights, name, solution), solution)))
@@ -126,7 +126,7 @@ def _off_m(sight: Sight, point: Known, at: Trusted) -> float:
 
 def _miss_m(sights: Sequence[Sight], name: str, solution: Solution) -> float:
     """How far a point lies from where the others' solution sees it."""
-    sight = next(one for one in sights if one.point.name == name)
+    sight = next(sight for sight in sights if sight.point.name == name)
     far = sight.horizontal_m
     point = sight.point
     turn = math.radians(sight.hz_deg) + solution.orientation_rad

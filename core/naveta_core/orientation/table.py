@@ -77,14 +77,14 @@ def write_points(points: list[Data], unit: str = "m") -> str:
     decimals = 4
     rows = [
         {
-            "name": one["name"],
-            "e": f"{in_unit(one['e_m'], unit):.{decimals}f}",
-            "n": f"{in_unit(one['n_m'], unit):.{decimals}f}",
-            "h": "" if one["h_m"] is None else f"{in_unit(one['h_m'], unit):.{decimals}f}",
-            "description": one["description"],
+            "name": point["name"],
+            "e": f"{in_unit(point['e_m'], unit):.{decimals}f}",
+            "n": f"{in_unit(point['n_m'], unit):.{decimals}f}",
+            "h": "" if point["h_m"] is None else f"{in_unit(point['h_m'], unit):.{decimals}f}",
+            "description": point["description"],
             "unit": unit,
         }
-        for one in points
+        for point in points
     ]
     return write_rows(POINT_COLUMNS, rows)
 

@@ -128,7 +128,7 @@ def closing_look(judged: Judged) -> None:
     if closing is None:
         return
     point, hz, _ = closing
-    first = next((one for one in judged.read.sights if one.point.name == point.name), None)
+    first = next((sight for sight in judged.read.sights if sight.point.name == point.name), None)
     if first is None:
         return
     away = math.degrees(wrapped(math.radians(hz - first.hz_deg))) * 3600.0

@@ -27,7 +27,7 @@ def of_round(instrument: Data) -> list[Kind]:
 def propose(instrument: Data, before: Sequence[Earlier], now: str | None, minutes: float) -> list[ProposedCheck]:
     """Every check a round could take, in order; `taken` where it fits into the minutes."""
     kinds = of_round(instrument)
-    wanted = {one.name: _wanted(one, before, now) for one in kinds}
+    wanted = {kind.name: _wanted(kind, before, now) for kind in kinds}
     chosen: set[str] = set()
     left = minutes
     for kind in sorted(kinds, key=lambda one: -wanted[one.name][0]):
@@ -39,7 +39,7 @@ def propose(instrument: Data, before: Sequence[Earlier], now: str | None, minute
         if cost <= left or not chosen:
             chosen |= {one.name for one in needed}
             left -= cost
-    return [_proposed(one, instrument, one.name in chosen, *wanted[one.name], left) for one in kinds]
+    return [_proposed(kind, instrument, kind.name in chosen, *wanted[kind.name], left) for kind in kinds]
 
 
 def sum_of(kinds: Sequence[Kind]) -> int:

@@ -36,7 +36,7 @@ def guide(document: SetUpDocument, act: str | None = None) -> Guide:
     o = document.observations
     way = way_of(o)
     acts = acts_of(way, document.plummet)
-    names = [one.name for one in acts]
+    names = [act.name for act in acts]
     may = _may_take(document, way, acts)
     at = act if act in may else _following(document, way, names)
     here = ACTS[at]
@@ -93,10 +93,10 @@ def _may_take(document: SetUpDocument, way: Way, acts: list[Act]) -> list[str]:
     if not document.observations.options.strict:
         return [one.name for one in acts]
     undone = next(
-        (i for i, one in enumerate(acts) if not enough(document, one, last_of(document.observations, one.name))), -1
+        (i for i, act in enumerate(acts) if not enough(document, act, last_of(document.observations, act.name))), -1
     )
     following = _following(document, way, [one.name for one in acts])
-    return [one.name for i, one in enumerate(acts) if undone < 0 or i <= undone or one.name == following]
+    return [act.name for i, act in enumerate(acts) if undone < 0 or i <= undone or act.name == following]
 
 
 def _following(document: SetUpDocument, way: Way, names: list[str]) -> str:
@@ -132,7 +132,7 @@ def _after(document: SetUpDocument, way: Way, names: list[str], act: str) -> str
 
 def _knots(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[WayStep]:
     o = document.observations
-    furthest = max((i for i, one in enumerate(acts) if last_of(o, one.name)), default=-1)
+    furthest = max((i for i, act in enumerate(acts) if last_of(o, act.name)), default=-1)
     told = []
     for i, one in enumerate(acts):
         last = last_of(o, one.name)

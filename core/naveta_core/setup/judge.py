@@ -48,10 +48,10 @@ def passed_over(judged: Judged) -> list[str]:
         confirmed.add("zero")
     acts = acts_of(way_of(o), document.plummet)
     if o.quick:
-        acts = [one for one in acts if one.name in KEPT_WHEN_QUICK]
+        acts = [act for act in acts if act.name in KEPT_WHEN_QUICK]
     if o.mark.free:
-        acts = [one for one in acts if one.name not in ("heights", "focus", "laser-on", "laser-off")]
-    return [one.confirms for one in acts if one.confirms and one.name not in confirmed]
+        acts = [act for act in acts if act.name not in ("heights", "focus", "laser-on", "laser-off")]
+    return [act.confirms for act in acts if act.confirms and act.name not in confirmed]
 
 
 def preview(document: SetUpDocument) -> SetUpPreview:

@@ -107,7 +107,7 @@ def way_of(observations: Any) -> Way:
     way = WAYS[observations.way]
     if observations.base.screws != 4 or way.name != "plumb-bob":
         return way
-    acts = tuple("four" if one == "plate" else one for one in way.acts)
+    acts = tuple("four" if act == "plate" else act for act in way.acts)
     mounted = acts.index("mount") + 1
     return replace(way, acts=(*acts[:mounted], "ease", *acts[mounted:]), levels_by="four")
 

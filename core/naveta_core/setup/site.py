@@ -47,7 +47,7 @@ def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: GuideA
 
 def _legs(document: SetUpDocument, steps: list[dict[str, Any]]) -> list[SiteLeg]:
     o, state = document.observations, document.observations.tripod.standing()
-    moved = {one["leg"] for one in steps if "leg" in one}
+    moved = {step["leg"] for step in steps if "leg" in step}
     legs = []
     for leg, foot, long in zip(LEGS, state.feet, state.legs, strict=True):
         out = less(foot, state.pose.at)

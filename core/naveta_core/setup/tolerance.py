@@ -53,6 +53,7 @@ def enough(document: SetUpDocument, act: Act, last: Done | None) -> bool:
         figures = levelled(document, last.saw.level, electronic=electronic)
         least = LEVEL_ARCSEC if electronic else LEVEL_DIV
         return all(
-            one is not None and abs(one - rest) <= least for one, rest in zip(figures, rests(document), strict=True)
+            figure is not None and abs(figure - rest) <= least
+            for figure, rest in zip(figures, rests(document), strict=True)
         )
     return last.confirmed

@@ -63,7 +63,7 @@ def _seen(document: SetUpDocument, act: Act, last: Done) -> Data:
             return {}
         told["tilt"] = tilt
     spots = [spot_of(document, one.saw) for one in document.observations.log if one.saw is not None]
-    spot = next((one for one in reversed(spots) if one is not None), None)
+    spot = next((spot for spot in reversed(spots) if spot is not None), None)
     if spot is not None:
         told["spot"] = {"bearing_deg": spot.bearing_deg, "distance_mm": spot.distance_mm}
     if act.name in ABOUT_THE_SPOT and spot is None:

@@ -153,8 +153,8 @@ def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:
 
 def left_between(group: Sequence[float], closing: Sequence[float], groups: Sequence[Sequence[float]]) -> float | None:
     """By how much, in spreads, a closing sight leaves the first one; None when chance explains it (0.3 percent)."""
-    dof = sum(len(one) - 1 for one in groups if len(one) > 1)
-    total = fsum(_squares(one) for one in groups if len(one) > 1)
+    dof = sum(len(group) - 1 for group in groups if len(group) > 1)
+    total = fsum(_squares(group) for group in groups if len(group) > 1)
     f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total) / (PRIOR_DOF + dof))
     away = fsum(closing) / len(closing) - fsum(group) / len(group)
     bound = t_quantile(0.9985, PRIOR_DOF + dof) * sqrt(f2 * (1 / len(group) + 1 / len(closing)))

@@ -20,7 +20,7 @@ def judged(document: Data) -> Data:
 
 
 def part(result: Data, name: str) -> Data:
-    return next(one for one in result["verdict"]["parts"] if one["quantity"] == name)
+    return next(part for part in result["verdict"]["parts"] if part["quantity"] == name)
 
 
 def day(rng: Rng) -> float:
@@ -130,7 +130,7 @@ def full_directions(rng: Rng, *, arcsec: float, step_arcsec: int) -> Data:
             start = turned + rng.uniform(0, 0.1)
             faces = {}
             for face, half in (("left", 0.0), ("right", 180.0)):
-                values = [start + one + half + rng.normal(0, sigma) / 3600 for one in marks]
+                values = [start + mark + half + rng.normal(0, sigma) / 3600 for mark in marks]
                 faces[face] = [{"target": str(k), "reading": dms(v % 360, step_arcsec)} for k, v in enumerate(values)]
             sets.append(faces)
         series.append({"sets": sets})

@@ -53,7 +53,7 @@ def holds(make: Callable[[Rng], Data], quantity: str, true: float) -> Sample:
 
 def _worse(make: Callable[[Rng], Data]) -> Sample:
     def once(rng: Rng) -> bool:
-        return "worse-than-stated" in [one["code"] for one in judged(make(rng))["verdict"]["reasons"]]
+        return "worse-than-stated" in [reason["code"] for reason in judged(make(rng))["verdict"]["reasons"]]
 
     return once
 

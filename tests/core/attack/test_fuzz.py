@@ -17,7 +17,7 @@ def test_nothing_typed_is_a_fault_of_ours(seed: int) -> None:
 
 
 def test_every_kind_is_among_what_is_changed() -> None:
-    kinds = {one.get("kind") for one in bases()}
+    kinds = {base.get("kind") for base in bases()}
     assert set(KINDS) <= kinds
     assert {"free-station", "backsight", "set-up", "pre-survey"} <= kinds
     assert len(QUESTIONS) >= 16

@@ -140,4 +140,4 @@ U95_OF = {
 
 
 def part(result: Data, name: str) -> Data:
-    return next(one for one in result["verdict"]["parts"] if one["quantity"] == name)
+    return next(part for part in result["verdict"]["parts"] if part["quantity"] == name)

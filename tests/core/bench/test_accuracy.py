@@ -54,10 +54,10 @@ class TestLevels:
     def test_the_full_procedure_by_hand(self) -> None:
         document = simulated(LEVEL, 4, procedure="full", mm_per_km=1.3, staffs_mm=0.8)
         sets = [
-            [(float(pair["a"]) - float(pair["b"])) * 1000 for pair in one["pairs"]]
-            for one in document["observations"]["sets"]
+            [(float(pair["a"]) - float(pair["b"])) * 1000 for pair in set_["pairs"]]
+            for set_ in document["observations"]["sets"]
         ]
-        squares = sum(np.var(one, ddof=0) * len(one) for one in sets)
+        squares = sum(np.var(set_, ddof=0) * len(set_) for set_ in sets)
         s = sqrt(squares / 38)
         found = reduced(document)["result"]
         assert found["degrees_of_freedom"] == 38
@@ -111,7 +111,7 @@ class TestLevels:
         told = reduced(good)
         assert "changed-since-last" in codes(told)
         assert "smaller" in next(
-            one["text"] for one in told["verdict"]["reasons"] if one["code"] == "changed-since-last"
+            reason["text"] for reason in told["verdict"]["reasons"] if reason["code"] == "changed-since-last"
         )
 
     def test_without_a_stated_accuracy_nothing_is_claimed(self) -> None:
@@ -128,7 +128,7 @@ class TestLevels:
             pair = document["observations"]["sets"][1]["pairs"][7]
             pair["a"] = f"{float(pair['a']) + 0.005:.5f}"
             told = reduced(document)
-            text = " ".join(one["text"] for one in told["verdict"]["reasons"])
+            text = " ".join(reason["text"] for reason in told["verdict"]["reasons"])
             hits += told["verdict"]["grade"] == "repeat" and "The eighth pair of the second set" in text
         print(f"5 mm in one of forty pairs: named {hits} of 60, false alarms {alarms}")
         assert hits == 60
@@ -264,9 +264,9 @@ class TestAngles:
         assert said["partial"]["next"]["path"] == "observations.series[0].sets[1].left[0].reading"
         assert "from 4 targets" in said["partial"]["messages"][0]["text"]
 
-    @pytest.mark.parametrize("way", [one.name for one in KINDS[ANGLE].methods])
+    @pytest.mark.parametrize("way", [method.name for method in KINDS[ANGLE].methods])
     def test_each_way_begins_with_as_many_wells_as_its_procedure_wants(self, way: str) -> None:
-        begun = next(one for one in KINDS[ANGLE].methods if one.name == way)
+        begun = next(method for method in KINDS[ANGLE].methods if method.name == way)
         wanted = {"horizontal-simplified": 24, "vertical-simplified": 24, "horizontal-full": 120, "vertical-full": 96}
         said = previewed({"kind": ANGLE, "observations": begun.observations})
         assert len(said["missing"]) == wanted[way]
@@ -286,7 +286,7 @@ def test_they_never_come_due_but_what_they_found_bad_holds() -> None:
     level = {"kind": "level"}
     passed = Done("two-peg", datetime(2027, 2, 20, 8, tzinfo=UTC), "use")
     told = standing(level, [passed], [], date(2027, 3, 2))
-    accuracy = next(one for one in told.checks if one.check == LEVEL)
+    accuracy = next(check for check in told.checks if check.check == LEVEL)
     assert (told.state, accuracy.state, accuracy.due_on) == ("ready", "ready", None)
     assert accuracy.reasons[0]["code"] == "when-wanted"
     old = Done(LEVEL, datetime(2025, 2, 20, 8, tzinfo=UTC), "watch", finding="Good to 1.4 mm per km.")

@@ -126,7 +126,7 @@ class TestAdjusting:
         document = simulated("plate-vial", rest_div=-1.6, tilt_arcsec=(0.0, 0.0), noise=0.0)
         told = self.ask("plate-vial", document, "-0.8", "0.1")
         assert told["from_text"] == "1.6 div left of the middle"
-        assert [one["done"] for one in told["steps"]] == [False, True]
+        assert [step["done"] for step in told["steps"]] == [False, True]
 
     def test_a_circular_bubble_goes_to_the_middle(self) -> None:
         document = simulated("circular-vial", error_mm=(2.0, -1.0), headings=FOUR, noise=0.0)
@@ -199,7 +199,7 @@ class TestWhatFollows:
 
     def test_a_known_index_is_told_at_the_act_and_taken_off_one_look(self) -> None:
         known = self.set_up(index_along_arcsec=7.0, index_across_arcsec=-3.0, sigma_index_arcsec=1.0)
-        said = {one.code: one.text for one in hints(known, "plate")}
+        said = {hint.code: hint.text for hint in hints(known, "plate")}
         assert "+7″ along and -3″ across" in said["index-known"].replace("−", "-")
         blind, seeing = preview_set_up(self.set_up()), preview_set_up(known)
 
@@ -237,9 +237,9 @@ class TestWhatFollows:
 
     def test_a_known_plummet_is_told_at_the_last_look(self) -> None:
         off = self.set_up(plummet_x_mm=0.8, plummet_y_mm=0.6, plummet_height_m=1.5)
-        assert "1.0 mm off the axis" in {one.code: one.text for one in hints(off, "last-look")}["plummet-known"]
+        assert "1.0 mm off the axis" in {hint.code: hint.text for hint in hints(off, "last-look")}["plummet-known"]
         good = self.set_up(plummet_x_mm=0.2, plummet_y_mm=0.1, plummet_height_m=1.5)
-        assert "plummet-known" not in {one.code for one in hints(good, "last-look")}
+        assert "plummet-known" not in {hint.code for hint in hints(good, "last-look")}
 
 
 def test_a_rest_position_that_repeats_is_good_to_two_divisions() -> None:

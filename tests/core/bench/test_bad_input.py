@@ -21,7 +21,7 @@ def simulated(kind: str, seed: int = 1, **truth: Any) -> Data:
 
 
 def faults(document: Data) -> list[tuple[str, str]]:
-    return [(one["path"], one["wanted"]) for one in previewed(document)["faults"]]
+    return [(fault["path"], fault["wanted"]) for fault in previewed(document)["faults"]]
 
 
 def rows(document: Data, name: str = "readings") -> list[Data]:
@@ -146,7 +146,9 @@ def test_a_bubble_that_stands_apart_is_named_and_nothing_is_concluded() -> None:
     rows(document)[5]["bubble_div"] = str(float(rows(document)[5]["bubble_div"]) + 3)
     result = reduced(document)
     assert result["verdict"]["grade"] == "repeat"
-    assert "sixth reading" in next(one["text"] for one in result["verdict"]["reasons"] if one["code"] == "stands-apart")
+    assert "sixth reading" in next(
+        reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "stands-apart"
+    )
 
 
 def test_detection_rates_of_a_mistyped_figure() -> None:
@@ -182,7 +184,7 @@ def test_a_cold_electronic_level_must_wait(minutes: float) -> None:
     document["conditions"] = {"minutes_on": minutes}
     result = reduced(document)
     assert (result["verdict"]["grade"], codes(result)[0]) == ("repeat", "not-warm")
-    assert [one["code"] for one in previewed(document)["partial"]["looks"]] == ["not-warm"]
+    assert [look["code"] for look in previewed(document)["partial"]["looks"]] == ["not-warm"]
 
 
 def test_wind_makes_the_finding_less_sure_and_says_by_how_much() -> None:
@@ -190,7 +192,9 @@ def test_wind_makes_the_finding_less_sure_and_says_by_how_much() -> None:
     calm = reduced({**document, "conditions": {"wind": "calm"}})["verdict"]["parts"][0]
     strong = reduced({**document, "conditions": {"wind": "strong"}})
     assert strong["verdict"]["parts"][0]["sigma"] > 1.2 * calm["sigma"]
-    assert "2 times as much" in next(one["text"] for one in strong["verdict"]["reasons"] if one["code"] == "wind")
+    assert "2 times as much" in next(
+        reason["text"] for reason in strong["verdict"]["reasons"] if reason["code"] == "wind"
+    )
 
 
 def test_a_step_of_temperature_since_the_last_check_is_said() -> None:
@@ -209,7 +213,7 @@ def test_a_step_of_temperature_since_the_last_check_is_said() -> None:
         "before_at": "2027-03-02T07:00:00+00:00",
     }
     assert "15 K colder" in next(
-        one["text"] for one in reduced(told)["verdict"]["reasons"] if one["code"] == "temperature-step"
+        reason["text"] for reason in reduced(told)["verdict"]["reasons"] if reason["code"] == "temperature-step"
     )
 
 
@@ -227,7 +231,7 @@ def test_two_opposite_headings_say_something_before_the_others_are_in() -> None:
     )
     for row in rows(document)[2:]:
         row["x_mm"] = row["y_mm"] = ""
-    said = {one["code"]: one["text"] for one in previewed(document)["partial"]["messages"]}
+    said = {message["code"]: message["text"] for message in previewed(document)["partial"]["messages"]}
     assert "reversing point 1.0 mm right" in said["running"]
 
 

@@ -97,7 +97,7 @@ def test_plate_bubble_two_headings_by_hand() -> None:
     assert result["result"]["tilt_arcsec"] == pytest.approx(28.0)
     assert result["result"]["tilt_bearing_deg"] == pytest.approx(30.0)
     assert "one-direction" in codes(result)
-    said = next(one["text"] for one in result["verdict"]["reasons"] if one["code"] == "half-and-half")
+    said = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "half-and-half")
     assert "Tilt of the axis: −1.4 div; level vial error: −0.8 div" in said
 
 
@@ -143,7 +143,7 @@ def test_a_vial_beside_an_electronic_level_is_settled_by_the_half_turn() -> None
     ]
     observations = {"sensitivity_arcsec_per_div": "20", "readings": rows}
     result = reduced({"kind": "dual-axis-level", "conditions": {"minutes_on": 10}, "observations": observations})
-    said = next(one["text"] for one in result["verdict"]["reasons"] if one["code"] == "settled-by-turning")
+    said = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "settled-by-turning")
     assert "electronic level 9″ out, plate level 16″ out (reversing point 0.8 div right of the middle)" in said
     assert "electronic level is the better one" in said
 

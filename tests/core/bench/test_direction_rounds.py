@@ -84,7 +84,7 @@ def test_directions_hold_their_truth_as_often_as_said() -> None:
 def test_a_tilted_axis_shows_at_steep_marks_only_and_does_not_spoil_the_mean() -> None:
     steep = (("1", 14.0, 90.0), ("2", 97.0, 90.0), ("3", 231.0, 60.0))
     result = reduced(simulated(2, t=20.0, marks=steep, noise=0.0))["result"]
-    c = [one["collimation_arcsec"] for one in result["directions"]]
+    c = [direction["collimation_arcsec"] for direction in result["directions"]]
     assert c[:2] == pytest.approx([0, 0], abs=0.1)
     assert c[2] == pytest.approx(20 / np.tan(radians(60)) * sin(radians(60)), abs=0.1)
     assert result["directions"][2]["direction_deg"] == pytest.approx(217.0, abs=1e-4)
@@ -97,7 +97,7 @@ def test_a_stand_that_twists_is_found_by_the_closing_look() -> None:
     told = reduced(document)
     assert told["verdict"]["grade"] == "repeat"
     assert "set 2, face left" in next(
-        one["text"] for one in told["verdict"]["reasons"] if one["code"] == "moved-between"
+        reason["text"] for reason in told["verdict"]["reasons"] if reason["code"] == "moved-between"
     )
     alarms = sum("moved-between" in codes(reduced(simulated(seed))) for seed in range(100))
     assert alarms <= 2, "chance alone"
@@ -111,7 +111,7 @@ def test_a_slip_in_one_face_is_named_with_its_mark_and_round() -> None:
         sight = pointings(document, 1)[2]
         sight["hz"] = packed(degrees(sight["hz"]) + 1 / 60)
         told = reduced(document)
-        text = " ".join(one["text"] for one in told["verdict"]["reasons"])
+        text = " ".join(reason["text"] for reason in told["verdict"]["reasons"])
         hits += told["verdict"]["grade"] == "repeat" and "Target 3 in set 2" in text
     print(f"a minute in one of thirty pointings: named {hits} of 50, false alarms {alarms} of 50")
     assert hits >= 48
@@ -147,7 +147,7 @@ class TestRefused:
     def test_one_mark_alone(self) -> None:
         document = simulated(1)
         document["observations"]["rounds"] = [
-            {"pointings": [one for one in pointings(document) if one["target"] == "1"]}
+            {"pointings": [pointing for pointing in pointings(document) if pointing["target"] == "1"]}
         ]
         assert "two targets or more" in self.fault(document)["wanted"]
 
@@ -175,7 +175,9 @@ class TestRefused:
     def test_a_reading_without_its_mark(self) -> None:
         document = simulated(1)
         pointings(document)[1]["target"] = " "
-        assert [one["path"] for one in previewed(document)["faults"]] == ["observations.rounds[0].pointings[1].target"]
+        assert [fault["path"] for fault in previewed(document)["faults"]] == [
+            "observations.rounds[0].pointings[1].target"
+        ]
 
 
 def test_once_more_in_the_same_list_is_a_round_of_its_own() -> None:
@@ -184,7 +186,9 @@ def test_once_more_in_the_same_list_is_a_round_of_its_own() -> None:
     joined = {
         **document,
         "observations": {
-            "rounds": [{"pointings": [*first["pointings"], *({**one, "repeat": 2} for one in second["pointings"])]}]
+            "rounds": [
+                {"pointings": [*first["pointings"], *({**pointing, "repeat": 2} for pointing in second["pointings"])]}
+            ]
         },
     }
     assert reduced(joined)["result"] == reduced(document)["result"]

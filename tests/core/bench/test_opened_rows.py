@@ -83,7 +83,7 @@ def test_the_geometry_is_asked_about_all_the_same(kind: str, headings: tuple[str
 
 @pytest.mark.parametrize("headings", [("0", "90"), ("40", "40")])
 def test_a_plummets_marks_too(headings: tuple[str, str]) -> None:
-    marks = [{"heading_deg": one, "x_mm": str(i), "y_mm": "0"} for i, one in enumerate(headings)]
+    marks = [{"heading_deg": heading, "x_mm": str(i), "y_mm": "0"} for i, heading in enumerate(headings)]
     document = {
         "kind": "plummet",
         "observations": {"method": "turn", "sets": [{"height_m": "1.5", "marks": [*marks, {}]}]},

@@ -49,7 +49,7 @@ class TestBubbleSetAfresh:
 
     def document(self, told: bool = True) -> Data:
         rows = [*round_of(1, (1.0, -0.2)), *round_of(2, self.SECOND)]
-        kept = rows if told else [{name: one[name] for name in one if name != "repeat"} for one in rows]
+        kept = rows if told else [{name: row[name] for name in row if name != "repeat"} for row in rows]
         return of_rows("circular-vial", "readings", kept, sits_on="rotating")
 
     def test_each_round_has_a_tilt_of_its_own(self) -> None:
@@ -74,7 +74,7 @@ class TestBubbleSetAfresh:
             "circular-vial", "readings", [*round_of(1, (0, 0)), *round_of(2, (1, 1))[:1]], sits_on="rotating"
         )
         faults = previewed(document)["faults"]
-        assert [one["given"] for one in faults] == ["headings 0° in repeat 2"]
+        assert [fault["given"] for fault in faults] == ["headings 0° in repeat 2"]
         with pytest.raises(Refused):
             reduced(document)
 
@@ -91,7 +91,7 @@ class TestBubbleSetAfresh:
             "repeat",
             "unit",
         ]
-        assert [one["repeat"] for one in kind.read_csv(text)["observations"]["readings"]] == [1] * 4 + [2] * 4
+        assert [reading["repeat"] for reading in kind.read_csv(text)["observations"]["readings"]] == [1] * 4 + [2] * 4
         with pytest.raises(TableFaults) as caught:
             kind.read_csv(text.replace(",2,", ",99,"))
         assert "from 1 to" in caught.value.faults[0].wanted
@@ -180,7 +180,9 @@ class TestParts:
         demand_opposite(sheet, "p", "what", good, "half a turn")
         assert sheet.faults == []
         demand_opposite(sheet, "p", "what", [*good, self.One(0, 3), self.One(40, 3)], "half a turn")
-        assert [(one.given, one.wanted) for one in sheet.faults] == [("headings 0°, 40° in repeat 3", "half a turn")]
+        assert [(fault.given, fault.wanted) for fault in sheet.faults] == [
+            ("headings 0°, 40° in repeat 3", "half a turn")
+        ]
         assert widest_deg([0, 40]) == 40
 
     def test_the_last_round_in_its_order(self) -> None:
@@ -212,15 +214,15 @@ class TestMeasuredThrough:
         stored = Happened("adjusted", self.at(11), check="dual-axis-level")
         quiet = standing(self.STATION, done, [], date(2027, 2, 20))
         told = standing(self.STATION, done, [stored], date(2027, 2, 20))
-        before, after = ({one.check: one for one in each.checks} for each in (quiet, told))
+        before, after = ({check.check: check for check in each.checks} for each in (quiet, told))
         assert before["two-face"].state == "ready"
         assert (after["two-face"].state, after["two-face"].reasons[0]["code"]) == ("check-first", "measured-through")
         assert "11 Feb 2027" in after["two-face"].reasons[0]["text"]
         assert after["plummet"].state == "ready"
         again = [*done, Done("two-face", self.at(12), "use")]
-        assert {one.check: one.state for one in standing(self.STATION, again, [stored], date(2027, 2, 20)).checks}[
-            "two-face"
-        ] == "ready"
+        assert {
+            check.check: check.state for check in standing(self.STATION, again, [stored], date(2027, 2, 20)).checks
+        }["two-face"] == "ready"
 
     def test_its_history_begins_afresh_too(self) -> None:
         def check(kind: str, name: str) -> Data:

@@ -60,7 +60,7 @@ class TestTypedNumbers:
     def test_what_is_no_number_is_a_fault_at_its_place(self, text: str) -> None:
         sheet = Parser()
         assert number(sheet, "observations.x", "right", text, "mm", -10, 10) is None
-        assert [(one.path, one.where, one.given) for one in sheet.faults] == [("observations.x", "right", text)]
+        assert [(fault.path, fault.where, fault.given) for fault in sheet.faults] == [("observations.x", "right", text)]
 
     def test_nothing_typed_is_missing_or_not_wanted(self) -> None:
         sheet = Parser()

@@ -113,7 +113,7 @@ def test_what_a_model_stores_is_how_far_it_is_adjusted(storable: float | None, g
     """200″ found: beyond the usual 180″, within 300″, beyond 190″."""
     told = reduced(found(200.0, instrument={"storable_arcsec": storable} if storable else {}))
     assert told["verdict"]["grade"] == grade
-    assert next(one for one in told["verdict"]["parts"] if one["quantity"] == "collimation_arcsec")["limits"][
+    assert next(part for part in told["verdict"]["parts"] if part["quantity"] == "collimation_arcsec")["limits"][
         "adjust"
     ] == (storable or 180.0)
 
@@ -143,12 +143,12 @@ def test_the_second_round_says_what_became_of_the_first(now: float, code: str, s
 def test_nothing_is_said_of_a_finding_that_was_noise() -> None:
     was = reduced(found(1.0))["result"]
     result = reduced(found(2.0, found={name: was[name] for name in KINDS["two-face"].as_left_inputs}))
-    assert not [one for one in codes(result) if one.startswith(("stored-", "not-stored"))]
+    assert not [code for code in codes(result) if code.startswith(("stored-", "not-stored"))]
 
 
 def test_what_is_noted_must_be_seconds() -> None:
     faults = previewed(found(before_collimation_arcsec="3x"))["faults"]
-    assert [(one["path"], one["where"]) for one in faults] == [
+    assert [(fault["path"], fault["where"]) for fault in faults] == [
         ("observations.before_collimation_arcsec", "stored before, c")
     ]
     assert previewed(found(before_collimation_arcsec="2°"))["faults"][0]["wanted"].startswith("seconds from")
@@ -163,5 +163,5 @@ def test_every_kind_that_stores_notes_first_and_carries_what_it_found(kind: str)
     assert {"corrections_on"} < set(told["csv_columns"])
     for way in told["methods"]:
         stored = next(group for group in way["groups"] if group["title"] == "Values stored before")
-        assert [one["ask_again"] for one in stored["fields"][:-1]] == [True] * (len(stored["fields"]) - 1)
+        assert [field["ask_again"] for field in stored["fields"][:-1]] == [True] * (len(stored["fields"]) - 1)
         assert stored["fields"][-1]["name"] == "corrections_on"

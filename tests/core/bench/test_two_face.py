@@ -334,7 +334,8 @@ def test_a_face_that_moves_is_said_while_one_still_stands_there() -> None:
     """Three pointings about 10°00′01″, then two 40″ on."""
     left = [{"hz": f"10.00{s:02d}", "v": "90.0000"} for s in (1, 2, 0, 41, 42)]
     said = {
-        one["code"]: one["text"] for one in previewed(document({"left": left, "right": [{}]}))["partial"]["messages"]
+        message["code"]: message["text"]
+        for message in previewed(document({"left": left, "right": [{}]}))["partial"]["messages"]
     }
     assert said["moves-so-far"].startswith("First target, face left: from the fourth pointing on the horizontal circle")
     quiet = previewed(document({"left": left[:3], "right": [{}]}))["partial"]["messages"]

@@ -28,7 +28,7 @@ def result(document: dict[str, Any], known: dict[str, Any] | None = None) -> dic
 
 
 def codes(told: dict[str, Any]) -> list[str]:
-    return [one["code"] for one in told["verdict"]["reasons"]]
+    return [reason["code"] for reason in told["verdict"]["reasons"]]
 
 
 def independent(document: dict[str, Any]) -> tuple[float, float, float]:
@@ -152,7 +152,7 @@ class TestWhatPeopleGetWrong:
         world = creek(count)
         world.zero_deg = 130.0
         shots = [world.shot(name) for name in world.points]
-        gon = [{**one, "hz": f"{float(one['hz']) / 0.9:.5f}", "v": f"{float(one['v']) / 0.9:.5f}"} for one in shots]
+        gon = [{**shot, "hz": f"{float(shot['hz']) / 0.9:.5f}", "v": f"{float(shot['v']) / 0.9:.5f}"} for shot in shots]
         if any(float(one["hz"]) > 360 for one in gon):
             raise AssertionError("the world is to be turned so that every circle reading is below 360")
         assert codes(result(world.free(gon)))[0] == "angle-unit"
@@ -213,14 +213,14 @@ class TestWhatPeopleGetWrong:
         shots = [{**world.shot(name), **(change if i == 0 else {})} for i, name in enumerate(world.points)]
         with pytest.raises(Refused) as refused:
             result(world.free(shots))
-        fault = next(one for one in refused.value.faults if one.path == path)
+        fault = next(fault for fault in refused.value.faults if fault.path == path)
         assert wanted in fault.wanted
 
     def test_points_on_one_spot_and_named_twice(self) -> None:
         document = creek().free()
         document["observations"]["control"][1] |= {"e": "1000.01", "n": "2000.0"}
         document["observations"]["control"].append({"name": "pc 3", "e": "1", "n": "2"})
-        faults = {one["path"]: one["wanted"] for one in preview(document, None, "")["faults"]}
+        faults = {fault["path"]: fault["wanted"] for fault in preview(document, None, "")["faults"]}
         assert "have the same position" in faults["observations.control[1]"]
         assert "PC-03 is there already" in faults["observations.control[3].name"]
 

@@ -51,9 +51,9 @@ def test_sights_as_a_table_and_back() -> None:
     text = write_shots(document_of(document))  # type: ignore[arg-type]
     again = read_shots("free-station", text)
     assert again["units"] == {"length": "m", "angle": "deg"}
-    assert [one["hz"] for one in again["observations"]["shots"]] == [
-        one["hz"] for one in document["observations"]["shots"]
+    assert [shot["hz"] for shot in again["observations"]["shots"]] == [
+        shot["hz"] for shot in document["observations"]["shots"]
     ]
     with pytest.raises(TableFaults) as refused:
         read_shots("free-station", "point,hz,face\nA,10.7500,up\nB,10.75,left\n")
-    assert [one.path for one in refused.value.faults] == ["line 2, face", "line 3, hz"]
+    assert [fault.path for fault in refused.value.faults] == ["line 2, face", "line 3, hz"]

@@ -117,7 +117,7 @@ def test_effects_by_hand() -> None:
             "sights": {"back_m": 30, "fore_m": 30, "angle_deg": 90, "elevation_deg": 45, "imbalance_m": "20"},
         }
     )
-    values = {one["quantity"]: one["value"] for one in told["result"]["parts"]}
+    values = {part["quantity"]: part["value"] for part in told["result"]["parts"]}
     assert values["angle_from_centring"] == pytest.approx(6.8755, abs=1e-3)
     assert values["centring_allowed"] == pytest.approx(1.0, abs=1e-3)
     assert values["angle_from_targets"] == pytest.approx(ARCSEC * 0.002 / 30 / math.sqrt(2), abs=1e-3)

@@ -95,7 +95,7 @@ def test_at_the_wall_no_millimetres_are_told() -> None:
 def test_what_is_seen_comes_first_and_is_what_the_mechanism_shows() -> None:
     """Bubble 3 mm off towards 225°: C (240°) carries it into line with B (120°), B into the middle."""
     told = advise({"advice": "legs", "bubble": {"bearing_deg": 225, "offset_mm": 3}})["result"]
-    assert [(one["leg"], one["direction"]) for one in told["steps"]] == [("C", "shorten"), ("B", "shorten")]
+    assert [(step["leg"], step["direction"]) for step in told["steps"]] == [("C", "shorten"), ("B", "shorten")]
     assert told["steps"][0]["text"] == "Lower leg C slowly until the bubble lies in line with B."
     before, between, after = told["seen"]
     assert (before["bearing_deg"], before["offset_mm"]) == (225.0, 3.0)

@@ -180,7 +180,7 @@ class TestHints:
     def hinted(self, act: str, conditions: dict[str, Any], **observed: Any) -> list[str]:
         told = document(**observed)
         changed = told.model_copy(update={"conditions": told.conditions.model_copy(update=conditions)})
-        return [one["code"] for one in guide(changed, act)["hints"]]
+        return [hint["code"] for hint in guide(changed, act)["hints"]]
 
     def test_the_place_and_the_weather_are_minded_where_they_matter(self) -> None:
         assert self.hinted("tread", {"ground": "asphalt", "temperature_c": 31.0}) == ["ground", "hot-asphalt"]
@@ -207,16 +207,16 @@ class TestStrictOrder:
         told = guide(document(options={"strict": True}), "plate")
         assert told["act"]["name"] == "lay-out"
         assert told["may_skip"] is False
-        assert [one["act"] for one in told["knots"] if one["may_take"]] == ["lay-out"]
+        assert [knot["act"] for knot in told["knots"] if knot["may_take"]] == ["lay-out"]
         log = [{"act": "lay-out", "confirmed": True}, {"act": "tripod", "confirmed": True}]
         on = guide(document(options={"strict": True}, log=log))
-        assert [one["act"] for one in on["knots"] if one["may_take"]] == ["lay-out", "tripod", "mount"]
+        assert [knot["act"] for knot in on["knots"] if knot["may_take"]] == ["lay-out", "tripod", "mount"]
         assert guide(document(options={"strict": True}, log=log), "tripod")["act"]["name"] == "tripod"
 
     def test_without_it_nothing_is_locked(self) -> None:
         told = guide(document(), "plate")
         assert told["may_skip"] is True
-        assert all(one["may_take"] for one in told["knots"])
+        assert all(knot["may_take"] for knot in told["knots"])
 
 
 class TestRestKept:
@@ -258,7 +258,7 @@ class TestTypedInsteadOfTouched:
 
     def test_what_cannot_be_read_names_its_field_until_it_is_looked_at_again(self) -> None:
         bad = [saw("circular", bubble_aside={"right": "9", "away": "0"}), saw("plate", level={"along": "4..1"})]
-        faults = {one["path"]: one["wanted"] for one in preview(whole(log=bad))["faults"]}
+        faults = {fault["path"]: fault["wanted"] for fault in preview(whole(log=bad))["faults"]}
         assert faults["observations.log[0].saw.bubble_aside.right"] == "-5 to 5"
         assert "decimal mark" in faults["observations.log[1].saw.level.along"]
         mended = [*bad, saw("circular", bubble_aside={"right": "1", "away": "0"}), saw("plate", level={"along": "4.1"})]
@@ -280,9 +280,9 @@ class TestLaser:
 
 
 def test_narrow_feet_are_said() -> None:
-    told = [one["code"] for one in guide(document(tripod={"foot_spacing_m": 0.7}), "tripod")["hints"]]
+    told = [hint["code"] for hint in guide(document(tripod={"foot_spacing_m": 0.7}), "tripod")["hints"]]
     assert told == ["narrow-feet", "two-to-you"]
-    assert "narrow-feet" not in [one["code"] for one in guide(document(), "tripod")["hints"]]
+    assert "narrow-feet" not in [hint["code"] for hint in guide(document(), "tripod")["hints"]]
 
 
 def test_what_is_wanted_is_called_by_its_name_and_the_budget_starts_from_what_was_found() -> None:

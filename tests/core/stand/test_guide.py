@@ -51,9 +51,9 @@ def graded(told: dict[str, Any]) -> dict[str, str]:
 def test_every_way_is_made_of_acts_and_begins_and_ends_alike() -> None:
     for way in WAYS.values():
         acts = acts_of(way, "optical")
-        assert [one.name for one in acts][:2] == ["lay-out", "tripod"]
-        assert all(one.name in ACTS for one in acts)
-        assert {one.name for one in acts} & {"last-look", "ring-round"}
+        assert [act.name for act in acts][:2] == ["lay-out", "tripod"]
+        assert all(act.name in ACTS for act in acts)
+        assert {act.name for act in acts} & {"last-look", "ring-round"}
         assert way.good_for
 
 
@@ -78,7 +78,7 @@ def test_the_plummet_decides_what_is_asked() -> None:
 def test_a_way_that_cannot_work_says_so(way: str, instrument: dict[str, Any], screws: int, why: str | None) -> None:
     told = cannot(WAYS[way], instrument, {"foot_screw_count": screws})
     assert told is None if why is None else why in str(told)
-    assert next(one["cannot"] for one in fitting({"kind": "level"})["ways"]) is None
+    assert next(way["cannot"] for way in fitting({"kind": "level"})["ways"]) is None
 
 
 def test_a_level_that_is_not_there_cannot_be_levelled_by() -> None:
@@ -98,8 +98,8 @@ def test_one_act_after_the_other_and_none_locked() -> None:
     asked = guide(document(), "plate")
     assert asked["act"]["name"] == "plate"
     states = {
-        one["act"]: one["state"]
-        for one in guide(document(log=[saw("plate", level={"along": "40", "across": "0"})]))["knots"]
+        knot["act"]: knot["state"]
+        for knot in guide(document(log=[saw("plate", level={"along": "40", "across": "0"})]))["knots"]
     }
     assert (states["tread"], states["plate"], states["slide"]) == ("passed", "now", "open")
 
@@ -224,7 +224,7 @@ def test_what_is_beyond_is_done_again_never_adjusted() -> None:
 
 def test_seen_from_one_side_only_it_is_not_proved() -> None:
     one_way = {"first": {"along": "12", "across": "4"}}
-    codes = [one["code"] for one in judged(whole(level=one_way))["verdict"]["reasons"]]
+    codes = [reason["code"] for reason in judged(whole(level=one_way))["verdict"]["reasons"]]
     assert "not-turned" in codes
     assert "not-confirmed" in codes
 
@@ -250,10 +250,10 @@ def test_a_plate_bubble_gives_its_rest_position() -> None:
 def test_one_vial_with_two_rest_positions_was_moved_between_the_looks() -> None:
     level = {"by": "plate", "first": {"along": "2", "across": "0"}, "turned": {"along": "1", "across": "0"}}
     told = judged(whole(level=level, options={"fine": "plate"}))
-    said = {one["code"]: one["text"] for one in told["verdict"]["reasons"]}
+    said = {reason["code"]: reason["text"] for reason in told["verdict"]["reasons"]}
     assert said["rests-differ"].startswith("The two reversing points differ by 1.5 div")
     assert "rests-differ" not in [
-        one["code"] for one in judged(whole(level=level, options={"fine": "two-plates"}))["verdict"]["reasons"]
+        reason["code"] for reason in judged(whole(level=level, options={"fine": "two-plates"}))["verdict"]["reasons"]
     ]
 
 
@@ -292,7 +292,7 @@ def test_the_rest_position_last_found_is_taken_unless_one_is_typed() -> None:
 
 def test_heights_that_differ_and_slopes() -> None:
     told = judged(whole(height={"readings": ["1.562", "1.572"]}))
-    assert "heights-differ" in [one["code"] for one in told["verdict"]["reasons"]]
+    assert "heights-differ" in [reason["code"] for reason in told["verdict"]["reasons"]]
     slope = judged(whole(height={"readings": ["1.5234"], "radius_mm": 100, "constant_mm": 20}))
     assert slope["result"]["height_m"] == pytest.approx(1.54011, abs=1e-5)
 
@@ -315,7 +315,7 @@ def test_a_level_has_no_point() -> None:
 )
 def test_bad_input_is_named(observed: dict[str, Any], path: str, wanted: str) -> None:
     faults = preview(whole(**observed))["faults"]
-    assert [one["path"] for one in faults] == [path]
+    assert [fault["path"] for fault in faults] == [path]
     assert wanted in faults[0]["wanted"]
     with pytest.raises(Refused):
         judged(whole(**observed))

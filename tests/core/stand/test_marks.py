@@ -118,7 +118,7 @@ def test_focus_shimmer_and_what_is_too_steep(mark: Data, more: Data, codes: list
 def test_what_cannot_be_planned_is_refused_by_its_place(marks: list[Data], path: str) -> None:
     with pytest.raises(Refused) as caught:
         advise({"advice": "marks", "marks": marks})
-    assert [one.path for one in caught.value.faults] == [path]
+    assert [fault.path for fault in caught.value.faults] == [path]
 
 
 def test_feet_are_worded_in_feet() -> None:

@@ -33,7 +33,7 @@ GENERAL = (TURNED, Group("observations", "The vial", ("sits_on", "sensitivity_ar
 
 
 def turned_rows(*headings: int) -> list[Data]:
-    return [{"heading_deg": str(one)} for one in headings]
+    return [{"heading_deg": str(heading)} for heading in headings]
 
 
 TURNS = (("circular_vial_on", ("rotating",)),)

@@ -94,12 +94,12 @@ def read_bubbles(reader: Reader, observations: Part, *, turns: bool) -> tuple[li
     skip = () if turns else ("heading_deg",)
     rows = reader.rows(observations, "readings", fewest=2 if turns else 1, skip=skip)
     found = [
-        Bubble(one.path, one["heading_deg"] if turns else 0.0, one["x_mm"], one["y_mm"], one.repeat) for one in rows
+        Bubble(row.path, row["heading_deg"] if turns else 0.0, row["x_mm"], row["y_mm"], row.repeat) for row in rows
     ]
     if turns and len(found) >= max(2, filled_rows(observations, "readings")):
         wanted = "two headings 180° apart: 90° would hide part of the error"
         demand_opposite(reader, "observations.readings", "the readings", found, wanted)
-    return found, [step for one in rows for step in (one.step("x_mm"), one.step("y_mm"))]
+    return found, [step for row in rows for step in (row.step("x_mm"), row.step("y_mm"))]
 
 
 def turns_of(document: CircularVial) -> bool:

@@ -52,9 +52,11 @@ def find(
     between = CIRCULAR_BETWEEN_MM**2 + more_mm**2
     equations = [
         equation
-        for one in bubbles
+        for bubble in bubbles
         for equation in (
-            turned_vector(one.heading_deg, one.x, one.y, one.repeat) if turns else standing_vector(one.x, one.y)
+            turned_vector(bubble.heading_deg, bubble.x, bubble.y, bubble.repeat)
+            if turns
+            else standing_vector(bubble.x, bubble.y)
         )
     ]
     solved = solve(by_repeat(equations), within, between, prior_dof(document))

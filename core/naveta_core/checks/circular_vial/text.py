@@ -69,10 +69,10 @@ def worked_of(read: BubblesRead, found: VialError) -> list[CalculationLine]:
     lines = [line("The constant part is level vial error, the part that turns is tilt", equation)]
     lines += [
         line(
-            f"{where(one.path).capitalize()}, heading {one.heading_deg:g}°",
-            f"{figure(one.x, 2)}, {figure(one.y, 2)} mm",
+            f"{where(bubble.path).capitalize()}, heading {bubble.heading_deg:g}°",
+            f"{figure(bubble.x, 2)}, {figure(bubble.y, 2)} mm",
         )
-        for one in read.bubbles
+        for bubble in read.bubbles
     ]
     lines.append(
         line(
@@ -116,7 +116,7 @@ def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_says: str) 
         radius = hypot(figures.tilt_x_mm, figures.tilt_y_mm)
     # What turns is of the round: earlier rounds lie on circles of their own.
     bubbles = last_repeat(read.bubbles)
-    points = [(one.x, one.y, f"{one.heading_deg:g}°" if read.turns else "", one.path) for one in bubbles]
+    points = [(bubble.x, bubble.y, f"{bubble.heading_deg:g}°" if read.turns else "", bubble.path) for bubble in bubbles]
     return circle(
         "mm",
         points,

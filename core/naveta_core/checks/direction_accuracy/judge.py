@@ -98,7 +98,7 @@ def _report_outlier(judgement: Judgement, read: AccuracyRead, found: ReducedSeri
     groups, at = [], []
     for series, residuals in zip(read.series, found.residuals, strict=True):
         for name in series[0].left:
-            groups.append([one[name] / spread for one in residuals])
+            groups.append([residual[name] / spread for residual in residuals])
             at.append((series, name))
     outlier = find_outlier(groups)
     if outlier is None:

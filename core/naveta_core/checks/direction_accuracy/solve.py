@@ -34,9 +34,11 @@ class ReducedSeries:
 
 
 def _digit(read: AccuracyRead) -> float:
-    shots = [shot for sets in read.series for one in sets for face in (one.left, one.right) for shot in face.values()]
-    step = finest(one.step_arcsec for one in shots)
-    return sqrt(shown_step([one.value * 3600 for one in shots], step, SEXAGESIMAL) ** 2 / 24)
+    shots = [
+        shot for sets in read.series for set_ in sets for face in (set_.left, set_.right) for shot in face.values()
+    ]
+    step = finest(shot.step_arcsec for shot in shots)
+    return sqrt(shown_step([shot.value * 3600 for shot in shots], step, SEXAGESIMAL) ** 2 / 24)
 
 
 def reduce_all(document: DirectionAccuracy, read: AccuracyRead) -> ReducedSeries:
@@ -50,7 +52,7 @@ def reduce_all(document: DirectionAccuracy, read: AccuracyRead) -> ReducedSeries
         spreads.append(sqrt(ss / redundant))
         dof += redundant
     pairs = [
-        (one.left[name].value, one.right[name].value) for sets in read.series for one in sets for name in one.marks
+        (set_.left[name].value, set_.right[name].value) for sets in read.series for set_ in sets for name in set_.marks
     ]
     c = 0.0 if not horizontal else mean([twice_c_arcsec(a, b) for a, b in pairs]) / 2
     i = 0.0 if horizontal else mean([(a + b - 360.0) * 3600 for a, b in pairs]) / 2
@@ -59,13 +61,13 @@ def reduce_all(document: DirectionAccuracy, read: AccuracyRead) -> ReducedSeries
 
 def _directions(sets: list[AccuracySet]) -> tuple[list[dict[str, float]], float, int]:
     names = list(sets[0].left)
-    found = reduced([[of_both_faces(one.left[name].value, one.right[name].value) for name in names] for one in sets])
-    return [dict(zip(names, one, strict=True)) for one in found.residuals], found.squares, found.dof
+    found = reduced([[of_both_faces(set_.left[name].value, set_.right[name].value) for name in names] for set_ in sets])
+    return [dict(zip(names, residual, strict=True)) for residual in found.residuals], found.squares, found.dof
 
 
 def _zeniths(sets: list[AccuracySet]) -> tuple[list[dict[str, float]], float, int]:
     names = list(sets[0].left)
-    x = [{name: wrapped(one.left[name].value - one.right[name].value + 360.0) / 2 for name in names} for one in sets]
+    x = [{name: wrapped(set_.left[name].value - set_.right[name].value + 360.0) / 2 for name in names} for set_ in sets]
     means = {name: mean([one[name] for one in x]) for name in names}
     residuals = [{name: (one[name] - means[name]) * 3600 for name in names} for one in x]
-    return residuals, fsum(r * r for one in residuals for r in one.values()), (len(sets) - 1) * len(names)
+    return residuals, fsum(r * r for residual in residuals for r in residual.values()), (len(sets) - 1) * len(names)

@@ -63,12 +63,12 @@ def grow(document: DirectionAccuracy, read: AccuracyRead) -> Growing:
     """c or i of the marks seen in both faces, and how it scatters, while the sets go in."""
     horizontal = document.observations.circle == "horizontal"
     pairs = [
-        (one.left[name].value, one.right[name].value) for sets in read.series for one in sets for name in one.marks
+        (set_.left[name].value, set_.right[name].value) for sets in read.series for set_ in sets for name in set_.marks
     ]
     if not pairs:
         return Growing([])
     values = [twice_c_arcsec(a, b) / 2 if horizontal else (a + b - 360.0) * 1800 for a, b in pairs]
-    if any(abs(one) > FAR_ARCSEC for one in values):
+    if any(abs(value) > FAR_ARCSEC for value in values):
         return Growing([])
     name, count = ("c", len(values)) if horizontal else ("i", len(values))
     text = f"{name} so far {figure(mean(values), 1)}″ from {count} {'target' if count == 1 else 'targets'}, {figure(min(values), 1)}″ to {figure(max(values), 1)}″."

@@ -93,7 +93,7 @@ class FaceOfSet:
         return shots[-1] if len(shots) > 1 else None
 
     def direction(self, mark: str) -> float:
-        return mean_direction([one.value for one in self.shots[mark]])
+        return mean_direction([shot.value for shot in self.shots[mark]])
 
 
 @dataclass
@@ -136,8 +136,8 @@ def read_document(document: DirectionRounds, reader: Reader) -> DirectionsRead:
                 if (sight.repeat or 1) == number:
                     _take(reader, f"{path}.pointings[{j}]", sight, faces[sight.face])
             rounds.append(ReadSet(path, len(rounds) + 1, faces["left"], faces["right"]))
-    rounds = [one for one in rounds if one.left.shots or one.right.shots] or rounds[:1]
-    rounds = [replace(one, number=n) for n, one in enumerate(rounds, start=1)]
+    rounds = [round_ for round_ in rounds if round_.left.shots or round_.right.shots] or rounds[:1]
+    rounds = [replace(round_, number=n) for n, round_ in enumerate(rounds, start=1)]
     if not rounds:
         reader.missing_at("observations.rounds[0].pointings[0].hz")
     if not reader.missing and not reader.faults:

@@ -48,8 +48,8 @@ def within_arcsec(document: DirectionRounds, read: DirectionsRead) -> float:
     mark = MARK_MM["unknown"] / 1000 / USUAL_DISTANCE_M * ARCSEC_PER_RADIAN
     steps = (
         shot.step_arcsec
-        for one in read.rounds
-        for face in (one.left, one.right)
+        for round_ in read.rounds
+        for face in (round_.left, round_.right)
         for listed in face.shots.values()
         for shot in listed
     )
@@ -62,11 +62,11 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
     between = (BETWEEN_SHARE * (document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC)) ** 2
     marks = read.rounds[0].marks
     series = reduced(
-        [[of_both_faces(one.left.direction(m), one.right.direction(m)) for m in marks] for one in read.rounds]
+        [[of_both_faces(round_.left.direction(m), round_.right.direction(m)) for m in marks] for round_ in read.rounds]
     )
-    c = [[collimation_at(one, m) for m in marks] for one in read.rounds]
+    c = [[collimation_at(round_, m) for m in marks] for round_ in read.rounds]
     n, t = len(read.rounds), len(marks)
-    cosines = [[cos(radians(one.zenith_deg(m))) for m in marks] for one in read.rounds]
+    cosines = [[cos(radians(round_.zenith_deg(m))) for m in marks] for round_ in read.rounds]
     axis = _axis(c, cosines)
     # What the trunnion axis puts into c at a steep mark is taken out where it can be told, and counted where it cannot.
     own = [[value - axis.arcsec * k for value, k in zip(*pair, strict=True)] for pair in zip(c, cosines, strict=True)]
@@ -75,7 +75,7 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
         (value - middle) ** 2 / (w * w / 2) for values, middle in zip(own, means, strict=True) for value in values
     )
     spread = Spread(squares + series.squares / (w * w / 2), float(n * (t - 1) - axis.told + series.dof))
-    lean = fsum(k for one in cosines for k in one) / (n * t)
+    lean = fsum(k for cosine in cosines for k in cosine) / (n * t)
     q = (
         w * w / 2 * (1 / (n * t) + lean**2 * axis.variance),
         between / 2 / n + (0.0 if axis.told else (UNKNOWN_AXIS_ARCSEC * lean) ** 2),

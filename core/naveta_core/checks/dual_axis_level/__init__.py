@@ -19,7 +19,7 @@ Data = dict[str, Any]
 
 
 def _rows(*headings: int) -> list[Data]:
-    return [{"heading_deg": str(one)} for one in headings]
+    return [{"heading_deg": str(heading)} for heading in headings]
 
 
 PATH, BOTH = "observations.readings", ("heading_deg", "along_arcsec", "across_arcsec")

@@ -99,23 +99,23 @@ def read_document(document: DualAxisLevel, reader: Reader) -> LevelRead:
     rows = reader.rows(o, "readings")
     found = [
         LevelShown(
-            one.path,
-            one["heading_deg"],
-            one["along_arcsec"] * sa,
-            one["across_arcsec"] * sc,
-            one.get("bubble_div"),
-            one.repeat,
+            row.path,
+            row["heading_deg"],
+            row["along_arcsec"] * sa,
+            row["across_arcsec"] * sc,
+            row.get("bubble_div"),
+            row.repeat,
         )
-        for one in rows
+        for row in rows
     ]
     if len(found) >= max(2, filled_rows(o, "readings")):
         wanted = "two headings 180° apart: only the turn shows the index error"
         demand_opposite(reader, "observations.readings", "the readings", found, wanted)
-    beside, worth = [one for one in rows if "bubble_div" in one], None
+    beside, worth = [row for row in rows if "bubble_div" in row], None
     if beside:
         stated = document.instrument.plate_vial_arcsec_per_div
         typed = reader.figure(o, "sensitivity_arcsec_per_div", wanted=stated is None)
         worth = typed.value if typed else stated
-    steps = [one.step(name) for one in rows for name in ("along_arcsec", "across_arcsec")]
+    steps = [row.step(name) for row in rows for name in ("along_arcsec", "across_arcsec")]
     before = read_before(document, reader, KEPT)
     return LevelRead(found, steps, worth, [one.step("bubble_div") for one in beside], before)

@@ -56,7 +56,7 @@ def judge(document: DualAxisLevel, read: LevelRead, told: Circumstances) -> Judg
         )
         for at, name, word in ((1, ALONG, "along"), (0, ACROSS, "across"))
     ]  # fmt: skip
-    along, across = (one.estimate.value for one in quantities)
+    along, across = (quantity.estimate.value for quantity in quantities)
     bearing, size = polar(solved.fit.unknowns[-2], solved.fit.unknowns[-1])
     judgement = Judgement(
         quantities,
@@ -86,7 +86,7 @@ def judge(document: DualAxisLevel, read: LevelRead, told: Circumstances) -> Judg
 
 
 def _figures(solved: Solved, quantities: list[JudgedQuantity], bearing: float, size: float) -> DualAxisLevelFigures:
-    along, across = (one.estimate for one in quantities)
+    along, across = (quantity.estimate for quantity in quantities)
     return DualAxisLevelFigures(
         index_along_arcsec=along.value,
         index_across_arcsec=across.value,
@@ -107,7 +107,7 @@ def _what_is_what(along: float, across: float, tilt: float) -> list[Coded]:
 
 
 def _degrees_for_seconds(read: LevelRead) -> list[Coded]:
-    figures = [value for one in read.figures for value in (one.along, one.across)]
+    figures = [value for figure in read.figures for value in (figure.along, figure.across)]
     if not any(figures) or any(abs(value) >= DEGREES_LOOK_LIKE for value in figures):
         return []
     text = "All values are under 0.05″: were they typed in degrees? Type seconds."
@@ -124,7 +124,11 @@ def _beside(document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQua
         for one in last_repeat(read.figures)
         if one.bubble is not None
     ]
-    if read.seconds_per_div is None or len(tubes) < 2 or widest_deg([one.heading_deg for one in tubes]) < OPPOSITE_DEG:
+    if (
+        read.seconds_per_div is None
+        or len(tubes) < 2
+        or widest_deg([tube.heading_deg for tube in tubes]) < OPPOSITE_DEG
+    ):
         return []
     within, between = spreads(document, tubes, read.bubble_steps, factor)
     rest = find(tubes, read.seconds_per_div, within, between, prior_dof(document)).solved.estimate(0)

@@ -31,8 +31,8 @@ def equations_of(read: LevelRead, along: float = 1.0, across: float = 1.0) -> li
     """Unknowns: index across, index along, and each round's tilt; `along` and `across` turn a display's counting round."""
     return [
         equation
-        for one in read.figures
-        for equation in turned_vector(one.heading_deg, one.across * across, one.along * along, one.repeat)
+        for figure in read.figures
+        for equation in turned_vector(figure.heading_deg, figure.across * across, figure.along * along, figure.repeat)
     ]
 
 

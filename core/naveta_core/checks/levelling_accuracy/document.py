@@ -93,7 +93,7 @@ def read_document(document: LevellingAccuracy, reader: Reader) -> LevellingRead:
     for i in range(2):
         held = o.sets[i] if i < len(o.sets) else PairSet()
         rows = reader.rows(held, "pairs", f"observations.sets[{i}]", fewest=PAIRS[o.procedure])
-        sets.append([_difference(one) for one in rows])
+        sets.append([_difference(row) for row in rows])
     return LevellingRead(sets, base.value if base else BASE_M, permitted.value if permitted else None)
 
 

@@ -16,7 +16,7 @@ PERMITTED_S = 2.5
 
 def squares(values: list[float]) -> float:
     middle = mean(values)
-    return fsum((one - middle) ** 2 for one in values)
+    return fsum((value - middle) ** 2 for value in values)
 
 
 def per_km(base_m: float) -> float:
@@ -25,4 +25,4 @@ def per_km(base_m: float) -> float:
 
 
 def sum_of_dof(sets: list[list[float]]) -> int:
-    return int(fsum(len(one) - 1 for one in sets))
+    return int(fsum(len(set_) - 1 for set_ in sets))

@@ -83,24 +83,24 @@ def read_document(document: PlateVial, reader: Reader) -> TubesRead:
     typed = reader.figure(o, "sensitivity_arcsec_per_div", wanted=stated is None)
     rows = reader.rows(o, "readings")
     found = [
-        Tube(one.path, one["heading_deg"], one["bubble_div"], one.entry.vial or 1, one.repeat)
-        for one in rows
-        if isinstance(one.entry, TubeRow)
+        Tube(row.path, row["heading_deg"], row["bubble_div"], row.entry.vial or 1, row.repeat)
+        for row in rows
+        if isinstance(row.entry, TubeRow)
     ]
     if len(found) >= max(2, filled_rows(o, "readings")):
         _geometry(found, reader)
-    return TubesRead(found, typed.value if typed else stated, [one.step("bubble_div") for one in rows])
+    return TubesRead(found, typed.value if typed else stated, [row.step("bubble_div") for row in rows])
 
 
 def _geometry(tubes: list[Tube], reader: Parser) -> None:
     path, what = "observations.readings", "the readings"
     for vial in (1, 2):
-        mine = [one for one in tubes if one.vial == vial]
-        which = "" if {one.vial for one in tubes} == {1} else f" of the {'first' if vial == 1 else 'second'} vial"
+        mine = [tube for tube in tubes if tube.vial == vial]
+        which = "" if {tube.vial for tube in tubes} == {1} else f" of the {'first' if vial == 1 else 'second'} vial"
         demand_opposite(reader, path, what, mine, f"two headings{which} 180° apart, at least 120°")
     if not reader.faults:
-        for name in sorted({one.repeat for one in tubes}):
-            mine = [one for one in tubes if one.repeat == name]
+        for name in sorted({tube.repeat for tube in tubes}):
+            mine = [tube for tube in tubes if tube.repeat == name]
             if len(mine) == 2:
                 demand_opposite(
                     reader, path, what, mine, "two opposite headings, or a third reading", 180 - OPPOSITE_WITHIN_DEG

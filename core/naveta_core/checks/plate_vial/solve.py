@@ -42,14 +42,14 @@ class PlateVialSolution:
 
 def _whole(tubes: list[Tube]) -> bool:
     """Whether a round tells its tilt both ways: three readings, not all along one line."""
-    lines = {round(one.heading_deg % 180 / OPPOSITE_WITHIN_DEG) % 12 for one in tubes}
+    lines = {round(tube.heading_deg % 180 / OPPOSITE_WITHIN_DEG) % 12 for tube in tubes}
     return len(tubes) > 2 and len(lines) > 1
 
 
 def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: float) -> PlateVialSolution:
     """Rest position of each vial, and the tilt of each round. Spreads in divisions."""
-    second = any(one.vial == 2 for one in tubes)
-    of_round = {name: [one for one in tubes if one.repeat == name] for name in {one.repeat for one in tubes}}
+    second = any(tube.vial == 2 for tube in tubes)
+    of_round = {name: [tube for tube in tubes if tube.repeat == name] for name in {tube.repeat for tube in tubes}}
     equations = []
     for one in tubes:
         mine, u = of_round[one.repeat], unit(one.heading_deg)
@@ -66,6 +66,6 @@ def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: 
 
 def spreads(document: Envelope, tubes: Sequence[Tube], steps: list[float], factor: float) -> tuple[float, float]:
     """Variances of one bubble, in divisions²: a tenth is estimated, or only halves are told apart."""
-    coarse = finest(steps) >= 0.5 or (len(tubes) > 1 and all(one.bubble % 0.5 == 0 for one in tubes))
+    coarse = finest(steps) >= 0.5 or (len(tubes) > 1 and all(tube.bubble % 0.5 == 0 for tube in tubes))
     own = (document.instrument.prior or {}).get("plate_vial_div", TUBULAR_COARSE_DIV if coarse else TUBULAR_DIV)
     return (own * noise_factor(document) * factor) ** 2 + (0.0 if coarse else rounding(steps)), TUBULAR_BETWEEN_DIV**2

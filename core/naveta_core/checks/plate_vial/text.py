@@ -40,8 +40,11 @@ def halves_of(read: TubesRead, found: PlateVialSolution) -> str:
 def shown_of(quantities: list[JudgedQuantity], found: PlateVialSolution) -> list[Shown]:
     bearing, size = polar(*found.tilt)
     rows = [
-        shown(one, "Reversing point" if not found.second else f"Reversing point: {one.noun.removeprefix('the ')}")
-        for one in quantities
+        shown(
+            quantity,
+            "Reversing point" if not found.second else f"Reversing point: {quantity.noun.removeprefix('the ')}",
+        )
+        for quantity in quantities
     ]
     value = quantities[0].estimate.value * found.seconds
     rows.append(row("vial_error_arcsec", "Level vial error as an angle", f"{figure(value, 0)}″", value, "arcsec"))
@@ -62,7 +65,7 @@ def worked_of(read: TubesRead, found: PlateVialSolution) -> list[CalculationLine
         vial = f", vial {one.vial}" if found.second else ""
         lines.append(line(f"Right end at {one.heading_deg:g}°{vial}", f"b = {figure(one.bubble, 2)} div{misfit}"))
     if len(read.tubes) == 2 and not found.second:
-        a, b = (one.bubble for one in read.tubes)
+        a, b = (tube.bubble for tube in read.tubes)
         lines.append(
             line(
                 "Half the sum is level vial error",
@@ -96,6 +99,8 @@ def draw(_document: PlateVial, read: TubesRead, judgement: Judgement | None) -> 
     shares: list[float | None] = [None] * len(read.tubes)
     if figures:
         rests, misfits = (figures.reversal_div, figures.reversal_2_div or 0.0), figures.residuals_div
-        shares = [one.bubble - rests[one.vial - 1] - v for one, v in zip(read.tubes, misfits, strict=True)]
-    half = max([3.0, *(abs(one.bubble) + 1 for one in read.tubes)])
-    return tube([(f"right end {one.heading_deg:g}°", one.bubble, one.path) for one in read.tubes], rest, shares, half)
+        shares = [tube.bubble - rests[tube.vial - 1] - v for tube, v in zip(read.tubes, misfits, strict=True)]
+    half = max([3.0, *(abs(tube.bubble) + 1 for tube in read.tubes)])
+    return tube(
+        [(f"right end {tube.heading_deg:g}°", tube.bubble, tube.path) for tube in read.tubes], rest, shares, half
+    )

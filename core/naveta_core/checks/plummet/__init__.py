@@ -27,7 +27,7 @@ def _height(index: int | str, title: str = "Set-up") -> Group:
 
 
 def _at(*headings: int) -> Data:
-    return {"marks": [{"heading_deg": str(one)} for one in headings]}
+    return {"marks": [{"heading_deg": str(heading)} for heading in headings]}
 
 
 HELD = Group(

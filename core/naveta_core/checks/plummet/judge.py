@@ -118,7 +118,7 @@ def _by_height(parts: ByHeight | None) -> dict[str, float]:
 
 def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
     """What else is to be said of the marks."""
-    if min(one.height_m for one in sets) < LOW_M:
+    if min(set_.height_m for set_ in sets) < LOW_M:
         judgement.reasons.append(
             ("low-stand", "Measured low: an angle error shows less near the ground. Use the tripod at full height.")
         )
@@ -166,7 +166,7 @@ def grow(document: Plummet, read: MarksRead) -> Growing:
             )
         )
     read_so_far = [spot for _, spots in read.sets for spot in spots]
-    if len(read_so_far) < len([mark for one in document.observations.sets for mark in one.marks]):
+    if len(read_so_far) < len([mark for set_ in document.observations.sets for mark in set_.marks]):
         halves = [
             hypot(a.x - b.x, a.y - b.y) / 2
             for i, a in enumerate(spots)

@@ -54,9 +54,11 @@ def solve_sets(document: Plummet, read: MarksRead, told: Circumstances) -> list[
         assert height is not None
         equations = [
             equation
-            for one in spots
+            for spot in spots
             for equation in (
-                ground_mark(one.heading_deg, one.x, one.y, one.repeat) if read.turned else standing_vector(one.x, one.y)
+                ground_mark(spot.heading_deg, spot.x, spot.y, spot.repeat)
+                if read.turned
+                else standing_vector(spot.x, spot.y)
             )
         ]
         solved = solve(by_repeat(equations), within, between, prior_dof(document))
@@ -88,19 +90,19 @@ class ByHeight:
 
 
 def by_height(sets: list[SolvedSet]) -> ByHeight | None:
-    heights = [one.height_m for one in sets]
+    heights = [set_.height_m for set_ in sets]
     if len(sets) < 2 or max(heights) - min(heights) < HEIGHTS_APART_M:
         return None
     mean = fsum(heights) / len(heights)
     square = fsum((h - mean) ** 2 for h in heights)
     gains = [(1 / len(heights) - mean * (h - mean) / square, (h - mean) / square) for h in heights]
     solved = [
-        tuple(fsum(g[k] * one.offset[i] for g, one in zip(gains, sets, strict=True)) for i in (0, 1)) for k in (0, 1)
+        tuple(fsum(g[k] * gain.offset[i] for g, gain in zip(gains, sets, strict=True)) for i in (0, 1)) for k in (0, 1)
     ]
     return ByHeight(
         (solved[0][0], solved[0][1]),
         (solved[1][0], solved[1][1]),
         gains,
         heights,
-        [(one.q_within, one.q_between) for one in sets],
+        [(set_.q_within, set_.q_between) for set_ in sets],
     )

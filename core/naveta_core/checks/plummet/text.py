@@ -113,13 +113,13 @@ def axis_of(judgement: Judgement) -> tuple[float, float]:
 def draw(_document: Plummet, read: MarksRead, judgement: Judgement | None) -> CirclePicture:
     """The last sheet: every other has an axis of its own."""
     spots = last_repeat(read.sets[-1][1]) if read.sets else []
-    points = [(one.x, one.y, f"{one.heading_deg:g}°" if read.turned else "", one.path) for one in spots]
+    points = [(spot.x, spot.y, f"{spot.heading_deg:g}°" if read.turned else "", spot.path) for spot in spots]
     own = "plummet offset"
     figures = figures_of(judgement, PlummetFigures)
     if judgement is None or figures is None:
         return circle("mm", points, None, None, "axis", own, x="right", y="away")
     axis = (figures.axis_x_mm, figures.axis_y_mm)
-    radius = fsum(hypot(one.x - axis[0], one.y - axis[1]) for one in spots) / len(spots)
+    radius = fsum(hypot(spot.x - axis[0], spot.y - axis[1]) for spot in spots) / len(spots)
     return circle(
         "mm", points, axis, radius, "axis", own,
         x="right", y="away", limit=judgement.quantities[0].limits.use, limit_about="centre",

@@ -26,7 +26,7 @@ GENERAL = (LOOKS, SECTIONS)
 
 
 def _sections(*marks: str) -> list[Data]:
-    return [{"mark": one} for one in marks]
+    return [{"mark": mark} for mark in marks]
 
 
 KIND = Kind(

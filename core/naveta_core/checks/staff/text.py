@@ -33,7 +33,7 @@ def finding_of(found: Straight, quantities: list[JudgedQuantity]) -> str:
         parts.append(f"scale {figure(abs(scale.value), 0)} ppm too {'short' if scale.value > 0 else 'long'}")
     if not parts:
         return f"Staff: no error found, zero within {figure(zero.proved_to, 1)} mm, scale within {figure(scale.proved_to, 0)} ppm."
-    good = all(abs(one.estimate.value) <= one.limits.use for one in quantities)
+    good = all(abs(quantity.estimate.value) <= quantity.limits.use for quantity in quantities)
     lead = "Staff within its limits" if good else "Staff error"
     return f"{lead}: {' and '.join(parts)}, ± {figure(zero.u95, 1)} mm and ± {figure(scale.u95, 0)} ppm."
 

@@ -111,7 +111,7 @@ def read_document(document: Tape, reader: Reader) -> TapeRead:
             reader.fault_at(path, given, "a known length and the tape reading there, within 0.5 %")
     lengths = [known for _, known, _ in read.marks]
     if all_read(read, o, "lengths", FEWEST) and max(lengths) - min(lengths) < 0.2 * max(lengths):
-        given = ", ".join(words.distance(one) for one in lengths)
+        given = ", ".join(words.distance(length) for length in lengths)
         wanted = "different lengths: a short one and one near the end of the tape"
         reader.fault("observations.lengths", "the lengths", given, wanted)
     names = ("tension_n", "standard_tension_n", "standard_temperature_c", "cross_section_mm2")

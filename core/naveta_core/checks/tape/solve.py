@@ -64,9 +64,10 @@ def lengths_of(document: Tape, read: TapeRead) -> Lengths:
     """Known lengths, and what the tape reads too much there, brought to its standard."""
     warm, pulled, beside_it = strain_of(document, read)
     places = [known for _, known, _ in read.pairs.marks]
-    known = [one * (1.0 + beside_it) for one in places]
+    known = [place * (1.0 + beside_it) for place in places]
     errors = [
-        (reads * (1.0 + warm + pulled) - one) * 1000 for (_, _, reads), one in zip(read.pairs.marks, known, strict=True)
+        (reads * (1.0 + warm + pulled) - mark) * 1000
+        for (_, _, reads), mark in zip(read.pairs.marks, known, strict=True)
     ]
     return Lengths(tuple(places), tuple(known), tuple(errors))
 

@@ -105,6 +105,6 @@ def read_document(document: Tripod, reader: Reader) -> TripodRead:
     o = document.observations
     distance = reader.figure(o, "distance")
     rows = reader.rows(o, "rounds")
-    rounds = [(one.path, one["free_mm"], one["loaded_mm"], one["released_mm"]) for one in rows]
-    steps = [one.step(name) for one in rows for name in ("free_mm", "loaded_mm", "released_mm")]
+    rounds = [(row.path, row["free_mm"], row["loaded_mm"], row["released_mm"]) for row in rows]
+    steps = [row.step(name) for row in rows for name in ("free_mm", "loaded_mm", "released_mm")]
     return TripodRead(rounds, distance.value if distance else None, steps)

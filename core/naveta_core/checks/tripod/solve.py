@@ -35,7 +35,7 @@ class HeadMoves:
     @property
     def spread(self) -> Spread:
         """How the rounds scatter in what does not come back: a difference of two readings each."""
-        return repeats([[one / sqrt(2 * self.within) for one in self.sets]])
+        return repeats([[set_ / sqrt(2 * self.within) for set_ in self.sets]])
 
 
 def moves_of(read: TripodRead, within: float) -> HeadMoves:
@@ -59,5 +59,5 @@ def outlier_of(moves: HeadMoves) -> int | None:
     """The round that stands apart from the others, or of which two differ."""
     sigma = sqrt(2 * moves.within)
     hand = hypot(sigma, HAND_SHARE * median(moves.twists))
-    found = find_outlier([[one / sigma for one in moves.sets], [one / hand for one in moves.twists]])
+    found = find_outlier([[set_ / sigma for set_ in moves.sets], [twist / hand for twist in moves.twists]])
     return None if found is None else found.index

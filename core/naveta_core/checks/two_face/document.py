@@ -197,14 +197,14 @@ def pointings_of(reader: Reader, holder: Part, name: str, base: str) -> list[Rea
     """Pointings of one list, both circles in degrees."""
     return [
         ReadPointing(
-            one.path,
-            one["hz"] % 360.0,
-            one["v"] % 360.0,
-            finest((one.step("hz"), one.step("v"))) * 3600,
-            (one.text("hz"), one.text("v")),
-            one.repeat,
+            row.path,
+            row["hz"] % 360.0,
+            row["v"] % 360.0,
+            finest((row.step("hz"), row.step("v"))) * 3600,
+            (row.text("hz"), row.text("v")),
+            row.repeat,
         )
-        for one in reader.rows(holder, name, base)
+        for row in reader.rows(holder, name, base)
     ]
 
 

@@ -78,7 +78,7 @@ def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgeme
 
 
 def _grades(document: TwoFace, solution: TwoFaceSolution) -> list[Grade]:
-    return [decide(one.estimate, one.limits).grade for one in _quantities(document, solution)]
+    return [decide(quantity.estimate, quantity.limits).grade for quantity in _quantities(document, solution)]
 
 
 def _limits(document: TwoFace, name: str) -> Limits:
@@ -134,12 +134,12 @@ def _figures(solution: TwoFaceSolution) -> TwoFaceFigures:
     c, i, t = solution.collimation, solution.index, solution.axis
     targets = [
         FaceDifference(
-            name=one.seen.name,
-            zenith_deg=one.zenith_deg,
-            double_collimation_arcsec=one.double_c,
-            index_sum_arcsec=one.index_sum,
+            name=face.seen.name,
+            zenith_deg=face.zenith_deg,
+            double_collimation_arcsec=face.double_c,
+            index_sum_arcsec=face.index_sum,
         )
-        for one in solution.faces
+        for face in solution.faces
     ]
     return TwoFaceFigures(
         collimation_arcsec=c.value,
@@ -163,7 +163,7 @@ def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[Judged
                 "Trunnion axis not determined: it needs a second target at least 15° higher or lower. Its possible 5″ is included in c.",
             )
         )
-    if any(len(one.seen.left) != len(one.seen.right) for one in solution.faces):
+    if any(len(face.seen.left) != len(face.seen.right) for face in solution.faces):
         said.append(
             (
                 "unequal-faces",
@@ -177,8 +177,8 @@ def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[Judged
                 "Without a closing sight to the first target, movement between the faces is hidden in c and i.",
             )
         )
-    if any(one.estimate.u95 > one.limits.use for one in quantities):
-        surest = max(one.estimate.u95 for one in quantities)
+    if any(quantity.estimate.u95 > quantity.limits.use for quantity in quantities):
+        surest = max(quantity.estimate.u95 for quantity in quantities)
         said.append(("quick", f"Quick check: ± {arcsec(surest, surest)} at best. Do not store values from it."))
     return said
 
@@ -321,7 +321,7 @@ def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[flo
 
 def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[Coded]:
     """One pointing a face cannot be held against its fellows: what lies far from the last finding is asked about."""
-    if any(len(one.seen.left) > 1 or len(one.seen.right) > 1 for one in solution.faces):
+    if any(len(face.seen.left) > 1 or len(face.seen.right) > 1 for face in solution.faces):
         return []
     last = next((one.result for one in document.before if one.check == "two-face"), {})
     said: list[Coded] = []
@@ -337,7 +337,7 @@ def too_steep(solution: TwoFaceSolution) -> list[Coded]:
     """A sole mark far from level: the tilting axis hides in c, and no number of pointings parts them."""
     sole = solution.faces[0]
     away = abs(sole.zenith_deg - 90.0)
-    if len({one.seen.path for one in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:
+    if len({face.seen.path for face in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:
         return []
     text = f"The only target is {figure(away, 0)}° from level: trunnion axis error is hidden in c. Use a level target."
     return [("no-level-target", text)]

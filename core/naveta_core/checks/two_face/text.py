@@ -43,7 +43,7 @@ def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> lis
         "index_arcsec": "Vertical index error i",
         "tilting_axis_arcsec": "Trunnion axis error t",
     }
-    rows = [shown(one, names[one.name], signed(one.estimate.value)) for one in quantities]
+    rows = [shown(quantity, names[quantity.name], signed(quantity.estimate.value)) for quantity in quantities]
     for one in solution.faces:
         raw = f"2c {signed(one.double_c * sin(radians(one.zenith_deg)))}, 2i {signed(one.index_sum)}"
         rows.append(

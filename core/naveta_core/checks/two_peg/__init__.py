@@ -39,7 +39,7 @@ def _layout(name: str, title: str, good_for: str, metres: Pairs, feet: Pairs) ->
 def from_other_end(observations: Data) -> Data:
     """The same test again from the other end: the same distances with the pegs' parts exchanged, nothing read yet."""
     setups = observations.get("setups", [])
-    added = [{"a": _blank(one.get("b", {})), "b": _blank(one.get("a", {}))} for one in setups[-2:]]
+    added = [{"a": _blank(setup.get("b", {})), "b": _blank(setup.get("a", {}))} for setup in setups[-2:]]
     return {**observations, "setups": [*setups, *added][:MOST_SETUPS]}
 
 

@@ -232,12 +232,12 @@ def _sight(document: TwoPeg, reader: Reader, setup: int, staff: str, sight: PegS
         typed = reader.figure(sight, "distance", path)
     if sight.wires:
         rows = reader.rows(sight, "wires", path, fewest=1)
-        readings = [_three_wires(reader, one, document.observations.stadia_constant) for one in rows]
+        readings = [_three_wires(reader, row, document.observations.stadia_constant) for row in rows]
     else:
         readings = [
             StaffReading(one.path, one.value, one.step, one.text) for one in reader.plain(sight, "readings", path)
         ]
-    good, taped = tuple(one for one in readings if one is not None), typed.value if typed else None
+    good, taped = tuple(reading for reading in readings if reading is not None), typed.value if typed else None
     distance = taped
     if distance is None and sight.wires and blank(sight.distance) and good:
         distance = _stadia(reader, path, good)
@@ -258,7 +258,7 @@ def _three_wires(reader: Reader, row: Row, constant: float) -> StaffReading | No
 
 def _stadia(reader: Reader, path: str, readings: tuple[StaffReading, ...]) -> float | None:
     """Mean stadia distance of a sight, or None with a fault when no sight can be that long or short."""
-    distance = fsum(one.stadia_m or 0.0 for one in readings) / len(readings)
+    distance = fsum(reading.stadia_m or 0.0 for reading in readings) / len(readings)
     if DISTANCE.low_m <= distance <= DISTANCE.high_m:
         return distance
     given = f"stadia hairs that give {distance:.1f} m"

@@ -121,13 +121,13 @@ def _design(setups: Setups) -> tuple[list[float], list[list[float]]]:
     imbalances = []
     for a, b in setups:
         imbalances.append(a.sight_m - b.sight_m)
-    return imbalances, [[1.0, one] for one in imbalances]
+    return imbalances, [[1.0, imbalance] for imbalance in imbalances]
 
 
 def solve_pegs(setups: Setups, priors: ReadingPriors, *, curvature: bool) -> PegSolution:
     """Solve a complete test. Every sight must have a distance and a reading, imbalances must differ."""
     imbalances, design = _design(setups)
-    reduced = [observed_m(one, curvature=curvature) for one in setups]
+    reduced = [observed_m(setup, curvature=curvature) for setup in setups]
     found = fit(design, reduced)
     dh, c = found.unknowns
     v_within, v_between = _variances(setups, priors)
@@ -166,7 +166,7 @@ def middle_wire_c(setups: Setups, *, curvature: bool) -> float | None:
     if not all(seen.three_wire for setup in setups for seen in setup):
         return None
     _, design = _design(setups)
-    return fit(design, [observed_m(one, curvature=curvature, middle=True) for one in setups]).unknowns[1]
+    return fit(design, [observed_m(setup, curvature=curvature, middle=True) for setup in setups]).unknowns[1]
 
 
 def expected_u95(pairs: list[tuple[float, float]], readings: int, priors: ReadingPriors) -> float:

@@ -126,16 +126,20 @@ def work_of(document: TwoPeg, found: PegFinding) -> list[Effect]:
     feet = unit in ("ft", "usft", "in")
     steps = [one * METRES["ft"] for one in IMBALANCES_FT] if feet else list(IMBALANCES_M)
     own = document.work.sight_imbalance_m
-    if "sight_imbalance_m" in document.work.model_fields_set and own > 0 and all(abs(own - one) > 0.5 for one in steps):
+    if (
+        "sight_imbalance_m" in document.work.model_fields_set
+        and own > 0
+        and all(abs(own - step) > 0.5 for step in steps)
+    ):
         steps.insert(0, own)
     lines = [
         Effect(
-            code=f"imbalance-{round(one)}-m",
-            text=f"A {words.distance(one)} difference between backsight and foresight adds {words.small(abs(c) * one)} of height error.",
-            imbalance_m=one,
-            height_m=c * one,
+            code=f"imbalance-{round(step)}-m",
+            text=f"A {words.distance(step)} difference between backsight and foresight adds {words.small(abs(c) * step)} of height error.",
+            imbalance_m=step,
+            height_m=c * step,
         )
-        for one in steps
+        for step in steps
     ]
     balanced = "With equal backsight and foresight there is no error."
     return [*lines, Effect(code="balanced", text=balanced, imbalance_m=0.0, height_m=0.0)]
@@ -268,7 +272,7 @@ def _beside(seen: StaffSight, words: LengthWords) -> str | None:
     if seen.taped_m is None and seen.distance_m is not None:
         parts.append(f"stadia distance {words.distance(seen.distance_m)}")
     if len(seen.readings) > 1:
-        values = [one.m for one in seen.readings]
+        values = [reading.m for reading in seen.readings]
         spread = words.small(max(values) - min(values))
         parts.append(f"mean {words.reading(seen.mean_m, 1)} {words.name}, range {spread}")
     return capital(", ".join(parts)) if parts else None

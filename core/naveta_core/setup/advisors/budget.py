@@ -69,7 +69,7 @@ def advise_budget(asked: BudgetAsked) -> Data:
     words = length_words(asked.units.length)
     budgets = [_told(one, asked.allowed, words) for one in budget(asked)]
     given = asked.model_dump(include=set(Given.model_fields), exclude_none=True)
-    return {"result": {"budgets": budgets, "given": given}, "text": [one["text"] for one in budgets]}
+    return {"result": {"budgets": budgets, "given": given}, "text": [budget["text"] for budget in budgets]}
 
 
 def _told(one: Budget, allowed: Allowed, words: LengthWords) -> Data:

@@ -90,7 +90,7 @@ def advise_effect(asked: EffectAsked) -> Data:
         allowed = centring_allowed_mm(asked.allowed_arcsec, asked.sights)
         text = f"For {arcsec(asked.allowed_arcsec)} in the angle, centre within {words.small(allowed / 1000.0)}."
         parts.append(_part("centring_allowed", allowed, "mm", text))
-    return {"result": {"parts": parts}, "text": [one["text"] for one in parts]}
+    return {"result": {"parts": parts}, "text": [part["text"] for part in parts]}
 
 
 def _part(quantity: str, value: float, unit: str, text: str) -> Data:

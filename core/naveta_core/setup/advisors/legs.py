@@ -159,7 +159,7 @@ def _sight(kit: Kit, state: State) -> Data:
 def _text(steps: list[Data], how: str) -> list[str]:
     if not steps:
         return ["The legs are done: continue with the foot screws."]
-    lines = [f"{one['text']} {one['about']}" for one in steps]
+    lines = [f"{step['text']} {step['about']}" for step in steps]
     if how == "short":
         lines.append("No leg has that much travel left: move the feet, or set the tripod up again.")
     elif how.endswith("instead"):

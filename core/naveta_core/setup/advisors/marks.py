@@ -107,13 +107,13 @@ def needed(asked: MarksAsked, chosen: tuple[int, ...], limit: float, axis: bool)
 def advise_marks(asked: MarksAsked) -> Data:
     """Every mark looked at, every pair tried, the best named with what it proves."""
     words = length_words(asked.units.length)
-    names = [one.name.strip() or f"target {i + 1}" for i, one in enumerate(asked.marks)]
+    names = [mark.name.strip() or f"target {i + 1}" for i, mark in enumerate(asked.marks)]
     level = min(
         range(len(asked.marks)),
         key=lambda i: (abs(elevation_deg(asked.marks[i])) > 10, abs(asked.marks[i].distance_m - 100)),
     )
     pairs = [reach(asked, (i, j), asked.pointings) for i, j in combinations(range(len(asked.marks)), 2)]
-    told = [one for one in pairs if one.t is not None]
+    told = [pair for pair in pairs if pair.t is not None]
     best = min(told, key=lambda one: (one.t or 0.0, one.c), default=None)
     chosen = tuple(sorted(best.marks, key=lambda i: abs(elevation_deg(asked.marks[i])))) if best else (level,)
     limits = (max(5.0, 2 * asked.angle_accuracy_arcsec), max(10.0, 3 * asked.angle_accuracy_arcsec))

@@ -54,8 +54,8 @@ def advise_bob(asked: BobAsked) -> Data:
 
     A person looking in direction θ sees the part along θ + 90°, right positive.
     """
-    ways = [unit(one.bearing_deg + 90.0) for one in asked.views]
-    seen = [one.middle() for one in asked.views]
+    ways = [unit(view.bearing_deg + 90.0) for view in asked.views]
+    seen = [view.middle() for view in asked.views]
     weights = [1.0 / sigma**2 for _, sigma in seen]
     xx = math.fsum(w * u[0] * u[0] for w, u in zip(weights, ways, strict=True))
     xy = math.fsum(w * u[0] * u[1] for w, u in zip(weights, ways, strict=True))

@@ -64,7 +64,7 @@ def advise_screws(asked: ScrewsAsked) -> Data:
     short = [str(i + 1) for i, one in enumerate(left) if one < 0]
     return {
         "result": {
-            "turns": {str(i + 1): round(one, 4) for i, one in enumerate(turns)},
+            "turns": {str(i + 1): round(turn, 4) for i, turn in enumerate(turns)},
             "together": [[str(i + 1) for i in pair] for pair in pairs],
             "tilt_arcsec": round(math.hypot(*tilt) * ARCSEC, 1),
             "travel_left_mm": round(min(left), 3),
@@ -79,8 +79,8 @@ def _tilt(asked: ScrewsAsked) -> Plane:
     """The high-side vector in radians; one vial tells only the part along itself."""
     if asked.tilt is not None:
         return asked.tilt.tilt()
-    along = [(one.bubble_div - one.rest_div) * one.sensitivity_arcsec_per_div / ARCSEC for one in asked.vials]
-    ways = [unit(one.bearing_deg) for one in asked.vials]
+    along = [(vial.bubble_div - vial.rest_div) * vial.sensitivity_arcsec_per_div / ARCSEC for vial in asked.vials]
+    ways = [unit(vial.bearing_deg) for vial in asked.vials]
     if len(along) == 1:
         return (along[0] * ways[0][0], along[0] * ways[0][1])
     (a, b), (c, d) = ways
@@ -92,7 +92,7 @@ def _raises(bearings: tuple[float, ...], radius_mm: float, tilt: Plane) -> list[
     """Millimetres by which each screw has to rise so that the plane through them loses `tilt`; none on the whole."""
     rises = [-radius_mm * (tilt[0] * u[0] + tilt[1] * u[1]) for u in map(unit, bearings)]
     middle = math.fsum(rises) / len(rises)
-    return [one - middle for one in rises]
+    return [rise - middle for rise in rises]
 
 
 def _pairs(bearings: tuple[float, ...], asked: ScrewsAsked, tilt: Plane) -> tuple[list[tuple[int, ...]], int | None]:
@@ -151,7 +151,7 @@ def _third_after_one(
     base = asked.base.base()
     sense = 1.0 if base.clockwise_raises else -1.0
     rises = [sense * done.get(i, 0.0) * base.pitch_mm for i in range(3)]
-    ways = [unit(one) for one in bearings]
+    ways = [unit(bearing) for bearing in bearings]
     made = tuple(
         math.fsum(h * u[k] for h, u in zip(rises, ways, strict=True)) * 2.0 / (3.0 * base.radius_mm) for k in (0, 1)
     )
@@ -162,7 +162,7 @@ def _third_after_one(
 
 def _together(asked: ScrewsAsked, bearings: tuple[float, ...], turns: dict[int, float]) -> Data:
     told = {str(i + 1): round(amount, 4) for i, amount in turns.items()}
-    size = max(abs(one) for one in turns.values())
+    size = max(abs(turn) for turn in turns.values())
     return {
         "turns": told,
         "text": _act(asked, bearings, turns),
@@ -201,7 +201,7 @@ def _named(asked: ScrewsAsked, bearings: tuple[float, ...], i: int) -> str:
 def _text(asked: ScrewsAsked, steps: list[Data], short: list[str]) -> list[str]:
     if not steps:
         return ["No field adjustment: it is level."]
-    lines = [f"{one['text']} {one['about']}" for one in steps]
+    lines = [f"{step['text']} {step['about']}" for step in steps]
     if asked.vials and asked.stand_bearing_deg is not None:
         thumb = "right" if asked.base.clockwise_from_above == "lowers" else "left"
         lines.append(f"The bubble follows the {thumb} thumb.")

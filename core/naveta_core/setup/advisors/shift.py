@@ -95,7 +95,7 @@ def _text(steps: list[Data], ratio: float | None, tilt: float, takes: float, sho
     if not steps or ratio is None:
         return ["For a move this small, slide the instrument on the head instead."]
     lines = ["First draw a pencil line across the leg at its clamp: you cannot see the plummet while the leg moves."]
-    lines += [one["text"] for one in steps]
+    lines += [step["text"] for step in steps]
     lines.append(f"On this tripod, shortening a leg by 1 mm moves the plummet by {ratio:.2f} mm after levelling.")
     lines.append(f"The head will be {tilt / 60.0:.0f}′ off level: centre the bubble again with the foot screws.")
     if tilt > takes:
