@@ -50,8 +50,10 @@ class Moment:
 def load(progress: Any = print) -> None:
     """Write everything. The folder must be empty of people."""
     people = {
-        one[0]: add_person(actor=None, username=one[0], name=one[1], role=one[2], crew=one[3], password=None)
-        for one in PEOPLE
+        person[0]: add_person(
+            actor=None, username=person[0], name=person[1], role=person[2], crew=person[3], password=None
+        )
+        for person in PEOPLE
     }
     models = {one["name"]: _add_model(people["ines"], one).id for one in (*MODELS, *OTHER_MODELS)}
     for level in LEVELS:

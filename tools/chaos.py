@@ -78,8 +78,8 @@ def kills(count: int) -> None:
         for n in range(count):
             house = Naveta(data)
             savers = [Saver(house.port, i) for i in range(4)]
-            for one in savers:
-                one.start()
+            for saver in savers:
+                saver.start()
             time.sleep(rng.uniform(0.2, 1.5))
             house.kill()
             for one in savers:

@@ -256,7 +256,7 @@ def _two_face(page: Page) -> None:
         for face in ("left", "right"):
             rows = tuple((one["hz"], one["v"]) for one in target[face])
             _fill(page, f"targets-{i}-{face}", ("hz", "v"), rows)
-    _fill(page, "closing", ("hz", "v"), tuple((one["hz"], one["v"]) for one in made["closing"]))
+    _fill(page, "closing", ("hz", "v"), tuple((sight["hz"], sight["v"]) for sight in made["closing"]))
     page.wait_for_selector("[data-fresh=true] [data-finding]")
     page.evaluate("scrollTo(0, 0)")
     _take(page, "two-face")

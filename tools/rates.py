@@ -8,12 +8,12 @@ from tests.core.attack.rates import RATES, share
 
 
 def main() -> None:
-    for one in RATES:
+    for rate in RATES:
         begun = time.monotonic()
-        found = share(one)
-        well = "" if one.low <= found <= one.high else "   OUTSIDE"
+        found = share(rate)
+        well = "" if rate.low <= found <= rate.high else "   OUTSIDE"
         print(
-            f"{one.name:62} {100 * found:6.1f} %   {100 * one.low:g} to {100 * one.high:g}{well}   {time.monotonic() - begun:.1f} s",
+            f"{rate.name:62} {100 * found:6.1f} %   {100 * rate.low:g} to {100 * rate.high:g}{well}   {time.monotonic() - begun:.1f} s",
             flush=True,
         )
 

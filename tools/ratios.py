@@ -196,8 +196,8 @@ def _calls() -> dict[str, Callable[[], Any]]:
         "preview of a complete two-peg test": post("/api/preview", {"document": DOCUMENT}),
         "the same, of a known level": post("/api/preview", {"instrument": "LV-01", "document": DOCUMENT}),
         **{
-            f"preview of {one.title.lower()}": post("/api/preview", {"document": simulated(one)})
-            for one in KINDS.values()
+            f"preview of {kind.title.lower()}": post("/api/preview", {"document": simulated(kind)})
+            for kind in KINDS.values()
         },
         "the core alone: parse, reduce, judge": core_alone,
         "the yard with 2,000 instruments": _yard(client),

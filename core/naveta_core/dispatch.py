@@ -80,7 +80,7 @@ def adjusting(document: Any, reads_now: list[Any]) -> Adjusting:
     parsed = check_of(document)
     kind = KINDS[parsed.kind]
     if kind.adjust is None:
-        turned = ", ".join(one.name for one in KINDS.values() if one.adjust)
+        turned = ", ".join(kind.name for kind in KINDS.values() if kind.adjust)
         raise Refused([Fault("kind", "the kind of check", parsed.kind, f"one whose adjusting has readings: {turned}")])
     return kind.adjusting(parsed, reads_now)
 
@@ -160,7 +160,7 @@ def table_of(name: str) -> Any:
     """A kind that is read from tables and written as one. Raises Refused."""
     kind = DOCUMENTS.get(name)
     if kind is None or kind.read_csv is None:
-        names = ", ".join(one.name for one in DOCUMENTS.values() if one.read_csv)
+        names = ", ".join(kind.name for kind in DOCUMENTS.values() if kind.read_csv)
         raise Refused([Fault("kind", "the kind of document", name, f"one of {names}")])
     return kind
 

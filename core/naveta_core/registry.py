@@ -78,7 +78,7 @@ def _orientation(name: str, title: str, model: type[Envelope], preview: Any, red
 
 
 DOCUMENTS: dict[str, DocumentKind] = {
-    **{one.name: _check(one) for one in KINDS.values()},
+    **{kind.name: _check(kind) for kind in KINDS.values()},
     "free-station": _orientation("free-station", "Free station", FreeStation, orient.preview_free, orient.reduce_free),
     "backsight": _orientation("backsight", "Backsight", Backsight, orient.preview_back, orient.reduce_back),
     "pre-survey": DocumentKind(

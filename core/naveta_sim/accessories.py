@@ -64,7 +64,7 @@ def tripod(rng: random.Random, truth: Data) -> Data:
         way = 1 if i % 2 == 0 else -1
         free, pressed = rest, rest + way * truth.get("twist_arcsec", 15.0) / per_mm
         rest += way * truth.get("set_arcsec", 0.0) / per_mm
-        read = [f"{one + rng.gauss(0, scatter.SCALE_MM * noise):.1f}" for one in (free, pressed, rest)]
+        read = [f"{reading + rng.gauss(0, scatter.SCALE_MM * noise):.1f}" for reading in (free, pressed, rest)]
         rounds.append(dict(zip(("free_mm", "loaded_mm", "released_mm"), read, strict=True)))
     looks = {"clamps_hold": "yes", "hinges_firm": "yes", "shoes_firm": "yes"}
     observations = {**looks, "distance": f"{distance:g}", "rounds": rounds}

@@ -207,7 +207,7 @@ def list_records(
 @router.get("/records/{uuid}/orientations", response=list[out.RecordRow], operation_id="orientations_of")
 def orientations_of(request: HttpRequest, uuid: UUID) -> Any:
     """What was sighted from a set-up: its free stations and backsights, newest first."""
-    return [selectors.row(one) for one in selectors.orientations_of(selectors.find(uuid))]
+    return [selectors.row(record) for record in selectors.orientations_of(selectors.find(uuid))]
 
 
 @router.get("/records/{uuid}", response=out.RecordOut, operation_id="get_record")

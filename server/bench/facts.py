@@ -105,10 +105,10 @@ def facts_of(instrument: Instrument) -> Data:
         passes += [passed] if passed else []
         # Beside the last pass the one that answers a fall or an adjusting: the standing begins from it.
         answers = next((check for check in reversed(checks) if proves(done_record(check))), None)
-        kept += {one.pk: one for one in (answers, passed, checks[-1]) if one}.values()
+        kept += {answer.pk: answer for answer in (answers, passed, checks[-1]) if answer}.values()
     bearing = [e for e in events if e.kind in (*CUTTING_EVENTS, RELEASE)]
     # An event older than every kind's last pass bears on nothing any more.
-    applying = {one.name for one in kinds_for(known_to_core(instrument))}
+    applying = {kind.name for kind in kinds_for(known_to_core(instrument))}
     if passes and applying <= {pass_.kind for pass_ in passes}:
         oldest = min(pass_.observed_at_utc for pass_ in passes)
         bearing = [e for e in bearing if e.observed_at_utc >= oldest]
@@ -141,7 +141,7 @@ def _events(wanted: QuerySet[Record]) -> list[Record]:
     """The latest events, oldest first; a fall is not forgotten over many small ones after it."""
     latest = list(wanted[:LATEST_EVENTS])
     older = wanted.filter(kind__in=FALLS)[:LATEST_EVENTS]
-    listed = {one.pk: one for one in (*latest, *older)}.values()
+    listed = {row.pk: row for row in (*latest, *older)}.values()
     return sorted(listed, key=lambda one: (one.observed_at_utc, one.sequence))
 
 
@@ -158,7 +158,7 @@ def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[Happen
     if len(checks) < LEARNING_FROM:
         return None
     older = rows.filter(category=Record.Category.CHECK, kind=checks[0].kind)[LEARNING_FROM:]
-    return next((one for one in older.iterator(chunk_size=20) if clears(done_record(one))), None)
+    return next((record for record in older.iterator(chunk_size=20) if clears(done_record(record))), None)
 
 
 def _made(checks: list[Record], events: list[Record]) -> list[Data]:

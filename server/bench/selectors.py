@@ -191,7 +191,7 @@ def _series_point(record: Record) -> Data | None:
 def looked_back(record: Record) -> Data:
     """What was done with the instrument between its last good check and this one, and whether somebody looked."""
     instrument = record.instrument
-    done = [done_record(one) for one in checks_back_to_a_good_one(record)]
+    done = [done_record(check) for check in checks_back_to_a_good_one(record)]
     events = standing_events(instrument, (*WORK_EVENTS, "looked-back"))
     found = look_back(done_record(record), done, [happened_fact(e) for e in events if e.kind in WORK_EVENTS])
     signed = next(

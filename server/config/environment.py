@@ -95,7 +95,7 @@ class Environment(BaseSettings):
 
 
 def _listed(text: str) -> list[str]:
-    return [one.strip() for one in text.split(",") if one.strip()]
+    return [cell.strip() for cell in text.split(",") if cell.strip()]
 
 
 def _write_once(path: Path, text: str) -> None:

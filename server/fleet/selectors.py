@@ -94,15 +94,15 @@ def standing_of(instrument: Instrument, today: date) -> Standing:
 def standing_at(instrument: Instrument, at: datetime) -> Standing:
     """Where an instrument stood at a moment, by what is on record of it until then."""
     known, facts = known_to_core(instrument), instrument.facts
-    done = [one for one in map(done_of, facts.get("done", [])) if one.at <= at]
-    events = [one for one in map(happened_of, facts.get("events", [])) if one.at <= at]
+    done = [check for check in map(done_of, facts.get("done", [])) if check.at <= at]
+    events = [event for event in map(happened_of, facts.get("events", [])) if event.at <= at]
     return standing(known, done, events, at.astimezone(clock.zone()).date())
 
 
 def _stand(told: dict[str, Any], facts: dict[str, Any], today: date) -> Standing:
     # What a clock that ran ahead has dated to come: a pass counts for nothing yet, an event has happened.
     now = clock.now()
-    done = [one for one in map(done_of, facts.get("done", [])) if one.at <= now + AHEAD]
+    done = [check for check in map(done_of, facts.get("done", [])) if check.at <= now + AHEAD]
     events = list(map(happened_of, facts.get("events", [])))
     events = [event if event.at <= now + AHEAD else replace(event, at=now) for event in events]
     return standing(told, done, events, today)

@@ -103,7 +103,7 @@ def backup(data: Path, file: Path) -> Kept:
 
 def _files(data: Path) -> list[Path]:
     folder = data / FILES
-    return sorted(one for one in folder.rglob("*") if one.is_file()) if folder.exists() else []
+    return sorted(path for path in folder.rglob("*") if path.is_file()) if folder.exists() else []
 
 
 def _write(part: Path, held: dict[str, Path], manifest: str) -> None:
@@ -148,7 +148,7 @@ def unpack(file: Path, folder: Path) -> dict[str, object]:
 
 def restore(data: Path, file: Path, *, replace: bool) -> Path | None:
     """Put a backup in place. What is there is set aside, never removed; gives where. Raises CannotKeepError."""
-    present = [one for one in (data / DATABASE, data / KEY, data / FILES) if one.exists()]
+    present = [path for path in (data / DATABASE, data / KEY, data / FILES) if path.exists()]
     if (data / DATABASE).exists() and not replace:
         raise CannotKeepError(
             f"{data} holds a database. Stop Naveta and say --replace: what is there is then set aside."

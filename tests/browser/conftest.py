@@ -130,7 +130,7 @@ def _sign_in(context: BrowserContext, who: str) -> None:
     assert answer.ok, answer.text()
 
 
-USERNAMES = {one[1]: one[0] for one in PEOPLE}
+USERNAMES = {person[1]: person[0] for person in PEOPLE}
 
 
 @pytest.fixture
@@ -248,7 +248,7 @@ Fresh = Callable[[str], str]
 def fresh(house: str) -> Fresh:
     """Gives the tag of something of its own of a model, never checked: one test's checks teach another's nothing."""
     ines = Device(house, "ines")
-    models = {one["name"]: one["id"] for one in ines.call("GET", "models")[1]}
+    models = {model["name"]: model["id"] for model in ines.call("GET", "models")[1]}
 
     def make(model: str) -> str:
         tag = f"{PREFIX[model]}-{next(_numbers)}"

@@ -87,7 +87,7 @@ class Crew:
         spot = see(self.kit, self.state).spot_mm
         assert spot is not None
         bearing, size = polar(*spot)
-        span = next(one for one in (4, 12, 40) if size <= one or one == 40)
+        span = next(count for count in (4, 12, 40) if size <= count or count == 40)
         self.page.get_by_role("button", name=f"{span} mm", exact=True).click()
         self.touch(bearing, min(1.0, size / span))
 

@@ -19,8 +19,8 @@ from .conftest import DESK, PHONE, Opens, visit
 from .test_places import looked_at
 
 KNOWN = {
-    one["name"]: (float(one["e"]), float(one["n"]), float(one["h"]))
-    for one in csv.DictReader(io.StringIO(POINTS), delimiter=";")
+    point["name"]: (float(point["e"]), float(point["n"]), float(point["h"]))
+    for point in csv.DictReader(io.StringIO(POINTS), delimiter=";")
 }
 
 

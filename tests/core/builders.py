@@ -54,7 +54,7 @@ def exact(c_arcsec: float, *pairs: tuple[float, float], copies: int = 1, **more:
 
 
 def codes(result: dict[str, Any], which: str = "reasons") -> list[str]:
-    return [one["code"] for one in result["verdict"][which]]
+    return [reason["code"] for reason in result["verdict"][which]]
 
 
 NEAR = [(30, 30), (56, 4)]

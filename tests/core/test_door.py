@@ -140,7 +140,7 @@ class TestSegment:
 
     def test_newest_first_and_no_more_than_five(self) -> None:
         made = [self.check(at=f"2027-02-{day:02}") for day in range(1, 9)]
-        assert [one["at"] for one in before_of(made)] == [f"2027-02-{day:02}" for day in (8, 7, 6, 5, 4)]
+        assert [earlier["at"] for earlier in before_of(made)] == [f"2027-02-{day:02}" for day in (8, 7, 6, 5, 4)]
         assert set(before_of(made)[0]) == {"check", "at", "grade", "result", "passed"}
         assert before_of([self.check(temperature_c=4)])[0]["temperature_c"] == 4
 

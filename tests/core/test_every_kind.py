@@ -56,7 +56,7 @@ def typed(kind: str, **truth: Any) -> Data:
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_a_kind_has_an_example_worked_by_hand(kind: str) -> None:
-    mine = [one for one in EXAMPLES if one["document"]["kind"] == kind]
+    mine = [path for path in EXAMPLES if path["document"]["kind"] == kind]
     assert mine, "no example in tests/core/examples"
     assert any(KINDS[kind].main_quantity in one["expect"] or len(one["expect"]) > 1 for one in mine)
     assert all(set(one["expect"]) == set(one["tolerance"]) for one in mine)
@@ -118,7 +118,7 @@ class TestVerbs:
     def test_taken_once_more_everything_read_is_still_to_come(self, kind: str, method: str) -> None:
         begun = dispatch.begin(kind, method, "m", "")
         twice = dispatch.repeat(begun)
-        before, after = (json.dumps(one["observations"]) for one in (begun, twice))
+        before, after = (json.dumps(document["observations"]) for document in (begun, twice))
         assert len(after) > len(before) or (KINDS[kind].repeat is None and after == before)
         assert not preview_of(kind, document_of(twice))["complete"]
 
@@ -167,13 +167,15 @@ def _numbers(kind: Any, document: Data) -> Data:
 
 
 def _models(root: type[BaseModel]) -> list[type[BaseModel]]:
-    return [one for sub in root.__subclasses__() for one in (sub, *_models(sub))]
+    return [model for sub in root.__subclasses__() for model in (sub, *_models(sub))]
 
 
 def test_no_two_models_of_the_core_share_a_name() -> None:
     from naveta_core.documents.envelope import Part
 
-    models = {one for one in (*_models(Answer), *_models(Part)) if one.__module__.startswith(naveta_core.__name__)}
+    models = {
+        model for model in (*_models(Answer), *_models(Part)) if model.__module__.startswith(naveta_core.__name__)
+    }
     counted = Counter(model.__name__ for model in models)
     assert len(models) > 150
     assert [name for name, count in counted.items() if count > 1] == []

@@ -32,7 +32,7 @@ def fields_of(schema: dict[str, Any]) -> dict[str, list[str]]:
 def figures_of(kind: str) -> list[str]:
     """The fields of a kind's result."""
     package = PACKAGE.name + ".checks." + kind.replace("-", "_")
-    models = [one for one in _below(Figures) if one.__module__.startswith(package + ".")]
+    models = [model for model in _below(Figures) if model.__module__.startswith(package + ".")]
     assert len(models) == 1, f"{kind} has {len(models)} models of figures"
     return list(models[0].model_fields)
 
@@ -46,7 +46,7 @@ def public_names() -> dict[str, list[str]]:
     found = {}
     for path in sorted(PACKAGE.glob("*.py")):
         tree = ast.parse(path.read_text())
-        names = [one.name for one in tree.body if isinstance(one, ast.FunctionDef | ast.ClassDef)]
+        names = [node.name for node in tree.body if isinstance(node, ast.FunctionDef | ast.ClassDef)]
         found[path.stem] = sorted(name for name in names if not name.startswith("_"))
     return found
 
@@ -61,7 +61,7 @@ def snapshot() -> dict[str, Any]:
         }
         for name, kind in sorted(KINDS.items())
     }
-    documents = {name: fields_of(one.model.model_json_schema()) for name, one in sorted(DOCUMENTS.items())}
+    documents = {name: fields_of(kind.model.model_json_schema()) for name, kind in sorted(DOCUMENTS.items())}
     return {
         "core_version": naveta_core.__version__,
         "names": public_names(),

@@ -64,16 +64,16 @@ def done(check: str, grade: str = "use", **more: Any) -> Data:
 
 class TestChoosing:
     def test_each_instrument_has_its_own_in_the_order_in_which_they_lean(self) -> None:
-        assert [one.name for one in of_round(STATION)] == [
+        assert [kind.name for kind in of_round(STATION)] == [
             "circular-vial",
             "plate-vial",
             "dual-axis-level",
             "plummet",
             "two-face",
         ]
-        assert [one.name for one in of_round(LEVEL)] == ["circular-vial", "compensator-function", "two-peg"]
+        assert [kind.name for kind in of_round(LEVEL)] == ["circular-vial", "compensator-function", "two-peg"]
         assert of_round({"kind": "tape"}) == []
-        assert sum(one.quick[1] for one in of_round(STATION) if one.quick) <= 10, "a round is five to ten minutes"
+        assert sum(kind.quick[1] for kind in of_round(STATION) if kind.quick) <= 10, "a round is five to ten minutes"
 
     def test_with_ten_minutes_all_are_taken(self) -> None:
         assert taken(document(10)) == ["circular-vial", "plate-vial", "dual-axis-level", "plummet", "two-face"]
@@ -86,7 +86,7 @@ class TestChoosing:
             earlier("circular-vial", 3),
             earlier("plate-vial", 12),
         ]
-        told = {one["check"]: one for one in preview(document(4, before=before))["proposed"]}
+        told = {value["check"]: value for value in preview(document(4, before=before))["proposed"]}
         assert (told["dual-axis-level"]["taken"], told["dual-axis-level"]["code"]) == (False, "passed-today")
         # Shares of their intervals gone by: 25/30, 12/30, 20/90, 3/90.
         assert [name for name, one in told.items() if one["taken"]] == ["plate-vial", "two-face"]
@@ -121,14 +121,14 @@ class TestChoosing:
         )
 
     def test_everything_fresh_means_nothing_is_wanted(self) -> None:
-        before = [earlier(one.name, 0.05) for one in of_round(STATION)]
+        before = [earlier(kind.name, 0.05) for kind in of_round(STATION)]
         told = preview(document(before=before))["proposed"]
         assert not any(one["taken"] for one in told)
         assert {one["code"] for one in told} == {"passed-today"}
 
     def test_each_is_taken_in_a_way_this_instrument_can(self) -> None:
         based = {**STATION, "plummet_place": "base", "circular_vial_on": "base"}
-        ways = {one["check"]: one["method"] for one in preview(document(instrument=based))["proposed"]}
+        ways = {value["check"]: value["method"] for value in preview(document(instrument=based))["proposed"]}
         assert ways["plummet"] in KINDS["plummet"].methods_for(based)
         assert ways["plummet"] != "half-turn"
         assert ways["circular-vial"] == "on-base"

@@ -156,6 +156,8 @@ def test_storing_takes_the_error_away_and_the_second_round_proves_it(senses: tup
 def test_what_can_be_tried_uses_the_same_senses() -> None:
     plain = set_up(SENSES[0], shown((50.0, 20.0), (0.0, 0.0), SENSES[0]))
     other = set_up(SENSES[3], shown((50.0, 20.0), (0.0, 0.0), SENSES[3]), foot_screws="clockwise-lowers")
-    tried = [asked_guide(copy.deepcopy(one), None, AT, "plate")["tries"]["question"] for one in (plain, other)]
+    tried = [
+        asked_guide(copy.deepcopy(document_), None, AT, "plate")["tries"]["question"] for document_ in (plain, other)
+    ]
     assert tried[0]["tilt"] == pytest.approx(tried[1]["tilt"])
     assert tried[1]["base"]["clockwise_from_above"] == "lowers"

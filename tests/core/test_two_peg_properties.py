@@ -130,7 +130,7 @@ def test_every_unit_tells_the_same_error(length: str, factor: float) -> None:
     other["units"] = {"length": length}
     assert c_of(other) == pytest.approx(c_of(metres), abs=1e-3)
     told = reduce(other)
-    assert all(one["text"] for one in told["shown"])
+    assert all(row["text"] for row in told["shown"])
     assert told["work"][0]["text"].startswith(f"A {SHORTEST[length]} difference")
 
 

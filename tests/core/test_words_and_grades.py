@@ -110,9 +110,9 @@ class TestWhatCannotWork:
     NONE = {"kind": "theodolite", "plummet": "none"}
 
     def test_two_faces_are_for_what_plunges(self) -> None:
-        names = {one.name for one in kinds_for({"kind": "total-station", "plunges": False})}
+        names = {kind.name for kind in kinds_for({"kind": "total-station", "plunges": False})}
         assert not names & {"two-face", "direction-rounds", "direction-accuracy"}
-        assert "two-face" in {one.name for one in kinds_for({"kind": "total-station"})}
+        assert "two-face" in {kind.name for kind in kinds_for({"kind": "total-station"})}
 
     def test_a_base_with_a_plummet_serves_an_instrument_without(self) -> None:
         below = {"kind": "tribrach", "plummet": "optical", "foot_screw_count": 3}
@@ -129,7 +129,7 @@ class TestWhatCannotWork:
             {"kind": "set-up", "instrument": self.NONE, "observations": {"way": "plumb-bob", "base": {"screws": 4}}}
         )
         way = way_of(document.observations)
-        names = [one.name for one in acts_of(way, document.plummet)]
+        names = [act.name for act in acts_of(way, document.plummet)]
         assert "four" in names
         assert "plate" not in names
         assert names.index("ease") == names.index("mount") + 1
@@ -145,7 +145,7 @@ class TestWhatCannotWork:
         document = {"kind": "plummet", "instrument": {"plummet": "optical", "plummet_place": "base"},
                     "observations": {"place": "base", "method": "thirds", "sets": [{"height_m": "1.5", "marks": rows}]}}  # fmt: skip
         told = reduced(document)
-        said = " ".join(one["text"] for one in told["verdict"]["next"])
+        said = " ".join(step["text"] for step in told["verdict"]["next"])
         assert told["verdict"]["grade"] == "watch"
         assert "two headings half a turn" not in said
         assert "bob" in said
@@ -165,6 +165,6 @@ def test_the_guides_own_example_is_led_through() -> None:
     """ "Or save as found and adjust it": the record page then led to nothing."""
     document = json.loads((ROOT / "docs/examples/two-peg.json").read_text())
     told = reduced(document)
-    codes = [one["code"] for one in told["verdict"]["next"]]
+    codes = [step["code"] for step in told["verdict"]["next"]]
     if "adjust-if-wanted" in codes:
         assert adjusting_of("two-peg", document_of(document), [])["allowed"]

@@ -166,7 +166,7 @@ class TestSizes:
             while following:
                 page = tam.get(f"records?{query}limit=4&cursor={following}").json()
                 rest, following = rest + page["records"], page["next"]
-            seen = [one["id"] for one in first["records"] + rest]
+            seen = [record["id"] for record in first["records"] + rest]
             assert len(set(seen)) == len(seen)
             assert set(made) <= set(seen)
 
@@ -197,7 +197,7 @@ class TestSizes:
         assert tam.get(f"device?since={every['mark']}").json()["fleet"] == []
         tam.check(good())
         told = tam.get(f"device?since={every['mark']}").json()
-        assert [one["tag"] for one in told["fleet"]] == ["LV-07"]
+        assert [instrument["tag"] for instrument in told["fleet"]] == ["LV-07"]
         assert tam.get(f"device?since={told['mark'] + 1000}").json()["fleet"] != [], "a house put back from a backup"
 
     def test_a_device_of_many_is_told_in_pages_that_miss_none(self, tam: Api, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -209,7 +209,7 @@ class TestSizes:
         tags, since, more = [], 0, True
         while more:
             page = tam.get(f"device?since={since}").json()
-            tags, since, more = tags + [one["tag"] for one in page["fleet"]], page["mark"], page["more"]
+            tags, since, more = tags + [instrument["tag"] for instrument in page["fleet"]], page["mark"], page["more"]
         assert sorted(set(tags)) == sorted(Instrument.objects.values_list("tag", flat=True))
 
     def test_answers_are_packed_but_not_where_a_secret_is_among_them(self, tam: Api) -> None:

@@ -183,7 +183,7 @@ def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, t
 
 
 def test_the_kinds_say_how_they_are_entered(tam: Api) -> None:
-    kinds = {one["kind"]: one for one in tam.get("kinds").json()}
+    kinds = {kind["kind"]: kind for kind in tam.get("kinds").json()}
     assert list(kinds) == list(KINDS)
     assert [method["name"] for method in kinds["two-peg"]["methods"]][-2:] == ["outside-both", "free"]
     plummet = kinds["plummet"]
@@ -236,7 +236,7 @@ def test_old_passes_of_one_kind_do_not_hide_behind_new_ones_of_another(tam: Api,
         "circular-vial": "check-first",
     }
     facts = Instrument.objects.get(tag="TD-01").facts
-    assert {one["check"] for one in facts["done"]} == {"plummet", "plate-vial"}
+    assert {check["check"] for check in facts["done"]} == {"plummet", "plate-vial"}
 
 
 def test_who_may_adjust_what(tam: Api, ines: Api, things: None) -> None:
@@ -271,11 +271,13 @@ def test_an_adjusted_plummet_leaves_the_vials_history_alone(tam: Api, ines: Api,
     again = save(
         tam, "plate-vial", simulated("plate-vial", seed=2, rest_div=-1.4), at="2027-03-02T06:00:00+00:00"
     ).json()
-    assert [one["check"] for one in again["document"]["before"]] == ["plate-vial"]
+    assert [earlier["check"] for earlier in again["document"]["before"]] == ["plate-vial"]
     assert again["grade"] == "use", "the rest position repeats"
     left = simulated("plummet", seed=3)
     saved = save(ines, "plummet", left, at="2027-03-01T08:00:00+00:00", stage="as-left", pair=found["id"]).json()
-    assert "before" not in saved["document"] or all(one["check"] != "plummet" for one in saved["document"]["before"])
+    assert "before" not in saved["document"] or all(
+        earlier["check"] != "plummet" for earlier in saved["document"]["before"]
+    )
 
 
 def test_a_check_tells_the_next_set_up_what_is_in_force(tam: Api, things: None) -> None:
@@ -289,8 +291,8 @@ def test_a_check_tells_the_next_set_up_what_is_in_force(tam: Api, things: None) 
     assert any(hint["code"] == "rest-known" and "-1.2 div" in hint["text"] for hint in guide["hints"])
     last = tam.post("stand/guide", {"instrument": "TD-01", "document": document, "act": "last-look"}).json()
     assert any(hint["code"] == "plummet-known" for hint in last["hints"])
-    device = {one["tag"]: one for one in tam.get("device").json()["fleet"]}
-    kept = [one["result"] for one in device["TD-01"]["made"]]
+    device = {instrument["tag"]: instrument for instrument in tam.get("device").json()["fleet"]}
+    kept = [record["result"] for record in device["TD-01"]["made"]]
     assert {"reversal_div", "offset_x_mm"} <= {name for one in kept for name in one}
 
 

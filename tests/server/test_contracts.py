@@ -38,7 +38,7 @@ def test_the_core_imports_no_more_than_it_may() -> None:
 def test_the_page_allows_no_foreign_script(db, path: str) -> None:
     """The page itself too: a static file answered ahead of the policy once went out without it."""
     answer = Client().get(path)
-    policy = dict(one.strip().split(" ", 1) for one in answer.headers["Content-Security-Policy"].split(";"))
+    policy = dict(rule.strip().split(" ", 1) for rule in answer.headers["Content-Security-Policy"].split(";"))
     assert policy["default-src"] == "'self'"
     assert policy["script-src"] == "'self' 'wasm-unsafe-eval'", "WebAssembly, but no text becomes script"
     assert policy["frame-ancestors"] == "'none'"
@@ -49,6 +49,6 @@ def test_the_page_allows_no_foreign_script(db, path: str) -> None:
 def test_figures_are_summed_alike_on_every_python() -> None:
     """Python's own `sum` adds floats differently from 3.12 on; house and browser run different Pythons."""
     core = ROOT / "core/naveta_core"
-    for path in [one for folder in ("checks", "engine", "setup") for one in (core / folder).rglob("*.py")]:
-        names = [one.id for one in ast.walk(ast.parse(path.read_text())) if isinstance(one, ast.Name)]
+    for path in [path for folder in ("checks", "engine", "setup") for path in (core / folder).rglob("*.py")]:
+        names = [node.id for node in ast.walk(ast.parse(path.read_text())) if isinstance(node, ast.Name)]
         assert "sum" not in names, path

@@ -101,7 +101,7 @@ def run_morning():
 
 
 def test_every_seal_holds(seen: Api) -> None:
-    assert all(chain.broken(one) is None for one in Record.objects.select_related("instrument")[:150])
+    assert all(chain.broken(record) is None for record in Record.objects.select_related("instrument")[:150])
 
 
 def test_true_errors_by_days_ago() -> None:

@@ -126,7 +126,7 @@ def test_chain_seals_and_tells_a_tampered_record(tam: Api, ines: Api) -> None:
         cursor.execute("UPDATE bench_record SET document = %s WHERE id = %s", [changed, uuid.UUID(first["id"]).hex])
     assert "changed after saving" in tam.get(f"records/{first['id']}").json()["broken"]
     *_, told, total = looked_through(ines)
-    assert [one["record"] for one in told["wrong"]] == [first["id"]]
+    assert [finding["record"] for finding in told["wrong"]] == [first["id"]]
     assert (total["ok"], total["wrong"]) == (False, 1)
     assert tam.get("health/chains").status_code == 403
 
@@ -227,7 +227,7 @@ def test_files_out_and_in_again(tam: Api) -> None:
     assert tam.get("kinds/two-peg/schema").json()["properties"]["kind"]["const"] == "two-peg"
     assert tam.get("kinds/three-peg/schema").status_code == 422
     assert (
-        next(one for one in tam.get("kinds").json() if one["kind"] == "two-peg")["methods"][0]["name"]
+        next(kind for kind in tam.get("kinds").json() if kind["kind"] == "two-peg")["methods"][0]["name"]
         == "middle-then-near"
     )
 

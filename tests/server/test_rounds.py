@@ -34,8 +34,8 @@ def taken(tam: Api, things: None) -> dict[str, Any]:  # noqa: F811
 
 def test_it_chooses_by_what_is_on_record(tam: Api, things: None) -> None:  # noqa: F811
     told = tam.post("preview", {"instrument": "TS-01", "document": a_round()}).json()
-    assert [one["check"] for one in told["proposed"]] == ["circular-vial", "dual-axis-level", "plummet", "two-face"]
-    assert all(one["taken"] for one in told["proposed"])
+    assert [fault["check"] for fault in told["proposed"]] == ["circular-vial", "dual-axis-level", "plummet", "two-face"]
+    assert all(fault["taken"] for fault in told["proposed"])
 
 
 def test_one_record_holds_its_checks_as_their_records_say(tam: Api, taken: dict[str, Any]) -> None:

@@ -186,7 +186,7 @@ class TestOneFolder:
         (own / "notes.txt").touch()
         monkeypatch.setenv("RESET", "1")
         demo_folder()
-        assert sorted(one.name for one in own.iterdir()) == ["notes.txt", "this-is-a-naveta-demo"]
+        assert sorted(path.name for path in own.iterdir()) == ["notes.txt", "this-is-a-naveta-demo"]
 
 
 class TestTheKey:
@@ -199,7 +199,7 @@ class TestTheKey:
         keys = {one.communicate()[0].strip() for one in started}
         assert len(keys) == 1
         assert len(keys.pop()) >= 50
-        assert [one.name for one in (tmp_path / "new").iterdir()] == [KEY]
+        assert [path.name for path in (tmp_path / "new").iterdir()] == [KEY]
 
     @pytest.mark.parametrize("content", [None, "", "   ", "short"])
     def test_lost_beside_a_database_nothing_starts(self, tmp_path: Path, content: str | None) -> None:

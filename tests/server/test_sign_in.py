@@ -87,8 +87,8 @@ class TestTheManager:
         assert ines.put("people/wren/active", {"active": False}).json()["active"] is False
         assert wren_in.get("people").status_code == 401
         assert Api(None).post("session", {"username": "wren", "password": GOOD}).status_code == 401
-        assert [one["active"] for one in ines.get("people/all").json() if one["username"] == "wren"] == [False]
-        assert "wren" not in [one["username"] for one in ines.get("people").json()]
+        assert [person["active"] for person in ines.get("people/all").json() if person["username"] == "wren"] == [False]
+        assert "wren" not in [person["username"] for person in ines.get("people").json()]
         ines.put("people/wren/active", {"active": True})
         signed_in("wren", GOOD)
 

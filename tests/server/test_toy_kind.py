@@ -35,13 +35,13 @@ def read(*sights: tuple[str, str]) -> Data:
 
 def test_it_is_five_files_of_the_names_every_kind_has() -> None:
     wanted = {"__init__.py", "document.py", "solve.py", "judge.py", "text.py"}
-    assert {one.name for one in (ROOT / "tests/toy_kind").glob("*.py")} == wanted
-    for kind in (one for one in (ROOT / "core/naveta_core/checks").iterdir() if (one / "__init__.py").exists()):
-        assert {one.name for one in kind.glob("*.py")} == wanted, kind.name
+    assert {path.name for path in (ROOT / "tests/toy_kind").glob("*.py")} == wanted
+    for kind in (path for path in (ROOT / "core/naveta_core/checks").iterdir() if (path / "__init__.py").exists()):
+        assert {path.name for path in kind.glob("*.py")} == wanted, kind.name
 
 
 def test_the_api_begins_previews_keeps_and_draws_it(tam: Api) -> None:
-    told = next(one for one in tam.get("kinds").json() if one["kind"] == "hand-level")
+    told = next(kind for kind in tam.get("kinds").json() if kind["kind"] == "hand-level")
     (group,) = told["methods"][0]["groups"]
     assert (group["path"], group["rows"], [field["label"] for field in group["fields"]]) == (
         "observations.sights",

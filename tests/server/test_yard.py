@@ -91,7 +91,7 @@ def test_look_back_and_signing_it(tam: Api) -> None:
 def test_stand_ins_are_those_that_may_be_used(tam: Api) -> None:
     assert tam.get("instruments/LV-07/stand-ins").json() == []
     tam.check(good(), instrument="LV-02")
-    assert [one["tag"] for one in tam.get("instruments/LV-07/stand-ins").json()] == ["LV-02"]
+    assert [instrument["tag"] for instrument in tam.get("instruments/LV-07/stand-ins").json()] == ["LV-02"]
 
 
 class TestCustody:
@@ -142,7 +142,7 @@ class TestDevice:
         from naveta_core.dispatch import reduce
         from naveta_core.history.segment import known_with
 
-        told = next(one for one in tam.get("device").json()["fleet"] if one["tag"] == "LV-07")
+        told = next(instrument for instrument in tam.get("device").json()["fleet"] if instrument["tag"] == "LV-07")
         known = known_with(told["stated"], told["limits"], told["made"])
         made = reduce(document, known, "2027-03-02T06:40:00+00:00")
         return {

@@ -16,4 +16,4 @@ def _stated() -> list[Kind]:
     return sorted(kinds, key=lambda one: (one.order, one.name))
 
 
-KINDS.update({one.name: one for one in _stated()})
+KINDS.update({field.name: field for field in _stated()})

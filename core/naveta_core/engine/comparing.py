@@ -205,5 +205,5 @@ def running_errors(errors_mm: Sequence[float]) -> list[Coded]:
     """What the first lengths say while the others are still to come."""
     if len(errors_mm) < 2:
         return []
-    low, high = (figure(one, 1) for one in (min(errors_mm), max(errors_mm)))
+    low, high = (figure(error, 1) for error in (min(errors_mm), max(errors_mm)))
     return [("running", f"So far {len(errors_mm)} lengths, errors from {low} to {high} mm.")]

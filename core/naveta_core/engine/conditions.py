@@ -64,7 +64,7 @@ def circumstances(document: Envelope, needs: Needs) -> Circumstances:
         found.weak += _temperature(document)
     if needs.proved_first:
         found.proved = any(
-            one.check in needs.proved_first and _passed(one, document.before_at) for one in document.before
+            earlier.check in needs.proved_first and _passed(earlier, document.before_at) for earlier in document.before
         )
     return found
 
@@ -72,7 +72,14 @@ def circumstances(document: Envelope, needs: Needs) -> Circumstances:
 def _temperature(document: Envelope) -> list[Said]:
     """How much warmer or colder than when it was last checked."""
     here = document.conditions.temperature_c
-    last = next((one for one in document.before if one.check == document.kind and one.temperature_c is not None), None)
+    last = next(
+        (
+            earlier
+            for earlier in document.before
+            if earlier.check == document.kind and earlier.temperature_c is not None
+        ),
+        None,
+    )
     if here is None or last is None or last.temperature_c is None or abs(here - last.temperature_c) <= STEP_KELVIN:
         return []
     way = "warmer" if here > last.temperature_c else "colder"

@@ -209,7 +209,7 @@ def table_of(model: type[BaseModel]) -> FieldTable:
     """The table of a model, from the annotations of its fields."""
     table = FieldTable(model)
     for name, info in model.model_fields.items():
-        told = next((one for one in info.metadata if isinstance(one, Field | Rows | Branch)), None)
+        told = next((item for item in info.metadata if isinstance(item, Field | Rows | Branch)), None)
         if isinstance(told, Field):
             table.fields[name] = told
         elif isinstance(told, Rows):
@@ -223,9 +223,9 @@ def table_of(model: type[BaseModel]) -> FieldTable:
 
 def _model_in(annotation: Any) -> type[BaseModel]:
     """The model an annotation names, alone or beside None."""
-    for one in (annotation, *get_args(annotation)):
-        if isinstance(one, type) and get_origin(one) is None and issubclass(one, BaseModel):
-            return one
+    for candidate in (annotation, *get_args(annotation)):
+        if isinstance(candidate, type) and get_origin(candidate) is None and issubclass(candidate, BaseModel):
+            return candidate
     raise TypeError(f"{annotation} names no model")
 
 

@@ -119,7 +119,9 @@ def _too_coarse(name: str, noun: str, unit: str, estimate: Estimate, found: Full
 
 
 def _last(document: Envelope, name: str) -> Earlier | None:
-    return next((one for one in document.before if one.check == document.kind and name in one.result), None)
+    return next(
+        (earlier for earlier in document.before if earlier.check == document.kind and name in earlier.result), None
+    )
 
 
 def _worse_before(document: Envelope, name: str, most: float) -> bool:

@@ -235,7 +235,7 @@ class Kind:
         """What should have been looked at before, and was not lately; only where the instrument's history is known."""
         if document.before_at is None or not self.prerequisites:
             return []
-        applying = {one.name for one in kinds_for(document.instrument.model_dump(exclude_none=True))}
+        applying = {kind.name for kind in kinds_for(document.instrument.model_dump(exclude_none=True))}
         return [
             ("fresh-first", f"{what} has no recent pass: check it first.")
             for kinds, what in self.prerequisites
@@ -331,7 +331,7 @@ KINDS: dict[str, Kind] = {}
 
 def kinds_for(instrument: Data) -> list[Kind]:
     """The checks that apply to an instrument, told as a document's `instrument`, in the order in which they make sense."""
-    return [one for one in KINDS.values() if instrument.get("kind") in one.applies_to and one.applies(instrument)]
+    return [kind for kind in KINDS.values() if instrument.get("kind") in kind.applies_to and kind.applies(instrument)]
 
 
 def _part(one: JudgedQuantity) -> VerdictPart:

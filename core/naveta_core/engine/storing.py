@@ -207,7 +207,7 @@ def storing(kept: tuple[StoredValue, ...]) -> Any:
         if not wanted:
             refuse = by_hand(document, read, judgement, grade, reads_now)
             return act_of_adjusting(f"{_new_values(document, before, judgement, found)} {refuse.text}", True)
-        steps = [_noted(document, before, judgement, found, wanted, i, one) for i, one in enumerate(reads_now)]
+        steps = [_noted(document, before, judgement, found, wanted, i, typed) for i, typed in enumerate(reads_now)]
         return act_of_adjusting(
             f"First note what is stored now: {joined([one.label for one in wanted])}. {guide.text}",
             True,

@@ -116,7 +116,7 @@ def control_of(made: Sequence[Data]) -> list[Data]:
             kept = [] if one["event"] in CUTTING_EVENTS else kept
         elif one["what"] == "control" and one["grade"] != "repeat":
             kept.append(one)
-    return [_earlier(one) for one in reversed(kept[-CONTROL_LENGTH:])]
+    return [_earlier(earlier) for earlier in reversed(kept[-CONTROL_LENGTH:])]
 
 
 def before_of(made: Sequence[Data]) -> list[Data]:

@@ -162,9 +162,9 @@ def _other_point(judged: Judged, station: Known, sight: Sight) -> str:
     """Another control point at just this distance."""
     assert sight.horizontal_m is not None
     fits = [
-        (abs(distance_m(station.e, station.n, one) - sight.horizontal_m), one.name)
-        for one in judged.read.control
-        if one.name != sight.point.name and math.hypot(one.e - station.e, one.n - station.n) > 1.0
+        (abs(distance_m(station.e, station.n, earlier) - sight.horizontal_m), earlier.name)
+        for earlier in judged.read.control
+        if earlier.name != sight.point.name and math.hypot(earlier.e - station.e, earlier.n - station.n) > 1.0
     ]
     off, name = min(fits, default=(math.inf, ""))
     return (

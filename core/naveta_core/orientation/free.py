@@ -151,7 +151,7 @@ def _other_angle_fits(judged: Judged) -> bool:
         if flat is not None and v is not None and one.z_deg is not None:
             flat = flat / math.sin(math.radians(one.z_deg)) * abs(math.sin(math.radians(v * factor)))
         turned.append(Sight(one.index, one.point, hz * factor % 360.0, None, flat, None))
-    if len({one.point.name for one in sights}) < 2 or len(turned) < 2:
+    if len({sight.point.name for sight in sights}) < 2 or len(turned) < 2:
         return False
     solution = solve(observations(turned, judged.spreads))
     return solution is not None and solution.dof > 0 and closes(solution)

@@ -24,7 +24,10 @@ def plan(found: Read, judged: Judged | None) -> SitePlan:
         ellipse = ErrorEllipse(
             longest_m=strength.longest_m, shortest_m=strength.shortest_m, bearing_deg=strength.bearing_deg
         )
-    points = [_plan_point(one, one.name in used, one.name in suspects, off.get(one.name)) for one in found.control]
+    points = [
+        _plan_point(earlier, earlier.name in used, earlier.name in suspects, off.get(earlier.name))
+        for earlier in found.control
+    ]
     return SitePlan(station=place, points=points, ellipse=ellipse)
 
 

@@ -159,13 +159,13 @@ def find(parser: Parser, path: str, where: str, name: str, control: list[Known])
     if not name.strip():
         parser.want(path, where)
         return None
-    found = next((one for one in control if same(one.name, name)), None)
+    found = next((earlier for earlier in control if same(earlier.name, name)), None)
     if found is None:
-        near = [why for _, why in near_misses(name, [one.name for one in control])]
+        near = [why for _, why in near_misses(name, [earlier.name for earlier in control])]
         wanted = (
             f"a control point; {near[0]}"
             if near
-            else "one of the control points: " + ", ".join(one.name for one in control[:12])
+            else "one of the control points: " + ", ".join(earlier.name for earlier in control[:12])
         )
         parser.fault(path, where, said(name), wanted if control else "a control point: there is none yet")
     return found

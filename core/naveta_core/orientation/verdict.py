@@ -150,9 +150,9 @@ def control_jump(judged: Judged) -> None:
         return
     earlier = [
         (value, sigma)
-        for one in reversed(judged.read.document.before)
-        if (value := one.figure("disagreement_mm")) is not None
-        and (sigma := one.figure("sigma_disagreement_mm")) is not None
+        for earlier in reversed(judged.read.document.before)
+        if (value := earlier.figure("disagreement_mm")) is not None
+        and (sigma := earlier.figure("sigma_disagreement_mm")) is not None
     ]
     away = jump(earlier, judged.series_mm, judged.series_sigma_mm, WANDERS_MM)
     if away is None:

@@ -21,7 +21,7 @@ BAD, NEVER = 3.0, 2.0
 
 def of_round(instrument: Data) -> list[Kind]:
     """The checks of an instrument that have a quick form, in the order in which they lean on each other."""
-    return [one for one in kinds_for(instrument) if one.quick is not None]
+    return [kind for kind in kinds_for(instrument) if kind.quick is not None]
 
 
 def propose(instrument: Data, before: Sequence[Earlier], now: str | None, minutes: float) -> list[ProposedCheck]:

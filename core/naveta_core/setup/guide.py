@@ -91,7 +91,7 @@ def _asks(document: SetUpDocument, act: Act) -> str:
 def _may_take(document: SetUpDocument, way: Way, acts: list[Act]) -> list[str]:
     """The acts that may be taken now: all of them; in strict order only up to the first that is not done."""
     if not document.observations.options.strict:
-        return [one.name for one in acts]
+        return [act.name for act in acts]
     undone = next(
         (i for i, act in enumerate(acts) if not enough(document, act, last_of(document.observations, act.name))), -1
     )
@@ -101,7 +101,7 @@ def _may_take(document: SetUpDocument, way: Way, acts: list[Act]) -> list[str]:
 
 def _following(document: SetUpDocument, way: Way, names: list[str]) -> str:
     """The act at hand: what follows from the last entry of the log."""
-    log = [one for one in document.observations.log if one.act in names]
+    log = [entry for entry in document.observations.log if entry.act in names]
     if not log:
         return names[0]
     last = log[-1]
@@ -160,7 +160,7 @@ def _converges(document: SetUpDocument) -> str | None:
 
 def _laser(document: SetUpDocument, act: str) -> LaserOn | None:
     """Since when the laser plummet has been on, as far as the log says; the clock is the device's."""
-    turned = [one for one in document.observations.log if one.confirmed and one.act in LASER]
+    turned = [entry for entry in document.observations.log if entry.confirmed and entry.act in LASER]
     if not turned or turned[-1].act == "laser-off" or turned[-1].at is None or act == "laser-off":
         return None
     text = "The laser plummet is still on. If you see no spot, it may have timed out. Switch it off when done."

@@ -37,7 +37,7 @@ def passed_over(judged: Judged) -> list[str]:
     """What was not confirmed, in the words of the acts."""
     document = judged.document
     o = document.observations
-    confirmed = {one.act for one in o.log if one.confirmed}
+    confirmed = {entry.act for entry in o.log if entry.confirmed}
     if o.level.turned.along is not None or o.ring_holds == "yes":
         confirmed |= {"turn-round", "ring-round"}
     if o.looked_last:
@@ -200,7 +200,7 @@ def _level_out(judged: Judged) -> tuple[str, str] | None:
         return None
     plate = judged.document.observations.level.by == "plate"
     check = "the plate vial" if plate else "the electronic level"
-    size = max(abs(one) for one in judged.index)
+    size = max(abs(error) for error in judged.index)
     text = f"Index error {arcsec(size)}, limit {arcsec(limits[0])}: removed here by turning, but not in the next set-up. Check {check} at the bench."
     return "level-out", text
 
@@ -223,7 +223,7 @@ def _figures(judged: Judged, left: list[str], rounds: int) -> SetUpFigures:
         told["index_along_arcsec"], told["index_across_arcsec"] = judged.index
         o = judged.document.observations
         if o.level.by == "plate":
-            along, across = (one / o.level.sensitivity_arcsec_per_div for one in judged.index)
+            along, across = (error / o.level.sensitivity_arcsec_per_div for error in judged.index)
             told["rest_div"] = along if o.options.fine == "two-plates" else (along + across) / 2.0
     if judged.centring is not None:
         told["centring_mm"], told["sigma_centring_mm"] = judged.centring.value, judged.centring.sigma

@@ -156,7 +156,7 @@ def fitting(instrument: Data, base: Data | None = None) -> SetUpMethods:
     ]
     return SetUpMethods(
         ways=sorted(ways, key=lambda one: one.cannot is not None),
-        fine=[LevelOffer(fine=one, cannot=cannot_level(one, instrument)) for one in FINE],
+        fine=[LevelOffer(fine=level, cannot=cannot_level(level, instrument)) for level in FINE],
         base=_noted(base or {}),
     )
 

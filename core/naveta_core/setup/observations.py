@@ -35,7 +35,7 @@ def typed_figure(value: Any) -> float | None:
 def levelled(document: SetUpDocument, look: Levelled, *, electronic: bool) -> tuple[float | None, float | None]:
     """A look at the level, along and across: an electronic one's figures in canonical sense, whatever its display counts."""
     senses = document.instrument.senses if electronic else (1.0, 1.0)
-    along, across = (typed_figure(one) for one in (look.along, look.across))
+    along, across = (typed_figure(value) for value in (look.along, look.across))
     return (
         None if along is None else along * senses[0],
         None if across is None else across * senses[1],

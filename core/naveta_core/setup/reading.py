@@ -91,7 +91,7 @@ def read(document: SetUpDocument) -> Judged:
 def _read_log(judged: Judged) -> None:
     """What was typed at the last look of each act; what was mended by a later look is past."""
     log = judged.document.observations.log
-    latest = {one.act: i for i, one in enumerate(log) if one.saw is not None}
+    latest = {entry.act: i for i, entry in enumerate(log) if entry.saw is not None}
     for i in sorted(latest.values()):
         saw, path = log[i].saw, f"observations.log[{i}].saw"
         assert saw is not None
@@ -205,7 +205,9 @@ def _centring_sigma_mm(document: SetUpDocument) -> float:
     by = centred_by(document)
     if by != "bob":
         return CENTRING_SIGMA_MM[by]
-    swings = [one.saw.swing for one in document.observations.log if one.saw is not None and one.saw.swing is not None]
+    swings = [
+        entry.saw.swing for entry in document.observations.log if entry.saw is not None and entry.saw.swing is not None
+    ]
     swung = swing_of(document, swings[-1]) if swings else None
     if swung is not None and swung.sigma_mm is not None:
         return max(swung.sigma_mm, BOB_HANGS_MM)

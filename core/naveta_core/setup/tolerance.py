@@ -21,7 +21,7 @@ LEVEL_DIV = 0.2
 
 
 def last_of(o: SetUpObservations, act: str) -> Done | None:
-    return next((one for one in reversed(o.log) if one.act == act), None)
+    return next((entry for entry in reversed(o.log) if entry.act == act), None)
 
 
 def enough(document: SetUpDocument, act: Act, last: Done | None) -> bool:

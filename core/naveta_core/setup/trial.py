@@ -62,7 +62,7 @@ def _seen(document: SetUpDocument, act: Act, last: Done) -> Data:
         if tilt is None:
             return {}
         told["tilt"] = tilt
-    spots = [spot_of(document, one.saw) for one in document.observations.log if one.saw is not None]
+    spots = [spot_of(document, entry.saw) for entry in document.observations.log if entry.saw is not None]
     spot = next((spot for spot in reversed(spots) if spot is not None), None)
     if spot is not None:
         told["spot"] = {"bearing_deg": spot.bearing_deg, "distance_mm": spot.distance_mm}

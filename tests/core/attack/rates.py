@@ -85,7 +85,7 @@ def _rounds(rng: Rng) -> bool:
 
 def _stored_from_quick(rng: Rng) -> bool:
     document = crews.quick_two_face(rng, distance_m=100)
-    return "adjust" in [one["code"] for one in judged(document)["verdict"]["next"]]
+    return "adjust" in [step["code"] for step in judged(document)["verdict"]["next"]]
 
 
 def _budget(angle: float, elevation: float) -> Sample:

@@ -11,7 +11,7 @@ from .rates import RATES, Rate, share
 RUNS = 120
 
 
-@pytest.mark.parametrize("rate", RATES, ids=[one.name for one in RATES])
+@pytest.mark.parametrize("rate", RATES, ids=[rate.name for rate in RATES])
 def test_honest_work_is_judged_as_it_should(rate: Rate) -> None:
     runs = min(rate.runs, 1000 if "budget" in rate.name else RUNS)
     found = share(rate, runs)

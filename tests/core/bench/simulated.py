@@ -25,7 +25,7 @@ def previewed(document: Data) -> Data:
 
 
 def codes(result: Data, which: str = "reasons") -> list[str]:
-    return [one["code"] for one in result["verdict"][which]]
+    return [reason["code"] for reason in result["verdict"][which]]
 
 
 Draw = Callable[[random.Random], tuple[Data, Data]]

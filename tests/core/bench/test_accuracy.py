@@ -237,7 +237,7 @@ class TestAngles:
         shot["reading"] = packed(degrees(shot["reading"]) + 1 / 60)
         told = reduced(document)
         assert told["verdict"]["grade"] == "repeat"
-        assert "Target 4 of the second set" in " ".join(one["text"] for one in told["verdict"]["reasons"])
+        assert "Target 4 of the second set" in " ".join(reason["text"] for reason in told["verdict"]["reasons"])
 
     def test_faces_that_do_not_fit_and_marks_that_are_not_there_are_refused(self) -> None:
         document = simulated(ANGLE, 5)

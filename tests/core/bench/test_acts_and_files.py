@@ -65,7 +65,7 @@ def test_tables_come_back_as_the_documents_they_were(kind: str) -> None:
 @pytest.mark.parametrize("kind", ROWS)
 def test_a_schema_says_every_field_and_refuses_others(kind: str) -> None:
     schema = KINDS[kind].document.model_json_schema()
-    (named,) = [one["properties"] for name, one in schema["$defs"].items() if name.endswith("Observations")]
+    (named,) = [model["properties"] for name, model in schema["$defs"].items() if name.endswith("Observations")]
     for way in KINDS[kind].methods:
         assert set(way.observations) <= set(named)
     with pytest.raises(Refused) as caught:
@@ -79,7 +79,7 @@ def test_every_kind_says_why_how_long_and_what_to_bring() -> None:
         assert about["why"].endswith("."), kind.name
         assert about["minutes"] > 0
         assert about["bring"]
-        assert [one["code"] for one in about["when_bad"]] == ["real", "keep", "adjust", "without", "look-back"]
+        assert [step["code"] for step in about["when_bad"]] == ["real", "keep", "adjust", "without", "look-back"]
         for way in about["methods"]:
             assert way["steps"], way["name"]
             for group in way["groups"]:
@@ -132,7 +132,7 @@ class TestAdjusting:
         document = simulated("circular-vial", error_mm=(2.0, -1.0), headings=FOUR, noise=0.0)
         told = self.ask("circular-vial", document, "0.9 -0.4", "0.0 0.1")
         assert told["from_text"] == "2.0 mm right and 1.0 mm towards you"
-        assert [one["done"] for one in told["steps"]] == [False, True]
+        assert [step["done"] for step in told["steps"]] == [False, True]
 
 
 class TestWhatFollows:
@@ -169,9 +169,9 @@ class TestWhatFollows:
             self.made("plummet"),
             {"what": "event", "event": "adjusted", "kind": "plummet", "at": self.AT},
         ]
-        assert [one["check"] for one in before_of(made)] == ["plate-vial"]
+        assert [earlier["check"] for earlier in before_of(made)] == ["plate-vial"]
         left = self.made("plummet", stage="as-left")
-        assert [one["check"] for one in before_of([*made[:2], left])] == ["plummet", "plate-vial"]
+        assert [earlier["check"] for earlier in before_of([*made[:2], left])] == ["plummet", "plate-vial"]
 
     def test_noise_is_learned_by_kind(self) -> None:
         made = [self.made("plummet", seed=i, headings=FOUR * 2) for i in range(4)]

@@ -35,7 +35,7 @@ def pointings(document: Data, number: int = 0) -> list[Data]:
 def test_directions_and_c_by_least_squares() -> None:
     """hz = direction + orientation of the round (+ 180° right) ± c/sin z: all pointings together."""
     document = simulated(3, c=-13.0, rounds=3, marks=FIVE, noise=0.6)
-    marks, rows, values = [one[0] for one in FIVE], [], []
+    marks, rows, values = [kind[0] for kind in FIVE], [], []
     zenith = {name: z for name, _, z in FIVE}
     for j, one in enumerate(document["observations"]["rounds"]):
         seen: dict[tuple[str, str], list[float]] = {}
@@ -153,8 +153,8 @@ class TestRefused:
 
     def test_faces_swapped_and_zenith_angles_that_do_not_sum(self) -> None:
         document = simulated(1)
-        for one in document["observations"]["rounds"]:
-            for sight in one["pointings"]:
+        for round_ in document["observations"]["rounds"]:
+            for sight in round_["pointings"]:
                 sight["face"] = {"left": "right", "right": "left"}[sight["face"]]
         assert "swapped" in previewed(document)["faults"][0]["wanted"]
         document = simulated(1)

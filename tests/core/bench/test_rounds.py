@@ -152,8 +152,8 @@ def test_a_circle_set_afresh_between_rounds_is_no_sighting_error() -> None:
     assert (found["collimation_arcsec"], found["index_arcsec"]) == pytest.approx((12, -7), abs=0.01)
     unsaid = copy.deepcopy(document)
     for face in ("left", "right"):
-        for one in unsaid["observations"]["targets"][0][face]:
-            del one["repeat"]
+        for target in unsaid["observations"]["targets"][0][face]:
+            del target["repeat"]
     assert abs(reduced(unsaid)["result"]["collimation_arcsec"] - 12) < 0.01, "the mean is the same"
     assert reduced(unsaid)["verdict"]["grade"] == "repeat", "but 41° apart on one mark is no pointing"
 
@@ -238,8 +238,11 @@ class TestMeasuredThrough:
 
         made = [check("two-face", "collimation_arcsec"), check("plummet", "offset_mm")]
         event = {"what": "event", "event": "adjusted", "at": "2027-02-11T08:00:00+00:00", "kind": "dual-axis-level"}
-        assert [one["check"] for one in before_of([*made, event])] == ["plummet"]
-        assert [one["check"] for one in before_of([*made, {**event, "kind": "plate-vial"}])] == ["plummet", "two-face"]
+        assert [earlier["check"] for earlier in before_of([*made, event])] == ["plummet"]
+        assert [earlier["check"] for earlier in before_of([*made, {**event, "kind": "plate-vial"}])] == [
+            "plummet",
+            "two-face",
+        ]
 
 
 class TestWaysThatSuit:
@@ -261,4 +264,4 @@ class TestWaysThatSuit:
     @pytest.mark.parametrize("name", sorted(KINDS))
     def test_every_instrument_a_kind_applies_to_has_a_way(self, name: str) -> None:
         kind = KINDS[name]
-        assert all(kind.methods_for({"kind": one}) for one in kind.applies_to)
+        assert all(kind.methods_for({"kind": requirement}) for requirement in kind.applies_to)

@@ -34,7 +34,7 @@ def codes(told: dict[str, Any]) -> list[str]:
 def independent(document: dict[str, Any]) -> tuple[float, float, float]:
     """The same unknowns by scipy, from the typed figures alone, with the weights stated in the design."""
     o = document["observations"]
-    known = {one["name"]: (float(one["e"]), float(one["n"])) for one in o["control"]}
+    known = {earlier["name"]: (float(earlier["e"]), float(earlier["n"])) for earlier in o["control"]}
     rows = []
     for shot in o["shots"]:
         z = math.radians(float(shot["v"]))

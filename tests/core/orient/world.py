@@ -63,7 +63,7 @@ class World:
     def back(self, over: str, *to: str, shots: list[dict[str, Any]] | None = None, **more: Any) -> dict[str, Any]:
         """Over one of the points, looking at others."""
         self.stand = self.points[over]
-        station = next(one for one in self.control() if one["name"] == over)
+        station = next(earlier for earlier in self.control() if earlier["name"] == over)
         observations = {
             "control": self.control(),
             "station": station,

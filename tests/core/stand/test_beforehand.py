@@ -76,7 +76,7 @@ class TestTriedFirst:
         bearing, size = polar(*see(kit, state).tilt_arcsec)
         then = see(kit, turn_screw(kit, state, {2: 0.06}))
         north = math.degrees(math.atan2(state.pose.turn[0][1], state.pose.turn[1][1]))
-        base = {"screws": 3, "screw_bearings_deg": [(north + one) % 360.0 for one in Base().bearings_deg]}
+        base = {"screws": 3, "screw_bearings_deg": [(north + bearing) % 360.0 for bearing in Base().bearings_deg]}
         told = what_if(tilt={"bearing_deg": bearing, "arcsec": size}, base=base, turns={"2": 0.06})["then"]["tilt"]
         real = polar(*then.tilt_arcsec)
         assert told["arcsec"] == pytest.approx(real[1], abs=0.5)

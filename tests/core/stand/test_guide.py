@@ -59,8 +59,8 @@ def test_every_way_is_made_of_acts_and_begins_and_ends_alike() -> None:
 
 def test_the_plummet_decides_what_is_asked() -> None:
     way = WAYS["plummet-first"]
-    assert [one.name for one in acts_of(way, "laser")][3] == "laser-on"
-    assert [one.name for one in acts_of(way, "optical")][3] == "focus"
+    assert [act.name for act in acts_of(way, "laser")][3] == "laser-on"
+    assert [act.name for act in acts_of(way, "optical")][3] == "focus"
     assert "laser-off" not in [one.name for one in acts_of(way, "optical")]
 
 
@@ -82,13 +82,13 @@ def test_a_way_that_cannot_work_says_so(way: str, instrument: dict[str, Any], sc
 
 
 def test_a_level_that_is_not_there_cannot_be_levelled_by() -> None:
-    told = {one["fine"]: one["cannot"] for one in fitting(OPTICAL)["fine"]}
+    told = {level["fine"]: level["cannot"] for level in fitting(OPTICAL)["fine"]}
     assert told == {
         "electronic": "No electronic level is stated for this instrument.",
         "plate": None,
         "two-plates": None,
     }
-    assert all(one["cannot"] is None for one in fitting(LASER)["fine"])
+    assert all(level["cannot"] is None for level in fitting(LASER)["fine"])
 
 
 def test_one_act_after_the_other_and_none_locked() -> None:
@@ -241,7 +241,7 @@ def test_a_plate_bubble_gives_its_rest_position() -> None:
     assert told["result"]["rest_div"] == pytest.approx(1.55)
     assert told["result"]["tilt_along_arcsec"] == pytest.approx(15.0)
     assert told["result"]["tilt_across_arcsec"] == pytest.approx(-6.0)
-    assert "rests-differ" not in [one["code"] for one in told["verdict"]["reasons"]]
+    assert "rests-differ" not in [reason["code"] for reason in told["verdict"]["reasons"]]
     # Two vials have a rest position each: only the first one's is kept.
     two = judged(whole(level=level, options={"fine": "two-plates"}))
     assert two["result"]["rest_div"] == pytest.approx(1.5)
@@ -342,7 +342,7 @@ def test_the_record_says_how_it_came_about() -> None:
             "conditions": told.conditions.model_copy(update={"ground": "grass", "wind": "breeze", "temperature_c": 7.5})
         }
     )
-    rows = {one["label"]: one["text"] for one in judged(placed)["result"]["told"]}
+    rows = {value["label"]: value["text"] for value in judged(placed)["result"]["told"]}
     assert rows == {
         "Method": "Plummet first, then the legs, by the electronic level",
         "Set up on": "tripod TR-02 of wood and grass",

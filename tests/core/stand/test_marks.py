@@ -76,18 +76,18 @@ def test_more_pointings_are_counted_until_it_is_proved_or_said_that_none_will_do
     assert n > 1
     assert plan(LEVEL, STEEP, pointings=n)["result"]["u_tilting_axis_arcsec"] <= 10.0
     assert plan(LEVEL, STEEP, pointings=n - 1)["result"]["u_tilting_axis_arcsec"] > 10.0
-    assert any("pointings a face." in one for one in wanted["text"][1:])
+    assert any("pointings a face." in line for line in wanted["text"][1:])
     shallow = plan(LEVEL, {"name": "low roof", "distance_m": 100, "height_m": 27.5})
     assert shallow["result"]["pointings_for_tilting_axis"] is None
-    assert any("cannot be reached" in one for one in shallow["text"])
+    assert any("cannot be reached" in line for line in shallow["text"])
 
 
 def test_without_a_steep_mark_it_says_what_one_would_be() -> None:
     found = plan(LEVEL, {"name": "gate", "distance_m": 60, "height_m": 12})
     assert (found["result"]["u_tilting_axis_arcsec"], found["result"]["take"]) == (None, [0])
-    assert any("is 11.5 m above" in one for one in found["text"]), "20 m · tan 30°"
+    assert any("is 11.5 m above" in line for line in found["text"]), "20 m · tan 30°"
     gate = found["result"]["marks"][1]
-    assert [one["code"] for one in gate["said"]] == ["not-steep"]
+    assert [remark["code"] for remark in gate["said"]] == ["not-steep"]
     assert "20.8 m away it is at 30°" in gate["said"][0]["text"], "12 m / tan 30°"
 
 
@@ -102,7 +102,7 @@ def test_without_a_steep_mark_it_says_what_one_would_be() -> None:
     ],
 )
 def test_focus_shimmer_and_what_is_too_steep(mark: Data, more: Data, codes: list[str]) -> None:
-    assert [one["code"] for one in plan(mark, **more)["result"]["marks"][0]["said"]] == codes
+    assert [remark["code"] for remark in plan(mark, **more)["result"]["marks"][0]["said"]] == codes
 
 
 @pytest.mark.parametrize(

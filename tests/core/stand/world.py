@@ -63,7 +63,7 @@ def bearing_of(state: State, leg: str) -> float:
 
 def _past(before_deg: float, now_deg: float, line_deg: float) -> bool:
     """Whether a bubble has come to a line through the middle, on the side the line's bearing points to."""
-    was, now = (math.sin(math.radians(one - line_deg)) for one in (before_deg, now_deg))
+    was, now = (math.sin(math.radians(angle - line_deg)) for angle in (before_deg, now_deg))
     return was * now <= 0.0 and math.cos(math.radians(now_deg - line_deg)) > 0.0
 
 

@@ -38,14 +38,14 @@ def finding_of(value: float, u: float, position: str) -> str:
 
 def shown_of(quantity: JudgedQuantity, figures: CompensatorFigures) -> list[Shown]:
     rows = [shown(quantity, "Largest shift")]
-    for one in figures.shifts:
-        text = f"{arcsec(one.shift_arcsec)}, {figure(one.shift_mm, 1)} mm"
+    for shift in figures.shifts:
+        text = f"{arcsec(shift.shift_arcsec)}, {figure(shift.shift_mm, 1)} mm"
         rows.append(
             row(
-                f"shift_{one.position}_arcsec",
-                WORDS[one.position].capitalize(),
+                f"shift_{shift.position}_arcsec",
+                WORDS[shift.position].capitalize(),
                 text,
-                one.shift_arcsec,
+                shift.shift_arcsec,
                 "arcsec",
             )
         )

@@ -145,9 +145,9 @@ def _fitting(document: DirectionAccuracy, reader: Reader, read: AccuracyRead) ->
     """The same marks in every face and set; both faces of each half a turn apart, or summing to a whole one."""
     for sets in read.series:
         names = set(sets[0].left)
-        for one in sets:
-            path = f"observations.series[{one.series}].sets[{one.number}]"
-            for face, shots in (("left", one.left), ("right", one.right)):
+        for set_ in sets:
+            path = f"observations.series[{set_.series}].sets[{set_.number}]"
+            for face, shots in (("left", set_.left), ("right", set_.right)):
                 if set(shots) != names:
                     given, wanted = (
                         ", ".join(sorted(shots)),
@@ -155,12 +155,12 @@ def _fitting(document: DirectionAccuracy, reader: Reader, read: AccuracyRead) ->
                     )
                     reader.fault(f"{path}.{face}", f"{where(path)}, face {face}", f"targets {given}", wanted)
                     return
-            for name in one.marks:
+            for name in set_.marks:
                 what = f"{where(path)}, target {name}"
                 if document.observations.circle == "horizontal":
-                    faces_agree(reader, what, one.left[name], one.right[name])
+                    faces_agree(reader, what, set_.left[name], set_.right[name])
                 else:
-                    _zenith(reader, what, one.left[name], one.right[name])
+                    _zenith(reader, what, set_.left[name], set_.right[name])
 
 
 def _zenith(reader: Reader, what: str, left: Shot, right: Shot) -> None:

@@ -35,7 +35,7 @@ def judge(document: DirectionAccuracy, read: AccuracyRead, _told: Circumstances)
     noun = "one direction in both faces" if horizontal else "one zenith angle in both faces"
     stated = document.instrument.angle_accuracy_arcsec
     same = document.model_copy(
-        update={"before": [one for one in document.before if one.result.get("circle") == o.circle]}
+        update={"before": [earlier for earlier in document.before if earlier.result.get("circle") == o.circle]}
     )
     campaign = FullTest(found.s, found.dof, full, found.rounding)
     quantity = held_against(same, MAIN, noun, "arcsec", campaign, stated)

@@ -52,8 +52,8 @@ def draw(document: DirectionAccuracy, read: AccuracyRead, judgement: Judgement |
         return None
     marks: list[tuple[str, float, float | None]] = []
     for i, residuals in enumerate(reduce_all(document, read).residuals, start=1):
-        for j, one in enumerate(residuals, start=1):
-            for k, value in enumerate(one.values()):
+        for j, residual in enumerate(residuals, start=1):
+            for k, value in enumerate(residual.values()):
                 label = (f"set {j}" if len(read.series) == 1 else f"series {i}" if j == 1 else "") if k == 0 else ""
                 marks.append((label, float(len(marks) + 1), value))
     return deviations("arcsec", marks, None, "the mean of all sets", "set by set")

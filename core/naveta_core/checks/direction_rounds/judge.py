@@ -132,11 +132,11 @@ def _report_outlier(judgement: Judgement, read: DirectionsRead, found: Direction
 
 def grow(_document: DirectionRounds, read: DirectionsRead) -> Growing:
     said: list[Coded] = []
-    for one in read.rounds[-1:]:
-        said += _closing_so_far(one.left, read.reference)
-        values = [collimation_at(one, mark) for mark in one.marks]
+    for round_ in read.rounds[-1:]:
+        said += _closing_so_far(round_.left, read.reference)
+        values = [collimation_at(round_, mark) for mark in round_.marks]
         if values and max(abs(v) for v in values) < 1800:
-            text = f"Set {one.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(one.marks, values, strict=True))}."
+            text = f"Set {round_.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(round_.marks, values, strict=True))}."
             said.append(("running", text))
     return Growing(said)
 

@@ -82,7 +82,7 @@ def draw(document: DirectionRounds, read: DirectionsRead, judgement: Judgement |
         return None
     found = solve(document, read)
     marks: list[tuple[str, float, float | None]] = []
-    for one, residuals in zip(read.rounds, found.series.residuals, strict=True):
+    for round_, residuals in zip(read.rounds, found.series.residuals, strict=True):
         for k, value in enumerate(residuals):
-            marks.append((f"set {one.number}, {found.marks[k]}", float(len(marks) + 1), -value))
+            marks.append((f"set {round_.number}, {found.marks[k]}", float(len(marks) + 1), -value))
     return deviations("arcsec", marks, None, "the mean of all sets", "target by target")

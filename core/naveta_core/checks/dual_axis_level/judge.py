@@ -120,9 +120,9 @@ STORE = "Run the instrument's level calibration in both positions and store; the
 def _beside(document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQuantity], factor: float) -> list[Coded]:
     """Plate bubble and electronic level read together: the half-turn says which of them is out."""
     tubes = [
-        Tube(one.path, one.heading_deg + 90.0, one.bubble, 1, one.repeat)
-        for one in last_repeat(read.figures)
-        if one.bubble is not None
+        Tube(figure.path, figure.heading_deg + 90.0, figure.bubble, 1, figure.repeat)
+        for figure in last_repeat(read.figures)
+        if figure.bubble is not None
     ]
     if (
         read.seconds_per_div is None

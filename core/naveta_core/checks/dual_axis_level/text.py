@@ -89,6 +89,8 @@ def draw(_document: DualAxisLevel, read: LevelRead, judgement: Judgement | None)
     figures = figures_of(judgement, DualAxisLevelFigures)
     centre = (figures.index_across_arcsec, figures.index_along_arcsec) if figures else None
     radius = figures.tilt_arcsec if figures else None
-    points = [(one.across, one.along, f"{one.heading_deg:g}°", one.path) for one in last_repeat(read.figures)]
+    points = [
+        (figure.across, figure.along, f"{figure.heading_deg:g}°", figure.path) for figure in last_repeat(read.figures)
+    ]
     limit = judgement.quantities[0].limits.use if judgement else None
     return circle("arcsec", points, centre, radius, "index", "tilt of the axis", x="across", y="along", limit=limit)

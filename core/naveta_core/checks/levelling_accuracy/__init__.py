@@ -21,7 +21,7 @@ PERMITTED = Group("observations", "Permitted for the task", ("permitted_mm",))
 
 
 def _pairs(index: int | str, title: str, count: int, note: str) -> Group:
-    titles = tuple(f"Pair {one}" for one in range(1, count + 1))
+    titles = tuple(f"Pair {number}" for number in range(1, count + 1))
     return Group(f"observations.sets[{index}].pairs", title, row_titles=titles, note=note)
 
 

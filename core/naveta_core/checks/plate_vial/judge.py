@@ -108,8 +108,8 @@ def quantity_of(document: PlateVial, found: PlateVialSolution, index: int) -> Ju
 
 def _known_rest(document: PlateVial, value: float) -> float | None:
     """Where it rested at an earlier good check, when that is near enough to be called the same."""
-    for one in document.before:
-        rest = one.figure(QUANTITY) if one.check == "plate-vial" and one.good else None
+    for earlier in document.before:
+        rest = earlier.figure(QUANTITY) if earlier.check == "plate-vial" and earlier.good else None
         if rest is not None:
             return rest if abs(value - rest) <= REPEATS_WITHIN_DIV else None
     return None

@@ -114,13 +114,13 @@ def read_document(document: Plummet, reader: Reader) -> MarksRead:
         reader.fault_at("observations.method", "180° of the instrument", wanted)
     sets: list[tuple[float | None, list[PlummetMark]]] = []
     steps: list[float] = []
-    for i, one in enumerate(o.sets or [MarkSet()]):
+    for i, set_ in enumerate(o.sets or [MarkSet()]):
         path = f"observations.sets[{i}]"
-        height = reader.figure(one, "height_m", path)
-        rows = reader.rows(one, "marks", path, fewest=2 if turned else 1, skip=() if turned else ("heading_deg",))
+        height = reader.figure(set_, "height_m", path)
+        rows = reader.rows(set_, "marks", path, fewest=2 if turned else 1, skip=() if turned else ("heading_deg",))
         spots = [PlummetMark(r.path, r["heading_deg"] if turned else 0.0, r["x_mm"], r["y_mm"], r.repeat) for r in rows]
         steps += [step for r in rows for step in (r.step("x_mm"), r.step("y_mm"))]
-        if turned and len(spots) >= max(2, filled_rows(one, "marks")):
+        if turned and len(spots) >= max(2, filled_rows(set_, "marks")):
             wanted = "marks 180° apart, or 120° apart: one heading alone cannot separate the offset from the axis"
             demand_opposite(reader, f"{path}.marks", "the marks", spots, wanted, OPPOSITE_DEG - 1)
         sets.append((height.value if height else None, spots))

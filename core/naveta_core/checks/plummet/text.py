@@ -66,25 +66,25 @@ def worked_of(read: MarksRead, sets: list[SolvedSet], e: Estimate) -> list[Calcu
             "mark(θ) = axis + Rot(θ)·o" if read.turned else "mark = reference point + o",
         )
     ]
-    for (_, spots), one in zip(read.sets, sets, strict=True):
+    for (_, spots), set_ in zip(read.sets, sets, strict=True):
         for spot in spots:
             at = f"heading {spot.heading_deg:g}°, " if read.turned else ""
             lines.append(
                 line(
-                    f"{where(spot.path).split(', ')[-1].capitalize()}, {at}{figure(one.height_m, 2)} m",
+                    f"{where(spot.path).split(', ')[-1].capitalize()}, {at}{figure(set_.height_m, 2)} m",
                     f"{figure(spot.x, 2)}, {figure(spot.y, 2)} mm",
                 )
             )
         lines.append(
             line(
-                f"Axis on the paper, {figure(one.height_m, 2)} m",
-                f"{figure(one.axis[0], 3)}, {figure(one.axis[1], 3)} mm",
+                f"Axis on the paper, {figure(set_.height_m, 2)} m",
+                f"{figure(set_.axis[0], 3)}, {figure(set_.axis[1], 3)} mm",
             )
         )
         lines.append(
             line(
                 "Offset at heading 0",
-                f"{figure(one.offset[0], 3)}, {figure(one.offset[1], 3)} mm; size {figure(hypot(*one.offset), 3)} mm",
+                f"{figure(set_.offset[0], 3)}, {figure(set_.offset[1], 3)} mm; size {figure(hypot(*set_.offset), 3)} mm",
             )
         )
     lines.append(

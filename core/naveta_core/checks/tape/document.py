@@ -116,6 +116,6 @@ def read_document(document: Tape, reader: Reader) -> TapeRead:
         reader.fault("observations.lengths", "the lengths", given, wanted)
     names = ("tension_n", "standard_tension_n", "standard_temperature_c", "cross_section_mm2")
     tension, standard_n, standard_c, section = (
-        one.value if one else None for one in (reader.figure(o, name) for name in names)
+        figure.value if figure else None for figure in (reader.figure(o, name) for name in names)
     )
     return TapeRead(read, tension, standard_n or STANDARD_N, STANDARD_C if standard_c is None else standard_c, section)

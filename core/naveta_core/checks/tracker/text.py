@@ -33,10 +33,12 @@ def shown_of(quantities: list[JudgedQuantity], read: TrackerRead) -> list[Shown]
         shown(quantities[0], "Tracker horizontal, right is plus"),
         shown(quantities[1], "Tracker vertical, low is plus"),
     ]
-    for one, label in zip(quantities, ("across", "in height"), strict=True):
-        if one.name in read.before.old:
-            before = read.before.old[one.name]
-            rows.append(row(f"before_{one.name}", f"Stored before, {label}", f"{figure(before, 1)}″", before, "arcsec"))
+    for quantity, label in zip(quantities, ("across", "in height"), strict=True):
+        if quantity.name in read.before.old:
+            before = read.before.old[quantity.name]
+            rows.append(
+                row(f"before_{quantity.name}", f"Stored before, {label}", f"{figure(before, 1)}″", before, "arcsec")
+            )
     return rows
 
 

@@ -44,7 +44,7 @@ YesNo = Literal["yes", "no"]
 
 
 def _look(name: str) -> Field:
-    asked = next(one[1] for one in LOOKS if one[0] == name)
+    asked = next(look[1] for look in LOOKS if look[0] == name)
     return Choice(asked, *YES_NO, words=asked.rstrip("?").lower(), look=True)
 
 

@@ -170,7 +170,7 @@ def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[Judged
                 "Fewer pointings in one face than in the other: the face with fewer limits the accuracy.",
             )
         )
-    if {one.repeat for one in seen.seen} - {one.repeat for one in seen.closing}:
+    if {one.repeat for one in seen.seen} - {pointing.repeat for pointing in seen.closing}:
         said.append(
             (
                 "no-closing-look",
@@ -307,7 +307,7 @@ def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[flo
             continue
         first, spread, found = seen.seen[at].left, sqrt(solution.faces[at].within), []
         for name, group in (("hz", groups[4 * at]), ("v", groups[4 * at + 1])):
-            looked = [one for one in seen.closing if one.repeat == n]
+            looked = [pointing for pointing in seen.closing if pointing.repeat == n]
             closing = [wrapped(getattr(p, name) - getattr(first[0], name)) * 3600 / spread for p in looked]
             away = left_between(group, closing, groups)
             if away is not None:
@@ -323,7 +323,7 @@ def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[Coded]:
     """One pointing a face cannot be held against its fellows: what lies far from the last finding is asked about."""
     if any(len(face.seen.left) > 1 or len(face.seen.right) > 1 for face in solution.faces):
         return []
-    last = next((one.result for one in document.before if one.check == "two-face"), {})
+    last = next((earlier.result for earlier in document.before if earlier.check == "two-face"), {})
     said: list[Coded] = []
     for name, letter, e in ((COLLIMATION, "c", solution.collimation), (INDEX, "i", solution.index)):
         was = last.get(name)

@@ -113,9 +113,9 @@ def _faces(document: TwoFace, one: SightedTarget) -> ReducedFaces:
 def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:
     """Pointings over their own spread: target by target, left Hz, left V, right Hz, right V."""
     groups = []
-    for one in faces:
-        spread = sqrt(one.within)
-        for listed in (one.seen.left, one.seen.right):
+    for face in faces:
+        spread = sqrt(face.within)
+        for listed in (face.seen.left, face.seen.right):
             groups.append([wrapped(p.hz - listed[0].hz) * 3600.0 / spread for p in listed])
             groups.append([(p.v - listed[0].v) * 3600.0 / spread for p in listed])
     return groups

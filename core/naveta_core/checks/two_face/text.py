@@ -247,8 +247,8 @@ def sorted_by_face(
     places = {one.path: _face_of(one) for face in FACES for one in read[face]}
     kept: dict[str, list[dict[str, Any]]] = {face: [] for face in FACES}
     for face in FACES:
-        for i, one in enumerate(lists[face]):
-            plain = one.model_dump(mode="json", exclude_none=True)
+        for i, list_ in enumerate(lists[face]):
+            plain = list_.model_dump(mode="json", exclude_none=True)
             if plain.get("hz") in (None, "") and plain.get("v") in (None, ""):
                 continue
             kept[places.get(f"{path}.{face}[{i}]", face)].append(plain)

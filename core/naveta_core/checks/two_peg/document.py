@@ -235,7 +235,8 @@ def _sight(document: TwoPeg, reader: Reader, setup: int, staff: str, sight: PegS
         readings = [_three_wires(reader, row, document.observations.stadia_constant) for row in rows]
     else:
         readings = [
-            StaffReading(one.path, one.value, one.step, one.text) for one in reader.plain(sight, "readings", path)
+            StaffReading(reading.path, reading.value, reading.step, reading.text)
+            for reading in reader.plain(sight, "readings", path)
         ]
     good, taped = tuple(reading for reading in readings if reading is not None), typed.value if typed else None
     distance = taped
@@ -281,7 +282,7 @@ def imbalance(setup: tuple[StaffSight, StaffSight]) -> float | None:
 
 
 def _geometry(setups: list[tuple[StaffSight, StaffSight]], reader: Reader) -> None:
-    known = [one for one in map(imbalance, setups) if one is not None]
+    known = [value for value in map(imbalance, setups) if value is not None]
     if len(known) < 2 or len(known) < len(setups):
         return
     if max(known) - min(known) < LEAST_IMBALANCE_SPREAD_M:

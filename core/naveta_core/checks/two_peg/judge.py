@@ -323,7 +323,7 @@ def reticle_to_target(
     words, seen = length_words(document.units.length), found.longest_last
     target, start = found.target_m(seen), found.target_m(seen) + found.target_c * seen.sight_m
     turned = Parser(document.units.length)
-    read_now = [turned.length(f"reads_now[{i}]", "it reads now", one, STAFF) for i, one in enumerate(reads_now)]
+    read_now = [turned.length(f"reads_now[{i}]", "it reads now", typed, STAFF) for i, typed in enumerate(reads_now)]
     if turned.faults:
         raise Refused(turned.faults)
     steps = [

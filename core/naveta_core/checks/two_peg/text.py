@@ -124,7 +124,7 @@ def work_of(document: TwoPeg, found: PegFinding) -> list[Effect]:
     unit, c = document.units.length, found.solution.c
     words = length_words(unit)
     feet = unit in ("ft", "usft", "in")
-    steps = [one * METRES["ft"] for one in IMBALANCES_FT] if feet else list(IMBALANCES_M)
+    steps = [imbalance * METRES["ft"] for imbalance in IMBALANCES_FT] if feet else list(IMBALANCES_M)
     own = document.work.sight_imbalance_m
     if (
         "sight_imbalance_m" in document.work.model_fields_set

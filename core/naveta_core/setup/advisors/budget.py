@@ -67,7 +67,7 @@ def advise_budget(asked: BudgetAsked) -> Data:
     """`budgets`: for each quantity its parts, bias, spread, total at 95 percent, what is allowed, and the sentence;
     `given`: what it was reckoned with, the usual values where nothing was told."""
     words = length_words(asked.units.length)
-    budgets = [_told(one, asked.allowed, words) for one in budget(asked)]
+    budgets = [_told(budget_, asked.allowed, words) for budget_ in budget(asked)]
     given = asked.model_dump(include=set(Given.model_fields), exclude_none=True)
     return {"result": {"budgets": budgets, "given": given}, "text": [budget["text"] for budget in budgets]}
 

@@ -84,7 +84,7 @@ def _legs_to_keep(asked: LegsAsked, rough: list[float]) -> tuple[int, str]:
     order = sorted(range(3), key=lambda i: rough[i])
     ways = {"lower": order[2], "either": order[1], "raise": order[0]}
     wanted = asked.may
-    for choice in (wanted, *(one for one in ("lower", "either", "raise") if one != wanted)):
+    for choice in (wanted, *(choice_ for choice_ in ("lower", "either", "raise") if choice_ != wanted)):
         kept = ways[choice]
         if all(_has(asked.tripod, i, (rough[i] - rough[kept]) / MM) for i in range(3)):
             return kept, "enough" if choice == wanted else f"{choice}-instead"
