@@ -187,7 +187,7 @@ def _by_level(document: SetUpDocument, level: Levelled) -> GuideAdvice | None:
         told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
         if not told.result["steps"]:
             return _touch(size)
-        return _told("screws", told, understood=f"axis {tilt_words(size)} out of plumb, as the level shows it")
+        return _told("screws", told, understood=f"axis {tilt_words(size)} out of plumb, by the electronic level")
     scale = {"sensitivity_arcsec_per_div": o.level.sensitivity_arcsec_per_div}
     rest, rest_across = rests(document)
     vials = [{**scale, "bearing_deg": (heading + 90.0) % 360.0, "bubble_div": along, "rest_div": rest}]
@@ -199,7 +199,7 @@ def _by_level(document: SetUpDocument, level: Levelled) -> GuideAdvice | None:
         return _touch(
             math.hypot(along - rest, (across or rest_across) - rest_across) * scale["sensitivity_arcsec_per_div"]
         )
-    return _told("screws", told, understood="as the vial shows it")
+    return _told("screws", told, understood="level vial readings")
 
 
 def tilt_words(arcseconds: float) -> str:

@@ -149,7 +149,7 @@ _ALL = (
     ),
     Act(
         "circular",
-        "Circular level check",
+        "Circular bubble",
         "Centre the circular bubble with the legs.",
         "bubble",
         "Where the bubble is: it is on the high side.",
@@ -161,7 +161,7 @@ _ALL = (
     ),
     Act(
         "circular-screws",
-        "Circular level check",
+        "Circular bubble",
         "Centre the circular bubble with the foot screws.",
         "bubble",
         "Where the bubble is.",

@@ -69,7 +69,7 @@ function Led({ result, kind, onAgain }: { result: Result; kind: Kind; onAgain: (
     <>
       <div className="grid gap-2 border-t border-line pt-3" data-led="real">
         <p>
-          <b>{real.title}</b> {real.text}
+          <b>{real.title}.</b> {real.text}
         </p>
         <button className="btn" onClick={onAgain}>
           {kind.repeat_label}

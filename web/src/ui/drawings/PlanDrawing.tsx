@@ -67,7 +67,7 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
           {bar} m
         </text>
       </svg>
-      {stand && largest > 0 && <figcaption className="sub px-4 pb-3">Residuals{plan.ellipse ? ", and the 95 % position of the station," : ""} is drawn {factor} times as large.</figcaption>}
+      {stand && largest > 0 && <figcaption className="sub px-4 pb-3">Residuals{plan.ellipse ? " and the 95 % ellipse of the station" : ""} are drawn {factor} times as large.</figcaption>}
     </figure>
   );
 }
