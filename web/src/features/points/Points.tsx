@@ -51,7 +51,7 @@ export function Points() {
           <table className="w-full border-collapse">
             <thead>
               <tr className="text-left">
-                {["Name", "Easting, m", "Northing, m", "Height, m", "What it is"].map((one) => (
+                {["Name", "Easting, m", "Northing, m", "Height, m", "Description"].map((one) => (
                   <th key={one} className="px-3 py-2 font-[600]">
                     {one}
                   </th>
