@@ -75,12 +75,12 @@ function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
         <button className="grid min-h-[44px] min-w-[44px] place-items-center tab:place-items-start tab:content-center max-tab:hidden" onClick={onKeys} aria-label="Shortcuts">
           <Keyboard size={22} aria-hidden="true" />
         </button>
-        <span className="text-[#d5dee4] max-tab:text-right">
+        <span className="text-[#d5dee4] max-tab:flex max-tab:items-center max-tab:gap-3">
           <Link className="block min-h-[44px] content-center underline underline-offset-2 text-[#d5dee4]" to="/people" aria-label={`${person?.name ?? ""}: password and sessions`}>
             {person?.name.split(" ")[0]}
           </Link>
-          {person?.crew && <span className="block">{person.crew} crew</span>}
-          <button className="block min-h-[44px] text-left underline underline-offset-2 text-[#d5dee4] max-tab:ml-auto" onClick={() => void change()}>
+          {person?.crew && <span className="block max-tab:hidden">{person.crew} crew</span>}
+          <button className="block min-h-[44px] text-left whitespace-nowrap underline underline-offset-2 text-[#d5dee4] tab:whitespace-normal" onClick={() => void change()}>
             Switch user
           </button>
         </span>
