@@ -147,6 +147,28 @@ def test_hold_and_release_carry_their_reason_and_right(opens: Opens, level: str)
     expect(ines.locator("[data-standing=ready-if]")).to_contain_text("Ines Calder: focus reset and tried")
 
 
+# A press between two places of a control is nobody's: what comes by itself must not move what a finger is on.
+MOVED = """
+    window.moved = [];
+    new PerformanceObserver((list) => list.getEntries().forEach((entry) => entry.sources.forEach(({ node, previousRect, currentRect }) => {
+      const holds = node instanceof Element && (node.matches("button, input, select") || node.querySelector("button, input, select"));
+      if (holds && Math.abs(previousRect.y - currentRect.y) > 4) window.moved.push(node.outerHTML.slice(0, 120));
+    }))).observe({ type: "layout-shift", buffered: true });
+"""
+
+
+def test_nothing_moves_under_the_finger_while_answers_come(opens: Opens) -> None:
+    page = opens()
+    page.add_init_script(MOVED)
+    page.route("**/api/**", lambda route: (page.wait_for_timeout(120), route.continue_()))
+    for path in ("/bench/new/LV-03/two-peg", "/bench/new/LV-03", "/bench", "/stand", "/stand/orient", "/points"):
+        with page.expect_response("**/api/**"):
+            page.goto(path)
+        page.wait_for_selector("h1")
+        page.wait_for_timeout(900)
+        assert page.evaluate("window.moved") == [], path
+
+
 def test_a_sticking_line_is_held_before_anything_is_read(opens: Opens) -> None:
     page = opens()
     page.goto("/bench/new/LV-03/two-peg")

@@ -44,6 +44,27 @@ export function usePerson(): Person {
   return person;
 }
 
+/** Notices when the session ends: on the server, or in another tab of this device. */
+function useSessionEnd(setEnded: (ended: boolean) => void): void {
+  useEffect(
+    () =>
+      whenSignedOut(() => {
+        setEnded(true);
+        // What was stored for whoever was here is not for whoever comes next.
+        void forgetAnswers();
+      }),
+    [setEnded],
+  );
+  useEffect(() => {
+    const left = (event: MessageEvent) => {
+      // Signed out in another tab of this device: this one shows nothing of theirs any more.
+      if (event.data === LEFT) location.assign("/");
+    };
+    others?.addEventListener("message", left);
+    return () => others?.removeEventListener("message", left);
+  }, []);
+}
+
 export function SessionProvider({ children, waiting, failed }: { children: ReactNode; waiting: ReactNode; failed: (again: () => void) => ReactNode }) {
   const client = useQueryClient();
   const query = useQuery({ queryKey: ["session"], queryFn: () => data(api.GET("/api/session")), staleTime: Infinity, retry: 1 });
@@ -59,23 +80,7 @@ export function SessionProvider({ children, waiting, failed }: { children: React
   useEffect(() => {
     if (session && keptAt() === null) measureClock(new Date(session.now), new Date(query.dataUpdatedAt));
   }, [session, query.dataUpdatedAt]);
-  useEffect(
-    () =>
-      whenSignedOut(() => {
-        setEnded(true);
-        // What was kept for whoever was here is not for whoever comes next.
-        void forgetAnswers();
-      }),
-    [],
-  );
-  useEffect(() => {
-    const left = (event: MessageEvent) => {
-      // Signed out in another tab of this device: this one shows nothing of theirs any more.
-      if (event.data === LEFT) location.assign("/");
-    };
-    others?.addEventListener("message", left);
-    return () => others?.removeEventListener("message", left);
-  }, []);
+  useSessionEnd(setEnded);
 
   const signIn = useCallback(
     async (username: string, password?: string) => {

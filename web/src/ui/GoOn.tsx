@@ -7,18 +7,26 @@ import { addressOf } from "../documents/reopen";
 import { drafts } from "../device/device";
 import { moment } from "./words";
 
-export function GoOn({ tag, kind }: { tag: string; kind: string }) {
-  const { session } = useHere();
+/** The begun check, or null; undefined until this device's store has been read, so that a page can wait and not move. */
+export function useUnfinished(tag: string, kind: string): Draft | null | undefined {
   const { username } = usePerson();
-  const navigate = useNavigate();
-  const [open, setOpen] = useState<Draft | null>(null);
+  const [open, setOpen] = useState<Draft | null>();
   useEffect(() => {
     let here = true;
-    void drafts(username).then((all) => here && setOpen(all.find((one) => one.instrument === tag && one.kind === kind) ?? null));
+    drafts(username).then(
+      (all) => here && setOpen(all.find((draft) => draft.instrument === tag && draft.kind === kind) ?? null),
+      () => here && setOpen(null),
+    );
     return () => {
       here = false;
     };
   }, [username, tag, kind]);
+  return open;
+}
+
+export function GoOn({ tag, open }: { tag: string; open: Draft | null }) {
+  const { session } = useHere();
+  const navigate = useNavigate();
   if (!open) return null;
   return (
     <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3">

@@ -2,6 +2,9 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { yardQuery } from "../api/queries";
 
+/** Whether the fleet is here to choose from, so that a page can wait and not move under the finger. */
+export const useFleetHere = () => !useInfiniteQuery(yardQuery("")).isPending;
+
 /** Tags of the fleet as touches; a search narrows them. */
 export function PickInstrument({ value, onChange, missing, kinds }: { value: string; onChange: (tag: string) => void; missing: boolean; kinds?: string[] }) {
   const [q, setQ] = useState("");

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Instrument, Kind, Preview } from "../../api/client";
+import type { Draft } from "../../documents/draft";
 import { instrumentQuery } from "../../api/queries";
 import { useHappening } from "../../app/acts";
 import { useHere } from "../../app/session";
@@ -11,7 +12,7 @@ import { useKind } from "../../hooks/useKinds";
 import { Back, Cautions, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { usePreview } from "../../hooks/useAsked";
 import { Conditions } from "./Conditions";
-import { GoOn } from "../../ui/GoOn";
+import { GoOn, useUnfinished } from "../../ui/GoOn";
 import { Raw } from "./Raw";
 import { ANGLES, UNITS } from "../../ui/units";
 import { useBegun } from "./useBegun";
@@ -20,16 +21,17 @@ export function Begin() {
   const { tag = "", kind: name = "" } = useParams();
   const instrument = useQuery(instrumentQuery(tag));
   const kind = useKind(name);
-  if (instrument.isPending || !kind) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
+  const open = useUnfinished(tag, name);
+  if (instrument.isPending || !kind || open === undefined) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
   if (!instrument.data) return <Trouble error={instrument.error} />;
   if (!instrument.data.checks.includes(name))
     return <Head title={`${instrument.data.tag} does not have this check`} sub={<Back to={`/bench/new/${instrument.data.tag}`}>Its checks</Back>} />;
-  return <Prepare one={instrument.data} kind={kind} />;
+  return <Prepare one={instrument.data} kind={kind} open={open} />;
 }
 
 type Begun = ReturnType<typeof useBegun>;
 
-function Prepare({ one, kind }: { one: Instrument; kind: Kind }) {
+function Prepare({ one, kind, open }: { one: Instrument; kind: Kind; open: Draft | null }) {
   const begun = useBegun(one, kind);
   const { method, round, document } = begun;
   const { told: said } = usePreview<Preview>(one.tag, document ?? null);
@@ -44,15 +46,16 @@ function Prepare({ one, kind }: { one: Instrument; kind: Kind }) {
         sub={`${one.model}. About ${kind.minutes} minutes.`}
         acts={round ? <Back to={`/bench/round/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
       />
-      <GoOn tag={one.tag} kind={kind.kind} />
+      <GoOn tag={one.tag} open={open} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <section className="card grid gap-6 p-5" aria-label="Before the first reading">
           <LooksFirst begun={begun} />
-          <Say said={said} tag={one.tag} />
+          <LooksSay partial={said?.partial} tag={one.tag} />
           <HowTaken kind={kind} begun={begun} />
           {kind.kind === "two-face" && <OfTwoFaces tag={one.tag} />}
           <Typed begun={begun} />
           <Conditions required={kind.required_conditions} value={begun.conditions} onChange={begun.setConditions} faults={said?.faults ?? []} />
+          <Messages partial={said?.partial} />
         </section>
         <aside className="card grid gap-4 p-5">
           <List title="Bring" items={kind.bring} />
@@ -104,24 +107,30 @@ function LooksFirst({ begun: { method, looks, setLooks } }: { begun: Begun }) {
   );
 }
 
-/** What looks and circumstances say, in the core's words, and the act that belongs to it. */
-function Say({ said, tag }: { said: Preview | null; tag: string }) {
-  if (!said || (!said.partial.looks.length && !said.partial.messages.length)) return null;
+type Partial = Preview["partial"] | undefined;
+
+/** What a look just answered says, in the core's words, and the act that belongs to it. */
+function LooksSay({ partial, tag }: { partial: Partial; tag: string }) {
+  if (!partial?.looks.length) return null;
   return (
     <div className="grid justify-items-start gap-3" data-circumstances>
-      {said.partial.looks.map((each) => (
+      {partial.looks.map((each) => (
         <p key={each.code} data-said={each.code} className="caution">
           {each.text}
         </p>
       ))}
-      {said.partial.looks.some((each) => each.code === "sticking") && <Hold tag={tag} />}
-      {said.partial.messages.map((each) => (
-        <p key={each.code + each.text} data-said={each.code}>
-          {each.text}
-        </p>
-      ))}
+      {partial.looks.some((each) => each.code === "sticking") && <Hold tag={tag} />}
     </div>
   );
+}
+
+/** What method and circumstances say. It comes by itself, so it stands last: nothing moves under the finger. */
+function Messages({ partial }: { partial: Partial }) {
+  return partial?.messages.map((each) => (
+    <p key={each.code + each.text} data-said={each.code}>
+      {each.text}
+    </p>
+  ));
 }
 
 function Hold({ tag }: { tag: string }) {

@@ -5,25 +5,28 @@ import { Link, useNavigate } from "react-router";
 import { kindsQuery } from "../../api/queries";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
-import { type Parcel, drafts, dropParcel, onShelfChange, takeBack, unsentOfOthers } from "../../device/device";
+import { type Parcel, dropParcel, takeBack, unsentOfOthers } from "../../device/device";
 import type { Draft } from "../../documents/draft";
 import { countTyped, formOf } from "../../documents/form";
 import { addressOf } from "../../documents/reopen";
 import { stepsOf } from "../../documents/round";
 import { draftOf } from "../../device/outbox";
 import { useKind } from "../../hooks/useKinds";
-import { Dialog, FaultLine, Head } from "../../ui/parts";
+import { OpenWork, useOpenWork } from "../../ui/OpenWork";
+import { Dialog, FaultLine, Head, Waiting } from "../../ui/parts";
 import { LoadFile } from "./LoadFile";
 import { PickInstrument } from "../../ui/PickInstrument";
 import { moment } from "../../ui/words";
 
 export function Bench() {
-  const kinds = useQuery(kindsQuery).data ?? [];
+  const found = useQuery(kindsQuery);
+  const kinds = found.data ?? [];
   const navigate = useNavigate();
   const [dialog, setDialog] = useState<"begin" | "load" | null>(null);
   const appliesTo = [...new Set(kinds.flatMap((one) => one.applies_to))];
-  const mine = useDrafts();
+  const mine = useOpenWork(ofTheBench);
   const { parcels } = useOutbox();
+  if (!mine || found.isPending) return <Waiting what="Opening the bench…" />;
   return (
     <div className="grid gap-4">
       <Head
@@ -37,7 +40,7 @@ export function Bench() {
       />
       {parcels.length > 0 && <OutboxList parcels={parcels} />}
       <OfOthers />
-      {mine.length > 0 && <DraftList drafts={mine} />}
+      <OpenWork label="Open checks" drafts={mine} title={(draft) => <DraftTitle draft={draft} />} detail={(draft) => <DraftProgress draft={draft} />} />
       <section className="card grid justify-items-start gap-3 p-5">
         <h2>Begin a check</h2>
         <p>Choose the instrument or accessory; next you see its checks and what is due.</p>
@@ -74,58 +77,22 @@ function OfOthers() {
   );
 }
 
-function useDrafts(): Draft[] {
-  const { username } = usePerson();
-  const { may } = useHere();
-  const maySave = may("save-check").allowed;
-  const [found, setFound] = useState<Draft[]>([]);
-  useEffect(() => {
-    let here = true;
-    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => addressOf(one).startsWith("/bench/"))));
-    look();
-    const forget = onShelfChange(look);
-    return () => {
-      here = false;
-      forget();
-    };
-  }, [username, maySave]);
-  return found;
-}
+const ofTheBench = (draft: Draft) => addressOf(draft).startsWith("/bench/");
 
-function KindTitle({ kind }: { kind: string }) {
-  const title = useKind(kind)?.title;
-  return <>{title ?? (kind === "pre-survey" ? "Pre-work check" : kind)}</>;
-}
-
-function ReadingsTyped({ draft }: { draft: Draft }) {
-  const kind = useKind(draft.kind);
-  return <>{kind ? count(countTyped(draft.document, formOf(kind, draft.document))) : ""}</>;
-}
-
-function DraftList({ drafts: open }: { drafts: Draft[] }) {
-  const { session } = useHere();
-  const { username } = usePerson();
+function DraftTitle({ draft }: { draft: Draft }) {
+  const title = useKind(draft.kind)?.title;
   return (
-    <section className="card" aria-label="Open checks">
-      <ul className="m-0 list-none divide-y divide-line p-0">
-        {open.map((one) => (
-          <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
-            <div>
-              <span className="tag text-[19px]">{one.instrument}</span> <b><KindTitle kind={one.kind} />{one.stage === "as-left" ? ", as left" : ""}</b>
-              <span className="sub block">
-                Begun {moment(one.startedAt, session.time_zone)}. {one.kind === "pre-survey" ? `${stepsOf(one).filter((step) => step.record).length} of ${stepsOf(one).length} checks done.` : <ReadingsTyped draft={one} />}
-                {one.left && one.owner !== username ? ` Left by ${one.owner} for a chief to save.` : ""}
-                {one.left && one.owner === username ? " Left for your crew chief." : ""}
-              </span>
-            </div>
-            <Link className="btn" to={addressOf(one)}>
-              Go on
-            </Link>
-          </li>
-        ))}
-      </ul>
-    </section>
+    <>
+      {title ?? (draft.kind === "pre-survey" ? "Pre-work check" : draft.kind)}
+      {draft.stage === "as-left" ? ", as left" : ""}
+    </>
   );
+}
+
+function DraftProgress({ draft }: { draft: Draft }) {
+  const kind = useKind(draft.kind);
+  if (draft.kind === "pre-survey") return <>{`${stepsOf(draft).filter((step) => step.record).length} of ${stepsOf(draft).length} checks done.`}</>;
+  return <>{kind ? count(countTyped(draft.document, formOf(kind, draft.document))) : ""}</>;
 }
 
 function count(n: number): string {

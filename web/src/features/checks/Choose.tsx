@@ -1,6 +1,7 @@
 // Which checks an instrument can have and should have: in an order that makes sense, with why, how long, what to bring.
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
+import type { Instrument, Kind } from "../../api/client";
 import { instrumentQuery, kindsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { Back, Head, Trouble, Waiting } from "../../ui/parts";
@@ -52,25 +53,34 @@ export function Choose() {
         }
       />
       <ol className="card m-0 list-none divide-y divide-line p-0" aria-label="Checks of this instrument">
-        {rows.map(({ kind, standing }) => (
-          <li key={kind.kind} data-check={kind.kind} data-state={standing.state} className="grid gap-x-6 gap-y-2 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center">
-            <div>
-              <h2>
-                {kind.title} <span className="sub font-[440]">{kind.minutes} minutes</span>
-              </h2>
-              <p>{kind.why}</p>
-              <p className="sub">
-                <b>{checkState(standing)}</b>. {standing.reasons[0] && closed(standing.reasons[0].text)}
-                {dueOn(standing) ? ` Due again on ${plannedDay(dueOn(standing) ?? "", session.time_zone)}.` : ""}
-              </p>
-              <p className="sub">Bring: {kind.bring.map(lowered).join("; ")}.</p>
-            </div>
-            <Link className={`btn site ${kind.kind === first ? "now" : ""}`} to={`/bench/new/${one.tag}/${kind.kind}`}>
-              Begin
-            </Link>
-          </li>
+        {rows.map((row) => (
+          <CheckRow key={row.kind.kind} tag={one.tag} row={row} first={row.kind.kind === first} zone={session.time_zone} />
         ))}
       </ol>
     </div>
+  );
+}
+
+type Row = { kind: Kind; standing: Instrument["standing"]["checks"][number] };
+
+/** One kind of check: why, how it stands, what to bring. */
+function CheckRow({ tag, row: { kind, standing }, first, zone }: { tag: string; row: Row; first: boolean; zone: string }) {
+  return (
+    <li data-check={kind.kind} data-state={standing.state} className="grid gap-x-6 gap-y-2 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center">
+      <div>
+        <h2>
+          {kind.title} <span className="sub font-[440]">{kind.minutes} minutes</span>
+        </h2>
+        <p>{kind.why}</p>
+        <p className="sub">
+          <b>{checkState(standing)}</b>. {standing.reasons[0] && closed(standing.reasons[0].text)}
+          {dueOn(standing) ? ` Due again on ${plannedDay(dueOn(standing) ?? "", zone)}.` : ""}
+        </p>
+        <p className="sub">Bring: {kind.bring.map(lowered).join("; ")}.</p>
+      </div>
+      <Link className={`btn site ${first ? "now" : ""}`} to={`/bench/new/${tag}/${kind.kind}`}>
+        Begin
+      </Link>
+    </li>
   );
 }

@@ -32,13 +32,11 @@ async function modelOf(form: Form, typed: Record<string, string>, hints: Record<
 }
 
 function Sheet({ onDone }: { onDone: () => void }) {
-  const models = useQuery(modelsQuery);
   const client = useQueryClient();
   const navigate = useNavigate();
   const [form, setForm] = useState(EMPTY);
   const [stated, setStated] = useState<Record<string, string>>({});
   const [hints, setHints] = useState<Record<string, string>>({});
-  const adjusted = useKinds().filter((one) => one.adjustable && one.applies_to.includes(form.kind));
   const [trouble, setTrouble] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
   const set = (more: Partial<Form>) => setForm((one) => ({ ...one, ...more }));
@@ -68,32 +66,16 @@ function Sheet({ onDone }: { onDone: () => void }) {
     <form className="grid gap-4" onSubmit={(event) => void submit(event)}>
       {field("tag", "Tag", "LV-12")}
       <Field label="Model" faults={faults.filter((one) => one.path === "model")}>
-        <select className="field" value={form.model} onChange={(e) => set({ model: e.target.value })} required>
-          <option value="" disabled>
-            Choose
-          </option>
-          {models.data?.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.maker} {one.name}
-            </option>
-          ))}
-          <option value={NEW}>A new model</option>
-        </select>
+        <PickModel value={form.model} onChange={(model) => set({ model })} />
       </Field>
       {form.model === NEW && (
         <div className="grid gap-4 border-l-2 border-ink pl-4">
           <Choice label="Kind" value={form.kind} options={KINDS} onChange={(kind) => set({ kind })} />
           {field("maker", "Maker")}
           {field("name", "Model name")}
-          {statedFields(form.kind).map((one) => (
-            <Stated key={one.name} field={one} value={stated[one.name] ?? ""} faults={faults.filter((fault) => fault.path === `stated.${one.name}`)} onChange={(value) => setStated({ ...stated, [one.name]: value })} />
-          ))}
+          <StatedFigures kind={form.kind} typed={stated} faults={faults} onChange={setStated} />
           {field("hints", "A note for whoever uses it", "keep its staff evenly lit")}
-          {adjusted.map((one) => (
-            <Field key={one.kind} label={`Adjusting screws: ${lowered(one.title)}`} faults={faults.filter((fault) => fault.path === `adjusting_hints.${one.kind}`)}>
-              <input className="field" value={hints[one.kind] ?? ""} placeholder="which screw, and where the tool is" maxLength={300} autoComplete="off" onChange={(event) => setHints({ ...hints, [one.kind]: event.target.value })} />
-            </Field>
-          ))}
+          <AdjustingTips kind={form.kind} typed={hints} faults={faults} onChange={setHints} />
         </div>
       )}
       {field("serial", "Serial number")}
@@ -107,6 +89,42 @@ function Sheet({ onDone }: { onDone: () => void }) {
       </button>
     </form>
   );
+}
+
+function PickModel({ value, onChange }: { value: string; onChange: (model: string) => void }) {
+  const models = useQuery(modelsQuery);
+  return (
+    <select className="field" value={value} onChange={(event) => onChange(event.target.value)} required>
+      <option value="" disabled>
+        Choose
+      </option>
+      {models.data?.map((model) => (
+        <option key={model.id} value={model.id}>
+          {model.maker} {model.name}
+        </option>
+      ))}
+      <option value={NEW}>A new model</option>
+    </select>
+  );
+}
+
+type OfModel = { kind: string; typed: Record<string, string>; faults: Fault[]; onChange: (typed: Record<string, string>) => void };
+
+/** What the maker states of a model of this kind. */
+function StatedFigures({ kind, typed, faults, onChange }: OfModel) {
+  return statedFields(kind).map((field) => (
+    <Stated key={field.name} field={field} value={typed[field.name] ?? ""} faults={faults.filter((fault) => fault.path === `stated.${field.name}`)} onChange={(value) => onChange({ ...typed, [field.name]: value })} />
+  ));
+}
+
+/** Where the adjusting screws of a model are, check by check. */
+function AdjustingTips({ kind, typed, faults, onChange }: OfModel) {
+  const adjusted = useKinds().filter((check) => check.adjustable && check.applies_to.includes(kind));
+  return adjusted.map((check) => (
+    <Field key={check.kind} label={`Adjusting screws: ${lowered(check.title)}`} faults={faults.filter((fault) => fault.path === `adjusting_hints.${check.kind}`)}>
+      <input className="field" value={typed[check.kind] ?? ""} placeholder="which screw, and where the tool is" maxLength={300} autoComplete="off" onChange={(event) => onChange({ ...typed, [check.kind]: event.target.value })} />
+    </Field>
+  ));
 }
 
 /** One figure its maker states, or one of a few. */

@@ -7,8 +7,8 @@ import { usePerson } from "../../app/session";
 import type { Length } from "../../documents/draft";
 import { type Angle, type Known, type OrientKind, asDraft, asKnown, beginOrientation, COUNTS, type Counts } from "../../documents/orient";
 import { keepDraft } from "../../device/device";
-import { PickInstrument } from "../../ui/PickInstrument";
-import { Back, Choice, Dialog, Head } from "../../ui/parts";
+import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
+import { Back, Choice, Dialog, Head, Waiting } from "../../ui/parts";
 import { UNITS } from "../../ui/units";
 import { SIGHTED } from "../../documents/instrumentKinds";
 import { LoadSights } from "./LoadSights";
@@ -26,6 +26,7 @@ export function NewOrientation() {
   const { username } = usePerson();
   const navigate = useNavigate();
   const points = useQuery(pointsQuery);
+  const fleet = useFleetHere();
   const mark = asked.get("point") ?? "";
   const [tag, setTag] = useState(asked.get("instrument") ?? "");
   const [chosen, setKind] = useState<OrientKind | null>(null);
@@ -53,29 +54,16 @@ export function NewOrientation() {
     await keepDraft(asDraft(draft));
     await navigate(`/stand/orient/${draft.id}`);
   };
+  if (!fleet || points.isPending) return <Waiting what="Opening the control points…" />;
   return (
     <div className="grid gap-4">
-      <Head title="Station orientation" sub="Sight control points and see whether they agree, and which one does not." acts={
-          <>
-            <Back to="/stand">To the set-ups</Back>
-            <button className="btn" onClick={() => setLoading(true)}>
-              Load from a file
-            </button>
-          </>
-        }
-      />
+      <NewHead onLoad={() => setLoading(true)} />
       <Dialog title="Load sights from a file" open={loading} onClose={() => setLoading(false)}>
         <LoadSights kind={kind} station={station} />
       </Dialog>
       <section className="card grid max-w-[720px] gap-6 p-5" aria-label="Instrument and points">
         <PickInstrument value={tag} missing={missing && !tag} kinds={SIGHTED} onChange={setTag} />
-        <Choice
-          label="Set-up"
-          value={kind}
-          stacked
-          options={STANDS}
-          onChange={setKind}
-        />
+        <Choice label="Set-up" value={kind} stacked options={STANDS} onChange={setKind} />
         {kind === "backsight" && (
           <div>
             <PickPoint key={named?.name ?? "none"} label="Station point" value={station?.name ?? mark} onPick={setPicked} />
@@ -88,6 +76,20 @@ export function NewOrientation() {
         </button>
       </section>
     </div>
+  );
+}
+
+function NewHead({ onLoad }: { onLoad: () => void }) {
+  return (
+    <Head title="Station orientation" sub="Sight control points and see whether they agree, and which one does not." acts={
+        <>
+          <Back to="/stand">To the set-ups</Back>
+          <button className="btn" onClick={onLoad}>
+            Load from a file
+          </button>
+        </>
+      }
+    />
   );
 }
 

@@ -1,7 +1,7 @@
 // One orientation in hand: the plan, the sights as they are read, and what they say together.
 import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
-import type { OrientationPreview } from "../../api/client";
+import type { Fault, OrientationPreview } from "../../api/client";
 import { useKeep } from "../../app/keep";
 import { useTell } from "../../app/notices";
 import { useHere } from "../../app/session";
@@ -61,15 +61,7 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]" data-fresh={fresh} data-complete={said?.complete}>
         <div className="grid gap-4">
           <section className="card grid gap-4 p-5" aria-label="Sights">
-            <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
-              <div className="w-[220px]">
-                <Named id="instrument-height" label={`Height of instrument, ${draft.document.units.length}`} value={observed.instrument_height ?? ""} placeholder={draft.document.kind === "free-station" ? "0" : ""} onType={(text) => write((one) => withHeight(one, text))} faults={faults} path="observations.instrument_height" />
-              </div>
-              <div className="grid gap-1">
-                <span className="font-[600]">The circle counts</span>
-                <Choice label="The circle counts" value={observed.counts ?? "clockwise"} options={COUNTS} onChange={(counts) => write((one) => observing(one, { counts }))} />
-              </div>
-            </div>
+            <HeightAndCircle draft={draft} faults={faults} write={write} />
             <Sights draft={draft} said={said} faults={faults} write={write} />
           </section>
           <section className="card px-5 py-2" aria-label="Closing sight">
@@ -86,6 +78,21 @@ function Open({ draft, write }: { draft: OrientDraft; write: Write }) {
           )}
           {said && <Judged draft={draft} said={said} fresh={fresh} refused={refused.length} write={write} />}
         </div>
+      </div>
+    </div>
+  );
+}
+
+function HeightAndCircle({ draft, faults, write }: { draft: OrientDraft; faults: Fault[]; write: Write }) {
+  const { observations, units, kind } = draft.document;
+  return (
+    <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+      <div className="w-[220px]">
+        <Named id="instrument-height" label={`Height of instrument, ${units.length}`} value={observations.instrument_height ?? ""} placeholder={kind === "free-station" ? "0" : ""} onType={(text) => write((now) => withHeight(now, text))} faults={faults} path="observations.instrument_height" />
+      </div>
+      <div className="grid gap-1">
+        <span className="font-[600]">The circle counts</span>
+        <Choice label="The circle counts" value={observations.counts ?? "clockwise"} options={COUNTS} onChange={(counts) => write((now) => observing(now, { counts }))} />
       </div>
     </div>
   );

@@ -48,28 +48,7 @@ export function Points() {
       {points.data.points.length > 8 && <input className="field max-w-[420px]" type="search" aria-label="Find a point" placeholder="Name or description" value={q} onChange={(event) => setQ(event.target.value)} />}
       {points.data.points.length > 0 && (
         <section className="card overflow-x-auto p-2" aria-label="Control points" tabIndex={0}>
-          <table className="w-full border-collapse">
-            <thead>
-              <tr className="text-left">
-                {["Name", "Easting, m", "Northing, m", "Height, m", "Description"].map((one) => (
-                  <th key={one} className="px-3 py-2 font-[600]">
-                    {one}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((one) => (
-                <tr key={one.name} className="border-t border-line" data-point={one.name}>
-                  <td className="tag px-3 py-2">{one.name}</td>
-                  <td className="px-3 py-2 font-mono">{one.e_m.toFixed(3)}</td>
-                  <td className="px-3 py-2 font-mono">{one.n_m.toFixed(3)}</td>
-                  <td className="px-3 py-2 font-mono">{one.h_m === null ? "" : one.h_m.toFixed(3)}</td>
-                  <td className="px-3 py-2">{one.description}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <PointTable points={shown} />
           {!shown.length && <p className="sub p-3">No control point of that name.</p>}
         </section>
       )}
@@ -77,6 +56,33 @@ export function Points() {
         <BringIn onDone={() => setBringing(false)} />
       </Dialog>
     </div>
+  );
+}
+
+function PointTable({ points }: { points: Schemas["PointOut"][] }) {
+  return (
+    <table className="w-full border-collapse">
+      <thead>
+        <tr className="text-left">
+          {["Name", "Easting, m", "Northing, m", "Height, m", "Description"].map((name) => (
+            <th key={name} className="px-3 py-2 font-[600]">
+              {name}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {points.map((point) => (
+          <tr key={point.name} className="border-t border-line" data-point={point.name}>
+            <td className="tag px-3 py-2">{point.name}</td>
+            <td className="px-3 py-2 font-mono">{point.e_m.toFixed(3)}</td>
+            <td className="px-3 py-2 font-mono">{point.n_m.toFixed(3)}</td>
+            <td className="px-3 py-2 font-mono">{point.h_m === null ? "" : point.h_m.toFixed(3)}</td>
+            <td className="px-3 py-2">{point.description}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -9,7 +9,7 @@ import { keepDraft } from "../../device/device";
 import { Back, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE, usePreview } from "../../hooks/useAsked";
 import type { ReadinessPreview } from "../../api/client";
-import { GoOn } from "../../ui/GoOn";
+import { GoOn, useUnfinished } from "../../ui/GoOn";
 
 const MINUTES = ["3", "5", "10", "15", "20"];
 
@@ -19,8 +19,9 @@ export function RoundBegin() {
   const navigate = useNavigate();
   const instrument = useQuery(instrumentQuery(tag));
   const [minutes, setMinutes] = useState(() => localStorage.getItem("round-minutes") ?? "10");
-  const { told, trouble, noSignal } = usePreview<ReadinessPreview>(tag, emptyRound(Number(minutes)), 0);
-  if (!instrument.data) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
+  const open = useUnfinished(tag, "pre-survey");
+  const { told, fresh, trouble, noSignal } = usePreview<ReadinessPreview>(tag, emptyRound(Number(minutes)), 0);
+  if (!instrument.data || open === undefined) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
   const proposed = told?.proposed ?? [];
   const taken = proposed.filter((one) => one.taken);
   const start = async () => {
@@ -40,7 +41,7 @@ export function RoundBegin() {
         sub={`${instrument.data.model}. A few quick checks, then: go, adjust first, or do not take it.`}
         acts={<Back to={`/bench/new/${tag}`}>All checks of {tag}</Back>}
       />
-      <GoOn tag={tag} kind="pre-survey" />
+      <GoOn tag={tag} open={open} />
       <section className="card grid gap-5 p-5" aria-label="Pre-work check">
         <div className="grid gap-2">
           <h2>Minutes available</h2>
@@ -64,7 +65,7 @@ export function RoundBegin() {
         {told && proposed.length === 0 && <p>No quick check for {tag}: do one of its checks.</p>}
         {told && proposed.length > 0 && taken.length === 0 && <p className="font-[640]">Everything passed today: nothing to do.</p>}
         {taken.length > 0 && (
-          <button className="btn now site justify-self-start" onClick={() => void start()}>
+          <button className="btn now site justify-self-start" disabled={!fresh} onClick={() => void start()}>
             Begin: {taken.length === 1 ? "one check" : `${taken.length} checks`}, about {taken.reduce((sum, one) => sum + one.minutes, 0)} minutes
           </button>
         )}

@@ -72,23 +72,31 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
           Take {readsNow[readsNow.length - 1]} away
         </button>
       )}
-      <ol className="m-0 grid list-none gap-1 p-0" aria-label="Readings since the first turn" aria-live="polite">
-        {told.steps.map((step, i) => (
-          <li key={i} data-done={step.done || undefined} className={i === told.steps.length - 1 ? "font-[640]" : "sub"}>
-            <span className="font-mono">{step.given}</span>: {step.text}
-            {i === told.steps.length - 1 && (
-              <button className="ml-2 min-h-[44px] underline underline-offset-4 font-[440]" onClick={() => setReadsNow(readsNow.slice(0, -1))}>
-                take away
-              </button>
-            )}
-          </li>
-        ))}
-      </ol>
+      <SinceTheFirstTurn steps={told.steps} onTakeAway={() => setReadsNow(readsNow.slice(0, -1))} />
       <button className={`btn site ${last?.done || (turned && record.as_left === null) ? "now" : ""}`} onClick={() => void again()}>
         {readsNow.length ? "Test again, as left" : turned ? "Adjusted: test again" : "Stored without a note: test again"}
       </button>
       {record.as_left && <p className="sub">An as-left check exists already; this would be another.</p>}
     </div>
+  );
+}
+
+/** What it read after each turn; the last can be taken away again. */
+function SinceTheFirstTurn({ steps, onTakeAway }: { steps: Guided["steps"]; onTakeAway: () => void }) {
+  const last = steps.length - 1;
+  return (
+    <ol className="m-0 grid list-none gap-1 p-0" aria-label="Readings since the first turn" aria-live="polite">
+      {steps.map((step, i) => (
+        <li key={i} data-done={step.done || undefined} className={i === last ? "font-[640]" : "sub"}>
+          <span className="font-mono">{step.given}</span>: {step.text}
+          {i === last && (
+            <button className="ml-2 min-h-[44px] underline underline-offset-4 font-[440]" onClick={onTakeAway}>
+              take away
+            </button>
+          )}
+        </li>
+      ))}
+    </ol>
   );
 }
 

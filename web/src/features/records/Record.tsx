@@ -66,24 +66,7 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
         acts={
           <>
             <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
-            {!waiting && (
-              <>
-                <a className="btn" href={`/api/records/${record.id}/document`} download>
-                  Document
-                </a>
-                <a className="btn" href={`/api/records/${record.id}/csv`} download>
-                  Table
-                </a>
-              </>
-            )}
-            <button className="btn" onClick={() => window.print()}>
-              Print
-            </button>
-            {!record.amended_by && !waiting && (
-              <button className="btn" onClick={() => setAmending(true)}>
-                Something is wrong here
-              </button>
-            )}
+            <RecordActs record={record} waiting={Boolean(waiting)} onAmend={() => setAmending(true)} />
           </>
         }
       />
@@ -112,6 +95,31 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
       </div>
       <Amend record={record} open={amending} onClose={() => setAmending(false)} />
     </div>
+  );
+}
+
+function RecordActs({ record, waiting, onAmend }: { record: RecordOut; waiting: boolean; onAmend: () => void }) {
+  return (
+    <>
+      {!waiting && (
+        <>
+          <a className="btn" href={`/api/records/${record.id}/document`} download>
+            Document
+          </a>
+          <a className="btn" href={`/api/records/${record.id}/csv`} download>
+            Table
+          </a>
+        </>
+      )}
+      <button className="btn" onClick={() => window.print()}>
+        Print
+      </button>
+      {!record.amended_by && !waiting && (
+        <button className="btn" onClick={onAmend}>
+          Something is wrong here
+        </button>
+      )}
+    </>
   );
 }
 

@@ -17,13 +17,8 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
     <div className="grid gap-3">
       {!level && (
         <Asked title="Fine level by">
-          <Choice
-            label="Fine level by"
-            value={options.fine ?? "electronic"}
-            options={FINE.filter((one) => !cannot(one.value))}
-            onChange={(fine) => set({ fine })}
-          />
-          {FINE.flatMap((one) => cannot(one.value) ?? []).map((why) => (
+          <Choice label="Fine level by" value={options.fine ?? "electronic"} options={FINE.filter((level) => !cannot(level.value))} onChange={(fine) => set({ fine })} />
+          {FINE.flatMap((level) => cannot(level.value) ?? []).map((why) => (
             <p key={why} className="sub">
               {why}
             </p>

@@ -1,97 +1,79 @@
 // The stand: go on with a set-up, or begin one: which instrument, over which point, by which way of working.
 import { useEffect, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { NoSignal, type SetUpMethods as Told, type Way, api, data } from "../../api/client";
+import { NoSignal, type Way, api, data } from "../../api/client";
 import { deviceQuery, pointsQuery } from "../../api/queries";
 import { useTell } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
-import { nearMisses, setUpMethods } from "../../engine";
+import { nearMisses } from "../../engine";
 import type { Draft } from "../../documents/draft";
-import { addressOf } from "../../documents/reopen";
 import { ORIENT_KINDS, asOrient } from "../../documents/orient";
-import { type Fine, asDraft, asSetUp, beginSetUp } from "../../documents/setUp";
-import { drafts, keepDraft, onShelfChange } from "../../device/device";
-import { PickInstrument } from "../../ui/PickInstrument";
-import { Dialog, Head } from "../../ui/parts";
-import { moment } from "../../ui/words";
+import { asSetUp } from "../../documents/setUp";
+import { OpenWork, useOpenWork } from "../../ui/OpenWork";
+import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
+import { Dialog, Head, Waiting } from "../../ui/parts";
 import { STAND_KINDS } from "../../documents/instrumentKinds";
 import { Habits } from "./Habits";
 import { LoadSetUp } from "./LoadSetUp";
-import { habitsOf, keepHabits } from "./remembered";
+import { type NewSetUp, useNewSetUp } from "./useNewSetUp";
+
+const ofTheStand = (draft: Draft) => draft.kind === "set-up" || ORIENT_KINDS.includes(draft.kind);
 
 export function Stand() {
-  const open = useOpen();
-  const [tag, setTag] = useState("");
-  const [mark, setMark] = useState("");
-  const [free, setFree] = useState(false);
-  const [tripod, setTripod] = useState("");
-  const [base, setBase] = useState("");
-  const onBase = useKnownBase(base);
-  const { ways: list, fine, trouble, base: below, coming } = useWays(tag, onBase);
-  const [way, setWay] = useState<string | null>(null);
-  const [asked, setAsked] = useState(false);
+  const open = useOpenWork(ofTheStand);
+  const fleet = useFleetHere();
   const [loading, setLoading] = useState(false);
-  const { username, role } = usePerson();
-  const { session } = useHere();
-  const [options, setOptions] = useState(() => habitsOf(username));
-  const navigate = useNavigate();
-  const can = (name: string | null) => list.some((one) => one.way === name && !one.cannot);
-  const chosen = can(way) ? way : can(session.house_way) ? session.house_way : (list.find((one) => !one.cannot)?.way ?? null);
-  const level = list.find((one) => one.way === "no-point" && !one.cannot) !== undefined;
-  const lacking = !tag ? "Choose the instrument first." : !level && !free && !mark.trim() ? "Enter the point, or choose free station." : null;
-  // What the instrument has no level for is not begun with, whatever the habit.
-  const lacks = (name: string | undefined) => fine.find((one) => one.fine === name)?.cannot ?? null;
-  const by = (lacks(options.fine) ? fine.find((one) => !one.cannot)?.fine : options.fine) as Fine | undefined;
-  const begin = async (quick: boolean) => {
-    setAsked(true);
-    if (lacking || !chosen) return;
-    const draft = beginSetUp(tag, username, {
-      way: chosen,
-      mark: level ? {} : free ? { free: true } : { name: mark.trim() },
-      ...(tripod.trim() ? { tripod_tag: tripod.trim().toUpperCase() } : {}),
-      ...(base.trim() ? { base_tag: base.trim().toUpperCase() } : {}),
-      ...baseOf(chosen, below),
-      options: { ...options, ...(by ? { fine: by } : {}), ...(role === "trainee" ? { strict: true } : {}) },
-      quick,
-      level: { by: by === "electronic" ? "electronic" : "plate" },
-    });
-    keepHabits(username, options);
-    await keepDraft(asDraft(draft));
-    await navigate(`/stand/${draft.id}`);
-  };
+  const begun = useNewSetUp();
+  if (!open || !fleet) return <Waiting what="Opening the set-ups…" />;
   return (
     <div className="grid gap-4">
       <StandHead onLoad={() => setLoading(true)} />
-      {open.length > 0 && <OpenList drafts={open} />}
+      <OpenWork label="Open set-ups" drafts={open} title={calledOf} />
       <div className="grid items-start gap-4 desk:grid-cols-2">
-        <section className="card grid gap-5 p-5" aria-label="Instrument and point">
-          <PickInstrument value={tag} missing={asked && !tag} kinds={STAND_KINDS} onChange={setTag} />
-          {!level && <WhichPoint mark={mark} onMark={setMark} free={free} onFree={setFree} lacking={asked && tag ? lacking : null} />}
-          {tag && <Stands tripod={tripod} base={base} onTripod={setTripod} onBase={setBase} level={level} />}
-          {tag && <Habits options={{ ...options, ...(by ? { fine: by } : {}) }} cannot={lacks} trainee={role === "trainee"} level={level} onChange={setOptions} />}
-        </section>
-        <section className="card grid gap-4 p-5" aria-label="Method">
-          <h2>How do you work?</h2>
-          {!tag && <p className="sub">Choose the instrument to see suitable methods.</p>}
-          {trouble && <p className="fault">{trouble}</p>}
-          <Ways list={list} chosen={chosen} house={session.house_way} onTake={setWay} />
-          <div className="stuck grid gap-3 tab:grid-cols-2">
-            {/* Whether a point is asked for is known with the ways: a press before them would be answered wrongly. */}
-            <button className="btn now site" disabled={coming} onClick={() => void begin(false)}>
-              Guide me
-            </button>
-            <button className="btn site" disabled={coming} onClick={() => void begin(true)}>
-              Already set up: record it
-            </button>
-          </div>
-          {role === "manager" && tag && !level && <HouseWay chosen={chosen} />}
-        </section>
+        <InstrumentAndPoint begun={begun} />
+        <HowYouWork begun={begun} />
       </div>
       <Dialog title="Load a set-up from a file" open={loading} onClose={() => setLoading(false)}>
         <LoadSetUp />
       </Dialog>
     </div>
+  );
+}
+
+function InstrumentAndPoint({ begun }: { begun: NewSetUp }) {
+  const { tag, level, pressed, lacking, trainee } = begun;
+  return (
+    <section className="card grid gap-5 p-5" aria-label="Instrument and point">
+      <PickInstrument value={tag} missing={pressed && !tag} kinds={STAND_KINDS} onChange={begun.setTag} />
+      {!level && <WhichPoint mark={begun.mark} onMark={begun.setMark} free={begun.free} onFree={begun.setFree} lacking={pressed && tag ? lacking : null} />}
+      {tag && <Stands tripod={begun.tripod} base={begun.base} onTripod={begun.setTripod} onBase={begun.setBase} level={level} />}
+      {tag && <Habits options={begun.options} cannot={begun.lacks} trainee={trainee} level={level} onChange={begun.setOptions} />}
+    </section>
+  );
+}
+
+function HowYouWork({ begun }: { begun: NewSetUp }) {
+  const { tag, level, chosen, list, coming, trouble, begin } = begun;
+  const { session } = useHere();
+  const { role } = usePerson();
+  return (
+    <section className="card grid gap-4 p-5" aria-label="Method">
+      <h2>How do you work?</h2>
+      {!tag && <p className="sub">Choose the instrument to see suitable methods.</p>}
+      {trouble && <p className="fault">{trouble}</p>}
+      <Ways list={list} chosen={chosen} house={session.house_way} onTake={begun.setWay} />
+      <div className="stuck grid gap-3 tab:grid-cols-2">
+        {/* Whether a point is asked for is known with the methods: a press before them would be answered wrongly. */}
+        <button className="btn now site" disabled={coming} onClick={() => void begin(false)}>
+          Guide me
+        </button>
+        <button className="btn site" disabled={coming} onClick={() => void begin(true)}>
+          Already set up: record it
+        </button>
+      </div>
+      {role === "manager" && tag && !level && <HouseWay chosen={chosen} />}
+    </section>
   );
 }
 
@@ -174,21 +156,6 @@ function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => vo
   );
 }
 
-type Below = NonNullable<Parameters<typeof beginSetUp>[2]["base"]>;
-
-/** What is noted of the base: as stated of it, and four screws where the way is for four. */
-function baseOf(way: string, below: Below): { base?: Below } {
-  const told = way === "four-screws" ? { ...below, screws: 4 as const } : below;
-  return Object.keys(told).length ? { base: told } : {};
-}
-
-/** The base's tag once it names one of the fleet; null while it does not. */
-function useKnownBase(typed: string): string | null {
-  const fleet = useQuery(deviceQuery).data ?? [];
-  const tag = typed.trim().toUpperCase();
-  return fleet.some((instrument) => instrument.tag === tag && instrument.kind === "tribrach") ? tag : null;
-}
-
 type StandsProps = { tripod: string; base: string; onTripod: (tag: string) => void; onBase: (tag: string) => void; level: boolean };
 
 /** On which tripod and base, by their tags; those of the fleet are offered. */
@@ -259,66 +226,8 @@ function Ways({ list, chosen, house, onTake }: { list: Way[]; chosen: string | n
   );
 }
 
-type Said = Told & { trouble: string | null; coming: boolean };
-const NOTHING: Said = { ways: [], fine: [], base: {}, trouble: null, coming: false };
-
-function useWays(tag: string, base: string | null): Said {
-  const [told, setTold] = useState<Said & { tag: string }>({ ...NOTHING, tag: "" });
-  useEffect(() => {
-    if (!tag) return;
-    let here = true;
-    setUpMethods(tag, base).then(
-      (answer) => here && setTold({ ...NOTHING, tag, ...answer }),
-      (error: unknown) => here && setTold({ ...NOTHING, tag, trouble: error instanceof NoSignal ? "Offline, and the calculation is not yet stored on this device." : "The methods could not be loaded. Choose the instrument again." }),
-    );
-    return () => {
-      here = false;
-    };
-  }, [tag, base]);
-  return told.tag === tag ? told : { ...NOTHING, coming: tag !== "" };
-}
-
-function useOpen(): Draft[] {
-  const { username } = usePerson();
-  const maySave = useHere().may("save-check").allowed;
-  const [found, setFound] = useState<Draft[]>([]);
-  useEffect(() => {
-    let here = true;
-    const look = () => void drafts(username, maySave).then((all) => here && setFound(all.filter((one) => one.kind === "set-up" || ORIENT_KINDS.includes(one.kind))));
-    look();
-    const forget = onShelfChange(look);
-    return () => {
-      here = false;
-      forget();
-    };
-  }, [username, maySave]);
-  return found;
-}
-
 function calledOf(draft: Draft): string {
   const mark = asSetUp(draft)?.document.observations.mark?.name;
   if (draft.kind === "set-up") return mark ? `over ${mark}` : "set-up";
   return draft.kind === "backsight" ? `backsight at ${asOrient(draft)?.document.observations.station?.name ?? "a point"}` : "free station";
-}
-
-function OpenList({ drafts: open }: { drafts: Draft[] }) {
-  const { session } = useHere();
-  const { username } = usePerson();
-  return (
-    <section className="card" aria-label="Open set-ups">
-      <ul className="m-0 list-none divide-y divide-line p-0">
-        {open.map((one) => (
-          <li key={one.id} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 px-5 py-3">
-            <div>
-              <span className="tag text-[19px]">{one.instrument}</span> <b>{calledOf(one)}</b>
-              <span className="sub block">{one.left && one.owner !== username ? `Left by ${one.owner} for you to save. ` : ""}Begun {moment(one.startedAt, session.time_zone)}.</span>
-            </div>
-            <Link className="btn" to={addressOf(one)}>
-              Go on
-            </Link>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
 }

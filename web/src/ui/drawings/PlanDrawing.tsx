@@ -55,12 +55,7 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
             data-ellipse
           />
         )}
-        {stand && (
-          <g>
-            <path d={`M${stand.x} ${stand.y - 13}l12 21h-24z`} fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth="3" strokeLinejoin="round" />
-            <circle cx={stand.x} cy={stand.y} r="2.5" fill="var(--color-ink)" />
-          </g>
-        )}
+        {stand && <Station at={stand} />}
         <path d={`M${W - 30} 58V20m-7 11l7 -12l7 12`} fill="none" stroke="var(--color-ink)" strokeWidth="2.4" />
         <path d={`M24 ${H - 18}v-8m0 4h${bar * scale}m0 -4v8`} fill="none" stroke="var(--color-ink)" strokeWidth="2.4" />
         <text x={34 + bar * scale} y={H - 16} fontSize="17" fill="var(--color-ink)">
@@ -69,6 +64,15 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
       </svg>
       {stand && largest > 0 && <figcaption className="sub px-4 pb-3">Residuals{plan.ellipse ? " and the 95 % ellipse of the station" : ""} are drawn {factor} times as large.</figcaption>}
     </figure>
+  );
+}
+
+function Station({ at }: { at: At }) {
+  return (
+    <g>
+      <path d={`M${at.x} ${at.y - 13}l12 21h-24z`} fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth="3" strokeLinejoin="round" />
+      <circle cx={at.x} cy={at.y} r="2.5" fill="var(--color-ink)" />
+    </g>
   );
 }
 
