@@ -7,18 +7,20 @@ the same words the server's API gives, so that whoever asks need not know who an
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from . import __version__
 from .checks import KINDS
+from .documents.envelope import Instrument, LimitSet
 from .documents.fingerprint import fingerprint
-from .documents.instrument_context import complete
+from .documents.instrument_context import InstrumentContext, complete, with_context
 from .documents.json_io import read_json
 from .engine import verbs
 from .engine.kind import Kind
 from .errors import Fault, NotJson, Refused, refusal, said
-from .history.segment import known_with, made_of
+from .history.context import instrument_context
+from .history.entries import entry_of, read_history
 from .history.summary import summary_of
 from .orientation.names import near_misses
 from .registry import DOCUMENTS, check_of, document_of
@@ -27,7 +29,7 @@ from .setup.advisors import advise
 from .setup.document import SetUpDocument
 from .setup.guide import guide
 from .setup.methods import fitting
-from .setup.results import Guide
+from .setup.results import Guide, SetUpMethods
 
 Data = dict[str, Any]
 
@@ -60,19 +62,20 @@ def _verb(question: Any) -> Callable[[Data], Any]:
     return VERBS[name]
 
 
-def preview(document: Any, known: Data | None, at: str) -> Answer:
+def preview(document: Any, context: InstrumentContext | None, at: str) -> Answer:
     """Complete and preview a document."""
-    parsed = document_of(complete(document, known, at))
+    parsed = document_of(with_context(document, context, at))
     return DOCUMENTS[parsed.kind].preview(parsed)
 
 
-def reduce(document: Any, known: Data | None, at: str, stage: str = "as-found") -> Data:
+def reduce(document: Any, context: InstrumentContext | None, at: str, stage: str = "as-found") -> Data:
     """Complete and reduce a document: as it will be stored, its result and fingerprint, and what later ones use of it."""
-    completed = complete(document, known, at)
+    completed = complete(document, context, at)
     parsed = document_of(completed)
     result = DOCUMENTS[parsed.kind].reduce(parsed).plain()
-    made = made_of(summary_of(completed, result), at, stage)
-    return {"document": completed, "result": result, "fingerprint": fingerprint(result), "made": made}
+    entry = entry_of(summary_of(completed, result), at, stage)
+    history = entry.plain() if entry else None
+    return {"document": completed, "result": result, "fingerprint": fingerprint(result), "history_entry": history}
 
 
 def adjusting(document: Any, reads_now: list[Any]) -> Adjusting:
@@ -85,20 +88,37 @@ def adjusting(document: Any, reads_now: list[Any]) -> Adjusting:
     return kind.adjusting(parsed, reads_now)
 
 
-def guiding(document: Any, known: Data | None, at: str, act: str | None = None) -> Guide:
+def guiding(document: Any, context: InstrumentContext | None, at: str, act: str | None = None) -> Guide:
     """Lead through a set-up: the act at hand and what follows from what was last seen at it. Raises Refused."""
-    parsed = document_of(complete(document, known, at))
+    parsed = document_of(with_context(document, context, at))
     if not isinstance(parsed, SetUpDocument):
         raise Refused([Fault("kind", "the kind of document", parsed.kind, "set-up")])
     return guide(parsed, act)
 
 
-def _known(question: Data) -> Data | None:
-    """What the house told of an instrument, with what this device has made since then."""
-    told = question.get("instrument")
-    if told is None:
+def _context(question: Data) -> InstrumentContext | None:
+    """What the server knew of an instrument, with what this device has made since then and not yet sent."""
+    known = question.get("instrument")
+    if known is None:
         return None
-    return known_with(told["stated"], told["limits"], [*told["made"], *question.get("since", [])])
+    history = read_history([*known["history"], *question.get("pending", [])])
+    return instrument_context(stated_of(known["stated"]), limits_of(known["limits"]), history)
+
+
+def stated_of(data: Any) -> Instrument:
+    """What is stated of an instrument, from plain data."""
+    return Instrument.model_validate(data)
+
+
+def limits_of(data: Mapping[str, Any]) -> dict[str, LimitSet]:
+    """The firm's limits, from plain data."""
+    return {name: LimitSet.model_validate(limits) for name, limits in data.items()}
+
+
+def _methods(question: Data) -> SetUpMethods:
+    context, base = _context(question), question.get("base")
+    stated = context.instrument if context else Instrument()
+    return fitting(stated, None if base is None else stated_of(base))
 
 
 def kind_of(name: Any) -> Kind:
@@ -173,12 +193,12 @@ def _read_document(question: Data) -> Data:
 
 VERBS: dict[str, Callable[[Data], Any]] = {
     "hello": lambda _: {"core_version": __version__, "kinds": [kind.about() for kind in KINDS.values()]},
-    "preview": lambda q: preview(q["document"], _known(q), q["at"]),
-    "reduce": lambda q: reduce(q["document"], _known(q), q["at"], q.get("stage", "as-found")),
+    "preview": lambda q: preview(q["document"], _context(q), q["at"]),
+    "reduce": lambda q: reduce(q["document"], _context(q), q["at"], q.get("stage", "as-found")),
     "adjusting": lambda q: adjusting(q["document"], q["reads_now"]),
     "advise": lambda q: advise(q["question"]),
-    "guide": lambda q: guiding(q["document"], _known(q), q["at"], q.get("act")),
-    "set-up-methods": lambda q: fitting((_known(q) or {"instrument": {}})["instrument"], q.get("base")),
+    "guide": lambda q: guiding(q["document"], _context(q), q["at"], q.get("act")),
+    "set-up-methods": _methods,
     "schema": lambda q: kind_of(q.get("kind")).document.model_json_schema(),
     "begin": lambda q: begin(q["kind"], q["method"], q.get("length", "m"), q.get("angle", "")),
     "take-method": lambda q: take_method(q["document"], q["method"], q.get("length", "m")),

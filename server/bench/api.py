@@ -12,7 +12,6 @@ from pydantic import Field
 
 from bench import integrity, selectors, services
 from bench import schemas as out
-from bench.completing import known
 from bench.entries import (
     AdjustingIn,
     AdviseIn,
@@ -27,13 +26,14 @@ from bench.entries import (
     Sent,
     read_entry,
 )
+from bench.instrument_context import context_of
 from bench.models import Record
 from fleet import selectors as fleet_selectors
 from fleet.models import Instrument
 from fleet.tags import settle_tag
 from naveta_core import __version__, dispatch
 from naveta_core.checks import KINDS
-from naveta_core.documents.instrument_context import complete
+from naveta_core.documents.instrument_context import InstrumentContext, complete
 from naveta_core.documents.json_io import read_json
 from naveta_core.errors import Fault, Refused
 from naveta_core.orientation.results import OrientationPreview
@@ -70,8 +70,8 @@ def _sent(request: HttpRequest, model: type[Sent]) -> tuple[Sent, str]:
     return read_entry(model, data), services.digest_of_sent(data)
 
 
-def _known(tag: str | None) -> dict[str, Any] | None:
-    return known(fleet_selectors.find(tag)) if tag else None
+def _context(tag: str | None) -> InstrumentContext | None:
+    return context_of(fleet_selectors.find(tag)) if tag else None
 
 
 @router.get("/kinds", response=list[out.KindOut], operation_id="list_kinds")
@@ -93,7 +93,7 @@ AnyPreview = Preview | SetUpPreview | OrientationPreview | ReadinessPreview
 def preview(request: HttpRequest) -> HttpResponse:
     """What can be said already of a document of any kind as far as it goes. Stores nothing."""
     sent = read_entry(PreviewIn, read_json(request.body))
-    return _answer(dispatch.preview(sent.document, _known(sent.instrument), clock.now().isoformat()))
+    return _answer(dispatch.preview(sent.document, _context(sent.instrument), clock.now().isoformat()))
 
 
 def _answer(answer: Answer) -> HttpResponse:
@@ -145,7 +145,7 @@ def document_from_file(request: HttpRequest) -> HttpResponse:
 def guide_adjusting(request: HttpRequest) -> HttpResponse:
     """Where what is adjusted has to go, and what each reading since leaves to be done."""
     sent = read_entry(AdjustingIn, read_json(request.body))
-    document = complete(sent.document, _known(sent.instrument), clock.now().isoformat())
+    document = complete(sent.document, _context(sent.instrument), clock.now().isoformat())
     return _answer(dispatch.adjusting(document, sent.reads_now))
 
 
@@ -288,15 +288,15 @@ def read_document(request: HttpRequest, kind: str) -> HttpResponse:
 def set_up_methods(request: HttpRequest, instrument: str, base: str | None = None) -> Any:
     """Every way of setting this instrument up (on this base of the fleet), what each is good for, and which cannot be
     taken with it."""
-    below = fleet_selectors.known_to_core(fleet_selectors.find(base)) if base else None
-    return _answer(fitting(known(fleet_selectors.find(instrument))["instrument"], below))
+    below = fleet_selectors.stated_of(fleet_selectors.find(base)) if base else None
+    return _answer(fitting(fleet_selectors.stated_of(fleet_selectors.find(instrument)), below))
 
 
 @router.post("/stand/guide", response=Guide, operation_id="guide_set_up", openapi_extra=_body(GuideIn))
 def guide_set_up(request: HttpRequest) -> HttpResponse:
     """The act at hand of a set-up, and what follows from what was last seen at it. Stores nothing."""
     sent = read_entry(GuideIn, read_json(request.body))
-    return _answer(dispatch.guiding(sent.document, _known(sent.instrument), clock.now().isoformat(), sent.act))
+    return _answer(dispatch.guiding(sent.document, _context(sent.instrument), clock.now().isoformat(), sent.act))
 
 
 @router.post("/stand/advise", response=Advice, operation_id="advise", openapi_extra=_body(AdviseIn))

@@ -16,9 +16,10 @@ from bench.models import Record
 from bench.moments import happened_at, happened_text
 from bench.summary import read_summary
 from fleet.models import Instrument
-from fleet.selectors import AHEAD, happened_of, known_to_core
+from fleet.selectors import AHEAD, happened_of, stated_of
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.history.segment import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM, made_of
+from naveta_core.history.context import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM
+from naveta_core.history.entries import PastEvent, entry_of
 from naveta_core.history.standing import FALLS, RELEASE, Done, Happened, clears, done_of, last_pass, order, proves
 from shared import clock
 
@@ -95,7 +96,7 @@ def facts_of(instrument: Instrument) -> Data:
         "entered_by"
     )
     events = _events(wanted)
-    set_ups = [row for row in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _made_of(row)][:1]
+    set_ups = [row for row in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _entry_of(row)][:1]
     controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
     told = [happened_fact(event) for event in events]
     kept: list[Record] = []
@@ -108,7 +109,7 @@ def facts_of(instrument: Instrument) -> Data:
         kept += {answer.pk: answer for answer in (answers, passed, checks[-1]) if answer}.values()
     bearing = [e for e in events if e.kind in (*CUTTING_EVENTS, RELEASE)]
     # An event older than every kind's last pass bears on nothing any more.
-    applying = {kind.name for kind in kinds_for(known_to_core(instrument))}
+    applying = {kind.name for kind in kinds_for(stated_of(instrument))}
     if passes and applying <= {pass_.kind for pass_ in passes}:
         oldest = min(pass_.observed_at_utc for pass_ in passes)
         bearing = [e for e in bearing if e.observed_at_utc >= oldest]
@@ -116,7 +117,7 @@ def facts_of(instrument: Instrument) -> Data:
         "done": [done_fact(one) for one in kept],
         "events": [event_fact(one) for one in bearing],
         "latest": _latest(of_kind),
-        "made": _made([*(check for checks in of_kind.values() for check in checks), *set_ups, *controls], events),
+        "history": _history([*(check for checks in of_kind.values() for check in checks), *set_ups, *controls], events),
     }
 
 
@@ -161,19 +162,20 @@ def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[Happen
     return next((record for record in older.iterator(chunk_size=20) if clears(done_record(record))), None)
 
 
-def _made(checks: list[Record], events: list[Record]) -> list[Data]:
-    """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's segment takes them."""
+def _history(checks: list[Record], events: list[Record]) -> list[Data]:
+    """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's history takes them."""
     cutting = [event for event in events if event.kind in CUTTING_EVENTS]
     orders = {one.pk: order(happened_fact(one)) for one in cutting}
     orders |= {check.pk: (happened_at(check), 2 if check.stage == "as-left" else 0) for check in checks}
     rows = sorted([*checks, *cutting], key=lambda one: (*orders[one.pk], one.sequence))
-    return [made for row in rows if (made := _made_of(row)) is not None]
+    return [entry for row in rows if (entry := _entry_of(row)) is not None]
 
 
-def _made_of(record: Record) -> Data | None:
+def _entry_of(record: Record) -> Data | None:
     at = happened_text(record)
     if record.category == Record.Category.EVENT:
-        made = {"what": "event", "event": record.kind, "at": at}
         about = json.loads(record.document).get("check")
-        return {**made, "kind": about} if about else made
-    return made_of(read_summary(record), at, record.stage)
+        adjusted = {"kind": about} if about else {}
+        return PastEvent(what="event", event=record.kind, at=at, **adjusted).plain()
+    entry = entry_of(read_summary(record), at, record.stage)
+    return entry.plain() if entry else None

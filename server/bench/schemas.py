@@ -242,13 +242,13 @@ class KindOut(Schema):
 
 
 class KnownInstrument(Schema):
-    """One instrument as far as a device needs it to reckon: what its maker states, the firm's limits, what was made."""
+    """One instrument as far as a device needs it to reckon: what its maker states, the firm's limits, its history."""
 
     tag: str
     kind: str
     stated: dict[str, Any]
     limits: dict[str, Any]
-    made: list[dict[str, Any]]
+    history: list[dict[str, Any]]
 
 
 class DeviceOut(Schema):

@@ -140,7 +140,7 @@ def device_fleet(since: int = 0) -> tuple[list[Data], int | None]:
             "kind": kind,
             "stated": {"kind": kind, **stated},
             "limits": limits,
-            "made": facts.get("made", []),
+            "history": facts.get("history", []),
         }
         for tag, kind, stated, limits, facts, _ in found
     ]
@@ -204,7 +204,7 @@ def looked_back(record: Record) -> Data:
         "text": found.sentence(),
         "last_good": found.last_good.at.isoformat() if found.last_good else None,
         "taken_out": found.taken_out,
-        "advice": found.advice(),
+        "advice": [reason.plain() for reason in found.advice()],
         "cost": json.loads(record.result)["work"],
         "events": [_event_row(one) for one in between],
         "signed": None
@@ -236,7 +236,7 @@ def stand_ins(instrument: Instrument, rows: list[Any]) -> list[Data]:
             "model": row.one.model,
             "where": row.one.whereabouts,
             "state": row.standing.state,
-            "reason": row.standing.reasons[0]["text"],
+            "reason": row.standing.reasons[0].text,
         }
         for row in reversed(rows)
         if row.one.pk != instrument.pk and row.one.kind in alike and row.standing.state in ("ready", "ready-if")

@@ -11,9 +11,9 @@ from typing import Any
 from django.db import transaction
 
 from bench import chain, rounds
-from bench.completing import known
 from bench.entries import EVENT_WORDS, AmendIn, CheckIn, EventIn
 from bench.facts import facts_of
+from bench.instrument_context import context_of
 from bench.models import Record
 from bench.moments import corrected, happened_at
 from bench.summary import summary_text
@@ -132,7 +132,7 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
         return Saved(stored, new=False)
     instrument = locked(sent.instrument)
     at = _moment("observed_at", sent.observed_at, sent.clock_off_s, instrument)
-    data = complete(sent.document, known(instrument), at.isoformat())
+    data = complete(sent.document, context_of(instrument), at.isoformat())
     if data.get("kind") == "pre-survey":
         data = rounds.with_records(data, instrument)
     document = document_of(data)
@@ -260,7 +260,7 @@ def _not_held(instrument: Instrument, at: datetime) -> None:
     """Refuse to take out what was on hold then, whatever page it is sent from and however late it arrives."""
     held = fleet_selectors.standing_at(instrument, at)
     if held.state == "hold":
-        text = f"{instrument.tag} is on hold and stays here: {held.reasons[0]['text']}"
+        text = f"{instrument.tag} is on hold and stays here: {held.reasons[0].text}"
         raise Conflict("on-hold", text)
 
 

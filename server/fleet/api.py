@@ -110,22 +110,22 @@ def row(one: selectors.Row, latest: Any) -> dict[str, Any]:
         "model": listed.model,
         "place": listed.place,
         "crew": listed.crew,
-        "standing": one.standing.as_dict(),
+        "standing": one.standing.model_dump(mode="json"),
         "latest": latest,
     }
 
 
 def passport(instrument: Instrument) -> dict[str, Any]:
     model = instrument.model
-    known = selectors.known_to_core(instrument)
-    kinds = kinds_for(known)
+    stated = selectors.stated_of(instrument)
+    kinds = kinds_for(stated)
     return {
         "tag": instrument.tag,
         "kind": model.kind,
         "model": str(model),
         "place": instrument.place,
         "crew": instrument.crew.name if instrument.crew else None,
-        "standing": selectors.standing_of(instrument, clock.today()).as_dict(),
+        "standing": selectors.standing_of(instrument, clock.today()).model_dump(mode="json"),
         "latest": instrument.facts.get("latest"),
         "serial": instrument.serial,
         "since": instrument.since.isoformat(),
@@ -134,7 +134,7 @@ def passport(instrument: Instrument) -> dict[str, Any]:
         "hints": model.hints,
         "adjusting_hints": model.adjusting_hints,
         "checks": [kind.name for kind in kinds],
-        "methods": {kind.name: kind.methods_for(known) for kind in kinds},
+        "methods": {kind.name: kind.methods_for(stated) for kind in kinds},
     }
 
 

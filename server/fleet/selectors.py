@@ -10,6 +10,7 @@ from django.http import Http404
 
 from fleet.models import Instrument, Mark
 from fleet.tags import settle_tag
+from naveta_core.documents.envelope import Instrument as Stated
 from naveta_core.errors import Refused
 from naveta_core.history.standing import ORDER, Done, Happened, Standing, standing
 from shared import clock, paging
@@ -88,24 +89,24 @@ def happened_of(fact: dict[str, Any]) -> Happened:
 
 def standing_of(instrument: Instrument, today: date) -> Standing:
     """Where an instrument stands today."""
-    return _stand(known_to_core(instrument), instrument.facts, today)
+    return _stand(stated_of(instrument), instrument.facts, today)
 
 
 def standing_at(instrument: Instrument, at: datetime) -> Standing:
     """Where an instrument stood at a moment, by what is on record of it until then."""
-    known, facts = known_to_core(instrument), instrument.facts
+    stated, facts = stated_of(instrument), instrument.facts
     done = [check for check in map(done_of, facts.get("done", [])) if check.at <= at]
     events = [event for event in map(happened_of, facts.get("events", [])) if event.at <= at]
-    return standing(known, done, events, at.astimezone(clock.zone()).date())
+    return standing(stated, done, events, at.astimezone(clock.zone()).date())
 
 
-def _stand(told: dict[str, Any], facts: dict[str, Any], today: date) -> Standing:
+def _stand(stated: Stated, facts: dict[str, Any], today: date) -> Standing:
     # What a clock that ran ahead has dated to come: a pass counts for nothing yet, an event has happened.
     now = clock.now()
     done = [check for check in map(done_of, facts.get("done", [])) if check.at <= now + AHEAD]
     events = list(map(happened_of, facts.get("events", [])))
     events = [event if event.at <= now + AHEAD else replace(event, at=now) for event in events]
-    return standing(told, done, events, today)
+    return standing(stated, done, events, today)
 
 
 _stood: dict[int, tuple[str, str, date, Standing]] = {}
@@ -137,7 +138,7 @@ def _sort(today: date) -> list[Row]:
 
 def _stand_anew(changed: list[Listed], today: date) -> None:
     rows = Instrument.objects.filter(pk__in=[one.pk for one in changed])
-    known = {pk: ({"kind": kind, **stated}, facts) for pk, kind, stated, facts in rows.values_list(*STANDS_BY)}
+    known = {pk: (Stated(kind=kind, **stated), facts) for pk, kind, stated, facts in rows.values_list(*STANDS_BY)}
     for one in changed:
         _stood[one.pk] = (one.kind, one.stamp, today, _stand(*known[one.pk], today))
 
@@ -168,5 +169,10 @@ def page_of(rows: list[Row], cursor: str | None, limit: int) -> tuple[list[Row],
 
 
 def known_to_core(instrument: Instrument) -> dict[str, Any]:
-    """A document's `instrument`, from what is known of it."""
+    """A document's `instrument`, from what is known of it, as plain data."""
     return {"kind": instrument.model.kind, **instrument.model.stated}
+
+
+def stated_of(instrument: Instrument) -> Stated:
+    """The same as the core takes it."""
+    return Stated.model_validate(known_to_core(instrument))

@@ -71,7 +71,7 @@ def questions() -> list[dict[str, Any]]:
                 setups[0]["a"]["readings"][0] = rng.choice(("1.4.2", "1_4", "91.4", "1,5", "5'3 1/4\"", ""))
             elif spoil < 0.4:
                 document["units"] = {"length": rng.choice(("ft", "usft", "cm"))}
-            told = {"stated": truth["instrument"], "limits": {}, "made": []} if rng.random() < 0.5 else None
+            told = {"stated": truth["instrument"], "limits": {}, "history": []} if rng.random() < 0.5 else None
             asked.append({"verb": "preview", "document": document, "instrument": told, "at": AT})
     return [*asked, *orientations(rng, AT), *set_ups(rng, AT), *advice(rng)]
 

@@ -2,13 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from datetime import date
 from typing import Any
 
-from naveta_core import dispatch
+from naveta_core import checks, dispatch
 from naveta_core.checks import KINDS
-from naveta_core.history.segment import made_of
+from naveta_core.documents.envelope import Instrument
+from naveta_core.documents.instrument_context import InstrumentContext
+from naveta_core.engine.kind import Kind
+from naveta_core.history import context as history
+from naveta_core.history import standing as standings
+from naveta_core.history.entries import entry_of, read_history
+from naveta_core.history.standing import Done, Happened, Standing
 from naveta_core.history.summary import summary_of
 from naveta_core.orientation import result as orientation
+from naveta_core.readiness import choose
 from naveta_core.results import Answer
 from naveta_core.setup import advisors, judge, methods
 from naveta_core.setup import guide as guiding
@@ -41,7 +50,7 @@ def guide(document: Any, act: str | None = None) -> Data:
 
 
 def fitting(instrument: Data, base: Data | None = None) -> Data:
-    return methods.fitting(instrument, base).plain()
+    return methods.fitting(Instrument(**instrument), None if base is None else Instrument(**base)).plain()
 
 
 def preview_set_up(document: Any) -> Data:
@@ -56,12 +65,12 @@ def preview_free(document: Any) -> Data:
     return orientation.preview_free(document).plain()
 
 
-def asked_preview(document: Any, known: Data | None, at: str) -> Data:
-    return dispatch.preview(document, known, at).plain()
+def asked_preview(document: Any, context: InstrumentContext | None, at: str) -> Data:
+    return dispatch.preview(document, context, at).plain()
 
 
-def asked_guide(document: Any, known: Data | None, at: str, act: str | None = None) -> Data:
-    return dispatch.guiding(document, known, at, act).plain()
+def asked_guide(document: Any, context: InstrumentContext | None, at: str, act: str | None = None) -> Data:
+    return dispatch.guiding(document, context, at, act).plain()
 
 
 def asked_adjusting(document: Any, reads_now: list[Any]) -> Data:
@@ -69,10 +78,51 @@ def asked_adjusting(document: Any, reads_now: list[Any]) -> Data:
 
 
 def made_check(document: Data, result: Data, at: str, stage: str) -> Data:
-    made = made_of(summary_of(document, result), at, stage)
-    assert made is not None
-    return made
+    entry = entry_of(summary_of(document, result), at, stage)
+    assert entry is not None
+    return entry.plain()
 
 
 def made_set_up(result: Data, at: str) -> Data | None:
-    return made_of(summary_of({}, result), at, "as-found")
+    entry = entry_of(summary_of({}, result), at, "as-found")
+    return entry.plain() if entry else None
+
+
+def context_of(stated: Data, limits: Data, entries: list[Data]) -> InstrumentContext:
+    return history.instrument_context(dispatch.stated_of(stated), dispatch.limits_of(limits), read_history(entries))
+
+
+def known(stated: Data) -> InstrumentContext:
+    """An instrument nobody has measured with yet."""
+    return context_of(stated, {}, [])
+
+
+def before_of(entries: list[Data]) -> list[Data]:
+    return [
+        earlier.model_dump(mode="json", exclude_unset=True) for earlier in history.earlier_checks(read_history(entries))
+    ]
+
+
+def rest_of(entries: list[Data]) -> Data:
+    return history.stored_values(read_history(entries))
+
+
+def noise_of(entries: list[Data], kind: str) -> Data | None:
+    noise = history.noise_of(read_history(entries), kind)
+    return noise.model_dump() if noise else None
+
+
+def kinds_for(stated: Data) -> list[Kind]:
+    return checks.kinds_for(Instrument(**stated))
+
+
+def methods_for(kind: Kind, stated: Data) -> list[str]:
+    return kind.methods_for(Instrument(**stated))
+
+
+def of_round(stated: Data) -> list[Kind]:
+    return choose.of_round(Instrument(**stated))
+
+
+def standing(stated: Data, records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
+    return standings.standing(Instrument(**stated), records, events, today)

@@ -9,7 +9,7 @@ import statistics
 import pytest
 
 from naveta_core.__main__ import main
-from naveta_core.checks import KINDS, kinds_for
+from naveta_core.checks import KINDS
 from naveta_core.documents.csv_io import safe_cell
 from naveta_core.errors import Refused
 from naveta_core.registry import document_of, parse
@@ -17,6 +17,7 @@ from naveta_sim import simulate
 from tests.core.plain import adjusting_of
 
 from .builders import RHO, exact, raw, reduce, staffs
+from .plain import kinds_for
 
 TWO_PEG = KINDS["two-peg"]
 NEAR = [(30, 30), (56, 4)]

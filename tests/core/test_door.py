@@ -13,11 +13,11 @@ from naveta_core.dispatch import VERBS, answer
 from naveta_core.documents.fingerprint import device_says, fingerprint
 from naveta_core.documents.instrument_context import complete
 from naveta_core.errors import Refused
-from naveta_core.history.segment import before_of, known_with, noise_of
 from naveta_core.registry import document_of
 from tests.core.plain import reduce_of
 
 from .builders import exact
+from .plain import before_of, context_of, noise_of
 
 NEAR = [(30, 30), (56, 4)]
 AT = "2027-03-02T06:40:00+00:00"
@@ -34,8 +34,8 @@ MADE = [
         "repeats": {"squares": 9.0, "dof": 12},
     }
 ]
-TOLD = {"stated": STATED, "limits": LIMITS, "made": MADE}
-KNOWN = known_with(STATED, LIMITS, MADE)
+TOLD = {"stated": STATED, "limits": LIMITS, "history": MADE}
+KNOWN = context_of(STATED, LIMITS, MADE)
 
 
 def ask(**question: Any) -> Any:
@@ -64,7 +64,7 @@ def test_preview_and_reduce_say_what_the_kind_itself_says() -> None:
 def test_what_a_sheet_claims_of_the_instrument_is_not_taken() -> None:
     generous = {**exact(8, *NEAR), "limits": {"collimation_arcsec": {"use": 500}}, "before_at": "1990-01-01"}
     completed = complete(generous, KNOWN, AT)
-    assert completed["limits"] == KNOWN["limits"]
+    assert completed["limits"] == LIMITS
     assert completed["before_at"] == AT
     assert complete(generous, None, AT) == generous
     with pytest.raises(Refused):
@@ -139,8 +139,10 @@ class TestSegment:
         return {**MADE[0], **more}
 
     def test_newest_first_and_no_more_than_five(self) -> None:
-        made = [self.check(at=f"2027-02-{day:02}") for day in range(1, 9)]
-        assert [earlier["at"] for earlier in before_of(made)] == [f"2027-02-{day:02}" for day in (8, 7, 6, 5, 4)]
+        made = [self.check(at=f"2027-02-{day:02}T07:00:00+00:00") for day in range(1, 9)]
+        assert [earlier["at"] for earlier in before_of(made)] == [
+            f"2027-02-{day:02}T07:00:00+00:00" for day in (8, 7, 6, 5, 4)
+        ]
         assert set(before_of(made)[0]) == {"check", "at", "grade", "result", "passed"}
         assert before_of([self.check(temperature_c=4)])[0]["temperature_c"] == 4
 
@@ -152,8 +154,12 @@ class TestSegment:
         assert len(before_of([self.check(), {**self.EVENT, "event": "out"}])) == 1
 
     def test_an_as_left_begins_a_new_one(self) -> None:
-        made = [self.check(), self.check(stage="as-left", at="left"), self.check(at="next")]
-        assert [one["at"] for one in before_of(made)] == ["next", "left"]
+        made = [
+            self.check(),
+            self.check(stage="as-left", at="2027-02-21T07:00:00+00:00"),
+            self.check(at="2027-02-22T07:00:00+00:00"),
+        ]
+        assert [one["at"] for one in before_of(made)] == ["2027-02-22T07:00:00+00:00", "2027-02-21T07:00:00+00:00"]
 
     def test_noise_is_learned_by_hand_from_accepted_tests_with_repeats(self) -> None:
         made = [self.check(), self.check(), self.check(grade="repeat"), self.check(repeats={"squares": 0, "dof": 0})]
@@ -166,7 +172,7 @@ class TestSegment:
         document = exact(4, *NEAR)
         plain = ask(verb="reduce", document=document, instrument=TOLD, at=AT)["data"]
         assert plain["document"]["before"][0]["at"] == MADE[0]["at"]
-        since = [plain["made"], self.EVENT]
-        left = ask(verb="reduce", document=document, instrument=TOLD, since=since, at=AT, stage="as-left")["data"]
+        since = [plain["history_entry"], self.EVENT]
+        left = ask(verb="reduce", document=document, instrument=TOLD, pending=since, at=AT, stage="as-left")["data"]
         assert "before" not in left["document"]
-        assert left["made"]["stage"] == "as-left"
+        assert left["history_entry"]["stage"] == "as-left"

@@ -12,10 +12,11 @@ from naveta_core import dispatch
 from naveta_core.checks import KINDS
 from naveta_core.documents.fingerprint import fingerprint
 from naveta_core.errors import Refused
-from naveta_core.readiness.choose import of_round
 from naveta_core.readiness.results import ReadinessPreview
 from naveta_core.registry import DOCUMENTS, parse
 from naveta_core.results import Result
+
+from .plain import methods_for, of_round
 
 Data = dict[str, Any]
 NOW = datetime(2027, 3, 2, 6, 40, tzinfo=UTC)
@@ -129,7 +130,7 @@ class TestChoosing:
     def test_each_is_taken_in_a_way_this_instrument_can(self) -> None:
         based = {**STATION, "plummet_place": "base", "circular_vial_on": "base"}
         ways = {value["check"]: value["method"] for value in preview(document(instrument=based))["proposed"]}
-        assert ways["plummet"] in KINDS["plummet"].methods_for(based)
+        assert ways["plummet"] in methods_for(KINDS["plummet"], based)
         assert ways["plummet"] != "half-turn"
         assert ways["circular-vial"] == "on-base"
         assert ways["two-face"] == "quick"
@@ -225,11 +226,11 @@ class TestEnding:
 
 
 def test_the_device_reckons_a_round_as_the_house_does_and_nothing_later_leans_on_it() -> None:
-    known = {"stated": STATION, "limits": {}, "made": []}
+    known = {"stated": STATION, "limits": {}, "history": []}
     bare = {"kind": "pre-survey", "observations": {"minutes": 5, "steps": [done("plummet")]}}
     question = {"verb": "reduce", "document": bare, "instrument": known, "at": NOW.isoformat()}
     told = json.loads(dispatch.answer(json.dumps(question)))["data"]
-    assert told["made"] is None
+    assert told["history_entry"] is None
     assert told["fingerprint"] == fingerprint(told["result"])
     shown = json.loads(dispatch.answer(json.dumps({**question, "verb": "preview"})))["data"]
     assert shown["reduced"] == told["result"]

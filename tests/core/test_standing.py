@@ -8,7 +8,8 @@ from typing import Any
 import pytest
 
 from naveta_core.history.impact import look_back
-from naveta_core.history.standing import Done, Happened, clears, standing, summary
+from naveta_core.history.standing import Done, Happened, clears, summary
+from tests.core.plain import standing
 
 TODAY = date(2027, 3, 2)
 LEVEL = {"kind": "level"}
@@ -21,19 +22,19 @@ def at(day: int, month: int = 2, hour: int = 7) -> datetime:
 def test_never_checked_is_check_first() -> None:
     one = standing(LEVEL, [], [], TODAY)
     assert one.state == "check-first"
-    assert one.reasons[0]["code"] == "never-passed"
+    assert one.reasons[0].code == "never-passed"
 
 
 def test_passed_and_fresh_is_ready() -> None:
     one = standing(LEVEL, [Done("two-peg", at(20), "use", finding="No error found.")], [], TODAY)
     assert one.state == "ready"
-    assert "20 Feb 2027" in one.reasons[0]["text"]
+    assert "20 Feb 2027" in one.reasons[0].text
     assert one.checks[0].due_on == "2027-03-22"
 
 
 def test_due_within_a_week_is_said() -> None:
     one = standing(LEVEL, [Done("two-peg", at(5), "use")], [], TODAY)
-    assert [reason["code"] for reason in one.reasons] == ["passed", "due-soon"]
+    assert [reason.code for reason in one.reasons] == ["passed", "due-soon"]
 
 
 @pytest.mark.parametrize(("day", "state"), [(31, "ready"), (30, "check-first")])
@@ -44,14 +45,14 @@ def test_older_than_its_month_is_check_first(day: int, state: str) -> None:
 def test_a_conditional_watch_is_ready_if_with_its_condition() -> None:
     one = standing(LEVEL, [Done("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
     assert one.state == "ready-if"
-    assert "equal" in one.reasons[0]["text"]
+    assert "equal" in one.reasons[0].text
 
 
 def test_a_knock_after_the_pass_asks_for_a_check_and_a_drop_holds() -> None:
     passed = Done("two-peg", at(20), "use")
     knocked = standing(LEVEL, [passed], [Happened("knock", at(1, 3, 14), "against the rail")], TODAY)
     assert knocked.state == "check-first"
-    assert knocked.reasons[0]["text"] == "Knocked on 1 Mar 2027 at 14:10: against the rail"
+    assert knocked.reasons[0].text == "Knocked on 1 Mar 2027 at 14:10: against the rail"
     assert standing(LEVEL, [passed], [Happened("drop", at(1, 3))], TODAY).state == "hold"
     assert standing(LEVEL, [passed], [Happened("knock", at(19))], TODAY).state == "ready", (
         "before the pass it is answered"
@@ -67,7 +68,7 @@ def test_a_bad_check_holds_until_a_later_one_passes() -> None:
 
 def test_a_repeat_after_a_pass_is_no_pass() -> None:
     one = standing(LEVEL, [Done("two-peg", at(20), "use"), Done("two-peg", at(1, 3), "repeat")], [], TODAY)
-    assert (one.state, one.reasons[0]["code"]) == ("check-first", "last-not-passed")
+    assert (one.state, one.reasons[0].code) == ("check-first", "last-not-passed")
 
 
 @pytest.mark.parametrize(
@@ -88,8 +89,8 @@ def test_what_clears_a_due_check(done: Done, expected: bool) -> None:
 
 def test_a_kind_without_any_check_says_so() -> None:
     one = standing({"kind": "prism"}, [], [], TODAY)
-    assert (one.state, one.reasons[0]["code"]) == ("ready-if", "no-check")
-    assert one.as_dict()["checks"] == []
+    assert (one.state, one.reasons[0].code) == ("ready-if", "no-check")
+    assert one.plain().get("checks", []) == []
 
 
 def test_a_manager_may_release_a_hold_with_a_reason_that_shows() -> None:
@@ -99,7 +100,7 @@ def test_a_manager_may_release_a_hold_with_a_reason_that_shows() -> None:
     )
     one = standing(LEVEL, [], [drop, released], TODAY)
     assert one.state == "ready-if"
-    assert "spare only" in one.reasons[0]["text"]
+    assert "spare only" in one.reasons[0].text
     again = Happened("knock", at(1, 3, 12))
     assert standing(LEVEL, [], [drop, released, again], TODAY).state == "hold", "a later knock ends the release"
     bad = Done("two-peg", at(1, 3, 11), "adjust")
@@ -124,15 +125,15 @@ def test_looking_back_counts_what_leans_on_a_bad_level() -> None:
     found = look_back(bad, [good, bad], events)
     assert found.taken_out == 2
     assert found.sentence() == "Last good on 9 Feb 2027; taken out two times since."
-    assert "1 Mar 2027" in found.advice()[1]["text"]
+    assert "1 Mar 2027" in found.advice()[1].text
 
 
 def test_looking_back_without_a_good_check_or_without_work() -> None:
     bad = Done("two-peg", at(2, 3), "adjust")
     assert "No good check" in look_back(bad, [bad], []).sentence()
-    assert look_back(bad, [Done("two-peg", at(1), "use")], []).advice()[0]["code"] == "not-taken-out"
+    assert look_back(bad, [Done("two-peg", at(1), "use")], []).advice()[0].code == "not-taken-out"
     unexplained = look_back(bad, [Done("two-peg", at(1), "use")], [Happened("out", at(3))])
-    assert "all work since" in unexplained.advice()[1]["text"]
+    assert "all work since" in unexplained.advice()[1].text
 
 
 @pytest.mark.parametrize(
@@ -210,8 +211,8 @@ class TestAfterAdjusting:
 
     def test_it_is_check_first_until_an_as_left_passes(self) -> None:
         one = self.adjusted()
-        assert (one.state, one.reasons[0]["code"]) == ("check-first", "adjusted-not-proved")
-        assert "as left" in one.reasons[0]["text"]
+        assert (one.state, one.reasons[0].code) == ("check-first", "adjusted-not-proved")
+        assert "as left" in one.reasons[0].text
         assert self.adjusted(Done("two-peg", at(1, 3, 9), "use", "as-left")).state == "ready"
 
     def test_what_passes_as_found_only_does_not_prove_it(self) -> None:
@@ -222,7 +223,7 @@ class TestAfterAdjusting:
 
     def test_in_the_same_second_as_left_comes_after_it_and_as_found_before(self) -> None:
         assert self.adjusted(Done("two-peg", at(1, 3), "use", "as-left")).state == "ready"
-        assert self.adjusted(Done("two-peg", at(1, 3), "use")).reasons[0]["code"] == "adjusted-not-proved"
+        assert self.adjusted(Done("two-peg", at(1, 3), "use")).reasons[0].code == "adjusted-not-proved"
 
     def test_in_the_same_second_a_release_comes_after_the_hold_and_before_a_drop(self) -> None:
         events = [Happened("released", at(1, 3), "spare only"), Happened("held", at(1, 3), "feels loose")]
@@ -231,7 +232,7 @@ class TestAfterAdjusting:
         assert standing(LEVEL, passed, [*events, Happened("drop", at(1, 3))], TODAY).state == "hold"
 
     def test_another_check_adjusted_bears_only_on_what_was_measured_through_it(self) -> None:
-        states = {check.check: check.reasons[0]["code"] for check in self.adjusted(check="circular-vial").checks}
+        states = {check.check: check.reasons[0].code for check in self.adjusted(check="circular-vial").checks}
         assert states["two-peg"] == "passed"
 
     def test_a_check_that_gates_nothing_counts_once_it_was_adjusted(self) -> None:

@@ -10,8 +10,8 @@ from typing import Any
 import pytest
 
 from naveta_core.cautions import CAUTIONS
-from naveta_core.checks import KINDS, kinds_for
-from naveta_core.history.segment import before_of
+from naveta_core.checks import KINDS
+from naveta_core.documents.envelope import Instrument
 from naveta_core.history.standing import clears, done_of
 from naveta_core.history.summary import summary_of
 from naveta_core.registry import document_of
@@ -23,6 +23,7 @@ from naveta_sim import simulate
 from tests.core.plain import adjusting_of, fitting, made_check
 
 from .bench.simulated import DRAWS, reduced
+from .plain import before_of, kinds_for
 
 Data = dict[str, Any]
 ROOT = Path(__file__).resolve().parents[2]
@@ -116,15 +117,15 @@ class TestWhatCannotWork:
 
     def test_a_base_with_a_plummet_serves_an_instrument_without(self) -> None:
         below = {"kind": "tribrach", "plummet": "optical", "foot_screw_count": 3}
-        assert cannot(WAYS["level-first"], self.NONE, below) is None
-        assert "plumb bob" in str(cannot(WAYS["level-first"], self.NONE, {"foot_screw_count": 3}))
+        assert cannot(WAYS["level-first"], Instrument(**self.NONE), Instrument(**below)) is None
+        assert "plumb bob" in str(cannot(WAYS["level-first"], Instrument(**self.NONE), Instrument(foot_screw_count=3)))
         told = fitting(self.NONE, below)
         assert told["base"] == {"screws": 3, "plummet": "optical"}
 
     def test_four_screws_take_the_bob_and_no_plummet_that_is_not_there(self) -> None:
         four = {"foot_screw_count": 4}
-        assert cannot(WAYS["plumb-bob"], self.NONE, four) is None
-        assert "plumb bob" in str(cannot(WAYS["four-screws"], self.NONE, four))
+        assert cannot(WAYS["plumb-bob"], Instrument(**self.NONE), Instrument(**four)) is None
+        assert "plumb bob" in str(cannot(WAYS["four-screws"], Instrument(**self.NONE), Instrument(**four)))
         document = SetUpDocument.model_validate(
             {"kind": "set-up", "instrument": self.NONE, "observations": {"way": "plumb-bob", "base": {"screws": 4}}}
         )

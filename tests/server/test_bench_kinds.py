@@ -292,7 +292,7 @@ def test_a_check_tells_the_next_set_up_what_is_in_force(tam: Api, things: None) 
     last = tam.post("stand/guide", {"instrument": "TD-01", "document": document, "act": "last-look"}).json()
     assert any(hint["code"] == "plummet-known" for hint in last["hints"])
     device = {instrument["tag"]: instrument for instrument in tam.get("device").json()["fleet"]}
-    kept = [record["result"] for record in device["TD-01"]["made"]]
+    kept = [record["result"] for record in device["TD-01"]["history"]]
     assert {"reversal_div", "offset_x_mm"} <= {name for one in kept for name in one}
 
 

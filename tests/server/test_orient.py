@@ -92,7 +92,7 @@ class TestOrientations:
                 ).status_code
                 == 201
             )
-        made = Instrument.objects.get(tag=station).facts["made"]
+        made = Instrument.objects.get(tag=station).facts["history"]
         assert [round(one["result"]["disagreement_mm"], 1) for one in made if one["what"] == "control"] == [
             2.4,
             2.7,

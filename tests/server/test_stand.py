@@ -67,7 +67,7 @@ def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, st
     assert ines.get(f"instruments/{station}").json()["standing"] == before
     record = Record.objects.get(id=identity)
     assert chain.broken(record) is None
-    assert Instrument.objects.get(tag=station).facts.get("made", []) == []
+    assert Instrument.objects.get(tag=station).facts.get("history", []) == []
     assert ines.put(f"checks/{identity}", sent(station, set_up())).status_code == 200
     rows = ines.get(f"records?instrument={station}&category=set-up").json()["records"]
     assert [row["finding"] for row in rows] == [told["finding"]]

@@ -140,10 +140,10 @@ class TestDevice:
     def reckoned(self, document: dict, tam: Api) -> dict:
         """As a device does it: with what it was last told of the instrument."""
         from naveta_core.dispatch import reduce
-        from naveta_core.history.segment import known_with
+        from tests.core.plain import context_of
 
         told = next(instrument for instrument in tam.get("device").json()["fleet"] if instrument["tag"] == "LV-07")
-        known = known_with(told["stated"], told["limits"], told["made"])
+        known = context_of(told["stated"], told["limits"], told["history"])
         made = reduce(document, known, "2027-03-02T06:40:00+00:00")
         return {
             "core_version": __version__,

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..cautions import cautions
+from ..documents.envelope import Instrument
 from .fields import SIGNS, Field, FieldTable, ListOf
 
 Data = dict[str, Any]
@@ -113,9 +114,9 @@ class Method:
     needs: tuple[tuple[str, tuple[str, ...]], ...] = ()
     """Facts of the instrument this method wants, where they are known: (name, what it may be)."""
 
-    def suits(self, instrument: Data) -> bool:
+    def suits(self, instrument: Instrument) -> bool:
         """Whether an instrument, told as a document's `instrument`, can be taken by this method."""
-        return all(instrument.get(name) in (None, *allowed) for name, allowed in self.needs)
+        return all(getattr(instrument, name) in (None, *allowed) for name, allowed in self.needs)
 
     def as_dict(self, table: FieldTable, before: tuple[str, ...]) -> Data:
         """What the web shows; `before` are the cautions every method of the kind begins with."""

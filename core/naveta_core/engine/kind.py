@@ -17,7 +17,7 @@ from pydantic import BaseModel, ValidationError
 from .. import __version__
 from ..cautions import cautions
 from ..documents.csv_io import TableFaults
-from ..documents.envelope import Envelope
+from ..documents.envelope import Envelope, Instrument
 from ..documents.model_faults import faults_of
 from ..results import (
     Adjusting,
@@ -73,7 +73,7 @@ class RequiredConditions:
     temperature: bool = True
 
 
-def _any(_instrument: Data) -> bool:
+def _any(_instrument: Instrument) -> bool:
     return True
 
 
@@ -137,7 +137,7 @@ class Kind:
     """Figures of the as-found that its as-left holds itself against: they go into `observations.found`."""
     kept: tuple[str, ...] = ()
     """Figures of the result that later work depends on: rest positions, offsets."""
-    applies: Callable[[Data], bool] = _any
+    applies: Callable[[Instrument], bool] = _any
     """Whether an instrument of a fitting kind has what is checked, told as a document's `instrument`."""
     invalidates: tuple[str, ...] = ()
     """Other checks whose last results no longer hold once this was adjusted: they were measured through it."""
@@ -170,7 +170,7 @@ class Kind:
         """A method by its name."""
         return next((method for method in self.methods if method.name == name), None)
 
-    def methods_for(self, instrument: Data) -> list[str]:
+    def methods_for(self, instrument: Instrument) -> list[str]:
         """The methods by which an instrument, told as a document's `instrument`, can be taken, the usual one first."""
         return [method.name for method in self.methods if method.suits(instrument)]
 
@@ -235,7 +235,7 @@ class Kind:
         """What should have been looked at before, and was not lately; only where the instrument's history is known."""
         if document.before_at is None or not self.prerequisites:
             return []
-        applying = {kind.name for kind in kinds_for(document.instrument.model_dump(exclude_none=True))}
+        applying = {kind.name for kind in kinds_for(document.instrument)}
         return [
             ("fresh-first", f"{what} has no recent pass: check it first.")
             for kinds, what in self.prerequisites
@@ -329,9 +329,9 @@ KINDS: dict[str, Kind] = {}
 """Every kind there is, in the order in which the checks of an instrument make sense; filled by `checks`."""
 
 
-def kinds_for(instrument: Data) -> list[Kind]:
+def kinds_for(instrument: Instrument) -> list[Kind]:
     """The checks that apply to an instrument, told as a document's `instrument`, in the order in which they make sense."""
-    return [kind for kind in KINDS.values() if instrument.get("kind") in kind.applies_to and kind.applies(instrument)]
+    return [kind for kind in KINDS.values() if instrument.kind in kind.applies_to and kind.applies(instrument)]
 
 
 def _part(one: JudgedQuantity) -> VerdictPart:

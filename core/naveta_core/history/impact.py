@@ -5,12 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
 
+from ..results import Reason
 from ..units.formatting import count
 from .standing import Done, Happened, clears, day_words
-
-Data = dict[str, Any]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,10 +30,10 @@ class LookBack:
             return f"No good check on record before this one; taken out {out}."
         return f"Last good on {day_words(self.last_good.at.date())}; taken out {out} since."
 
-    def advice(self) -> list[Data]:
+    def advice(self) -> list[Reason]:
         """What to do about it, as coded sentences."""
         if not self.taken_out:
-            return [{"code": "not-taken-out", "text": "Not taken out since then: no work is affected."}]
+            return [Reason(code="not-taken-out", text="Not taken out since then: no work is affected.")]
         knocks = [event for event in self.events if event.event in ("knock", "drop", "topple")]
         from_when = (
             f"Start with work after {day_words(knocks[0].at.date())}, when a knock or drop was reported."
@@ -43,11 +41,11 @@ class LookBack:
             else "No knock or drop is reported: review all work since the last good check."
         )
         return [
-            {
-                "code": "look-through",
-                "text": "Review the level lines measured since: which had unequal sights, and how good were the closures?",
-            },
-            {"code": "begin-with", "text": from_when},
+            Reason(
+                code="look-through",
+                text="Review the level lines measured since: which had unequal sights, and how good were the closures?",
+            ),
+            Reason(code="begin-with", text=from_when),
         ]
 
 

@@ -8,18 +8,19 @@ applies, at its own interval, and afresh after any event that bears on it.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass, field, replace
+from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
-from typing import Any, Literal
+from typing import Literal
 
 from ..checks import KINDS, kinds_for
+from ..documents.envelope import Instrument
 from ..engine.kind import Kind
+from ..results import Answer, Reason
 from ..units.formatting import capital, count, joined
 from .summary import RecordSummary
 
 State = Literal["ready", "ready-if", "check-first", "hold", "away"]
 ORDER: tuple[State, ...] = ("ready", "ready-if", "check-first", "away", "hold")
-Said = dict[str, str]
 
 BEARING_EVENTS = {"knock": "knocked", "drop": "dropped", "topple": "fell over", "held": "put on hold"}
 HOLDING_EVENTS = ("drop", "topple", "held")
@@ -56,28 +57,23 @@ class Happened:
     """Of an adjustment: the kind of check it was about."""
 
 
-@dataclass(frozen=True, slots=True)
-class CheckStanding:
+class CheckStanding(Answer):
     """Where one kind of check stands for an instrument."""
 
     check: str
     title: str
     state: State
-    reasons: list[Said]
+    reasons: list[Reason]
     minutes: int
     due_on: str | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class Standing:
+class Standing(Answer):
     """Where an instrument stands."""
 
     state: State
-    reasons: list[Said]
-    checks: list[CheckStanding] = field(default_factory=list)
-
-    def as_dict(self) -> dict[str, Any]:
-        return asdict(self)
+    reasons: list[Reason]
+    checks: list[CheckStanding] = []
 
 
 def order(one: Done | Happened) -> tuple[datetime, int]:
@@ -120,7 +116,7 @@ def day_words(day: date) -> str:
     return f"{day.day} {day:%b %Y}"
 
 
-def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
+def standing(instrument: Instrument, records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
     """The standing of an instrument, told as a document's `instrument`; the check that decides it first.
 
     A check that does not gate is listed where it stands; what it found bad counts all the same.
@@ -130,12 +126,14 @@ def standing(instrument: dict[str, Any], records: Sequence[Done], events: Sequen
     checks = [_check(kind, records, events, today) for kind in kinds]
     if not checks:
         return Standing(
-            "ready-if",
-            [_said("no-check", "No check is available for this kind of instrument yet: use your own records.")],
+            state="ready-if",
+            reasons=[
+                _reason("no-check", "No check is available for this kind of instrument yet: use your own records.")
+            ],
         )
     checks.sort(key=lambda one: (-_weight(one, gating), one.check not in gating))
     state: State = checks[0].state if _weight(checks[0], gating) else "ready"
-    return Standing(state, checks[0].reasons, checks)
+    return Standing(state=state, reasons=checks[0].reasons, checks=checks)
 
 
 SPEAKS = ("adjust", "service", "adjusted-not-proved", "measured-through", *FALLS)
@@ -144,12 +142,12 @@ SPEAKS = ("adjust", "service", "adjusted-not-proved", "measured-through", *FALLS
 
 def _weight(one: CheckStanding, gating: set[str]) -> int:
     """How much a check's state says of the instrument; of one that does not gate only what was found, done or fell."""
-    found = any(reason["code"] in SPEAKS for reason in one.reasons)
+    found = any(reason.code in SPEAKS for reason in one.reasons)
     return ORDER.index(one.state) if one.check in gating or found else 0
 
 
-def _said(code: str, text: str) -> Said:
-    return {"code": code, "text": text}
+def _reason(code: str, text: str) -> Reason:
+    return Reason(code=code, text=text)
 
 
 def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], today: date) -> CheckStanding:
@@ -160,9 +158,16 @@ def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], toda
     due = passed.at.date() + timedelta(days=kind.interval_days) if passed and kind.scheduled else None
     state, reasons = _state(kind, done, passed, since, due, today, events)
     voided = _unproved(kind, passed, events) or _voided(kind, passed, events)
-    if voided and state in ("ready", "ready-if", "check-first") and reasons[0]["code"] != "released":
+    if voided and state in ("ready", "ready-if", "check-first") and reasons[0].code != "released":
         state, reasons = "check-first", voided
-    return CheckStanding(kind.name, kind.title, state, reasons, kind.minutes, due.isoformat() if due else None)
+    return CheckStanding(
+        check=kind.name,
+        title=kind.title,
+        state=state,
+        reasons=reasons,
+        minutes=kind.minutes,
+        due_on=due.isoformat() if due else None,
+    )
 
 
 def _state(
@@ -173,7 +178,7 @@ def _state(
     due: date | None,
     today: date,
     events: Sequence[Happened],
-) -> tuple[State, list[Said]]:
+) -> tuple[State, list[Reason]]:
     latest = done[-1] if done else None
     if not kind.scheduled:
         return _when_wanted(kind, latest)
@@ -181,40 +186,42 @@ def _state(
     if released:
         return "ready-if", released
     if latest is not None and latest is not last_pass and latest.grade in ("adjust", "service"):
-        reasons = [_said(latest.grade, f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}")]
+        reasons = [_reason(latest.grade, f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}")]
         return "hold", [*_events(since[-1:]), *reasons]
     if any(one.event in HOLDING_EVENTS for one in since):
-        return "hold", [*_events(since[-1:]), _said("check-to-release", f"{kind.title} before it goes out again.")]
+        return "hold", [*_events(since[-1:]), _reason("check-to-release", f"{kind.title} before it goes out again.")]
     if since:
         return "check-first", [
             *_events(since[-1:]),
-            _said("check-first", f"{kind.title} first, about {kind.minutes} minutes."),
+            _reason("check-first", f"{kind.title} first, about {kind.minutes} minutes."),
         ]
     if latest is not None and last_pass is not None and latest is not last_pass:
         return "check-first", [
-            _said("last-not-passed", f"The last {kind.title.lower()} did not pass: {latest.finding}")
+            _reason("last-not-passed", f"The last {kind.title.lower()} did not pass: {latest.finding}")
         ]
     if last_pass is None or due is None:
         text = "The last check did not pass" if latest else "Never checked here"
         return "check-first", [
-            _said("never-passed", f"{text}: {kind.title.lower()} first, about {kind.minutes} minutes.")
+            _reason("never-passed", f"{text}: {kind.title.lower()} first, about {kind.minutes} minutes.")
         ]
     if today > due:
         days = (today - due).days
         return "check-first", [
-            _said("overdue", f"{kind.title} overdue by {_days(days)}: last passed on {day_words(last_pass.at.date())}.")
+            _reason(
+                "overdue", f"{kind.title} overdue by {_days(days)}: last passed on {day_words(last_pass.at.date())}."
+            )
         ]
     return _fresh(kind, last_pass, due, today)
 
 
-def _when_wanted(kind: Kind, latest: Done | None) -> tuple[State, list[Said]]:
+def _when_wanted(kind: Kind, latest: Done | None) -> tuple[State, list[Reason]]:
     """A check that never comes due: only what it found last counts."""
     if latest is None:
-        return "ready", [_said("when-wanted", "Done when needed; never due.")]
+        return "ready", [_reason("when-wanted", "Done when needed; never due.")]
     found = f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}"
     if latest.grade in ("adjust", "service"):
-        return "hold", [_said(latest.grade, found)]
-    return "ready", [_said("when-wanted", found)]
+        return "hold", [_reason(latest.grade, found)]
+    return "ready", [_reason("when-wanted", found)]
 
 
 def done_of(summary: RecordSummary, at: datetime, stage: str) -> Done:
@@ -237,7 +244,7 @@ def last_pass(done: Sequence[Done], events: Sequence[Happened]) -> Done | None:
     return latest
 
 
-def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Reason]:
     """It was adjusted, and no check since then proved it."""
     later = [e for e in events if e.event == ADJUSTED and e.check == kind.name]
     later = [e for e in later if last_pass is None or order(e) > order(last_pass)]
@@ -245,10 +252,10 @@ def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) ->
         return []
     day = day_words(max(one.at for one in later).date())
     text = f"{kind.title}: adjusted on {day}, not checked since. Check again, as left, about {kind.minutes} minutes."
-    return [_said("adjusted-not-proved", text)]
+    return [_reason("adjusted-not-proved", text)]
 
 
-def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Reason]:
     """What was adjusted since the last pass that this check was measured through."""
     later = [
         event
@@ -262,10 +269,10 @@ def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> l
         return []
     last = max(later, key=lambda one: one.at)
     text = f"{KINDS[last.check].title} adjusted on {day_words(last.at.date())}, and this depends on it: {kind.title.lower()} again, about {kind.minutes} minutes."
-    return [_said("measured-through", text)]
+    return [_reason("measured-through", text)]
 
 
-def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequence[Happened]) -> list[Said]:
+def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequence[Happened]) -> list[Reason]:
     """Why it goes out although no check passed: a manager released it, and nothing has happened since."""
     last = max((event for event in events if event.event == RELEASE), key=order, default=None)
     if last is None:
@@ -277,22 +284,22 @@ def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequ
     if since or (last_pass is not None and last_pass.at > last.at):
         return []
     text = f"Released on {day_words(last.at.date())} without a passed {kind.title.lower()}: {last.note}"
-    return [_said("released", text), _said("condition", kind.watch_condition)]
+    return [_reason("released", text), _reason("condition", kind.watch_condition)]
 
 
-def _fresh(kind: Kind, last_pass: Done, due: date, today: date) -> tuple[State, list[Said]]:
+def _fresh(kind: Kind, last_pass: Done, due: date, today: date) -> tuple[State, list[Reason]]:
     day = day_words(last_pass.at.date())
-    reasons = [_said("passed", f"{kind.title} passed on {day}. {last_pass.finding}".strip())]
+    reasons = [_reason("passed", f"{kind.title} passed on {day}. {last_pass.finding}".strip())]
     if (due - today).days <= SOON_DAYS:
-        reasons.append(_said("due-soon", f"Due again on {day_words(due)}."))
+        reasons.append(_reason("due-soon", f"Due again on {day_words(due)}."))
     if last_pass.grade == "watch":
-        return "ready-if", [_said("condition", kind.watch_condition), *reasons]
+        return "ready-if", [_reason("condition", kind.watch_condition), *reasons]
     return "ready", reasons
 
 
-def _events(events: Sequence[Happened]) -> list[Said]:
+def _events(events: Sequence[Happened]) -> list[Reason]:
     return [
-        _said(
+        _reason(
             event.event,
             f"{BEARING_EVENTS[event.event].capitalize()} on {day_words(event.at.date())} at {event.at:%H:%M}"
             + (f": {event.note}" if event.note else "."),

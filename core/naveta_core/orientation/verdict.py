@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
-from typing import Any
 
 from ..history.series import jump
 from ..stats.decision import Grade, Limits, worst
@@ -25,7 +24,6 @@ from .read import Read, Sight
 from .solve import Solution, Spreads, spreads_of, wrapped
 from .suspects import Suspect
 
-Data = dict[str, Any]
 TOLERANCE_MM = 5.0
 OUTLIER = 0.995
 WANDERS_MM = 1.0

@@ -7,24 +7,22 @@ the share of its interval that has gone by. What passed on the same day is fresh
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
 
 from ..checks import KINDS, kinds_for
-from ..documents.envelope import Earlier, days_between
+from ..documents.envelope import Earlier, Instrument, days_between
 from ..engine.kind import Kind
 from ..units.formatting import count
 from .results import ProposedCheck
 
-Data = dict[str, Any]
 BAD, NEVER = 3.0, 2.0
 
 
-def of_round(instrument: Data) -> list[Kind]:
+def of_round(instrument: Instrument) -> list[Kind]:
     """The checks of an instrument that have a quick form, in the order in which they lean on each other."""
     return [kind for kind in kinds_for(instrument) if kind.quick is not None]
 
 
-def propose(instrument: Data, before: Sequence[Earlier], now: str | None, minutes: float) -> list[ProposedCheck]:
+def propose(instrument: Instrument, before: Sequence[Earlier], now: str | None, minutes: float) -> list[ProposedCheck]:
     """Every check a round could take, in order; `taken` where it fits into the minutes."""
     kinds = of_round(instrument)
     wanted = {kind.name: _wanted(kind, before, now) for kind in kinds}
@@ -50,7 +48,7 @@ def sum_of(kinds: Sequence[Kind]) -> int:
 
 
 def _proposed(
-    kind: Kind, instrument: Data, taken: bool, score: float, code: str, why: str, left: float
+    kind: Kind, instrument: Instrument, taken: bool, score: float, code: str, why: str, left: float
 ) -> ProposedCheck:
     assert kind.quick is not None
     method, minutes = kind.quick

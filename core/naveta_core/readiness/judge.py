@@ -72,14 +72,13 @@ def preview(document: PreSurvey) -> ReadinessPreview:
     _read(document, parser)
     complete = not parser.missing and not parser.faults
     o = document.observations
-    known = document.instrument.model_dump(mode="json", exclude_none=True)
     reduced = {"reduced": reduce(document)} if complete else {}
     return ReadinessPreview(
         complete=complete,
         missing=parser.missing,
         wanted=parser.wanted(),
         faults=parser.faults,
-        proposed=propose(known, document.before, document.before_at, o.minutes),
+        proposed=propose(document.instrument, document.before, document.before_at, o.minutes),
         sofar=_so_far(o.steps),
         **reduced,
     )

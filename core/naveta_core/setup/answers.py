@@ -3,14 +3,19 @@
 from __future__ import annotations
 
 import math
-from typing import Any
+from collections.abc import Sequence
 
 from ..errors import Refused
-from ..geometry import ARCSEC, angle_between_deg, polar, unit
+from ..geometry import ARCSEC, Plane, angle_between_deg, polar, unit
 from ..units.formatting import arcsec, length_words
-from .advisors import advise
-from .advisors.heights import length_of
+from .advisors import advice_for
+from .advisors.heights import TripodHeightQuery, length_of
+from .advisors.legs import LegsQuery
+from .advisors.screws import ScrewsQuery, VialReading
+from .advisors.shift import ShiftQuery
+from .advisors.slide import SlideQuery
 from .advisors.text import away, for_person
+from .context import AdviceUnits, PlanMove, TiltVector
 from .document import Done, Levelled, SetUpDocument
 from .equipment import MM
 from .observations import base_of, bubble_of, levelled, rests, spot_of, swing_of
@@ -21,8 +26,9 @@ from .steps import Act
 from .tolerance import NEAR_MM, enough
 from .tripod import LEGS
 
-Data = dict[str, Any]
 SLIDE_MM = 20.0
+MOST_ARCSEC = 28_800.0
+"""No advice is asked for a larger tilt: see TiltVector."""
 
 
 def advice_at(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice | None:
@@ -52,35 +58,41 @@ def advice_at(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice | No
 
 
 def _plain(headline: str, *lines: str, understood: str | None = None) -> GuideAdvice:
-    told = {} if understood is None else {"understood": understood}
-    return GuideAdvice(kind="say", headline=headline, lines=list(lines), result=None, **told)
+    more = {} if understood is None else {"understood": understood}
+    return GuideAdvice(kind="say", headline=headline, lines=list(lines), result=None, **more)
 
 
-def _units(document: SetUpDocument) -> Data:
-    return {"units": {"length": document.units.length}}
+def _units(document: SetUpDocument) -> AdviceUnits:
+    return AdviceUnits(length=document.units.length)
 
 
-def _tripod(document: SetUpDocument) -> Data:
-    return document.observations.tripod.model_dump(exclude_none=True)
-
-
-def _screws(document: SetUpDocument, more: Data) -> Advice:
+def _screws(document: SetUpDocument, tilt: TiltVector | None = None, vials: Sequence[VialReading] = ()) -> Advice:
     o = document.observations
-    asked = {
-        "advice": "screws",
-        "base": base_of(document),
-        "stand_bearing_deg": o.stand_bearing_deg,
-        **_units(document),
-    }
-    return advise({**asked, "one_at_a_time": not o.options.together, **more})
+    query = ScrewsQuery(
+        advice="screws",
+        units=_units(document),
+        base=base_of(document),
+        stand_bearing_deg=o.stand_bearing_deg,
+        one_at_a_time=not o.options.together,
+        tilt=tilt,
+        vials=list(vials),
+    )
+    return advice_for(query)
 
 
-def _told(kind: str, answer: Advice, understood: str) -> GuideAdvice:
+def _turn(document: SetUpDocument, tilt_arcsec: Plane, understood: str) -> GuideAdvice:
+    """Which screws take a tilt away; less than a hand can turn is said so."""
+    bearing, size = polar(*tilt_arcsec)
+    advice = _screws(document, TiltVector(bearing_deg=bearing, arcsec=min(MOST_ARCSEC, size)))
+    return _led("screws", advice, understood) if advice.result.moves else _touch(size)
+
+
+def _led(kind: str, advice: Advice, understood: str) -> GuideAdvice:
     """An advisor's answer, its first step in front."""
-    steps, text = answer.result.get("steps") or [], answer.text
-    headline = steps[0]["text"] if steps else text[0]
-    lines = [steps[0]["about"], *text[1:]] if steps and "about" in steps[0] else text[1:]
-    return GuideAdvice(kind=kind, headline=headline, lines=lines, result=answer.result, understood=understood)
+    text, first = advice.text, next(iter(advice.result.moves), None)
+    headline = first.text if first else text[0]
+    lines = [first.about, *text[1:]] if first and first.about else text[1:]
+    return GuideAdvice(kind=kind, headline=headline, lines=lines, result=advice.result, understood=understood)
 
 
 def _by_bubble(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
@@ -89,20 +101,10 @@ def _by_bubble(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
     assert bubble is not None
     understood = _bubble_words(document, last)
     if act.name == "circular-screws" and not bubble.at_wall:
-        x, y = bubble.tilt()
-        bearing, size = polar(x, y)
-        return _told(
-            "screws",
-            _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": size * ARCSEC}}),
-            understood=understood,
-        )
-    asked = {
-        "advice": "legs",
-        "bubble": bubble.model_dump(exclude_none=True),
-        "tripod": _tripod(document),
-        "may": o.options.legs_may,
-    }
-    return _told("legs", advise({**asked, **_units(document)}), understood=understood)
+        bearing, size = polar(*bubble.tilt())
+        return _led("screws", _screws(document, TiltVector(bearing_deg=bearing, arcsec=size * ARCSEC)), understood)
+    query = LegsQuery(advice="legs", units=_units(document), bubble=bubble, tripod=o.tripod, may=o.options.legs_may)
+    return _led("legs", advice_for(query), understood)
 
 
 def _bubble_words(document: SetUpDocument, last: Done) -> str:
@@ -130,18 +132,13 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
     understood = f"{far} off the mark, {_push(spot.bearing_deg, o.stand_bearing_deg)}"
     if act.name == "back-on":
         height = (o.tripod.head_height_m + o.tripod.pivot_height_m) / MM
-        tilt = {"bearing_deg": spot.bearing_deg % 360.0, "arcsec": min(28800.0, spot.distance_mm / height * ARCSEC)}
-        return _told("screws", _screws(document, {"tilt": tilt}), understood=understood)
+        size = min(MOST_ARCSEC, spot.distance_mm / height * ARCSEC)
+        tilt = TiltVector(bearing_deg=spot.bearing_deg % 360.0, arcsec=size)
+        return _led("screws", _screws(document, tilt), understood)
     if act.name == "shift":
-        move = {"bearing_deg": back, "distance_mm": spot.distance_mm}
-        asked = {
-            "advice": "shift",
-            "move": move,
-            "tripod": _tripod(document),
-            "base": base_of(document),
-            **_units(document),
-        }
-        return _told("shift", advise(asked), understood=understood)
+        move = PlanMove(bearing_deg=back, distance_mm=spot.distance_mm)
+        shift = ShiftQuery(advice="shift", units=_units(document), move=move, tripod=o.tripod, base=base_of(document))
+        return _led("shift", advice_for(shift), understood)
     if act.name in ("near", "over", "bob"):
         way = _push(back, o.stand_bearing_deg)
         headline = {
@@ -155,15 +152,14 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
             else ["Move every foot equally; finish by sliding on the head."]
         )
         return _plain(headline, *ways, understood=understood)
-    offset = {"bearing_deg": spot.bearing_deg, "distance_mm": spot.distance_mm}
-    asked = {
-        "advice": "slide",
-        "offset": offset,
-        "slide_range_mm": SLIDE_MM,
-        "stand_bearing_deg": o.stand_bearing_deg,
-        **_units(document),
-    }
-    return _told("slide", advise(asked), understood=understood)
+    slide = SlideQuery(
+        advice="slide",
+        units=_units(document),
+        offset=spot,
+        slide_range_mm=SLIDE_MM,
+        stand_bearing_deg=o.stand_bearing_deg,
+    )
+    return _led("slide", advice_for(slide), understood)
 
 
 def _push(bearing: float, stand: float) -> str:
@@ -183,23 +179,28 @@ def _by_level(document: SetUpDocument, level: Levelled) -> GuideAdvice | None:
         ahead, right = unit(heading), unit(heading + 90.0)
         index = rests(document)
         along, across = along - index[0], across - index[1]
-        bearing, size = polar(along * ahead[0] + across * right[0], along * ahead[1] + across * right[1])
-        told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
-        if not told.result["steps"]:
-            return _touch(size)
-        return _told("screws", told, understood=f"axis {tilt_words(size)} out of plumb, by the electronic level")
-    scale = {"sensitivity_arcsec_per_div": o.level.sensitivity_arcsec_per_div}
+        tilt = _in_plan((along, across), ahead, right)
+        size = tilt_words(math.hypot(*tilt))
+        return _turn(document, tilt, understood=f"axis {size} out of plumb, by the electronic level")
+    scale = o.level.sensitivity_arcsec_per_div
     rest, rest_across = rests(document)
-    vials = [{**scale, "bearing_deg": (heading + 90.0) % 360.0, "bubble_div": along, "rest_div": rest}]
+    looks = [((heading + 90.0) % 360.0, along, rest)]
     if across is not None:
-        there = o.stand_bearing_deg % 360.0
-        vials.append({**scale, "bearing_deg": there, "bubble_div": across, "rest_div": rest_across})
-    told = _screws(document, {"vials": vials})
-    if not told.result["steps"]:
-        return _touch(
-            math.hypot(along - rest, (across or rest_across) - rest_across) * scale["sensitivity_arcsec_per_div"]
-        )
-    return _told("screws", told, understood="level vial readings")
+        looks.append((o.stand_bearing_deg % 360.0, across, rest_across))
+    vials = [
+        VialReading(bearing_deg=bearing, bubble_div=bubble, rest_div=at, sensitivity_arcsec_per_div=scale)
+        for bearing, bubble, at in looks
+    ]
+    advice = _screws(document, vials=vials)
+    if not advice.result.moves:
+        return _touch(math.hypot(along - rest, (across or rest_across) - rest_across) * scale)
+    return _led("screws", advice, understood="level vial readings")
+
+
+def _in_plan(figures: Plane, ahead: Plane, right: Plane) -> Plane:
+    """Figures along and across as one vector of the site."""
+    along, across = figures
+    return (along * ahead[0] + across * right[0], along * ahead[1] + across * right[1])
 
 
 def tilt_words(arcseconds: float) -> str:
@@ -226,16 +227,13 @@ def by_rounds(document: SetUpDocument) -> GuideAdvice | None:
         return None
     heading = document.observations.stand_bearing_deg + 180.0
     ahead, right = unit(heading), unit(heading + 90.0)
-    along, across = judged.tilt
     if document.observations.level.by == "plate":  # its right end is across the sight; read along a pair first
         ahead, right = unit(heading + 90.0), unit(heading + 180.0)
-    bearing, size = polar(along * ahead[0] + across * right[0], along * ahead[1] + across * right[1])
-    told = _screws(document, {"tilt": {"bearing_deg": bearing, "arcsec": min(28800.0, size)}})
-    if not told.result["steps"]:
-        return _touch(size)
+    tilt = _in_plan(judged.tilt, ahead, right)
     senses = (1.0, 1.0) if document.observations.level.by == "plate" else document.instrument.senses
     index = " and ".join(arcsec(one * sense) for one, sense in zip(judged.index, senses, strict=True))
-    return _told("screws", told, understood=f"axis {tilt_words(size)} out of plumb; {index} is index error and stays")
+    size = tilt_words(math.hypot(*tilt))
+    return _turn(document, tilt, understood=f"axis {size} out of plumb; {index} is index error and stays")
 
 
 def by_eye(document: SetUpDocument) -> GuideAdvice | None:
@@ -245,12 +243,12 @@ def by_eye(document: SetUpDocument) -> GuideAdvice | None:
         eye = length_of(o.eye_height, document.units.length, "eye_height", "the height of your eye", 1.0, 2.3)
     except (Refused, TypeError):
         return None
-    asked = {
-        "advice": "tripod-height",
-        "eye_height_m": eye,
-        "foot_spacing_m": o.tripod.foot_spacing_m,
-        "slope_deg": o.tripod.slope_deg,
-        "purpose": "wind" if document.conditions.wind == "strong" else "observe",
-    }
-    answer = advise({**asked, **_units(document)})
-    return _plain(answer.text[0], *answer.text[1:])
+    query = TripodHeightQuery(
+        advice="tripod-height",
+        units=_units(document),
+        eye_height_m=eye,
+        foot_spacing_m=o.tripod.foot_spacing_m,
+        slope_deg=o.tripod.slope_deg,
+        purpose="wind" if document.conditions.wind == "strong" else "observe",
+    )
+    return _plain(*advice_for(query).text)

@@ -27,7 +27,7 @@ class AdviceUnits(Part):
     length: LengthUnit = "m"
 
 
-class TripodTold(Part):
+class TripodGeometry(Part):
     """A tripod; nothing need be told. Given feet are x, y, z in the set-up frame, in the order A, B, C."""
 
     foot_spacing_m: Annotated[float, Field(ge=LEAST_SPACING_M, le=MOST_SPACING_M), InOwnUnit] = 1.0
@@ -42,7 +42,7 @@ class TripodTold(Part):
     lengthen_mm: dict[Leg, Annotated[float, Field(ge=0, le=2000), InOwnUnit]] = {}
 
     @model_validator(mode="after")
-    def _stands(self) -> TripodTold:
+    def _stands(self) -> TripodGeometry:
         feet = self.as_feet()
         sides = [math.dist(feet[i], feet[(i + 1) % 3]) for i in range(3)]
         if min(sides) < LEAST_SPACING_M:
@@ -98,7 +98,7 @@ class TripodTold(Part):
         return told
 
 
-class BubbleTold(Part):
+class BubblePlace(Part):
     """Where the bubble of a circular vial is, seen from its middle."""
 
     bearing_deg: Bearing
@@ -107,7 +107,7 @@ class BubbleTold(Part):
     sensitivity_arcmin_per_2mm: Annotated[float, Field(ge=1, le=120), InOwnUnit] = 8.0
 
     @model_validator(mode="after")
-    def _somewhere(self) -> BubbleTold:
+    def _somewhere(self) -> BubblePlace:
         if self.offset_mm is None and not self.at_wall:
             raise ValueError("how far off the middle (offset_mm), or at_wall")
         if self.offset_mm is not None and self.at_wall:
@@ -121,7 +121,7 @@ class BubbleTold(Part):
         return (size * u[0], size * u[1])
 
 
-class TiltTold(Part):
+class TiltVector(Part):
     """A tilt as a high-side vector: the bearing of the high side, and how much."""
 
     bearing_deg: Bearing
@@ -132,14 +132,14 @@ class TiltTold(Part):
         return (self.arcsec / ARCSEC * u[0], self.arcsec / ARCSEC * u[1])
 
 
-class MoveTold(Part):
+class PlanMove(Part):
     """A step in plan."""
 
     bearing_deg: Bearing
     distance_mm: Annotated[float, Field(ge=0, le=500), InOwnUnit]
 
 
-class BaseTold(Part):
+class TribrachGeometry(Part):
     """The foot screws."""
 
     screws: Literal[3, 4] = 3
@@ -155,7 +155,7 @@ class BaseTold(Part):
     """How far each screw is from mid travel, raised positive, where it is known."""
 
     @model_validator(mode="after")
-    def _fits(self) -> BaseTold:
+    def _fits(self) -> TribrachGeometry:
         for name, list_ in (("screw_bearings_deg", self.screw_bearings_deg), ("at_mm", self.at_mm)):
             if list_ is not None and len(list_) != self.screws:
                 raise ValueError(f"{self.screws} entries in {name}, one for each screw")
@@ -173,8 +173,42 @@ class BaseTold(Part):
         )
 
 
-class Asked(Part):
+class AdviceQuery(Part):
     """What every question for advice has."""
 
     advice: str
     units: AdviceUnits = AdviceUnits()
+
+
+Slid = Annotated[float, Field(ge=-300, le=300), InOwnUnit]
+
+
+class WhatIfQuery(AdviceQuery):
+    """How it stands as far as it was told, and one or more moves: legs in mm, screws in turns, or a slide."""
+
+    advice: Literal["what-if"]
+    bubble: BubblePlace | None = None
+    tilt: TiltVector | None = None
+    spot: PlanMove | None = None
+    """Where the plummet points, from the mark."""
+    tripod: TripodGeometry = TripodGeometry()
+    base: TribrachGeometry = TribrachGeometry()
+    stand_bearing_deg: Bearing = 180.0
+    legs_mm: dict[Leg, Annotated[float, Field(ge=-300, le=300), InOwnUnit]] = {}
+    turns: dict[str, Annotated[float, Field(ge=-40, le=40), InOwnUnit]] = {}
+    slide_right_mm: Slid = 0.0
+    slide_away_mm: Slid = 0.0
+    """A slide as the person makes it: to their right, and away from them."""
+    slide_turn_deg: Finite = 0.0
+
+    @model_validator(mode="after")
+    def _sense(self) -> WhatIfQuery:
+        if self.bubble is not None and self.tilt is not None:
+            raise ValueError("bubble or tilt, not both")
+        unknown = [name for name in self.turns if name not in self.names()]
+        if unknown:
+            raise ValueError(f"screws by their numbers, {', '.join(self.names())}: not {', '.join(unknown)}")
+        return self
+
+    def names(self) -> list[str]:
+        return [str(i + 1) for i in range(self.base.screws)]

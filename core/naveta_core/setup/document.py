@@ -9,7 +9,7 @@ from pydantic import Field
 
 from ..documents.envelope import Envelope, InOwnUnit, Part, Typed
 from ..units.numbers import numeral
-from .context import BaseTold, Bearing, BubbleTold, MoveTold, TripodTold
+from .context import Bearing, BubblePlace, PlanMove, TribrachGeometry, TripodGeometry
 
 WayName = Literal["plummet-first", "level-first", "shift-by-leg", "plumb-bob", "four-screws", "no-point"]
 MOST_LOG = 200
@@ -80,8 +80,8 @@ class Aside(Part):
 class Saw(Part):
     """What was seen at an act; one of these, by what the act asks."""
 
-    spot: MoveTold | None = None
-    bubble: BubbleTold | None = None
+    spot: PlanMove | None = None
+    bubble: BubblePlace | None = None
     level: Levelled | None = None
     swing: Swing | None = None
     spot_aside: Aside | None = None
@@ -123,11 +123,11 @@ class SetUpObservations(Part):
     mark: Mark = Mark()
     tripod_tag: str = Field(default="", max_length=20)
     base_tag: str = Field(default="", max_length=20)
-    tripod: TripodTold = TripodTold()
+    tripod: TripodGeometry = TripodGeometry()
     tripod_material: Literal["wood", "aluminium", "composite"] | None = None
     eye_height: Typed | None = None
     """Of whoever works there: how high the head should stand follows from it."""
-    base: BaseTold = BaseTold()
+    base: TribrachGeometry = TribrachGeometry()
     stand_bearing_deg: Bearing = 180.0
     """Where the person stands, seen from the middle of the head."""
     options: Options = Options()

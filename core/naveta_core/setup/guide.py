@@ -10,7 +10,7 @@ from .. import __version__
 from ..cautions import cautions
 from ..documents.envelope import Work
 from .answers import advice_at, by_eye, by_rounds
-from .context import TripodTold
+from .context import TripodGeometry
 from .document import FineLevel, SetUpDocument
 from .methods import Way, acts_of, way_of
 from .reading import passes
@@ -23,7 +23,7 @@ from .trial import tries
 
 LASER_MINUTES = 3
 USUAL: dict[str, float] = {
-    **TripodTold().model_dump(include={"foot_spacing_m", "head_height_m", "slope_deg"}),
+    **TripodGeometry().model_dump(include={"foot_spacing_m", "head_height_m", "slope_deg"}),
     **FineLevel().model_dump(include={"sensitivity_arcsec_per_div"}),
     **Work().model_dump(include={"sight_m", "elevation_deg"}),
 }

@@ -5,10 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
+from ..documents.envelope import Instrument
+from .context import TribrachGeometry
 from .results import LevelOffer, MethodOffer, SetUpMethods
 from .steps import ACTS, Act
 
-Data = dict[str, Any]
 LEVELS = ("level", "digital-level")
 FINE = ("electronic", "plate", "two-plates")
 
@@ -112,16 +113,16 @@ def way_of(observations: Any) -> Way:
     return replace(way, acts=(*acts[:mounted], "ease", *acts[mounted:]), levels_by="four")
 
 
-def cannot(way: Way, instrument: Data, base: Data | None = None) -> str | None:
+def cannot(way: Way, instrument: Instrument, base: Instrument | None = None) -> str | None:
     """Why a way does not fit an instrument on its base, in a sentence; None when it does.
 
     base: `foot_screw_count` and `plummet` of the base it stands on, as far as they are known.
     """
-    below = base or {}
-    own, in_base = instrument.get("plummet"), below.get("plummet")
+    below = base or Instrument()
+    own, in_base = instrument.plummet, below.plummet
     plummet = in_base if own in (None, "none") and in_base not in (None, "none") else own
-    screws = below.get("foot_screw_count") or instrument.get("foot_screw_count")
-    if way.for_levels != (instrument.get("kind") in LEVELS):
+    screws = below.foot_screw_count or instrument.foot_screw_count
+    if way.for_levels != (instrument.kind in LEVELS):
         return (
             "This method is for levels: there is no ground mark."
             if way.for_levels
@@ -136,18 +137,14 @@ def cannot(way: Way, instrument: Data, base: Data | None = None) -> str | None:
     return None
 
 
-def cannot_level(fine: str, instrument: Data) -> str | None:
+def cannot_level(fine: str, instrument: Instrument) -> str | None:
     """Why the fine level cannot be had by `fine`, in a sentence; None when it can, or when nobody said."""
-    if (
-        fine == "electronic"
-        and instrument.get("kind") == "theodolite"
-        and not instrument.get("compensator_range_arcmin")
-    ):
+    if fine == "electronic" and instrument.kind == "theodolite" and not instrument.compensator_range_arcmin:
         return "No electronic level is stated for this instrument."
     return None
 
 
-def fitting(instrument: Data, base: Data | None = None) -> SetUpMethods:
+def fitting(instrument: Instrument, base: Instrument | None = None) -> SetUpMethods:
     """`ways`: every way with what it is good for, and why it cannot be taken here, the fitting ones first; `fine`: the
     same for the means of fine levelling; `base`: what a set-up notes of the base it stands on."""
     ways = [
@@ -157,17 +154,12 @@ def fitting(instrument: Data, base: Data | None = None) -> SetUpMethods:
     return SetUpMethods(
         ways=sorted(ways, key=lambda one: one.cannot is not None),
         fine=[LevelOffer(fine=level, cannot=cannot_level(level, instrument)) for level in FINE],
-        base=_noted(base or {}),
+        base=_noted(base or Instrument()),
     )
 
 
-def _noted(base: Data) -> Data:
+def _noted(base: Instrument) -> TribrachGeometry:
     """A base's facts under the names a set-up's `base` has for them."""
-    told: Data = {}
-    if base.get("foot_screw_count"):
-        told["screws"] = base["foot_screw_count"]
-    if base.get("plummet"):
-        told["plummet"] = base["plummet"]
-    if base.get("foot_screws"):
-        told["clockwise_from_above"] = "lowers" if base["foot_screws"] == "clockwise-lowers" else "raises"
-    return told
+    sense = {"clockwise-lowers": "lowers", "clockwise-raises": "raises"}.get(base.foot_screws or "")
+    noted = {"screws": base.foot_screw_count, "plummet": base.plummet, "clockwise_from_above": sense}
+    return TribrachGeometry.model_validate({name: value for name, value in noted.items() if value is not None})

@@ -5,10 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
+from ..documents.envelope import LARGEST
 from ..geometry import for_site, polar
 from ..units.numbers import numeral
-from .advisors import advise
-from .context import BubbleTold, MoveTold
+from .advisors.plumb import PlumbBobAdvice, PlumbBobQuery, View, advise_bob
+from .context import AdviceUnits, BubblePlace, PlanMove, TribrachGeometry
 from .document import Aside, Ends, Levelled, Saw, SetUpDocument, Swing
 from .equipment import CircularVial
 
@@ -17,19 +18,20 @@ from .equipment import CircularVial
 class Swung:
     """Where a bob hangs by its swing. `spot` is None while it was seen from one side only; sigma in mm."""
 
-    spot: MoveTold | None
+    spot: PlanMove | None
     sigma_mm: float | None
     text: str
 
 
 def typed_figure(value: Any) -> float | None:
-    """A typed figure, or None while it cannot be read (the preview names the fault)."""
+    """A typed figure, or None while it cannot be read or is past measuring (the preview names the fault)."""
     if value is None:
         return None
     try:
-        return numeral(value).value if isinstance(value, str) else float(value)
+        figure = numeral(value).value if isinstance(value, str) else float(value)
     except ValueError:
         return None
+    return figure if abs(figure) <= LARGEST else None
 
 
 def levelled(document: SetUpDocument, look: Levelled, *, electronic: bool) -> tuple[float | None, float | None]:
@@ -42,13 +44,12 @@ def levelled(document: SetUpDocument, look: Levelled, *, electronic: bool) -> tu
     )
 
 
-def base_of(document: SetUpDocument) -> dict[str, Any]:
-    """The foot screws; which way they raise as told here, else as stated of the model."""
-    told = document.observations.base.model_dump(exclude_none=True)
-    stated = document.instrument.foot_screws
-    if stated is not None and "clockwise_from_above" not in told:
-        told["clockwise_from_above"] = "lowers" if stated == "clockwise-lowers" else "raises"
-    return told
+def base_of(document: SetUpDocument) -> TribrachGeometry:
+    """The foot screws; which way they raise as entered here, else as stated of the model."""
+    base, stated = document.observations.base, document.instrument.foot_screws
+    if stated is None or base.clockwise_from_above is not None:
+        return base
+    return base.model_copy(update={"clockwise_from_above": "lowers" if stated == "clockwise-lowers" else "raises"})
 
 
 def rests(document: SetUpDocument) -> tuple[float, float]:
@@ -75,24 +76,24 @@ def aside_of(document: SetUpDocument, aside: Aside | None) -> tuple[float, float
     return polar(*for_site(right, away, document.observations.stand_bearing_deg))
 
 
-def bubble_of(document: SetUpDocument, saw: Saw) -> BubbleTold | None:
+def bubble_of(document: SetUpDocument, saw: Saw) -> BubblePlace | None:
     """Where the bubble is: as touched, or as typed; as far out as the wall lets it, it is at the wall."""
     place = aside_of(document, saw.bubble_aside)
     if saw.bubble is not None or place is None:
         return saw.bubble
     bearing, far = place
     if far >= CircularVial().wall_mm:
-        return BubbleTold(bearing_deg=bearing, at_wall=True)
-    return BubbleTold(bearing_deg=bearing, offset_mm=round(far, 2))
+        return BubblePlace(bearing_deg=bearing, at_wall=True)
+    return BubblePlace(bearing_deg=bearing, offset_mm=round(far, 2))
 
 
-def spot_of(document: SetUpDocument, saw: Saw) -> MoveTold | None:
+def spot_of(document: SetUpDocument, saw: Saw) -> PlanMove | None:
     """Where the plummet points: as touched, as typed, or as its swing tells."""
     if saw.spot is not None:
         return saw.spot
     place = aside_of(document, saw.spot_aside)
     if place is not None:
-        return MoveTold(bearing_deg=place[0], distance_mm=min(500.0, place[1]))
+        return PlanMove(bearing_deg=place[0], distance_mm=min(500.0, place[1]))
     swung = swing_of(document, saw.swing) if saw.swing is not None else None
     return swung.spot if swung else None
 
@@ -104,18 +105,20 @@ def swing_of(document: SetUpDocument, swing: Swing) -> Swung | None:
     """
     stand = document.observations.stand_bearing_deg
     views = [
-        {"bearing_deg": (stand + way) % 360.0, "left_mm": ends[0], "right_mm": ends[1]}
+        View(bearing_deg=(stand + way) % 360.0, left_mm=ends[0], right_mm=ends[1])
         for way, ends in ((180.0, _ends(swing.here)), (90.0, _ends(swing.round)))
         if ends is not None
     ]
     if not views:
         return None
-    answer = advise({"advice": "bob", "views": views, "units": {"length": document.units.length}})
-    told = answer.result
-    if told["offset_mm"] is None:
-        return Swung(None, None, answer.text[0])
-    spot = MoveTold(bearing_deg=told["bearing_deg"], distance_mm=min(500.0, told["offset_mm"]))
-    return Swung(spot, told["sigma_mm"], answer.text[0])
+    units = AdviceUnits(length=document.units.length)
+    advised = advise_bob(PlumbBobQuery(advice="bob", views=views, units=units))
+    hangs, text = advised.result, advised.text[0]
+    assert isinstance(hangs, PlumbBobAdvice)
+    if hangs.offset_mm is None or hangs.bearing_deg is None:
+        return Swung(None, None, text)
+    spot = PlanMove(bearing_deg=hangs.bearing_deg, distance_mm=min(500.0, hangs.offset_mm))
+    return Swung(spot, hangs.sigma_mm, text)
 
 
 def _ends(ends: Ends) -> tuple[float, float] | None:

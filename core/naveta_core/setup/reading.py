@@ -22,7 +22,6 @@ from .equipment import CircularVial
 from .methods import way_of
 from .observations import rests, swing_of
 
-Data = dict[str, Any]
 HEIGHT = Range(0.3, 3.0, "an instrument height")
 EYE = Range(1.0, 2.3, "the height of an eye")
 COMPENSATED = ("level", "digital-level", "total-station", "robotic-total-station")

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Any
+from collections.abc import Sequence
+from typing import Annotated
+
+from pydantic import SerializeAsAny, WithJsonSchema
 
 from ..errors import Fault
 from ..results import Answer, Figures, NextReading, Reason, Result
+from .context import TribrachGeometry, WhatIfQuery
 
 
 class WayStep(Answer):
@@ -29,6 +33,32 @@ class StepAtHand(Answer):
     cautions: list[Reason]
 
 
+class AdviceStep(Answer):
+    """One move: what to do, and about how much it is."""
+
+    text: str
+    about: str | None = None
+
+
+class AdviceResult(Answer):
+    """The figures of one piece of advice; every advisor has a model of its own."""
+
+    @property
+    def moves(self) -> Sequence[AdviceStep]:
+        """What to do, in order; none where nothing is to be moved."""
+        return ()
+
+    @property
+    def screw_turns(self) -> dict[str, float]:
+        """Turns of each foot screw by its number, positive clockwise from above; none where no screw is turned."""
+        return {}
+
+
+AsTyped = WithJsonSchema({"type": "object", "additionalProperties": True})
+"""A part of a document given back as a person would type it: its own schema is the document's."""
+AnyAdvice = Annotated[SerializeAsAny[AdviceResult], AsTyped]
+
+
 class GuideAdvice(Answer):
     """What to do about what was seen; `result` is the advisor's own."""
 
@@ -36,7 +66,7 @@ class GuideAdvice(Answer):
     headline: str
     lines: list[str]
     understood: str | None = None
-    result: dict[str, Any] | None
+    result: AnyAdvice | None
 
 
 class SiteLeg(Answer):
@@ -85,7 +115,7 @@ class Trial(Answer):
 
     by: str
     step: float
-    question: dict[str, Any]
+    question: Annotated[WhatIfQuery, AsTyped]
 
 
 class LaserOn(Answer):
@@ -120,7 +150,7 @@ class Guide(Answer):
 
 class Advice(Answer):
     advice: str
-    result: dict[str, Any]
+    result: AnyAdvice
     text: list[str]
     core_version: str
 
@@ -142,7 +172,7 @@ class SetUpMethods(Answer):
 
     ways: list[MethodOffer]
     fine: list[LevelOffer]
-    base: dict[str, Any]
+    base: Annotated[TribrachGeometry, AsTyped]
     """What a set-up notes of the base it stands on: foot screws, plummet."""
 
 

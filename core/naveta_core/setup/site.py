@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
+from collections.abc import Sequence
 
 from ..geometry import angle_between_deg, less, polar
+from .advisors.legs import LegStep
+from .advisors.shift import ShiftStep
 from .document import Done, SetUpDocument
 from .methods import WAYS
 from .observations import bubble_of, spot_of
@@ -28,12 +30,13 @@ def leg_bearings(document: SetUpDocument) -> dict[str, float]:
 def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: GuideAdvice | None) -> SiteDrawing:
     """Canonical geometry to draw: feet and legs in plan (metres from the middle of the head), spot and bubble as seen."""
     o = document.observations
-    result = (advice.result if advice else None) or {}
+    result = advice.result if advice else None
+    moves = result.moves if result else ()
     bubble = bubble_of(document, last.saw) if last and last.saw else None
     spot = spot_of(document, last.saw) if last and last.saw else None
     return SiteDrawing(
-        legs=_legs(document, result.get("steps") or []),
-        screws=_screws(document, result.get("turns") or {}) if act.name in WITH_SCREWS else [],
+        legs=_legs(document, [move for move in moves if isinstance(move, LegStep | ShiftStep)]),
+        screws=_screws(document, result.screw_turns if result else {}) if act.name in WITH_SCREWS else [],
         stand_bearing_deg=o.stand_bearing_deg % 360.0,
         spot=SeenSpot(bearing_deg=spot.bearing_deg % 360.0, distance_mm=spot.distance_mm) if spot else None,
         bubble=SeenBubble(bearing_deg=bubble.bearing_deg, offset_mm=bubble.offset_mm, at_wall=bubble.at_wall)
@@ -45,9 +48,9 @@ def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: GuideA
     )
 
 
-def _legs(document: SetUpDocument, steps: list[dict[str, Any]]) -> list[SiteLeg]:
+def _legs(document: SetUpDocument, steps: Sequence[LegStep | ShiftStep]) -> list[SiteLeg]:
     o, state = document.observations, document.observations.tripod.standing()
-    moved = {step["leg"] for step in steps if "leg" in step}
+    moved = {step.leg for step in steps}
     legs = []
     for leg, foot, long in zip(LEGS, state.feet, state.legs, strict=True):
         out = less(foot, state.pose.at)
@@ -60,7 +63,7 @@ def _legs(document: SetUpDocument, steps: list[dict[str, Any]]) -> list[SiteLeg]
                 length_m=round(long, 3),
                 left_mm=o.tripod.model_dump()["shorten_mm"].get(leg),
                 moves=leg in moved,
-                first=bool(steps) and steps[0].get("leg") == leg,
+                first=bool(steps) and steps[0].leg == leg,
             )
         )
     return legs

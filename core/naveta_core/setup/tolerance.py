@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from .document import Done, SetUpDocument, SetUpObservations
 from .observations import bubble_of, levelled, rests, spot_of
 from .reading import limits_of, read
 from .steps import Act
 
-Data = dict[str, Any]
 NEAR_MM = 10.0
 """Near enough to tread in: the screws or the slide take the rest."""
 BACK_ON_MM = 1.5

@@ -16,12 +16,13 @@ from typing import Any
 
 from naveta_core import dispatch
 from naveta_core.errors import NavetaError, Refused
-from tests.core.plain import advise, asked_adjusting, asked_guide, asked_preview
+from tests.core.plain import advise, asked_adjusting, asked_guide, asked_preview, known
 
 Data = dict[str, Any]
 EXAMPLES = Path(__file__).parent.parent / "examples"
 DOCUMENTS = Path(__file__).parents[3] / "docs/examples"
 AT = "2027-03-02T06:40:00+00:00"
+TOTAL_STATION = known({"kind": "total-station"})
 SLOW_S = 1.0
 NASTY: tuple[Any, ...] = (
     None, True, False, 0, -1, 1, 2, 3, 90, 180, 360, 1e-300, 1e-308, 1e300, -1e300, 1e16, 25_000, 0.1, -0.0,
@@ -128,7 +129,7 @@ def asked(rng: random.Random, data: Data) -> None:
     if data.get("kind") == "set-up":
         asked_guide(data, None, AT, rng.choice((None, "plate", "circular", "slide")))
     if rng.random() < 0.25:
-        dispatch.reduce(data, {"instrument": {"kind": "total-station"}}, AT)
+        dispatch.reduce(data, TOTAL_STATION, AT)
     if rng.random() < 0.1:
         asked_adjusting(data, [copy.deepcopy(rng.choice(NASTY))])
 

@@ -18,7 +18,7 @@ from naveta_core.stats.quantiles import chi2_quantile
 from naveta_core.units.angles import parse_angle
 from naveta_sim import simulate
 from naveta_sim.theodolite import packed
-from tests.core.plain import reduce_of
+from tests.core.plain import reduce_of, standing
 
 from .simulated import Data, codes, part, previewed, reduced
 
@@ -281,14 +281,14 @@ class TestAngles:
 def test_they_never_come_due_but_what_they_found_bad_holds() -> None:
     from datetime import UTC, date, datetime
 
-    from naveta_core.history.standing import Done, standing
+    from naveta_core.history.standing import Done
 
     level = {"kind": "level"}
     passed = Done("two-peg", datetime(2027, 2, 20, 8, tzinfo=UTC), "use")
     told = standing(level, [passed], [], date(2027, 3, 2))
     accuracy = next(check for check in told.checks if check.check == LEVEL)
     assert (told.state, accuracy.state, accuracy.due_on) == ("ready", "ready", None)
-    assert accuracy.reasons[0]["code"] == "when-wanted"
+    assert accuracy.reasons[0].code == "when-wanted"
     old = Done(LEVEL, datetime(2025, 2, 20, 8, tzinfo=UTC), "watch", finding="Good to 1.4 mm per km.")
     assert standing(level, [passed, old], [], date(2027, 3, 2)).state == "ready"
     bad = Done(LEVEL, datetime(2027, 2, 25, 8, tzinfo=UTC), "service", finding="Worse than stated.")

@@ -12,7 +12,6 @@ import pytest
 from naveta_core.checks import KINDS
 from naveta_core.documents.json_io import plain
 from naveta_core.errors import Refused
-from naveta_core.history.segment import before_of, known_with, rest_of
 from naveta_core.registry import parse
 from naveta_core.results import Adjusting, Preview, Result
 from naveta_core.setup.document import SetUpDocument
@@ -20,6 +19,7 @@ from naveta_core.setup.tips import hints
 from naveta_sim import simulate
 from tests.core.plain import adjusting_of, guide, made_check, preview_set_up
 
+from ..plain import before_of, context_of, rest_of
 from .simulated import DRAWS, Data, codes, part, reduced
 
 ROWS = sorted(set(KINDS) - {"two-peg"})
@@ -149,7 +149,6 @@ class TestWhatFollows:
             self.made("plummet", offset_mm=(1.0, 0.0), noise=0.0),
         ]
         rest = rest_of(made)
-        assert rest is not None
         assert rest["reversal_div"] == pytest.approx(-1.2, abs=0.06)
         assert (rest["index_along_arcsec"], rest["index_across_arcsec"]) == (
             pytest.approx(7, abs=0.6),
@@ -157,9 +156,8 @@ class TestWhatFollows:
         )
         assert rest["plummet_x_mm"] == pytest.approx(1.0, abs=0.06)
         knocked = rest_of([*made, {"what": "event", "event": "knock", "at": self.AT}])
-        assert knocked is None
+        assert knocked == {}
         adjusted = rest_of([*made, {"what": "event", "event": "adjusted", "kind": "plummet", "at": self.AT}])
-        assert adjusted is not None
         assert "plummet_x_mm" not in adjusted
         assert adjusted["reversal_div"] == rest["reversal_div"], "turning the plummet leaves the vial alone"
 
@@ -175,8 +173,8 @@ class TestWhatFollows:
 
     def test_noise_is_learned_by_kind(self) -> None:
         made = [self.made("plummet", seed=i, headings=FOUR * 2) for i in range(4)]
-        known = known_with({"kind": "theodolite"}, {}, made)
-        assert set(known["noise"]) == {"plummet"}
+        known = context_of({"kind": "theodolite"}, {}, made)
+        assert set(known.noise) == {"plummet"}
 
     def set_up(self, **stored: float) -> SetUpDocument:
         data = {

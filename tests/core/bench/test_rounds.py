@@ -16,10 +16,10 @@ from naveta_core.engine.parser import Parser
 from naveta_core.engine.repeats import Repeated, demand_opposite, last_repeat
 from naveta_core.errors import Refused
 from naveta_core.geometry import widest_deg
-from naveta_core.history.segment import before_of
-from naveta_core.history.standing import Done, Happened, standing
+from naveta_core.history.standing import Done, Happened
 from naveta_core.registry import parse
 
+from ..plain import before_of, methods_for, standing
 from .simulated import Data, previewed, reduced
 
 FOUR = (0, 90, 180, 270)
@@ -216,8 +216,8 @@ class TestMeasuredThrough:
         told = standing(self.STATION, done, [stored], date(2027, 2, 20))
         before, after = ({check.check: check for check in each.checks} for each in (quiet, told))
         assert before["two-face"].state == "ready"
-        assert (after["two-face"].state, after["two-face"].reasons[0]["code"]) == ("check-first", "measured-through")
-        assert "11 Feb 2027" in after["two-face"].reasons[0]["text"]
+        assert (after["two-face"].state, after["two-face"].reasons[0].code) == ("check-first", "measured-through")
+        assert "11 Feb 2027" in after["two-face"].reasons[0].text
         assert after["plummet"].state == "ready"
         again = [*done, Done("two-face", self.at(12), "use")]
         assert {
@@ -248,9 +248,9 @@ class TestMeasuredThrough:
 class TestWaysThatSuit:
     def test_a_plummet_that_does_not_turn_is_not_offered_half_a_turn(self) -> None:
         kind = KINDS["plummet"]
-        assert "half-turn" in kind.methods_for({"kind": "total-station"})
-        turning = kind.methods_for({"kind": "total-station", "plummet_place": "turning"})
-        based = kind.methods_for({"kind": "tribrach", "plummet_place": "base"})
+        assert "half-turn" in methods_for(kind, {"kind": "total-station"})
+        turning = methods_for(kind, {"kind": "total-station", "plummet_place": "turning"})
+        based = methods_for(kind, {"kind": "tribrach", "plummet_place": "base"})
         assert ("half-turn" in turning, "base-thirds" in turning) == (True, False)
         assert ("half-turn" in based, "base-thirds" in based) == (False, True)
         assert "bob" in turning
@@ -258,10 +258,10 @@ class TestWaysThatSuit:
 
     def test_a_circular_bubble_on_the_base_is_read_standing(self) -> None:
         kind = KINDS["circular-vial"]
-        assert kind.methods_for({"kind": "tribrach", "circular_vial_on": "base"}) == ["on-base"]
-        assert "on-base" not in kind.methods_for({"kind": "level", "circular_vial_on": "rotating"})
+        assert methods_for(kind, {"kind": "tribrach", "circular_vial_on": "base"}) == ["on-base"]
+        assert "on-base" not in methods_for(kind, {"kind": "level", "circular_vial_on": "rotating"})
 
     @pytest.mark.parametrize("name", sorted(KINDS))
     def test_every_instrument_a_kind_applies_to_has_a_way(self, name: str) -> None:
         kind = KINDS[name]
-        assert all(kind.methods_for({"kind": requirement}) for requirement in kind.applies_to)
+        assert all(methods_for(kind, {"kind": requirement}) for requirement in kind.applies_to)

@@ -13,6 +13,7 @@ from naveta_core.history.series import jump, level_of
 from naveta_core.orientation.names import near_misses, same
 from naveta_core.registry import document_of
 from tests.core.plain import asked_preview as preview
+from tests.core.plain import known
 
 from .test_free_station import codes, result
 from .world import CREEK, World, creek
@@ -119,8 +120,8 @@ class TestNames:
         assert not same("PC-07", "PC-70")
 
     def test_near_misses_say_why(self) -> None:
-        known = ["PC-14", "PC-41", "QB-2", "PC-15"]
-        assert near_misses("pc14", known)[0] == ("PC-14", "PC-14 is the same number written differently")
+        names = ["PC-14", "PC-41", "QB-2", "PC-15"]
+        assert near_misses("pc14", names)[0] == ("PC-14", "PC-14 is the same number written differently")
         assert near_misses("PC-14", ["PC-41", "PC-15", "QB-2"]) == [("PC-41", "PC-41 has two digits swapped")]
         assert near_misses("PC-14", ["PC-15", "QB-2"]) == [("PC-15", "PC-15 differs by one character")]
         assert near_misses("PC-14", ["QB-2"]) == []
@@ -149,7 +150,7 @@ class TestSeries:
 
 def test_an_orientation_is_reckoned_once_and_kept_as_it_is() -> None:
     world = creek()
-    answer = reduce(world.free(), {"instrument": {"kind": "total-station"}}, "2027-03-02T08:00:00+00:00")
-    assert answer["made"]["what"] == "control"
-    assert answer["made"]["result"]["disagreement_mm"] == pytest.approx(0.0, abs=0.1)
+    answer = reduce(world.free(), known({"kind": "total-station"}), "2027-03-02T08:00:00+00:00")
+    assert answer["history_entry"]["what"] == "control"
+    assert answer["history_entry"]["result"]["disagreement_mm"] == pytest.approx(0.0, abs=0.1)
     assert answer["document"]["instrument"] == {"kind": "total-station"}

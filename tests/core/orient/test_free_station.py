@@ -15,6 +15,8 @@ from scipy.optimize import least_squares
 
 from naveta_core.__main__ import main
 from naveta_core.dispatch import reduce
+from naveta_core.documents.envelope import Earlier, Instrument
+from naveta_core.documents.instrument_context import InstrumentContext
 from naveta_core.errors import Refused
 from naveta_core.registry import DOCUMENTS, document_of
 from tests.core.plain import asked_preview as preview
@@ -23,7 +25,7 @@ from tests.core.plain import preview_free
 from .world import CREEK, World, creek, random_world
 
 
-def result(document: dict[str, Any], known: dict[str, Any] | None = None) -> dict[str, Any]:
+def result(document: dict[str, Any], known: InstrumentContext | None = None) -> dict[str, Any]:
     return dict(reduce(document, known, "2027-03-02T08:00:00+00:00")["result"])
 
 
@@ -263,7 +265,7 @@ def test_a_jump_against_earlier_controls_suggests_two_faces() -> None:
         world.shot(name, slope_distance=f"{far[name] + sign * 0.006:.5f}")
         for name, sign in zip(far, (1, 1, -1, -1), strict=True)
     ]
-    known = {"instrument": {}, "control": before}
+    known = InstrumentContext(Instrument(), control=tuple(Earlier.model_validate(earlier) for earlier in before))
     assert "control-jump" in codes(result(world.free(shots), known))
     assert "control-jump" not in codes(result(world.free(), known))
 

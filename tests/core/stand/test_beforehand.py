@@ -11,7 +11,6 @@ import pytest
 from naveta_core.documents.instrument_context import complete
 from naveta_core.errors import Refused
 from naveta_core.geometry import polar
-from naveta_core.history.segment import known_with, rest_of
 from naveta_core.setup.equipment import Base
 from naveta_core.setup.mechanism import move_leg, see, turn_screw
 from naveta_core.setup.tips import GROUND
@@ -19,6 +18,7 @@ from tests.core.plain import advise, guide, made_set_up
 from tests.core.plain import preview_set_up as preview
 from tests.core.plain import reduce_set_up as judged
 
+from ..plain import context_of, rest_of
 from .test_guide import OPTICAL, SPOT, document, saw, whole
 from .world import PLUMB, random_state, told_tripod, with_vial
 
@@ -226,7 +226,7 @@ class TestRestKept:
         result = judged(whole(level=self.LEVEL, options={"fine": "plate"}))
         made = made_set_up(result, "2027-03-02T08:00:00+00:00")
         assert made == {"what": "set-up", "at": "2027-03-02T08:00:00+00:00", "rest_div": pytest.approx(1.55)}
-        known = known_with(OPTICAL, {}, [made])
+        known = context_of(OPTICAL, {}, [made])
         told = complete({"kind": "set-up", "stored": {"reversal_div": 9}, "observations": {}}, known, "2027-03-03")
         assert told["stored"] == {"reversal_div": pytest.approx(1.55), "reversal_at": "2027-03-02T08:00:00+00:00"}
         assert "stored" not in complete({"kind": "two-peg", "observations": {}}, known, "2027-03-03")
@@ -234,7 +234,7 @@ class TestRestKept:
     def test_a_knock_ends_it_and_an_electronic_level_tells_none(self) -> None:
         made = {"what": "set-up", "at": "2027-03-02", "rest_div": 1.5}
         knock = {"what": "event", "event": "knock", "at": "2027-03-03"}
-        assert rest_of([made, knock]) is None
+        assert rest_of([made, knock]) == {}
         assert rest_of([knock, made]) == {"reversal_div": 1.5, "reversal_at": "2027-03-02"}
         assert made_set_up(judged(whole()), "2027-03-02") is None
 

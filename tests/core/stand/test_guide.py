@@ -8,13 +8,13 @@ from typing import Any
 import pytest
 
 from naveta_core.dispatch import answer, reduce
-from naveta_core.documents.envelope import Work
+from naveta_core.documents.envelope import Instrument, Work
 from naveta_core.errors import Refused
 from naveta_core.registry import document_of
 from naveta_core.setup.methods import WAYS, acts_of, cannot
 from naveta_core.setup.reading import passes
 from naveta_core.setup.steps import ACTS
-from tests.core.plain import fitting, guide
+from tests.core.plain import fitting, guide, known
 from tests.core.plain import preview_set_up as preview
 from tests.core.plain import reduce_set_up as judged
 
@@ -76,7 +76,7 @@ def test_the_plummet_decides_what_is_asked() -> None:
     ],
 )
 def test_a_way_that_cannot_work_says_so(way: str, instrument: dict[str, Any], screws: int, why: str | None) -> None:
-    told = cannot(WAYS[way], instrument, {"foot_screw_count": screws})
+    told = cannot(WAYS[way], Instrument(**instrument), Instrument(foot_screw_count=screws))
     assert told is None if why is None else why in str(told)
     assert next(way["cannot"] for way in fitting({"kind": "level"})["ways"]) is None
 
@@ -325,8 +325,8 @@ def test_the_door_leads_and_a_check_is_no_set_up() -> None:
     question = '{"verb":"guide","at":"2027-03-02T06:40:00+00:00","document":{"kind":"two-peg","observations":{}}}'
     assert '"wanted":"set-up"' in answer(question)
     stored = {"kind": "set-up", "observations": whole().model_dump(mode="json", exclude_unset=True)["observations"]}
-    told = reduce(stored, {"instrument": LASER}, "2027-03-02T06:40:00+00:00")
-    assert told["made"] is None  # later checks do not lean on set-ups
+    told = reduce(stored, known(LASER), "2027-03-02T06:40:00+00:00")
+    assert told["history_entry"] is None  # later checks do not lean on set-ups
     assert told["result"]["result"]["tilt_along_arcsec"] == 9.0
 
 

@@ -1031,7 +1031,6 @@ export interface components {
             advice: string;
             /** Core Version */
             core_version: string;
-            /** Result */
             result: {
                 [key: string]: unknown;
             };
@@ -1205,51 +1204,27 @@ export interface components {
             target_sigma_mm: string | number;
         };
         /**
-         * BaseTold
-         * @description The foot screws.
+         * BubblePlace
+         * @description Where the bubble of a circular vial is, seen from its middle.
          */
-        BaseTold: {
+        BubblePlace: {
             /**
-             * At Mm
+             * At Wall
+             * @default false
+             */
+            at_wall: boolean;
+            /** Bearing Deg */
+            bearing_deg: string | number;
+            /**
+             * Offset Mm
              * @default null
              */
-            at_mm: (string | number)[] | null;
+            offset_mm: string | number | null;
             /**
-             * Clockwise From Above
-             * @default null
-             */
-            clockwise_from_above: ("raises" | "lowers") | null;
-            /**
-             * Pitch Mm
-             * @default 0.7
-             */
-            pitch_mm: string | number;
-            /**
-             * Plummet
-             * @default null
-             */
-            plummet: ("none" | "optical" | "laser") | null;
-            /**
-             * Radius Mm
-             * @default 50
-             */
-            radius_mm: string | number;
-            /**
-             * Screw Bearings Deg
-             * @default null
-             */
-            screw_bearings_deg: (string | number)[] | null;
-            /**
-             * Screws
-             * @default 3
-             * @enum {integer}
-             */
-            screws: 3 | 4;
-            /**
-             * Travel Mm
+             * Sensitivity Arcmin Per 2Mm
              * @default 8
              */
-            travel_mm: string | number;
+            sensitivity_arcmin_per_2mm: string | number;
         };
         /**
          * BubbleRow
@@ -1276,29 +1251,6 @@ export interface components {
              * @default null
              */
             y_mm: string | number | null;
-        };
-        /**
-         * BubbleTold
-         * @description Where the bubble of a circular vial is, seen from its middle.
-         */
-        BubbleTold: {
-            /**
-             * At Wall
-             * @default false
-             */
-            at_wall: boolean;
-            /** Bearing Deg */
-            bearing_deg: string | number;
-            /**
-             * Offset Mm
-             * @default null
-             */
-            offset_mm: string | number | null;
-            /**
-             * Sensitivity Arcmin Per 2Mm
-             * @default 8
-             */
-            sensitivity_arcmin_per_2mm: string | number;
         };
         /** CalculationLine */
         CalculationLine: {
@@ -2800,7 +2752,6 @@ export interface components {
             kind: string;
             /** Lines */
             lines: string[];
-            /** Result */
             result: {
                 [key: string]: unknown;
             } | null;
@@ -3133,19 +3084,19 @@ export interface components {
         };
         /**
          * KnownInstrument
-         * @description One instrument as far as a device needs it to reckon: what its maker states, the firm's limits, what was made.
+         * @description One instrument as far as a device needs it to reckon: what its maker states, the firm's limits, its history.
          */
         KnownInstrument: {
+            /** History */
+            history: {
+                [key: string]: unknown;
+            }[];
             /** Kind */
             kind: string;
             /** Limits */
             limits: {
                 [key: string]: unknown;
             };
-            /** Made */
-            made: {
-                [key: string]: unknown;
-            }[];
             /** Stated */
             stated: {
                 [key: string]: unknown;
@@ -3574,16 +3525,6 @@ export interface components {
                 [key: string]: unknown;
             };
         };
-        /**
-         * MoveTold
-         * @description A step in plan.
-         */
-        MoveTold: {
-            /** Bearing Deg */
-            bearing_deg: string | number;
-            /** Distance Mm */
-            distance_mm: string | number;
-        };
         /** Moved */
         Moved: {
             /** By Mm */
@@ -3878,6 +3819,16 @@ export interface components {
             role: string;
             /** Username */
             username: string;
+        };
+        /**
+         * PlanMove
+         * @description A step in plan.
+         */
+        PlanMove: {
+            /** Bearing Deg */
+            bearing_deg: string | number;
+            /** Distance Mm */
+            distance_mm: string | number;
         };
         /** PlanPoint */
         PlanPoint: {
@@ -4850,13 +4801,13 @@ export interface components {
          */
         Saw: {
             /** @default null */
-            bubble: components["schemas"]["BubbleTold"] | null;
+            bubble: components["schemas"]["BubblePlace"] | null;
             /** @default null */
             bubble_aside: components["schemas"]["Aside"] | null;
             /** @default null */
             level: components["schemas"]["Levelled"] | null;
             /** @default null */
-            spot: components["schemas"]["MoveTold"] | null;
+            spot: components["schemas"]["PlanMove"] | null;
             /** @default null */
             spot_aside: components["schemas"]["Aside"] | null;
             /** @default null */
@@ -5041,7 +4992,6 @@ export interface components {
          * @description How an instrument can be set up and levelled.
          */
         SetUpMethods: {
-            /** Base */
             base: {
                 [key: string]: unknown;
             };
@@ -5067,7 +5017,7 @@ export interface components {
              *       "travel_mm": 8
              *     }
              */
-            base: components["schemas"]["BaseTold"];
+            base: components["schemas"]["TribrachGeometry"];
             /**
              * Base Tag
              * @default
@@ -5175,7 +5125,7 @@ export interface components {
              *       "slope_deg": 0
              *     }
              */
-            tripod: components["schemas"]["TripodTold"];
+            tripod: components["schemas"]["TripodGeometry"];
             /**
              * Tripod Material
              * @default null
@@ -5966,12 +5916,58 @@ export interface components {
         Trial: {
             /** By */
             by: string;
-            /** Question */
             question: {
                 [key: string]: unknown;
             };
             /** Step */
             step: number;
+        };
+        /**
+         * TribrachGeometry
+         * @description The foot screws.
+         */
+        TribrachGeometry: {
+            /**
+             * At Mm
+             * @default null
+             */
+            at_mm: (string | number)[] | null;
+            /**
+             * Clockwise From Above
+             * @default null
+             */
+            clockwise_from_above: ("raises" | "lowers") | null;
+            /**
+             * Pitch Mm
+             * @default 0.7
+             */
+            pitch_mm: string | number;
+            /**
+             * Plummet
+             * @default null
+             */
+            plummet: ("none" | "optical" | "laser") | null;
+            /**
+             * Radius Mm
+             * @default 50
+             */
+            radius_mm: string | number;
+            /**
+             * Screw Bearings Deg
+             * @default null
+             */
+            screw_bearings_deg: (string | number)[] | null;
+            /**
+             * Screws
+             * @default 3
+             * @enum {integer}
+             */
+            screws: 3 | 4;
+            /**
+             * Travel Mm
+             * @default 8
+             */
+            travel_mm: string | number;
         };
         /**
          * Tripod
@@ -6078,39 +6074,11 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
-        /** TripodObservations */
-        TripodObservations: {
-            /**
-             * Clamps Hold
-             * @default null
-             */
-            clamps_hold: ("yes" | "no") | null;
-            /**
-             * Distance
-             * @default null
-             */
-            distance: string | number | null;
-            /**
-             * Hinges Firm
-             * @default null
-             */
-            hinges_firm: ("yes" | "no") | null;
-            /**
-             * Rounds
-             * @default []
-             */
-            rounds: components["schemas"]["LoadCycle"][];
-            /**
-             * Shoes Firm
-             * @default null
-             */
-            shoes_firm: ("yes" | "no") | null;
-        };
         /**
-         * TripodTold
+         * TripodGeometry
          * @description A tripod; nothing need be told. Given feet are x, y, z in the set-up frame, in the order A, B, C.
          */
-        TripodTold: {
+        TripodGeometry: {
             /**
              * Downhill Deg
              * @default 180
@@ -6160,6 +6128,34 @@ export interface components {
              * @default 0
              */
             slope_deg: string | number;
+        };
+        /** TripodObservations */
+        TripodObservations: {
+            /**
+             * Clamps Hold
+             * @default null
+             */
+            clamps_hold: ("yes" | "no") | null;
+            /**
+             * Distance
+             * @default null
+             */
+            distance: string | number | null;
+            /**
+             * Hinges Firm
+             * @default null
+             */
+            hinges_firm: ("yes" | "no") | null;
+            /**
+             * Rounds
+             * @default []
+             */
+            rounds: components["schemas"]["LoadCycle"][];
+            /**
+             * Shoes Firm
+             * @default null
+             */
+            shoes_firm: ("yes" | "no") | null;
         };
         /**
          * TubePicture

@@ -22,7 +22,7 @@ export type Parcel = {
   state: "waiting" | "refused";
   problem: { status: number; title: string; faults: Fault[] } | null;
   /** What this device made of it, when it could. */
-  reckoned: { document: unknown; result: Result; made: Record<string, unknown> | null } | null;
+  reckoned: { document: unknown; result: Result; history_entry: Record<string, unknown> | null } | null;
 };
 
 /** As it lies on the shelf: who may open it in the clear, the rest sealed (or in the clear where nothing can be sealed). */

@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { type Known, withAnswer } from "./known";
 
-const one = (tag: string, made: number): Known => ({ tag, kind: "level", stated: { kind: "level" }, limits: {}, made: Array.from({ length: made }, () => ({})) });
+const one = (tag: string, made: number): Known => ({ tag, kind: "level", stated: { kind: "level" }, limits: {}, history: Array.from({ length: made }, () => ({})) });
 
 describe("what a device holds of the fleet", () => {
   it("takes in what changed and leaves the rest", () => {
@@ -10,7 +10,7 @@ describe("what a device holds of the fleet", () => {
     const next = withAnswer(held, { mark: 9, judged_raw: true, fleet: [one("LV-07", 2), one("TS-03", 0)] });
     expect(next.mark).toBe(9);
     expect(next.judgedRaw).toBe(true);
-    expect(next.fleet.map((x) => [x.tag, x.made.length])).toEqual([["LV-02", 1], ["LV-07", 2], ["TS-03", 0]]);
+    expect(next.fleet.map((x) => [x.tag, x.history.length])).toEqual([["LV-02", 1], ["LV-07", 2], ["TS-03", 0]]);
   });
   it("begins afresh with a house that does", () => {
     const held = { mark: 700, judgedRaw: false, fleet: [one("LV-02", 1)] };

@@ -50,7 +50,7 @@ async function refused(parcel: Parcel, error: unknown): Promise<boolean> {
 }
 
 /** What this device made of a check before it was sent. */
-export type Made = { at: string; document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> | null };
+export type Made = { at: string; document: unknown; result: Result; fingerprint: string; history_entry: Record<string, unknown> | null };
 
 /** Put a finished check in the outbox, with what this device made of it when it could. */
 export function postCheck(draft: Draft, title: string, made: Made | null = null): Promise<void> {
@@ -67,7 +67,7 @@ export function postCheck(draft: Draft, title: string, made: Made | null = null)
     clock_off_s: clockOff(),
     document: toSend(draft.document),
   };
-  const reckoned = made && { document: made.document, result: made.result, made: made.made };
+  const reckoned = made && { document: made.document, result: made.result, history_entry: made.history_entry };
   return post({ ...parcel(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), reckoned }, draft.id);
 }
 

@@ -96,7 +96,7 @@ export function setUpMethods(instrument: string, base: string | null = null): Pr
   return ask<SetUpMethods>(question || null, () => send("GET", `/api/stand/methods?instrument=${encodeURIComponent(instrument)}${on}`, undefined));
 }
 
-export type Reckoned = { document: unknown; result: Result; fingerprint: string; made: Record<string, unknown> | null };
+export type Reckoned = { document: unknown; result: Result; fingerprint: string; history_entry: Record<string, unknown> | null };
 
 /** A finished check reckoned on this device, with the time it is saved under; null when this device cannot. */
 export async function reckon(instrument: string, document: CheckDocument, at: string, stage: string): Promise<Reckoned | null> {

@@ -5,7 +5,7 @@ import type { Parcel } from "../device/device";
 
 type Known = Schemas["KnownInstrument"];
 let fleet = new Map<string, Known>();
-let since: { instrument: string; made: Record<string, unknown> }[] = [];
+let pending: { instrument: string; entry: Record<string, unknown> }[] = [];
 
 export function keepKnown(list: Known[]): void {
   fleet = new Map(list.map((one) => [one.tag, one]));
@@ -13,17 +13,17 @@ export function keepKnown(list: Known[]): void {
 
 /** What waits in the outbox, in the order in which it was made. */
 export function keepSince(parcels: Parcel[]): void {
-  since = parcels.flatMap((one) => {
+  pending = parcels.flatMap((one) => {
     const happened = one.body as { event?: string; at?: string; record?: string };
     // Of an adjustment it is known what was adjusted while its check still waits here; otherwise it counts for everything.
     const kind = parcels.find((other) => other.id === happened.record)?.reckoned?.result.kind;
-    if (one.path.startsWith("/api/events/")) return [{ instrument: one.instrument, made: { what: "event", event: happened.event, at: happened.at, ...(kind ? { kind } : {}) } }];
-    return one.reckoned?.made ? [{ instrument: one.instrument, made: one.reckoned.made }] : [];
+    if (one.path.startsWith("/api/events/")) return [{ instrument: one.instrument, entry: { what: "event", event: happened.event, at: happened.at, ...(kind ? { kind } : {}) } }];
+    return one.reckoned?.history_entry ? [{ instrument: one.instrument, entry: one.reckoned.history_entry }] : [];
   });
 }
 
 /** As a part of a question; null when this device does not know the instrument. */
-export function knowing(tag: string): { instrument: Known; since: Record<string, unknown>[] } | null {
+export function knowing(tag: string): { instrument: Known; pending: Record<string, unknown>[] } | null {
   const known = fleet.get(tag);
-  return known ? { instrument: known, since: since.filter((one) => one.instrument === tag).map((one) => one.made) } : null;
+  return known ? { instrument: known, pending: pending.filter((one) => one.instrument === tag).map((one) => one.entry) } : null;
 }

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from math import hypot
-from typing import Any
+from typing import Any, TypeVar
 
 from ...engine.adjusting import act_of_adjusting
 from ...engine.conditions import Circumstances, Needs
@@ -17,6 +17,7 @@ from .document import QUANTITY, BubblesRead, CircularVial, CircularVialFigures, 
 from .solve import USUAL_SENSITIVITY, VialError, find, provable_mm
 from .text import cost_of, drawn_vial, finding_of, halves_of, running, shown_of, vial_error_of, worked_of
 
+F = TypeVar("F", bound=CircularVialFigures)
 UNPROVED_MM = 0.25
 """What an unproved plate vial or electronic level may be out, seen in a circular vial of 8′ per 2 mm: one minute."""
 PROVED_BY = ("plate-vial", "dual-axis-level")
@@ -27,9 +28,9 @@ def needs(document: CircularVial) -> Needs:
     return Needs(wind=True, proved_first=() if turns_of(document) else PROVED_BY)
 
 
-def vial_figures(found: VialError, sensitivity: float | None) -> dict[str, Any]:
-    """The figures of a vial by name."""
-    figures: dict[str, Any] = {
+def vial_figures(model: type[F], found: VialError, sensitivity: float | None, **more: float) -> F:
+    """The figures of a vial, in mm of its bubble and as angles in arcsec where its sensitivity is known."""
+    figures = {
         "vial_error_x_mm": found.x,
         "vial_error_y_mm": found.y,
         QUANTITY: found.estimate.value,
@@ -41,7 +42,7 @@ def vial_figures(found: VialError, sensitivity: float | None) -> dict[str, Any]:
         figures["vial_error_arcsec"] = found.estimate.value * sensitivity * 30
         if found.tilt is not None:
             figures["tilt_arcsec"] = hypot(*found.tilt) * sensitivity * 30
-    return {**figures, "repeats": repeats_of(found.solved.spread)}
+    return model(**figures, **more, repeats=repeats_of(found.solved.spread))
 
 
 def judge(document: CircularVial, read: BubblesRead, told: Circumstances) -> Judgement:
@@ -64,7 +65,7 @@ def judge(document: CircularVial, read: BubblesRead, told: Circumstances) -> Jud
     )  # fmt: skip
     judgement = Judgement(
         [quantity],
-        CircularVialFigures(**vial_figures(found, read.sensitivity)),
+        vial_figures(CircularVialFigures, found, read.sensitivity),
         finding_of(found, sensitivity),
         shown_of(quantity, found, sensitivity),
         worked_of(read, found),

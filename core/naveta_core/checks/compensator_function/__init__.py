@@ -13,7 +13,6 @@ from ...engine.kind import Kind, RequiredConditions
 from .document import PLACES, QUANTITY, WORDS, CompensatorFunction, read_document, where
 from .judge import CAUTIONS, draw, grow, judge
 
-Data = dict[str, Any]
 GENERAL = (
     Group("observations", "The staff", ("distance", "tilt_arcmin")),
     *(Group(f"observations.positions.{name}", WORDS[name].capitalize()) for name in PLACES),

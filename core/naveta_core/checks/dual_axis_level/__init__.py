@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...documents.envelope import Instrument
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ...engine.storing import stored_group, storing
@@ -40,9 +41,9 @@ WORTH = Group("observations", "The plate vial", ("sensitivity_arcsec_per_div",))
 GENERAL = (TOGETHER, WORTH, STORED)
 
 
-def has_electronic_level(instrument: Data) -> bool:
-    return instrument.get("kind") in ("total-station", "robotic-total-station") or bool(
-        instrument.get("electronic_level_step_arcsec")
+def has_electronic_level(instrument: Instrument) -> bool:
+    return instrument.kind in ("total-station", "robotic-total-station") or bool(
+        instrument.electronic_level_step_arcsec
     )
 
 

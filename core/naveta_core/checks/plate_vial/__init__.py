@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...documents.envelope import Instrument
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import QUANTITY, PlateVial, read_document, where
@@ -28,8 +29,8 @@ WORTH = Group("observations", "The vial", ("sensitivity_arcsec_per_div",))
 GENERAL = (READINGS, WORTH)
 
 
-def has_plate_vial(instrument: Data) -> bool:
-    return instrument.get("kind") == "theodolite" or bool(instrument.get("plate_vial_arcsec_per_div"))
+def has_plate_vial(instrument: Instrument) -> bool:
+    return instrument.kind == "theodolite" or bool(instrument.plate_vial_arcsec_per_div)
 
 
 KIND = Kind(

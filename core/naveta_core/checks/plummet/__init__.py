@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...documents.envelope import Instrument
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import QUANTITY, Plummet, read_document, where
@@ -46,8 +47,8 @@ TURN_STEPS = (
 TURNS = (("plummet_place", ("turning",)),)
 
 
-def has_plummet(instrument: Data) -> bool:
-    return instrument.get("plummet") in ("optical", "laser")
+def has_plummet(instrument: Instrument) -> bool:
+    return instrument.plummet in ("optical", "laser")
 
 
 KIND = Kind(

@@ -16,7 +16,6 @@ from ..circular_vial.judge import bubble_to_middle
 from .document import PoleVial, read_document, where
 from .judge import CAUTIONS, draw, grow, judge, needs
 
-Data = dict[str, Any]
 POLE = Group("observations", "The pole", ("height_m",))
 TURNED = Group(
     READINGS,

@@ -72,7 +72,7 @@ def judge(document: PoleVial, read: PoleRead, told: Circumstances) -> Judgement:
     quantity = _quantity(document, read, found, sensitivity, lean)
     judgement = Judgement(
         [quantity],
-        PoleVialFigures(**vial_figures(found, read.sensitivity), lean_mm=lean),
+        vial_figures(PoleVialFigures, found, read.sensitivity, lean_mm=lean),
         finding_of(item, found, lean, read.height_m),
         [
             shown(quantity, "Level vial error"),

@@ -14,7 +14,6 @@ from .document import SCALE, ZERO, Tape, read_document, where
 from .judge import CAUTIONS, grow, judge
 from .text import draw
 
-Data = dict[str, Any]
 BAND = Group("observations", "Tape and tension", ("material", "tension_n", "standard_tension_n", "cross_section_mm2"))
 LENGTHS = Group(
     "observations.lengths",

@@ -15,7 +15,6 @@ from .document import LOOKS, SET, Tripod, read_document, where
 from .judge import CAUTIONS, grow, judge, needs
 from .text import draw
 
-Data = dict[str, Any]
 LOOK = Group("observations", "Quick checks first", tuple(name for name, *_ in LOOKS))
 AT = Group("observations", "The scale", ("distance",))
 ROUNDS = Group(

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...documents.envelope import Instrument
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ...engine.storing import stored_group, storing
@@ -56,8 +57,8 @@ ORDER = (
 )
 
 
-def plunges(instrument: Data) -> bool:
-    return instrument.get("plunges") is not False
+def plunges(instrument: Instrument) -> bool:
+    return instrument.plunges is not False
 
 
 KIND = Kind(

@@ -13,49 +13,49 @@ from pydantic import ValidationError
 from ... import __version__
 from ...documents.model_faults import faults_of
 from ...errors import Fault, Refused, UnknownKind, said
-from ..context import Asked
+from ..context import AdviceQuery, WhatIfQuery
 from ..mechanism import OutOfReachError
 from ..results import Advice
 from ..tripod import CannotStandError
-from .budget import BudgetAsked, advise_budget
-from .effect import EffectAsked, advise_effect
-from .heights import InstrumentHeightAsked, TripodHeightAsked, advise_instrument_height, advise_tripod_height
-from .legs import LegsAsked, advise_legs
-from .marks import MarksAsked, advise_marks
-from .plumb import BobAsked, LeanAsked, advise_bob, advise_lean
-from .screws import ScrewsAsked, advise_screws
-from .shift import ShiftAsked, advise_shift
+from .advised import Advised
+from .budget import BudgetQuery, advise_budget
+from .effect import EffectQuery, advise_effect
+from .heights import InstrumentHeightQuery, TripodHeightQuery, advise_instrument_height, advise_tripod_height
+from .legs import LegsQuery, advise_legs
+from .marks import TargetsQuery, advise_marks
+from .plumb import LeanQuery, PlumbBobQuery, advise_bob, advise_lean
+from .screws import ScrewsQuery, advise_screws
+from .shift import ShiftQuery, advise_shift
 from .sights import (
-    PointingAsked,
-    SquareAsked,
-    SteepAsked,
-    TurnedAsked,
+    PointingQuery,
+    SquareQuery,
+    SteepTargetQuery,
+    TurnedAngleQuery,
     advise_pointing,
     advise_square,
     advise_steep,
     advise_turned,
 )
-from .slide import SlideAsked, advise_slide
-from .what_if import WhatIfAsked, advise_what_if
+from .slide import SlideQuery, advise_slide
+from .what_if import advise_what_if
 
-Data = dict[str, Any]
-ADVISORS: dict[str, tuple[type[Asked], Callable[[Any], Data]]] = {
-    "legs": (LegsAsked, advise_legs),
-    "shift": (ShiftAsked, advise_shift),
-    "screws": (ScrewsAsked, advise_screws),
-    "slide": (SlideAsked, advise_slide),
-    "tripod-height": (TripodHeightAsked, advise_tripod_height),
-    "instrument-height": (InstrumentHeightAsked, advise_instrument_height),
-    "effect": (EffectAsked, advise_effect),
-    "budget": (BudgetAsked, advise_budget),
-    "pointing": (PointingAsked, advise_pointing),
-    "marks": (MarksAsked, advise_marks),
-    "steep-target": (SteepAsked, advise_steep),
-    "bob": (BobAsked, advise_bob),
-    "lean": (LeanAsked, advise_lean),
-    "turned-angle": (TurnedAsked, advise_turned),
-    "square": (SquareAsked, advise_square),
-    "what-if": (WhatIfAsked, advise_what_if),
+ADVISORS: dict[str, tuple[type[AdviceQuery], Callable[[Any], Advised]]] = {
+    "legs": (LegsQuery, advise_legs),
+    "shift": (ShiftQuery, advise_shift),
+    "screws": (ScrewsQuery, advise_screws),
+    "slide": (SlideQuery, advise_slide),
+    "tripod-height": (TripodHeightQuery, advise_tripod_height),
+    "instrument-height": (InstrumentHeightQuery, advise_instrument_height),
+    "effect": (EffectQuery, advise_effect),
+    "budget": (BudgetQuery, advise_budget),
+    "pointing": (PointingQuery, advise_pointing),
+    "marks": (TargetsQuery, advise_marks),
+    "steep-target": (SteepTargetQuery, advise_steep),
+    "bob": (PlumbBobQuery, advise_bob),
+    "lean": (LeanQuery, advise_lean),
+    "turned-angle": (TurnedAngleQuery, advise_turned),
+    "square": (SquareQuery, advise_square),
+    "what-if": (WhatIfQuery, advise_what_if),
 }
 WHERE = {
     "bubble": "where the bubble is",
@@ -99,12 +99,18 @@ def advise(question: Any) -> Advice:
     name = question.get("advice")
     if not isinstance(name, str) or name not in ADVISORS:
         raise UnknownKind([Fault("advice", "the kind of advice", said(name), "one of " + ", ".join(sorted(ADVISORS)))])
-    model, answer = ADVISORS[name]
     try:
-        told = answer(model.model_validate(question))
+        query = ADVISORS[name][0].model_validate(question)
     except ValidationError as error:
         raise Refused(faults_of(error, where)) from None
+    return advice_for(query)
+
+
+def advice_for(query: AdviceQuery) -> Advice:
+    """Answer a question that is put together already. Raises Refused for a move this tripod cannot make."""
+    try:
+        advised = ADVISORS[query.advice][1](query)
     except (CannotStandError, OutOfReachError) as error:
         wanted = "a move this tripod can make: " + str(error)
         raise Refused([Fault("$", "the whole question", "a tripod and a move", wanted)]) from None
-    return Advice(advice=name, core_version=__version__, **told)
+    return Advice(advice=query.advice, result=advised.result, text=advised.text, core_version=__version__)

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Literal
 
-from ...budget import Budget, Given, Small, budget, shares
+from ...budget import Budget, Given, Quantity, Small, budget, shares
 from ...documents.envelope import Part
+from ...results import Answer
 from ...units.formatting import LengthWords, arcsec, length_words
-from ..context import Asked
-
-Data = dict[str, Any]
+from ..context import AdviceQuery
+from ..results import AdviceResult
+from .advised import Advised
 
 LABELS = {
     "centring": "centring of the instrument",
@@ -56,47 +57,82 @@ class Allowed(Part):
     height_mm: Small | None = None
 
 
-class BudgetAsked(Asked, Given):
+class BudgetQuery(AdviceQuery, Given):
     """What is known, and what the job allows."""
 
     advice: Literal["budget"]
     allowed: Allowed = Allowed()
 
 
-def advise_budget(asked: BudgetAsked) -> Data:
+class ForecastPart(Answer):
+    """One part of a budget: its value with its sign when systematic, one standard deviation otherwise."""
+
+    name: str
+    label: str
+    value: float
+    systematic: bool
+    share: float
+    text: str
+
+
+class Forecast(Answer):
+    """The budget of one quantity: parts, bias, spread, total at 95 percent, and what the job allows."""
+
+    quantity: Quantity
+    unit: str
+    parts: list[ForecastPart]
+    bias: float
+    sigma: float
+    total95: float
+    total_text: str
+    allowed: float | None
+    allowed_text: str | None
+    enough: bool | None
+    text: str
+
+
+class BudgetAdvice(AdviceResult):
+    """Every budget that applies, and what it was calculated with, defaults where nothing was given."""
+
+    budgets: list[Forecast]
+    given: Given
+
+
+def advise_budget(query: BudgetQuery) -> Advised:
     """`budgets`: for each quantity its parts, bias, spread, total at 95 percent, what is allowed, and the sentence;
     `given`: what it was reckoned with, the usual values where nothing was told."""
-    words = length_words(asked.units.length)
-    budgets = [_told(budget_, asked.allowed, words) for budget_ in budget(asked)]
-    given = asked.model_dump(include=set(Given.model_fields), exclude_none=True)
-    return {"result": {"budgets": budgets, "given": given}, "text": [budget["text"] for budget in budgets]}
+    words = length_words(query.units.length)
+    budgets = [_forecast(budget_, query.allowed, words) for budget_ in budget(query)]
+    given = Given(**query.model_dump(include=set(Given.model_fields), exclude_none=True))
+    return Advised(BudgetAdvice(budgets=budgets, given=given), [forecast.text for forecast in budgets])
 
 
-def _told(one: Budget, allowed: Allowed, words: LengthWords) -> Data:
+def _forecast(one: Budget, allowed: Allowed, words: LengthWords) -> Forecast:
     limit = {"angle": allowed.angle_arcsec, "position": allowed.position_mm, "height": allowed.height_mm}[one.quantity]
-    return {
-        "quantity": one.quantity,
-        "unit": "arcsec" if one.quantity == "angle" else "mm",
-        "parts": [
-            {
-                "name": part.name,
-                "label": LABELS[part.name],
-                "value": round(part.value, 4),
-                "systematic": part.systematic,
-                "share": round(share, 4),
-                "text": _size(one, abs(part.value), words),
-            }
-            for part, share in sorted(shares(one), key=lambda pair: -pair[1])
-        ],
-        "bias": round(one.bias, 4),
-        "sigma": round(one.sigma, 4),
-        "total95": round(one.total95, 4),
-        "total_text": _size(one, one.total95, words),
-        "allowed": limit,
-        "allowed_text": None if limit is None else _size(one, limit, words),
-        "enough": None if limit is None else one.total95 <= limit,
-        "text": _sentence(one, limit, words),
-    }
+    parts = [
+        ForecastPart(
+            name=part.name,
+            label=LABELS[part.name],
+            value=round(part.value, 4),
+            systematic=part.systematic,
+            share=round(share, 4),
+            text=_size(one, abs(part.value), words),
+        )
+        for part, share in sorted(shares(one), key=lambda pair: -pair[1])
+    ]
+    return Forecast(
+        quantity=one.quantity,
+        unit="arcsec" if one.quantity == "angle" else "mm",
+        parts=parts,
+        bias=round(one.bias, 4),
+        sigma=round(one.sigma, 4),
+        total95=round(one.total95, 4),
+        total_text=_size(one, one.total95, words),
+        allowed=limit,
+        allowed_text=None if limit is None else _size(one, limit, words),
+        enough=None if limit is None else one.total95 <= limit,
+        text=_sentence(one, limit, words),
+    )
 
 
 def _size(one: Budget, value: float, words: LengthWords) -> str:

@@ -8,16 +8,18 @@ Tilt v: T·u(H + 90°)·cot z on a direction, at most v·cot z. Line of sight c:
 from __future__ import annotations
 
 import math
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
 from ...documents.envelope import InMetres, InOwnUnit, Part
 from ...geometry import ARCSEC
+from ...results import Answer
 from ...units.formatting import LengthWords, arcsec, length_words
-from ..context import Asked
+from ..context import AdviceQuery
+from ..results import AdviceResult
+from .advised import Advised
 
-Data = dict[str, Any]
 Metres = Annotated[float, Field(ge=0.1, le=20_000), InMetres]
 
 
@@ -34,7 +36,7 @@ class Sights(Part):
 NonNegative = Annotated[float, Field(ge=0, le=100_000), InOwnUnit]
 
 
-class EffectAsked(Asked):
+class EffectQuery(AdviceQuery):
     """One or several errors."""
 
     advice: Literal["effect"]
@@ -49,7 +51,7 @@ class EffectAsked(Asked):
     sights: Sights = Sights()
 
     @model_validator(mode="after")
-    def _something(self) -> EffectAsked:
+    def _something(self) -> EffectQuery:
         told = (self.centring_mm, self.target_back_mm, self.target_fore_mm, self.tilt_arcsec, self.collimation_arcsec)
         if all(one is None for one in (*told, self.height_mm, self.allowed_arcsec)):
             raise ValueError("at least one error: centring_mm, tilt_arcsec, collimation_arcsec, …")
@@ -82,62 +84,77 @@ def tilt_most_arcsec(tilt_arcsec: float, elevation_deg: float) -> float:
     return tilt_arcsec * math.tan(math.radians(abs(elevation_deg)))
 
 
-def advise_effect(asked: EffectAsked) -> Data:
+class EffectPart(Answer):
+    """What one error does to one quantity of the work."""
+
+    quantity: str
+    value: float
+    unit: str
+    text: str
+
+
+class EffectAdvice(AdviceResult):
+    """Every effect of the errors given."""
+
+    parts: list[EffectPart]
+
+
+def advise_effect(query: EffectQuery) -> Advised:
     """Each error's parts with their own value, unit and sentence."""
-    words = length_words(asked.units.length)
-    parts = [*_centring(asked, words), *_targets(asked), *_tilt(asked, words), *_heights(asked, words)]
-    if asked.allowed_arcsec is not None:
-        allowed = centring_allowed_mm(asked.allowed_arcsec, asked.sights)
-        text = f"For {arcsec(asked.allowed_arcsec)} in the angle, centre within {words.small(allowed / 1000.0)}."
+    words = length_words(query.units.length)
+    parts = [*_centring(query, words), *_targets(query), *_tilt(query, words), *_heights(query, words)]
+    if query.allowed_arcsec is not None:
+        allowed = centring_allowed_mm(query.allowed_arcsec, query.sights)
+        text = f"For {arcsec(query.allowed_arcsec)} in the angle, centre within {words.small(allowed / 1000.0)}."
         parts.append(_part("centring_allowed", allowed, "mm", text))
-    return {"result": {"parts": parts}, "text": [part["text"] for part in parts]}
+    return Advised(EffectAdvice(parts=parts), [part.text for part in parts])
 
 
-def _part(quantity: str, value: float, unit: str, text: str) -> Data:
-    return {"quantity": quantity, "value": round(value, 4), "unit": unit, "text": text}
+def _part(quantity: str, value: float, unit: str, text: str) -> EffectPart:
+    return EffectPart(quantity=quantity, value=round(value, 4), unit=unit, text=text)
 
 
-def _centring(asked: EffectAsked, words: LengthWords) -> list[Data]:
-    if asked.centring_mm is None:
+def _centring(query: EffectQuery, words: LengthWords) -> list[EffectPart]:
+    if query.centring_mm is None:
         return []
-    sigma, off = centring_sigma_arcsec(asked.centring_mm, asked.sights), words.small(asked.centring_mm / 1000.0)
+    sigma, off = centring_sigma_arcsec(query.centring_mm, query.sights), words.small(query.centring_mm / 1000.0)
     angle = f"{off} off the mark: an angle is out by {arcsec(sigma)} (one standard deviation), {arcsec(sigma * math.sqrt(2.0))} in the worst direction."
     return [
         _part("angle_from_centring", sigma, "arcsec", angle),
-        _part("position_from_centring", asked.centring_mm, "mm", f"Every point set out is off by up to {off}."),
+        _part("position_from_centring", query.centring_mm, "mm", f"Every point set out is off by up to {off}."),
     ]
 
 
-def _targets(asked: EffectAsked) -> list[Data]:
-    if asked.target_back_mm is None and asked.target_fore_mm is None:
+def _targets(query: EffectQuery) -> list[EffectPart]:
+    if query.target_back_mm is None and query.target_fore_mm is None:
         return []
-    sigma = targets_sigma_arcsec(asked.target_back_mm or 0.0, asked.target_fore_mm or 0.0, asked.sights)
+    sigma = targets_sigma_arcsec(query.target_back_mm or 0.0, query.target_fore_mm or 0.0, query.sights)
     return [_part("angle_from_targets", sigma, "arcsec", f"Target centring: an angle is out by {arcsec(sigma)}.")]
 
 
-def _tilt(asked: EffectAsked, words: LengthWords) -> list[Data]:
-    if asked.tilt_arcsec is None:
+def _tilt(query: EffectQuery, words: LengthWords) -> list[EffectPart]:
+    if query.tilt_arcsec is None:
         return []
-    sights, tilt = asked.sights, arcsec(asked.tilt_arcsec)
+    sights, tilt = query.sights, arcsec(query.tilt_arcsec)
     far = max(sights.back_m, sights.fore_m)
-    most = tilt_most_arcsec(asked.tilt_arcsec, sights.elevation_deg)
+    most = tilt_most_arcsec(query.tilt_arcsec, sights.elevation_deg)
     direction = f"Axis {tilt} out of plumb: without compensator a direction at {sights.elevation_deg:g}° elevation is out by up to {arcsec(most)}; both faces do not remove it."
-    height = words.small(asked.tilt_arcsec / ARCSEC * far)
+    height = words.small(query.tilt_arcsec / ARCSEC * far)
     zenith = f"A zenith angle is out by up to {tilt}: {height} in height at {words.distance(far)}."
     return [
         _part("direction_from_tilt", most, "arcsec", direction),
-        _part("zenith_from_tilt", asked.tilt_arcsec, "arcsec", zenith),
+        _part("zenith_from_tilt", query.tilt_arcsec, "arcsec", zenith),
     ]
 
 
-def _heights(asked: EffectAsked, words: LengthWords) -> list[Data]:
+def _heights(query: EffectQuery, words: LengthWords) -> list[EffectPart]:
     parts = []
-    if asked.collimation_arcsec is not None:
-        off = asked.collimation_arcsec / ARCSEC * asked.sights.imbalance_m
-        unequal = words.distance(asked.sights.imbalance_m)
-        text = f"Line of sight {arcsec(asked.collimation_arcsec)} off: {words.small(off)} in a height for every {unequal} of sight imbalance."
+    if query.collimation_arcsec is not None:
+        off = query.collimation_arcsec / ARCSEC * query.sights.imbalance_m
+        unequal = words.distance(query.sights.imbalance_m)
+        text = f"Line of sight {arcsec(query.collimation_arcsec)} off: {words.small(off)} in a height for every {unequal} of sight imbalance."
         parts.append(_part("height_from_collimation", off * 1000.0, "mm", text))
-    if asked.height_mm is not None:
-        text = f"Every height measured from here is out by {words.small(asked.height_mm / 1000.0)}."
-        parts.append(_part("height", asked.height_mm, "mm", text))
+    if query.height_mm is not None:
+        text = f"Every height measured from here is out by {words.small(query.height_mm / 1000.0)}."
+        parts.append(_part("height", query.height_mm, "mm", text))
     return parts

@@ -11,10 +11,11 @@ from ...documents.envelope import InOwnUnit, Typed
 from ...errors import Fault, Refused, said
 from ...units.formatting import length_words
 from ...units.lengths import parse_length
-from ..context import Asked
+from ..context import AdviceQuery
+from ..results import AdviceResult
 from ..tripod import foot_circle
+from .advised import Advised
 
-Data = dict[str, Any]
 BELOW_EYE_M = {"observe": 0.08, "plummet-check": 0.0, "wind": 0.35}
 """The eyepiece below the standing eye: a little for a straight back, level for a tall plummet test, low in wind."""
 WHY = {
@@ -25,7 +26,7 @@ WHY = {
 TALLEST_HEAD_M, LOWEST_HEAD_M = 1.75, 0.8
 
 
-class TripodHeightAsked(Asked):
+class TripodHeightQuery(AdviceQuery):
     """For whom it is, and what stands on it."""
 
     advice: Literal["tripod-height"]
@@ -37,36 +38,43 @@ class TripodHeightAsked(Asked):
     purpose: Literal["observe", "plummet-check", "wind"] = "observe"
 
 
-def advise_tripod_height(asked: TripodHeightAsked) -> Data:
+class TripodHeightAdvice(AdviceResult):
+    """Height of the head over the ground, and the legs on level ground, uphill and downhill."""
+
+    head_height_m: float
+    leg_length_m: float
+    leg_uphill_m: float
+    leg_downhill_m: float
+
+
+def advise_tripod_height(query: TripodHeightQuery) -> Advised:
     """Height of the head, and how long legs of that spacing are; on a slope the uphill and the downhill ones."""
-    wanted = asked.eye_height_m - BELOW_EYE_M[asked.purpose] - asked.axis_above_head_m
+    wanted = query.eye_height_m - BELOW_EYE_M[query.purpose] - query.axis_above_head_m
     head = min(TALLEST_HEAD_M, max(LOWEST_HEAD_M, wanted))
-    reach = foot_circle(asked.foot_spacing_m) - asked.hinge_radius_m
-    fall = math.tan(math.radians(asked.slope_deg)) * foot_circle(asked.foot_spacing_m)
+    reach = foot_circle(query.foot_spacing_m) - query.hinge_radius_m
+    fall = math.tan(math.radians(query.slope_deg)) * foot_circle(query.foot_spacing_m)
     # Two feet downhill, one uphill: the uphill foot is a whole radius above the middle, the others half of one below.
     legs = {
         name: math.hypot(reach, head - rise) for name, rise in (("level", 0.0), ("up", fall), ("down", -fall / 2.0))
     }
-    words = length_words(asked.units.length)
-    text = [f"Head at {words.distance(head) if asked.units.length != 'm' else f'{head:.2f} m'}.", WHY[asked.purpose]]
-    if asked.slope_deg > 1:
+    words = length_words(query.units.length)
+    text = [f"Head at {words.distance(head) if query.units.length != 'm' else f'{head:.2f} m'}.", WHY[query.purpose]]
+    if query.slope_deg > 1:
         text.append(
             f"On this slope place two legs downhill, each about {(legs['down'] - legs['up']) * 100:.0f} cm longer than the one uphill."
         )
     if head != wanted:
         text.append("That is the tripod's limit.")
-    return {
-        "result": {
-            "head_height_m": round(head, 3),
-            "leg_length_m": round(legs["level"], 3),
-            "leg_uphill_m": round(legs["up"], 3),
-            "leg_downhill_m": round(legs["down"], 3),
-        },
-        "text": text,
-    }
+    result = TripodHeightAdvice(
+        head_height_m=round(head, 3),
+        leg_length_m=round(legs["level"], 3),
+        leg_uphill_m=round(legs["up"], 3),
+        leg_downhill_m=round(legs["down"], 3),
+    )
+    return Advised(result, text)
 
 
-class InstrumentHeightAsked(Asked):
+class InstrumentHeightQuery(AdviceQuery):
     """`slope` is measured from the mark to the instrument's side; typed lengths are in the units told."""
 
     advice: Literal["instrument-height"]
@@ -94,18 +102,24 @@ def instrument_height(slope_m: float, radius_m: float, constant_m: float) -> flo
     return math.sqrt(slope_m**2 - radius_m**2) + constant_m
 
 
-def advise_instrument_height(asked: InstrumentHeightAsked) -> Data:
+class InstrumentHeightAdvice(AdviceResult):
+    """Height of the trunnion axis over the mark, and by how much the slope was longer."""
+
+    height_m: float
+    less_than_slope_mm: float
+
+
+def advise_instrument_height(query: InstrumentHeightQuery) -> Advised:
     """The height of the tilting axis over the mark."""
-    slope = length_of(asked.slope, asked.units.length, "slope", "the measured slope", 0.3, 3.0)
-    radius, constant = asked.radius_mm / 1000.0, asked.constant_mm / 1000.0
+    slope = length_of(query.slope, query.units.length, "slope", "the measured slope", 0.3, 3.0)
+    radius, constant = query.radius_mm / 1000.0, query.constant_mm / 1000.0
     if radius >= slope:
         wanted = "less than the slope itself"
-        raise Refused([Fault("radius_mm", "the radius", f"{asked.radius_mm:g} mm", wanted)])
+        raise Refused([Fault("radius_mm", "the radius", f"{query.radius_mm:g} mm", wanted)])
     height = instrument_height(slope, radius, constant)
-    words = length_words(asked.units.length)
-    return {
-        "result": {"height_m": round(height, 5), "less_than_slope_mm": round((slope + constant - height) * 1000.0, 2)},
-        "text": [
-            f"The instrument axis is {words.reading(height)} {words.name} above the mark. Measure a second time before you move anything."
-        ],
-    }
+    words = length_words(query.units.length)
+    result = InstrumentHeightAdvice(
+        height_m=round(height, 5), less_than_slope_mm=round((slope + constant - height) * 1000.0, 2)
+    )
+    above = f"The instrument axis is {words.reading(height)} {words.name} above the mark."
+    return Advised(result, [f"{above} Measure a second time before you move anything."])

@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from itertools import combinations
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -16,12 +16,14 @@ from ...checks.two_face.document import BETWEEN_SHARE, MARK_MM, POINTING_ARCSEC,
 from ...checks.two_face.solve import LEAST_STEEPNESS_DEG, UNKNOWN_AXIS_ARCSEC
 from ...documents.envelope import InMetres, InOwnUnit, Part
 from ...geometry import ARCSEC
+from ...results import Answer, Reason, reasons
 from ...stats.estimate import Spread, pooled
 from ...stats.least_squares import fit
 from ...units.formatting import LengthWords, arcsec, count, figure, length_words
-from ..context import Asked
+from ..context import AdviceQuery
+from ..results import AdviceResult
+from .advised import Advised
 
-Data = dict[str, Any]
 MOST_POINTINGS = 10
 NEAR_M = 15.0
 SHIMMER_M = 80.0
@@ -30,7 +32,7 @@ AIM_DEG = 30.0
 NAMES = {"plate": "target plate", "sticker": "sticker", "prism": "prism, by eye", "edge": "edge or spire"}
 
 
-class MarkAsked(Part):
+class ProposedTarget(Part):
     """A mark that could be sighted: how far, and how much higher than the telescope."""
 
     name: str = Field(default="", max_length=40)
@@ -39,11 +41,11 @@ class MarkAsked(Part):
     mark: MarkKind = "unknown"
 
 
-class MarksAsked(Asked):
+class TargetsQuery(AdviceQuery):
     """Marks in sight, the instrument, and the place."""
 
     advice: Literal["marks"]
-    marks: list[MarkAsked] = Field(min_length=1, max_length=6)
+    marks: list[ProposedTarget] = Field(min_length=1, max_length=6)
     angle_accuracy_arcsec: Annotated[float, Field(ge=0.01, le=60), InOwnUnit] = 5.0
     magnification: Annotated[float, Field(ge=0.01, le=100), InOwnUnit] = 30.0
     pointings: Annotated[int, Field(ge=1, le=20)] = 5
@@ -60,30 +62,30 @@ class Reach:
     t: float | None
 
 
-def elevation_deg(mark: MarkAsked) -> float:
+def elevation_deg(mark: ProposedTarget) -> float:
     return math.degrees(math.atan2(mark.height_m, mark.distance_m))
 
 
-def pointing_arcsec(asked: MarksAsked, mark: MarkAsked) -> float:
+def pointing_arcsec(query: TargetsQuery, mark: ProposedTarget) -> float:
     """Spread of one pointing: circle, eye, mark at its distance."""
     wide = MARK_MM[mark.mark] / 1000 / mark.distance_m * ARCSEC
-    return math.hypot(asked.angle_accuracy_arcsec, POINTING_ARCSEC / asked.magnification, wide)
+    return math.hypot(query.angle_accuracy_arcsec, POINTING_ARCSEC / query.magnification, wide)
 
 
-def reach(asked: MarksAsked, chosen: tuple[int, ...], pointings: int) -> Reach:
+def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach:
     """By the design alone: d_j = 2c/sin z + 2t·cot z, equal weights."""
-    zeniths = [90.0 - elevation_deg(asked.marks[i]) for i in chosen]
+    zeniths = [90.0 - elevation_deg(query.marks[i]) for i in chosen]
     told = (
         max(zeniths) - min(zeniths) >= LEAST_STEEPNESS_DEG and max(abs(90 - z) for z in zeniths) >= LEAST_STEEPNESS_DEG
     )
     rows = [[2 / math.sin(math.radians(z)), 2 / math.tan(math.radians(z))][: 2 if told else 1] for z in zeniths]
     gains = fit(rows, [0.0] * len(rows)).gain
-    between = (BETWEEN_SHARE * asked.angle_accuracy_arcsec) ** 2
+    between = (BETWEEN_SHARE * query.angle_accuracy_arcsec) ** 2
     dof = float(4 * len(chosen) * (pointings - 1))
     halves = []
     for at, line in enumerate(gains):
         within = math.fsum(
-            g * g * 2 * pointing_arcsec(asked, asked.marks[i]) ** 2 / pointings
+            g * g * 2 * pointing_arcsec(query, query.marks[i]) ** 2 / pointings
             for g, i in zip(line, chosen, strict=True)
         )
         common = math.fsum(g * g * 2 * between for g in line)
@@ -94,62 +96,88 @@ def reach(asked: MarksAsked, chosen: tuple[int, ...], pointings: int) -> Reach:
     return Reach(chosen, halves[0], halves[1] if told else None)
 
 
-def needed(asked: MarksAsked, chosen: tuple[int, ...], limit: float, axis: bool) -> int | None:
+def needed(query: TargetsQuery, chosen: tuple[int, ...], limit: float, axis: bool) -> int | None:
     """The fewest pointings a face by which ± comes within the limit, or None where no handful does."""
     for n in range(1, MOST_POINTINGS + 1):
-        found = reach(asked, chosen, n)
+        found = reach(query, chosen, n)
         half = found.t if axis else found.c
         if half is not None and half <= limit:
             return n
     return None
 
 
-def advise_marks(asked: MarksAsked) -> Data:
+class TargetAssessed(Answer):
+    """One target: how steep, what a millimetre at it is worth, how finely it is pointed at."""
+
+    name: str
+    distance_m: float
+    height_m: float
+    elevation_deg: float
+    grain_arcsec: float
+    sigma_pointing_arcsec: float
+    text: str
+    said: list[Reason]
+
+
+class TargetsAdvice(AdviceResult):
+    """Every target, which to use, and what they prove with the pointings planned; None where t is not determined."""
+
+    marks: list[TargetAssessed]
+    take: list[int]
+    least_deg: float
+    aim_deg: float
+    u_collimation_arcsec: float
+    u_tilting_axis_arcsec: float | None
+    limit_collimation_arcsec: float
+    limit_tilting_axis_arcsec: float
+    pointings_for_collimation: int | None
+    pointings_for_tilting_axis: int | None
+
+
+def advise_marks(query: TargetsQuery) -> Advised:
     """Every mark looked at, every pair tried, the best named with what it proves."""
-    words = length_words(asked.units.length)
-    names = [mark.name.strip() or f"target {i + 1}" for i, mark in enumerate(asked.marks)]
+    words = length_words(query.units.length)
+    names = [mark.name.strip() or f"target {i + 1}" for i, mark in enumerate(query.marks)]
     level = min(
-        range(len(asked.marks)),
-        key=lambda i: (abs(elevation_deg(asked.marks[i])) > 10, abs(asked.marks[i].distance_m - 100)),
+        range(len(query.marks)),
+        key=lambda i: (abs(elevation_deg(query.marks[i])) > 10, abs(query.marks[i].distance_m - 100)),
     )
-    pairs = [reach(asked, (i, j), asked.pointings) for i, j in combinations(range(len(asked.marks)), 2)]
+    pairs = [reach(query, (i, j), query.pointings) for i, j in combinations(range(len(query.marks)), 2)]
     told = [pair for pair in pairs if pair.t is not None]
     best = min(told, key=lambda one: (one.t or 0.0, one.c), default=None)
-    chosen = tuple(sorted(best.marks, key=lambda i: abs(elevation_deg(asked.marks[i])))) if best else (level,)
-    limits = (max(5.0, 2 * asked.angle_accuracy_arcsec), max(10.0, 3 * asked.angle_accuracy_arcsec))
-    found = best or reach(asked, chosen, asked.pointings)
-    text = _said(asked, names, chosen, found, limits, words)
-    return {
-        "result": {
-            "marks": [_mark(asked, i, names[i], words) for i in range(len(asked.marks))],
-            "take": list(chosen),
-            "least_deg": LEAST_STEEPNESS_DEG,
-            "aim_deg": AIM_DEG,
-            "u_collimation_arcsec": round(found.c, 2),
-            "u_tilting_axis_arcsec": None if found.t is None else round(found.t, 2),
-            "limit_collimation_arcsec": limits[0],
-            "limit_tilting_axis_arcsec": limits[1],
-            "pointings_for_collimation": needed(asked, chosen, limits[0], axis=False),
-            "pointings_for_tilting_axis": needed(asked, chosen, limits[1], axis=True),
-        },
-        "text": text,
-    }
+    chosen = tuple(sorted(best.marks, key=lambda i: abs(elevation_deg(query.marks[i])))) if best else (level,)
+    limits = (max(5.0, 2 * query.angle_accuracy_arcsec), max(10.0, 3 * query.angle_accuracy_arcsec))
+    found = best or reach(query, chosen, query.pointings)
+    text = _said(query, names, chosen, found, limits, words)
+    result = TargetsAdvice(
+        marks=[_mark(query, i, names[i], words) for i in range(len(query.marks))],
+        take=list(chosen),
+        least_deg=LEAST_STEEPNESS_DEG,
+        aim_deg=AIM_DEG,
+        u_collimation_arcsec=round(found.c, 2),
+        u_tilting_axis_arcsec=None if found.t is None else round(found.t, 2),
+        limit_collimation_arcsec=limits[0],
+        limit_tilting_axis_arcsec=limits[1],
+        pointings_for_collimation=needed(query, chosen, limits[0], axis=False),
+        pointings_for_tilting_axis=needed(query, chosen, limits[1], axis=True),
+    )
+    return Advised(result, text)
 
 
-def _mark(asked: MarksAsked, index: int, name: str, words: LengthWords) -> Data:
-    one = asked.marks[index]
+def _mark(query: TargetsQuery, index: int, name: str, words: LengthWords) -> TargetAssessed:
+    one = query.marks[index]
     steep, width = elevation_deg(one), MARK_MM[one.mark]
-    said = [{"code": code, "text": text} for code, text in _of_mark(asked, one, steep, words)]
-    return {
-        "name": name,
-        "distance_m": one.distance_m,
-        "height_m": one.height_m,
-        "elevation_deg": round(steep, 2),
-        "grain_arcsec": round(ARCSEC / 1000 / one.distance_m, 2),
-        "sigma_pointing_arcsec": round(pointing_arcsec(asked, one), 2),
-        "text": f"{_steepness(steep)}; 1 mm is {arcsec(ARCSEC / 1000 / one.distance_m)} there; one pointing: {arcsec(pointing_arcsec(asked, one))}, of which {arcsec(width / 1000 / one.distance_m * ARCSEC)} from the target.",
-        "said": said,
-    }
+    grain, pointing = ARCSEC / 1000 / one.distance_m, pointing_arcsec(query, one)
+    return TargetAssessed(
+        name=name,
+        distance_m=one.distance_m,
+        height_m=one.height_m,
+        elevation_deg=round(steep, 2),
+        grain_arcsec=round(grain, 2),
+        sigma_pointing_arcsec=round(pointing, 2),
+        text=f"{_steepness(steep)}; 1 mm is {arcsec(grain)} there; one pointing: {arcsec(pointing)}, of which {arcsec(width * grain)} from the target.",
+        said=reasons(_of_mark(query, one, steep, words)),
+    )
 
 
 def _steepness(steep: float) -> str:
@@ -158,7 +186,7 @@ def _steepness(steep: float) -> str:
     return f"{figure(abs(steep), 0)}° {'up' if steep > 0 else 'down'}"
 
 
-def _of_mark(asked: MarksAsked, one: MarkAsked, steep: float, words: LengthWords) -> list[tuple[str, str]]:
+def _of_mark(query: TargetsQuery, one: ProposedTarget, steep: float, words: LengthWords) -> list[tuple[str, str]]:
     said = []
     if one.distance_m < NEAR_M:
         said.append(
@@ -167,7 +195,7 @@ def _of_mark(asked: MarksAsked, one: MarkAsked, steep: float, words: LengthWords
                 f"Nearer than {words.distance(NEAR_M)}: the target must be sharp. Farther away, focus is closer to your work.",
             )
         )
-    if asked.sun and asked.ground in HARD and one.distance_m > SHIMMER_M and abs(steep) < 10:
+    if query.sun and query.ground in HARD and one.distance_m > SHIMMER_M and abs(steep) < 10:
         said.append(
             (
                 "shimmer-mark",
@@ -188,14 +216,14 @@ def _of_mark(asked: MarksAsked, one: MarkAsked, steep: float, words: LengthWords
 
 
 def _said(
-    asked: MarksAsked,
+    query: TargetsQuery,
     names: list[str],
     chosen: tuple[int, ...],
     found: Reach,
     limits: tuple[float, float],
     words: LengthWords,
 ) -> list[str]:
-    n = count(asked.pointings, "pointing", "pointings")
+    n = count(query.pointings, "pointing", "pointings")
     said = [
         f"Use {' and '.join(names[i] for i in chosen)}: {n} a face give c to ± {arcsec(found.c, found.c)}"
         + (f" and the trunnion axis error to ± {arcsec(found.t, found.t)}." if found.t is not None else ".")
@@ -206,7 +234,7 @@ def _said(
                 f"None of these shows the trunnion axis: a target {AIM_DEG:g}° up, {words.distance(20)} away, is {words.distance(20 * math.tan(math.radians(AIM_DEG)))} above the telescope."
             )
             continue
-        least = needed(asked, chosen, limit, axis)
+        least = needed(query, chosen, limit, axis)
         half = found.t if axis else found.c
         if least is None:
             said.append(

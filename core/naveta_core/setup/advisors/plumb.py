@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
 from ...documents.envelope import Finite, InOwnUnit, Part
 from ...geometry import polar, unit
 from ...units.formatting import length_words
-from ..context import Asked, Bearing
+from ..context import AdviceQuery, Bearing
+from ..results import AdviceResult
+from .advised import Advised
 
-Data = dict[str, Any]
 SIGMA_VIEW_MM = 0.7
 """How well the end of a swing is read against a scale, one standard deviation."""
 
@@ -42,58 +43,58 @@ class View(Part):
         return (self.left_mm + self.right_mm) / 2.0, SIGMA_VIEW_MM / math.sqrt(2.0)
 
 
-class BobAsked(Asked):
+class PlumbBobQuery(AdviceQuery):
     """The swing seen from two directions, as nearly square to each other as the place allows."""
 
     advice: Literal["bob"]
     views: list[View] = Field(min_length=1, max_length=6)
 
 
-def advise_bob(asked: BobAsked) -> Data:
+class PlumbBobAdvice(AdviceResult):
+    """Where the string hangs from the mark; None throughout while it was seen from one side only."""
+
+    centre_x_mm: float | None = None
+    centre_y_mm: float | None = None
+    offset_mm: float | None = None
+    bearing_deg: float | None = None
+    sigma_mm: float | None = None
+
+
+FROM_ONE_SIDE = PlumbBobAdvice(centre_x_mm=None, centre_y_mm=None, offset_mm=None, bearing_deg=None, sigma_mm=None)
+
+
+def advise_bob(query: PlumbBobQuery) -> Advised:
     """Where the string hangs from the mark, with its standard deviation; least squares over the views.
 
     A person looking in direction θ sees the part along θ + 90°, right positive.
     """
-    ways = [unit(view.bearing_deg + 90.0) for view in asked.views]
-    seen = [view.middle() for view in asked.views]
+    ways = [unit(view.bearing_deg + 90.0) for view in query.views]
+    seen = [view.middle() for view in query.views]
     weights = [1.0 / sigma**2 for _, sigma in seen]
     xx = math.fsum(w * u[0] * u[0] for w, u in zip(weights, ways, strict=True))
     xy = math.fsum(w * u[0] * u[1] for w, u in zip(weights, ways, strict=True))
     yy = math.fsum(w * u[1] * u[1] for w, u in zip(weights, ways, strict=True))
     det = xx * yy - xy * xy
     if det < 0.05 * (xx + yy) ** 2 / 4.0:
-        return {
-            "result": {
-                "centre_x_mm": None,
-                "centre_y_mm": None,
-                "offset_mm": None,
-                "bearing_deg": None,
-                "sigma_mm": None,
-            },
-            "text": ["From one side you see only part of it. Move by 90° and look again."],
-        }
+        return Advised(FROM_ONE_SIDE, ["From one side you see only part of it. Move by 90° and look again."])
     x = math.fsum(w * u[0] * m for w, u, (m, _) in zip(weights, ways, seen, strict=True))
     y = math.fsum(w * u[1] * m for w, u, (m, _) in zip(weights, ways, seen, strict=True))
     cx, cy = (yy * x - xy * y) / det, (xx * y - xy * x) / det
     sigma = math.sqrt((xx + yy) / det)
     bearing, size = polar(cx, cy)
-    words = length_words(asked.units.length)
-    return {
-        "result": {
-            "centre_x_mm": round(cx, 2),
-            "centre_y_mm": round(cy, 2),
-            "offset_mm": round(size, 2),
-            "bearing_deg": round(bearing, 1),
-            "sigma_mm": round(sigma, 2),
-        },
-        "text": [
-            f"The string hangs {words.small(size / 1000.0)} from the mark, ± {words.small(2.0 * sigma / 1000.0)}.",
-            "Equal swing to both sides, from two directions at 90°: that is the middle.",
-        ],
-    }
+    words = length_words(query.units.length)
+    result = PlumbBobAdvice(
+        centre_x_mm=round(cx, 2),
+        centre_y_mm=round(cy, 2),
+        offset_mm=round(size, 2),
+        bearing_deg=round(bearing, 1),
+        sigma_mm=round(sigma, 2),
+    )
+    hangs = f"The string hangs {words.small(size / 1000.0)} from the mark, ± {words.small(2.0 * sigma / 1000.0)}."
+    return Advised(result, [hangs, "Equal swing to both sides, from two directions at 90°: that is the middle."])
 
 
-class LeanAsked(Asked):
+class LeanQuery(AdviceQuery):
     """A nail that leans, or was driven at an angle: how far its head is from its foot."""
 
     advice: Literal["lean"]
@@ -101,14 +102,18 @@ class LeanAsked(Asked):
     stands_out_mm: Annotated[float, Field(ge=0, le=500), InOwnUnit]
 
 
-def advise_lean(asked: LeanAsked) -> Data:
+class LeanAdvice(AdviceResult):
+    """How far the top of a nail is from its foot."""
+
+    offset_mm: float
+
+
+def advise_lean(query: LeanQuery) -> Advised:
     """Offset of the head from where the mark enters the ground: length · sin(lean), mm."""
-    offset = asked.stands_out_mm * math.sin(math.radians(asked.lean_deg))
-    words = length_words(asked.units.length)
-    return {
-        "result": {"offset_mm": round(offset, 2)},
-        "text": [
-            f"Its top is {words.small(offset / 1000.0)} off its foot.",
-            "Agree which of the two is the point before you centre, and note it. Do not straighten a control mark.",
-        ],
-    }
+    offset = query.stands_out_mm * math.sin(math.radians(query.lean_deg))
+    words = length_words(query.units.length)
+    text = [
+        f"Its top is {words.small(offset / 1000.0)} off its foot.",
+        "Agree which of the two is the point before you centre, and note it. Do not straighten a control mark.",
+    ]
+    return Advised(LeanAdvice(offset_mm=round(offset, 2)), text)

@@ -3,23 +3,24 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
 from ...documents.envelope import InOwnUnit, Part
 from ...geometry import ARCSEC, Plane, polar, unit
-from ..context import Asked, BaseTold, Bearing, TiltTold
+from ..context import AdviceQuery, Bearing, TiltVector, TribrachGeometry
+from ..results import AdviceResult, AdviceStep
+from .advised import Advised
 from .text import for_person, turns_in_words
 
-Data = dict[str, Any]
 LEAST_TURNS = 0.0015
 
 
 Divisions = Annotated[float, Field(ge=-40, le=40), InOwnUnit]
 
 
-class VialTold(Part):
+class VialReading(Part):
     """A plate vial as read: its right end's bearing, where the bubble is, where it rests when the axis is plumb."""
 
     bearing_deg: Bearing
@@ -28,18 +29,18 @@ class VialTold(Part):
     sensitivity_arcsec_per_div: Annotated[float, Field(ge=1, le=3600), InOwnUnit] = 20.0
 
 
-class ScrewsAsked(Asked):
+class ScrewsQuery(AdviceQuery):
     """A tilt in figures, or one or two readings of plate vials."""
 
     advice: Literal["screws"]
-    base: BaseTold = BaseTold()
-    tilt: TiltTold | None = None
-    vials: list[VialTold] = Field(default=[], max_length=2)
+    base: TribrachGeometry = TribrachGeometry()
+    tilt: TiltVector | None = None
+    vials: list[VialReading] = Field(default=[], max_length=2)
     stand_bearing_deg: Bearing | None = None
     one_at_a_time: bool = False
 
     @model_validator(mode="after")
-    def _one_of(self) -> ScrewsAsked:
+    def _one_of(self) -> ScrewsQuery:
         if (self.tilt is None) == (not self.vials):
             raise ValueError("either tilt or vials")
         if (
@@ -50,37 +51,60 @@ class ScrewsAsked(Asked):
         return self
 
 
-def advise_screws(asked: ScrewsAsked) -> Data:
+class ScrewStep(AdviceStep):
+    """One screw, or a pair turned together: turns by their numbers, positive clockwise seen from above."""
+
+    turns: dict[str, float]
+
+
+class ScrewsAdvice(AdviceResult):
+    """Turns of every screw, what is turned together, and the travel that is then left."""
+
+    turns: dict[str, float]
+    together: list[list[str]]
+    tilt_arcsec: float
+    travel_left_mm: float
+    short_of: list[str]
+    steps: list[ScrewStep]
+
+    @property
+    def moves(self) -> list[ScrewStep]:
+        return self.steps
+
+    @property
+    def screw_turns(self) -> dict[str, float]:
+        return self.turns
+
+
+def advise_screws(query: ScrewsQuery) -> Advised:
     """Turns of each screw, positive clockwise seen from above, that bring the told tilt to nothing."""
-    tilt = _tilt(asked)
-    base = asked.base.base()
+    tilt = _tilt(query)
+    base = query.base.base()
     raises = _raises(base.bearings_deg, base.radius_mm, tilt)
     sense = 1.0 if base.clockwise_raises else -1.0
     turns = [sense * rise / base.pitch_mm for rise in raises]
-    pairs, alone = _pairs(base.bearings_deg, asked, tilt)
-    steps = _steps(asked, base.bearings_deg, tilt, turns, pairs, alone)
-    at = asked.base.at_mm or [0.0] * base.screws
+    pairs, alone = _pairs(base.bearings_deg, query, tilt)
+    steps = _steps(query, base.bearings_deg, tilt, turns, pairs, alone)
+    at = query.base.at_mm or [0.0] * base.screws
     left = [base.travel_mm / 2.0 - abs(have + rise) for have, rise in zip(at, raises, strict=True)]
     short = [str(i + 1) for i, one in enumerate(left) if one < 0]
-    return {
-        "result": {
-            "turns": {str(i + 1): round(turn, 4) for i, turn in enumerate(turns)},
-            "together": [[str(i + 1) for i in pair] for pair in pairs],
-            "tilt_arcsec": round(math.hypot(*tilt) * ARCSEC, 1),
-            "travel_left_mm": round(min(left), 3),
-            "short_of": short,
-            "steps": steps,
-        },
-        "text": _text(asked, steps, short),
-    }
+    result = ScrewsAdvice(
+        turns={str(i + 1): round(turn, 4) for i, turn in enumerate(turns)},
+        together=[[str(i + 1) for i in pair] for pair in pairs],
+        tilt_arcsec=round(math.hypot(*tilt) * ARCSEC, 1),
+        travel_left_mm=round(min(left), 3),
+        short_of=short,
+        steps=steps,
+    )
+    return Advised(result, _text(query, steps, short))
 
 
-def _tilt(asked: ScrewsAsked) -> Plane:
+def _tilt(query: ScrewsQuery) -> Plane:
     """The high-side vector in radians; one vial tells only the part along itself."""
-    if asked.tilt is not None:
-        return asked.tilt.tilt()
-    along = [(vial.bubble_div - vial.rest_div) * vial.sensitivity_arcsec_per_div / ARCSEC for vial in asked.vials]
-    ways = [unit(vial.bearing_deg) for vial in asked.vials]
+    if query.tilt is not None:
+        return query.tilt.tilt()
+    along = [(vial.bubble_div - vial.rest_div) * vial.sensitivity_arcsec_per_div / ARCSEC for vial in query.vials]
+    ways = [unit(vial.bearing_deg) for vial in query.vials]
     if len(along) == 1:
         return (along[0] * ways[0][0], along[0] * ways[0][1])
     (a, b), (c, d) = ways
@@ -95,17 +119,17 @@ def _raises(bearings: tuple[float, ...], radius_mm: float, tilt: Plane) -> list[
     return [rise - middle for rise in rises]
 
 
-def _pairs(bearings: tuple[float, ...], asked: ScrewsAsked, tilt: Plane) -> tuple[list[tuple[int, ...]], int | None]:
+def _pairs(bearings: tuple[float, ...], query: ScrewsQuery, tilt: Plane) -> tuple[list[tuple[int, ...]], int | None]:
     """Which screws are turned together: the vial's pair, or the two nearest the person; of four the opposite ones."""
     if len(bearings) == 4:
         pairs = [(0, 2), (1, 3)]
-        if asked.vials:
-            pairs.sort(key=lambda pair: -abs(math.cos(math.radians(asked.vials[0].bearing_deg - bearings[pair[0]]))))
+        if query.vials:
+            pairs.sort(key=lambda pair: -abs(math.cos(math.radians(query.vials[0].bearing_deg - bearings[pair[0]]))))
         return list(pairs), None
-    if asked.vials:
-        lone = min(range(3), key=lambda i: abs(math.cos(math.radians(asked.vials[0].bearing_deg - bearings[i]))))
-    elif asked.stand_bearing_deg is not None:
-        lone = min(range(3), key=lambda i: math.cos(math.radians(bearings[i] - asked.stand_bearing_deg)))  # type: ignore[operator]
+    if query.vials:
+        lone = min(range(3), key=lambda i: abs(math.cos(math.radians(query.vials[0].bearing_deg - bearings[i]))))
+    elif query.stand_bearing_deg is not None:
+        lone = min(range(3), key=lambda i: math.cos(math.radians(bearings[i] - query.stand_bearing_deg)))  # type: ignore[operator]
     else:
         # Nothing told: the pair that lies most nearly along the tilt does the larger part at once.
         lone = min(range(3), key=lambda i: abs(math.cos(math.radians(polar(*tilt)[0] - bearings[i]))))
@@ -113,17 +137,17 @@ def _pairs(bearings: tuple[float, ...], asked: ScrewsAsked, tilt: Plane) -> tupl
 
 
 def _steps(
-    asked: ScrewsAsked,
+    query: ScrewsQuery,
     bearings: tuple[float, ...],
     tilt: Plane,
     turns: list[float],
     pairs: list[tuple[int, ...]],
     alone: int | None,
-) -> list[Data]:
+) -> list[ScrewStep]:
     """The acts in order. With three screws: the pair equal and opposite for the part along it, then the third alone."""
     if alone is None:
         return [
-            _together(asked, bearings, {i: turns[i] for i in pair})
+            _together(query, bearings, {i: turns[i] for i in pair})
             for pair in pairs
             if abs(turns[pair[0]]) >= LEAST_TURNS
         ]
@@ -132,23 +156,23 @@ def _steps(
     rest = turns[alone] - (turns[first] + turns[second]) / 2.0
     steps = []
     if abs(half) >= LEAST_TURNS:
-        if asked.one_at_a_time:
-            steps.append(_together(asked, bearings, {first: 2.0 * half}))
+        if query.one_at_a_time:
+            steps.append(_together(query, bearings, {first: 2.0 * half}))
         else:
-            steps.append(_together(asked, bearings, {first: half, second: -half}))
+            steps.append(_together(query, bearings, {first: half, second: -half}))
     # Turned one at a time the first carries the middle with it: the third makes up for what it brings across.
-    if asked.one_at_a_time:
-        rest = _third_after_one(bearings, asked, tilt, {first: 2.0 * half}, alone)
+    if query.one_at_a_time:
+        rest = _third_after_one(bearings, query, tilt, {first: 2.0 * half}, alone)
     if abs(rest) >= LEAST_TURNS:
-        steps.append(_together(asked, bearings, {alone: rest}))
+        steps.append(_together(query, bearings, {alone: rest}))
     return steps
 
 
 def _third_after_one(
-    bearings: tuple[float, ...], asked: ScrewsAsked, tilt: Plane, done: dict[int, float], alone: int
+    bearings: tuple[float, ...], query: ScrewsQuery, tilt: Plane, done: dict[int, float], alone: int
 ) -> float:
     """Turns of the third screw that take away what is then left across the pair."""
-    base = asked.base.base()
+    base = query.base.base()
     sense = 1.0 if base.clockwise_raises else -1.0
     rises = [sense * done.get(i, 0.0) * base.pitch_mm for i in range(3)]
     ways = [unit(bearing) for bearing in bearings]
@@ -160,25 +184,22 @@ def _third_after_one(
     return sense * -1.5 * base.radius_mm * across / base.pitch_mm
 
 
-def _together(asked: ScrewsAsked, bearings: tuple[float, ...], turns: dict[int, float]) -> Data:
+def _together(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, float]) -> ScrewStep:
     told = {str(i + 1): round(amount, 4) for i, amount in turns.items()}
     size = max(abs(turn) for turn in turns.values())
-    return {
-        "turns": told,
-        "text": _act(asked, bearings, turns),
-        "about": f"About {turns_in_words(size)}." if size >= 0.07 else "Less than 1/20 turn.",
-    }
+    about = f"About {turns_in_words(size)}." if size >= 0.07 else "Less than 1/20 turn."
+    return ScrewStep(turns=told, text=_act(query, bearings, turns), about=about)
 
 
-def _act(asked: ScrewsAsked, bearings: tuple[float, ...], turns: dict[int, float]) -> str:
-    stand = asked.stand_bearing_deg
+def _act(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, float]) -> str:
+    stand = query.stand_bearing_deg
     if len(turns) == 2 and stand is not None:
         left = _left_of(bearings, turns, stand)
         if left is not None:
             # The near side of a screw turned clockwise from above goes to the person's left: inwards on the right hand.
             inwards = turns[left] < 0
             return f"Both thumbs {'towards each other' if inwards else 'away from each other'}, equally."
-    names = [_named(asked, bearings, i) for i in turns]
+    names = [_named(query, bearings, i) for i in turns]
     ways = ["clockwise" if amount > 0 else "anticlockwise" for amount in turns.values()]
     if len(turns) == 1:
         return f"Turn {names[0]} {ways[0]}, seen from above."
@@ -192,20 +213,20 @@ def _left_of(bearings: tuple[float, ...], turns: dict[int, float], stand: float)
     return left if sides[left] > 0.3 and sides[right] < -0.3 else None
 
 
-def _named(asked: ScrewsAsked, bearings: tuple[float, ...], i: int) -> str:
-    if asked.stand_bearing_deg is None:
+def _named(query: ScrewsQuery, bearings: tuple[float, ...], i: int) -> str:
+    if query.stand_bearing_deg is None:
         return f"screw {i + 1}"
-    return f"the screw {for_person(bearings[i], asked.stand_bearing_deg)}"
+    return f"the screw {for_person(bearings[i], query.stand_bearing_deg)}"
 
 
-def _text(asked: ScrewsAsked, steps: list[Data], short: list[str]) -> list[str]:
+def _text(query: ScrewsQuery, steps: list[ScrewStep], short: list[str]) -> list[str]:
     if not steps:
         return ["No field adjustment: it is level."]
-    lines = [f"{step['text']} {step['about']}" for step in steps]
-    if asked.vials and asked.stand_bearing_deg is not None:
-        thumb = "right" if asked.base.clockwise_from_above == "lowers" else "left"
+    lines = [f"{step.text} {step.about}" for step in steps]
+    if query.vials and query.stand_bearing_deg is not None:
+        thumb = "right" if query.base.clockwise_from_above == "lowers" else "left"
         lines.append(f"The bubble follows the {thumb} thumb.")
-    if asked.base.screws == 4:
+    if query.base.screws == 4:
         lines.append("Turn opposite screws equally and together: lightly tight, never forced.")
     if short:
         names = " and ".join(short)

@@ -3,72 +3,95 @@
 from __future__ import annotations
 
 import math
-from typing import Any, Literal
+from typing import Literal
 
 from ...geometry import ARCSEC, Plane, unit
 from ...units.formatting import length_words
-from ..context import Asked, BaseTold, MoveTold, TripodTold
+from ..context import AdviceQuery, PlanMove, TribrachGeometry, TripodGeometry
 from ..equipment import MM, Base, Kit
 from ..mechanism import State, see
+from ..results import AdviceResult, AdviceStep
 from ..tripod import LEGS
+from .advised import Advised
 from .text import about_as_much
 from .two_legs import moved, two_legs
 
-Data = dict[str, Any]
 
-
-class ShiftAsked(Asked):
+class ShiftQuery(AdviceQuery):
     """The way the plummet has to go, over the ground."""
 
     advice: Literal["shift"]
-    move: MoveTold
-    tripod: TripodTold = TripodTold()
-    base: BaseTold = BaseTold()
+    move: PlanMove
+    tripod: TripodGeometry = TripodGeometry()
+    base: TribrachGeometry = TribrachGeometry()
 
 
-def advise_shift(asked: ShiftAsked) -> Data:
+class ShiftStep(AdviceStep):
+    """One leg changed to a pencil mark."""
+
+    leg: str
+    mm: float
+    direction: Literal["shorten", "lengthen"]
+    stop_when: str
+
+
+class ShiftAdvice(AdviceResult):
+    """Changes of the legs in mm, positive longer; `ratio` is mm of plummet for a mm of leg."""
+
+    legs: dict[str, float]
+    ratio: float | None
+    head_tilt_arcsec: float
+    screws_take_arcsec: float
+    screws_can: bool
+    steps: list[ShiftStep]
+    short_of: list[str]
+
+    @property
+    def moves(self) -> list[ShiftStep]:
+        return self.steps
+
+
+def advise_shift(query: ShiftQuery) -> Advised:
     """Leg changes after which, once relevelled with the foot screws, the plummet has moved by `move`."""
-    kit = asked.tripod.kit()
-    level = asked.tripod.standing()
-    u = unit(asked.move.bearing_deg)
-    wanted = (asked.move.distance_mm * MM * u[0], asked.move.distance_mm * MM * u[1])
-    changes = _changes(asked, kit, level, wanted)
+    kit = query.tripod.kit()
+    level = query.tripod.standing()
+    u = unit(query.move.bearing_deg)
+    wanted = (query.move.distance_mm * MM * u[0], query.move.distance_mm * MM * u[1])
+    changes = _changes(query, kit, level, wanted)
     tilted = moved(kit, level, changes)
     tilt = _size(see(kit, tilted).head_tilt_arcsec)
-    takes = _screws_take(asked.base.base())
+    takes = _screws_take(query.base.base())
     biggest = max(LEGS, key=lambda leg: abs(changes[leg]))
-    ratio = asked.move.distance_mm / abs(changes[biggest]) if abs(changes[biggest]) > 1e-6 else None
-    short = [leg for leg in LEGS if not asked.tripod.has_left(leg, changes[leg])]
-    words = length_words(asked.units.length)
+    ratio = query.move.distance_mm / abs(changes[biggest]) if abs(changes[biggest]) > 1e-6 else None
+    short = [leg for leg in LEGS if not query.tripod.has_left(leg, changes[leg])]
+    words = length_words(query.units.length)
     steps = [
-        {
-            "leg": leg,
-            "mm": round(changes[leg], 1),
-            "direction": "shorten" if changes[leg] < 0 else "lengthen",
-            "stop_when": "it reaches a pencil mark drawn at the clamp beforehand",
-            "text": f"{'Shorten' if changes[leg] < 0 else 'Lengthen'} leg {leg} by {words.small(abs(changes[leg]) * MM)}, {about_as_much(abs(changes[leg]))}.",
-        }
+        ShiftStep(
+            leg=leg,
+            mm=round(changes[leg], 1),
+            direction="shorten" if changes[leg] < 0 else "lengthen",
+            stop_when="it reaches a pencil mark drawn at the clamp beforehand",
+            text=f"{'Shorten' if changes[leg] < 0 else 'Lengthen'} leg {leg} by {words.small(abs(changes[leg]) * MM)}, {about_as_much(abs(changes[leg]))}.",
+        )
         for leg in sorted(LEGS, key=lambda leg: -abs(changes[leg]))
         if abs(changes[leg]) >= 0.3
     ]
-    return {
-        "result": {
-            "legs": {leg: round(changes[leg], 3) for leg in LEGS},
-            "ratio": None if ratio is None else round(ratio, 3),
-            "head_tilt_arcsec": round(tilt, 0),
-            "screws_take_arcsec": round(takes, 0),
-            "screws_can": tilt <= takes,
-            "steps": steps,
-            "short_of": short,
-        },
-        "text": _text(steps, ratio, tilt, takes, short),
-    }
+    result = ShiftAdvice(
+        legs={leg: round(changes[leg], 3) for leg in LEGS},
+        ratio=None if ratio is None else round(ratio, 3),
+        head_tilt_arcsec=round(tilt, 0),
+        screws_take_arcsec=round(takes, 0),
+        screws_can=tilt <= takes,
+        steps=steps,
+        short_of=short,
+    )
+    return Advised(result, _text(steps, ratio, tilt, takes, short))
 
 
-def _changes(asked: ShiftAsked, kit: Kit, level: State, wanted: Plane) -> dict[str, float]:
+def _changes(query: ShiftQuery, kit: Kit, level: State, wanted: Plane) -> dict[str, float]:
     rough = [
         -radius / level.legs[i] * (wanted[0] * way[0] + wanted[1] * way[1])
-        for i, (way, radius, _) in enumerate(asked.tripod.fall(level))
+        for i, (way, radius, _) in enumerate(query.tripod.fall(level))
     ]
     middle = sorted(range(3), key=lambda i: rough[i])[1]
     start = [one - rough[middle] for one in rough]
@@ -91,11 +114,11 @@ def _screws_take(base: Base) -> float:
     return base.travel_mm / 2.0 / base.radius_mm * ARCSEC
 
 
-def _text(steps: list[Data], ratio: float | None, tilt: float, takes: float, short: list[str]) -> list[str]:
+def _text(steps: list[ShiftStep], ratio: float | None, tilt: float, takes: float, short: list[str]) -> list[str]:
     if not steps or ratio is None:
         return ["For a move this small, slide the instrument on the head instead."]
     lines = ["First draw a pencil line across the leg at its clamp: you cannot see the plummet while the leg moves."]
-    lines += [step["text"] for step in steps]
+    lines += [step.text for step in steps]
     lines.append(f"On this tripod, shortening a leg by 1 mm moves the plummet by {ratio:.2f} mm after levelling.")
     lines.append(f"The head will be {tilt / 60.0:.0f}′ off level: centre the bubble again with the foot screws.")
     if tilt > takes:

@@ -12,14 +12,15 @@ from ...errors import Fault, Refused, said
 from ...geometry import ARCSEC
 from ...units.angles import parse_angle, show_dms
 from ...units.formatting import arcsec, length_words
-from ..context import Asked
+from ..context import AdviceQuery
+from ..results import AdviceResult
+from .advised import Advised
 
-Data = dict[str, Any]
 LEAST_STEEP_DEG = 15.0
 LAST_KNOWN_SIGMA_ARCSEC = 1.5
 
 
-class PointingAsked(Asked):
+class PointingQuery(AdviceQuery):
     """A mark of some width at some distance, seen through some magnification."""
 
     advice: Literal["pointing"]
@@ -28,21 +29,26 @@ class PointingAsked(Asked):
     magnification: Annotated[float, Field(ge=0.01, le=100), InOwnUnit] = 30.0
 
 
-def advise_pointing(asked: PointingAsked) -> Data:
+class PointingAdvice(AdviceResult):
+    """How wide the target is, and the spread of one pointing."""
+
+    grain_arcsec: float
+    sigma_pointing_arcsec: float
+
+
+def advise_pointing(query: PointingQuery) -> Advised:
     """The mark edge to edge, and the standard deviation of one pointing: sqrt((30″/M)^2 + (0.15·rho·w/D)^2)."""
-    grain = ARCSEC * asked.width_mm / 1000.0 / asked.distance_m
-    sigma = math.hypot(30.0 / asked.magnification, 0.15 * grain)
-    words = length_words(asked.units.length)
-    return {
-        "result": {"grain_arcsec": round(grain, 3), "sigma_pointing_arcsec": round(sigma, 3)},
-        "text": [
-            f"At {words.distance(asked.distance_m)} the target is {arcsec(grain)} wide.",
-            f"Expect a pointing within {arcsec(sigma)} (one standard deviation).",
-        ],
-    }
+    grain = ARCSEC * query.width_mm / 1000.0 / query.distance_m
+    sigma = math.hypot(30.0 / query.magnification, 0.15 * grain)
+    words = length_words(query.units.length)
+    text = [
+        f"At {words.distance(query.distance_m)} the target is {arcsec(grain)} wide.",
+        f"Expect a pointing within {arcsec(sigma)} (one standard deviation).",
+    ]
+    return Advised(PointingAdvice(grain_arcsec=round(grain, 3), sigma_pointing_arcsec=round(sigma, 3)), text)
 
 
-class SteepAsked(Asked):
+class SteepTargetQuery(AdviceQuery):
     """A target some height above the instrument, some distance away."""
 
     advice: Literal["steep-target"]
@@ -53,28 +59,34 @@ class SteepAsked(Asked):
     """Spread of the double collimation at one target."""
 
 
-def advise_steep(asked: SteepAsked) -> Data:
+class SteepTargetAdvice(AdviceResult):
+    """How steep it is, where to stand for the angle wanted, and the spread of t found there."""
+
+    elevation_deg: float
+    distance_needed_m: float
+    sigma_tilting_axis_arcsec: float
+
+
+def advise_steep(query: SteepTargetQuery) -> Advised:
     """How steep it is, how near one must stand for the angle wanted, and how well the tilting axis is then found."""
-    elevation = math.degrees(math.atan2(asked.height_m, asked.distance_m))
-    needed = asked.height_m / math.tan(math.radians(asked.wanted_deg))
+    elevation = math.degrees(math.atan2(query.height_m, query.distance_m))
+    needed = query.height_m / math.tan(math.radians(query.wanted_deg))
     z = math.radians(90.0 - elevation)
-    sigma = asked.sigma_double_arcsec * math.sqrt(1.0 + 1.0 / math.sin(z) ** 2) / (2.0 / math.tan(z))
-    words = length_words(asked.units.length)
-    text = [f"{elevation:.1f}° above level; for {asked.wanted_deg:g}° set up {words.distance(needed)} away."]
+    sigma = query.sigma_double_arcsec * math.sqrt(1.0 + 1.0 / math.sin(z) ** 2) / (2.0 / math.tan(z))
+    words = length_words(query.units.length)
+    text = [f"{elevation:.1f}° above level; for {query.wanted_deg:g}° set up {words.distance(needed)} away."]
     if elevation < LEAST_STEEP_DEG:
         text.append(
             "Below 15° the trunnion axis error cannot be separated from collimation error. 15° is a minimum, not an aim."
         )
     else:
         text.append(f"Trunnion axis error within {arcsec(sigma)} (one standard deviation).")
-    return {
-        "result": {
-            "elevation_deg": round(elevation, 3),
-            "distance_needed_m": round(needed, 3),
-            "sigma_tilting_axis_arcsec": round(sigma, 3),
-        },
-        "text": text,
-    }
+    result = SteepTargetAdvice(
+        elevation_deg=round(elevation, 3),
+        distance_needed_m=round(needed, 3),
+        sigma_tilting_axis_arcsec=round(sigma, 3),
+    )
+    return Advised(result, text)
 
 
 class AngleUnits(Part):
@@ -84,7 +96,7 @@ class AngleUnits(Part):
     angle: AngleUnit = "dms"
 
 
-class TurnedAsked(Asked):
+class TurnedAngleQuery(AdviceQuery):
     """Either what was read at the end (what was turned?), or what is to be turned (what will be read?)."""
 
     advice: Literal["turned-angle"]
@@ -97,34 +109,37 @@ class TurnedAsked(Asked):
     """Which way the circle counts up."""
 
     @model_validator(mode="after")
-    def _one_of(self) -> TurnedAsked:
+    def _one_of(self) -> TurnedAngleQuery:
         if (self.end is None) == (self.turn is None):
             raise ValueError("either end or turn")
         return self
 
 
-def advise_turned(asked: TurnedAsked) -> Data:
+class TurnedAngleAdvice(AdviceResult):
+    """The angle turned, and what the circle reads at the end of it."""
+
+    angle_deg: float
+    reading_deg: float
+
+
+def advise_turned(query: TurnedAngleQuery) -> Advised:
     """The angle turned in the sense told, or the reading to turn to; any start reading will do."""
-    start = _angle(asked, asked.start, "start", "the reading at the start")
-    sign = 1.0 if asked.sense == asked.counts else -1.0
-    if asked.end is not None:
-        end = _angle(asked, asked.end, "end", "the reading at the end")
+    start = _angle(query, query.start, "start", "the reading at the start")
+    sign = 1.0 if query.sense == query.counts else -1.0
+    if query.end is not None:
+        end = _angle(query, query.end, "end", "the reading at the end")
         angle = (sign * (end - start)) % 360.0
-        return {
-            "result": {"angle_deg": round(angle, 9), "reading_deg": round(end % 360.0, 9)},
-            "text": [f"{_worded(angle, asked.units.angle)} {asked.sense}."],
-        }
-    turn = _angle(asked, asked.turn, "turn", "the angle to turn")
+        result = TurnedAngleAdvice(angle_deg=round(angle, 9), reading_deg=round(end % 360.0, 9))
+        return Advised(result, [f"{_worded(angle, query.units.angle)} {query.sense}."])
+    turn = _angle(query, query.turn, "turn", "the angle to turn")
     reading = (start + sign * turn) % 360.0
-    return {
-        "result": {"angle_deg": round(turn, 9), "reading_deg": round(reading, 9)},
-        "text": [f"Turn {asked.sense} until the circle reads {_worded(reading, asked.units.angle)}."],
-    }
+    result = TurnedAngleAdvice(angle_deg=round(turn, 9), reading_deg=round(reading, 9))
+    return Advised(result, [f"Turn {query.sense} until the circle reads {_worded(reading, query.units.angle)}."])
 
 
-def _angle(asked: TurnedAsked, value: Any, path: str, where: str) -> float:
+def _angle(query: TurnedAngleQuery, value: Any, path: str, where: str) -> float:
     try:
-        return parse_angle(value, asked.units.angle).value if isinstance(value, str) else float(value)
+        return parse_angle(value, query.units.angle).value if isinstance(value, str) else float(value)
     except ValueError as error:
         raise Refused([Fault(path, where, said(value), str(error))]) from None
 
@@ -137,7 +152,7 @@ def _worded(degrees: float, unit: str) -> str:
     return show_dms(degrees % 360.0, 1)
 
 
-class SquareAsked(Asked):
+class SquareQuery(AdviceQuery):
     """Two sides from a corner and the diagonal between their ends: is the corner square?"""
 
     advice: Literal["square"]
@@ -147,34 +162,43 @@ class SquareAsked(Asked):
     """As measured; None: what should it be?"""
 
     @model_validator(mode="after")
-    def _reach(self) -> SquareAsked:
+    def _reach(self) -> SquareQuery:
         if self.diagonal_m is not None and not abs(self.one_m - self.two_m) < self.diagonal_m < self.one_m + self.two_m:
             raise ValueError("a diagonal that closes the triangle: shorter than both sides together")
         return self
 
 
-def advise_square(asked: SquareAsked) -> Data:
+class SquareAdvice(AdviceResult):
+    """The diagonal of a right angle; the angle a measured one gives, and by how much it is off, wide positive."""
+
+    diagonal_m: float
+    arcsec_per_mm: float
+    angle_deg: float | None
+    off_arcsec: float | None
+
+
+def advise_square(query: SquareQuery) -> Advised:
     """The diagonal of a right angle, and what a measured one says: angle by the cosine law, 1 mm of it in seconds."""
-    a, b = asked.one_m, asked.two_m
+    a, b = query.one_m, query.two_m
     square = math.hypot(a, b)
     per_mm = square / (a * b) / 1000.0 * ARCSEC
-    words = length_words(asked.units.length)
-    told: Data = {
-        "diagonal_m": round(square, 6),
-        "arcsec_per_mm": round(per_mm, 3),
-        "angle_deg": None,
-        "off_arcsec": None,
-    }
+    words = length_words(query.units.length)
+    angle = off = None
     text = [f"The diagonal of a right angle: {words.reading(square)} {words.name}."]
-    if asked.diagonal_m is not None:
-        angle = math.degrees(math.acos((a * a + b * b - asked.diagonal_m**2) / (2.0 * a * b)))
+    if query.diagonal_m is not None:
+        angle = math.degrees(math.acos((a * a + b * b - query.diagonal_m**2) / (2.0 * a * b)))
         off = (angle - 90.0) * 3600.0
-        told |= {"angle_deg": round(angle, 7), "off_arcsec": round(off, 2)}
         aside = math.tan(math.radians(angle - 90.0)) * b
         wide = "wide" if off > 0 else "narrow"
         text = [
             f"{_worded(angle, 'dms')}: {show_dms(abs(angle - 90.0))} too {wide}, {words.small(abs(aside))} at the end of the second side.",
-            f"The diagonal should be {words.reading(square)} {words.name}; it is {words.small(abs(asked.diagonal_m - square))} too {'long' if off > 0 else 'short'}.",
+            f"The diagonal should be {words.reading(square)} {words.name}; it is {words.small(abs(query.diagonal_m - square))} too {'long' if off > 0 else 'short'}.",
         ]
     text.append(f"1 mm of the diagonal is {arcsec(per_mm)}: a tape sets out to about that.")
-    return {"result": told, "text": text}
+    result = SquareAdvice(
+        diagonal_m=round(square, 6),
+        arcsec_per_mm=round(per_mm, 3),
+        angle_deg=None if angle is None else round(angle, 7),
+        off_arcsec=None if off is None else round(off, 2),
+    )
+    return Advised(result, text)
