@@ -71,7 +71,7 @@ def _sent(request: HttpRequest, model: type[Sent]) -> tuple[Sent, str]:
 
 
 def _context(tag: str | None) -> InstrumentContext | None:
-    return context_of(fleet_selectors.find(tag)) if tag else None
+    return context_of(tag) if tag else None
 
 
 @router.get("/kinds", response=list[out.KindOut], operation_id="list_kinds")

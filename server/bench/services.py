@@ -132,7 +132,7 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
         return Saved(stored, new=False)
     instrument = locked(sent.instrument)
     at = _moment("observed_at", sent.observed_at, sent.clock_off_s, instrument)
-    data = complete(sent.document, context_of(instrument), at.isoformat())
+    data = complete(sent.document, context_of(instrument.tag), at.isoformat())
     if data.get("kind") == "pre-survey":
         data = rounds.with_records(data, instrument)
     document = document_of(data)

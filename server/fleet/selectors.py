@@ -59,14 +59,19 @@ class Row:
 
 def find(tag: str) -> Instrument:
     """The instrument of a tag, however it was typed. Raises Http404."""
-    try:
-        settled = settle_tag(tag)
-    except Refused as error:
-        raise Http404(str(error)) from None
+    settled = tag_of(tag)
     try:
         return Instrument.objects.select_related("model", "crew").get(tag=settled)
     except Instrument.DoesNotExist:
         raise Http404(settled) from None
+
+
+def tag_of(typed: str) -> str:
+    """A tag as the fleet has it, however it was typed. Raises Http404."""
+    try:
+        return settle_tag(typed)
+    except Refused as error:
+        raise Http404(str(error)) from None
 
 
 def done_of(fact: dict[str, Any]) -> Done:

@@ -48,13 +48,15 @@ def _whole(text: str) -> int:
     return int(text)
 
 
+_BRACKET = re.compile(r"[\[\]{}]")
 _NO_BRACKET = re.compile(r'"(?:[^"\\]|\\.)*"?|[^\[\]{}"]+', re.DOTALL)
 
 
 def _depth(text: str) -> int:
     """Deepest nesting of brackets outside strings, found without recursion."""
+    outside = _NO_BRACKET.sub("", text) if "\\" in text else "".join(text.split('"')[::2])
     deepest = depth = 0
-    for bracket in _NO_BRACKET.sub("", text):
+    for bracket in _BRACKET.findall(outside):
         if bracket in "[{":
             depth += 1
             deepest = max(deepest, depth)
@@ -71,7 +73,8 @@ def read_json(raw: bytes) -> Any:
         text = raw.decode("utf-8")
     except UnicodeDecodeError as error:
         raise NotJson(f"not UTF-8 text: byte {error.start} cannot be read") from error
-    if _depth(text) > MOST_DEPTH:
+    # As deep as there are brackets it can be at most; only then it is worth a walk.
+    if text.count("{") + text.count("[") > MOST_DEPTH and _depth(text) > MOST_DEPTH:
         raise NotJson(f"nested deeper than {MOST_DEPTH} levels")
     try:
         data = json.loads(

@@ -158,7 +158,8 @@ def angle(parser: Parser, path: str, where: str, value: Value, unit: str) -> Num
 
 def blank(*values: Value) -> bool:
     """Whether nothing at all was typed: a row that was only opened is not a reading that is missing."""
-    return all(value is None or (isinstance(value, str) and not value.strip()) for value in values)
+    typed = [value for value in values if value is not None]
+    return not typed or not any(not isinstance(value, str) or value.strip() for value in typed)
 
 
 def filled(rows: Sequence[Any], *names: str) -> int:

@@ -68,7 +68,7 @@ class Reader(Parser):
     def value(self, field: Field, path: str, typed: Any, *, wanted: bool | None = None) -> Numeral | None:
         """One typed figure, or None with the path noted as missing or the fault noted; `wanted` overrules the field."""
         wanted = not field.optional if wanted is None else wanted
-        if blank(typed) and not wanted:
+        if not wanted and blank(typed):
             return None
         words = self.where(path)
         if field.kind == "length":

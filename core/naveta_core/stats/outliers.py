@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import accumulate
 from math import fsum, sqrt
 
@@ -46,6 +47,12 @@ def find_outlier(groups: Sequence[Sequence[float]]) -> Outlier | None:
 
     groups: standardised readings (value over its own spread), one list a sight; empty and single ones are allowed.
     """
+    return _outlier(tuple(map(tuple, groups)))
+
+
+# A preview asks twice of the same readings, once to judge and once to say what stands out while they are typed.
+@lru_cache(maxsize=32)
+def _outlier(groups: tuple[tuple[float, ...], ...]) -> Outlier | None:
     dof = sum(len(group) - 1 for group in groups if len(group) > 1)
     tests = sum(len(group) + max(0, len(group) - 3) for group in groups if len(group) > 2)
     tests += sum(1 for group in groups if len(group) == 2)
@@ -110,6 +117,11 @@ def find_moved(groups: Sequence[Sequence[float]]) -> Moved | None:
 
     The same false alarm in a hundred documents as for single values, shared with them.
     """
+    return _moved(tuple(map(tuple, groups)))
+
+
+@lru_cache(maxsize=32)
+def _moved(groups: tuple[tuple[float, ...], ...]) -> Moved | None:
     dof = sum(len(group) - 1 for group in groups if len(group) > 1)
     tests = sum(len(group) + max(0, len(group) - 3) for group in groups if len(group) > 2)
     if not tests or dof < 2:

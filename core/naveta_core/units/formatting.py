@@ -13,9 +13,9 @@ MINUS = "−"
 def figure(value: float, decimals: int) -> str:
     """A number with a fixed count of decimals, a true minus sign, and no negative zero."""
     text = f"{value:.{decimals}f}"
-    if float(text) == 0:
-        text = text.lstrip("-")
-    return text.replace("-", MINUS)
+    if text[0] != "-":
+        return text
+    return text[1:] if float(text) == 0 else MINUS + text[1:]
 
 
 def arcsec(value: float, uncertainty: float | None = None) -> str:

@@ -6,8 +6,6 @@ told in seconds, and per minute of tilt where that is known. A line that does no
 
 from __future__ import annotations
 
-from typing import Any
-
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import PLACES, QUANTITY, WORDS, CompensatorFunction, read_document, where

@@ -6,8 +6,6 @@ height h the mark is out by h times the angle.
 
 from __future__ import annotations
 
-from typing import Any
-
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ..circular_vial import BUBBLE, READINGS, SENSITIVITY, turned_rows

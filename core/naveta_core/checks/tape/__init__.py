@@ -6,8 +6,6 @@ rest is the tape's own: a zero that is worn, and a scale that has stretched.
 
 from __future__ import annotations
 
-from typing import Any
-
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import SCALE, ZERO, Tape, read_document, where

@@ -6,8 +6,6 @@ the other: what the reading moves under the hand is the twist, what it does not 
 
 from __future__ import annotations
 
-from typing import Any
-
 from ...engine.adjusting import by_hand
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions

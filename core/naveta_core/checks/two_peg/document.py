@@ -218,6 +218,8 @@ def _alike(setups: list[tuple[StaffSight, StaffSight]]) -> list[tuple[StaffSight
     step = finest(p.step_m for setup in setups for seen in setup for p in seen.readings)
 
     def finer(seen: StaffSight) -> StaffSight:
+        if all(reading.step_m == step for reading in seen.readings):
+            return seen
         return replace(seen, readings=tuple(replace(p, step_m=step) for p in seen.readings))
 
     return [(finer(a), finer(b)) for a, b in setups]
