@@ -8,6 +8,8 @@ from ..documents.envelope import Earlier, Envelope, days_between
 from ..units.formatting import figure
 
 Said = tuple[str, str]
+Prerequisites = tuple[tuple[tuple[str, ...], str], ...]
+"""Kinds of check, one of which should have passed lately, and what they check."""
 WIND_FACTOR = {"calm": 1.0, "breeze": 1.25, "strong": 2.0}
 """How many times as much a bubble or a mark scatters. Ours; experience, not measured."""
 STEP_KELVIN = 10.0
@@ -37,10 +39,14 @@ class Circumstances:
     weak: list[Said] = field(default_factory=list)
     factor: float = 1.0
     proved: bool = True
+    check_first: list[Said] = field(default_factory=list)
 
 
-def circumstances(document: Envelope, needs: Needs) -> Circumstances:
-    """Judge what was told of the circumstances."""
+def circumstances(document: Envelope, needs: Needs, prerequisites: Prerequisites = ()) -> Circumstances:
+    """Judge what was entered of the circumstances.
+
+    prerequisites: checks one of which should have passed lately; held against the history, where one is known.
+    """
     told, found = document.conditions, Circumstances()
     if needs.minutes_on is not None:
         if told.minutes_on is None:
@@ -66,6 +72,13 @@ def circumstances(document: Envelope, needs: Needs) -> Circumstances:
         found.proved = any(
             earlier.check in needs.proved_first and _passed(earlier, document.before_at) for earlier in document.before
         )
+    if document.before_at is not None and prerequisites:
+        passed = {earlier.check for earlier in document.before if _passed(earlier, document.before_at)}
+        found.check_first = [
+            ("fresh-first", f"{what} has no recent pass: check it first.")
+            for kinds, what in prerequisites
+            if not passed.intersection(kinds)
+        ]
     return found
 
 

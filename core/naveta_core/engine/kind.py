@@ -37,7 +37,7 @@ from ..results import (
 )
 from ..stats.decision import Grade
 from ..units.formatting import bound, length_words
-from .conditions import NOTHING_NEEDED, Circumstances, Needs, circumstances
+from .conditions import NOTHING_NEEDED, Circumstances, Needs, Prerequisites, circumstances
 from .fields import FieldTable, Where, table_of
 from .form import Group, Method
 from .reader import Reader
@@ -119,7 +119,7 @@ class Kind:
     """What a document of this kind needs of its circumstances."""
     adjust: Adjust | None = None
     """How what was found is turned, stored or repaired."""
-    prerequisites: tuple[tuple[tuple[str, ...], str], ...] = ()
+    prerequisites: Prerequisites = ()
     """What should be fresh before this one: (kinds of which one will do, what to look at first)."""
     required_conditions: RequiredConditions = field(default_factory=RequiredConditions)
     unit: str = "arcsec"
@@ -225,32 +225,30 @@ class Kind:
             )
 
     def _graded(self, document: Any, read: Any) -> tuple[Judgement, Grade]:
-        told = circumstances(document, self.needs(document))
+        told = circumstances(document, self.needs(document), self._prerequisites(document.instrument))
         judgement = self.judge(document, read, told)
         judgement.refused = [*told.blocked, *judgement.refused]
-        judgement.reasons = [*told.weak, *judgement.reasons, *self._fresh_first(document)]
+        judgement.reasons = [*told.weak, *judgement.reasons, *told.check_first]
         return judgement, grade_of(document, judgement)
 
-    def _fresh_first(self, document: Any) -> list[Coded]:
-        """What should have been looked at before, and was not lately; only where the instrument's history is known."""
-        if document.before_at is None or not self.prerequisites:
-            return []
-        applying = {kind.name for kind in kinds_for(document.instrument)}
-        return [
-            ("fresh-first", f"{what} has no recent pass: check it first.")
-            for kinds, what in self.prerequisites
-            if (document.instrument.kind is None or applying.intersection(kinds))
-            and not circumstances(document, Needs(proved_first=kinds)).proved
-        ]
+    def _prerequisites(self, instrument: Instrument) -> Prerequisites:
+        """The prerequisites an instrument can have at all; of one whose kind is not known, all of them."""
+        if not self.prerequisites or instrument.kind is None:
+            return self.prerequisites
+        applying = {kind.name for kind in kinds_for(instrument)}
+        return tuple((kinds, what) for kinds, what in self.prerequisites if applying.intersection(kinds))
 
     def _progress(self, document: Any, reader: Reader, growing: Growing) -> Progress:
         path = reader.missing[0] if reader.missing else None
-        told, outlier = circumstances(document, self.needs(document)), growing.outlier
+        told, outlier = (
+            circumstances(document, self.needs(document), self._prerequisites(document.instrument)),
+            growing.outlier,
+        )
         return Progress(
             unit=length_words(document.units.length).name,
             next=None if path is None else NextReading(path=path, where=self.where(path)),
             looks=reasons([*growing.looks, *told.blocked]),
-            messages=reasons([*told.weak, *growing.messages, *self._fresh_first(document)]),
+            messages=reasons([*told.weak, *growing.messages, *told.check_first]),
             outlier=None if outlier is None else Note(path=outlier[0], text=outlier[1]),
             fixes=growing.fixes,
             notes=[Note(path=note, text=text) for note, text in growing.notes],

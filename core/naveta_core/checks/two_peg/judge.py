@@ -12,7 +12,7 @@ from ...engine.parser import Parser, ordinal
 from ...engine.verdict import JudgedQuantity, Judgement
 from ...errors import Refused
 from ...geometry import curvature_and_refraction_m
-from ...results import Adjusting, AdjustingStep, Coded, PegPicture, Repeats
+from ...results import Adjusting, AdjustingStep, Coded, PegPicture, Repeats, Sensitivity
 from ...stats.decision import Grade, Limits, decide
 from ...stats.estimate import SCATTER_REFUSED, scatter_factor
 from ...stats.outliers import Outlier, find_outlier
@@ -31,8 +31,8 @@ from .document import (
     limits_of,
     stadia_disagrees,
 )
-from .solve import PegFinding, PegSolution, ReadingPriors, middle_wire_c, solve_pegs, standardised
-from .text import draw_pegs, finding_of, misclosure_m, outlier_text, sensitivity_of, shown_of, work_of, worked_of
+from .solve import PegFinding, PegSolution, ReadingPriors, by_middle_wire, solve_pegs, standardised
+from .text import draw_pegs, misclosure_m, outlier_text, texts_of
 
 WEAK_IMBALANCE_SPREAD_M = 10.0
 WIRES_FLOOR_M = 0.002
@@ -80,15 +80,19 @@ def judge(document: TwoPeg, read: PegsRead, _told: Circumstances) -> Judgement:
     refused += scatter_refused
     # A misread wire makes a reticle look unsymmetrical: it is not concluded from.
     misread = any(code == "wires-disagree" for code, _ in refused)
-    found = PegFinding(solution, priors, solution.c) if misread else _by_middle_wire(document, solution, priors)
-    quantity = _quantity(document, found, limits)
+    found = (
+        PegFinding(solution, priors, solution.c)
+        if misread
+        else by_middle_wire(solution, priors, curvature=document.observations.curvature)
+    )
+    quantity, texts = _quantity(document, found, limits), texts_of(document, found)
     judgement = Judgement(
         [quantity],
-        _figures(document, found),
-        finding_of(document, found),
-        shown_of(document, found),
-        worked_of(document, found),
-        work_of(document, found),
+        _figures(document, found, texts.sensitivity),
+        texts.finding,
+        texts.shown,
+        texts.calculation,
+        texts.work,
         solution.spread,
         one_more=("reading at every sight", "readings at every sight"),
         taken=min(len(seen.readings) for setup in solution.setups for seen in setup),
@@ -107,7 +111,7 @@ def judge(document: TwoPeg, read: PegsRead, _told: Circumstances) -> Judgement:
     return judgement
 
 
-def _figures(document: TwoPeg, found: PegFinding) -> TwoPegFigures:
+def _figures(document: TwoPeg, found: PegFinding, sensitivity: list[Sensitivity]) -> TwoPegFigures:
     solution = found.solution
     setups = [
         PegSetUpFigures(
@@ -128,7 +132,7 @@ def _figures(document: TwoPeg, found: PegFinding) -> TwoPegFigures:
         height_difference_m=solution.height_difference_m,
         misclosure_m=misclosure_m(found),
         setups=setups,
-        sensitivity=sensitivity_of(document, found),
+        sensitivity=sensitivity,
         repeats=Repeats(squares=solution.spread.squares, dof=solution.spread.dof),
         **({} if middle is None else {"collimation_middle_wire_arcsec": middle * ARCSEC_PER_RADIAN}),
     )
@@ -236,14 +240,6 @@ def _wires(setups: Setups, priors: ReadingPriors) -> list[Coded]:
 def _unequal(seen: StaffSight, difference_m: float, priors: ReadingPriors) -> bool:
     sigma = priors.spread(seen.sight_m).within_mm / 1000
     return abs(difference_m) > max(WIRES_FLOOR_M, 3 * sqrt(6) * sigma / sqrt(len(seen.readings)))
-
-
-def _by_middle_wire(document: TwoPeg, solution: PegSolution, priors: ReadingPriors) -> PegFinding:
-    """c of the middle wires where it differs from that of all three: the reticle is not symmetrical."""
-    middle = middle_wire_c(solution.setups, curvature=document.observations.curvature)
-    if middle is None or abs(middle - solution.c) * ARCSEC_PER_RADIAN <= solution.estimate.u95:
-        return PegFinding(solution, priors, solution.c)
-    return PegFinding(solution, priors, middle, middle)
 
 
 def _reticle(found: PegFinding) -> list[Coded]:

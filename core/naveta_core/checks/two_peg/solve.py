@@ -17,6 +17,9 @@ from ...stats.noise import THREE_WIRE_FACTOR, StaffSpread, staff_spread
 from ...units.angles import ARCSEC_PER_RADIAN
 from .document import Setups, StaffSight, TwoPeg
 
+BEYOND = {"middle-then-beyond": (False, True), "outside-both": (True, True)}
+TOLERANCE_M, TOLERANCE_SHARE = 1.0, 0.02
+
 
 @dataclass(frozen=True, slots=True)
 class ReadingPriors:
@@ -205,3 +208,32 @@ class PegFinding:
     def longest_last(self) -> StaffSight:
         """The sight to adjust by: the longer one of the last set-up, where the level still stands."""
         return max(self.solution.setups[-1], key=lambda seen: seen.sight_m)
+
+
+def by_middle_wire(solution: PegSolution, priors: ReadingPriors, *, curvature: bool) -> PegFinding:
+    """c of the middle wires where it differs from that of all three: the reticle is not symmetrical."""
+    middle = middle_wire_c(solution.setups, curvature=curvature)
+    if middle is None or abs(middle - solution.c) * ARCSEC_PER_RADIAN <= solution.estimate.u95:
+        return PegFinding(solution, priors, solution.c)
+    return PegFinding(solution, priors, middle, middle)
+
+
+def baseline_m(pairs: list[tuple[float, float]], layout: str | None) -> float:
+    """Distance of the pegs that fits most set-ups, given (Da, Db) each; between the pegs wins over beyond them."""
+    beyond = BEYOND.get(layout or "", ())
+    if beyond and beyond[0]:
+        return abs(pairs[0][0] - pairs[0][1])
+    candidates = [da + db for da, db in pairs] + [abs(da - db) for da, db in pairs]
+    return max(candidates, key=lambda base: len([pair for pair in pairs if _fits(base, pair)]))
+
+
+def _fits(base: float, pair: tuple[float, float]) -> bool:
+    slack = TOLERANCE_M + TOLERANCE_SHARE * base
+    return abs(fsum(pair) - base) <= slack or abs(abs(pair[0] - pair[1]) - base) <= slack
+
+
+def place_m(base: float, da: float, db: float) -> float:
+    """Where the level stands along the line from A (0) to B (base): negative beyond A, above base beyond B."""
+    if abs(da + db - base) <= abs(abs(da - db) - base):
+        return base * da / (da + db)
+    return -da if da < db else da

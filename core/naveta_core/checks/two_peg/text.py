@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from math import fsum
 
 from ...engine.kind import Growing
@@ -23,7 +24,7 @@ from .document import (
     TwoPeg,
     limits_of,
 )
-from .solve import PegFinding, ReadingPriors, expected_u95, standardised, within_variance
+from .solve import PegFinding, ReadingPriors, baseline_m, expected_u95, place_m, standardised, within_variance
 
 IMBALANCES_M = (10.0, 20.0, 50.0)
 IMBALANCES_FT = (30.0, 60.0, 150.0)
@@ -46,19 +47,41 @@ def _told_sight_m(document: TwoPeg) -> float:
     return ROUND_SIGHTS.get(document.units.length, document.work.sight_m)
 
 
-def finding_of(document: TwoPeg, found: PegFinding) -> str:
+@dataclass(frozen=True, slots=True)
+class PegTexts:
+    """What is said of one finding: as a sentence, as figures, as its effect on the work, as a calculation."""
+
+    finding: str
+    shown: list[Shown]
+    work: list[Effect]
+    calculation: list[CalculationLine]
+    sensitivity: list[Sensitivity]
+
+
+def texts_of(document: TwoPeg, found: PegFinding) -> PegTexts:
+    u95 = found.solution.estimate.u95
+    plus_minus = arcsec(u95, u95)
+    return PegTexts(
+        finding=finding_of(document, found, plus_minus),
+        shown=shown_of(document, found, plus_minus),
+        work=work_of(document, found),
+        calculation=worked_of(document, found),
+        sensitivity=sensitivity_of(document, found),
+    )
+
+
+def finding_of(document: TwoPeg, found: PegFinding, plus_minus: str) -> str:
     """The finding as one sentence."""
     e, words, sight = found.solution.estimate, length_words(document.units.length), _told_sight_m(document)
-    plus_minus = f"± {arcsec(e.u95, e.u95)}"
     if abs(e.value) <= e.u95:
         limit = arcsec(e.proved_to, e.proved_to)
-        return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}: no error found, within {limit}."
+        return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, ± {plus_minus}: no error found, within {limit}."
     high = "too high" if e.value > 0 else "too low"
     effect = words.small(abs(found.solution.c) * sight)
-    return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, {plus_minus}: {effect} {high} at {words.distance(sight)}."
+    return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, ± {plus_minus}: {effect} {high} at {words.distance(sight)}."
 
 
-def shown_of(document: TwoPeg, found: PegFinding) -> list[Shown]:
+def shown_of(document: TwoPeg, found: PegFinding, plus_minus: str) -> list[Shown]:
     """The result as people read it, in the document's units."""
     e, unit = found.solution.estimate, document.units.length
     words, u_small = length_words(unit), e.u95 / ARCSEC_PER_RADIAN
@@ -72,7 +95,7 @@ def shown_of(document: TwoPeg, found: PegFinding) -> list[Shown]:
             "collimation_arcsec",
             "Line of sight",
             signed(e.value, 0 if e.u95 >= 10 else 1) + "″",
-            arcsec(e.u95, e.u95),
+            plus_minus,
             e.value,
             "arcsec",
             1.0,
@@ -313,33 +336,6 @@ def _expected(document: TwoPeg, setups: Setups, priors: ReadingPriors) -> list[C
     elif enough > readings:
         text += f" {count(enough, 'reading', 'readings').capitalize()} at each sight give a precise test."
     return [("expected", text)]
-
-
-BEYOND = {"middle-then-beyond": (False, True), "outside-both": (True, True)}
-
-
-TOLERANCE_M, TOLERANCE_SHARE = 1.0, 0.02
-
-
-def baseline_m(pairs: list[tuple[float, float]], layout: str | None) -> float:
-    """Distance of the pegs that fits most set-ups, given (Da, Db) each; between the pegs wins over beyond them."""
-    beyond = BEYOND.get(layout or "", ())
-    if beyond and beyond[0]:
-        return abs(pairs[0][0] - pairs[0][1])
-    candidates = [da + db for da, db in pairs] + [abs(da - db) for da, db in pairs]
-    return max(candidates, key=lambda base: len([pair for pair in pairs if _fits(base, pair)]))
-
-
-def _fits(base: float, pair: tuple[float, float]) -> bool:
-    slack = TOLERANCE_M + TOLERANCE_SHARE * base
-    return abs(fsum(pair) - base) <= slack or abs(abs(pair[0] - pair[1]) - base) <= slack
-
-
-def place_m(base: float, da: float, db: float) -> float:
-    """Where the level stands along the line from A (0) to B (base): negative beyond A, above base beyond B."""
-    if abs(da + db - base) <= abs(abs(da - db) - base):
-        return base * da / (da + db)
-    return -da if da < db else da
 
 
 def draw_pegs(document: TwoPeg, setups: Setups, c: float | None, dh: float | None) -> PegPicture:
