@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 import shutil
 import struct
+import time
 import zlib
 from pathlib import Path
 
@@ -38,6 +39,14 @@ def _started(playwright: Playwright, profile: Path, house: str, *, offline: bool
     return page
 
 
+def arrived(page: Page, tag: str, count: int) -> None:
+    """Wait until so many checks are on record: what was made offline is sent in the background."""
+    end = time.monotonic() + 15
+    while len(records_of(page, tag)) != count:
+        assert time.monotonic() < end, f"{len(records_of(page, tag))} records instead of {count}"
+        page.wait_for_timeout(200)
+
+
 def test_a_browser_started_anew_without_signal(playwright: Playwright, house: str, level: str, tmp_path: Path) -> None:
     """Opened once at home; begun, closed, opened on the slope, finished, closed; at home it arrives once."""
     page = _started(playwright, tmp_path, house, offline=False)
@@ -66,9 +75,10 @@ def test_a_browser_started_anew_without_signal(playwright: Playwright, house: st
     page = _started(playwright, tmp_path, house, offline=False)
     expect(page.locator(f"[data-instrument={level}]")).to_be_visible()
     page.goto("/bench")
+    expect(page.get_by_role("button", name="Choose an instrument")).to_be_visible()
     expect(page.locator("[data-parcel]")).to_have_count(0)
+    arrived(page, level, len(before) + 1)
     after = records_of(page, level)
-    assert len(after) == len(before) + 1
     assert page.request.get(f"/api/records/{after[0]}").json()["device"]["agrees"]
     page.context.close()
 

@@ -44,7 +44,7 @@ export function OpenWork({ label, drafts: open, title, detail }: Props) {
               <span className="tag text-[19px]">{draft.instrument}</span> <b>{title(draft)}</b>
               <span className="sub block">
                 Begun {moment(draft.startedAt, session.time_zone)}. {detail?.(draft)}
-                {draft.left && (draft.owner === username ? " Left for your crew chief." : ` Left by ${draft.owner} for a chief to save.`)}
+                {draft.left && (draft.owner === username ? " Left for your crew chief." : ` Left by ${draft.owner} for you to save.`)}
               </span>
             </div>
             <Link className="btn" to={addressOf(draft)}>
