@@ -55,7 +55,7 @@ def load(progress: Any = print) -> None:
         )
         for person in PEOPLE
     }
-    models = {one["name"]: _add_model(people["ines"], one).id for one in (*MODELS, *OTHER_MODELS)}
+    models = {check["name"]: _add_model(people["ines"], check).id for check in (*MODELS, *OTHER_MODELS)}
     for level in LEVELS:
         progress(
             f"  {level.tag}: two years of checks, knocks and days out…"
@@ -66,7 +66,7 @@ def load(progress: Any = print) -> None:
     with clock.told(_at(420, time(9))):
         import_table(actor=people["ines"], text=POINTS, unit="m", keep=True)
     for thing in THINGS:
-        progress(f"  {thing.tag}: {', '.join(one.kind for one in thing.checks)}…")
+        progress(f"  {thing.tag}: {', '.join(check.kind for check in thing.checks)}…")
         _write_thing(thing, people, models[thing.model])
 
 
@@ -86,8 +86,8 @@ def _write_thing(thing: Thing, people: dict[str, Person], model: int) -> None:
         for check in thing.checks
         for day in range(check.last_days, thing.since_days - 10, check.every_days)
     ]
-    for day, one in sorted(rows, key=lambda row: -row[0]):
-        write_check(thing.tag, one, day, chief)
+    for day, entry in sorted(rows, key=lambda row: -row[0]):
+        write_check(thing.tag, entry, day, chief)
     for day, kinds in thing.rounds:
         write_round(thing.tag, day, kinds, chief)
 
@@ -110,12 +110,12 @@ def write_check(tag: str, checked: Checked, day: int, chief: Person, today: date
     celsius = _celsius(at, rng)
     document = simulate(checked.kind, rng, checked.truth(day, celsius))
     document["observations"].update(checked.typed)
-    told = {"temperature_c": celsius, "wind": "calm", **document.get("conditions", {})}
+    fields = {"temperature_c": celsius, "wind": "calm", **document.get("conditions", {})}
     data = {
         "instrument": tag,
         "observed_at": _text(at),
         "entry": "simulated",
-        "document": {**document, "conditions": told},
+        "document": {**document, "conditions": fields},
     }
     identity = uuid.uuid5(SPACE, f"{tag}/{checked.kind}/{day}")
     with clock.told(at):
@@ -135,7 +135,7 @@ def _write(level: Level, people: dict[str, Person], model: int) -> None:
             actor=people["ines"], tag=level.tag, model=model, serial=level.serial, place=level.place, crew=level.crew
         )
     writer = _Writer(level, instrument, people["ines"], chief, rng, clock.today())
-    for moment in sorted([*_moments(level, rng), *_beside(level)], key=lambda one: one.at):
+    for moment in sorted([*_moments(level, rng), *_beside(level)], key=lambda entry: entry.at):
         with clock.told(moment.at):
             writer.write(moment)
     with clock.told(_at(0, time(6))):
@@ -153,7 +153,7 @@ def _moments(level: Level, rng: random.Random) -> Iterator[Moment]:
         return
     quiet = set(level.adjusted_days) | {day for day, _ in level.knocks}
     for day in range(level.last_check_days, level.since_days - 10, CHECK_EVERY_DAYS):
-        if not any(abs(day - one) <= 2 for one in quiet):
+        if not any(abs(day - entry) <= 2 for entry in quiet):
             yield Moment(_at(day, time(7, rng.randrange(5, 40))), "check")
     for day, note in level.knocks:
         yield Moment(_at(day, time(14, 10)), "knock", note)
@@ -163,7 +163,7 @@ def _moments(level: Level, rng: random.Random) -> Iterator[Moment]:
         yield Moment(_at(0, time(6, 10)), "check")
     day = level.since_days - rng.randrange(5, 12)
     while day > 1:
-        if all(abs(day - one) > 1 for one in quiet):
+        if all(abs(day - entry) > 1 for entry in quiet):
             yield Moment(_at(day, time(7, 45)), "out", rng.choice(level.jobs))
             yield Moment(_at(day, time(16, rng.randrange(10, 50))), "in")
         day -= rng.randrange(max(2, level.out_every_days - 5), level.out_every_days + 6)

@@ -18,9 +18,9 @@ def on_starting(_server: Any) -> None:
     from django.db import connection
     from keeping.begin import by_write_ahead, trouble
 
-    said = trouble()
-    if said:
-        sys.exit(f"Naveta does not start. {said}")
+    messages = trouble()
+    if messages:
+        sys.exit(f"Naveta does not start. {messages}")
     try:
         by_write_ahead()
     except Exception as error:

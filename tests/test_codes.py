@@ -31,10 +31,10 @@ def given_out() -> set[str]:
 
 
 def test_every_code_is_explained() -> None:
-    told = set(re.findall(r"`([a-z-]+)`", (ROOT / "docs/codes.md").read_text()))
+    found = set(re.findall(r"`([a-z-]+)`", (ROOT / "docs/codes.md").read_text()))
     codes = given_out()
     assert len(codes) > 50, "the search itself must find what there is"
-    assert codes <= told, sorted(codes - told)
+    assert codes <= found, sorted(codes - found)
 
 
 def test_the_readme_shows_every_picture_and_no_other() -> None:

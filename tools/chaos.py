@@ -59,7 +59,7 @@ def kept(data: Path) -> set[str]:
 
 
 def verified(data: Path) -> str:
-    told = subprocess.run(
+    found = subprocess.run(
         [sys.executable, "manage.py", "verify"],
         cwd=ROOT / "server",
         env=environment(data),
@@ -67,13 +67,15 @@ def verified(data: Path) -> str:
         text=True,
         check=False,
     )
-    return (told.stdout.splitlines() or ["nothing"])[-1] + (" " + told.stderr.strip()[-200:] if told.returncode else "")
+    return (found.stdout.splitlines() or ["nothing"])[-1] + (
+        " " + found.stderr.strip()[-200:] if found.returncode else ""
+    )
 
 
 def kills(count: int) -> None:
     """Killed at a random moment while four save; everything acknowledged must be there afterwards."""
     with tempfile.TemporaryDirectory(prefix="naveta-kills-") as folder:
-        data, rng, said = Path(folder) / "data", random.Random(1), set[str]()
+        data, rng, messages = Path(folder) / "data", random.Random(1), set[str]()
         made(data)
         for n in range(count):
             house = Naveta(data)
@@ -82,13 +84,13 @@ def kills(count: int) -> None:
                 saver.start()
             time.sleep(rng.uniform(0.2, 1.5))
             house.kill()
-            for one in savers:
-                one.stop.set()
-                one.join()
-                said |= set(one.said)
-            missing = said - kept(data)
+            for entry in savers:
+                entry.stop.set()
+                entry.join()
+                messages |= set(entry.said)
+            missing = messages - kept(data)
             if missing or not (n + 1) % 10:
-                print(f"kills {n + 1:>4}: {len(said):>6} acknowledged, {len(missing)} missing", flush=True)
+                print(f"kills {n + 1:>4}: {len(messages):>6} acknowledged, {len(missing)} missing", flush=True)
         print("chains: " + verified(data) + "   (before: 124 kills, 3,111 acknowledged, none missing)")
 
 
@@ -111,12 +113,12 @@ def disk() -> None:
         ballast.write_bytes(b"x" * max(0, shutil.disk_usage(folder).free - 400_000))
         statuses: dict[int, int] = {}
         for _ in range(400):
-            status, told = crew.ask(
+            status, answer = crew.ask(
                 "PUT", f"events/{uuid.uuid4()}", {"instrument": "LV-01", "event": "knock", "at": AT, "note": "x" * 480}
             )
             statuses[status] = statuses.get(status, 0) + 1
             if status not in (201, 507):
-                print(f"disk: {status} {json.dumps(told)[:200]}")
+                print(f"disk: {status} {json.dumps(answer)[:200]}")
                 break
             if statuses.get(507, 0) >= 20:
                 break

@@ -20,7 +20,7 @@ EXAMPLES = Path(__file__).resolve().parents[1] / "tests/core/examples"
 def _alike(found: Any, expected: Any, tolerance: float) -> bool:
     """A tolerance given for a block applies to each number in it."""
     if isinstance(expected, dict):
-        return all(_alike(found[name], one, tolerance) for name, one in expected.items())
+        return all(_alike(found[name], entry, tolerance) for name, entry in expected.items())
     if isinstance(expected, list):
         return len(found) == len(expected) and all(map(_alike, found, expected, [tolerance] * len(expected)))
     if isinstance(expected, int | float) and isinstance(found, int | float):

@@ -19,8 +19,8 @@ def main() -> None:
             done += EACH
             found += wrong
             print(f"{done:>7} documents, {len(found)} wrong, {time.monotonic() - begun:.0f} s", flush=True)
-    for one in found:
-        print("\n" + one)
+    for entry in found:
+        print("\n" + entry)
     sys.exit(1 if found else 0)
 
 

@@ -104,8 +104,8 @@ def _lay_down(out: Path, stamp: str) -> None:
     shutil.copytree(out, OUT / name)
     sizes = {path.name: path.stat().st_size for path in files}
     (OUT / "pack.json").write_text(json.dumps({"folder": name, "stamp": stamp, "sizes": sizes}, indent=1))
-    told = ", ".join(f"{file} {size / 1e6:.1f} MB" for file, size in sizes.items())
-    print(f"The core for the browser: {sum(sizes.values()) / 1e6:.1f} MB ({told}).")
+    text = ", ".join(f"{file} {size / 1e6:.1f} MB" for file, size in sizes.items())
+    print(f"The core for the browser: {sum(sizes.values()) / 1e6:.1f} MB ({text}).")
 
 
 if __name__ == "__main__":

@@ -250,13 +250,13 @@ def _two_face(page: Page) -> None:
     page.get_by_role("radio", name="Full").click()
     page.get_by_role("button", name="Start reading").click()
     truth = {"c": -7.5, "i": 5.0, "t": 10.0, "noise": 0.8}
-    made = simulate("two-face", random.Random(3), truth)["observations"]
-    for i, target in enumerate(made["targets"]):
+    created = simulate("two-face", random.Random(3), truth)["observations"]
+    for i, target in enumerate(created["targets"]):
         page.locator(f"#row-observations-targets-{i}-distance_m").fill(target["distance_m"])
         for face in ("left", "right"):
-            rows = tuple((one["hz"], one["v"]) for one in target[face])
+            rows = tuple((entry["hz"], entry["v"]) for entry in target[face])
             _fill(page, f"targets-{i}-{face}", ("hz", "v"), rows)
-    _fill(page, "closing", ("hz", "v"), tuple((sight["hz"], sight["v"]) for sight in made["closing"]))
+    _fill(page, "closing", ("hz", "v"), tuple((sight["hz"], sight["v"]) for sight in created["closing"]))
     page.wait_for_selector("[data-fresh=true] [data-finding]")
     page.evaluate("scrollTo(0, 0)")
     _take(page, "two-face")
@@ -304,9 +304,9 @@ def _plan_and_round(browser: Browser) -> None:
 
 def _leaves(held: object, path: str) -> list[tuple[str, str]]:
     if isinstance(held, dict):
-        return [pair for key, one in held.items() for pair in _leaves(one, f"{path}-{key}")]
+        return [pair for key, entry in held.items() for pair in _leaves(entry, f"{path}-{key}")]
     if isinstance(held, list):
-        return [pair for i, one in enumerate(held) for pair in _leaves(one, f"{path}-{i}")]
+        return [pair for i, entry in enumerate(held) for pair in _leaves(entry, f"{path}-{i}")]
     return [(path, str(held))]
 
 

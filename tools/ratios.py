@@ -136,13 +136,13 @@ def _browser(empty_s: float) -> None:
     folder = json.loads((dist / "core/pack.json").read_text())["folder"]
     worker = next((dist / "assets").glob("worker-*.js")).name
     text = json.dumps({"verb": "preview", "document": DOCUMENT, "at": "2027-03-02T06:40:00+00:00"})
-    asked = {"worker": f"/assets/{worker}", "base": f"/core/{folder}/", "text": text}
+    fields = {"worker": f"/assets/{worker}", "base": f"/core/{folder}/", "text": text}
     flags = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium-headless-shell"), args=flags)
         page = browser.new_page()
         page.goto(f"http://127.0.0.1:{server.server_port}/manifest.webmanifest")
-        cold, warm = page.evaluate(ASK, asked)
+        cold, warm = page.evaluate(ASK, fields)
         browser.close()
     server.shutdown()
     print(

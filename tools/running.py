@@ -20,9 +20,9 @@ MARKER = "this-is-a-naveta-demo"
 
 def environment(data: Path) -> dict[str, str]:
     """The demo's sign-in, the tests' clock."""
-    told = {name: value for name, value in os.environ.items() if name != "DATABASE_URL"}
+    found = {name: value for name, value in os.environ.items() if name != "DATABASE_URL"}
     return {
-        **told,
+        **found,
         "NAVETA_DATA": str(data),
         "NAVETA_DEMO": "1",
         "NAVETA_NOW": "2027-03-02T06:40:00",

@@ -99,7 +99,7 @@ class Grown:
         from fleet.models import Instrument, Mark
 
         number = self.count // OF_EACH
-        one = Instrument.objects.create(
+        entry = Instrument.objects.create(
             tag=f"LV-{100 + number}", model=self.model, since=BEGAN.date(), place=f"Shelf {number % 40}"
         )
         rows, previous = [], "0" * 64
@@ -107,16 +107,16 @@ class Grown:
 
         previous = GENESIS
         for i in range(OF_EACH):
-            rows.append(self._record(one, i, previous))
+            rows.append(self._record(entry, i, previous))
             previous = rows[-1].digest
         Record.objects.bulk_create(rows)
         self.count += OF_EACH
         Mark.objects.update_or_create(pk=1, defaults={"value": self.count, "stamp": uuid.uuid4().hex})
-        one.chain_length, one.chain_head, one.changed = OF_EACH, previous, self.count
-        one.facts, one.facts_stamp = json.loads(json.dumps(facts_of(one))), uuid.uuid4().hex
-        one.save()
+        entry.chain_length, entry.chain_head, entry.changed = OF_EACH, previous, self.count
+        entry.facts, entry.facts_stamp = json.loads(json.dumps(facts_of(entry))), uuid.uuid4().hex
+        entry.save()
 
-    def _record(self, one: Any, i: int, previous: str) -> Any:
+    def _record(self, item: Any, i: int, previous: str) -> Any:
         from bench import chain
         from bench.models import Record
         from bench.summary import summary_text
@@ -129,7 +129,7 @@ class Grown:
         document, result = (canonical({"event": "knock", "note": ""}), canonical({})) if knock else self.template
         record = Record(
             id=uuid.uuid4(),
-            instrument=one,
+            instrument=item,
             category="event" if knock else "check",
             kind="knock" if knock else "two-peg",
             stage="" if knock else "as-found",
@@ -210,8 +210,8 @@ def verifying(client: Any) -> None:
         size, pages = size + len(answer.content), pages + 1
         import gzip
 
-        told = json.loads(gzip.decompress(answer.content))
-        since, more = told["mark"], told["more"]
+        data = json.loads(gzip.decompress(answer.content))
+        since, more = data["mark"], data["more"]
     print(f"a new device's fleet: {pages} pages, {size / 1000:.0f} kB packed (before 19,500 kB)")
 
 

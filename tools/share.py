@@ -22,7 +22,7 @@ def main() -> None:
     tests = sum(size for name, size in sizes.items() if name.startswith("tests/") or ".test." in name)
     total = sum(sizes.values())
     print(f"Tests are {100 * tests / total:.1f} % of {total} lines (aim 25 to 33).")
-    largest = sorted(sizes.items(), key=lambda one: -one[1])[:6]
+    largest = sorted(sizes.items(), key=lambda entry: -entry[1])[:6]
     print("Largest files: " + ", ".join(f"{name} {size}" for name, size in largest))
 
 

@@ -56,16 +56,16 @@ def _run(words: list[str]) -> str:
     verb, subject = words
     if verb == "reduce":
         document = parse(_raw(subject))
-        told = DOCUMENTS[document.kind].reduce(document).plain()
+        data = DOCUMENTS[document.kind].reduce(document).plain()
     elif verb == "advise":
-        told = advise(read_json(_raw(subject))).plain()
+        data = advise(read_json(_raw(subject))).plain()
     elif verb == "schema":
         if subject not in DOCUMENTS:
             raise _MisuseError(f"kind: given {subject}, allowed: one of {', '.join(sorted(DOCUMENTS))}")
-        told = DOCUMENTS[subject].model.model_json_schema()
+        data = DOCUMENTS[subject].model.model_json_schema()
     else:
         raise _MisuseError(f"verb: given {verb}, allowed: one of reduce, advise, schema. {USAGE}")
-    return json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False)
+    return json.dumps(data, ensure_ascii=False, indent=1, allow_nan=False)
 
 
 if __name__ == "__main__":

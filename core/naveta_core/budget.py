@@ -57,7 +57,7 @@ class Budget:
     def largest(self) -> Part | None:
         """The part whose going would lower the total most."""
         telling = [part for part in self.parts if part.value]
-        return min(telling, key=lambda one: self.without(one.name), default=None)
+        return min(telling, key=lambda entry: self.without(entry.name), default=None)
 
 
 Metres = Annotated[float, Field(ge=0.1, le=20_000), InMetres]
@@ -127,11 +127,13 @@ def _faces(given: Given) -> float:
 
 def _angle(given: Given) -> Budget:
     steep = math.radians(given.elevation_deg)
-    one, two = given.back_m, level_m(given)
-    chord = math.sqrt(max(0.0, one**2 + two**2 - 2.0 * one * two * math.cos(math.radians(given.angle_deg))))
+    entry, two = given.back_m, level_m(given)
+    chord = math.sqrt(max(0.0, entry**2 + two**2 - 2.0 * entry * two * math.cos(math.radians(given.angle_deg))))
     parts = [
-        Part("centring", RHO * given.centring_mm / 1000.0 * chord / (math.sqrt(2.0) * one * two)),
-        Part("targets", RHO / 1000.0 / math.sqrt(2.0) * math.hypot(given.reference_mm() / one, given.target_mm / two)),
+        Part("centring", RHO * given.centring_mm / 1000.0 * chord / (math.sqrt(2.0) * entry * two)),
+        Part(
+            "targets", RHO / 1000.0 / math.sqrt(2.0) * math.hypot(given.reference_mm() / entry, given.target_mm / two)
+        ),
         Part("pointing", given.angle_accuracy_arcsec * math.sqrt(2.0 / _faces(given))),
     ]
     if not given.compensated:
@@ -153,7 +155,7 @@ def _position(given: Given, angle: Budget) -> Budget:
     kept["pointing"] = math.hypot(kept["pointing"], given.angle_accuracy_arcsec / math.sqrt(_faces(given)) * along)
     systematic = [Part(part.name, kept[part.name], part.systematic) for part in angle.parts if part.name in kept]
     if not given.both_faces:
-        side = math.copysign(1.0, math.fsum(one.value for one in systematic if one.systematic))
+        side = math.copysign(1.0, math.fsum(entry.value for entry in systematic if entry.systematic))
         systematic.append(Part("index", side * abs(given.index_arcsec) * along, True))
     # The stand's own miss moves the point and turns it about the stand, by what the reference shows of it: with
     # σ a coordinate and a = fore/back the two together make σ²(2 + a² − 2a·cos β).
@@ -211,14 +213,14 @@ def _levelled(given: Given) -> Budget:
     )
 
 
-def shares(one: Budget) -> Sequence[tuple[Part, float]]:
+def shares(entry: Budget) -> Sequence[tuple[Part, float]]:
     """Each part with its share of the total: systematic parts by their size, random ones by their squares."""
-    total, spread = one.total95, one.sigma**2
-    told = []
-    for part in one.parts:
+    total, spread = entry.total95, entry.sigma**2
+    rows = []
+    for part in entry.parts:
         if part.systematic:
-            size = abs(one.bias) * (part.value / one.bias) if one.bias else 0.0
+            size = abs(entry.bias) * (part.value / entry.bias) if entry.bias else 0.0
         else:
-            size = 2.0 * one.sigma * (part.value**2 / spread) if spread else 0.0
-        told.append((part, size / total if total else 0.0))
-    return told
+            size = 2.0 * entry.sigma * (part.value**2 / spread) if spread else 0.0
+        rows.append((part, size / total if total else 0.0))
+    return rows

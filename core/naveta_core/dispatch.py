@@ -41,18 +41,18 @@ def answer(text: str) -> str:
         data = _verb(question)(question)
         if isinstance(data, Answer):
             return f'{{"ok":true,"data":{data.as_json()}}}'
-        told = {"ok": True, "data": data}
+        fields = {"ok": True, "data": data}
     except (NotJson, Refused) as error:
-        told = {"ok": False, **refusal(error)}
+        fields = {"ok": False, **refusal(error)}
     except Exception as error:
-        told = {
+        fields = {
             "ok": False,
             "status": 500,
             "code": "our-fault",
             "title": f"{type(error).__name__}: {error}",
             "faults": [],
         }
-    return json.dumps(told, ensure_ascii=False, separators=(",", ":"), allow_nan=False)
+    return json.dumps(fields, ensure_ascii=False, separators=(",", ":"), allow_nan=False)
 
 
 def _verb(question: Any) -> Callable[[Data], Any]:

@@ -146,9 +146,9 @@ def mean_direction(degrees: Sequence[float]) -> float:
     return (degrees[0] + mean([wrapped(degree - degrees[0]) for degree in degrees])) % 360.0
 
 
-def angle_between_deg(one: float, other: float) -> float:
+def angle_between_deg(entry: float, other: float) -> float:
     """The angle between two headings, 0 to 180."""
-    return abs((one - other + 180.0) % 360.0 - 180.0)
+    return abs((entry - other + 180.0) % 360.0 - 180.0)
 
 
 def widest_deg(headings: Sequence[float]) -> float:

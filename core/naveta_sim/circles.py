@@ -28,11 +28,11 @@ def _pointing(rng: random.Random, hz: float, v: float, spread: float) -> Data:
 def two_face(rng: random.Random, truth: Data) -> Data:
     """truth: `c`, `i`, `t` (arcsec), `targets` as (zenith, distance), `pointings` a face (5), `accuracy` (3), `noise`,
     `closing` pointings (2), `magnification` (30)."""
-    instrument, told = _theodolite(truth), truth.get("targets", FULL)
+    instrument, found = _theodolite(truth), truth.get("targets", FULL)
     s, noise, n = truth.get("accuracy", 3.0), truth.get("noise", 1.0), truth.get("pointings", 5)
     eye, closing = scatter.EYE_ARCSEC / truth.get("magnification", 30.0), truth.get("closing", 2)
     targets, first = [], None
-    for number, (zenith, distance) in enumerate(told):
+    for number, (zenith, distance) in enumerate(found):
         spread = hypot(s, eye, scatter.TARGET_MM / 1000 / distance * SECONDS) * noise
         faces: dict[str, list[Data]] = {}
         for face in ("left", "right"):
@@ -45,7 +45,7 @@ def two_face(rng: random.Random, truth: Data) -> Data:
     observations: Data = {"targets": targets}
     if closing and first is not None:
         observations["closing"] = [_pointing(rng, *first) for _ in range(closing)]
-    method = {(1, 1, 0): "quick", (1, 5, 2): "five", (2, 5, 2): "full"}.get((len(told), n, closing))
+    method = {(1, 1, 0): "quick", (1, 5, 2): "five", (2, 5, 2): "full"}.get((len(found), n, closing))
     return {
         "kind": "two-face",
         **({"method": method} if method else {}),

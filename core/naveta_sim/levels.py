@@ -52,9 +52,9 @@ def _set_up(rng: random.Random, truth: Data, pair: tuple[int, int], unit: str) -
 
 
 def _sight(rng: random.Random, truth: Data, distance: float, axis_m: float, unit: str) -> Data:
-    told, noise = truth.get("instrument", {}), truth.get("noise", 1.0)
+    instrument, noise = truth.get("instrument", {}), truth.get("noise", 1.0)
     metres = distance * METRES[unit if unit in ("ft", "usft") else "m"]
-    own, common = scatter.staff_mm(metres, told.get("reading"), told.get("levelling_accuracy_mm_per_km"))
+    own, common = scatter.staff_mm(metres, instrument.get("reading"), instrument.get("levelling_accuracy_mm_per_km"))
     shift = rng.gauss(0, common / 1000 * noise)
     decimals = truth.get("decimals", 3 if unit in ("ft", "usft") else 4)
     line = axis_m + ray_m(truth["collimation_arcsec"], metres) + shift
@@ -68,9 +68,9 @@ PLACES = ("centre", "toward", "away", "left", "right")
 
 def compensator_function(rng: random.Random, truth: Data) -> Data:
     """truth: `shift_arcsec` by side, `distance` (45), `readings` (5), `noise`, `instrument`, `unit`."""
-    told, noise, unit = truth.get("instrument", {}), truth.get("noise", 1.0), truth.get("unit", "m")
+    instrument, noise, unit = truth.get("instrument", {}), truth.get("noise", 1.0), truth.get("unit", "m")
     distance, shift, count = truth.get("distance", 45.0), truth.get("shift_arcsec", {}), truth.get("readings", 5)
-    own, common = scatter.staff_mm(distance, told.get("reading"), told.get("levelling_accuracy_mm_per_km"))
+    own, common = scatter.staff_mm(distance, instrument.get("reading"), instrument.get("levelling_accuracy_mm_per_km"))
     level, positions = rng.uniform(1.2, 1.8), {}
     for name in PLACES:
         at = rng.gauss(0, common / 1000 * noise)

@@ -23,7 +23,7 @@ def circular_vial(rng: random.Random, truth: Data) -> Data:
     """truth: `error_mm` (x, y), `tilt_mm` (x, y) as the bubble shows it at heading 0, `headings`, `noise`, `decimals`, `kind`."""
     e, tilt, noise = truth.get("error_mm", (0.0, 0.0)), truth.get("tilt_mm"), truth.get("noise", 1.0)
     tilt = tilt if tilt is not None else (rng.gauss(0, 0.6), rng.gauss(0, 0.6))
-    stand = tuple(one / MM_PER_RADIAN * SECONDS for one in tilt)
+    stand = tuple(entry / MM_PER_RADIAN * SECONDS for entry in tilt)
     common = [rng.gauss(0, scatter.CIRCULAR_COMMON_MM * noise) for _ in range(2)]
     readings, decimals, headings = [], truth.get("decimals", 1), truth.get("headings", (0, 180))
     for heading in headings:

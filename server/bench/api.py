@@ -354,4 +354,4 @@ def verify_chains(request: HttpRequest, since: Mark = 0) -> Any:
     """Every seal and every chain looked at, told a line an instrument as it goes, JSON each, the last one with the sum
     (manager). `since`: only what came after a mark, as the sum gave it."""
     found = integrity.verified(actor=asker(request), since=since)
-    return StreamingHttpResponse((json.dumps(one) + "\n" for one in found), content_type="application/x-ndjson")
+    return StreamingHttpResponse((json.dumps(entry) + "\n" for entry in found), content_type="application/x-ndjson")

@@ -105,11 +105,11 @@ def _chain(instrument: Instrument, since: int) -> Looked:
     count, wrong = 0, []
     for record in rows.filter(sequence__gt=at).order_by("sequence").iterator(chunk_size=500):
         count += 1
-        said = _own(record)
+        own = _own(record)
         if record.sequence != at + 1 or record.previous != previous:
-            said = said or GAP
-        if said:
-            wrong.append((str(record.id), said))
+            own = own or GAP
+        if own:
+            wrong.append((str(record.id), own))
         at, previous = record.sequence, record.digest
     if (at, previous if at else "") != (instrument.chain_length, instrument.chain_head):
         text = f"The chain of {instrument.tag} should hold {instrument.chain_length} records and holds {at}, or ends in another one: records are missing."

@@ -32,9 +32,9 @@ def checks_back_to_a_good_one(record: Record) -> list[Record]:
     """Standing checks of a record's kind from the last good one before it on, oldest first."""
     rows = Record.objects.filter(instrument_id=record.instrument_id, kind=record.kind, amendments__isnull=True)
     found: list[Record] = []
-    for one in rows.defer("document", "result").order_by("-observed_at_utc", "-sequence").iterator(chunk_size=50):
-        found.append(one)
-        if one.observed_at_utc < record.observed_at_utc and clears(done_record(one)):
+    for row in rows.defer("document", "result").order_by("-observed_at_utc", "-sequence").iterator(chunk_size=50):
+        found.append(row)
+        if row.observed_at_utc < record.observed_at_utc and clears(done_record(row)):
             break
     return found[::-1]
 
@@ -48,8 +48,8 @@ def standing_events(instrument: Instrument, kinds: Sequence[str], most: int | No
 
 def done_fact(record: Record) -> Data:
     """A check as far as a standing needs it."""
-    told = asdict(done_record(record))
-    return {**told, "at": happened_text(record), "codes": list(told["codes"])}
+    fields = asdict(done_record(record))
+    return {**fields, "at": happened_text(record), "codes": list(fields["codes"])}
 
 
 def done_record(record: Record) -> Done:
@@ -98,11 +98,11 @@ def facts_of(instrument: Instrument) -> Data:
     events = _events(wanted)
     set_ups = [row for row in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _entry_of(row)][:1]
     controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
-    told = [happened_fact(event) for event in events]
+    found = [happened_fact(event) for event in events]
     kept: list[Record] = []
     passes = []
     for checks in of_kind.values():
-        passed = _last_pass(checks, rows, told)
+        passed = _last_pass(checks, rows, found)
         passes += [passed] if passed else []
         # Beside the last pass the one that answers a fall or an adjusting: the standing begins from it.
         answers = next((check for check in reversed(checks) if proves(done_record(check))), None)
@@ -114,8 +114,8 @@ def facts_of(instrument: Instrument) -> Data:
         oldest = min(pass_.observed_at_utc for pass_ in passes)
         bearing = [e for e in bearing if e.observed_at_utc >= oldest]
     return {
-        "done": [done_fact(one) for one in kept],
-        "events": [event_fact(one) for one in bearing],
+        "done": [done_fact(entry) for entry in kept],
+        "events": [event_fact(entry) for entry in bearing],
         "latest": _latest(of_kind),
         "history": _history([*(check for checks in of_kind.values() for check in checks), *set_ups, *controls], events),
     }
@@ -131,10 +131,10 @@ def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
     """What the yard shows of an instrument: a bad finding that stands, the newest first; else the check that gates."""
     last = [checks[-1] for checks in of_kind.values()]
     # What a clock that ran ahead has dated to come does not stay on top of what is found now.
-    last = [one for one in last if one.observed_at_utc <= clock.now() + AHEAD] or last
-    bad = [one for one in last if read_summary(one).grade in ("adjust", "service")]
-    gating = [one for one in last if KINDS[one.kind].blocks_release]
-    chosen = max(bad or gating or last, key=lambda one: one.observed_at_utc, default=None)
+    last = [entry for entry in last if entry.observed_at_utc <= clock.now() + AHEAD] or last
+    bad = [entry for entry in last if read_summary(entry).grade in ("adjust", "service")]
+    gating = [entry for entry in last if KINDS[entry.kind].blocks_release]
+    chosen = max(bad or gating or last, key=lambda entry: entry.observed_at_utc, default=None)
     return latest_fact(chosen) if chosen else None
 
 
@@ -143,7 +143,7 @@ def _events(wanted: QuerySet[Record]) -> list[Record]:
     latest = list(wanted[:LATEST_EVENTS])
     older = wanted.filter(kind__in=FALLS)[:LATEST_EVENTS]
     listed = {row.pk: row for row in (*latest, *older)}.values()
-    return sorted(listed, key=lambda one: (one.observed_at_utc, one.sequence))
+    return sorted(listed, key=lambda entry: (entry.observed_at_utc, entry.sequence))
 
 
 def happened_fact(record: Record) -> Happened:
@@ -155,7 +155,7 @@ def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[Happen
     done = [done_record(check) for check in checks]
     found = last_pass(done, events)
     if found is not None:
-        return checks[max(i for i, one in enumerate(done) if one is found)]
+        return checks[max(i for i, entry in enumerate(done) if entry is found)]
     if len(checks) < LEARNING_FROM:
         return None
     older = rows.filter(category=Record.Category.CHECK, kind=checks[0].kind)[LEARNING_FROM:]
@@ -165,9 +165,9 @@ def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[Happen
 def _history(checks: list[Record], events: list[Record]) -> list[Data]:
     """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's history takes them."""
     cutting = [event for event in events if event.kind in CUTTING_EVENTS]
-    orders = {one.pk: order(happened_fact(one)) for one in cutting}
+    orders = {item.pk: order(happened_fact(item)) for item in cutting}
     orders |= {check.pk: (happened_at(check), 2 if check.stage == "as-left" else 0) for check in checks}
-    rows = sorted([*checks, *cutting], key=lambda one: (*orders[one.pk], one.sequence))
+    rows = sorted([*checks, *cutting], key=lambda item: (*orders[item.pk], item.sequence))
     return [entry for row in rows if (entry := _entry_of(row)) is not None]
 
 

@@ -19,8 +19,8 @@ def verified(*, actor: Person, since: int) -> Iterator[dict[str, Any]]:
 
 def _walked(since: int) -> Iterator[dict[str, Any]]:
     newest, total, records, wrong = selectors.newest_mark(), Instrument.objects.count(), 0, 0
-    for done, one in enumerate(chain.walk(since), start=1):
-        records, wrong = records + one.records, wrong + len(one.wrong)
-        told = [{"record": record or None, "text": text} for record, text in one.wrong]
-        yield {"instrument": one.instrument, "records": one.records, "wrong": told, "done": done, "of": total}
+    for done, entry in enumerate(chain.walk(since), start=1):
+        records, wrong = records + entry.records, wrong + len(entry.wrong)
+        rows = [{"record": record or None, "text": text} for record, text in entry.wrong]
+        yield {"instrument": entry.instrument, "records": entry.records, "wrong": rows, "done": done, "of": total}
     yield {"ok": not wrong, "records": records, "wrong": wrong, "mark": newest}

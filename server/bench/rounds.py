@@ -20,10 +20,10 @@ def with_records(document: Data, instrument: Instrument) -> Data:
     if not isinstance(observations, dict) or not isinstance(steps, list):
         return document
     faults: list[Fault] = []
-    told = [_step(step, i, instrument, faults) for i, step in enumerate(steps)]
+    rows = [_step(step, i, instrument, faults) for i, step in enumerate(steps)]
     if faults:
         raise Refused(faults)
-    return {**document, "observations": {**observations, "steps": told}}
+    return {**document, "observations": {**observations, "steps": rows}}
 
 
 def _step(step: Any, index: int, instrument: Instrument, faults: list[Fault]) -> Any:

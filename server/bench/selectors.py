@@ -64,7 +64,7 @@ def page(
             for field in ("entered_by", "observed_by")
             for row in rows.filter(**{f"{field}__username": by})[: size + 1]
         }
-        found = sorted(mine.values(), key=lambda one: -one.arrival)[: size + 1]
+        found = sorted(mine.values(), key=lambda entry: -entry.arrival)[: size + 1]
     else:
         found = list(rows[: size + 1])
     return found[:size], paging.encode([found[size - 1].arrival]) if len(found) > size else None
@@ -79,7 +79,7 @@ def row(record: Record) -> Data:
         "kind": record.kind,
         "stage": record.stage,
         "pair": str(record.pair_id) if record.pair_id else None,
-        "as_left": next((str(one.id) for one in record.as_left.all()), None),
+        "as_left": next((str(item.id) for item in record.as_left.all()), None),
         "amends": str(record.amends_id) if record.amends_id else None,
         "amended_by": next((str(amendment.id) for amendment in record.amendments.all()), None),
         "amended_why": next((amendment.why for amendment in record.amendments.all()), ""),
@@ -130,7 +130,7 @@ def device_fleet(since: int = 0) -> tuple[list[Data], int | None]:
             if found[DEVICE_PAGE][5] == last
             else found[:DEVICE_PAGE]
         )
-        found = list({one[0]: one for one in found}.values())
+        found = list({entry[0]: entry for entry in found}.values())
         following: int | None = last
     else:
         following = None
@@ -169,13 +169,13 @@ def series(instrument: Instrument, of: str) -> Data:
     rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("document", "result")
     rows = rows.filter(category=Record.Category.ORIENTATION) if control else rows.filter(kind=of)
     latest = list(rows.order_by("-observed_at_utc", "-sequence")[:MOST_POINTS])[::-1]
-    told = [_series_point(one) for one in latest]
+    found = [_series_point(entry) for entry in latest]
     unit = "mm" if control else KINDS[of].unit
     return {
         "title": "Agreement with control points" if control else KINDS[of].title,
         "unit": UNITS[unit],
         "unit_said": UNITS_SAID[unit],
-        "points": [one for one in told if one is not None],
+        "points": [entry for entry in found if entry is not None],
         "events": events,
     }
 
@@ -206,7 +206,7 @@ def looked_back(record: Record) -> Data:
         "taken_out": found.taken_out,
         "advice": [reason.plain() for reason in found.advice()],
         "cost": json.loads(record.result)["work"],
-        "events": [_event_row(one) for one in between],
+        "events": [_event_row(entry) for entry in between],
         "signed": None
         if signed is None
         else {"by": signed.entered_by.name, "at": signed.observed_at, "note": json.loads(signed.document)["note"]},

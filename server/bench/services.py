@@ -161,13 +161,13 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
 
 def _device(sent: CheckIn | EventIn, result: dict[str, Any] | None = None) -> str:
     """How the device reckoned and timed it, as canonical text; empty when there is nothing to say."""
-    told: dict[str, Any] = {}
+    fields: dict[str, Any] = {}
     if isinstance(sent, CheckIn) and sent.reckoned and result is not None:
-        told["core_version"], told["grade"] = sent.reckoned.core_version, sent.reckoned.grade
-        told["agrees"] = sent.reckoned.fingerprint == fingerprint(result)
+        fields["core_version"], fields["grade"] = sent.reckoned.core_version, sent.reckoned.grade
+        fields["agrees"] = sent.reckoned.fingerprint == fingerprint(result)
     if sent.clock_off_s:
-        told["clock_off_s"] = sent.clock_off_s
-    return canonical(told) if told else ""
+        fields["clock_off_s"] = sent.clock_off_s
+    return canonical(fields) if fields else ""
 
 
 def _observer(actor: Person, username: str | None) -> Person:

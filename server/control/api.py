@@ -67,22 +67,24 @@ def list_points(request: HttpRequest, q: str = "") -> Any:
     """Control points whose name or description holds the words sought."""
     every = list(Point.objects.order_by("name"))
     sought = q.strip().lower()
-    found = [one for one in every if not sought or sought in one.name.lower() or sought in one.description.lower()]
-    near = near_misses(q.strip(), [one.name for one in every]) if sought else []
-    shown = {one.name for one in found}
+    found = [
+        entry for entry in every if not sought or sought in entry.name.lower() or sought in entry.description.lower()
+    ]
+    near = near_misses(q.strip(), [entry.name for entry in every]) if sought else []
+    shown = {entry.name for entry in found}
     return {"points": found, "near": [{"name": name, "why": why} for name, why in near if name not in shown]}
 
 
 @router.post("/points/table", response=Imported, operation_id="import_points")
 def post_points(request: HttpRequest, payload: PointsTable) -> Any:
     """Read a table of control points; with `keep` they are stored, and known ones take the new coordinates."""
-    told = import_table(actor=asker(request), text=payload.text, unit=payload.unit, keep=payload.keep)
+    found = import_table(actor=asker(request), text=payload.text, unit=payload.unit, keep=payload.keep)
     return {
-        "new": told.new,
-        "moved": told.moved,
-        "same": told.same,
+        "new": found.new,
+        "moved": found.moved,
+        "same": found.same,
         "kept": payload.keep,
-        "caution": MOVES if told.moved else None,
+        "caution": MOVES if found.moved else None,
     }
 
 

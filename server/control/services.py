@@ -36,25 +36,25 @@ def key(name: str) -> str:
 def look_at(points: list[Data]) -> Import:
     """What keeping these points would change."""
     here = {object_.bare: object_ for object_ in Point.objects.all()}
-    told = Import([], [], [])
+    found = Import([], [], [])
     for point in points:
         old = here.get(key(point["name"]))
         if old is None:
-            told.new.append(point["name"])
+            found.new.append(point["name"])
             continue
         away = math.hypot(point["e_m"] - old.e_m, point["n_m"] - old.n_m)
         rise = None if point["h_m"] is None or old.h_m is None else point["h_m"] - old.h_m
         if away < STAYS_M and abs(rise or 0.0) < STAYS_M and (point["h_m"] is None) == (old.h_m is None):
-            told.same.append(point["name"])
+            found.same.append(point["name"])
         else:
-            told.moved.append(
+            found.moved.append(
                 {
                     "name": point["name"],
                     "by_mm": round(away * 1000.0, 1),
                     "rise_mm": None if rise is None else round(rise * 1000.0, 1),
                 }
             )
-    return told
+    return found
 
 
 @transaction.atomic
@@ -62,14 +62,14 @@ def import_table(*, actor: Person, text: str, unit: str, keep: bool) -> Import:
     """Read a table of points and, when `keep`, store them. Raises TableFaults, Forbidden."""
     require(actor, "manage-points")
     points = read_points(text, unit)
-    told = look_at(points)
+    look = look_at(points)
     if keep:
         for point in points:
             values = {name: point[name] for name in ("name", "e_m", "n_m", "h_m", "description")}
             Point.objects.update_or_create(
                 bare=key(point["name"]), defaults={**values, "changed_at": clock.now(), "changed_by": actor}
             )
-    return told
+    return look
 
 
 @transaction.atomic

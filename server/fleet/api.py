@@ -102,15 +102,15 @@ class NewInstrument(Body):
     """Its first day here; without one, today. Records from before it are refused."""
 
 
-def row(one: selectors.Row, latest: Any) -> dict[str, Any]:
-    listed = one.one
+def row(entry: selectors.Row, latest: Any) -> dict[str, Any]:
+    listed = entry.one
     return {
         "tag": listed.tag,
         "kind": listed.kind,
         "model": listed.model,
         "place": listed.place,
         "crew": listed.crew,
-        "standing": one.standing.model_dump(mode="json"),
+        "standing": entry.standing.model_dump(mode="json"),
         "latest": latest,
     }
 
@@ -156,10 +156,10 @@ def list_instruments(request: HttpRequest, q: str = "", cursor: str | None = Non
     rows = selectors.yard(clock.today(), q)
     page, following = selectors.page_of(rows, cursor, limit)
     counts: dict[str, int] = {}
-    for one in rows:
-        counts[one.standing.state] = counts.get(one.standing.state, 0) + 1
+    for entry in rows:
+        counts[entry.standing.state] = counts.get(entry.standing.state, 0) + 1
     latest = selectors.latest_of(page)
-    listed = [row(one, latest[one.one.pk]) for one in page]
+    listed = [row(entry, latest[entry.one.pk]) for entry in page]
     return {"summary": summary(counts), "instruments": listed, "counts": counts, "next": following}
 
 
@@ -179,8 +179,8 @@ class Storing(Body):
 @router.put("/instruments/{tag}/storing", response=InstrumentOut, operation_id="state_storing")
 def put_storing(request: HttpRequest, tag: str, payload: Storing) -> Any:
     """State how an instrument's model stores what was found: the error or the correction, and how much (manager)."""
-    told = services.state_storing(actor=asker(request), instrument=selectors.find(tag), told=payload.dict())
-    return passport(told)
+    found = services.state_storing(actor=asker(request), instrument=selectors.find(tag), told=payload.dict())
+    return passport(found)
 
 
 @router.get("/instruments/{tag}", response=InstrumentOut, operation_id="get_instrument")

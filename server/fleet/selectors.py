@@ -127,8 +127,8 @@ def yard(today: date, query: str = "") -> list[Row]:
     wanted = query.strip().lower()
     # The stamp is read before the rows: a change in between makes the list newer than it says, never older.
     stamp = Mark.objects.values_list("stamp", flat=True).first() or ""
-    made, rows = _sorted.get(today, ("", []))
-    if not stamp or made != stamp:
+    found, rows = _sorted.get(today, ("", []))
+    if not stamp or found != stamp:
         rows = _sort(today)
         _sorted.clear()
         _sorted[today] = (stamp, rows)
@@ -137,24 +137,24 @@ def yard(today: date, query: str = "") -> list[Row]:
 
 def _sort(today: date) -> list[Row]:
     listed = [Listed(*row) for row in Instrument.objects.values_list(*LISTED)]
-    _stand_anew([one for one in listed if _stood.get(one.pk, ())[:3] != (one.kind, one.stamp, today)], today)
-    return sorted((Row(one, _stood[one.pk][3]) for one in listed), key=lambda row: row.key)
+    _stand_anew([entry for entry in listed if _stood.get(entry.pk, ())[:3] != (entry.kind, entry.stamp, today)], today)
+    return sorted((Row(entry, _stood[entry.pk][3]) for entry in listed), key=lambda row: row.key)
 
 
 def _stand_anew(changed: list[Listed], today: date) -> None:
-    rows = Instrument.objects.filter(pk__in=[one.pk for one in changed])
+    rows = Instrument.objects.filter(pk__in=[entry.pk for entry in changed])
     known = {pk: (Stated(kind=kind, **stated), facts) for pk, kind, stated, facts in rows.values_list(*STANDS_BY)}
-    for one in changed:
-        _stood[one.pk] = (one.kind, one.stamp, today, _stand(*known[one.pk], today))
+    for entry in changed:
+        _stood[entry.pk] = (entry.kind, entry.stamp, today, _stand(*known[entry.pk], today))
 
 
-def matches(one: Listed, wanted: str) -> bool:
+def matches(listed: Listed, wanted: str) -> bool:
     """Whether every word of the search stands somewhere in tag, model, place or crew; `lv7` finds LV-07."""
     try:
-        return settle_tag(wanted) == one.tag
+        return settle_tag(wanted) == listed.tag
     except Refused:
         pass
-    text = f"{one.tag} {one.model} {one.kind} {one.place} {one.crew or ''} {one.serial}".lower()
+    text = f"{listed.tag} {listed.model} {listed.kind} {listed.place} {listed.crew or ''} {listed.serial}".lower()
     return all(word in text for word in wanted.split())
 
 

@@ -72,15 +72,15 @@ def add_model(
             known[where] = adapter.dump_python(adapter.validate_python(typed), exclude_unset=True)
         except ModelError as error:
             faults += [Fault(f"{where}.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, _words)]
-    told = {check: text.strip() for check, text in (adjusting_hints or {}).items() if text.strip()}
-    for check in told:
+    found = {check: text.strip() for check, text in (adjusting_hints or {}).items() if text.strip()}
+    for check in found:
         if check not in CHECKS or kind not in CHECKS[check].applies_to:
             wanted = "one of the checks of this kind of instrument"
             faults.append(Fault(f"adjusting_hints.{check}", "the check", said(check), wanted))
     if faults:
         raise Refused(faults)
     return InstrumentModel.objects.create(
-        maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, adjusting_hints=told, **known
+        maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, adjusting_hints=found, **known
     )
 
 

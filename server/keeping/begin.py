@@ -21,9 +21,9 @@ def trouble() -> str | None:
     path = settings.NAVETA.data / DATABASE
     ours = connection.vendor == "sqlite" and str(connection.settings_dict["NAME"]) == str(path)
     if ours:
-        said = _of_file(path)
-        if said:
-            return said
+        of_file = _of_file(path)
+        if of_file:
+            return of_file
     try:
         return _of_version()
     except DatabaseError as error:
@@ -39,9 +39,9 @@ def _of_file(path: Path) -> str | None:
         with closing(sqlite3.connect(f"{path.as_uri()}?mode=ro", uri=True)) as here:
             here.execute("SELECT count(*) FROM sqlite_master").fetchone()
             if path.stat().st_size < QUICK_MB * 1_000_000:
-                (said,) = here.execute("PRAGMA quick_check(1)").fetchone()
-                if said != "ok":
-                    return f"The database is damaged ({said}). Put it back from a backup: manage.py restore FILE --replace."
+                (messages,) = here.execute("PRAGMA quick_check(1)").fetchone()
+                if messages != "ok":
+                    return f"The database is damaged ({messages}). Put it back from a backup: manage.py restore FILE --replace."
     except sqlite3.DatabaseError as error:
         return f"The database is damaged ({error}). Put it back from a backup: manage.py restore FILE --replace."
     return None

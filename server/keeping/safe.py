@@ -51,8 +51,8 @@ def copy_database(source: Path, target: Path) -> int:
     """A whole copy of a database that may be written to meanwhile; gives how many records it holds."""
     if not source.exists():
         raise CannotKeepError(f"There is no database at {source}.")
-    asked = sqlite3.connect(f"{source.as_uri()}?mode=ro", uri=True, timeout=60)
-    with closing(asked) as here, closing(sqlite3.connect(target)) as there:
+    query = sqlite3.connect(f"{source.as_uri()}?mode=ro", uri=True, timeout=60)
+    with closing(query) as here, closing(sqlite3.connect(target)) as there:
         here.backup(there)
         there.execute("PRAGMA journal_mode=DELETE")
     return look_at(target)
@@ -62,13 +62,13 @@ def look_at(database: Path) -> int:
     """How many records a database holds once SQLite finds nothing wrong with it. Raises CannotKeepError."""
     try:
         with closing(sqlite3.connect(f"{database.as_uri()}?mode=ro", uri=True)) as here:
-            (said,) = here.execute("PRAGMA integrity_check(1)").fetchone()
+            (messages,) = here.execute("PRAGMA integrity_check(1)").fetchone()
             tables = {name for (name,) in here.execute("SELECT name FROM sqlite_master WHERE type='table'")}
             records = here.execute("SELECT count(*) FROM bench_record").fetchone()[0] if "bench_record" in tables else 0
     except sqlite3.DatabaseError as error:
         raise CannotKeepError(f"{database.name} is damaged: {error}.") from None
-    if said != "ok":
-        raise CannotKeepError(f"{database.name} is damaged: {said}.")
+    if messages != "ok":
+        raise CannotKeepError(f"{database.name} is damaged: {messages}.")
     return int(records)
 
 
@@ -83,7 +83,7 @@ def backup(data: Path, file: Path) -> Kept:
         records = copy_database(data / DATABASE, copied)
         held = {DATABASE: copied, KEY: data / KEY}
         held |= {f"{FILES}/{file.relative_to(data / FILES)}": file for file in _files(data)}
-        told = {
+        fields = {
             "format": FORMAT,
             "at": datetime.now(UTC).isoformat(timespec="seconds"),
             "core_version": __version__,
@@ -91,14 +91,14 @@ def backup(data: Path, file: Path) -> Kept:
             "sha256": {name: _digest(path) for name, path in held.items()},
         }
         try:
-            _write(part, held, json.dumps(told, indent=1))
+            _write(part, held, json.dumps(fields, indent=1))
             check(part)
             os.link(part, file)
         except OSError as error:
             raise CannotKeepError(f"The backup was not written: {error.strerror or error}.") from None
         finally:
             part.unlink(missing_ok=True)
-    return Kept(file, records, str(told["at"]), __version__)
+    return Kept(file, records, str(fields["at"]), __version__)
 
 
 def _files(data: Path) -> list[Path]:
@@ -127,10 +127,10 @@ def unpack(file: Path, folder: Path) -> dict[str, object]:
     """A backup's contents into a folder, all of them or an error. Raises CannotKeepError."""
     try:
         with zipfile.ZipFile(file) as packed:
-            told: dict[str, object] = json.loads(packed.read(MANIFEST))
-            if told.get("format") != FORMAT:
+            data: dict[str, object] = json.loads(packed.read(MANIFEST))
+            if data.get("format") != FORMAT:
                 raise CannotKeepError(f"{file.name} is no backup of Naveta.")
-            digests = told["sha256"]
+            digests = data["sha256"]
             assert isinstance(digests, dict)
             for name in digests:
                 if (folder / name).resolve().is_relative_to(folder.resolve()):
@@ -143,7 +143,7 @@ def unpack(file: Path, folder: Path) -> dict[str, object]:
             raise CannotKeepError(f"{name} in {file.name} is damaged: it does not match what was written.")
         path.chmod(0o600)
     look_at(folder / DATABASE)
-    return told
+    return data
 
 
 def restore(data: Path, file: Path, *, replace: bool) -> Path | None:
@@ -161,10 +161,10 @@ def restore(data: Path, file: Path, *, replace: bool) -> Path | None:
         if present:
             aside = data / f"before-restore-{datetime.now(UTC):%Y%m%d-%H%M%S}"
             aside.mkdir(mode=0o700)
-            for one in (*present, *data.glob(f"{DATABASE}-*")):
-                one.rename(aside / one.name)
-        for one in Path(folder).iterdir():
-            one.rename(data / one.name)
+            for entry in (*present, *data.glob(f"{DATABASE}-*")):
+                entry.rename(aside / entry.name)
+        for entry in Path(folder).iterdir():
+            entry.rename(data / entry.name)
     return aside
 
 

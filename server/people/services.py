@@ -64,7 +64,7 @@ def change_password(*, actor: Person, old: str, new: str) -> Person:
         if person.check_password(old)
         else [Fault("old", "password until now", "a password", "your password until now")]
     )
-    faults += [Fault("new", "new password", one.given, one.wanted) for one in _checked(new, person)]
+    faults += [Fault("new", "new password", entry.given, entry.wanted) for entry in _checked(new, person)]
     if faults:
         raise Refused(faults)
     person.set_password(new)
@@ -133,7 +133,9 @@ def settle_way(*, actor: Person, way: str | None) -> House:
     """The way of setting up that everybody is offered first; None leaves it to each person. Raises Refused."""
     require(actor, "manage-fleet")
     if way is not None and (way not in WAYS or WAYS[way].for_levels):
-        wanted = "one of " + ", ".join(sorted(name for name, one in WAYS.items() if not one.for_levels)) + ", or null"
+        wanted = (
+            "one of " + ", ".join(sorted(name for name, entry in WAYS.items() if not entry.for_levels)) + ", or null"
+        )
         raise Refused([Fault("way", "the method", said(way), wanted)])
     settled = house()
     settled.way = way or ""

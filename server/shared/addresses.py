@@ -22,9 +22,9 @@ def client_address(request: HttpRequest) -> str:
     trusted = settings.NAVETA.trusted_proxies
     if address not in trusted:
         return address
-    for told in reversed(str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",")):
-        if told.strip() and told.strip() not in trusted:
-            return told.strip()[:LONGEST]
+    for found in reversed(str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",")):
+        if found.strip() and found.strip() not in trusted:
+            return found.strip()[:LONGEST]
     return address
 
 

@@ -26,14 +26,14 @@ def decode(cursor: str | None, shape: tuple[type, ...]) -> list[Any] | None:
         key = json.loads(base64.urlsafe_b64decode(cursor + "=" * (-len(cursor) % 4)))
     except (ValueError, binascii.Error, RecursionError):
         key = None
-    if not isinstance(key, list) or tuple(type(one) for one in key) != shape or not all(map(_held, key)):
+    if not isinstance(key, list) or tuple(type(entry) for entry in key) != shape or not all(map(_held, key)):
         raise Refused([Fault("cursor", "the page mark", said(cursor), "a page mark from an earlier answer")])
     return key
 
 
-def _held(one: Any) -> bool:
+def _held(entry: Any) -> bool:
     """Whether a database can hold it: no figure of ours is larger, no text longer."""
-    return abs(one) < 2**62 if isinstance(one, int) else len(str(one)) <= 200
+    return abs(entry) < 2**62 if isinstance(entry, int) else len(str(entry)) <= 200
 
 
 def page_size(limit: int) -> int:

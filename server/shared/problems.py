@@ -78,10 +78,12 @@ def _refusal(error: NotJson | Refused) -> HttpResponse:
 
 def _validation(error: ValidationError) -> HttpResponse:
     faults = []
-    for one in error.errors:
-        path = ".".join(str(step) for step in one["loc"][1:] if step not in ("payload",)) or "$"
-        given = str(one.get("input", "nothing"))[:80]
-        faults.append(Fault(path, path.replace("_", " "), given if one["type"] != "missing" else "nothing", one["msg"]))
+    for entry in error.errors:
+        path = ".".join(str(step) for step in entry["loc"][1:] if step not in ("payload",)) or "$"
+        given = str(entry.get("input", "nothing"))[:80]
+        faults.append(
+            Fault(path, path.replace("_", " "), given if entry["type"] != "missing" else "nothing", entry["msg"])
+        )
     return problem(422, "faults", "The request is not in order; nothing was saved.", faults)
 
 
@@ -123,10 +125,16 @@ def later(status: int, code: str, text: str, after_s: int) -> HttpResponse:
 
 def _of_the_disk(error: OperationalError) -> HttpResponse:
     """What the disk says: no room, no right, or somebody else holds it. Reading goes on."""
-    said = str(error).lower()
-    if "locked" in said or "busy" in said:
+    messages = str(error).lower()
+    if "locked" in messages or "busy" in messages:
         return later(503, "busy", "The records are in use just now. Your entry is sent again automatically.", 5)
-    if "full" in said or "readonly" in said or "read-only" in said or "disk i/o" in said or "unable to open" in said:
+    if (
+        "full" in messages
+        or "readonly" in messages
+        or "read-only" in messages
+        or "disk i/o" in messages
+        or "unable to open" in messages
+    ):
         text = (
             f"Nothing can be saved: {error}. Your entry is kept on this device. Reading still works; tell the manager."
         )

@@ -15,7 +15,7 @@ Data = dict[str, Any]
 
 def orientations(rng: random.Random, at: str) -> list[Data]:
     """Free stations and backsights: honest, with swapped names, a wrong constant, a spoiled circle, or unfinished."""
-    asked = [
+    rows = [
         {"verb": "preview", "document": json.loads(path.read_text())["document"], "at": at}
         for path in sorted((ROOT / "tests/core/orient/examples").glob("*.json"))
     ]
@@ -34,13 +34,13 @@ def orientations(rng: random.Random, at: str) -> list[Data]:
             shots[-1]["hz"] = rng.choice(("399", "1.2.3", "", "-5"))
         elif 0.4 <= spoil < 0.5:
             shots[-1].pop("v")
-        asked.append({"verb": "preview", "document": document, "at": at})
-    return asked
+        rows.append({"verb": "preview", "document": document, "at": at})
+    return rows
 
 
 def set_ups(rng: random.Random, at: str) -> list[Data]:
     """Set-ups by every means of levelling, judged and led on with a log of what was seen."""
-    asked: list[Data] = []
+    rows: list[Data] = []
     for _ in range(90):
         fine = rng.choice(("electronic", "plate", "two-plates"))
         size = 12.0 if fine == "electronic" else 2.0
@@ -70,23 +70,23 @@ def set_ups(rng: random.Random, at: str) -> list[Data]:
                 "height": {"readings": ["1.562", f"1.56{rng.randrange(10)}"]},
             },
         }
-        asked.append({"verb": "preview", "document": document, "at": at})
-        asked.append(
+        rows.append({"verb": "preview", "document": document, "at": at})
+        rows.append(
             {"verb": "guide", "document": document, "at": at, "act": rng.choice((None, "circular", "plate", "slide"))}
         )
-    return asked
+    return rows
 
 
 def advice(rng: random.Random) -> list[Data]:
     """A move tried first, a budget, a turned angle."""
-    asked: list[Data] = []
+    rows: list[Data] = []
     for _ in range(60):
         bubble = {"bearing_deg": rng.randrange(360), "offset_mm": rng.randrange(45) / 10}
         legs = {leg: rng.randrange(-40, 40) / 10 for leg in "ABC"}
-        asked.append(
+        rows.append(
             {"advice": "what-if", "bubble": bubble, "spot": {"bearing_deg": 40, "distance_mm": 5}, "legs_mm": legs}
         )
-        asked.append(
+        rows.append(
             {
                 "advice": "budget",
                 "back_m": rng.randrange(5, 90),
@@ -95,5 +95,5 @@ def advice(rng: random.Random) -> list[Data]:
                 "index_arcsec": rng.randrange(-20, 20),
             }
         )
-        asked.append({"advice": "turned-angle", "start": f"{rng.randrange(360)}.{rng.randrange(60):02d}", "turn": "90"})
-    return [{"verb": "advise", "question": one} for one in asked]
+        rows.append({"advice": "turned-angle", "start": f"{rng.randrange(360)}.{rng.randrange(60):02d}", "turn": "90"})
+    return [{"verb": "advise", "question": row} for row in rows]

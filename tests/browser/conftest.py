@@ -167,7 +167,7 @@ def opens(house: str, browser: Browser) -> Iterator[Opens]:
             context.add_init_script("delete Navigator.prototype.serviceWorker;")
         page.clock.set_fixed_time(NOW)
         page.on("pageerror", lambda error: faults.append(str(error)))
-        page.on("console", lambda said: "Content Security Policy" in said.text and faults.append(said.text))
+        page.on("console", lambda messages: "Content Security Policy" in messages.text and faults.append(messages.text))
         if who:
             _sign_in(context, who)
         page.goto("/")
@@ -184,8 +184,8 @@ def opens(house: str, browser: Browser) -> Iterator[Opens]:
 def until(page: Page, question: str, wanted: Any = True, seconds: float = 30.0) -> None:
     """Ask the page until it answers what is wanted. (Its own wait takes a promise for yes, whatever it resolves to.)"""
     end = time.monotonic() + seconds
-    while (told := page.evaluate(question)) != wanted:
-        assert time.monotonic() < end, f"still {told!r} instead of {wanted!r}"
+    while (value := page.evaluate(question)) != wanted:
+        assert time.monotonic() < end, f"still {value!r} instead of {wanted!r}"
         page.wait_for_timeout(100)
 
 
@@ -253,8 +253,8 @@ def fresh(house: str) -> Fresh:
     def make(model: str) -> str:
         tag = f"{PREFIX[model]}-{next(_numbers)}"
         data = {"tag": tag, "model": models[model], "serial": "", "place": "Yard", "crew": None}
-        status, told = ines.call("POST", "instruments", data)
-        assert status == 201, told
+        status, answer = ines.call("POST", "instruments", data)
+        assert status == 201, answer
         return tag
 
     return make

@@ -193,9 +193,9 @@ class Crew:
         self.tell_spot()
         if self.enough():
             return self.press("^Next")
-        told = self.advice()
-        way = math.radians(told["slide_bearing_deg"])
-        step = (told["slide_mm"] * math.sin(way), told["slide_mm"] * math.cos(way))
+        found = self.advice()
+        way = math.radians(found["slide_bearing_deg"])
+        step = (found["slide_mm"] * math.sin(way), found["slide_mm"] * math.cos(way))
         self.state = slide(self.kit, self.state, *step, turn_deg=self.rng.uniform(-2, 2))
         self.press("^Done")
 

@@ -48,7 +48,7 @@ def ready(page: Page) -> None:
 def questions() -> list[dict[str, Any]]:
     """Every example, and hundreds of made-up documents of every kind: whole, part-filled, and spoiled."""
     rng = random.Random(20270302)
-    asked = [
+    rows = [
         {"verb": "preview", "document": json.loads(path.read_text())["document"], "at": AT}
         for path in sorted((ROOT / "tests/core/examples").glob("*.json"))
     ]
@@ -71,33 +71,33 @@ def questions() -> list[dict[str, Any]]:
                 setups[0]["a"]["readings"][0] = rng.choice(("1.4.2", "1_4", "91.4", "1,5", "5'3 1/4\"", ""))
             elif spoil < 0.4:
                 document["units"] = {"length": rng.choice(("ft", "usft", "cm"))}
-            told = {"stated": truth["instrument"], "limits": {}, "history": []} if rng.random() < 0.5 else None
-            asked.append({"verb": "preview", "document": document, "instrument": told, "at": AT})
-    return [*asked, *orientations(rng, AT), *set_ups(rng, AT), *advice(rng)]
+            fields = {"stated": truth["instrument"], "limits": {}, "history": []} if rng.random() < 0.5 else None
+            rows.append({"verb": "preview", "document": document, "instrument": fields, "at": AT})
+    return [*rows, *orientations(rng, AT), *set_ups(rng, AT), *advice(rng)]
 
 
 def test_house_and_browser_give_the_same_answers(opens: Opens, house: str) -> None:
     """Equal text but for a figure's last bits, measured here; the fingerprints are equal without exception."""
     page = opens(who=None, core=True)
     strangers: list[str] = []
-    page.on("request", lambda one: one.url.startswith((house, "data:", "blob:")) or strangers.append(one.url))
+    page.on("request", lambda entry: entry.url.startswith((house, "data:", "blob:")) or strangers.append(entry.url))
     folder = json.loads((ROOT / "web/public/core/pack.json").read_text())["folder"]
     (worker,) = (ROOT / "web/dist/assets").glob("worker-*.js")
-    asked = [json.dumps(question) for question in questions()]
-    told = page.evaluate(ASK, {"worker": f"/assets/{worker.name}", "base": f"/core/{folder}/", "texts": asked})
-    there = [json.loads(text) for text in told["answers"]]
-    here = [json.loads(answer(text)) for text in asked]
-    exact = sum(one == other for one, other in zip(here, there, strict=True))
+    rows = [json.dumps(question) for question in questions()]
+    value = page.evaluate(ASK, {"worker": f"/assets/{worker.name}", "base": f"/core/{folder}/", "texts": rows})
+    there = [json.loads(text) for text in value["answers"]]
+    here = [json.loads(answer(text)) for text in rows]
+    exact = sum(entry == other for entry, other in zip(here, there, strict=True))
     print(
-        f"\n{exact} of {len(here)} answers are equal to the last bit; boot {told['ms']:.0f} ms, each {told['each']:.1f} ms."
+        f"\n{exact} of {len(here)} answers are equal to the last bit; boot {value['ms']:.0f} ms, each {value['each']:.1f} ms."
     )
     assert strangers == [], "everything comes from the house"
-    assert sum(one["ok"] for one in here) > 250
-    assert sum(bool(one["ok"] and one["data"].get("complete")) for one in here) > 250
-    assert [one for one in here if one.get("code") == "our-fault"] == [], "nothing falls over"
-    for one, other in zip(here, there, strict=True):
-        assert one["ok"] == other["ok"]
-        assert fingerprint(one) == fingerprint(other)
+    assert sum(entry["ok"] for entry in here) > 250
+    assert sum(bool(entry["ok"] and entry["data"].get("complete")) for entry in here) > 250
+    assert [entry for entry in here if entry.get("code") == "our-fault"] == [], "nothing falls over"
+    for entry, other in zip(here, there, strict=True):
+        assert entry["ok"] == other["ok"]
+        assert fingerprint(entry) == fingerprint(other)
 
 
 def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
@@ -134,12 +134,12 @@ def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
     page.context.set_offline(False)
     expect(page.locator("[data-parcel]")).to_have_count(0, timeout=40_000)
     after = page.request.get(f"/api/records?instrument={level}&limit=3").json()["records"]
-    assert [one["kind"] for one in after] == ["two-peg", "adjusted", "two-peg"]
-    assert [one["stage"] for one in after] == ["as-left", "", "as-found"]
+    assert [entry["kind"] for entry in after] == ["two-peg", "adjusted", "two-peg"]
+    assert [entry["stage"] for entry in after] == ["as-left", "", "as-found"]
     assert after[0]["pair"] == after[2]["id"]
     assert len(records_of(page, level)) == 2
-    for one in (after[0], after[2]):
-        whole = page.request.get(f"/api/records/{one['id']}").json()
+    for entry in (after[0], after[2]):
+        whole = page.request.get(f"/api/records/{entry['id']}").json()
         assert whole["device"]["agrees"], whole["device"]
         assert whole["broken"] is None
 

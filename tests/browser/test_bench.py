@@ -44,9 +44,9 @@ SIZES = {"plummet": PHONE, "dual-axis-level": TABLET}
 def leaves(held: Any, path: str = "observations") -> list[tuple[str, str]]:
     """Every figure of a document with its path, in the order in which it stands."""
     if isinstance(held, dict):
-        return [pair for key, one in held.items() for pair in leaves(one, f"{path}.{key}")]
+        return [pair for key, entry in held.items() for pair in leaves(entry, f"{path}.{key}")]
     if isinstance(held, list):
-        return [pair for i, one in enumerate(held) for pair in leaves(one, f"{path}[{i}]")]
+        return [pair for i, entry in enumerate(held) for pair in leaves(entry, f"{path}[{i}]")]
     return [(path, str(held))]
 
 
@@ -59,8 +59,8 @@ def fill(page: Page, document: Data) -> None:
     for path, value in leaves(document["observations"]):
         if value in CHOICES:
             name = path.rsplit(".", 1)[1]
-            asked = {"clamps_hold": 0, "hinges_firm": 1, "shoes_firm": 2, "foot_firm": 0, "joints_firm": 1}.get(name, 0)
-            page.get_by_role("radiogroup").get_by_role("radio", name=CHOICES[value]).nth(asked).click()
+            found = {"clamps_hold": 0, "hinges_firm": 1, "shoes_firm": 2, "foot_firm": 0, "joints_firm": 1}.get(name, 0)
+            page.get_by_role("radiogroup").get_by_role("radio", name=CHOICES[value]).nth(found).click()
         elif well(page, path).count():
             well(page, path).fill(value)
 
@@ -132,8 +132,8 @@ def turn(page: Page, kind: str) -> None:
         return
     two = wells.count() == 2
     for value in (("1.0", "0.8") if two else ("1.1",)), (("0.0", "0.1") if two else ("0.1",)):
-        for i, one in enumerate(value):
-            wells.nth(i).fill(one)
+        for i, entry in enumerate(value):
+            wells.nth(i).fill(entry)
         page.get_by_role("button", name="Enter", exact=True).click()
     steps = page.locator("[aria-label='Readings since the first turn'] li")
     expect(steps).to_have_count(2)
@@ -247,13 +247,13 @@ def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(open
     page.context.set_offline(False)
     expect(page.locator("[data-parcel]")).to_have_count(0, timeout=40_000)
     after = page.request.get(f"/api/records?instrument={tag}&limit=5").json()["records"]
-    assert [(one["kind"], one["stage"]) for one in after] == [
+    assert [(entry["kind"], entry["stage"]) for entry in after] == [
         ("plate-vial", "as-left"),
         ("adjusted", ""),
         ("plate-vial", "as-found"),
     ]
-    for one in (after[0], after[2]):
-        assert page.request.get(f"/api/records/{one['id']}").json()["device"]["agrees"] is True
+    for entry in (after[0], after[2]):
+        assert page.request.get(f"/api/records/{entry['id']}").json()["device"]["agrees"] is True
 
 
 def test_the_history_of_each_check_is_drawn_and_the_passport_says_what_is_stated(opens: Opens) -> None:

@@ -17,8 +17,8 @@ def axe(page: Page, view: str) -> None:
     """axe finds nothing; run from outside the page's own policy, as a browser's tool would be."""
     page.evaluate(AXE)
     found = page.evaluate("() => axe.run(document, { resultTypes: ['violations'] })")
-    told = [f"{view}: {violation['id']} {violation['nodes'][0]['html'][:120]}" for violation in found["violations"]]
-    assert not told, told
+    texts = [f"{view}: {violation['id']} {violation['nodes'][0]['html'][:120]}" for violation in found["violations"]]
+    assert not texts, texts
 
 
 def fits(page: Page, view: str) -> None:
@@ -84,7 +84,7 @@ def test_every_view(opens: Opens) -> None:
 def test_a_bad_record_can_be_seen_through_on_a_tablet(opens: Opens) -> None:
     page = opens(TABLET, touch=True)
     answer = page.request.get("/api/records?instrument=LV-07&category=check&limit=200").json()["records"]
-    bad = next(one["id"] for one in answer if one["grade"] == "adjust" and one["amended_by"] is None)
+    bad = next(entry["id"] for entry in answer if entry["grade"] == "adjust" and entry["amended_by"] is None)
     page.goto(f"/records/{bad}")
     for step in ("real", "keep", "without", "look-back", "adjust"):
         page.locator(f"[data-step={step}] > button").tap()
@@ -95,7 +95,7 @@ def test_a_bad_record_can_be_seen_through_on_a_tablet(opens: Opens) -> None:
 def test_without_the_level_another_is_named(opens: Opens) -> None:
     page = opens()
     answer = page.request.get("/api/records?instrument=LV-07&category=check&limit=200").json()["records"]
-    bad = next(one["id"] for one in answer if one["grade"] == "adjust" and one["amended_by"] is None)
+    bad = next(entry["id"] for entry in answer if entry["grade"] == "adjust" and entry["amended_by"] is None)
     page.goto(f"/records/{bad}")
     page.locator("[data-step=without] > button").click()
     expect(page.locator("[data-stand-in=LV-02]")).to_contain_text("Bramble crew")

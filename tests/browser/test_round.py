@@ -128,10 +128,10 @@ def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens:
     visit(page, f"/bench/new/{fresh('Tessaly')}/two-face")
     page.get_by_role("radio", name="Quick").click()
     start(page)
-    made = simulate(
+    document = simulate(
         "two-face", random.Random(8), {"pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.3}
     )
-    (target,) = made["observations"]["targets"]
+    (target,) = document["observations"]["targets"]
     for face, other in (("left", "right"), ("right", "left")):
         for name in ("hz", "v"):
             well(page, f"observations.targets[0].{face}[0].{name}").fill(target[other][0][name])

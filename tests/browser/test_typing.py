@@ -51,10 +51,10 @@ def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
     # Half-intervals of 0.15, 0.15, 0.28 and 0.02 m: sights of 30, 30, 56 and 4 m; no error, no height difference.
     readings = [(1.65, 1.5, 1.35), (1.65, 1.5, 1.35), (1.78021, 1.50021, 1.22021), (1.52, 1.5, 1.48)]
     for i, three in enumerate(readings):
-        for j, one in enumerate(three):
+        for j, entry in enumerate(three):
             if i or j:
                 page.keyboard.press("Enter")
-            page.keyboard.type(f"{one:.5f}")
+            page.keyboard.type(f"{entry:.5f}")
     expect(well(page, "1-a-distance")).to_have_attribute("placeholder", "by three hairs")
     expect(page.locator("[data-column='observations.setups[1].a']")).to_contain_text("Stadia distance 56 m")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")

@@ -21,20 +21,20 @@ def document(*setups: tuple[float, Any, float, Any], **more: Any) -> dict[str, A
 
     def sight(distance: Any, readings: Any) -> dict[str, Any]:
         listed = readings if isinstance(readings, list) else [readings]
-        return {"distance": str(distance), "readings": [str(one) for one in listed]}
+        return {"distance": str(distance), "readings": [str(entry) for entry in listed]}
 
     observations = {"setups": [{"a": sight(da, ra), "b": sight(db, rb)} for da, ra, db, rb in setups]}
     observations.update(more.pop("observations", {}))
     return {"kind": "two-peg", "observations": observations, **more}
 
 
-def reduce(one: dict[str, Any]) -> dict[str, Any]:
-    parsed = parse(raw(one))
+def reduce(fields: dict[str, Any]) -> dict[str, Any]:
+    parsed = parse(raw(fields))
     return reduce_of(parsed.kind, parsed)
 
 
-def preview(one: dict[str, Any]) -> dict[str, Any]:
-    parsed = parse(raw(one))
+def preview(fields: dict[str, Any]) -> dict[str, Any]:
+    parsed = parse(raw(fields))
     return preview_of(parsed.kind, parsed)
 
 

@@ -79,18 +79,20 @@ def test_table_faults_name_their_row(text: str, where: str, wanted: str) -> None
 
 
 def test_a_document_comes_back_from_its_table() -> None:
-    for one in (exact(7, *NEAR, copies=3), {**exact(7, *NEAR), "units": {"length": "ft"}}):
-        if one.get("units"):
-            one["observations"]["setups"] = one["observations"]["setups"][:1]
-        back = TWO_PEG.read_csv(TWO_PEG.write_csv(document_of(one)))
-        assert back["observations"]["setups"] == one["observations"]["setups"]
-        assert back["units"] == one.get("units", {"length": "m"})
+    for entry in (exact(7, *NEAR, copies=3), {**exact(7, *NEAR), "units": {"length": "ft"}}):
+        if entry.get("units"):
+            entry["observations"]["setups"] = entry["observations"]["setups"][:1]
+        back = TWO_PEG.read_csv(TWO_PEG.write_csv(document_of(entry)))
+        assert back["observations"]["setups"] == entry["observations"]["setups"]
+        assert back["units"] == entry.get("units", {"length": "m"})
 
 
 def test_wires_come_back_from_their_table() -> None:
     wires = {"upper": "1.52", "middle": "1.50", "lower": "1.48"}
-    one = {"kind": "two-peg", "observations": {"setups": [{"a": {"wires": [wires]}, "b": {"readings": ["1.2"]}}]}}
-    assert TWO_PEG.read_csv(TWO_PEG.write_csv(document_of(one)))["observations"]["setups"][0]["a"] == {"wires": [wires]}
+    fields = {"kind": "two-peg", "observations": {"setups": [{"a": {"wires": [wires]}, "b": {"readings": ["1.2"]}}]}}
+    assert TWO_PEG.read_csv(TWO_PEG.write_csv(document_of(fields)))["observations"]["setups"][0]["a"] == {
+        "wires": [wires]
+    }
 
 
 @pytest.mark.parametrize(

@@ -13,19 +13,19 @@ from tests.core.plain import advise
 RHO = 206264.806
 
 
-def by_name(one: Budget) -> dict[str, float]:
-    return {part.name: part.value for part in one.parts}
+def by_name(entry: Budget) -> dict[str, float]:
+    return {part.name: part.value for part in entry.parts}
 
 
 def test_systematic_parts_add_with_sign_random_ones_as_squares() -> None:
     """Bias 3 − 1 = 2, spread √(3² + 4²) = 5: 2 + 10 = 12. Without the 4: 2 + 6 = 8, without the 3: 1 + 10."""
-    one = Budget("angle", (Part("a", 3.0, True), Part("b", -1.0, True), Part("c", 3.0), Part("d", 4.0)))
-    assert (one.bias, one.sigma, one.total95) == (2.0, 5.0, 12.0)
-    assert one.without("d") == 8.0
-    largest = one.largest()
+    entry = Budget("angle", (Part("a", 3.0, True), Part("b", -1.0, True), Part("c", 3.0), Part("d", 4.0)))
+    assert (entry.bias, entry.sigma, entry.total95) == (2.0, 5.0, 12.0)
+    assert entry.without("d") == 8.0
+    largest = entry.largest()
     assert largest is not None
     assert largest.name == "d"
-    assert sum(share for _, share in shares(one)) == pytest.approx(1.0)
+    assert sum(share for _, share in shares(entry)) == pytest.approx(1.0)
 
 
 def test_an_angle_by_hand() -> None:
@@ -47,12 +47,12 @@ def test_an_angle_by_hand() -> None:
         tilting_axis_arcsec=-6,
     )
     angle = budget(given)[0]
-    told = by_name(angle)
-    assert told["centring"] == pytest.approx(8.033, abs=2e-3)
-    assert told["targets"] == pytest.approx(16.066, abs=2e-3)
-    assert told["pointing"] == pytest.approx(4.243, abs=1e-3)
-    assert told["collimation"] == pytest.approx(1.547, abs=1e-3)
-    assert told["tilting-axis"] == pytest.approx(-3.464, abs=1e-3)
+    found = by_name(angle)
+    assert found["centring"] == pytest.approx(8.033, abs=2e-3)
+    assert found["targets"] == pytest.approx(16.066, abs=2e-3)
+    assert found["pointing"] == pytest.approx(4.243, abs=1e-3)
+    assert found["collimation"] == pytest.approx(1.547, abs=1e-3)
+    assert found["tilting-axis"] == pytest.approx(-3.464, abs=1e-3)
     sigma = math.sqrt(8.033**2 + 16.066**2 + 4.243**2)
     assert angle.total95 == pytest.approx(1.917 + 2 * sigma, abs=0.01)
     both = by_name(
@@ -84,10 +84,10 @@ def test_a_point_set_out_by_hand() -> None:
 
 def test_a_height_by_hand() -> None:
     """100 m: 5″ are 2.424 mm; an index of 8″ too large reads the point 3.879 mm too low; k ± 0.5: 0.392 mm."""
-    told = by_name(budget(Given(fore_m=100, index_arcsec=8))[2])
-    assert told["pointing"] == pytest.approx(2.424, abs=1e-3)
-    assert told["index"] == pytest.approx(-3.879, abs=1e-3)
-    assert told["refraction"] == pytest.approx(0.3924, abs=1e-3)
+    found = by_name(budget(Given(fore_m=100, index_arcsec=8))[2])
+    assert found["pointing"] == pytest.approx(2.424, abs=1e-3)
+    assert found["index"] == pytest.approx(-3.879, abs=1e-3)
+    assert found["refraction"] == pytest.approx(0.3924, abs=1e-3)
 
 
 def test_a_levels_height_by_hand() -> None:
@@ -102,8 +102,8 @@ def test_a_levels_height_by_hand() -> None:
 
 def test_without_compensator_the_axis_counts() -> None:
     """20″ out of plumb at 45° up: 20·tan 45°/√2 = 14.142″ in a direction."""
-    told = by_name(budget(Given(elevation_deg=45, tilt_arcsec=20, compensated=False))[0])
-    assert told["levelling"] == pytest.approx(14.142, abs=1e-3)
+    found = by_name(budget(Given(elevation_deg=45, tilt_arcsec=20, compensated=False))[0])
+    assert found["levelling"] == pytest.approx(14.142, abs=1e-3)
 
 
 def test_the_sentence_names_the_largest_and_what_removes_it() -> None:
@@ -131,9 +131,9 @@ def test_a_point_set_out_is_missed_as_said_by_simulation(angle: float, elevation
                   back_target_mm=2, angle_accuracy_arcsec=3, both_faces=True)  # fmt: skip
     stand = rng.normal(0, 1.5e-3 / math.sqrt(2), (runs, 2))
     mark = np.array([0.0, back]) + rng.normal(0, 2e-3 / math.sqrt(2), (runs, 2)) - stand
-    one = 3 / RHO / math.sqrt(2)
-    bearing = np.arctan2(mark[:, 0], mark[:, 1]) + beta + rng.normal(0, one * math.sqrt(2), runs)
-    far = (slope + rng.normal(0, math.hypot(2e-3, 2e-6 * slope), runs)) * np.cos(steep + rng.normal(0, one, runs))
+    entry = 3 / RHO / math.sqrt(2)
+    bearing = np.arctan2(mark[:, 0], mark[:, 1]) + beta + rng.normal(0, entry * math.sqrt(2), runs)
+    far = (slope + rng.normal(0, math.hypot(2e-3, 2e-6 * slope), runs)) * np.cos(steep + rng.normal(0, entry, runs))
     point = stand + np.stack([far * np.sin(bearing), far * np.cos(bearing)], 1)
     wanted = slope * math.cos(steep) * np.array([math.sin(beta), math.cos(beta)])
     miss = 1000 * np.linalg.norm(point - wanted, axis=1)

@@ -43,21 +43,21 @@ def ask(**question: Any) -> Any:
 
 
 def test_it_says_who_it_is() -> None:
-    told = ask(verb="hello")["data"]
-    assert told["core_version"] == __version__
-    assert [kind["kind"] for kind in told["kinds"]] == list(KINDS)
+    data = ask(verb="hello")["data"]
+    assert data["core_version"] == __version__
+    assert [kind["kind"] for kind in data["kinds"]] == list(KINDS)
 
 
 def test_preview_and_reduce_say_what_the_kind_itself_says() -> None:
     document = exact(8, *NEAR, copies=2)
     completed = complete(document, KNOWN, AT)
     result = reduce_of("two-peg", document_of(completed))
-    told = ask(verb="reduce", document=document, instrument=TOLD, at=AT)["data"]
-    assert told["document"] == completed
-    assert told["result"] == json.loads(json.dumps(result))
+    data = ask(verb="reduce", document=document, instrument=TOLD, at=AT)["data"]
+    assert data["document"] == completed
+    assert data["result"] == json.loads(json.dumps(result))
     previewed = ask(verb="preview", document=document, instrument=TOLD, at=AT)["data"]
-    assert previewed["reduced"] == told["result"]
-    assert told["fingerprint"] == fingerprint(result)
+    assert previewed["reduced"] == data["result"]
+    assert data["fingerprint"] == fingerprint(result)
     assert "fingerprint" not in previewed, "nobody compares what is still being typed"
 
 
@@ -84,18 +84,18 @@ def test_what_a_sheet_claims_of_the_instrument_is_not_taken() -> None:
     ],
 )  # fmt: skip
 def test_refusals_are_answers(question: Any, status: int, path: str | None) -> None:
-    told = json.loads(answer(json.dumps(question)))
-    assert not told["ok"]
-    assert told["status"] == status
-    assert told["title"]
+    data = json.loads(answer(json.dumps(question)))
+    assert not data["ok"]
+    assert data["status"] == status
+    assert data["title"]
     if path is not None:
-        assert any(path in (fault["path"] + fault["where"]) for fault in told["faults"])
+        assert any(path in (fault["path"] + fault["where"]) for fault in data["faults"])
 
 
 def test_a_fault_of_ours_is_an_answer_too(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setitem(VERBS, "hello", lambda _: 1 / 0)
-    told = ask(verb="hello")
-    assert (told["ok"], told["status"], told["code"]) == (False, 500, "our-fault")
+    found = ask(verb="hello")
+    assert (found["ok"], found["status"], found["code"]) == (False, 500, "our-fault")
 
 
 def test_tables_and_files_go_through_the_door() -> None:
@@ -111,8 +111,8 @@ def test_tables_and_files_go_through_the_door() -> None:
 
 class TestFingerprint:
     def test_is_blind_to_the_last_bits_and_to_the_version(self) -> None:
-        one = {"a": 1.23456789012, "b": [1e-17, "text"], "core_version": "1"}
-        assert fingerprint(one) == fingerprint({"a": 1.234567890123, "b": [0.0, "text"], "core_version": "2"})
+        fields = {"a": 1.23456789012, "b": [1e-17, "text"], "core_version": "1"}
+        assert fingerprint(fields) == fingerprint({"a": 1.234567890123, "b": [0.0, "text"], "core_version": "2"})
 
     @pytest.mark.parametrize("other", [{"a": 1.2345678}, {"a": 1.23456789, "b": 1}, {"a": "1.23456789"}])
     def test_sees_everything_else(self, other: dict[str, Any]) -> None:
@@ -139,11 +139,11 @@ class TestSegment:
         return {**MADE[0], **more}
 
     def test_newest_first_and_no_more_than_five(self) -> None:
-        made = [self.check(at=f"2027-02-{day:02}T07:00:00+00:00") for day in range(1, 9)]
-        assert [earlier["at"] for earlier in before_of(made)] == [
+        rows = [self.check(at=f"2027-02-{day:02}T07:00:00+00:00") for day in range(1, 9)]
+        assert [earlier["at"] for earlier in before_of(rows)] == [
             f"2027-02-{day:02}T07:00:00+00:00" for day in (8, 7, 6, 5, 4)
         ]
-        assert set(before_of(made)[0]) == {"check", "at", "grade", "result", "passed"}
+        assert set(before_of(rows)[0]) == {"check", "at", "grade", "result", "passed"}
         assert before_of([self.check(temperature_c=4)])[0]["temperature_c"] == 4
 
     @pytest.mark.parametrize("event", ["adjusted", "knock", "drop", "held"])
@@ -154,17 +154,17 @@ class TestSegment:
         assert len(before_of([self.check(), {**self.EVENT, "event": "out"}])) == 1
 
     def test_an_as_left_begins_a_new_one(self) -> None:
-        made = [
+        rows = [
             self.check(),
             self.check(stage="as-left", at="2027-02-21T07:00:00+00:00"),
             self.check(at="2027-02-22T07:00:00+00:00"),
         ]
-        assert [one["at"] for one in before_of(made)] == ["2027-02-22T07:00:00+00:00", "2027-02-21T07:00:00+00:00"]
+        assert [entry["at"] for entry in before_of(rows)] == ["2027-02-22T07:00:00+00:00", "2027-02-21T07:00:00+00:00"]
 
     def test_noise_is_learned_by_hand_from_accepted_tests_with_repeats(self) -> None:
-        made = [self.check(), self.check(), self.check(grade="repeat"), self.check(repeats={"squares": 0, "dof": 0})]
-        assert noise_of(made, "two-peg") is None
-        learned = noise_of([*made, self.check()], "two-peg")
+        rows = [self.check(), self.check(), self.check(grade="repeat"), self.check(repeats={"squares": 0, "dof": 0})]
+        assert noise_of(rows, "two-peg") is None
+        learned = noise_of([*rows, self.check()], "two-peg")
         assert learned == {"factor": pytest.approx(((6 + 27) / (6 + 36)) ** 0.5), "dof": 12}
 
     def test_a_device_adds_what_it_made_itself(self) -> None:

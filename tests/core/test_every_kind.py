@@ -58,8 +58,8 @@ def typed(kind: str, **truth: Any) -> Data:
 def test_a_kind_has_an_example_worked_by_hand(kind: str) -> None:
     mine = [path for path in EXAMPLES if path["document"]["kind"] == kind]
     assert mine, "no example in tests/core/examples"
-    assert any(KINDS[kind].main_quantity in one["expect"] or len(one["expect"]) > 1 for one in mine)
-    assert all(set(one["expect"]) == set(one["tolerance"]) for one in mine)
+    assert any(KINDS[kind].main_quantity in entry["expect"] or len(entry["expect"]) > 1 for entry in mine)
+    assert all(set(entry["expect"]) == set(entry["tolerance"]) for entry in mine)
 
 
 def test_every_kind_has_a_simulator_that_states_its_method_and_draws_of_its_own() -> None:
@@ -77,7 +77,9 @@ def test_every_kind_has_a_simulator_that_states_its_method_and_draws_of_its_own(
 def test_bad_input_is_named_where_it_stands_and_nothing_else_is(kind: str) -> None:
     path, given, wanted = BAD[kind]
     document = typed(kind)
-    *steps, last = [int(one) if one.isdigit() else one for one in path.replace("[", ".").replace("]", "").split(".")]
+    *steps, last = [
+        int(entry) if entry.isdigit() else entry for entry in path.replace("[", ".").replace("]", "").split(".")
+    ]
     held: Any = document["observations"]
     for step in steps:
         held = held[step]
@@ -102,8 +104,8 @@ class TestVerbs:
         for length in ("m", "ft", "usft", "in"):
             begun = dispatch.begin(kind, method, length, "gon")
             assert begun["method"] == method
-            told = preview_of(kind, document_of(begun))
-            assert (told["complete"], told["faults"]) == (False, []), (length, told["faults"])
+            preview = preview_of(kind, document_of(begun))
+            assert (preview["complete"], preview["faults"]) == (False, []), (length, preview["faults"])
 
     @pytest.mark.parametrize(("kind", "method"), METHODS)
     def test_another_unit_and_back_changes_nothing(self, kind: str, method: str) -> None:
@@ -129,8 +131,8 @@ class TestVerbs:
         assert left.get("method") == document.get("method")
         begun = dispatch.begin(kind, left["method"], "m", "")["observations"] if left.get("method") else {}
         assert left["observations"].keys() - {"found"} <= document["observations"].keys() | begun.keys()
-        told = preview_of(kind, document_of(left))
-        assert (told["complete"], told["faults"]) == (False, [])
+        preview = preview_of(kind, document_of(left))
+        assert (preview["complete"], preview["faults"]) == (False, [])
         assert set(left["observations"].get("found", {})) <= set(KINDS[kind].as_left_inputs)
 
     @pytest.mark.parametrize("length", ["m", "ft"])
@@ -179,7 +181,7 @@ def test_no_two_models_of_the_core_share_a_name() -> None:
     counted = Counter(model.__name__ for model in models)
     assert len(models) > 150
     assert [name for name, count in counted.items() if count > 1] == []
-    kinds = {name: get_args(one.model.model_fields["kind"].annotation) for name, one in DOCUMENTS.items()}
+    kinds = {name: get_args(document.model.model_fields["kind"].annotation) for name, document in DOCUMENTS.items()}
     assert all(named == (name,) for name, named in kinds.items())
 
 
@@ -187,7 +189,7 @@ def test_every_answer_of_a_kind_is_what_its_model_says() -> None:
     """An answer goes out as plain data and comes back as the same model: nothing in it is of another shape."""
     for kind in KINDS.values():
         result = kind.reduce(document_of(typed(kind.name)))
-        told = read_json(json.dumps(result.plain()).encode())
-        figures = type(result.result).model_validate(told.pop("result"))
+        data = read_json(json.dumps(result.plain()).encode())
+        figures = type(result.result).model_validate(data.pop("result"))
         assert figures == result.result, kind.name
-        assert type(result).model_validate({**told, "result": {}}).verdict == result.verdict
+        assert type(result).model_validate({**data, "result": {}}).verdict == result.verdict

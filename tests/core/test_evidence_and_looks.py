@@ -80,10 +80,12 @@ def test_a_reading_no_reticle_can_give_is_questioned() -> None:
 
 def test_names_that_carry_a_unit_take_what_is_typed_in_it() -> None:
     base = exact(8, *NEAR, copies=4)
-    told = reduce({**base, "work": {"sight_m": "150 ft"}, "conditions": {"temperature_c": "−4,5", "minutes_on": "20"}})
-    assert "46 m" in told["finding"]["text"] or "45.7 m" in told["finding"]["text"]
+    result = reduce(
+        {**base, "work": {"sight_m": "150 ft"}, "conditions": {"temperature_c": "−4,5", "minutes_on": "20"}}
+    )
+    assert "46 m" in result["finding"]["text"] or "45.7 m" in result["finding"]["text"]
     same = reduce({**base, "work": {"sight_m": 45.72}})
-    assert told["finding"] == same["finding"]
+    assert result["finding"] == same["finding"]
     document = parse(raw({**base, "conditions": {"temperature_c": "−4,5"}}))
     assert document.conditions.temperature_c == -4.5
 

@@ -38,7 +38,7 @@ def figures_of(kind: str) -> list[str]:
 
 
 def _below(model: type) -> list[type]:
-    return [one for direct in model.__subclasses__() for one in (direct, *_below(direct))]
+    return [entry for direct in model.__subclasses__() for entry in (direct, *_below(direct))]
 
 
 def public_names() -> dict[str, list[str]]:

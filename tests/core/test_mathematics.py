@@ -77,10 +77,10 @@ def test_a_singular_design_is_an_error_not_an_answer() -> None:
 
 
 def test_pooling_by_hand() -> None:
-    one = pooled(1.0, 4.0, 1.0, Spread(12, 4))
+    entry = pooled(1.0, 4.0, 1.0, Spread(12, 4))
     f2 = (6 + 12) / (6 + 4)
-    assert one.sigma == pytest.approx((f2 * 4 + 1) ** 0.5)
-    assert one.dof == pytest.approx((f2 * 4 + 1) ** 2 / ((f2 * 4) ** 2 / 10 + 1 / 6))
+    assert entry.sigma == pytest.approx((f2 * 4 + 1) ** 0.5)
+    assert entry.dof == pytest.approx((f2 * 4 + 1) ** 2 / ((f2 * 4) ** 2 / 10 + 1 / 6))
     assert pooled(1.0, 4.0, 1.0, Spread(0, 0)).dof == pytest.approx(25 / (16 / 6 + 1 / 6))
     assert pooled(0, 1, 0, Spread(0, 600)).sigma == pytest.approx(0.1**0.5)
 
@@ -126,9 +126,9 @@ def test_without_adjusting_beyond_the_limit_is_service_or_repeat() -> None:
 
 def test_a_vector_needs_more_to_stand_out() -> None:
     tight = Limits(1.0, 1.0, 5.0, "plummet")
-    one = Estimate(1.1, 0.5, 1e6)
-    assert decide(one, tight).grade == "adjust"
-    assert decide(one, tight, vector=True).grade == "repeat"
+    estimate = Estimate(1.1, 0.5, 1e6)
+    assert decide(estimate, tight).grade == "adjust"
+    assert decide(estimate, tight, vector=True).grade == "repeat"
 
 
 def test_a_sure_adjust_shows_through_a_repeat() -> None:

@@ -70,7 +70,7 @@ def test_no_old_word_comes_back() -> None:
 
 def test_no_sentence_is_longer_than_thirty_words() -> None:
     listed = [(path, line, part) for path in CORE for line, text in literals(path) for part in sentences(text)]
-    listed.sort(key=lambda one: -words(one[2]))
+    listed.sort(key=lambda entry: -words(entry[2]))
     for path, line, part in listed[:10]:
         print(f"{words(part)} words, {path.relative_to(ROOT)}:{line}: {part}")
     found = [

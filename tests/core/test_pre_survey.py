@@ -43,20 +43,20 @@ def document(
     }
 
 
-def preview(one: Data) -> Data:
-    told = DOCUMENTS["pre-survey"].preview(parse(json.dumps(one).encode()))
-    assert isinstance(told, ReadinessPreview)
-    return told.plain()
+def preview(fields: Data) -> Data:
+    found = DOCUMENTS["pre-survey"].preview(parse(json.dumps(fields).encode()))
+    assert isinstance(found, ReadinessPreview)
+    return found.plain()
 
 
-def reduce(one: Data) -> Data:
-    told = DOCUMENTS["pre-survey"].reduce(parse(json.dumps(one).encode()))
-    assert isinstance(told, Result)
-    return told.plain()
+def reduce(fields: Data) -> Data:
+    result = DOCUMENTS["pre-survey"].reduce(parse(json.dumps(fields).encode()))
+    assert isinstance(result, Result)
+    return result.plain()
 
 
-def taken(one: Data) -> list[str]:
-    return [each["check"] for each in preview(one)["proposed"] if each["taken"]]
+def taken(fields: Data) -> list[str]:
+    return [each["check"] for each in preview(fields)["proposed"] if each["taken"]]
 
 
 def done(check: str, grade: str = "use", **more: Any) -> Data:
@@ -87,18 +87,18 @@ class TestChoosing:
             earlier("circular-vial", 3),
             earlier("plate-vial", 12),
         ]
-        told = {value["check"]: value for value in preview(document(4, before=before))["proposed"]}
-        assert (told["dual-axis-level"]["taken"], told["dual-axis-level"]["code"]) == (False, "passed-today")
+        found = {value["check"]: value for value in preview(document(4, before=before))["proposed"]}
+        assert (found["dual-axis-level"]["taken"], found["dual-axis-level"]["code"]) == (False, "passed-today")
         # Shares of their intervals gone by: 25/30, 12/30, 20/90, 3/90.
-        assert [name for name, one in told.items() if one["taken"]] == ["plate-vial", "two-face"]
-        assert told["plummet"]["code"] == "no-time"
-        assert "Passed 20 days ago; due every 90." in told["plummet"]["why"]
+        assert [name for name, entry in found.items() if entry["taken"]] == ["plate-vial", "two-face"]
+        assert found["plummet"]["code"] == "no-time"
+        assert "Passed 20 days ago; due every 90." in found["plummet"]["why"]
 
     def test_what_was_bad_last_time_goes_before_what_was_never_done(self) -> None:
         before = [earlier("plummet", 2, "adjust"), earlier("plummet", 30, "use")]
-        told = preview(document(2, before=before))["proposed"]
-        assert [one["check"] for one in told if one["taken"]] == ["plummet"]
-        assert next(one for one in told if one["check"] == "plummet")["code"] == "not-good-last"
+        proposed = preview(document(2, before=before))["proposed"]
+        assert [entry["check"] for entry in proposed if entry["taken"]] == ["plummet"]
+        assert next(entry for entry in proposed if entry["check"] == "plummet")["code"] == "not-good-last"
 
     def test_two_faces_are_measured_through_the_electronic_level_which_comes_along(self) -> None:
         before = [
@@ -123,9 +123,9 @@ class TestChoosing:
 
     def test_everything_fresh_means_nothing_is_wanted(self) -> None:
         before = [earlier(kind.name, 0.05) for kind in of_round(STATION)]
-        told = preview(document(before=before))["proposed"]
-        assert not any(one["taken"] for one in told)
-        assert {one["code"] for one in told} == {"passed-today"}
+        proposed = preview(document(before=before))["proposed"]
+        assert not any(entry["taken"] for entry in proposed)
+        assert {entry["code"] for entry in proposed} == {"passed-today"}
 
     def test_each_is_taken_in_a_way_this_instrument_can(self) -> None:
         based = {**STATION, "plummet_place": "base", "circular_vial_on": "base"}
@@ -197,10 +197,10 @@ class TestEnding:
         assert result["result"]["checks"][1]["record"] is None
 
     def test_half_a_round_is_not_finished_and_says_what_is_next(self) -> None:
-        told = preview(document(steps=[done("plummet", "adjust"), {"check": "two-face"}]))
-        assert (told["complete"], told["missing"]) == (False, ["observations.steps[1]"])
-        assert told["wanted"] == [{"path": "observations.steps[1]", "where": "Two-face check"}]
-        assert told["sofar"] == "Adjust first: plummet."
+        found = preview(document(steps=[done("plummet", "adjust"), {"check": "two-face"}]))
+        assert (found["complete"], found["missing"]) == (False, ["observations.steps[1]"])
+        assert found["wanted"] == [{"path": "observations.steps[1]", "where": "Two-face check"}]
+        assert found["sofar"] == "Adjust first: plummet."
         with pytest.raises(Refused):
             reduce(document(steps=[{"check": "two-face"}]))
         assert (
@@ -221,16 +221,16 @@ class TestEnding:
         assert [fault["path"] for fault in preview(document(steps=steps))["faults"]] == [path]
 
     def test_a_round_of_nothing_but_what_was_left_out_is_none(self) -> None:
-        told = preview(document(steps=[{"check": "plummet", "left_out": "no time"}]))
-        assert told["missing"] == ["observations.steps"]
+        found = preview(document(steps=[{"check": "plummet", "left_out": "no time"}]))
+        assert found["missing"] == ["observations.steps"]
 
 
 def test_the_device_reckons_a_round_as_the_house_does_and_nothing_later_leans_on_it() -> None:
     known = {"stated": STATION, "limits": {}, "history": []}
     bare = {"kind": "pre-survey", "observations": {"minutes": 5, "steps": [done("plummet")]}}
     question = {"verb": "reduce", "document": bare, "instrument": known, "at": NOW.isoformat()}
-    told = json.loads(dispatch.answer(json.dumps(question)))["data"]
-    assert told["history_entry"] is None
-    assert told["fingerprint"] == fingerprint(told["result"])
+    data = json.loads(dispatch.answer(json.dumps(question)))["data"]
+    assert data["history_entry"] is None
+    assert data["fingerprint"] == fingerprint(data["result"])
     shown = json.loads(dispatch.answer(json.dumps({**question, "verb": "preview"})))["data"]
-    assert shown["reduced"] == told["result"]
+    assert shown["reduced"] == data["result"]

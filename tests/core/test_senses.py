@@ -116,8 +116,8 @@ def dual(senses: tuple[str, str], index: tuple[float, float], before: tuple[str,
     for heading in (0, 90, 180, 270):
         t = radians(heading)
         tilt = (6.0 * cos(t) - 2.0 * sin(t), 6.0 * sin(t) + 2.0 * cos(t))
-        told = shown(tilt, index, senses)
-        rows.append({"heading_deg": str(heading), "along_arcsec": told["along"], "across_arcsec": told["across"]})
+        found = shown(tilt, index, senses)
+        rows.append({"heading_deg": str(heading), "along_arcsec": found["along"], "across_arcsec": found["across"]})
     observations = {"readings": rows, "before_along_arcsec": before[0], "before_across_arcsec": before[1], **more}
     instrument = {
         "kind": "total-station",
@@ -149,8 +149,8 @@ def test_storing_takes_the_error_away_and_the_second_round_proves_it(senses: tup
         )
     }
     proved = dual(senses, (0.0, 0.0), (f"{3 + a * 21}", f"{-2 + c * -16}"), found=carried)
-    told = reduce_of("dual-axis-level", document_of(json.loads(json.dumps(proved))))
-    assert [reason["code"] for reason in told["verdict"]["reasons"]].count("stored-and-proved") == 2
+    result = reduce_of("dual-axis-level", document_of(json.loads(json.dumps(proved))))
+    assert [reason["code"] for reason in result["verdict"]["reasons"]].count("stored-and-proved") == 2
 
 
 def test_what_can_be_tried_uses_the_same_senses() -> None:

@@ -20,21 +20,21 @@ def at(day: int, month: int = 2, hour: int = 7) -> datetime:
 
 
 def test_never_checked_is_check_first() -> None:
-    one = standing(LEVEL, [], [], TODAY)
-    assert one.state == "check-first"
-    assert one.reasons[0].code == "never-passed"
+    entry = standing(LEVEL, [], [], TODAY)
+    assert entry.state == "check-first"
+    assert entry.reasons[0].code == "never-passed"
 
 
 def test_passed_and_fresh_is_ready() -> None:
-    one = standing(LEVEL, [Done("two-peg", at(20), "use", finding="No error found.")], [], TODAY)
-    assert one.state == "ready"
-    assert "20 Feb 2027" in one.reasons[0].text
-    assert one.checks[0].due_on == "2027-03-22"
+    entry = standing(LEVEL, [Done("two-peg", at(20), "use", finding="No error found.")], [], TODAY)
+    assert entry.state == "ready"
+    assert "20 Feb 2027" in entry.reasons[0].text
+    assert entry.checks[0].due_on == "2027-03-22"
 
 
 def test_due_within_a_week_is_said() -> None:
-    one = standing(LEVEL, [Done("two-peg", at(5), "use")], [], TODAY)
-    assert [reason.code for reason in one.reasons] == ["passed", "due-soon"]
+    entry = standing(LEVEL, [Done("two-peg", at(5), "use")], [], TODAY)
+    assert [reason.code for reason in entry.reasons] == ["passed", "due-soon"]
 
 
 @pytest.mark.parametrize(("day", "state"), [(31, "ready"), (30, "check-first")])
@@ -43,9 +43,9 @@ def test_older_than_its_month_is_check_first(day: int, state: str) -> None:
 
 
 def test_a_conditional_watch_is_ready_if_with_its_condition() -> None:
-    one = standing(LEVEL, [Done("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
-    assert one.state == "ready-if"
-    assert "equal" in one.reasons[0].text
+    entry = standing(LEVEL, [Done("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
+    assert entry.state == "ready-if"
+    assert "equal" in entry.reasons[0].text
 
 
 def test_a_knock_after_the_pass_asks_for_a_check_and_a_drop_holds() -> None:
@@ -67,8 +67,8 @@ def test_a_bad_check_holds_until_a_later_one_passes() -> None:
 
 
 def test_a_repeat_after_a_pass_is_no_pass() -> None:
-    one = standing(LEVEL, [Done("two-peg", at(20), "use"), Done("two-peg", at(1, 3), "repeat")], [], TODAY)
-    assert (one.state, one.reasons[0].code) == ("check-first", "last-not-passed")
+    entry = standing(LEVEL, [Done("two-peg", at(20), "use"), Done("two-peg", at(1, 3), "repeat")], [], TODAY)
+    assert (entry.state, entry.reasons[0].code) == ("check-first", "last-not-passed")
 
 
 @pytest.mark.parametrize(
@@ -88,9 +88,9 @@ def test_what_clears_a_due_check(done: Done, expected: bool) -> None:
 
 
 def test_a_kind_without_any_check_says_so() -> None:
-    one = standing({"kind": "prism"}, [], [], TODAY)
-    assert (one.state, one.reasons[0].code) == ("ready-if", "no-check")
-    assert one.plain().get("checks", []) == []
+    entry = standing({"kind": "prism"}, [], [], TODAY)
+    assert (entry.state, entry.reasons[0].code) == ("ready-if", "no-check")
+    assert entry.plain().get("checks", []) == []
 
 
 def test_a_manager_may_release_a_hold_with_a_reason_that_shows() -> None:
@@ -98,9 +98,9 @@ def test_a_manager_may_release_a_hold_with_a_reason_that_shows() -> None:
         Happened("drop", at(1, 3)),
         Happened("released", at(1, 3, 9), "Ines Calder: spare only, rough grading"),
     )
-    one = standing(LEVEL, [], [drop, released], TODAY)
-    assert one.state == "ready-if"
-    assert "spare only" in one.reasons[0].text
+    entry = standing(LEVEL, [], [drop, released], TODAY)
+    assert entry.state == "ready-if"
+    assert "spare only" in entry.reasons[0].text
     again = Happened("knock", at(1, 3, 12))
     assert standing(LEVEL, [], [drop, released, again], TODAY).state == "hold", "a later knock ends the release"
     bad = Done("two-peg", at(1, 3, 11), "adjust")
@@ -162,9 +162,9 @@ class TestManyChecks:
 
     def test_every_check_that_decides_must_have_passed(self) -> None:
         assert standing(self.THEODOLITE, [self.PASSED[0]], [], TODAY).state == "check-first"
-        one = self.of()
-        assert one.state == "ready"
-        assert {check.check: check.state for check in one.checks} == {
+        entry = self.of()
+        assert entry.state == "ready"
+        assert {check.check: check.state for check in entry.checks} == {
             "plate-vial": "ready",
             "plummet": "ready",
             "circular-vial": "check-first",
@@ -210,9 +210,9 @@ class TestAfterAdjusting:
         return standing(LEVEL, [self.PASSED, *done], [event], TODAY)
 
     def test_it_is_check_first_until_an_as_left_passes(self) -> None:
-        one = self.adjusted()
-        assert (one.state, one.reasons[0].code) == ("check-first", "adjusted-not-proved")
-        assert "as left" in one.reasons[0].text
+        entry = self.adjusted()
+        assert (entry.state, entry.reasons[0].code) == ("check-first", "adjusted-not-proved")
+        assert "as left" in entry.reasons[0].text
         assert self.adjusted(Done("two-peg", at(1, 3, 9), "use", "as-left")).state == "ready"
 
     def test_what_passes_as_found_only_does_not_prove_it(self) -> None:
@@ -260,9 +260,9 @@ class TestAfterAFall:
     @pytest.mark.parametrize("event", ["drop", "topple"])
     def test_one_pass_releases_nothing(self, event: str) -> None:
         fell = Happened(event, at(1, 3))
-        one = self.of(Done("two-peg", at(1, 3, 9), "use"), event=fell)
-        assert one.state == "hold"
-        assert {check.check for check in one.checks if check.state == "hold"} == {
+        entry = self.of(Done("two-peg", at(1, 3, 9), "use"), event=fell)
+        assert entry.state == "hold"
+        assert {check.check for check in entry.checks if check.state == "hold"} == {
             "circular-vial",
             "compensator-function",
         }

@@ -26,12 +26,12 @@ def test_examples(path: Path) -> None:
 def alike(found: object, expected: object, tolerance: float, name: str) -> None:
     """A tolerance given for a block applies to each number in it."""
     if isinstance(expected, dict):
-        for key, one in expected.items():
-            alike(found[key], one, tolerance, f"{name}.{key}")  # type: ignore[index]
+        for key, entry in expected.items():
+            alike(found[key], entry, tolerance, f"{name}.{key}")  # type: ignore[index]
     elif isinstance(expected, list):
         assert len(found) == len(expected), name  # type: ignore[arg-type]
-        for i, one in enumerate(expected):
-            alike(found[i], one, tolerance, f"{name}[{i}]")  # type: ignore[index]
+        for i, entry in enumerate(expected):
+            alike(found[i], entry, tolerance, f"{name}[{i}]")  # type: ignore[index]
     elif isinstance(expected, int | float):
         assert found == pytest.approx(expected, abs=tolerance), name
     else:
@@ -62,13 +62,13 @@ def test_least_squares_against_numpy_with_noise() -> None:
     rng = np.random.default_rng(3)
     rows = [(30, 30), (56, 4), (4, 56), (45, 15)]
     a, b = np.array([staffs(12, *row) for row in rows]).T + rng.normal(0, 3e-4, (2, 4))
-    one = document(*[(da, f"{x:.6f}", db, f"{y:.6f}") for (da, db), x, y in zip(rows, a, b, strict=True)])
+    entry = document(*[(da, f"{x:.6f}", db, f"{y:.6f}") for (da, db), x, y in zip(rows, a, b, strict=True)])
     d = np.array(rows, float)
     design = np.column_stack([np.ones(4), d[:, 0] - d[:, 1]])
     (dh, c), *_ = np.linalg.lstsq(
         design, np.round(a, 6) - np.round(b, 6) - CURVATURE * (d[:, 0] ** 2 - d[:, 1] ** 2), rcond=None
     )
-    result = reduce(one)["result"]
+    result = reduce(entry)["result"]
     assert result["collimation_arcsec"] == pytest.approx(c * RHO, abs=1e-6)
     assert result["height_difference_m"] == pytest.approx(dh, abs=1e-9)
 
@@ -111,9 +111,9 @@ def test_feet_and_metres_tell_the_same_error() -> None:
         for sight in setup.values():
             sight["distance"] = f"{float(sight['distance']) / 0.3048:.8f}"
             sight["readings"] = [f"{float(r) / 0.3048:.8f}" for r in sight["readings"]]
-    one, other = reduce(metric), reduce(feet)
-    assert other["result"]["collimation_arcsec"] == pytest.approx(one["result"]["collimation_arcsec"], abs=1e-3)
-    assert "mm" in one["finding"]["text"]
+    result, other = reduce(metric), reduce(feet)
+    assert other["result"]["collimation_arcsec"] == pytest.approx(result["result"]["collimation_arcsec"], abs=1e-3)
+    assert "mm" in result["finding"]["text"]
     assert "ft too high at 100 ft" in other["finding"]["text"]
     shown = {row["quantity"]: row for row in other["shown"]}
     assert shown["height_difference_m"]["value"] == pytest.approx(0.3 / 0.3048, abs=1e-5)
@@ -158,11 +158,11 @@ def test_an_unsymmetrical_reticle_is_no_misread_wire() -> None:
 
 
 def test_taped_and_stadia_distance_that_disagree_are_told() -> None:
-    one = wired()
-    one["observations"]["setups"][1]["a"]["distance"] = "57"
-    assert "distance-disagrees" in codes(reduce(one))
-    one["observations"]["setups"][1]["a"]["distance"] = "56.5"
-    assert "distance-disagrees" not in codes(reduce(one))
+    entry = wired()
+    entry["observations"]["setups"][1]["a"]["distance"] = "57"
+    assert "distance-disagrees" in codes(reduce(entry))
+    entry["observations"]["setups"][1]["a"]["distance"] = "56.5"
+    assert "distance-disagrees" not in codes(reduce(entry))
 
 
 @pytest.mark.parametrize(
@@ -202,51 +202,51 @@ def test_the_job_may_state_its_own_limits() -> None:
 
 
 def test_a_sticking_compensator_is_service_whatever_the_figures() -> None:
-    one = exact(0, *NEAR, copies=4, observations={"looks": {"line_returns": "no", "bubble_holds": "yes"}})
-    result = reduce(one)
+    entry = exact(0, *NEAR, copies=4, observations={"looks": {"line_returns": "no", "bubble_holds": "yes"}})
+    result = reduce(entry)
     assert result["verdict"]["grade"] == "service"
     assert codes(result)[0] == "sticking"
 
 
 def test_a_bubble_that_does_not_hold_is_watched() -> None:
-    one = exact(0, *NEAR, copies=4, observations={"looks": {"line_returns": "yes", "bubble_holds": "no"}})
-    assert reduce(one)["verdict"]["grade"] == "watch"
+    entry = exact(0, *NEAR, copies=4, observations={"looks": {"line_returns": "yes", "bubble_holds": "no"}})
+    assert reduce(entry)["verdict"]["grade"] == "watch"
 
 
 def test_one_wild_reading_is_set_aside_in_sight_with_its_likely_slip() -> None:
-    one = exact(2, *NEAR, copies=5)
-    good = one["observations"]["setups"][1]["a"]["readings"][2]
+    entry = exact(2, *NEAR, copies=5)
+    good = entry["observations"]["setups"][1]["a"]["readings"][2]
     wrong = good[0:2] + "8" + good[3:]
-    one["observations"]["setups"][1]["a"]["readings"][2] = wrong
-    result = reduce(one)
+    entry["observations"]["setups"][1]["a"]["readings"][2] = wrong
+    result = reduce(entry)
     assert result["verdict"]["set_aside"] == ["observations.setups[1].a.readings[2]"]
-    told = {reason["code"]: reason["text"] for reason in result["verdict"]["reasons"]}
-    assert f"Typed {wrong} for {good}?" in told["set-aside"]
+    found = {reason["code"]: reason["text"] for reason in result["verdict"]["reasons"]}
+    assert f"Typed {wrong} for {good}?" in found["set-aside"]
     assert result["result"]["collimation_arcsec"] == pytest.approx(2, abs=0.05)
-    assert "apart-decides" in told, "two decimetres would have changed the verdict: one more reading is wanted"
+    assert "apart-decides" in found, "two decimetres would have changed the verdict: one more reading is wanted"
     assert result["verdict"]["grade"] == "repeat"
 
 
 def test_a_small_outlier_that_decides_nothing_lets_the_grade_stand() -> None:
-    one = exact(60, *NEAR, copies=5)
-    sight = one["observations"]["setups"][1]["b"]
+    entry = exact(60, *NEAR, copies=5)
+    sight = entry["observations"]["setups"][1]["b"]
     sight["readings"][4] = f"{float(sight['readings'][4]) + 0.006:.6f}"
-    result = reduce(one)
+    result = reduce(entry)
     assert result["verdict"]["grade"] == "adjust"
     assert result["verdict"]["set_aside"] == ["observations.setups[1].b.readings[4]"]
 
 
 def test_two_readings_that_differ_ask_for_a_third() -> None:
-    one = exact(2, *NEAR, copies=2)
-    one["observations"]["setups"][0]["b"]["readings"][1] = "1.400000"
-    assert codes(reduce(one))[0] == "readings-differ"
+    entry = exact(2, *NEAR, copies=2)
+    entry["observations"]["setups"][0]["b"]["readings"][1] = "1.400000"
+    assert codes(reduce(entry))[0] == "readings-differ"
 
 
 def test_a_moved_peg_is_named_with_four_setups() -> None:
-    one = exact(3, (30, 30), (56, 4), (4, 56), (45, 15), copies=3)
-    sight = one["observations"]["setups"][2]["b"]
+    entry = exact(3, (30, 30), (56, 4), (4, 56), (45, 15), copies=3)
+    sight = entry["observations"]["setups"][2]["b"]
     sight["readings"] = [f"{float(r) + 0.006:.6f}" for r in sight["readings"]]
-    result = reduce(one)
+    result = reduce(entry)
     assert result["verdict"]["grade"] == "repeat"
     assert "third set-up" in result["verdict"]["reasons"][0]["text"]
 
@@ -276,9 +276,9 @@ def test_the_last_good_test_carries_a_single_reading() -> None:
         "result": {"collimation_arcsec": 3.0, "sigma_collimation_arcsec": 1.2},
     }
     quiet = {"noise": {"factor": 0.8, "dof": 12}}
-    one = exact(5, *NEAR, instrument=quiet, before=[good], before_at="2027-03-02T06:40:00+00:00")
+    entry = exact(5, *NEAR, instrument=quiet, before=[good], before_at="2027-03-02T06:40:00+00:00")
     assert reduce(exact(5, *NEAR, instrument=quiet))["verdict"]["grade"] == "watch"
-    assert codes(reduce(one))[0] == "confirmed-by-record"
-    assert reduce(one)["verdict"]["grade"] == "use"
-    one["before"][0]["at"] = "2026-10-10T07:00:00+00:00"
-    assert reduce(one)["verdict"]["grade"] == "watch"
+    assert codes(reduce(entry))[0] == "confirmed-by-record"
+    assert reduce(entry)["verdict"]["grade"] == "use"
+    entry["before"][0]["at"] = "2026-10-10T07:00:00+00:00"
+    assert reduce(entry)["verdict"]["grade"] == "watch"

@@ -39,18 +39,18 @@ def noisy(c: float, pairs: Any, seed: int, copies: int = 3) -> dict[str, Any]:
     return document(*setups)
 
 
-def c_of(one: dict[str, Any]) -> float:
-    return reduce(one)["result"]["collimation_arcsec"]
+def c_of(fields: dict[str, Any]) -> float:
+    return reduce(fields)["result"]["collimation_arcsec"]
 
 
 @settings(max_examples=40, deadline=None)
 @given(errors, layouts, st.integers(0, 10_000))
 def test_exchanging_the_pegs_changes_nothing_but_the_sign_of_the_height(c: float, pairs: Any, seed: int) -> None:
-    one = noisy(c, pairs, seed)
-    turned = copy.deepcopy(one)
+    entry = noisy(c, pairs, seed)
+    turned = copy.deepcopy(entry)
     for setup in turned["observations"]["setups"]:
         setup["a"], setup["b"] = setup["b"], setup["a"]
-    here, there = reduce(one)["result"], reduce(turned)["result"]
+    here, there = reduce(entry)["result"], reduce(turned)["result"]
     assert there["collimation_arcsec"] == pytest.approx(here["collimation_arcsec"], abs=1e-6)
     assert there["height_difference_m"] == pytest.approx(-here["height_difference_m"], abs=1e-9)
 
@@ -58,12 +58,12 @@ def test_exchanging_the_pegs_changes_nothing_but_the_sign_of_the_height(c: float
 @settings(max_examples=30, deadline=None)
 @given(errors, layouts, st.integers(0, 10_000))
 def test_the_order_of_set_ups_and_readings_is_nothing_to_the_error(c: float, pairs: Any, seed: int) -> None:
-    one = noisy(c, pairs, seed)
-    other = copy.deepcopy(one)
+    entry = noisy(c, pairs, seed)
+    other = copy.deepcopy(entry)
     other["observations"]["setups"].reverse()
     for setup in other["observations"]["setups"]:
         setup["a"]["readings"].reverse()
-    assert c_of(other) == pytest.approx(c_of(one), abs=1e-6)
+    assert c_of(other) == pytest.approx(c_of(entry), abs=1e-6)
 
 
 @settings(max_examples=30, deadline=None)
@@ -72,18 +72,18 @@ def test_a_staff_with_a_wrong_foot_moves_the_height_and_not_the_line(
     c: float, pairs: Any, foot: float, seed: int
 ) -> None:
     """A zero error common to one staff is a height difference, nothing else."""
-    one = noisy(c, pairs, seed)
-    other = copy.deepcopy(one)
+    entry = noisy(c, pairs, seed)
+    other = copy.deepcopy(entry)
     for setup in other["observations"]["setups"]:
         setup["b"]["readings"] = [f"{float(value) + round(foot, 4):.5f}" for value in setup["b"]["readings"]]
-    assert c_of(other) == pytest.approx(c_of(one), abs=1e-3)
+    assert c_of(other) == pytest.approx(c_of(entry), abs=1e-3)
 
 
 @settings(max_examples=25, deadline=None)
 @given(errors, layouts, st.integers(0, 10_000))
 def test_three_equal_wires_reduce_as_the_single_reading_they_are(c: float, pairs: Any, seed: int) -> None:
-    one = noisy(c, pairs, seed, copies=1)
-    wired = copy.deepcopy(one)
+    entry = noisy(c, pairs, seed, copies=1)
+    wired = copy.deepcopy(entry)
     for setup in wired["observations"]["setups"]:
         for sight in setup.values():
             (middle,) = sight.pop("readings")
@@ -92,8 +92,8 @@ def test_three_equal_wires_reduce_as_the_single_reading_they_are(c: float, pairs
                 {"upper": f"{float(middle) + half:.5f}", "middle": middle, "lower": f"{float(middle) - half:.5f}"}
             ]
     there = reduce(wired)
-    assert there["result"]["collimation_arcsec"] == pytest.approx(c_of(one), abs=1e-3)
-    assert there["verdict"]["parts"][0]["sigma"] <= reduce(one)["verdict"]["parts"][0]["sigma"]
+    assert there["result"]["collimation_arcsec"] == pytest.approx(c_of(entry), abs=1e-3)
+    assert there["verdict"]["parts"][0]["sigma"] <= reduce(entry)["verdict"]["parts"][0]["sigma"]
 
 
 @settings(max_examples=25, deadline=None)
@@ -104,13 +104,13 @@ def test_any_number_of_set_ups_against_independent_least_squares(pairs: list[tup
     if max(gaps) - min(gaps) < 3:
         pairs[0] = (70.0, 5.0)
         pairs[1] = (5.0, 70.0)
-    one = noisy(12.0, pairs, seed)
-    setups = one["observations"]["setups"]
+    entry = noisy(12.0, pairs, seed)
+    setups = entry["observations"]["setups"]
     means = [[np.mean([float(v) for v in setup[s]["readings"]]) for s in "ab"] for setup in setups]
     observed = [a - b - CURVATURE * (da**2 - db**2) for (a, b), (da, db) in zip(means, pairs, strict=True)]
     design = np.array([[1.0, da - db] for da, db in pairs])
     (rise, c), *_ = np.linalg.lstsq(design, np.array(observed), rcond=None)
-    found = reduce(one)
+    found = reduce(entry)
     if found["verdict"]["set_aside"]:
         return
     assert found["result"]["collimation_arcsec"] == pytest.approx(c * RHO, abs=1e-4)
@@ -129,9 +129,9 @@ def test_every_unit_tells_the_same_error(length: str, factor: float) -> None:
             sight["readings"] = [f"{float(value) / factor:.10g}" for value in sight["readings"]]
     other["units"] = {"length": length}
     assert c_of(other) == pytest.approx(c_of(metres), abs=1e-3)
-    told = reduce(other)
-    assert all(row["text"] for row in told["shown"])
-    assert told["work"][0]["text"].startswith(f"A {SHORTEST[length]} difference")
+    result = reduce(other)
+    assert all(row["text"] for row in result["shown"])
+    assert result["work"][0]["text"].startswith(f"A {SHORTEST[length]} difference")
 
 
 @settings(max_examples=40, deadline=None)
@@ -178,10 +178,10 @@ def test_expected_proof_is_what_a_clean_test_then_has() -> None:
     """The ± told before the last reading is the one found after it when the day is as usual."""
     part = exact(8, (30, 30), (56, 4), copies=2)
     held = part["observations"]["setups"][1]["b"].pop("readings")
-    told = expected_arcsec(preview(part))
+    found = expected_arcsec(preview(part))
     part["observations"]["setups"][1]["b"]["readings"] = held
     parsed = document_of(part)
     part_of = reduce_of("two-peg", parsed)["verdict"]["parts"][0]
     # Equal repeats scatter not at all: pooled with 6 degrees of freedom the found one is smaller, never larger.
-    assert part_of["u95"] <= told
-    assert part_of["u95"] >= told * 0.6
+    assert part_of["u95"] <= found
+    assert part_of["u95"] >= found * 0.6

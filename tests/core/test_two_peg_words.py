@@ -46,11 +46,11 @@ def test_a_limit_in_feet_is_told_in_feet() -> None:
 
 
 def test_wires_out_of_order_and_mixed_entry_are_refused() -> None:
-    one = wired()
-    one["observations"]["setups"][0]["a"]["wires"][0]["middle"] = "3.0"
-    one["observations"]["setups"][0]["b"]["readings"] = ["1.2"]
+    entry = wired()
+    entry["observations"]["setups"][0]["a"]["wires"][0]["middle"] = "3.0"
+    entry["observations"]["setups"][0]["b"]["readings"] = ["1.2"]
     with pytest.raises(Refused) as caught:
-        reduce(one)
+        reduce(entry)
     assert {fault.path for fault in caught.value.faults} == {
         "observations.setups[0].a.wires[0]",
         "observations.setups[0].b",
@@ -76,8 +76,8 @@ class TestPreview:
 
     def test_one_setup_gives_its_difference_and_asks_for_the_next(self) -> None:
         answer = preview(document((30, ["1.8851", "1.8855"], 30, "1.4020"), (56, [], 4, [])))
-        said = next(message["text"] for message in answer["partial"]["messages"] if message["code"] == "difference")
-        assert said == "First set-up, as read: B 0.48330 m above A."
+        text = next(message["text"] for message in answer["partial"]["messages"] if message["code"] == "difference")
+        assert text == "First set-up, as read: B 0.48330 m above A."
         assert answer["partial"]["notes"] == [
             {"path": "observations.setups[0].a", "text": "Mean 1.88530 m, range 0.4 mm"}
         ]
@@ -90,13 +90,13 @@ class TestPreview:
         assert answer["picture"]["setups"][0]["b"]["read_m"] == 1.402
 
     def test_complete_gives_the_same_as_reduce(self) -> None:
-        one = exact(5, *NEAR)
-        assert preview(one)["reduced"] == reduce(one)
+        entry = exact(5, *NEAR)
+        assert preview(entry)["reduced"] == reduce(entry)
 
     def test_an_empty_field_for_one_more_is_not_missing(self) -> None:
-        one = exact(5, *NEAR)
-        one["observations"]["setups"][0]["a"]["readings"].append("")
-        assert preview(one)["complete"]
+        entry = exact(5, *NEAR)
+        entry["observations"]["setups"][0]["a"]["readings"].append("")
+        assert preview(entry)["complete"]
 
 
 @pytest.mark.parametrize(
@@ -108,10 +108,10 @@ class TestPreview:
     ],
 )
 def test_the_picture_places_the_level_between_or_beyond(layout: str | None, pairs: list, places: list) -> None:
-    one = exact(5, *pairs)
+    entry = exact(5, *pairs)
     if layout:
-        one["method"] = layout
-    picture = reduce(one)["picture"]
+        entry["method"] = layout
+    picture = reduce(entry)["picture"]
     assert picture["baseline_m"] == 60
     assert [setup["x_m"] for setup in picture["setups"]] == pytest.approx(places)
     assert picture["pegs"][1]["height_m"] == pytest.approx(0.3, abs=1e-5)
@@ -128,11 +128,11 @@ def test_effect_and_sensitivity_by_hand() -> None:
 
 
 def test_sensitivity_predicts_a_changed_reading() -> None:
-    one = exact(20, *NEAR, copies=2)
-    before = reduce(one)["result"]
-    readings = one["observations"]["setups"][1]["b"]["readings"]
+    entry = exact(20, *NEAR, copies=2)
+    before = reduce(entry)["result"]
+    readings = entry["observations"]["setups"][1]["b"]["readings"]
     readings[1] = f"{float(readings[1]) + 1e-4:.6f}"
-    moved = reduce(one)["result"]["collimation_arcsec"] - before["collimation_arcsec"]
+    moved = reduce(entry)["result"]["collimation_arcsec"] - before["collimation_arcsec"]
     row = next(r for r in before["sensitivity"] if r["path"] == "observations.setups[1].b.readings[1]")
     assert moved == pytest.approx(row["arcsec_per_mm"] * 0.1, rel=1e-6)
 

@@ -46,8 +46,8 @@ def several(kind: str, count: int = 30) -> list[Data]:
 @pytest.mark.parametrize("kind", KINDS)
 def test_no_headline_contradicts_its_grade(kind: str) -> None:
     for document in several(kind):
-        told = reduced(document)
-        grade, text = told["verdict"]["grade"], told["finding"]["text"]
+        result = reduced(document)
+        grade, text = result["verdict"]["grade"], result["finding"]["text"]
         if grade in ("repeat", "adjust", "service"):
             assert "no error found" not in text.lower(), (grade, text)
         else:
@@ -59,11 +59,11 @@ def test_no_headline_contradicts_its_grade(kind: str) -> None:
 def test_an_adjustment_that_is_offered_leads_somewhere(kind: str) -> None:
     offered = 0
     for document in several(kind, 60):
-        told = reduced(document)
-        codes = [one["code"] for one in told["verdict"]["next"]]
+        result = reduced(document)
+        codes = [entry["code"] for entry in result["verdict"]["next"]]
         if {"adjust", "adjust-if-wanted", "adjust-reticle", "fix-foot"} & set(codes):
             offered += 1
-            assert adjusting_of(kind, document_of(document), [])["allowed"], (codes, told["finding"]["text"])
+            assert adjusting_of(kind, document_of(document), [])["allowed"], (codes, result["finding"]["text"])
     assert offered, "the draw must offer some"
 
 
@@ -98,13 +98,13 @@ class TestOneAnswerForAPass:
     def test_after_a_fall_a_check_without_its_looks_did_not_pass(self) -> None:
         document = simulate("two-peg", random.Random(1), {"collimation_arcsec": 0.0, "readings": 4})
         document["observations"].pop("looks", None)
-        made = made_check(document, reduced(document), "2027-03-02T06:00:00+00:00", "as-found")
-        assert made["passed"]
+        check = made_check(document, reduced(document), "2027-03-02T06:00:00+00:00", "as-found")
+        assert check["passed"]
         drop = {"what": "event", "event": "drop", "at": "2027-03-01T14:00:00+00:00"}
-        assert before_of([made])[0]["passed"]
-        assert not before_of([drop, made])[0]["passed"]
+        assert before_of([check])[0]["passed"]
+        assert not before_of([drop, check])[0]["passed"]
         knock = {**drop, "event": "knock"}
-        assert before_of([knock, made])[0]["passed"]
+        assert before_of([knock, check])[0]["passed"]
 
 
 class TestWhatCannotWork:
@@ -119,8 +119,8 @@ class TestWhatCannotWork:
         below = {"kind": "tribrach", "plummet": "optical", "foot_screw_count": 3}
         assert cannot(WAYS["level-first"], Instrument(**self.NONE), Instrument(**below)) is None
         assert "plumb bob" in str(cannot(WAYS["level-first"], Instrument(**self.NONE), Instrument(foot_screw_count=3)))
-        told = fitting(self.NONE, below)
-        assert told["base"] == {"screws": 3, "plummet": "optical"}
+        methods = fitting(self.NONE, below)
+        assert methods["base"] == {"screws": 3, "plummet": "optical"}
 
     def test_four_screws_take_the_bob_and_no_plummet_that_is_not_there(self) -> None:
         four = {"foot_screw_count": 4}
@@ -145,11 +145,11 @@ class TestWhatCannotWork:
         ]
         document = {"kind": "plummet", "instrument": {"plummet": "optical", "plummet_place": "base"},
                     "observations": {"place": "base", "method": "thirds", "sets": [{"height_m": "1.5", "marks": rows}]}}  # fmt: skip
-        told = reduced(document)
-        said = " ".join(step["text"] for step in told["verdict"]["next"])
-        assert told["verdict"]["grade"] == "watch"
-        assert "two headings half a turn" not in said
-        assert "bob" in said
+        result = reduced(document)
+        text = " ".join(step["text"] for step in result["verdict"]["next"])
+        assert result["verdict"]["grade"] == "watch"
+        assert "two headings half a turn" not in text
+        assert "bob" in text
 
 
 def test_cautions_stand_at_their_acts() -> None:
@@ -165,7 +165,7 @@ def test_cautions_stand_at_their_acts() -> None:
 def test_the_guides_own_example_is_led_through() -> None:
     """ "Or save as found and adjust it": the record page then led to nothing."""
     document = json.loads((ROOT / "docs/examples/two-peg.json").read_text())
-    told = reduced(document)
-    codes = [step["code"] for step in told["verdict"]["next"]]
+    result = reduced(document)
+    codes = [step["code"] for step in result["verdict"]["next"]]
     if "adjust-if-wanted" in codes:
         assert adjusting_of("two-peg", document_of(document), [])["allowed"]

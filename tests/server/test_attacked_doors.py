@@ -103,8 +103,8 @@ class TestTimes:
         """A tablet whose clock began in 2000 knows from the house by how much it is off."""
         tam.check(good())
         off = 857_087_000  # from 2000-01-01T00:05 to the morning of the check, to within the minute
-        told = tam.event("drop", "2000-01-01T00:05:00+00:00", clock_off_s=off)
-        assert told.status_code == 201, told.content
+        response = tam.event("drop", "2000-01-01T00:05:00+00:00", clock_off_s=off)
+        assert response.status_code == 201, response.content
         assert Record.objects.get(kind="drop").observed_at_utc.year == 2027
         assert state(tam) == "hold"
 

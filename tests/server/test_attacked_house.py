@@ -71,10 +71,10 @@ class TestDisk:
             "    from shared.problems import _of_the_disk; print(_of_the_disk(e).status_code)\n"
         )
         env = {"NAVETA_DATA": str(tmp_path / "d"), "DJANGO_SETTINGS_MODULE": "config.settings", "PATH": ""}
-        told = subprocess.run(
+        found = subprocess.run(
             [sys.executable, "-c", code], cwd=ROOT / "server", env=env, capture_output=True, text=True, check=True
         )
-        assert told.stdout.split() == ["1", "507"]
+        assert found.stdout.split() == ["1", "507"]
 
 
 class TestClock:
@@ -101,10 +101,10 @@ class TestClock:
 
 @pytest.fixture
 def chain_of_three(tam: Api) -> list[str]:
-    made = [tam.check(good(), at="2027-02-01T07:00:00+00:00"), tam.event("knock", "2027-02-02T07:00:00+00:00")]
-    made.append(tam.check(good(), at="2027-02-03T07:00:00+00:00"))
+    rows = [tam.check(good(), at="2027-02-01T07:00:00+00:00"), tam.event("knock", "2027-02-02T07:00:00+00:00")]
+    rows.append(tam.check(good(), at="2027-02-03T07:00:00+00:00"))
     tam.check(good(), instrument="LV-02")
-    return [one.json()["id"] for one in made]
+    return [row.json()["id"] for row in rows]
 
 
 class TestSeals:
@@ -133,8 +133,8 @@ class TestSeals:
         sql("DELETE FROM bench_record WHERE instrument_id = (SELECT id FROM fleet_instrument WHERE tag = 'LV-07')")
         *chains, total = looked_through(ines)
         assert not total["ok"]
-        (told,) = [chain for chain in chains if chain.get("wrong")]
-        assert "should hold 3 records and holds 0" in told["wrong"][0]["text"]
+        (found,) = [chain for chain in chains if chain.get("wrong")]
+        assert "should hold 3 records and holds 0" in found["wrong"][0]["text"]
 
     @pytest.mark.usefixtures("chain_of_three")
     def test_facts_the_yard_goes_by_are_compared(self, ines: Api) -> None:
@@ -157,7 +157,7 @@ class TestSeals:
 
 class TestSizes:
     def test_three_arrivals_between_two_pages_repeat_nothing(self, tam: Api) -> None:
-        made = [tam.event("knock", f"2027-03-02T06:{i:02}:00+00:00").json()["id"] for i in range(9)]
+        rows = [tam.event("knock", f"2027-03-02T06:{i:02}:00+00:00").json()["id"] for i in range(9)]
         for query in ("", "by=tam&", "kind=knock&", "instrument=LV-07&", "category=event&"):
             first = tam.get(f"records?{query}limit=4").json()
             for i in range(3):
@@ -168,7 +168,7 @@ class TestSizes:
                 rest, following = rest + page["records"], page["next"]
             seen = [record["id"] for record in first["records"] + rest]
             assert len(set(seen)) == len(seen)
-            assert set(made) <= set(seen)
+            assert set(rows) <= set(seen)
 
     def test_a_list_reads_no_document_and_a_bounded_number_of_rows(
         self, tam: Api, django_assert_max_num_queries: Any
@@ -176,18 +176,18 @@ class TestSizes:
         for i in range(6):
             tam.event("knock", f"2027-03-02T06:{i:02}:00+00:00")
         for path in ("records?limit=2", "records?by=tam&limit=2", "records?kind=knock&limit=2"):
-            with django_assert_max_num_queries(9) as asked:
+            with django_assert_max_num_queries(9) as query:
                 tam.get(path)
             lists = [
                 captured_query["sql"]
-                for captured_query in asked.captured_queries
+                for captured_query in query.captured_queries
                 if 'FROM "bench_record"' in captured_query["sql"]
             ]
             assert lists
             assert not [list_ for list_ in lists if '"bench_record"."document"' in list_]
             assert not [list_ for list_ in lists if "OFFSET" in list_]
-            for one in lists:
-                plan = connection.cursor().execute("EXPLAIN QUERY PLAN " + one).fetchall()
+            for entry in lists:
+                plan = connection.cursor().execute("EXPLAIN QUERY PLAN " + entry).fetchall()
                 assert not [row for row in plan if "TEMP B-TREE" in row[3] or row[3] == "SCAN bench_record"], plan
 
     def test_a_device_asks_for_what_changed(self, tam: Api) -> None:
@@ -196,9 +196,9 @@ class TestSizes:
         assert (len(every["fleet"]), every["more"]) == (2, False)
         assert tam.get(f"device?since={every['mark']}").json()["fleet"] == []
         tam.check(good())
-        told = tam.get(f"device?since={every['mark']}").json()
-        assert [instrument["tag"] for instrument in told["fleet"]] == ["LV-07"]
-        assert tam.get(f"device?since={told['mark'] + 1000}").json()["fleet"] != [], "a house put back from a backup"
+        answer = tam.get(f"device?since={every['mark']}").json()
+        assert [instrument["tag"] for instrument in answer["fleet"]] == ["LV-07"]
+        assert tam.get(f"device?since={answer['mark'] + 1000}").json()["fleet"] != [], "a house put back from a backup"
 
     def test_a_device_of_many_is_told_in_pages_that_miss_none(self, tam: Api, monkeypatch: pytest.MonkeyPatch) -> None:
         model = Instrument.objects.get(tag="LV-07").model
@@ -215,13 +215,13 @@ class TestSizes:
     def test_answers_are_packed_but_not_where_a_secret_is_among_them(self, tam: Api) -> None:
         for i in range(20):
             tam.event("knock", f"2027-03-02T06:{i:02}:00+00:00")
-        asked = {"headers": {"accept-encoding": "gzip"}}
-        packed = tam.client.get("/api/records", **asked)
+        fields = {"headers": {"accept-encoding": "gzip"}}
+        packed = tam.client.get("/api/records", **fields)
         assert packed.headers["Content-Encoding"] == "gzip"
         plain = tam.get("records").content
         assert gzip.decompress(packed.content) == plain
         assert len(packed.content) < len(plain) / 4
-        assert "Content-Encoding" not in tam.client.get("/api/session", **asked).headers
+        assert "Content-Encoding" not in tam.client.get("/api/session", **fields).headers
 
 
 SAVING = (
@@ -263,27 +263,27 @@ def house(tmp_path: Path) -> dict[str, str]:
 
 def test_two_that_save_at_once_and_are_killed_lose_nothing_they_said(house: dict[str, str]) -> None:
     """In small what `make chaos` does a hundred times."""
-    said: list[str] = []
+    lines: list[str] = []
     running = [
         subprocess.Popen(
             [sys.executable, "-c", SAVING], cwd=ROOT / "server", env=house, stdout=subprocess.PIPE, text=True
         )
         for _ in range(2)
     ]
-    for one in running:
-        assert one.stdout
-        said += [one.stdout.readline().strip() for _ in range(5)]
-    for one in running:
-        one.kill()
-        said += one.communicate()[0].split()
-    said = [one for one in said if len(one) == 36]
+    for line in running:
+        assert line.stdout
+        lines += [line.stdout.readline().strip() for _ in range(5)]
+    for line in running:
+        line.kill()
+        lines += line.communicate()[0].split()
+    lines = [line for line in lines if len(line) == 36]
     with closing(sqlite3.connect(Path(house["NAVETA_DATA"]) / DATABASE)) as db:
         kept = {row[0] for row in db.execute("SELECT id FROM bench_record")}
         orders = [row[0] for row in db.execute("SELECT sequence FROM bench_record ORDER BY sequence")]
-    assert len(said) >= 10
-    assert {uuid.UUID(one).hex for one in said} <= kept
+    assert len(lines) >= 10
+    assert {uuid.UUID(line).hex for line in lines} <= kept
     assert orders == list(range(1, len(orders) + 1))
-    told = subprocess.run(
+    found = subprocess.run(
         [sys.executable, "manage.py", "verify"],
         cwd=ROOT / "server",
         env=house,
@@ -291,4 +291,4 @@ def test_two_that_save_at_once_and_are_killed_lose_nothing_they_said(house: dict
         text=True,
         check=False,
     )
-    assert told.returncode == 0, told.stdout + told.stderr
+    assert found.returncode == 0, found.stdout + found.stderr

@@ -79,8 +79,8 @@ def save(api: Api, kind: str, document: dict[str, Any], at: str = "2027-03-02T06
 
 
 def standing(api: Api, tag: str) -> dict[str, str]:
-    told = api.get(f"instruments/{tag}").json()["standing"]
-    return {"": told["state"], **{check["check"]: check["state"] for check in told["checks"]}}
+    found = api.get(f"instruments/{tag}").json()["standing"]
+    return {"": found["state"], **{check["check"]: check["state"] for check in found["checks"]}}
 
 
 @pytest.mark.parametrize("kind", ROWS)
@@ -131,15 +131,15 @@ def test_a_new_index_asks_for_what_was_measured_through_it(tam: Api, things: Non
     assert checked("two-face", "06:00", c=0.0, i=0.0).json()["grade"] in ("use", "watch")
     found = checked("dual-axis-level", "06:20", index_arcsec=(14, -3)).json()
     assert found["grade"] == "adjust"
-    said = tam.post("checks/adjusting", {"instrument": "TS-01", "document": found["document"], "reads_now": []})
-    assert said.status_code == 200, said.json()
-    assert (said.json()["inputs"], said.json()["allowed"]) == (["along", "across"], True)
-    assert "level calibration" in said.json()["text"]
+    response = tam.post("checks/adjusting", {"instrument": "TS-01", "document": found["document"], "reads_now": []})
+    assert response.status_code == 200, response.json()
+    assert (response.json()["inputs"], response.json()["allowed"]) == (["along", "across"], True)
+    assert "level calibration" in response.json()["text"]
     stored = tam.event("adjusted", "2027-03-01T06:30:00+00:00", instrument="TS-01", record=found["id"], steps=["12 -2"])
     assert stored.status_code == 201, stored.json()
     checked("dual-axis-level", "06:40", index_arcsec=(0, 0))
-    told = tam.get("instruments/TS-01").json()["standing"]["checks"]
-    faces = next(one for one in told if one["check"] == "two-face")
+    checks = tam.get("instruments/TS-01").json()["standing"]["checks"]
+    faces = next(check for check in checks if check["check"] == "two-face")
     assert (faces["state"], faces["reasons"][0]["code"]) == ("check-first", "measured-through")
     checked("two-face", "07:10", c=0.0, i=0.0)
     assert standing(tam, "TS-01")["two-face"] in ("ready", "ready-if")
@@ -150,16 +150,16 @@ def test_the_manager_states_how_a_model_stores_and_the_sign_follows(ines: Api, t
     refused = ines.put("instruments/TS-01/storing", {"stores": "sideways", "storable_arcsec": "1.2.3"})
     assert refused.status_code == 422
     assert {fault["path"] for fault in refused.json()["faults"]} == {"stores", "storable_arcsec"}
-    told = ines.put("instruments/TS-01/storing", {"stores": "correction", "storable_arcsec": "120"}).json()["stated"]
-    assert (told["stores"], told["storable_arcsec"], told["angle_accuracy_arcsec"]) == ("correction", 120.0, 3.0)
+    stated = ines.put("instruments/TS-01/storing", {"stores": "correction", "storable_arcsec": "120"}).json()["stated"]
+    assert (stated["stores"], stated["storable_arcsec"], stated["angle_accuracy_arcsec"]) == ("correction", 120.0, 3.0)
     document = simulated("two-face", c=20.0, i=0.0, noise=0.2)
     document["observations"] |= {
         "before_collimation_arcsec": "5",
         "before_index_arcsec": "0",
         "before_tilting_axis_arcsec": "0",
     }
-    said = tam.post("checks/adjusting", {"instrument": "TS-01", "document": document, "reads_now": []}).json()["text"]
-    assert "c from +5.0″ to −1" in said, "five less about twenty"
+    text = tam.post("checks/adjusting", {"instrument": "TS-01", "document": document, "reads_now": []}).json()["text"]
+    assert "c from +5.0″ to −1" in text, "five less about twenty"
     assert "stores" not in ines.put("instruments/TS-01/storing", {}).json()["stated"], "and it can be unsaid"
 
 
@@ -171,8 +171,8 @@ def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, t
     assert tam.get("session").json()["judge_raw"] is True
     raw = tam.post("preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
     limits = [
-        next(part for part in told["verdict"]["parts"] if part["quantity"] == "collimation_arcsec")["limits"]["use"]
-        for told in (plain, raw)
+        next(part for part in found["verdict"]["parts"] if part["quantity"] == "collimation_arcsec")["limits"]["use"]
+        for found in (plain, raw)
     ]
     assert limits == [6.0, 3.0]
     kept = save(tam, "two-face", document).json()
@@ -243,10 +243,10 @@ def test_who_may_adjust_what(tam: Api, ines: Api, things: None) -> None:
     """Vial and reticle the crew, the plummet the manager, a compensator nobody in the field."""
     plummet = save(tam, "plummet", simulated("plummet", offset_mm=(2.5, 0.0))).json()
     assert plummet["grade"] == "adjust"
-    told = {"instrument": "TD-01", "record": plummet["id"], "steps": ["0.1 0.1"]}
-    refused = tam.event("adjusted", "2027-03-02T07:00:00+00:00", **told)
+    fields = {"instrument": "TD-01", "record": plummet["id"], "steps": ["0.1 0.1"]}
+    refused = tam.event("adjusted", "2027-03-02T07:00:00+00:00", **fields)
     assert (refused.status_code, refused.json()["code"]) == (403, "not-yours-to-adjust")
-    assert ines.event("adjusted", "2027-03-02T07:00:00+00:00", **told).status_code == 201
+    assert ines.event("adjusted", "2027-03-02T07:00:00+00:00", **fields).status_code == 201
     vial = save(tam, "plate-vial", simulated("plate-vial", rest_div=3.0)).json()
     done = {"instrument": "TD-01", "record": vial["id"]}
     assert tam.event("adjusted", "2027-03-02T07:10:00+00:00", **done).status_code == 201
@@ -258,8 +258,14 @@ def test_who_may_adjust_what(tam: Api, ines: Api, things: None) -> None:
 
 def test_the_act_of_adjusting_is_led_by_the_core_and_a_kind_without_screws_says_so(tam: Api, things: None) -> None:
     document = simulated("plummet", offset_mm=(2.0, 0.0), axis_mm=(3.0, 2.0), headings=(0, 180), noise=0.0)
-    told = tam.post("checks/adjusting", {"instrument": "TD-01", "document": document, "reads_now": ["3.0 2.0"]}).json()
-    assert (told["inputs"], told["target_text"], told["steps"][0]["done"]) == (["right", "away"], "3.0, 2.0", True)
+    answer = tam.post(
+        "checks/adjusting", {"instrument": "TD-01", "document": document, "reads_now": ["3.0 2.0"]}
+    ).json()
+    assert (answer["inputs"], answer["target_text"], answer["steps"][0]["done"]) == (
+        ["right", "away"],
+        "3.0, 2.0",
+        True,
+    )
     none = tam.post("checks/adjusting", {"instrument": "TA-01", "document": simulated("tape"), "reads_now": []})
     assert (none.status_code, none.json()["faults"][0]["path"]) == (422, "kind")
 
@@ -293,7 +299,7 @@ def test_a_check_tells_the_next_set_up_what_is_in_force(tam: Api, things: None) 
     assert any(hint["code"] == "plummet-known" for hint in last["hints"])
     device = {instrument["tag"]: instrument for instrument in tam.get("device").json()["fleet"]}
     kept = [record["result"] for record in device["TD-01"]["history"]]
-    assert {"reversal_div", "offset_x_mm"} <= {name for one in kept for name in one}
+    assert {"reversal_div", "offset_x_mm"} <= {name for entry in kept for name in entry}
 
 
 def test_series_of_each_kind_have_their_own_title_and_unit(tam: Api, things: None) -> None:
@@ -313,10 +319,10 @@ def test_a_look_back_is_of_its_own_kind(tam: Api, things: None) -> None:
     save(tam, "plummet", simulated("plummet"), at="2027-02-10T07:00:00+00:00")
     tam.event("out", "2027-02-12T07:00:00+00:00", instrument="TD-01")
     found = save(tam, "plummet", simulated("plummet", offset_mm=(3.0, 0.0))).json()
-    told = tam.get(f"records/{found['id']}/look-back").json()
-    assert "10 Feb 2027" in told["text"]
-    assert told["taken_out"] == 1
-    assert told["cost"][0]["text"].startswith("Set up at 1.3 m, it centres")
+    answer = tam.get(f"records/{found['id']}/look-back").json()
+    assert "10 Feb 2027" in answer["text"]
+    assert answer["taken_out"] == 1
+    assert answer["cost"][0]["text"].startswith("Set up at 1.3 m, it centres")
 
 
 def test_a_level_still_stands_by_its_peg_test(tam: Api) -> None:

@@ -36,7 +36,7 @@ def seen(loaded, db) -> Api:
 
 def test_every_level_tells_its_story(seen: Api) -> None:
     yard = {instrument["tag"]: instrument for instrument in seen.get("instruments").json()["instruments"]}
-    states = {tag: one["standing"]["state"] for tag, one in yard.items()}
+    states = {tag: entry["standing"]["state"] for tag, entry in yard.items()}
     assert states == {
         "LV-02": "ready",
         "LV-03": "check-first",

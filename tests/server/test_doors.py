@@ -21,7 +21,7 @@ OPEN = {("get", "/api/session"), ("post", "/api/session")}
 def operations() -> list[tuple[str, str]]:
     paths = api.get_openapi_schema()["paths"]
     found = [(verb, path) for path, verbs in paths.items() for verb in verbs]
-    return [one for one in found if one not in OPEN]
+    return [entry for entry in found if entry not in OPEN]
 
 
 def filled(path: str) -> str:
@@ -164,9 +164,9 @@ def test_only_the_manager_changes_the_fleet_and_people(tam: Api, ines: Api) -> N
         "stated": {"reading": "digital", "levelling_accuracy_mm_per_km": 0.7},
     }
     assert tam.post("models", model).json()["code"] == "manager-only"
-    made = ines.post("models", model)
-    assert made.status_code == 201
-    assert ines.post("instruments", {"tag": "lv 9", "model": made.json()["id"]}).json()["tag"] == "LV-09"
+    response = ines.post("models", model)
+    assert response.status_code == 201
+    assert ines.post("instruments", {"tag": "lv 9", "model": response.json()["id"]}).json()["tag"] == "LV-09"
     assert tam.get("instruments/lv9").json()["checks"] == [
         "circular-vial",
         "compensator-function",

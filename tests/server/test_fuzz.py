@@ -49,10 +49,10 @@ def test_nothing_sent_is_a_fault_of_ours(case, carried) -> None:
     case.validate_response(answer, checks=[not_a_server_error, response_schema_conformance])
     assert answer.status_code not in (401, 403), "the manager is signed in: nothing here is closed to her"
     if answer.status_code >= 400:
-        told = answer.json()
-        assert set(told) == {"type", "title", "status", "code", "faults"}
-        assert told["status"] == answer.status_code
-        assert all(set(fault) == {"path", "where", "given", "wanted"} for fault in told["faults"])
+        found = answer.json()
+        assert set(found) == {"type", "title", "status", "code", "faults"}
+        assert found["status"] == answer.status_code
+        assert all(set(fault) == {"path", "where", "given", "wanted"} for fault in found["faults"])
 
 
 @pytest.mark.parametrize("kind", KINDS)
@@ -64,10 +64,10 @@ def test_filled_documents_changed_anyhow_are_answered_in_words(tam: Api, things:
         document = mutated(rng, base)
         for door in ("preview", "documents/repeat", "documents/from-file", "documents/as-left", "checks/adjusting"):
             more = {"result": {}} if door.endswith("as-left") else {}
-            told = tam.send(
+            found = tam.send(
                 "POST", door, _sendable({"instrument": OF.get(kind, "LV-07"), "document": document, **more})
             )
-            assert told.status_code in (200, 400, 422), (door, told.status_code, document)
+            assert found.status_code in (200, 400, 422), (door, found.status_code, document)
         kept = tam.send("PUT", f"checks/{uuid.uuid4()}", _sendable(_entry(kind, document)))
         assert kept.status_code in (201, 400, 422), (kept.status_code, document)
 

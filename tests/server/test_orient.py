@@ -23,15 +23,15 @@ TABLE = "name;e;n;h;description\nPC-01;1000;2000;12;nail in kerb\nPC-02;1060;203
 
 class TestPoints:
     def test_a_table_is_looked_at_before_it_is_kept(self, ines: Api, tam: Api) -> None:
-        told = tam.post("points/table", {"text": TABLE}).json()
-        assert (told["new"], told["kept"]) == (["PC-01", "PC-02", "QB-2"], False)
+        answer = tam.post("points/table", {"text": TABLE}).json()
+        assert (answer["new"], answer["kept"]) == (["PC-01", "PC-02", "QB-2"], False)
         assert not Point.objects.exists()
         assert tam.post("points/table", {"text": TABLE, "keep": True}).json()["kept"] is True
         assert [point["name"] for point in ines.get("points").json()["points"]] == ["PC-01", "PC-02", "QB-2"]
         again = "name,e,n,h\npc 1,1000.0120,2000,12\nPC-02,1060,2035,14\n"
-        told = tam.post("points/table", {"text": again, "keep": True}).json()
-        assert told["moved"] == [{"name": "pc 1", "by_mm": 12.0, "rise_mm": 0.0}]
-        assert told["same"] == ["PC-02"]
+        answer = tam.post("points/table", {"text": again, "keep": True}).json()
+        assert answer["moved"] == [{"name": "pc 1", "by_mm": 12.0, "rise_mm": 0.0}]
+        assert answer["same"] == ["PC-02"]
         assert Point.objects.get(name="pc 1").e_m == pytest.approx(1000.012)
 
     def test_faults_name_the_line_and_nothing_is_kept(self, tam: Api) -> None:
@@ -42,9 +42,9 @@ class TestPoints:
 
     def test_searching_warns_of_numbers_written_two_ways(self, tam: Api) -> None:
         tam.post("points/table", {"text": TABLE, "keep": True})
-        told = tam.get("points?q=pc20").json()
-        assert told["points"] == []
-        assert told["near"] == [{"name": "PC-02", "why": "PC-02 has two digits swapped"}]
+        answer = tam.get("points?q=pc20").json()
+        assert answer["points"] == []
+        assert answer["near"] == [{"name": "PC-02", "why": "PC-02 has two digits swapped"}]
         assert [point["name"] for point in tam.get("points?q=kerb").json()["points"]] == ["PC-01"]
 
     def test_out_again_in_feet_and_off_the_list(self, tam: Api) -> None:
@@ -69,13 +69,13 @@ class TestOrientations:
         before = ines.get(f"instruments/{station}").json()["standing"]
         answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, creek().free()))
         assert answer.status_code == 201, answer.content
-        told = answer.json()
-        assert (told["category"], told["kind"], told["grade"]) == ("orientation", "free-station", "use")
-        assert told["result"]["result"]["e_m"] == pytest.approx(1015.0, abs=1e-3)
-        assert chain.broken(Record.objects.get(id=told["id"])) is None
+        found = answer.json()
+        assert (found["category"], found["kind"], found["grade"]) == ("orientation", "free-station", "use")
+        assert found["result"]["result"]["e_m"] == pytest.approx(1015.0, abs=1e-3)
+        assert chain.broken(Record.objects.get(id=found["id"])) is None
         assert ines.get(f"instruments/{station}").json()["standing"] == before
-        assert ines.get(f"records/{told['id']}/document").json()["kind"] == "free-station"
-        table = ines.get(f"records/{told['id']}/csv").content.decode()
+        assert ines.get(f"records/{found['id']}/document").json()["kind"] == "free-station"
+        table = ines.get(f"records/{found['id']}/csv").content.decode()
         assert table.splitlines()[0] == "point,hz,v,slope_distance,horizontal_distance,target_height,face,length,angle"
 
     def test_disagreements_become_the_instruments_series_and_a_jump_is_said(self, ines: Api, station: str) -> None:  # noqa: F811
@@ -92,8 +92,8 @@ class TestOrientations:
                 ).status_code
                 == 201
             )
-        made = Instrument.objects.get(tag=station).facts["history"]
-        assert [round(one["result"]["disagreement_mm"], 1) for one in made if one["what"] == "control"] == [
+        history = Instrument.objects.get(tag=station).facts["history"]
+        assert [round(entry["result"]["disagreement_mm"], 1) for entry in history if entry["what"] == "control"] == [
             2.4,
             2.7,
             2.2,
@@ -101,9 +101,9 @@ class TestOrientations:
             2.3,
         ]
         jumped = world.back("PC-01", shots=[world.shot("PC-02", slope_distance=f"{far - 0.0049:.5f}")])
-        told = ines.put(f"checks/{uuid.uuid4()}", sent(station, jumped)).json()
-        assert len(told["document"]["before"]) == 5
-        assert told["result"]["verdict"]["reasons"][0]["code"] == "control-jump"
+        answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, jumped)).json()
+        assert len(answer["document"]["before"]) == 5
+        assert answer["result"]["verdict"]["reasons"][0]["code"] == "control-jump"
         series = ines.get(f"instruments/{station}/series?of=control").json()
         assert [round(point["value"], 1) for point in series["points"]] == [2.4, 2.7, 2.2, 2.5, 2.3, -4.9]
         assert (series["unit"], series["points"][0]["use"]) == (" mm", 5.0)
@@ -114,9 +114,9 @@ class TestOrientations:
         assert "before" not in later["document"]
 
     def test_previews_of_an_orientation_and_refusals(self, ines: Api, station: str) -> None:  # noqa: F811
-        told = ines.post("preview", {"instrument": station, "document": creek().free(shots=[])}).json()
-        assert told["missing"] == ["observations.shots[0].point"]
-        assert [point["name"] for point in told["plan"]["points"]] == ["PC-01", "PC-02", "PC-03"]
+        found = ines.post("preview", {"instrument": station, "document": creek().free(shots=[])}).json()
+        assert found["missing"] == ["observations.shots[0].point"]
+        assert [point["name"] for point in found["plan"]["points"]] == ["PC-01", "PC-02", "PC-03"]
         broken = creek().free()
         broken["observations"]["shots"][0]["point"] = "PC-20"
         answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, broken))
@@ -128,7 +128,7 @@ class TestOrientations:
         document = creek().free(of_set_up=set_up)
         orientation = ines.put(f"checks/{uuid.uuid4()}", sent(station, document)).json()["id"]
         ines.put(f"checks/{uuid.uuid4()}", sent(station, creek().free()))
-        told = ines.get(f"records/{set_up}/orientations").json()
-        assert [one["id"] for one in told] == [orientation]
-        assert told[0]["finding"].startswith("Free station: largest residual")
+        answer = ines.get(f"records/{set_up}/orientations").json()
+        assert [entry["id"] for entry in answer] == [orientation]
+        assert answer[0]["finding"].startswith("Free station: largest residual")
         assert ines.get(f"records/{orientation}/orientations").json() == []

@@ -125,8 +125,8 @@ def test_chain_seals_and_tells_a_tampered_record(tam: Api, ines: Api) -> None:
     with connection.cursor() as cursor:
         cursor.execute("UPDATE bench_record SET document = %s WHERE id = %s", [changed, uuid.UUID(first["id"]).hex])
     assert "changed after saving" in tam.get(f"records/{first['id']}").json()["broken"]
-    *_, told, total = looked_through(ines)
-    assert [finding["record"] for finding in told["wrong"]] == [first["id"]]
+    *_, found, total = looked_through(ines)
+    assert [finding["record"] for finding in found["wrong"]] == [first["id"]]
     assert (total["ok"], total["wrong"]) == (False, 1)
     assert tam.get("health/chains").status_code == 403
 
@@ -192,14 +192,16 @@ class TestAmending:
         assert again.json()["code"] == "already-amended"
 
     def test_others_and_older_records_are_the_managers(self, tam: Api, wren: Api, ines: Api) -> None:
-        made = tam.check(good()).json()
-        assert wren.post(f"records/{made['id']}/amend", {"id": ID, "why": "not mine"}).json()["code"] == "own-same-day"
-        assert ines.post(f"records/{made['id']}/amend", {"id": ID, "why": "staff was damaged"}).status_code == 201
+        answer = tam.check(good()).json()
+        assert (
+            wren.post(f"records/{answer['id']}/amend", {"id": ID, "why": "not mine"}).json()["code"] == "own-same-day"
+        )
+        assert ines.post(f"records/{answer['id']}/amend", {"id": ID, "why": "staff was damaged"}).status_code == 201
 
     def test_yesterdays_own_record_is_the_managers(self, tam: Api, monkeypatch) -> None:
-        made = tam.check(good()).json()
+        answer = tam.check(good()).json()
         monkeypatch.setattr("shared.clock.now", lambda: datetime(2027, 3, 3, 9, tzinfo=UTC))
-        assert tam.post(f"records/{made['id']}/amend", {"id": ID, "why": "too late"}).json()["code"] == "own-same-day"
+        assert tam.post(f"records/{answer['id']}/amend", {"id": ID, "why": "too late"}).json()["code"] == "own-same-day"
 
     def test_a_corrected_check_replaces_the_old_one(self, tam: Api) -> None:
         wrong = tam.check(bad()).json()
@@ -209,8 +211,8 @@ class TestAmending:
         assert state(tam) == "ready"
 
     def test_a_reason_is_wanted_and_the_record_must_exist(self, tam: Api) -> None:
-        made = tam.check(good()).json()
-        assert tam.post(f"records/{made['id']}/amend", {"id": ID, "why": ""}).status_code == 422
+        answer = tam.check(good()).json()
+        assert tam.post(f"records/{answer['id']}/amend", {"id": ID, "why": ""}).status_code == 422
         assert tam.post(f"records/{uuid.uuid4()}/amend", {"id": ID, "why": "nothing there"}).status_code == 422
 
 

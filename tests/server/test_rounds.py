@@ -33,15 +33,21 @@ def taken(tam: Api, things: None) -> dict[str, Any]:  # noqa: F811
 
 
 def test_it_chooses_by_what_is_on_record(tam: Api, things: None) -> None:  # noqa: F811
-    told = tam.post("preview", {"instrument": "TS-01", "document": a_round()}).json()
-    assert [fault["check"] for fault in told["proposed"]] == ["circular-vial", "dual-axis-level", "plummet", "two-face"]
-    assert all(fault["taken"] for fault in told["proposed"])
+    answer = tam.post("preview", {"instrument": "TS-01", "document": a_round()}).json()
+    assert [fault["check"] for fault in answer["proposed"]] == [
+        "circular-vial",
+        "dual-axis-level",
+        "plummet",
+        "two-face",
+    ]
+    assert all(fault["taken"] for fault in answer["proposed"])
 
 
 def test_one_record_holds_its_checks_as_their_records_say(tam: Api, taken: dict[str, Any]) -> None:
     """What the device claims of a check does not count."""
     steps = [
-        {"check": name, "record": one["id"], "grade": "use", "finding": "All is well."} for name, one in taken.items()
+        {"check": name, "record": entry["id"], "grade": "use", "finding": "All is well."}
+        for name, entry in taken.items()
     ]
     saved = keep(tam, a_round(*steps, {"check": "circular-vial", "left_out": "no time"}))
     assert saved.status_code == 201, saved.json()
@@ -49,7 +55,7 @@ def test_one_record_holds_its_checks_as_their_records_say(tam: Api, taken: dict[
     assert (record["category"], record["kind"], record["grade"]) == ("round", "pre-survey", "adjust")
     assert record["finding"] == "Adjust first: two-face check."
     kept = record["document"]["observations"]["steps"]
-    assert [one.get("grade") for one in kept] == [taken["plummet"]["grade"], "adjust", None]
+    assert [entry.get("grade") for entry in kept] == [taken["plummet"]["grade"], "adjust", None]
     assert kept[1]["finding"] == taken["two-face"]["finding"]
     assert tam.get(f"records/{record['id']}").json()["broken"] is None
     assert tam.get("records?instrument=TS-01&category=round").json()["records"][0]["id"] == record["id"]

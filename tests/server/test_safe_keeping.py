@@ -39,17 +39,17 @@ def count(database: Path) -> int:
 
 
 def run(*args: str, data: Path | str, **env: str) -> subprocess.CompletedProcess[str]:
-    told = {
+    fields = {
         **os.environ,
         "NAVETA_DATA": str(data),
         "NAVETA_DEMO": "0",
         "DJANGO_SETTINGS_MODULE": "config.settings",
         **env,
     }
-    told.pop("DATABASE_URL", None)
-    told.update(env)
+    fields.pop("DATABASE_URL", None)
+    fields.update(env)
     return subprocess.run(
-        [*MANAGE, *args], env=told, capture_output=True, text=True, cwd=env.get("cwd", ROOT), check=False
+        [*MANAGE, *args], env=fields, capture_output=True, text=True, cwd=env.get("cwd", ROOT), check=False
     )
 
 
@@ -71,12 +71,12 @@ class TestBackup:
         finally:
             stop.set()
             writer.join()
-        for i, one in enumerate(kept):
-            assert one.records % 2 == 0
+        for i, entry in enumerate(kept):
+            assert entry.records % 2 == 0
             restore_to = tmp_path / f"back-{i}"
             restore_to.mkdir()
-            assert restore(restore_to, one.path, replace=False) is None
-            assert count(restore_to / DATABASE) == one.records
+            assert restore(restore_to, entry.path, replace=False) is None
+            assert count(restore_to / DATABASE) == entry.records
             assert (restore_to / KEY).read_text() == "k" * 64
 
     def test_it_is_its_owners_and_writes_over_nothing(self, tmp_path: Path) -> None:
@@ -137,8 +137,8 @@ class TestBackup:
 
     def test_by_command_with_a_copy_before_a_migration(self, tmp_path: Path) -> None:
         data = tmp_path / "data #1 50%? of it"
-        made = run("migrate", "-v", "0", data=data)
-        assert made.returncode == 0, made.stderr
+        created = run("migrate", "-v", "0", data=data)
+        assert created.returncode == 0, created.stderr
         assert (data / DATABASE).exists(), "in the folder that was named, whatever signs are in its name"
         kept = run("backup", str(tmp_path / "b.zip"), data=data)
         assert "0 records, written and read again" in kept.stdout, kept.stderr
@@ -196,7 +196,7 @@ class TestTheKey:
         started = [
             subprocess.Popen([sys.executable, "-c", code], env=env, stdout=subprocess.PIPE, text=True) for _ in range(4)
         ]
-        keys = {one.communicate()[0].strip() for one in started}
+        keys = {entry.communicate()[0].strip() for entry in started}
         assert len(keys) == 1
         assert len(keys.pop()) >= 50
         assert [path.name for path in (tmp_path / "new").iterdir()] == [KEY]
@@ -214,10 +214,10 @@ class TestAtStart:
         """What the server's first hook says, as a process of its own."""
         code = "import importlib.util as u, sys; sys.path.insert(0, '.'); s = u.spec_from_file_location('conf', 'gunicorn.conf.py'); m = u.module_from_spec(s); s.loader.exec_module(m); m.on_starting(None); print('serves')"
         env = {**os.environ, "NAVETA_DATA": str(data), "NAVETA_DEMO": "0", "DJANGO_SETTINGS_MODULE": "config.settings"}
-        told = subprocess.run(
+        found = subprocess.run(
             [sys.executable, "-c", code], env=env, cwd=ROOT / "server", capture_output=True, text=True, check=False
         )
-        return told.stdout + told.stderr
+        return found.stdout + found.stderr
 
     def test_whole_and_of_this_version_it_serves(self, tmp_path: Path) -> None:
         run("migrate", "-v", "0", data=tmp_path / "d")
@@ -240,7 +240,7 @@ class TestAtStart:
         assert "damaged" in self.begun(data)
 
     def test_the_recommended_settings_leave_no_warning(self, tmp_path: Path) -> None:
-        told = run(
+        found = run(
             "check",
             "--deploy",
             data=tmp_path / "d",
@@ -248,13 +248,13 @@ class TestAtStart:
             NAVETA_HOSTS="naveta.firm.example",
             NAVETA_PROXIES="127.0.0.1",
         )
-        assert told.returncode == 0
-        assert "System check identified no issues (2 silenced)" in told.stdout, told.stdout + told.stderr
+        assert found.returncode == 0
+        assert "System check identified no issues (2 silenced)" in found.stdout, found.stdout + found.stderr
 
 
 def test_a_backup_names_what_it_holds(tmp_path: Path) -> None:
     backup(folder(tmp_path / "data"), tmp_path / "b.zip")
     with zipfile.ZipFile(tmp_path / "b.zip") as packed:
-        told: dict[str, Any] = json.loads(packed.read("manifest.json"))
-    assert told["records"] == 3
-    assert set(told["sha256"]) == {DATABASE, KEY}
+        fields: dict[str, Any] = json.loads(packed.read("manifest.json"))
+    assert fields["records"] == 3
+    assert set(fields["sha256"]) == {DATABASE, KEY}

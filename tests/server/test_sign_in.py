@@ -38,18 +38,18 @@ def wren_in(firm: dict[str, Any]) -> Api:
 
 def signed_in(username: str, password: str) -> Api:
     api = Api(None)
-    told = api.post("session", {"username": username, "password": password})
-    assert told.status_code == 200, told.content
-    api.token = told.json()["csrf_token"]
+    response = api.post("session", {"username": username, "password": password})
+    assert response.status_code == 200, response.content
+    api.token = response.json()["csrf_token"]
     return api
 
 
 class TestOnesOwnPassword:
     def test_changed_it_ends_every_other_session(self, wren_in: Api) -> None:
         lost = signed_in("wren", GOOD)
-        told = wren_in.put("session/password", {"old": GOOD, "new": BETTER})
-        assert told.status_code == 200
-        wren_in.token = told.json()["csrf_token"]
+        response = wren_in.put("session/password", {"old": GOOD, "new": BETTER})
+        assert response.status_code == 200
+        wren_in.token = response.json()["csrf_token"]
         assert wren_in.get("people").status_code == 200
         assert lost.get("people").status_code == 401
         assert signed_in("wren", BETTER).get("people").status_code == 200
@@ -67,8 +67,8 @@ class TestOnesOwnPassword:
         ],
     )
     def test_what_is_refused_names_its_field(self, wren_in: Api, old: str, new: str, path: str) -> None:
-        told = wren_in.put("session/password", {"old": old, "new": new})
-        assert (told.status_code, told.json()["faults"][0]["path"]) == (422, path)
+        response = wren_in.put("session/password", {"old": old, "new": new})
+        assert (response.status_code, response.json()["faults"][0]["path"]) == (422, path)
         assert Person.objects.get(username="wren").check_password(GOOD)
 
     def test_signed_out_everywhere(self, wren_in: Api) -> None:
@@ -97,17 +97,17 @@ class TestTheManager:
         assert wren_in.get("people").status_code == 401
 
     def test_the_last_manager_does_not_leave(self, ines: Api) -> None:
-        told = ines.put("people/ines/active", {"active": False})
-        assert "another manager first" in told.json()["faults"][0]["wanted"]
+        response = ines.put("people/ines/active", {"active": False})
+        assert "another manager first" in response.json()["faults"][0]["wanted"]
 
     def test_others_may_not(self, tam: Api) -> None:
-        for told in (
+        for found in (
             tam.put("people/wren/password", {"password": BETTER}),
             tam.put("people/wren/active", {"active": False}),
             tam.delete("people/wren/sessions"),
             tam.get("people/all"),
         ):
-            assert (told.status_code, told.json()["code"]) == (403, "manager-only")
+            assert (found.status_code, found.json()["code"]) == (403, "manager-only")
 
     def test_by_command_on_the_machine_itself(self, wren_in: Api, monkeypatch: pytest.MonkeyPatch) -> None:
         monkeypatch.setattr("getpass.getpass", lambda *_: BETTER)
@@ -161,22 +161,22 @@ class TestTries:
                 go.wait(10)
 
         held = [threading.Thread(target=hold) for _ in range(tries.AT_ONCE)]
-        for one in held:
-            one.start()
+        for entry in held:
+            entry.start()
             inside.acquire()
         try:
             with pytest.raises(Later), tries.one_try("203.0.113.9"):
                 pass
         finally:
             go.set()
-            for one in held:
-                one.join()
+            for entry in held:
+                entry.join()
 
     @pytest.mark.usefixtures("firm")
     def test_a_stranger_fills_no_disk(self) -> None:
         stranger = Api(None)
-        told = stranger.post("session", {"username": "x" * 1_000_000, "password": "y"})
-        assert told.status_code == 400
+        response = stranger.post("session", {"username": "x" * 1_000_000, "password": "y"})
+        assert response.status_code == 400
         assert stranger.post("session", {"username": "x" * 61, "password": "y"}).status_code == 422
         assert stranger.post("session", {"username": "x", "password": "y" * 201}).status_code == 422
         assert AccessAttempt.objects.count() == 0

@@ -25,7 +25,7 @@ TOTAL = {
 
 
 def set_up(**observed: Any) -> dict[str, Any]:
-    told = {
+    fields = {
         "way": "plummet-first",
         "mark": {"name": "PC-14"},
         "level": {"first": {"along": "6", "across": "2"}, "turned": {"along": "-4", "across": "0"}},
@@ -34,7 +34,7 @@ def set_up(**observed: Any) -> dict[str, Any]:
         "looked_last": True,
         **observed,
     }
-    return {"kind": "set-up", "observations": told}
+    return {"kind": "set-up", "observations": fields}
 
 
 @pytest.fixture
@@ -59,24 +59,24 @@ def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, st
     identity = uuid.uuid4()
     answer = ines.put(f"checks/{identity}", sent(station, set_up()))
     assert answer.status_code == 201, answer.content
-    told = answer.json()
-    assert (told["category"], told["kind"], told["stage"]) == ("set-up", "set-up", "")
+    found = answer.json()
+    assert (found["category"], found["kind"], found["stage"]) == ("set-up", "set-up", "")
     # (6 − −4)/2 = 5 along, (2 − 0)/2 = 1 across: √26.
-    assert told["result"]["result"]["tilt_arcsec"] == pytest.approx(26**0.5)
-    assert told["document"]["instrument"]["plummet"] == "laser"
+    assert found["result"]["result"]["tilt_arcsec"] == pytest.approx(26**0.5)
+    assert found["document"]["instrument"]["plummet"] == "laser"
     assert ines.get(f"instruments/{station}").json()["standing"] == before
     record = Record.objects.get(id=identity)
     assert chain.broken(record) is None
     assert Instrument.objects.get(tag=station).facts.get("history", []) == []
     assert ines.put(f"checks/{identity}", sent(station, set_up())).status_code == 200
     rows = ines.get(f"records?instrument={station}&category=set-up").json()["records"]
-    assert [row["finding"] for row in rows] == [told["finding"]]
+    assert [row["finding"] for row in rows] == [found["finding"]]
     assert ines.get(f"records/{identity}/document").json()["kind"] == "set-up"
 
 
 def test_the_guide_knows_the_instrument(ines: Api, station: str) -> None:
-    told = ines.post("stand/guide", {"instrument": station, "document": set_up(), "act": None}).json()
-    assert "laser-on" in [knot["act"] for knot in told["knots"]]
+    answer = ines.post("stand/guide", {"instrument": station, "document": set_up(), "act": None}).json()
+    assert "laser-on" in [knot["act"] for knot in answer["knots"]]
     ways = {way["way"]: way["cannot"] for way in ines.get(f"stand/methods?instrument={station}").json()["ways"]}
     assert ways["plummet-first"] is None
     assert "levels" in ways["no-point"]
@@ -84,16 +84,16 @@ def test_the_guide_knows_the_instrument(ines: Api, station: str) -> None:
 
 def test_advice_by_the_house_is_the_cores(ines: Api, station: str) -> None:
     question = {"advice": "shift", "move": {"bearing_deg": 0, "distance_mm": 20}}
-    told = ines.post("stand/advise", {"question": question}).json()
-    assert told["result"]["legs"]["A"] == pytest.approx(-11.4, abs=0.3)
+    answer = ines.post("stand/advise", {"question": question}).json()
+    assert answer["result"]["legs"]["A"] == pytest.approx(-11.4, abs=0.3)
     refused = ines.post("stand/advise", {"question": {"advice": "legs"}})
     assert refused.status_code == 422
     assert refused.json()["faults"][0]["wanted"] == "either bubble or tilt"
 
 
 def test_one_preview_answers_for_every_kind(ines: Api, station: str) -> None:
-    told = ines.post("preview", {"instrument": station, "document": set_up(centring_mm="")}).json()
-    assert told["missing"] == ["observations.centring_mm"]
+    answer = ines.post("preview", {"instrument": station, "document": set_up(centring_mm="")}).json()
+    assert answer["missing"] == ["observations.centring_mm"]
     wrong = ines.post("preview", {"instrument": station, "document": {"kind": "set-down", "observations": {}}})
     assert (wrong.status_code, wrong.json()["faults"][0]["path"]) == (422, "kind")
 

@@ -41,8 +41,8 @@ def test_it_is_five_files_of_the_names_every_kind_has() -> None:
 
 
 def test_the_api_begins_previews_keeps_and_draws_it(tam: Api) -> None:
-    told = next(kind for kind in tam.get("kinds").json() if kind["kind"] == "hand-level")
-    (group,) = told["methods"][0]["groups"]
+    found = next(kind for kind in tam.get("kinds").json() if kind["kind"] == "hand-level")
+    (group,) = found["methods"][0]["groups"]
     assert (group["path"], group["rows"], [field["label"] for field in group["fields"]]) == (
         "observations.sights",
         True,

@@ -45,9 +45,9 @@ class TestYard:
         assert second["next"] is None
         tam.check(good())
         tam.check(good())
-        one = tam.get("records?instrument=lv7&limit=1").json()
-        two = tam.get(f"records?instrument=lv7&limit=1&cursor={one['next']}").json()
-        assert (one["records"][0]["sequence"], two["records"][0]["sequence"]) == (2, 1)
+        answer = tam.get("records?instrument=lv7&limit=1").json()
+        two = tam.get(f"records?instrument=lv7&limit=1&cursor={answer['next']}").json()
+        assert (answer["records"][0]["sequence"], two["records"][0]["sequence"]) == (2, 1)
 
     def test_custody_and_crews(self, tam: Api, wren: Api, ines: Api) -> None:
         assert tam.event("out", "2027-03-02T06:45:00+00:00").status_code == 201
@@ -96,8 +96,8 @@ def test_stand_ins_are_those_that_may_be_used(tam: Api) -> None:
 
 class TestCustody:
     def test_taking_out_taken_back_gives_it_to_whoever_had_it(self, tam: Api) -> None:
-        made = tam.event("out", "2027-03-02T06:45:00+00:00").json()
-        tam.post(f"records/{made['id']}/amend", {"id": ID, "why": "Taken back at once."})
+        answer = tam.event("out", "2027-03-02T06:45:00+00:00").json()
+        tam.post(f"records/{answer['id']}/amend", {"id": ID, "why": "Taken back at once."})
         passport = tam.get("instruments/LV-07").json()
         assert (passport["crew"], passport["place"]) == (None, "Yard shelf 3")
 
@@ -142,19 +142,19 @@ class TestDevice:
         from naveta_core.dispatch import reduce
         from tests.core.plain import context_of
 
-        told = next(instrument for instrument in tam.get("device").json()["fleet"] if instrument["tag"] == "LV-07")
-        known = context_of(told["stated"], told["limits"], told["history"])
-        made = reduce(document, known, "2027-03-02T06:40:00+00:00")
+        found = next(instrument for instrument in tam.get("device").json()["fleet"] if instrument["tag"] == "LV-07")
+        known = context_of(found["stated"], found["limits"], found["history"])
+        result = reduce(document, known, "2027-03-02T06:40:00+00:00")
         return {
             "core_version": __version__,
-            "fingerprint": made["fingerprint"],
-            "grade": made["result"]["verdict"]["grade"],
+            "fingerprint": result["fingerprint"],
+            "grade": result["result"]["verdict"]["grade"],
         }
 
     def test_house_and_device_agree_and_the_record_says_so(self, tam: Api) -> None:
         tam.check(good(), at="2027-02-20T07:00:00+00:00")
-        one = good(copies=1, c=4)
-        saved = tam.check(one, reckoned=self.reckoned(one, tam)).json()
+        entry = good(copies=1, c=4)
+        saved = tam.check(entry, reckoned=self.reckoned(entry, tam)).json()
         assert saved["device"] == {"core_version": __version__, "grade": saved["grade"], "agrees": True}
         assert saved["device_says"] == []
         assert saved["broken"] is None

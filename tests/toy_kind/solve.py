@@ -20,5 +20,5 @@ def solve(rows: Sequence[Row]) -> tuple[Estimate, Spread]:
     found = halves(rows)
     mean = fsum(found) / len(found)
     within = SIGHT_SIGMA_MM**2 / 2
-    spread = Spread(fsum((one - mean) ** 2 for one in found) / within, len(found) - 1.0)
+    spread = Spread(fsum((entry - mean) ** 2 for entry in found) / within, len(found) - 1.0)
     return pooled(mean, within / len(found), 0.0, spread), spread

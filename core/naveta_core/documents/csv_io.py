@@ -38,7 +38,7 @@ class Rows:
 
     def fault(self, row: Row, column: str, wanted: str) -> Fault:
         """A fault that names line and column of the file."""
-        line = self._lines[next(i for i, one in enumerate(self._rows) if one is row)]
+        line = self._lines[next(i for i, entry in enumerate(self._rows) if entry is row)]
         return Fault(f"line {line}, {column}", f"line {line}, column {column}", said(row[column]), wanted)
 
 

@@ -34,20 +34,20 @@ def device_says(device: dict[str, Any]) -> list[dict[str, str]]:
 
     device: `core_version`, `grade`, `agrees`; `clock_off_s` (house less device, seconds).
     """
-    told = []
+    rows = []
     if device.get("agrees") is False:
         text = (
             f"The device calculated a different result with the data it had ({device['grade']}, core"
             f" {device['core_version']}). The server's result is shown."
         )
-        told.append({"code": "device-differs", "text": text})
+        rows.append({"code": "device-differs", "text": text})
     off = device.get("clock_off_s") or 0
     if abs(off) > CLOCK_SAID_S:
         way = "behind" if off > 0 else "ahead"
-        told.append(
+        rows.append(
             {"code": "clock-off", "text": f"The device's clock was {_span(abs(off))} {way}: check the recorded time."}
         )
-    return told
+    return rows
 
 
 def _span(seconds: float) -> str:

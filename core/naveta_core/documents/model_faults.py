@@ -55,8 +55,8 @@ def _wanted(error: Any) -> str:
 def faults_of(error: ValidationError, where: Callable[[str], str]) -> list[Fault]:
     """Every error of form as a fault, in document order; `where` words a path for the person."""
     faults = []
-    for one in error.errors(include_url=False):
-        path = path_of(one["loc"])
-        given = "nothing" if one["type"] == "missing" else said(one["input"])
-        faults.append(Fault(path, where(path), given, _wanted(one)))
+    for entry in error.errors(include_url=False):
+        path = path_of(entry["loc"])
+        given = "nothing" if entry["type"] == "missing" else said(entry["input"])
+        faults.append(Fault(path, where(path), given, _wanted(entry)))
     return faults

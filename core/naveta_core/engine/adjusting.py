@@ -61,7 +61,7 @@ def _why_not(judgement: Judgement) -> str:
     ]
     if not unproved:
         return "Nothing to store or repair on this result. Repeat the check first, or take more readings."
-    one = max(unproved, key=lambda quantity: quantity.estimate.u95)
-    wanted = size(one.fine * one.limits.use, one.fine * one.limits.use, one.unit)
-    known = size(one.estimate.u95, one.estimate.u95, one.unit)
-    return f"{capital(one.noun)}: known only to ± {known}. Storing or repairing needs ± {wanted} or better: repeat with more readings."
+    largest = max(unproved, key=lambda quantity: quantity.estimate.u95)
+    wanted = size(largest.fine * largest.limits.use, largest.fine * largest.limits.use, largest.unit)
+    known = size(largest.estimate.u95, largest.estimate.u95, largest.unit)
+    return f"{capital(largest.noun)}: known only to ± {known}. Storing or repairing needs ± {wanted} or better: repeat with more readings."

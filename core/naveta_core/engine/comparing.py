@@ -90,7 +90,7 @@ class Lengths:
     def of(self, kept: Sequence[int]) -> Lengths:
         """Only these readings."""
         listed = (self.place_m, self.length_m, self.error_mm)
-        place, length, error = (tuple(one[i] for i in kept) for one in listed)
+        place, length, error = (tuple(entry[i] for i in kept) for entry in listed)
         return Lengths(place, length, error)
 
     def places(self, kept: Sequence[int] | None = None) -> list[list[int]]:
@@ -116,27 +116,27 @@ def places_among(lengths_m: Sequence[float]) -> int:
     return len(Lengths(same, same, same).places())
 
 
-def compare(told: Lengths, how: ComparisonVariances) -> Compared:
+def compare(lengths: Lengths, how: ComparisonVariances) -> Compared:
     """Solve for zero and scale; two places or more."""
-    kept, aside, outlier = list(range(len(told.place_m))), list[int](), None
-    odd = _odd_place(told, kept, how)
+    kept, aside, outlier = list(range(len(lengths.place_m))), list[int](), None
+    odd = _odd_place(lengths, kept, how)
     while odd is None:
-        hit = outlier_in(told.line(kept, how).solved)
+        hit = outlier_in(lengths.line(kept, how).solved)
         if hit is None:
             break
         i = kept[hit]
-        twins = [j for j in kept if j != i and abs(told.place_m[j] - told.place_m[i]) < SAME_PLACE_M]
+        twins = [j for j in kept if j != i and abs(lengths.place_m[j] - lengths.place_m[i]) < SAME_PLACE_M]
         if not twins or len(aside) == MOST_ASIDE:
             outlier = i
             break
         aside.append(i)
         kept.remove(i)
-        odd = _odd_place(told, kept, how)
-    return _compared(told, how, kept, aside, outlier, odd)
+        odd = _odd_place(lengths, kept, how)
+    return _compared(lengths, how, kept, aside, outlier, odd)
 
 
 def _compared(
-    told: Lengths,
+    lengths: Lengths,
     how: ComparisonVariances,
     kept: list[int],
     aside: list[int],
@@ -145,14 +145,14 @@ def _compared(
 ) -> Compared:
     """The line without the odd place, and how far the place that fits least lies off it."""
     on_line = [i for i in kept if i not in (odd or [])]
-    line = told.line(on_line, how)
-    residuals = [e - line.at(x) for x, e in zip(told.length_m, told.error_mm, strict=True)]
-    groups = [odd] if odd else told.places(kept)
+    line = lengths.line(on_line, how)
+    residuals = [e - line.at(x) for x, e in zip(lengths.length_m, lengths.error_mm, strict=True)]
+    groups = [odd] if odd else lengths.places(kept)
     mean = {min(group): fsum(residuals[i] for i in group) / len(group) for group in groups}
     at = max(mean, key=lambda i: abs(mean[i]))
     size = len(next(group for group in groups if min(group) == at))
     if odd:
-        variance = how.within / size + line.variance_at(told.length_m[at])
+        variance = how.within / size + line.variance_at(lengths.length_m[at])
     else:
         leverage = line.solved.fit.leverage[on_line.index(at)]
         variance = how.within * max(0.05, 1 / size - leverage)
@@ -160,17 +160,17 @@ def _compared(
     return Compared(line, misfit, at, variance, kept, aside, outlier, residuals)
 
 
-def _odd_place(told: Lengths, kept: Sequence[int], how: ComparisonVariances) -> list[int] | None:
+def _odd_place(lengths: Lengths, kept: Sequence[int], how: ComparisonVariances) -> list[int] | None:
     """The place that was read twice, both alike, and lies off the line of all others; None when there is none."""
     furthest, odd = 0.0, None
-    for mine in told.places(kept):
+    for mine in lengths.places(kept):
         rest = [i for i in kept if i not in mine]
-        if len(mine) < 2 or len(told.places(rest)) < FEWEST_OTHERS:
+        if len(mine) < 2 or len(lengths.places(rest)) < FEWEST_OTHERS:
             continue
-        values = [told.error_mm[i] for i in mine]
+        values = [lengths.error_mm[i] for i in mine]
         if max(values) - min(values) > AGREE * sqrt(2 * how.within):
             continue
-        line, at = told.line(rest, how), told.length_m[mine[0]]
+        line, at = lengths.line(rest, how), lengths.length_m[mine[0]]
         off = abs(fsum(values) / len(values) - line.at(at))
         sigma = sqrt(how.within / len(values) + line.variance_at(at))
         fits = scatter_factor(line.solved.spread, how.dof) is None
@@ -180,14 +180,14 @@ def _odd_place(told: Lengths, kept: Sequence[int], how: ComparisonVariances) -> 
 
 
 def without_each(
-    told: Lengths, how: ComparisonVariances, kept: Sequence[int], estimates: Callable[[Compared], list[Estimate]]
+    lengths: Lengths, how: ComparisonVariances, kept: Sequence[int], estimates: Callable[[Compared], list[Estimate]]
 ) -> list[list[Estimate] | None]:
     """The estimates with each reading of `kept` left out in turn; None where the rest cannot be solved."""
     answers: list[list[Estimate] | None] = []
     for i in kept:
         rest = [j for j in kept if j != i]
-        alone = len(told.places(rest)) < 2
-        answers.append(None if alone else estimates(compare(told.of(rest), how)))
+        alone = len(lengths.places(rest)) < 2
+        answers.append(None if alone else estimates(compare(lengths.of(rest), how)))
     return answers
 
 

@@ -47,23 +47,23 @@ def circumstances(document: Envelope, needs: Needs, prerequisites: Prerequisites
 
     prerequisites: checks one of which should have passed lately; held against the history, where one is known.
     """
-    told, found = document.conditions, Circumstances()
+    outcome, found = document.conditions, Circumstances()
     if needs.minutes_on is not None:
-        if told.minutes_on is None:
+        if outcome.minutes_on is None:
             text = f"Warm-up time not entered: at least {needs.minutes_on:g} minutes needed."
             found.weak.append(("warm-up-not-told", text))
-        elif told.minutes_on < needs.minutes_on:
-            left = needs.minutes_on - told.minutes_on
+        elif outcome.minutes_on < needs.minutes_on:
+            left = needs.minutes_on - outcome.minutes_on
             more = "one minute" if left <= 1 else f"{figure(left, 0)} minutes"
-            text = f"Warm-up {told.minutes_on:g} min: wait {more} more, then read."
+            text = f"Warm-up {outcome.minutes_on:g} min: wait {more} more, then read."
             found.blocked.append(("not-warm", text))
-    if needs.firm_stand and told.steady is False:
+    if needs.firm_stand and outcome.steady is False:
         found.blocked.append(("stand-not-steady", "The tripod moves: find firm ground, press the feet in, then read."))
-    elif needs.firm_stand and told.support == "tripod":
+    elif needs.firm_stand and outcome.support == "tripod":
         found.weak.append(("tripod-stand", "On a tripod: do not walk around it or lean on it while reading."))
-    if needs.wind and told.wind in WIND_FACTOR and told.wind != "calm":
-        found.factor = WIND_FACTOR[told.wind]
-        strong = "Strong wind" if told.wind == "strong" else "A breeze"
+    if needs.wind and outcome.wind in WIND_FACTOR and outcome.wind != "calm":
+        found.factor = WIND_FACTOR[outcome.wind]
+        strong = "Strong wind" if outcome.wind == "strong" else "A breeze"
         text = f"{strong}: readings scatter about {found.factor:g} times as much, so the ± is larger."
         found.weak.append(("wind", text))
     if needs.temperature:
@@ -100,9 +100,9 @@ def _temperature(document: Envelope) -> list[Said]:
     return [("temperature-step", text)]
 
 
-def _passed(one: Earlier, now: str | None) -> bool:
-    if not one.good:
+def _passed(earlier: Earlier, now: str | None) -> bool:
+    if not earlier.good:
         return False
     if now is None:
         return True
-    return days_between(one.at, now) <= FRESH_DAYS
+    return days_between(earlier.at, now) <= FRESH_DAYS

@@ -58,11 +58,11 @@ def reduced(sets: Sequence[Sequence[float]]) -> Series:
     """Sets of directions, the same marks in the same order, the first of each the one they are told from."""
     turned = [[wrapped(x - set_[0]) for x in set_] for set_ in sets]
     n, t = len(turned), len(turned[0])
-    anchored = [[turned[0][k] + wrapped(one[k] - turned[0][k]) for k in range(t)] for one in turned]
-    means = [fsum(one[k] for one in anchored) / n for k in range(t)]
+    anchored = [[turned[0][k] + wrapped(entry[k] - turned[0][k]) for k in range(t)] for entry in turned]
+    means = [fsum(entry[k] for entry in anchored) / n for k in range(t)]
     residuals = []
-    for one in anchored:
-        d = [(means[k] - one[k]) * 3600.0 for k in range(t)]
+    for entry in anchored:
+        d = [(means[k] - entry[k]) * 3600.0 for k in range(t)]
         shift = mean(d)
         residuals.append([value - shift for value in d])
     squares = fsum(r * r for residual in residuals for r in residual)
@@ -75,10 +75,10 @@ def faces_agree(parser: Parser, what: str, left: Shot, right: Shot) -> None:
     if abs(away) <= FAR_OFF_DEG:
         return
     if abs(wrapped(left.value - right.value)) < FAR_OFF_DEG:
-        said = "; these are equal: was the telescope not turned over?"
+        messages = "; these are equal: was the telescope not turned over?"
     elif abs(abs(left.value - right.value) - GON_HALF) < 1.0:
-        said = "; these differ by 200: are they gon? change the unit"
+        messages = "; these differ by 200: are they gon? change the unit"
     else:
-        said = f": these are {abs(away):.3f}° off. A whole degree or minute mistyped, or another target?"
-    wanted = "two that differ by 180°" + said
+        messages = f": these are {abs(away):.3f}° off. A whole degree or minute mistyped, or another target?"
+    wanted = "two that differ by 180°" + messages
     parser.fault(right.path, what, f"{left.text} and {right.text}", wanted)

@@ -60,16 +60,16 @@ def tube(
     rows: Sequence[tuple[str, float, str]], rest: float | None, tilt: Sequence[float | None], half: float
 ) -> TubePicture:
     """A tubular vial, once a heading: `(label, bubble in divisions, path)`, where it rests when plumb, the tilt's share."""
-    told = [
+    found = [
         TubePictureRow(label=label, bubble_div=bubble, path=path, tilt_div=share)
         for (label, bubble, path), share in zip(rows, tilt, strict=True)
     ]
-    return TubePicture(draws="tube", rows=told, rest_div=rest, half_div=half)
+    return TubePicture(draws="tube", rows=found, rest_div=rest, half_div=half)
 
 
 def deviations(
     unit: str, marks: Sequence[tuple[str, float, float | None]], limit: float | None, zero: str, along: str
 ) -> DeviationsPicture:
     """Deviations along a line: `(label, where along it, deviation or None)`; the web exaggerates and says by how much."""
-    told = [Deviation(label=label, at=at, value=value) for label, at, value in marks]
-    return DeviationsPicture(draws="deviations", unit=unit, marks=told, limit=limit, zero_says=zero, along_says=along)
+    rows = [Deviation(label=label, at=at, value=value) for label, at, value in marks]
+    return DeviationsPicture(draws="deviations", unit=unit, marks=rows, limit=limit, zero_says=zero, along_says=along)

@@ -209,15 +209,15 @@ def table_of(model: type[BaseModel]) -> FieldTable:
     """The table of a model, from the annotations of its fields."""
     table = FieldTable(model)
     for name, info in model.model_fields.items():
-        told = next((item for item in info.metadata if isinstance(item, Field | Rows | Branch)), None)
-        if isinstance(told, Field):
-            table.fields[name] = told
-        elif isinstance(told, Rows):
+        found = next((item for item in info.metadata if isinstance(item, Field | Rows | Branch)), None)
+        if isinstance(found, Field):
+            table.fields[name] = found
+        elif isinstance(found, Rows):
             (entry,) = get_args(info.annotation) or (None,)
             nested = table_of(entry) if isinstance(entry, type) and issubclass(entry, BaseModel) else None
-            table.lists[name] = ListOf(told, nested)
-        elif isinstance(told, Branch):
-            table.parts[name] = (told, table_of(_model_in(info.annotation)))
+            table.lists[name] = ListOf(found, nested)
+        elif isinstance(found, Branch):
+            table.parts[name] = (found, table_of(_model_in(info.annotation)))
     return table
 
 

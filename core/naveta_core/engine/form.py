@@ -43,14 +43,14 @@ class Group:
 
     def as_dict(self, table: FieldTable) -> Data:
         """What the web lays out."""
-        told = self._of(table, self.path)
+        of = self._of(table, self.path)
         parent = self.path.rpartition(".")[0]
         other = self._of(table, f"{parent}.{self.instead}") if self.instead else None
-        told["instead"] = None if other is None else {**other, "title": self.instead_title}
-        told["struck"] = f"{parent}.{self.struck}" if self.struck else ""
+        of["instead"] = None if other is None else {**other, "title": self.instead_title}
+        of["struck"] = f"{parent}.{self.struck}" if self.struck else ""
         each = self.path.rpartition("[*]")[0]
-        told["each"] = self._each(table, each) if each else None
-        return {**told, "title": self.title, "note": self.note, "setting": self.setting, "before": self.before}
+        of["each"] = self._each(table, each) if each else None
+        return {**of, "title": self.title, "note": self.note, "setting": self.setting, "before": self.before}
 
     def _each(self, table: FieldTable, path: str) -> Data:
         listed = table.at(path.removeprefix("observations."))
@@ -60,7 +60,7 @@ class Group:
 
     def _of(self, table: FieldTable, path: str) -> Data:
         found = table if path == "observations" else table.at(path.removeprefix("observations."))
-        told: Data = {
+        outcome: Data = {
             "path": path,
             "rows": False,
             "row_titles": list(self.row_titles),
@@ -69,29 +69,29 @@ class Group:
             "more": "",
         }
         if isinstance(found, FieldTable):
-            return {**told, "repeats": False, "fields": self._fields(found)}
+            return {**outcome, "repeats": False, "fields": self._fields(found)}
         rows = found.rows
-        told |= {"rows": True, "most": rows.most, "fewest": rows.fewest, "more": self.more or rows.more}
+        outcome |= {"rows": True, "most": rows.most, "fewest": rows.fewest, "more": self.more or rows.more}
         if found.entry is None:
             assert found.plain is not None, path
-            return {**told, "repeats": False, "fields": [_field("", found.plain, self.labels)]}
-        return {**told, "repeats": "repeat" in found.entry.fields, "fields": self._fields(found.entry)}
+            return {**outcome, "repeats": False, "fields": [_field("", found.plain, self.labels)]}
+        return {**outcome, "repeats": "repeat" in found.entry.fields, "fields": self._fields(found.entry)}
 
     def _fields(self, table: FieldTable) -> list[Data]:
         names = self.only or tuple(name for name, field in table.fields.items() if field.kind != "count")
         return [_field(name, table.fields[name], self.labels) for name in names]
 
 
-def _field(name: str, one: Field, labels: dict[str, str]) -> Data:
+def _field(name: str, entry: Field, labels: dict[str, str]) -> Data:
     return {
         "name": name,
-        "label": labels.get(name, one.label),
-        "unit": SIGNS.get(one.unit, one.unit),
-        "kind": one.kind,
-        "options": [{"value": o.value, "label": o.label, "hint": o.hint} for o in one.options],
-        "prefilled": one.prefilled,
-        "optional": one.optional,
-        "ask_again": one.ask_again,
+        "label": labels.get(name, entry.label),
+        "unit": SIGNS.get(entry.unit, entry.unit),
+        "kind": entry.kind,
+        "options": [{"value": o.value, "label": o.label, "hint": o.hint} for o in entry.options],
+        "prefilled": entry.prefilled,
+        "optional": entry.optional,
+        "ask_again": entry.ask_again,
     }
 
 

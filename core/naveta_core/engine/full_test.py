@@ -87,18 +87,18 @@ def held_against(
     limits = Limits(most, most, most, f"{bound(stated, unit)} stated, with allowance for chance", False)
     rounded = found.rounding > SAID_SHARE * stated
     digit = f", the {size(found.rounding, found.rounding, unit)} of the last digit included" if rounded else ""
-    said = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is possible by chance{digit}"
+    text = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is possible by chance{digit}"
     if s <= most:
-        why.append(("not-worse-than-stated", f"Not shown worse than stated: {said}."))
+        why.append(("not-worse-than-stated", f"Not shown worse than stated: {text}."))
     elif _worse_before(document, name, most):
-        twice = ("worse-than-stated", f"Worse than stated for the second time: {said}.")
+        twice = ("worse-than-stated", f"Worse than stated for the second time: {text}.")
         return JudgedQuantity(name, noun, unit, estimate, limits, own=Override(Decision("service"), (twice, *why)))
     else:
         grade = Decision("watch")
         why.append(
             (
                 "worse-than-stated",
-                f"Shown worse than stated: {said}. One good instrument in twenty shows this by chance.",
+                f"Shown worse than stated: {text}. One good instrument in twenty shows this by chance.",
             )
         )
         ahead.append(AGAIN if found.full else FULL)

@@ -225,10 +225,10 @@ class Kind:
             )
 
     def _graded(self, document: Any, read: Any) -> tuple[Judgement, Grade]:
-        told = circumstances(document, self.needs(document), self._prerequisites(document.instrument))
-        judgement = self.judge(document, read, told)
-        judgement.refused = [*told.blocked, *judgement.refused]
-        judgement.reasons = [*told.weak, *judgement.reasons, *told.check_first]
+        found = circumstances(document, self.needs(document), self._prerequisites(document.instrument))
+        judgement = self.judge(document, read, found)
+        judgement.refused = [*found.blocked, *judgement.refused]
+        judgement.reasons = [*found.weak, *judgement.reasons, *found.check_first]
         return judgement, grade_of(document, judgement)
 
     def _prerequisites(self, instrument: Instrument) -> Prerequisites:
@@ -240,15 +240,15 @@ class Kind:
 
     def _progress(self, document: Any, reader: Reader, growing: Growing) -> Progress:
         path = reader.missing[0] if reader.missing else None
-        told, outlier = (
+        found, outlier = (
             circumstances(document, self.needs(document), self._prerequisites(document.instrument)),
             growing.outlier,
         )
         return Progress(
             unit=length_words(document.units.length).name,
             next=None if path is None else NextReading(path=path, where=self.where(path)),
-            looks=reasons([*growing.looks, *told.blocked]),
-            messages=reasons([*told.weak, *growing.messages, *told.check_first]),
+            looks=reasons([*growing.looks, *found.blocked]),
+            messages=reasons([*found.weak, *growing.messages, *found.check_first]),
             outlier=None if outlier is None else Note(path=outlier[0], text=outlier[1]),
             fixes=growing.fixes,
             notes=[Note(path=note, text=text) for note, text in growing.notes],
@@ -319,7 +319,7 @@ class Kind:
             "quick": None if self.quick is None else {"method": self.quick[0], "minutes": self.quick[1]},
             "required_conditions": asdict(self.required_conditions),
             "methods": [method.as_dict(self.table, before) for method in self.methods],
-            "groups": [one.as_dict(self.table) for one in self.general],
+            "groups": [entry.as_dict(self.table) for entry in self.general],
         }
 
 
@@ -332,21 +332,21 @@ def kinds_for(instrument: Instrument) -> list[Kind]:
     return [kind for kind in KINDS.values() if instrument.kind in kind.applies_to and kind.applies(instrument)]
 
 
-def _part(one: JudgedQuantity) -> VerdictPart:
-    e, limits = one.estimate, one.limits
+def _part(entry: JudgedQuantity) -> VerdictPart:
+    e, limits = entry.estimate, entry.limits
     conditional = (
-        f", {bound(limits.watch, one.unit)} {one.under or 'conditionally'}" if limits.watch > limits.use else ""
+        f", {bound(limits.watch, entry.unit)} {entry.under or 'conditionally'}" if limits.watch > limits.use else ""
     )
     return VerdictPart(
-        quantity=one.name,
+        quantity=entry.name,
         value=e.value,
         sigma=e.sigma,
         u95=e.u95,
         dof=e.dof,
         basis="pooled" if e.pooled else "a-priori",
-        proved_to=e.proved_to if one.confirmed is None else one.confirmed.proved_to,
+        proved_to=e.proved_to if entry.confirmed is None else entry.confirmed.proved_to,
         limits=LimitFigures(use=limits.use, watch=limits.watch, adjust=limits.adjust),
         why=limits.source,
-        limit_text=f"Limit {bound(limits.use, one.unit)}{conditional}: {limits.source}",
-        grade=one.grade,
+        limit_text=f"Limit {bound(limits.use, entry.unit)}{conditional}: {limits.source}",
+        grade=entry.grade,
     )

@@ -131,8 +131,8 @@ def _read(text: str, unit: str) -> Numeral:
     if unit == "arcsec":
         for mark, seconds in SECONDS.items():
             if text.endswith(mark):
-                one = numeral(text.removesuffix(mark))
-                return Numeral(one.value * seconds, one.step * seconds)
+                entry = numeral(text.removesuffix(mark))
+                return Numeral(entry.value * seconds, entry.step * seconds)
     for mark in ("div", "°C", "°", "N", "′", "mm²"):
         text = text.removesuffix(mark)
     return numeral(text)

@@ -101,7 +101,7 @@ class Reader(Parser):
         """
         listed = table_of(type(holder)).lists[name]
         assert listed.entry is not None, f"{base}.{name} has no rows"
-        fields = {key: one for key, one in _typed(listed.entry).items() if key not in skip}
+        fields = {key: field for key, field in _typed(listed.entry).items() if key not in skip}
         least = listed.rows.fewest if fewest is None else fewest
         typed, path, found = getattr(holder, name), f"{base}.{name}", list[Row]()
         for i, entry in enumerate(typed):
@@ -111,18 +111,18 @@ class Reader(Parser):
             if row is not None:
                 found.append(row)
         for i in range(len(typed), least):
-            for key, one in fields.items():
-                if not (one.prefilled or one.optional):
+            for key, field in fields.items():
+                if not (field.prefilled or field.optional):
                     self.missing_at(f"{path}[{i}].{key}")
         return found
 
     def _row(self, path: str, entry: Part, fields: dict[str, Field]) -> Row | None:
         figures, whole = dict[str, Numeral](), True
-        for key, one in fields.items():
-            figure = self.value(one, f"{path}.{key}", getattr(entry, key))
+        for key, field in fields.items():
+            figure = self.value(field, f"{path}.{key}", getattr(entry, key))
             if figure is not None:
                 figures[key] = figure
-            elif not one.optional:
+            elif not field.optional:
                 whole = False
         return Row(path, figures, entry) if whole else None
 
@@ -135,10 +135,10 @@ class Reader(Parser):
         if not filled and wanted:
             self.missing_at(f"{path}[0]")
         found = []
-        for i, one in filled:
-            figure = self.value(rows.field, f"{path}[{i}]", one)
+        for i, entry in filled:
+            figure = self.value(rows.field, f"{path}[{i}]", entry)
             if figure is not None:
-                found.append(PlainRow(f"{path}[{i}]", figure.value, figure.step, str(one)))
+                found.append(PlainRow(f"{path}[{i}]", figure.value, figure.step, str(entry)))
         return found
 
 

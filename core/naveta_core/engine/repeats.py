@@ -50,9 +50,11 @@ def by_repeat(equations: Sequence[Equation]) -> list[Observation]:
     """A design with the common unknowns first, then those of each repeat; the last repeat's come last."""
     widths = {equation.repeat: len(equation.own) for equation in equations}
     rows: list[Observation] = []
-    for one in equations:
-        own = [share for name in sorted(widths) for share in (one.own if name == one.repeat else [0.0] * widths[name])]
-        rows.append(([*one.common, *own], one.value))
+    for entry in equations:
+        own = [
+            share for name in sorted(widths) for share in (entry.own if name == entry.repeat else [0.0] * widths[name])
+        ]
+        rows.append(([*entry.common, *own], entry.value))
     return rows
 
 
@@ -78,16 +80,16 @@ def ground_mark(heading_deg: float, x: float, y: float, of_repeat: int = 1) -> l
 
 def last_repeat(taken: Sequence[T]) -> list[T]:
     """Those of the last repeat, in the order in which they were read."""
-    last = max((one.repeat for one in taken), default=1)
-    return [one for one in taken if one.repeat == last]
+    last = max((entry.repeat for entry in taken), default=1)
+    return [entry for entry in taken if entry.repeat == last]
 
 
 def demand_opposite(
     parser: Parser, path: str, what: str, taken: Sequence[Taken], wanted: str, least_deg: float = OPPOSITE_DEG
 ) -> None:
     """A fault where the headings of a repeat do not lie half a turn apart: each repeat has a tilt of its own."""
-    for name in sorted({one.repeat for one in taken}):
-        headings = [one.heading_deg for one in taken if one.repeat == name]
+    for name in sorted({entry.repeat for entry in taken}):
+        headings = [entry.heading_deg for entry in taken if entry.repeat == name]
         if widest_deg(headings) < least_deg:
             given = "headings " + ", ".join(f"{heading:g}°" for heading in headings)
             parser.fault(path, what, given if name == 1 else f"{given} in repeat {name}", wanted)

@@ -12,10 +12,17 @@ def line(text: str, value: str) -> CalculationLine:
     return CalculationLine(text=text, value=value)
 
 
-def shown(one: JudgedQuantity, label: str, text: str | None = None) -> Shown:
+def shown(quantity: JudgedQuantity, label: str, text: str | None = None) -> Shown:
     """A quantity as a row of the result."""
-    e = one.estimate
-    return row(one.name, label, text or size(e.value, e.u95, one.unit), e.value, one.unit, size(e.u95, e.u95, one.unit))
+    e = quantity.estimate
+    return row(
+        quantity.name,
+        label,
+        text or size(e.value, e.u95, quantity.unit),
+        e.value,
+        quantity.unit,
+        size(e.u95, e.u95, quantity.unit),
+    )
 
 
 def row(quantity: str, label: str, text: str, value: float, unit: str, plus_minus: str | None = None) -> Shown:

@@ -84,7 +84,7 @@ class Before:
 def stored_group(kept: tuple[StoredValue, ...]) -> Group:
     """The fields in which they are noted: first of all, since a new calibration writes over them."""
     note = "Note all of them now, before you store anything: a new calibration overwrites them."
-    names = (*(one.field for one in kept), "corrections_on")
+    names = (*(entry.field for entry in kept), "corrections_on")
     return Group("observations", "Values stored before", names, note)
 
 
@@ -95,13 +95,13 @@ def read_before(document: Envelope, reader: Reader, kept: tuple[StoredValue, ...
     """Noted on the sheet, or else stated in the document's `stored`."""
     o, stated = document.observations, document.stored
     old = {}
-    for one in kept:
-        typed = getattr(o, one.field)
+    for entry in kept:
+        typed = getattr(o, entry.field)
         noted = typed not in (None, "")
-        value = typed if noted else stated.get(one.name)
-        found = reader.value(StoredField(one.label), one.path, value)
+        value = typed if noted else stated.get(entry.name)
+        found = reader.value(StoredField(entry.label), entry.path, value)
         if found is not None:
-            old[one.name] = one.turned(document, found.value) if noted else found.value
+            old[entry.name] = entry.turned(document, found.value) if noted else found.value
     on = o.corrections_on != "no" if o.corrections_on else stated.get("applied") is not False
     most = document.instrument.storable_arcsec or _plain(stated.get("range"))
     return Before(old, on, most)
@@ -133,36 +133,36 @@ def tell_before(judgement: Judgement, document: Envelope, before: Before, kept: 
     if before.old:
         noted = joined(
             [
-                f"{one.label} {signed(one.turned(document, before.old[one.name]))}"
-                for one in kept
-                if one.name in before.old
+                f"{entry.label} {signed(entry.turned(document, before.old[entry.name]))}"
+                for entry in kept
+                if entry.name in before.old
             ]
         )
         off = "" if before.on else " Corrections were off while measuring: the value found is the total error."
         judgement.reasons.append(("noted-before", f"Stored before: {noted}. Storing overwrites them.{off}"))
     if before.most is None:
         return
-    for one in kept:
-        quantity = _quantity(judgement, one.name)
+    for entry in kept:
+        quantity = _quantity(judgement, entry.name)
         if quantity is None:
             continue
-        new = new_value(document, before, one.name, quantity.estimate.value)
+        new = new_value(document, before, entry.name, quantity.estimate.value)
         if new is not None and abs(new) - quantity.estimate.u95 > before.most:
-            text = f"{capital(one.label)} would have to be stored as {signed(one.turned(document, new))}; the instrument can store {arcsec(before.most)} at most."
+            text = f"{capital(entry.label)} would have to be stored as {signed(entry.turned(document, new))}; the instrument can store {arcsec(before.most)} at most."
             judgement.service.append(("beyond-storing", text))
 
 
 def tell_proved(judgement: Judgement, document: Envelope, kept: tuple[StoredValue, ...]) -> None:
     """A second round after storing, held against what was found before: taken, not taken, or with the wrong sign."""
-    told = document.observations.found or {}
-    for one in kept:
-        quantity, was = _quantity(judgement, one.name), _figure(told.get(one.name))
+    outcome = document.observations.found or {}
+    for entry in kept:
+        quantity, was = _quantity(judgement, entry.name), _figure(outcome.get(entry.name))
         if quantity is None or was is None:
             continue
-        sigma = hypot(quantity.estimate.sigma, _figure(told.get(f"sigma_{one.name}")) or 0.0)
+        sigma = hypot(quantity.estimate.sigma, _figure(outcome.get(f"sigma_{entry.name}")) or 0.0)
         if abs(was) <= TELLS * sigma:
             continue
-        said = _became(one.label, was, quantity.estimate)
+        said = _became(entry.label, was, quantity.estimate)
         judgement.leading_reasons.append(said)
         if said[0] in MEND:
             judgement.first_actions = [(said[0], MEND[said[0]])]
@@ -202,16 +202,16 @@ def storing(kept: tuple[StoredValue, ...]) -> Any:
         if not guide.allowed:
             return by_hand(document, read, judgement, grade, reads_now)
         before: Before = read.before
-        found = [one for one in kept if _quantity(judgement, one.name) is not None]
-        wanted = [one for one in found if one.name not in before.old] if before.on else []
+        found = [entry for entry in kept if _quantity(judgement, entry.name) is not None]
+        wanted = [entry for entry in found if entry.name not in before.old] if before.on else []
         if not wanted:
             refuse = by_hand(document, read, judgement, grade, reads_now)
             return act_of_adjusting(f"{_new_values(document, before, judgement, found)} {refuse.text}", True)
         steps = [_noted(document, before, judgement, found, wanted, i, typed) for i, typed in enumerate(reads_now)]
         return act_of_adjusting(
-            f"First note what is stored now: {joined([one.label for one in wanted])}. {guide.text}",
+            f"First note what is stored now: {joined([entry.label for entry in wanted])}. {guide.text}",
             True,
-            tuple(one.label for one in wanted),
+            tuple(entry.label for entry in wanted),
             "Values stored now",
             "″",
             steps=steps,
@@ -233,13 +233,13 @@ def _noted(
     parts = str(typed).replace(";", " ").split()
     try:
         if len(parts) != len(wanted):
-            raise ValueError(f"{len(wanted)} values, in seconds: {', '.join(one.label for one in wanted)}")
+            raise ValueError(f"{len(wanted)} values, in seconds: {', '.join(entry.label for entry in wanted)}")
         values = [numeral(part.removesuffix("″")).value for part in parts]
         if any(abs(value) > MOST_ARCSEC for value in values):
             raise ValueError(f"seconds from -{MOST_ARCSEC:g} to {MOST_ARCSEC:g}")
     except ValueError as error:
         raise Refused([Fault(f"reads_now[{index}]", "stored now", said(typed), str(error))]) from None
-    typed_old = {one.name: one.turned(document, value) for one, value in zip(wanted, values, strict=True)}
+    typed_old = {entry.name: entry.turned(document, value) for entry, value in zip(wanted, values, strict=True)}
     old = {**before.old, **typed_old}
     text = _new_values(document, Before(old, before.on, before.most), judgement, found)
     return AdjustingStep(given=str(typed), left=0.0, done=True, text=f"Noted. {text}")
@@ -248,23 +248,25 @@ def _noted(
 def _new_values(document: Any, before: Before, judgement: Judgement, found: list[StoredValue]) -> str:
     """What each is to be from now on; both ways where the model's sign is not stated."""
     lines = []
-    for one in found:
-        quantity = _quantity(judgement, one.name)
+    for entry in found:
+        quantity = _quantity(judgement, entry.name)
         assert quantity is not None
         if quantity.grade == "use" or not quantity.may_turn():
             continue
-        e, old = one.turned(document, quantity.estimate.value), before.old.get(one.name)
-        new = new_value(document, before, one.name, quantity.estimate.value)
-        old = None if old is None else one.turned(document, old)
-        new = None if new is None else one.turned(document, new)
+        e, old = entry.turned(document, quantity.estimate.value), before.old.get(entry.name)
+        new = new_value(document, before, entry.name, quantity.estimate.value)
+        old = None if old is None else entry.turned(document, old)
+        new = None if new is None else entry.turned(document, new)
         if new is not None:
             lines.append(
-                f"{one.label} from {signed(old)} to {signed(new)}" if old is not None else f"{one.label} {signed(new)}"
+                f"{entry.label} from {signed(old)} to {signed(new)}"
+                if old is not None
+                else f"{entry.label} {signed(new)}"
             )
         elif old is not None or not before.on:
             base = old if before.on and old is not None else 0.0
             lines.append(
-                f"{one.label} to {signed(base + e)} if it stores the error, {signed(base - e)} if it stores the correction"
+                f"{entry.label} to {signed(base + e)} if it stores the error, {signed(base - e)} if it stores the correction"
             )
     stores = document.instrument.stores
     why = (

@@ -46,18 +46,18 @@ class Slot:
     @property
     def branches(self) -> dict[str, str]:
         """What its rows say in the columns that name parts."""
-        return dict(one for one in (*(level.branch for level in self.levels), self.branch) if one[0])
+        return dict(entry for entry in (*(level.branch for level in self.levels), self.branch) if entry[0])
 
     @property
     def columns(self) -> list[str]:
         found: list[str] = []
         for level in self.levels:
             found += [level.number, level.branch[0], *level.fields]
-        return [one for one in (*found, self.branch[0], *self.own) if one]
+        return [entry for entry in (*found, self.branch[0], *self.own) if entry]
 
 
-def column_of(name: str, one: Field) -> str | None:
-    return None if one.column is None else one.column or name
+def column_of(name: str, entry: Field) -> str | None:
+    return None if entry.column is None else entry.column or name
 
 
 def columns_of(table: FieldTable) -> dict[str, str]:
@@ -178,8 +178,8 @@ class _Reading:
         first = {column: value for slot in reversed(self.file.slots) for column, value in slot.branches.items()}
         fits = self.file.slots
         for column, default in first.items():
-            said = row[column].lower() or default.lower()
-            of = [fit for fit in fits if fit.branches.get(column, "").lower() == said]
+            messages = row[column].lower() or default.lower()
+            of = [fit for fit in fits if fit.branches.get(column, "").lower() == messages]
             if not of:
                 names = list(dict.fromkeys(fit.branches[column] for fit in fits if column in fit.branches))
                 self.faults.append(self.rows.fault(row, column, "one of " + ", ".join(names)))
@@ -187,7 +187,7 @@ class _Reading:
             fits = tuple(of)
         filled = [fit for fit in fits if any(row[column] for column in fit.own)]
         if len(filled) > 1:
-            columns = " or ".join("/".join(one.own) for one in filled)
+            columns = " or ".join("/".join(entry.own) for entry in filled)
             self.faults.append(self.rows.fault(row, next(iter(filled[0].own)), f"either {columns}"))
             return None
         return (filled or list(fits))[0] if filled or fits else None
@@ -221,7 +221,7 @@ class _Reading:
         return listed[number - 1]
 
     def _typed(self, slot: Slot, name: str, row: Row) -> Any:
-        column = next(key for key, one in slot.own.items() if one == name)
+        column = next(key for key, entry in slot.own.items() if entry == name)
         text = row[column]
         if name not in slot.counts:
             return text
@@ -253,18 +253,18 @@ def _lines(slots: Sequence[Slot], plain: Data, depth: int = 0) -> Iterator[Row]:
 
 def _own_lines(slot: Slot, plain: Data) -> Iterator[Row]:
     branch = {slot.branch[0]: slot.branch[1]} if slot.branch[0] else {}
-    for one in plain.get(slot.name, []):
-        own = {"": one} if slot.plain else one
+    for entry in plain.get(slot.name, []):
+        own = {"": entry} if slot.plain else entry
         cells = {column: str(own[name]) for column, name in slot.own.items() if own.get(name) not in (None, "")}
         yield {**branch, **cells}
 
 
 def _told(level: Level, entry: Data, lines: Iterator[Row]) -> Iterator[Row]:
     """What is told of a part on its first row; on a row of its own where it has none."""
-    told = {column: str(entry[name]) for column, name in level.fields.items() if entry.get(name) not in (None, "")}
+    found = {column: str(entry[name]) for column, name in level.fields.items() if entry.get(name) not in (None, "")}
     some = False
     for line in lines:
-        yield line if some else {**told, **line}
+        yield line if some else {**found, **line}
         some = True
-    if told and not some:
-        yield dict(told)
+    if found and not some:
+        yield dict(found)

@@ -51,18 +51,18 @@ def _told_in(table: FieldTable, data: Data, unit: str) -> Data:
 
 def _changed(table: FieldTable, data: Data, change: Any) -> Data:
     """A part of a document with every field changed."""
-    told: Data = {}
+    found: Data = {}
     for name, value in data.items():
         if name in table.fields:
-            told[name] = change(table.fields[name], value)
+            found[name] = change(table.fields[name], value)
         elif name in table.parts and isinstance(value, dict):
-            told[name] = _changed(table.parts[name][1], value, change)
+            found[name] = _changed(table.parts[name][1], value, change)
         elif name in table.lists and isinstance(value, list):
             listed = table.lists[name]
-            told[name] = [_changed_entry(listed, one, change) for one in value]
+            found[name] = [_changed_entry(listed, entry, change) for entry in value]
         else:
-            told[name] = value
-    return told
+            found[name] = value
+    return found
 
 
 def _changed_entry(listed: ListOf, value: Any, change: Any) -> Any:
@@ -87,8 +87,8 @@ def _merged(held: Any, before: Any, after: Any) -> Any:
         held = held if isinstance(held, dict) else {}
         before = before if isinstance(before, dict) else {}
         names = [*held, *(name for name in after if name not in held)]
-        told = {name: _merged(held.get(name), before.get(name), after.get(name)) for name in names}
-        return {name: value for name, value in told.items() if value is not None}
+        found = {name: _merged(held.get(name), before.get(name), after.get(name)) for name in names}
+        return {name: value for name, value in found.items() if value is not None}
     if isinstance(after, list):
         held = held if isinstance(held, list) else []
         before = before if isinstance(before, list) else []
@@ -109,7 +109,7 @@ def is_empty(value: Any) -> bool:
     if value is None or isinstance(value, bool):
         return value is None
     if isinstance(value, dict):
-        return all(name == "repeat" or is_empty(one) for name, one in value.items())
+        return all(name == "repeat" or is_empty(entry) for name, entry in value.items())
     return all(map(is_empty, value)) if isinstance(value, list) else not str(value).strip()
 
 
@@ -134,29 +134,29 @@ def _template(kind: Kind, document: Data) -> Data:
 
 def _unread(table: FieldTable, data: Data) -> Data:
     """A document with nothing of it read: rows of the first repeat with what is prefilled, told fields left out."""
-    told: Data = {}
-    for name, one in table.fields.items():
-        if name in data and (one.prefilled or (one.kind == "choice" and not one.ask_again)):
-            told[name] = data[name]
+    found: Data = {}
+    for name, field in table.fields.items():
+        if name in data and (field.prefilled or (field.kind == "choice" and not field.ask_again)):
+            found[name] = data[name]
     for name, (_, part) in table.parts.items():
-        told[name] = _unread(part, data.get(name) or {})
+        found[name] = _unread(part, data.get(name) or {})
     for name, listed in table.lists.items():
         rows = data.get(name) or []
         if listed.entry is None:
-            told[name] = [""] * max(1, len(rows)) if rows else []
+            found[name] = [""] * max(1, len(rows)) if rows else []
         elif listed.entry.lists or listed.entry.parts:
-            told[name] = [_unread(listed.entry, row) for row in rows]
+            found[name] = [_unread(listed.entry, row) for row in rows]
         else:
-            told[name] = [_unread(listed.entry, row) for row in rows if (row.get("repeat") or 1) == 1]
-    return told
+            found[name] = [_unread(listed.entry, row) for row in rows if (row.get("repeat") or 1) == 1]
+    return found
 
 
 def _last_repeat(table: FieldTable, data: Data) -> int:
     found = [1]
     for name, listed in table.lists.items():
-        for one in data.get(name) or []:
-            if listed.entry is not None and isinstance(one, dict):
-                found += [one.get("repeat") or 1, _last_repeat(listed.entry, one)]
+        for item in data.get(name) or []:
+            if listed.entry is not None and isinstance(item, dict):
+                found += [item.get("repeat") or 1, _last_repeat(listed.entry, item)]
     for name, (_, part) in table.parts.items():
         found.append(_last_repeat(part, data.get(name) or {}))
     return max(found)
@@ -169,13 +169,13 @@ def _grown(table: FieldTable, data: Data, template: Data, following: int) -> Dat
         nested = listed.entry is not None and bool(listed.entry.lists or listed.entry.parts)
         if nested and listed.entry is not None:
             data[name] = [
-                _grown(listed.entry, one, _at(fresh, i) or {}, following) if isinstance(one, dict) else one
-                for i, one in enumerate(held)
+                _grown(listed.entry, item, _at(fresh, i) or {}, following) if isinstance(item, dict) else item
+                for i, item in enumerate(held)
             ]
         elif fresh:
             room = max(0, listed.rows.most - len(held))
             numbered = listed.entry is not None and "repeat" in listed.entry.fields
-            rows = [{**one, "repeat": following} if numbered else one for one in fresh[:room]]
+            rows = [{**item, "repeat": following} if numbered else item for item in fresh[:room]]
             data[name] = [*held, *rows]
     for name, (_, part) in table.parts.items():
         if template.get(name):
@@ -197,8 +197,8 @@ def as_left(kind: Kind, document: Data, result: Data) -> Data:
 
 def _keep_told(table: FieldTable, fresh: Data, typed: Data) -> None:
     """What describes the stand and the thing itself stays; what a look answered, and what was stored before, does not."""
-    for name, one in table.fields.items():
-        if one.kind in ("number", "length", "switch") and not one.ask_again and not is_empty(typed.get(name)):
+    for name, field in table.fields.items():
+        if field.kind in ("number", "length", "switch") and not field.ask_again and not is_empty(typed.get(name)):
             fresh[name] = typed[name]
     for name, listed in table.lists.items():
         if listed.entry is None or not (listed.entry.lists or listed.entry.parts):

@@ -145,19 +145,19 @@ class Judgement:
 def grade_of(document: Envelope, judgement: Judgement) -> Grade:
     """Decide every quantity and say why; returns the grade of the whole."""
     own: list[Coded] = []
-    for one in judgement.quantities:
-        one.dof = prior_dof(document)
-        if one.own is not None:
-            one.decision = one.own.decision
-            own += one.own.why
+    for entry in judgement.quantities:
+        entry.dof = prior_dof(document)
+        if entry.own is not None:
+            entry.decision = entry.own.decision
+            own += entry.own.why
             continue
-        one.decision = _not_by_one(one, decide(one.estimate, one.limits, vector=one.vector, fine=one.fine))
-        if one.rests_on and judgement.outlier is None:
-            judgement.outlier = (one.rests_on, "The verdict depends on this reading alone: read it once more.")
-        one.confirmed = None if one.vector else _evidence(document, one)
-        if one.confirmed is not None:
-            one.decision = Decision("use", ("confirmed-by-record",))
-        own += _why(one, alone=len(judgement.quantities) == 1)
+        entry.decision = _not_by_one(entry, decide(entry.estimate, entry.limits, vector=entry.vector, fine=entry.fine))
+        if entry.rests_on and judgement.outlier is None:
+            judgement.outlier = (entry.rests_on, "The verdict depends on this reading alone: read it once more.")
+        entry.confirmed = None if entry.vector else _evidence(document, entry)
+        if entry.confirmed is not None:
+            entry.decision = Decision("use", ("confirmed-by-record",))
+        own += _why(entry, alone=len(judgement.quantities) == 1)
     grades: list[Grade] = [judgement.least, *(quantity.grade for quantity in judgement.quantities)]
     if judgement.service:
         grades.append("service")
@@ -191,50 +191,52 @@ def headline(finding: str, grade: Grade, refused: Sequence[Coded], reasons: Sequ
     return finding
 
 
-def _not_by_one(one: JudgedQuantity, decision: Decision) -> Decision:
+def _not_by_one(quantity: JudgedQuantity, decision: Decision) -> Decision:
     """A thing is not condemned by one figure: with that one left out the verdict must stand."""
     if decision.grade != "service":
         return decision
-    leaning = [(path, e) for path, e in one.without() if e is None or decide(e, one.limits).grade != "service"]
+    leaning = [
+        (path, e) for path, e in quantity.without() if e is None or decide(e, quantity.limits).grade != "service"
+    ]
     if not leaning:
         return decision
-    one.rests_on = min(leaning, key=lambda pair: 0.0 if pair[1] is None else abs(pair[1].value))[0]
+    quantity.rests_on = min(leaning, key=lambda pair: 0.0 if pair[1] is None else abs(pair[1].value))[0]
     return Decision("repeat", ("rests-on-one",))
 
 
-def _why(one: JudgedQuantity, *, alone: bool) -> list[Coded]:
+def _why(quantity: JudgedQuantity, *, alone: bool) -> list[Coded]:
     """Why a quantity has its grade."""
-    e, limits, unit = one.estimate, one.limits, one.unit
-    what = capital(one.noun)
+    e, limits, unit = quantity.estimate, quantity.limits, quantity.unit
+    what = capital(quantity.noun)
     limit, proved = bound(limits.use, unit), size(e.proved_to, e.u95, unit)
     lead = "" if alone else f"{what}: "
-    if one.confirmed is not None:
-        joined = size(one.confirmed.proved_to, e.u95, unit)
+    if quantity.confirmed is not None:
+        joined = size(quantity.confirmed.proved_to, e.u95, unit)
         text = f"within {proved} on its own, within {joined} together with the last good check (95 %); limit {limit}."
         return [("confirmed-by-record", _led(lead, text))]
-    if one.grade == "use":
+    if quantity.grade == "use":
         return [("proved", _led(lead, f"within {proved} with 95 % confidence; limit {limit}."))]
-    conditional = "conditional" in one.decision.codes
+    conditional = "conditional" in quantity.decision.codes
     texts = {
         "near-limit": f"within {proved} (95 %)."
         if conditional
         else f"close to the limit of {limit}: within {proved} (95 %).",
         "not-proved": f"shown only to be within {proved} (95 %); limit {limit}.",
-        "conditional": f"{one.value_text()} is beyond the limit of {limit}, but within {_allowed(one)}.",
-        "confirm": f"{one.value_text()} with ± {size(e.u95, e.u95, unit)} cannot be distinguished from scatter at a limit of {limit}.",
-        "rests-on-one": f"{one.value_text()} is beyond the limit of {limit}, from a single reading: it may be one mistake.",
-        "beyond-adjusting": f"{one.value_text()} is beyond the {bound(limits.adjust, unit)} that {one.beyond} can correct.",
+        "conditional": f"{quantity.value_text()} is beyond the limit of {limit}, but within {_allowed(quantity)}.",
+        "confirm": f"{quantity.value_text()} with ± {size(e.u95, e.u95, unit)} cannot be distinguished from scatter at a limit of {limit}.",
+        "rests-on-one": f"{quantity.value_text()} is beyond the limit of {limit}, from a single reading: it may be one mistake.",
+        "beyond-adjusting": f"{quantity.value_text()} is beyond the {bound(limits.adjust, unit)} that {quantity.beyond} can correct.",
     }
-    said = [(code, _led(lead, texts[code])) for code in one.decision.codes]
-    if one.grade in ("adjust", "service") and "beyond-adjusting" not in one.decision.codes:
-        text = f"{one.value_text()} is beyond the limit of {limit}, and more than scatter explains."
-        said.append(("beyond-limit", _led(lead, text)))
-    return said
+    rows = [(code, _led(lead, texts[code])) for code in quantity.decision.codes]
+    if quantity.grade in ("adjust", "service") and "beyond-adjusting" not in quantity.decision.codes:
+        text = f"{quantity.value_text()} is beyond the limit of {limit}, and more than scatter explains."
+        rows.append(("beyond-limit", _led(lead, text)))
+    return rows
 
 
-def _allowed(one: JudgedQuantity) -> str:
-    most = bound(one.limits.watch, one.unit)
-    return f"{most} {one.under}" if one.under else most
+def _allowed(quantity: JudgedQuantity) -> str:
+    most = bound(quantity.limits.watch, quantity.unit)
+    return f"{most} {quantity.under}" if quantity.under else most
 
 
 def _led(lead: str, text: str) -> str:
@@ -251,12 +253,12 @@ def next_of(judgement: Judgement, grade: Grade) -> list[Coded]:
         ]
     if judgement.refused:
         return _to_mend_the_reading({code for code, _ in judgement.refused})
-    said: list[Coded] = []
-    for one in judgement.quantities:
-        said += _next(judgement, one)
+    reasons: list[Coded] = []
+    for quantity in judgement.quantities:
+        reasons += _next(judgement, quantity)
     if judgement.to_mend:
-        said = [("save-as-found", "Save as found first."), *judgement.to_mend, *said]
-    kept = [pair for i, pair in enumerate(said) if pair not in said[:i]]
+        reasons = [("save-as-found", "Save as found first."), *judgement.to_mend, *reasons]
+    kept = [pair for i, pair in enumerate(reasons) if pair not in reasons[:i]]
     if any(code == "save-as-found" for code, _ in kept):
         kept.sort(key=lambda pair: pair[0] != "save-as-found")
     kept = [*judgement.first_actions, *kept, *judgement.extra_actions]
@@ -270,70 +272,77 @@ TOO_WEAK = {"no-level-target"}
 
 def _to_mend_the_reading(codes: set[str]) -> list[Coded]:
     """A failure told apart: something moved, the geometry is too weak, or single readings are wrong."""
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     if codes & MOVED:
         text = "Something moved or shimmered: no result for the instrument yet. Press the feet in, check level and focus, and repeat what is named."
-        said.append(("stand-firm-again", text))
+        reasons.append(("stand-firm-again", text))
     if codes & TOO_WEAK:
         text = "These targets cannot show it, however often you point: choose others first. This is no fault of the instrument."
-        said.append(("other-marks", text))
-    if codes - MOVED - TOO_WEAK or not said:
-        said.append(("read-again", "Read again what is named here; keep the rest."))
-    return said
+        reasons.append(("other-marks", text))
+    if codes - MOVED - TOO_WEAK or not reasons:
+        reasons.append(("read-again", "Read again what is named here; keep the rest."))
+    return reasons
 
 
-def _next(judgement: Judgement, one: JudgedQuantity) -> list[Coded]:
-    codes = one.decision.codes
-    if one.own is not None and one.own.next:
-        return list(one.own.next)
-    if one.grade == "use":
+def _next(judgement: Judgement, quantity: JudgedQuantity) -> list[Coded]:
+    codes = quantity.decision.codes
+    if quantity.own is not None and quantity.own.next:
+        return list(quantity.own.next)
+    if quantity.grade == "use":
         return [("carry-on", "Fit for use.")]
-    ready = bool(one.turn) and one.may_turn()
-    if one.grade == "adjust" and ready:
-        return [("save-as-found", "Save as found first."), (one.turn_code, one.turn)]
-    if one.grade in ("adjust", "repeat"):
-        return [(judgement.repeat_code, judgement.repeat_text), *_settle(judgement, one)]
-    said = _settle(judgement, one) if "not-proved" in codes else []
+    ready = bool(quantity.turn) and quantity.may_turn()
+    if quantity.grade == "adjust" and ready:
+        return [("save-as-found", "Save as found first."), (quantity.turn_code, quantity.turn)]
+    if quantity.grade in ("adjust", "repeat"):
+        return [(judgement.repeat_code, judgement.repeat_text), *_settle(judgement, quantity)]
+    settle = _settle(judgement, quantity) if "not-proved" in codes else []
     if "conditional" in codes:
-        if one.condition:
-            said.append((one.condition_code, one.condition))
-        if offers_adjusting(one):
-            said.append(("adjust-if-wanted", f"Or save as found and adjust. {one.turn}"))
+        if quantity.condition:
+            settle.append((quantity.condition_code, quantity.condition))
+        if offers_adjusting(quantity):
+            settle.append(("adjust-if-wanted", f"Or save as found and adjust. {quantity.turn}"))
     elif "near-limit" in codes:
-        said.append(("check-sooner", one.sooner))
-    return said
+        settle.append(("check-sooner", quantity.sooner))
+    return settle
 
 
-def offers_adjusting(one: JudgedQuantity) -> bool:
+def offers_adjusting(quantity: JudgedQuantity) -> bool:
     """Whether a quantity that may be used under its condition may be adjusted instead."""
-    return one.own is None and "conditional" in one.decision.codes and bool(one.turn) and one.may_turn()
+    return (
+        quantity.own is None
+        and "conditional" in quantity.decision.codes
+        and bool(quantity.turn)
+        and quantity.may_turn()
+    )
 
 
-def _settle(judgement: Judgement, one: JudgedQuantity) -> list[Coded]:
+def _settle(judgement: Judgement, quantity: JudgedQuantity) -> list[Coded]:
     """How many more would settle it, when a handful can."""
-    limits, value, taken = one.limits, abs(one.estimate.value), judgement.taken
+    limits, value, taken = quantity.limits, abs(quantity.estimate.value), judgement.taken
     for more in range(1, MOST_MORE + 1):
-        b = pooled(0.0, one.q_within * taken / (taken + more), one.q_between, judgement.repeats, one.dof).b95
+        b = pooled(
+            0.0, quantity.q_within * taken / (taken + more), quantity.q_between, judgement.repeats, quantity.dof
+        ).b95
         if b <= limits.use / 2 or value + b <= limits.use:
             text = count(more, f"more {judgement.one_more[0]}", f"more {judgement.one_more[1]}")
             return [("more-readings", f"{capital(text)} would probably give a clear result.")]
     return [judgement.no_more]
 
 
-def _evidence(document: Envelope, one: JudgedQuantity) -> Estimate | None:
+def _evidence(document: Envelope, quantity: JudgedQuantity) -> Estimate | None:
     """Today's not-proved figure carried by the last good check, as far as the rule allows."""
-    if "not-proved" not in one.decision.codes or document.before_at is None:
+    if "not-proved" not in quantity.decision.codes or document.before_at is None:
         return None
     good = next((x for x in document.before if x.check == document.kind and x.grade == "use"), None)
     if good is None:
         return None
     days = days_between(good.at, document.before_at)
-    value, sigma = good.figure(one.name), good.figure(f"sigma_{one.name}")
+    value, sigma = good.figure(quantity.name), good.figure(f"sigma_{quantity.name}")
     if value is None or not sigma:
         return None
     here, there = document.conditions.temperature_c, good.temperature_c
     kelvin = abs(here - there) if here is not None and there is not None else None
-    return confirmed_by_record(one.estimate, one.limits, Evidence(value, sigma, days, kelvin))
+    return confirmed_by_record(quantity.estimate, quantity.limits, Evidence(value, sigma, days, kelvin))
 
 
 F = TypeVar("F", bound=Figures)

@@ -52,7 +52,7 @@ class LookBack:
 def look_back(found: Done, records: Sequence[Done], events: Sequence[Happened]) -> LookBack:
     """What lies between the last good check of the same kind and the bad one `found`."""
     good = [record for record in records if record.check == found.check and record.at < found.at and clears(record)]
-    last = max(good, key=lambda one: one.at, default=None)
+    last = max(good, key=lambda entry: entry.at, default=None)
     since = last.at if last else None
     between = [event for event in events if event.at <= found.at and (since is None or event.at > since)]
-    return LookBack(last, since, tuple(sorted(between, key=lambda one: one.at)))
+    return LookBack(last, since, tuple(sorted(between, key=lambda entry: entry.at)))

@@ -76,12 +76,12 @@ class Standing(Answer):
     checks: list[CheckStanding] = []
 
 
-def order(one: Done | Happened) -> tuple[datetime, int]:
+def order(entry: Done | Happened) -> tuple[datetime, int]:
     """In which order things were, where clocks give the same second: as found, adjusted, as left, held, released;
     anything else that happened comes after, against the instrument."""
-    if isinstance(one, Done):
-        return one.at, 2 if one.stage == "as-left" else 0
-    return one.at, {ADJUSTED: 1, "held": 3, RELEASE: 4}.get(one.event, 5)
+    if isinstance(entry, Done):
+        return entry.at, 2 if entry.stage == "as-left" else 0
+    return entry.at, {ADJUSTED: 1, "held": 3, RELEASE: 4}.get(entry.event, 5)
 
 
 def clears(done: Done) -> bool:
@@ -104,10 +104,10 @@ def releases(done: Done, events: Sequence[Happened]) -> bool:
     if not clears(done):
         return False
     before = [event for event in events if order(event) < order(done)]
-    since_adjusted = any(one.event == ADJUSTED and one.check == done.check for one in before)
+    since_adjusted = any(entry.event == ADJUSTED and entry.check == done.check for entry in before)
     if since_adjusted and not clears(replace(done, stage="as-left")):
         return False
-    fell = any(one.event in FALLS for one in before)
+    fell = any(entry.event in FALLS for entry in before)
     return not (fell and any(code in NOT_LOOKED for code in done.codes))
 
 
@@ -131,7 +131,7 @@ def standing(instrument: Instrument, records: Sequence[Done], events: Sequence[H
                 _reason("no-check", "No check is available for this kind of instrument yet: use your own records.")
             ],
         )
-    checks.sort(key=lambda one: (-_weight(one, gating), one.check not in gating))
+    checks.sort(key=lambda entry: (-_weight(entry, gating), entry.check not in gating))
     state: State = checks[0].state if _weight(checks[0], gating) else "ready"
     return Standing(state=state, reasons=checks[0].reasons, checks=checks)
 
@@ -140,10 +140,10 @@ SPEAKS = ("adjust", "service", "adjusted-not-proved", "measured-through", *FALLS
 """Reasons of a check that counts for the instrument even where its absence alone would not."""
 
 
-def _weight(one: CheckStanding, gating: set[str]) -> int:
+def _weight(entry: CheckStanding, gating: set[str]) -> int:
     """How much a check's state says of the instrument; of one that does not gate only what was found, done or fell."""
-    found = any(reason.code in SPEAKS for reason in one.reasons)
-    return ORDER.index(one.state) if one.check in gating or found else 0
+    found = any(reason.code in SPEAKS for reason in entry.reasons)
+    return ORDER.index(entry.state) if entry.check in gating or found else 0
 
 
 def _reason(code: str, text: str) -> Reason:
@@ -154,7 +154,7 @@ def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], toda
     done = sorted((record for record in records if record.check == kind.name), key=order)
     passed = last_pass(done, events)
     since = [e for e in events if e.event in BEARING_EVENTS and (passed is None or order(e) > order(passed))]
-    since.sort(key=lambda one: one.at)
+    since.sort(key=lambda entry: entry.at)
     due = passed.at.date() + timedelta(days=kind.interval_days) if passed and kind.scheduled else None
     state, reasons = _state(kind, done, passed, since, due, today, events)
     voided = _unproved(kind, passed, events) or _voided(kind, passed, events)
@@ -188,7 +188,7 @@ def _state(
     if latest is not None and latest is not last_pass and latest.grade in ("adjust", "service"):
         reasons = [_reason(latest.grade, f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}")]
         return "hold", [*_events(since[-1:]), *reasons]
-    if any(one.event in HOLDING_EVENTS for one in since):
+    if any(entry.event in HOLDING_EVENTS for entry in since):
         return "hold", [*_events(since[-1:]), _reason("check-to-release", f"{kind.title} before it goes out again.")]
     if since:
         return "check-first", [
@@ -237,10 +237,10 @@ def proves(done: Done) -> bool:
 def last_pass(done: Sequence[Done], events: Sequence[Happened]) -> Done | None:
     """The latest record of a kind that answers what happened before it; `done` in the order of their times."""
     latest: Done | None = None
-    for one in done:
+    for entry in done:
         since = [e for e in events if latest is None or order(e) > order(latest)]
-        if releases(one, since):
-            latest = one
+        if releases(entry, since):
+            latest = entry
     return latest
 
 
@@ -250,7 +250,7 @@ def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) ->
     later = [e for e in later if last_pass is None or order(e) > order(last_pass)]
     if not later:
         return []
-    day = day_words(max(one.at for one in later).date())
+    day = day_words(max(entry.at for entry in later).date())
     text = f"{kind.title}: adjusted on {day}, not checked since. Check again, as left, about {kind.minutes} minutes."
     return [_reason("adjusted-not-proved", text)]
 
@@ -267,7 +267,7 @@ def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> l
     ]
     if not later:
         return []
-    last = max(later, key=lambda one: one.at)
+    last = max(later, key=lambda entry: entry.at)
     text = f"{KINDS[last.check].title} adjusted on {day_words(last.at.date())}, and this depends on it: {kind.title.lower()} again, about {kind.minutes} minutes."
     return [_reason("measured-through", text)]
 
@@ -278,7 +278,7 @@ def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequ
     if last is None:
         return []
     bearing = (*BEARING_EVENTS, ADJUSTED)
-    since = any(one.at >= last.at for one in done) or any(
+    since = any(entry.at >= last.at for entry in done) or any(
         event.event in bearing and order(event) > order(last) for event in events
     )
     if since or (last_pass is not None and last_pass.at > last.at):

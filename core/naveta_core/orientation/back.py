@@ -89,7 +89,7 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
             "A direction alone is not a check: measure the distance, or sight a second point.",
         )
     else:
-        worst_point = max(with_distance, key=lambda one: abs(one.along_m or 0.0))
+        worst_point = max(with_distance, key=lambda entry: abs(entry.along_m or 0.0))
         along, sigma = worst_point.along_m or 0.0, worst_point.sigma_along_m or 0.001
         judged.misfit = Estimate(along * 1000.0, sigma * 1000.0, PRIOR_DOF)
         judged.series_mm, judged.series_sigma_mm = along * 1000.0, sigma * 1000.0
@@ -104,16 +104,16 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
     if apart and _fits_mirrored(judged, station):
         say_counts_otherwise(judged)
         apart = []
-    for one in apart:
-        if one.across_m is not None:
+    for entry in apart:
+        if entry.across_m is not None:
             judged.say(
                 "repeat",
                 "directions-differ",
-                f"The directions do not agree: {one.sight.point.name} is {words.small(abs(one.across_m))} to one side.",
+                f"The directions do not agree: {entry.sight.point.name} is {words.small(abs(entry.across_m))} to one side.",
             )
             break
-    for one in judged.points:
-        _backsight_height(judged, station, one)
+    for entry in judged.points:
+        _backsight_height(judged, station, entry)
 
 
 def _fits_mirrored(judged: Judged, station: Known) -> bool:
@@ -123,33 +123,37 @@ def _fits_mirrored(judged: Judged, station: Known) -> bool:
         for point in judged.points
     ]
     off = [
-        abs(wrapped(turn - turns[0])) * distance_m(station.e, station.n, one.sight.point)
-        for turn, one in zip(turns, judged.points, strict=True)
+        abs(wrapped(turn - turns[0])) * distance_m(station.e, station.n, entry.sight.point)
+        for turn, entry in zip(turns, judged.points, strict=True)
     ]
     sigmas = [math.sqrt(2.0) * (point.sigma_across_m or 0.0) for point in judged.points]
     return all(away <= explained(sigma) for away, sigma in zip(off, sigmas, strict=True))
 
 
-def _backsight_height(judged: Judged, station: Known, one: PointMisfit) -> None:
-    if one.height_m is None or one.sigma_height_m is None or abs(one.height_m) <= explained(one.sigma_height_m):
+def _backsight_height(judged: Judged, station: Known, misfit: PointMisfit) -> None:
+    if (
+        misfit.height_m is None
+        or misfit.sigma_height_m is None
+        or abs(misfit.height_m) <= explained(misfit.sigma_height_m)
+    ):
         return
-    assert one.sight.point.h is not None
+    assert misfit.sight.point.h is not None
     assert station.h is not None
-    assert one.sight.rise_m is not None
-    fall = one.sight.point.h - station.h
-    if abs(fall) > WORTH_A_SIGN_M and abs(one.sight.rise_m + fall) < FITS_M:
+    assert misfit.sight.rise_m is not None
+    fall = misfit.sight.point.h - station.h
+    if abs(fall) > WORTH_A_SIGN_M and abs(misfit.sight.rise_m + fall) < FITS_M:
         judged.say(
             "repeat",
             "ends-swapped",
-            f"The heights agree the other way round: are you set up over {one.sight.point.name} and sighting {station.name}?",
+            f"The heights agree the other way round: are you set up over {misfit.sight.point.name} and sighting {station.name}?",
         )
         return
-    meant = height_meant(judged, _target_typed(judged, one.sight), one.sight, one.height_m)
-    hint = f" Typed {_target_typed(judged, one.sight)} for {meant}?" if meant else ""
+    meant = height_meant(judged, _target_typed(judged, misfit.sight), misfit.sight, misfit.height_m)
+    hint = f" Typed {_target_typed(judged, misfit.sight)} for {meant}?" if meant else ""
     judged.say(
         "repeat",
         "height-apart",
-        f"The height of {one.sight.point.name} is {judged.words.small(abs(one.height_m))} too {'high' if one.height_m > 0 else 'low'}: instrument height or target height?{hint}",
+        f"The height of {misfit.sight.point.name} is {judged.words.small(abs(misfit.height_m))} too {'high' if misfit.height_m > 0 else 'low'}: instrument height or target height?{hint}",
     )
 
 

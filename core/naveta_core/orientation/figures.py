@@ -67,15 +67,15 @@ def estimate(solution: Solution, value: float, variance: float) -> Estimate:
 
 
 def misfits(solution: Solution, sights: Sequence[Sight], heights: Heights | None) -> list[PointMisfit]:
-    told = []
+    rows = []
     for sight in sights:
         along, across = solution.residual(sight.index, "distance"), solution.residual(sight.index, "hz")
         far = sight.horizontal_m or math.hypot(sight.point.e - solution.e, sight.point.n - solution.n)
         if along is None and across is None:
-            told.append(_left_out(solution, sight))
+            rows.append(_left_out(solution, sight))
             continue
         height = None if heights is None else heights.off_m.get(sight.index)
-        told.append(
+        rows.append(
             PointMisfit(
                 sight,
                 None if along is None else along[0],
@@ -86,7 +86,7 @@ def misfits(solution: Solution, sights: Sequence[Sight], heights: Heights | None
                 None if heights is None else heights.sigma_off_m.get(sight.index),
             )
         )
-    return told
+    return rows
 
 
 def _left_out(solution: Solution, sight: Sight) -> PointMisfit:
@@ -102,19 +102,19 @@ def _left_out(solution: Solution, sight: Sight) -> PointMisfit:
 
 def heights_of(sights: Sequence[Sight], spreads: Spreads) -> Heights | None:
     """The height of the mark stood over (or of the axis, for a free station of its own height)."""
-    told = [
+    rows = [
         (sight.index, sight.point.h - sight.rise_m, spreads.height_m(sight.horizontal_m))
         for sight in sights
         if sight.point.h is not None and sight.rise_m is not None and sight.horizontal_m is not None
     ]
-    if not told:
+    if not rows:
         return None
-    weights = [1.0 / sigma**2 for _, _, sigma in told]
+    weights = [1.0 / sigma**2 for _, _, sigma in rows]
     total = math.fsum(weights)
-    mean = math.fsum(w * h for w, (_, h, _) in zip(weights, told, strict=True)) / total
+    mean = math.fsum(w * h for w, (_, h, _) in zip(weights, rows, strict=True)) / total
     off, sigmas = {}, {}
-    for (index, h, sigma), w in zip(told, weights, strict=True):
-        if len(told) == 1:
+    for (index, h, sigma), w in zip(rows, weights, strict=True):
+        if len(rows) == 1:
             continue
         others = (mean * total - w * h) / (total - w)
         # As a residual reads: computed height of the point minus its known one has the station's sign turned.
@@ -143,9 +143,9 @@ def strength_of(solution: Solution, sights: Sequence[Sight]) -> Strength:
 def _cut_deg(sights: Sequence[Sight]) -> float:
     """The angle nearest to square between any two sights, 0 to 90."""
     best = 0.0
-    for i, one in enumerate(sights):
+    for i, sight in enumerate(sights):
         for other in sights[i + 1 :]:
-            turn = abs((one.hz_deg - other.hz_deg + 180.0) % 360.0 - 180.0)
+            turn = abs((sight.hz_deg - other.hz_deg + 180.0) % 360.0 - 180.0)
             best = max(best, min(turn, 180.0 - turn))
     return best
 
@@ -171,7 +171,7 @@ def _on_circle(solution: Solution, sights: Sequence[Sight]) -> bool:
 
 def _round_the_horizon(solution: Solution, points: list[Known]) -> list[Known]:
     """Of many points a dozen, evenly round the horizon: circles through these tell as much as those through all."""
-    points = sorted(points, key=lambda one: math.atan2(one.e - solution.e, one.n - solution.n))
+    points = sorted(points, key=lambda point: math.atan2(point.e - solution.e, point.n - solution.n))
     if len(points) <= CIRCLE_POINTS:
         return points
     return [points[i * len(points) // CIRCLE_POINTS] for i in range(CIRCLE_POINTS)]
@@ -192,11 +192,11 @@ def base_misfit_m(sights: Sequence[Sight], spreads: Spreads) -> tuple[float, flo
     both = {sight.point.name: sight for sight in sights if sight.horizontal_m is not None}
     if len(both) != 2 or len({sight.point.name for sight in sights}) != 2:
         return None
-    one, two = both.values()
-    d1, d2 = one.horizontal_m or 0.0, two.horizontal_m or 0.0
-    angle = math.radians(two.hz_deg - one.hz_deg)
+    entry, two = both.values()
+    d1, d2 = entry.horizontal_m or 0.0, two.horizontal_m or 0.0
+    angle = math.radians(two.hz_deg - entry.hz_deg)
     base = math.sqrt(max(1e-12, d1**2 + d2**2 - 2.0 * d1 * d2 * math.cos(angle)))
-    known = math.hypot(one.point.e - two.point.e, one.point.n - two.point.n)
+    known = math.hypot(entry.point.e - two.point.e, entry.point.n - two.point.n)
     turn = math.hypot(spreads.direction_arcsec(d1), spreads.direction_arcsec(d2)) / ARCSEC_PER_RADIAN
     sigma = math.sqrt(
         ((d1 - d2 * math.cos(angle)) / base * spreads.distance_m(d1)) ** 2

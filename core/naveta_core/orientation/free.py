@@ -70,7 +70,7 @@ def judge_free(found: Read) -> Judged:
 
 def _does_not_close(judged: Judged) -> None:
     sights = judged.read.sights
-    names = {one.point.name for one in sights}
+    names = {entry.point.name for entry in sights}
     if counts_otherwise(judged):
         return
     judged.suspect = suspect(sights, judged.spreads)
@@ -141,16 +141,16 @@ def _other_angle_fits(judged: Judged) -> bool:
     o: Oriented = judged.read.document.observations
     factor = 1.0 / 0.9 if judged.read.document.units.angle == "gon" else 0.9
     turned = []
-    for one in sights:
-        hz, v = _plain(o.shots[one.index].hz), _plain(o.shots[one.index].v)
-        if hz is None or (one.z_deg is not None and v is None):
+    for entry in sights:
+        hz, v = _plain(o.shots[entry.index].hz), _plain(o.shots[entry.index].v)
+        if hz is None or (entry.z_deg is not None and v is None):
             return False
         if judged.read.document.units.angle == "gon":
             hz, v = hz * 0.9, None if v is None else v * 0.9
-        flat = one.horizontal_m
-        if flat is not None and v is not None and one.z_deg is not None:
-            flat = flat / math.sin(math.radians(one.z_deg)) * abs(math.sin(math.radians(v * factor)))
-        turned.append(Sight(one.index, one.point, hz * factor % 360.0, None, flat, None))
+        flat = entry.horizontal_m
+        if flat is not None and v is not None and entry.z_deg is not None:
+            flat = flat / math.sin(math.radians(entry.z_deg)) * abs(math.sin(math.radians(v * factor)))
+        turned.append(Sight(entry.index, entry.point, hz * factor % 360.0, None, flat, None))
     if len({sight.point.name for sight in sights}) < 2 or len(turned) < 2:
         return False
     solution = solve(observations(turned, judged.spreads))
@@ -166,7 +166,7 @@ def _plain(typed: Any) -> float | None:
 
 
 def _scale(judged: Judged, observed: Any) -> None:
-    if sum(one.kind == "distance" for one in observed) < 2:
+    if sum(entry.kind == "distance" for entry in observed) < 2:
         return
     with_scale = solve(observed, extra="scale")
     if with_scale is not None and with_scale.extra is not None:
@@ -183,7 +183,7 @@ def _misfit(judged: Judged) -> None:
         judged.series_mm, judged.series_sigma_mm = off * 1000.0, sigma * 1000.0
         what = f"The measured distance between the points is {words.small(abs(off))} {'longer' if off > 0 else 'shorter'} than the known one"
     else:
-        worst_point = max(judged.points, key=lambda one: one.off_m, default=None)
+        worst_point = max(judged.points, key=lambda entry: entry.off_m, default=None)
         if worst_point is None or solution.dof <= 0:
             judged.say(
                 "watch", "nothing-to-spare", "No redundancy: every sight is needed for the position, none checks it."

@@ -13,28 +13,28 @@ def bare(name: str) -> tuple[str, ...]:
     return tuple(part.lstrip("0") or "0" if part.isdigit() else part for part in _PARTS.findall(name.upper()))
 
 
-def same(one: str, two: str) -> bool:
+def same(text: str, two: str) -> bool:
     """Whether two spellings mean one point."""
-    return bare(one) == bare(two)
+    return bare(text) == bare(two)
 
 
 def near_misses(name: str, known: Iterable[str]) -> list[tuple[str, str]]:
     """Known names that may be meant: `[(name, why)]`: those spelt another way, else with swapped digits, else one apart."""
     sought, letters = bare(name), "".join(_PARTS.findall(name.upper()))
-    told: list[tuple[int, str, str]] = []
-    for one in known:
-        other, theirs = bare(one), "".join(_PARTS.findall(one.upper()))
-        if one == name:
+    rows: list[tuple[int, str, str]] = []
+    for row in known:
+        other, theirs = bare(row), "".join(_PARTS.findall(row.upper()))
+        if row == name:
             continue
         if other == sought:
-            told.append((0, one, f"{one} is the same number written differently"))
+            rows.append((0, row, f"{row} is the same number written differently"))
         elif _swapped(letters, theirs):
-            told.append((1, one, f"{one} has two digits swapped"))
+            rows.append((1, row, f"{row} has two digits swapped"))
         elif _one_apart(letters, theirs):
-            told.append((2, one, f"{one} differs by one character"))
+            rows.append((2, row, f"{row} differs by one character"))
     # A likelier slip leaves the others unsaid.
-    likeliest = min((rank for rank, _, _ in told), default=0)
-    return [(one, why) for rank, one, why in sorted(told) if rank == likeliest]
+    likeliest = min((rank for rank, _, _ in rows), default=0)
+    return [(row, why) for rank, row, why in sorted(rows) if rank == likeliest]
 
 
 def _swapped(a: str, b: str) -> bool:

@@ -127,23 +127,23 @@ def _control(document: Envelope, parser: Parser) -> list[Known]:
     known: list[Known] = []
     for i, point in enumerate(o.control):
         path = f"observations.control[{i}]"
-        one = _point(parser, path, f"point {point.name or i + 1}", point)
-        if one is None:
+        entry = _point(parser, path, f"point {point.name or i + 1}", point)
+        if entry is None:
             continue
-        twin = next((other for other in known if same(other.name, one.name)), None)
+        twin = next((other for other in known if same(other.name, entry.name)), None)
         if twin is not None:
             parser.fault(
                 f"{path}.name",
-                f"point {one.name}",
-                said(one.name),
+                f"point {entry.name}",
+                said(entry.name),
                 f"each point once: {twin.name} is there already",
             )
             continue
-        spot = next((other for other in known if math.hypot(other.e - one.e, other.n - one.n) < ONE_SPOT_M), None)
+        spot = next((other for other in known if math.hypot(other.e - entry.e, other.n - entry.n) < ONE_SPOT_M), None)
         if spot is not None:
-            wanted = f"different points: {one.name} and {spot.name} have the same position"
-            parser.fault(path, f"point {one.name}", "the same coordinates", wanted)
-        known.append(one)
+            wanted = f"different points: {entry.name} and {spot.name} have the same position"
+            parser.fault(path, f"point {entry.name}", "the same coordinates", wanted)
+        known.append(entry)
     return known
 
 
@@ -222,8 +222,8 @@ def _sight(document: Envelope, parser: Parser, i: int, shot: Shot, control: list
     return Sight(i, point, hz, z, horizontal, rise_m(horizontal, z, found.instrument_m, target))
 
 
-def _one_spot(one: Known, other: Known) -> bool:
-    return math.hypot(one.e - other.e, one.n - other.n) < ONE_SPOT_M
+def _one_spot(known: Known, other: Known) -> bool:
+    return math.hypot(known.e - other.e, known.n - other.n) < ONE_SPOT_M
 
 
 def _by_heights(found: Read, point: Known | None) -> bool:

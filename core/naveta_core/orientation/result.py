@@ -100,16 +100,16 @@ def _preview(found: Read, judge: Callable[[Read], Judged]) -> OrientationPreview
 def _so_far(found: Read, sight: Sight) -> Note:
     """Distance and height of one sight as they come out, before anything is solved."""
     words = length_words(found.document.units.length)
-    told = []
+    rows = []
     if sight.horizontal_m is not None:
-        told.append(f"{words.reading(sight.horizontal_m)} {words.name} horizontal")
+        rows.append(f"{words.reading(sight.horizontal_m)} {words.name} horizontal")
     if sight.rise_m is not None:
-        told.append(f"{words.reading(abs(sight.rise_m))} {words.name} {'up' if sight.rise_m > 0 else 'down'}")
+        rows.append(f"{words.reading(abs(sight.rise_m))} {words.name} {'up' if sight.rise_m > 0 else 'down'}")
     shots = found.document.observations.shots
     height, before = shots[sight.index].target_height, shots[sight.index - 1].target_height if sight.index else None
     if height is not None and before is not None and str(height).strip() != str(before).strip():
-        told.append(f"target height {height}, before {before}")
-    return Note(path=f"observations.shots[{sight.index}]", text=joined(told))
+        rows.append(f"target height {height}, before {before}")
+    return Note(path=f"observations.shots[{sight.index}]", text=joined(rows))
 
 
 def _result(judged: Judged) -> Result:
@@ -155,7 +155,7 @@ def _rounded_value(value: Any, name: str) -> Any:
         return round(value, next((places for ending, places in DECIMALS.items() if name.endswith(ending)), 4)) + 0.0
     if isinstance(value, BaseModel):
         return _rounded(value)
-    return [_rounded_value(one, name) for one in value] if isinstance(value, list) else value
+    return [_rounded_value(entry, name) for entry in value] if isinstance(value, list) else value
 
 
 def _part(judged: Judged) -> VerdictPart:
@@ -199,30 +199,30 @@ def _place_figures(judged: Judged) -> dict[str, Any]:
     solution, station, s = judged.solution, judged.read.station, judged.strength
     if solution is None:
         return {} if station is None else {"e_m": station.e, "n_m": station.n}
-    told: dict[str, Any] = {"e_m": solution.e, "n_m": solution.n}
-    told |= {f"sigma_{name}_mm": _estimate(judged, i).sigma * 1000.0 for name, i in (("e", 0), ("n", 1))}
+    fields: dict[str, Any] = {"e_m": solution.e, "n_m": solution.n}
+    fields |= {f"sigma_{name}_mm": _estimate(judged, i).sigma * 1000.0 for name, i in (("e", 0), ("n", 1))}
     if s is not None:
-        told["strength"] = FigureStrength(
+        fields["strength"] = FigureStrength(
             longest_mm=s.longest_m * 1000.0,
             shortest_mm=s.shortest_m * 1000.0,
             bearing_deg=s.bearing_deg,
             cut_deg=s.cut_deg,
         )
-    return told
+    return fields
 
 
 def _other_figures(judged: Judged) -> dict[str, Any]:
     """Height, base, scale and closing sight, where there are any."""
-    told: dict[str, Any] = {}
+    fields: dict[str, Any] = {}
     if judged.heights is not None:
-        told |= {"h_m": judged.heights.mean_m, "sigma_h_mm": judged.heights.sigma_m * 1000.0}
+        fields |= {"h_m": judged.heights.mean_m, "sigma_h_mm": judged.heights.sigma_m * 1000.0}
     if judged.base_m is not None:
-        told["base_misfit_mm"] = judged.base_m[0] * 1000.0
+        fields["base_misfit_mm"] = judged.base_m[0] * 1000.0
     if judged.scale is not None:
-        told["scale_ppm"], told["sigma_scale_ppm"] = judged.scale
+        fields["scale_ppm"], fields["sigma_scale_ppm"] = judged.scale
     if judged.closing_arcsec is not None:
-        told["closing_arcsec"] = judged.closing_arcsec[0]
-    return told
+        fields["closing_arcsec"] = judged.closing_arcsec[0]
+    return fields
 
 
 def _estimate(judged: Judged, i: int) -> Estimate:
@@ -230,19 +230,19 @@ def _estimate(judged: Judged, i: int) -> Estimate:
     return estimate(judged.solution, 0.0, judged.solution.covariance(i, i))
 
 
-def _point_figures(one: PointMisfit) -> PointResidual:
+def _point_figures(misfit: PointMisfit) -> PointResidual:
     def mm(value: float | None) -> float | None:
         return None if value is None else value * 1000.0
 
     return PointResidual(
-        name=one.sight.point.name,
-        path=f"observations.shots[{one.sight.index}]",
-        along_mm=mm(one.along_m),
-        across_mm=mm(one.across_m),
-        height_mm=mm(one.height_m),
-        sigma_along_mm=mm(one.sigma_along_m),
-        sigma_across_mm=mm(one.sigma_across_m),
-        sigma_height_mm=mm(one.sigma_height_m),
+        name=misfit.sight.point.name,
+        path=f"observations.shots[{misfit.sight.index}]",
+        along_mm=mm(misfit.along_m),
+        across_mm=mm(misfit.across_m),
+        height_mm=mm(misfit.height_m),
+        sigma_along_mm=mm(misfit.sigma_along_m),
+        sigma_across_mm=mm(misfit.sigma_across_m),
+        sigma_height_mm=mm(misfit.sigma_height_m),
     )
 
 

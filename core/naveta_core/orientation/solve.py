@@ -96,9 +96,9 @@ class Solution:
 
     def residual(self, sight: int, kind: str) -> tuple[float, float] | None:
         """Residual of one observation and its own standard deviation, in its unit; None when it was not taken."""
-        for one, v, h in zip(self.observed, self.fit.residuals, self.fit.leverage, strict=True):
-            if one.sight == sight and one.kind == kind:
-                return v * one.sigma, one.sigma * math.sqrt(max(0.0, 1.0 - h))
+        for entry, v, h in zip(self.observed, self.fit.residuals, self.fit.leverage, strict=True):
+            if entry.sight == sight and entry.kind == kind:
+                return v * entry.sigma, entry.sigma * math.sqrt(max(0.0, 1.0 - h))
         return None
 
 
@@ -118,18 +118,18 @@ def observations(
     sights: Sequence[Sight], spreads: Spreads, names: dict[str, Known] | None = None
 ) -> tuple[Observed, ...]:
     """Directions and distances of sights; `names` puts other points under the names sighted."""
-    told = []
+    rows = []
     for sight in sights:
         point = (names or {}).get(sight.point.name, sight.point)
         far = sight.horizontal_m or 50.0
-        told.append(
+        rows.append(
             Observed(
                 sight.index, "hz", math.radians(sight.hz_deg), spreads.direction_arcsec(far) / ARCSEC_PER_RADIAN, point
             )
         )
         if sight.horizontal_m is not None:
-            told.append(Observed(sight.index, "distance", sight.horizontal_m, spreads.distance_m(far), point))
-    return tuple(told)
+            rows.append(Observed(sight.index, "distance", sight.horizontal_m, spreads.distance_m(far), point))
+    return tuple(rows)
 
 
 def solve(
@@ -157,12 +157,14 @@ def solutions(
         if searching and (not grid or (similar is not None and not thorough)):
             break
         for start in _grid(observed) if searching else [similar] if similar is not None else []:
-            one = _iterate(observed, start, extra)
-            if one is not None and all(math.hypot(one.e - other.e, one.n - other.n) > DISTINCT_M for other in found):
-                found.append(one)
+            iterate = _iterate(observed, start, extra)
+            if iterate is not None and all(
+                math.hypot(iterate.e - other.e, iterate.n - other.n) > DISTINCT_M for other in found
+            ):
+                found.append(iterate)
         if found:
             break
-    return sorted(found, key=lambda one: one.squares)
+    return sorted(found, key=lambda iterate: iterate.squares)
 
 
 def solve_from(observed: tuple[Observed, ...], start: tuple[float, float]) -> Solution | None:
@@ -187,8 +189,8 @@ def trusted(observed: tuple[Observed, ...]) -> Trusted | None:
     """
     similar = _similarity(observed)
     starts = [*([similar] if similar else []), *_grid(observed, most=MOST_MISFIT)]
-    found = [one for start in starts if (one := _trimmed(observed, start)) is not None]
-    return min(found, key=lambda one: one.misfit, default=None)
+    found = [trimmed for start in starts if (trimmed := _trimmed(observed, start)) is not None]
+    return min(found, key=lambda trimmed: trimmed.misfit, default=None)
 
 
 def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trusted | None:
@@ -207,7 +209,7 @@ def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trus
         size = math.hypot(moved[0], moved[1])
         if not math.isfinite(size) or size > 1e6:
             return None
-        longest = 0.5 * max(distance_m(e, n, one.point) for one in kept)
+        longest = 0.5 * max(distance_m(e, n, entry.point) for entry in kept)
         share = min(1.0, longest / size) if size > 0.0 else 1.0
         e, n = e + share * moved[0], n + share * moved[1]
         if size < CLOSE_M:
@@ -219,20 +221,24 @@ def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trus
 
 def _middle_turn(observed: tuple[Observed, ...], e: float, n: float) -> float:
     """The middle one of bearing minus circle reading: a few wrong names do not move it."""
-    turns = [bearing_rad(e, n, one.point) - one.value for one in observed if one.kind == "hz"]
+    turns = [bearing_rad(e, n, entry.point) - entry.value for entry in observed if entry.kind == "hz"]
     mean = math.atan2(math.fsum(map(math.sin, turns)), math.fsum(map(math.cos, turns)))
     return mean + median(wrapped(turn - mean) for turn in turns)
 
 
 def _similarity(observed: tuple[Observed, ...]) -> tuple[float, float] | None:
     """From points with both direction and distance: the plane similarity from the stand's own frame to theirs."""
-    hz = {one.sight: one.value for one in observed if one.kind == "hz"}
-    both = [(hz[one.sight], one.value, one.point) for one in observed if one.kind == "distance" and one.sight in hz]
+    hz = {entry.sight: entry.value for entry in observed if entry.kind == "hz"}
+    both = [
+        (hz[entry.sight], entry.value, entry.point)
+        for entry in observed
+        if entry.kind == "distance" and entry.sight in hz
+    ]
     if len({point.name for _, _, point in both}) < 2:
         return None
     local = [(d * math.sin(a), d * math.cos(a)) for a, d, _ in both]
     size = len(both)
-    lx, ly = (math.fsum(one[i] for one in local) / size for i in (0, 1))
+    lx, ly = (math.fsum(entry[i] for entry in local) / size for i in (0, 1))
     ge, gn = math.fsum(p.e for _, _, p in both) / size, math.fsum(p.n for _, _, p in both) / size
     a = b = w = 0.0
     for (x, y), (_, _, p) in zip(local, both, strict=True):
@@ -247,12 +253,12 @@ def _similarity(observed: tuple[Observed, ...]) -> tuple[float, float] | None:
 
 def _grid(observed: tuple[Observed, ...], most: float = math.inf) -> list[tuple[float, float]]:
     """The likeliest places on a grid round the points; no observation counts for more than `most` of its coarse spread²."""
-    points = [one.point for one in observed]
+    points = [entry.point for entry in observed]
     mid_e, mid_n = (math.fsum(values) / len(points) for values in ([p.e for p in points], [p.n for p in points]))
     reach = (
         max(
             *(distance_m(mid_e, mid_n, p) for p in points),
-            *(one.value for one in observed if one.kind == "distance"),
+            *(entry.value for entry in observed if entry.kind == "distance"),
             5.0,
         )
         * 1.8
@@ -270,16 +276,16 @@ def _grid(observed: tuple[Observed, ...], most: float = math.inf) -> list[tuple[
 
 def _orientation(observed: tuple[Observed, ...], e: float, n: float) -> float:
     """The mean of bearing minus circle reading, round the circle."""
-    turns = [bearing_rad(e, n, one.point) - one.value for one in observed if one.kind == "hz"]
+    turns = [bearing_rad(e, n, entry.point) - entry.value for entry in observed if entry.kind == "hz"]
     return math.atan2(math.fsum(map(math.sin, turns)), math.fsum(map(math.cos, turns)))
 
 
 def _misfits(observed: tuple[Observed, ...], e: float, n: float, turn: float) -> list[float]:
     return [
-        wrapped(one.value - bearing_rad(e, n, one.point) + turn)
-        if one.kind == "hz"
-        else one.value - distance_m(e, n, one.point)
-        for one in observed
+        wrapped(entry.value - bearing_rad(e, n, entry.point) + turn)
+        if entry.kind == "hz"
+        else entry.value - distance_m(e, n, entry.point)
+        for entry in observed
     ]
 
 
@@ -287,7 +293,7 @@ def _cost(observed: tuple[Observed, ...], e: float, n: float, most: float) -> fl
     # Coarse: a place a few metres off must not be thrown away for seconds of arc.
     turn = _orientation(observed, e, n) if most == math.inf else _middle_turn(observed, e, n)
     off = _misfits(observed, e, n, turn)
-    coarse = [0.02 if one.kind == "hz" else 0.05 * one.value + 1.0 for one in observed]
+    coarse = [0.02 if entry.kind == "hz" else 0.05 * entry.value + 1.0 for entry in observed]
     return math.fsum(min(most, (v / c) ** 2) for v, c in zip(off, coarse, strict=True))
 
 
@@ -296,7 +302,7 @@ def _iterate(
 ) -> Solution | None:
     e, n = start
     turn, more = _orientation(observed, e, n), 0.0
-    if min(distance_m(e, n, one.point) for one in observed) < 0.01:
+    if min(distance_m(e, n, entry.point) for entry in observed) < 0.01:
         e, n = e + 0.5, n + 0.3
     for _ in range(rounds):
         rows, misses = _equations(observed, e, n, turn, more, extra)
@@ -307,7 +313,7 @@ def _iterate(
         size = math.hypot(moved[0], moved[1])
         if not math.isfinite(size) or size > 1e6:
             return None
-        longest = 0.5 * max(distance_m(e, n, one.point) for one in observed)
+        longest = 0.5 * max(distance_m(e, n, entry.point) for entry in observed)
         share = min(1.0, longest / size) if size > 0.0 else 1.0
         e, n, turn = e + share * moved[0], n + share * moved[1], turn + share * moved[2]
         more += share * moved[3] if extra else 0.0
@@ -321,17 +327,17 @@ def _equations(
 ) -> tuple[list[list[float]], list[float]]:
     """Rows and misclosures, each divided by the observation's own σ."""
     rows, misses = [], []
-    for one in observed:
-        de, dn = one.point.e - e, one.point.n - n
+    for entry in observed:
+        de, dn = entry.point.e - e, entry.point.n - n
         d = max(math.hypot(de, dn), 1e-6)
-        if one.kind == "hz":
+        if entry.kind == "hz":
             row = [-dn / d**2, de / d**2, -1.0]
-            last, miss = 0.0, wrapped(one.value - math.atan2(de, dn) + turn)
+            last, miss = 0.0, wrapped(entry.value - math.atan2(de, dn) + turn)
         else:
             row = [-de / d, -dn / d, 0.0]
             last = d if extra == "scale" else 1.0
-            miss = one.value - d - (more * d if extra == "scale" else more if extra else 0.0)
+            miss = entry.value - d - (more * d if extra == "scale" else more if extra else 0.0)
         full = [*row, last] if extra else row
-        rows.append([a / one.sigma for a in full])
-        misses.append(miss / one.sigma)
+        rows.append([a / entry.sigma for a in full])
+        misses.append(miss / entry.sigma)
     return rows, misses

@@ -78,7 +78,7 @@ def suspect(sights: Sequence[Sight], spreads: Spreads) -> Suspect | None:
         *_swapped(sights, spreads, points, at),
         *_extra(observed),
     ]
-    passing = [(score, one) for score, one in found if closes(one.solution)]
+    passing = [(score, entry) for score, entry in found if closes(entry.solution)]
     if not passing:
         return None
     return min(passing, key=lambda pair: pair[0])[1]
@@ -93,7 +93,7 @@ def _supposed(observed: tuple[Observed, ...], at: Trusted | None) -> Solution | 
 def _left_out(
     sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known], at: Trusted | None
 ) -> list[tuple[float, Suspect]]:
-    told = []
+    rows = []
     for name in _furthest_off(sights, points, at):
         kept = [sight for sight in sights if sight.point.name != name]
         solution = _supposed(observations(kept, spreads), at)
@@ -102,8 +102,8 @@ def _left_out(
         gone = len(observations([sight for sight in sights if sight.point.name == name], spreads))
         # One of so many points: that it could have been any of them counts against it.
         score = solution.squares + 2.0 * gone + 2.0 * math.log(len(points))
-        told.append((score, Suspect("point", (name,), _miss_m(sights, name, solution), solution)))
-    return told
+        rows.append((score, Suspect("point", (name,), _miss_m(sights, name, solution), solution)))
+    return rows
 
 
 def _furthest_off(sights: Sequence[Sight], points: dict[str, Known], at: Trusted | None) -> list[str]:
@@ -111,8 +111,8 @@ def _furthest_off(sights: Sequence[Sight], points: dict[str, Known], at: Trusted
     if at is None or len(points) <= MOST_POINTS:
         return list(points)
     worst: dict[str, float] = {}
-    for one in sights:
-        worst[one.point.name] = max(worst.get(one.point.name, 0.0), _off_m(one, one.point, at))
+    for sight in sights:
+        worst[sight.point.name] = max(worst.get(sight.point.name, 0.0), _off_m(sight, sight.point, at))
     return sorted(worst, key=lambda name: -worst[name])[:MOST_POINTS]
 
 
@@ -138,15 +138,15 @@ def _miss_m(sights: Sequence[Sight], name: str, solution: Solution) -> float:
 def _swapped(
     sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known], at: Trusted | None
 ) -> list[tuple[float, Suspect]]:
-    told = []
+    rows = []
     pairs = list(itertools.combinations(points, 2))
-    for one, two in _likeliest(sights, points, pairs, at):
-        observed = observations(sights, spreads, {one: points[two], two: points[one]})
+    for entry, two in _likeliest(sights, points, pairs, at):
+        observed = observations(sights, spreads, {entry: points[two], two: points[entry]})
         solution = _supposed(observed, at)
         if solution is not None and solution.dof >= 1:
             score = solution.squares + 2.0 * math.log(len(pairs))
-            told.append((score, Suspect("swapped", (min(one, two), max(one, two)), 0.0, solution)))
-    return told
+            rows.append((score, Suspect("swapped", (min(entry, two), max(entry, two)), 0.0, solution)))
+    return rows
 
 
 def _likeliest(
@@ -156,8 +156,8 @@ def _likeliest(
     if at is None:
         return pairs[:MOST_PAIRS]
     of: dict[str, list[Sight]] = {}
-    for one in sights:
-        of.setdefault(one.point.name, []).append(one)
+    for sight in sights:
+        of.setdefault(sight.point.name, []).append(sight)
 
     def gain(pair: tuple[str, str]) -> float:
         here, there = pair
@@ -169,14 +169,14 @@ def _likeliest(
 
 
 def _extra(observed: tuple[Observed, ...]) -> list[tuple[float, Suspect]]:
-    if sum(one.kind == "distance" for one in observed) < 3:
+    if sum(entry.kind == "distance" for entry in observed) < 3:
         return []
-    told = []
+    rows = []
     for kind in ("constant", "scale"):
         solution = solve(observed, extra=kind, thorough=False)
         if solution is None or solution.dof < 1 or solution.extra is None:
             continue
         sigma = math.sqrt(solution.covariance(3, 3))
         if abs(solution.extra) > 3.0 * sigma:
-            told.append((solution.squares + 2.0, Suspect(kind, (), solution.extra, solution)))
-    return told
+            rows.append((solution.squares + 2.0, Suspect(kind, (), solution.extra, solution)))
+    return rows

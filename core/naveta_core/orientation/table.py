@@ -33,12 +33,16 @@ def read_points(text: str, unit: str = "m") -> list[Data]:
         point = _point(row, rows, unit, faults)
         if point is None:
             continue
-        twin = next((one for one in points if same(one["name"], point["name"])), None)
+        twin = next((entry for entry in points if same(entry["name"], point["name"])), None)
         if twin is not None:
             faults.append(rows.fault(row, "name", f"each point once: {twin['name']} is listed above"))
             continue
         spot = next(
-            (one for one in points if abs(one["e_m"] - point["e_m"]) + abs(one["n_m"] - point["n_m"]) < ONE_SPOT_M),
+            (
+                entry
+                for entry in points
+                if abs(entry["e_m"] - point["e_m"]) + abs(entry["n_m"] - point["n_m"]) < ONE_SPOT_M
+            ),
             None,
         )
         if spot is not None:
@@ -59,17 +63,17 @@ def _point(row: Data, rows: Rows, unit: str, faults: list[Fault]) -> Data | None
     if stated not in METRES:
         faults.append(rows.fault(row, "unit", "one of " + ", ".join(METRES)))
         return None
-    told: Data = {"name": name, "description": row["description"][:LONGEST_DESCRIPTION]}
+    fields: Data = {"name": name, "description": row["description"][:LONGEST_DESCRIPTION]}
     for column in ("e", "n", "h"):
         if column == "h" and not row["h"].strip():
-            told["h_m"] = None
+            fields["h_m"] = None
             continue
         try:
-            told[f"{column}_m"] = round(parse_length(row[column], stated).m, 6)
+            fields[f"{column}_m"] = round(parse_length(row[column], stated).m, 6)
         except ValueError as error:
             faults.append(rows.fault(row, column, str(error)))
             return None
-    return told
+    return fields
 
 
 def write_points(points: list[Data], unit: str = "m") -> str:
@@ -135,13 +139,13 @@ def write_shots(document: FreeStation | Backsight) -> str:
     rows = []
     units = {"length": document.units.length, "angle": document.units.angle}
     for shot in document.observations.shots:
-        told = {name: getattr(shot, name) for name in SIGHTED}
+        found = {name: getattr(shot, name) for name in SIGHTED}
         rows.append(
             {
                 "point": shot.point,
                 "face": shot.face,
                 **units,
-                **{name: str(one) for name, one in told.items() if one is not None},
+                **{name: str(entry) for name, entry in found.items() if entry is not None},
             }
         )
     return write_rows(SHOT_COLUMNS, rows)

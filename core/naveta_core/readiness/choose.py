@@ -28,22 +28,22 @@ def propose(instrument: Instrument, before: Sequence[Earlier], now: str | None, 
     wanted = {kind.name: _wanted(kind, before, now) for kind in kinds}
     chosen: set[str] = set()
     left = minutes
-    for kind in sorted(kinds, key=lambda one: -wanted[one.name][0]):
+    for kind in sorted(kinds, key=lambda entry: -wanted[entry.name][0]):
         if wanted[kind.name][0] <= 0:
             continue
         needed = [kind, *(other for other in kinds if kind.name in other.invalidates and wanted[other.name][0] > 0)]
-        needed = [one for one in needed if one.name not in chosen]
+        needed = [entry for entry in needed if entry.name not in chosen]
         cost = sum_of(needed)
         if cost <= left or not chosen:
-            chosen |= {one.name for one in needed}
+            chosen |= {entry.name for entry in needed}
             left -= cost
     return [_proposed(kind, instrument, kind.name in chosen, *wanted[kind.name], left) for kind in kinds]
 
 
 def sum_of(kinds: Sequence[Kind]) -> int:
     total = 0
-    for one in kinds:
-        total += one.quick[1] if one.quick else 0
+    for kind in kinds:
+        total += kind.quick[1] if kind.quick else 0
     return total
 
 
@@ -64,10 +64,10 @@ def _proposed(
 
 def _wanted(kind: Kind, before: Sequence[Earlier], now: str | None) -> tuple[float, str, str]:
     """How much a check is wanted, and why."""
-    own = [one for one in before if one.check == kind.name]
+    own = [entry for entry in before if entry.check == kind.name]
     if own and not own[0].good:
         return BAD, "not-good-last", "The last one did not pass."
-    passed = next((one for one in own if one.good), None)
+    passed = next((entry for entry in own if entry.good), None)
     days = _days(passed.at, now) if passed else None
     if passed is None or days is None:
         return NEVER, "not-passed", "No pass on record since it was last knocked, adjusted or added."

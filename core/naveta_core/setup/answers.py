@@ -231,7 +231,7 @@ def by_rounds(document: SetUpDocument) -> GuideAdvice | None:
         ahead, right = unit(heading + 90.0), unit(heading + 180.0)
     tilt = _in_plan(judged.tilt, ahead, right)
     senses = (1.0, 1.0) if document.observations.level.by == "plate" else document.instrument.senses
-    index = " and ".join(arcsec(one * sense) for one, sense in zip(judged.index, senses, strict=True))
+    index = " and ".join(arcsec(entry * sense) for entry, sense in zip(judged.index, senses, strict=True))
     size = tilt_words(math.hypot(*tilt))
     return _turn(document, tilt, understood=f"axis {size} out of plumb; {index} is index error and stays")
 

@@ -37,16 +37,16 @@ def circumstances(document: SetUpDocument, passes: int) -> list[ToldRow]:
 def _stood_on(document: SetUpDocument) -> str:
     o, ground = document.observations, document.conditions.ground
     tripod = " ".join(
-        one for one in ("tripod", o.tripod_tag.strip(), f"of {o.tripod_material}" if o.tripod_material else "") if one
+        row for row in ("tripod", o.tripod_tag.strip(), f"of {o.tripod_material}" if o.tripod_material else "") if row
     )
-    told = [
+    rows = [
         tripod if o.tripod_tag.strip() or o.tripod_material else "",
         f"tribrach {o.base_tag.strip()}" if o.base_tag.strip() else "",
         GROUND.get(ground or "", ground or ""),
     ]
-    return joined([one for one in told if one])
+    return joined([row for row in rows if row])
 
 
 def _weather(document: SetUpDocument) -> str:
     wind, warm = document.conditions.wind, document.conditions.temperature_c
-    return joined([one for one in (f"{warm:g} °C" if warm is not None else "", WIND.get(wind or "", "")) if one])
+    return joined([entry for entry in (f"{warm:g} °C" if warm is not None else "", WIND.get(wind or "", "")) if entry])

@@ -90,12 +90,12 @@ class TripodGeometry(Part):
 
     def fall(self, state: State) -> list[tuple[Plane, float, float]]:
         """For each leg: its direction in plan, the radius of its foot, and its length over its drop."""
-        told = []
+        rows = []
         for foot, leg in zip(state.feet, state.legs, strict=True):
             out = less(foot, state.pose.at)
             radius = math.hypot(out[0], out[1])
-            told.append(((out[0] / radius, out[1] / radius), radius, leg / abs(out[2])))
-        return told
+            rows.append(((out[0] / radius, out[1] / radius), radius, leg / abs(out[2])))
+        return rows
 
 
 class BubblePlace(Part):

@@ -168,14 +168,14 @@ class SetUpDocument(Envelope):
 
     def known_index(self) -> tuple[float, float, float] | None:
         """The electronic level's index by its last check: along, across and its σ, seconds; None when unknown."""
-        told = [self.stored.get(name) for name in ("index_along_arcsec", "index_across_arcsec", "sigma_index_arcsec")]
-        along, across, sigma = (float(one) if isinstance(one, int | float) else None for one in told)
+        rows = [self.stored.get(name) for name in ("index_along_arcsec", "index_across_arcsec", "sigma_index_arcsec")]
+        along, across, sigma = (float(row) if isinstance(row, int | float) else None for row in rows)
         return None if along is None or across is None or sigma is None else (along, across, sigma)
 
     def known_plummet_mm(self) -> float | None:
         """How far the plummet points off the axis at 1.5 m by its last check; None when unknown."""
-        told = [self.stored.get(name) for name in ("plummet_x_mm", "plummet_y_mm", "plummet_height_m")]
-        x, y, height = (float(one) if isinstance(one, int | float) else None for one in told)
+        rows = [self.stored.get(name) for name in ("plummet_x_mm", "plummet_y_mm", "plummet_height_m")]
+        x, y, height = (float(row) if isinstance(row, int | float) else None for row in rows)
         if x is None or y is None or not height:
             return None
         return math.hypot(x, y) * 1.5 / height

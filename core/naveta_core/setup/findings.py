@@ -27,12 +27,12 @@ def finding(judged: Judged) -> str:
             "not-looked": "ring not checked",
         }
         return f"Level set up: {ring[o.ring_holds]} when turned."
-    told = [f"axis {arcsec(judged.tilt_estimate.value)} out of plumb"] if judged.tilt_estimate else []
+    rows = [f"axis {arcsec(judged.tilt_estimate.value)} out of plumb"] if judged.tilt_estimate else []
     if judged.centring is not None:
-        told.append(f"{words.small(judged.centring.value / 1000.0)} off the mark")
+        rows.append(f"{words.small(judged.centring.value / 1000.0)} off the mark")
     if judged.heights_m:
-        told.append(f"{words.reading(math.fsum(judged.heights_m) / len(judged.heights_m))} {words.name} above it")
-    return f"{'Free station' if o.mark.free else f'Over {o.mark.name.strip()}'}: {joined(told)}."
+        rows.append(f"{words.reading(math.fsum(judged.heights_m) / len(judged.heights_m))} {words.name} above it")
+    return f"{'Free station' if o.mark.free else f'Over {o.mark.name.strip()}'}: {joined(rows)}."
 
 
 def shown_of(judged: Judged) -> list[Shown]:
@@ -76,24 +76,24 @@ def work(judged: Judged) -> list[Effect]:
     """What the remainder does to an angle and a height at the sights told."""
     sights, words = sights_of(judged.document), length_words(judged.document.units.length)
     far = words.distance(sights.back_m)
-    told = []
+    rows = []
     if judged.centring is not None:
         sigma = centring_sigma_arcsec(judged.centring.proved_to, sights)
-        told.append(("angle-from-centring", f"With sights of {far}, centring adds up to {arcsec(sigma)}."))
+        rows.append(("angle-from-centring", f"With sights of {far}, centring adds up to {arcsec(sigma)}."))
     if judged.tilt_estimate is not None:
         most = tilt_most_arcsec(judged.tilt_estimate.proved_to, sights.elevation_deg)
         text = f"At {figure(sights.elevation_deg, 0)}° elevation, tilt adds up to {arcsec(most)}"
-        told.append(
+        rows.append(
             ("direction-from-tilt", f"{text}{', unless the compensator corrects it' if judged.compensated() else ''}.")
         )
     if heights_apart(judged):
-        told.append(
+        rows.append(
             (
                 "height",
                 f"Heights from here contain the {words.small(heights_apart(judged))} difference of the two height readings.",
             )
         )
-    return [effect(code, text) for code, text in told]
+    return [effect(code, text) for code, text in rows]
 
 
 def worked(judged: Judged) -> list[CalculationLine]:
@@ -123,16 +123,16 @@ def worked(judged: Judged) -> list[CalculationLine]:
 def budget_of(judged: Judged) -> SetUpBudget:
     """What the error budget may start from: what is left at the mark and of the tilt, and the stated accuracies."""
     instrument, work = judged.document.instrument, judged.document.work
-    told: dict[str, float | None] = {
+    fields: dict[str, float | None] = {
         "angle_accuracy_arcsec": instrument.angle_accuracy_arcsec,
         "distance_accuracy_mm": instrument.distance_accuracy_mm,
         "distance_accuracy_ppm": instrument.distance_accuracy_ppm,
     }
     if judged.centring is not None:
         # Seen off by so much, and seen no better than its σ: both are in what the work gets.
-        told["centring_mm"] = round(math.hypot(judged.centring.value, judged.centring.sigma), 2)
+        fields["centring_mm"] = round(math.hypot(judged.centring.value, judged.centring.sigma), 2)
     if judged.tilt_estimate is not None:
-        told["tilt_arcsec"] = round(judged.tilt_estimate.value, 1)
-    known = {name: one for name, one in told.items() if one is not None}
+        fields["tilt_arcsec"] = round(judged.tilt_estimate.value, 1)
+    known = {name: field for name, field in fields.items() if field is not None}
     compensated = judged.compensated()
     return SetUpBudget(fore_m=work.sight_m, elevation_deg=work.elevation_deg, compensated=compensated, **known)

@@ -95,7 +95,7 @@ def _may_take(document: SetUpDocument, way: Way, acts: list[Act]) -> list[str]:
     undone = next(
         (i for i, act in enumerate(acts) if not enough(document, act, last_of(document.observations, act.name))), -1
     )
-    following = _following(document, way, [one.name for one in acts])
+    following = _following(document, way, [entry.name for entry in acts])
     return [act.name for i, act in enumerate(acts) if undone < 0 or i <= undone or act.name == following]
 
 
@@ -133,19 +133,21 @@ def _after(document: SetUpDocument, way: Way, names: list[str], act: str) -> str
 def _knots(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[WayStep]:
     o = document.observations
     furthest = max((i for i, act in enumerate(acts) if last_of(o, act.name)), default=-1)
-    told = []
-    for i, one in enumerate(acts):
-        last = last_of(o, one.name)
-        if one.name == at:
+    rows = []
+    for i, entry in enumerate(acts):
+        last = last_of(o, entry.name)
+        if entry.name == at:
             state = "now"
-        elif enough(document, one, last):
+        elif enough(document, entry, last):
             state = "done"
         elif i < furthest:
             state = "passed"
         else:
             state = "open"
-        told.append(WayStep(act=one.name, knot=one.knot, title=one.title, state=state, may_take=one.name in may))
-    return told
+        rows.append(
+            WayStep(act=entry.name, knot=entry.knot, title=entry.title, state=state, may_take=entry.name in may)
+        )
+    return rows
 
 
 def _converges(document: SetUpDocument) -> str | None:

@@ -76,18 +76,18 @@ def reduce(document: SetUpDocument) -> Result:
 
 def _result(judged: Judged) -> Result:
     document = judged.document
-    parts, said = _parts(judged)
+    parts, messages = _parts(judged)
     grades: list[Grade] = [part.grade for part in parts] or ["use"]
     also = _also_watched(judged)
     if also:
         grades.append("watch")
-        said += also
+        messages += also
     parts.sort(key=lambda part: -ORDER.index(part.grade))
     left, rounds = passed_over(judged), passes(document)
     if left:
-        said.append(("not-confirmed", f"Not confirmed: {joined(left)}."))
+        messages.append(("not-confirmed", f"Not confirmed: {joined(left)}."))
     if rounds >= MANY_PASSES:
-        said.append(
+        messages.append(
             ("many-passes", "Many passes were needed: check for settling feet, and check plummet and level vial.")
         )
     grade = worst(grades)
@@ -95,7 +95,9 @@ def _result(judged: Judged) -> Result:
         kind="set-up",
         result=_figures(judged, left, rounds),
         finding=Finding(text=finding(judged)),
-        verdict=Verdict(grade=grade, reasons=reasons(said), next=reasons([_next(grade)]), parts=parts, set_aside=[]),
+        verdict=Verdict(
+            grade=grade, reasons=reasons(messages), next=reasons([_next(grade)]), parts=parts, set_aside=[]
+        ),
         shown=shown_of(judged),
         picture=None,
         work=work(judged),
@@ -107,35 +109,35 @@ def _result(judged: Judged) -> Result:
 
 def _parts(judged: Judged) -> tuple[list[VerdictPart], list[Coded]]:
     """Tilt and centring against their limits, and why."""
-    limits, parts, said = limits_of(judged.document), list[VerdictPart](), list[Coded]()
+    limits, parts, messages = limits_of(judged.document), list[VerdictPart](), list[Coded]()
     for name, estimate in (("tilt_arcsec", judged.tilt_estimate), ("centring_mm", judged.centring)):
         if estimate is not None:
             decision = graded(estimate, limits[name])
             parts.append(_part(name, estimate, limits[name], decision))
-            said += _reasons(judged, name, estimate, limits[name], decision)
-    return parts, said
+            messages += _reasons(judged, name, estimate, limits[name], decision)
+    return parts, messages
 
 
 def _also_watched(judged: Judged) -> list[Coded]:
     """What else keeps a set-up from being good: ring, the level's own index, rest positions and heights that differ."""
-    document, said = judged.document, list[Coded]()
+    document, messages = judged.document, list[Coded]()
     if document.observations.ring_holds == "no":
         text = "The circular bubble leaves its ring when turned: do the circular level check."
-        said.append(("ring-left", text))
+        messages.append(("ring-left", text))
     out = _level_out(judged)
     if out:
-        said.append(out)
+        messages.append(out)
     rests_apart = _rests_apart_div(judged)
     if rests_apart > RESTS_APART_DIV:
         text = (
             f"The two reversing points differ by {figure(rests_apart, 1)} div: something moved. Turn by 180° once more."
         )
-        said.append(("rests-differ", text))
+        messages.append(("rests-differ", text))
     apart = heights_apart(judged)
     if apart > HEIGHTS_APART_M:
         words = length_words(document.units.length)
-        said.append(("heights-differ", f"The two heights differ by {words.small(apart)}: measure a third time."))
-    return said
+        messages.append(("heights-differ", f"The two heights differ by {words.small(apart)}: measure a third time."))
+    return messages
 
 
 def _part(name: str, e: Estimate, limits: Limits, decision: Decision) -> VerdictPart:
@@ -196,7 +198,7 @@ def _level_out(judged: Judged) -> tuple[str, str] | None:
     if judged.index is None:
         return None
     limits = index_limits(judged.document)
-    if all(abs(one) <= most for one, most in zip(judged.index, limits, strict=True)):
+    if all(abs(entry) <= most for entry, most in zip(judged.index, limits, strict=True)):
         return None
     plate = judged.document.observations.level.by == "plate"
     check = "the plate vial" if plate else "the electronic level"
@@ -214,27 +216,27 @@ def _rests_apart_div(judged: Judged) -> float:
 
 
 def _figures(judged: Judged, left: list[str], rounds: int) -> SetUpFigures:
-    told: dict[str, float] = {}
+    fields: dict[str, float] = {}
     if judged.tilt_estimate is not None and judged.tilt is not None:
-        told["tilt_arcsec"] = judged.tilt_estimate.value
-        told["sigma_tilt_arcsec"] = judged.tilt_estimate.sigma
-        told["tilt_along_arcsec"], told["tilt_across_arcsec"] = judged.tilt
+        fields["tilt_arcsec"] = judged.tilt_estimate.value
+        fields["sigma_tilt_arcsec"] = judged.tilt_estimate.sigma
+        fields["tilt_along_arcsec"], fields["tilt_across_arcsec"] = judged.tilt
     if judged.index is not None:
-        told["index_along_arcsec"], told["index_across_arcsec"] = judged.index
+        fields["index_along_arcsec"], fields["index_across_arcsec"] = judged.index
         o = judged.document.observations
         if o.level.by == "plate":
             along, across = (error / o.level.sensitivity_arcsec_per_div for error in judged.index)
-            told["rest_div"] = along if o.options.fine == "two-plates" else (along + across) / 2.0
+            fields["rest_div"] = along if o.options.fine == "two-plates" else (along + across) / 2.0
     if judged.centring is not None:
-        told["centring_mm"], told["sigma_centring_mm"] = judged.centring.value, judged.centring.sigma
+        fields["centring_mm"], fields["sigma_centring_mm"] = judged.centring.value, judged.centring.sigma
     if judged.heights_m:
-        told["height_m"] = math.fsum(judged.heights_m) / len(judged.heights_m)
-        told["heights_apart_m"] = heights_apart(judged)
+        fields["height_m"] = math.fsum(judged.heights_m) / len(judged.heights_m)
+        fields["heights_apart_m"] = heights_apart(judged)
     return SetUpFigures(
         passes=rounds,
         minutes=judged.minutes,
         not_confirmed=left,
         told=circumstances(judged.document, rounds),
         budget=budget_of(judged),
-        **told,
+        **fields,
     )

@@ -212,7 +212,7 @@ def _electronic(kit: Kit, tilt: Plane, heading_deg: float) -> Plane | None:
     if kit.electronic is None:
         return None
     shown = (along(tilt, heading_deg) * ARCSEC, along(tilt, heading_deg + 90.0) * ARCSEC)
-    if max(abs(one) for one in shown) > kit.electronic.range_arcmin * 60.0:
+    if max(abs(entry) for entry in shown) > kit.electronic.range_arcmin * 60.0:
         return None
     return (shown[0] + kit.electronic.index_along_arcsec, shown[1] + kit.electronic.index_across_arcsec)
 

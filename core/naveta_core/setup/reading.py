@@ -252,10 +252,10 @@ def limits_of(document: SetUpDocument) -> dict[str, Limits]:
     limits = {}
     for name, (use, source) in opening.items():
         if name in given:
-            told = given[name]
-            watch = told.watch or told.use
+            found = given[name]
+            watch = found.watch or found.use
             limits[name] = Limits(
-                told.use, watch, told.adjust or watch, told.source or "set for this job", adjustable=False
+                found.use, watch, found.adjust or watch, found.source or "set for this job", adjustable=False
             )
         else:
             limits[name] = Limits(use, use, use, source, adjustable=False)
@@ -292,10 +292,10 @@ def passes(document: SetUpDocument) -> int:
     """How often the mark was looked at once the fine level had been set: rounds until a pass changed nothing."""
     way = way_of(document.observations)
     rounds, levelled = 0, False
-    for one in document.observations.log:
-        if one.act in (way.levels_by, "circular-screws"):
+    for entry in document.observations.log:
+        if entry.act in (way.levels_by, "circular-screws"):
             levelled = True
-        elif one.act == way.centres_by and levelled:
+        elif entry.act == way.centres_by and levelled:
             rounds, levelled = rounds + 1, False
     return rounds
 

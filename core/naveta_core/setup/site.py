@@ -20,11 +20,11 @@ WITH_SCREWS = ("plate", "four", "back-on", "circular-screws", "turn-round")
 
 def leg_bearings(document: SetUpDocument) -> dict[str, float]:
     state = document.observations.tripod.standing()
-    told = {}
+    fields = {}
     for leg, foot in zip(LEGS, state.feet, strict=True):
         out = less(foot, state.pose.at)
-        told[leg] = polar(out[0], out[1])[0]
-    return told
+        fields[leg] = polar(out[0], out[1])[0]
+    return fields
 
 
 def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: GuideAdvice | None) -> SiteDrawing:

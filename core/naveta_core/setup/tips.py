@@ -36,38 +36,38 @@ MATERIAL_IN_HEAT = {
 
 def hints(document: SetUpDocument, act: str) -> list[Reason]:
     """What to mind at an act in this place, a code and a sentence each."""
-    told = [
+    rows = [
         *_ground(document, act),
         *_slope(document, act),
         *_feet(document, act),
         *_wind(document, act),
         *_heat(document, act),
     ]
-    return reasons([*told, *_habits(document, act)])
+    return reasons([*rows, *_habits(document, act)])
 
 
 def _ground(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     ground, warm = document.conditions.ground or "", document.conditions.temperature_c
     if act not in AT_THE_FEET or ground not in GROUND:
         return []
-    told = [("ground", GROUND[ground])]
+    rows = [("ground", GROUND[ground])]
     if ground == "asphalt" and warm is not None and warm >= HOT_C:
-        told.append(
+        rows.append(
             (
                 "hot-asphalt",
                 "Hot asphalt keeps yielding under the shoes: use boards, or another place.",
             )
         )
-    return told
+    return rows
 
 
 def _slope(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     if act != "tripod" or document.observations.tripod.slope_deg < SLOPE_DEG:
         return []
-    told = [("slope", "Two legs downhill, one up: this keeps it from falling over.")]
+    rows = [("slope", "Two legs downhill, one up: this keeps it from falling over.")]
     if document.observations.options.stands == "third-along":
-        told.append(("slope-first", "Here the third leg points uphill, not along the line of work."))
-    return told
+        rows.append(("slope-first", "Here the third leg points uphill, not along the line of work."))
+    return rows
 
 
 def _feet(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
@@ -92,19 +92,19 @@ def _wind(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
 
 def _heat(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     warm, material = document.conditions.temperature_c, document.observations.tripod_material
-    told = []
+    rows = []
     if warm is not None and act == "mount" and (warm >= HOT_C or warm <= COLD_C):
-        told.append(
+        rows.append(
             (
                 "acclimatise",
                 "If the case was warmer or colder, wait 15 minutes before you rely on the level.",
             )
         )
     if warm is not None and warm >= HOT_C and material and act == "tripod":
-        told.append(("legs-in-heat", MATERIAL_IN_HEAT[material]))
+        rows.append(("legs-in-heat", MATERIAL_IN_HEAT[material]))
     if warm is not None and warm <= COLD_C and act == "plate":
-        told.append(("slow-when-cold", "A cold level vial is slow: wait 20 seconds before you read."))
-    return told
+        rows.append(("slow-when-cold", "A cold level vial is slow: wait 20 seconds before you read."))
+    return rows
 
 
 def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
@@ -128,7 +128,7 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     if act == "plate" and o.options.fine == "electronic":
         index = document.known_index()
         if index and max(abs(index[0]), abs(index[1])) > KNOWN_FROM * index[2]:
-            along, across = (one * sense for one, sense in zip(index[:2], document.instrument.senses, strict=True))
+            along, across = (entry * sense for entry, sense in zip(index[:2], document.instrument.senses, strict=True))
             text = f"Index error of this electronic level: {along:+.0f}″ along and {across:+.0f}″ across. Level to these values, not to zero."
             return [("index-known", text)]
     if act == "last-look":

@@ -127,9 +127,9 @@ def hold(feet: Feet, legs: Legs, hinge_radius: float, start: Pose) -> Pose:
             step = solve(rows, right)
         except ZeroDivisionError as error:
             raise CannotStandError("the legs cannot carry the head") from error
-        size = max(abs(one) for one in step)
+        size = max(abs(entry) for entry in step)
         if size > 0.3:  # far off: a part of the step, so that it stays on this side
-            step = [one * 0.3 / size for one in step]
+            step = [entry * 0.3 / size for entry in step]
         pose = Pose(add(pose.at, (step[0], step[1], step[2])), product(about((step[3], step[4], step[5])), pose.turn))
         if size < CLOSE:
             return pose

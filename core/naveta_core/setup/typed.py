@@ -27,9 +27,9 @@ def from_file(document: Data) -> Data:
 
     def typed(value: Any, name: str = "") -> Any:
         if isinstance(value, list):
-            return [typed(one, name) for one in value]
+            return [typed(entry, name) for entry in value]
         if isinstance(value, dict):
-            return {key: typed(one, key) for key, one in value.items() if one is not None}
+            return {key: typed(entry, key) for key, entry in value.items() if entry is not None}
         if isinstance(value, bool) or not isinstance(value, int | float) or name in TOUCHED:
             return value
         return typed_length(value, document) if name in LENGTHS else typed_figure(value)

@@ -74,11 +74,11 @@ def length_words(unit: str) -> LengthWords:
     return _WORDS[unit]
 
 
-def count(number: int, one: str, many: str) -> str:
+def count(number: int, text: str, many: str) -> str:
     """'one reading', 'two readings', '12 readings'."""
     words = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine")
     named = words[number] if number < len(words) else str(number)
-    return f"{named} {one if number == 1 else many}"
+    return f"{named} {text if number == 1 else many}"
 
 
 def capital(text: str) -> str:

@@ -78,7 +78,7 @@ def tripod(rng: Rng, *, slip_mm: float = 0.0) -> Data:
         rest, way = 400.0, 1 if i % 2 == 0 else -1
         gave = way * 12 / per_mm * rng.normal(1, 0.2)
         read = [value + rng.normal(0, 0.2 * noise) for value in (rest, rest + gave, rest)]
-        rows.append(dict(zip(("free_mm", "loaded_mm", "released_mm"), (f"{one:.1f}" for one in read), strict=True)))
+        rows.append(dict(zip(("free_mm", "loaded_mm", "released_mm"), (f"{entry:.1f}" for entry in read), strict=True)))
     if slip_mm:
         row, name = rows[int(rng.integers(4))], str(rng.choice(("free_mm", "loaded_mm", "released_mm")))
         row[name] = f"{float(row[name]) + rng.choice((-1, 1)) * slip_mm:.1f}"
@@ -96,12 +96,12 @@ def full_levelling(rng: Rng, *, mm_per_km: float, step_mm: float) -> Data:
 
     One difference scatters by s·√2/√(1000/60), each of its two readings by 1/√2 of that.
     """
-    one = mm_per_km / np.sqrt(1000 / 60)
+    entry = mm_per_km / np.sqrt(1000 / 60)
     sets = []
     for _ in range(2):
         true = [(1250 + rng.uniform(0, 300) + 211.37, 1250 + rng.uniform(0, 300)) for _ in range(20)]
         true = [(b + 211.37, b) for _, b in true]
-        read = [(a + rng.normal(0, one), b + rng.normal(0, one)) for a, b in true]
+        read = [(a + rng.normal(0, entry), b + rng.normal(0, entry)) for a, b in true]
         sets.append(
             {"pairs": [{"a": typed(a / 1000, step_mm / 1000), "b": typed(b / 1000, step_mm / 1000)} for a, b in read]}
         )

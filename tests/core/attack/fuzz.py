@@ -158,9 +158,9 @@ def run(seed: int, count: int, most: int = 20) -> list[str]:
     """What went wrong in `count` changed documents, at most `most` of them."""
     rng, listed, found = random.Random(seed), bases(), list[str]()
     for _ in range(count):
-        told = wrong(rng, rng.choice(listed))
-        if told:
-            found.append(told)
+        outcome = wrong(rng, rng.choice(listed))
+        if outcome:
+            found.append(outcome)
             if len(found) >= most:
                 break
     return found

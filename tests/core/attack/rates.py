@@ -45,8 +45,8 @@ def holds(make: Callable[[Rng], Data], quantity: str, true: float) -> Sample:
     """Whether the truth lies inside the interval."""
 
     def once(rng: Rng) -> bool:
-        one = part(judged(make(rng)), quantity)
-        return bool(abs(one["value"] - true) <= one["u95"])
+        entry = part(judged(make(rng)), quantity)
+        return bool(abs(entry["value"] - true) <= entry["u95"])
 
     return once
 
@@ -72,15 +72,15 @@ def _largest(rng: Rng) -> bool:
     """Whether the side that shows the largest shift holds its own true one."""
     true = dict.fromkeys(("toward", "away", "left", "right"), 0.0)
     found = judged(crews.compensator(rng, shifts=tuple(true.values())))
-    one = part(found, "largest_shift_arcsec")
+    entry = part(found, "largest_shift_arcsec")
     at = max(found["result"]["shifts"], key=lambda shift: abs(shift["shift_arcsec"]))["position"]
-    return bool(abs(one["value"] - true[at]) <= one["u95"])
+    return bool(abs(entry["value"] - true[at]) <= entry["u95"])
 
 
 def _rounds(rng: Rng) -> bool:
     c, t = rng.uniform(-15, 15), rng.normal(0, 10)
-    one = part(judged(crews.rounds(rng, c=c, t=t)), "collimation_arcsec")
-    return bool(abs(one["value"] - c) <= one["u95"])
+    entry = part(judged(crews.rounds(rng, c=c, t=t)), "collimation_arcsec")
+    return bool(abs(entry["value"] - c) <= entry["u95"])
 
 
 def _stored_from_quick(rng: Rng) -> bool:
@@ -90,9 +90,9 @@ def _stored_from_quick(rng: Rng) -> bool:
 
 def _budget(angle: float, elevation: float) -> Sample:
     """A point set out over a backsight, the stand 2 mm off: within the total that was promised."""
-    asked = {"advice": "budget", "back_m": 20, "fore_m": 40, "angle_deg": angle, "elevation_deg": elevation,
+    fields = {"advice": "budget", "back_m": 20, "fore_m": 40, "angle_deg": angle, "elevation_deg": elevation,
              "centring_mm": 2, "target_mm": 0, "both_faces": True, "angle_accuracy_arcsec": 1, "distance_accuracy_mm": 0.5}  # fmt: skip
-    total = advise(asked)["result"]["budgets"][1]["total95"]
+    total = advise(fields)["result"]["budgets"][1]["total95"]
     beta, steep = np.radians(angle), np.radians(elevation)
 
     def once(rng: Rng) -> bool:

@@ -50,8 +50,8 @@ def test_a_fault_names_path_and_what_is_wanted_on_one_line(changed: dict, path: 
 
 
 def test_a_set_up_without_sights_is_judged_by_the_usual_ones() -> None:
-    one = {name: value for name, value in SET_UPS[0].items() if name != "work"}
-    told = asked_preview(one, None, AT)["reduced"]
+    found = {name: value for name, value in SET_UPS[0].items() if name != "work"}
+    reduced = asked_preview(found, None, AT)["reduced"]
     # 30 m, 10″ wanted of an angle at 90°: √2·10″·30²/(ρ·30√2) = 30 m·10″/ρ = 1.454 mm.
-    limits = next(p["limits"] for p in told["verdict"]["parts"] if p["quantity"] == "centring_mm")
+    limits = next(p["limits"] for p in reduced["verdict"]["parts"] if p["quantity"] == "centring_mm")
     assert limits["use"] == pytest.approx(1.45, abs=0.006)

@@ -16,7 +16,7 @@ def test_honest_work_is_judged_as_it_should(rate: Rate) -> None:
     runs = min(rate.runs, 1000 if "budget" in rate.name else RUNS)
     found = share(rate, runs)
     low, high = (
-        one if one in (0.0, 1.0) else one + sign * 3 * sqrt(one * (1 - one) / runs)
-        for one, sign in ((rate.low, -1), (rate.high, 1))
+        entry if entry in (0.0, 1.0) else entry + sign * 3 * sqrt(entry * (1 - entry) / runs)
+        for entry, sign in ((rate.low, -1), (rate.high, 1))
     )
     assert low <= found <= high, f"{rate.name}: {found:.3f}"

@@ -65,8 +65,8 @@ class TestLevels:
         assert found[S_LEVEL] == pytest.approx(2.8868 * s, rel=1e-4)
         assert found["set_difference_mm"] == pytest.approx(np.mean(sets[0]) - np.mean(sets[1]), abs=1e-9)
         allowed = stats.t.ppf(0.975, 38) * s / sqrt(10)
-        told = "staffs-differ" in codes(reduced(document))
-        assert told == (abs(found["set_difference_mm"]) > allowed)
+        outcome = "staffs-differ" in codes(reduced(document))
+        assert outcome == (abs(found["set_difference_mm"]) > allowed)
 
     def test_simplified_counts_the_middle_only_and_looks_coarsely_at_the_line_of_sight(self) -> None:
         good = reduced(simulated(LEVEL, 2, mm_per_km=1.0))
@@ -108,17 +108,17 @@ class TestLevels:
         again = {**bad, "before": [earlier], "before_at": "2027-03-01T08:00:00+00:00"}
         assert reduced(again)["verdict"]["grade"] == "service"
         good = {**simulated(LEVEL, 3, procedure="full"), "before": [earlier], "before_at": again["before_at"]}
-        told = reduced(good)
-        assert "changed-since-last" in codes(told)
+        result = reduced(good)
+        assert "changed-since-last" in codes(result)
         assert "smaller" in next(
-            reason["text"] for reason in told["verdict"]["reasons"] if reason["code"] == "changed-since-last"
+            reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "changed-since-last"
         )
 
     def test_without_a_stated_accuracy_nothing_is_claimed(self) -> None:
         document = simulated(LEVEL, 3, procedure="full")
         document["instrument"] = {}
-        told = reduced(document)
-        assert (told["verdict"]["grade"], codes(told)) == ("watch", ["stated-not-known"])
+        result = reduced(document)
+        assert (result["verdict"]["grade"], codes(result)) == ("watch", ["stated-not-known"])
 
     def test_a_mistyped_pair_is_named(self) -> None:
         hits = alarms = 0
@@ -127,9 +127,9 @@ class TestLevels:
             alarms += "stands-apart" in codes(reduced(document))
             pair = document["observations"]["sets"][1]["pairs"][7]
             pair["a"] = f"{float(pair['a']) + 0.005:.5f}"
-            told = reduced(document)
-            text = " ".join(reason["text"] for reason in told["verdict"]["reasons"])
-            hits += told["verdict"]["grade"] == "repeat" and "The eighth pair of the second set" in text
+            result = reduced(document)
+            text = " ".join(reason["text"] for reason in result["verdict"]["reasons"])
+            hits += result["verdict"]["grade"] == "repeat" and "The eighth pair of the second set" in text
         print(f"5 mm in one of forty pairs: named {hits} of 60, false alarms {alarms}")
         assert hits == 60
         assert alarms <= 3
@@ -138,10 +138,10 @@ class TestLevels:
         document = simulated(LEVEL, 1)
         document["observations"]["sets"][1]["pairs"] = []
         document["observations"]["sets"][0]["pairs"][9] = {}
-        said = previewed(document)
-        assert said["missing"][:2] == ["observations.sets[0].pairs[9].a", "observations.sets[0].pairs[9].b"]
-        assert said["missing"][2] == "observations.sets[1].pairs[0].a"
-        assert "9 of 10 pairs" in said["partial"]["messages"][0]["text"]
+        messages = previewed(document)
+        assert messages["missing"][:2] == ["observations.sets[0].pairs[9].a", "observations.sets[0].pairs[9].b"]
+        assert messages["missing"][2] == "observations.sets[1].pairs[0].a"
+        assert "9 of 10 pairs" in messages["partial"]["messages"][0]["text"]
         document["observations"]["sets"][0]["pairs"][0]["a"] = "15.2"
         assert previewed(document)["faults"][0]["wanted"].startswith("a staff reading from -0.5 to 7 m")
 
@@ -152,12 +152,12 @@ class TestAngles:
         found = []
         for series in document["observations"]["series"]:
             rows = []
-            for one in series["sets"]:
-                right = {shot["target"]: degrees(shot["reading"]) for shot in one["right"]}
+            for entry in series["sets"]:
+                right = {shot["target"]: degrees(shot["reading"]) for shot in entry["right"]}
                 rows.append([(degrees(shot["reading"]) + (right[shot["target"]] - 180) % 360) / 2
                              if abs(degrees(shot["reading"]) - (right[shot["target"]] - 180) % 360) < 90
                              else ((degrees(shot["reading"]) + (right[shot["target"]] - 180) % 360 + 360) / 2) % 360
-                             for shot in one["left"]])  # fmt: skip
+                             for shot in entry["left"]])  # fmt: skip
             found.append(np.array(rows))
         return found
 
@@ -191,16 +191,16 @@ class TestAngles:
         document = simulated(ANGLE, 8, circle="vertical", arcsec=2.0, i=14.0)
         (series,) = document["observations"]["series"]
         rows, sums = [], []
-        for one in series["sets"]:
-            right = {shot["target"]: degrees(shot["reading"]) for shot in one["right"]}
-            rows.append([(degrees(shot["reading"]) + 360 - right[shot["target"]]) / 2 for shot in one["left"]])
-            sums += [degrees(shot["reading"]) + right[shot["target"]] - 360 for shot in one["left"]]
+        for entry in series["sets"]:
+            right = {shot["target"]: degrees(shot["reading"]) for shot in entry["right"]}
+            rows.append([(degrees(shot["reading"]) + 360 - right[shot["target"]]) / 2 for shot in entry["left"]])
+            sums += [degrees(shot["reading"]) + right[shot["target"]] - 360 for shot in entry["left"]]
         x = np.array(rows)
         s = sqrt(((x - x.mean(axis=0)) ** 2).sum() / 8) * 3600
-        told = reduced(document)
-        assert told["result"][S_ANGLE] == pytest.approx(s, abs=1e-5)
-        assert told["result"]["index_arcsec"] == pytest.approx(np.mean(sums) * 1800, abs=1e-5)
-        assert "index-shown" in codes(told), "14 seconds of index are no chance"
+        result = reduced(document)
+        assert result["result"][S_ANGLE] == pytest.approx(s, abs=1e-5)
+        assert result["result"]["index_arcsec"] == pytest.approx(np.mean(sums) * 1800, abs=1e-5)
+        assert "index-shown" in codes(result), "14 seconds of index are no chance"
         assert "index-shown" not in codes(reduced(simulated(ANGLE, 8, circle="vertical", arcsec=2.0)))
 
     @pytest.mark.parametrize("circle", ["horizontal", "vertical"])
@@ -235,21 +235,21 @@ class TestAngles:
         document = simulated(ANGLE, 5, procedure="full", arcsec=2.0)
         shot = document["observations"]["series"][2]["sets"][1]["left"][3]
         shot["reading"] = packed(degrees(shot["reading"]) + 1 / 60)
-        told = reduced(document)
-        assert told["verdict"]["grade"] == "repeat"
-        assert "Target 4 of the second set" in " ".join(reason["text"] for reason in told["verdict"]["reasons"])
+        result = reduced(document)
+        assert result["verdict"]["grade"] == "repeat"
+        assert "Target 4 of the second set" in " ".join(reason["text"] for reason in result["verdict"]["reasons"])
 
     def test_faces_that_do_not_fit_and_marks_that_are_not_there_are_refused(self) -> None:
         document = simulated(ANGLE, 5)
-        one = document["observations"]["series"][0]["sets"][1]
-        one["left"][2]["reading"] = "7.1530"
+        entry = document["observations"]["series"][0]["sets"][1]
+        entry["left"][2]["reading"] = "7.1530"
         (fault,) = previewed(document)["faults"]
         assert fault["path"] == "observations.series[0].sets[1].right[1].reading"
         assert "target 3" in fault["where"]
         assert "180°" in fault["wanted"]
-        one["left"][2]["target"] = "9"
+        entry["left"][2]["target"] = "9"
         assert "the targets of the first set" in previewed(document)["faults"][0]["wanted"]
-        one["left"][2]["target"] = "1"
+        entry["left"][2]["target"] = "1"
         assert previewed(document)["faults"][0]["wanted"] == "each target once in a face"
         zenith = simulated(ANGLE, 5, circle="vertical")
         shots = zenith["observations"]["series"][0]["sets"][0]
@@ -260,16 +260,16 @@ class TestAngles:
         document = simulated(ANGLE, 5, c=8.0)
         sets = document["observations"]["series"][0]["sets"]
         sets[1] = sets[2] = {"left": [], "right": []}
-        said = previewed(document)
-        assert said["partial"]["next"]["path"] == "observations.series[0].sets[1].left[0].reading"
-        assert "from 4 targets" in said["partial"]["messages"][0]["text"]
+        messages = previewed(document)
+        assert messages["partial"]["next"]["path"] == "observations.series[0].sets[1].left[0].reading"
+        assert "from 4 targets" in messages["partial"]["messages"][0]["text"]
 
     @pytest.mark.parametrize("way", [method.name for method in KINDS[ANGLE].methods])
     def test_each_way_begins_with_as_many_wells_as_its_procedure_wants(self, way: str) -> None:
         begun = next(method for method in KINDS[ANGLE].methods if method.name == way)
         wanted = {"horizontal-simplified": 24, "vertical-simplified": 24, "horizontal-full": 120, "vertical-full": 96}
-        said = previewed({"kind": ANGLE, "observations": begun.observations})
-        assert len(said["missing"]) == wanted[way]
+        messages = previewed({"kind": ANGLE, "observations": begun.observations})
+        assert len(messages["missing"]) == wanted[way]
         assert (
             sum(len(begun.observations["series"][0]["sets"][0][face]) for face in ("left", "right"))
             * 3
@@ -285,9 +285,9 @@ def test_they_never_come_due_but_what_they_found_bad_holds() -> None:
 
     level = {"kind": "level"}
     passed = Done("two-peg", datetime(2027, 2, 20, 8, tzinfo=UTC), "use")
-    told = standing(level, [passed], [], date(2027, 3, 2))
-    accuracy = next(check for check in told.checks if check.check == LEVEL)
-    assert (told.state, accuracy.state, accuracy.due_on) == ("ready", "ready", None)
+    found = standing(level, [passed], [], date(2027, 3, 2))
+    accuracy = next(check for check in found.checks if check.check == LEVEL)
+    assert (found.state, accuracy.state, accuracy.due_on) == ("ready", "ready", None)
     assert accuracy.reasons[0].code == "when-wanted"
     old = Done(LEVEL, datetime(2025, 2, 20, 8, tzinfo=UTC), "watch", finding="Good to 1.4 mm per km.")
     assert standing(level, [passed, old], [], date(2027, 3, 2)).state == "ready"
@@ -296,8 +296,8 @@ def test_they_never_come_due_but_what_they_found_bad_holds() -> None:
 
 
 def test_the_figure_is_judged_against_what_chance_allows() -> None:
-    told = reduced(simulated(LEVEL, 2, procedure="full", stated=1.5, mm_per_km=1.0))
-    limits = part(told, S_LEVEL)["limits"]
+    result = reduced(simulated(LEVEL, 2, procedure="full", stated=1.5, mm_per_km=1.0))
+    limits = part(result, S_LEVEL)["limits"]
     # Two readings to a hundredth of a millimetre a difference, brought to a kilometre over 60 m: √(0.01²/6)·√(1000/60)/√2.
     digit = 0.01 / sqrt(6) * sqrt(1000 / 60) / sqrt(2)
     assert limits["use"] == pytest.approx(sqrt(1.5**2 + digit**2) * sqrt(stats.chi2.ppf(0.95, 38) / 38), rel=1e-6)

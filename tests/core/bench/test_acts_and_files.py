@@ -39,9 +39,9 @@ def test_answers_are_built_by_their_models_and_leave_as_plain_data(kind: str) ->
         document = parse(json.dumps(simulate(kind, rng, truth)).encode())
         result = KINDS[kind].reduce(document)
         assert isinstance(result, Result)
-        told = result.plain()
-        assert json.loads(json.dumps(told)) == told
-        assert type(result.result).model_validate(told["result"]) == result.result
+        data = result.plain()
+        assert json.loads(json.dumps(data)) == data
+        assert type(result.result).model_validate(data["result"]) == result.result
         assert KINDS[kind].preview(document).reduced == result
     empty = parse(json.dumps({"kind": kind, "observations": {}}).encode())
     assert isinstance(KINDS[kind].preview(empty), Preview)
@@ -89,18 +89,18 @@ def test_every_kind_says_why_how_long_and_what_to_bring() -> None:
 
 class TestAdjusting:
     def ask(self, kind: str, document: Data, *reads_now: str) -> Data:
-        told = adjusting_of(kind, parse(json.dumps(document).encode()), list(reads_now))
-        Adjusting.model_validate(told)
-        return told
+        adjusting = adjusting_of(kind, parse(json.dumps(document).encode()), list(reads_now))
+        Adjusting.model_validate(adjusting)
+        return adjusting
 
     def plummet(self) -> Data:
         """Axis at 3, 2; offset 2 right at heading 0, so that the last mark, at 270°, lies at 3, 4."""
         return simulated("plummet", offset_mm=(2.0, 0.0), axis_mm=(3.0, 2.0), noise=0.0)
 
     def test_a_plummet_goes_to_the_axis_one_axis_at_a_time(self) -> None:
-        told = self.ask("plummet", self.plummet(), "3.0 3.1", "3.0 2.1", "3.4 2.1")
-        assert (told["from_text"], told["target_text"], told["allowed"]) == ("3.0, 4.0", "3.0, 2.0", True)
-        first, second, third = told["steps"]
+        answer = self.ask("plummet", self.plummet(), "3.0 3.1", "3.0 2.1", "3.4 2.1")
+        assert (answer["from_text"], answer["target_text"], answer["allowed"]) == ("3.0, 4.0", "3.0, 2.0", True)
+        first, second, third = answer["steps"]
         assert first["left"] == pytest.approx(1.1)
         assert "to 3.0, 2.0" in first["text"], "where the next turn should bring it"
         assert second["done"]
@@ -124,15 +124,15 @@ class TestAdjusting:
 
     def test_a_plate_bubble_goes_from_its_rest_to_the_middle(self) -> None:
         document = simulated("plate-vial", rest_div=-1.6, tilt_arcsec=(0.0, 0.0), noise=0.0)
-        told = self.ask("plate-vial", document, "-0.8", "0.1")
-        assert told["from_text"] == "1.6 div left of the middle"
-        assert [step["done"] for step in told["steps"]] == [False, True]
+        answer = self.ask("plate-vial", document, "-0.8", "0.1")
+        assert answer["from_text"] == "1.6 div left of the middle"
+        assert [step["done"] for step in answer["steps"]] == [False, True]
 
     def test_a_circular_bubble_goes_to_the_middle(self) -> None:
         document = simulated("circular-vial", error_mm=(2.0, -1.0), headings=FOUR, noise=0.0)
-        told = self.ask("circular-vial", document, "0.9 -0.4", "0.0 0.1")
-        assert told["from_text"] == "2.0 mm right and 1.0 mm towards you"
-        assert [step["done"] for step in told["steps"]] == [False, True]
+        answer = self.ask("circular-vial", document, "0.9 -0.4", "0.0 0.1")
+        assert answer["from_text"] == "2.0 mm right and 1.0 mm towards you"
+        assert [step["done"] for step in answer["steps"]] == [False, True]
 
 
 class TestWhatFollows:
@@ -143,37 +143,37 @@ class TestWhatFollows:
         return made_check(document, reduced(document), at, stage)
 
     def test_rest_positions_and_corrections_are_told_to_the_next_set_up(self) -> None:
-        made = [
+        rows = [
             self.made("plate-vial", rest_div=-1.2, noise=0.0),
             self.made("dual-axis-level", index_arcsec=(7.0, -3.0), headings=FOUR, noise=0.0),
             self.made("plummet", offset_mm=(1.0, 0.0), noise=0.0),
         ]
-        rest = rest_of(made)
+        rest = rest_of(rows)
         assert rest["reversal_div"] == pytest.approx(-1.2, abs=0.06)
         assert (rest["index_along_arcsec"], rest["index_across_arcsec"]) == (
             pytest.approx(7, abs=0.6),
             pytest.approx(-3, abs=0.6),
         )
         assert rest["plummet_x_mm"] == pytest.approx(1.0, abs=0.06)
-        knocked = rest_of([*made, {"what": "event", "event": "knock", "at": self.AT}])
+        knocked = rest_of([*rows, {"what": "event", "event": "knock", "at": self.AT}])
         assert knocked == {}
-        adjusted = rest_of([*made, {"what": "event", "event": "adjusted", "kind": "plummet", "at": self.AT}])
+        adjusted = rest_of([*rows, {"what": "event", "event": "adjusted", "kind": "plummet", "at": self.AT}])
         assert "plummet_x_mm" not in adjusted
         assert adjusted["reversal_div"] == rest["reversal_div"], "turning the plummet leaves the vial alone"
 
     def test_an_adjustment_cuts_only_what_was_adjusted(self) -> None:
-        made = [
+        rows = [
             self.made("plate-vial"),
             self.made("plummet"),
             {"what": "event", "event": "adjusted", "kind": "plummet", "at": self.AT},
         ]
-        assert [earlier["check"] for earlier in before_of(made)] == ["plate-vial"]
+        assert [earlier["check"] for earlier in before_of(rows)] == ["plate-vial"]
         left = self.made("plummet", stage="as-left")
-        assert [earlier["check"] for earlier in before_of([*made[:2], left])] == ["plummet", "plate-vial"]
+        assert [earlier["check"] for earlier in before_of([*rows[:2], left])] == ["plummet", "plate-vial"]
 
     def test_noise_is_learned_by_kind(self) -> None:
-        made = [self.made("plummet", seed=i, headings=FOUR * 2) for i in range(4)]
-        known = context_of({"kind": "theodolite"}, {}, made)
+        rows = [self.made("plummet", seed=i, headings=FOUR * 2) for i in range(4)]
+        known = context_of({"kind": "theodolite"}, {}, rows)
         assert set(known.noise) == {"plummet"}
 
     def set_up(self, **stored: float) -> SetUpDocument:
@@ -197,12 +197,12 @@ class TestWhatFollows:
 
     def test_a_known_index_is_told_at_the_act_and_taken_off_one_look(self) -> None:
         known = self.set_up(index_along_arcsec=7.0, index_across_arcsec=-3.0, sigma_index_arcsec=1.0)
-        said = {hint.code: hint.text for hint in hints(known, "plate")}
-        assert "+7″ along and -3″ across" in said["index-known"].replace("−", "-")
+        found = {hint.code: hint.text for hint in hints(known, "plate")}
+        assert "+7″ along and -3″ across" in found["index-known"].replace("−", "-")
         blind, seeing = preview_set_up(self.set_up()), preview_set_up(known)
 
-        def tilt(told: Data) -> Data:
-            return part(told["reduced"], "tilt_arcsec")
+        def tilt(fields: Data) -> Data:
+            return part(fields["reduced"], "tilt_arcsec")
 
         assert tilt(blind)["value"] == pytest.approx(58**0.5)
         assert tilt(seeing)["value"] == pytest.approx(0, abs=1e-9)
@@ -224,8 +224,8 @@ class TestWhatFollows:
             }
             document = parse(json.dumps(data).encode())
             assert isinstance(document, SetUpDocument)
-            told = guide(document, "plate")
-            assert told["advice"]["result"]["tilt_arcsec"] == pytest.approx(lean, abs=0.06)
+            found = guide(document, "plate")
+            assert found["advice"]["result"]["tilt_arcsec"] == pytest.approx(lean, abs=0.06)
         look["saw"]["level"] = {"along": "7", "across": "-3"}  # type: ignore[index]
         there = parse(json.dumps({**data, "stored": self.INDEX}).encode())
         assert isinstance(there, SetUpDocument)

@@ -58,11 +58,11 @@ def test_a_plummet_in_the_base_is_not_offered_a_half_turn() -> None:
 @pytest.mark.parametrize("kind", sorted(set(KINDS) - {"two-peg"}))
 def test_every_way_begins_incomplete_and_says_what_is_missing_in_reading_order(kind: str) -> None:
     for way in KINDS[kind].methods:
-        told = previewed({"kind": kind, "units": {"length": way.unit or "m"}, "observations": way.observations})
-        assert not told["complete"], way.name
-        assert told["faults"] == [], way.name
-        assert told["missing"], way.name
-        assert told["partial"]["next"]["path"] == told["missing"][0]
+        found = previewed({"kind": kind, "units": {"length": way.unit or "m"}, "observations": way.observations})
+        assert not found["complete"], way.name
+        assert found["faults"] == [], way.name
+        assert found["missing"], way.name
+        assert found["partial"]["next"]["path"] == found["missing"][0]
 
 
 @pytest.mark.parametrize("kind", sorted(set(KINDS) - {"two-peg"}))
@@ -71,11 +71,15 @@ def test_a_spoiled_figure_is_named_where_it_stands_and_nothing_else_is(kind: str
 
     def first(held: Any, path: str) -> tuple[Any, Any, str]:
         """The first figure typed that is read: its holder, its key, its path."""
-        for key, one in held.items() if isinstance(held, dict) else enumerate(held):
+        for key, entry in held.items() if isinstance(held, dict) else enumerate(held):
             there = f"{path}[{key}]" if isinstance(held, list) else f"{path}.{key}"
-            if isinstance(one, str) and one[:1] in "-0123456789" and key not in ("heading_deg", "distance_m", "target"):
+            if (
+                isinstance(entry, str)
+                and entry[:1] in "-0123456789"
+                and key not in ("heading_deg", "distance_m", "target")
+            ):
                 return held, key, there
-            if isinstance(one, dict | list) and (found := first(one, there))[2]:
+            if isinstance(entry, dict | list) and (found := first(entry, there))[2]:
                 return found
         return None, None, ""
 
@@ -171,8 +175,8 @@ def test_detection_rates_of_a_mistyped_figure() -> None:
                 group = document["observations"]["positions"]["left"]
                 group[2] = f"{float(group[2]) + 0.008:.4f}"
             result = reduced(document)
-            said = {"stands-apart", "set-aside", "scatter"} & set(codes(result))
-            found[kind] += bool(said)
+            messages = {"stands-apart", "set-aside", "scatter"} & set(codes(result))
+            found[kind] += bool(messages)
     print(f"of 60 each found: {found}; cried wolf on good ones: {false}")
     assert min(found.values()) >= 54
     assert max(false.values()) <= 4
@@ -206,23 +210,23 @@ def test_a_step_of_temperature_since_the_last_check_is_said() -> None:
         "result": {},
         "temperature_c": 19,
     }
-    told = {
+    fields = {
         **document,
         "conditions": {"temperature_c": 4},
         "before": [earlier],
         "before_at": "2027-03-02T07:00:00+00:00",
     }
     assert "15 K colder" in next(
-        reason["text"] for reason in reduced(told)["verdict"]["reasons"] if reason["code"] == "temperature-step"
+        reason["text"] for reason in reduced(fields)["verdict"]["reasons"] if reason["code"] == "temperature-step"
     )
 
 
 def test_the_row_that_stands_apart_is_marked_where_it_was_typed() -> None:
     document = simulated("plummet", seed=5, headings=(0, 45, 90, 135, 180, 225, 270, 315), noise=0.6)
     document["observations"]["sets"][0]["marks"][3]["y_mm"] = "40"
-    told = previewed(document)
-    assert told["partial"]["outlier"]["path"] == "observations.sets[0].marks[3]"
-    assert "Mark it again" in told["partial"]["outlier"]["text"]
+    found = previewed(document)
+    assert found["partial"]["outlier"]["path"] == "observations.sets[0].marks[3]"
+    assert "Mark it again" in found["partial"]["outlier"]["text"]
 
 
 def test_two_opposite_headings_say_something_before_the_others_are_in() -> None:
@@ -231,8 +235,8 @@ def test_two_opposite_headings_say_something_before_the_others_are_in() -> None:
     )
     for row in rows(document)[2:]:
         row["x_mm"] = row["y_mm"] = ""
-    said = {message["code"]: message["text"] for message in previewed(document)["partial"]["messages"]}
-    assert "reversing point 1.0 mm right" in said["running"]
+    found = {message["code"]: message["text"] for message in previewed(document)["partial"]["messages"]}
+    assert "reversing point 1.0 mm right" in found["running"]
 
 
 def test_what_a_check_leans_on_is_asked_for_first_where_the_history_is_known() -> None:

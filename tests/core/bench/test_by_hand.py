@@ -97,8 +97,8 @@ def test_plate_bubble_two_headings_by_hand() -> None:
     assert result["result"]["tilt_arcsec"] == pytest.approx(28.0)
     assert result["result"]["tilt_bearing_deg"] == pytest.approx(30.0)
     assert "one-direction" in codes(result)
-    said = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "half-and-half")
-    assert "Tilt of the axis: −1.4 div; level vial error: −0.8 div" in said
+    text = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "half-and-half")
+    assert "Tilt of the axis: −1.4 div; level vial error: −0.8 div" in text
 
 
 def test_two_vials_have_two_rest_positions() -> None:
@@ -143,9 +143,9 @@ def test_a_vial_beside_an_electronic_level_is_settled_by_the_half_turn() -> None
     ]
     observations = {"sensitivity_arcsec_per_div": "20", "readings": rows}
     result = reduced({"kind": "dual-axis-level", "conditions": {"minutes_on": 10}, "observations": observations})
-    said = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "settled-by-turning")
-    assert "electronic level 9″ out, plate level 16″ out (reversing point 0.8 div right of the middle)" in said
-    assert "electronic level is the better one" in said
+    text = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "settled-by-turning")
+    assert "electronic level 9″ out, plate level 16″ out (reversing point 0.8 div right of the middle)" in text
+    assert "electronic level is the better one" in text
 
 
 def test_a_display_that_counts_the_other_way_is_seen_by_four_headings() -> None:
@@ -158,8 +158,8 @@ def test_a_display_that_counts_the_other_way_is_seen_by_four_headings() -> None:
     for row in document["observations"]["readings"]:
         row["across_arcsec"] = str(-float(row["across_arcsec"]))
     assert "display-sense" in codes(reduced(document))
-    told = {**document, "instrument": {"display": {"across_positive": "high-left"}}}
-    assert "display-sense" not in codes(reduced(told))
+    fields = {**document, "instrument": {"display": {"across_positive": "high-left"}}}
+    assert "display-sense" not in codes(reduced(fields))
 
 
 def test_a_compensator_by_hand() -> None:

@@ -48,21 +48,21 @@ def worn(mm: float) -> dict[str, str]:
 class TestOnlyWhatIsReadIsRounded:
     def test_known_lengths_as_the_sheet_fills_them_are_no_readings(self) -> None:
         """ "1" is a mark, not a reading to the metre: the interval is that of the tape."""
-        one = part(reduced(staff()), "zero_offset_mm")
-        assert one["u95"] < 1.0
+        entry = part(reduced(staff()), "zero_offset_mm")
+        assert entry["u95"] < 1.0
         full = {f"{float(mark):.4f}": taped for mark, taped in TAPED.items()}
-        assert one["u95"] == pytest.approx(part(reduced(staff(full)), "zero_offset_mm")["u95"])
+        assert entry["u95"] == pytest.approx(part(reduced(staff(full)), "zero_offset_mm")["u95"])
 
     def test_a_worn_foot_is_service(self) -> None:
-        told = reduced(staff(worn(10)))
-        assert told["verdict"]["grade"] == "service"
-        assert told["result"]["zero_offset_mm"] == pytest.approx(10.0, abs=0.2)
+        result = reduced(staff(worn(10)))
+        assert result["verdict"]["grade"] == "service"
+        assert result["result"]["zero_offset_mm"] == pytest.approx(10.0, abs=0.2)
 
     def test_a_long_tape_is_found(self) -> None:
         """A known 30 m read as 29.970: 1,000 ppm too long."""
-        told = reduced(tape(("1", "0.9990"), ("10", "9.9900"), ("20", "19.9800"), ("30", "29.9700")))
-        assert told["result"]["scale_ppm"] == pytest.approx(-1000, abs=5)
-        assert told["verdict"]["grade"] == "service"
+        result = reduced(tape(("1", "0.9990"), ("10", "9.9900"), ("20", "19.9800"), ("30", "29.9700")))
+        assert result["result"]["scale_ppm"] == pytest.approx(-1000, abs=5)
+        assert result["verdict"]["grade"] == "service"
 
     def test_a_zero_dropped_by_a_spreadsheet_is_no_coarser_reading(self) -> None:
         dropped = {mark: taped.rstrip("0") for mark, taped in TAPED.items()}
@@ -78,26 +78,26 @@ class TestOnlyWhatIsReadIsRounded:
 
 class TestOneSlip:
     def test_a_slip_is_named_and_condemns_nothing(self) -> None:
-        told = reduced(staff({**TAPED, "2": "2.0079"}))
-        assert told["verdict"]["grade"] == "repeat"
-        assert "fifth graduation" in told["finding"]["text"] or "fifth mark" in told["finding"]["text"]
-        assert "stands-apart" in codes(told)
+        result = reduced(staff({**TAPED, "2": "2.0079"}))
+        assert result["verdict"]["grade"] == "repeat"
+        assert "fifth graduation" in result["finding"]["text"] or "fifth mark" in result["finding"]["text"]
+        assert "stands-apart" in codes(result)
 
     def test_read_again_the_slip_is_set_aside_in_sight(self) -> None:
-        told = reduced(staff({**TAPED, "2": "2.0079"}, ("2", "2.0000")))
-        assert told["verdict"]["set_aside"] == ["observations.sections[4]"]
-        assert told["verdict"]["grade"] in ("use", "watch")
+        result = reduced(staff({**TAPED, "2": "2.0079"}, ("2", "2.0000")))
+        assert result["verdict"]["set_aside"] == ["observations.sections[4]"]
+        assert result["verdict"]["grade"] in ("use", "watch")
 
     def test_read_again_alike_it_is_the_staffs(self) -> None:
-        told = reduced(staff({**TAPED, "2": "2.0079"}, ("2", "2.0080")))
-        assert told["verdict"]["grade"] == "service"
-        assert abs(told["result"]["largest_step_mm"]) == pytest.approx(8.0, abs=0.2)
-        assert "stands-apart" not in codes(told)
+        result = reduced(staff({**TAPED, "2": "2.0079"}, ("2", "2.0080")))
+        assert result["verdict"]["grade"] == "service"
+        assert abs(result["result"]["largest_step_mm"]) == pytest.approx(8.0, abs=0.2)
+        assert "stands-apart" not in codes(result)
 
     def test_two_lengths_condemn_no_tape(self) -> None:
-        told = reduced(tape(("1", "1.0000"), ("30", "30.0200")))
-        assert told["verdict"]["grade"] == "repeat"
-        assert "rests-on-one" in codes(told)
+        result = reduced(tape(("1", "1.0000"), ("30", "30.0200")))
+        assert result["verdict"]["grade"] == "repeat"
+        assert "rests-on-one" in codes(result)
 
     def test_a_tripods_slip_is_named(self) -> None:
         rounds = [
@@ -106,22 +106,22 @@ class TestOneSlip:
         ]
         rounds[2] = {**rounds[2], "released_mm": "408.1"}
         looks = {"clamps_hold": "yes", "hinges_firm": "yes", "shoes_firm": "yes"}
-        told = reduced({"kind": "tripod", "observations": {**looks, "distance": "20", "rounds": rounds}})
-        assert told["verdict"]["grade"] == "repeat"
-        assert "third round" in told["finding"]["text"]
+        result = reduced({"kind": "tripod", "observations": {**looks, "distance": "20", "rounds": rounds}})
+        assert result["verdict"]["grade"] == "repeat"
+        assert "third round" in result["finding"]["text"]
 
 
 class TestTemperatureAndPull:
     def test_not_told_it_is_ten_kelvin_and_asked_for_first(self) -> None:
         """11.5 ppm a kelvin: 115 ppm alone; a perfect tape proves no 100 ppm, and the temperature is what would help."""
         pairs = (("1", "1.0000"), ("10", "10.0001"), ("20", "20.0000"), ("30", "30.0001"))
-        blind, told = reduced(tape(*pairs, t=None)), reduced(tape(*pairs))
+        blind, result = reduced(tape(*pairs, t=None)), reduced(tape(*pairs))
         assert part(blind, "scale_ppm")["sigma"] == pytest.approx(
-            (115**2 + part(told, "scale_ppm")["sigma"] ** 2 - 23**2) ** 0.5, rel=0.03
+            (115**2 + part(result, "scale_ppm")["sigma"] ** 2 - 23**2) ** 0.5, rel=0.03
         )
         assert blind["verdict"]["next"][0]["code"] == "tell-temperature"
         assert "with it" in blind["verdict"]["next"][0]["text"]
-        assert "tell-temperature" not in codes(told, "next")
+        assert "tell-temperature" not in codes(result, "next")
         assert previewed(tape(("1", ""), t=None))["partial"]["messages"][0]["code"] == "temperature-not-told"
 
     def test_a_pull_that_is_not_brought_back_counts(self) -> None:

@@ -37,9 +37,9 @@ def test_directions_and_c_by_least_squares() -> None:
     document = simulated(3, c=-13.0, rounds=3, marks=FIVE, noise=0.6)
     marks, rows, values = [kind[0] for kind in FIVE], [], []
     zenith = {name: z for name, _, z in FIVE}
-    for j, one in enumerate(document["observations"]["rounds"]):
+    for j, entry in enumerate(document["observations"]["rounds"]):
         seen: dict[tuple[str, str], list[float]] = {}
-        for sight in one["pointings"]:
+        for sight in entry["pointings"]:
             turned = degrees(sight["hz"]) - (180.0 if sight["face"] == "right" else 0.0) - 60.0 * j
             direction = next(hz for name, hz, _ in FIVE if name == sight["target"])
             seen.setdefault((sight["target"], sight["face"]), []).append((turned - direction + 180) % 360 - 180)
@@ -53,16 +53,16 @@ def test_directions_and_c_by_least_squares() -> None:
             values.append(float(np.mean(found)))
     unknowns, *_ = np.linalg.lstsq(np.array(rows), np.array(values), rcond=None)
     result = reduced(document)["result"]
-    for k, one in enumerate(result["directions"][1:]):
+    for k, entry in enumerate(result["directions"][1:]):
         true = (FIVE[k + 1][1] - FIVE[0][1]) % 360
-        assert (one["direction_deg"] - true) * 3600 == pytest.approx(unknowns[k] * 3600, abs=0.02)
+        assert (entry["direction_deg"] - true) * 3600 == pytest.approx(unknowns[k] * 3600, abs=0.02)
     assert result["collimation_arcsec"] == pytest.approx(unknowns[-1] * 3600, abs=0.05)
 
 
 def test_the_spread_is_that_of_one_direction_in_both_faces() -> None:
     rng = random.Random(11)
     found = [reduced(simulate(KIND, rng, {"rounds": 4, "marks": FIVE, "accuracy": 3.0}))["result"] for _ in range(80)]
-    spread = np.sqrt(np.mean([one["direction_sigma_arcsec"] ** 2 for one in found]))
+    spread = np.sqrt(np.mean([entry["direction_sigma_arcsec"] ** 2 for entry in found]))
     w = np.hypot(np.hypot(3.0, 1.0), 0.5 / 100000 * 206265)
     # Both faces halve the variance; the reference comes twice in each, which leaves it a little smaller.
     assert spread == pytest.approx(w / np.sqrt(2), rel=0.1)
@@ -74,9 +74,9 @@ def test_directions_hold_their_truth_as_often_as_said() -> None:
         result = reduced(
             simulate(KIND, rng, {"c": rng.uniform(-15, 15), "rounds": 2, "noise": rng.lognormvariate(0, 0.3)})
         )["result"]
-        for one, true in zip(result["directions"][1:], (83.0, 217.0), strict=True):
+        for direction, true in zip(result["directions"][1:], (83.0, 217.0), strict=True):
             total += 1
-            inside += abs(one["direction_deg"] - true) * 3600 <= 2.1 * result["sigma_mean_direction_arcsec"]
+            inside += abs(direction["direction_deg"] - true) * 3600 <= 2.1 * result["sigma_mean_direction_arcsec"]
     print(f"directions: {inside} of {total} within their interval")
     assert inside / total >= 0.92
 
@@ -94,10 +94,10 @@ def test_a_stand_that_twists_is_found_by_the_closing_look() -> None:
     document = simulated(4)
     for sight in pointings(document, 1)[3:]:
         sight["hz"] = packed(degrees(sight["hz"]) + 25 / 3600)
-    told = reduced(document)
-    assert told["verdict"]["grade"] == "repeat"
+    result = reduced(document)
+    assert result["verdict"]["grade"] == "repeat"
     assert "set 2, face left" in next(
-        reason["text"] for reason in told["verdict"]["reasons"] if reason["code"] == "moved-between"
+        reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "moved-between"
     )
     alarms = sum("moved-between" in codes(reduced(simulated(seed))) for seed in range(100))
     assert alarms <= 2, "chance alone"
@@ -110,20 +110,20 @@ def test_a_slip_in_one_face_is_named_with_its_mark_and_round() -> None:
         alarms += "stands-apart" in codes(reduced(document))
         sight = pointings(document, 1)[2]
         sight["hz"] = packed(degrees(sight["hz"]) + 1 / 60)
-        told = reduced(document)
-        text = " ".join(reason["text"] for reason in told["verdict"]["reasons"])
-        hits += told["verdict"]["grade"] == "repeat" and "Target 3 in set 2" in text
+        result = reduced(document)
+        text = " ".join(reason["text"] for reason in result["verdict"]["reasons"])
+        hits += result["verdict"]["grade"] == "repeat" and "Target 3 in set 2" in text
     print(f"a minute in one of thirty pointings: named {hits} of 50, false alarms {alarms} of 50")
     assert hits >= 48
     assert alarms <= 2
 
 
 def test_what_is_beyond_the_limit_leads_to_two_faces_not_to_storing() -> None:
-    told = reduced(simulated(5, c=30.0))
-    assert told["verdict"]["grade"] == "adjust"
-    assert codes(told, "next")[0] == "once-more"
-    assert "two-face" in told["verdict"]["next"][0]["text"]
-    assert part(told, "collimation_arcsec")["limits"] == {"use": 6.0, "watch": 12.0, "adjust": 180.0}
+    result = reduced(simulated(5, c=30.0))
+    assert result["verdict"]["grade"] == "adjust"
+    assert codes(result, "next")[0] == "once-more"
+    assert "two-face" in result["verdict"]["next"][0]["text"]
+    assert part(result, "collimation_arcsec")["limits"] == {"use": 6.0, "watch": 12.0, "adjust": 180.0}
     assert KINDS[KIND].adjust is None
 
 
@@ -201,6 +201,6 @@ def test_while_it_goes_in_the_closing_look_and_c_are_told() -> None:
         sight["hz"] = sight["v"] = ""
     for sight in pointings(document, 1):
         sight["hz"] = sight["v"] = ""
-    said = previewed(document)
-    assert not said["complete"]
-    assert said["missing"][0] == "observations.rounds[0].pointings[4].hz"
+    messages = previewed(document)
+    assert not messages["complete"]
+    assert messages["missing"][0] == "observations.rounds[0].pointings[4].hz"

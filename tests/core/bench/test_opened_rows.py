@@ -37,8 +37,8 @@ def lists(data: Any) -> Iterator[list[Any]]:
             yield from lists(value)
     elif isinstance(data, list) and data and isinstance(data[0], dict):
         yield data
-        for one in data:
-            yield from lists(one)
+        for entry in data:
+            yield from lists(entry)
 
 
 def answered(document: Data) -> Data | Refused:
@@ -56,13 +56,13 @@ def test_an_opened_row_changes_nothing(kind: str) -> None:
     for i in range(len(list(lists(document["observations"])))):
         opened = copy.deepcopy(document)
         list(lists(opened["observations"]))[i].append({})
-        told = answered(opened)
-        if isinstance(told, Refused):
+        found = answered(opened)
+        if isinstance(found, Refused):
             # A set-up, a round or a mark that was opened wants its readings, and a list may be full: said, not passed over.
-            assert {fault.given for fault in told.faults} <= {"nothing", "a list"}, told
+            assert {fault.given for fault in found.faults} <= {"nothing", "a list"}, found
         else:
-            assert told["result"] == plain["result"]
-            assert told["verdict"] == plain["verdict"]
+            assert found["result"] == plain["result"]
+            assert found["verdict"] == plain["verdict"]
 
 
 @pytest.mark.parametrize("kind", TURNED)
@@ -76,9 +76,9 @@ def test_the_geometry_is_asked_about_all_the_same(kind: str, headings: tuple[str
         with pytest.raises(Refused) as caught:
             reduced(document)
         assert "180° apart" in caught.value.faults[0].wanted
-        told = previewed(document)
-        assert not told["complete"]
-        assert told["faults"]
+        found = previewed(document)
+        assert not found["complete"]
+        assert found["faults"]
 
 
 @pytest.mark.parametrize("headings", [("0", "90"), ("40", "40")])

@@ -164,9 +164,9 @@ def test_a_round_begun_in_one_face_wants_the_other() -> None:
         **of_rows("two-face", "targets", [{"left": [*first["left"], *second["left"]], "right": first["right"]}]),
         "units": {"angle": "deg"},
     }
-    said = previewed(document)
-    assert not said["complete"]
-    assert said["missing"] == ["observations.targets[0].right[1].hz", "observations.targets[0].right[1].v"]
+    messages = previewed(document)
+    assert not messages["complete"]
+    assert messages["missing"] == ["observations.targets[0].right[1].hz", "observations.targets[0].right[1].v"]
 
 
 class TestParts:
@@ -187,7 +187,7 @@ class TestParts:
 
     def test_the_last_round_in_its_order(self) -> None:
         listed = [self.One(0, 2), self.One(5, 1), self.One(180, 2)]
-        assert [one.heading_deg for one in last_repeat(listed)] == [0, 180]
+        assert [entry.heading_deg for entry in last_repeat(listed)] == [0, 180]
         assert last_repeat([]) == []
 
     @pytest.mark.parametrize("number", [0, 10, -1, "two"])
@@ -213,8 +213,8 @@ class TestMeasuredThrough:
         ]
         stored = Happened("adjusted", self.at(11), check="dual-axis-level")
         quiet = standing(self.STATION, done, [], date(2027, 2, 20))
-        told = standing(self.STATION, done, [stored], date(2027, 2, 20))
-        before, after = ({check.check: check for check in each.checks} for each in (quiet, told))
+        found = standing(self.STATION, done, [stored], date(2027, 2, 20))
+        before, after = ({check.check: check for check in each.checks} for each in (quiet, found))
         assert before["two-face"].state == "ready"
         assert (after["two-face"].state, after["two-face"].reasons[0].code) == ("check-first", "measured-through")
         assert "11 Feb 2027" in after["two-face"].reasons[0].text
@@ -236,10 +236,10 @@ class TestMeasuredThrough:
                 "repeats": {"squares": 0.0, "dof": 0},
             }
 
-        made = [check("two-face", "collimation_arcsec"), check("plummet", "offset_mm")]
+        rows = [check("two-face", "collimation_arcsec"), check("plummet", "offset_mm")]
         event = {"what": "event", "event": "adjusted", "at": "2027-02-11T08:00:00+00:00", "kind": "dual-axis-level"}
-        assert [earlier["check"] for earlier in before_of([*made, event])] == ["plummet"]
-        assert [earlier["check"] for earlier in before_of([*made, {**event, "kind": "plate-vial"}])] == [
+        assert [earlier["check"] for earlier in before_of([*rows, event])] == ["plummet"]
+        assert [earlier["check"] for earlier in before_of([*rows, {**event, "kind": "plate-vial"}])] == [
             "plummet",
             "two-face",
         ]

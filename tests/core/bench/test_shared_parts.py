@@ -288,7 +288,7 @@ class TestVerdict:
         ],
     )
     def test_a_failure_is_told_apart_each_with_its_own_next_act(self, found: list[str], wanted: list[str]) -> None:
-        failed = self.judged(self.quantity(0.1, 0.1, self.LIMITS), refused=[(one, "It failed.") for one in found])
+        failed = self.judged(self.quantity(0.1, 0.1, self.LIMITS), refused=[(entry, "It failed.") for entry in found])
         assert grade_of(self.document(), failed) == "repeat"
         assert [code for code, _ in next_of(failed, "repeat")] == wanted
 

@@ -26,10 +26,10 @@ def found(c: float = 12.0, i: float = 0.0, instrument: Data | None = None, **obs
     return document(*targets, instrument=instrument or {}, observations={**closing, **observations})
 
 
-def ask(one: Data, *reads_now: str) -> Data:
-    told = adjusting_of(one["kind"], parse(json.dumps(one).encode()), list(reads_now))
-    Adjusting.model_validate(told)
-    return told
+def ask(fields: Data, *reads_now: str) -> Data:
+    adjusting = adjusting_of(fields["kind"], parse(json.dumps(fields).encode()), list(reads_now))
+    Adjusting.model_validate(adjusting)
+    return adjusting
 
 
 NOTED = {"before_collimation_arcsec": "3", "before_index_arcsec": "-2", "before_tilting_axis_arcsec": "1"}
@@ -46,24 +46,24 @@ NOTED = {"before_collimation_arcsec": "3", "before_index_arcsec": "-2", "before_
 )
 def test_the_new_value_has_the_sign_the_model_wants(stores: str, on: str, new: str) -> None:
     """12″ too large in face left, old value 3″: left over while on, the whole while off."""
-    told = ask(found(instrument={"stores": stores}, **NOTED, corrections_on=on))
-    assert (told["inputs"], told["allowed"]) == ([], True)
-    assert f"c {new}" in told["text"]
-    assert "; i" not in told["text"], "what is good is left alone"
+    answer = ask(found(instrument={"stores": stores}, **NOTED, corrections_on=on))
+    assert (answer["inputs"], answer["allowed"]) == ([], True)
+    assert f"c {new}" in answer["text"]
+    assert "; i" not in answer["text"], "what is good is left alone"
 
 
 def test_a_model_whose_sign_nobody_stated_gets_both_and_none_is_guessed() -> None:
-    told = ask(found(**NOTED))
-    assert "c to +15.0″ if it stores the error, −9.0″ if it stores the correction" in told["text"]
-    assert "the manager enters it once" in told["text"]
+    answer = ask(found(**NOTED))
+    assert "c to +15.0″ if it stores the error, −9.0″ if it stores the correction" in answer["text"]
+    assert "the manager enters it once" in answer["text"]
 
 
 def test_what_was_not_noted_is_asked_for_first_in_one_touch() -> None:
-    one = found(instrument={"stores": "error"}, before_index_arcsec="-2")
-    told = ask(one)
-    assert told["inputs"] == ["c", "t"]
-    assert told["text"].startswith("First note what is stored now: c and t.")
-    (step,) = ask(one, "3.0 1")["steps"]
+    entry = found(instrument={"stores": "error"}, before_index_arcsec="-2")
+    answer = ask(entry)
+    assert answer["inputs"] == ["c", "t"]
+    assert answer["text"].startswith("First note what is stored now: c and t.")
+    (step,) = ask(entry, "3.0 1")["steps"]
     assert step["done"]
     assert "c from +3.0″ to +15.0″" in step["text"]
     assert ask(found(instrument={"stores": "error"}, corrections_on="no"))["inputs"] == [], (
@@ -71,14 +71,14 @@ def test_what_was_not_noted_is_asked_for_first_in_one_touch() -> None:
     )
     for typed in ("3.0", "3 1 2", "3 x", "9999 1"):
         with pytest.raises(Refused) as caught:
-            ask(one, typed)
+            ask(entry, typed)
         assert caught.value.faults[0].path == "reads_now[0]"
     with pytest.raises(Refused):
         ask(found(instrument={"stores": "error"}, **NOTED), "3.0")
 
 
 def test_a_document_may_state_what_is_stored_itself() -> None:
-    one = {
+    fields = {
         **found(instrument={"stores": "error"}),
         "stored": {
             "collimation_arcsec": 3.0,
@@ -88,7 +88,7 @@ def test_a_document_may_state_what_is_stored_itself() -> None:
             "range": 8,
         },
     }
-    result = reduced(one)
+    result = reduced(fields)
     assert "Corrections were off" in next(
         each["text"] for each in result["verdict"]["reasons"] if each["code"] == "noted-before"
     )
@@ -111,9 +111,9 @@ def test_beyond_what_the_instrument_stores_it_goes_to_service_and_only_then() ->
 @pytest.mark.parametrize(("storable", "grade"), [(None, "service"), (300.0, "adjust"), (190.0, "service")])
 def test_what_a_model_stores_is_how_far_it_is_adjusted(storable: float | None, grade: str) -> None:
     """200″ found: beyond the usual 180″, within 300″, beyond 190″."""
-    told = reduced(found(200.0, instrument={"storable_arcsec": storable} if storable else {}))
-    assert told["verdict"]["grade"] == grade
-    assert next(part for part in told["verdict"]["parts"] if part["quantity"] == "collimation_arcsec")["limits"][
+    result = reduced(found(200.0, instrument={"storable_arcsec": storable} if storable else {}))
+    assert result["verdict"]["grade"] == grade
+    assert next(part for part in result["verdict"]["parts"] if part["quantity"] == "collimation_arcsec")["limits"][
         "adjust"
     ] == (storable or 180.0)
 
@@ -157,11 +157,11 @@ def test_what_is_noted_must_be_seconds() -> None:
 
 @pytest.mark.parametrize("kind", ["two-face", "tracker", "dual-axis-level"])
 def test_every_kind_that_stores_notes_first_and_carries_what_it_found(kind: str) -> None:
-    told = KINDS[kind].about()
+    outcome = KINDS[kind].about()
     carried = KINDS[kind].as_left_inputs
     assert all(name.replace("sigma_", "") in carried for name in carried)
-    assert {"corrections_on"} < set(told["csv_columns"])
-    for way in told["methods"]:
+    assert {"corrections_on"} < set(outcome["csv_columns"])
+    for way in outcome["methods"]:
         stored = next(group for group in way["groups"] if group["title"] == "Values stored before")
         assert [field["ask_again"] for field in stored["fields"][:-1]] == [True] * (len(stored["fields"]) - 1)
         assert stored["fields"][-1]["name"] == "corrections_on"

@@ -35,16 +35,16 @@ S = 1 / 3600
 
 def test_half_the_difference_across_and_half_the_sum_in_height() -> None:
     """Left: auto 12″ more across, 3″ lower; right: 8″ less across, 5″ lower. Across 10″, in height 4″, alike 2″ and −1″."""
-    one = prism((40.0, 90.0, 220.0, 270.0), (40.0 + 12 * S, 90.0 + 3 * S, 220.0 - 8 * S, 270.0 + 5 * S))
-    result = reduced(document(one))["result"]
+    entry = prism((40.0, 90.0, 220.0, 270.0), (40.0 + 12 * S, 90.0 + 3 * S, 220.0 - 8 * S, 270.0 + 5 * S))
+    result = reduced(document(entry))["result"]
     assert result["tracker_hz_arcsec"] == pytest.approx(10)
     assert result["tracker_v_arcsec"] == pytest.approx(4)
     assert (result["common_hz_arcsec"], result["common_v_arcsec"]) == (pytest.approx(2), pytest.approx(-1))
 
 
 def test_at_a_steep_prism_across_counts_by_its_sine() -> None:
-    one = prism((40.0, 60.0, 220.0, 300.0), (40.0 + 12 * S, 60.0, 220.0 - 12 * S, 300.0))
-    assert reduced(document(one))["result"]["tracker_hz_arcsec"] == pytest.approx(12 * math.sin(math.radians(60)))
+    entry = prism((40.0, 60.0, 220.0, 300.0), (40.0 + 12 * S, 60.0, 220.0 - 12 * S, 300.0))
+    assert reduced(document(entry))["result"]["tracker_hz_arcsec"] == pytest.approx(12 * math.sin(math.radians(60)))
 
 
 def test_collimation_and_index_of_the_telescope_fall_out() -> None:
@@ -70,9 +70,9 @@ def test_what_both_faces_share_is_no_trackers() -> None:
 
 
 def test_a_pointing_apart_is_named_with_how_and_face() -> None:
-    one = simulate("tracker", random.Random(5), {"noise": 0.4, "pointings": 5})
-    one["observations"]["targets"][0]["auto"]["right"][2]["v"] = "270.3130"
-    result = reduced(one)
+    entry = simulate("tracker", random.Random(5), {"noise": 0.4, "pointings": 5})
+    entry["observations"]["targets"][0]["auto"]["right"][2]["v"] = "270.3130"
+    result = reduced(entry)
     assert result["verdict"]["grade"] == "repeat"
     assert "by tracker, face right" in next(
         r["text"] for r in result["verdict"]["reasons"] if r["code"] == "stands-apart"
@@ -80,8 +80,8 @@ def test_a_pointing_apart_is_named_with_how_and_face() -> None:
 
 
 def test_stored_values_are_shown_so_that_they_are_not_lost() -> None:
-    one = prism((40.0, 90.0, 220.0, 270.0), (40.0 + 9 * S, 90.0, 220.0 - 9 * S, 270.0))
-    result = reduced(document(one, before_hz_arcsec="4", before_v_arcsec="-2"))
+    entry = prism((40.0, 90.0, 220.0, 270.0), (40.0 + 9 * S, 90.0, 220.0 - 9 * S, 270.0))
+    result = reduced(document(entry, before_hz_arcsec="4", before_v_arcsec="-2"))
     assert "noted-before" in codes(result)
     assert [row["text"] for row in result["shown"][2:]] == ["4.0″", "−2.0″"]
     assert part(result, "tracker_hz_arcsec")["limits"] == {"use": 6, "watch": 6, "adjust": 60}
@@ -112,14 +112,14 @@ def test_a_slip_of_a_minute_at_one_pointing_is_found_by_how_often() -> None:
     rng = random.Random(9)
     found = 0
     for _ in range(60):
-        one = simulate("tracker", rng, {"noise": 0.7})
+        entry = simulate("tracker", rng, {"noise": 0.7})
         how, face = rng.choice(("manual", "auto")), rng.choice(("left", "right"))
-        row = one["observations"]["targets"][0][how][face][rng.randrange(3)]
+        row = entry["observations"]["targets"][0][how][face][rng.randrange(3)]
         degrees, rest = row["v"].split(".")
         minutes = (int(rest[:2]) + 1) % 60
         row["v"] = f"{degrees}.{minutes:02d}{rest[2:]}"
-        said = set(codes(reduced(one)))
-        found += bool({"stands-apart", "readings-differ"} & said)
+        messages = set(codes(reduced(entry)))
+        found += bool({"stands-apart", "readings-differ"} & messages)
     print(f"a minute mistyped: found {found} of 60")
     assert found >= 57
 
@@ -128,16 +128,16 @@ def test_two_prisms_count_together() -> None:
     """6″ at one, 10″ at the other: 8″, and surer than either alone."""
     near = prism((40.0, 90.0, 220.0, 270.0), (40.0 + 6 * S, 90.0, 220.0 - 6 * S, 270.0))
     far = prism((70.0, 90.0, 250.0, 270.0), (70.0 + 10 * S, 90.0, 250.0 - 10 * S, 270.0))
-    both, one = reduced(document(near, far)), reduced(document(near))
+    both, result = reduced(document(near, far)), reduced(document(near))
     assert both["result"]["tracker_hz_arcsec"] == pytest.approx(8)
-    share = part(both, "tracker_hz_arcsec")["sigma"] / part(one, "tracker_hz_arcsec")["sigma"]
+    share = part(both, "tracker_hz_arcsec")["sigma"] / part(result, "tracker_hz_arcsec")["sigma"]
     assert share == pytest.approx(1 / math.sqrt(2))
 
 
 def test_hard_ground_is_minded_and_a_cold_instrument_waits() -> None:
-    one = simulate("tracker", random.Random(2), {})
-    assert "shimmer" in codes(reduced({**one, "conditions": {"minutes_on": 20, "ground": "asphalt"}}))
-    cold = reduced({**one, "conditions": {"minutes_on": 1}})
+    entry = simulate("tracker", random.Random(2), {})
+    assert "shimmer" in codes(reduced({**entry, "conditions": {"minutes_on": 20, "ground": "asphalt"}}))
+    cold = reduced({**entry, "conditions": {"minutes_on": 1}})
     assert (cold["verdict"]["grade"], codes(cold)[0]) == ("repeat", "not-warm")
-    assert previewed(one)["picture"]["draws"] == "circle"
-    assert len(previewed(one)["picture"]["points"]) == 6, "three by tracker in each face, those by eye in the middle"
+    assert previewed(entry)["picture"]["draws"] == "circle"
+    assert len(previewed(entry)["picture"]["points"]) == 6, "three by tracker in each face, those by eye in the middle"

@@ -39,8 +39,8 @@ def simulated(seed: int = 1, **truth: Any) -> Data:
     return simulate("two-face", random.Random(seed), truth)
 
 
-def faults(one: Data) -> list[tuple[str, str]]:
-    return [(fault["path"], fault["wanted"]) for fault in previewed(one)["faults"]]
+def faults(fields: Data) -> list[tuple[str, str]]:
+    return [(fault["path"], fault["wanted"]) for fault in previewed(fields)["faults"]]
 
 
 def test_half_the_difference_is_the_instruments() -> None:
@@ -59,10 +59,10 @@ def test_all_marks_together_agree_with_numpy(seed: int) -> None:
     zeniths, counts = (91.0, 63.0, 112.0), (5, 3, 4)
     targets, a, b, w = [], [], [], []
     for z, n in zip(zeniths, counts, strict=True):
-        one = mark(z, 12, -7, 9, hz=rng.uniform(0, 360), n=n)
-        one["left"] = [{"hz": p["hz"] + rng.gauss(0, 2) / 3600, "v": p["v"]} for p in one["left"]]
-        targets.append(one)
-        left, right = (np.mean([p["hz"] for p in one[face]]) for face in ("left", "right"))
+        entry = mark(z, 12, -7, 9, hz=rng.uniform(0, 360), n=n)
+        entry["left"] = [{"hz": p["hz"] + rng.gauss(0, 2) / 3600, "v": p["v"]} for p in entry["left"]]
+        targets.append(entry)
+        left, right = (np.mean([p["hz"] for p in entry[face]]) for face in ("left", "right"))
         a.append([2 / math.sin(z * DEG), 2 / math.tan(z * DEG)])
         b.append(((left - right - 180 + 180) % 360 - 180) * 3600)
         w.append(math.sqrt(n))
@@ -80,12 +80,12 @@ def test_tilt_of_the_stand_that_is_alike_in_both_faces_falls_out() -> None:
     plain = reduced(document(mark(90.0, 8, 4, 6), mark(65.0, 8, 4, 6, hz=75)))["result"]
     leaning = []
     for z, hz in ((90.0, 40.0), (65.0, 75.0)):
-        one = mark(z, 8, 4, 6, hz)
+        entry = mark(z, 8, 4, 6, hz)
         for face, sign in (("left", 1), ("right", -1)):
-            one[face] = [
-                {"hz": p["hz"] + 30 / math.tan(z * DEG) / 3600, "v": p["v"] + sign * 30 / 3600} for p in one[face]
+            entry[face] = [
+                {"hz": p["hz"] + 30 / math.tan(z * DEG) / 3600, "v": p["v"] + sign * 30 / 3600} for p in entry[face]
             ]
-        leaning.append(one)
+        leaning.append(entry)
     leant = reduced(document(*leaning))["result"]
     for name in ("collimation_arcsec", "index_arcsec", "tilting_axis_arcsec"):
         assert leant[name] == pytest.approx(plain[name], abs=2e-3), name
@@ -108,9 +108,9 @@ def test_a_steep_mark_makes_the_axis_known_and_how_well() -> None:
 
 
 def test_the_limit_depends_on_the_work_and_the_house_may_set_its_own() -> None:
-    one = document(mark(90.0, 8, 0, 0, n=8), mark(62.0, 8, 0, 0, hz=70, n=8))
-    assert part(reduced(one), "collimation_arcsec")["grade"] == "adjust"
-    both = part(reduced({**one, "work": {"both_faces": True}}), "collimation_arcsec")
+    entry = document(mark(90.0, 8, 0, 0, n=8), mark(62.0, 8, 0, 0, hz=70, n=8))
+    assert part(reduced(entry), "collimation_arcsec")["grade"] == "adjust"
+    both = part(reduced({**entry, "work": {"both_faces": True}}), "collimation_arcsec")
     assert (both["grade"], both["limits"]["watch"]) == ("watch", 12)
     optical = document(mark(90.0, 8, 0, 0, n=8), instrument={"kind": "theodolite", "reading": "optical"})
     assert part(reduced(optical), "collimation_arcsec")["limits"]["use"] == 10
@@ -165,8 +165,8 @@ class TestWhatIsTypedWrongly:
         assert "180" in said or "counts the other way" in said
 
     def test_a_missing_face_is_missing(self) -> None:
-        one = document({"left": [{"hz": "40.0946", "v": "90.1206"}], "right": []})
-        assert previewed(one)["missing"] == [
+        entry = document({"left": [{"hz": "40.0946", "v": "90.1206"}], "right": []})
+        assert previewed(entry)["missing"] == [
             "observations.targets[0].right[0].hz",
             "observations.targets[0].right[0].v",
         ]
@@ -178,8 +178,8 @@ class TestWhatIsTypedWrongly:
 
 
 class TestBlunders:
-    def spoil(self, one: Data, path: tuple[Any, ...], seconds: float) -> None:
-        held: Any = one["observations"]
+    def spoil(self, fields: Data, path: tuple[Any, ...], seconds: float) -> None:
+        held: Any = fields["observations"]
         for step in path[:-1]:
             held = held[step]
         text = held[path[-1]]
@@ -191,14 +191,14 @@ class TestBlunders:
         held[path[-1]] = packed(degrees + seconds / 3600)
 
     def test_a_slip_of_a_minute_is_named_set_aside_and_what_was_meant_is_asked(self) -> None:
-        one = simulated(3, c=2.0, noise=0.5)
-        self.spoil(one, ("targets", 0, "right", 3, "v"), 60)
-        result = reduced(one)
+        entry = simulated(3, c=2.0, noise=0.5)
+        self.spoil(entry, ("targets", 0, "right", 3, "v"), 60)
+        result = reduced(entry)
         assert result["verdict"]["set_aside"] == ["observations.targets[0].right[3]"]
-        said = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "set-aside")
-        assert "fourth pointing in face right" in said
-        assert "Typed" in said
-        assert previewed(one)["partial"]["outlier"]["path"] == "observations.targets[0].right[3]"
+        text = next(reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "set-aside")
+        assert "fourth pointing in face right" in text
+        assert "Typed" in text
+        assert previewed(entry)["partial"]["outlier"]["path"] == "observations.targets[0].right[3]"
 
     def test_a_knock_within_a_face_and_one_between_the_faces(self) -> None:
         knocked = simulated(4, noise=0.5)
@@ -212,8 +212,8 @@ class TestBlunders:
         between = simulated(5, noise=0.5)
         for k in (0, 1):
             self.spoil(between, ("closing", k, "hz"), 20)
-        told = reduced(between)
-        assert (told["verdict"]["grade"], codes(told)[0]) == ("repeat", "moved-between")
+        found = reduced(between)
+        assert (found["verdict"]["grade"], codes(found)[0]) == ("repeat", "moved-between")
         assert "no-closing-look" in codes(reduced(simulated(5, closing=0)))
 
     def test_rates_are_those_that_were_measured_for_these_rules(self) -> None:
@@ -222,11 +222,11 @@ class TestBlunders:
         named = wolf = moved = 0
         runs = 150
         for _ in range(runs):
-            one = simulate("two-face", rng, {"noise": 0.5})
-            wolf += bool({"set-aside", "moved", "moved-between", "face-scatters"} & set(codes(reduced(one))))
+            entry = simulate("two-face", rng, {"noise": 0.5})
+            wolf += bool({"set-aside", "moved", "moved-between", "face-scatters"} & set(codes(reduced(entry))))
             face, k, circle = rng.choice(("left", "right")), rng.randrange(5), rng.choice(("hz", "v"))
-            self.spoil(one, ("targets", rng.randrange(2), face, k, circle), 20)
-            named += any(path.endswith(f"{face}[{k}]") for path in reduced(one)["verdict"]["set_aside"])
+            self.spoil(entry, ("targets", rng.randrange(2), face, k, circle), 20)
+            named += any(path.endswith(f"{face}[{k}]") for path in reduced(entry)["verdict"]["set_aside"])
             late = simulate("two-face", rng, {"noise": 0.5})
             for pointing in (0, 1):
                 self.spoil(late, ("closing", pointing, "hz"), 15)
@@ -252,33 +252,33 @@ def test_a_firm_that_judges_the_raw_difference_is_told_so_and_halved() -> None:
 
 
 def test_two_level_marks_ask_for_a_steeper_one() -> None:
-    told = reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5), mark(85.0, 1.0, 0.0, 0.0, hz=80.0, n=5)))
-    assert "steeper-mark" in codes(told, "next")
+    result = reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5), mark(85.0, 1.0, 0.0, 0.0, hz=80.0, n=5)))
+    assert "steeper-mark" in codes(result, "next")
     assert "steeper-mark" not in codes(reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5))), "next"), (
         "one mark alone meant no axis"
     )
 
 
 class TestFacesMended:
-    def rows(self, one: Data) -> tuple[list[Data], list[Data]]:
-        target = one["observations"]["targets"][0]
+    def rows(self, fields: Data) -> tuple[list[Data], list[Data]]:
+        target = fields["observations"]["targets"][0]
         return target["left"], target["right"]
 
-    def put(self, one: Data, mend: Data) -> Data:
+    def put(self, fields: Data, mend: Data) -> Data:
         """The document with the mend's lists in their places, as the page does it."""
-        target = dict(one["observations"]["targets"][0])
+        target = dict(fields["observations"]["targets"][0])
         for each in mend["edits"]:
             assert each["path"].startswith("observations.targets[0].")
             target[each["path"].rsplit(".", 1)[1]] = each["value"]
-        return {**one, "observations": {**one["observations"], "targets": [target]}}
+        return {**fields, "observations": {**fields["observations"], "targets": [target]}}
 
     def test_swapped_faces_are_swapped_back_in_one_touch(self) -> None:
         good = document(mark(90.0, 5.0, -3.0, 0.0, n=3))
         left, right = self.rows(good)
         swapped = document({"left": right, "right": left})
-        said = previewed(swapped)
-        assert "swapped" in said["faults"][0]["wanted"]
-        (mend,) = said["partial"]["fixes"]
+        messages = previewed(swapped)
+        assert "swapped" in messages["faults"][0]["wanted"]
+        (mend,) = messages["partial"]["fixes"]
         assert (mend["code"], mend["text"]) == ("swap-faces", "First target: swap the faces.")
         again = self.put(swapped, mend)
         assert reduced(again)["result"] == reduced(good)["result"]
@@ -300,25 +300,27 @@ class TestFacesMended:
         assert mend["edits"][0]["value"][1]["hz"] == "1.x"
 
     def test_the_running_spread_of_the_face_at_hand(self) -> None:
-        one = document({"left": [{"hz": "10.0000", "v": "90.0000"}, {"hz": "10.0004", "v": "89.5958"}], "right": [{}]})
+        entry = document(
+            {"left": [{"hz": "10.0000", "v": "90.0000"}, {"hz": "10.0004", "v": "89.5958"}], "right": [{}]}
+        )
         assert "Two pointings of this face: range 4.0″ in the horizontal circle, 2.0″ in the vertical." in [
-            each["text"] for each in previewed(one)["partial"]["messages"]
+            each["text"] for each in previewed(entry)["partial"]["messages"]
         ]
 
 
 def test_one_of_five_a_whole_degree_off_is_named_by_itself() -> None:
     """5° in one of five moves the mean by a degree: the middle one still says which mark it is."""
-    one = document(mark(90.0, 2.0, 1.0, 0.0, n=5), mark(66.0, 2.0, 1.0, 0.0, hz=80.0, n=5))
-    for face in one["observations"]["targets"][0], one["observations"]["targets"][1]:
+    entry = document(mark(90.0, 2.0, 1.0, 0.0, n=5), mark(66.0, 2.0, 1.0, 0.0, hz=80.0, n=5))
+    for face in entry["observations"]["targets"][0], entry["observations"]["targets"][1]:
         face["left"] = [{"hz": packed(p["hz"]), "v": packed(p["v"])} for p in face["left"]]
         face["right"] = [{"hz": packed(p["hz"]), "v": packed(p["v"])} for p in face["right"]]
-    good = one["observations"]["targets"][0]["left"][3]
-    one["observations"]["targets"][0]["left"][3] = {**good, "hz": packed(45.0 + 2.0 / 3600)}
-    assert previewed(one)["faults"] == []
-    told = reduced(one)
-    assert told["verdict"]["set_aside"] == ["observations.targets[0].left[3]"]
+    good = entry["observations"]["targets"][0]["left"][3]
+    entry["observations"]["targets"][0]["left"][3] = {**good, "hz": packed(45.0 + 2.0 / 3600)}
+    assert previewed(entry)["faults"] == []
+    result = reduced(entry)
+    assert result["verdict"]["set_aside"] == ["observations.targets[0].left[3]"]
     assert f"for {good['hz']}" in next(
-        each["text"] for each in told["verdict"]["reasons"] if each["code"] == "set-aside"
+        each["text"] for each in result["verdict"]["reasons"] if each["code"] == "set-aside"
     )
 
 
@@ -333,13 +335,15 @@ def test_a_pointing_apart_is_marked_before_the_other_face_is_in() -> None:
 def test_a_face_that_moves_is_said_while_one_still_stands_there() -> None:
     """Three pointings about 10°00′01″, then two 40″ on."""
     left = [{"hz": f"10.00{s:02d}", "v": "90.0000"} for s in (1, 2, 0, 41, 42)]
-    said = {
+    found = {
         message["code"]: message["text"]
         for message in previewed(document({"left": left, "right": [{}]}))["partial"]["messages"]
     }
-    assert said["moves-so-far"].startswith("First target, face left: from the fourth pointing on the horizontal circle")
+    assert found["moves-so-far"].startswith(
+        "First target, face left: from the fourth pointing on the horizontal circle"
+    )
     quiet = previewed(document({"left": left[:3], "right": [{}]}))["partial"]["messages"]
-    assert "moves-so-far" not in [one["code"] for one in quiet]
+    assert "moves-so-far" not in [entry["code"] for entry in quiet]
 
 
 def test_one_pointing_far_from_the_last_finding_is_asked_about_and_five_are_believed() -> None:
@@ -352,8 +356,8 @@ def test_one_pointing_far_from_the_last_finding_is_asked_about_and_five_are_beli
         }
     ]
     more = {"before": before, "before_at": "2027-03-02T08:00:00+00:00"}
-    told = reduced(document(mark(90.0, 70.0, 0.0, 0.0), **more))
-    assert (told["verdict"]["grade"], "far-from-last" in codes(told)) == ("repeat", True)
+    result = reduced(document(mark(90.0, 70.0, 0.0, 0.0), **more))
+    assert (result["verdict"]["grade"], "far-from-last" in codes(result)) == ("repeat", True)
     assert "far-from-last" not in codes(reduced(document(mark(90.0, 55.0, 0.0, 0.0), **more)))
     assert "far-from-last" not in codes(reduced(document(mark(90.0, 70.0, 0.0, 0.0, n=5), **more)))
 
@@ -363,7 +367,7 @@ def test_one_pointing_far_from_the_last_finding_is_asked_about_and_five_are_beli
 )
 def test_the_level_comes_first_where_there_is_one(kind: str, first: bool) -> None:
     more = {"before": [], "before_at": "2027-03-02T08:00:00+00:00"}
-    one = document(mark(90.0, 1.0, 0.0, 0.0), instrument={"kind": kind}, **more)
-    assert ("fresh-first" in codes(reduced(one))) is first
+    entry = document(mark(90.0, 1.0, 0.0, 0.0), instrument={"kind": kind}, **more)
+    assert ("fresh-first" in codes(reduced(entry))) is first
     passed = {"check": "plate-vial", "at": "2027-02-20T08:00:00+00:00", "grade": "use", "result": {}}
-    assert "fresh-first" not in codes(reduced({**one, "before": [passed]})), "a plate bubble will do"
+    assert "fresh-first" not in codes(reduced({**entry, "before": [passed]})), "a plate bubble will do"

@@ -30,11 +30,11 @@ def test_a_backsight_by_hand() -> None:
             "shots": [{"point": "QB-2", "hz": "10", "horizontal_distance": "50.003"}],
         },
     }
-    told = result(document)
-    assert told["result"]["orientation_deg"] == pytest.approx(26.869898, abs=1e-6)
-    assert told["result"]["disagreement_mm"] == pytest.approx(3.0, abs=1e-6)
-    assert told["verdict"]["grade"] == "use"
-    assert told["finding"]["text"] == "At PC-14: QB-2 agrees within 3.0 mm."
+    found = result(document)
+    assert found["result"]["orientation_deg"] == pytest.approx(26.869898, abs=1e-6)
+    assert found["result"]["disagreement_mm"] == pytest.approx(3.0, abs=1e-6)
+    assert found["verdict"]["grade"] == "use"
+    assert found["finding"]["text"] == "At PC-14: QB-2 agrees within 3.0 mm."
     document["observations"]["shots"][0]["horizontal_distance"] = "50.012"
     far = result(document)
     assert far["verdict"]["grade"] == "repeat"
@@ -45,10 +45,10 @@ def test_heights_close_and_a_typed_height_is_guessed() -> None:
     world = creek(4)
     assert result(world.back("PC-01", "PC-02"))["result"]["points"][0]["height_mm"] == pytest.approx(0.0, abs=0.3)
     shots = [world.shot("PC-02", target_height="1.390")]
-    told = result(world.back("PC-01", shots=shots))
-    assert codes(told) == ["height-apart"]
-    assert "is 90.0 mm too low" in told["verdict"]["reasons"][0]["text"]
-    assert "Typed 1.390 for 1.300?" in told["verdict"]["reasons"][0]["text"]
+    found = result(world.back("PC-01", shots=shots))
+    assert codes(found) == ["height-apart"]
+    assert "is 90.0 mm too low" in found["verdict"]["reasons"][0]["text"]
+    assert "Typed 1.390 for 1.300?" in found["verdict"]["reasons"][0]["text"]
 
 
 def test_another_point_at_just_that_distance_is_named() -> None:
@@ -56,9 +56,9 @@ def test_another_point_at_just_that_distance_is_named() -> None:
     world.stand = CREEK["PC-01"]
     shot = {**world.shot("PC-04"), "point": "PC-02"}
     document = world.back("PC-01", shots=[shot])
-    told = result(document)
-    assert codes(told)[0] == "beyond-tolerance"
-    assert "The distance matches PC-04" in told["verdict"]["reasons"][0]["text"]
+    found = result(document)
+    assert codes(found)[0] == "beyond-tolerance"
+    assert "The distance matches PC-04" in found["verdict"]["reasons"][0]["text"]
 
 
 def test_ends_taken_for_each_other_show_in_the_heights() -> None:
@@ -73,8 +73,8 @@ def test_a_direction_alone_checks_nothing_and_two_check_each_other() -> None:
     world = creek(4)
     bare = {"slope_distance": None, "v": None, "target_height": None}
     world.stand = CREEK["PC-01"]
-    one = world.back("PC-01", shots=[world.shot("PC-02", **bare)])
-    assert codes(result(one)) == ["direction-only"]
+    entry = world.back("PC-01", shots=[world.shot("PC-02", **bare)])
+    assert codes(result(entry)) == ["direction-only"]
     off = world.shot("PC-03", **bare)
     off["hz"] = f"{float(off['hz']) + 0.02:.6f}"
     two = world.back("PC-01", shots=[world.shot("PC-02", **bare), off])
@@ -102,15 +102,15 @@ def test_nobody_sights_the_point_they_stand_over() -> None:
     world = creek()
     document = world.back("PC-01", "PC-02")
     document["observations"]["shots"][0]["point"] = "pc 1"
-    told = preview(document, None, "")
-    assert told["faults"][0]["path"] == "observations.shots[0].point"
-    assert told["faults"][0]["wanted"] == "another control point than your station PC-01"
+    found = preview(document, None, "")
+    assert found["faults"][0]["path"] == "observations.shots[0].point"
+    assert found["faults"][0]["wanted"] == "another control point than your station PC-01"
 
 
 def test_what_is_missing_is_named_in_order() -> None:
-    told = preview({"kind": "backsight", "observations": {"control": [{"name": "B", "e": "0", "n": "1"}]}}, None, "")
-    assert told["missing"] == ["observations.station", "observations.shots[0].point"]
-    assert told["plan"]["points"][0]["name"] == "B"
+    found = preview({"kind": "backsight", "observations": {"control": [{"name": "B", "e": "0", "n": "1"}]}}, None, "")
+    assert found["missing"] == ["observations.station", "observations.shots[0].point"]
+    assert found["plan"]["points"][0]["name"] == "B"
     assert document_of({"kind": "backsight", "observations": {}}).kind == "backsight"
 
 
@@ -129,8 +129,8 @@ class TestNames:
     def test_the_fault_of_an_unknown_name_says_what_may_be_meant(self) -> None:
         world = World({"PC-14": (0, 0, 0), "PC-03": (50, 0, 0)}, (20, 20, 0), 0.0)
         shots = [world.shot("PC-14"), {**world.shot("PC-03"), "point": "PC-30"}]
-        told = preview(world.free(shots), None, "")
-        assert "PC-03 has two digits swapped" in told["faults"][0]["wanted"]
+        found = preview(world.free(shots), None, "")
+        assert "PC-03 has two digits swapped" in found["faults"][0]["wanted"]
 
 
 class TestSeries:

@@ -29,8 +29,8 @@ def result(document: dict[str, Any], known: InstrumentContext | None = None) -> 
     return dict(reduce(document, known, "2027-03-02T08:00:00+00:00")["result"])
 
 
-def codes(told: dict[str, Any]) -> list[str]:
-    return [reason["code"] for reason in told["verdict"]["reasons"]]
+def codes(fields: dict[str, Any]) -> list[str]:
+    return [reason["code"] for reason in fields["verdict"]["reasons"]]
 
 
 def independent(document: dict[str, Any]) -> tuple[float, float, float]:
@@ -58,7 +58,7 @@ def independent(document: dict[str, Any]) -> tuple[float, float, float]:
         misses, [np.mean([r[0][0] for r in rows]), np.mean([r[0][1] for r in rows]), 0.1], x_scale=[1, 1, 0.01]
     )
     tries = [least_squares(misses, [*first.x[:2], turn], x_scale=[1, 1, 0.01]) for turn in np.linspace(0, 6, 7)]
-    best = min([first, *tries], key=lambda one: one.cost)
+    best = min([first, *tries], key=lambda entry: entry.cost)
     return best.x[0], best.x[1], math.degrees(best.x[2]) % 360
 
 
@@ -67,19 +67,19 @@ def test_the_same_place_as_an_independent_least_squares(count: int) -> None:
     rng = random.Random(count)
     for _ in range(12):
         document = random_world(count, rng).free()
-        told = result(document)["result"]
+        found = result(document)["result"]
         e, n, turn = independent(document)
-        assert math.hypot(told["e_m"] - e, told["n_m"] - n) < 2e-5
-        assert math.remainder(told["orientation_deg"] - turn, 360) * 3600 == pytest.approx(0, abs=0.05)
+        assert math.hypot(found["e_m"] - e, found["n_m"] - n) < 2e-5
+        assert math.remainder(found["orientation_deg"] - turn, 360) * 3600 == pytest.approx(0, abs=0.05)
 
 
 def test_without_noise_everything_comes_back() -> None:
-    told = result(creek().free())
-    figures = told["result"]
+    found = result(creek().free())
+    figures = found["result"]
     assert (figures["e_m"], figures["n_m"], figures["h_m"]) == pytest.approx((1015.0, 2031.0, 11.4), abs=2e-4)
     assert figures["orientation_deg"] == pytest.approx(37.0, abs=1e-4)
-    assert told["verdict"]["grade"] == "use"
-    assert told["plan"]["station"]["e_m"] == pytest.approx(1015.0, abs=1e-3)
+    assert found["verdict"]["grade"] == "use"
+    assert found["plan"]["station"]["e_m"] == pytest.approx(1015.0, abs=1e-3)
 
 
 def test_the_interval_holds_the_truth_in_95_of_100() -> None:
@@ -89,17 +89,17 @@ def test_the_interval_holds_the_truth_in_95_of_100() -> None:
         world = random_world(4, rng)
         world.angle_arcsec, world.distance_mm = 3.0, 2.3
         document = world.free()
-        told = result(document)
-        u = 2.2 * told["result"]["sigma_e_mm"] / 1000
-        held += abs(told["result"]["e_m"] - world.stand[0]) <= u
+        found = result(document)
+        u = 2.2 * found["result"]["sigma_e_mm"] / 1000
+        held += abs(found["result"]["e_m"] - world.stand[0]) <= u
     assert 0.92 <= held / tried <= 0.995
 
 
 def test_directions_alone_fix_a_place_off_the_danger_circle() -> None:
     world = creek(4)
     shots = [world.shot(name, slope_distance=None, v=None, target_height=None) for name in world.points]
-    told = result(world.free(shots))["result"]
-    assert (told["e_m"], told["n_m"]) == pytest.approx((1015.0, 2031.0), abs=1e-3)
+    found = result(world.free(shots))["result"]
+    assert (found["e_m"], found["n_m"]) == pytest.approx((1015.0, 2031.0), abs=1e-3)
     # On the circle through three points no place is fixed: 50 m round (1000, 2000).
     circle = {f"P{i}": (1000 + 50 * math.sin(a), 2000 + 50 * math.cos(a), 5.0) for i, a in enumerate((0.2, 1.4, 2.9))}
     on = World(circle, (1000 + 50 * math.sin(4.6), 2000 + 50 * math.cos(4.6), 5.0), 10.0)
@@ -111,19 +111,19 @@ class TestWhatPeopleGetWrong:
     def test_two_swapped_names_are_named(self) -> None:
         world = creek(4)
         world.names = {"PC-01": "PC-03", "PC-03": "PC-01"}
-        told = result(world.free())
-        assert codes(told)[0] == "points-swapped"
-        assert told["result"]["suspect"] == {"kind": "swapped", "names": ["PC-01", "PC-03"]}
-        assert told["verdict"]["next"][0]["text"] == "Correct the names; no need to sight again."
+        found = result(world.free())
+        assert codes(found)[0] == "points-swapped"
+        assert found["result"]["suspect"] == {"kind": "swapped", "names": ["PC-01", "PC-03"]}
+        assert found["verdict"]["next"][0]["text"] == "Correct the names; no need to sight again."
 
     def test_a_point_that_moved_is_named_and_left_out_the_rest_agrees(self) -> None:
         world = creek(4)
         document = world.free()
         document["observations"]["control"][1]["n"] = f"{CREEK['PC-02'][1] + 0.08:.4f}"
-        told = result(document)
-        assert codes(told)[0] == "point-apart"
-        assert told["result"]["suspect"]["names"] == ["PC-02"]
-        assert "80.0 mm" in told["verdict"]["reasons"][0]["text"]
+        found = result(document)
+        assert codes(found)[0] == "point-apart"
+        assert found["result"]["suspect"]["names"] == ["PC-02"]
+        assert "80.0 mm" in found["verdict"]["reasons"][0]["text"]
         document["observations"]["shots"][1]["left_out"] = True
         again = result(document)
         assert again["verdict"]["grade"] == "use"
@@ -133,11 +133,11 @@ class TestWhatPeopleGetWrong:
         world = creek(4)
         far = [(name, world.true(name)[2]) for name in world.points]
         long = [world.shot(name, slope_distance=f"{d + 0.0345:.5f}") for name, d in far]
-        told = result(world.free(long))
-        assert codes(told)[0] == "constant"
+        found = result(world.free(long))
+        assert codes(found)[0] == "constant"
         assert (
-            "34.5 mm too long" in told["verdict"]["reasons"][0]["text"]
-            or "34." in told["verdict"]["reasons"][0]["text"]
+            "34.5 mm too long" in found["verdict"]["reasons"][0]["text"]
+            or "34." in found["verdict"]["reasons"][0]["text"]
         )
         grid = [world.shot(name, slope_distance=f"{d * 1.0009:.5f}") for name, d in far]
         assert codes(result(world.free(grid)))[0] == "scale"
@@ -146,8 +146,8 @@ class TestWhatPeopleGetWrong:
         world = creek()
         feet = [world.shot(name, slope_distance=f"{world.true(name)[2] / 0.3048:.4f}") for name in world.points]
         assert codes(result(world.free(feet))) == ["feet-and-metres"]
-        said = [world.shot(name, slope_distance=f"{world.true(name)[2] / 0.3048:.4f} ft") for name in world.points]
-        assert result(world.free(said))["verdict"]["grade"] == "use"
+        rows = [world.shot(name, slope_distance=f"{world.true(name)[2] / 0.3048:.4f} ft") for name in world.points]
+        assert result(world.free(rows))["verdict"]["grade"] == "use"
 
     @pytest.mark.parametrize("count", [2, 4])
     def test_gon_typed_as_degrees_are_recognised(self, count: int) -> None:
@@ -155,7 +155,7 @@ class TestWhatPeopleGetWrong:
         world.zero_deg = 130.0
         shots = [world.shot(name) for name in world.points]
         gon = [{**shot, "hz": f"{float(shot['hz']) / 0.9:.5f}", "v": f"{float(shot['v']) / 0.9:.5f}"} for shot in shots]
-        if any(float(one["hz"]) > 360 for one in gon):
+        if any(float(entry["hz"]) > 360 for entry in gon):
             raise AssertionError("the world is to be turned so that every circle reading is below 360")
         assert codes(result(world.free(gon)))[0] == "angle-unit"
         right = {**world.free(gon), "units": {"angle": "gon"}}
@@ -167,28 +167,28 @@ class TestWhatPeopleGetWrong:
         world = creek()
         shots = [world.shot(name) for name in world.points]
         shots[1]["target_height"] = "1.03"
-        told = preview(world.free(shots), None, "")
-        assert told["sofar"][1]["text"].endswith("target height 1.03, before 1.300")
-        assert "target height" not in told["sofar"][0]["text"]
+        found = preview(world.free(shots), None, "")
+        assert found["sofar"][1]["text"].endswith("target height 1.03, before 1.300")
+        assert "target height" not in found["sofar"][0]["text"]
 
     def test_a_target_height_typed_wrong_is_guessed(self) -> None:
         world = creek(4)
         shots = [world.shot(name) for name in world.points]
         shots[2]["target_height"] = "1.030"
-        told = result(world.free(shots))
-        assert codes(told) == ["height-apart"]
-        assert "Typed 1.030 for 1.300?" in told["verdict"]["reasons"][0]["text"]
+        found = result(world.free(shots))
+        assert codes(found) == ["height-apart"]
+        assert "Typed 1.030 for 1.300?" in found["verdict"]["reasons"][0]["text"]
 
     def test_two_points_cannot_say_which_is_wrong(self) -> None:
         world = creek(2)
         assert codes(result(world.free())) == ["two-points-only", "weak-figure"]
         document = world.free()
         document["observations"]["control"][0]["e"] = "1000.0300"
-        told = result(document)
-        assert told["verdict"]["grade"] == "repeat"
-        assert told["result"]["suspect"] is None
+        found = result(document)
+        assert found["verdict"]["grade"] == "repeat"
+        assert found["result"]["suspect"] is None
         # The base from (1000, 2000) to (1060, 2035): 3 cm to the east shorten it by 0.03·60/69.46 = 25.9 mm.
-        assert told["result"]["base_misfit_mm"] == pytest.approx(25.9, abs=0.5)
+        assert found["result"]["base_misfit_mm"] == pytest.approx(25.9, abs=0.5)
 
     def test_the_closing_look_finds_a_stand_that_moved(self) -> None:
         world = creek()
@@ -196,9 +196,9 @@ class TestWhatPeopleGetWrong:
         still = {"point": "PC-01", "hz": first["hz"]}
         moved = {"point": "PC-01", "hz": f"{float(first['hz']) + 40 / 3600:.6f}"}
         assert result(world.free(closing=still))["verdict"]["grade"] == "use"
-        told = result(world.free(closing=moved))
-        assert codes(told) == ["stand-moved"]
-        assert told["result"]["closing_arcsec"] == pytest.approx(40.0, abs=0.01)
+        found = result(world.free(closing=moved))
+        assert codes(found) == ["stand-moved"]
+        assert found["result"]["closing_arcsec"] == pytest.approx(40.0, abs=0.01)
 
     @pytest.mark.parametrize(
         ("change", "path", "wanted"),
@@ -228,10 +228,10 @@ class TestWhatPeopleGetWrong:
 
     def test_fewer_than_two_points_are_missing_not_at_fault(self) -> None:
         world = creek()
-        told = preview_free(document_of(world.free([world.shot("PC-01")])))
-        assert told["missing"] == ["observations.shots[1].point"]
-        assert told["faults"] == []
-        assert told["sofar"][0]["text"].endswith("m up") or told["sofar"][0]["text"].endswith("m down")
+        found = preview_free(document_of(world.free([world.shot("PC-01")])))
+        assert found["missing"] == ["observations.shots[1].point"]
+        assert found["faults"] == []
+        assert found["sofar"][0]["text"].endswith("m up") or found["sofar"][0]["text"].endswith("m down")
 
 
 def test_face_right_and_an_anticlockwise_circle_give_the_same_place() -> None:
@@ -244,8 +244,8 @@ def test_face_right_and_an_anticlockwise_circle_give_the_same_place() -> None:
         {**shot, "hz": f"{(360 - float(shot['hz'])) % 360:.6f}"} for shot in (world.shot(name) for name in world.points)
     ]
     for document in (world.free(right), world.free(other, counts="anticlockwise")):
-        told = result(document)["result"]
-        assert (told["e_m"], told["orientation_deg"]) == pytest.approx((1015.0, 37.0), abs=2e-4)
+        found = result(document)["result"]
+        assert (found["e_m"], found["orientation_deg"]) == pytest.approx((1015.0, 37.0), abs=2e-4)
 
 
 def test_a_jump_against_earlier_controls_suggests_two_faces() -> None:
@@ -282,9 +282,9 @@ def test_how_often_slips_are_found_and_how_often_cried_wolf(capsys: Any) -> None
             turn = rng.uniform(0, 2 * math.pi)
             moved["e"] = f"{float(moved['e']) + mm / 1000 * math.sin(turn):.5f}"
             moved["n"] = f"{float(moved['n']) + mm / 1000 * math.cos(turn):.5f}"
-            told = result(document)
-            right = told["result"]["suspect"] == {"kind": "point", "names": [moved["name"]]}
-            counter["named" if right else "repeat" if told["verdict"]["grade"] == "repeat" else "passed"] += 1
+            outcome = result(document)
+            right = outcome["result"]["suspect"] == {"kind": "point", "names": [moved["name"]]}
+            counter["named" if right else "repeat" if outcome["verdict"]["grade"] == "repeat" else "passed"] += 1
     alarms = sum(result(random_world(4, rng).free())["verdict"]["grade"] == "repeat" for _ in range(120))
     with capsys.disabled():
         print("\nslips of", {mm: dict(counter) for mm, counter in found.items()}, "false alarms", alarms, "of 120")
@@ -301,9 +301,9 @@ def test_examples(path: Path) -> None:
     """Figures by another least squares, or by hand; from the bare document, as the command line reads it."""
     example = json.loads(path.read_text())
     document = document_of(example["document"])
-    told = DOCUMENTS[document.kind].reduce(document).plain()["result"]
+    found = DOCUMENTS[document.kind].reduce(document).plain()["result"]
     for name, wanted in example["expect"].items():
-        assert told[name] == pytest.approx(wanted, abs=example["tolerance"][name]), name
+        assert found[name] == pytest.approx(wanted, abs=example["tolerance"][name]), name
 
 
 # A sample of few readings mostly shows too little to say more than *watch*; these say more.

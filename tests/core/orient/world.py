@@ -37,14 +37,14 @@ class World:
         bearing, z, slope = self.true(name)
         g = self.noise.gauss if self.noise else (lambda _m, _s: 0.0)
         hz = (bearing - self.zero_deg + g(0, self.angle_arcsec) / 3600) % 360
-        told = {
+        fields = {
             "point": self.names.get(name, name),
             "hz": f"{hz:.6f}",
             "v": f"{z + g(0, self.angle_arcsec) / 3600:.6f}",
             "slope_distance": f"{slope + g(0, self.distance_mm) / 1000:.5f}",
             "target_height": f"{self.target:.3f}",
         }
-        return {name: one for name, one in {**told, **more}.items() if one is not None}
+        return {name: item for name, item in {**fields, **more}.items() if item is not None}
 
     def control(self) -> list[dict[str, str]]:
         return [

@@ -24,11 +24,11 @@ def test_a_slide_goes_back_the_way_the_spot_is_off() -> None:
     assert start is not None
     assert spot is not None
     bearing, size = polar(spot[0] - start[0], spot[1] - start[1])
-    told = advise({"advice": "slide", "offset": {"bearing_deg": bearing, "distance_mm": size}})["result"]
-    way = math.radians(told["slide_bearing_deg"])
-    back = slide(PLUMB, state, told["slide_mm"] * math.sin(way), told["slide_mm"] * math.cos(way))
+    result = advise({"advice": "slide", "offset": {"bearing_deg": bearing, "distance_mm": size}})["result"]
+    way = math.radians(result["slide_bearing_deg"])
+    back = slide(PLUMB, state, result["slide_mm"] * math.sin(way), result["slide_mm"] * math.cos(way))
     assert see(PLUMB, back).spot_mm == pytest.approx(start, abs=0.02)
-    assert not told["use_legs"]
+    assert not result["use_legs"]
 
 
 def test_more_than_the_slide_is_for_the_legs_and_a_tilted_head_is_told() -> None:
@@ -36,14 +36,14 @@ def test_more_than_the_slide_is_for_the_legs_and_a_tilted_head_is_told() -> None
     assert far["result"]["use_legs"]
     assert "do not force" in far["text"][0]
     # 40′ · 2·sin(1°) = 83.8″, at 1.5 m 0.6 mm.
-    asked = {
+    fields = {
         "advice": "slide",
         "offset": {"bearing_deg": 10, "distance_mm": 3},
         "head_tilt": {"bearing_deg": 0, "arcsec": 2400},
     }
-    told = advise(asked)
-    assert told["result"]["tilt_after_arcsec"] == pytest.approx(83.8, abs=0.1)
-    assert "0.6 mm at the ground" in told["text"][-1]
+    advice = advise(fields)
+    assert advice["result"]["tilt_after_arcsec"] == pytest.approx(83.8, abs=0.1)
+    assert "0.6 mm at the ground" in advice["text"][-1]
 
 
 @pytest.mark.parametrize(
@@ -87,8 +87,8 @@ def test_more_than_the_slide_is_for_the_legs_and_a_tilted_head_is_told() -> None
     ],
 )
 def test_small_advice_by_hand(asked: dict[str, object], expected: dict[str, float]) -> None:
-    told = advise(asked)["result"]
-    assert {name: told[name] for name in expected} == pytest.approx(expected, abs=1e-3)
+    result = advise(asked)["result"]
+    assert {name: result[name] for name in expected} == pytest.approx(expected, abs=1e-3)
 
 
 def test_a_swing_seen_from_two_sides() -> None:
@@ -97,15 +97,15 @@ def test_a_swing_seen_from_two_sides() -> None:
         {"bearing_deg": 0, "left_mm": 4, "right_mm": 10},
         {"bearing_deg": 90, "extremes_mm": [-2, 6, -2]},
     ]
-    told = advise({"advice": "bob", "views": views})["result"]
-    assert (told["centre_x_mm"], told["centre_y_mm"]) == pytest.approx((7.0, -2.0))
-    assert told["sigma_mm"] == pytest.approx(0.7 * math.sqrt(1 / 2 + 6 / 16), abs=0.01)
+    result = advise({"advice": "bob", "views": views})["result"]
+    assert (result["centre_x_mm"], result["centre_y_mm"]) == pytest.approx((7.0, -2.0))
+    assert result["sigma_mm"] == pytest.approx(0.7 * math.sqrt(1 / 2 + 6 / 16), abs=0.01)
     assert advise({"advice": "bob", "views": [views[0]]})["result"]["centre_x_mm"] is None
 
 
 def test_effects_by_hand() -> None:
     """1 mm between sights of 30 m at 90°: D3 = 42.43 m, ρ·0.001·42.43/(√2·900) = 6.876″; allowed is its inverse."""
-    told = advise(
+    advice = advise(
         {
             "advice": "effect",
             "centring_mm": 1,
@@ -117,7 +117,7 @@ def test_effects_by_hand() -> None:
             "sights": {"back_m": 30, "fore_m": 30, "angle_deg": 90, "elevation_deg": 45, "imbalance_m": "20"},
         }
     )
-    values = {part["quantity"]: part["value"] for part in told["result"]["parts"]}
+    values = {part["quantity"]: part["value"] for part in advice["result"]["parts"]}
     assert values["angle_from_centring"] == pytest.approx(6.8755, abs=1e-3)
     assert values["centring_allowed"] == pytest.approx(1.0, abs=1e-3)
     assert values["angle_from_targets"] == pytest.approx(ARCSEC * 0.002 / 30 / math.sqrt(2), abs=1e-3)
@@ -182,15 +182,15 @@ def test_advice_unknown_is_its_own_refusal() -> None:
 
 
 def test_sentences_are_in_the_units_asked_for() -> None:
-    told = advise({"advice": "shift", "units": {"length": "in"}, "move": {"bearing_deg": 0, "distance_mm": 20}})
-    assert "0.448 in" in told["text"][1]
+    advice = advise({"advice": "shift", "units": {"length": "in"}, "move": {"bearing_deg": 0, "distance_mm": 20}})
+    assert "0.448 in" in advice["text"][1]
 
 
 def test_a_right_angle_by_three_lengths() -> None:
     """3-4-5: 1 mm of the 5 m diagonal is 5/(3·4)/1000 rad = 85.94″; 5.002 m is 171.9″ wide, 3.33 mm over 4 m."""
-    told = advise({"advice": "square", "one_m": "3", "two_m": "4"})["result"]
-    assert told["diagonal_m"] == pytest.approx(5.0)
-    assert told["arcsec_per_mm"] == pytest.approx(85.944, abs=1e-3)
+    result = advise({"advice": "square", "one_m": "3", "two_m": "4"})["result"]
+    assert result["diagonal_m"] == pytest.approx(5.0)
+    assert result["arcsec_per_mm"] == pytest.approx(85.944, abs=1e-3)
     wide = advise({"advice": "square", "one_m": "3", "two_m": "4", "diagonal_m": "5.002"})
     assert wide["result"]["off_arcsec"] == pytest.approx(171.92, abs=0.1)
     assert "too wide, 3.3 mm at the end of the second side" in wide["text"][0]

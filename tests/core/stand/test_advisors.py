@@ -43,8 +43,8 @@ def test_one_advice_from_a_tilt_in_figures_leaves_less_than_a_twentieth(may: str
     rng = random.Random(11)
     for _ in range(120):
         state = random_state(rng, tilt_deg=rng.uniform(0.3, 4.0))
-        asked = {"advice": "legs", "tilt": tilt_told(state), "tripod": told_tripod(PLUMB, state), "may": may}
-        legs = advise(asked)["result"]["legs"]
+        fields = {"advice": "legs", "tilt": tilt_told(state), "tripod": told_tripod(PLUMB, state), "may": may}
+        legs = advise(fields)["result"]["legs"]
         assert sum(abs(mm) > 1e-9 for mm in legs.values()) <= 2
         assert may == "either" or max(legs.values()) <= 1e-6
         assert tilt_of(PLUMB, followed(state, legs)) < 0.05 * tilt_of(PLUMB, state)
@@ -75,8 +75,8 @@ def test_from_a_bubble_at_the_wall_three_rounds_bring_it_into_the_ring(may: str)
             continue
         tried += 1
         for _ in range(3):
-            told = advise({"advice": "legs", "bubble": bubble_of(kit, state), "may": may})
-            for step in told["result"]["steps"]:
+            advice = advise({"advice": "legs", "bubble": bubble_of(kit, state), "may": may})
+            for step in advice["result"]["steps"]:
                 if not see(kit, state).in_ring:
                     state = follow_leg(kit, state, step)
         arrived += see(kit, state).in_ring
@@ -85,37 +85,37 @@ def test_from_a_bubble_at_the_wall_three_rounds_bring_it_into_the_ring(may: str)
 
 
 def test_at_the_wall_no_millimetres_are_told() -> None:
-    told = advise({"advice": "legs", "bubble": {"bearing_deg": 100, "at_wall": True}})
-    (step,) = told["result"]["steps"]
+    advice = advise({"advice": "legs", "bubble": {"bearing_deg": 100, "at_wall": True}})
+    (step,) = advice["result"]["steps"]
     assert (step["leg"], step["direction"], step["mm"]) == ("B", "shorten", None)
     assert step["stop_when"] == "the bubble leaves the wall, or lies in line with A"
-    assert told["result"]["legs"] is None
+    assert advice["result"]["legs"] is None
 
 
 def test_what_is_seen_comes_first_and_is_what_the_mechanism_shows() -> None:
     """Bubble 3 mm off towards 225°: C (240°) carries it into line with B (120°), B into the middle."""
-    told = advise({"advice": "legs", "bubble": {"bearing_deg": 225, "offset_mm": 3}})["result"]
-    assert [(step["leg"], step["direction"]) for step in told["steps"]] == [("C", "shorten"), ("B", "shorten")]
-    assert told["steps"][0]["text"] == "Lower leg C slowly until the bubble lies in line with B."
-    before, between, after = told["seen"]
+    result = advise({"advice": "legs", "bubble": {"bearing_deg": 225, "offset_mm": 3}})["result"]
+    assert [(step["leg"], step["direction"]) for step in result["steps"]] == [("C", "shorten"), ("B", "shorten")]
+    assert result["steps"][0]["text"] == "Lower leg C slowly until the bubble lies in line with B."
+    before, between, after = result["seen"]
     assert (before["bearing_deg"], before["offset_mm"]) == (225.0, 3.0)
     assert between["bearing_deg"] == pytest.approx(120.0, abs=0.5)
     assert after["offset_mm"] < 0.02
     # d = −(R·H/L)·T·u by hand: R 577.4, H 1400, L √(467.4² + 1400²) = 1476; 12′ at 225° against A, B and C.
     t = 720 / ARCSEC * 577.35 * 1476 / 1400
     raw = [-t * math.cos(math.radians(225 - at)) for at in (0, 120, 240)]
-    assert told["legs"]["C"] == pytest.approx(raw[2] - raw[0], rel=0.15)
-    assert told["spot_moves_mm"] < 0.5
+    assert result["legs"]["C"] == pytest.approx(raw[2] - raw[0], rel=0.15)
+    assert result["spot_moves_mm"] < 0.5
 
 
 def test_legs_without_reserve_are_raised_instead_or_refused() -> None:
-    asked = {"advice": "legs", "tilt": {"bearing_deg": 0, "arcsec": 3600}}
+    fields = {"advice": "legs", "tilt": {"bearing_deg": 0, "arcsec": 3600}}
     short = {"tripod": {"shorten_mm": {"A": 2}}}
-    told = advise({**asked, **short})
-    assert told["result"]["reserve"] == "either-instead" or told["result"]["reserve"] == "raise-instead"
-    assert told["result"]["legs"]["A"] == 0.0
+    advice = advise({**fields, **short})
+    assert advice["result"]["reserve"] == "either-instead" or advice["result"]["reserve"] == "raise-instead"
+    assert advice["result"]["legs"]["A"] == 0.0
     none = {"tripod": {"shorten_mm": dict.fromkeys("ABC", 1), "lengthen_mm": dict.fromkeys("ABC", 1)}}
-    assert "set the tripod up again" in " ".join(advise({**asked, **none})["text"])
+    assert "set the tripod up again" in " ".join(advise({**fields, **none})["text"])
 
 
 @pytest.mark.parametrize("distance", [5.0, 20.0, 40.0])
@@ -126,8 +126,8 @@ def test_a_shift_by_legs_brings_the_plummet_over_once_relevelled(distance: float
     for _ in range(60):
         state = random_state(rng)
         bearing = rng.uniform(0, 360)
-        asked = {"advice": "shift", "move": {"bearing_deg": bearing, "distance_mm": distance}}
-        legs = advise({**asked, "tripod": told_tripod(kit, state)})["result"]["legs"]
+        fields = {"advice": "shift", "move": {"bearing_deg": bearing, "distance_mm": distance}}
+        legs = advise({**fields, "tripod": told_tripod(kit, state)})["result"]["legs"]
         before = see(kit, state).axis_mm
         state = followed(state, legs)
         for _ in range(3):
@@ -154,28 +154,28 @@ def _levelling(kit: object, state: State) -> dict[int, float]:
 @pytest.mark.parametrize(("spacing", "height", "ratio"), [(1.0, 1.4, 1.75), (1.2, 1.2, 1.3), (0.8, 1.6, 2.4)])
 def test_the_tripods_own_ratio(spacing: float, height: float, ratio: float) -> None:
     tripod = {"foot_spacing_m": spacing, "head_height_m": height}
-    told = advise({"advice": "shift", "tripod": tripod, "move": {"bearing_deg": 0, "distance_mm": 10}})
-    assert told["result"]["ratio"] == pytest.approx(ratio, abs=0.08)
+    advice = advise({"advice": "shift", "tripod": tripod, "move": {"bearing_deg": 0, "distance_mm": 10}})
+    assert advice["result"]["ratio"] == pytest.approx(ratio, abs=0.08)
 
 
 def test_the_shift_example() -> None:
     example = json.loads((EXAMPLES / "shift-ratio.json").read_text())
-    told = advise(example["document"])["result"]["legs"]
-    assert told == pytest.approx(example["expect"]["legs"], abs=example["tolerance"]["legs"])
+    legs = advise(example["document"])["result"]["legs"]
+    assert legs == pytest.approx(example["expect"]["legs"], abs=example["tolerance"]["legs"])
 
 
 @pytest.mark.parametrize("screws", [3, 4])
 @pytest.mark.parametrize("sense", ["raises", "lowers"])
 def test_screws_bring_any_tilt_to_nothing(screws: int, sense: str) -> None:
     rng = random.Random(15)
-    told = {"screws": screws, "radius_mm": 42, "pitch_mm": 0.5, "travel_mm": 8, "clockwise_from_above": sense}
+    fields = {"screws": screws, "radius_mm": 42, "pitch_mm": 0.5, "travel_mm": 8, "clockwise_from_above": sense}
     even = tuple(360.0 / screws * i for i in range(screws))
     base = Base(screws, 42.0, 0.5, 8.0, sense == "raises", even)
     kit = replace(PLUMB, base=base)
     for _ in range(40):
         state = replace(random_state(rng, kit, tilt_deg=rng.uniform(0.05, 1.0)), screws=(0.0,) * screws)
         before = tilt_of(kit, state)
-        base_told = {**told, "screw_bearings_deg": screw_bearings(state, screws)}
+        base_told = {**fields, "screw_bearings_deg": screw_bearings(state, screws)}
         turns = advise({"advice": "screws", "base": base_told, "tilt": tilt_told(state, kit)})["result"]["turns"]
         after = turn_screw(kit, state, {int(name): amount for name, amount in turns.items()})
         assert tilt_of(kit, after) < 0.02 * before
@@ -184,11 +184,11 @@ def test_screws_bring_any_tilt_to_nothing(screws: int, sense: str) -> None:
 
 def test_a_pair_and_the_third_by_hand() -> None:
     """T = 600″ along the vial (90°): T·(r√3/2)/pitch = 0.0029089·43.301/0.7 = 0.1799 turns each, opposite."""
-    asked = {"advice": "screws", "vials": [{"bearing_deg": 90, "bubble_div": 30, "sensitivity_arcsec_per_div": 20}]}
-    told = advise({**asked, "stand_bearing_deg": 180})["result"]
-    assert told["together"] == [["2", "3"]]
-    assert told["turns"]["2"] == pytest.approx(-0.17995, abs=1e-4)
-    assert told["turns"]["3"] == pytest.approx(0.17995, abs=1e-4)
+    fields = {"advice": "screws", "vials": [{"bearing_deg": 90, "bubble_div": 30, "sensitivity_arcsec_per_div": 20}]}
+    result = advise({**fields, "stand_bearing_deg": 180})["result"]
+    assert result["together"] == [["2", "3"]]
+    assert result["turns"]["2"] == pytest.approx(-0.17995, abs=1e-4)
+    assert result["turns"]["3"] == pytest.approx(0.17995, abs=1e-4)
     # Square to the pair: the third alone turns 1.5·50·T/0.7; the whole plane keeps its height.
     across = advise({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 600}, "stand_bearing_deg": 180})["result"]
     assert across["steps"][-1]["turns"] == {"1": pytest.approx(-1.5 * 50 * 0.0029089 / 0.7, abs=1e-4)}
@@ -201,12 +201,12 @@ def test_thumbs_turn_with_the_person() -> None:
     From the north it is under the left hand, and its near side, now the northern one, goes west: inwards. Either way
     the left thumb goes where the bubble has to go: west.
     """
-    asked = {"advice": "screws", "vials": [{"bearing_deg": 90, "bubble_div": 30}]}
-    south = advise({**asked, "stand_bearing_deg": 180})
+    fields = {"advice": "screws", "vials": [{"bearing_deg": 90, "bubble_div": 30}]}
+    south = advise({**fields, "stand_bearing_deg": 180})
     assert south["result"]["steps"][0]["text"] == "Both thumbs away from each other, equally."
-    north = advise({**asked, "stand_bearing_deg": 0})
+    north = advise({**fields, "stand_bearing_deg": 0})
     assert north["result"]["steps"][0]["text"] == "Both thumbs towards each other, equally."
-    lowers = advise({**asked, "stand_bearing_deg": 180, "base": {"clockwise_from_above": "lowers"}})
+    lowers = advise({**fields, "stand_bearing_deg": 180, "base": {"clockwise_from_above": "lowers"}})
     assert lowers["result"]["steps"][0]["text"] == "Both thumbs towards each other, equally."
     assert "right thumb" in lowers["text"][-1]
     assert "left thumb" in south["text"][-1]
@@ -217,8 +217,8 @@ def test_one_screw_at_a_time_ends_level_too() -> None:
     for _ in range(30):
         state = random_state(rng, tilt_deg=rng.uniform(0.05, 0.6))
         base = {"screw_bearings_deg": screw_bearings(state, 3)}
-        asked = {"advice": "screws", "tilt": tilt_told(state), "one_at_a_time": True, "base": base}
-        steps = advise(asked)["result"]["steps"]
+        fields = {"advice": "screws", "tilt": tilt_told(state), "one_at_a_time": True, "base": base}
+        steps = advise(fields)["result"]["steps"]
         after = state
         for step in steps:
             assert len(step["turns"]) == 1
@@ -232,7 +232,7 @@ def test_a_known_rest_position_is_where_the_bubble_is_set() -> None:
 
 
 def test_screws_at_the_end_of_their_travel_say_so() -> None:
-    told = advise({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 7200}, "base": {"at_mm": [-3.5, 0, 0]}})
-    assert told["result"]["short_of"] == ["1"]
-    assert told["result"]["travel_left_mm"] < 0
-    assert "return to mid travel" in told["text"][-1]
+    advice = advise({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 7200}, "base": {"at_mm": [-3.5, 0, 0]}})
+    assert advice["result"]["short_of"] == ["1"]
+    assert advice["result"]["travel_left_mm"] < 0
+    assert "return to mid travel" in advice["text"][-1]

@@ -38,14 +38,14 @@ class TestTriedFirst:
             seen = see(kit, state)
             leg, mm = rng.choice("ABC"), rng.uniform(-3, 3)
             then = see(kit, move_leg(kit, state, leg, mm))
-            told = what_if(
+            found = what_if(
                 bubble={"bearing_deg": seen.bubble_bearing_deg, "offset_mm": seen.bubble_mm},
                 tripod=told_tripod(kit, state),
                 legs_mm={leg: mm},
             )["then"]["bubble"]
-            if told["at_wall"]:
+            if found["at_wall"]:
                 continue  # the vial it is told for has its wall at 5 mm
-            at = (told["offset_mm"], math.radians(told["bearing_deg"]))
+            at = (found["offset_mm"], math.radians(found["bearing_deg"]))
             real = (then.bubble_mm, math.radians(then.bubble_bearing_deg))
             apart = math.dist(
                 (at[0] * math.sin(at[1]), at[0] * math.cos(at[1])),
@@ -55,20 +55,20 @@ class TestTriedFirst:
 
     def test_a_screw_turned_tips_the_instrument_by_its_pitch(self) -> None:
         """One screw at 0° raised by a tenth of 0.7 mm: 0.07/(1.5·50) rad = 192.5″, spot by 1.45 m · 192.5″ = 1.35 mm."""
-        told = what_if(
+        found = what_if(
             tilt={"bearing_deg": 0, "arcsec": 0}, spot={"bearing_deg": 0, "distance_mm": 0}, turns={"1": 0.1}
         )
-        assert told["then"]["tilt"] == {"bearing_deg": 0.0, "arcsec": pytest.approx(192.5, abs=0.1)}
+        assert found["then"]["tilt"] == {"bearing_deg": 0.0, "arcsec": pytest.approx(192.5, abs=0.1)}
         # The axis leans away from the high side; below its pivot it points towards it.
-        assert told["then"]["spot"]["bearing_deg"] in (0.0, 360.0)
-        assert told["then"]["spot"]["distance_mm"] == pytest.approx(1.35, abs=0.01)
+        assert found["then"]["spot"]["bearing_deg"] in (0.0, 360.0)
+        assert found["then"]["spot"]["distance_mm"] == pytest.approx(1.35, abs=0.01)
 
     def test_what_is_advised_does_what_it_says(self) -> None:
         legs = advise({"advice": "legs", "bubble": BUBBLE})["result"]["legs"]
-        told = what_if(bubble=BUBBLE, spot=SPOT, legs_mm=legs)
-        assert told["then"]["bubble"]["offset_mm"] < 0.05
-        assert told["spot_moves_mm"] < 0.3
-        assert told["now"]["bubble"]["offset_mm"] == 3.0
+        found = what_if(bubble=BUBBLE, spot=SPOT, legs_mm=legs)
+        assert found["then"]["bubble"]["offset_mm"] < 0.05
+        assert found["spot_moves_mm"] < 0.3
+        assert found["now"]["bubble"]["offset_mm"] == 3.0
 
     def test_screws_foretold_on_a_world_of_their_own(self) -> None:
         rng, kit = random.Random(32), PLUMB
@@ -77,20 +77,20 @@ class TestTriedFirst:
         then = see(kit, turn_screw(kit, state, {2: 0.06}))
         north = math.degrees(math.atan2(state.pose.turn[0][1], state.pose.turn[1][1]))
         base = {"screws": 3, "screw_bearings_deg": [(north + bearing) % 360.0 for bearing in Base().bearings_deg]}
-        told = what_if(tilt={"bearing_deg": bearing, "arcsec": size}, base=base, turns={"2": 0.06})["then"]["tilt"]
+        found = what_if(tilt={"bearing_deg": bearing, "arcsec": size}, base=base, turns={"2": 0.06})["then"]["tilt"]
         real = polar(*then.tilt_arcsec)
-        assert told["arcsec"] == pytest.approx(real[1], abs=0.5)
-        assert told["bearing_deg"] == pytest.approx(real[0], abs=0.5)
+        assert found["arcsec"] == pytest.approx(real[1], abs=0.5)
+        assert found["bearing_deg"] == pytest.approx(real[0], abs=0.5)
 
     def test_a_slide_moves_the_spot_and_nothing_else(self) -> None:
-        asked = {
+        fields = {
             "advice": "what-if",
             "tilt": {"bearing_deg": 30, "arcsec": 60},
             "spot": {"bearing_deg": 90, "distance_mm": 4},
         }
-        told = advise({**asked, "slide_right_mm": -3})
-        assert told["result"]["then"]["spot"] == {"bearing_deg": 90.0, "distance_mm": pytest.approx(1.0, abs=0.01)}
-        assert told["text"] == [
+        advice = advise({**fields, "slide_right_mm": -3})
+        assert advice["result"]["then"]["spot"] == {"bearing_deg": 90.0, "distance_mm": pytest.approx(1.0, abs=0.01)}
+        assert advice["text"] == [
             "The level stays as it is.",
             "The plummet will move 3.0 mm, to your left.",
             "It will then be 1.0 mm off the mark.",
@@ -112,23 +112,23 @@ class TestTriedFirst:
         assert words in refused.value.faults[0].wanted
 
     def test_at_the_wall_nothing_is_foretold(self) -> None:
-        told = advise({"advice": "what-if", "bubble": {"bearing_deg": 10, "at_wall": True}, "legs_mm": {"A": -3}})
-        assert told["result"]["then"] is None
-        assert "At the wall the offset is unknown" in told["text"][0]
+        advice = advise({"advice": "what-if", "bubble": {"bearing_deg": 10, "at_wall": True}, "legs_mm": {"A": -3}})
+        assert advice["result"]["then"] is None
+        assert "At the wall the offset is unknown" in advice["text"][0]
 
 
 class TestTriesOfAnAct:
     def test_the_guide_gives_the_question_to_add_moves_to(self) -> None:
-        told = guide(document(log=[saw("near", spot=SPOT), saw("circular", bubble=BUBBLE)]), "circular")["tries"]
-        assert (told["by"], told["step"]) == ("legs", 1.0)
-        assert told["question"]["spot"] == {"bearing_deg": 90, "distance_mm": 3}
-        assert what_if(**{**told["question"], "legs_mm": {"B": -3.26, "A": -1.13}})["then"]["bubble"]["in_ring"]
+        tries = guide(document(log=[saw("near", spot=SPOT), saw("circular", bubble=BUBBLE)]), "circular")["tries"]
+        assert (tries["by"], tries["step"]) == ("legs", 1.0)
+        assert tries["question"]["spot"] == {"bearing_deg": 90, "distance_mm": 3}
+        assert what_if(**{**tries["question"], "legs_mm": {"B": -3.26, "A": -1.13}})["then"]["bubble"]["in_ring"]
 
     def test_figures_of_a_level_become_a_tilt_of_the_site(self) -> None:
         """Standing south, the sight points north: 30″ along is high in the north, 40″ across high in the east."""
-        told = guide(document(log=[saw("plate", level={"along": "30", "across": "40"})]), "plate")["tries"]
-        assert told["question"]["tilt"]["arcsec"] == pytest.approx(50.0)
-        assert told["question"]["tilt"]["bearing_deg"] == pytest.approx(math.degrees(math.atan2(40, 30)))
+        tries = guide(document(log=[saw("plate", level={"along": "30", "across": "40"})]), "plate")["tries"]
+        assert tries["question"]["tilt"]["arcsec"] == pytest.approx(50.0)
+        assert tries["question"]["tilt"]["bearing_deg"] == pytest.approx(math.degrees(math.atan2(40, 30)))
         # A vial's first figure counts to the right, its second, turned clockwise by 90°, towards the person.
         log = [saw("plate", level={"along": "2", "across": "1"})]
         plate = guide(document(log=log, options={"fine": "plate"}), "plate")["tries"]["question"]["tilt"]
@@ -147,16 +147,16 @@ class TestSwing:
     SWUNG = {"here": {"left": "-8", "right": "12"}, "round": {"left": "-9", "right": "3"}}
 
     def test_both_sides_give_where_it_hangs(self) -> None:
-        told = guide(document("plumb-bob", log=[saw("bob", swing=self.SWUNG)]), "bob")
-        spot = told["site"]["spot"]
+        found = guide(document("plumb-bob", log=[saw("bob", swing=self.SWUNG)]), "bob")
+        spot = found["site"]["spot"]
         assert (spot["distance_mm"] * math.sin(math.radians(spot["bearing_deg"]))) == pytest.approx(2.0, abs=0.02)
         assert (spot["distance_mm"] * math.cos(math.radians(spot["bearing_deg"]))) == pytest.approx(-3.0, abs=0.02)
-        assert told["advice"]["headline"] == "Bring the bob 3.6 mm to the left and away from you."
+        assert found["advice"]["headline"] == "Bring the bob 3.6 mm to the left and away from you."
 
     def test_from_one_side_only_it_is_asked_for_the_other(self) -> None:
-        told = guide(document("plumb-bob", log=[saw("bob", swing={"here": self.SWUNG["here"]})]), "bob")
-        assert told["enough"] is False
-        assert told["advice"]["headline"] == "Both ends of the swing, from both sides."
+        found = guide(document("plumb-bob", log=[saw("bob", swing={"here": self.SWUNG["here"]})]), "bob")
+        assert found["enough"] is False
+        assert found["advice"]["headline"] == "Both ends of the swing, from both sides."
 
     def test_wind_counts_less_once_the_swing_was_read(self) -> None:
         """Two views of 0.7/√2 mm each, square to each other: 0.70 mm instead of 3 mm."""
@@ -178,8 +178,8 @@ class TestSwing:
 
 class TestHints:
     def hinted(self, act: str, conditions: dict[str, Any], **observed: Any) -> list[str]:
-        told = document(**observed)
-        changed = told.model_copy(update={"conditions": told.conditions.model_copy(update=conditions)})
+        found = document(**observed)
+        changed = found.model_copy(update={"conditions": found.conditions.model_copy(update=conditions)})
         return [hint["code"] for hint in guide(changed, act)["hints"]]
 
     def test_the_place_and_the_weather_are_minded_where_they_matter(self) -> None:
@@ -204,19 +204,19 @@ class TestHints:
 
 class TestStrictOrder:
     def test_what_is_not_due_cannot_be_taken(self) -> None:
-        told = guide(document(options={"strict": True}), "plate")
-        assert told["act"]["name"] == "lay-out"
-        assert told["may_skip"] is False
-        assert [knot["act"] for knot in told["knots"] if knot["may_take"]] == ["lay-out"]
+        found = guide(document(options={"strict": True}), "plate")
+        assert found["act"]["name"] == "lay-out"
+        assert found["may_skip"] is False
+        assert [knot["act"] for knot in found["knots"] if knot["may_take"]] == ["lay-out"]
         log = [{"act": "lay-out", "confirmed": True}, {"act": "tripod", "confirmed": True}]
         on = guide(document(options={"strict": True}, log=log))
         assert [knot["act"] for knot in on["knots"] if knot["may_take"]] == ["lay-out", "tripod", "mount"]
         assert guide(document(options={"strict": True}, log=log), "tripod")["act"]["name"] == "tripod"
 
     def test_without_it_nothing_is_locked(self) -> None:
-        told = guide(document(), "plate")
-        assert told["may_skip"] is True
-        assert all(knot["may_take"] for knot in told["knots"])
+        found = guide(document(), "plate")
+        assert found["may_skip"] is True
+        assert all(knot["may_take"] for knot in found["knots"])
 
 
 class TestRestKept:
@@ -224,18 +224,18 @@ class TestRestKept:
 
     def test_a_set_up_tells_the_next_one_where_the_bubble_rests(self) -> None:
         result = judged(whole(level=self.LEVEL, options={"fine": "plate"}))
-        made = made_set_up(result, "2027-03-02T08:00:00+00:00")
-        assert made == {"what": "set-up", "at": "2027-03-02T08:00:00+00:00", "rest_div": pytest.approx(1.55)}
-        known = context_of(OPTICAL, {}, [made])
-        told = complete({"kind": "set-up", "stored": {"reversal_div": 9}, "observations": {}}, known, "2027-03-03")
-        assert told["stored"] == {"reversal_div": pytest.approx(1.55), "reversal_at": "2027-03-02T08:00:00+00:00"}
+        set_up = made_set_up(result, "2027-03-02T08:00:00+00:00")
+        assert set_up == {"what": "set-up", "at": "2027-03-02T08:00:00+00:00", "rest_div": pytest.approx(1.55)}
+        known = context_of(OPTICAL, {}, [set_up])
+        completed = complete({"kind": "set-up", "stored": {"reversal_div": 9}, "observations": {}}, known, "2027-03-03")
+        assert completed["stored"] == {"reversal_div": pytest.approx(1.55), "reversal_at": "2027-03-02T08:00:00+00:00"}
         assert "stored" not in complete({"kind": "two-peg", "observations": {}}, known, "2027-03-03")
 
     def test_a_knock_ends_it_and_an_electronic_level_tells_none(self) -> None:
-        made = {"what": "set-up", "at": "2027-03-02", "rest_div": 1.5}
+        fields = {"what": "set-up", "at": "2027-03-02", "rest_div": 1.5}
         knock = {"what": "event", "event": "knock", "at": "2027-03-03"}
-        assert rest_of([made, knock]) == {}
-        assert rest_of([knock, made]) == {"reversal_div": 1.5, "reversal_at": "2027-03-02"}
+        assert rest_of([fields, knock]) == {}
+        assert rest_of([knock, fields]) == {"reversal_div": 1.5, "reversal_at": "2027-03-02"}
         assert made_set_up(judged(whole()), "2027-03-02") is None
 
 
@@ -243,9 +243,9 @@ class TestTypedInsteadOfTouched:
     """Standing south and looking north: right is east, away is north."""
 
     def test_a_spot_and_a_bubble_typed_are_as_if_touched(self) -> None:
-        told = guide(document(log=[saw("slide", spot_aside={"right": "3", "away": "-4"})]), "slide")
-        assert told["site"]["spot"]["distance_mm"] == pytest.approx(5.0)
-        assert told["site"]["spot"]["bearing_deg"] == pytest.approx(180 - math.degrees(math.atan2(3, 4)))
+        found = guide(document(log=[saw("slide", spot_aside={"right": "3", "away": "-4"})]), "slide")
+        assert found["site"]["spot"]["distance_mm"] == pytest.approx(5.0)
+        assert found["site"]["spot"]["bearing_deg"] == pytest.approx(180 - math.degrees(math.atan2(3, 4)))
         bubble = guide(document(log=[saw("circular", bubble_aside={"right": "2,5", "away": "0"})]), "circular")
         touched = guide(document(log=[saw("circular", bubble={"bearing_deg": 90, "offset_mm": 2.5})]), "circular")
         assert bubble["advice"] == touched["advice"]
@@ -271,8 +271,8 @@ class TestLaser:
     ON = {"act": "laser-on", "confirmed": True, "at": "2027-03-02T06:40:00+00:00"}
 
     def test_it_is_said_since_when_it_is_on_until_it_is_off(self) -> None:
-        told = guide(document(log=[self.ON]))["laser"]
-        assert (told["since"], told["after_minutes"]) == ("2027-03-02T06:40:00+00:00", 3)
+        laser = guide(document(log=[self.ON]))["laser"]
+        assert (laser["since"], laser["after_minutes"]) == ("2027-03-02T06:40:00+00:00", 3)
         off = {"act": "laser-off", "confirmed": True, "at": "2027-03-02T06:50:00+00:00"}
         assert guide(document(log=[self.ON, off]))["laser"] is None
         assert guide(document(log=[self.ON]), "laser-off")["laser"] is None
@@ -280,15 +280,15 @@ class TestLaser:
 
 
 def test_narrow_feet_are_said() -> None:
-    told = [hint["code"] for hint in guide(document(tripod={"foot_spacing_m": 0.7}), "tripod")["hints"]]
-    assert told == ["narrow-feet", "two-to-you"]
+    rows = [hint["code"] for hint in guide(document(tripod={"foot_spacing_m": 0.7}), "tripod")["hints"]]
+    assert rows == ["narrow-feet", "two-to-you"]
     assert "narrow-feet" not in [hint["code"] for hint in guide(document(), "tripod")["hints"]]
 
 
 def test_what_is_wanted_is_called_by_its_name_and_the_budget_starts_from_what_was_found() -> None:
     """0.2 mm off and no better than 0.5 mm: √(0.04 + 0.25) = 0.54."""
-    told = preview(document())
-    assert told["wanted"][-1] == {"path": "observations.height.readings[0]", "where": "instrument height"}
+    found = preview(document())
+    assert found["wanted"][-1] == {"path": "observations.height.readings[0]", "where": "instrument height"}
     start = judged(whole())["result"]["budget"]
     assert start["centring_mm"] == pytest.approx(0.54, abs=0.005)
     assert (start["tilt_arcsec"], start["compensated"], start["angle_accuracy_arcsec"]) == (9.1, True, 3.0)

@@ -40,12 +40,12 @@ def saw(act: str, **what: Any) -> dict[str, Any]:
 def whole(**more: Any) -> Any:
     """Tilts 12″ and 4″, turned −6″ and 6″: (12 − −6)/2 = 9, (4 − 6)/2 = −1; index 3 and 5."""
     level = {"first": {"along": "12", "across": "4"}, "turned": {"along": "-6", "across": "6"}}
-    told = {"level": level, "centring_mm": "0.2", "height": {"readings": ["1.562", "1.5628"]}, "looked_last": True}
-    return document(**{**told, **more})
+    fields = {"level": level, "centring_mm": "0.2", "height": {"readings": ["1.562", "1.5628"]}, "looked_last": True}
+    return document(**{**fields, **more})
 
 
-def graded(told: dict[str, Any]) -> dict[str, str]:
-    return {part["quantity"]: part["grade"] for part in told["verdict"]["parts"]}
+def graded(fields: dict[str, Any]) -> dict[str, str]:
+    return {part["quantity"]: part["grade"] for part in fields["verdict"]["parts"]}
 
 
 def test_every_way_is_made_of_acts_and_begins_and_ends_alike() -> None:
@@ -61,7 +61,7 @@ def test_the_plummet_decides_what_is_asked() -> None:
     way = WAYS["plummet-first"]
     assert [act.name for act in acts_of(way, "laser")][3] == "laser-on"
     assert [act.name for act in acts_of(way, "optical")][3] == "focus"
-    assert "laser-off" not in [one.name for one in acts_of(way, "optical")]
+    assert "laser-off" not in [entry.name for entry in acts_of(way, "optical")]
 
 
 @pytest.mark.parametrize(
@@ -76,14 +76,14 @@ def test_the_plummet_decides_what_is_asked() -> None:
     ],
 )
 def test_a_way_that_cannot_work_says_so(way: str, instrument: dict[str, Any], screws: int, why: str | None) -> None:
-    told = cannot(WAYS[way], Instrument(**instrument), Instrument(foot_screw_count=screws))
-    assert told is None if why is None else why in str(told)
+    found = cannot(WAYS[way], Instrument(**instrument), Instrument(foot_screw_count=screws))
+    assert found is None if why is None else why in str(found)
     assert next(way["cannot"] for way in fitting({"kind": "level"})["ways"]) is None
 
 
 def test_a_level_that_is_not_there_cannot_be_levelled_by() -> None:
-    told = {level["fine"]: level["cannot"] for level in fitting(OPTICAL)["fine"]}
-    assert told == {
+    found = {level["fine"]: level["cannot"] for level in fitting(OPTICAL)["fine"]}
+    assert found == {
         "electronic": "No electronic level is stated for this instrument.",
         "plate": None,
         "two-plates": None,
@@ -93,10 +93,10 @@ def test_a_level_that_is_not_there_cannot_be_levelled_by() -> None:
 
 def test_one_act_after_the_other_and_none_locked() -> None:
     assert guide(document())["act"]["name"] == "lay-out"
-    told = guide(document(log=[{"act": "lay-out", "confirmed": True}]))
-    assert (told["act"]["name"], told["next"]) == ("tripod", "mount")
-    asked = guide(document(), "plate")
-    assert asked["act"]["name"] == "plate"
+    found = guide(document(log=[{"act": "lay-out", "confirmed": True}]))
+    assert (found["act"]["name"], found["next"]) == ("tripod", "mount")
+    query = guide(document(), "plate")
+    assert query["act"]["name"] == "plate"
     states = {
         knot["act"]: knot["state"]
         for knot in guide(document(log=[saw("plate", level={"along": "40", "across": "0"})]))["knots"]
@@ -115,9 +115,9 @@ def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
     assert guide(document(log=[off]))["next"] == "plate"  # passed over, and still wanted
     assert guide(document(log=[level, on]))["act"]["name"] == "turn-round"
     assert passes(document(log=[level, off, level, off, level, on])) == 3
-    told = guide(document(log=[level, off] * 4))
-    assert told["passes"] == 4
-    assert "Check them" in told["converges"]
+    found = guide(document(log=[level, off] * 4))
+    assert found["passes"] == 4
+    assert "Check them" in found["converges"]
     assert guide(document(log=[level, off]))["converges"] is None
 
 
@@ -135,8 +135,8 @@ def test_before_the_fine_level_the_acts_follow_as_they_stand() -> None:
 
 def test_the_head_stands_by_the_eye_and_the_tripod_by_its_own_measure() -> None:
     """1.65 m less 0.08 m for a straight back less 0.25 m of instrument: 1.32 m. Wider feet need longer moves."""
-    told = guide(document(eye_height="1.65"), "tripod")
-    assert told["advice"]["headline"].startswith("Head at 1.32 m.")
+    found = guide(document(eye_height="1.65"), "tripod")
+    assert found["advice"]["headline"].startswith("Head at 1.32 m.")
     assert preview(document(eye_height="165"))["faults"][0]["path"] == "observations.eye_height"
     assert guide(document(eye_height="165"), "tripod")["advice"] is None
     bubble = [saw("circular", bubble={"bearing_deg": 240, "offset_mm": 3})]
@@ -149,12 +149,12 @@ def test_the_head_stands_by_the_eye_and_the_tripod_by_its_own_measure() -> None:
 
 
 def test_a_shift_sends_back_to_the_level() -> None:
-    told = guide(document("shift-by-leg", log=[saw("shift", spot={"bearing_deg": 0, "distance_mm": 20})]))
-    assert told["advice"]["kind"] == "shift"
+    found = guide(document("shift-by-leg", log=[saw("shift", spot={"bearing_deg": 0, "distance_mm": 20})]))
+    assert found["advice"]["kind"] == "shift"
     # 20 mm to the north is off: the plummet has to come south, so the two southern legs are shortened alike.
-    legs = told["advice"]["result"]["legs"]
+    legs = found["advice"]["result"]["legs"]
     assert legs["A"] > 0 or (legs["B"] < 0 and legs["C"] < 0)
-    assert told["next"] == "plate"
+    assert found["next"] == "plate"
 
 
 def test_words_turn_with_the_person() -> None:
@@ -169,17 +169,17 @@ def test_words_turn_with_the_person() -> None:
 
 def test_back_on_the_mark_with_the_screws_turns_the_tilt_that_moves_it() -> None:
     """12 mm at 1.45 m: 8.28 mrad; the screws' radius 50 mm: 0.41 mm, 0.59 turns of 0.7 mm for a screw in its line."""
-    told = guide(document(log=[saw("back-on", spot={"bearing_deg": 0, "distance_mm": 12})]))
-    turns = told["advice"]["result"]["turns"]
+    found = guide(document(log=[saw("back-on", spot={"bearing_deg": 0, "distance_mm": 12})]))
+    turns = found["advice"]["result"]["turns"]
     assert abs(turns["1"]) == pytest.approx(12 / 1450 * 50 / 0.7, rel=1e-3)
     assert turns["2"] == pytest.approx(-turns["1"] / 2, rel=1e-3)
 
 
 def test_a_bubble_is_understood_and_the_wrong_way_is_answered() -> None:
-    told = guide(document(log=[saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3})]))
-    assert told["advice"]["understood"] == "in the direction of C, about 3.0 mm off the middle"
-    assert [leg["leg"] for leg in told["site"]["legs"] if leg["moves"]] == ["B", "C"]
-    assert told["act"]["cautions"][0]["code"] == "leg-drops"
+    found = guide(document(log=[saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3})]))
+    assert found["advice"]["understood"] == "in the direction of C, about 3.0 mm off the middle"
+    assert [leg["leg"] for leg in found["site"]["legs"] if leg["moves"]] == ["B", "C"]
+    assert found["act"]["cautions"][0]["code"] == "leg-drops"
     wrong = guide(document(log=[{**saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3}), "wrong_way": True}]))
     assert "Turn the drawing" in wrong["advice"]["headline"]
 
@@ -187,34 +187,34 @@ def test_a_bubble_is_understood_and_the_wrong_way_is_answered() -> None:
 def test_half_of_the_difference_is_for_the_screws() -> None:
     """60″ and 0″, turned −20″ and 0″: the axis leans 40″ along, 20″ are the level's own."""
     level = {"first": {"along": "60", "across": "0"}, "turned": {"along": "-20", "across": "0"}}
-    told = guide(document(level=level), "turn-round")
-    assert told["advice"]["result"]["tilt_arcsec"] == pytest.approx(40.0)
-    assert "20.0″ and 0.0″ is index error" in told["advice"]["understood"]
-    assert not told["enough"]
+    found = guide(document(level=level), "turn-round")
+    assert found["advice"]["result"]["tilt_arcsec"] == pytest.approx(40.0)
+    assert "20.0″ and 0.0″ is index error" in found["advice"]["understood"]
+    assert not found["enough"]
     good = {"first": {"along": "30", "across": "0"}, "turned": {"along": "10", "across": "0"}}
     assert guide(document(level=good), "turn-round")["enough"]
 
 
 def test_a_set_up_by_hand() -> None:
-    told = judged(whole())
-    figures = told["result"]
+    result = judged(whole())
+    figures = result["result"]
     assert (figures["tilt_along_arcsec"], figures["tilt_across_arcsec"]) == (9.0, -1.0)
     assert figures["tilt_arcsec"] == pytest.approx(math.hypot(9, 1))
     assert (figures["index_along_arcsec"], figures["index_across_arcsec"]) == (3.0, 5.0)
     assert figures["height_m"] == pytest.approx(1.5624)
     # The laser proves 0.2 + 1.943·0.5 = 1.17 mm; 10″ over 30 m allow 30 m·10″/ρ = 1.45 mm, 6″ only 0.87 mm.
-    assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "use"}
-    told = judged(whole().model_copy(update={"work": Work(angle_wanted_arcsec=6)}))
-    assert told["verdict"]["grade"] == "watch"
-    assert graded(told) == {"tilt_arcsec": "use", "centring_mm": "watch"}
-    assert told["verdict"]["parts"][0]["quantity"] == "centring_mm"  # what the grade hangs on stands first
-    assert told["finding"]["text"] == "Over PC-14: axis 9.1″ out of plumb, 0.2 mm off the mark and 1.5624 m above it."
+    assert graded(result) == {"tilt_arcsec": "use", "centring_mm": "use"}
+    result = judged(whole().model_copy(update={"work": Work(angle_wanted_arcsec=6)}))
+    assert result["verdict"]["grade"] == "watch"
+    assert graded(result) == {"tilt_arcsec": "use", "centring_mm": "watch"}
+    assert result["verdict"]["parts"][0]["quantity"] == "centring_mm"  # what the grade hangs on stands first
+    assert result["finding"]["text"] == "Over PC-14: axis 9.1″ out of plumb, 0.2 mm off the mark and 1.5624 m above it."
 
 
 def test_what_is_beyond_is_done_again_never_adjusted() -> None:
-    told = judged(whole(centring_mm="2.5"))
-    assert told["verdict"]["grade"] == "repeat"
-    assert "Slide over the mark again" in told["verdict"]["reasons"][0]["text"]
+    result = judged(whole(centring_mm="2.5"))
+    assert result["verdict"]["grade"] == "repeat"
+    assert "Slide over the mark again" in result["verdict"]["reasons"][0]["text"]
     strict = judged(whole())
     level = {"first": {"along": "12", "across": "4"}, "turned": {"along": "-6", "across": "6"}}
     theodolite = judged(document(instrument=OPTICAL, level=level, centring_mm="0.2", height={"readings": ["1.5"]}))
@@ -237,11 +237,11 @@ def test_a_plate_bubble_gives_its_rest_position() -> None:
         "first": {"along": "2", "across": "1.4"},
         "turned": {"along": "1", "across": "1.8"},
     }
-    told = judged(whole(level=level, options={"fine": "plate"}))
-    assert told["result"]["rest_div"] == pytest.approx(1.55)
-    assert told["result"]["tilt_along_arcsec"] == pytest.approx(15.0)
-    assert told["result"]["tilt_across_arcsec"] == pytest.approx(-6.0)
-    assert "rests-differ" not in [reason["code"] for reason in told["verdict"]["reasons"]]
+    result = judged(whole(level=level, options={"fine": "plate"}))
+    assert result["result"]["rest_div"] == pytest.approx(1.55)
+    assert result["result"]["tilt_along_arcsec"] == pytest.approx(15.0)
+    assert result["result"]["tilt_across_arcsec"] == pytest.approx(-6.0)
+    assert "rests-differ" not in [reason["code"] for reason in result["verdict"]["reasons"]]
     # Two vials have a rest position each: only the first one's is kept.
     two = judged(whole(level=level, options={"fine": "two-plates"}))
     assert two["result"]["rest_div"] == pytest.approx(1.5)
@@ -249,9 +249,9 @@ def test_a_plate_bubble_gives_its_rest_position() -> None:
 
 def test_one_vial_with_two_rest_positions_was_moved_between_the_looks() -> None:
     level = {"by": "plate", "first": {"along": "2", "across": "0"}, "turned": {"along": "1", "across": "0"}}
-    told = judged(whole(level=level, options={"fine": "plate"}))
-    said = {reason["code"]: reason["text"] for reason in told["verdict"]["reasons"]}
-    assert said["rests-differ"].startswith("The two reversing points differ by 1.5 div")
+    result = judged(whole(level=level, options={"fine": "plate"}))
+    found = {reason["code"]: reason["text"] for reason in result["verdict"]["reasons"]}
+    assert found["rests-differ"].startswith("The two reversing points differ by 1.5 div")
     assert "rests-differ" not in [
         reason["code"] for reason in judged(whole(level=level, options={"fine": "two-plates"}))["verdict"]["reasons"]
     ]
@@ -291,16 +291,16 @@ def test_the_rest_position_last_found_is_taken_unless_one_is_typed() -> None:
 
 
 def test_heights_that_differ_and_slopes() -> None:
-    told = judged(whole(height={"readings": ["1.562", "1.572"]}))
-    assert "heights-differ" in [reason["code"] for reason in told["verdict"]["reasons"]]
+    result = judged(whole(height={"readings": ["1.562", "1.572"]}))
+    assert "heights-differ" in [reason["code"] for reason in result["verdict"]["reasons"]]
     slope = judged(whole(height={"readings": ["1.5234"], "radius_mm": 100, "constant_mm": 20}))
     assert slope["result"]["height_m"] == pytest.approx(1.54011, abs=1e-5)
 
 
 def test_a_level_has_no_point() -> None:
-    told = judged(document("no-point", {"kind": "level"}, mark={}, ring_holds="no"))
-    assert told["verdict"]["grade"] == "watch"
-    assert told["finding"]["text"] == "Level set up: the bubble leaves its ring when turned."
+    result = judged(document("no-point", {"kind": "level"}, mark={}, ring_holds="no"))
+    assert result["verdict"]["grade"] == "watch"
+    assert result["finding"]["text"] == "Level set up: the bubble leaves its ring when turned."
     assert preview(document("no-point", {"kind": "level"}))["missing"] == ["observations.ring_holds"]
 
 
@@ -325,21 +325,23 @@ def test_the_door_leads_and_a_check_is_no_set_up() -> None:
     question = '{"verb":"guide","at":"2027-03-02T06:40:00+00:00","document":{"kind":"two-peg","observations":{}}}'
     assert '"wanted":"set-up"' in answer(question)
     stored = {"kind": "set-up", "observations": whole().model_dump(mode="json", exclude_unset=True)["observations"]}
-    told = reduce(stored, known(LASER), "2027-03-02T06:40:00+00:00")
-    assert told["history_entry"] is None  # later checks do not lean on set-ups
-    assert told["result"]["result"]["tilt_along_arcsec"] == 9.0
+    result = reduce(stored, known(LASER), "2027-03-02T06:40:00+00:00")
+    assert result["history_entry"] is None  # later checks do not lean on set-ups
+    assert result["result"]["result"]["tilt_along_arcsec"] == 9.0
 
 
 def test_the_record_says_how_it_came_about() -> None:
-    told = whole(
+    found = whole(
         tripod_tag="TR-02",
         tripod_material="wood",
         zero={"target": "QB-2", "reading": "12.3456", "counts": "anticlockwise"},
         log=[saw("plate", level={"along": "2", "across": "1"}), saw("slide", spot={**SPOT, "distance_mm": 0.2})],
     )
-    placed = told.model_copy(
+    placed = found.model_copy(
         update={
-            "conditions": told.conditions.model_copy(update={"ground": "grass", "wind": "breeze", "temperature_c": 7.5})
+            "conditions": found.conditions.model_copy(
+                update={"ground": "grass", "wind": "breeze", "temperature_c": 7.5}
+            )
         }
     )
     rows = {value["label"]: value["text"] for value in judged(placed)["result"]["told"]}

@@ -52,13 +52,13 @@ def test_the_plan_promises_what_the_measurement_shows() -> None:
 
 
 def test_and_what_the_check_itself_says_on_a_day_as_usual() -> None:
-    told = [
+    rows = [
         reduced(simulate("two-face", random.Random(seed), {"targets": ((90.0, 100.0), (66.0, 100.0)), "accuracy": 3.0}))
         for seed in range(60)
     ]
     promised = plan(LEVEL, STEEP)["result"]
     for name, key in (("collimation_arcsec", "u_collimation_arcsec"), ("tilting_axis_arcsec", "u_tilting_axis_arcsec")):
-        assert np.mean([part(one, name)["u95"] for one in told]) == pytest.approx(promised[key], rel=0.1)
+        assert np.mean([part(row, name)["u95"] for row in rows]) == pytest.approx(promised[key], rel=0.1)
 
 
 def test_the_best_pair_is_named_level_one_first() -> None:

@@ -118,11 +118,11 @@ def test_a_pair_turned_equally_leaves_the_middle_where_it_is() -> None:
 
 def test_screws_that_lower_clockwise_do_the_opposite() -> None:
     left_handed = replace(PLUMB, base=replace(Base(), clockwise_raises=False))
-    one, other = (
+    entry, other = (
         see(PLUMB, turn_screw(PLUMB, EVEN, {1: 0.4})),
         see(left_handed, turn_screw(left_handed, EVEN, {1: -0.4})),
     )
-    assert one.tilt_arcsec == other.tilt_arcsec
+    assert entry.tilt_arcsec == other.tilt_arcsec
 
 
 def test_a_slide_on_a_level_head_keeps_the_level_and_moves_the_spot_by_itself() -> None:

@@ -40,7 +40,7 @@ def told_tripod(kit: Kit, state: State) -> dict[str, object]:
     """What somebody tells of it who measured its feet with a tape: to the centimetre."""
     ground = sum(foot[2] for foot in state.feet) / 3.0
     return {
-        "feet": [[round(one, 2) for one in foot] for foot in state.feet],
+        "feet": [[round(entry, 2) for entry in foot] for foot in state.feet],
         "head_height_m": round(state.pose.at[2] - ground, 2),
         "hinge_radius_m": kit.hinge_radius_mm / 1000.0,
         "pivot_height_m": kit.pivot_height_mm / 1000.0,

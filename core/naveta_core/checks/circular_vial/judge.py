@@ -45,10 +45,10 @@ def vial_figures(model: type[F], found: VialError, sensitivity: float | None, **
     return model(**figures, **more, repeats=repeats_of(found.solved.spread))
 
 
-def judge(document: CircularVial, read: BubblesRead, told: Circumstances) -> Judgement:
+def judge(document: CircularVial, read: BubblesRead, circumstances: Circumstances) -> Judgement:
     sensitivity = read.sensitivity or USUAL_SENSITIVITY
-    more = 0.0 if told.proved else UNPROVED_MM * USUAL_SENSITIVITY / sensitivity
-    found = find(document, read.bubbles, read.steps, turns=read.turns, told=told, more_mm=more)
+    more = 0.0 if circumstances.proved else UNPROVED_MM * USUAL_SENSITIVITY / sensitivity
+    found = find(document, read.bubbles, read.steps, turns=read.turns, told=circumstances, more_mm=more)
     scale = USUAL_SENSITIVITY / sensitivity
     opening = Limits(0.5 * scale, 1.0 * scale, 5.0, f"default limit for a vial of {sensitivity:g}′ per 2 mm")
     opening = raised(opening, provable_mm(turns=read.turns, more_mm=more), "mm", "a bubble read by eye")
@@ -74,7 +74,7 @@ def judge(document: CircularVial, read: BubblesRead, told: Circumstances) -> Jud
         one_more=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
         repeat_text="Set the bubble again and repeat the turn before you touch a screw. Both runs count together.",
     )
-    if not told.proved:
+    if not circumstances.proved:
         text = (
             "The plate level or electronic level used as reference has no recent pass: 1′ is added to the uncertainty."
         )
@@ -95,10 +95,10 @@ def draw(_document: CircularVial, read: BubblesRead, judgement: Judgement | None
 
 
 def grow(document: CircularVial, read: BubblesRead) -> Growing:
-    said = running(read, len(document.observations.readings))
+    rows = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
-        said = [("turn-now", "Turn the instrument, wait until the bubble settles, read again.")]
-    return Growing(said)
+        rows = [("turn-now", "Turn the instrument, wait until the bubble settles, read again.")]
+    return Growing(rows)
 
 
 def bubble_to_middle(

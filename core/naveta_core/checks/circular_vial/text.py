@@ -134,14 +134,14 @@ def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_says: str) 
 def running(read: BubblesRead, wanted: int) -> list[Coded]:
     """What two opposite headings say while the others are still to come."""
     bubbles = last_repeat(read.bubbles)
-    for i, one in enumerate(bubbles):
+    for i, bubble in enumerate(bubbles):
         for other in bubbles[i + 1 :]:
             if (
                 read.turns
                 and len(read.bubbles) < wanted
-                and angle_between_deg(one.heading_deg, other.heading_deg) > 179
+                and angle_between_deg(bubble.heading_deg, other.heading_deg) > 179
             ):
-                own = aside((one.x + other.x) / 2, (one.y + other.y) / 2)
+                own = aside((bubble.x + other.x) / 2, (bubble.y + other.y) / 2)
                 return [
                     (
                         "running",

@@ -66,7 +66,7 @@ def judge(document: CompensatorFunction, read: CompensatorRead, _told: Circumsta
     assert read.distance_m is not None
     within, between = variances(document, read)
     aside, refused = _set_aside(read, within, document.units.length)
-    groups = {name: [one for one in read.at[name] if one.path not in aside] for name in PLACES}
+    groups = {name: [entry for entry in read.at[name] if entry.path not in aside] for name in PLACES}
     scale, centre = ARCSEC_PER_RADIAN / read.distance_m, mean_of(groups["centre"])
     shifts = {name: (mean_of(groups[name]) - centre) * scale for name in SIDES}
     spread = repeats(standardised(groups, within))
@@ -85,14 +85,14 @@ def judge(document: CompensatorFunction, read: CompensatorRead, _told: Circumsta
         q_between,
     )
     fore_aft, across = (shifts["toward"] - shifts["away"]) / 2, (shifts["right"] - shifts["left"]) / 2
-    told = [
+    rows = [
         PositionShift(position=name, shift_mm=shifts[name] / scale * 1000, shift_arcsec=shifts[name]) for name in SIDES
     ]
     per_minute = {"arcsec_per_arcmin": abs(estimate.value) / read.tilt_arcmin} if read.tilt_arcmin else {}
     figures = CompensatorFigures(
         largest_shift_arcsec=estimate.value,
         sigma_largest_shift_arcsec=estimate.sigma,
-        shifts=told,
+        shifts=rows,
         fore_and_aft_arcsec=fore_aft,
         left_and_right_arcsec=across,
         repeats=repeats_of(spread),
@@ -115,13 +115,13 @@ def judge(document: CompensatorFunction, read: CompensatorRead, _told: Circumsta
 
 def _circumstances(document: CompensatorFunction, read: CompensatorRead) -> list[Coded]:
     """What the tap and the distance say of how far this can be trusted."""
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     if document.observations.returns is None and not read.after_tap:
-        said.append(("not-tapped", "The tap test was not done: a sticking compensator would not be noticed."))
+        reasons.append(("not-tapped", "The tap test was not done: a sticking compensator would not be noticed."))
     if read.distance_m is not None and not GOOD_M[0] <= read.distance_m <= GOOD_M[1]:
         far = length_words(document.units.length).distance(read.distance_m)
-        said.append(("distance", f"Best at 40 to 50 m; at {far} the result is less certain."))
-    return said
+        reasons.append(("distance", f"Best at 40 to 50 m; at {far} the result is less certain."))
+    return reasons
 
 
 def _set_aside(read: CompensatorRead, within: float, unit: str) -> tuple[dict[str, Coded], list[Coded]]:
@@ -137,14 +137,14 @@ def _set_aside(read: CompensatorRead, within: float, unit: str) -> tuple[dict[st
                 f"The two readings with {WORDS[PLACES[found.group]]} differ by more than reading error: take a third.",
             )
         ]
-    one = group[found.index]
-    rest = fsum(x.value for x in group if x is not one) / (len(group) - 1)
-    away = length_words(unit).small(abs(one.value - rest))
-    slip = likely_slip(one.text, rest / METRES[unit], 3 * sqrt(within) / METRES[unit])
-    text = f"{one.text} ({where(one.path)}) is {away} from the others and is set aside as an outlier." + (
-        f" Typed {one.text} for {slip}?" if slip else ""
+    entry = group[found.index]
+    rest = fsum(x.value for x in group if x is not entry) / (len(group) - 1)
+    away = length_words(unit).small(abs(entry.value - rest))
+    slip = likely_slip(entry.text, rest / METRES[unit], 3 * sqrt(within) / METRES[unit])
+    text = f"{entry.text} ({where(entry.path)}) is {away} from the others and is set aside as an outlier." + (
+        f" Typed {entry.text} for {slip}?" if slip else ""
     )
-    return {one.path: ("set-aside", text)}, []
+    return {entry.path: ("set-aside", text)}, []
 
 
 def _sticking(
@@ -179,22 +179,22 @@ def draw(document: CompensatorFunction, read: CompensatorRead, judgement: Judgem
 
 
 def grow(document: CompensatorFunction, read: CompensatorRead) -> Growing:
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     within, between = variances(document, read)
     if read.distance_m:
         n = max(1, *(len(g) for g in read.at.values()))
         scale = ARCSEC_PER_RADIAN / read.distance_m
         u = pooled(0.0, 2 * within / n * scale**2, 2 * between * scale**2, Spread(), prior_dof(document)).u95
         readings = "one reading" if n == 1 else f"{n} readings"
-        said.append(
+        reasons.append(
             (
                 "expected",
                 f"With {readings} at each position this shows a shift to about ± {arcsec(u, u)}; the limit is {figure(_limit(document, read.tilt_arcmin).use, 1)}″.",
             )
         )
-        said += running(read, scale)
+        reasons += running(read, scale)
     found = find_outlier(standardised(read.at, within))
     if found is None or found.sole_pair:
-        return Growing(said)
-    one = read.at[PLACES[found.group]][found.index]
-    return Growing(said, (one.path, f"{one.text} is an outlier: read once more there."))
+        return Growing(reasons)
+    entry = read.at[PLACES[found.group]][found.index]
+    return Growing(reasons, (entry.path, f"{entry.text} is an outlier: read once more there."))

@@ -13,18 +13,21 @@ from .document import PLACES, CompensatorFunction, CompensatorRead
 
 def variances(document: CompensatorFunction, read: CompensatorRead) -> tuple[float, float]:
     """Variances of one reading, m²: within, and common to a position (the compensator's rest)."""
-    one = document.instrument
-    reading = one.reading or ("digital" if one.kind == "digital-level" else None)
+    entry = document.instrument
+    reading = entry.reading or ("digital" if entry.kind == "digital-level" else None)
     spread = staff_spread(
-        read.distance_m or 45.0, reading, one.levelling_accuracy_mm_per_km, (one.prior or {}).get("staff_reading_mm")
+        read.distance_m or 45.0,
+        reading,
+        entry.levelling_accuracy_mm_per_km,
+        (entry.prior or {}).get("staff_reading_mm"),
     )
     digit = rounding(s.step for group in read.at.values() for s in group)
     return (spread.within_mm / 1000 * noise_factor(document)) ** 2 + digit, (spread.between_mm / 1000) ** 2
 
 
 def standardised(at: dict[str, list[PlainRow]], within: float) -> list[list[float]]:
-    return [[one.value / sqrt(within) for one in at[name]] for name in PLACES]
+    return [[entry.value / sqrt(within) for entry in at[name]] for name in PLACES]
 
 
 def mean_of(group: list[PlainRow]) -> float:
-    return fsum(one.value for one in group) / len(group)
+    return fsum(entry.value for entry in group) / len(group)

@@ -73,9 +73,9 @@ def worked_of(
         )
     ]
     for name, group in groups.items():
-        told = f"{words.reading(mean_of(group), 1)} {words.name}, mean of {len(group)}"
+        text = f"{words.reading(mean_of(group), 1)} {words.name}, mean of {len(group)}"
         lines.append(
-            line(WORDS[name].capitalize(), told if name == "centre" else f"{told}: {figure(shifts[name], 2)}″")
+            line(WORDS[name].capitalize(), text if name == "centre" else f"{text}: {figure(shifts[name], 2)}″")
         )
     return lines
 
@@ -93,5 +93,5 @@ def running(read: CompensatorRead, scale: float) -> list[Coded]:
     if not seen or len(seen) == len(SIDES):
         return []
     shifts = {name: (mean_of(read.at[name]) - mean_of(read.at["centre"])) * scale for name in seen}
-    name = max(seen, key=lambda one: abs(shifts[one]))
+    name = max(seen, key=lambda entry: abs(shifts[entry]))
     return [("running", f"Largest shift so far: {arcsec(shifts[name])}, {WORDS[name]}.")]

@@ -35,8 +35,8 @@ def _groups(circle: str, procedure: str) -> tuple[Group, ...]:
 
 def _begin(circle: str, procedure: str) -> Data:
     names = [{"target": str(k + 1)} for k in range(MARKS[circle, procedure])]
-    one: Data = {"left": names, "right": names[::-1]}
-    series: list[Data] = [{"sets": [one] * SETS} for _ in range(SERIES[procedure])]
+    fields: Data = {"left": names, "right": names[::-1]}
+    series: list[Data] = [{"sets": [fields] * SETS} for _ in range(SERIES[procedure])]
     return {"circle": circle, "procedure": procedure, "series": series}
 
 

@@ -114,8 +114,8 @@ def read_document(document: DirectionAccuracy, reader: Reader) -> AccuracyRead:
         held = o.series[i].sets if i < len(o.series) else []
         for j in range(max(len(held), SETS)):
             path = f"observations.series[{i}].sets[{j}]"
-            one = held[j] if j < len(held) else FaceSet()
-            left, right = (_face(document, reader, one, face, path) for face in ("left", "right"))
+            face_set = held[j] if j < len(held) else FaceSet()
+            left, right = (_face(document, reader, face_set, face, path) for face in ("left", "right"))
             sets.append(AccuracySet(i, j, left, right))
         series.append(sets)
     read = AccuracyRead(series)
@@ -124,11 +124,11 @@ def read_document(document: DirectionAccuracy, reader: Reader) -> AccuracyRead:
     return read
 
 
-def _face(document: DirectionAccuracy, reader: Reader, one: FaceSet, face: str, base: str) -> dict[str, Shot]:
+def _face(document: DirectionAccuracy, reader: Reader, item: FaceSet, face: str, base: str) -> dict[str, Shot]:
     found: dict[str, Shot] = {}
-    listed: list[AccuracyReading] = getattr(one, face)
+    listed: list[AccuracyReading] = getattr(item, face)
     names = [entry.target.strip() or str(i + 1) for i, entry in enumerate(listed)]
-    rows = {row.index: row for row in reader.rows(one, face, base, fewest=marks_of(document))}
+    rows = {row.index: row for row in reader.rows(item, face, base, fewest=marks_of(document))}
     for i, entry in enumerate(listed):
         path = f"{base}.{face}[{i}]"
         if i >= marks_of(document) and blank(entry.reading):

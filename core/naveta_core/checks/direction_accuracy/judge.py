@@ -104,7 +104,7 @@ def _report_outlier(judgement: Judgement, read: AccuracyRead, found: ReducedSeri
     if outlier is None:
         return
     series, name = at[outlier.group]
-    one = series[outlier.index]
-    path = f"observations.series[{one.series}].sets[{one.number}]"
-    text = f"Target {name} of the {ordinal(one.number)} set ({one.left[name].text} and {one.right[name].text}) does not agree: measure that set again."
-    report_outlier(judgement, path if name not in one.left else one.left[name].path, text)
+    entry = series[outlier.index]
+    path = f"observations.series[{entry.series}].sets[{entry.number}]"
+    text = f"Target {name} of the {ordinal(entry.number)} set ({entry.left[name].text} and {entry.right[name].text}) does not agree: measure that set again."
+    report_outlier(judgement, path if name not in entry.left else entry.left[name].path, text)

@@ -68,6 +68,6 @@ def _directions(sets: list[AccuracySet]) -> tuple[list[dict[str, float]], float,
 def _zeniths(sets: list[AccuracySet]) -> tuple[list[dict[str, float]], float, int]:
     names = list(sets[0].left)
     x = [{name: wrapped(set_.left[name].value - set_.right[name].value + 360.0) / 2 for name in names} for set_ in sets]
-    means = {name: mean([one[name] for one in x]) for name in names}
-    residuals = [{name: (one[name] - means[name]) * 3600 for name in names} for one in x]
+    means = {name: mean([entry[name] for entry in x]) for name in names}
+    residuals = [{name: (entry[name] - means[name]) * 3600 for name in names} for entry in x]
     return residuals, fsum(r * r for residual in residuals for r in residual.values()), (len(sets) - 1) * len(names)

@@ -19,8 +19,8 @@ FAR_ARCSEC = 1800.0
 
 
 def finding_of(found: ReducedSeries, noun: str, stated: float | None) -> str:
-    told = f", {stated:g}″ stated" if stated else ""
-    return f"{noun.capitalize()}: {arcsec(found.s, found.s)}{told} with {found.dof} degrees of freedom."
+    text = f", {stated:g}″ stated" if stated else ""
+    return f"{noun.capitalize()}: {arcsec(found.s, found.s)}{text} with {found.dof} degrees of freedom."
 
 
 def worked_of(found: ReducedSeries, horizontal: bool) -> list[CalculationLine]:

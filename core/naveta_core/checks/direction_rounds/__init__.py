@@ -25,8 +25,8 @@ def _round(index: int | str) -> Group:
 def _begin(marks: int, rounds: int) -> Data:
     names = [str(k + 1) for k in range(marks)]
     order = [*names, names[0]]
-    pointings = [{"target": one, "face": "left"} for one in order] + [
-        {"target": one, "face": "right"} for one in order[::-1]
+    pointings = [{"target": entry, "face": "left"} for entry in order] + [
+        {"target": entry, "face": "right"} for entry in order[::-1]
     ]
     return {"rounds": [{"pointings": pointings} for _ in range(rounds)]}
 

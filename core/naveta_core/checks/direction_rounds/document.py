@@ -128,11 +128,11 @@ class DirectionsRead:
 def read_document(document: DirectionRounds, reader: Reader) -> DirectionsRead:
     """Every pointing; faults and what is missing are in the sheet."""
     rounds: list[ReadSet] = []
-    for i, one in enumerate(document.observations.rounds):
+    for i, entry in enumerate(document.observations.rounds):
         path = f"observations.rounds[{i}]"
-        for number in sorted({sight.repeat or 1 for sight in one.pointings}):
+        for number in sorted({sight.repeat or 1 for sight in entry.pointings}):
             faces = {face: FaceOfSet() for face in FACES}
-            for j, sight in enumerate(one.pointings):
+            for j, sight in enumerate(entry.pointings):
                 if (sight.repeat or 1) == number:
                     _take(reader, f"{path}.pointings[{j}]", sight, faces[sight.face])
             rounds.append(ReadSet(path, len(rounds) + 1, faces["left"], faces["right"]))
@@ -162,32 +162,32 @@ def _take(reader: Reader, path: str, sight: DirectionSight, face: FaceOfSet) -> 
 def _fitting(reader: Reader, rounds: list[ReadSet]) -> None:
     """Every mark in both faces and in every round; both faces half a turn apart."""
     marks = set(rounds[0].left.shots)
-    for one in rounds:
-        path, called = f"{one.path}.pointings", f"set {one.number}"
-        lonely = sorted(set(one.left.shots) ^ set(one.right.shots))
+    for entry in rounds:
+        path, called = f"{entry.path}.pointings", f"set {entry.number}"
+        lonely = sorted(set(entry.left.shots) ^ set(entry.right.shots))
         if lonely:
             given = f"{', '.join(lonely)} in one face only"
             reader.fault(path, called, given, "every target in face left and in face right")
             return
-        if len(one.marks) < FEWEST_MARKS:
+        if len(entry.marks) < FEWEST_MARKS:
             reader.fault(
                 path,
                 called,
-                f"the target {', '.join(one.marks)}",
+                f"the target {', '.join(entry.marks)}",
                 "two targets or more: a direction is measured from a reference",
             )
             return
-        if set(one.left.shots) != marks:
-            given, wanted = ", ".join(sorted(one.left.shots)), ", ".join(sorted(marks))
+        if set(entry.left.shots) != marks:
+            given, wanted = ", ".join(sorted(entry.left.shots)), ", ".join(sorted(marks))
             reader.fault(path, called, f"targets {given}", f"the targets of the first set: {wanted}")
             return
-        for name in one.marks:
-            faces_agree(reader, f"{called}, target {name}", one.left.shots[name][0], one.right.shots[name][0])
-            _faces_right(reader, path, f"{called}, target {name}", one, name)
+        for name in entry.marks:
+            faces_agree(reader, f"{called}, target {name}", entry.left.shots[name][0], entry.right.shots[name][0])
+            _faces_right(reader, path, f"{called}, target {name}", entry, name)
 
 
-def _faces_right(reader: Reader, path: str, called: str, one: ReadSet, name: str) -> None:
-    left, right = one.left.zeniths.get(name), one.right.zeniths.get(name)
+def _faces_right(reader: Reader, path: str, called: str, entry: ReadSet, name: str) -> None:
+    left, right = entry.left.zeniths.get(name), entry.right.zeniths.get(name)
     if left and right and left[0] > 180.0 > right[0]:
         reader.fault(
             path,

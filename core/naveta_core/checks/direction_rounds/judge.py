@@ -54,7 +54,7 @@ def judge(document: DirectionRounds, read: DirectionsRead, _told: Circumstances)
     sigma = _sigma_of_mean(document, read, found)
     directions = [
         ReducedDirection(
-            target=mark, direction_deg=value, collimation_arcsec=fsum(one[k] for one in found.c) / len(found.c)
+            target=mark, direction_deg=value, collimation_arcsec=fsum(entry[k] for entry in found.c) / len(found.c)
         )
         for k, (mark, value) in enumerate(zip(found.marks, found.series.means, strict=True))
     ]
@@ -121,24 +121,24 @@ def _said(judgement: Judgement, document: DirectionRounds, read: DirectionsRead,
 
 def _report_outlier(judgement: Judgement, read: DirectionsRead, found: DirectionsSolution, w: float) -> None:
     """A pointing in one face shows in c at that mark beside the others of its round."""
-    outlier = find_outlier([[value / (w / sqrt(2.0)) for value in one] for one in found.own])
+    outlier = find_outlier([[value / (w / sqrt(2.0)) for value in entry] for entry in found.own])
     if outlier is None or outlier.sole_pair:
         return
-    one, mark = read.rounds[outlier.group], found.marks[outlier.index]
-    left, right = one.left.shots[mark][0], one.right.shots[mark][0]
-    text = f"Target {mark} in set {one.number} ({left.text} and {right.text}): its faces differ from those of the other targets. Sight it again in both faces."
+    entry, mark = read.rounds[outlier.group], found.marks[outlier.index]
+    left, right = entry.left.shots[mark][0], entry.right.shots[mark][0]
+    text = f"Target {mark} in set {entry.number} ({left.text} and {right.text}): its faces differ from those of the other targets. Sight it again in both faces."
     report_outlier(judgement, left.path, text)
 
 
 def grow(_document: DirectionRounds, read: DirectionsRead) -> Growing:
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     for round_ in read.rounds[-1:]:
-        said += _closing_so_far(round_.left, read.reference)
+        reasons += _closing_so_far(round_.left, read.reference)
         values = [collimation_at(round_, mark) for mark in round_.marks]
         if values and max(abs(v) for v in values) < 1800:
             text = f"Set {round_.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(round_.marks, values, strict=True))}."
-            said.append(("running", text))
-    return Growing(said)
+            reasons.append(("running", text))
+    return Growing(reasons)
 
 
 def _closing_so_far(face: FaceOfSet, reference: str) -> list[Coded]:

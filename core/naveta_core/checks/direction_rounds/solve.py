@@ -105,17 +105,17 @@ def _axis(c: list[list[float]], cosines: list[list[float]]) -> TrunnionAxis:
     return TrunnionAxis(fsum(value * k for value, k in pairs) / square, 1 / square, told=True)
 
 
-def collimation_at(one: ReadSet, mark: str) -> float:
-    twice = twice_c_arcsec(one.left.direction(mark), one.right.direction(mark))
-    return twice * sin(radians(one.zenith_deg(mark))) / 2
+def collimation_at(entry: ReadSet, mark: str) -> float:
+    twice = twice_c_arcsec(entry.left.direction(mark), entry.right.direction(mark))
+    return twice * sin(radians(entry.zenith_deg(mark))) / 2
 
 
 def _closings(read: DirectionsRead) -> list[tuple[int, str, float]]:
     found = []
-    for one in read.rounds:
-        for name, face in zip(FACES, (one.left, one.right), strict=True):
+    for entry in read.rounds:
+        for name, face in zip(FACES, (entry.left, entry.right), strict=True):
             last = face.closing(read.reference)
             if last is not None:
                 first = face.shots[read.reference][0]
-                found.append((one.number, name, wrapped(last.value - first.value) * 3600))
+                found.append((entry.number, name, wrapped(last.value - first.value) * 3600))
     return found

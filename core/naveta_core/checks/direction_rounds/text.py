@@ -20,14 +20,14 @@ def _packed(degrees: float) -> str:
 
 def finding_of(found: DirectionsSolution, sigma: float) -> str:
     e = found.collimation
-    told = (
+    text = (
         f"c {figure(e.value, 1)}″ ± {arcsec(e.u95, e.u95)}"
         if abs(e.value) > e.u95
         else f"no collimation error found, within {arcsec(e.proved_to, e.proved_to)}"
     )
     directions, rounds = count(len(found.marks) - 1, "direction", "directions"), count(len(found.c), "round", "rounds")
     sure = f"{directions} from target {found.marks[0]}, ± {arcsec(2 * sigma, 2 * sigma)} from {rounds}"
-    return f"{capital(sure)}; {told}."
+    return f"{capital(sure)}; {text}."
 
 
 def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) -> list[Shown]:
@@ -54,11 +54,11 @@ def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) 
 
 def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[CalculationLine]:
     lines = [line("Mean of both faces, then minus the reference", "x = (L + R ± 180°)/2, x′ = x − x₁")]
-    for one, c, residuals in zip(read.rounds, found.c, found.series.residuals, strict=True):
-        told = "; ".join(
+    for entry, c, residuals in zip(read.rounds, found.c, found.series.residuals, strict=True):
+        text = "; ".join(
             f"{mark} c {figure(v, 1)}″, r {figure(r, 1)}″" for mark, v, r in zip(found.marks, c, residuals, strict=True)
         )
-        lines.append(line(f"Set {one.number}", told))
+        lines.append(line(f"Set {entry.number}", text))
     for number, face, value in found.closing:
         lines.append(line(f"Reference at the end of set {number}, face {face}", f"{figure(value, 1)}″"))
     lines.append(

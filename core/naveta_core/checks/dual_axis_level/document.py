@@ -118,4 +118,4 @@ def read_document(document: DualAxisLevel, reader: Reader) -> LevelRead:
         worth = typed.value if typed else stated
     steps = [row.step(name) for row in rows for name in ("along_arcsec", "across_arcsec")]
     before = read_before(document, reader, KEPT)
-    return LevelRead(found, steps, worth, [one.step("bubble_div") for one in beside], before)
+    return LevelRead(found, steps, worth, [entry.step("bubble_div") for entry in beside], before)

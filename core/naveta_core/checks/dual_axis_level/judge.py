@@ -47,8 +47,8 @@ def needs(_document: DualAxisLevel) -> Needs:
     return Needs(minutes_on=WARM_MINUTES, firm_stand=True, wind=True, temperature=True)
 
 
-def judge(document: DualAxisLevel, read: LevelRead, told: Circumstances) -> Judgement:
-    solved = solve_level(document, read, told.factor)
+def judge(document: DualAxisLevel, read: LevelRead, circumstances: Circumstances) -> Judgement:
+    solved = solve_level(document, read, circumstances.factor)
     quantities = [
         JudgedQuantity(
             name, f"the index error {word} the sight", "arcsec", solved.estimate(at), _limits(document, name, read),
@@ -71,7 +71,7 @@ def judge(document: DualAxisLevel, read: LevelRead, told: Circumstances) -> Judg
         service_text="Send it to service: this index error is too large to store in the field.",
     )
     judgement.reasons += _what_is_what(along, across, size)
-    judgement.reasons += [*display_sense(read, solved), *_beside(document, read, quantities, told.factor)]
+    judgement.reasons += [*display_sense(read, solved), *_beside(document, read, quantities, circumstances.factor)]
     tell_before(judgement, document, read.before, KEPT)
     tell_proved(judgement, document, KEPT)
     judgement.refused += _degrees_for_seconds(read)
@@ -140,12 +140,12 @@ def _beside(document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQua
 
 
 def grow(document: DualAxisLevel, read: LevelRead) -> Growing:
-    figures, said = last_repeat(read.figures), list[Coded]()
+    figures, messages = last_repeat(read.figures), list[Coded]()
     if len(figures) == 1:
         text = "Turn by 180°, let the values settle, read both again. Without index error they show the same with opposite signs."
-        said.append(("turn-now", text))
+        messages.append(("turn-now", text))
     elif len(read.figures) < len(document.observations.readings):
-        said += [
+        messages += [
             (
                 "running",
                 f"From two opposite headings: index error {arcsec((a.along + b.along) / 2)} along, {arcsec((a.across + b.across) / 2)} across. The other headings will confirm it.",
@@ -154,4 +154,4 @@ def grow(document: DualAxisLevel, read: LevelRead) -> Growing:
             for b in figures[i + 1 :]
             if angle_between_deg(a.heading_deg, b.heading_deg) > 179
         ][:1]
-    return Growing(said)
+    return Growing(messages)

@@ -17,8 +17,8 @@ from .document import DualAxisLevel, DualAxisLevelFigures, LevelRead
 
 def finding_of(quantities: list[JudgedQuantity], tilt: float) -> str:
     parts = []
-    for one, plus, minus in ((quantities[0], "forward", "back"), (quantities[1], "right", "left")):
-        e = one.estimate
+    for entry, plus, minus in ((quantities[0], "forward", "back"), (quantities[1], "right", "left")):
+        e = entry.estimate
         if abs(e.value) > e.u95:
             parts.append(f"{arcsec(abs(e.value), e.u95)} {plus if e.value > 0 else minus}")
     u = max(quantity.estimate.u95 for quantity in quantities)
@@ -37,9 +37,11 @@ def shown_of(quantities: list[JudgedQuantity], bearing: float, size: float) -> l
 
 def worked_of(read: LevelRead, solved: Solved, quantities: list[JudgedQuantity]) -> list[CalculationLine]:
     lines = [line("Each heading gives two equations", "along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across")]
-    for one in read.figures:
+    for entry in read.figures:
         lines.append(
-            line(f"Heading {one.heading_deg:g}°", f"along {figure(one.along, 1)}″, across {figure(one.across, 1)}″")
+            line(
+                f"Heading {entry.heading_deg:g}°", f"along {figure(entry.along, 1)}″, across {figure(entry.across, 1)}″"
+            )
         )
     if len(read.figures) == 2:
         a, b = read.figures

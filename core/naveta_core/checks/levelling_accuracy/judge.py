@@ -33,17 +33,17 @@ def needs(_document: LevellingAccuracy) -> Needs:
 
 def _digit_mm(read: LevellingRead) -> float:
     """Two readings a difference, each rounded: that is taken out of what is held against the stated accuracy."""
-    step = finest(one.step_mm for listed in read.sets for one in listed)
-    step = shown_step([value for listed in read.sets for one in listed for value in one.read_mm], step, DECIMAL)
+    step = finest(entry.step_mm for listed in read.sets for entry in listed)
+    step = shown_step([value for listed in read.sets for entry in listed for value in entry.read_mm], step, DECIMAL)
     return sqrt(step**2 / 6)
 
 
 def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances) -> Judgement:
     full = document.observations.procedure == "full"
-    first, second = ([one.mm for one in listed] for listed in read.sets)
+    first, second = ([entry.mm for entry in listed] for listed in read.sets)
     counted = [first, second] if full else [first]
     dof = sum_of_dof(counted)
-    s = sqrt(fsum(squares(one) for one in counted) / dof)
+    s = sqrt(fsum(squares(entry) for entry in counted) / dof)
     found = FullTest(s * per_km(read.base_m), dof, full, _digit_mm(read) * per_km(read.base_m))
     kilometre = found.s
     apart = mean(first) - mean(second)
@@ -108,11 +108,11 @@ def _between(
 def _report_outlier(judgement: Judgement, read: LevellingRead, stated: float | None) -> None:
     """A pair that does not fit its set: named, and nothing concluded."""
     spread = (stated or USUAL_MM_PER_KM) / per_km(read.base_m)
-    found = find_outlier([[one.mm / spread for one in listed] for listed in read.sets])
+    found = find_outlier([[entry.mm / spread for entry in listed] for listed in read.sets])
     if found is None:
         return
-    one = read.sets[found.group][found.index]
-    fellows = [other.mm for other in read.sets[found.group] if other is not one]
-    away = one.mm - mean(fellows)
-    text = f"The {ordinal(found.index)} pair of the {ordinal(found.group)} set ({one.texts[0]} and {one.texts[1]}) is {figure(abs(away), 1)} mm from the others: measure it again."
-    report_outlier(judgement, one.path, text)
+    entry = read.sets[found.group][found.index]
+    fellows = [other.mm for other in read.sets[found.group] if other is not entry]
+    away = entry.mm - mean(fellows)
+    text = f"The {ordinal(found.index)} pair of the {ordinal(found.group)} set ({entry.texts[0]} and {entry.texts[1]}) is {figure(abs(away), 1)} mm from the others: measure it again."
+    report_outlier(judgement, entry.path, text)

@@ -18,8 +18,8 @@ from .solve import squares
 
 def finding_of(kilometre: float, dof: int, stated: float | None) -> str:
     found = size(kilometre, kilometre, "mm/km")
-    told = f", {stated:g} mm stated" if stated else ""
-    return f"1 km double run: {found}{told}, with {dof} degrees of freedom."
+    text = f", {stated:g} mm stated" if stated else ""
+    return f"1 km double run: {found}{text}, with {dof} degrees of freedom."
 
 
 def worked_of(
@@ -28,7 +28,7 @@ def worked_of(
     words = length_words(document.units.length)
     lines = [line("A minus B of each pair", "r = d − mean of its set")]
     for i, listed in enumerate(read.sets, start=1):
-        values = [one.mm for one in listed]
+        values = [entry.mm for entry in listed]
         lines.append(
             line(
                 f"Set {i}, {len(values)} pairs",
@@ -59,11 +59,11 @@ def draw(_document: LevellingAccuracy, read: LevellingRead, _judged: Judgement |
     marks: list[tuple[str, float, float | None]] = []
     at = 0.0
     for i, listed in enumerate(read.sets, start=1):
-        middle = mean([one.mm for one in listed]) if listed else 0.0
-        for j, one in enumerate(listed):
+        middle = mean([entry.mm for entry in listed]) if listed else 0.0
+        for j, entry in enumerate(listed):
             at += 1.0
             label = f"set {i}" if j == 0 else ""
-            marks.append((label, at, one.mm - middle))
+            marks.append((label, at, entry.mm - middle))
     if not marks:
         return None
     return deviations("mm", marks, None, "the mean of its set", "pair by pair")
@@ -71,11 +71,11 @@ def draw(_document: LevellingAccuracy, read: LevellingRead, _judged: Judgement |
 
 def grow(document: LevellingAccuracy, read: LevellingRead) -> Growing:
     wanted = PAIRS[document.observations.procedure]
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     for i, listed in enumerate(read.sets):
         if 2 <= len(listed) < wanted or (len(listed) == wanted and i == 0 and not read.sets[1]):
-            values = [one.mm for one in listed]
+            values = [entry.mm for entry in listed]
             s = sqrt(squares(values) / (len(values) - 1))
             text = f"{ordinal(i).capitalize()} set, {len(values)} of {wanted} pairs: one difference scatters by {figure(s, 2)} mm so far."
-            said.append(("running", text))
-    return Growing(said)
+            reasons.append(("running", text))
+    return Growing(reasons)

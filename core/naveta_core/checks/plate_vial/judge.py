@@ -36,9 +36,9 @@ def needs(_document: PlateVial) -> Needs:
     return Needs(wind=True, temperature=True)
 
 
-def judge(document: PlateVial, read: TubesRead, told: Circumstances) -> Judgement:
+def judge(document: PlateVial, read: TubesRead, circumstances: Circumstances) -> Judgement:
     assert read.seconds is not None
-    within, between = spreads(document, read.tubes, read.steps, told.factor)
+    within, between = spreads(document, read.tubes, read.steps, circumstances.factor)
     found = find(read.tubes, read.seconds, within, between, prior_dof(document))
     quantities = [quantity_of(document, found, 0)]
     if found.second:
@@ -116,15 +116,17 @@ def _known_rest(document: PlateVial, value: float) -> float | None:
 
 
 def grow(document: PlateVial, read: TubesRead) -> Growing:
-    tubes, said = last_repeat(read.tubes), list[Coded]()
+    tubes, messages = last_repeat(read.tubes), list[Coded]()
     if len(tubes) >= 2 and len(read.tubes) < len(document.observations.readings):
         a, b = tubes[:2]
         if a.vial == b.vial and angle_between_deg(a.heading_deg, b.heading_deg) > 180 - OPPOSITE_WITHIN_DEG:
             rest, part = (a.bubble + b.bubble) / 2, figure(abs(a.bubble - b.bubble) / 2, 1)
-            said.append(("running", f"From these two: reversing point {placed(rest)}, tilt of the axis {part} div."))
+            messages.append(
+                ("running", f"From these two: reversing point {placed(rest)}, tilt of the axis {part} div.")
+            )
     elif len(tubes) == 1:
-        said.append(("turn-now", "Turn by 180°, let the bubble settle, read again."))
-    return Growing(said)
+        messages.append(("turn-now", "Turn by 180°, let the bubble settle, read again."))
+    return Growing(messages)
 
 
 def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, reads_now: list[Any]) -> Adjusting:

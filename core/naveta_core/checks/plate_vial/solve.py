@@ -51,11 +51,11 @@ def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: 
     second = any(tube.vial == 2 for tube in tubes)
     of_round = {name: [tube for tube in tubes if tube.repeat == name] for name in {tube.repeat for tube in tubes}}
     equations = []
-    for one in tubes:
-        mine, u = of_round[one.repeat], unit(one.heading_deg)
-        own = [u[0], u[1]] if _whole(mine) else [cos(radians(one.heading_deg - mine[0].heading_deg))]
-        rest = [1.0, 0.0] if one.vial == 1 else [0.0, 1.0]
-        equations.append(Equation(one.repeat, rest if second else rest[:1], own, one.bubble))
+    for entry in tubes:
+        mine, u = of_round[entry.repeat], unit(entry.heading_deg)
+        own = [u[0], u[1]] if _whole(mine) else [cos(radians(entry.heading_deg - mine[0].heading_deg))]
+        rest = [1.0, 0.0] if entry.vial == 1 else [0.0, 1.0]
+        equations.append(Equation(entry.repeat, rest if second else rest[:1], own, entry.bubble))
     solved = solve(by_repeat(equations), within, between, dof)
     last, known = last_repeat(tubes), solved.fit.unknowns
     if _whole(last):

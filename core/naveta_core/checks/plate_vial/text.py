@@ -60,10 +60,10 @@ def shown_of(quantities: list[JudgedQuantity], found: PlateVialSolution) -> list
 def worked_of(read: TubesRead, found: PlateVialSolution) -> list[CalculationLine]:
     rest, e = found.solved.fit.unknowns[0], found.solved.estimate(0)
     lines = [line("Each heading gives one equation", "b·s = T·u(heading) + e·s, u = (sin, cos)")]
-    for one, v in zip(read.tubes, found.residuals, strict=True):
+    for entry, v in zip(read.tubes, found.residuals, strict=True):
         misfit = "" if found.solved.fit.redundancy < 1 else f"; residual {figure(v, 2)}"
-        vial = f", vial {one.vial}" if found.second else ""
-        lines.append(line(f"Right end at {one.heading_deg:g}°{vial}", f"b = {figure(one.bubble, 2)} div{misfit}"))
+        vial = f", vial {entry.vial}" if found.second else ""
+        lines.append(line(f"Right end at {entry.heading_deg:g}°{vial}", f"b = {figure(entry.bubble, 2)} div{misfit}"))
     if len(read.tubes) == 2 and not found.second:
         a, b = (tube.bubble for tube in read.tubes)
         lines.append(

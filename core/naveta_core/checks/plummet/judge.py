@@ -37,9 +37,9 @@ CAUTIONS = {"before": ("laser", "hold"), "reading": ("laser",), "adjusting": ("p
 
 
 def _limits(document: Plummet, height_m: float) -> Limits:
-    one = document.instrument
-    laser = one.plummet == "laser"
-    adjustable = one.plummet_adjustable if one.plummet_adjustable is not None else not laser
+    entry = document.instrument
+    laser = entry.plummet == "laser"
+    adjustable = entry.plummet_adjustable if entry.plummet_adjustable is not None else not laser
     use, watch = (1.0, 1.5) if laser else (0.5, 1.0)
     share = height_m / TOLD_AT_M
     why = f"default limit for {'a laser' if laser else 'an optical'} plummet, at {figure(height_m, 2)} m"
@@ -63,11 +63,11 @@ def needs(_document: Plummet) -> Needs:
     return Needs(wind=True)
 
 
-def judge(document: Plummet, read: MarksRead, told: Circumstances) -> Judgement:
-    sets = solve_sets(document, read, told)
+def judge(document: Plummet, read: MarksRead, circumstances: Circumstances) -> Judgement:
+    sets = solve_sets(document, read, circumstances)
     spread = Spread()
-    for one in sets:
-        spread = spread + one.solved.spread
+    for entry in sets:
+        spread = spread + entry.solved.spread
     parts = by_height(sets)
     # Two heights: judgement as modelled at 1.5 m; one: as found at its own height, against limits that grow with it.
     if parts is None:
@@ -139,9 +139,9 @@ def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
                 "All marks lie within 0.05 mm: were they typed in metres? Type millimetres, or 0.4 cm.",
             )
         )
-    for i, one in enumerate(sets):
-        report_scatter(judgement, one.solved, "marks")
-        at = outlier_in(one.solved)
+    for i, entry in enumerate(sets):
+        report_scatter(judgement, entry.solved, "marks")
+        at = outlier_in(entry.solved)
         if at is not None:
             spot = read.sets[i][1][at // 2]
             report_outlier(
@@ -152,12 +152,12 @@ def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
 
 
 def grow(document: Plummet, read: MarksRead) -> Growing:
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     height, listed = read.sets[-1]
     spots = last_repeat(listed)
     if read.turned and len(spots) == 1:
         turn = document.observations.method == "turn"
-        said.append(
+        reasons.append(
             (
                 "turn-now",
                 "Do not touch the foot screws: turn the instrument by 180° and mark again."
@@ -175,10 +175,10 @@ def grow(document: Plummet, read: MarksRead) -> Growing:
         ]
         for half in halves[:1]:
             text = f"Flip {figure(2 * half, 1)} mm: half of it, {figure(half, 1)} mm, is the plummet's. The other headings will confirm it."
-            said.append(("running", text))
+            reasons.append(("running", text))
     if height is not None and height < LOW_M:
-        said.append(("low-stand", "Low: use the tripod at full height."))
-    return Growing(said)
+        reasons.append(("low-stand", "Low: use the tripod at full height."))
+    return Growing(reasons)
 
 
 def on_to_axis(_document: Any, read: MarksRead, judgement: Judgement, _grade: Grade, reads_now: list[Any]) -> Adjusting:

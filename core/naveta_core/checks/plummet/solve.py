@@ -47,8 +47,8 @@ def _spreads(document: Plummet, steps: list[float], factor: float) -> tuple[floa
     return within, between
 
 
-def solve_sets(document: Plummet, read: MarksRead, told: Circumstances) -> list[SolvedSet]:
-    within, between = _spreads(document, read.steps, told.factor)
+def solve_sets(document: Plummet, read: MarksRead, circumstances: Circumstances) -> list[SolvedSet]:
+    within, between = _spreads(document, read.steps, circumstances.factor)
     found = []
     for height, spots in read.sets:
         assert height is not None

@@ -16,10 +16,10 @@ from .document import MarksRead, Plummet, PlummetFigures, where
 from .solve import ByHeight, SolvedSet
 
 
-def turn_of(read: MarksRead, one: SolvedSet) -> str:
+def turn_of(read: MarksRead, entry: SolvedSet) -> str:
     if not read.turned:
-        return f"Move the plummet on to the reference point, {aside(-one.offset[0], -one.offset[1])} from where it is now, one pair of screws at a time."
-    at = f"{figure(one.axis[0], 1)}, {figure(one.axis[1], 1)}"
+        return f"Move the plummet on to the reference point, {aside(-entry.offset[0], -entry.offset[1])} from where it is now, one pair of screws at a time."
+    at = f"{figure(entry.axis[0], 1)}, {figure(entry.axis[1], 1)}"
     return f"Do not touch the foot screws. Mark the axis at {at} on the paper, the middle of the marks. Move the plummet on to it, one pair of screws at a time."
 
 
@@ -95,12 +95,12 @@ def worked_of(read: MarksRead, sets: list[SolvedSet], e: Estimate) -> list[Calcu
 
 def work_of(e: Estimate, height_m: float) -> list[Effect]:
     angle = e.value / (height_m * 1000)
-    told = [
+    rows = [
         effect(f"over-{h:g}-m", f"Set up at {h:g} m, it centres {figure(angle * h * 1000, 1)} mm off the mark.")
         for h in (1.3, 1.5, 1.8)
     ]
     seconds = e.value / 20_000 * ARCSEC_PER_RADIAN
-    return [*told, effect("at-a-short-sight", f"A 20 m sight is turned by up to {figure(seconds, 0)}″.")]
+    return [*rows, effect("at-a-short-sight", f"A 20 m sight is turned by up to {figure(seconds, 0)}″.")]
 
 
 def axis_of(judgement: Judgement) -> tuple[float, float]:

@@ -64,10 +64,10 @@ def _worked(read: PoleRead, found: VialError, sensitivity: float, lean: float) -
     ]
 
 
-def judge(document: PoleVial, read: PoleRead, told: Circumstances) -> Judgement:
+def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> Judgement:
     item, sensitivity = document.observations.item, read.sensitivity or USUAL_SENSITIVITY
     more_mm = 0.0 if read.turns else AGAINST_MM
-    found = find(document, read.bubbles, read.steps, turns=read.turns, told=told, more_mm=more_mm)
+    found = find(document, read.bubbles, read.steps, turns=read.turns, told=circumstances, more_mm=more_mm)
     lean = lean_mm(found.estimate.value, sensitivity, read.height_m)
     quantity = _quantity(document, read, found, sensitivity, lean)
     judgement = Judgement(
@@ -100,7 +100,7 @@ def draw(_document: PoleVial, read: PoleRead, judgement: Judgement | None) -> Ci
 
 
 def grow(document: PoleVial, read: PoleRead) -> Growing:
-    said = running(read, len(document.observations.readings))
+    rows = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
-        said = [("turn-now", "Leave point and bipod in place; turn the pole by 180°, read again.")]
-    return Growing(said)
+        rows = [("turn-now", "Leave point and bipod in place; turn the pole by 180°, read again.")]
+    return Growing(rows)

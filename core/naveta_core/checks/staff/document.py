@@ -87,6 +87,6 @@ def _far_enough(read: Pairs, reader: Reader) -> None:
         reader.fault(
             "observations.sections",
             "the graduations",
-            f"graduations at {', '.join(f'{one:.2f} m' for one in graduations)}",
+            f"graduations at {', '.join(f'{graduation:.2f} m' for graduation in graduations)}",
             f"three graduations or more along the whole staff, at least {LEAST_SPREAD_M:g} m apart",
         )

@@ -33,7 +33,7 @@ def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVa
         opening = Limits(use, watch, watch, SOURCE, False)
 
         def without() -> list[LeftOut]:
-            return [(path, one[at] if one else None) for path, one in zip(paths, left_out(), strict=True)]
+            return [(path, entry[at] if entry else None) for path, entry in zip(paths, left_out(), strict=True)]
 
         limits, estimate = limits_from(document, name, opening), estimates_of(found)[at]
         return JudgedQuantity(name, noun, unit, estimate, limits, *q, condition=condition, without=without)
@@ -72,8 +72,8 @@ def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVa
 
 def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgement:
     how = variances_of(document, read)
-    told = lengths_of(document, read)
-    compared, errors = compare(told, how), told.error_mm
+    lengths = lengths_of(document, read)
+    compared, errors = compare(lengths, how), lengths.error_mm
     found, at, misfit = compared.line, compared.at, compared.misfit.value
     quantities = _quantities(document, read, compared, how)
     words, o = length_words(document.units.length), document.observations

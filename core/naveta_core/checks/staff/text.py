@@ -15,13 +15,13 @@ from .solve import STANDARD_C, lengths_of
 
 
 def looks_of(document: Staff) -> list[Coded]:
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     o = document.observations
     if o.foot_firm == "no":
-        said.append(("foot-loose", "The foot plate is loose: the zero is not defined."))
+        reasons.append(("foot-loose", "The foot plate is loose: the zero is not defined."))
     if o.joints_firm == "no":
-        said.append(("joints-loose", "A joint has play: every height read above it is uncertain."))
-    return said
+        reasons.append(("joints-loose", "A joint has play: every height read above it is uncertain."))
+    return reasons
 
 
 def finding_of(found: Straight, quantities: list[JudgedQuantity]) -> str:
@@ -73,5 +73,5 @@ def work_of(found: Straight) -> list[Effect]:
 
 def draw(document: Staff, read: Pairs, judgement: Judgement | None) -> DeviationsPicture:
     limit = judgement.quantities[0].limits.use if judgement else None
-    told = lengths_of(document, read)
-    return errors_along(told.error_mm, told.place_m, limit, "graduation and tape agree", "up the staff")
+    lengths = lengths_of(document, read)
+    return errors_along(lengths.error_mm, lengths.place_m, limit, "graduation and tape agree", "up the staff")

@@ -27,12 +27,12 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
     left_out = cache(lambda: without_each(lengths, how, compared.kept, estimates_of))
 
     def without(at: int) -> list[LeftOut]:
-        return [(path, one[at] if one else None) for path, one in zip(paths, left_out(), strict=True)]
+        return [(path, entry[at] if entry else None) for path, entry in zip(paths, left_out(), strict=True)]
 
     steel = document.observations.material == "steel"
     source = f"default limit for a {document.observations.material} tape of site work"
     use, watch = (100.0, 300.0) if steel else (300.0, 600.0)
-    told = f"{figure(-found.scale_ppm * 0.03, 1)} mm to every 30 m read, {figure(-found.zero_mm, 1)} mm to every length"
+    text = f"{figure(-found.scale_ppm * 0.03, 1)} mm to every 30 m read, {figure(-found.zero_mm, 1)} mm to every length"
     return [
         JudgedQuantity(
             SCALE,
@@ -42,7 +42,7 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
             limits_from(document, SCALE, Limits(use, watch, watch, source, False)),
             found.solved.q_within(1) * PPM,
             how.scale_ppm2,
-            condition=f"With its correction: add {told}.",
+            condition=f"With its correction: add {text}.",
             without=partial(without, 0),
         ),
         JudgedQuantity(

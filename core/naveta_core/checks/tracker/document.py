@@ -110,31 +110,31 @@ def read_document(document: Tracker, reader: Reader) -> TrackerRead:
         want_in_every_repeat(reader, typed)
         far = distance.value if distance else None
         seen += [SightedPrism(path, far, dict(zip(LISTS, some, strict=True)), n) for n, some in by_repeats(lists)]
-    alike(p for one in seen for listed in one.lists.values() for p in listed)
+    alike(p for entry in seen for listed in entry.lists.values() for p in listed)
     if not reader.missing and not reader.faults:
         for prism in seen:
             _same_prism(reader, prism)
     return TrackerRead(seen, read_before(document, reader, KEPT))
 
 
-def _same_prism(reader: Reader, one: SightedPrism) -> None:
+def _same_prism(reader: Reader, prism: SightedPrism) -> None:
     """By eye and by tracker the same prism, each face in its own list."""
     for face in ("left", "right"):
-        by_eye, by_tracker = one.lists["manual", face], one.lists["auto", face]
+        by_eye, by_tracker = prism.lists["manual", face], prism.lists["auto", face]
         hz = abs(wrapped(mean_direction([p.hz for p in by_tracker]) - mean_direction([p.hz for p in by_eye])))
         v = abs(mean([p.v for p in by_tracker]) - mean([p.v for p in by_eye]))
         if max(hz, v) > FAR_OFF_DEG:
             given = f"{by_eye[0].texts[0]}, {by_eye[0].texts[1]} and {by_tracker[0].texts[0]}, {by_tracker[0].texts[1]}"
             reader.fault(
-                f"{one.path}.auto.{face}",
-                f"{one.name}, face {face}",
+                f"{prism.path}.auto.{face}",
+                f"{prism.name}, face {face}",
                 given,
                 "the same prism by eye and by tracker: these differ by 0.5° or more",
             )
-    if not reader.faults and mean([p.v for p in one.lists["manual", "left"]]) > 180.0:
+    if not reader.faults and mean([p.v for p in prism.lists["manual", "left"]]) > 180.0:
         reader.fault(
-            one.path,
-            one.name,
+            prism.path,
+            prism.name,
             "face left above 180°",
             "face left below 180° and face right above: are the faces swapped?",
         )

@@ -53,7 +53,7 @@ def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: flo
 
 def judge(document: Tracker, read: TrackerRead, _told: Circumstances) -> Judgement:
     """The mean over all prisms against the limit; what both faces share is at fault, not the tracker."""
-    offsets = [offset_of(document, one) for one in read.seen]
+    offsets = [offset_of(document, entry) for entry in read.seen]
     n = len(offsets)
     groups = groups_of(document, read.seen)
     spread = repeats(groups)

@@ -19,25 +19,25 @@ AUTO_SHARE, AUTO_MM, AUTO_BETWEEN = 0.5, 1.0, 0.3
 USUAL_DISTANCE_M = 100.0
 
 
-def _spreads(document: Tracker, one: SightedPrism, how: str) -> tuple[float, float]:
+def _spreads(document: Tracker, prism: SightedPrism, how: str) -> tuple[float, float]:
     """Variances of one pointing, and common to a face, by eye or by tracker."""
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
-    per_mm = ARCSEC_PER_RADIAN / 1000 / (one.distance_m or USUAL_DISTANCE_M)
+    per_mm = ARCSEC_PER_RADIAN / 1000 / (prism.distance_m or USUAL_DISTANCE_M)
     if how == "auto":
         within, between = hypot(AUTO_SHARE * s, AUTO_MM * per_mm), AUTO_BETWEEN * s
     else:
         eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
         within, between = sqrt(s**2 + eye**2 + (MARK_MM["prism"] * per_mm) ** 2), BETWEEN_SHARE * s
-    step = max(p.step_arcsec for face in ("left", "right") for p in one.lists[how, face])
+    step = max(p.step_arcsec for face in ("left", "right") for p in prism.lists[how, face])
     return (within * noise_factor(document)) ** 2 + step**2 / 12, between**2
 
 
 def groups_of(document: Tracker, seen: list[SightedPrism]) -> list[list[float]]:
     """Pointings over their own spread: prism by prism, list by list, Hz then V."""
     groups = []
-    for one in seen:
+    for entry in seen:
         for how, face in LISTS:
-            listed, spread = one.lists[how, face], sqrt(_spreads(document, one, how)[0])
+            listed, spread = entry.lists[how, face], sqrt(_spreads(document, entry, how)[0])
             groups.append([wrapped(p.hz - listed[0].hz) * 3600 / spread for p in listed])
             groups.append([(p.v - listed[0].v) * 3600 / spread for p in listed])
     return groups
@@ -55,20 +55,20 @@ class TrackerOffset:
     q_between: float
 
 
-def offset_of(document: Tracker, one: SightedPrism) -> TrackerOffset:
+def offset_of(document: Tracker, prism: SightedPrism) -> TrackerOffset:
     """The equations above for one prism."""
-    z = sine(one.zenith_deg)
+    z = sine(prism.zenith_deg)
     d_hz, d_v = {}, {}
     for face in ("left", "right"):
-        by_eye, by_tracker = one.lists["manual", face], one.lists["auto", face]
+        by_eye, by_tracker = prism.lists["manual", face], prism.lists["auto", face]
         d_hz[face] = (
             wrapped(mean_direction([p.hz for p in by_tracker]) - mean_direction([p.hz for p in by_eye])) * 3600 * z
         )
         d_v[face] = (mean([p.v for p in by_tracker]) - mean([p.v for p in by_eye])) * 3600
     q_w = q_b = 0.0
     for how, face in LISTS:
-        within, between = _spreads(document, one, how)
-        q_w += within / len(one.lists[how, face]) / 4
+        within, between = _spreads(document, prism, how)
+        q_w += within / len(prism.lists[how, face]) / 4
         q_b += between / 4
     return TrackerOffset(
         (d_hz["left"] - d_hz["right"]) / 2,

@@ -47,11 +47,11 @@ def worked_of(read: TrackerRead, offsets: list[TrackerOffset], e: Estimate) -> l
         line("Horizontal: half the difference of the faces", "sin z·[(L auto − L eye) − (R auto − R eye)]/2"),
         line("Vertical: half the sum of the faces", "[(L auto − L eye) + (R auto − R eye)]/2"),
     ]
-    for prism, one in zip(read.seen, offsets, strict=True):
+    for prism, offset in zip(read.seen, offsets, strict=True):
         lines.append(
             line(
                 prism.name.capitalize(),
-                f"across {figure(one.hz, 2)}″, in height {figure(one.v, 2)}″; alike in both faces {figure(one.common_hz, 2)}″, {figure(one.common_v, 2)}″",
+                f"across {figure(offset.hz, 2)}″, in height {figure(offset.v, 2)}″; alike in both faces {figure(offset.common_hz, 2)}″, {figure(offset.common_v, 2)}″",
             )
         )
     lines.append(line("Standard uncertainty, degrees of freedom", f"{figure(e.sigma, 2)}″, {figure(e.dof, 1)}"))
@@ -72,17 +72,17 @@ def work_of(document: Tracker, hz: Estimate, v: Estimate) -> list[Effect]:
 def draw(_document: Tracker, read: TrackerRead, judgement: Judgement | None) -> CirclePicture:
     """Automatic less by eye, face by face: left about tracker offset, right opposite across and alike in height."""
     points = []
-    for one in read.seen:
-        if any(not listed for listed in one.lists.values()):
+    for entry in read.seen:
+        if any(not listed for listed in entry.lists.values()):
             continue
-        z = sine(one.zenith_deg)
+        z = sine(entry.zenith_deg)
         for face, sign in (("left", 1.0), ("right", -1.0)):
             hz, v = (
-                mean_direction([p.hz for p in one.lists["manual", face]]),
-                mean([p.v for p in one.lists["manual", face]]),
+                mean_direction([p.hz for p in entry.lists["manual", face]]),
+                mean([p.v for p in entry.lists["manual", face]]),
             )
-            for i, p in enumerate(one.lists["auto", face]):
-                label = f"face {face}" if i == 0 and one is read.seen[0] else ""
+            for i, p in enumerate(entry.lists["auto", face]):
+                label = f"face {face}" if i == 0 and entry is read.seen[0] else ""
                 points.append((sign * wrapped(p.hz - hz) * 3600 * z, -(p.v - v) * 3600, label, p.path))
     figures = figures_of(judgement, TrackerFigures)
     centre = (figures.tracker_hz_arcsec, -figures.tracker_v_arcsec) if figures else None

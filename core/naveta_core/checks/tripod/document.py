@@ -44,8 +44,8 @@ YesNo = Literal["yes", "no"]
 
 
 def _look(name: str) -> Field:
-    asked = next(look[1] for look in LOOKS if look[0] == name)
-    return Choice(asked, *YES_NO, words=asked.rstrip("?").lower(), look=True)
+    query = next(look[1] for look in LOOKS if look[0] == name)
+    return Choice(query, *YES_NO, words=query.rstrip("?").lower(), look=True)
 
 
 class LoadCycle(Part):

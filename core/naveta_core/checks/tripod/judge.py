@@ -55,7 +55,7 @@ def _quantities(
         def without() -> list[LeftOut]:
             alone = len(kept) < 2
             rest = [None if alone else estimates_of(document, moves.without(i), within, scale)[at] for i in kept]
-            return [(read.rounds[i][0], one) for i, one in zip(kept, rest, strict=True)]
+            return [(read.rounds[i][0], entry) for i, entry in zip(kept, rest, strict=True)]
 
         limits = limits_from(document, name, opening)
         return JudgedQuantity(
@@ -88,11 +88,11 @@ def _at_50_m(arcsec_kept: float) -> Effect:
     return effect("at-50-m", text)
 
 
-def judge(document: Tripod, read: TripodRead, told: Circumstances) -> Judgement:
+def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> Judgement:
     assert read.distance_m is not None
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
     pointing = hypot(SCALE_MM, 30.0 / (document.instrument.magnification or 30.0) / scale)
-    within = (pointing * noise_factor(document) * told.factor) ** 2 + rounding(read.steps)
+    within = (pointing * noise_factor(document) * circumstances.factor) ** 2 + rounding(read.steps)
     moves = moves_of(read, within)
     kept_e, twist_e = estimates_of(document, moves, within, scale)
     outlier = outlier_of(moves)
@@ -131,15 +131,15 @@ def judge(document: Tripod, read: TripodRead, told: Circumstances) -> Judgement:
 
 
 def _looked(document: Tripod, judgement: Judgement) -> list[Coded]:
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     o = document.observations
     for name, _, code, text, act, mend in LOOKS:
         if getattr(o, name) == "no":
-            said.append((code, text))
+            reasons.append((code, text))
             judgement.to_mend.append((act, mend))
     if any(getattr(o, name) is None for name, *_ in LOOKS):
-        said.append(("not-looked", "Clamps, hinges and shoes were not all checked."))
-    return said
+        reasons.append(("not-looked", "Clamps, hinges and shoes were not all checked."))
+    return reasons
 
 
 def grow(document: Tripod, read: TripodRead) -> Growing:

@@ -184,11 +184,11 @@ def read_document(document: TwoFace, reader: Reader) -> TwoFaceRead:
             called = name if n == 1 else f"{name}, repeat {n}"
             seen.append(SightedTarget(path, called, far, target.mark or "unknown", left, right, n))
     closing = pointings_of(reader, o, "closing", "observations")
-    alike([*closing, *(p for one in seen for p in (*one.left, *one.right))])
-    seen.sort(key=lambda one: one.repeat)
+    alike([*closing, *(p for entry in seen for p in (*entry.left, *entry.right))])
+    seen.sort(key=lambda entry: entry.repeat)
     if not reader.missing and not reader.faults:
-        for one in seen:
-            _plausible(document, reader, one)
+        for entry in seen:
+            _plausible(document, reader, entry)
         _same_sense(reader, seen)
     return TwoFaceRead(seen, closing, read_before(document, reader, KEPT))
 
@@ -211,48 +211,48 @@ def pointings_of(reader: Reader, holder: Part, name: str, base: str) -> list[Rea
 def alike(pointings: Iterable[ReadPointing]) -> None:
     """Give every pointing the finest last digit of the sheet: a zero dropped at the end is no coarser reading."""
     listed = list(pointings)
-    step = finest(one.step_arcsec for one in listed)
-    step = shown_step([value * 3600 for one in listed for value in (one.hz, one.v)], step, SEXAGESIMAL)
-    for one in listed:
-        one.step_arcsec = step
+    step = finest(entry.step_arcsec for entry in listed)
+    step = shown_step([value * 3600 for entry in listed for value in (entry.hz, entry.v)], step, SEXAGESIMAL)
+    for entry in listed:
+        entry.step_arcsec = step
 
 
 def want_in_every_repeat(reader: Reader, lists: dict[str, list[CirclePointing]]) -> None:
     """Note what is missing where a repeat was begun in one list and not in another."""
-    begun = {one.repeat or 1 for listed in lists.values() for one in listed if not blank(one.hz, one.v)}
+    begun = {entry.repeat or 1 for listed in lists.values() for entry in listed if not blank(entry.hz, entry.v)}
     for path, listed in lists.items():
-        for n in sorted(begun - {one.repeat or 1 for one in listed if not blank(one.hz, one.v)}):
-            at = next((i for i, one in enumerate(listed) if (one.repeat or 1) == n), len(listed))
+        for n in sorted(begun - {entry.repeat or 1 for entry in listed if not blank(entry.hz, entry.v)}):
+            at = next((i for i, entry in enumerate(listed) if (entry.repeat or 1) == n), len(listed))
             for name in ("hz", "v"):
                 reader.missing_at(f"{path}[{at}].{name}")
 
 
 def by_repeats(lists: list[list[ReadPointing]]) -> list[tuple[int, list[list[ReadPointing]]]]:
     """The lists of one mark, repeat by repeat."""
-    repeats = sorted({one.repeat for listed in lists for one in listed} or {1})
-    return [(n, [[one for one in listed if one.repeat == n] for listed in lists]) for n in repeats]
+    repeats = sorted({entry.repeat for listed in lists for entry in listed} or {1})
+    return [(n, [[entry for entry in listed if entry.repeat == n] for listed in lists]) for n in repeats]
 
 
-def _plausible(document: TwoFace, reader: Reader, one: SightedTarget) -> None:
+def _plausible(document: TwoFace, reader: Reader, target: SightedTarget) -> None:
     """Faces swapped, elevations for zenith angles, gon for degrees, another mark, a circle that turned along."""
     # By the middle one of each face: a single mistyped pointing is then named by itself, not as a wrong mark.
-    v_left, v_right = median(p.v for p in one.left), median(p.v for p in one.right)
-    given = f"{one.left[0].texts[1]} and {one.right[0].texts[1]}"
-    circles = f"{one.name}, vertical circles"
+    v_left, v_right = median(p.v for p in target.left), median(p.v for p in target.right)
+    given = f"{target.left[0].texts[1]} and {target.right[0].texts[1]}"
+    circles = f"{target.name}, vertical circles"
     if abs(v_left + v_right - 360.0) > FAR_OFF_DEG:
-        reader.fault(one.path, circles, given, _wanted_of_verticals(document, one, v_left, v_right))
+        reader.fault(target.path, circles, given, _wanted_of_verticals(document, target, v_left, v_right))
     elif v_left > 180.0:
         wanted = "face left below 180° and face right above: are the faces swapped?"
-        reader.fault(one.path, f"{one.name}, the faces", given, wanted)
-    elif not LEAST_ZENITH_DEG < one.zenith_deg < 180.0 - LEAST_ZENITH_DEG:
-        reader.fault(one.path, circles, given, "a target that is not straight up or down")
+        reader.fault(target.path, f"{target.name}, the faces", given, wanted)
+    elif not LEAST_ZENITH_DEG < target.zenith_deg < 180.0 - LEAST_ZENITH_DEG:
+        reader.fault(target.path, circles, given, "a target that is not straight up or down")
     else:
-        _half_a_turn(reader, one)
+        _half_a_turn(reader, target)
 
 
-def _wanted_of_verticals(document: TwoFace, one: SightedTarget, v_left: float, v_right: float) -> str:
+def _wanted_of_verticals(document: TwoFace, target: SightedTarget, v_left: float, v_right: float) -> str:
     """What is wanted instead of vertical circles that do not sum to 360°."""
-    plain = [_plain(p.texts[1]) for p in (one.left[0], one.right[0])]
+    plain = [_plain(p.texts[1]) for p in (target.left[0], target.right[0])]
     if document.units.angle != "gon" and abs(fsum(plain) - GON_SUM) < GON_WITHIN:
         return "degrees; these sum to 400: are they gon? Change the unit"
     alike = abs(v_left + v_right - 180.0) < FAR_OFF_DEG or abs(wrapped(v_left - v_right)) < FAR_OFF_DEG
@@ -261,20 +261,20 @@ def _wanted_of_verticals(document: TwoFace, one: SightedTarget, v_left: float, v
     return f"two that sum to 360°: these sum to {v_left + v_right:.3f}°. A whole degree or minute mistyped?"
 
 
-def _half_a_turn(reader: Reader, one: SightedTarget) -> None:
+def _half_a_turn(reader: Reader, entry: SightedTarget) -> None:
     """A fault where the horizontal circles of the two faces do not differ by half a turn."""
-    first = one.left[0].hz
-    left = median(wrapped(p.hz - first) for p in one.left)
-    hz = wrapped(left - median(wrapped(p.hz - first - 180.0) for p in one.right) - 180.0)
+    first = entry.left[0].hz
+    left = median(wrapped(p.hz - first) for p in entry.left)
+    hz = wrapped(left - median(wrapped(p.hz - first - 180.0) for p in entry.right) - 180.0)
     if abs(abs(hz) - 180.0) <= FAR_OFF_DEG:
         return
-    circles = f"{one.left[0].texts[0]} and {one.right[0].texts[0]}"
+    circles = f"{entry.left[0].texts[0]} and {entry.right[0].texts[0]}"
     alike = (
         "; these are equal: was the circle held, or the telescope not turned over?"
         if abs(hz) < FAR_OFF_DEG
         else f"; these differ by {abs(hz):.3f}°: the same target, circle not touched?"
     )
-    reader.fault(one.path, f"{one.name}, horizontal circles", circles, "two that differ by 180°" + alike)
+    reader.fault(entry.path, f"{entry.name}, horizontal circles", circles, "two that differ by 180°" + alike)
 
 
 def _same_sense(reader: Reader, seen: list[SightedTarget]) -> None:

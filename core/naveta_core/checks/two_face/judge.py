@@ -107,7 +107,7 @@ def _raw(limits: Limits, name: str) -> Limits:
 
 
 def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuantity]:
-    told: list[tuple[str, str, str, Estimate | None]] = [
+    rows: list[tuple[str, str, str, Estimate | None]] = [
         (COLLIMATION, "collimation error c", "c", solution.collimation),
         (INDEX, "vertical index error i", "i", solution.index),
         (AXIS, "trunnion axis error t", "t", solution.axis),
@@ -125,7 +125,7 @@ def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuan
             beyond="what the instrument can store",
             storing=name != AXIS,
         )
-        for name, noun, key, estimate in told
+        for name, noun, key, estimate in rows
         if estimate is not None
     ]
 
@@ -155,23 +155,23 @@ def _figures(solution: TwoFaceSolution) -> TwoFaceFigures:
 
 def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[JudgedQuantity]) -> list[Coded]:
     """What the geometry and the numbers of pointings say."""
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     if solution.axis is None:
-        said.append(
+        reasons.append(
             (
                 "not-determined",
                 "Trunnion axis not determined: it needs a second target at least 15° higher or lower. Its possible 5″ is included in c.",
             )
         )
     if any(len(face.seen.left) != len(face.seen.right) for face in solution.faces):
-        said.append(
+        reasons.append(
             (
                 "unequal-faces",
                 "Fewer pointings in one face than in the other: the face with fewer limits the accuracy.",
             )
         )
-    if {one.repeat for one in seen.seen} - {pointing.repeat for pointing in seen.closing}:
-        said.append(
+    if {entry.repeat for entry in seen.seen} - {pointing.repeat for pointing in seen.closing}:
+        reasons.append(
             (
                 "no-closing-look",
                 "Without a closing sight to the first target, movement between the faces is hidden in c and i.",
@@ -179,8 +179,8 @@ def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[Judged
         )
     if any(quantity.estimate.u95 > quantity.limits.use for quantity in quantities):
         surest = max(quantity.estimate.u95 for quantity in quantities)
-        said.append(("quick", f"Quick check: ± {arcsec(surest, surest)} at best. Do not store values from it."))
-    return said
+        reasons.append(("quick", f"Quick check: ± {arcsec(surest, surest)} at best. Do not store values from it."))
+    return reasons
 
 
 LEVEL_WITHIN_DEG = 10.0
@@ -196,9 +196,11 @@ CIRCLES = (
 def without(seen: TwoFaceRead, aside: list[str]) -> TwoFaceRead:
     kept = [
         replace(
-            one, left=[p for p in one.left if p.path not in aside], right=[p for p in one.right if p.path not in aside]
+            entry,
+            left=[p for p in entry.left if p.path not in aside],
+            right=[p for p in entry.right if p.path not in aside],
         )
-        for one in seen.seen
+        for entry in seen.seen
     ]
     return TwoFaceRead(kept, seen.closing, seen.before)
 
@@ -247,8 +249,8 @@ def find_faults(document: TwoFace, seen: TwoFaceRead) -> FoundFaults:
 
 
 def _listed(seen: TwoFaceRead, group: int) -> tuple[list[ReadPointing], str]:
-    one = seen.seen[group // 4]
-    return one.left if group % 4 < 2 else one.right, "hz" if group % 2 == 0 else "v"
+    entry = seen.seen[group // 4]
+    return entry.left if group % 4 < 2 else entry.right, "hz" if group % 2 == 0 else "v"
 
 
 def _called(seen: TwoFaceRead, group: int) -> str:
@@ -302,7 +304,7 @@ def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[f
 def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[Coded]:
     """The closing sight of each round against its first mark, face left."""
     for n in sorted({p.repeat for p in seen.closing}):
-        at = next((i for i, one in enumerate(seen.seen) if one.repeat == n), None)
+        at = next((i for i, entry in enumerate(seen.seen) if entry.repeat == n), None)
         if at is None:
             continue
         first, spread, found = seen.seen[at].left, sqrt(solution.faces[at].within), []
@@ -324,13 +326,13 @@ def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[Coded]:
     if any(len(face.seen.left) > 1 or len(face.seen.right) > 1 for face in solution.faces):
         return []
     last = next((earlier.result for earlier in document.before if earlier.check == "two-face"), {})
-    said: list[Coded] = []
+    reasons: list[Coded] = []
     for name, letter, e in ((COLLIMATION, "c", solution.collimation), (INDEX, "i", solution.index)):
         was = last.get(name)
         if isinstance(was, int | float) and abs(e.value - was) > FAR_FROM_LAST_ARCSEC:
             text = f"{letter} is {arcsec(abs(e.value - was), 10)} away from the last result, from one pointing a face: a minute or ten seconds mistyped? Point once more in both faces."
-            said.append(("far-from-last", text))
-    return said
+            reasons.append(("far-from-last", text))
+    return reasons
 
 
 def too_steep(solution: TwoFaceSolution) -> list[Coded]:

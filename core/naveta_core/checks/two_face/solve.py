@@ -59,7 +59,7 @@ class TwoFaceSolution:
 
 def solve(document: TwoFace, read: TwoFaceRead) -> TwoFaceSolution:
     """Every mark must have been seen in both faces."""
-    faces = [_faces(document, one) for one in read.seen]
+    faces = [_faces(document, entry) for entry in read.seen]
     found_repeats = repeats(groups_of(faces))
     axis_known = determined(faces)
     rows = [
@@ -101,13 +101,13 @@ def determined(faces: list[ReducedFaces]) -> bool:
     )
 
 
-def _faces(document: TwoFace, one: SightedTarget) -> ReducedFaces:
-    step = max(p.step_arcsec for p in [*one.left, *one.right])
-    within = (one.within_arcsec(document) * noise_factor(document)) ** 2 + step**2 / 12
+def _faces(document: TwoFace, target: SightedTarget) -> ReducedFaces:
+    step = max(p.step_arcsec for p in [*target.left, *target.right])
+    within = (target.within_arcsec(document) * noise_factor(document)) ** 2 + step**2 / 12
     between = (BETWEEN_SHARE * accuracy(document)) ** 2
-    hz = wrapped(mean_direction([p.hz for p in one.left]) - mean_direction([p.hz for p in one.right]) - 180.0)
-    v = mean([p.v for p in one.left]) + mean([p.v for p in one.right]) - 360.0
-    return ReducedFaces(one, one.zenith_deg, hz * 3600.0, v * 3600.0, within, between)
+    hz = wrapped(mean_direction([p.hz for p in target.left]) - mean_direction([p.hz for p in target.right]) - 180.0)
+    v = mean([p.v for p in target.left]) + mean([p.v for p in target.right]) - 360.0
+    return ReducedFaces(target, target.zenith_deg, hz * 3600.0, v * 3600.0, within, between)
 
 
 def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:

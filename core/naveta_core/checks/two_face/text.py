@@ -27,11 +27,11 @@ def signed(value: float) -> str:
 
 def finding_of(solution: TwoFaceSolution) -> str:
     """One sentence: what is beyond its own ±, and what is not."""
-    told: list[tuple[str, Estimate]] = [("c", solution.collimation), ("i", solution.index)]
+    rows: list[tuple[str, Estimate]] = [("c", solution.collimation), ("i", solution.index)]
     if solution.axis is not None:
-        told.append(("t", solution.axis))
-    seen = [f"{name} {signed(e.value)} ± {arcsec(e.u95, e.u95)}" for name, e in told if abs(e.value) > e.u95]
-    quiet = [f"{name} within {arcsec(e.proved_to, e.proved_to)}" for name, e in told if abs(e.value) <= e.u95]
+        rows.append(("t", solution.axis))
+    seen = [f"{name} {signed(e.value)} ± {arcsec(e.u95, e.u95)}" for name, e in rows if abs(e.value) > e.u95]
+    quiet = [f"{name} within {arcsec(e.proved_to, e.proved_to)}" for name, e in rows if abs(e.value) <= e.u95]
     if not seen:
         return f"No error found: {joined(quiet)}."
     return f"Face left reads too large by {joined(seen)}" + (f"; {joined(quiet)}." if quiet else ".")
@@ -44,10 +44,10 @@ def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> lis
         "tilting_axis_arcsec": "Trunnion axis error t",
     }
     rows = [shown(quantity, names[quantity.name], signed(quantity.estimate.value)) for quantity in quantities]
-    for one in solution.faces:
-        raw = f"2c {signed(one.double_c * sin(radians(one.zenith_deg)))}, 2i {signed(one.index_sum)}"
+    for face in solution.faces:
+        raw = f"2c {signed(face.double_c * sin(radians(face.zenith_deg)))}, 2i {signed(face.index_sum)}"
         rows.append(
-            row(f"raw_{len(rows)}", f"Raw, {one.seen.name}: difference of the faces", raw, one.double_c, "arcsec")
+            row(f"raw_{len(rows)}", f"Raw, {face.seen.name}: difference of the faces", raw, face.double_c, "arcsec")
         )
     return rows
 
@@ -57,17 +57,15 @@ def worked_of(solution: TwoFaceSolution) -> list[CalculationLine]:
         line("Face left minus face right minus 180°", "d = 2c/sin z + 2t·cot z"),
         line("Face left plus face right minus 360°", "V_L + V_R − 360° = 2i"),
     ]
-    for one in solution.faces:
-        told = (
-            f"z {figure(one.zenith_deg, 2)}°: d = {figure(one.double_c, 1)}″, sum − 360° = {figure(one.index_sum, 1)}″"
-        )
-        lines.append(line(f"{one.seen.name}, {len(one.seen.left)} left, {len(one.seen.right)} right", told))
+    for face in solution.faces:
+        text = f"z {figure(face.zenith_deg, 2)}°: d = {figure(face.double_c, 1)}″, sum − 360° = {figure(face.index_sum, 1)}″"
+        lines.append(line(f"{face.seen.name}, {len(face.seen.left)} left, {len(face.seen.right)} right", text))
     if len(solution.faces) == 1:
-        one = solution.faces[0]
+        face = solution.faces[0]
         lines.append(
             line(
                 "Half of it, at its zenith angle",
-                f"c = {figure(one.double_c, 1)}·sin z/2 = {figure(solution.collimation.value, 2)}″",
+                f"c = {figure(face.double_c, 1)}·sin z/2 = {figure(solution.collimation.value, 2)}″",
             )
         )
     else:
@@ -89,7 +87,7 @@ def work_of(document: TwoFace, solution: TwoFaceSolution) -> list[Effect]:
     far, steep = document.work.sight_m, min(abs(document.work.elevation_deg), 80.0)
     c, i = abs(solution.collimation.value), abs(solution.index.value)
     aside, high = (value / ARCSEC_PER_RADIAN * far * 1000 for value in (c, i))
-    told = [
+    rows = [
         effect(
             "one-face",
             f"In one face: {figure(aside, 2)} mm sideways and {figure(high, 2)} mm of height at {far:g} m. The mean of both faces is free of both.",
@@ -98,26 +96,26 @@ def work_of(document: TwoFace, solution: TwoFaceSolution) -> list[Effect]:
     t = abs(solution.axis.value) if solution.axis else 0.0
     turned = abs(c / cos(radians(steep)) - c) + t * tan(radians(steep))
     if steep > 1:
-        told.append(
+        rows.append(
             effect(
                 "steep-sight",
                 f"Between a level sight and one {steep:g}° steep, one face turns by up to {arcsec(turned)} more.",
             )
         )
-    return told
+    return rows
 
 
 def draw(_document: TwoFace, seen: TwoFaceRead, judgement: Judgement | None) -> CirclePicture:
     """Every pointing against the mean of both faces, seconds, as face left reads: left to one side, right opposite."""
     points = []
-    for number, one in enumerate(seen.seen, start=1):
-        if not one.left or not one.right:
+    for number, entry in enumerate(seen.seen, start=1):
+        if not entry.left or not entry.right:
             continue
         middle = mean_direction(
-            [mean_direction([p.hz for p in one.left]), (mean_direction([p.hz for p in one.right]) + 180.0) % 360.0]
+            [mean_direction([p.hz for p in entry.left]), (mean_direction([p.hz for p in entry.right]) + 180.0) % 360.0]
         )
-        zenith = one.zenith_deg
-        for face, listed in (("left", one.left), ("right", one.right)):
+        zenith = entry.zenith_deg
+        for face, listed in (("left", entry.left), ("right", entry.right)):
             for i, p in enumerate(listed):
                 hz = p.hz if face == "left" else p.hz + 180.0
                 v = p.v if face == "left" else 360.0 - p.v
@@ -138,8 +136,8 @@ FAR_SPREAD_ARCSEC = 600.0
 
 
 def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
-    said: list[Coded] = []
-    sole = [one for one in seen.seen if one.left and one.right]
+    reasons: list[Coded] = []
+    sole = [entry for entry in seen.seen if entry.left and entry.right]
     if sole and len(sole) < len(seen.seen):
         hz = (
             wrapped(
@@ -148,7 +146,7 @@ def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
             * 3600
         )
         v = (mean([p.v for p in sole[0].left]) + mean([p.v for p in sole[0].right]) - 360.0) * 3600
-        said.append(
+        reasons.append(
             (
                 "running",
                 f"{capital(sole[0].name)} so far: 2c {arcsec(hz * sine(sole[0].zenith_deg))}, 2i {arcsec(v)}; half of each is instrument error.",
@@ -157,7 +155,7 @@ def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
     groups = _groups(document, seen)
     outlier = find_outlier(groups)
     return Growing(
-        [*said, *_spread_grow(seen), *_moves_grow(seen, groups, outlier)],
+        [*reasons, *_spread_grow(seen), *_moves_grow(seen, groups, outlier)],
         _outlier_so_far(seen, outlier),
         _fixes(document, seen),
     )
@@ -166,9 +164,9 @@ def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
 def _listed(seen: TwoFaceRead) -> list[tuple[SightedTarget, str, list[ReadPointing]]]:
     """Every face of every mark with enough pointings to hold them against each other."""
     return [
-        (one, face, pointings)
-        for one in seen.seen
-        for face, pointings in (("left", one.left), ("right", one.right))
+        (entry, face, pointings)
+        for entry in seen.seen
+        for face, pointings in (("left", entry.left), ("right", entry.right))
         if len(pointings) > 2
     ]
 
@@ -176,8 +174,8 @@ def _listed(seen: TwoFaceRead) -> list[tuple[SightedTarget, str, list[ReadPointi
 def _groups(document: TwoFace, seen: TwoFaceRead) -> list[list[float]]:
     """Their pointings over their own spread: horizontal, then vertical, face by face."""
     groups = []
-    for one, _, pointings in _listed(seen):
-        spread = one.within_arcsec(document) * noise_factor(document)
+    for entry, _, pointings in _listed(seen):
+        spread = entry.within_arcsec(document) * noise_factor(document)
         groups.append([wrapped(p.hz - pointings[0].hz) * 3600 / spread for p in pointings])
         groups.append([(p.v - pointings[0].v) * 3600 / spread for p in pointings])
     return groups
@@ -197,8 +195,8 @@ def _moves_grow(seen: TwoFaceRead, groups: list[list[float]], outlier: Outlier |
     moved = find_moved(groups)
     if moved is None or (outlier is not None and outlier.deviation > moved.deviation):
         return []
-    one, face, _ = _listed(seen)[moved.group // 2]
-    text = f"{capital(one.name)}, face {face}: from the {ordinal(moved.index)} pointing on the {CIRCLE[moved.group % 2]} circle reads differently. Something moves: check level and tripod feet, then measure this face again."
+    entry, face, _ = _listed(seen)[moved.group // 2]
+    text = f"{capital(entry.name)}, face {face}: from the {ordinal(moved.index)} pointing on the {CIRCLE[moved.group % 2]} circle reads differently. Something moves: check level and tripod feet, then measure this face again."
     return [("moves-so-far", text)]
 
 
@@ -207,8 +205,8 @@ def _fixes(document: TwoFace, seen: TwoFaceRead) -> list[Fix]:
     found: list[Fix] = []
     for i, target in enumerate(document.observations.targets):
         path = f"observations.targets[{i}]"
-        own = [one for one in seen.seen if one.path == path]
-        read = {"left": [p for one in own for p in one.left], "right": [p for one in own for p in one.right]}
+        own = [entry for entry in seen.seen if entry.path == path]
+        read = {"left": [p for entry in own for p in entry.left], "right": [p for entry in own for p in entry.right]}
         lists = {"left": target.left, "right": target.right}
         found += sorted_by_face(path, target.name.strip() or where(path), lists, read)
     return found
@@ -216,7 +214,7 @@ def _fixes(document: TwoFace, seen: TwoFaceRead) -> list[Fix]:
 
 def _spread_grow(seen: TwoFaceRead) -> list[Coded]:
     """How the pointings of the face at hand scatter, from the second on."""
-    latest = next((p for one in reversed(seen.seen) for p in (one.right, one.left) if len(p) > 1), None)
+    latest = next((p for entry in reversed(seen.seen) for p in (entry.right, entry.left) if len(p) > 1), None)
     if latest is None:
         return []
     hz = [wrapped(p.hz - latest[0].hz) * 3600 for p in latest]
@@ -230,8 +228,8 @@ def _spread_grow(seen: TwoFaceRead) -> list[Coded]:
 FACES = ("left", "right")
 
 
-def _face_of(one: ReadPointing) -> str:
-    return "left" if one.v < 180.0 else "right"
+def _face_of(pointing: ReadPointing) -> str:
+    return "left" if pointing.v < 180.0 else "right"
 
 
 def sorted_by_face(
@@ -241,10 +239,10 @@ def sorted_by_face(
 
     lists: as typed; read: those of them that could be read. Rows that could not be read stay where they are.
     """
-    wrong = [(face, one) for face in FACES for one in read[face] if _face_of(one) != face]
+    wrong = [(face, entry) for face in FACES for entry in read[face] if _face_of(entry) != face]
     if not wrong:
         return []
-    places = {one.path: _face_of(one) for face in FACES for one in read[face]}
+    places = {entry.path: _face_of(entry) for face in FACES for entry in read[face]}
     kept: dict[str, list[dict[str, Any]]] = {face: [] for face in FACES}
     for face in FACES:
         for i, list_ in enumerate(lists[face]):

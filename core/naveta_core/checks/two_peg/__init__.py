@@ -28,8 +28,8 @@ Pairs = tuple[tuple[int, int], ...]
 
 def _begin(pairs: Pairs) -> Data:
     """Set-ups with the distances people usually take; two empty ones without any."""
-    told: list[dict[str, Data]] = [{"a": {"distance": str(a)}, "b": {"distance": str(b)}} for a, b in pairs]
-    return {"setups": [{staff: {**one, "readings": [""]} for staff, one in setup.items()} for setup in told]}
+    rows: list[dict[str, Data]] = [{"a": {"distance": str(a)}, "b": {"distance": str(b)}} for a, b in pairs]
+    return {"setups": [{staff: {**entry, "readings": [""]} for staff, entry in setup.items()} for setup in rows]}
 
 
 def _layout(name: str, title: str, good_for: str, metres: Pairs, feet: Pairs) -> Method:

@@ -205,8 +205,8 @@ def read_document(document: TwoPeg, reader: Reader) -> PegsRead:
     listed = document.observations.setups
     setups = []
     for i in range(max(len(listed), FEWEST_SETUPS)):
-        one = listed[i] if i < len(listed) else PegSetUp()
-        a, b = (_sight(document, reader, i, staff, getattr(one, staff)) for staff in "ab")
+        peg_set_up = listed[i] if i < len(listed) else PegSetUp()
+        a, b = (_sight(document, reader, i, staff, getattr(peg_set_up, staff)) for staff in "ab")
         if i < len(listed):
             setups.append((a, b))
     _geometry(setups, reader)
@@ -288,7 +288,7 @@ def _geometry(setups: list[tuple[StaffSight, StaffSight]], reader: Reader) -> No
     if len(known) < 2 or len(known) < len(setups):
         return
     if max(known) - min(known) < LEAST_IMBALANCE_SPREAD_M:
-        given = "a sight imbalance of " + " and ".join(f"{one:.1f} m" for one in known)
+        given = "a sight imbalance of " + " and ".join(f"{entry:.1f} m" for entry in known)
         wanted = f"set-ups whose sight imbalance (A minus B) differs by at least {LEAST_IMBALANCE_SPREAD_M:g} m"
         reader.fault("observations.setups", "the set-ups", given, wanted)
 

@@ -191,7 +191,7 @@ def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: Reading
     """Readings that stand apart: at most one a sight and two a document are set aside, visibly."""
     curvature, current = document.observations.curvature, setups
     before = solve_pegs(setups, priors, curvature=curvature)
-    told = SetAside(before)
+    aside = SetAside(before)
     for _ in range(2):
         found = find_outlier(standardised(current, priors))
         if found is None:
@@ -199,22 +199,22 @@ def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: Reading
         seen = current[found.group // 2][found.group % 2]
         if found.sole_pair:
             text = f"The two readings of {seen.called} differ by more than reading error: take a third."
-            told.refused = [("readings-differ", text)]
-            return told
-        told.reasons.append(("set-aside", outlier_text(document, seen, found.index, priors)))
-        told.paths.append(seen.readings[found.index].path)
+            aside.refused = [("readings-differ", text)]
+            return aside
+        aside.reasons.append(("set-aside", outlier_text(document, seen, found.index, priors)))
+        aside.paths.append(seen.readings[found.index].path)
         current = _without(current, found)
-        told.solution = solve_pegs(current, priors, curvature=curvature)
+        aside.solution = solve_pegs(current, priors, curvature=curvature)
     else:
         if find_outlier(standardised(current, priors)):
-            told.refused = [("too-many-apart", "More than two outliers: read all sights again.")]
-            return told
-    if len({path.rpartition(".")[0] for path in told.paths}) < len(told.paths):
-        told.refused = [("too-many-apart", "Two outliers in one sight: read that staff again.")]
-    elif told.paths and decide(before.estimate, limits).grade != decide(told.solution.estimate, limits).grade:
+            aside.refused = [("too-many-apart", "More than two outliers: read all sights again.")]
+            return aside
+    if len({path.rpartition(".")[0] for path in aside.paths}) < len(aside.paths):
+        aside.refused = [("too-many-apart", "Two outliers in one sight: read that staff again.")]
+    elif aside.paths and decide(before.estimate, limits).grade != decide(aside.solution.estimate, limits).grade:
         text = "The verdict depends on the reading set aside: take one more there."
-        told.refused = [("apart-decides", text)]
-    return told
+        aside.refused = [("apart-decides", text)]
+    return aside
 
 
 def _without(setups: Setups, found: Outlier) -> Setups:
@@ -257,8 +257,8 @@ def _disagreement(document: TwoPeg, solution: PegSolution, priors: ReadingPriors
     factor = scatter_factor(solution.spread, priors.dof)
     if factor is None:
         return [], []
-    told = [("scatter", f"The readings scatter {factor:.1f} times as much as expected.")]
-    return (told, []) if factor > SCATTER_REFUSED else ([], told)
+    rows = [("scatter", f"The readings scatter {factor:.1f} times as much as expected.")]
+    return (rows, []) if factor > SCATTER_REFUSED else ([], rows)
 
 
 def _which(document: TwoPeg, solution: PegSolution, priors: ReadingPriors) -> str:
@@ -279,28 +279,28 @@ def _which(document: TwoPeg, solution: PegSolution, priors: ReadingPriors) -> st
 
 
 def _spans(setups: Setups) -> bool:
-    one = [a.sight_m - b.sight_m for a, b in setups]
-    return max(one) - min(one) >= WEAK_IMBALANCE_SPREAD_M
+    rows = [a.sight_m - b.sight_m for a, b in setups]
+    return max(rows) - min(rows) >= WEAK_IMBALANCE_SPREAD_M
 
 
 def _weak_signs(document: TwoPeg, solution: PegSolution, setups: Setups) -> list[Coded]:
-    words, said = length_words(document.units.length), list[Coded]()
+    words, messages = length_words(document.units.length), list[Coded]()
     if solution.weak < WEAK_IMBALANCE_SPREAD_M:
         text = f"The sight imbalances differ by only {words.distance(solution.weak)}: a weak layout, so the ± is large."
-        said.append(("weak-geometry", text))
+        messages.append(("weak-geometry", text))
     for seen in (s for setup in setups for s in setup):
         stadia = stadia_disagrees(seen)
         if stadia is not None:
             text = f"{capital(seen.called)}: the stadia hairs give {words.distance(stadia)}, typed: {words.distance(seen.sight_m)}. One of them is wrong."
-            said.append(("distance-disagrees", text))
+            messages.append(("distance-disagrees", text))
     if document.conditions.wind == "strong":
-        said.append(
+        messages.append(
             (
                 "strong-wind",
                 "Strong wind moves staff and bubble: if the result is close to a limit, repeat out of the wind.",
             )
         )
-    return said
+    return messages
 
 
 def draw(document: TwoPeg, read: PegsRead, judgement: Judgement | None) -> PegPicture:
@@ -323,9 +323,9 @@ def reticle_to_target(
     if turned.faults:
         raise Refused(turned.faults)
     steps = [
-        _step(found, seen, str(typed), one.m - target, limits, document.units.length)
-        for typed, one in zip(reads_now, read_now, strict=True)
-        if one is not None
+        _step(found, seen, str(typed), entry.m - target, limits, document.units.length)
+        for typed, entry in zip(reads_now, read_now, strict=True)
+        if entry is not None
     ]
     return act_of_adjusting(
         f"Do not move the level. Bring staff {seen.staff} from {words.reading(start)} to {words.reading(target)}.",

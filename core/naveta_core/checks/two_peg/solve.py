@@ -33,12 +33,12 @@ class ReadingPriors:
 
     @classmethod
     def of(cls, document: TwoPeg) -> ReadingPriors:
-        one = document.instrument
-        noise = one.noise
+        entry = document.instrument
+        noise = entry.noise
         return cls(
-            one.reading or ("digital" if one.kind == "digital-level" else None),
-            one.levelling_accuracy_mm_per_km,
-            (one.prior or {}).get("staff_reading_mm"),
+            entry.reading or ("digital" if entry.kind == "digital-level" else None),
+            entry.levelling_accuracy_mm_per_km,
+            (entry.prior or {}).get("staff_reading_mm"),
             noise.factor if noise else 1.0,
             noise.dof if noise else PRIOR_DOF,
         )

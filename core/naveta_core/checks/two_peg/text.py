@@ -248,13 +248,13 @@ def _sensitive(reading: StaffReading, seen: StaffSight, per_metre: float, moved:
 
 def outlier_text(document: TwoPeg, seen: StaffSight, index: int, priors: ReadingPriors) -> str:
     """Names the reading that stands apart, and what was perhaps meant."""
-    one = seen.readings[index]
+    reading = seen.readings[index]
     rest = [other.m for i, other in enumerate(seen.readings) if i != index]
     mean, sigma = fsum(rest) / len(rest), within_variance(seen, priors) ** 0.5
     words, unit = length_words(document.units.length), METRES[document.units.length]
-    text = f"{one.text} ({seen.called}) is {words.small(abs(one.m - mean))} from the others and is set aside as an outlier."
-    slip = None if seen.three_wire else likely_slip(one.text, mean / unit, 3 * sigma / unit)
-    return f"{text} Typed {one.text} for {slip}?" if slip else text
+    text = f"{reading.text} ({seen.called}) is {words.small(abs(reading.m - mean))} from the others and is set aside as an outlier."
+    slip = None if seen.three_wire else likely_slip(reading.text, mean / unit, 3 * sigma / unit)
+    return f"{text} Typed {reading.text} for {slip}?" if slip else text
 
 
 STICKING_LOOK = (
@@ -276,7 +276,7 @@ def grow(document: TwoPeg, read: PegsRead) -> Growing:
     growing.messages = [_difference(i, a, b, words) for i, (a, b) in enumerate(setups) if a.readings and b.readings]
     growing.messages += _expected(document, setups, priors)
     found = find_outlier(standardised(setups, priors))
-    for index, seen in enumerate(one for setup in setups for one in setup):
+    for index, seen in enumerate(entry for setup in setups for entry in setup):
         note = _beside(seen, words)
         if note:
             growing.notes.append((seen.path, note))
@@ -303,12 +303,12 @@ def _beside(seen: StaffSight, words: LengthWords) -> str | None:
 
 def _looks_said(document: TwoPeg) -> list[Coded]:
     """What the quick checks say before anything is read."""
-    looks, said = document.observations.looks, list[Coded]()
+    looks, messages = document.observations.looks, list[Coded]()
     if looks.line_returns == "no":
-        said.append(("sticking", STICKING_LOOK))
+        messages.append(("sticking", STICKING_LOOK))
     if looks.bubble_holds == "no":
-        said.append(("bubble-does-not-hold", BUBBLE))
-    return said
+        messages.append(("bubble-does-not-hold", BUBBLE))
+    return messages
 
 
 def _difference(index: int, a: StaffSight, b: StaffSight, words: LengthWords) -> Coded:
@@ -320,14 +320,14 @@ def _difference(index: int, a: StaffSight, b: StaffSight, words: LengthWords) ->
 
 def _expected(document: TwoPeg, setups: Setups, priors: ReadingPriors) -> list[Coded]:
     """What this layout can prove, while readings are missing."""
-    if len(setups) >= FEWEST_SETUPS and all(one.complete for setup in setups for one in setup):
+    if len(setups) >= FEWEST_SETUPS and all(entry.complete for setup in setups for entry in setup):
         return []
     pairs = [(a.distance_m, b.distance_m) for a, b in setups if a.distance_m and b.distance_m]
     gaps = [a - b for a, b in pairs]
     if len(pairs) < FEWEST_SETUPS or max(gaps) - min(gaps) < LEAST_IMBALANCE_SPREAD_M:
         return []
     # As many at every sight as the fullest has: the test is still being filled.
-    readings = max(1, *(len(one.readings) for setup in setups for one in setup))
+    readings = max(1, *(len(entry.readings) for setup in setups for entry in setup))
     u, most = expected_u95(pairs, readings, priors), limits_of(document).use
     text = f"With {count(readings, 'reading', 'readings')} at each sight you can find the line of sight to about ± {arcsec(u, u)}; the limit is {limit(most)}."
     enough = next((n for n in range(readings, 11) if expected_u95(pairs, n, priors) <= most / 2), None)

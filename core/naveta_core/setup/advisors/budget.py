@@ -107,8 +107,10 @@ def advise_budget(query: BudgetQuery) -> Advised:
     return Advised(BudgetAdvice(budgets=budgets, given=given), [forecast.text for forecast in budgets])
 
 
-def _forecast(one: Budget, allowed: Allowed, words: LengthWords) -> Forecast:
-    limit = {"angle": allowed.angle_arcsec, "position": allowed.position_mm, "height": allowed.height_mm}[one.quantity]
+def _forecast(entry: Budget, allowed: Allowed, words: LengthWords) -> Forecast:
+    limit = {"angle": allowed.angle_arcsec, "position": allowed.position_mm, "height": allowed.height_mm}[
+        entry.quantity
+    ]
     parts = [
         ForecastPart(
             name=part.name,
@@ -116,40 +118,40 @@ def _forecast(one: Budget, allowed: Allowed, words: LengthWords) -> Forecast:
             value=round(part.value, 4),
             systematic=part.systematic,
             share=round(share, 4),
-            text=_size(one, abs(part.value), words),
+            text=_size(entry, abs(part.value), words),
         )
-        for part, share in sorted(shares(one), key=lambda pair: -pair[1])
+        for part, share in sorted(shares(entry), key=lambda pair: -pair[1])
     ]
     return Forecast(
-        quantity=one.quantity,
-        unit="arcsec" if one.quantity == "angle" else "mm",
+        quantity=entry.quantity,
+        unit="arcsec" if entry.quantity == "angle" else "mm",
         parts=parts,
-        bias=round(one.bias, 4),
-        sigma=round(one.sigma, 4),
-        total95=round(one.total95, 4),
-        total_text=_size(one, one.total95, words),
+        bias=round(entry.bias, 4),
+        sigma=round(entry.sigma, 4),
+        total95=round(entry.total95, 4),
+        total_text=_size(entry, entry.total95, words),
         allowed=limit,
-        allowed_text=None if limit is None else _size(one, limit, words),
-        enough=None if limit is None else one.total95 <= limit,
-        text=_sentence(one, limit, words),
+        allowed_text=None if limit is None else _size(entry, limit, words),
+        enough=None if limit is None else entry.total95 <= limit,
+        text=_sentence(entry, limit, words),
     )
 
 
-def _size(one: Budget, value: float, words: LengthWords) -> str:
-    return arcsec(value) if one.quantity == "angle" else words.small(value / 1000.0)
+def _size(entry: Budget, value: float, words: LengthWords) -> str:
+    return arcsec(value) if entry.quantity == "angle" else words.small(value / 1000.0)
 
 
-def _sentence(one: Budget, limit: float | None, words: LengthWords) -> str:
-    what, total = TITLES[one.quantity], _size(one, one.total95, words)
+def _sentence(entry: Budget, limit: float | None, words: LengthWords) -> str:
+    what, total = TITLES[entry.quantity], _size(entry, entry.total95, words)
     head = f"{what.capitalize()}: within {total}"
     if limit is not None:
         head += (
-            f", allowed {_size(one, limit, words)}"
-            if one.total95 > limit
-            else f" of the {_size(one, limit, words)} allowed"
+            f", allowed {_size(entry, limit, words)}"
+            if entry.total95 > limit
+            else f" of the {_size(entry, limit, words)} allowed"
         )
-    largest = one.largest()
+    largest = entry.largest()
     if largest is None:
         return f"{head}."
-    left = _size(one, one.without(largest.name), words)
+    left = _size(entry, entry.without(largest.name), words)
     return f"{head}. Largest part: {LABELS[largest.name]}. To reduce it, {REMEDIES[largest.name]} (without it: {left})."

@@ -52,16 +52,16 @@ class EffectQuery(AdviceQuery):
 
     @model_validator(mode="after")
     def _something(self) -> EffectQuery:
-        told = (self.centring_mm, self.target_back_mm, self.target_fore_mm, self.tilt_arcsec, self.collimation_arcsec)
-        if all(one is None for one in (*told, self.height_mm, self.allowed_arcsec)):
+        found = (self.centring_mm, self.target_back_mm, self.target_fore_mm, self.tilt_arcsec, self.collimation_arcsec)
+        if all(entry is None for entry in (*found, self.height_mm, self.allowed_arcsec)):
             raise ValueError("at least one error: centring_mm, tilt_arcsec, collimation_arcsec, …")
         return self
 
 
 def chord_m(sights: Sights) -> float:
     """D3: how far the two targets are from each other."""
-    one, two = sights.back_m, sights.fore_m
-    return math.sqrt(max(0.0, one**2 + two**2 - 2.0 * one * two * math.cos(math.radians(sights.angle_deg))))
+    entry, two = sights.back_m, sights.fore_m
+    return math.sqrt(max(0.0, entry**2 + two**2 - 2.0 * entry * two * math.cos(math.radians(sights.angle_deg))))
 
 
 def centring_sigma_arcsec(centring_mm: float, sights: Sights) -> float:

@@ -79,9 +79,9 @@ def advise_legs(query: LegsQuery) -> Advised:
     bubble = query.bubble
     if bubble is not None and bubble.at_wall:
         return _at_wall(query, bubble)
-    told = bubble or query.tilt
-    assert told is not None
-    tilt = told.tilt()
+    found = bubble or query.tilt
+    assert found is not None
+    tilt = found.tilt()
     vial = CircularVial(
         sensitivity_arcmin_per_2mm=bubble.sensitivity_arcmin_per_2mm if bubble else 8.0, wall_mm=math.inf
     )
@@ -130,7 +130,7 @@ def _has(tripod: TripodGeometry, leg: int, mm: float) -> bool:
 
 def _changes(kit: Kit, level: State, tilt: Plane, rough: list[float], kept: int) -> dict[str, float]:
     """Changes in mm that bring a head tilted by `tilt` level: those that would tilt a level one so, taken back."""
-    start = [rough[kept] - one for one in rough]
+    start = [rough[kept] - entry for entry in rough]
     off = two_legs(kit, level, kept, start, tilt, lambda state: _head_tilt(kit, state), 1e-9)
     return {leg: -off[leg] for leg in LEGS}
 
@@ -236,10 +236,10 @@ def _at_wall(query: LegsQuery, bubble: BubblePlace) -> Advised:
 
 def _shares(level: State, bubble: BubblePlace) -> list[float]:
     """How far the direction of the bubble agrees with each leg's, 1 to −1."""
-    told = []
+    rows = []
     for foot in level.feet:
         bearing = polar(foot[0] - level.pose.at[0], foot[1] - level.pose.at[1])[0]
-        told.append(
+        rows.append(
             along((math.sin(math.radians(bubble.bearing_deg)), math.cos(math.radians(bubble.bearing_deg))), bearing)
         )
-    return told
+    return rows

@@ -75,10 +75,10 @@ def pointing_arcsec(query: TargetsQuery, mark: ProposedTarget) -> float:
 def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach:
     """By the design alone: d_j = 2c/sin z + 2t·cot z, equal weights."""
     zeniths = [90.0 - elevation_deg(query.marks[i]) for i in chosen]
-    told = (
+    found = (
         max(zeniths) - min(zeniths) >= LEAST_STEEPNESS_DEG and max(abs(90 - z) for z in zeniths) >= LEAST_STEEPNESS_DEG
     )
-    rows = [[2 / math.sin(math.radians(z)), 2 / math.tan(math.radians(z))][: 2 if told else 1] for z in zeniths]
+    rows = [[2 / math.sin(math.radians(z)), 2 / math.tan(math.radians(z))][: 2 if found else 1] for z in zeniths]
     gains = fit(rows, [0.0] * len(rows)).gain
     between = (BETWEEN_SHARE * query.angle_accuracy_arcsec) ** 2
     dof = float(4 * len(chosen) * (pointings - 1))
@@ -89,11 +89,11 @@ def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach
             for g, i in zip(line, chosen, strict=True)
         )
         common = math.fsum(g * g * 2 * between for g in line)
-        if at == 0 and not told:
+        if at == 0 and not found:
             lean = math.fsum(g * 2 / math.tan(math.radians(z)) for g, z in zip(line, zeniths, strict=True))
             common += (UNKNOWN_AXIS_ARCSEC * lean) ** 2
         halves.append(pooled(0.0, within, common, Spread(dof, dof)).u95)
-    return Reach(chosen, halves[0], halves[1] if told else None)
+    return Reach(chosen, halves[0], halves[1] if found else None)
 
 
 def needed(query: TargetsQuery, chosen: tuple[int, ...], limit: float, axis: bool) -> int | None:
@@ -143,8 +143,8 @@ def advise_marks(query: TargetsQuery) -> Advised:
         key=lambda i: (abs(elevation_deg(query.marks[i])) > 10, abs(query.marks[i].distance_m - 100)),
     )
     pairs = [reach(query, (i, j), query.pointings) for i, j in combinations(range(len(query.marks)), 2)]
-    told = [pair for pair in pairs if pair.t is not None]
-    best = min(told, key=lambda one: (one.t or 0.0, one.c), default=None)
+    outcome = [pair for pair in pairs if pair.t is not None]
+    best = min(outcome, key=lambda entry: (entry.t or 0.0, entry.c), default=None)
     chosen = tuple(sorted(best.marks, key=lambda i: abs(elevation_deg(query.marks[i])))) if best else (level,)
     limits = (max(5.0, 2 * query.angle_accuracy_arcsec), max(10.0, 3 * query.angle_accuracy_arcsec))
     found = best or reach(query, chosen, query.pointings)
@@ -165,18 +165,18 @@ def advise_marks(query: TargetsQuery) -> Advised:
 
 
 def _mark(query: TargetsQuery, index: int, name: str, words: LengthWords) -> TargetAssessed:
-    one = query.marks[index]
-    steep, width = elevation_deg(one), MARK_MM[one.mark]
-    grain, pointing = ARCSEC / 1000 / one.distance_m, pointing_arcsec(query, one)
+    entry = query.marks[index]
+    steep, width = elevation_deg(entry), MARK_MM[entry.mark]
+    grain, pointing = ARCSEC / 1000 / entry.distance_m, pointing_arcsec(query, entry)
     return TargetAssessed(
         name=name,
-        distance_m=one.distance_m,
-        height_m=one.height_m,
+        distance_m=entry.distance_m,
+        height_m=entry.height_m,
         elevation_deg=round(steep, 2),
         grain_arcsec=round(grain, 2),
         sigma_pointing_arcsec=round(pointing, 2),
         text=f"{_steepness(steep)}; 1 mm is {arcsec(grain)} there; one pointing: {arcsec(pointing)}, of which {arcsec(width * grain)} from the target.",
-        said=reasons(_of_mark(query, one, steep, words)),
+        said=reasons(_of_mark(query, entry, steep, words)),
     )
 
 
@@ -186,33 +186,33 @@ def _steepness(steep: float) -> str:
     return f"{figure(abs(steep), 0)}° {'up' if steep > 0 else 'down'}"
 
 
-def _of_mark(query: TargetsQuery, one: ProposedTarget, steep: float, words: LengthWords) -> list[tuple[str, str]]:
-    said = []
-    if one.distance_m < NEAR_M:
-        said.append(
+def _of_mark(query: TargetsQuery, entry: ProposedTarget, steep: float, words: LengthWords) -> list[tuple[str, str]]:
+    rows = []
+    if entry.distance_m < NEAR_M:
+        rows.append(
             (
                 "near-mark",
                 f"Nearer than {words.distance(NEAR_M)}: the target must be sharp. Farther away, focus is closer to your work.",
             )
         )
-    if query.sun and query.ground in HARD and one.distance_m > SHIMMER_M and abs(steep) < 10:
-        said.append(
+    if query.sun and query.ground in HARD and entry.distance_m > SHIMMER_M and abs(steep) < 10:
+        rows.append(
             (
                 "shimmer-mark",
                 "Over hard ground in sun this sight shimmers: choose a shorter one over grass, or cooler weather.",
             )
         )
     if 5 <= abs(steep) < LEAST_STEEPNESS_DEG:
-        nearer = abs(one.height_m) / math.tan(math.radians(AIM_DEG))
-        said.append(
+        nearer = abs(entry.height_m) / math.tan(math.radians(AIM_DEG))
+        rows.append(
             (
                 "not-steep",
                 f"Too level for the trunnion axis: at least 15° is needed. {words.distance(nearer)} away it is at {AIM_DEG:g}°.",
             )
         )
     if abs(steep) > 60:
-        said.append(("very-steep", "Very steep: use a diagonal eyepiece, and level carefully."))
-    return said
+        rows.append(("very-steep", "Very steep: use a diagonal eyepiece, and level carefully."))
+    return rows
 
 
 def _said(
@@ -224,24 +224,24 @@ def _said(
     words: LengthWords,
 ) -> list[str]:
     n = count(query.pointings, "pointing", "pointings")
-    said = [
+    rows = [
         f"Use {' and '.join(names[i] for i in chosen)}: {n} a face give c to ± {arcsec(found.c, found.c)}"
         + (f" and the trunnion axis error to ± {arcsec(found.t, found.t)}." if found.t is not None else ".")
     ]
     for noun, limit, axis in (("c", limits[0], False), ("the trunnion axis", limits[1], True)):
         if axis and found.t is None:
-            said.append(
+            rows.append(
                 f"None of these shows the trunnion axis: a target {AIM_DEG:g}° up, {words.distance(20)} away, is {words.distance(20 * math.tan(math.radians(AIM_DEG)))} above the telescope."
             )
             continue
         least = needed(query, chosen, limit, axis)
         half = found.t if axis else found.c
         if least is None:
-            said.append(
+            rows.append(
                 f"For {noun} the limit of {arcsec(limit, 10)} cannot be reached with these targets: choose a {'steeper' if axis else 'more level'} one."
             )
         elif half is not None and half > limit:
-            said.append(
+            rows.append(
                 f"For {noun} within its limit of {arcsec(limit, 10)}: {count(least, 'pointing', 'pointings')} a face."
             )
-    return said
+    return rows

@@ -87,7 +87,7 @@ def advise_screws(query: ScrewsQuery) -> Advised:
     steps = _steps(query, base.bearings_deg, tilt, turns, pairs, alone)
     at = query.base.at_mm or [0.0] * base.screws
     left = [base.travel_mm / 2.0 - abs(have + rise) for have, rise in zip(at, raises, strict=True)]
-    short = [str(i + 1) for i, one in enumerate(left) if one < 0]
+    short = [str(i + 1) for i, entry in enumerate(left) if entry < 0]
     result = ScrewsAdvice(
         turns={str(i + 1): round(turn, 4) for i, turn in enumerate(turns)},
         together=[[str(i + 1) for i in pair] for pair in pairs],
@@ -176,19 +176,19 @@ def _third_after_one(
     sense = 1.0 if base.clockwise_raises else -1.0
     rises = [sense * done.get(i, 0.0) * base.pitch_mm for i in range(3)]
     ways = [unit(bearing) for bearing in bearings]
-    made = tuple(
+    rows = tuple(
         math.fsum(h * u[k] for h, u in zip(rises, ways, strict=True)) * 2.0 / (3.0 * base.radius_mm) for k in (0, 1)
     )
-    left = (tilt[0] + made[0], tilt[1] + made[1])
+    left = (tilt[0] + rows[0], tilt[1] + rows[1])
     across = left[0] * ways[alone][0] + left[1] * ways[alone][1]
     return sense * -1.5 * base.radius_mm * across / base.pitch_mm
 
 
 def _together(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, float]) -> ScrewStep:
-    told = {str(i + 1): round(amount, 4) for i, amount in turns.items()}
+    found = {str(i + 1): round(amount, 4) for i, amount in turns.items()}
     size = max(abs(turn) for turn in turns.values())
     about = f"About {turns_in_words(size)}." if size >= 0.07 else "Less than 1/20 turn."
-    return ScrewStep(turns=told, text=_act(query, bearings, turns), about=about)
+    return ScrewStep(turns=found, text=_act(query, bearings, turns), about=about)
 
 
 def _act(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, float]) -> str:

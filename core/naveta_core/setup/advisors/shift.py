@@ -94,7 +94,7 @@ def _changes(query: ShiftQuery, kit: Kit, level: State, wanted: Plane) -> dict[s
         for i, (way, radius, _) in enumerate(query.tripod.fall(level))
     ]
     middle = sorted(range(3), key=lambda i: rough[i])[1]
-    start = [one - rough[middle] for one in rough]
+    start = [entry - rough[middle] for entry in rough]
     return two_legs(kit, level, middle, start, wanted, lambda state: _relevelled(kit, level, state), 1e-8)
 
 

@@ -88,14 +88,14 @@ def _vial(query: WhatIfQuery) -> CircularVial:
 def _as_told(kit: Kit, query: WhatIfQuery) -> State:
     """A state that looks as it was told to look."""
     state = query.tripod.standing(query.base.base(), _vial(query))
-    told = query.bubble or query.tilt
-    if told is not None and math.hypot(*told.tilt()) > 0.0:
-        tilt = told.tilt()
+    found = query.bubble or query.tilt
+    if found is not None and math.hypot(*found.tilt()) > 0.0:
+        tilt = found.tilt()
         fall = query.tripod.fall(state)
         rough = [radius / stretch * (tilt[0] * way[0] + tilt[1] * way[1]) for way, radius, stretch in fall]
         kept = sorted(range(3), key=lambda i: rough[i])[1]
-        start = [one - rough[kept] for one in rough]
-        state = moved(kit, state, two_legs(kit, state, kept, start, tilt, lambda one: _head(kit, one), 1e-9))
+        start = [entry - rough[kept] for entry in rough]
+        state = moved(kit, state, two_legs(kit, state, kept, start, tilt, lambda entry: _head(kit, entry), 1e-9))
     if query.spot is None:
         return _marked(kit, state, (0.0, 0.0))
     u = unit(query.spot.bearing_deg)

@@ -18,11 +18,11 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         newest, records, wrong = newest_mark(), 0, 0
-        for one in walk(options["since"]):
-            records += one.records
-            for record, text in one.wrong:
+        for entry in walk(options["since"]):
+            records += entry.records
+            for record, text in entry.wrong:
                 wrong += 1
-                self.stdout.write(f"{one.instrument} {record}: {text}")
+                self.stdout.write(f"{entry.instrument} {record}: {text}")
         self.stdout.write(f"{records} records looked at. Next time: --since {newest}")
         if wrong:
             raise CommandError(f"{wrong} findings: do not rely on these before they are explained.")
