@@ -9,10 +9,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 from typing import Any
 
-from bench.entries import CheckIn, EventIn
-from bench.models import Record
-from bench.services import digest_of_sent, save_check, save_event
-from control.services import import_table
+from control_points.services import import_table
 from demo.scenario import LEVELS, MODELS, PEOPLE, POINTS, Level
 from demo.things import MODELS as OTHER_MODELS
 from demo.things import THINGS, Checked, Thing, same
@@ -22,6 +19,9 @@ from naveta_core.checks import KINDS
 from naveta_sim import simulate
 from people.models import Person
 from people.services import add_person
+from records.models import Record
+from records.requests import CheckIn, EventIn
+from records.services import digest_of_sent, save_check, save_event
 from shared import clock
 
 SEED = 20270302
@@ -240,7 +240,7 @@ class _Writer:
         ).record
 
     def _days_ago(self, at: datetime) -> int:
-        """Days before the morning the history ends on; the clock is told otherwise while writing."""
+        """Days before the morning the history ends on; the clock is given otherwise while writing."""
         return (self.today - at.date()).days
 
     def adjust(self, at: datetime) -> None:

@@ -27,8 +27,8 @@ MODELS = (
             "circular_vial_arcmin_per_2mm": 8,
         },
         "limits": {},
-        "hints": "",
-        "adjusting_hints": {
+        "tips": "",
+        "adjusting_tips": {
             "two-peg": "The reticle screw is under the round cap below the eyepiece; the pin is in the lid of the case.",
         },
     },
@@ -43,7 +43,7 @@ MODELS = (
             "circular_vial_arcmin_per_2mm": 8,
         },
         "limits": {},
-        "hints": "Reads a bar-coded staff; keep it evenly lit. The stored value is set first, the reticle after it.",
+        "tips": "Reads a bar-coded staff; keep it evenly lit. The stored value is set first, the reticle after it.",
     },
 )
 JOBS = ("East abutment, pile heads", "Flood wall line", "East abutment, blinding", "Flood wall, QB-1 to QB-3")

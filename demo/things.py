@@ -32,7 +32,7 @@ MODELS = (
             "storable_arcsec": 300,
         },
         "limits": {},
-        "hints": "The laser plummet switches off after three minutes.",
+        "tips": "The laser plummet switches off after three minutes.",
     },
     {
         "maker": "Marrick",
@@ -47,7 +47,7 @@ MODELS = (
             "circular_vial_arcmin_per_2mm": 8,
         },
         "limits": {},
-        "hints": "Plummet: the outer ring makes the cross sharp, the inner one the ground.",
+        "tips": "Plummet: the outer ring makes the cross sharp, the inner one the ground.",
     },
     {
         "maker": "Tolvan",
@@ -60,7 +60,7 @@ MODELS = (
             "circular_vial_on": "base",
         },
         "limits": {},
-        "hints": "Three notches in the rim: turn it by thirds into the pencil line.",
+        "tips": "Three notches in the rim: turn it by thirds into the pencil line.",
     },
     {
         "maker": "Tolvan",
@@ -68,7 +68,7 @@ MODELS = (
         "kind": "tripod",
         "stated": {},
         "limits": {},
-        "hints": "Wooden; the hinge key hangs on a leg.",
+        "tips": "Wooden; the hinge key hangs on a leg.",
     },
     {
         "maker": "Tolvan",
@@ -76,8 +76,8 @@ MODELS = (
         "kind": "pole",
         "stated": {"circular_vial_arcmin_per_2mm": 8},
         "limits": {},
-        "hints": "",
-        "adjusting_hints": {"pole-vial": "The vial's three screws want the small hex key in the bag."},
+        "tips": "",
+        "adjusting_tips": {"pole-vial": "The vial's three screws want the small hex key in the bag."},
     },
     {
         "maker": "Ondine",
@@ -85,9 +85,9 @@ MODELS = (
         "kind": "staff",
         "stated": {},
         "limits": {},
-        "hints": "Four sections; the joints want to be dry.",
+        "tips": "Four sections; the joints want to be dry.",
     },
-    {"maker": "Tolvan", "name": "Ribbon", "kind": "tape", "stated": {}, "limits": {}, "hints": "Steel, 30 m; 50 N."},
+    {"maker": "Tolvan", "name": "Ribbon", "kind": "tape", "stated": {}, "limits": {}, "tips": "Steel, 30 m; 50 N."},
 )
 
 

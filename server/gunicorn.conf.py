@@ -16,7 +16,7 @@ def on_starting(_server: Any) -> None:
 
     django.setup()
     from django.db import connection
-    from keeping.begin import by_write_ahead, trouble
+    from operations.startup import by_write_ahead, trouble
 
     messages = trouble()
     if messages:

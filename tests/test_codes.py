@@ -1,4 +1,4 @@
-"""docs/codes.md names every code the house gives out."""
+"""docs/codes.md names every code the server gives out."""
 
 from __future__ import annotations
 
@@ -46,6 +46,6 @@ def test_the_grounds_offered_are_those_there_is_a_word_for() -> None:
     from naveta_core.setup.conditions import GROUND as NAMED
     from naveta_core.setup.tips import GROUND
 
-    page = (ROOT / "web/src/features/setup/AskTripod.tsx").read_text()
+    page = (ROOT / "web/src/features/setup/PromptTripod.tsx").read_text()
     offered = re.findall(r'value: "(\w+)"', page[page.index("const GROUNDS") : page.index("const WINDS")])
     assert offered == list(GROUND) == list(NAMED)

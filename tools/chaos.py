@@ -33,29 +33,29 @@ class Saver(threading.Thread):
 
     def __init__(self, port: int, number: int) -> None:
         super().__init__(daemon=True)
-        self.port, self.number, self.said, self.stop = port, number, list[str](), threading.Event()
+        self.port, self.number, self.acknowledged, self.stop = port, number, list[str](), threading.Event()
 
     def run(self) -> None:
         document = exact(1, (30, 30), (56, 4), copies=4)
         try:
             crew = Crew(self.port)
             while not self.stop.is_set():
-                identity, tag = str(uuid.uuid4()), f"LV-0{1 + len(self.said) % 3}"
+                identity, tag = str(uuid.uuid4()), f"LV-0{1 + len(self.acknowledged) % 3}"
                 path: str
                 body: dict[str, Any]
-                if len(self.said) % 2:
+                if len(self.acknowledged) % 2:
                     path, body = f"events/{identity}", {"instrument": tag, "event": "knock", "at": AT}
                 else:
                     path, body = f"checks/{identity}", {"instrument": tag, "observed_at": AT, "document": document}
                 if crew.ask("PUT", path, body)[0] == 201:
-                    self.said.append(identity)
+                    self.acknowledged.append(identity)
         except (OSError, http.client.HTTPException, ValueError, KeyError):
             return  # killed meanwhile: what was not acknowledged is sent again by a device
 
 
 def kept(data: Path) -> set[str]:
     with closing(sqlite3.connect(data / DATABASE)) as db:
-        return {str(uuid.UUID(row[0])) for row in db.execute("SELECT id FROM bench_record")}
+        return {str(uuid.UUID(row[0])) for row in db.execute("SELECT id FROM records_record")}
 
 
 def verified(data: Path) -> str:
@@ -78,16 +78,16 @@ def kills(count: int) -> None:
         data, rng, messages = Path(folder) / "data", random.Random(1), set[str]()
         made(data)
         for n in range(count):
-            house = Naveta(data)
-            savers = [Saver(house.port, i) for i in range(4)]
+            server_url = Naveta(data)
+            savers = [Saver(server_url.port, i) for i in range(4)]
             for saver in savers:
                 saver.start()
             time.sleep(rng.uniform(0.2, 1.5))
-            house.kill()
+            server_url.kill()
             for entry in savers:
                 entry.stop.set()
                 entry.join()
-                messages |= set(entry.said)
+                messages |= set(entry.acknowledged)
             missing = messages - kept(data)
             if missing or not (n + 1) % 10:
                 print(f"kills {n + 1:>4}: {len(messages):>6} acknowledged, {len(missing)} missing", flush=True)
@@ -107,8 +107,8 @@ def disk() -> None:
     try:
         data = folder / "data"
         made(data)
-        house = Naveta(data)
-        crew = Crew(house.port)
+        server_url = Naveta(data)
+        crew = Crew(server_url.port)
         ballast = folder / "ballast"
         ballast.write_bytes(b"x" * max(0, shutil.disk_usage(folder).free - 400_000))
         statuses: dict[int, int] = {}
@@ -128,7 +128,7 @@ def disk() -> None:
         }
         ballast.unlink()
         again = crew.ask("PUT", f"events/{uuid.uuid4()}", {"instrument": "LV-01", "event": "knock", "at": AT})[0]
-        house.kill()
+        server_url.kill()
         print(
             f"disk: saves until full {statuses}; reading meanwhile {reading}; with room again {again}; chains: {verified(data)}"
         )

@@ -1,4 +1,4 @@
-"""Print what the web's tests lay their forms over: every kind as the API tells it, and a document of every method, once
+"""Print what the web's tests lay their forms over: every kind as the API says it, and a document of every method, once
 and repeated. `python -m tools.forms`."""
 
 from __future__ import annotations

@@ -1,8 +1,8 @@
-"""Collect what the browser needs to reckon alone: Python for the browser, the core's wheel and the few packages it wants.
+"""Collect what the browser needs to calculate alone: Python for the browser, the core's wheel and the few packages it wants.
 
 Everything is installed by name at the versions the server is locked to, laid into one folder named by its contents'
 hash under web/public/core/, and served as our own static files. Nothing is fetched from elsewhere at run time: the
-list of packages Python could load is emptied here, and the page's policy allows this house only.
+list of packages Python could load is emptied here, and the page's policy allows this server only.
 """
 
 from __future__ import annotations
@@ -26,7 +26,7 @@ NATIVE = "pydantic-core"
 PLATFORM = ("--platform", "pyemscripten_2026_0_wasm32", "--python-version", "3.14")
 NATIVE_TAGS = (*PLATFORM, "--implementation", "cp", "--abi", "cp314")
 LEFT_OUT = re.compile(r"(\.dist-info/(?!METADATA)|/tests/|/v1/|\.pyi$|py\.typed$)")
-"""Not needed to reckon; METADATA stays, since pydantic looks its own version up in it."""
+"""Not needed to calculate; METADATA stays, since pydantic looks its own version up in it."""
 
 
 def main() -> None:

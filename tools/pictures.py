@@ -97,7 +97,7 @@ def _desk(browser: Browser) -> None:
     page.wait_for_selector("[data-stage]")
     _take(page, "instrument")
     page.get_by_role("link", name="Adjust or review").click()
-    page.wait_for_selector("[data-step=adjust] .well")
+    page.wait_for_selector("[data-step=adjust] .number-field")
     page.locator("#reads-now").fill("2.0110")
     page.keyboard.press("Enter")
     _take(page, "record")
@@ -115,10 +115,10 @@ def _desk(browser: Browser) -> None:
 def _stand(browser: Browser) -> None:
     """Choosing, the bubble by the legs, the fine level by the screws, and a set-up on record."""
     page = _page(browser, 1280, 800)
-    page.goto("/stand")
+    page.goto("/set-up")
     page.get_by_role("button", name="TS-03").click()
     page.locator("#mark").fill("PC-14")
-    page.wait_for_selector("[data-way=plummet-first]")
+    page.wait_for_selector("[data-method=plummet-first]")
     _take(page, "stand-choose")
     page.get_by_role("radio", name="One plate vial").click()
     page.get_by_role("button", name="Guide me").click()
@@ -159,7 +159,7 @@ def _stand(browser: Browser) -> None:
 def _no_signal(browser: Browser) -> None:
     """A check made and saved where there is no network, as the person then sees it."""
     page = _page(browser, 1280, 800)
-    page.wait_for_function("() => document.documentElement.dataset.coreKept", timeout=120_000)
+    page.wait_for_function("() => document.documentElement.dataset.coreStored", timeout=120_000)
     _begin(page, "LV-02")
     page.get_by_role("button", name="Start reading").click()
     page.context.set_offline(True)
@@ -187,7 +187,7 @@ def _phone(browser: Browser) -> None:
 def _orient(browser: Browser) -> None:
     """A free station whose names were swapped, and what may be expected of the work."""
     page = _page(browser, 1280, 800)
-    page.goto("/stand/orient")
+    page.goto("/orientation")
     page.get_by_role("button", name="TS-03").click()
     page.get_by_role("radio", name="Free station").click()
     page.get_by_role("button", name="Start with the first sight").click()
@@ -201,7 +201,7 @@ def _orient(browser: Browser) -> None:
     page.wait_for_selector("[data-fresh=true] [data-finding=repeat]")
     page.evaluate("scrollTo(0, 0)")
     _take(page, "orientation")
-    page.goto("/stand/budget")
+    page.goto("/forecast")
     for name, text in (("back_m", "12"), ("fore_m", "45"), ("elevation_deg", "15"), ("allowed\\.position_mm", "8")):
         page.locator(f"#budget-{name}").fill(text)
     page.wait_for_selector("[data-budget=position][data-enough=false]")
@@ -283,15 +283,15 @@ def _plan_and_round(browser: Browser) -> None:
     page.wait_for_selector("[data-planned='Gatepost']")
     page.evaluate("scrollTo(0, 0)")
     _take(page, "plan")
-    page.goto("/bench/round/new/TS-01")
+    page.goto("/bench/readiness/new/TS-01")
     page.get_by_role("button", name="Begin:").click()
-    page.wait_for_url("**/bench/round/*-*")
+    page.wait_for_url("**/bench/readiness/*-*")
     for kind, truth in ROUND:
         page.locator(f"[data-step={kind}]").get_by_role("link", name="Begin").click()
         if page.get_by_label("Warm-up, minutes").count():
             page.get_by_label("Warm-up, minutes").fill("12")
         page.get_by_role("button", name="Start reading").click()
-        page.wait_for_selector("[data-row], .well")
+        page.wait_for_selector("[data-row], .number-field")
         for path, value in _leaves(simulate(kind, random.Random(3), truth)["observations"], "observations"):
             if page.locator(f"#row-{path}").count():
                 page.locator(f"#row-{path}").fill(value)

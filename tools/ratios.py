@@ -1,4 +1,4 @@
-"""`make bench`: how the house stands, as ratios to an empty call of the same API measured in the same run.
+"""`make bench`: how the server stands, as ratios to an empty call of the same API measured in the same run.
 
 These machines are shared and noisy: the calls are taken in turn, the median of each is compared, and no time is
 ever asserted. Also prints the first script's size, gzipped, against what it may be.
@@ -69,17 +69,17 @@ def main() -> None:
 def _stand(empty_s: float) -> None:
     """The Stand's mechanism: an act and what is then seen; one advice of each that inverts it."""
     from naveta_core.setup.advisors import advise
-    from naveta_core.setup.equipment import Kit
+    from naveta_core.setup.equipment import Equipment
     from naveta_core.setup.mechanism import move_leg, see, stood, turn_screw
     from naveta_core.setup.tripod import even_feet
 
-    kit = Kit()
-    state = stood(kit, even_feet(1.0), 1.4)
+    equipment = Equipment()
+    state = stood(equipment, even_feet(1.0), 1.4)
     bubble = {"advice": "legs", "bubble": {"bearing_deg": 225, "offset_mm": 3}}
     shift = {"advice": "shift", "move": {"bearing_deg": 40, "distance_mm": 20}}
     calls: dict[str, Callable[[], Any]] = {
-        "a leg moved and seen": lambda: see(kit, move_leg(kit, state, "B", -5.0)),
-        "screws turned and seen": lambda: see(kit, turn_screw(kit, state, {1: 0.3, 2: -0.2})),
+        "a leg moved and seen": lambda: see(equipment, move_leg(equipment, state, "B", -5.0)),
+        "screws turned and seen": lambda: see(equipment, turn_screw(equipment, state, {1: 0.3, 2: -0.2})),
         "advice: legs": lambda: advise(bubble),
         "advice: shift": lambda: advise(shift),
     }
@@ -118,7 +118,7 @@ ASK = """async ({ worker, base, text }) => {
 
 
 def _browser(empty_s: float) -> None:
-    """The browser's own core: cold and warm boot, and one preview, beside the house's empty call."""
+    """The browser's own core: cold and warm boot, and one preview, beside the server's empty call."""
     import shutil
     import threading
     from functools import partial
@@ -237,8 +237,8 @@ def _yard(client: Any) -> Callable[[], Any]:
             tag=f"LV-{n}",
             model=model,
             since="2025-03-01",
-            facts={"done": [done], "events": [], "latest": latest},
-            facts_stamp=str(n),
+            derived={"done": [done], "events": [], "latest": latest},
+            derived_stamp=str(n),
         )
         for n in range(100, 2100)
     )

@@ -94,9 +94,9 @@ class Grown:
                 print(f"{self.count} records written", flush=True)
 
     def _instrument(self) -> None:
-        from bench.facts import facts_of
-        from bench.models import Record
-        from fleet.models import Instrument, Mark
+        from fleet.models import ChangeCounter, Instrument
+        from records.derived import derived_of
+        from records.models import Record
 
         number = self.count // OF_EACH
         entry = Instrument.objects.create(
@@ -111,17 +111,17 @@ class Grown:
             previous = rows[-1].digest
         Record.objects.bulk_create(rows)
         self.count += OF_EACH
-        Mark.objects.update_or_create(pk=1, defaults={"value": self.count, "stamp": uuid.uuid4().hex})
+        ChangeCounter.objects.update_or_create(pk=1, defaults={"value": self.count, "stamp": uuid.uuid4().hex})
         entry.chain_length, entry.chain_head, entry.changed = OF_EACH, previous, self.count
-        entry.facts, entry.facts_stamp = json.loads(json.dumps(facts_of(entry))), uuid.uuid4().hex
+        entry.derived, entry.derived_stamp = json.loads(json.dumps(derived_of(entry))), uuid.uuid4().hex
         entry.save()
 
     def _record(self, item: Any, i: int, previous: str) -> Any:
-        from bench import chain
-        from bench.models import Record
-        from bench.summary import summary_text
         from naveta_core import __version__
         from naveta_core.documents.json_io import canonical
+        from records import chain
+        from records.models import Record
+        from records.summary import summary_text
 
         at = BEGAN + timedelta(days=4 * i, minutes=self.count // OF_EACH % 600)
         who = self.people[(self.count // OF_EACH + i) % 20]
@@ -155,9 +155,9 @@ class Grown:
 def asked(client: Any) -> dict[str, float]:
     """The median time of each question, in milliseconds."""
     last = _last_page()
-    from bench.selectors import newest_mark
+    from records.selectors import newest_cursor
 
-    newest = newest_mark()
+    newest = newest_cursor()
     paths = {
         "an empty call (session)": "session",
         "a yard page of 20": "instruments?limit=20",  # as many rows in the small fleet as in the large one
@@ -211,7 +211,7 @@ def verifying(client: Any) -> None:
         import gzip
 
         data = json.loads(gzip.decompress(answer.content))
-        since, more = data["mark"], data["more"]
+        since, more = data["cursor"], data["more"]
     print(f"a new device's fleet: {pages} pages, {size / 1000:.0f} kB packed (before 19,500 kB)")
 
 

@@ -1,7 +1,7 @@
 """The error budget: what centring, levelling, the instrument's errors and its stated accuracy do to the work.
 
 For an angle, the position of a point set out, and a height, at given sights. Systematic parts add with their sign to a
-bias, random parts as squares; what is told is the total at 95 percent, |bias| + 2·√Σσ². Lengths in millimetres, angles in
+bias, random parts as squares; what is given is the total at 95 percent, |bias| + 2·√Σσ². Lengths in millimetres, angles in
 seconds of arc. Random parts are one standard deviation.
 """
 
@@ -116,7 +116,7 @@ def level_m(given: Given) -> float:
 
 
 def unequal_squares(given: Given) -> float:
-    """D_b² − D_f² of a level's two sights, m²: from how unequal they are, where only that was told."""
+    """D_b² − D_f² of a level's two sights, m²: from how unequal they are, where only that was given."""
     unequal = given.imbalance_m or (given.back_m - given.fore_m)
     return unequal * (given.back_m + given.fore_m)
 

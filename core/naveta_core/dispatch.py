@@ -18,7 +18,7 @@ from .documents.instrument_context import InstrumentContext, complete, with_cont
 from .documents.json_io import read_json
 from .engine import verbs
 from .engine.kind import Kind
-from .errors import Fault, NotJson, Refused, refusal, said
+from .errors import Fault, NotJson, Refused, quote, refusal
 from .history.context import instrument_context
 from .history.entries import entry_of, read_history
 from .history.summary import summary_of
@@ -167,7 +167,7 @@ def from_file(document: Any) -> Data:
 
 def _method(kind: Kind, name: Any) -> None:
     if kind.method(name) is None:
-        raise Refused([Fault("method", "the method", said(name), "one of " + ", ".join(m.name for m in kind.methods))])
+        raise Refused([Fault("method", "the method", quote(name), "one of " + ", ".join(m.name for m in kind.methods))])
 
 
 def _checked(document: Data) -> Data:

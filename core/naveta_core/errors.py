@@ -32,7 +32,7 @@ class Fault:
         return asdict(self)
 
 
-def said(value: object) -> str:
+def quote(value: object) -> str:
     """A value as it is repeated to the person: their own characters, cut when very long."""
     if value is None:
         return "nothing"
@@ -53,7 +53,7 @@ class NavetaError(Exception):
 
 
 class NotJson(NavetaError, ValueError):
-    """The bytes are no JSON text this house reads; `reason` says why in one sentence."""
+    """The bytes are no JSON text this server reads; `reason` says why in one sentence."""
 
     def __init__(self, reason: str) -> None:
         self.reason = reason

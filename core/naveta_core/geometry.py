@@ -122,9 +122,9 @@ def solve(matrix: Sequence[Sequence[float]], right: Sequence[float]) -> list[flo
 
 
 def for_site(right: float, away: float, stand_bearing_deg: float) -> Plane:
-    """A step told by the person (to their right, and away from them) in the frame of the site."""
-    ahead, aside = unit(stand_bearing_deg + 180.0), unit(stand_bearing_deg + 270.0)
-    return away * ahead[0] + right * aside[0], away * ahead[1] + right * aside[1]
+    """A step given by the person (to their right, and away from them) in the frame of the site."""
+    leading_reasons, aside = unit(stand_bearing_deg + 180.0), unit(stand_bearing_deg + 270.0)
+    return away * leading_reasons[0] + right * aside[0], away * leading_reasons[1] + right * aside[1]
 
 
 def curvature_and_refraction_m(distance_m: float) -> float:

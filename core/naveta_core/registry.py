@@ -1,4 +1,4 @@
-"""Every kind of document this house reads: checks of an instrument, set-ups of one, and where it then stood."""
+"""Every kind of document this server reads: checks of an instrument, set-ups of one, and where it then stood."""
 
 from __future__ import annotations
 
@@ -15,13 +15,13 @@ from .documents.json_io import read_json
 from .documents.model_faults import faults_of
 from .engine import verbs
 from .engine.kind import Kind
-from .errors import Fault, Refused, UnknownKind, said
+from .errors import Fault, Refused, UnknownKind, quote
 from .orientation import result as orient
 from .orientation import table
 from .orientation import typed as orient_typed
 from .orientation.document import Backsight, FreeStation
 from .readiness import judge as pre_survey
-from .readiness.document import PreSurvey
+from .readiness.document import ReadinessCheck
 from .results import Answer, Result
 from .setup import judge, typed
 from .setup.document import SetUpDocument
@@ -85,7 +85,7 @@ DOCUMENTS: dict[str, DocumentKind] = {
         name="pre-survey",
         title="Pre-work check",
         category="round",
-        model=PreSurvey,
+        model=ReadinessCheck,
         preview=pre_survey.preview,
         reduce=pre_survey.reduce,
         where=pre_survey.where,
@@ -116,13 +116,13 @@ def parse(raw: bytes) -> Envelope:
 
 
 def document_of(data: Any, among: Sequence[str] = ()) -> Envelope:
-    """Plain data to a checked document of its kind (`among` these, when told). Raises UnknownKind or Refused."""
+    """Plain data to a checked document of its kind (`among` these, when given). Raises UnknownKind or Refused."""
     if not isinstance(data, dict):
-        raise Refused([Fault("$", "the whole document", said(data), "an object with kind and observations")])
+        raise Refused([Fault("$", "the whole document", quote(data), "an object with kind and observations")])
     name = data.get("kind")
     names = among or DOCUMENTS
     if not isinstance(name, str) or name not in names or name not in DOCUMENTS:
-        raise UnknownKind([Fault("kind", "the kind of document", said(name), "one of " + ", ".join(sorted(names)))])
+        raise UnknownKind([Fault("kind", "the kind of document", quote(name), "one of " + ", ".join(sorted(names)))])
     kind = DOCUMENTS[name]
     try:
         document: Envelope = kind.model.model_validate(data)
@@ -132,5 +132,5 @@ def document_of(data: Any, among: Sequence[str] = ()) -> Envelope:
 
 
 def check_of(data: Any, name: str | None = None) -> Envelope:
-    """The same, of a check only (of the kind `name`, when one is told). Raises UnknownKind for anything else."""
+    """The same, of a check only (of the kind `name`, when one is given). Raises UnknownKind for anything else."""
     return document_of(data, [name] if name else list(KINDS))

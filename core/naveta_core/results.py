@@ -15,7 +15,7 @@ from .errors import Fault
 from .stats.decision import Grade
 
 Data = dict[str, Any]
-Coded = tuple[str, str]
+CodedText = tuple[str, str]
 """A sentence and the code it is known by, before it is answered."""
 
 
@@ -40,9 +40,9 @@ class Reason(Answer):
     text: str
 
 
-def reasons(coded: Sequence[Coded]) -> list[Reason]:
+def reasons(pairs: Sequence[CodedText]) -> list[Reason]:
     """Coded sentences as they are answered."""
-    return [Reason(code=code, text=text) for code, text in coded]
+    return [Reason(code=code, text=text) for code, text in pairs]
 
 
 class Repeats(Answer):
@@ -53,7 +53,7 @@ class Repeats(Answer):
 
 
 class Figures(Answer):
-    """The figures of a result; every kind has a model of its own. What cannot be told is left unset, and left out."""
+    """The figures of a result; every kind has a model of its own. What cannot be given is left unset, and left out."""
 
 
 AnyFigures = Annotated[SerializeAsAny[Figures], WithJsonSchema({"type": "object", "additionalProperties": True})]
@@ -173,13 +173,13 @@ class CirclePicture(Answer):
     points: list[CirclePoint]
     centre: PlanePoint | None
     radius: float | None
-    centre_says: str
-    radius_says: str
+    centre_label: str
+    radius_label: str
     ring: float | None
     limit: float | None
     limit_about: Literal["origin", "centre"]
-    x_says: str
-    y_says: str
+    x_label: str
+    y_label: str
     seen: str
 
 
@@ -212,8 +212,8 @@ class DeviationsPicture(Answer):
     unit: str
     marks: list[Deviation]
     limit: float | None
-    zero_says: str
-    along_says: str
+    zero_label: str
+    along_label: str
 
 
 Picture = PegPicture | CirclePicture | TubePicture | DeviationsPicture
@@ -322,7 +322,7 @@ class Preview(Answer):
     complete: bool
     missing: list[str]
     faults: list[Fault]
-    partial: Progress
+    progress: Progress
     picture: Picture | None
     reduced: Result | None = None
 

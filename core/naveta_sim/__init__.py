@@ -33,5 +33,5 @@ SIMULATORS: dict[str, Callable[[random.Random, Data], Data]] = {
 
 
 def simulate(kind: str, rng: random.Random, truth: Data) -> Data:
-    """A plausible document of a kind, from a truth only the simulation knows; what may be told stands at each simulator."""
+    """A plausible document of a kind, from a truth only the simulation knows; what may be given stands at each simulator."""
     return SIMULATORS[kind](rng, truth)

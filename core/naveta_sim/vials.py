@@ -71,8 +71,8 @@ def dual_axis_level(rng: random.Random, truth: Data) -> Data:
             {"heading_deg": f"{heading:g}", "along_arcsec": f"{a + 0.0:g}", "across_arcsec": f"{c + 0.0:g}"}
         )
     conditions = {"minutes_on": 10, "support": "tripod"}
-    readings_told = {"observations": {"readings": readings}, "conditions": conditions}
-    return {"kind": "dual-axis-level", **_method(headings), **readings_told}
+    readings_text = {"observations": {"readings": readings}, "conditions": conditions}
+    return {"kind": "dual-axis-level", **_method(headings), **readings_text}
 
 
 def plummet(rng: random.Random, truth: Data) -> Data:

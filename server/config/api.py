@@ -7,15 +7,15 @@ from typing import Any
 from ninja import NinjaAPI
 from ninja.security import django_auth
 
-from bench.api import BODY_PARTS
-from bench.api import router as bench_router
-from control.api import router as control_router
+from control_points.api import router as control_router
 from fleet.api import router as fleet_router
 from naveta_core import __version__
 from naveta_core.registry import DOCUMENTS
 from people.api import router as people_router
+from records.api import BODY_PARTS
+from records.api import router as bench_router
 from shared.bodies import StrictParser
-from shared.problems import install
+from shared.errors import install
 
 REF = "#/components/schemas/{model}"
 

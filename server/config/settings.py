@@ -22,9 +22,9 @@ INSTALLED_APPS = [
     "csp",
     "people",
     "fleet",
-    "control",
-    "bench",
-    "keeping",
+    "control_points",
+    "records",
+    "operations",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
@@ -32,7 +32,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "shared.packing.PackMiddleware",
-    "shared.problems.ProblemMiddleware",
+    "shared.errors.ErrorMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -53,7 +53,7 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "people.passwords.NotTheName"},
     {"NAME": "people.passwords.NotOneCharacter"},
 ]
-# A name is shut out at one address only: a stranger elsewhere cannot shut out a manager. It ends by itself, and a success
+# A name is shut out at one address only: a stranger elsewhere cannot shut out a manager. It ends on its own, and a success
 # before it ends the count.
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25
@@ -111,7 +111,7 @@ def immutable_file(path: str, url: str) -> bool:
 
 
 def never_cached(headers: dict[str, str], path: str, url: str) -> None:
-    """The page and the service worker are asked for anew each time."""
+    """The page and the service worker are asked for again each time."""
     if url.endswith((".html", "/", "sw.js", ".webmanifest")):
         headers["Cache-Control"] = "no-cache"
 

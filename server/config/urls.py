@@ -4,7 +4,7 @@ from django.http import FileResponse, HttpRequest, HttpResponse
 from django.urls import path, re_path
 
 from config.api import api
-from shared.problems import missing_page
+from shared.errors import missing_page
 
 handler404 = missing_page
 

@@ -14,7 +14,7 @@ from fleet.models import Instrument, InstrumentModel
 from naveta_core.checks import kinds_for
 from naveta_core.history.standing import summary
 from naveta_core.results import StandingAnswer
-from people.asking import asker
+from people.asker import asker
 from shared import clock
 from shared.bodies import Body, Note, Tag, Word
 
@@ -28,8 +28,8 @@ class ModelOut(Schema):
     kind: str
     stated: dict[str, Any]
     limits: dict[str, Any]
-    hints: str
-    adjusting_hints: dict[str, str]
+    tips: str
+    adjusting_tips: dict[str, str]
 
 
 class NewModel(Body):
@@ -38,8 +38,8 @@ class NewModel(Body):
     kind: Word
     stated: dict[str, Any] = {}
     limits: dict[str, Any] = {}
-    hints: Note = ""
-    adjusting_hints: dict[Word, Note] = {}
+    tips: Note = ""
+    adjusting_tips: dict[Word, Note] = {}
     """Where its screws are and with what they are turned, by kind of check."""
 
 
@@ -86,8 +86,8 @@ class InstrumentOut(InstrumentRow):
     since: str
     stated: dict[str, Any]
     limits: dict[str, Any]
-    hints: str
-    adjusting_hints: dict[str, str]
+    tips: str
+    adjusting_tips: dict[str, str]
     checks: list[str]
     methods: dict[str, list[str]]
 
@@ -126,13 +126,13 @@ def passport(instrument: Instrument) -> dict[str, Any]:
         "place": instrument.place,
         "crew": instrument.crew.name if instrument.crew else None,
         "standing": selectors.standing_of(instrument, clock.today()).model_dump(mode="json"),
-        "latest": instrument.facts.get("latest"),
+        "latest": instrument.derived.get("latest"),
         "serial": instrument.serial,
         "since": instrument.since.isoformat(),
         "stated": model.stated,
         "limits": model.limits,
-        "hints": model.hints,
-        "adjusting_hints": model.adjusting_hints,
+        "tips": model.tips,
+        "adjusting_tips": model.adjusting_tips,
         "checks": [kind.name for kind in kinds],
         "methods": {kind.name: kind.methods_for(stated) for kind in kinds},
     }

@@ -12,7 +12,7 @@ KINDS = (
 )  # fmt: skip
 
 
-class Mark(models.Model):
+class ChangeCounter(models.Model):
     """The one counter behind "what came after": every record that arrives and every change of an instrument takes the next."""
 
     value = models.BigIntegerField(default=0)
@@ -34,8 +34,8 @@ class InstrumentModel(models.Model):
     limits = models.JSONField(
         default=dict, help_text="Fields of a document's `limits`; empty takes the opening values."
     )
-    hints = models.TextField(default="", blank=True)
-    adjusting_hints = models.JSONField(default=dict, help_text="Where its screws are, by kind of check.")
+    tips = models.TextField(default="", blank=True)
+    adjusting_tips = models.JSONField(default=dict, help_text="Where its screws are, by kind of check.")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["maker", "name"], name="one_model_a_name")]
@@ -53,8 +53,8 @@ class Instrument(models.Model):
     place = models.CharField(max_length=80, default="", blank=True)
     crew = models.ForeignKey(Crew, on_delete=models.PROTECT, null=True, blank=True, related_name="instruments")
     since = models.DateField()
-    facts = models.JSONField(default=dict)
-    facts_stamp = models.CharField(max_length=32, default="", help_text="Another one with every change of `facts`.")
+    derived = models.JSONField(default=dict)
+    derived_stamp = models.CharField(max_length=32, default="", help_text="Another one with every change of `facts`.")
     changed = models.BigIntegerField(
         default=0, db_index=True, help_text="The mark of its last change: devices ask for later ones."
     )

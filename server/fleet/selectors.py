@@ -1,4 +1,4 @@
-"""Reading the fleet: standings, search, what the core is told of an instrument."""
+"""Reading the fleet: standings, search, what the core is given of an instrument."""
 
 from __future__ import annotations
 
@@ -8,11 +8,11 @@ from typing import Any
 
 from django.http import Http404
 
-from fleet.models import Instrument, Mark
-from fleet.tags import settle_tag
+from fleet.models import ChangeCounter, Instrument
+from fleet.tags import normalise_tag
 from naveta_core.documents.envelope import Instrument as Stated
 from naveta_core.errors import Refused
-from naveta_core.history.standing import ORDER, Done, Happened, Standing, standing
+from naveta_core.history.standing import ORDER, CheckRecord, EventRecord, Standing, standing
 from shared import clock, paging
 
 
@@ -41,8 +41,8 @@ class Listed:
 
 AHEAD = timedelta(hours=26)
 """How far a clock may run ahead: a zone set wrongly is forgiven, another date is not."""
-STANDS_BY = ("pk", "model__kind", "model__stated", "facts")
-LISTED = ("pk", "tag", "model__kind", "model__maker", "model__name", "place", "crew__name", "serial", "facts_stamp")
+STANDS_BY = ("pk", "model__kind", "model__stated", "derived")
+LISTED = ("pk", "tag", "model__kind", "model__maker", "model__name", "place", "crew__name", "serial", "derived_stamp")
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,14 +69,14 @@ def find(tag: str) -> Instrument:
 def tag_of(typed: str) -> str:
     """A tag as the fleet has it, however it was typed. Raises Http404."""
     try:
-        return settle_tag(typed)
+        return normalise_tag(typed)
     except Refused as error:
         raise Http404(str(error)) from None
 
 
-def done_of(fact: dict[str, Any]) -> Done:
+def check_record_of(fact: dict[str, Any]) -> CheckRecord:
     """A stored fact as the core's record."""
-    return Done(
+    return CheckRecord(
         check=fact["check"],
         at=datetime.fromisoformat(fact["at"]),
         grade=fact["grade"],
@@ -87,29 +87,29 @@ def done_of(fact: dict[str, Any]) -> Done:
     )
 
 
-def happened_of(fact: dict[str, Any]) -> Happened:
+def event_record_of(fact: dict[str, Any]) -> EventRecord:
     """A stored fact as the core's event."""
-    return Happened(fact["event"], datetime.fromisoformat(fact["at"]), fact["note"], fact.get("check", ""))
+    return EventRecord(fact["event"], datetime.fromisoformat(fact["at"]), fact["note"], fact.get("check", ""))
 
 
 def standing_of(instrument: Instrument, today: date) -> Standing:
     """Where an instrument stands today."""
-    return _stand(stated_of(instrument), instrument.facts, today)
+    return _stand(stated_of(instrument), instrument.derived, today)
 
 
 def standing_at(instrument: Instrument, at: datetime) -> Standing:
     """Where an instrument stood at a moment, by what is on record of it until then."""
-    stated, facts = stated_of(instrument), instrument.facts
-    done = [check for check in map(done_of, facts.get("done", [])) if check.at <= at]
-    events = [event for event in map(happened_of, facts.get("events", [])) if event.at <= at]
+    stated, derived = stated_of(instrument), instrument.derived
+    done = [check for check in map(check_record_of, derived.get("done", [])) if check.at <= at]
+    events = [event for event in map(event_record_of, derived.get("events", [])) if event.at <= at]
     return standing(stated, done, events, at.astimezone(clock.zone()).date())
 
 
-def _stand(stated: Stated, facts: dict[str, Any], today: date) -> Standing:
+def _stand(stated: Stated, derived: dict[str, Any], today: date) -> Standing:
     # What a clock that ran ahead has dated to come: a pass counts for nothing yet, an event has happened.
     now = clock.now()
-    done = [check for check in map(done_of, facts.get("done", [])) if check.at <= now + AHEAD]
-    events = list(map(happened_of, facts.get("events", [])))
+    done = [check for check in map(check_record_of, derived.get("done", [])) if check.at <= now + AHEAD]
+    events = list(map(event_record_of, derived.get("events", [])))
     events = [event if event.at <= now + AHEAD else replace(event, at=now) for event in events]
     return standing(stated, done, events, today)
 
@@ -126,7 +126,7 @@ def yard(today: date, query: str = "") -> list[Row]:
     """Every instrument that answers the search, what needs attention first."""
     wanted = query.strip().lower()
     # The stamp is read before the rows: a change in between makes the list newer than it says, never older.
-    stamp = Mark.objects.values_list("stamp", flat=True).first() or ""
+    stamp = ChangeCounter.objects.values_list("stamp", flat=True).first() or ""
     found, rows = _sorted.get(today, ("", []))
     if not stamp or found != stamp:
         rows = _sort(today)
@@ -137,13 +137,15 @@ def yard(today: date, query: str = "") -> list[Row]:
 
 def _sort(today: date) -> list[Row]:
     listed = [Listed(*row) for row in Instrument.objects.values_list(*LISTED)]
-    _stand_anew([entry for entry in listed if _stood.get(entry.pk, ())[:3] != (entry.kind, entry.stamp, today)], today)
+    _recompute_standings(
+        [entry for entry in listed if _stood.get(entry.pk, ())[:3] != (entry.kind, entry.stamp, today)], today
+    )
     return sorted((Row(entry, _stood[entry.pk][3]) for entry in listed), key=lambda row: row.key)
 
 
-def _stand_anew(changed: list[Listed], today: date) -> None:
+def _recompute_standings(changed: list[Listed], today: date) -> None:
     rows = Instrument.objects.filter(pk__in=[entry.pk for entry in changed])
-    known = {pk: (Stated(kind=kind, **stated), facts) for pk, kind, stated, facts in rows.values_list(*STANDS_BY)}
+    known = {pk: (Stated(kind=kind, **stated), derived) for pk, kind, stated, derived in rows.values_list(*STANDS_BY)}
     for entry in changed:
         _stood[entry.pk] = (entry.kind, entry.stamp, today, _stand(*known[entry.pk], today))
 
@@ -151,7 +153,7 @@ def _stand_anew(changed: list[Listed], today: date) -> None:
 def matches(listed: Listed, wanted: str) -> bool:
     """Whether every word of the search stands somewhere in tag, model, place or crew; `lv7` finds LV-07."""
     try:
-        return settle_tag(wanted) == listed.tag
+        return normalise_tag(wanted) == listed.tag
     except Refused:
         pass
     text = f"{listed.tag} {listed.model} {listed.kind} {listed.place} {listed.crew or ''} {listed.serial}".lower()
@@ -161,7 +163,9 @@ def matches(listed: Listed, wanted: str) -> bool:
 def latest_of(rows: list[Row]) -> dict[int, Any]:
     """The latest check of each instrument of a page, by key."""
     pks = [row.one.pk for row in rows]
-    return {pk: facts.get("latest") for pk, facts in Instrument.objects.filter(pk__in=pks).values_list("pk", "facts")}
+    return {
+        pk: derived.get("latest") for pk, derived in Instrument.objects.filter(pk__in=pks).values_list("pk", "derived")
+    }
 
 
 def page_of(rows: list[Row], cursor: str | None, limit: int) -> tuple[list[Row], str | None]:
@@ -173,11 +177,11 @@ def page_of(rows: list[Row], cursor: str | None, limit: int) -> tuple[list[Row],
     return page, paging.encode(list(page[-1].key)) if len(rest) > size else None
 
 
-def known_to_core(instrument: Instrument) -> dict[str, Any]:
+def stated_data(instrument: Instrument) -> dict[str, Any]:
     """A document's `instrument`, from what is known of it, as plain data."""
     return {"kind": instrument.model.kind, **instrument.model.stated}
 
 
 def stated_of(instrument: Instrument) -> Stated:
     """The same as the core takes it."""
-    return Stated.model_validate(known_to_core(instrument))
+    return Stated.model_validate(stated_data(instrument))

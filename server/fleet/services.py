@@ -11,13 +11,13 @@ from django.db.models import F, QuerySet
 from pydantic import TypeAdapter
 from pydantic import ValidationError as ModelError
 
-from fleet.models import KINDS, Instrument, InstrumentModel, Mark
-from fleet.tags import settle_tag
+from fleet.models import KINDS, ChangeCounter, Instrument, InstrumentModel
+from fleet.tags import normalise_tag
 from naveta_core.checks import KINDS as CHECKS
 from naveta_core.documents.envelope import Instrument as CoreInstrument
 from naveta_core.documents.envelope import LimitSet
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Fault, Refused, said
+from naveta_core.errors import Fault, Refused, quote
 from people.models import Crew, Person
 from shared import clock
 from shared.rights import require
@@ -26,13 +26,13 @@ from shared.rights import require
 def next_mark() -> int:
     """The next number of the one counter, within the transaction of what it marks."""
     stamp = uuid.uuid4().hex
-    if not Mark.objects.filter(pk=1).update(value=F("value") + 1, stamp=stamp):
-        Mark.objects.create(pk=1, value=1, stamp=stamp)
-    return Mark.objects.values_list("value", flat=True).get(pk=1)
+    if not ChangeCounter.objects.filter(pk=1).update(value=F("value") + 1, stamp=stamp):
+        ChangeCounter.objects.create(pk=1, value=1, stamp=stamp)
+    return ChangeCounter.objects.values_list("value", flat=True).get(pk=1)
 
 
 def mark_changed(instruments: QuerySet[Instrument]) -> None:
-    """Devices are told of these again."""
+    """Devices are given of these again."""
     instruments.update(changed=next_mark())
 
 
@@ -53,8 +53,8 @@ def add_model(
     kind: str,
     stated: dict[str, Any],
     limits: dict[str, Any],
-    hints: str,
-    adjusting_hints: dict[str, str] | None = None,
+    tips: str,
+    adjusting_tips: dict[str, str] | None = None,
 ) -> InstrumentModel:
     """Add a model with what its maker states."""
     require(actor, "manage-fleet")
@@ -63,24 +63,24 @@ def add_model(
         if not value.strip():
             faults.append(Fault(path, path, "nothing", f"the {path}"))
     if kind not in KINDS:
-        faults.append(Fault("kind", "the kind of instrument", said(kind), "one of " + ", ".join(KINDS)))
+        faults.append(Fault("kind", "the kind of instrument", quote(kind), "one of " + ", ".join(KINDS)))
     if InstrumentModel.objects.filter(maker=maker.strip(), name=name.strip()).exists():
-        faults.append(Fault("name", "name", said(name), "a new model name"))
+        faults.append(Fault("name", "name", quote(name), "a new model name"))
     known: dict[str, Any] = {}
     for adapter, typed, where in ((_STATED, stated, "stated"), (_LIMITS, limits, "limits")):
         try:
             known[where] = adapter.dump_python(adapter.validate_python(typed), exclude_unset=True)
         except ModelError as error:
             faults += [Fault(f"{where}.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, _words)]
-    found = {check: text.strip() for check, text in (adjusting_hints or {}).items() if text.strip()}
+    found = {check: text.strip() for check, text in (adjusting_tips or {}).items() if text.strip()}
     for check in found:
         if check not in CHECKS or kind not in CHECKS[check].applies_to:
             wanted = "one of the checks of this kind of instrument"
-            faults.append(Fault(f"adjusting_hints.{check}", "the check", said(check), wanted))
+            faults.append(Fault(f"adjusting_hints.{check}", "the check", quote(check), wanted))
     if faults:
         raise Refused(faults)
     return InstrumentModel.objects.create(
-        maker=maker.strip(), name=name.strip(), kind=kind, hints=hints, adjusting_hints=found, **known
+        maker=maker.strip(), name=name.strip(), kind=kind, tips=tips, adjusting_tips=found, **known
     )
 
 
@@ -111,10 +111,10 @@ def add_instrument(
 ) -> Instrument:
     """Add an instrument to the fleet."""
     require(actor, "manage-fleet")
-    settled = settle_tag(tag)
+    settled = normalise_tag(tag)
     faults = []
     if Instrument.objects.filter(tag=settled).exists():
-        faults.append(Fault("tag", "the tag", said(tag), "a tag no other instrument has"))
+        faults.append(Fault("tag", "the tag", quote(tag), "a tag no other instrument has"))
     chosen = InstrumentModel.objects.filter(id=model).first()
     if chosen is None:
         faults.append(Fault("model", "the model", str(model), "a model of the fleet"))
@@ -124,7 +124,7 @@ def add_instrument(
             Fault("since", "its first day here", since.isoformat(), f"a day from {FIRST_DAY:%d %B %Y} to today")
         )
     if crew and holder is None:
-        faults.append(Fault("crew", "the crew", said(crew), "a crew there is"))
+        faults.append(Fault("crew", "the crew", quote(crew), "a crew there is"))
     if faults or chosen is None:
         raise Refused(faults)
     return Instrument.objects.create(
@@ -138,10 +138,10 @@ def add_instrument(
     )
 
 
-def keep_facts(*, instrument: Instrument, facts: dict[str, Any]) -> None:
+def keep_facts(*, instrument: Instrument, derived: dict[str, Any]) -> None:
     """Store what the standing needs of an instrument's records; called by whoever writes records, in its transaction."""
-    instrument.facts, instrument.facts_stamp, instrument.changed = facts, uuid.uuid4().hex, next_mark()
-    instrument.save(update_fields=["facts", "facts_stamp", "changed"])
+    instrument.derived, instrument.derived_stamp, instrument.changed = derived, uuid.uuid4().hex, next_mark()
+    instrument.save(update_fields=["derived", "derived_stamp", "changed"])
 
 
 def keep_head(*, instrument: Instrument, length: int, digest: str) -> None:

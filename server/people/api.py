@@ -15,7 +15,8 @@ from ninja.utils import check_csrf
 from pydantic import Field
 
 from naveta_core import __version__
-from people.asking import asker
+from people.asker import asker
+from people.attempts import forget_old, one_attempt, succeeded
 from people.models import Person
 from people.services import (
     add_person,
@@ -23,17 +24,16 @@ from people.services import (
     device_keys,
     end_sessions,
     everybody,
-    house,
     let_go,
+    organisation,
     reset_password,
-    settle_raw,
-    settle_way,
+    set_preferred_method,
+    set_raw_judging,
 )
-from people.tries import forget_old, one_try, succeeded
 from shared import clock
 from shared.addresses import client_address, forwarded
 from shared.bodies import Body, Password, Word
-from shared.problems import Later, problem
+from shared.errors import Later, problem
 from shared.rights import Act, may
 
 router = Router(tags=["people"])
@@ -78,7 +78,7 @@ class SessionOut(Schema):
     demo_people: list[PersonOut]
     csrf_token: str
     device_keys: DeviceKeys | None
-    house_way: str | None
+    preferred_method: str | None
     """The way of setting up that the firm offers first."""
     judge_raw: bool
     """Whether the firm judges two faces by the raw differences."""
@@ -123,16 +123,16 @@ class PersonRow(PersonOut):
         return person.is_active
 
 
-class HouseRaw(Body):
+class RawJudging(Body):
     """Whether two faces are judged by the raw differences 2c and 2i, or by half of them."""
 
     judge_raw: bool
 
 
-class HouseWay(Body):
+class PreferredMethod(Body):
     """The way of setting up that everybody is offered first; null leaves it to each person."""
 
-    way: Word | None
+    method: Word | None
 
 
 class NewPerson(Body):
@@ -151,7 +151,7 @@ def one_touch(request: HttpRequest) -> bool:
 
 def _session(request: HttpRequest) -> dict[str, Any]:
     person = request.user if request.user.is_authenticated else None
-    settled = house()
+    settled = organisation()
     acts = {act: may(person, act) for act in get_args(Act)}
     return {
         "person": person,
@@ -160,7 +160,7 @@ def _session(request: HttpRequest) -> dict[str, Any]:
         "demo_people": list(Person.objects.select_related("crew").order_by("id")) if one_touch(request) else [],
         "csrf_token": get_token(request),
         "device_keys": device_keys(person) if person else None,
-        "house_way": settled.way or None,
+        "preferred_method": settled.preferred_method or None,
         "judge_raw": settled.judge_raw,
         "now": clock.now(),
         "time_zone": settings.TIME_ZONE,
@@ -183,7 +183,7 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Any:
         person = Person.objects.filter(username=payload.username, is_active=True).first()
     else:
         address = client_address(request)
-        with one_try(address):
+        with one_attempt(address):
             person = authenticate(request, username=payload.username, password=payload.password or "")
         if getattr(request, "axes_locked_out", False):
             raise Later("too-many", "Too many tries. Wait a quarter of an hour.", SHUT_OUT_S, status=429)
@@ -206,7 +206,7 @@ def sign_out(request: HttpRequest) -> HttpResponse:
 @router.put("/session/password", response=SessionOut, operation_id="change_password")
 def put_password(request: HttpRequest, payload: ChangePassword) -> Any:
     """Change one's own password; this session goes on, every other one of theirs ends."""
-    with one_try(client_address(request)):
+    with one_attempt(client_address(request)):
         person = change_password(actor=asker(request), old=payload.old, new=payload.new)
     update_session_auth_hash(request, person)
     return _session(request)
@@ -237,16 +237,16 @@ def list_everybody(request: HttpRequest) -> Any:
     return everybody(actor=asker(request))
 
 
-@router.put("/house/way", response=HouseWay, operation_id="settle_way")
-def put_house_way(request: HttpRequest, payload: HouseWay) -> Any:
+@router.put("/organisation/method", response=PreferredMethod, operation_id="set_preferred_method")
+def put_preferred_method(request: HttpRequest, payload: PreferredMethod) -> Any:
     """Settle the firm's own way of setting up (manager)."""
-    return {"way": settle_way(actor=asker(request), way=payload.way).way or None}
+    return {"method": set_preferred_method(actor=asker(request), method=payload.method).preferred_method or None}
 
 
-@router.put("/house/raw", response=HouseRaw, operation_id="settle_raw")
-def put_house_raw(request: HttpRequest, payload: HouseRaw) -> Any:
+@router.put("/organisation/raw-judging", response=RawJudging, operation_id="set_raw_judging")
+def put_raw_judging(request: HttpRequest, payload: RawJudging) -> Any:
     """Settle whether two faces are judged by the raw differences (manager)."""
-    return settle_raw(actor=asker(request), judge_raw=payload.judge_raw)
+    return set_raw_judging(actor=asker(request), judge_raw=payload.judge_raw)
 
 
 @router.get("/people", response=list[PersonOut], operation_id="list_people")

@@ -19,10 +19,12 @@ class Crew(models.Model):
         return self.name
 
 
-class House(models.Model):
+class Organisation(models.Model):
     """What the firm as a whole has settled; there is one row, made when it is first wanted."""
 
-    way = models.CharField(max_length=30, default="", blank=True, help_text="The way of setting up offered first.")
+    preferred_method = models.CharField(
+        max_length=30, default="", blank=True, help_text="The method of setting up offered first."
+    )
     judge_raw = models.BooleanField(default=False, help_text="Two faces judged by 2c and 2i, not by half of them.")
 
     def __str__(self) -> str:

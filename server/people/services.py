@@ -8,9 +8,9 @@ from django.db import transaction
 from django.db.models import QuerySet
 from django.utils.crypto import salted_hmac
 
-from naveta_core.errors import Fault, Refused, said
-from naveta_core.setup.methods import WAYS
-from people.models import Crew, House, Person
+from naveta_core.errors import Fault, Refused, quote
+from naveta_core.setup.methods import SET_UP_METHODS
+from people.models import Crew, Organisation, Person
 from shared.rights import ROLES, require
 
 
@@ -24,11 +24,11 @@ def add_person(
     faults = []
     username = username.strip().lower()
     if not username or Person.objects.filter(username=username).exists():
-        faults.append(Fault("username", "sign-in name", said(username), "a sign-in name nobody has yet"))
+        faults.append(Fault("username", "sign-in name", quote(username), "a sign-in name nobody has yet"))
     if not name.strip():
         faults.append(Fault("name", "name", "nothing", "the person's name"))
     if role not in ROLES:
-        faults.append(Fault("role", "role", said(role), "one of " + ", ".join(ROLES)))
+        faults.append(Fault("role", "role", quote(role), "one of " + ", ".join(ROLES)))
     person = Person(username=username, name=name.strip(), role=role)
     if password is not None:
         try:
@@ -76,7 +76,7 @@ def somebody(username: str) -> Person:
     """A person by sign-in name, held until the transaction ends. Raises Refused."""
     person = Person.objects.select_for_update().filter(username=username.strip().lower()).first()
     if person is None:
-        raise Refused([Fault("username", "sign-in name", said(username), "a person of your firm")])
+        raise Refused([Fault("username", "sign-in name", quote(username), "a person of your firm")])
     return person
 
 
@@ -123,31 +123,33 @@ def let_go(*, actor: Person | None, username: str, active: bool) -> Person:
     return person
 
 
-def house() -> House:
+def organisation() -> Organisation:
     """What the firm has settled."""
-    return House.objects.order_by("pk").first() or House()
+    return Organisation.objects.order_by("pk").first() or Organisation()
 
 
 @transaction.atomic
-def settle_way(*, actor: Person, way: str | None) -> House:
+def set_preferred_method(*, actor: Person, method: str | None) -> Organisation:
     """The way of setting up that everybody is offered first; None leaves it to each person. Raises Refused."""
     require(actor, "manage-fleet")
-    if way is not None and (way not in WAYS or WAYS[way].for_levels):
+    if method is not None and (method not in SET_UP_METHODS or SET_UP_METHODS[method].for_levels):
         wanted = (
-            "one of " + ", ".join(sorted(name for name, entry in WAYS.items() if not entry.for_levels)) + ", or null"
+            "one of "
+            + ", ".join(sorted(name for name, entry in SET_UP_METHODS.items() if not entry.for_levels))
+            + ", or null"
         )
-        raise Refused([Fault("way", "the method", said(way), wanted)])
-    settled = house()
-    settled.way = way or ""
+        raise Refused([Fault("method", "the method", quote(method), wanted)])
+    settled = organisation()
+    settled.preferred_method = method or ""
     settled.save()
     return settled
 
 
 @transaction.atomic
-def settle_raw(*, actor: Person, judge_raw: bool) -> House:
+def set_raw_judging(*, actor: Person, judge_raw: bool) -> Organisation:
     """Whether two faces are judged by the raw differences 2c and 2i, as some firms do, or by half of them."""
     require(actor, "manage-fleet")
-    settled = house()
+    settled = organisation()
     settled.judge_raw = judge_raw
     settled.save()
     return settled

@@ -23,16 +23,16 @@ def told(moment: datetime) -> Iterator[None]:
         _told.reset(token)
 
 
-def is_told() -> bool:
-    """Whether a script tells the time: it writes history, instrument by instrument."""
+def is_given() -> bool:
+    """Whether a script says the time: it writes history, instrument by instrument."""
     return _told.get() is not None and settings.NAVETA.demo
 
 
 def now() -> datetime:
     """The present moment, in UTC."""
-    told_moment = _told.get()
-    if told_moment is not None and settings.NAVETA.demo:
-        return told_moment
+    stated_moment = _told.get()
+    if stated_moment is not None and settings.NAVETA.demo:
+        return stated_moment
     frozen = settings.NAVETA.now
     if frozen is not None and settings.NAVETA.demo:
         return (frozen if frozen.tzinfo else frozen.replace(tzinfo=zone())).astimezone(UTC)

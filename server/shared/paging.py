@@ -7,7 +7,7 @@ import binascii
 import json
 from typing import Any
 
-from naveta_core.errors import Fault, Refused, said
+from naveta_core.errors import Fault, Refused, quote
 
 MOST = 200
 
@@ -27,7 +27,7 @@ def decode(cursor: str | None, shape: tuple[type, ...]) -> list[Any] | None:
     except (ValueError, binascii.Error, RecursionError):
         key = None
     if not isinstance(key, list) or tuple(type(entry) for entry in key) != shape or not all(map(_held, key)):
-        raise Refused([Fault("cursor", "the page mark", said(cursor), "a page mark from an earlier answer")])
+        raise Refused([Fault("cursor", "the page mark", quote(cursor), "a page mark from an earlier answer")])
     return key
 
 

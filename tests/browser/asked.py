@@ -6,7 +6,7 @@ import json
 import random
 from typing import Any
 
-from tests.core.orient.world import random_world
+from tests.core.orientation.world import random_world
 
 from .conftest import ROOT
 
@@ -17,7 +17,7 @@ def orientations(rng: random.Random, at: str) -> list[Data]:
     """Free stations and backsights: honest, with swapped names, a wrong constant, a spoiled circle, or unfinished."""
     rows = [
         {"verb": "preview", "document": json.loads(path.read_text())["document"], "at": at}
-        for path in sorted((ROOT / "tests/core/orient/examples").glob("*.json"))
+        for path in sorted((ROOT / "tests/core/orientation/examples").glob("*.json"))
     ]
     for _ in range(110):
         world = random_world(rng.randrange(2, 6), rng)
@@ -42,8 +42,8 @@ def set_ups(rng: random.Random, at: str) -> list[Data]:
     """Set-ups by every means of levelling, judged and led on with a log of what was seen."""
     rows: list[Data] = []
     for _ in range(90):
-        fine = rng.choice(("electronic", "plate", "two-plates"))
-        size = 12.0 if fine == "electronic" else 2.0
+        level_type = rng.choice(("electronic", "plate", "two-plates"))
+        size = 12.0 if level_type == "electronic" else 2.0
         look = [f"{rng.gauss(0, size):.1f}" for _ in range(4)]
         log = [
             {"act": "near", "saw": {"spot": {"bearing_deg": rng.randrange(360), "distance_mm": rng.randrange(40)}}},
@@ -56,13 +56,13 @@ def set_ups(rng: random.Random, at: str) -> list[Data]:
         document = {
             "kind": "set-up",
             "observations": {
-                "way": rng.choice(("plummet-first", "level-first", "shift-by-leg")),
+                "method": rng.choice(("plummet-first", "level-first", "shift-by-leg")),
                 "mark": {"name": "PC-14"},
-                "options": {"fine": fine, "legs_may": rng.choice(("lower", "either"))},
+                "options": {"level_type": level_type, "legs_may": rng.choice(("lower", "either"))},
                 "tripod": {"foot_spacing_m": rng.choice((0.9, 1.0, 1.25)), "slope_deg": rng.choice((0, 6))},
                 "log": log[: rng.randrange(4)],
                 "level": {
-                    "by": "electronic" if fine == "electronic" else "plate",
+                    "by": "electronic" if level_type == "electronic" else "plate",
                     "first": {"along": look[0], "across": look[1]},
                     "turned": {"along": look[2], "across": look[3]},
                 },

@@ -47,7 +47,7 @@ def _free_port() -> int:
 
 
 @pytest.fixture(scope="session")
-def house_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
+def server_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """The folder the served demo keeps its database in: written once while nothing it is made from changes, then copied."""
     shared = ROOT / "build/demo" / _stamp()
     shared.parent.mkdir(parents=True, exist_ok=True)
@@ -87,10 +87,10 @@ def _environment(data: Path, port: int = 0) -> dict[str, str]:
 
 
 @pytest.fixture(scope="session")
-def house(house_data: Path) -> Iterator[str]:
+def server_url(server_data: Path) -> Iterator[str]:
     """The address of a freshly loaded demo."""
     port = _free_port()
-    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=_environment(house_data, port))
+    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=_environment(server_data, port))
     address = f"http://127.0.0.1:{port}"
     try:
         _wait_for(address, served)
@@ -134,7 +134,7 @@ USERNAMES = {person[1]: person[0] for person in PEOPLE}
 
 
 @pytest.fixture
-def opens(house: str, browser: Browser) -> Iterator[Opens]:
+def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
     """Open the demo on a screen of some size, signed in as somebody. Faults of the page fail the test."""
     contexts: list[BrowserContext] = []
     faults: list[str] = []
@@ -154,13 +154,13 @@ def opens(house: str, browser: Browser) -> Iterator[Opens]:
             locale="en-GB",
             timezone_id="UTC",
             accept_downloads=True,
-            base_url=house,
+            base_url=server_url,
         )
         contexts.append(context)
         page = context.new_page()
         page.set_default_timeout(15_000)
         # The browser's own core, and what is kept for a time without signal, cost seconds of both processors: only
-        # where they are what is tested (`away`: the network goes, and the house is asked before and after).
+        # where they are what is tested (`away`: the network goes, and the server is asked before and after).
         if not core:
             context.add_init_script("delete window.WebAssembly;")
         if not core and not away:
@@ -190,7 +190,7 @@ def until(page: Page, question: str, wanted: Any = True, seconds: float = 30.0) 
 
 
 def visit(page: Page, path: str) -> None:
-    """Go to a place as a link would: the page is not loaded anew, so the browser's core stays warm."""
+    """Go to a place as a link would: the page is not loaded again, so the browser's core stays warm."""
     page.evaluate(
         "(path) => { history.pushState(null, '', path); dispatchEvent(new PopStateEvent('popstate')); }", path
     )
@@ -221,8 +221,8 @@ def finding(page: Page, grade: str) -> None:
 class Device:
     """A device with its own session, as far as the network sees it."""
 
-    def __init__(self, house: str, who: str) -> None:
-        self.house, self.token = house, ""
+    def __init__(self, server_url: str, who: str) -> None:
+        self.server_url, self.token = server_url, ""
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
         self.token = self.call("GET", "session")[1]["csrf_token"]
         self.token = self.call("POST", "session", {"username": who})[1]["csrf_token"]
@@ -231,7 +231,7 @@ class Device:
         """The status and what came back; of an answer in lines, the last one."""
         headers = {"Content-Type": "application/json", "X-CSRFToken": self.token}
         body = None if data is None else json.dumps(data).encode()
-        request = urllib.request.Request(f"{self.house}/api/{path}", method=method, data=body, headers=headers)
+        request = urllib.request.Request(f"{self.server_url}/api/{path}", method=method, data=body, headers=headers)
         try:
             with self.opener.open(request, timeout=60) as answer:
                 return answer.status, json.loads(answer.read().splitlines()[-1])
@@ -245,9 +245,9 @@ Fresh = Callable[[str], str]
 
 
 @pytest.fixture
-def fresh(house: str) -> Fresh:
+def fresh(server_url: str) -> Fresh:
     """Gives the tag of something of its own of a model, never checked: one test's checks teach another's nothing."""
-    ines = Device(house, "ines")
+    ines = Device(server_url, "ines")
     models = {model["name"]: model["id"] for model in ines.call("GET", "models")[1]}
 
     def make(model: str) -> str:

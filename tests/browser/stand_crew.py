@@ -1,4 +1,4 @@
-"""A crew at the stand: the browser tells what is seen and what to do, the mechanism is the world."""
+"""A crew at the stand: the browser says what is seen and what to do, the mechanism is the world."""
 
 from __future__ import annotations
 
@@ -12,18 +12,18 @@ from typing import Any
 from playwright.sync_api import Page
 
 from naveta_core.geometry import polar
-from naveta_core.setup.equipment import Base, ElectronicLevel, Kit, PlateVial, Plummet
+from naveta_core.setup.equipment import Base, ElectronicLevel, Equipment, PlateVial, Plummet
 from naveta_core.setup.mechanism import State, carry_over, see, slide, stood, turn_screw, turn_to
 from naveta_core.setup.mechanism import move_leg as leg_moved
 from naveta_core.setup.tripod import even_feet
-from tests.core.stand.world import follow_leg
+from tests.core.setup.world import follow_leg
 
 from .conftest import visit
 
 FIELD, RADIUS, BUBBLE_MOST, WALL_MM = 280.0, 108.0, (108.0 - 30.0) / 108.0, 5.0
 INDEX = (7.0, -3.0)
 RESTS_DIV, SECOND_RESTS_DIV, DIVISION = 0.8, -0.5, 20.0
-WORLD = Kit(
+WORLD = Equipment(
     leg_shortest_m=0.8,
     leg_longest_m=2.0,
     electronic=ElectronicLevel(INDEX[0], INDEX[1], range_arcmin=600.0),
@@ -33,24 +33,24 @@ WORLD = Kit(
 FOUR = replace(WORLD, base=Base(screws=4, bearings_deg=(0.0, 90.0, 180.0, 270.0)))
 
 
-FINE = {"electronic": "Electronic level", "plate": "One plate vial", "two-plates": "Two plate vials"}
+LEVEL_TYPES = {"electronic": "Electronic level", "plate": "One plate vial", "two-plates": "Two plate vials"}
 
 
 class Crew:
-    """Looks at the world, tells the page, does what the page says, a little clumsily."""
+    """Looks at the world, says the page, does what the page says, a little clumsily."""
 
     def __init__(
         self,
         page: Page,
         state: State,
         rng: random.Random,
-        kit: Kit = WORLD,
+        equipment: Equipment = WORLD,
         *,
-        fine: str = "electronic",
+        level_type: str = "electronic",
         swings: bool = False,
     ) -> None:
-        self.page, self.state, self.rng, self.kit = page, state, rng, kit
-        self.fine, self.swings = fine, swings
+        self.page, self.state, self.rng, self.equipment = page, state, rng, equipment
+        self.level_type, self.swings = level_type, swings
         self.now = page.locator("[data-act]")
         self.acts: list[str] = []
 
@@ -64,7 +64,7 @@ class Crew:
     def advice(self) -> dict[str, Any]:
         return dict(json.loads(self.now.get_attribute("data-advice") or "{}"))
 
-    def enough(self) -> bool:
+    def within_tolerance(self) -> bool:
         return self.now.get_attribute("data-enough") == "true"
 
     def press(self, name: str) -> None:
@@ -83,8 +83,8 @@ class Crew:
         self.page.wait_for_timeout(40)
         self.answered()
 
-    def tell_spot(self) -> None:
-        spot = see(self.kit, self.state).spot_mm
+    def report_spot(self) -> None:
+        spot = see(self.equipment, self.state).spot_mm
         assert spot is not None
         bearing, size = polar(*spot)
         span = next(count for count in (4, 12, 40) if size <= count or count == 40)
@@ -92,27 +92,27 @@ class Crew:
         self.touch(bearing, min(1.0, size / span))
 
     def tell_bubble(self) -> None:
-        seen = see(self.kit, self.state)
+        seen = see(self.equipment, self.state)
         self.touch(seen.bubble_bearing_deg, 1.0 if seen.at_wall else seen.bubble_mm / WALL_MM * BUBBLE_MOST)
 
     def figures(self, heading: float) -> tuple[str, str]:
         """The level read at a heading: both figures of the electronic one, or to a tenth of a division of a vial."""
-        seen = see(self.kit, turn_to(self.state, heading))
-        if self.fine == "electronic":
+        seen = see(self.equipment, turn_to(self.state, heading))
+        if self.level_type == "electronic":
             return f"{seen.along_arcsec:.0f}", f"{seen.across_arcsec:.0f}"
         # The one vial a quarter turn on; of two vials the second one's plus end is a quarter on, with a rest of its own.
-        later = see(self.kit, turn_to(self.state, heading + 90.0))
+        later = see(self.equipment, turn_to(self.state, heading + 90.0))
         assert seen.plate_div is not None
         assert later.plate_div is not None
-        second = later.plate_div - (RESTS_DIV - SECOND_RESTS_DIV if self.fine == "two-plates" else 0.0)
+        second = later.plate_div - (RESTS_DIV - SECOND_RESTS_DIV if self.level_type == "two-plates" else 0.0)
         return f"{seen.plate_div:.1f}", f"{second:.1f}"
 
     def turn_screws(self) -> None:
         turns = {int(name): amount * self.rng.uniform(0.93, 1.07) for name, amount in self.advice()["turns"].items()}
-        self.state = turn_screw(self.kit, self.state, turns)
+        self.state = turn_screw(self.equipment, self.state, turns)
 
     def step(self) -> None:
-        """One act: tell, follow, look again or go on."""
+        """One act: say, follow, look again or go on."""
         act = self.act
         self.acts.append(act)
         {
@@ -131,10 +131,10 @@ class Crew:
         }.get(act, lambda: self.press("^Done"))()
 
     def _near(self) -> None:
-        self.tell_spot()
-        if self.enough():
+        self.report_spot()
+        if self.within_tolerance():
             return self.press("^Next")
-        spot = see(self.kit, self.state).spot_mm
+        spot = see(self.equipment, self.state).spot_mm
         assert spot is not None
         self.state = carry_over(self.state, -spot[0] * 0.9, -spot[1] * 0.95)
         self.press("look again")
@@ -142,32 +142,32 @@ class Crew:
     def _bob(self) -> None:
         if not self.swings:
             return self._near()
-        spot = see(self.kit, self.state).spot_mm
+        spot = see(self.equipment, self.state).spot_mm
         assert spot is not None
         self.page.get_by_role("radio", name="Swinging").click()
         # Standing south: east is right; a quarter round, from the east, north is. Swinging 7 mm to either side.
         for i, end in enumerate((spot[0] - 7, spot[0] + 7, spot[1] - 7, spot[1] + 7)):
             self.page.locator(f"#swing-{i}").fill(f"{end + self.rng.uniform(-0.4, 0.4):.1f}")
         self.press("^Enter")
-        if self.enough():
+        if self.within_tolerance():
             return self.press("^Next")
         self.state = carry_over(self.state, -spot[0] * 0.95, -spot[1] * 0.95)
         self.press("look again")
 
     def _by_screws(self) -> None:
-        self.tell_spot() if self.act == "back-on" else self.tell_bubble()
-        if self.enough():
+        self.report_spot() if self.act == "back-on" else self.tell_bubble()
+        if self.within_tolerance():
             return self.press("^Next")
         self.turn_screws()
         self.press("look again")
 
     def _circular(self) -> None:
         self.tell_bubble()
-        if self.enough():
+        if self.within_tolerance():
             return self.press("^Next")
         for step in self.advice()["steps"]:
-            if not see(self.kit, self.state).in_ring:
-                self.state = follow_leg(self.kit, self.state, step)
+            if not see(self.equipment, self.state).in_ring:
+                self.state = follow_leg(self.equipment, self.state, step)
         self.press("look again")
 
     def _plate(self) -> None:
@@ -176,27 +176,27 @@ class Crew:
         self.page.locator("#level-across").fill(across)
         self.press("^Enter")
         # Until the half turn nobody knows where a vial rests: set to its middle it stands, off by its rest.
-        if self.enough():
+        if self.within_tolerance():
             return self.press("^Next")
         self.turn_screws()
         self.press("look again")
 
     def _shift(self) -> None:
-        self.tell_spot()
-        if self.enough():
+        self.report_spot()
+        if self.within_tolerance():
             return self.press("^Next")
         for leg, mm in self.advice()["legs"].items():
-            self.state = leg_moved(self.kit, self.state, leg, mm)
+            self.state = leg_moved(self.equipment, self.state, leg, mm)
         self.press("^Done")
 
     def _slide(self) -> None:
-        self.tell_spot()
-        if self.enough():
+        self.report_spot()
+        if self.within_tolerance():
             return self.press("^Next")
         found = self.advice()
-        way = math.radians(found["slide_bearing_deg"])
-        step = (found["slide_mm"] * math.sin(way), found["slide_mm"] * math.cos(way))
-        self.state = slide(self.kit, self.state, *step, turn_deg=self.rng.uniform(-2, 2))
+        method = math.radians(found["slide_bearing_deg"])
+        step = (found["slide_mm"] * math.sin(method), found["slide_mm"] * math.cos(method))
+        self.state = slide(self.equipment, self.state, *step, turn_deg=self.rng.uniform(-2, 2))
         self.press("^Done")
 
     def _ring(self) -> None:
@@ -209,26 +209,26 @@ class Crew:
             self.page.locator(f"#round-{i}").fill(figure)
         self.page.wait_for_timeout(200)
         self.answered()
-        if self.enough():
+        if self.within_tolerance():
             return self.press("^Next")
         self.turn_screws()
         self.press("look again")
 
 
-def begin(page: Page, way: str, tag: str = "TS-03", fine: str = "electronic") -> None:
-    visit(page, "/stand")
+def begin(page: Page, method: str, tag: str = "TS-03", level_type: str = "electronic") -> None:
+    visit(page, "/set-up")
     page.get_by_role("button", name=tag).click()
     page.locator("#mark").fill("PC-14")
-    page.get_by_role("radio", name=FINE[fine]).click()
-    page.locator(f"[data-way={way}]").click()
+    page.get_by_role("radio", name=LEVEL_TYPES[level_type]).click()
+    page.locator(f"[data-method={method}]").click()
     page.get_by_role("button", name="Guide me").click()
     page.wait_for_selector("[data-act][data-fresh=true]")
 
 
-def wild(rng: random.Random, kit: Kit = WORLD) -> State:
+def wild(rng: random.Random, equipment: Equipment = WORLD) -> State:
     """Stood up in a hurry: 25 to 35 mm off the mark, the head a degree or so off level."""
-    state = stood(kit, even_feet(1.0), 1.45)
+    state = stood(equipment, even_feet(1.0), 1.45)
     state = carry_over(state, rng.choice((-1, 1)) * rng.uniform(18, 25), rng.uniform(18, 25))
     for leg in "ABC":
-        state = leg_moved(kit, state, leg, rng.uniform(-8, 8))
+        state = leg_moved(equipment, state, leg, rng.uniform(-8, 8))
     return state

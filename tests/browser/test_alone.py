@@ -1,4 +1,4 @@
-"""The browser's own core: a whole check with the network off, agreement with the house, and everything that can go wrong."""
+"""The browser's own core: a whole check with the network off, agreement with the server, and everything that can go wrong."""
 
 from __future__ import annotations
 
@@ -76,11 +76,13 @@ def questions() -> list[dict[str, Any]]:
     return [*rows, *orientations(rng, AT), *set_ups(rng, AT), *advice(rng)]
 
 
-def test_house_and_browser_give_the_same_answers(opens: Opens, house: str) -> None:
+def test_server_and_browser_give_the_same_answers(opens: Opens, server_url: str) -> None:
     """Equal text but for a figure's last bits, measured here; the fingerprints are equal without exception."""
     page = opens(who=None, core=True)
     strangers: list[str] = []
-    page.on("request", lambda entry: entry.url.startswith((house, "data:", "blob:")) or strangers.append(entry.url))
+    page.on(
+        "request", lambda entry: entry.url.startswith((server_url, "data:", "blob:")) or strangers.append(entry.url)
+    )
     folder = json.loads((ROOT / "web/public/core/pack.json").read_text())["folder"]
     (worker,) = (ROOT / "web/dist/assets").glob("worker-*.js")
     rows = [json.dumps(question) for question in questions()]
@@ -101,11 +103,11 @@ def test_house_and_browser_give_the_same_answers(opens: Opens, house: str) -> No
 
 
 def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
-    """From tag to outbox to as left, a reload in between; at home each record once, in order, and both agree."""
+    """From tag to outbox to as left, a reload in between; on the server each record once, in order, and both agree."""
     page = opens(core=True)
     on_device(page)
     ready(page)
-    page.wait_for_function("() => document.documentElement.dataset.coreKept")
+    page.wait_for_function("() => document.documentElement.dataset.coreStored")
     page.context.set_offline(True)
     begin(page, level)
     sheet(page, "1.4680;1.4681", "1.2105;1.2106", "1.5170;1.5171")
@@ -130,9 +132,9 @@ def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
     page.get_by_role("button", name="Save as left").click()
     expect(page.locator("[data-waits=waiting]")).to_be_visible()
     page.goto("/bench")
-    expect(page.locator("[data-parcel=waiting]")).to_have_count(3)
+    expect(page.locator("[data-outbox=waiting]")).to_have_count(3)
     page.context.set_offline(False)
-    expect(page.locator("[data-parcel]")).to_have_count(0, timeout=40_000)
+    expect(page.locator("[data-outbox]")).to_have_count(0, timeout=40_000)
     after = page.request.get(f"/api/records?instrument={level}&limit=3").json()["records"]
     assert [entry["kind"] for entry in after] == ["two-peg", "adjusted", "two-peg"]
     assert [entry["stage"] for entry in after] == ["as-left", "", "as-found"]
@@ -158,7 +160,7 @@ def test_a_worker_that_dies_in_the_middle_is_not_noticed(opens: Opens) -> None:
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
 
 
-def test_a_browser_that_cannot_asks_the_house(opens: Opens) -> None:
+def test_a_browser_that_cannot_asks_the_server(opens: Opens) -> None:
     page = opens()
     begin(page, "LV-03")
     sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
@@ -234,12 +236,12 @@ def test_an_answer_that_is_no_success_leaves_everything_here(
     if kept == "waiting":
         expect(page.locator("[data-waits=waiting]")).to_contain_text("Stored on this device")
         page.get_by_role("link", name="View outbox").click()
-    parcel = page.locator(f"[data-parcel={kept}]")
+    parcel = page.locator(f"[data-outbox={kept}]")
     expect(parcel).to_contain_text("Line of sight" if kept == "waiting" else "with other content")
     page.unroute("**/api/checks/*-*")
     if kept == "waiting":
         page.get_by_role("button", name="Send now").click()
-        expect(page.locator("[data-parcel]")).to_have_count(0)
+        expect(page.locator("[data-outbox]")).to_have_count(0)
     else:
         parcel.get_by_role("button", name="Open again").click()
         expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
@@ -253,13 +255,13 @@ def test_a_session_that_ended_while_away_sends_after_signing_in(opens: Opens, le
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     page.context.set_offline(True)
     page.get_by_role("button", name="Save as found").click()
-    expect(page.locator("[data-parcel=waiting]")).to_be_visible()
+    expect(page.locator("[data-outbox=waiting]")).to_be_visible()
     page.context.clear_cookies(name="sessionid")
     page.context.set_offline(False)
     dialog = page.get_by_role("dialog", name="Sign in again")
     expect(dialog).to_be_visible(timeout=20_000)
     dialog.get_by_role("button", name="Tam Brandreth").click()
-    expect(page.locator("[data-parcel]")).to_have_count(0, timeout=20_000)
+    expect(page.locator("[data-outbox]")).to_have_count(0, timeout=20_000)
 
 
 def test_the_next_person_on_the_tablet_reads_nothing_of_the_last(opens: Opens, level: str) -> None:

@@ -1,4 +1,4 @@
-"""Every check of rows walked as its user walks it: choose, begin, type, save as found, adjust or mend, as left."""
+"""Every check of rows walked as its user walks it: choose, begin, type, save as found, adjust or fix, as left."""
 
 from __future__ import annotations
 
@@ -70,7 +70,7 @@ def begin(page: Page, tag: str, kind: str) -> None:
     page.locator(f"[data-check={kind}]").get_by_role("link", name="Begin").click()
     if kind == "dual-axis-level":
         page.get_by_label("Warm-up, minutes").fill("1")
-        expect(page.locator("[data-said=not-warm]")).to_contain_text("wait 2 minutes more")
+        expect(page.locator("[data-message=not-warm]")).to_contain_text("wait 2 minutes more")
         page.get_by_label("Warm-up, minutes").fill("12")
         page.get_by_role("radio", name="Four headings, 90° apart").click()
     if kind == "two-face":
@@ -116,7 +116,7 @@ def test_from_empty_to_as_left(opens: Opens, fresh: Fresh, kind: str) -> None:
 
 
 def turn(page: Page, kind: str) -> None:
-    """What is done with a bad finding: turned by what it reads now, or mended by hand."""
+    """What is done with a bad finding: turned by what it reads now, or fixed by hand."""
     if kind in BY_HAND:
         expect(page.locator("[data-step=adjust]")).to_contain_text(BY_HAND[kind])
         expect(page.locator("[id^=reads-now]")).to_have_count(0)
@@ -157,7 +157,7 @@ def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Fres
     expect(page.locator(".btn.now")).to_have_count(1)
 
 
-def test_rows_are_typed_by_the_keyboard_alone_and_mended(opens: Opens, fresh: Fresh) -> None:
+def test_rows_are_typed_by_the_keyboard_alone_and_fixed(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     begin(page, fresh("Aldreth"), "plate-vial")
     first = well(page, "observations.readings[0].bubble_div")
@@ -183,7 +183,7 @@ def test_rows_are_typed_by_the_keyboard_alone_and_mended(opens: Opens, fresh: Fr
     finding(page, "watch")
 
 
-def test_a_chief_may_not_turn_a_plummet_and_is_told_whose_it_is(opens: Opens, fresh: Fresh) -> None:
+def test_a_chief_may_not_turn_a_plummet_and_is_given_whose_it_is(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     begin(page, fresh("Aldreth"), "plummet")
     fill(page, simulate("plummet", random.Random(2), {"offset_mm": (2.5, 0.0), "noise": 0.3}))
@@ -195,13 +195,13 @@ def test_a_chief_may_not_turn_a_plummet_and_is_told_whose_it_is(opens: Opens, fr
 
 
 def test_a_known_rest_position_reaches_the_stand(opens: Opens) -> None:
-    """TD-01's plate bubble rests about 1.2 div left: the Stand says so at the act, without being told."""
+    """TD-01's plate bubble rests about 1.2 div left: the Stand says so at the act, without being given."""
     page = opens(who="Wren Adair")
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="TD-01").click()
     page.locator("#mark").fill("PC-07")
     page.get_by_role("button", name="Guide me").click()
-    page.locator("[data-knot=plate]").click()
+    page.locator("[data-step=plate]").click()
     expect(page.locator("[data-act]")).to_contain_text(re.compile(r"level vial: -1\.\d div"))
 
 
@@ -220,11 +220,11 @@ def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(opens: Opens, fre
     page.wait_for_selector("[data-complete=true] [data-finding]")
 
 
-def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(opens: Opens, fresh: Fresh) -> None:
-    """Typed, judged, adjusted and left on a slope without signal; at home both records, and device and house agree."""
+def test_a_check_of_rows_without_signal_is_calculated_stored_and_sent_by_itself(opens: Opens, fresh: Fresh) -> None:
+    """Typed, judged, adjusted and left on a slope without signal; on the server both records, and device and server agree."""
     tag = fresh("Aldreth")
     page = opens(who="Ines Calder", core=True)
-    page.wait_for_function("() => document.documentElement.dataset.coreKept", timeout=90_000)
+    page.wait_for_function("() => document.documentElement.dataset.coreStored", timeout=90_000)
     until(page, f"async () => (await (await fetch('/api/device')).json()).fleet.some((one) => one.tag === '{tag}')")
     visit(page, f"/bench/new/{tag}")
     page.locator("[data-check=plate-vial]").wait_for()
@@ -243,9 +243,9 @@ def test_a_check_of_rows_without_signal_is_reckoned_kept_and_sent_by_itself(open
     page.get_by_role("button", name="Save as left").click()
     expect(page.locator("[data-waits=waiting]")).to_be_visible()
     page.goto("/bench")
-    expect(page.locator("[data-parcel=waiting]")).to_have_count(3)
+    expect(page.locator("[data-outbox=waiting]")).to_have_count(3)
     page.context.set_offline(False)
-    expect(page.locator("[data-parcel]")).to_have_count(0, timeout=40_000)
+    expect(page.locator("[data-outbox]")).to_have_count(0, timeout=40_000)
     after = page.request.get(f"/api/records?instrument={tag}&limit=5").json()["records"]
     assert [(entry["kind"], entry["stage"]) for entry in after] == [
         ("plate-vial", "as-left"),

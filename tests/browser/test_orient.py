@@ -1,4 +1,4 @@
-"""Orientation as a crew does it: sights typed, a swapped pair found and mended, a backsight after a set-up, the points."""
+"""Orientation as a crew does it: sights typed, a swapped pair found and fixed, a backsight after a set-up, the points."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from demo.scenario import POINTS
-from tests.core.orient.world import World
+from tests.core.orientation.world import World
 
 from .conftest import DESK, PHONE, Opens, visit
 from .test_places import looked_at
@@ -47,7 +47,7 @@ def sight(page: Page, world: World, index: int, named: str, really: str | None =
 
 
 def begin_free(page: Page) -> None:
-    visit(page, "/stand/orient")
+    visit(page, "/orientation")
     page.get_by_role("button", name="TS-03").click()
     page.get_by_role("radio", name="Free station").click()
     page.get_by_role("button", name="Start with the first sight").click()
@@ -59,7 +59,7 @@ def answered(page: Page, grade: str) -> None:
 
 
 @pytest.mark.parametrize("size", [DESK, PHONE])
-def test_a_free_station_with_a_swapped_pair_found_and_mended(opens: Opens, size: tuple[int, int]) -> None:
+def test_a_free_station_with_a_swapped_pair_found_and_fixed(opens: Opens, size: tuple[int, int]) -> None:
     page, world = opens(size, touch=size == PHONE), creek()
     begin_free(page)
     sight(page, world, 0, "QB-1")
@@ -117,7 +117,7 @@ def test_a_moved_point_is_left_out_with_one_touch_and_names_are_minded(opens: Op
 
 def test_a_set_up_goes_on_to_its_backsight_and_its_budget(opens: Opens) -> None:
     page = opens()
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="TS-03").click()
     page.locator("#mark").fill("PC-09")
     page.get_by_role("button", name="Already set up: record it").click()
@@ -181,7 +181,7 @@ def test_known_points_come_in_from_a_table_looked_at_first(opens: Opens, tmp_pat
 
 def test_every_view_of_orientation(opens: Opens) -> None:
     page, world = opens(), creek(7)
-    visit(page, "/stand/orient")
+    visit(page, "/orientation")
     page.get_by_role("button", name="TS-03").click()
     looked_at(page, "new orientation")
     begin_free(page)
@@ -194,7 +194,7 @@ def test_every_view_of_orientation(opens: Opens) -> None:
     visit(page, "/points")
     page.wait_for_selector("[data-point=PC-01]")
     looked_at(page, "points")
-    visit(page, "/stand/budget")
+    visit(page, "/forecast")
     page.wait_for_selector("[data-budget=height]")
     looked_at(page, "budget")
 
@@ -202,7 +202,7 @@ def test_every_view_of_orientation(opens: Opens) -> None:
 def test_angles_turned_and_to_turn_to(opens: Opens) -> None:
     """From 350°10′ clockwise to 20°40′ are 30°30′; a right angle on from 350°10′ reads 80°10′."""
     page = opens(PHONE, touch=True)
-    visit(page, "/stand/angle")
+    visit(page, "/angles")
     found = page.get_by_label("Turned angle").locator("[data-told]")
     page.locator("#angle-start").fill("350.10")
     page.locator("#angle-other").fill("20.40")
@@ -224,7 +224,7 @@ def test_sights_open_from_a_table_with_the_firms_points_and_faults_by_line(opens
         shot = world.shot(name)
         lines.append(f"{name};{packed(shot['hz'])};{packed(shot['v'])};{float(shot['slope_distance']):.3f};1.300;dms")
     table = tmp_path / "sights.csv"
-    visit(page, "/stand/orient")
+    visit(page, "/orientation")
     page.get_by_role("radio", name="Free station").click()
     page.get_by_role("button", name="Load from a file").click()
     dialog = page.get_by_role("dialog")
@@ -236,7 +236,7 @@ def test_sights_open_from_a_table_with_the_firms_points_and_faults_by_line(opens
     expect(dialog.locator("[data-fault='line 5, hz']")).to_contain_text("minutes below 60")
     table.write_text("\n".join(lines))
     dialog.locator("input[type=file]").set_input_files(table)
-    page.wait_for_url(re.compile("/stand/orient/"))
+    page.wait_for_url(re.compile("/orientation/"))
     expect(page.get_by_text("Next reading: the instrument height")).to_be_visible()
     page.locator("#instrument-height").fill("1.55")
     answered(page, "use")

@@ -10,9 +10,9 @@ from .conftest import PHONE, Device, Opens
 from .test_places import looked_at, seen
 
 
-def username(house: str) -> str:
+def username(server_url: str) -> str:
     """Somebody of this test's own, with a password."""
-    ines = Device(house, "ines")
+    ines = Device(server_url, "ines")
     person = {
         "username": "merryn",
         "name": "Merryn Oake",
@@ -25,8 +25,8 @@ def username(house: str) -> str:
     return "merryn"
 
 
-def test_a_manager_gives_a_password_and_lets_a_leaver_go(opens: Opens, house: str) -> None:
-    name = username(house)
+def test_a_manager_gives_a_password_and_lets_a_leaver_go(opens: Opens, server_url: str) -> None:
+    name = username(server_url)
     page = opens(who="Ines Calder")
     page.get_by_role("link", name="Ines Calder: password and sessions").click()
     looked_at(page, "people")

@@ -86,7 +86,7 @@ def test_a_bad_record_can_be_seen_through_on_a_tablet(opens: Opens) -> None:
     answer = page.request.get("/api/records?instrument=LV-07&category=check&limit=200").json()["records"]
     bad = next(entry["id"] for entry in answer if entry["grade"] == "adjust" and entry["amended_by"] is None)
     page.goto(f"/records/{bad}")
-    for step in ("real", "keep", "without", "look-back", "adjust"):
+    for step in ("real", "keep", "without", "impact-review", "adjust"):
         page.locator(f"[data-step={step}] > button").tap()
         page.wait_for_timeout(300)
         seen(page, f"bad finding, {step}")
@@ -102,7 +102,7 @@ def test_without_the_level_another_is_named(opens: Opens) -> None:
     expect(page.locator("[data-stand-in=LV-07]")).to_have_count(0)
 
 
-def test_a_knock_is_noted_told_and_taken_back(opens: Opens) -> None:
+def test_a_knock_is_noted_given_and_taken_back(opens: Opens) -> None:
     page = opens()
     page.get_by_role("button", name="Report a knock or drop").click()
     page.get_by_role("button", name="Report it").click()
@@ -147,7 +147,7 @@ def test_hold_and_release_carry_their_reason_and_right(opens: Opens, level: str)
     expect(ines.locator("[data-standing=ready-if]")).to_contain_text("Ines Calder: focus reset and tried")
 
 
-# A press between two places of a control is nobody's: what comes by itself must not move what a finger is on.
+# A press between two places of a control is nobody's: what comes on its own must not move what a finger is on.
 MOVED = """
     window.moved = [];
     new PerformanceObserver((list) => list.getEntries().forEach((entry) => entry.sources.forEach(({ node, previousRect, currentRect }) => {
@@ -161,7 +161,7 @@ def test_nothing_moves_under_the_finger_while_answers_come(opens: Opens) -> None
     page = opens()
     page.add_init_script(MOVED)
     page.route("**/api/**", lambda route: (page.wait_for_timeout(120), route.continue_()))
-    for path in ("/bench/new/LV-03/two-peg", "/bench/new/LV-03", "/bench", "/stand", "/stand/orient", "/points"):
+    for path in ("/bench/new/LV-03/two-peg", "/bench/new/LV-03", "/bench", "/set-up", "/orientation", "/points"):
         with page.expect_response("**/api/**"):
             page.goto(path)
         page.wait_for_selector("h1")
@@ -256,19 +256,19 @@ def test_the_manager_adds_a_base_and_its_checks_follow_from_what_is_stated(opens
     assert checks == ["circular-vial", "plummet"]
 
 
-def test_a_record_changed_behind_the_houses_back_says_so(opens: Opens, house_data: Path) -> None:
+def test_a_record_changed_behind_the_houses_back_says_so(opens: Opens, server_data: Path) -> None:
     """Somebody with the database in hand makes a bad level good: the record is shown, and says what happened to it."""
     page = opens()
     records = page.request.get("/api/records?instrument=LV-02&category=check&limit=5").json()["records"]
     identity = records[-1]["id"]
-    with sqlite3.connect(house_data / "naveta.sqlite3") as database:
+    with sqlite3.connect(server_data / "naveta.sqlite3") as database:
         key = identity.replace("-", "")
-        (kept,) = database.execute("SELECT document FROM bench_record WHERE id = ?", [key]).fetchone()
-        database.execute("UPDATE bench_record SET document = ? WHERE id = ?", [kept.replace("1.", "2.", 1), key])
+        (kept,) = database.execute("SELECT document FROM records_record WHERE id = ?", [key]).fetchone()
+        database.execute("UPDATE records_record SET document = ? WHERE id = ?", [kept.replace("1.", "2.", 1), key])
     page.goto(f"/records/{identity}")
     expect(page.locator("[data-broken]")).to_contain_text("changed after saving")
-    with sqlite3.connect(house_data / "naveta.sqlite3") as database:
-        database.execute("UPDATE bench_record SET document = ? WHERE id = ?", [kept, key])
+    with sqlite3.connect(server_data / "naveta.sqlite3") as database:
+        database.execute("UPDATE records_record SET document = ? WHERE id = ?", [kept, key])
     page.reload()
     page.wait_for_selector("[data-finding]")
     expect(page.locator("[data-broken]")).to_have_count(0)

@@ -21,7 +21,7 @@ KEPT = """async (pattern) => {
 }"""
 
 
-def _started(playwright: Playwright, profile: Path, house: str, *, offline: bool) -> Page:
+def _started(playwright: Playwright, profile: Path, server_url: str, *, offline: bool) -> Page:
     context = playwright.chromium.launch_persistent_context(
         profile,
         executable_path=shutil.which("chromium-headless-shell"),
@@ -29,7 +29,7 @@ def _started(playwright: Playwright, profile: Path, house: str, *, offline: bool
         viewport={"width": DESK[0], "height": DESK[1]},
         locale="en-GB",
         timezone_id="UTC",
-        base_url=house,
+        base_url=server_url,
         offline=offline,
     )
     page = context.pages[0]
@@ -47,20 +47,22 @@ def arrived(page: Page, tag: str, count: int) -> None:
         page.wait_for_timeout(200)
 
 
-def test_a_browser_started_anew_without_signal(playwright: Playwright, house: str, level: str, tmp_path: Path) -> None:
-    """Opened once at home; begun, closed, opened on the slope, finished, closed; at home it arrives once."""
-    page = _started(playwright, tmp_path, house, offline=False)
+def test_a_browser_started_again_without_signal(
+    playwright: Playwright, server_url: str, level: str, tmp_path: Path
+) -> None:
+    """Opened once on the server; begun, closed, opened on the slope, finished, closed; on the server it arrives once."""
+    page = _started(playwright, tmp_path, server_url, offline=False)
     page.get_by_role("button", name="Tam Brandreth").click()
     on_device(page)
     ready(page)
-    page.wait_for_function("() => document.documentElement.dataset.coreKept")
+    page.wait_for_function("() => document.documentElement.dataset.coreStored")
     begin(page, level)
     sheet(page, "1.8851;1.8852", "1.4020;1.4021")
     page.wait_for_selector("[data-fresh=true]")
     before, draft = records_of(page, level), page.url
     page.context.close()
 
-    page = _started(playwright, tmp_path, house, offline=True)
+    page = _started(playwright, tmp_path, server_url, offline=True)
     expect(page.locator(f"[data-instrument={level}]")).to_be_visible()
     page.goto(draft)
     expect(page.locator("#row-observations-setups-0-b-readings-1")).to_have_value("1.4021")
@@ -72,11 +74,11 @@ def test_a_browser_started_anew_without_signal(playwright: Playwright, house: st
     expect(page.locator("[data-waits=waiting]")).to_be_visible()
     page.context.close()
 
-    page = _started(playwright, tmp_path, house, offline=False)
+    page = _started(playwright, tmp_path, server_url, offline=False)
     expect(page.locator(f"[data-instrument={level}]")).to_be_visible()
     page.goto("/bench")
     expect(page.get_by_role("button", name="Choose an instrument")).to_be_visible()
-    expect(page.locator("[data-parcel]")).to_have_count(0)
+    expect(page.locator("[data-outbox]")).to_have_count(0)
     arrived(page, level, len(before) + 1)
     after = records_of(page, level)
     assert page.request.get(f"/api/records/{after[0]}").json()["device"]["agrees"]
@@ -120,8 +122,8 @@ def test_it_can_be_installed_with_pictures_of_its_own(opens: Opens) -> None:
     assert sizes == {(192, "any"), (512, "any"), (512, "maskable")}
 
 
-def test_what_it_is_as_of_is_told_by_the_houses_clock(opens: Opens) -> None:
-    """The house stands still on 2 March 2027; the device's service worker goes by today's date."""
+def test_what_it_is_as_of_is_given_by_the_houses_clock(opens: Opens) -> None:
+    """The server stands still on 2 March 2027; the device's service worker goes by today's date."""
     page = opens(away=True)
     on_device(page)
     page.context.set_offline(True)

@@ -16,7 +16,7 @@ from .test_places import looked_at
 
 Data = dict[str, Any]
 ENTRY = re.compile(r"/bench/[0-9a-f-]{36}")
-ROUND = re.compile(r"/bench/round/[0-9a-f-]{36}")
+ROUND = re.compile(r"/bench/readiness/[0-9a-f-]{36}")
 
 
 def start(page: Page, on_for: str = "12") -> None:
@@ -60,7 +60,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     page.wait_for_url(ROUND)
     take(page, "circular-vial", 1, headings=(0, 180), noise=0.2)
     expect(page.get_by_role("heading", level=1)).to_contain_text("1 of 4 done")
-    # Broken off, and taken up from the bench after the page was loaded anew.
+    # Broken off, and taken up from the bench after the page was loaded again.
     page.goto("/bench")
     row = page.get_by_label("Open checks").locator("li", has_text=tag)
     expect(row).to_contain_text("1 of 4 checks done")
@@ -142,7 +142,7 @@ def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens:
     expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["right"][0]["v"])
 
 
-def test_rounds_of_directions_and_an_accuracy_campaign_are_walked(opens: Opens, fresh: Fresh) -> None:
+def test_rounds_of_directions_and_an_accuracy_full_test_are_walked(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     tag = fresh("Tessaly")
     for kind, truth in (("direction-rounds", {"c": 2.0, "noise": 0.6}), ("direction-accuracy", {"arcsec": 2.0})):
@@ -227,7 +227,7 @@ def test_every_view_of_the_round_and_the_plan(opens: Opens) -> None:
     page.locator("#mark-1-height").fill("31")
     page.wait_for_selector("[data-plan='0']")
     looked_at(page, "plan")
-    visit(page, "/bench/round/new/TS-01")
+    visit(page, "/bench/readiness/new/TS-01")
     page.wait_for_selector("[data-proposed]")
     looked_at(page, "round begun")
     page.get_by_role("button", name="Begin:").click()

@@ -44,7 +44,7 @@ def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) ->
     page.reload()
     expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4000")
     page.get_by_role("button", name="Save as found").click()
-    expect(page.locator("[data-parcel=waiting]")).to_contain_text(f"Two-peg test of {level}")
+    expect(page.locator("[data-outbox=waiting]")).to_contain_text(f"Two-peg test of {level}")
     page.reload()
     expect(page.get_by_text("1 item waiting to be sent.")).to_be_visible()
     page.goto("/")
@@ -57,7 +57,7 @@ def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) ->
     expect(page.locator("[data-finding]")).to_contain_text("Line of sight 13.8″ up")
 
 
-def test_a_session_that_ends_keeps_what_is_typed(opens: Opens, level: str) -> None:
+def test_a_session_that_ends_stores_what_is_typed(opens: Opens, level: str) -> None:
     page = opens()
     begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852")
@@ -102,7 +102,7 @@ def test_a_refused_check_stays_with_its_reason_and_opens_again(opens: Opens, lev
         "2020-01-01T00:00:00Z"
     )  # this device's clock is years behind, before the level was bought
     page.get_by_role("button", name="Save as found").click()
-    refused = page.locator("[data-parcel=refused]")
+    refused = page.locator("[data-outbox=refused]")
     expect(refused).to_contain_text("is this device's clock right?")
     refused.get_by_role("button", name="Open again").click()
     expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
@@ -121,7 +121,7 @@ def test_while_two_clocks_disagree_it_waits_with_the_reason(opens: Opens, level:
 
 
 def test_the_same_id_with_other_content_is_refused(opens: Opens, level: str) -> None:
-    """Two devices that made the same id, or a tampered outbox: the first stays, the second is told so."""
+    """Two devices that made the same id, or a tampered outbox: the first stays, the second is given so."""
     page = opens()
     begin(page, level)
     sheet(page, "1.8851", "1.4020", "1.8852", "1.4021")

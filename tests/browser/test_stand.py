@@ -11,7 +11,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from naveta_core.setup.mechanism import State, move_leg, see
-from tests.core.stand.world import bearing_of
+from tests.core.setup.world import bearing_of
 
 from .conftest import DESK, PHONE, Opens, visit
 from .stand_crew import WORLD, Crew, begin, wild
@@ -22,7 +22,7 @@ from .test_places import looked_at
 def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) -> None:
     rng = random.Random(5)
     page = opens(size, touch=size == PHONE)
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="LV-02").click()
     page.get_by_role("button", name="Guide me").click()
     page.wait_for_selector("[data-act][data-fresh=true]")
@@ -40,20 +40,20 @@ def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) ->
 def test_what_was_passed_over_stays_open_in_the_record(opens: Opens) -> None:
     page = opens()
     begin(page, "plummet-first")
-    page.locator("[data-knot=last-look]").click()
+    page.locator("[data-step=last-look]").click()
     page.locator("#centring").fill("0.2")
-    page.locator("[data-knot=turn-round]").click()
+    page.locator("[data-step=turn-round]").click()
     for i, figure in enumerate(("9", "9", "9", "9")):
         page.locator(f"#round-{i}").fill(figure)
-    page.locator("[data-knot=heights]").click()
+    page.locator("[data-step=heights]").click()
     page.locator("#height-0").fill("1.5621")
-    page.locator("[data-knot=zero]").click()
+    page.locator("[data-step=zero]").click()
     keep = page.get_by_role("button", name="Save this set-up")
     expect(page.get_by_text("Make the final check of bubble and mark")).to_be_visible()
     expect(keep).to_be_disabled()
-    page.locator("[data-knot=last-look]").click()
+    page.locator("[data-step=last-look]").click()
     page.get_by_label("I checked bubble and mark together").check()
-    page.locator("[data-knot=zero]").click()
+    page.locator("[data-step=zero]").click()
     keep.click()
     page.wait_for_url(re.compile("/records/"))
     expect(page.locator("[data-reason=not-confirmed]")).to_contain_text("feet pressed in")
@@ -63,7 +63,7 @@ def test_what_was_passed_over_stays_open_in_the_record(opens: Opens) -> None:
 def test_noted_in_half_a_minute_by_keyboard(opens: Opens) -> None:
     """Ten fields and a tick: 60 strokes, at two a second half a minute."""
     page = opens()
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="TS-03").click()
     page.locator("#mark").fill("PC-03")
     page.get_by_role("button", name="Already set up: record it").click()
@@ -86,12 +86,12 @@ def test_noted_in_half_a_minute_by_keyboard(opens: Opens) -> None:
 
 def test_a_way_that_cannot_work_says_so_and_bad_input_is_named(opens: Opens) -> None:
     page = opens()
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="Guide me").click()
     expect(page.get_by_text("Choose the instrument first.")).to_be_visible()
     page.get_by_role("button", name="LV-02").click()
-    expect(page.locator("[data-way=plummet-first]")).to_be_disabled()
-    expect(page.locator("[data-way=plummet-first]")).to_contain_text("A level is not set up over a mark.")
+    expect(page.locator("[data-method=plummet-first]")).to_be_disabled()
+    expect(page.locator("[data-method=plummet-first]")).to_contain_text("A level is not set up over a mark.")
     page.get_by_role("button", name="TS-03").click()
     page.get_by_role("button", name="Already set up: record it").click()
     expect(page.get_by_text("Enter the point, or choose free station.")).to_be_visible()
@@ -107,41 +107,41 @@ def test_a_way_that_cannot_work_says_so_and_bad_input_is_named(opens: Opens) -> 
 
 def test_every_view_of_the_stand(opens: Opens) -> None:
     page = opens()
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="TS-03").click()
     page.get_by_text("Legs, screws, where you stand").click()
     looked_at(page, "choose")
-    begin(page, "plummet-first", fine="plate")
+    begin(page, "plummet-first", level_type="plate")
     looked_at(page, "lay out")
-    page.locator("[data-knot=tripod]").click()
+    page.locator("[data-step=tripod]").click()
     page.get_by_text("Slope, material").click()
     page.locator("#feet").fill("0.2")
     page.wait_for_selector("[data-fault$='tripod.foot_spacing_m']")
     looked_at(page, "tripod with a fault")
     page.locator("#feet").fill("")
-    page.locator("[data-knot=circular]").click()
+    page.locator("[data-step=circular]").click()
     page.locator("[data-field]").click(position={"x": 120, "y": 80})
     page.get_by_text("Try a move before").click()
     page.get_by_role("button", name="As advised").click()
     page.wait_for_selector("[data-then]")
     looked_at(page, "circular bubble, tried")
-    page.locator("[data-knot=plate]").click()
+    page.locator("[data-step=plate]").click()
     page.get_by_text("This vial").click()
     looked_at(page, "plate")
-    page.locator("[data-knot=turn-round]").click()
+    page.locator("[data-step=turn-round]").click()
     looked_at(page, "half round")
-    page.locator("[data-knot=zero]").click()
+    page.locator("[data-step=zero]").click()
     looked_at(page, "direction and keeping")
     page.get_by_role("button", name="Already set up: record it").click()
     looked_at(page, "quick")
 
 
 def test_a_move_tried_first_does_what_was_foretold(opens: Opens) -> None:
-    """The crew tells the bubble, tries the advised move on the page, makes it in the world: it ends where it was drawn."""
+    """The crew says the bubble, tries the advised move on the page, makes it in the world: it ends where it was drawn."""
     rng = random.Random(9)
     page = opens()
     begin(page, "plummet-first")
-    page.locator("[data-knot=circular]").click()
+    page.locator("[data-step=circular]").click()
     crew = Crew(page, wild(rng), rng)
     crew.state = turn_level(crew)
     crew.tell_bubble()
@@ -188,16 +188,16 @@ def test_the_place_is_minded(opens: Opens) -> None:
     page.get_by_text("Slope, material").click()
     for leg in "ABC":
         page.locator(f"#shorten_mm-{leg}").fill("0")
-    page.locator("[data-knot=circular]").click()
+    page.locator("[data-step=circular]").click()
     page.locator("[data-field]").click(position={"x": 115, "y": 70})
     expect(page.locator("[data-headline]")).to_contain_text("Raise leg")
     expect(page.get_by_text("The usual leg has too little travel left")).to_be_visible()
 
 
-def test_a_trainee_keeps_the_order_and_leaves_it_for_the_chief(opens: Opens) -> None:
+def test_a_trainee_stores_the_order_and_leaves_it_for_the_chief(opens: Opens) -> None:
     page = opens(who="Jory Pell")
     begin(page, "plummet-first")
-    expect(page.locator("[data-knot=plate]")).to_be_disabled()
+    expect(page.locator("[data-step=plate]")).to_be_disabled()
     crew = Crew(page, wild(random.Random(3)), random.Random(3))
     for act in ("lay-out", "tripod", "mount", "laser-on"):
         assert crew.act == act
@@ -214,7 +214,7 @@ def test_a_trainee_keeps_the_order_and_leaves_it_for_the_chief(opens: Opens) -> 
     page.get_by_role("button", name="Switch user").click()
     page.get_by_role("button", name="Tam Brandreth").click()
     page.wait_for_selector("[data-instrument], h1")
-    visit(page, "/stand")
+    visit(page, "/set-up")
     expect(page.get_by_text("Left by jory for you to save.")).to_be_visible()
     page.get_by_role("link", name="Go on").first.click()
     page.get_by_role("button", name="Save this set-up").click()
@@ -233,7 +233,7 @@ def fill_quick(page: Page) -> None:
 def test_a_vials_rest_is_known_the_next_time_and_a_file_opens_again(opens: Opens, tmp_path: Path) -> None:
     """2 and 1.4 divisions, turned 1 and 1.8: the bubble rests at (1.5 + 1.6)/2 = 1.55, said as +1.6."""
     page = opens()
-    begin(page, "plummet-first", tag="TD-01", fine="plate")
+    begin(page, "plummet-first", tag="TD-01", level_type="plate")
     page.get_by_role("button", name="Already set up: record it").click()
     fill_quick(page)
     for i, text in enumerate(("2", "1.4", "1", "1.8")):
@@ -246,20 +246,20 @@ def test_a_vials_rest_is_known_the_next_time_and_a_file_opens_again(opens: Opens
         page.get_by_role("link", name="Document").click()
     file = tmp_path / "set-up.json"
     kept.value.save_as(file)
-    begin(page, "plummet-first", tag="TD-01", fine="plate")
-    page.locator("[data-knot=plate]").click()
+    begin(page, "plummet-first", tag="TD-01", level_type="plate")
+    page.locator("[data-step=plate]").click()
     expect(page.locator("[data-hint=rest-known]")).to_contain_text("Reversing point of this level vial: +1.6 div")
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="Load from a file").click()
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("button", name="TD-01").click()
     dialog.locator("input[type=file]").set_input_files(file)
-    page.wait_for_url(re.compile("/stand/"))
+    page.wait_for_url(re.compile("/set-up/"))
     expect(page.locator("#round-3")).to_have_value("1.8")
     expect(page.locator("#sight")).to_have_value("12")
     broken = tmp_path / "broken.json"
-    broken.write_text(json.dumps({"kind": "set-up", "observations": {"way": "upside-down"}}))
-    visit(page, "/stand")
+    broken.write_text(json.dumps({"kind": "set-up", "observations": {"method": "upside-down"}}))
+    visit(page, "/set-up")
     page.get_by_role("button", name="Load from a file").click()
     dialog.get_by_role("button", name="TD-01").click()
     dialog.locator("input[type=file]").set_input_files(broken)
@@ -268,22 +268,22 @@ def test_a_vials_rest_is_known_the_next_time_and_a_file_opens_again(opens: Opens
 
 def test_the_firms_way_is_offered_first(opens: Opens) -> None:
     ines = opens(who="Ines Calder")
-    visit(ines, "/stand")
+    visit(ines, "/set-up")
     ines.get_by_role("button", name="TS-03").click()
-    ines.locator("[data-way=level-first]").click()
+    ines.locator("[data-method=level-first]").click()
     ines.get_by_role("button", name="Make this the firm's method").click()
-    expect(ines.locator("[data-way=level-first]")).to_contain_text("the firm's method")
+    expect(ines.locator("[data-method=level-first]")).to_contain_text("the firm's method")
     tam = opens()
-    visit(tam, "/stand")
+    visit(tam, "/set-up")
     tam.get_by_role("button", name="TS-03").click()
-    expect(tam.locator("[data-way=level-first]")).to_have_attribute("aria-checked", "true")
+    expect(tam.locator("[data-method=level-first]")).to_have_attribute("aria-checked", "true")
     ines.get_by_role("button", name="Remove as firm's method").click()
     expect(ines.get_by_role("button", name="Make this the firm's method")).to_be_visible()
 
 
 def test_a_theodolite_without_an_electronic_level_is_not_offered_one(opens: Opens) -> None:
     page = opens()
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="TD-01").click()
     expect(page.get_by_text("No electronic level is stated for this instrument.")).to_be_visible()
     expect(page.get_by_role("radio", name="Electronic level")).to_have_count(0)
@@ -293,7 +293,7 @@ def test_a_theodolite_without_an_electronic_level_is_not_offered_one(opens: Open
 def test_places_may_be_typed_and_what_cannot_be_read_is_said(opens: Opens) -> None:
     page = opens()
     begin(page, "plummet-first")
-    page.locator("[data-knot=circular]").click()
+    page.locator("[data-step=circular]").click()
     page.get_by_text("Type: where the bubble is").click()
     page.locator("#aside-right").fill("9")
     page.locator("#aside-away").fill("0")
@@ -304,7 +304,7 @@ def test_places_may_be_typed_and_what_cannot_be_read_is_said(opens: Opens) -> No
     tell.click()
     expect(page.locator("[data-fault]")).to_have_count(0)
     expect(page.locator("[data-headline]")).to_contain_text("Lower leg B slowly")
-    page.locator("[data-knot=slide]").click()
+    page.locator("[data-step=slide]").click()
     page.get_by_text("Type: where it points").click()
     page.locator("#aside-right").fill("3")
     page.locator("#aside-away").fill("-4")
@@ -323,7 +323,7 @@ def test_places_may_be_typed_and_what_cannot_be_read_is_said(opens: Opens) -> No
 
 def test_a_chief_takes_the_strict_order_off_and_a_wrong_figure_is_found_at_the_end(opens: Opens) -> None:
     page = opens()
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="TS-03").click()
     page.locator("#mark").fill("PC-41")
     page.locator("[data-near=PC-14]").click()
@@ -331,13 +331,13 @@ def test_a_chief_takes_the_strict_order_off_and_a_wrong_figure_is_found_at_the_e
     page.get_by_text("Legs, screws, where you stand").click()
     page.get_by_label("In strict order").check()
     page.get_by_role("button", name="Guide me").click()
-    expect(page.locator("[data-knot=zero]")).to_be_disabled()
+    expect(page.locator("[data-step=zero]")).to_be_disabled()
     page.get_by_role("button", name="Any order").click()
-    page.locator("[data-knot=plate]").click()
+    page.locator("[data-step=plate]").click()
     page.locator("#level-along").fill("12..5")
     page.get_by_role("button", name="Enter", exact=True).click()
     expect(page.locator("[data-fault$='saw.level.along']")).to_contain_text("12..5")
-    page.locator("[data-knot=zero]").click()
+    page.locator("[data-step=zero]").click()
     keep = page.locator("[data-complete=false]")
     expect(keep).to_contain_text("instrument height")
     expect(keep).to_contain_text("12..5")
@@ -345,7 +345,7 @@ def test_a_chief_takes_the_strict_order_off_and_a_wrong_figure_is_found_at_the_e
 
 def test_a_set_up_with_something_wrong_is_opened_again_and_one_that_waits_is_taken_back(opens: Opens) -> None:
     page = opens(away=True)
-    visit(page, "/stand")
+    visit(page, "/set-up")
     page.get_by_role("button", name="TS-01").click()
     page.locator("#mark").fill("PC-07")
     page.get_by_role("button", name="Already set up: record it").click()
@@ -356,14 +356,14 @@ def test_a_set_up_with_something_wrong_is_opened_again_and_one_that_waits_is_tak
     page.get_by_role("button", name="Something is wrong here").click()
     page.get_by_label("What is wrong").fill("height read on the wrong side")
     page.get_by_role("button", name="Correct a reading").click()
-    page.wait_for_url(re.compile("/stand/"))
+    page.wait_for_url(re.compile("/set-up/"))
     expect(page.locator("#height-1")).to_have_value("1.604")
     page.locator("#height-1").fill("1.605")
     page.context.set_offline(True)
     page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/bench"))
     page.get_by_role("button", name="Undo").click()
-    page.wait_for_url(re.compile("/stand/"))
+    page.wait_for_url(re.compile("/set-up/"))
     expect(page.get_by_text("Offline, and the calculation is not yet stored")).to_be_visible()
     page.context.set_offline(False)
     expect(page.locator("#height-1")).to_have_value("1.605")

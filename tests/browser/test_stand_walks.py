@@ -1,4 +1,4 @@
-"""Every way of working carried from wild to done by following the advice, on desk and phone."""
+"""Every method carried from wild to done by following the advice, on desk and phone."""
 
 from __future__ import annotations
 
@@ -23,24 +23,30 @@ RESTS = {
 }
 
 
-@pytest.mark.parametrize(("way", "fine", "size"), WALKS, ids=[f"{way}-{fine}-{size[0]}" for way, fine, size in WALKS])
-def test_from_wild_to_done_by_following_the_advice(opens: Opens, way: str, fine: str, size: tuple[int, int]) -> None:
-    rng = random.Random(f"{way} {fine}")
+@pytest.mark.parametrize(
+    ("method", "level_type", "size"),
+    WALKS,
+    ids=[f"{method}-{level_type}-{size[0]}" for method, level_type, size in WALKS],
+)
+def test_from_wild_to_done_by_following_the_advice(
+    opens: Opens, method: str, level_type: str, size: tuple[int, int]
+) -> None:
+    rng = random.Random(f"{method} {level_type}")
     page = opens(size, touch=size == PHONE)
-    begin(page, way, fine=fine)
-    kit = FOUR if way == "four-screws" else WORLD
-    crew = Crew(page, wild(rng, kit), rng, kit, fine=fine, swings=size == DESK)
+    begin(page, method, level_type=level_type)
+    equipment = FOUR if method == "four-screws" else WORLD
+    crew = Crew(page, wild(rng, equipment), rng, equipment, level_type=level_type, swings=size == DESK)
     while crew.act != "last-look":
         assert len(crew.acts) < 45, crew.acts
         crew.step()
-    at_end = see(kit, crew.state)
+    at_end = see(equipment, crew.state)
     assert math.hypot(*at_end.tilt_arcsec) < 30.0
     assert at_end.spot_mm is not None
-    assert math.hypot(*at_end.spot_mm) < (2.0 if way == "plumb-bob" else 1.0)
+    assert math.hypot(*at_end.spot_mm) < (2.0 if method == "plumb-bob" else 1.0)
     page.locator("#centring").fill(f"{math.hypot(*at_end.spot_mm):.1f}")
     page.get_by_label("I checked bubble and mark together").check()
     crew.press("^Next")
-    if way != "plumb-bob":
+    if method != "plumb-bob":
         crew.press("^Done")  # laser off
     page.locator("#height-0").fill("1.5621")
     page.locator("#height-1").fill("1.5624")
@@ -57,4 +63,4 @@ def test_from_wild_to_done_by_following_the_advice(opens: Opens, way: str, fine:
     result = record["result"]["result"]
     assert result["height_m"] == pytest.approx(1.56225)
     index = (result["index_along_arcsec"], result["index_across_arcsec"])
-    assert index == pytest.approx(RESTS[fine], abs=1.0 if fine == "electronic" else 2.0)
+    assert index == pytest.approx(RESTS[level_type], abs=1.0 if level_type == "electronic" else 2.0)

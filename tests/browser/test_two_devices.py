@@ -1,4 +1,4 @@
-"""Several devices at once against the served house: each check arrives once, every chain stays whole."""
+"""Several devices at once against the served server: each check arrives once, every chain stays whole."""
 
 from __future__ import annotations
 
@@ -21,8 +21,8 @@ def check(level: str, at: str, reading: str = "1.8868") -> dict[str, Any]:
     return {"instrument": level, "observed_at": at, "document": document}
 
 
-def test_the_same_check_sent_by_many_at_once_is_stored_once(house: str, level: str) -> None:
-    devices = [Device(house, "tam") for _ in range(4)]
+def test_the_same_check_sent_by_many_at_once_is_stored_once(server_url: str, level: str) -> None:
+    devices = [Device(server_url, "tam") for _ in range(4)]
     identity, sent = uuid.uuid4(), check(level, "2027-03-02T06:41:00+00:00")
     with ThreadPoolExecutor(8) as pool:
         answers = list(pool.map(lambda i: devices[i % 4].call("PUT", f"checks/{identity}", sent), range(12)))
@@ -31,8 +31,8 @@ def test_the_same_check_sent_by_many_at_once_is_stored_once(house: str, level: s
     assert len({answer["digest"] for _, answer in answers}) == 1
 
 
-def test_checks_of_one_instrument_from_several_devices_keep_one_chain(house: str, level: str) -> None:
-    devices = [Device(house, who) for who in ("tam", "wren", "ines")]
+def test_checks_of_one_instrument_from_several_devices_keep_one_chain(server_url: str, level: str) -> None:
+    devices = [Device(server_url, who) for who in ("tam", "wren", "ines")]
     sent = [(uuid.uuid4(), check(level, f"2027-03-02T06:4{i}:30+00:00", f"1.886{i}")) for i in range(9)]
     with ThreadPoolExecutor(9) as pool:
         answers = list(pool.map(lambda i: devices[i % 3].call("PUT", f"checks/{sent[i][0]}", sent[i][1]), range(9)))
@@ -45,8 +45,8 @@ def test_checks_of_one_instrument_from_several_devices_keep_one_chain(house: str
     assert devices[2].call("GET", "health/chains")[1]["ok"]
 
 
-def test_a_previewed_sheet_is_answered_while_others_save(house: str, level: str) -> None:
-    reader, writer = Device(house, "jory"), Device(house, "tam")
+def test_a_previewed_sheet_is_answered_while_others_save(server_url: str, level: str) -> None:
+    reader, writer = Device(server_url, "jory"), Device(server_url, "tam")
     document = check(level, "2027-03-02T06:50:00+00:00")["document"]
 
     def act(i: int) -> int:

@@ -30,7 +30,7 @@ def test_the_keys_follow_the_order_of_reading(opens: Opens) -> None:
     page.keyboard.type("1.8851;")
     expect(well(page, "0-a-reading-1")).to_be_focused()
     expect(well(page, "0-a-reading")).to_have_value("1.8851")
-    page.keyboard.type("=")  # same again, into the empty well
+    page.keyboard.type("=")  # same again, into the empty input
     expect(well(page, "0-a-reading-1")).to_have_value("1.8851")
     page.keyboard.type("=")
     expect(well(page, "0-a-reading-2")).to_have_value("1.8851")
@@ -72,7 +72,7 @@ WRONG = [
 ]
 
 
-def test_a_wrong_entry_says_what_is_wanted_and_is_kept(opens: Opens) -> None:
+def test_a_wrong_entry_says_what_is_wanted_and_is_stored(opens: Opens) -> None:
     page = opens()
     begin(page, TAG)
     sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
@@ -110,11 +110,11 @@ def test_feet_and_the_reading_that_lies_apart(opens: Opens) -> None:
     page.get_by_role("button", name="Start reading").click()
     page.locator("#row-observations-setups-0-a-readings-0").focus()
     sheet(page, "3.444;3.445;3.544;3.444", "4.589;4.588;4.590", "3.441;3.442;3.441", "4.585;4.586;4.585")
-    apart = page.locator("[data-apart]")
+    apart = page.locator("[data-outlier]")
     expect(apart.get_by_role("textbox")).to_have_value("3.544")
     expect(page.locator("[data-column='observations.setups[0].a']")).to_contain_text("Typed 3.544 for 3.444?")
     apart.get_by_role("textbox").fill("3.444")
-    expect(page.locator("[data-apart]")).to_have_count(0)
+    expect(page.locator("[data-outlier]")).to_have_count(0)
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     expect(page.get_by_label("Finding")).to_contain_text("A 30 ft difference")
 

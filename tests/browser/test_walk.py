@@ -46,7 +46,7 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     _history(page)
     page.goto(found)
     page.get_by_role("button", name="Review affected work").click()
-    expect(page.locator("[data-look-back]")).to_contain_text("Last good on 9 Feb 2027")
+    expect(page.locator("[data-impact-review]")).to_contain_text("Last good on 9 Feb 2027")
     page.get_by_label("What you reviewed").fill("Flood wall runs closed within 2 mm")
     page.get_by_role("button", name="Reviewed: no harm").click()
     expect(page.locator("[data-signed]")).to_contain_text("Tam Brandreth")

@@ -14,7 +14,7 @@ from naveta_core.engine.kind import Kind
 from naveta_core.history import context as history
 from naveta_core.history import standing as standings
 from naveta_core.history.entries import entry_of, read_history
-from naveta_core.history.standing import Done, Happened, Standing
+from naveta_core.history.standing import CheckRecord, EventRecord, Standing
 from naveta_core.history.summary import summary_of
 from naveta_core.orientation import result as orientation
 from naveta_core.readiness import choose
@@ -65,15 +65,15 @@ def preview_free(document: Any) -> Data:
     return orientation.preview_free(document).plain()
 
 
-def asked_preview(document: Any, context: InstrumentContext | None, at: str) -> Data:
+def previewed(document: Any, context: InstrumentContext | None, at: str) -> Data:
     return dispatch.preview(document, context, at).plain()
 
 
-def asked_guide(document: Any, context: InstrumentContext | None, at: str, act: str | None = None) -> Data:
+def guided(document: Any, context: InstrumentContext | None, at: str, act: str | None = None) -> Data:
     return dispatch.guiding(document, context, at, act).plain()
 
 
-def asked_adjusting(document: Any, reads_now: list[Any]) -> Data:
+def adjusting_steps(document: Any, reads_now: list[Any]) -> Data:
     return dispatch.adjusting(document, reads_now).plain()
 
 
@@ -124,5 +124,5 @@ def of_round(stated: Data) -> list[Kind]:
     return choose.of_round(Instrument(**stated))
 
 
-def standing(stated: Data, records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
+def standing(stated: Data, records: Sequence[CheckRecord], events: Sequence[EventRecord], today: date) -> Standing:
     return standings.standing(Instrument(**stated), records, events, today)

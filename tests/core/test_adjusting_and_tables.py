@@ -23,7 +23,7 @@ TWO_PEG = KINDS["two-peg"]
 NEAR = [(30, 30), (56, 4)]
 
 
-def test_it_reads_now_tells_what_is_left() -> None:
+def test_it_reads_now_says_what_is_left() -> None:
     document = parse(raw(exact(24, *NEAR, copies=4)))
     level, _ = staffs(0, 56, 4)
     half, there = f"{level + 12 / RHO * 56:.4f}", f"{level:.4f}"
@@ -153,7 +153,7 @@ def test_a_fault_of_ours_is_one_line_and_exit_one(tmp_path, capsys, monkeypatch)
     assert capsys.readouterr().err.count("\n") == 1
 
 
-def test_the_registry_tells_what_applies_and_what_to_bring() -> None:
+def test_the_registry_says_what_applies_and_what_to_bring() -> None:
     def names(**instrument: object) -> list[str]:
         return [kind.name for kind in kinds_for(instrument)]
 

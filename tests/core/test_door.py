@@ -1,4 +1,4 @@
-"""The core's door: the same words as the house, and results two machines can be held against each other by."""
+"""The core's door: the same words as the server, and results two machines can be held against each other by."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ import pytest
 from naveta_core import __version__
 from naveta_core.checks import KINDS
 from naveta_core.dispatch import VERBS, answer
-from naveta_core.documents.fingerprint import device_says, fingerprint
+from naveta_core.documents.fingerprint import device_notes, fingerprint
 from naveta_core.documents.instrument_context import complete
 from naveta_core.errors import Refused
 from naveta_core.registry import document_of
@@ -121,15 +121,15 @@ class TestFingerprint:
 
 def test_what_is_said_of_a_device() -> None:
     agrees = {"core_version": "0.2.0", "grade": "use", "agrees": True}
-    assert device_says(agrees) == []
-    (differs,) = device_says({**agrees, "agrees": False})
+    assert device_notes(agrees) == []
+    (differs,) = device_notes({**agrees, "agrees": False})
     assert differs["code"] == "device-differs"
     assert "(use, core 0.2.0)" in differs["text"]
-    (behind,) = device_says({"clock_off_s": 3 * 3600})
+    (behind,) = device_notes({"clock_off_s": 3 * 3600})
     assert "3 hours behind" in behind["text"]
-    (ahead,) = device_says({"clock_off_s": -20 * 60})
-    assert "20 minutes ahead" in ahead["text"]
-    assert device_says({"clock_off_s": 200}) == []
+    (leading_reasons,) = device_notes({"clock_off_s": -20 * 60})
+    assert "20 minutes ahead" in leading_reasons["text"]
+    assert device_notes({"clock_off_s": 200}) == []
 
 
 class TestSegment:
@@ -168,7 +168,7 @@ class TestSegment:
         assert learned == {"factor": pytest.approx(((6 + 27) / (6 + 36)) ** 0.5), "dof": 12}
 
     def test_a_device_adds_what_it_made_itself(self) -> None:
-        """As found, adjusted, as left on the slope: the as-left leans on nothing from before the screw was turned."""
+        """As found, adjusted, as left on the slope: the as-left depends on nothing from before the screw was turned."""
         document = exact(4, *NEAR)
         plain = ask(verb="reduce", document=document, instrument=TOLD, at=AT)["data"]
         assert plain["document"]["before"][0]["at"] == MADE[0]["at"]

@@ -24,7 +24,7 @@ from naveta_core.registry import DOCUMENTS, document_of
 from naveta_core.results import Answer
 from naveta_sim import SIMULATORS, simulate
 
-from .bench.simulated import DRAWS
+from .checks.simulated import DRAWS
 from .plain import preview_of, reduce_of
 
 Data = dict[str, Any]
@@ -92,7 +92,7 @@ def test_bad_input_is_named_where_it_stands_and_nothing_else_is(kind: str) -> No
     assert fault.where, "it is called by a person's name for it"
 
 
-def test_bad_input_is_kept_for_every_kind() -> None:
+def test_bad_input_is_stored_for_every_kind() -> None:
     assert set(BAD) == set(KINDS)
 
 
@@ -100,7 +100,7 @@ class TestVerbs:
     METHODS = [(kind.name, method.name) for kind in KINDS.values() for method in kind.methods]
 
     @pytest.mark.parametrize(("kind", "method"), METHODS)
-    def test_a_begun_document_is_incomplete_and_keeps_its_method_in_any_unit(self, kind: str, method: str) -> None:
+    def test_a_begun_document_is_incomplete_and_stores_its_method_in_any_unit(self, kind: str, method: str) -> None:
         for length in ("m", "ft", "usft", "in"):
             begun = dispatch.begin(kind, method, length, "gon")
             assert begun["method"] == method

@@ -20,7 +20,7 @@ RUNS = 4000
 
 
 def share_of_use(sigma: float, jump: float, seed: int) -> float:
-    """How often today's test ends as `use`, leaning on a good one a month ago after which the error jumped.
+    """How often today's test ends as `use`, depending on a good one a month ago after which the error jumped.
 
     Everything in units of the limit. The earlier test was of a perfect instrument and graded use.
     """
@@ -49,7 +49,7 @@ def test_a_jump_is_seldom_hidden_by_the_record(jump: float, most: float) -> None
     assert share_of_use(0.45, jump, 2) <= most
 
 
-def test_a_test_too_coarse_leans_on_nothing() -> None:
+def test_a_test_too_coarse_depends_on_nothing() -> None:
     limits = Limits(1.0, 1.0, 100.0, "simulation")
     coarse = pooled(0.0, 0.9**2, 0.0, Spread())
     assert coarse.u95 > 1
@@ -57,14 +57,14 @@ def test_a_test_too_coarse_leans_on_nothing() -> None:
 
 
 def test_the_looks_are_answered_before_anything_is_read() -> None:
-    def said(**looks: str) -> list[str]:
+    def quote(**looks: str) -> list[str]:
         document = {"kind": "two-peg", "observations": {"looks": looks}}
-        return [look["code"] for look in preview(document)["partial"]["looks"]]
+        return [look["code"] for look in preview(document)["progress"]["looks"]]
 
-    assert said() == []
-    assert said(bubble_holds="yes", line_returns="yes") == []
-    assert said(line_returns="no") == ["sticking"]
-    assert said(bubble_holds="no", line_returns="no") == ["sticking", "bubble-does-not-hold"]
+    assert quote() == []
+    assert quote(bubble_holds="yes", line_returns="yes") == []
+    assert quote(line_returns="no") == ["sticking"]
+    assert quote(bubble_holds="no", line_returns="no") == ["sticking", "bubble-does-not-hold"]
 
 
 def test_a_reading_no_reticle_can_give_is_questioned() -> None:
@@ -128,5 +128,5 @@ def test_a_conditional_watch_is_not_called_close_to_its_limit() -> None:
 def test_every_kind_leads_through_a_bad_finding_in_the_same_order() -> None:
     for kind in KINDS.values():
         steps = kind.about()["when_bad"]
-        assert [step["code"] for step in steps] == ["real", "keep", "adjust", "without", "look-back"]
+        assert [step["code"] for step in steps] == ["real", "keep", "adjust", "without", "impact-review"]
         assert all(step["text"].endswith(".") for step in steps)

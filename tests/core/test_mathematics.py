@@ -1,4 +1,4 @@
-"""Quantiles, least squares, pooling and the decision rule against independent reckoning (numpy, scipy, by hand)."""
+"""Quantiles, least squares, pooling and the decision rule against independent calculation (numpy, scipy, by hand)."""
 
 from __future__ import annotations
 

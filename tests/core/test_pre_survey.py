@@ -200,11 +200,11 @@ class TestEnding:
         found = preview(document(steps=[done("plummet", "adjust"), {"check": "two-face"}]))
         assert (found["complete"], found["missing"]) == (False, ["observations.steps[1]"])
         assert found["wanted"] == [{"path": "observations.steps[1]", "where": "Two-face check"}]
-        assert found["sofar"] == "Adjust first: plummet."
+        assert found["progress"] == "Adjust first: plummet."
         with pytest.raises(Refused):
             reduce(document(steps=[{"check": "two-face"}]))
         assert (
-            preview(document(steps=[done("plummet"), {"check": "two-face"}]))["sofar"]
+            preview(document(steps=[done("plummet"), {"check": "two-face"}]))["progress"]
             == "One check done, no errors found."
         )
         assert "reduced" in preview(document(steps=[done("plummet")]))
@@ -225,7 +225,7 @@ class TestEnding:
         assert found["missing"] == ["observations.steps"]
 
 
-def test_the_device_reckons_a_round_as_the_house_does_and_nothing_later_leans_on_it() -> None:
+def test_the_device_reckons_a_round_as_the_server_does_and_nothing_later_depends_on_it() -> None:
     known = {"stated": STATION, "limits": {}, "history": []}
     bare = {"kind": "pre-survey", "observations": {"minutes": 5, "steps": [done("plummet")]}}
     question = {"verb": "reduce", "document": bare, "instrument": known, "at": NOW.isoformat()}

@@ -11,7 +11,7 @@ from typing import Any
 import pytest
 
 from naveta_core.registry import document_of
-from tests.core.plain import adjusting_of, asked_guide, asked_preview, reduce_of
+from tests.core.plain import adjusting_of, guided, previewed, reduce_of
 
 Data = dict[str, Any]
 AT = "2027-03-02T06:40:00+00:00"
@@ -38,10 +38,10 @@ def shown(tilt: tuple[float, float], index: tuple[float, float], senses: tuple[s
 def set_up(senses: tuple[str, str], level: Data, stored: Data | None = None, **more: Any) -> Data:
     instrument = {"kind": "total-station", "display": display(*senses), "plummet": "laser", **more}
     observations = {
-        "way": "level-first",
+        "method": "level-first",
         "mark": {"name": "PC-07"},
         "stand_bearing_deg": STAND,
-        "options": {"fine": "electronic"},
+        "options": {"level_type": "electronic"},
         "log": [{"act": "plate", "saw": {"level": level}}],
     }
     return {"kind": "set-up", "instrument": instrument, "stored": stored or {}, "observations": observations}
@@ -69,7 +69,7 @@ def test_the_screws_bring_the_axis_plumb_whatever_display_and_thread(
     tilt = (130.0, -85.0)
     for _ in range(3):
         document = set_up(senses, shown(tilt, index, senses), stored, **more)
-        advice = asked_guide(document, None, AT, "plate")["advice"]
+        advice = guided(document, None, AT, "plate")["advice"]
         if advice is None or not (advice.get("result") or {}).get("turns"):
             break
         tilt = turned(tilt, advice["result"]["turns"], raises=thread != "clockwise-lowers")
@@ -88,7 +88,7 @@ def test_the_end_is_judged_in_one_sense(senses: tuple[str, str]) -> None:
         height={"readings": ["1.55", "1.55"]},
         log=[],
     )
-    result = asked_preview(document, None, AT)["reduced"]["result"]
+    result = previewed(document, None, AT)["reduced"]["result"]
     assert result["tilt_arcsec"] == pytest.approx(5.0, abs=0.01)
     assert (result["index_along_arcsec"], result["index_across_arcsec"]) == (pytest.approx(12.0), pytest.approx(-7.0))
 
@@ -103,10 +103,8 @@ def test_a_known_index_is_taken_off_in_the_same_sense(senses: tuple[str, str]) -
         height={"readings": ["1.55", "1.55"]},
         log=[],
     )
-    assert asked_preview(document, None, AT)["reduced"]["result"]["tilt_arcsec"] == pytest.approx(5.0, abs=0.01)
-    hint = next(
-        hint["text"] for hint in asked_guide(document, None, AT, "plate")["hints"] if hint["code"] == "index-known"
-    )
+    assert previewed(document, None, AT)["reduced"]["result"]["tilt_arcsec"] == pytest.approx(5.0, abs=0.01)
+    hint = next(hint["text"] for hint in guided(document, None, AT, "plate")["tips"] if hint["code"] == "index-known")
     a, c = signs(*senses)
     assert f"{a * 12:+.0f}″ along and {c * -7:+.0f}″ across" in hint, "as this display shows them"
 
@@ -131,7 +129,7 @@ def dual(senses: tuple[str, str], index: tuple[float, float], before: tuple[str,
 
 @pytest.mark.parametrize("senses", SENSES)
 def test_storing_takes_the_error_away_and_the_second_round_proves_it(senses: tuple[str, str]) -> None:
-    """The instrument takes what it shows too much, in its own counting; told back in that counting it comes to nothing."""
+    """The instrument takes what it shows too much, in its own counting; given back in that counting it comes to nothing."""
     a, c = signs(*senses)
     index = (21.0, -16.0)
     document = document_of(dual(senses, index, ("3", "-2")))
@@ -156,8 +154,6 @@ def test_storing_takes_the_error_away_and_the_second_round_proves_it(senses: tup
 def test_what_can_be_tried_uses_the_same_senses() -> None:
     plain = set_up(SENSES[0], shown((50.0, 20.0), (0.0, 0.0), SENSES[0]))
     other = set_up(SENSES[3], shown((50.0, 20.0), (0.0, 0.0), SENSES[3]), foot_screws="clockwise-lowers")
-    tried = [
-        asked_guide(copy.deepcopy(document_), None, AT, "plate")["tries"]["question"] for document_ in (plain, other)
-    ]
+    tried = [guided(copy.deepcopy(document_), None, AT, "plate")["trial"]["question"] for document_ in (plain, other)]
     assert tried[0]["tilt"] == pytest.approx(tried[1]["tilt"])
     assert tried[1]["base"]["clockwise_from_above"] == "lowers"

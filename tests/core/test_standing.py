@@ -7,8 +7,8 @@ from typing import Any
 
 import pytest
 
-from naveta_core.history.impact import look_back
-from naveta_core.history.standing import Done, Happened, clears, summary
+from naveta_core.history.impact import impact_review
+from naveta_core.history.standing import CheckRecord, EventRecord, clears, summary
 from tests.core.plain import standing
 
 TODAY = date(2027, 3, 2)
@@ -26,64 +26,66 @@ def test_never_checked_is_check_first() -> None:
 
 
 def test_passed_and_fresh_is_ready() -> None:
-    entry = standing(LEVEL, [Done("two-peg", at(20), "use", finding="No error found.")], [], TODAY)
+    entry = standing(LEVEL, [CheckRecord("two-peg", at(20), "use", finding="No error found.")], [], TODAY)
     assert entry.state == "ready"
     assert "20 Feb 2027" in entry.reasons[0].text
     assert entry.checks[0].due_on == "2027-03-22"
 
 
 def test_due_within_a_week_is_said() -> None:
-    entry = standing(LEVEL, [Done("two-peg", at(5), "use")], [], TODAY)
+    entry = standing(LEVEL, [CheckRecord("two-peg", at(5), "use")], [], TODAY)
     assert [reason.code for reason in entry.reasons] == ["passed", "due-soon"]
 
 
 @pytest.mark.parametrize(("day", "state"), [(31, "ready"), (30, "check-first")])
 def test_older_than_its_month_is_check_first(day: int, state: str) -> None:
-    assert standing(LEVEL, [Done("two-peg", at(day, 1), "use")], [], TODAY).state == state
+    assert standing(LEVEL, [CheckRecord("two-peg", at(day, 1), "use")], [], TODAY).state == state
 
 
 def test_a_conditional_watch_is_ready_if_with_its_condition() -> None:
-    entry = standing(LEVEL, [Done("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
+    entry = standing(LEVEL, [CheckRecord("two-peg", at(20), "watch", codes=("near-limit",))], [], TODAY)
     assert entry.state == "ready-if"
     assert "equal" in entry.reasons[0].text
 
 
 def test_a_knock_after_the_pass_asks_for_a_check_and_a_drop_holds() -> None:
-    passed = Done("two-peg", at(20), "use")
-    knocked = standing(LEVEL, [passed], [Happened("knock", at(1, 3, 14), "against the rail")], TODAY)
+    passed = CheckRecord("two-peg", at(20), "use")
+    knocked = standing(LEVEL, [passed], [EventRecord("knock", at(1, 3, 14), "against the rail")], TODAY)
     assert knocked.state == "check-first"
     assert knocked.reasons[0].text == "Knocked on 1 Mar 2027 at 14:10: against the rail"
-    assert standing(LEVEL, [passed], [Happened("drop", at(1, 3))], TODAY).state == "hold"
-    assert standing(LEVEL, [passed], [Happened("knock", at(19))], TODAY).state == "ready", (
+    assert standing(LEVEL, [passed], [EventRecord("drop", at(1, 3))], TODAY).state == "hold"
+    assert standing(LEVEL, [passed], [EventRecord("knock", at(19))], TODAY).state == "ready", (
         "before the pass it is answered"
     )
 
 
 def test_a_bad_check_holds_until_a_later_one_passes() -> None:
-    bad = Done("two-peg", at(1, 3), "adjust", finding="Line of sight 24″ up.")
-    assert standing(LEVEL, [Done("two-peg", at(20), "use"), bad], [], TODAY).state == "hold"
-    left = Done("two-peg", at(1, 3, 9), "use", stage="as-left")
+    bad = CheckRecord("two-peg", at(1, 3), "adjust", finding="Line of sight 24″ up.")
+    assert standing(LEVEL, [CheckRecord("two-peg", at(20), "use"), bad], [], TODAY).state == "hold"
+    left = CheckRecord("two-peg", at(1, 3, 9), "use", stage="as-left")
     assert standing(LEVEL, [bad, left], [], TODAY).state == "ready"
 
 
 def test_a_repeat_after_a_pass_is_no_pass() -> None:
-    entry = standing(LEVEL, [Done("two-peg", at(20), "use"), Done("two-peg", at(1, 3), "repeat")], [], TODAY)
+    entry = standing(
+        LEVEL, [CheckRecord("two-peg", at(20), "use"), CheckRecord("two-peg", at(1, 3), "repeat")], [], TODAY
+    )
     assert (entry.state, entry.reasons[0].code) == ("check-first", "last-not-passed")
 
 
 @pytest.mark.parametrize(
     ("done", "expected"),
     [
-        (Done("two-peg", at(1), "use"), True),
-        (Done("two-peg", at(1), "watch", codes=("near-limit",)), True),
-        (Done("two-peg", at(1), "watch", codes=("not-proved",)), False),
-        (Done("two-peg", at(1), "watch", codes=("not-proved",), proved_within_watch=True), True),
-        (Done("two-peg", at(1), "watch", "as-left", ("near-limit", "conditional")), False),
-        (Done("two-peg", at(1), "watch", "as-left", ("near-limit",)), True),
-        (Done("two-peg", at(1), "adjust"), False),
+        (CheckRecord("two-peg", at(1), "use"), True),
+        (CheckRecord("two-peg", at(1), "watch", codes=("near-limit",)), True),
+        (CheckRecord("two-peg", at(1), "watch", codes=("not-proved",)), False),
+        (CheckRecord("two-peg", at(1), "watch", codes=("not-proved",), proved_within_watch=True), True),
+        (CheckRecord("two-peg", at(1), "watch", "as-left", ("near-limit", "conditional")), False),
+        (CheckRecord("two-peg", at(1), "watch", "as-left", ("near-limit",)), True),
+        (CheckRecord("two-peg", at(1), "adjust"), False),
     ],
 )
-def test_what_clears_a_due_check(done: Done, expected: bool) -> None:
+def test_what_clears_a_due_check(done: CheckRecord, expected: bool) -> None:
     assert clears(done) is expected
 
 
@@ -95,44 +97,44 @@ def test_a_kind_without_any_check_says_so() -> None:
 
 def test_a_manager_may_release_a_hold_with_a_reason_that_shows() -> None:
     drop, released = (
-        Happened("drop", at(1, 3)),
-        Happened("released", at(1, 3, 9), "Ines Calder: spare only, rough grading"),
+        EventRecord("drop", at(1, 3)),
+        EventRecord("released", at(1, 3, 9), "Ines Calder: spare only, rough grading"),
     )
     entry = standing(LEVEL, [], [drop, released], TODAY)
     assert entry.state == "ready-if"
     assert "spare only" in entry.reasons[0].text
-    again = Happened("knock", at(1, 3, 12))
+    again = EventRecord("knock", at(1, 3, 12))
     assert standing(LEVEL, [], [drop, released, again], TODAY).state == "hold", "a later knock ends the release"
-    bad = Done("two-peg", at(1, 3, 11), "adjust")
+    bad = CheckRecord("two-peg", at(1, 3, 11), "adjust")
     assert standing(LEVEL, [bad], [drop, released], TODAY).state == "hold", "so does a later bad check"
 
 
 def test_held_back_by_hand_until_a_check_passes() -> None:
-    held = Happened("held", at(1, 3), "feels loose")
-    assert standing(LEVEL, [Done("two-peg", at(20), "use")], [held], TODAY).state == "hold"
-    assert standing(LEVEL, [Done("two-peg", at(2, 3), "use")], [held], TODAY).state == "ready"
+    held = EventRecord("held", at(1, 3), "feels loose")
+    assert standing(LEVEL, [CheckRecord("two-peg", at(20), "use")], [held], TODAY).state == "hold"
+    assert standing(LEVEL, [CheckRecord("two-peg", at(2, 3), "use")], [held], TODAY).state == "ready"
 
 
-def test_looking_back_counts_what_leans_on_a_bad_level() -> None:
-    good, bad = Done("two-peg", at(9), "use"), Done("two-peg", at(2, 3), "adjust")
+def test_looking_back_counts_what_depends_on_a_bad_level() -> None:
+    good, bad = CheckRecord("two-peg", at(9), "use"), CheckRecord("two-peg", at(2, 3), "adjust")
     events = [
-        Happened("out", at(5)),
-        Happened("out", at(10)),
-        Happened("out", at(20)),
-        Happened("knock", at(1, 3, 14)),
-        Happened("out", at(3, 3)),
+        EventRecord("out", at(5)),
+        EventRecord("out", at(10)),
+        EventRecord("out", at(20)),
+        EventRecord("knock", at(1, 3, 14)),
+        EventRecord("out", at(3, 3)),
     ]
-    found = look_back(bad, [good, bad], events)
+    found = impact_review(bad, [good, bad], events)
     assert found.taken_out == 2
     assert found.sentence() == "Last good on 9 Feb 2027; taken out two times since."
     assert "1 Mar 2027" in found.advice()[1].text
 
 
 def test_looking_back_without_a_good_check_or_without_work() -> None:
-    bad = Done("two-peg", at(2, 3), "adjust")
-    assert "No good check" in look_back(bad, [bad], []).sentence()
-    assert look_back(bad, [Done("two-peg", at(1), "use")], []).advice()[0].code == "not-taken-out"
-    unexplained = look_back(bad, [Done("two-peg", at(1), "use")], [Happened("out", at(3))])
+    bad = CheckRecord("two-peg", at(2, 3), "adjust")
+    assert "No good check" in impact_review(bad, [bad], []).sentence()
+    assert impact_review(bad, [CheckRecord("two-peg", at(1), "use")], []).advice()[0].code == "not-taken-out"
+    unexplained = impact_review(bad, [CheckRecord("two-peg", at(1), "use")], [EventRecord("out", at(3))])
     assert "all work since" in unexplained.advice()[1].text
 
 
@@ -155,9 +157,9 @@ class TestManyChecks:
     """A theodolite with a plate bubble and a plummet; its circular bubble is listed, and stops nothing by its absence."""
 
     THEODOLITE = {"kind": "theodolite", "plummet": "optical", "plunges": False}
-    PASSED = (Done("plate-vial", at(25), "use"), Done("plummet", at(20, 1), "use"))
+    PASSED = (CheckRecord("plate-vial", at(25), "use"), CheckRecord("plummet", at(20, 1), "use"))
 
-    def of(self, *done: Done, events: tuple[Happened, ...] = ()) -> Any:
+    def of(self, *done: CheckRecord, events: tuple[EventRecord, ...] = ()) -> Any:
         return standing(self.THEODOLITE, [*self.PASSED, *done], list(events), TODAY)
 
     def test_every_check_that_decides_must_have_passed(self) -> None:
@@ -171,65 +173,70 @@ class TestManyChecks:
         }
 
     def test_a_bad_finding_of_any_check_holds(self) -> None:
-        bad = self.of(Done("circular-vial", at(26), "adjust", finding="It rests 2 mm off."))
+        bad = self.of(CheckRecord("circular-vial", at(26), "adjust", finding="It rests 2 mm off."))
         assert (bad.state, bad.checks[0].check) == ("hold", "circular-vial")
-        mended = self.of(Done("circular-vial", at(26), "adjust"), Done("circular-vial", at(26, 2, 9), "use", "as-left"))
+        mended = self.of(
+            CheckRecord("circular-vial", at(26), "adjust"), CheckRecord("circular-vial", at(26, 2, 9), "use", "as-left")
+        )
         assert mended.state == "ready"
 
     def test_each_kind_has_its_own_interval(self) -> None:
         old = standing(
-            self.THEODOLITE, [Done("plate-vial", at(20, 1), "use"), Done("plummet", at(20, 1), "use")], [], TODAY
+            self.THEODOLITE,
+            [CheckRecord("plate-vial", at(20, 1), "use"), CheckRecord("plummet", at(20, 1), "use")],
+            [],
+            TODAY,
         )
         assert (old.state, old.checks[0].check) == ("check-first", "plate-vial")
         assert {check.check: check.due_on for check in old.checks}["plummet"] == "2027-04-20"
 
     def test_a_knock_wants_all_of_them_again(self) -> None:
-        knocked = self.of(events=(Happened("knock", at(28)),))
+        knocked = self.of(events=(EventRecord("knock", at(28)),))
         assert knocked.state == "check-first"
         assert {check.check for check in knocked.checks if check.state == "check-first"} == {
             "plate-vial",
             "plummet",
             "circular-vial",
         }
-        again = self.of(Done("plate-vial", at(1, 3), "use"), events=(Happened("knock", at(28)),))
+        again = self.of(CheckRecord("plate-vial", at(1, 3), "use"), events=(EventRecord("knock", at(28)),))
         assert (again.state, again.checks[0].check) == ("check-first", "plummet")
 
     def test_where_nothing_decides_what_there_is_does(self) -> None:
         base = {"kind": "tribrach", "plummet": "none"}
         assert standing(base, [], [], TODAY).state == "check-first"
-        assert standing(base, [Done("circular-vial", at(20), "use")], [], TODAY).state == "ready"
+        assert standing(base, [CheckRecord("circular-vial", at(20), "use")], [], TODAY).state == "ready"
 
 
 class TestAfterAdjusting:
     """Whatever was turned or stored is proved before it goes out."""
 
-    PASSED = Done("two-peg", at(20), "use")
+    PASSED = CheckRecord("two-peg", at(20), "use")
 
-    def adjusted(self, *done: Done, check: str = "two-peg") -> Any:
-        event = Happened("adjusted", at(1, 3), check=check)
+    def adjusted(self, *done: CheckRecord, check: str = "two-peg") -> Any:
+        event = EventRecord("adjusted", at(1, 3), check=check)
         return standing(LEVEL, [self.PASSED, *done], [event], TODAY)
 
     def test_it_is_check_first_until_an_as_left_passes(self) -> None:
         entry = self.adjusted()
         assert (entry.state, entry.reasons[0].code) == ("check-first", "adjusted-not-proved")
         assert "as left" in entry.reasons[0].text
-        assert self.adjusted(Done("two-peg", at(1, 3, 9), "use", "as-left")).state == "ready"
+        assert self.adjusted(CheckRecord("two-peg", at(1, 3, 9), "use", "as-left")).state == "ready"
 
     def test_what_passes_as_found_only_does_not_prove_it(self) -> None:
-        loose = Done("two-peg", at(1, 3, 9), "watch", codes=("not-proved",), proved_within_watch=True)
+        loose = CheckRecord("two-peg", at(1, 3, 9), "watch", codes=("not-proved",), proved_within_watch=True)
         assert clears(loose)
         assert self.adjusted(loose).state == "check-first"
-        assert self.adjusted(loose, Done("two-peg", at(1, 3, 10), "use")).state == "ready"
+        assert self.adjusted(loose, CheckRecord("two-peg", at(1, 3, 10), "use")).state == "ready"
 
     def test_in_the_same_second_as_left_comes_after_it_and_as_found_before(self) -> None:
-        assert self.adjusted(Done("two-peg", at(1, 3), "use", "as-left")).state == "ready"
-        assert self.adjusted(Done("two-peg", at(1, 3), "use")).reasons[0].code == "adjusted-not-proved"
+        assert self.adjusted(CheckRecord("two-peg", at(1, 3), "use", "as-left")).state == "ready"
+        assert self.adjusted(CheckRecord("two-peg", at(1, 3), "use")).reasons[0].code == "adjusted-not-proved"
 
     def test_in_the_same_second_a_release_comes_after_the_hold_and_before_a_drop(self) -> None:
-        events = [Happened("released", at(1, 3), "spare only"), Happened("held", at(1, 3), "feels loose")]
-        passed = [Done("two-peg", at(20), "use")]
+        events = [EventRecord("released", at(1, 3), "spare only"), EventRecord("held", at(1, 3), "feels loose")]
+        passed = [CheckRecord("two-peg", at(20), "use")]
         assert standing(LEVEL, passed, events, TODAY).state == "ready-if"
-        assert standing(LEVEL, passed, [*events, Happened("drop", at(1, 3))], TODAY).state == "hold"
+        assert standing(LEVEL, passed, [*events, EventRecord("drop", at(1, 3))], TODAY).state == "hold"
 
     def test_another_check_adjusted_bears_only_on_what_was_measured_through_it(self) -> None:
         states = {check.check: check.reasons[0].code for check in self.adjusted(check="circular-vial").checks}
@@ -237,30 +244,34 @@ class TestAfterAdjusting:
 
     def test_a_check_that_gates_nothing_counts_once_it_was_adjusted(self) -> None:
         theodolite = {"kind": "theodolite", "plummet": "optical", "plunges": False}
-        done = [Done("plate-vial", at(25), "use"), Done("plummet", at(25), "use"), Done("circular-vial", at(20), "use")]
-        turned = Happened("adjusted", at(26), check="circular-vial")
+        done = [
+            CheckRecord("plate-vial", at(25), "use"),
+            CheckRecord("plummet", at(25), "use"),
+            CheckRecord("circular-vial", at(20), "use"),
+        ]
+        turned = EventRecord("adjusted", at(26), check="circular-vial")
         assert standing(theodolite, done, [], TODAY).state == "ready"
         assert standing(theodolite, done, [turned], TODAY).state == "check-first"
-        left = Done("circular-vial", at(26, 2, 9), "use", "as-left")
+        left = CheckRecord("circular-vial", at(26, 2, 9), "use", "as-left")
         assert standing(theodolite, [*done, left], [turned], TODAY).state == "ready"
 
 
 class TestAfterAFall:
     """All that a drop or topple bears on must pass, quick looks made."""
 
-    DROP = Happened("drop", at(1, 3))
+    DROP = EventRecord("drop", at(1, 3))
 
-    def of(self, *done: Done, event: Happened = DROP) -> Any:
+    def of(self, *done: CheckRecord, event: EventRecord = DROP) -> Any:
         return standing(LEVEL, list(done), [event], TODAY)
 
-    def everything(self, hour: int, codes: tuple[str, ...] = ()) -> list[Done]:
+    def everything(self, hour: int, codes: tuple[str, ...] = ()) -> list[CheckRecord]:
         kinds = ("two-peg", "circular-vial", "compensator-function")
-        return [Done(kind, at(1, 3, hour), "use", codes=codes if kind == "two-peg" else ()) for kind in kinds]
+        return [CheckRecord(kind, at(1, 3, hour), "use", codes=codes if kind == "two-peg" else ()) for kind in kinds]
 
     @pytest.mark.parametrize("event", ["drop", "topple"])
     def test_one_pass_releases_nothing(self, event: str) -> None:
-        fell = Happened(event, at(1, 3))
-        entry = self.of(Done("two-peg", at(1, 3, 9), "use"), event=fell)
+        fell = EventRecord(event, at(1, 3))
+        entry = self.of(CheckRecord("two-peg", at(1, 3, 9), "use"), event=fell)
         assert entry.state == "hold"
         assert {check.check for check in entry.checks if check.state == "hold"} == {
             "circular-vial",
@@ -270,9 +281,9 @@ class TestAfterAFall:
 
     def test_looks_that_were_not_made_release_nothing(self) -> None:
         assert self.of(*self.everything(9, ("not-looked",))).state == "hold"
-        again = Done("two-peg", at(1, 3, 10), "use")
+        again = CheckRecord("two-peg", at(1, 3, 10), "use")
         assert self.of(*self.everything(9, ("not-looked",)), again).state == "ready"
-        later = Done("two-peg", at(1, 3, 11), "use", codes=("not-looked",))
+        later = CheckRecord("two-peg", at(1, 3, 11), "use", codes=("not-looked",))
         assert self.of(*self.everything(9, ("not-looked",)), again, later).state == "ready", "answered, it stays so"
 
     def test_accuracy_procedures_are_not_asked_for(self) -> None:
@@ -282,5 +293,5 @@ class TestAfterAFall:
         same = self.of(*self.everything(7))
         assert self.DROP.at == at(1, 3, 7)
         assert same.state == "hold"
-        knocked = standing(LEVEL, [Done("two-peg", at(1, 3), "use")], [Happened("knock", at(1, 3))], TODAY)
+        knocked = standing(LEVEL, [CheckRecord("two-peg", at(1, 3), "use")], [EventRecord("knock", at(1, 3))], TODAY)
         assert knocked.state == "check-first"

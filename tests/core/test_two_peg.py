@@ -103,7 +103,7 @@ def test_a_staff_at_its_target_reads_level_once_turned() -> None:
     assert target == pytest.approx(level_reading, abs=3e-6)
 
 
-def test_feet_and_metres_tell_the_same_error() -> None:
+def test_feet_and_metres_say_the_same_error() -> None:
     metric = exact(24, *NEAR)
     feet = json.loads(json.dumps(metric))
     feet["units"] = {"length": "ft"}
@@ -157,7 +157,7 @@ def test_an_unsymmetrical_reticle_is_no_misread_wire() -> None:
     assert result["result"]["collimation_arcsec"] == pytest.approx((3 + 2e-4 / 3 * RHO) / 1.02, abs=0.1)
 
 
-def test_taped_and_stadia_distance_that_disagree_are_told() -> None:
+def test_taped_and_stadia_distance_that_disagree_are_given() -> None:
     entry = wired()
     entry["observations"]["setups"][1]["a"]["distance"] = "57"
     assert "distance-disagrees" in codes(reduce(entry))

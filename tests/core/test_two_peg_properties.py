@@ -120,7 +120,7 @@ def test_any_number_of_set_ups_against_independent_least_squares(pairs: list[tup
 @pytest.mark.parametrize(
     ("length", "factor"), [("ft", 0.3048), ("usft", 1200 / 3937), ("in", 0.0254), ("mm", 0.001), ("cm", 0.01)]
 )
-def test_every_unit_tells_the_same_error(length: str, factor: float) -> None:
+def test_every_unit_says_the_same_error(length: str, factor: float) -> None:
     metres = exact(17.5, (30, 30), (56, 4), copies=2)
     other = copy.deepcopy(metres)
     for setup in other["observations"]["setups"]:
@@ -152,7 +152,7 @@ def test_the_baseline_of_every_named_layout() -> None:
 @settings(max_examples=30, deadline=None)
 def expected_arcsec(answer: dict) -> float:
     """The ± that is foretold, as it is said."""
-    text = next(message["text"] for message in answer["partial"]["messages"] if message["code"] == "expected")
+    text = next(message["text"] for message in answer["progress"]["messages"] if message["code"] == "expected")
     found = re.search(r"about ± ([\d.]+)″", text)
     assert found is not None, text
     return float(found[1])
@@ -170,12 +170,12 @@ def test_a_preview_of_any_part_of_a_sheet_names_the_next_reading_and_refuses_not
     assert answer["faults"] == []
     assert not answer["complete"]
     i, s = order[full]
-    assert answer["partial"]["next"]["path"] == f"observations.setups[{i}].{s}.readings[0]"
+    assert answer["progress"]["next"]["path"] == f"observations.setups[{i}].{s}.readings[0]"
     assert expected_arcsec(answer) == pytest.approx(9.1, abs=0.05)
 
 
 def test_expected_proof_is_what_a_clean_test_then_has() -> None:
-    """The ± told before the last reading is the one found after it when the day is as usual."""
+    """The ± given before the last reading is the one found after it when the day is as usual."""
     part = exact(8, (30, 30), (56, 4), copies=2)
     held = part["observations"]["setups"][1]["b"].pop("readings")
     found = expected_arcsec(preview(part))

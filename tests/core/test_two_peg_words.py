@@ -1,4 +1,4 @@
-"""What a two-peg test says: refusals, previews, pictures, what it costs and how it was reckoned."""
+"""What a two-peg test says: refusals, previews, pictures, what it costs and how it was calculated."""
 
 from __future__ import annotations
 
@@ -39,7 +39,7 @@ def test_a_fault_is_worded_for_the_person_who_typed_it() -> None:
     assert (fault.given, fault.wanted) == ("1.6.2", "a number with one decimal mark")
 
 
-def test_a_limit_in_feet_is_told_in_feet() -> None:
+def test_a_limit_in_feet_is_given_in_feet() -> None:
     with pytest.raises(Refused) as caught:
         reduce(document((60, "91.4", 60, "4.5"), (90, "3.4", 30, "4.5"), units={"length": "ft"}))
     assert "22.97 ft" in caught.value.faults[0].wanted
@@ -65,20 +65,20 @@ class TestPreview:
         assert answer["missing"][:3] == [
             f"observations.setups[0].{what}" for what in ("a.distance", "a.readings[0]", "b.distance")
         ]
-        assert answer["partial"]["next"]["where"] == "first set-up, staff A, distance"
+        assert answer["progress"]["next"]["where"] == "first set-up, staff A, distance"
 
     def test_layout_alone_says_what_it_can_prove(self) -> None:
         answer = preview(document((30, [], 30, []), (56, [], 4, [])))
-        expected = next(message["text"] for message in answer["partial"]["messages"] if message["code"] == "expected")
+        expected = next(message["text"] for message in answer["progress"]["messages"] if message["code"] == "expected")
         assert "about ± 9.1″; the limit is 10″" in expected
         assert answer["picture"]["baseline_m"] == 60
         assert [setup["x_m"] for setup in answer["picture"]["setups"]] == pytest.approx([30, 56])
 
     def test_one_setup_gives_its_difference_and_asks_for_the_next(self) -> None:
         answer = preview(document((30, ["1.8851", "1.8855"], 30, "1.4020"), (56, [], 4, [])))
-        text = next(message["text"] for message in answer["partial"]["messages"] if message["code"] == "difference")
+        text = next(message["text"] for message in answer["progress"]["messages"] if message["code"] == "difference")
         assert text == "First set-up, as read: B 0.48330 m above A."
-        assert answer["partial"]["notes"] == [
+        assert answer["progress"]["notes"] == [
             {"path": "observations.setups[0].a", "text": "Mean 1.88530 m, range 0.4 mm"}
         ]
         assert answer["missing"][0] == "observations.setups[1].a.readings[0]"

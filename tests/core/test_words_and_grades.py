@@ -12,17 +12,17 @@ import pytest
 from naveta_core.cautions import CAUTIONS
 from naveta_core.checks import KINDS
 from naveta_core.documents.envelope import Instrument
-from naveta_core.history.standing import clears, done_of
+from naveta_core.history.standing import check_record_of, clears
 from naveta_core.history.summary import summary_of
 from naveta_core.registry import document_of
 from naveta_core.setup.document import SetUpDocument
-from naveta_core.setup.methods import FINE, WAYS, acts_of, cannot, way_of
+from naveta_core.setup.methods import LEVEL_TYPES, SET_UP_METHODS, acts_of, cannot, method_of
 from naveta_core.setup.steps import ACTS
 from naveta_core.units.angles import parse_angle
 from naveta_sim import simulate
 from tests.core.plain import adjusting_of, fitting, made_check
 
-from .bench.simulated import DRAWS, reduced
+from .checks.simulated import DRAWS, reduced
 from .plain import before_of, kinds_for
 
 Data = dict[str, Any]
@@ -89,7 +89,7 @@ class TestOneAnswerForAPass:
             (earlier,) = before_of([made_check(document, result, at, "as-found")])
             from datetime import datetime
 
-            passed = clears(done_of(summary_of(document, result), datetime.fromisoformat(at), "as-found"))
+            passed = clears(check_record_of(summary_of(document, result), datetime.fromisoformat(at), "as-found"))
             assert earlier["passed"] is passed
             seen.add((result["verdict"]["grade"], passed))
         assert ("watch", True) in seen
@@ -117,25 +117,27 @@ class TestWhatCannotWork:
 
     def test_a_base_with_a_plummet_serves_an_instrument_without(self) -> None:
         below = {"kind": "tribrach", "plummet": "optical", "foot_screw_count": 3}
-        assert cannot(WAYS["level-first"], Instrument(**self.NONE), Instrument(**below)) is None
-        assert "plumb bob" in str(cannot(WAYS["level-first"], Instrument(**self.NONE), Instrument(foot_screw_count=3)))
+        assert cannot(SET_UP_METHODS["level-first"], Instrument(**self.NONE), Instrument(**below)) is None
+        assert "plumb bob" in str(
+            cannot(SET_UP_METHODS["level-first"], Instrument(**self.NONE), Instrument(foot_screw_count=3))
+        )
         methods = fitting(self.NONE, below)
         assert methods["base"] == {"screws": 3, "plummet": "optical"}
 
     def test_four_screws_take_the_bob_and_no_plummet_that_is_not_there(self) -> None:
         four = {"foot_screw_count": 4}
-        assert cannot(WAYS["plumb-bob"], Instrument(**self.NONE), Instrument(**four)) is None
-        assert "plumb bob" in str(cannot(WAYS["four-screws"], Instrument(**self.NONE), Instrument(**four)))
+        assert cannot(SET_UP_METHODS["plumb-bob"], Instrument(**self.NONE), Instrument(**four)) is None
+        assert "plumb bob" in str(cannot(SET_UP_METHODS["four-screws"], Instrument(**self.NONE), Instrument(**four)))
         document = SetUpDocument.model_validate(
-            {"kind": "set-up", "instrument": self.NONE, "observations": {"way": "plumb-bob", "base": {"screws": 4}}}
+            {"kind": "set-up", "instrument": self.NONE, "observations": {"method": "plumb-bob", "base": {"screws": 4}}}
         )
-        way = way_of(document.observations)
-        names = [act.name for act in acts_of(way, document.plummet)]
+        method = method_of(document.observations)
+        names = [act.name for act in acts_of(method, document.plummet)]
         assert "four" in names
         assert "plate" not in names
         assert names.index("ease") == names.index("mount") + 1
-        assert way.levels_by == "four"
-        assert FINE
+        assert method.levels_by == "four"
+        assert LEVEL_TYPES
 
     def test_a_plummet_in_the_base_is_not_taken_out_by_turning(self) -> None:
         """Off by 0.8 mm by thirds: usable conditionally, and that one is no half-turn."""

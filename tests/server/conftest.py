@@ -47,7 +47,7 @@ class Api:
     def check(
         self, document: Any, *, identity: str | None = None, at: str = "2027-03-02T06:40:00+00:00", **more: Any
     ) -> Any:
-        """Save a check of LV-07 unless told otherwise."""
+        """Save a check of LV-07 unless given otherwise."""
         payload = {"instrument": "LV-07", "observed_at": at, "document": document, **more}
         return self.put(f"checks/{identity or uuid.uuid4()}", payload)
 

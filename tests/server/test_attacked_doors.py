@@ -7,8 +7,8 @@ from typing import Any
 
 import pytest
 
-from bench.models import Record
 from fleet.models import Instrument
+from records.models import Record
 
 from .conftest import Api, bad, good, looked
 from .test_records import state
@@ -25,7 +25,7 @@ def refused(answer: Any, status: int, says: str = "") -> None:
 
 
 class TestBodies:
-    @pytest.mark.parametrize("door", ["preview", "stand/guide", "documents/repeat", "documents/from-file"])
+    @pytest.mark.parametrize("door", ["preview", "set-up/guide", "documents/repeat", "documents/from-file"])
     @pytest.mark.parametrize("kind", [[], {}, None, 3])
     def test_a_kind_that_is_no_text_is_a_fault_in_the_document(self, tam: Api, door: str, kind: Any) -> None:
         answer = tam.post(door, {"document": {"kind": kind}})
@@ -99,8 +99,8 @@ class TestTimes:
             refused(answer, 422)
         assert not Record.objects.exists()
 
-    def test_a_drop_told_by_a_clock_that_is_years_off_holds_it(self, tam: Api) -> None:
-        """A tablet whose clock began in 2000 knows from the house by how much it is off."""
+    def test_a_drop_given_by_a_clock_that_is_years_off_holds_it(self, tam: Api) -> None:
+        """A tablet whose clock began in 2000 knows from the server by how much it is off."""
         tam.check(good())
         off = 857_087_000  # from 2000-01-01T00:05 to the morning of the check, to within the minute
         response = tam.event("drop", "2000-01-01T00:05:00+00:00", clock_off_s=off)
@@ -125,7 +125,7 @@ class TestTakingOutWhatIsHeld:
             assert "LV-07 is on hold and stays here" in answer.json()["title"]
         assert Instrument.objects.get(tag="LV-07").crew is None
 
-    def test_taken_out_without_signal_before_the_hold_is_kept(self, tam: Api, ines: Api) -> None:
+    def test_taken_out_without_signal_before_the_hold_is_stored(self, tam: Api, ines: Api) -> None:
         tam.check(good(), at="2027-03-01T06:30:00+00:00")
         ines.event("held", "2027-03-02T06:30:00+00:00", note="feels loose")
         assert tam.event("out", "2027-03-02T06:00:00+00:00").status_code == 201

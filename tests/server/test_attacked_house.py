@@ -1,4 +1,4 @@
-"""Disk, clock, seals, size: what the house does when one of them is against it."""
+"""Disk, clock, seals, size: what the server does when one of them is against it."""
 
 from __future__ import annotations
 
@@ -16,9 +16,9 @@ from typing import Any
 import pytest
 from django.db import OperationalError, connection
 
-from bench.models import Record
 from config.environment import DATABASE, ROOT
-from fleet.models import Instrument, Mark
+from fleet.models import ChangeCounter, Instrument
+from records.models import Record
 from shared import clock
 
 from .conftest import Api, good
@@ -34,20 +34,20 @@ def sql(text: str, *values: Any) -> None:
 
 class TestDisk:
     @pytest.mark.parametrize(
-        ("said", "status", "code"),
+        ("reason", "status", "code"),
         [
             ("database is locked", 503, "busy"),
             ("database or disk is full", 507, "no-room"),
             ("attempt to write a readonly database", 507, "no-room"),
             ("disk I/O error", 507, "no-room"),
-            ("no such table: bench_record", 500, "our-fault"),
+            ("no such table: records_record", 500, "our-fault"),
         ],
     )
     def test_what_the_disk_says_is_said_and_reading_goes_on(
-        self, tam: Api, monkeypatch: pytest.MonkeyPatch, said: str, status: int, code: str
+        self, tam: Api, monkeypatch: pytest.MonkeyPatch, reason: str, status: int, code: str
     ) -> None:
         def fails(*_: Any, **__: Any) -> None:
-            raise OperationalError(said)
+            raise OperationalError(reason)
 
         monkeypatch.setattr(Record, "save", fails)
         answer = tam.check(good())
@@ -68,7 +68,7 @@ class TestDisk:
             "print(Person.objects.count())\n"
             "try: Person.objects.update(name='x')\n"
             "except OperationalError as e:\n"
-            "    from shared.problems import _of_the_disk; print(_of_the_disk(e).status_code)\n"
+            "    from shared.errors import _of_the_disk; print(_of_the_disk(e).status_code)\n"
         )
         env = {"NAVETA_DATA": str(tmp_path / "d"), "DJANGO_SETTINGS_MODULE": "config.settings", "PATH": ""}
         found = subprocess.run(
@@ -90,11 +90,11 @@ class TestClock:
         assert tam.event("knock", "2027-03-02T07:00:00+00:00").status_code == 201
 
     def test_a_jump_forward_leaves_nothing_on_top_for_ever(self, tam: Api, monkeypatch: pytest.MonkeyPatch) -> None:
-        """Saved while the house's clock was years ahead; once it is right again, that record is not the latest word."""
-        with monkeypatch.context() as ahead:
-            ahead.setattr(clock, "now", lambda: datetime(2031, 1, 1, tzinfo=UTC))
+        """Saved while the server's clock was years ahead; once it is right again, that record is not the latest word."""
+        with monkeypatch.context() as leading_reasons:
+            leading_reasons.setattr(clock, "now", lambda: datetime(2031, 1, 1, tzinfo=UTC))
             assert tam.check(good(), at="2030-12-31T06:40:00+00:00").status_code == 201
-        sql("UPDATE bench_record SET received_at = '2027-03-01 00:00:00'")
+        sql("UPDATE records_record SET received_at = '2027-03-01 00:00:00'")
         tam.event("drop", AT)
         assert tam.get("instruments/LV-07").json()["standing"]["state"] == "hold"
 
@@ -111,14 +111,14 @@ class TestSeals:
     @pytest.mark.parametrize(
         "change",
         [
-            "DELETE FROM bench_record WHERE id = %s",
-            "UPDATE bench_record SET observed_at_utc = '2027-02-20 07:00:00' WHERE id = %s",
-            "UPDATE bench_record SET received_at = '2027-02-20 07:00:00' WHERE id = %s",
-            "UPDATE bench_record SET sent_digest = 'x' WHERE id = %s",
-            "UPDATE bench_record SET summary = '{}' WHERE id = %s",
-            "UPDATE bench_record SET observed_at = '2027-02-03T07:00:01+00:00' WHERE id = %s",
-            "UPDATE bench_record SET entered_by_id = (SELECT id FROM people_person WHERE username='jory') WHERE id = %s",
-            "UPDATE bench_record SET sequence = 9 WHERE id = %s",
+            "DELETE FROM records_record WHERE id = %s",
+            "UPDATE records_record SET observed_at_utc = '2027-02-20 07:00:00' WHERE id = %s",
+            "UPDATE records_record SET received_at = '2027-02-20 07:00:00' WHERE id = %s",
+            "UPDATE records_record SET sent_digest = 'x' WHERE id = %s",
+            "UPDATE records_record SET summary = '{}' WHERE id = %s",
+            "UPDATE records_record SET observed_at = '2027-02-03T07:00:01+00:00' WHERE id = %s",
+            "UPDATE records_record SET entered_by_id = (SELECT id FROM people_person WHERE username='jory') WHERE id = %s",
+            "UPDATE records_record SET sequence = 9 WHERE id = %s",
         ],
     )
     def test_the_last_record_changed_or_gone_is_found(self, ines: Api, chain_of_three: list[str], change: str) -> None:
@@ -130,7 +130,7 @@ class TestSeals:
 
     @pytest.mark.usefixtures("chain_of_three")
     def test_a_whole_chain_gone_is_found(self, ines: Api) -> None:
-        sql("DELETE FROM bench_record WHERE instrument_id = (SELECT id FROM fleet_instrument WHERE tag = 'LV-07')")
+        sql("DELETE FROM records_record WHERE instrument_id = (SELECT id FROM fleet_instrument WHERE tag = 'LV-07')")
         *chains, total = looked_through(ines)
         assert not total["ok"]
         (found,) = [chain for chain in chains if chain.get("wrong")]
@@ -139,19 +139,19 @@ class TestSeals:
     @pytest.mark.usefixtures("chain_of_three")
     def test_facts_the_yard_goes_by_are_compared(self, ines: Api) -> None:
         instrument = Instrument.objects.get(tag="LV-07")
-        instrument.facts = {**instrument.facts, "events": []}
-        instrument.save(update_fields=["facts"])
+        instrument.derived = {**instrument.derived, "events": []}
+        instrument.save(update_fields=["derived"])
         *_, total = looked_through(ines)
         assert not total["ok"]
 
     @pytest.mark.usefixtures("chain_of_three")
     def test_from_a_mark_on_only_what_came_since(self, tam: Api, ines: Api) -> None:
-        mark = looked_through(ines)[-1]["mark"]
+        mark = looked_through(ines)[-1]["cursor"]
         since = lambda: [json.loads(x) for x in ines.get(f"health/chains?since={mark}").getvalue().splitlines()]  # noqa: E731
         assert (len(since()), since()[-1]["records"]) == (1, 0)
         tam.check(good(), at=AT)
         assert (since()[0]["instrument"], since()[-1]["records"]) == ("LV-07", 1)
-        sql("UPDATE bench_record SET previous = 'x' WHERE arrival > %s", mark)
+        sql("UPDATE records_record SET previous = 'x' WHERE arrival > %s", mark)
         assert not since()[-1]["ok"]
 
 
@@ -181,14 +181,14 @@ class TestSizes:
             lists = [
                 captured_query["sql"]
                 for captured_query in query.captured_queries
-                if 'FROM "bench_record"' in captured_query["sql"]
+                if 'FROM "records_record"' in captured_query["sql"]
             ]
             assert lists
-            assert not [list_ for list_ in lists if '"bench_record"."document"' in list_]
+            assert not [list_ for list_ in lists if '"records_record"."document"' in list_]
             assert not [list_ for list_ in lists if "OFFSET" in list_]
             for entry in lists:
                 plan = connection.cursor().execute("EXPLAIN QUERY PLAN " + entry).fetchall()
-                assert not [row for row in plan if "TEMP B-TREE" in row[3] or row[3] == "SCAN bench_record"], plan
+                assert not [row for row in plan if "TEMP B-TREE" in row[3] or row[3] == "SCAN records_record"], plan
 
     def test_a_device_asks_for_what_changed(self, tam: Api) -> None:
         tam.check(good(), instrument="LV-02")
@@ -200,16 +200,16 @@ class TestSizes:
         assert [instrument["tag"] for instrument in answer["fleet"]] == ["LV-07"]
         assert tam.get(f"device?since={answer['mark'] + 1000}").json()["fleet"] != [], "a house put back from a backup"
 
-    def test_a_device_of_many_is_told_in_pages_that_miss_none(self, tam: Api, monkeypatch: pytest.MonkeyPatch) -> None:
+    def test_a_device_of_many_is_given_in_pages_that_miss_none(self, tam: Api, monkeypatch: pytest.MonkeyPatch) -> None:
         model = Instrument.objects.get(tag="LV-07").model
         for i in range(11):
             Instrument.objects.create(tag=f"LV-{20 + i}", model=model, since="2025-03-01", changed=5 + i // 4)
-        Mark.objects.update_or_create(pk=1, defaults={"value": 50})
-        monkeypatch.setattr("bench.selectors.DEVICE_PAGE", 3)
+        ChangeCounter.objects.update_or_create(pk=1, defaults={"value": 50})
+        monkeypatch.setattr("records.selectors.DEVICE_PAGE", 3)
         tags, since, more = [], 0, True
         while more:
             page = tam.get(f"device?since={since}").json()
-            tags, since, more = tags + [instrument["tag"] for instrument in page["fleet"]], page["mark"], page["more"]
+            tags, since, more = tags + [instrument["tag"] for instrument in page["fleet"]], page["cursor"], page["more"]
         assert sorted(set(tags)) == sorted(Instrument.objects.values_list("tag", flat=True))
 
     def test_answers_are_packed_but_not_where_a_secret_is_among_them(self, tam: Api) -> None:
@@ -228,7 +228,7 @@ SAVING = (
     "import django; django.setup()\n"
     "import time, uuid\nfrom datetime import date\n"
     "from people.models import Person; from fleet.models import Instrument, InstrumentModel\n"
-    "from bench import services; from bench.entries import EventIn\n"
+    "from records import services; from records.requests import EventIn\n"
     "who = Person.objects.get(username='tam')\n"
     "while True:\n"
     "    one = uuid.uuid4(); told = dict(instrument='LV-07', event='knock', at='2027-03-02T06:40:00+00:00')\n"
@@ -238,7 +238,7 @@ SAVING = (
 
 
 @pytest.fixture
-def house(tmp_path: Path) -> dict[str, str]:
+def environment(tmp_path: Path) -> dict[str, str]:
     """A data folder of its own with one person and one level."""
     env = {
         "NAVETA_DATA": str(tmp_path / "d"),
@@ -261,12 +261,12 @@ def house(tmp_path: Path) -> dict[str, str]:
     return env
 
 
-def test_two_that_save_at_once_and_are_killed_lose_nothing_they_said(house: dict[str, str]) -> None:
+def test_two_that_save_at_once_and_are_killed_lose_nothing_they_said(environment: dict[str, str]) -> None:
     """In small what `make chaos` does a hundred times."""
     lines: list[str] = []
     running = [
         subprocess.Popen(
-            [sys.executable, "-c", SAVING], cwd=ROOT / "server", env=house, stdout=subprocess.PIPE, text=True
+            [sys.executable, "-c", SAVING], cwd=ROOT / "server", env=environment, stdout=subprocess.PIPE, text=True
         )
         for _ in range(2)
     ]
@@ -277,16 +277,16 @@ def test_two_that_save_at_once_and_are_killed_lose_nothing_they_said(house: dict
         line.kill()
         lines += line.communicate()[0].split()
     lines = [line for line in lines if len(line) == 36]
-    with closing(sqlite3.connect(Path(house["NAVETA_DATA"]) / DATABASE)) as db:
-        kept = {row[0] for row in db.execute("SELECT id FROM bench_record")}
-        orders = [row[0] for row in db.execute("SELECT sequence FROM bench_record ORDER BY sequence")]
+    with closing(sqlite3.connect(Path(environment["NAVETA_DATA"]) / DATABASE)) as db:
+        kept = {row[0] for row in db.execute("SELECT id FROM records_record")}
+        orders = [row[0] for row in db.execute("SELECT sequence FROM records_record ORDER BY sequence")]
     assert len(lines) >= 10
     assert {uuid.UUID(line).hex for line in lines} <= kept
     assert orders == list(range(1, len(orders) + 1))
     found = subprocess.run(
         [sys.executable, "manage.py", "verify"],
         cwd=ROOT / "server",
-        env=house,
+        env=environment,
         capture_output=True,
         text=True,
         check=False,

@@ -1,4 +1,4 @@
-"""Every kind of check through the house: saved and sealed, who may adjust, standings of many checks, their series."""
+"""Every kind of check through the server: saved and sealed, who may adjust, standings of many checks, their series."""
 
 from __future__ import annotations
 
@@ -9,11 +9,11 @@ from typing import Any
 
 import pytest
 
-from bench.models import Record
 from fleet.models import Instrument, InstrumentModel
 from naveta_core.checks import KINDS
 from naveta_core.registry import document_of
 from naveta_sim import simulate
+from records.models import Record
 from tests.core.plain import reduce_of
 
 from .conftest import Api, good
@@ -84,7 +84,9 @@ def standing(api: Api, tag: str) -> dict[str, str]:
 
 
 @pytest.mark.parametrize("kind", ROWS)
-def test_a_check_is_kept_as_it_was_shown_and_its_record_alone_says_the_same(tam: Api, things: None, kind: str) -> None:
+def test_a_check_is_stored_as_it_was_shown_and_its_record_alone_says_the_same(
+    tam: Api, things: None, kind: str
+) -> None:
     document = simulated(kind)
     shown = tam.post("preview", {"instrument": OF[kind], "document": document}).json()
     assert shown["complete"]
@@ -166,8 +168,8 @@ def test_the_manager_states_how_a_model_stores_and_the_sign_follows(ines: Api, t
 def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, things: None) -> None:
     document = simulated("two-face", c=4.0, i=0.0, noise=0.2)
     plain = tam.post("preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
-    assert tam.put("house/raw", {"judge_raw": True}).json()["code"] == "manager-only"
-    assert ines.put("house/raw", {"judge_raw": True}).json() == {"judge_raw": True}
+    assert tam.put("organisation/raw-judging", {"judge_raw": True}).json()["code"] == "manager-only"
+    assert ines.put("organisation/raw-judging", {"judge_raw": True}).json() == {"judge_raw": True}
     assert tam.get("session").json()["judge_raw"] is True
     raw = tam.post("preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
     limits = [
@@ -178,7 +180,7 @@ def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, t
     kept = save(tam, "two-face", document).json()
     assert kept["document"]["instrument"]["judged_raw"] is True, "the record says by what it was judged"
     assert tam.get("device").json()["judged_raw"] is True, "and a device without signal judges alike"
-    ines.put("house/raw", {"judge_raw": False})
+    ines.put("organisation/raw-judging", {"judge_raw": False})
     assert "judged_raw" not in save(tam, "two-face", document).json()["document"]["instrument"]
 
 
@@ -235,8 +237,8 @@ def test_old_passes_of_one_kind_do_not_hide_behind_new_ones_of_another(tam: Api,
         "plummet": "ready",
         "circular-vial": "check-first",
     }
-    facts = Instrument.objects.get(tag="TD-01").facts
-    assert {check["check"] for check in facts["done"]} == {"plummet", "plate-vial"}
+    derived = Instrument.objects.get(tag="TD-01").derived
+    assert {check["check"] for check in derived["done"]} == {"plummet", "plate-vial"}
 
 
 def test_who_may_adjust_what(tam: Api, ines: Api, things: None) -> None:
@@ -286,17 +288,17 @@ def test_an_adjusted_plummet_leaves_the_vials_history_alone(tam: Api, ines: Api,
     )
 
 
-def test_a_check_tells_the_next_set_up_what_is_in_force(tam: Api, things: None) -> None:
+def test_a_check_says_the_next_set_up_what_is_in_force(tam: Api, things: None) -> None:
     save(tam, "plate-vial", simulated("plate-vial", rest_div=-1.2, noise=0.0))
     save(tam, "plummet", simulated("plummet", offset_mm=(0.9, 0.0), noise=0.0))
     document = {
         "kind": "set-up",
-        "observations": {"way": "plummet-first", "mark": {"name": "PC-07"}, "options": {"fine": "plate"}},
+        "observations": {"method": "plummet-first", "mark": {"name": "PC-07"}, "options": {"level_type": "plate"}},
     }
-    guide = tam.post("stand/guide", {"instrument": "TD-01", "document": document, "act": "plate"}).json()
-    assert any(hint["code"] == "rest-known" and "-1.2 div" in hint["text"] for hint in guide["hints"])
-    last = tam.post("stand/guide", {"instrument": "TD-01", "document": document, "act": "last-look"}).json()
-    assert any(hint["code"] == "plummet-known" for hint in last["hints"])
+    guide = tam.post("set-up/guide", {"instrument": "TD-01", "document": document, "act": "plate"}).json()
+    assert any(hint["code"] == "rest-known" and "-1.2 div" in hint["text"] for hint in guide["tips"])
+    last = tam.post("set-up/guide", {"instrument": "TD-01", "document": document, "act": "last-look"}).json()
+    assert any(hint["code"] == "plummet-known" for hint in last["tips"])
     device = {instrument["tag"]: instrument for instrument in tam.get("device").json()["fleet"]}
     kept = [record["result"] for record in device["TD-01"]["history"]]
     assert {"reversal_div", "offset_x_mm"} <= {name for entry in kept for name in entry}
@@ -306,7 +308,7 @@ def test_series_of_each_kind_have_their_own_title_and_unit(tam: Api, things: Non
     save(tam, "plate-vial", simulated("plate-vial", rest_div=0.7, noise=0.0))
     save(tam, "plummet", simulated("plummet"))
     vial = tam.get("instruments/TD-01/series?of=plate-vial").json()
-    assert (vial["title"], vial["unit"], vial["unit_said"]) == ("Plate level check", " div", "divisions")
+    assert (vial["title"], vial["unit"], vial["unit_label"]) == ("Plate level check", " div", "divisions")
     assert [round(point["value"], 1) for point in vial["points"]] == [0.7]
     assert len(tam.get("instruments/TD-01/series?of=plummet").json()["points"]) == 1
     assert tam.get("instruments/TD-01/series?of=two-peg").json()["points"] == []
@@ -319,7 +321,7 @@ def test_a_look_back_is_of_its_own_kind(tam: Api, things: None) -> None:
     save(tam, "plummet", simulated("plummet"), at="2027-02-10T07:00:00+00:00")
     tam.event("out", "2027-02-12T07:00:00+00:00", instrument="TD-01")
     found = save(tam, "plummet", simulated("plummet", offset_mm=(3.0, 0.0))).json()
-    answer = tam.get(f"records/{found['id']}/look-back").json()
+    answer = tam.get(f"records/{found['id']}/impact-review").json()
     assert "10 Feb 2027" in answer["text"]
     assert answer["taken_out"] == 1
     assert answer["cost"][0]["text"].startswith("Set up at 1.3 m, it centres")

@@ -47,7 +47,7 @@ def test_the_page_allows_no_foreign_script(db, path: str) -> None:
 
 
 def test_figures_are_summed_alike_on_every_python() -> None:
-    """Python's own `sum` adds floats differently from 3.12 on; house and browser run different Pythons."""
+    """Python's own `sum` adds floats differently from 3.12 on; server and browser run different Pythons."""
     core = ROOT / "core/naveta_core"
     for path in [path for folder in ("checks", "engine", "setup") for path in (core / folder).rglob("*.py")]:
         names = [node.id for node in ast.walk(ast.parse(path.read_text())) if isinstance(node, ast.Name)]

@@ -1,4 +1,4 @@
-"""The demo as it is loaded: the story its levels tell, the folder it may touch."""
+"""The demo as it is loaded: the story its levels say, the folder it may touch."""
 
 from __future__ import annotations
 
@@ -7,13 +7,13 @@ from pathlib import Path
 
 import pytest
 
-from bench import chain
-from bench.models import Record
 from demo import run
 from demo.history import load
 from demo.scenario import LEVELS, drifting, stepped
 from fleet.models import Instrument
 from people.models import Person
+from records import chain
+from records.models import Record
 
 from .conftest import Api
 
@@ -34,7 +34,7 @@ def seen(loaded, db) -> Api:
     return Api(Person.objects.get(username="ines"))
 
 
-def test_every_level_tells_its_story(seen: Api) -> None:
+def test_every_level_says_its_story(seen: Api) -> None:
     yard = {instrument["tag"]: instrument for instrument in seen.get("instruments").json()["instruments"]}
     states = {tag: entry["standing"]["state"] for tag, entry in yard.items()}
     assert states == {

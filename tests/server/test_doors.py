@@ -89,7 +89,7 @@ def test_password_sign_in_out_and_lockout(firm) -> None:
     assert codes[-1] == 429
 
 
-def test_the_session_tells_what_each_may_do(jory: Api, ines: Api) -> None:
+def test_the_session_says_what_each_may_do(jory: Api, ines: Api) -> None:
     rights = jory.get("session").json()["rights"]
     assert rights["note-event"]["allowed"]
     assert not rights["save-check"]["allowed"]

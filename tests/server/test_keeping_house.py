@@ -11,12 +11,12 @@ import pytest
 from django.core.management import CommandError, call_command
 from django.test import override_settings
 
-from bench.facts import facts_of
 from config.environment import DEMO_MARKER, Environment
 from fleet.models import Instrument
 from naveta_core.errors import Refused
 from people.models import Person
 from people.services import add_person
+from records.derived import derived_of
 from shared import clock, paging
 from shared.rights import ROLES, TABLE, may
 
@@ -105,12 +105,12 @@ def test_what_follows_from_the_records_can_be_rebuilt(tam: Api) -> None:
     tam.check(good(), at="2027-02-20T07:00:00+00:00")
     tam.event("knock", "2027-03-01T14:10:00+00:00", note="off the wall")
     tam.check(bad())
-    kept = Instrument.objects.get(tag="LV-07").facts
-    Instrument.objects.update(facts={}, facts_stamp="")
+    kept = Instrument.objects.get(tag="LV-07").derived
+    Instrument.objects.update(derived={}, derived_stamp="")
     assert tam.get("instruments/LV-07").json()["standing"]["state"] == "check-first"
-    call_command("rebuild_facts", stdout=StringIO())
+    call_command("rebuild_derived", stdout=StringIO())
     instrument = Instrument.objects.get(tag="LV-07")
-    assert instrument.facts == kept == facts_of(instrument)
+    assert instrument.derived == kept == derived_of(instrument)
     assert tam.get("instruments").json()["instruments"][0]["standing"]["state"] == "hold"
 
 

@@ -1,4 +1,4 @@
-"""Control points through the house, and orientations in an instrument's chain and series."""
+"""Control points through the server, and orientations in an instrument's chain and series."""
 
 from __future__ import annotations
 
@@ -8,11 +8,11 @@ from typing import Any
 
 import pytest
 
-from bench import chain
-from bench.models import Record
-from control.models import Point
+from control_points.models import Point
 from fleet.models import Instrument
-from tests.core.orient.world import creek
+from records import chain
+from records.models import Record
+from tests.core.orientation.world import creek
 
 from .conftest import Api
 from .test_stand import set_up as whole_set_up
@@ -22,7 +22,7 @@ TABLE = "name;e;n;h;description\nPC-01;1000;2000;12;nail in kerb\nPC-02;1060;203
 
 
 class TestPoints:
-    def test_a_table_is_looked_at_before_it_is_kept(self, ines: Api, tam: Api) -> None:
+    def test_a_table_is_looked_at_before_it_is_stored(self, ines: Api, tam: Api) -> None:
         answer = tam.post("points/table", {"text": TABLE}).json()
         assert (answer["new"], answer["kept"]) == (["PC-01", "PC-02", "QB-2"], False)
         assert not Point.objects.exists()
@@ -34,7 +34,7 @@ class TestPoints:
         assert answer["same"] == ["PC-02"]
         assert Point.objects.get(name="pc 1").e_m == pytest.approx(1000.012)
 
-    def test_faults_name_the_line_and_nothing_is_kept(self, tam: Api) -> None:
+    def test_faults_name_the_line_and_nothing_is_stored(self, tam: Api) -> None:
         answer = tam.post("points/table", {"text": TABLE + "PC-03;x;1;1;\n", "keep": True})
         assert answer.status_code == 422
         assert answer.json()["faults"][0]["path"] == "line 5, e"
@@ -65,7 +65,7 @@ def sent(tag: str, document: dict[str, Any], at: str = "2027-03-02T06:40:00+00:0
 
 
 class TestOrientations:
-    def test_it_is_kept_in_the_chain_and_no_standing_leans_on_it(self, ines: Api, station: str) -> None:  # noqa: F811
+    def test_it_is_stored_in_the_chain_and_no_standing_depends_on_it(self, ines: Api, station: str) -> None:  # noqa: F811
         before = ines.get(f"instruments/{station}").json()["standing"]
         answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, creek().free()))
         assert answer.status_code == 201, answer.content
@@ -92,7 +92,7 @@ class TestOrientations:
                 ).status_code
                 == 201
             )
-        history = Instrument.objects.get(tag=station).facts["history"]
+        history = Instrument.objects.get(tag=station).derived["history"]
         assert [round(entry["result"]["disagreement_mm"], 1) for entry in history if entry["what"] == "control"] == [
             2.4,
             2.7,

@@ -10,10 +10,10 @@ from typing import Any
 import pytest
 from django.db import connection
 
-from bench import chain
-from bench.models import AppendOnlyError, Record
 from naveta_core.documents.json_io import GENESIS
 from naveta_core.registry import document_of
+from records import chain
+from records.models import AppendOnlyError, Record
 from tests.core.plain import reduce_of
 
 from .conftest import Api, bad, good
@@ -49,7 +49,7 @@ def test_preview_says_what_saving_will_store(tam: Api) -> None:
     assert tam.check(good()).json()["result"] == shown
 
 
-def test_the_house_states_instrument_and_limits_not_the_file(tam: Api, ines: Api) -> None:
+def test_the_server_states_instrument_and_limits_not_the_file(tam: Api, ines: Api) -> None:
     generous = {
         **good(),
         "limits": {"collimation_arcsec": {"use": 500}},
@@ -109,11 +109,11 @@ def test_from_bad_finding_to_as_left(tam: Api) -> None:
 
 
 def looked_through(ines: Api) -> list[dict[str, Any]]:
-    """What verifying every chain tells, a line an instrument, and the sum."""
+    """What verifying every chain says, a line an instrument, and the sum."""
     return [json.loads(line) for line in ines.get("health/chains").getvalue().decode().splitlines()]
 
 
-def test_chain_seals_and_tells_a_tampered_record(tam: Api, ines: Api) -> None:
+def test_chain_seals_and_says_a_tampered_record(tam: Api, ines: Api) -> None:
     first = tam.check(good(), at="2027-02-01T07:00:00+00:00").json()
     tam.event("knock", "2027-02-02T07:00:00+00:00", note="fell over")
     last = tam.check(good()).json()
@@ -123,7 +123,7 @@ def test_chain_seals_and_tells_a_tampered_record(tam: Api, ines: Api) -> None:
     assert looked_through(ines)[-1]["ok"]
     changed = Record.objects.get(id=first["id"]).document.replace("two-peg", "two-pig", 1)
     with connection.cursor() as cursor:
-        cursor.execute("UPDATE bench_record SET document = %s WHERE id = %s", [changed, uuid.UUID(first["id"]).hex])
+        cursor.execute("UPDATE records_record SET document = %s WHERE id = %s", [changed, uuid.UUID(first["id"]).hex])
     assert "changed after saving" in tam.get(f"records/{first['id']}").json()["broken"]
     *_, found, total = looked_through(ines)
     assert [finding["record"] for finding in found["wrong"]] == [first["id"]]
@@ -134,11 +134,11 @@ def test_chain_seals_and_tells_a_tampered_record(tam: Api, ines: Api) -> None:
 def test_a_missing_record_breaks_the_chain_in_words(tam: Api) -> None:
     first, second = tam.check(good(), at="2027-02-01T07:00:00+00:00").json(), tam.check(good()).json()
     with connection.cursor() as cursor:
-        cursor.execute("DELETE FROM bench_record WHERE id = %s", [uuid.UUID(first["id"]).hex])
+        cursor.execute("DELETE FROM records_record WHERE id = %s", [uuid.UUID(first["id"]).hex])
     assert "missing" in tam.get(f"records/{second['id']}").json()["broken"]
 
 
-def test_the_digest_can_be_reckoned_from_the_answer_alone(tam: Api) -> None:
+def test_the_digest_can_be_calculated_from_the_answer_alone(tam: Api) -> None:
     import hashlib
 
     saved = tam.check(good()).json()

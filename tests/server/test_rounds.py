@@ -1,4 +1,4 @@
-"""Rounds before the work in the house: what they say of a check is what its record says, and nothing else."""
+"""Rounds before the work in the server: what they say of a check is what its record says, and nothing else."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from bench.models import Record
+from records.models import Record
 
 from .conftest import Api
 from .test_bench_kinds import simulated, standing, things  # noqa: F401
@@ -90,11 +90,11 @@ def test_a_struck_check_does_not_count(tam: Api, taken: dict[str, Any]) -> None:
     assert answer.json()["faults"][0]["given"] == "one that was struck"
 
 
-def test_half_a_round_is_not_kept(tam: Api, taken: dict[str, Any]) -> None:
+def test_half_a_round_is_not_stored(tam: Api, taken: dict[str, Any]) -> None:
     answer = keep(tam, a_round({"check": "plummet", "record": taken["plummet"]["id"]}, {"check": "two-face"}))
     assert answer.status_code == 422
     assert answer.json()["faults"][0]["path"] == "observations.steps[1]"
 
 
-def test_a_trainee_keeps_none(jory: Api, taken: dict[str, Any]) -> None:
+def test_a_trainee_stores_none(jory: Api, taken: dict[str, Any]) -> None:
     assert keep(jory, a_round({"check": "plummet", "record": taken["plummet"]["id"]})).status_code == 403

@@ -15,7 +15,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from keeping.safe import CannotKeepError, backup, check, restore
+from operations.backups import BackupError, backup, check, restore
 
 from config.environment import DATABASE, KEY, ROOT, Environment
 
@@ -27,15 +27,15 @@ def folder(path: Path, rows: int = 3) -> Path:
     path.mkdir(parents=True)
     with closing(sqlite3.connect(path / DATABASE)) as db, db:
         db.execute("PRAGMA journal_mode=WAL")
-        db.execute("CREATE TABLE bench_record (id INTEGER PRIMARY KEY, text TEXT)")
-        db.executemany("INSERT INTO bench_record (text) VALUES (?)", [("x" * 500,)] * rows)
+        db.execute("CREATE TABLE records_record (id INTEGER PRIMARY KEY, text TEXT)")
+        db.executemany("INSERT INTO records_record (text) VALUES (?)", [("x" * 500,)] * rows)
     (path / KEY).write_text("k" * 64)
     return path
 
 
 def count(database: Path) -> int:
     with closing(sqlite3.connect(database)) as db:
-        return int(db.execute("SELECT count(*) FROM bench_record").fetchone()[0])
+        return int(db.execute("SELECT count(*) FROM records_record").fetchone()[0])
 
 
 def run(*args: str, data: Path | str, **env: str) -> subprocess.CompletedProcess[str]:
@@ -62,7 +62,7 @@ class TestBackup:
             with closing(sqlite3.connect(data / DATABASE, timeout=30)) as db:
                 while not stop.is_set():
                     with db:
-                        db.executemany("INSERT INTO bench_record (text) VALUES (?)", [("a" * 2000,), ("b" * 2000,)])
+                        db.executemany("INSERT INTO records_record (text) VALUES (?)", [("a" * 2000,), ("b" * 2000,)])
 
         writer = threading.Thread(target=save)
         writer.start()
@@ -83,7 +83,7 @@ class TestBackup:
         data, file = folder(tmp_path / "data"), tmp_path / "b.zip"
         backup(data, file)
         assert stat.S_IMODE(file.stat().st_mode) == 0o600
-        with pytest.raises(CannotKeepError, match="never writes over"):
+        with pytest.raises(BackupError, match="never writes over"):
             backup(data, file)
         assert list(tmp_path.glob(".b.zip*")) == []
 
@@ -105,33 +105,33 @@ class TestBackup:
         with zipfile.ZipFile(file, "w") as packed:
             for name, content in held.items():
                 packed.writestr(name, content)
-        with pytest.raises(CannotKeepError, match="secret-key"):
+        with pytest.raises(BackupError, match="secret-key"):
             check(file)
         (tmp_path / "new").mkdir()
-        with pytest.raises(CannotKeepError):
+        with pytest.raises(BackupError):
             restore(tmp_path / "new", file, replace=False)
         assert list((tmp_path / "new").iterdir()) == []
         file.write_bytes(b"no zip at all")
-        with pytest.raises(CannotKeepError, match="cannot be read"):
+        with pytest.raises(BackupError, match="cannot be read"):
             check(file)
 
     def test_what_is_there_is_set_aside_and_only_when_asked(self, tmp_path: Path) -> None:
         data, file = folder(tmp_path / "data", 3), tmp_path / "b.zip"
         backup(data, file)
         with closing(sqlite3.connect(data / DATABASE)) as db, db:
-            db.execute("DELETE FROM bench_record")
-        with pytest.raises(CannotKeepError, match="--replace"):
+            db.execute("DELETE FROM records_record")
+        with pytest.raises(BackupError, match="--replace"):
             restore(data, file, replace=False)
         aside = restore(data, file, replace=True)
         assert aside is not None
         assert (count(data / DATABASE), count(aside / DATABASE)) == (3, 0)
 
-    def test_not_under_a_running_house(self, tmp_path: Path) -> None:
+    def test_not_under_a_running_server(self, tmp_path: Path) -> None:
         data, file = folder(tmp_path / "data"), tmp_path / "b.zip"
         backup(data, file)
         busy = sqlite3.connect(data / DATABASE)
         busy.execute("BEGIN IMMEDIATE")
-        with pytest.raises(CannotKeepError, match="still running"):
+        with pytest.raises(BackupError, match="still running"):
             restore(data, file, replace=True)
         busy.close()
 
@@ -231,9 +231,9 @@ class TestAtStart:
         run("migrate", "-v", "0", data=data)
         with closing(sqlite3.connect(data / DATABASE)) as db, db:
             db.execute(
-                "INSERT INTO django_migrations (app, name, applied) VALUES ('bench', '0999_to_come', '2030-01-01')"
+                "INSERT INTO django_migrations (app, name, applied) VALUES ('records', '0999_to_come', '2030-01-01')"
             )
-        assert "newer Naveta (bench.0999_to_come)" in self.begun(data)
+        assert "newer Naveta (records.0999_to_come)" in self.begun(data)
         (data / DATABASE).write_bytes(b"SQLite format 3\x00" + b"\x01" * 4096)
         for beside in data.glob(f"{DATABASE}-*"):
             beside.unlink()

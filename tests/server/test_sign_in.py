@@ -13,10 +13,10 @@ from django.conf import settings
 from django.core.management import call_command
 from django.test import Client, RequestFactory
 
-from people import tries
+from people import attempts
 from people.models import Person
 from shared.addresses import client_address
-from shared.problems import Later
+from shared.errors import Later
 
 from .conftest import Api
 
@@ -25,7 +25,7 @@ GOOD, BETTER = "stone-lichen-coral", "heron-quarry-basalt"
 
 @pytest.fixture(autouse=True)
 def nobody_tried() -> None:
-    tries._tried.clear()
+    attempts._tried.clear()
 
 
 @pytest.fixture
@@ -147,25 +147,25 @@ class TestTries:
         assert right("203.0.113.5").status_code == 200, "a stranger elsewhere shuts nobody out"
 
     def test_too_many_of_one_address_and_too_many_at_once(self) -> None:
-        for _ in range(tries.MOST_OF_AN_ADDRESS):
-            with tries.one_try("203.0.113.7"):
+        for _ in range(attempts.MOST_OF_AN_ADDRESS):
+            with attempts.one_attempt("203.0.113.7"):
                 pass
-        with pytest.raises(Later) as caught, tries.one_try("203.0.113.7"):
+        with pytest.raises(Later) as caught, attempts.one_attempt("203.0.113.7"):
             pass
         assert (caught.value.status, caught.value.after_s > 800) == (429, True)
         inside, go = threading.Semaphore(0), threading.Event()
 
         def hold() -> None:
-            with tries.one_try("203.0.113.8"):
+            with attempts.one_attempt("203.0.113.8"):
                 inside.release()
                 go.wait(10)
 
-        held = [threading.Thread(target=hold) for _ in range(tries.AT_ONCE)]
+        held = [threading.Thread(target=hold) for _ in range(attempts.AT_ONCE)]
         for entry in held:
             entry.start()
             inside.acquire()
         try:
-            with pytest.raises(Later), tries.one_try("203.0.113.9"):
+            with pytest.raises(Later), attempts.one_attempt("203.0.113.9"):
                 pass
         finally:
             go.set()
@@ -186,7 +186,7 @@ class TestTries:
         Api(None).post("session", {"username": "wren", "password": "wrong-wrong-wrong"})
         assert AccessAttempt.objects.count() == 1
         monkeypatch.setattr(settings, "AXES_COOLOFF_TIME", 0.0)
-        tries.forget_old()
+        attempts.forget_old()
         assert AccessAttempt.objects.count() == 0
 
 

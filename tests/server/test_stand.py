@@ -1,4 +1,4 @@
-"""Set-ups through the house: advice, the guide, a record in the instrument's chain that its standing does not lean on."""
+"""Set-ups through the server: advice, the guide, a record in the instrument's chain that its standing does not depend on."""
 
 from __future__ import annotations
 
@@ -8,9 +8,9 @@ from typing import Any
 
 import pytest
 
-from bench import chain
-from bench.models import Record
 from fleet.models import Instrument
+from records import chain
+from records.models import Record
 
 from .conftest import Api
 
@@ -20,13 +20,13 @@ TOTAL = {
     "kind": "robotic-total-station",
     "stated": {"plummet": "laser", "compensator_range_arcmin": 4, "angle_accuracy_arcsec": 3},
     "limits": {},
-    "hints": "",
+    "tips": "",
 }
 
 
 def set_up(**observed: Any) -> dict[str, Any]:
     fields = {
-        "way": "plummet-first",
+        "method": "plummet-first",
         "mark": {"name": "PC-14"},
         "level": {"first": {"along": "6", "across": "2"}, "turned": {"along": "-4", "across": "0"}},
         "centring_mm": "0.0",
@@ -54,7 +54,7 @@ def sent(tag: str, document: dict[str, Any], **more: Any) -> dict[str, Any]:
     return {"instrument": tag, "observed_at": "2027-03-02T06:40:00+00:00", "document": document, **more}
 
 
-def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, station: str) -> None:
+def test_a_set_up_is_stored_in_the_chain_and_no_standing_depends_on_it(ines: Api, station: str) -> None:
     before = ines.get(f"instruments/{station}").json()["standing"]
     identity = uuid.uuid4()
     answer = ines.put(f"checks/{identity}", sent(station, set_up()))
@@ -67,7 +67,7 @@ def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, st
     assert ines.get(f"instruments/{station}").json()["standing"] == before
     record = Record.objects.get(id=identity)
     assert chain.broken(record) is None
-    assert Instrument.objects.get(tag=station).facts.get("history", []) == []
+    assert Instrument.objects.get(tag=station).derived.get("history", []) == []
     assert ines.put(f"checks/{identity}", sent(station, set_up())).status_code == 200
     rows = ines.get(f"records?instrument={station}&category=set-up").json()["records"]
     assert [row["finding"] for row in rows] == [found["finding"]]
@@ -75,18 +75,21 @@ def test_a_set_up_is_kept_in_the_chain_and_no_standing_leans_on_it(ines: Api, st
 
 
 def test_the_guide_knows_the_instrument(ines: Api, station: str) -> None:
-    answer = ines.post("stand/guide", {"instrument": station, "document": set_up(), "act": None}).json()
-    assert "laser-on" in [knot["act"] for knot in answer["knots"]]
-    ways = {way["way"]: way["cannot"] for way in ines.get(f"stand/methods?instrument={station}").json()["ways"]}
-    assert ways["plummet-first"] is None
-    assert "levels" in ways["no-point"]
+    answer = ines.post("set-up/guide", {"instrument": station, "document": set_up(), "act": None}).json()
+    assert "laser-on" in [short_title["act"] for short_title in answer["steps"]]
+    methods = {
+        method["method"]: method["cannot"]
+        for method in ines.get(f"set-up/methods?instrument={station}").json()["methods"]
+    }
+    assert methods["plummet-first"] is None
+    assert "levels" in methods["no-point"]
 
 
-def test_advice_by_the_house_is_the_cores(ines: Api, station: str) -> None:
+def test_advice_by_the_server_is_the_cores(ines: Api, station: str) -> None:
     question = {"advice": "shift", "move": {"bearing_deg": 0, "distance_mm": 20}}
-    answer = ines.post("stand/advise", {"question": question}).json()
+    answer = ines.post("set-up/advise", {"question": question}).json()
     assert answer["result"]["legs"]["A"] == pytest.approx(-11.4, abs=0.3)
-    refused = ines.post("stand/advise", {"question": {"advice": "legs"}})
+    refused = ines.post("set-up/advise", {"question": {"advice": "legs"}})
     assert refused.status_code == 422
     assert refused.json()["faults"][0]["wanted"] == "either bubble or tilt"
 
@@ -98,7 +101,7 @@ def test_one_preview_answers_for_every_kind(ines: Api, station: str) -> None:
     assert (wrong.status_code, wrong.json()["faults"][0]["path"]) == (422, "kind")
 
 
-def test_what_is_missing_or_wrong_is_not_kept(ines: Api, station: str) -> None:
+def test_what_is_missing_or_wrong_is_not_stored(ines: Api, station: str) -> None:
     answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, set_up(height={"readings": ["5'2"]})))
     assert answer.status_code == 422
     assert answer.json()["faults"][0]["path"] == "observations.height.readings[0]"
@@ -108,7 +111,7 @@ def test_what_is_missing_or_wrong_is_not_kept(ines: Api, station: str) -> None:
 def test_the_next_set_up_knows_where_the_plate_bubble_rests_until_a_knock(ines: Api, station: str) -> None:
     """2 and 1.4 divisions, turned 1 and 1.8: it rests at (1.5 + 1.6)/2."""
     level = {"by": "plate", "first": {"along": "2", "across": "1.4"}, "turned": {"along": "1", "across": "1.8"}}
-    plate = set_up(level=level, options={"fine": "plate"})
+    plate = set_up(level=level, options={"level_type": "plate"})
     assert ines.put(f"checks/{uuid.uuid4()}", sent(station, plate)).status_code == 201
     record = ines.put(f"checks/{uuid.uuid4()}", sent(station, set_up())).json()
     assert record["document"]["stored"]["reversal_div"] == pytest.approx(1.55)
@@ -119,12 +122,12 @@ def test_the_next_set_up_knows_where_the_plate_bubble_rests_until_a_knock(ines: 
 
 
 def test_the_firm_settles_a_way_that_everybody_is_offered_first(ines: Api, tam: Api) -> None:
-    assert tam.get("session").json()["house_way"] is None
-    assert ines.put("house/way", {"way": "level-first"}).json() == {"way": "level-first"}
-    assert tam.get("session").json()["house_way"] == "level-first"
-    assert tam.put("house/way", {"way": "plumb-bob"}).json()["code"] == "manager-only"
-    refused = ines.put("house/way", {"way": "no-point"})
+    assert tam.get("session").json()["preferred_method"] is None
+    assert ines.put("organisation/method", {"method": "level-first"}).json() == {"method": "level-first"}
+    assert tam.get("session").json()["preferred_method"] == "level-first"
+    assert tam.put("organisation/method", {"method": "plumb-bob"}).json()["code"] == "manager-only"
+    refused = ines.put("organisation/method", {"method": "no-point"})
     assert refused.status_code == 422
     assert "plummet-first" in refused.json()["faults"][0]["wanted"]
-    assert ines.put("house/way", {"way": None}).json() == {"way": None}
-    assert tam.get("session").json()["house_way"] is None
+    assert ines.put("organisation/method", {"method": None}).json() == {"method": None}
+    assert tam.get("session").json()["preferred_method"] is None

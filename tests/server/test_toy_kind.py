@@ -9,10 +9,10 @@ from typing import Any
 
 import pytest
 
-from bench.models import Record
 from naveta_core import dispatch, registry
 from naveta_core.__main__ import main
 from naveta_core.checks import KINDS
+from records.models import Record
 
 from ..toy_kind import KIND
 from .conftest import Api
@@ -40,7 +40,7 @@ def test_it_is_five_files_of_the_names_every_kind_has() -> None:
         assert {path.name for path in kind.glob("*.py")} == wanted, kind.name
 
 
-def test_the_api_begins_previews_keeps_and_draws_it(tam: Api) -> None:
+def test_the_api_begins_previews_stores_and_draws_it(tam: Api) -> None:
     found = next(kind for kind in tam.get("kinds").json() if kind["kind"] == "hand-level")
     (group,) = found["methods"][0]["groups"]
     assert (group["path"], group["rows"], [field["label"] for field in group["fields"]]) == (

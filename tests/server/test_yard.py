@@ -6,9 +6,9 @@ from datetime import UTC, datetime
 
 from django.db import connection
 
-from bench import chain
-from bench.models import Record
 from naveta_core import __version__
+from records import chain
+from records.models import Record
 
 from .conftest import Api, bad, good
 
@@ -78,14 +78,14 @@ def test_look_back_and_signing_it(tam: Api) -> None:
         tam.event("in", f"2027-02-{day}T17:00:00+00:00")
     tam.event("knock", "2027-03-01T14:10:00+00:00")
     found = tam.check(bad()).json()
-    back = tam.get(f"records/{found['id']}/look-back").json()
+    back = tam.get(f"records/{found['id']}/impact-review").json()
     assert back["text"] == "Last good on 9 Feb 2027; taken out two times since."
     assert back["signed"] is None
     assert [event["event"] for event in back["events"]] == ["out", "in", "out", "in", "knock"]
     tam.event(
         "looked-back", "2027-03-02T09:00:00+00:00", record=found["id"], note="balanced sights throughout, no harm"
     )
-    assert tam.get(f"records/{found['id']}/look-back").json()["signed"]["by"] == "Tam Brandreth"
+    assert tam.get(f"records/{found['id']}/impact-review").json()["signed"]["by"] == "Tam Brandreth"
 
 
 def test_stand_ins_are_those_that_may_be_used(tam: Api) -> None:
@@ -102,7 +102,7 @@ class TestCustody:
         assert (passport["crew"], passport["place"]) == (None, "Yard shelf 3")
 
     def test_what_arrives_late_does_not_undo_what_happened_after_it(self, tam: Api) -> None:
-        """Handed in at five with signal; the morning's taking out only reached the house in the evening."""
+        """Handed in at five with signal; the morning's taking out only reached the server in the evening."""
         tam.event("in", "2027-03-02T17:00:00+00:00", place="Yard shelf 1")
         tam.event("out", "2027-03-02T07:00:00+00:00")
         passport = tam.get("instruments/LV-07").json()
@@ -115,7 +115,7 @@ class TestCustody:
         assert [r.sequence for r in Record.objects.order_by("observed_at_utc")] == [2, 1]
 
 
-def test_two_clocks_apart_are_said_and_the_work_is_kept(tam: Api) -> None:
+def test_two_clocks_apart_are_said_and_the_work_is_stored(tam: Api) -> None:
     """A record from next week would be the latest word until next week; whose clock is wrong nobody knows yet."""
     for answer in (tam.check(good(), at="2027-03-09T06:40:00+00:00"), tam.event("knock", "2028-01-01T00:00:00+00:00")):
         assert (answer.status_code, answer.json()["code"]) == (503, "clocks-apart")
@@ -125,20 +125,20 @@ def test_two_clocks_apart_are_said_and_the_work_is_kept(tam: Api) -> None:
     assert tam.check(good(), at="2027-03-03T06:40:00+00:00").status_code == 201
 
 
-def test_days_out_change_nothing_that_is_reckoned_from_the_records(tam: Api) -> None:
-    from bench.facts import facts_of
+def test_days_out_change_nothing_that_is_calculated_from_the_records(tam: Api) -> None:
     from fleet.models import Instrument
+    from records.derived import derived_of
 
     tam.check(good())
     tam.event("out", "2027-03-02T07:00:00+00:00")
     tam.event("in", "2027-03-02T16:00:00+00:00")
     instrument = Instrument.objects.get(tag="LV-07")
-    assert instrument.facts == facts_of(instrument)
+    assert instrument.derived == derived_of(instrument)
 
 
 class TestDevice:
-    def reckoned(self, document: dict, tam: Api) -> dict:
-        """As a device does it: with what it was last told of the instrument."""
+    def device_result(self, document: dict, tam: Api) -> dict:
+        """As a device does it: with what it was last given of the instrument."""
         from naveta_core.dispatch import reduce
         from tests.core.plain import context_of
 
@@ -151,38 +151,38 @@ class TestDevice:
             "grade": result["result"]["verdict"]["grade"],
         }
 
-    def test_house_and_device_agree_and_the_record_says_so(self, tam: Api) -> None:
+    def test_server_and_device_agree_and_the_record_says_so(self, tam: Api) -> None:
         tam.check(good(), at="2027-02-20T07:00:00+00:00")
         entry = good(copies=1, c=4)
-        saved = tam.check(entry, reckoned=self.reckoned(entry, tam)).json()
+        saved = tam.check(entry, device_result=self.device_result(entry, tam)).json()
         assert saved["device"] == {"core_version": __version__, "grade": saved["grade"], "agrees": True}
-        assert saved["device_says"] == []
+        assert saved["device_notes"] == []
         assert saved["broken"] is None
 
-    def test_where_they_differ_the_record_says_so_and_the_house_stands(self, tam: Api) -> None:
-        claimed = {**self.reckoned(good(), tam), "grade": "use"}
-        saved = tam.check(bad(), reckoned=claimed).json()
+    def test_where_they_differ_the_record_says_so_and_the_server_stands(self, tam: Api) -> None:
+        claimed = {**self.device_result(good(), tam), "grade": "use"}
+        saved = tam.check(bad(), device_result=claimed).json()
         assert (saved["grade"], saved["device"]["agrees"]) == ("adjust", False)
-        assert saved["device_says"][0]["code"] == "device-differs"
+        assert saved["device_notes"][0]["code"] == "device-differs"
         assert state(tam) == "hold"
         record = Record.objects.get()
         assert chain.broken(record) is None
         with connection.cursor() as cursor:
-            cursor.execute("UPDATE bench_record SET device = '{}' WHERE id = %s", [record.pk.hex])
+            cursor.execute("UPDATE records_record SET device = '{}' WHERE id = %s", [record.pk.hex])
         assert chain.broken(Record.objects.get()) is not None
 
     def test_a_clock_that_was_hours_off_is_noted(self, tam: Api) -> None:
-        assert tam.check(good(), clock_off_s=90).json()["device_says"] == []
+        assert tam.check(good(), clock_off_s=90).json()["device_notes"] == []
         noted = tam.check(good(), clock_off_s=3 * 3600, at="2027-03-02T03:40:00+00:00").json()
-        assert "3 hours behind" in noted["device_says"][0]["text"]
+        assert "3 hours behind" in noted["device_notes"][0]["text"]
         event = tam.event("knock", "2027-03-02T03:41:00+00:00", clock_off_s=-7200)
-        assert "2 hours ahead" in event.json()["device_says"][0]["text"]
-        # It counts from when it was by the house's clock: 03:41 less two hours.
+        assert "2 hours ahead" in event.json()["device_notes"][0]["text"]
+        # It counts from when it was by the server's clock: 03:41 less two hours.
         assert Record.objects.get(kind="knock").observed_at_utc == datetime(2027, 3, 2, 1, 41, tzinfo=UTC)
 
     def test_a_fingerprint_is_one(self, tam: Api) -> None:
-        answer = tam.check(good(), reckoned={"core_version": "1", "fingerprint": "x", "grade": "use"})
-        assert answer.json()["faults"][0]["path"] == "reckoned.fingerprint"
+        answer = tam.check(good(), device_result={"core_version": "1", "fingerprint": "x", "grade": "use"})
+        assert answer.json()["faults"][0]["path"] == "device_result.fingerprint"
 
     def test_keys_are_each_persons_own_and_gone_when_signed_out(self, tam: Api, wren: Api) -> None:
         mine, hers = (api.get("session").json()["device_keys"] for api in (tam, wren))

@@ -6,9 +6,9 @@ import { NavigationRoute, registerRoute } from "workbox-routing";
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: { url: string; revision: string | null }[] };
 const DATA = "naveta-data";
 const CORE = "naveta-core";
-/** Kept elsewhere, or never: the fleet lies in a store of its own, chains are looked through in the house. */
+/** Kept elsewhere, or never: the fleet lies in a store of its own, chains are looked through in the server. */
 const PASSED_ON = new Set(["/api/device", "/api/health/chains"]);
-const KEPT_AT = "X-Naveta-Kept-At";
+const STORED_AT = "X-Naveta-Stored-At";
 declare const __CORE_FOLDER__: string | null;
 
 precacheAndRoute(self.__WB_MANIFEST);
@@ -16,10 +16,10 @@ cleanupOutdatedCaches();
 registerRoute(new NavigationRoute(createHandlerBoundToURL("index.html"), { denylist: [/^\/api\//] }));
 registerRoute(({ url, request }) => url.pathname.startsWith("/api/") && !PASSED_ON.has(url.pathname) && request.method === "GET", ({ request }) => latest(request));
 
-registerRoute(({ url }) => url.pathname.startsWith("/core/") && !url.pathname.endsWith("pack.json"), ({ request }) => kept(request));
+registerRoute(({ url }) => url.pathname.startsWith("/core/") && !url.pathname.endsWith("pack.json"), ({ request }) => stored(request));
 
 /** Python and the core: once fetched they are on the device; their folder's name changes with their contents. */
-async function kept(request: Request): Promise<Response> {
+async function stored(request: Request): Promise<Response> {
   const cache = await caches.open(CORE);
   const found = await cache.match(request.url);
   if (found) return found;
@@ -28,7 +28,7 @@ async function kept(request: Request): Promise<Response> {
   return response;
 }
 
-/** The house's answer, kept with the time it was given by the house's clock (this device's may be off); without signal the last one; without either, an answer that says so. */
+/** The server's answer, kept with the time it was given by the server's clock (this device's may be off); without signal the last one; without either, an answer that says so. */
 async function latest(request: Request): Promise<Response> {
   const cache = await caches.open(DATA);
   try {
@@ -42,7 +42,7 @@ async function latest(request: Request): Promise<Response> {
 
 async function keep(cache: Cache, request: Request, response: Response): Promise<void> {
   const headers = new Headers(response.headers);
-  headers.set(KEPT_AT, response.headers.get("X-Naveta-Now") ?? new Date().toISOString());
+  headers.set(STORED_AT, response.headers.get("X-Naveta-Now") ?? new Date().toISOString());
   // A full device keeps what it has; the answer itself still reaches the page.
   await cache.put(request, new Response(await response.blob(), { status: response.status, headers })).catch(() => undefined);
 }

@@ -10,7 +10,7 @@ import io
 import re
 from collections.abc import Iterator, Sequence
 
-from ..errors import Fault, Refused, said
+from ..errors import Fault, Refused, quote
 
 MOST_ROWS = 2000
 _PLAIN_NUMBER = re.compile(r"[+\-−]?\d*[.,]?\d+")
@@ -39,7 +39,7 @@ class Rows:
     def fault(self, row: Row, column: str, wanted: str) -> Fault:
         """A fault that names line and column of the file."""
         line = self._lines[next(i for i, entry in enumerate(self._rows) if entry is row)]
-        return Fault(f"line {line}, {column}", f"line {line}, column {column}", said(row[column]), wanted)
+        return Fault(f"line {line}, {column}", f"line {line}, column {column}", quote(row[column]), wanted)
 
 
 def separator(header: str) -> str:
@@ -79,7 +79,7 @@ def read_rows(text: str, columns: Sequence[str], needed: Sequence[str]) -> Rows:
 
 def _header_faults(header: list[str], columns: Sequence[str], needed: Sequence[str]) -> list[Fault]:
     known = "one of " + ", ".join(columns)
-    faults = [Fault("line 1", "the header", said(name), known) for name in header if name not in columns]
+    faults = [Fault("line 1", "the header", quote(name), known) for name in header if name not in columns]
     faults += [
         Fault("line 1", "the header", "no column " + name, f"a column {name}") for name in needed if name not in header
     ]

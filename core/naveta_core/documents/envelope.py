@@ -144,7 +144,7 @@ class Noise(Part):
 
 
 class Instrument(Part):
-    """What is known of the instrument and bears on the reckoning."""
+    """What is known of the instrument and bears on the calculation."""
 
     kind: str | None = Field(default=None, max_length=40)
     reading: Literal["optical", "micrometer", "digital"] | None = None
@@ -191,7 +191,7 @@ class Conditions(Part):
 
 
 class Work(Part):
-    """The sights of the work ahead: what an error's effect is told for."""
+    """The sights of the work ahead: what an error's effect is given for."""
 
     sight_m: Annotated[float, Field(ge=0.1, le=20_000), InMetres] = 30.0
     sight_imbalance_m: Annotated[float, Field(ge=0, le=300), InMetres] = 10.0
@@ -199,7 +199,7 @@ class Work(Part):
     elevation_deg: Annotated[float, Field(ge=-89, le=89), InOwnUnit] = 20.0
     both_faces: bool = False
     angle_wanted_arcsec: Annotated[float, Field(ge=0.1, le=3600), InOwnUnit] | None = None
-    """How well an angle of the work is wanted, one standard deviation; told nothing, twice what is stated of a direction."""
+    """How well an angle of the work is wanted, one standard deviation; not given, twice what is stated of a direction."""
 
 
 class LimitSet(Part):
@@ -228,7 +228,7 @@ class Earlier(Part):
     result: dict[Name, Figure] = Field(max_length=40)
     temperature_c: Finite | None = None
     passed: bool | None = None
-    """Whether it counts as passed where the instrument stands; told nothing, by its grade."""
+    """Whether it counts as passed where the instrument stands; not given, by its grade."""
 
     def figure(self, name: str) -> float | None:
         """One figure of its result; None where it has none of that name."""
@@ -237,7 +237,7 @@ class Earlier(Part):
 
     @property
     def good(self) -> bool:
-        """Whether later work may lean on it: the one answer for yard, round and checks."""
+        """Whether later work may depend on it: the one answer for yard, round and checks."""
         return self.grade in ("use", "watch") if self.passed is None else self.passed
 
 

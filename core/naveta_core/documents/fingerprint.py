@@ -1,4 +1,4 @@
-"""Telling whether two machines reckoned the same: a digest over a result, blind to a figure's last bits."""
+"""Telling whether two machines calculated the same: a digest over a result, blind to a figure's last bits."""
 
 from __future__ import annotations
 
@@ -29,10 +29,10 @@ CLOCK_SAID_S = 300
 """A device's clock that is off by more than this is noted."""
 
 
-def device_says(device: dict[str, Any]) -> list[dict[str, str]]:
-    """What is to be said of how a device reckoned and timed a record; nothing when all agrees.
+def device_notes(device: dict[str, Any]) -> list[dict[str, str]]:
+    """What is to be said of how a device calculated and timed a record; nothing when all agrees.
 
-    device: `core_version`, `grade`, `agrees`; `clock_off_s` (house less device, seconds).
+    device: `core_version`, `grade`, `agrees`; `clock_off_s` (server less device, seconds).
     """
     rows = []
     if device.get("agrees") is False:

@@ -12,7 +12,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from ..errors import Fault, Refused, said
+from ..errors import Fault, Refused, quote
 from .envelope import Earlier, Instrument, LimitSet, Noise
 
 OWNED = ("instrument", "limits", "stored", "before", "before_at")
@@ -54,7 +54,7 @@ def complete(document: Any, context: InstrumentContext | None, at: str) -> dict[
 def with_context(document: Any, context: InstrumentContext | None, at: str) -> dict[str, Any]:
     """The same for the parser alone: what is known stays as models, and is not read a second time. Raises Refused."""
     if not isinstance(document, dict):
-        raise Refused([Fault("$", "the whole document", said(document), "an object with kind and observations")])
+        raise Refused([Fault("$", "the whole document", quote(document), "an object with kind and observations")])
     if context is None:
         return document
     typed = {key: value for key, value in document.items() if key not in OWNED}

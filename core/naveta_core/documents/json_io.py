@@ -14,7 +14,7 @@ import re
 import unicodedata
 from typing import Any
 
-from ..errors import NotJson, said
+from ..errors import NotJson, quote
 from .envelope import Envelope
 
 MOST_BYTES = 1024 * 1024
@@ -30,7 +30,7 @@ def _no_twin_keys(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
     seen: dict[str, Any] = {}
     for key, value in pairs:
         if key in seen:
-            raise NotJson(f"the key {said(key)!r} appears twice in one object")
+            raise NotJson(f"the key {quote(key)!r} appears twice in one object")
         seen[key] = value
     return seen
 
@@ -38,13 +38,13 @@ def _no_twin_keys(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
 def _finite(text: str) -> float:
     value = float(text)
     if not math.isfinite(value):
-        raise NotJson(f"{said(text)} is too large to be a measurement")
+        raise NotJson(f"{quote(text)} is too large to be a measurement")
     return value
 
 
 def _whole(text: str) -> int:
     if len(text) > 16:
-        raise NotJson(f"{said(text)} has more digits than a reading can have")
+        raise NotJson(f"{quote(text)} has more digits than a reading can have")
     return int(text)
 
 

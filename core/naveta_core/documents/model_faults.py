@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from ..errors import Fault, said
+from ..errors import Fault, quote
 
 WANTED = {
     "extra_forbidden": "no field of this name",
@@ -57,6 +57,6 @@ def faults_of(error: ValidationError, where: Callable[[str], str]) -> list[Fault
     faults = []
     for entry in error.errors(include_url=False):
         path = path_of(entry["loc"])
-        given = "nothing" if entry["type"] == "missing" else said(entry["input"])
+        given = "nothing" if entry["type"] == "missing" else quote(entry["input"])
         faults.append(Fault(path, where(path), given, _wanted(entry)))
     return faults

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ..errors import Fault, Refused, said
+from ..errors import Fault, Refused, quote
 from ..results import Adjusting, AdjustingStep
 from ..stats.decision import Grade
 from ..units.formatting import capital, size
@@ -42,9 +42,9 @@ def act_of_adjusting(
 
 
 def by_hand(_document: Any, _read: Any, judgement: Judgement, grade: Grade, reads_now: list[Any]) -> Adjusting:
-    """What is stored by the instrument's own routine, or mended: only the acts the finding calls for. Raises Refused."""
+    """What is stored by the instrument's own routine, or fixed: only the acts the finding calls for. Raises Refused."""
     if reads_now:
-        given = ", ".join(said(typed) for typed in reads_now)
+        given = ", ".join(quote(typed) for typed in reads_now)
         raise Refused([Fault("reads_now", "the value now", given, "nothing: adjust it, then check again")])
     acts = [text for code, text in next_of(judgement, grade) if code == "adjust" or (code, text) in judgement.to_mend]
     # What may be adjusted without having to be is led through all the same.

@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from math import fsum, sqrt
 
 from ..documents.envelope import Part
-from ..results import Coded, DeviationsPicture
+from ..results import CodedText, DeviationsPicture
 from ..stats.estimate import Estimate, pooled, scatter_factor
 from ..stats.quantiles import t_quantile
 from ..stats.row_fit import outlier_in
@@ -74,7 +74,7 @@ class Compared:
     kept: list[int]
     aside: list[int] = field(default_factory=list)
     outlier: int | None = None
-    """A single reading that stands apart: nothing is concluded before it was read again."""
+    """A single reading that is an outlier: nothing is concluded before it was read again."""
     residuals: list[float] = field(default_factory=list)
     """Of every reading against the line, mm; those set aside too."""
 
@@ -201,7 +201,7 @@ def errors_along(
     return deviations("mm", listed, limit, zero, along)
 
 
-def running_errors(errors_mm: Sequence[float]) -> list[Coded]:
+def running_errors(errors_mm: Sequence[float]) -> list[CodedText]:
     """What the first lengths say while the others are still to come."""
     if len(errors_mm) < 2:
         return []

@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import hypot
 from typing import Any
 
-from ..errors import Fault, Refused, said
+from ..errors import Fault, Refused, quote
 from ..results import AdjustingStep
 from ..units.formatting import aside, figure
 from ..units.numbers import numeral
@@ -25,7 +25,7 @@ def read_points(reads_now: list[Any]) -> list[tuple[str, Plane]]:
                 raise ValueError("two numbers, right and away: 0.4 -0.2")
             x, y = (numeral(part).value for part in parts)
         except ValueError as error:
-            faults.append(Fault(f"reads_now[{i}]", "the value now", said(value), str(error)))
+            faults.append(Fault(f"reads_now[{i}]", "the value now", quote(value), str(error)))
             continue
         found.append((str(value), (x, y)))
     if faults:

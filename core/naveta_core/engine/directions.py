@@ -55,7 +55,7 @@ class Series:
 
 
 def reduced(sets: Sequence[Sequence[float]]) -> Series:
-    """Sets of directions, the same marks in the same order, the first of each the one they are told from."""
+    """Sets of directions, the same marks in the same order, the first of each the one they are given from."""
     turned = [[wrapped(x - set_[0]) for x in set_] for set_ in sets]
     n, t = len(turned), len(turned[0])
     anchored = [[turned[0][k] + wrapped(entry[k] - turned[0][k]) for k in range(t)] for entry in turned]

@@ -23,8 +23,8 @@ def circle(
     points: Sequence[tuple[float, float, str, str]],
     centre: Plane | None,
     radius: float | None,
-    centre_says: str,
-    radius_says: str,
+    centre_label: str,
+    radius_label: str,
     *,
     ring: float | None = None,
     x: str,
@@ -45,13 +45,13 @@ def circle(
         points=[CirclePoint(x=a, y=b, label=label, path=path) for a, b, label, path in points],
         centre=None if centre is None else PlanePoint(x=centre[0], y=centre[1]),
         radius=radius,
-        centre_says=centre_says,
-        radius_says=radius_says,
+        centre_label=centre_label,
+        radius_label=radius_label,
         ring=ring,
         limit=limit,
         limit_about=limit_about,
-        x_says=x,
-        y_says=y,
+        x_label=x,
+        y_label=y,
         seen=seen or (above if x == "right" else f"Up is {y} the sight, right is {x} it."),
     )
 
@@ -72,4 +72,4 @@ def deviations(
 ) -> DeviationsPicture:
     """Deviations along a line: `(label, where along it, deviation or None)`; the web exaggerates and says by how much."""
     rows = [Deviation(label=label, at=at, value=value) for label, at, value in marks]
-    return DeviationsPicture(draws="deviations", unit=unit, marks=rows, limit=limit, zero_says=zero, along_says=along)
+    return DeviationsPicture(draws="deviations", unit=unit, marks=rows, limit=limit, zero_label=zero, along_label=along)

@@ -49,7 +49,7 @@ class Field:
     """Filled in by the method: Enter passes over it, and it may be changed."""
     optional: bool = False
     ask_again: bool = False
-    """Asked afresh in an as-left run: what was stored before the last one is not what is stored now."""
+    """Asked again in an as-left run: what was stored before the last one is not what is stored now."""
     range: Range | None = None
     """Of a length: its bounds in metres and what it is called in a fault."""
     column: str | None = ""
@@ -111,7 +111,7 @@ def Angle(label: str, words: str = "", *, optional: bool = False) -> Field:
 def Choice(
     label: str, *options: Option, words: str = "", optional: bool = False, look: bool = False, column: str | None = ""
 ) -> Field:
-    """One of a few answers; of a `look` that is taken afresh each time."""
+    """One of a few answers; of a `look` that is taken again each time."""
     return Field(label, "choice", words=words, options=options, optional=optional, ask_again=look, column=column)
 
 
@@ -152,7 +152,7 @@ class Rows:
 
     @property
     def __is_annotated_types_grouped_metadata__(self) -> Literal[True]:
-        """Tells pydantic to look at what this holds: how long the list may be."""
+        """Says pydantic to look at what this holds: how long the list may be."""
         return True
 
     def __iter__(self) -> Iterator[Any]:
@@ -235,7 +235,7 @@ class Where:
 
     names: dict[str, str] = field(default_factory=dict)
     _told: dict[str, str] = field(default_factory=dict)
-    """Paths that were asked for before: a sheet is read anew at every keystroke."""
+    """Paths that were asked for before: a sheet is read again at every keystroke."""
 
     def __call__(self, path: str) -> str:
         if path not in self._told:

@@ -35,7 +35,7 @@ class Group:
     struck: str = ""
     """The list that takes values which were struck: kept, and not used."""
     setting: bool = False
-    """Told beside the form: how things are, not what is read."""
+    """Given beside the form: how things are, not what is read."""
     before: bool = False
     """A look that comes before the first reading."""
     more: str = ""
@@ -115,7 +115,7 @@ class Method:
     """Facts of the instrument this method wants, where they are known: (name, what it may be)."""
 
     def suits(self, instrument: Instrument) -> bool:
-        """Whether an instrument, told as a document's `instrument`, can be taken by this method."""
+        """Whether an instrument, given as a document's `instrument`, can be taken by this method."""
         return all(getattr(instrument, name) in (None, *allowed) for name, allowed in self.needs)
 
     def as_dict(self, table: FieldTable, before: tuple[str, ...]) -> Data:

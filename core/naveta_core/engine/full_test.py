@@ -1,7 +1,7 @@
 """A full field procedure against what is stated, and against the last one of its kind.
 
 What is found is a standard deviation s with its degrees of freedom. At 95 %: it is shown worse than stated when
-s > σ·√(χ²₀.₉₅(ν)/ν), and two campaigns differ when s²/s̃² leaves the two-sided interval of F. With few degrees of
+s > σ·√(χ²₀.₉₅(ν)/ν), and two full test differ when s²/s̃² leaves the two-sided interval of F. With few degrees of
 freedom the first is forgiving; so a passed test reads "not shown worse than stated", never "meets it".
 """
 
@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from math import sqrt
 
 from ..documents.envelope import Earlier, Envelope
-from ..results import Coded
+from ..results import CodedText
 from ..stats.decision import Decision, Limits
 from ..stats.estimate import Estimate
 from ..stats.quantiles import chi2_quantile, f_quantile
@@ -36,13 +36,13 @@ def chance_factor(dof: float) -> float:
 
 
 def chance_ratio(dof: float, dof_before: float) -> tuple[float, float]:
-    """Between what s²/s̃² of two campaigns lies by chance, nineteen times in twenty: 0.52 and 1.91 with 38 each."""
+    """Between what s²/s̃² of two full test lies by chance, nineteen times in twenty: 0.52 and 1.91 with 38 each."""
     return 1 / f_quantile(CHANGED_PROBABILITY, dof_before, dof), f_quantile(CHANGED_PROBABILITY, dof, dof_before)
 
 
 @dataclass(frozen=True, slots=True)
 class FullTest:
-    """A campaign's s, its degrees of freedom, and how it was taken."""
+    """A full test's s, its degrees of freedom, and how it was taken."""
 
     s: float
     dof: int
@@ -66,20 +66,20 @@ def held_against(
     unit: str,
     found: FullTest,
     stated: float | None,
-    more: Sequence[Coded] = (),
-    then: Sequence[Coded] = (),
+    more: Sequence[CodedText] = (),
+    then: Sequence[CodedText] = (),
 ) -> JudgedQuantity:
     """s as a judged quantity. `more`: what else was shown beside the scatter; `then`: what to do about it."""
     s, dof = found.s, found.dof
     estimate = Estimate(s, found.sigma, float(dof))
-    why: list[Coded] = list(more)
-    ahead: list[Coded] = list(then)
+    why: list[CodedText] = list(more)
+    leading_reasons: list[CodedText] = list(then)
     grade: Decision = Decision("watch" if more else "use")
     if stated is None:
         limits = Limits(s, s, s, "no accuracy is stated for this model", False)
         why.append(("stated-not-known", f"No accuracy is stated for this model: {size(s, s, unit)}, not tested."))
         return JudgedQuantity(
-            name, noun, unit, estimate, limits, own=Override(Decision("watch"), tuple(why), tuple(ahead))
+            name, noun, unit, estimate, limits, own=Override(Decision("watch"), tuple(why), tuple(leading_reasons))
         )
     most = found.most(stated)
     if found.rounding > COARSE_SHARE * stated:
@@ -101,12 +101,12 @@ def held_against(
                 f"Shown worse than stated: {text}. One good instrument in twenty shows this by chance.",
             )
         )
-        ahead.append(AGAIN if found.full else FULL)
+        leading_reasons.append(AGAIN if found.full else FULL)
     changed = _changed(document, name, found, unit)
     if changed:
         grade = Decision("watch")
         why.append(changed)
-    return JudgedQuantity(name, noun, unit, estimate, limits, own=Override(grade, tuple(why), tuple(ahead)))
+    return JudgedQuantity(name, noun, unit, estimate, limits, own=Override(grade, tuple(why), tuple(leading_reasons)))
 
 
 def _too_coarse(name: str, noun: str, unit: str, estimate: Estimate, found: FullTest, stated: float) -> JudgedQuantity:
@@ -129,8 +129,8 @@ def _worse_before(document: Envelope, name: str, most: float) -> bool:
     return last is not None and last.grade == "watch" and (last.figure(name) or 0.0) > most
 
 
-def _changed(document: Envelope, name: str, found: FullTest, unit: str) -> Coded | None:
-    """Whether this campaign and the last differ by more than chance."""
+def _changed(document: Envelope, name: str, found: FullTest, unit: str) -> CodedText | None:
+    """Whether this full test and the last differ by more than chance."""
     last = _last(document, name)
     if last is None:
         return None

@@ -21,7 +21,7 @@ from ..documents.envelope import Envelope, Instrument
 from ..documents.model_faults import faults_of
 from ..results import (
     Adjusting,
-    Coded,
+    CodedText,
     Finding,
     Fix,
     LimitFigures,
@@ -49,17 +49,17 @@ Adjust = Callable[[Any, Any, Judgement, Grade, list[Any]], Adjusting]
 
 
 @dataclass
-class Growing:
+class SheetProgress:
     """What can be said before a check is complete, beside its circumstances."""
 
-    messages: list[Coded] = field(default_factory=list)
-    outlier: Coded | None = None
-    """The path of a figure that stands apart, and what is to be done about it."""
+    messages: list[CodedText] = field(default_factory=list)
+    outlier: CodedText | None = None
+    """The path of a figure that is an outlier, and what is to be done about it."""
     fixes: list[Fix] = field(default_factory=list)
     """Slips of entry that one touch puts right."""
-    notes: list[Coded] = field(default_factory=list)
+    notes: list[CodedText] = field(default_factory=list)
     """Beside the group of fields at a path."""
-    looks: list[Coded] = field(default_factory=list)
+    looks: list[CodedText] = field(default_factory=list)
     """What a look found, before anything is read."""
 
 
@@ -81,13 +81,13 @@ def _nothing(_document: Any) -> Needs:
     return NOTHING_NEEDED
 
 
-def _nothing_yet(_document: Any, _read: Any) -> Growing:
-    return Growing()
+def _nothing_yet(_document: Any, _read: Any) -> SheetProgress:
+    return SheetProgress()
 
 
 @dataclass(frozen=True)
 class Kind:
-    """One kind of check: its document, its functions, and what people are told before they start."""
+    """One kind of check: its document, its functions, and what people are given before they start."""
 
     title: str
     document: type[Envelope]
@@ -114,7 +114,7 @@ class Kind:
     """The form of a document that does not say by which method it was taken."""
     why: str
     """What it is for, in a sentence."""
-    grow: Callable[[Any, Any], Growing] = _nothing_yet
+    progress_of: Callable[[Any, Any], SheetProgress] = _nothing_yet
     needs: Callable[[Any], Needs] = _nothing
     """What a document of this kind needs of its circumstances."""
     adjust: Adjust | None = None
@@ -138,7 +138,7 @@ class Kind:
     kept: tuple[str, ...] = ()
     """Figures of the result that later work depends on: rest positions, offsets."""
     applies: Callable[[Instrument], bool] = _any
-    """Whether an instrument of a fitting kind has what is checked, told as a document's `instrument`."""
+    """Whether an instrument of a fitting kind has what is checked, given as a document's `instrument`."""
     invalidates: tuple[str, ...] = ()
     """Other checks whose last results no longer hold once this was adjusted: they were measured through it."""
     allows_repeat: bool = True
@@ -171,7 +171,7 @@ class Kind:
         return next((method for method in self.methods if method.name == name), None)
 
     def methods_for(self, instrument: Instrument) -> list[str]:
-        """The methods by which an instrument, told as a document's `instrument`, can be taken, the usual one first."""
+        """The methods by which an instrument, given as a document's `instrument`, can be taken, the usual one first."""
         return [method.name for method in self.methods if method.suits(instrument)]
 
     def groups(self, method: str | None) -> tuple[Group, ...]:
@@ -198,20 +198,20 @@ class Kind:
         reader = Reader(document, self.where)
         read = self.read(document, reader)
         self._check_method(document, reader)
-        growing = self.grow(document, read)
+        sheet_progress = self.progress_of(document, read)
         if reader.missing or reader.faults:
             return Preview(
                 complete=False,
                 missing=reader.missing,
                 faults=reader.faults,
-                partial=self._progress(document, reader, growing),
+                progress=self._progress(document, reader, sheet_progress),
                 picture=self.draw(document, read, None),
             )
         judgement, grade = self._graded(document, read)
-        growing.outlier = judgement.outlier or growing.outlier
+        sheet_progress.outlier = judgement.outlier or sheet_progress.outlier
         result = self._result(document, read, judgement, grade)
-        progress = self._progress(document, reader, growing)
-        return Preview(complete=True, missing=[], faults=[], partial=progress, picture=result.picture, reduced=result)
+        progress = self._progress(document, reader, sheet_progress)
+        return Preview(complete=True, missing=[], faults=[], progress=progress, picture=result.picture, reduced=result)
 
     def adjusting(self, document: Any, reads_now: list[Any]) -> Adjusting:
         """The act of adjusting after a complete document; `adjust` must be there. Raises Refused."""
@@ -238,20 +238,20 @@ class Kind:
         applying = {kind.name for kind in kinds_for(instrument)}
         return tuple((kinds, what) for kinds, what in self.prerequisites if applying.intersection(kinds))
 
-    def _progress(self, document: Any, reader: Reader, growing: Growing) -> Progress:
+    def _progress(self, document: Any, reader: Reader, sheet_progress: SheetProgress) -> Progress:
         path = reader.missing[0] if reader.missing else None
         found, outlier = (
             circumstances(document, self.needs(document), self._prerequisites(document.instrument)),
-            growing.outlier,
+            sheet_progress.outlier,
         )
         return Progress(
             unit=length_words(document.units.length).name,
             next=None if path is None else NextReading(path=path, where=self.where(path)),
-            looks=reasons([*growing.looks, *found.blocked]),
-            messages=reasons([*found.weak, *growing.messages, *found.check_first]),
+            looks=reasons([*sheet_progress.looks, *found.blocked]),
+            messages=reasons([*found.weak, *sheet_progress.messages, *found.check_first]),
             outlier=None if outlier is None else Note(path=outlier[0], text=outlier[1]),
-            fixes=growing.fixes,
-            notes=[Note(path=note, text=text) for note, text in growing.notes],
+            fixes=sheet_progress.fixes,
+            notes=[Note(path=note, text=text) for note, text in sheet_progress.notes],
         )
 
     def _result(self, document: Any, read: Any, judgement: Judgement, grade: Grade) -> Result:
@@ -278,7 +278,7 @@ class Kind:
     # ---- table files
 
     def read_csv(self, text: str) -> Data:
-        """A table to a plain document; words it has no field for are refused here, where the file can still be mended."""
+        """A table to a plain document; words it has no field for are refused here, where the file can still be fixed."""
         found = self.file.read(text)
         try:
             self.document.model_validate(found)
@@ -328,7 +328,7 @@ KINDS: dict[str, Kind] = {}
 
 
 def kinds_for(instrument: Instrument) -> list[Kind]:
-    """The checks that apply to an instrument, told as a document's `instrument`, in the order in which they make sense."""
+    """The checks that apply to an instrument, given as a document's `instrument`, in the order in which they make sense."""
     return [kind for kind in KINDS.values() if instrument.kind in kind.applies_to and kind.applies(instrument)]
 
 

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..errors import Fault, Refused, said
+from ..errors import Fault, Refused, quote
 from ..results import NextReading
 from ..units.angles import parse_angle
 from ..units.lengths import NAMES, Length, in_unit, parse_length
@@ -53,16 +53,16 @@ class Parser:
             self.want(path, where)
             return None
         if isinstance(value, bool) or not isinstance(value, str | int | float):
-            self.faults.append(Fault(path, where, said(value), "a number, or the characters as typed"))
+            self.faults.append(Fault(path, where, quote(value), "a number, or the characters as typed"))
             return None
         try:
             length = Length(float(value)) if isinstance(value, int | float) else parse_length(value, self.length_unit)
         except ValueError as error:
-            self.faults.append(Fault(path, where, said(value), str(error)))
+            self.faults.append(Fault(path, where, quote(value), str(error)))
             return None
         if not allowed.low_m <= length.m <= allowed.high_m:
             unit = self.length_unit if isinstance(value, str) else "m"
-            self.faults.append(Fault(path, where, said(value), allowed.wanted(unit)))
+            self.faults.append(Fault(path, where, quote(value), allowed.wanted(unit)))
             return None
         return length
 
@@ -114,10 +114,10 @@ def number(
     try:
         found = Numeral(float(value), 0.0) if isinstance(value, int | float) else _read(str(value), unit)
     except ValueError as error:
-        parser.fault(path, where, said(value), str(error))
+        parser.fault(path, where, quote(value), str(error))
         return None
     if not low <= found.value <= high:
-        parser.fault(path, where, said(value), f"{WRITTEN[unit]} from {low:g} to {high:g}")
+        parser.fault(path, where, quote(value), f"{WRITTEN[unit]} from {low:g} to {high:g}")
         return None
     return found
 
@@ -146,12 +146,12 @@ def angle(parser: Parser, path: str, where: str, value: Value, unit: str) -> Num
     try:
         found = parse_angle(value, unit) if isinstance(value, str) else Numeral(float(value or 0.0), 0.0)
     except ValueError as error:
-        parser.fault(path, where, said(value), str(error))
+        parser.fault(path, where, quote(value), str(error))
         return None
     if not -360.0 < found.value <= 360.0:
         gon = unit != "gon" and 360 < found.value <= 400
         wanted = "an angle up to 360°" + ("; is this in gon? change the unit" if gon else "")
-        parser.fault(path, where, said(value), wanted)
+        parser.fault(path, where, quote(value), wanted)
         return None
     return found
 

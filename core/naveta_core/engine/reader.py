@@ -83,7 +83,7 @@ class Reader(Parser):
     def figure(
         self, holder: Part, name: str, base: str = "observations", *, wanted: bool | None = None
     ) -> Numeral | None:
-        """A figure told once: the field `name` of `holder`, which stands at `base`."""
+        """A figure given once: the field `name` of `holder`, which stands at `base`."""
         return self.value(table_of(type(holder)).fields[name], f"{base}.{name}", getattr(holder, name), wanted=wanted)
 
     def rows(

@@ -1,4 +1,4 @@
-"""Repeats of a check: what is set afresh between them is solved afresh, what belongs to the instrument is common."""
+"""Repeats of a check: what is set again between them is solved again, what belongs to the instrument is common."""
 
 from __future__ import annotations
 

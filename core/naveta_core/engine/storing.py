@@ -1,4 +1,4 @@
-"""Values stored in the instrument: noted before, reckoned anew with the sign it wants, proved by a second round.
+"""Values stored in the instrument: noted before, calculated again with the sign it wants, proved by a second round.
 
 What is found is what is left over while the stored corrections are on; while they are off it is the whole. An instrument
 that stores the error takes old + found, one that stores the correction old − found (or found, −found, when they were off).
@@ -12,8 +12,8 @@ from math import hypot
 from typing import Annotated, Any, Literal
 
 from ..documents.envelope import Envelope, Part, Typed
-from ..errors import Fault, Refused, said
-from ..results import Adjusting, AdjustingStep, Coded
+from ..errors import Fault, Refused, quote
+from ..results import Adjusting, AdjustingStep, CodedText
 from ..stats.decision import Grade
 from ..stats.estimate import Estimate
 from ..units.formatting import MINUS, arcsec, capital, figure, joined
@@ -25,7 +25,7 @@ from .reader import Reader
 from .verdict import JudgedQuantity, Judgement
 
 MOST_ARCSEC = 3600.0
-TELLS = 2.5
+REPORTS = 2.5
 """A finding must be so many of its own standard deviations before a second round can say what became of it."""
 MEND = {
     "stored-wrong-sign": "Restore the old value, store with the opposite sign, and check again.",
@@ -128,7 +128,7 @@ def new_value(document: Envelope, before: Before, name: str, found: float) -> fl
     return None if old is None else old + own
 
 
-def tell_before(judgement: Judgement, document: Envelope, before: Before, kept: tuple[StoredValue, ...]) -> None:
+def report_before(judgement: Judgement, document: Envelope, before: Before, kept: tuple[StoredValue, ...]) -> None:
     """What was noted; and what no longer fits into the instrument's store, which is then work for a service."""
     if before.old:
         noted = joined(
@@ -152,7 +152,7 @@ def tell_before(judgement: Judgement, document: Envelope, before: Before, kept: 
             judgement.service.append(("beyond-storing", text))
 
 
-def tell_proved(judgement: Judgement, document: Envelope, kept: tuple[StoredValue, ...]) -> None:
+def report_proved(judgement: Judgement, document: Envelope, kept: tuple[StoredValue, ...]) -> None:
     """A second round after storing, held against what was found before: taken, not taken, or with the wrong sign."""
     outcome = document.observations.found or {}
     for entry in kept:
@@ -160,15 +160,15 @@ def tell_proved(judgement: Judgement, document: Envelope, kept: tuple[StoredValu
         if quantity is None or was is None:
             continue
         sigma = hypot(quantity.estimate.sigma, _figure(outcome.get(f"sigma_{entry.name}")) or 0.0)
-        if abs(was) <= TELLS * sigma:
+        if abs(was) <= REPORTS * sigma:
             continue
-        said = _became(entry.label, was, quantity.estimate)
-        judgement.leading_reasons.append(said)
-        if said[0] in MEND:
-            judgement.first_actions = [(said[0], MEND[said[0]])]
+        became = _became(entry.label, was, quantity.estimate)
+        judgement.leading_reasons.append(became)
+        if became[0] in MEND:
+            judgement.first_actions = [(became[0], MEND[became[0]])]
 
 
-def _became(label: str, was: float, now: Estimate) -> Coded:
+def _became(label: str, was: float, now: Estimate) -> CodedText:
     shown = f"{label}: {signed(was)} before, {signed(now.value)} ± {arcsec(now.u95, now.u95)} now"
     share = now.value / was
     if share > 1.5:
@@ -238,7 +238,7 @@ def _noted(
         if any(abs(value) > MOST_ARCSEC for value in values):
             raise ValueError(f"seconds from -{MOST_ARCSEC:g} to {MOST_ARCSEC:g}")
     except ValueError as error:
-        raise Refused([Fault(f"reads_now[{index}]", "stored now", said(typed), str(error))]) from None
+        raise Refused([Fault(f"reads_now[{index}]", "stored now", quote(typed), str(error))]) from None
     typed_old = {entry.name: entry.turned(document, value) for entry, value in zip(wanted, values, strict=True)}
     old = {**before.old, **typed_old}
     text = _new_values(document, Before(old, before.on, before.most), judgement, found)

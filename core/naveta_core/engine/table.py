@@ -1,4 +1,4 @@
-"""Checks as table files: a row a reading, columns from the table of fields; what is told once stands on the first row.
+"""Checks as table files: a row a reading, columns from the table of fields; what is given once stands on the first row.
 
 A list of parts is numbered by a column of its own (set-up, target, series); one of several parts or lists of the same
 shape is named by another (staff, face, position).
@@ -20,7 +20,7 @@ UNITS = ("m", "mm", "cm", "ft", "usft", "in", "dms", "deg", "gon")
 
 @dataclass(frozen=True, slots=True)
 class Level:
-    """One step on the way to a list of rows: its name in the document, what numbers or names it, what is told at it."""
+    """One step on the way to a list of rows: its name in the document, what numbers or names it, what is given at it."""
 
     name: str
     number: str = ""
@@ -61,7 +61,7 @@ def column_of(name: str, entry: Field) -> str | None:
 
 
 def columns_of(table: FieldTable) -> dict[str, str]:
-    """Column to field, of what is told once."""
+    """Column to field, of what is given once."""
     # What only numbers a row stands behind what was read.
     fields = sorted(table.fields.items(), key=lambda pair: pair[1].kind == "count")
     named = {column_of(name, field): name for name, field in fields}
@@ -99,7 +99,7 @@ class TableFile:
     once: dict[str, str]
     slots: tuple[Slot, ...]
     angles: bool
-    """Whether the unit column tells that of angles, not of lengths."""
+    """Whether the unit column says that of angles, not of lengths."""
 
     @property
     def columns(self) -> tuple[str, ...]:
@@ -108,7 +108,7 @@ class TableFile:
 
     @property
     def needed(self) -> tuple[str, ...]:
-        """Columns without which nothing can be told apart: where there must be two parts or more."""
+        """Columns without which nothing can be given apart: where there must be two parts or more."""
         found: list[str] = []
         for slot in self.slots:
             for i, level in enumerate(slot.levels):
@@ -168,7 +168,7 @@ class _Reading:
         return before or row[column]
 
     def _tell(self, holder: Data, columns: dict[str, str], row: Row) -> None:
-        """What is told once of a part: on its first row, or alike on all."""
+        """What is given once of a part: on its first row, or alike on all."""
         for column, name in columns.items():
             if row[column] and holder.setdefault(name, row[column]) != row[column]:
                 self.faults.append(self.rows.fault(row, column, f"{holder[name]}, as in the rows above"))
@@ -260,7 +260,7 @@ def _own_lines(slot: Slot, plain: Data) -> Iterator[Row]:
 
 
 def _told(level: Level, entry: Data, lines: Iterator[Row]) -> Iterator[Row]:
-    """What is told of a part on its first row; on a row of its own where it has none."""
+    """What is given of a part on its first row; on a row of its own where it has none."""
     found = {column: str(entry[name]) for column, name in level.fields.items() if entry.get(name) not in (None, "")}
     some = False
     for line in lines:

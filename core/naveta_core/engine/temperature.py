@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..documents.envelope import Envelope
-from ..results import Coded
+from ..results import CodedText
 from ..stats.decision import decide
 from ..stats.estimate import Estimate
 from ..units.formatting import figure
@@ -11,28 +11,28 @@ from .comparing import Compared
 from .fields import Where
 from .verdict import JudgedQuantity, Judgement, report_outlier, report_scatter
 
-TOLD_KELVIN, UNKNOWN_KELVIN = 2.0, 10.0
-"""A band lying in the shade follows a thermometer beside it within 2 K; nothing told, it may be 10 K off: one σ each."""
+GIVEN_KELVIN, UNKNOWN_KELVIN = 2.0, 10.0
+"""A band lying in the shade follows a thermometer beside it within 2 K; nothing given, it may be 10 K off: one σ each."""
 
 
 def sigma_kelvin(document: Envelope, *, told: bool | None = None) -> float:
     """How well the temperature of what was measured is known, K; `told` asks for the other case."""
     known = document.conditions.temperature_c is not None if told is None else told
-    return TOLD_KELVIN if known else UNKNOWN_KELVIN
+    return GIVEN_KELVIN if known else UNKNOWN_KELVIN
 
 
-def ask_temperature(document: Envelope) -> list[Coded]:
-    """The first thing to be told, while it is not."""
+def ask_temperature(document: Envelope) -> list[CodedText]:
+    """The first thing to be given, while it is not."""
     if document.conditions.temperature_c is not None:
         return []
     text = "First the temperature beside the tape: if not entered, 20 °C ± 20 K is assumed, the largest part of the ±."
     return [("temperature-not-told", text)]
 
 
-def tell_temperature(
+def report_temperature(
     judgement: Judgement, document: Envelope, scale: JudgedQuantity, now: Estimate, known: Estimate
 ) -> None:
-    """What the scale loses by a temperature that was not told; asked for first where it would change something."""
+    """What the scale loses by a temperature that was not given; asked for first where it would change something."""
     if document.conditions.temperature_c is not None:
         return
     worth = f"± {figure(now.u95, 0)} ppm without the temperature, ± {figure(known.u95, 0)} with it"
@@ -42,8 +42,8 @@ def tell_temperature(
         judgement.first_actions.append(("tell-temperature", text))
 
 
-def tell_compared(judgement: Judgement, compared: Compared, paths: list[str], words: Where) -> None:
-    """What was set aside, what stands apart, what scatters."""
+def report_compared(judgement: Judgement, compared: Compared, paths: list[str], words: Where) -> None:
+    """What was set aside, what is an outlier, what scatters."""
     for i in compared.aside:
         judgement.set_aside.append(paths[i])
         text = (

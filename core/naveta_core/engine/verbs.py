@@ -36,11 +36,11 @@ def _begun(kind: Kind, method: str, length: str) -> Data:
         return deepcopy(chosen.in_feet)
     observations = deepcopy(chosen.observations)
     own_unit = chosen.unit or ("m" if chosen.in_feet is not None else length)
-    # Distances a method brings along are told in metres where there are none in feet.
-    return observations if own_unit == length else _told_in(kind.table, observations, own_unit)
+    # Distances a method brings along are given in metres where there are none in feet.
+    return observations if own_unit == length else _given_in(kind.table, observations, own_unit)
 
 
-def _told_in(table: FieldTable, data: Data, unit: str) -> Data:
+def _given_in(table: FieldTable, data: Data, unit: str) -> Data:
     """Lengths with their unit behind them."""
 
     def change(field: Field, value: Any) -> Any:
@@ -133,7 +133,7 @@ def _template(kind: Kind, document: Data) -> Data:
 
 
 def _unread(table: FieldTable, data: Data) -> Data:
-    """A document with nothing of it read: rows of the first repeat with what is prefilled, told fields left out."""
+    """A document with nothing of it read: rows of the first repeat with what is prefilled, given fields left out."""
     found: Data = {}
     for name, field in table.fields.items():
         if name in data and (field.prefilled or (field.kind == "choice" and not field.ask_again)):

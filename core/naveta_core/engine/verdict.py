@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
 from ..documents.envelope import Envelope, days_between
-from ..results import CalculationLine, Coded, Effect, Figures, Repeats, Shown
+from ..results import CalculationLine, CodedText, Effect, Figures, Repeats, Shown
 from ..stats.decision import (
     STORING_SHARE,
     Decision,
@@ -30,7 +30,7 @@ MOST_MORE = 6
 
 
 LeftOut = tuple[str, Estimate | None]
-"""The path of a reading, and the estimate without it; None where the rest tells nothing."""
+"""The path of a reading, and the estimate without it; None where the rest says nothing."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,8 +38,8 @@ class Override:
     """A verdict by a test of its own instead of the decision rule: grade, why, and what to do now."""
 
     decision: Decision
-    why: tuple[Coded, ...]
-    next: tuple[Coded, ...] = ()
+    why: tuple[CodedText, ...]
+    next: tuple[CodedText, ...] = ()
 
 
 @dataclass
@@ -69,7 +69,7 @@ class JudgedQuantity:
     confirmed: Estimate | None = None
     own: Override | None = None
     without: Callable[[], Sequence[LeftOut]] = tuple
-    """Asked for where it counts: the estimate with each single reading left out, by its path; None where the rest tells nothing. Given where one
+    """Asked for where it counts: the estimate with each single reading left out, by its path; None where the rest says nothing. Given where one
     mistyped figure could send a thing to service: it must not."""
     storing: bool = False
     """Whether it may be acted upon only by a test that proves half its limit: where one quick look gives two figures, noise
@@ -107,26 +107,26 @@ class Judgement:
     worked: list[CalculationLine]
     work: list[Effect]
     repeats: Spread = field(default_factory=Spread)
-    reasons: list[Coded] = field(default_factory=list)
+    reasons: list[CodedText] = field(default_factory=list)
     """What is to be said besides the grades of the quantities."""
-    refused: list[Coded] = field(default_factory=list)
+    refused: list[CodedText] = field(default_factory=list)
     """Observations at fault: nothing is concluded from them."""
-    service: list[Coded] = field(default_factory=list)
-    """What no screw mends, whatever the figures."""
-    to_mend: list[Coded] = field(default_factory=list)
-    """What a look found and a hand can mend: grade `adjust` whatever the figures; (code, what to do)."""
+    service: list[CodedText] = field(default_factory=list)
+    """What no screw fixes, whatever the figures."""
+    to_mend: list[CodedText] = field(default_factory=list)
+    """What a look found and a hand can fix: grade `adjust` whatever the figures; (code, what to do)."""
     set_aside: list[str] = field(default_factory=list)
     solved: Any = None
     """What was solved: for the kind's own drawing and adjusting."""
-    outlier: Coded | None = None
-    """The path of a figure that stands apart, and what mends it: marked where it was typed."""
-    one_more: tuple[str, str] = ("reading", "readings")
+    outlier: CodedText | None = None
+    """The path of a figure that is an outlier, and what fixes it: marked where it was typed."""
+    more_readings: tuple[str, str] = ("reading", "readings")
     """What could be taken more often."""
-    leading_reasons: list[Coded] = field(default_factory=list)
+    leading_reasons: list[CodedText] = field(default_factory=list)
     """What is said before anything else: what became of what was done."""
-    first_actions: list[Coded] = field(default_factory=list)
+    first_actions: list[CodedText] = field(default_factory=list)
     """What is done before anything else about it."""
-    extra_actions: list[Coded] = field(default_factory=list)
+    extra_actions: list[CodedText] = field(default_factory=list)
     """What else would be worth doing, whatever the grades."""
     taken: int = 1
     """How many of them were taken."""
@@ -134,7 +134,7 @@ class Judgement:
     """What a look found makes it no better than this."""
     repeat_text: str = "Repeat the check before you turn anything. Both runs count together."
     repeat_code: str = "once-more"
-    no_more: Coded = (
+    no_more: CodedText = (
         "more-will-not-do",
         "More readings alone will not help: check the conditions of the test.",
     )
@@ -144,7 +144,7 @@ class Judgement:
 
 def grade_of(document: Envelope, judgement: Judgement) -> Grade:
     """Decide every quantity and say why; returns the grade of the whole."""
-    own: list[Coded] = []
+    own: list[CodedText] = []
     for entry in judgement.quantities:
         entry.dof = prior_dof(document)
         if entry.own is not None:
@@ -181,7 +181,7 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
 QUIET = "no error found"
 
 
-def headline(finding: str, grade: Grade, refused: Sequence[Coded], reasons: Sequence[Coded]) -> str:
+def headline(finding: str, grade: Grade, refused: Sequence[CodedText], reasons: Sequence[CodedText]) -> str:
     """The finding as it may stand over its grade: nothing is shown to be good, or to be wrong, by readings at fault."""
     if refused and grade == "repeat":
         return f"Not conclusive. {refused[0][1]}"
@@ -204,7 +204,7 @@ def _not_by_one(quantity: JudgedQuantity, decision: Decision) -> Decision:
     return Decision("repeat", ("rests-on-one",))
 
 
-def _why(quantity: JudgedQuantity, *, alone: bool) -> list[Coded]:
+def _why(quantity: JudgedQuantity, *, alone: bool) -> list[CodedText]:
     """Why a quantity has its grade."""
     e, limits, unit = quantity.estimate, quantity.limits, quantity.unit
     what = capital(quantity.noun)
@@ -243,7 +243,7 @@ def _led(lead: str, text: str) -> str:
     return lead + text if lead else capital(text)
 
 
-def next_of(judgement: Judgement, grade: Grade) -> list[Coded]:
+def next_of(judgement: Judgement, grade: Grade) -> list[CodedText]:
     """What to do now."""
     if judgement.service or grade == "service":
         return [
@@ -253,7 +253,7 @@ def next_of(judgement: Judgement, grade: Grade) -> list[Coded]:
         ]
     if judgement.refused:
         return _to_mend_the_reading({code for code, _ in judgement.refused})
-    reasons: list[Coded] = []
+    reasons: list[CodedText] = []
     for quantity in judgement.quantities:
         reasons += _next(judgement, quantity)
     if judgement.to_mend:
@@ -270,9 +270,9 @@ MOVED = {"moved", "moved-between", "scatter", "face-scatters", "stand-not-steady
 TOO_WEAK = {"no-level-target"}
 
 
-def _to_mend_the_reading(codes: set[str]) -> list[Coded]:
-    """A failure told apart: something moved, the geometry is too weak, or single readings are wrong."""
-    reasons: list[Coded] = []
+def _to_mend_the_reading(codes: set[str]) -> list[CodedText]:
+    """A failure given apart: something moved, the geometry is too weak, or single readings are wrong."""
+    reasons: list[CodedText] = []
     if codes & MOVED:
         text = "Something moved or shimmered: no result for the instrument yet. Press the feet in, check level and focus, and repeat what is named."
         reasons.append(("stand-firm-again", text))
@@ -284,7 +284,7 @@ def _to_mend_the_reading(codes: set[str]) -> list[Coded]:
     return reasons
 
 
-def _next(judgement: Judgement, quantity: JudgedQuantity) -> list[Coded]:
+def _next(judgement: Judgement, quantity: JudgedQuantity) -> list[CodedText]:
     codes = quantity.decision.codes
     if quantity.own is not None and quantity.own.next:
         return list(quantity.own.next)
@@ -316,7 +316,7 @@ def offers_adjusting(quantity: JudgedQuantity) -> bool:
     )
 
 
-def _settle(judgement: Judgement, quantity: JudgedQuantity) -> list[Coded]:
+def _settle(judgement: Judgement, quantity: JudgedQuantity) -> list[CodedText]:
     """How many more would settle it, when a handful can."""
     limits, value, taken = quantity.limits, abs(quantity.estimate.value), judgement.taken
     for more in range(1, MOST_MORE + 1):
@@ -324,7 +324,7 @@ def _settle(judgement: Judgement, quantity: JudgedQuantity) -> list[Coded]:
             0.0, quantity.q_within * taken / (taken + more), quantity.q_between, judgement.repeats, quantity.dof
         ).b95
         if b <= limits.use / 2 or value + b <= limits.use:
-            text = count(more, f"more {judgement.one_more[0]}", f"more {judgement.one_more[1]}")
+            text = count(more, f"more {judgement.more_readings[0]}", f"more {judgement.more_readings[1]}")
             return [("more-readings", f"{capital(text)} would probably give a clear result.")]
     return [judgement.no_more]
 
@@ -386,7 +386,7 @@ def limits_from(document: Envelope, name: str, opening: Limits) -> Limits:
 
 
 def raised(opening: Limits, least: float, unit: str, what: str) -> Limits:
-    """An opening limit that lies below what such a test can prove at its best, raised to that, and said."""
+    """A default limit that lies below what such a test can prove at its best, raised to that, and said."""
     if opening.use >= least:
         return opening
     why = f"{opening.source}: {bound(opening.use, unit)} cannot be shown, {what} shows no better than {bound(least, unit)}"

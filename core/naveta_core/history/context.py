@@ -43,7 +43,7 @@ STORED_FROM = {
     ),
     "plummet": StoredFrom(
         "plummet",
-        {"plummet_x_mm": "offset_x_mm", "plummet_y_mm": "offset_y_mm", "plummet_height_m": "told_at_m"},
+        {"plummet_x_mm": "offset_x_mm", "plummet_y_mm": "offset_y_mm", "plummet_height_m": "at_height_m"},
     ),
 }
 

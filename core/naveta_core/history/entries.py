@@ -15,7 +15,7 @@ from pydantic import Field, TypeAdapter
 from ..checks import KINDS
 from ..results import Answer, Repeats
 from ..stats.decision import Grade
-from .standing import NOT_LOOKED, clears, done_of
+from .standing import NOT_LOOKED, check_record_of, clears
 from .summary import RecordSummary
 
 Figure = float | str | bool | None
@@ -93,7 +93,7 @@ def entry_of(summary: RecordSummary, at: str, stage: str) -> PastCheck | PastSet
 
 def _check_entry(summary: RecordSummary, figures: dict[str, Figure], at: str, stage: str) -> PastCheck:
     assert summary.repeats is not None, summary.kind
-    done = done_of(summary, datetime.fromisoformat(at), stage)
+    done = check_record_of(summary, datetime.fromisoformat(at), stage)
     warmth = {} if summary.temperature_c is None else {"temperature_c": summary.temperature_c}
     return PastCheck(
         what="check",

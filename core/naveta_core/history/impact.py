@@ -8,16 +8,16 @@ from datetime import datetime
 
 from ..results import Reason
 from ..units.formatting import count
-from .standing import Done, Happened, clears, day_words
+from .standing import CheckRecord, EventRecord, clears, day_words
 
 
 @dataclass(frozen=True, slots=True)
-class LookBack:
+class ImpactReview:
     """The last good check, if any, and everything after it that bears on the work done."""
 
-    last_good: Done | None
+    last_good: CheckRecord | None
     since: datetime | None
-    events: tuple[Happened, ...]
+    events: tuple[EventRecord, ...]
 
     @property
     def taken_out(self) -> int:
@@ -49,10 +49,10 @@ class LookBack:
         ]
 
 
-def look_back(found: Done, records: Sequence[Done], events: Sequence[Happened]) -> LookBack:
+def impact_review(found: CheckRecord, records: Sequence[CheckRecord], events: Sequence[EventRecord]) -> ImpactReview:
     """What lies between the last good check of the same kind and the bad one `found`."""
     good = [record for record in records if record.check == found.check and record.at < found.at and clears(record)]
     last = max(good, key=lambda entry: entry.at, default=None)
     since = last.at if last else None
     between = [event for event in events if event.at <= found.at and (since is None or event.at > since)]
-    return LookBack(last, since, tuple(sorted(between, key=lambda entry: entry.at)))
+    return ImpactReview(last, since, tuple(sorted(between, key=lambda entry: entry.at)))

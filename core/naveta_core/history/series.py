@@ -40,7 +40,7 @@ def level_of(values: Sequence[float], variances: Sequence[float]) -> Level:
 def jump(earlier: Sequence[tuple[float, float]], value: float, sigma: float, tau: float) -> float | None:
     """By how much a new value leaves the level of the earlier `(value, sigma)`; None when chance explains it.
 
-    tau: how much the quantity wanders by itself, one standard deviation.
+    tau: how much the quantity wanders on its own, one standard deviation.
     """
     if not earlier:
         return None

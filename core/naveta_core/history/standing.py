@@ -2,7 +2,7 @@
 
 A grade belongs to one check; a standing belongs to an instrument and follows from its records and events. Pure:
 today is given, nothing is looked up. Opening rules until planning brings its own: a check of each kind that
-applies, at its own interval, and afresh after any event that bears on it.
+applies, at its own interval, and again after any event that bears on it.
 """
 
 from __future__ import annotations
@@ -34,7 +34,7 @@ SOON_DAYS = 7
 
 
 @dataclass(frozen=True, slots=True)
-class Done:
+class CheckRecord:
     """One record as far as the standing needs it. `codes` are the verdict's reasons."""
 
     check: str
@@ -47,7 +47,7 @@ class Done:
 
 
 @dataclass(frozen=True, slots=True)
-class Happened:
+class EventRecord:
     """One event as far as the standing needs it."""
 
     event: str
@@ -76,15 +76,15 @@ class Standing(Answer):
     checks: list[CheckStanding] = []
 
 
-def order(entry: Done | Happened) -> tuple[datetime, int]:
+def order(entry: CheckRecord | EventRecord) -> tuple[datetime, int]:
     """In which order things were, where clocks give the same second: as found, adjusted, as left, held, released;
     anything else that happened comes after, against the instrument."""
-    if isinstance(entry, Done):
+    if isinstance(entry, CheckRecord):
         return entry.at, 2 if entry.stage == "as-left" else 0
     return entry.at, {ADJUSTED: 1, "held": 3, RELEASE: 4}.get(entry.event, 5)
 
 
-def clears(done: Done) -> bool:
+def clears(done: CheckRecord) -> bool:
     """Whether a record clears a due check: use; watch when near the limit or proved within W; as left more strictly."""
     if done.grade == "use":
         return True
@@ -95,7 +95,7 @@ def clears(done: Done) -> bool:
     return "near-limit" in done.codes or done.proved_within_watch
 
 
-def releases(done: Done, events: Sequence[Happened]) -> bool:
+def releases(done: CheckRecord, events: Sequence[EventRecord]) -> bool:
     """Whether a record answers what happened before it.
 
     After a fall only with its quick looks made; after the thing itself was adjusted only as strictly as an as-left.
@@ -116,8 +116,10 @@ def day_words(day: date) -> str:
     return f"{day.day} {day:%b %Y}"
 
 
-def standing(instrument: Instrument, records: Sequence[Done], events: Sequence[Happened], today: date) -> Standing:
-    """The standing of an instrument, told as a document's `instrument`; the check that decides it first.
+def standing(
+    instrument: Instrument, records: Sequence[CheckRecord], events: Sequence[EventRecord], today: date
+) -> Standing:
+    """The standing of an instrument, given as a document's `instrument`; the check that decides it first.
 
     A check that does not gate is listed where it stands; what it found bad counts all the same.
     """
@@ -150,7 +152,7 @@ def _reason(code: str, text: str) -> Reason:
     return Reason(code=code, text=text)
 
 
-def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], today: date) -> CheckStanding:
+def _check(kind: Kind, records: Sequence[CheckRecord], events: Sequence[EventRecord], today: date) -> CheckStanding:
     done = sorted((record for record in records if record.check == kind.name), key=order)
     passed = last_pass(done, events)
     since = [e for e in events if e.event in BEARING_EVENTS and (passed is None or order(e) > order(passed))]
@@ -172,12 +174,12 @@ def _check(kind: Kind, records: Sequence[Done], events: Sequence[Happened], toda
 
 def _state(
     kind: Kind,
-    done: list[Done],
-    last_pass: Done | None,
-    since: list[Happened],
+    done: list[CheckRecord],
+    last_pass: CheckRecord | None,
+    since: list[EventRecord],
     due: date | None,
     today: date,
-    events: Sequence[Happened],
+    events: Sequence[EventRecord],
 ) -> tuple[State, list[Reason]]:
     latest = done[-1] if done else None
     if not kind.scheduled:
@@ -214,7 +216,7 @@ def _state(
     return _fresh(kind, last_pass, due, today)
 
 
-def _when_wanted(kind: Kind, latest: Done | None) -> tuple[State, list[Reason]]:
+def _when_wanted(kind: Kind, latest: CheckRecord | None) -> tuple[State, list[Reason]]:
     """A check that never comes due: only what it found last counts."""
     if latest is None:
         return "ready", [_reason("when-wanted", "Done when needed; never due.")]
@@ -224,19 +226,21 @@ def _when_wanted(kind: Kind, latest: Done | None) -> tuple[State, list[Reason]]:
     return "ready", [_reason("when-wanted", found)]
 
 
-def done_of(summary: RecordSummary, at: datetime, stage: str) -> Done:
+def check_record_of(summary: RecordSummary, at: datetime, stage: str) -> CheckRecord:
     """A finished check as far as a standing needs it."""
-    return Done(summary.kind, at, summary.grade, stage, tuple(summary.codes), summary.within_watch, summary.finding)
+    return CheckRecord(
+        summary.kind, at, summary.grade, stage, tuple(summary.codes), summary.within_watch, summary.finding
+    )
 
 
-def proves(done: Done) -> bool:
+def proves(done: CheckRecord) -> bool:
     """Whether a record would answer anything: a fall, an adjusting."""
     return clears(replace(done, stage="as-left")) and not any(code in NOT_LOOKED for code in done.codes)
 
 
-def last_pass(done: Sequence[Done], events: Sequence[Happened]) -> Done | None:
+def last_pass(done: Sequence[CheckRecord], events: Sequence[EventRecord]) -> CheckRecord | None:
     """The latest record of a kind that answers what happened before it; `done` in the order of their times."""
-    latest: Done | None = None
+    latest: CheckRecord | None = None
     for entry in done:
         since = [e for e in events if latest is None or order(e) > order(latest)]
         if releases(entry, since):
@@ -244,7 +248,7 @@ def last_pass(done: Sequence[Done], events: Sequence[Happened]) -> Done | None:
     return latest
 
 
-def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Reason]:
+def _unproved(kind: Kind, last_pass: CheckRecord | None, events: Sequence[EventRecord]) -> list[Reason]:
     """It was adjusted, and no check since then proved it."""
     later = [e for e in events if e.event == ADJUSTED and e.check == kind.name]
     later = [e for e in later if last_pass is None or order(e) > order(last_pass)]
@@ -255,7 +259,7 @@ def _unproved(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) ->
     return [_reason("adjusted-not-proved", text)]
 
 
-def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> list[Reason]:
+def _voided(kind: Kind, last_pass: CheckRecord | None, events: Sequence[EventRecord]) -> list[Reason]:
     """What was adjusted since the last pass that this check was measured through."""
     later = [
         event
@@ -272,7 +276,9 @@ def _voided(kind: Kind, last_pass: Done | None, events: Sequence[Happened]) -> l
     return [_reason("measured-through", text)]
 
 
-def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequence[Happened]) -> list[Reason]:
+def _released(
+    kind: Kind, done: list[CheckRecord], last_pass: CheckRecord | None, events: Sequence[EventRecord]
+) -> list[Reason]:
     """Why it goes out although no check passed: a manager released it, and nothing has happened since."""
     last = max((event for event in events if event.event == RELEASE), key=order, default=None)
     if last is None:
@@ -287,7 +293,7 @@ def _released(kind: Kind, done: list[Done], last_pass: Done | None, events: Sequ
     return [_reason("released", text), _reason("condition", kind.watch_condition)]
 
 
-def _fresh(kind: Kind, last_pass: Done, due: date, today: date) -> tuple[State, list[Reason]]:
+def _fresh(kind: Kind, last_pass: CheckRecord, due: date, today: date) -> tuple[State, list[Reason]]:
     day = day_words(last_pass.at.date())
     reasons = [_reason("passed", f"{kind.title} passed on {day}. {last_pass.finding}".strip())]
     if (due - today).days <= SOON_DAYS:
@@ -297,7 +303,7 @@ def _fresh(kind: Kind, last_pass: Done, due: date, today: date) -> tuple[State, 
     return "ready", reasons
 
 
-def _events(events: Sequence[Happened]) -> list[Reason]:
+def _events(events: Sequence[EventRecord]) -> list[Reason]:
     return [
         _reason(
             event.event,

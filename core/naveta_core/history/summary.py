@@ -1,6 +1,6 @@
 """What is wanted of a record later, drawn from its result once, when it is written.
 
-Lists, series, standings, a device's own reckoning and the next check read this summary, and nothing else of a record.
+Lists, series, standings, a device's own calculation and the next check read this summary, and nothing else of a record.
 """
 
 from __future__ import annotations

@@ -32,11 +32,11 @@ class Shot(Part):
     target_height: Typed | None = None
     face: Literal["left", "right"] = "left"
     left_out: bool = False
-    """Set aside by a person: shown, and not reckoned with."""
+    """Set aside by a person: shown, and not calculated with."""
 
 
 class Closing(Part):
-    """The look back at the reference before the stand is taken down."""
+    """The reviews at the reference before the stand is taken down."""
 
     point: Name = ""
     hz: Typed | None = None

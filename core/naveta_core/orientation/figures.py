@@ -170,7 +170,7 @@ def _on_circle(solution: Solution, sights: Sequence[Sight]) -> bool:
 
 
 def _round_the_horizon(solution: Solution, points: list[Known]) -> list[Known]:
-    """Of many points a dozen, evenly round the horizon: circles through these tell as much as those through all."""
+    """Of many points a dozen, evenly round the horizon: circles through these say as much as those through all."""
     points = sorted(points, key=lambda point: math.atan2(point.e - solution.e, point.n - solution.n))
     if len(points) <= CIRCLE_POINTS:
         return points

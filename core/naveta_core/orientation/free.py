@@ -37,7 +37,7 @@ def judge_free(found: Read) -> Judged:
     elif judged.solution is None or not closes(judged.solution):
         _does_not_close(judged)
     if judged.suspect is not None:
-        # What is drawn and told is how it would be without the fault: beside a gross one everything looks wrong.
+        # What is drawn and given is how it would be without the fault: beside a gross one everything looks wrong.
         judged.solution = judged.suspect.solution
     if judged.solution is None or feet is not None:
         judged.solution = None if feet is not None else judged.solution

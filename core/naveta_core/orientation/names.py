@@ -30,7 +30,7 @@ def near_misses(name: str, known: Iterable[str]) -> list[tuple[str, str]]:
             rows.append((0, row, f"{row} is the same number written differently"))
         elif _swapped(letters, theirs):
             rows.append((1, row, f"{row} has two digits swapped"))
-        elif _one_apart(letters, theirs):
+        elif _one_outlier(letters, theirs):
             rows.append((2, row, f"{row} differs by one character"))
     # A likelier slip leaves the others unsaid.
     likeliest = min((rank for rank, _, _ in rows), default=0)
@@ -44,7 +44,7 @@ def _swapped(a: str, b: str) -> bool:
     return len(apart) == 2 and apart[1] == apart[0] + 1 and a[apart[0]] == b[apart[1]] and a[apart[1]] == b[apart[0]]
 
 
-def _one_apart(a: str, b: str) -> bool:
+def _one_outlier(a: str, b: str) -> bool:
     if abs(len(a) - len(b)) > 1 or a == b:
         return False
     if len(a) == len(b):

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..documents.envelope import Envelope, Typed
 from ..engine.parser import Parser, Range, ordinal
-from ..errors import said
+from ..errors import quote
 from ..geometry import EARTH_RADIUS_M, REFRACTION
 from ..units.angles import parse_angle
 from .document import ControlPoint, FreeStationObservations, Oriented, Shot
@@ -86,12 +86,15 @@ def angle(
     try:
         degrees = parse_angle(value, unit).value if isinstance(value, str) else float(value)
     except ValueError as error:
-        parser.fault(path, where, said(value), str(error))
+        parser.fault(path, where, quote(value), str(error))
         return None
     if not -360.0 <= degrees <= 360.0:
         looks_gon = unit != "gon" and 360.0 < degrees < 400.0
         parser.fault(
-            path, where, said(value), "an angle up to 360°" + ("; is this in gon? change the unit" if looks_gon else "")
+            path,
+            where,
+            quote(value),
+            "an angle up to 360°" + ("; is this in gon? change the unit" if looks_gon else ""),
         )
         return None
     return degrees % 360.0
@@ -135,7 +138,7 @@ def _control(document: Envelope, parser: Parser) -> list[Known]:
             parser.fault(
                 f"{path}.name",
                 f"point {entry.name}",
-                said(entry.name),
+                quote(entry.name),
                 f"each point once: {twin.name} is there already",
             )
             continue
@@ -167,7 +170,7 @@ def find(parser: Parser, path: str, where: str, name: str, control: list[Known])
             if near
             else "one of the control points: " + ", ".join(earlier.name for earlier in control[:12])
         )
-        parser.fault(path, where, said(name), wanted if control else "a control point: there is none yet")
+        parser.fault(path, where, quote(name), wanted if control else "a control point: there is none yet")
     return found
 
 
@@ -189,7 +192,7 @@ def _sight(document: Envelope, parser: Parser, i: int, shot: Shot, control: list
             wanted = "a zenith angle: 0 straight up, 90 level" + (
                 "; face right reads more than 180" if z > 180.0 else ""
             )
-            parser.fault(f"{path}.v", f"{where}, zenith angle", said(shot.v), wanted)
+            parser.fault(f"{path}.v", f"{where}, zenith angle", quote(shot.v), wanted)
             z = None
     target = 0.0
     if _filled(shot.target_height):
@@ -207,7 +210,7 @@ def _sight(document: Envelope, parser: Parser, i: int, shot: Shot, control: list
         parser.fault(path, where, "two distances", "either the slope or the horizontal distance")
     if point is not None and found.station is not None and _one_spot(point, found.station):
         wanted = f"another control point than your station {found.station.name}"
-        parser.fault(f"{path}.point", f"{where}, point", said(shot.point), wanted)
+        parser.fault(f"{path}.point", f"{where}, point", quote(shot.point), wanted)
         return None
     if point is None or hz is None:
         return None
@@ -259,7 +262,7 @@ def _reduced(
     fall = point.h + target - found.station.h - found.instrument_m
     if slope <= abs(fall):
         wanted = f"a slope distance above {abs(fall):.3f} m, by which the two points differ in height"
-        parser.fault(path, f"{where}, slope distance", said(shot.slope_distance), wanted)
+        parser.fault(path, f"{where}, slope distance", quote(shot.slope_distance), wanted)
         return None
     return math.sqrt(slope**2 - fall**2)
 

@@ -1,4 +1,4 @@
-"""An orientation as a result: finding, figures, plan to draw, and how it was reckoned."""
+"""An orientation as a result: finding, figures, plan to draw, and how it was calculated."""
 
 from __future__ import annotations
 
@@ -91,7 +91,7 @@ def _preview(found: Read, judge: Callable[[Read], Judged]) -> OrientationPreview
         wanted=found.parser.wanted(),
         closing=CLOSING,
         faults=found.parser.faults,
-        sofar=[_so_far(found, sight) for sight in found.sights],
+        progress=[_so_far(found, sight) for sight in found.sights],
         plan=site,
         **({"reduced": result} if result is not None else {}),
     )

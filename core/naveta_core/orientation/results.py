@@ -67,6 +67,6 @@ class OrientationPreview(Answer):
     faults: list[Fault]
     wanted: list[NextReading]
     closing: str
-    sofar: list[Note]
+    progress: list[Note]
     plan: SitePlan
     reduced: Result | None = None

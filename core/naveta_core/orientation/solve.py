@@ -23,7 +23,7 @@ GRID = 15
 DISTINCT_M = 0.1
 SEARCHED = 24
 TRUSTED_SHARE, TRIMMED_ROUNDS, MOST_MISFIT = 0.7, 12, 25.0
-"""Of a figure that does not close so many observations are trusted; how often they are chosen anew; a bound on one."""
+"""Of a figure that does not close so many observations are trusted; how often they are chosen again; a bound on one."""
 
 
 @dataclass(frozen=True, slots=True)

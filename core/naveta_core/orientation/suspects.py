@@ -67,7 +67,7 @@ def feet_for_metres(sights: Sequence[Sight]) -> str | None:
 
 
 def suspect(sights: Sequence[Sight], spreads: Spreads) -> Suspect | None:
-    """The supposition that explains a figure that does not close; None when none does, or two points cannot tell."""
+    """The supposition that explains a figure that does not close; None when none does, or two points cannot say."""
     points = {sight.point.name: sight.point for sight in sights}
     if len(points) < 3:
         return None

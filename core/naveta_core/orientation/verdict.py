@@ -79,7 +79,7 @@ def begun(found: Read) -> Judged:
 
 
 def say_counts_otherwise(judged: Judged) -> None:
-    """The circle counts the other way than told: nothing is wrong with points or names."""
+    """The circle counts the other way than given: nothing is wrong with points or names."""
     oriented: Oriented = judged.read.document.observations
     other = "anticlockwise" if oriented.counts == "clockwise" else "clockwise"
     text = f"If the circle counts {other}, everything agrees: set that, and keep the points and their names."

@@ -18,7 +18,7 @@ BAD, NEVER = 3.0, 2.0
 
 
 def of_round(instrument: Instrument) -> list[Kind]:
-    """The checks of an instrument that have a quick form, in the order in which they lean on each other."""
+    """The checks of an instrument that have a quick form, in the order in which they depend on each other."""
     return [kind for kind in kinds_for(instrument) if kind.quick is not None]
 
 

@@ -33,7 +33,7 @@ class ReadinessObservations(Part):
     steps: list[ReadinessStep] = Field(default=[], max_length=MOST_STEPS)
 
 
-class PreSurvey(Envelope):
+class ReadinessCheck(Envelope):
     """A pre-work check."""
 
     kind: Literal["pre-survey"]

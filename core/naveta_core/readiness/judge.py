@@ -8,11 +8,11 @@ from .. import __version__
 from ..cautions import cautions
 from ..checks import KINDS
 from ..engine.parser import Parser, ordinal
-from ..results import Coded, Finding, Result, Verdict, reasons
+from ..results import CodedText, Finding, Result, Verdict, reasons
 from ..stats.decision import Grade
 from ..units.formatting import capital, count, joined
 from .choose import propose, title_of
-from .document import PreSurvey, ReadinessStep
+from .document import ReadinessCheck, ReadinessStep
 from .results import CheckTaken, ReadinessFigures, ReadinessPreview
 
 
@@ -48,7 +48,7 @@ def where(path: str) -> str:
     return words.get(path, path.removeprefix("observations.").replace("_", " "))
 
 
-def _read(document: PreSurvey, parser: Parser) -> None:
+def _read(document: ReadinessCheck, parser: Parser) -> None:
     """What is at fault or still to come."""
     steps, seen = document.observations.steps, set[str]()
     for i, step in enumerate(steps):
@@ -66,8 +66,8 @@ def _read(document: PreSurvey, parser: Parser) -> None:
         parser.want("observations.steps", "a check that was done")
 
 
-def preview(document: PreSurvey) -> ReadinessPreview:
-    """What could be taken in the minutes there are, what is done, what comes next; the result once all is told."""
+def preview(document: ReadinessCheck) -> ReadinessPreview:
+    """What could be taken in the minutes there are, what is done, what comes next; the result once all is given."""
     parser = Parser()
     _read(document, parser)
     complete = not parser.missing and not parser.faults
@@ -79,7 +79,7 @@ def preview(document: PreSurvey) -> ReadinessPreview:
         wanted=parser.wanted(),
         faults=parser.faults,
         proposed=propose(document.instrument, document.before, document.before_at, o.minutes),
-        sofar=_so_far(o.steps),
+        progress=_so_far(o.steps),
         **reduced,
     )
 
@@ -107,7 +107,7 @@ def _missed(step: ReadinessStep) -> bool:
     return step.record is None and step.check in KINDS and KINDS[step.check].blocks_release
 
 
-def reduce(document: PreSurvey) -> Result:
+def reduce(document: ReadinessCheck) -> Result:
     """A finished pre-work check to its result. Raises Refused with everything missing or at fault."""
     parser = Parser()
     _read(document, parser)
@@ -136,7 +136,7 @@ def reduce(document: PreSurvey) -> Result:
     )
 
 
-def _figures(document: PreSurvey, outcome: Outcome) -> ReadinessFigures:
+def _figures(document: ReadinessCheck, outcome: Outcome) -> ReadinessFigures:
     checks = [
         CheckTaken(check=step.check, title=title_of(step.check), record=step.record, grade=step.grade, stage=step.stage)
         for step in document.observations.steps
@@ -164,7 +164,7 @@ def _finding(outcome: Outcome, steps: list[ReadinessStep]) -> str:
     return f"{outcome.word}: {joined(bad)}."
 
 
-def _next(outcome: Outcome, steps: list[ReadinessStep]) -> list[Coded]:
+def _next(outcome: Outcome, steps: list[ReadinessStep]) -> list[CodedText]:
     if outcome is LEAVE:
         return [
             ("out-of-use", "Set it aside, label it, use another."),

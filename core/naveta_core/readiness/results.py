@@ -44,5 +44,5 @@ class ReadinessPreview(Answer):
     wanted: list[NextReading]
     faults: list[Fault]
     proposed: list[ProposedCheck]
-    sofar: str
+    progress: str
     reduced: Result | None = None

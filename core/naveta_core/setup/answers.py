@@ -23,7 +23,7 @@ from .reading import limits_of, read
 from .results import Advice, GuideAdvice
 from .site import leg_bearings
 from .steps import Act
-from .tolerance import NEAR_MM, enough
+from .tolerance import NEAR_MM, within_tolerance
 from .tripod import LEGS
 
 SLIDE_MM = 20.0
@@ -33,18 +33,18 @@ MOST_ARCSEC = 28_800.0
 
 def advice_at(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice | None:
     """What to do about what was seen: a headline, the steps, and what will then be seen."""
-    if last.wrong_way:
+    if last.wrong_direction:
         return _plain(
             "Turn the drawing, then touch the bubble again.",
             "The lower edge is where you stand. Did you move the leg or screw named here?",
             "The bubble is on the high side. If it moved towards a leg you shortened, you moved another leg.",
         )
     saw = last.saw
-    if saw is None or enough(document, act, last):
+    if saw is None or within_tolerance(document, act, last):
         return None
     if bubble_of(document, saw) is not None:
         return _by_bubble(document, act, last)
-    if saw.swing is not None and act.asks == "bob":
+    if saw.swing is not None and act.prompt == "bob":
         swung = swing_of(document, saw.swing)
         if swung is None or swung.spot is None:
             return _plain(
@@ -140,18 +140,18 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
         shift = ShiftQuery(advice="shift", units=_units(document), move=move, tripod=o.tripod, base=base_of(document))
         return _led("shift", advice_for(shift), understood)
     if act.name in ("near", "over", "bob"):
-        way = _push(back, o.stand_bearing_deg)
+        method = _push(back, o.stand_bearing_deg)
         headline = {
-            "near": f"Bring the plummet {far} {way}: hold two legs, leave the third foot in place.",
-            "over": f"Move every foot {far} {way}.",
-            "bob": f"Bring the bob {far} {way}.",
+            "near": f"Bring the plummet {far} {method}: hold two legs, leave the third foot in place.",
+            "over": f"Move every foot {far} {method}.",
+            "bob": f"Bring the bob {far} {method}.",
         }[act.name]
-        ways = (
+        methods = (
             [f"Within {words.small(NEAR_MM * MM)} is close enough for now."]
             if act.name != "bob"
             else ["Move every foot equally; finish by sliding on the head."]
         )
-        return _plain(headline, *ways, understood=understood)
+        return _plain(headline, *methods, understood=understood)
     slide = SlideQuery(
         advice="slide",
         units=_units(document),
@@ -169,17 +169,17 @@ def _push(bearing: float, stand: float) -> str:
 def _by_level(document: SetUpDocument, level: Levelled) -> GuideAdvice | None:
     """The pair first, then the third screw; from both figures, or from the one along."""
     o = document.observations
-    along, across = levelled(document, level, electronic=o.options.fine == "electronic")
+    along, across = levelled(document, level, electronic=o.options.level_type == "electronic")
     if along is None:
         return None
     heading = o.stand_bearing_deg + 180.0
-    if o.options.fine == "electronic":
+    if o.options.level_type == "electronic":
         if across is None:
             return None
-        ahead, right = unit(heading), unit(heading + 90.0)
+        leading_reasons, right = unit(heading), unit(heading + 90.0)
         index = rests(document)
         along, across = along - index[0], across - index[1]
-        tilt = _in_plan((along, across), ahead, right)
+        tilt = _in_plan((along, across), leading_reasons, right)
         size = tilt_words(math.hypot(*tilt))
         return _turn(document, tilt, understood=f"axis {size} out of plumb, by the electronic level")
     scale = o.level.sensitivity_arcsec_per_div
@@ -197,10 +197,10 @@ def _by_level(document: SetUpDocument, level: Levelled) -> GuideAdvice | None:
     return _led("screws", advice, understood="level vial readings")
 
 
-def _in_plan(figures: Plane, ahead: Plane, right: Plane) -> Plane:
+def _in_plan(figures: Plane, leading_reasons: Plane, right: Plane) -> Plane:
     """Figures along and across as one vector of the site."""
     along, across = figures
-    return (along * ahead[0] + across * right[0], along * ahead[1] + across * right[1])
+    return (along * leading_reasons[0] + across * right[0], along * leading_reasons[1] + across * right[1])
 
 
 def tilt_words(arcseconds: float) -> str:
@@ -226,10 +226,10 @@ def by_rounds(document: SetUpDocument) -> GuideAdvice | None:
     if judged.tilt_estimate.value <= limits_of(document)["tilt_arcsec"].use:
         return None
     heading = document.observations.stand_bearing_deg + 180.0
-    ahead, right = unit(heading), unit(heading + 90.0)
+    leading_reasons, right = unit(heading), unit(heading + 90.0)
     if document.observations.level.by == "plate":  # its right end is across the sight; read along a pair first
-        ahead, right = unit(heading + 90.0), unit(heading + 180.0)
-    tilt = _in_plan(judged.tilt, ahead, right)
+        leading_reasons, right = unit(heading + 90.0), unit(heading + 180.0)
+    tilt = _in_plan(judged.tilt, leading_reasons, right)
     senses = (1.0, 1.0) if document.observations.level.by == "plate" else document.instrument.senses
     index = " and ".join(arcsec(entry * sense) for entry, sense in zip(judged.index, senses, strict=True))
     size = tilt_words(math.hypot(*tilt))

@@ -4,10 +4,14 @@ from __future__ import annotations
 
 from ..units.formatting import joined
 from .document import SetUpDocument
-from .methods import WAYS
-from .results import ToldRow
+from .methods import SET_UP_METHODS
+from .results import SetUpDetail
 
-FINE = {"electronic": "by the electronic level", "plate": "by one plate vial", "two-plates": "by two plate vials"}
+LEVEL_TYPES = {
+    "electronic": "by the electronic level",
+    "plate": "by one plate vial",
+    "two-plates": "by two plate vials",
+}
 GROUND = {
     "earth": "earth",
     "grass": "grass",
@@ -20,18 +24,18 @@ GROUND = {
 WIND = {"calm": "calm", "breeze": "a breeze", "strong": "strong wind"}
 
 
-def circumstances(document: SetUpDocument, passes: int) -> list[ToldRow]:
-    """Only what was told: `[{"label", "text"}]`."""
+def circumstances(document: SetUpDocument, passes: int) -> list[SetUpDetail]:
+    """Only what was given: `[{"label", "text"}]`."""
     o = document.observations
-    way = "Recorded afterwards" if o.quick else WAYS[o.way].title
-    levelled = "" if WAYS[o.way].for_levels else f", {FINE[o.options.fine]}"
-    rows = [("Method", f"{way}{levelled}"), ("Set up on", _stood_on(document)), ("Weather", _weather(document))]
+    method = "Recorded afterwards" if o.quick else SET_UP_METHODS[o.method].title
+    levelled = "" if SET_UP_METHODS[o.method].for_levels else f", {LEVEL_TYPES[o.options.level_type]}"
+    rows = [("Method", f"{method}{levelled}"), ("Set up on", _stood_on(document)), ("Weather", _weather(document))]
     if passes:
         rows.append(("Passes of levelling and centring", str(passes)))
     if o.zero.reading is not None and str(o.zero.reading).strip():
         sense = "" if o.zero.counts == "clockwise" else ", counted anticlockwise"
         rows.append((f"Start on {o.zero.target.strip() or 'the reference'}", f"{str(o.zero.reading).strip()}{sense}"))
-    return [ToldRow(label=label, text=text) for label, text in rows if text]
+    return [SetUpDetail(label=label, text=text) for label, text in rows if text]
 
 
 def _stood_on(document: SetUpDocument) -> str:

@@ -1,4 +1,4 @@
-"""What a person tells about tripod, base and bubble when they ask for advice, and the mechanism built from it."""
+"""What a person says about tripod, base and bubble when they ask for advice, and the mechanism built from it."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 
 from ..documents.envelope import Finite, InOwnUnit, LengthUnit, Part
 from ..geometry import ARCSEC, Plane, less, unit
-from .equipment import MM, Base, CircularVial, Kit
+from .equipment import MM, Base, CircularVial, Equipment
 from .mechanism import State, stood
 from .tripod import CannotStandError, Feet, even_feet
 
@@ -28,7 +28,7 @@ class AdviceUnits(Part):
 
 
 class TripodGeometry(Part):
-    """A tripod; nothing need be told. Given feet are x, y, z in the set-up frame, in the order A, B, C."""
+    """A tripod; nothing need be given. Given feet are x, y, z in the set-up frame, in the order A, B, C."""
 
     foot_spacing_m: Annotated[float, Field(ge=LEAST_SPACING_M, le=MOST_SPACING_M), InOwnUnit] = 1.0
     head_height_m: Annotated[float, Field(ge=LEAST_HEIGHT_M, le=MOST_HEIGHT_M), InOwnUnit] = 1.4
@@ -67,8 +67,8 @@ class TripodGeometry(Part):
             raise ValueError("x, y and z in metres for each foot")
         return tuple((foot[0], foot[1], foot[2]) for foot in self.feet)  # type: ignore[return-value]
 
-    def kit(self, base: Base | None = None, vial: CircularVial | None = None) -> Kit:
-        return Kit(
+    def equipment(self, base: Base | None = None, vial: CircularVial | None = None) -> Equipment:
+        return Equipment(
             hinge_radius_mm=self.hinge_radius_m / MM,
             pivot_height_mm=self.pivot_height_m / MM,
             leg_shortest_m=0.0,
@@ -81,10 +81,10 @@ class TripodGeometry(Part):
         """Stood up level, as it should be."""
         feet = self.as_feet()
         ground = math.fsum(foot[2] for foot in feet) / 3.0
-        return stood(self.kit(base, vial), feet, self.head_height_m + self.pivot_height_m + ground)
+        return stood(self.equipment(base, vial), feet, self.head_height_m + self.pivot_height_m + ground)
 
     def has_left(self, leg: str, mm: float) -> bool:
-        """Whether a leg can still be changed by so much, as far as that was told."""
+        """Whether a leg can still be changed by so much, as far as that was given."""
         left = {str(name): most for name, most in (self.shorten_mm if mm < 0 else self.lengthen_mm).items()}
         return abs(mm) <= left.get(leg, math.inf)
 
@@ -147,7 +147,7 @@ class TribrachGeometry(Part):
     pitch_mm: Annotated[float, Field(ge=0.2, le=3), InOwnUnit] = 0.7
     travel_mm: Annotated[float, Field(ge=1, le=40), InOwnUnit] = 8.0
     clockwise_from_above: Literal["raises", "lowers"] | None = None
-    """Which way a screw turned clockwise moves its corner; told nothing, it raises."""
+    """Which way a screw turned clockwise moves its corner; not given, it raises."""
     plummet: Literal["none", "optical", "laser"] | None = None
     """The plummet that sits in the base itself, where one does."""
     screw_bearings_deg: list[Bearing] | None = None
@@ -184,7 +184,7 @@ Slid = Annotated[float, Field(ge=-300, le=300), InOwnUnit]
 
 
 class WhatIfQuery(AdviceQuery):
-    """How it stands as far as it was told, and one or more moves: legs in mm, screws in turns, or a slide."""
+    """How it stands as far as it was given, and one or more moves: legs in mm, screws in turns, or a slide."""
 
     advice: Literal["what-if"]
     bubble: BubblePlace | None = None

@@ -11,7 +11,7 @@ from ..documents.envelope import Envelope, InOwnUnit, Part, Typed
 from ..units.numbers import numeral
 from .context import Bearing, BubblePlace, PlanMove, TribrachGeometry, TripodGeometry
 
-WayName = Literal["plummet-first", "level-first", "shift-by-leg", "plumb-bob", "four-screws", "no-point"]
+MethodName = Literal["plummet-first", "level-first", "shift-by-leg", "plumb-bob", "four-screws", "no-point"]
 MOST_LOG = 200
 MOST_HEIGHTS = 4
 
@@ -30,7 +30,7 @@ class Options(Part):
 
     together: bool = True
     """Both screws of a pair at once."""
-    fine: Literal["plate", "two-plates", "electronic"] = "electronic"
+    level_type: Literal["plate", "two-plates", "electronic"] = "electronic"
     legs_may: Literal["lower", "either"] = "lower"
     stands: Literal["two-to-you", "third-along"] = "two-to-you"
     """Two legs towards the person, or the third along the line of work."""
@@ -45,7 +45,7 @@ class Levelled(Part):
     across: Typed | None = None
 
 
-class FineLevel(Part):
+class LevelReadings(Part):
     """The level at the end: as first seen, and turned by 180°; turned figures as they are read then."""
 
     by: Literal["electronic", "plate"] = "electronic"
@@ -96,7 +96,7 @@ class Done(Part):
     act: str = Field(max_length=30)
     saw: Saw | None = None
     confirmed: bool = False
-    wrong_way: bool = False
+    wrong_direction: bool = False
     at: str | None = Field(default=None, max_length=40)
 
 
@@ -119,7 +119,7 @@ class Zero(Part):
 class SetUpObservations(Part):
     """A set-up. `log` holds what was seen on the way; the rest is the end that is judged."""
 
-    way: WayName
+    method: MethodName
     mark: Mark = Mark()
     tripod_tag: str = Field(default="", max_length=20)
     base_tag: str = Field(default="", max_length=20)
@@ -134,7 +134,7 @@ class SetUpObservations(Part):
     quick: bool = False
     """Recorded afterwards, not led through."""
     log: list[Done] = Field(default=[], max_length=MOST_LOG)
-    level: FineLevel = FineLevel()
+    level: LevelReadings = LevelReadings()
     ring_holds: Literal["yes", "no", "not-looked"] = "not-looked"
     centring_mm: Typed | None = None
     centred_by: Literal["optical", "laser", "bob"] | None = None

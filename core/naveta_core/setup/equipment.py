@@ -74,7 +74,7 @@ class Base:
 
 
 @dataclass(frozen=True, slots=True)
-class Kit:
+class Equipment:
     """Everything that stands over the point."""
 
     hinge_radius_mm: float = 110.0
@@ -84,7 +84,7 @@ class Kit:
     leg_longest_m: float = 1.75
     slide_range_mm: float = 20.0
     axis_height_mm: float = 196.0
-    """The tilting axis above the tips of the screws at mid travel."""
+    """The trunnion axis above the tips of the screws at mid travel."""
     base: Base = field(default_factory=Base)
     circular: CircularVial = field(default_factory=CircularVial)
     plate: PlateVial | None = field(default_factory=PlateVial)

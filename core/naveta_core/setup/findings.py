@@ -1,4 +1,4 @@
-"""A judged set-up in words: the finding, the figures shown, what the remainder costs, how it was reckoned."""
+"""A judged set-up in words: the finding, the figures shown, what the remainder costs, how it was calculated."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from .reading import Judged, needs_point
 from .results import SetUpBudget
 
 
-def heights_apart(judged: Judged) -> float:
+def heights_differ(judged: Judged) -> float:
     return max(judged.heights_m) - min(judged.heights_m) if len(judged.heights_m) > 1 else 0.0
 
 
@@ -73,7 +73,7 @@ def sights_of(document: SetUpDocument) -> Sights:
 
 
 def work(judged: Judged) -> list[Effect]:
-    """What the remainder does to an angle and a height at the sights told."""
+    """What the remainder does to an angle and a height at the sights given."""
     sights, words = sights_of(judged.document), length_words(judged.document.units.length)
     far = words.distance(sights.back_m)
     rows = []
@@ -86,11 +86,11 @@ def work(judged: Judged) -> list[Effect]:
         rows.append(
             ("direction-from-tilt", f"{text}{', unless the compensator corrects it' if judged.compensated() else ''}.")
         )
-    if heights_apart(judged):
+    if heights_differ(judged):
         rows.append(
             (
                 "height",
-                f"Heights from here contain the {words.small(heights_apart(judged))} difference of the two height readings.",
+                f"Heights from here contain the {words.small(heights_differ(judged))} difference of the two height readings.",
             )
         )
     return [effect(code, text) for code, text in rows]

@@ -1,4 +1,4 @@
-"""Leading through a set-up: where somebody is in their way of working, and what follows from what they see.
+"""Leading through a set-up: where somebody is in their method, and what follows from what they see.
 
 A pure function of the document: the log says what was seen and done, the way says what comes when. Nothing is locked;
 the act asked for is answered, whichever it is.
@@ -11,56 +11,56 @@ from ..cautions import cautions
 from ..documents.envelope import Work
 from .answers import advice_at, by_eye, by_rounds
 from .context import TripodGeometry
-from .document import FineLevel, SetUpDocument
-from .methods import Way, acts_of, way_of
+from .document import LevelReadings, SetUpDocument
+from .methods import SetUpMethod, acts_of, method_of
 from .reading import passes
-from .results import Guide, LaserOn, StepAtHand, WayStep
+from .results import Guide, LaserOn, MethodStep, StepAtHand
 from .site import site_of
 from .steps import ACTS, Act
-from .tips import hints
-from .tolerance import enough, last_of
-from .trial import tries
+from .tips import tips
+from .tolerance import last_of, within_tolerance
+from .trial import trial
 
 LASER_MINUTES = 3
 USUAL: dict[str, float] = {
     **TripodGeometry().model_dump(include={"foot_spacing_m", "head_height_m", "slope_deg"}),
-    **FineLevel().model_dump(include={"sensitivity_arcsec_per_div"}),
+    **LevelReadings().model_dump(include={"sensitivity_arcsec_per_div"}),
     **Work().model_dump(include={"sight_m", "elevation_deg"}),
 }
-"""What is reckoned with where nothing was told."""
+"""What is calculated with where nothing was given."""
 LASER = {"laser-on", "laser-off"}
 
 
 def guide(document: SetUpDocument, act: str | None = None) -> Guide:
-    """The knots of the way, the act at hand, and what to do about what was last seen at it."""
+    """The steps of the way, the act at hand, and what to do about what was last seen at it."""
     o = document.observations
-    way = way_of(o)
-    acts = acts_of(way, document.plummet)
+    method = method_of(o)
+    acts = acts_of(method, document.plummet)
     names = [act.name for act in acts]
-    may = _may_take(document, way, acts)
-    at = act if act in may else _following(document, way, names)
+    may = _may_take(document, method, acts)
+    at = act if act in may else _following(document, method, names)
     here = ACTS[at]
     last = last_of(o, at)
-    if here.asks == "rounds":
+    if here.prompt == "rounds":
         advice = by_rounds(document)
-    elif here.asks == "eye":
+    elif here.prompt == "eye":
         advice = by_eye(document)
     else:
         advice = advice_at(document, here, last) if last else None
-    is_enough = enough(document, here, last)
-    following = _after(document, way, names, at)
+    is_enough = within_tolerance(document, here, last)
+    following = _after(document, method, names, at)
     return Guide(
-        way=way.name,
-        way_title=way.title,
-        knots=_knots(document, acts, at, may),
+        method=method.name,
+        method_title=method.title,
+        steps=_knots(document, acts, at, may),
         act=_at_hand(document, here),
         advice=advice,
-        enough=is_enough,
+        within_tolerance=is_enough,
         next=following,
-        next_title=ACTS[following].knot if following else None,
+        next_title=ACTS[following].short_title if following else None,
         may_skip=is_enough or not o.options.strict,
-        hints=hints(document, at),
-        tries=tries(document, here, last),
+        tips=tips(document, at),
+        trial=trial(document, here, last),
         usual=USUAL,
         laser=_laser(document, at),
         passes=passes(document),
@@ -74,7 +74,7 @@ def _at_hand(document: SetUpDocument, here: Act) -> StepAtHand:
     return StepAtHand(
         name=here.name,
         title=here.title,
-        asks=_asks(document, here),
+        prompt=_asks(document, here),
         look=here.look,
         do=here.do,
         why=here.why,
@@ -85,52 +85,59 @@ def _at_hand(document: SetUpDocument, here: Act) -> StepAtHand:
 
 def _asks(document: SetUpDocument, act: Act) -> str:
     """What is asked at an act; the fine level by the means somebody works with."""
-    return f"{act.asks}-{document.observations.options.fine}" if act.asks in ("plate", "rounds") else act.asks
+    return (
+        f"{act.prompt}-{document.observations.options.level_type}" if act.prompt in ("plate", "rounds") else act.prompt
+    )
 
 
-def _may_take(document: SetUpDocument, way: Way, acts: list[Act]) -> list[str]:
+def _may_take(document: SetUpDocument, method: SetUpMethod, acts: list[Act]) -> list[str]:
     """The acts that may be taken now: all of them; in strict order only up to the first that is not done."""
     if not document.observations.options.strict:
         return [act.name for act in acts]
     undone = next(
-        (i for i, act in enumerate(acts) if not enough(document, act, last_of(document.observations, act.name))), -1
+        (
+            i
+            for i, act in enumerate(acts)
+            if not within_tolerance(document, act, last_of(document.observations, act.name))
+        ),
+        -1,
     )
-    following = _following(document, way, [entry.name for entry in acts])
+    following = _following(document, method, [entry.name for entry in acts])
     return [act.name for i, act in enumerate(acts) if undone < 0 or i <= undone or act.name == following]
 
 
-def _following(document: SetUpDocument, way: Way, names: list[str]) -> str:
+def _following(document: SetUpDocument, method: SetUpMethod, names: list[str]) -> str:
     """The act at hand: what follows from the last entry of the log."""
     log = [entry for entry in document.observations.log if entry.act in names]
     if not log:
         return names[0]
     last = log[-1]
-    if not enough(document, ACTS[last.act], last):
+    if not within_tolerance(document, ACTS[last.act], last):
         return last.act
-    return _after(document, way, names, last.act) or last.act
+    return _after(document, method, names, last.act) or last.act
 
 
-def _after(document: SetUpDocument, way: Way, names: list[str], act: str) -> str | None:
+def _after(document: SetUpDocument, method: SetUpMethod, names: list[str], act: str) -> str | None:
     """What comes after an act. A slide that moved something sends back to the level, a level that was set to the mark."""
     o = document.observations
     last = last_of(o, act)
     # Before the fine level had its turn the mark is only come near to: the acts follow one another as they stand.
-    levelled = way.levels_by in names and (
-        last_of(o, way.levels_by) is not None or names.index(way.levels_by) < names.index(act)
+    levelled = method.levels_by in names and (
+        last_of(o, method.levels_by) is not None or names.index(method.levels_by) < names.index(act)
     )
-    if act == way.centres_by and levelled:
-        if last is not None and last.saw is not None and not enough(document, ACTS[act], last):
-            return way.levels_by
-        return next((name for name in names if ACTS[name].asks in ("rounds", "look")), None)
-    if act == way.levels_by and way.centres_by:
-        return way.centres_by
-    if act == "shift" and last is not None and last.saw is not None and not enough(document, ACTS[act], last):
+    if act == method.centres_by and levelled:
+        if last is not None and last.saw is not None and not within_tolerance(document, ACTS[act], last):
+            return method.levels_by
+        return next((name for name in names if ACTS[name].prompt in ("rounds", "look")), None)
+    if act == method.levels_by and method.centres_by:
+        return method.centres_by
+    if act == "shift" and last is not None and last.saw is not None and not within_tolerance(document, ACTS[act], last):
         return "plate"
     at = names.index(act)
     return names[at + 1] if at + 1 < len(names) else None
 
 
-def _knots(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[WayStep]:
+def _knots(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[MethodStep]:
     o = document.observations
     furthest = max((i for i, act in enumerate(acts) if last_of(o, act.name)), default=-1)
     rows = []
@@ -138,14 +145,20 @@ def _knots(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) ->
         last = last_of(o, entry.name)
         if entry.name == at:
             state = "now"
-        elif enough(document, entry, last):
+        elif within_tolerance(document, entry, last):
             state = "done"
         elif i < furthest:
             state = "passed"
         else:
             state = "open"
         rows.append(
-            WayStep(act=entry.name, knot=entry.knot, title=entry.title, state=state, may_take=entry.name in may)
+            MethodStep(
+                act=entry.name,
+                short_title=entry.short_title,
+                title=entry.title,
+                state=state,
+                may_take=entry.name in may,
+            )
         )
     return rows
 

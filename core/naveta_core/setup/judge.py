@@ -6,22 +6,22 @@ import math
 
 from .. import __version__
 from ..cautions import cautions
-from ..results import Coded, Finding, LimitFigures, Result, Verdict, VerdictPart, reasons
+from ..results import CodedText, Finding, LimitFigures, Result, Verdict, VerdictPart, reasons
 from ..stats.decision import ORDER, Decision, Grade, Limits, decide, worst
 from ..stats.estimate import Estimate
 from ..units.formatting import arcsec, figure, joined, length_words, limit
 from .conditions import circumstances
 from .document import SetUpDocument
-from .findings import budget_of, finding, heights_apart, shown_of, work, worked
-from .methods import acts_of, way_of
+from .findings import budget_of, finding, heights_differ, shown_of, work, worked
+from .methods import acts_of, method_of
 from .reading import Judged, index_limits, limits_of, passes, read
 from .results import SetUpFigures, SetUpPreview
 
-RESTS_APART_DIV = 0.5
+RESTS_DIFFER_DIV = 0.5
 """Two rest positions of one vial that differ by more do not belong together (three standard deviations)."""
 HEIGHTS_APART_M = 0.003
 MANY_PASSES = 4
-KEPT_WHEN_QUICK = {"last-look", "heights", "ring-round", "turn-round"}
+QUICK_PREFILLED = {"last-look", "heights", "ring-round", "turn-round"}
 """What a set-up noted afterwards still has to answer for."""
 
 
@@ -46,9 +46,9 @@ def passed_over(judged: Judged) -> list[str]:
         confirmed.add("heights")
     if o.zero.reading is not None and str(o.zero.reading).strip():
         confirmed.add("zero")
-    acts = acts_of(way_of(o), document.plummet)
+    acts = acts_of(method_of(o), document.plummet)
     if o.quick:
-        acts = [act for act in acts if act.name in KEPT_WHEN_QUICK]
+        acts = [act for act in acts if act.name in QUICK_PREFILLED]
     if o.mark.free:
         acts = [act for act in acts if act.name not in ("heights", "focus", "laser-on", "laser-off")]
     return [act.confirms for act in acts if act.confirms and act.name not in confirmed]
@@ -107,9 +107,9 @@ def _result(judged: Judged) -> Result:
     )
 
 
-def _parts(judged: Judged) -> tuple[list[VerdictPart], list[Coded]]:
+def _parts(judged: Judged) -> tuple[list[VerdictPart], list[CodedText]]:
     """Tilt and centring against their limits, and why."""
-    limits, parts, messages = limits_of(judged.document), list[VerdictPart](), list[Coded]()
+    limits, parts, messages = limits_of(judged.document), list[VerdictPart](), list[CodedText]()
     for name, estimate in (("tilt_arcsec", judged.tilt_estimate), ("centring_mm", judged.centring)):
         if estimate is not None:
             decision = graded(estimate, limits[name])
@@ -118,22 +118,20 @@ def _parts(judged: Judged) -> tuple[list[VerdictPart], list[Coded]]:
     return parts, messages
 
 
-def _also_watched(judged: Judged) -> list[Coded]:
+def _also_watched(judged: Judged) -> list[CodedText]:
     """What else keeps a set-up from being good: ring, the level's own index, rest positions and heights that differ."""
-    document, messages = judged.document, list[Coded]()
+    document, messages = judged.document, list[CodedText]()
     if document.observations.ring_holds == "no":
         text = "The circular bubble leaves its ring when turned: do the circular level check."
         messages.append(("ring-left", text))
     out = _level_out(judged)
     if out:
         messages.append(out)
-    rests_apart = _rests_apart_div(judged)
-    if rests_apart > RESTS_APART_DIV:
-        text = (
-            f"The two reversing points differ by {figure(rests_apart, 1)} div: something moved. Turn by 180° once more."
-        )
+    rests_differ = _rest_difference_div(judged)
+    if rests_differ > RESTS_DIFFER_DIV:
+        text = f"The two reversing points differ by {figure(rests_differ, 1)} div: something moved. Turn by 180° once more."
         messages.append(("rests-differ", text))
-    apart = heights_apart(judged)
+    apart = heights_differ(judged)
     if apart > HEIGHTS_APART_M:
         words = length_words(document.units.length)
         messages.append(("heights-differ", f"The two heights differ by {words.small(apart)}: measure a third time."))
@@ -182,7 +180,7 @@ def _reasons(judged: Judged, name: str, e: Estimate, limits: Limits, decision: D
     return [("not-proved", f"{what} is within {bound} as read, and within {proved} with 95 % confidence.")]
 
 
-def _next(grade: Grade) -> Coded:
+def _next(grade: Grade) -> CodedText:
     if grade == "repeat":
         return "do-again", "Correct that before you measure: nothing is lost."
     if grade == "watch":
@@ -207,10 +205,10 @@ def _level_out(judged: Judged) -> tuple[str, str] | None:
     return "level-out", text
 
 
-def _rests_apart_div(judged: Judged) -> float:
+def _rest_difference_div(judged: Judged) -> float:
     """By how much the rest positions of the one vial differ that was read in four directions."""
     o = judged.document.observations
-    if judged.index is None or o.level.by != "plate" or o.options.fine == "two-plates":
+    if judged.index is None or o.level.by != "plate" or o.options.level_type == "two-plates":
         return 0.0
     return abs(judged.index[0] - judged.index[1]) / o.level.sensitivity_arcsec_per_div
 
@@ -226,12 +224,12 @@ def _figures(judged: Judged, left: list[str], rounds: int) -> SetUpFigures:
         o = judged.document.observations
         if o.level.by == "plate":
             along, across = (error / o.level.sensitivity_arcsec_per_div for error in judged.index)
-            fields["rest_div"] = along if o.options.fine == "two-plates" else (along + across) / 2.0
+            fields["rest_div"] = along if o.options.level_type == "two-plates" else (along + across) / 2.0
     if judged.centring is not None:
         fields["centring_mm"], fields["sigma_centring_mm"] = judged.centring.value, judged.centring.sigma
     if judged.heights_m:
         fields["height_m"] = math.fsum(judged.heights_m) / len(judged.heights_m)
-        fields["heights_apart_m"] = heights_apart(judged)
+        fields["heights_apart_m"] = heights_differ(judged)
     return SetUpFigures(
         passes=rounds,
         minutes=judged.minutes,

@@ -30,7 +30,7 @@ from ..geometry import (
     turned,
     unit,
 )
-from .equipment import MM, Kit
+from .equipment import MM, Equipment
 from .tripod import LEGS, Feet, Legs, Pose, hold, legs_of, level_pose
 
 
@@ -73,38 +73,40 @@ class Seen:
     head_tilt_arcsec: Plane
 
 
-def stood(kit: Kit, feet: Feet, head_height_m: float, mark: Vector = (0.0, 0.0, 0.0)) -> State:
+def stood(equipment: Equipment, feet: Feet, head_height_m: float, mark: Vector = (0.0, 0.0, 0.0)) -> State:
     """Stood up with a level head `head_height_m` above the mark, screws at mid travel, base in the middle."""
-    hinge_height = mark[2] + head_height_m - kit.pivot_height_mm * MM
+    hinge_height = mark[2] + head_height_m - equipment.pivot_height_mm * MM
     pose = level_pose(feet, hinge_height)
-    legs = legs_of(feet, pose, kit.hinge_radius_mm * MM)
-    return State(feet, legs, pose, mark, screws=(0.0,) * kit.base.screws)
+    legs = legs_of(feet, pose, equipment.hinge_radius_mm * MM)
+    return State(feet, legs, pose, mark, screws=(0.0,) * equipment.base.screws)
 
 
-def held(kit: Kit, state: State, **changes: object) -> State:
+def held(equipment: Equipment, state: State, **changes: object) -> State:
     """The state after feet or legs have changed, the head held up by them."""
     changed = replace(state, **changes)  # type: ignore[arg-type]
-    return replace(changed, pose=hold(changed.feet, changed.legs, kit.hinge_radius_mm * MM, state.pose))
+    return replace(changed, pose=hold(changed.feet, changed.legs, equipment.hinge_radius_mm * MM, state.pose))
 
 
-def move_leg(kit: Kit, state: State, leg: str, mm: float) -> State:
+def move_leg(equipment: Equipment, state: State, leg: str, mm: float) -> State:
     """Lengthen a leg (negative: shorten it). Raises OutOfReachError beyond the leg's own length."""
     legs = list(state.legs)
     legs[LEGS.index(leg)] += mm * MM
     new = legs[LEGS.index(leg)]
-    if not kit.leg_shortest_m <= new <= kit.leg_longest_m:
+    if not equipment.leg_shortest_m <= new <= equipment.leg_longest_m:
         raise OutOfReachError(
-            f"leg {leg} would be {new:.3f} m; its range is {kit.leg_shortest_m} to {kit.leg_longest_m} m"
+            f"leg {leg} would be {new:.3f} m; its range is {equipment.leg_shortest_m} to {equipment.leg_longest_m} m"
         )
-    return held(kit, state, legs=tuple(legs))
+    return held(equipment, state, legs=tuple(legs))
 
 
-def move_foot(kit: Kit, state: State, leg: str, right_mm: float, up_mm: float, rise_mm: float = 0.0) -> State:
+def move_foot(
+    equipment: Equipment, state: State, leg: str, right_mm: float, up_mm: float, rise_mm: float = 0.0
+) -> State:
     """Set a foot down elsewhere; `rise_mm` negative treads it in."""
     feet = list(state.feet)
     at = LEGS.index(leg)
     feet[at] = add(feet[at], (right_mm * MM, up_mm * MM, rise_mm * MM))
-    return held(kit, state, feet=tuple(feet))
+    return held(equipment, state, feet=tuple(feet))
 
 
 def carry_over(state: State, right_mm: float, up_mm: float) -> State:
@@ -115,24 +117,26 @@ def carry_over(state: State, right_mm: float, up_mm: float) -> State:
     return replace(state, feet=feet, pose=Pose(add(state.pose.at, step), state.pose.turn))
 
 
-def turn_screw(kit: Kit, state: State, turns: dict[int, float]) -> State:
+def turn_screw(equipment: Equipment, state: State, turns: dict[int, float]) -> State:
     """Turn foot screws (numbered from 1, positive clockwise from above). Raises OutOfReachError at a stop."""
     screws = list(state.screws)
-    sense = 1.0 if kit.base.clockwise_raises else -1.0
+    sense = 1.0 if equipment.base.clockwise_raises else -1.0
     for number, amount in turns.items():
-        screws[number - 1] += sense * amount * kit.base.pitch_mm
-        if abs(screws[number - 1]) > kit.base.travel_mm / 2.0 + 1e-9:
+        screws[number - 1] += sense * amount * equipment.base.pitch_mm
+        if abs(screws[number - 1]) > equipment.base.travel_mm / 2.0 + 1e-9:
             raise OutOfReachError(f"screw {number} is at its stop")
     return replace(state, screws=tuple(screws))
 
 
-def slide(kit: Kit, state: State, right_mm: float, up_mm: float, turn_deg: float = 0.0) -> State:
+def slide(equipment: Equipment, state: State, right_mm: float, up_mm: float, turn_deg: float = 0.0) -> State:
     """Slide the base on the head by a step seen from above; `turn_deg` is what it turned meanwhile."""
     transposed: Rotation = tuple(zip(*state.pose.turn, strict=True))  # type: ignore[assignment]
     step = turned(transposed, (right_mm * MM, up_mm * MM, 0.0))
     slid = (state.slide[0] + step[0], state.slide[1] + step[1])
-    if math.hypot(*slid) > kit.slide_range_mm * MM + 1e-9:
-        raise OutOfReachError(f"the base slides {kit.slide_range_mm} mm from the middle of the head and no further")
+    if math.hypot(*slid) > equipment.slide_range_mm * MM + 1e-9:
+        raise OutOfReachError(
+            f"the base slides {equipment.slide_range_mm} mm from the middle of the head and no further"
+        )
     return replace(state, slide=slid, base_turn_deg=state.base_turn_deg + turn_deg)
 
 
@@ -141,10 +145,10 @@ def turn_to(state: State, heading_deg: float) -> State:
     return replace(state, heading_deg=heading_deg % 360.0)
 
 
-def _base_turn(kit: Kit, state: State) -> Rotation:
+def _base_turn(equipment: Equipment, state: State) -> Rotation:
     """The base's own frame in the set-up frame: the head's, turned on it, tilted by the screws."""
-    spots = [unit(b) for b in kit.base.bearings_deg]
-    radius = kit.base.radius_mm
+    spots = [unit(b) for b in equipment.base.bearings_deg]
+    radius = equipment.base.radius_mm
     # The plane through the tips (through four: the nearest one), of which the base stands `screws` above.
     gx = math.fsum(h * u[0] for h, u in zip(state.screws, spots, strict=True)) * 2.0 / (len(spots) * radius)
     gy = math.fsum(h * u[1] for h, u in zip(state.screws, spots, strict=True)) * 2.0 / (len(spots) * radius)
@@ -164,57 +168,57 @@ def strain_mm(state: State) -> float:
     return abs(a + c - b - d) / 4.0
 
 
-def see(kit: Kit, state: State) -> Seen:
+def see(equipment: Equipment, state: State) -> Seen:
     """What is seen in a state."""
-    base = _base_turn(kit, state)
+    base = _base_turn(equipment, state)
     up = (base[0][2], base[1][2], base[2][2])
     tilt = (-up[0] / up[2], -up[1] / up[2])
     head_up = state.pose.normal
-    pivot = state.pose.point((state.slide[0], state.slide[1], kit.pivot_height_mm * MM))
-    bubble = _bubble(kit, tilt, base, state.heading_deg)
+    pivot = state.pose.point((state.slide[0], state.slide[1], equipment.pivot_height_mm * MM))
+    bubble = _bubble(equipment, tilt, base, state.heading_deg)
     bearing, size = polar(*bubble)
-    plate_div, at_end = _plate(kit, tilt, state.heading_deg)
-    level = _electronic(kit, tilt, state.heading_deg)
+    plate_div, at_end = _plate(equipment, tilt, state.heading_deg)
+    level = _electronic(equipment, tilt, state.heading_deg)
     axis = _meets(pivot, times(up, -1.0), state.mark)
     return Seen(
         bubble_bearing_deg=bearing,
-        bubble_mm=min(size, kit.circular.wall_mm),
-        at_wall=size >= kit.circular.wall_mm,
-        in_ring=size <= kit.circular.ring_mm,
+        bubble_mm=min(size, equipment.circular.wall_mm),
+        at_wall=size >= equipment.circular.wall_mm,
+        in_ring=size <= equipment.circular.ring_mm,
         plate_div=plate_div,
         plate_at_end=at_end,
         along_arcsec=level[0] if level else None,
         across_arcsec=level[1] if level else None,
-        spot_mm=_spot(kit, state, base, pivot),
+        spot_mm=_spot(equipment, state, base, pivot),
         axis_mm=axis,
         tilt_arcsec=(tilt[0] * ARCSEC, tilt[1] * ARCSEC),
         head_tilt_arcsec=(-head_up[0] / head_up[2] * ARCSEC, -head_up[1] / head_up[2] * ARCSEC),
     )
 
 
-def _bubble(kit: Kit, tilt: Plane, base: Rotation, heading_deg: float) -> Plane:
-    vial = kit.circular
+def _bubble(equipment: Equipment, tilt: Plane, base: Rotation, heading_deg: float) -> Plane:
+    vial = equipment.circular
     turn = polar(base[0][1], base[1][1])[0] if vial.on_base else heading_deg
     resting = turned(clockwise(turn), (vial.error_x_mm, vial.error_y_mm, 0.0))
     return (vial.mm_per_radian * tilt[0] + resting[0], vial.mm_per_radian * tilt[1] + resting[1])
 
 
-def _plate(kit: Kit, tilt: Plane, heading_deg: float) -> tuple[float | None, bool]:
-    if kit.plate is None:
+def _plate(equipment: Equipment, tilt: Plane, heading_deg: float) -> tuple[float | None, bool]:
+    if equipment.plate is None:
         return None, False
-    shown = along(tilt, heading_deg + kit.plate.at_deg) * ARCSEC / kit.plate.sensitivity_arcsec_per_div
-    shown += kit.plate.error_div
-    end = kit.plate.end_div
+    shown = along(tilt, heading_deg + equipment.plate.at_deg) * ARCSEC / equipment.plate.sensitivity_arcsec_per_div
+    shown += equipment.plate.error_div
+    end = equipment.plate.end_div
     return max(-end, min(end, shown)), abs(shown) >= end
 
 
-def _electronic(kit: Kit, tilt: Plane, heading_deg: float) -> Plane | None:
-    if kit.electronic is None:
+def _electronic(equipment: Equipment, tilt: Plane, heading_deg: float) -> Plane | None:
+    if equipment.electronic is None:
         return None
     shown = (along(tilt, heading_deg) * ARCSEC, along(tilt, heading_deg + 90.0) * ARCSEC)
-    if max(abs(entry) for entry in shown) > kit.electronic.range_arcmin * 60.0:
+    if max(abs(entry) for entry in shown) > equipment.electronic.range_arcmin * 60.0:
         return None
-    return (shown[0] + kit.electronic.index_along_arcsec, shown[1] + kit.electronic.index_across_arcsec)
+    return (shown[0] + equipment.electronic.index_along_arcsec, shown[1] + equipment.electronic.index_across_arcsec)
 
 
 def _meets(start: Vector, way: Vector, mark: Vector) -> Plane:
@@ -224,13 +228,13 @@ def _meets(start: Vector, way: Vector, mark: Vector) -> Plane:
     return (at[0] / MM, at[1] / MM)
 
 
-def _spot(kit: Kit, state: State, base: Rotation, pivot: Vector) -> Plane | None:
-    if kit.plummet is None:
+def _spot(equipment: Equipment, state: State, base: Rotation, pivot: Vector) -> Plane | None:
+    if equipment.plummet is None:
         return None
-    plummet = kit.plummet
+    plummet = equipment.plummet
     carrier = base
     if plummet.place == "turning":
-        # The alidade turns about the base's axis; its heading is told in the set-up frame.
+        # The alidade turns about the base's axis; its heading is given in the set-up frame.
         north = polar(base[0][1], base[1][1])[0]
         carrier = product(base, clockwise(state.heading_deg - north))
     outlet = add(pivot, turned(carrier, (plummet.shift_x_mm * MM, plummet.shift_y_mm * MM, plummet.height_mm * MM)))
@@ -238,14 +242,14 @@ def _spot(kit: Kit, state: State, base: Rotation, pivot: Vector) -> Plane | None
     return _meets(outlet, way, state.mark)
 
 
-def axis_height_m(kit: Kit, state: State) -> float:
-    """Height of the tilting axis above the mark."""
-    base = _base_turn(kit, state)
-    rise = kit.axis_height_mm + math.fsum(state.screws) / len(state.screws)
-    pivot = state.pose.point((state.slide[0], state.slide[1], kit.pivot_height_mm * MM))
+def axis_height_m(equipment: Equipment, state: State) -> float:
+    """Height of the trunnion axis above the mark."""
+    base = _base_turn(equipment, state)
+    rise = equipment.axis_height_mm + math.fsum(state.screws) / len(state.screws)
+    pivot = state.pose.point((state.slide[0], state.slide[1], equipment.pivot_height_mm * MM))
     return add(pivot, turned(base, (0.0, 0.0, rise * MM)))[2] - state.mark[2]
 
 
-def turn_all(kit: Kit, state: State, turns: Sequence[float]) -> State:
+def turn_all(equipment: Equipment, state: State, turns: Sequence[float]) -> State:
     """Every screw at once, in the order of their numbers."""
-    return turn_screw(kit, state, {i + 1: amount for i, amount in enumerate(turns)})
+    return turn_screw(equipment, state, {i + 1: amount for i, amount in enumerate(turns)})

@@ -1,4 +1,4 @@
-"""The ways of working. A way is data: acts in an order, with conditions; never a screen of its own."""
+"""The methods. A way is data: acts in an order, with conditions; never a screen of its own."""
 
 from __future__ import annotations
 
@@ -11,12 +11,12 @@ from .results import LevelOffer, MethodOffer, SetUpMethods
 from .steps import ACTS, Act
 
 LEVELS = ("level", "digital-level")
-FINE = ("electronic", "plate", "two-plates")
+LEVEL_TYPES = ("electronic", "plate", "two-plates")
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
-    """A way of working: its acts in order, and which of them come round again until a pass changes nothing."""
+class SetUpMethod:
+    """A method: its acts in order, and which of them come round again until a pass changes nothing."""
 
     name: str
     title: str
@@ -34,7 +34,7 @@ _END = ("turn-round", "last-look", "laser-off", "heights", "zero")
 _PLUMMET = ("focus", "laser-on")
 
 _ALL = (
-    Way(
+    SetUpMethod(
         "plummet-first",
         "Plummet first, then the legs",
         "Fast on any ground. Needs a plummet that works while the instrument is tilted.",
@@ -43,7 +43,7 @@ _ALL = (
         "slide",
         needs="tilts",
     ),
-    Way(
+    SetUpMethod(
         "level-first",
         "Level first, then over the mark",
         "For firm, even ground: coarse with the tripod, fine with the tribrach.",
@@ -52,7 +52,7 @@ _ALL = (
         "slide",
         needs="plummet",
     ),
-    Way(
+    SetUpMethod(
         "shift-by-leg",
         "Level, then shift by a leg",
         "For instruments that shut off when tilted: level near the mark, then shift the plummet with one leg.",
@@ -61,7 +61,7 @@ _ALL = (
         "slide",
         needs="plummet",
     ),
-    Way(
+    SetUpMethod(
         "plumb-bob",
         "Plumb bob",
         "Without plummet, or to check one: within 1 mm in still air, 3 mm in wind.",
@@ -69,7 +69,7 @@ _ALL = (
         "plate",
         "bob",
     ),
-    Way(
+    SetUpMethod(
         "four-screws",
         "Four-screw tribrach",
         "Turn opposite pairs, lightly tight, in four positions.",
@@ -78,7 +78,7 @@ _ALL = (
         "slide",
         needs="four",
     ),
-    Way(
+    SetUpMethod(
         "no-point",
         "Level: no ground mark",
         "For levelling: two legs downhill, coarse with the legs, fine with the screws.",
@@ -87,33 +87,33 @@ _ALL = (
         for_levels=True,
     ),
 )
-WAYS: dict[str, Way] = {one.name: one for one in _ALL}
+SET_UP_METHODS: dict[str, SetUpMethod] = {one.name: one for one in _ALL}
 
 
-def acts_of(way: Way, plummet: str | None) -> list[Act]:
+def acts_of(method: SetUpMethod, plummet: str | None) -> list[Act]:
     """The acts of a way for an instrument with this plummet, each once, in order."""
     skipped = {"optical": ("laser-on", "laser-off"), "laser": ("focus",), "none": ("laser-on", "laser-off", "focus")}
     out = skipped.get(plummet or "optical", ())
-    if way.name == "plumb-bob":
+    if method.name == "plumb-bob":
         out = ("laser-on", "laser-off", "focus")
     seen: dict[str, Act] = {}
-    for name in way.acts:
+    for name in method.acts:
         if name not in out:
             seen.setdefault(name, ACTS[name])
     return list(seen.values())
 
 
-def way_of(observations: Any) -> Way:
+def method_of(observations: Any) -> SetUpMethod:
     """The way somebody works by: with four screws a plumb bob's way eases them first and levels in opposite pairs."""
-    way = WAYS[observations.way]
-    if observations.base.screws != 4 or way.name != "plumb-bob":
-        return way
-    acts = tuple("four" if act == "plate" else act for act in way.acts)
+    method = SET_UP_METHODS[observations.method]
+    if observations.base.screws != 4 or method.name != "plumb-bob":
+        return method
+    acts = tuple("four" if act == "plate" else act for act in method.acts)
     mounted = acts.index("mount") + 1
-    return replace(way, acts=(*acts[:mounted], "ease", *acts[mounted:]), levels_by="four")
+    return replace(method, acts=(*acts[:mounted], "ease", *acts[mounted:]), levels_by="four")
 
 
-def cannot(way: Way, instrument: Instrument, base: Instrument | None = None) -> str | None:
+def cannot(method: SetUpMethod, instrument: Instrument, base: Instrument | None = None) -> str | None:
     """Why a way does not fit an instrument on its base, in a sentence; None when it does.
 
     base: `foot_screw_count` and `plummet` of the base it stands on, as far as they are known.
@@ -122,24 +122,24 @@ def cannot(way: Way, instrument: Instrument, base: Instrument | None = None) -> 
     own, in_base = instrument.plummet, below.plummet
     plummet = in_base if own in (None, "none") and in_base not in (None, "none") else own
     screws = below.foot_screw_count or instrument.foot_screw_count
-    if way.for_levels != (instrument.kind in LEVELS):
+    if method.for_levels != (instrument.kind in LEVELS):
         return (
             "This method is for levels: there is no ground mark."
-            if way.for_levels
+            if method.for_levels
             else "A level is not set up over a mark."
         )
-    if way.needs in ("plummet", "tilts", "four") and plummet == "none":
+    if method.needs in ("plummet", "tilts", "four") and plummet == "none":
         return "Neither instrument nor tribrach has a plummet: use the plumb bob."
-    if way.needs == "four" and screws == 3:
+    if method.needs == "four" and screws == 3:
         return "This tribrach has three screws."
-    if screws == 4 and way.needs != "four" and way.name != "plumb-bob" and not way.for_levels:
+    if screws == 4 and method.needs != "four" and method.name != "plumb-bob" and not method.for_levels:
         return "This tribrach has four screws: they need opposite pairs."
     return None
 
 
-def cannot_level(fine: str, instrument: Instrument) -> str | None:
+def cannot_level(level_type: str, instrument: Instrument) -> str | None:
     """Why the fine level cannot be had by `fine`, in a sentence; None when it can, or when nobody said."""
-    if fine == "electronic" and instrument.kind == "theodolite" and not instrument.compensator_range_arcmin:
+    if level_type == "electronic" and instrument.kind == "theodolite" and not instrument.compensator_range_arcmin:
         return "No electronic level is stated for this instrument."
     return None
 
@@ -147,13 +147,13 @@ def cannot_level(fine: str, instrument: Instrument) -> str | None:
 def fitting(instrument: Instrument, base: Instrument | None = None) -> SetUpMethods:
     """`ways`: every way with what it is good for, and why it cannot be taken here, the fitting ones first; `fine`: the
     same for the means of fine levelling; `base`: what a set-up notes of the base it stands on."""
-    ways = [
-        MethodOffer(way=one.name, title=one.title, good_for=one.good_for, cannot=cannot(one, instrument, base))
+    methods = [
+        MethodOffer(method=one.name, title=one.title, good_for=one.good_for, cannot=cannot(one, instrument, base))
         for one in _ALL
     ]
     return SetUpMethods(
-        ways=sorted(ways, key=lambda one: one.cannot is not None),
-        fine=[LevelOffer(fine=level, cannot=cannot_level(level, instrument)) for level in FINE],
+        methods=sorted(methods, key=lambda one: one.cannot is not None),
+        level_type=[LevelOffer(level_type=level, cannot=cannot_level(level, instrument)) for level in LEVEL_TYPES],
         base=_noted(base or Instrument()),
     )
 

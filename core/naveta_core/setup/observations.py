@@ -1,4 +1,4 @@
-"""What a person told at an act, as figures: the spot from a bob's swing, the rest position of a vial."""
+"""What a person given at an act, as figures: the spot from a bob's swing, the rest position of a vial."""
 
 from __future__ import annotations
 
@@ -58,12 +58,12 @@ def rests(document: SetUpDocument) -> tuple[float, float]:
 
     One plate vial read twice has one rest position; of two vials only the first one's is known.
     """
-    fine = document.observations.options.fine
-    if fine == "electronic":
+    level_type = document.observations.options.level_type
+    if level_type == "electronic":
         index = document.known_index()
         return index[:2] if index else (0.0, 0.0)
     rest = document.rest_div() or 0.0
-    return (rest, rest if fine == "plate" else 0.0)
+    return (rest, rest if level_type == "plate" else 0.0)
 
 
 def aside_of(document: SetUpDocument, aside: Aside | None) -> tuple[float, float] | None:
@@ -88,7 +88,7 @@ def bubble_of(document: SetUpDocument, saw: Saw) -> BubblePlace | None:
 
 
 def spot_of(document: SetUpDocument, saw: Saw) -> PlanMove | None:
-    """Where the plummet points: as touched, as typed, or as its swing tells."""
+    """Where the plummet points: as touched, as typed, or as its swing says."""
     if saw.spot is not None:
         return saw.spot
     place = aside_of(document, saw.spot_aside)
@@ -105,8 +105,8 @@ def swing_of(document: SetUpDocument, swing: Swing) -> Swung | None:
     """
     stand = document.observations.stand_bearing_deg
     views = [
-        View(bearing_deg=(stand + way) % 360.0, left_mm=ends[0], right_mm=ends[1])
-        for way, ends in ((180.0, _ends(swing.here)), (90.0, _ends(swing.round)))
+        View(bearing_deg=(stand + method) % 360.0, left_mm=ends[0], right_mm=ends[1])
+        for method, ends in ((180.0, _ends(swing.here)), (90.0, _ends(swing.round)))
         if ends is not None
     ]
     if not views:

@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..engine.parser import Parser, Range
-from ..errors import said
+from ..errors import quote
 from ..stats.decision import Limits
 from ..stats.estimate import PRIOR_DOF, Estimate
 from ..units.numbers import numeral
@@ -19,7 +19,7 @@ from .advisors.effect import Sights, centring_allowed_mm
 from .advisors.heights import instrument_height
 from .document import SetUpDocument
 from .equipment import CircularVial
-from .methods import way_of
+from .methods import method_of
 from .observations import rests, swing_of
 
 HEIGHT = Range(0.3, 3.0, "an instrument height")
@@ -88,7 +88,7 @@ def read(document: SetUpDocument) -> Judged:
 
 
 def _read_log(judged: Judged) -> None:
-    """What was typed at the last look of each act; what was mended by a later look is past."""
+    """What was typed at the last look of each act; what was fixed by a later look is past."""
     log = judged.document.observations.log
     latest = {entry.act: i for i, entry in enumerate(log) if entry.saw is not None}
     for i in sorted(latest.values()):
@@ -125,7 +125,7 @@ def _read_log(judged: Judged) -> None:
 
 def needs_point(document: SetUpDocument) -> bool:
     """Whether it stands over a point; a level does not."""
-    return not way_of(document.observations).for_levels
+    return not method_of(document.observations).for_levels
 
 
 def _number(
@@ -138,10 +138,10 @@ def _number(
     try:
         number = numeral(value).value if isinstance(value, str) else float(value)
     except ValueError as error:
-        parser.fault(path, where, said(value), str(error))
+        parser.fault(path, where, quote(value), str(error))
         return None
     if not low <= number <= high:
-        parser.fault(path, where, said(value), f"{low:g} to {high:g}")
+        parser.fault(path, where, quote(value), f"{low:g} to {high:g}")
         return None
     return number
 
@@ -174,7 +174,7 @@ def _read_level(judged: Judged) -> None:
         known = rests(judged.document) if plate else index[:2] if index else (0.0, 0.0)
         judged.tilt = ((first[0] - known[0]) * scale, (first[1] - known[1]) * scale)
         # Of two vials only one's rest position is known: the other's counts as not known.
-        sure = judged.document.rest_div() is not None and judged.document.observations.options.fine == "plate"
+        sure = judged.document.rest_div() is not None and judged.document.observations.options.level_type == "plate"
         unknown = UNKNOWN_REST_DIV * scale if plate else UNKNOWN_INDEX_ARCSEC
         if plate and sure:
             unknown = 0.0
@@ -218,7 +218,7 @@ def centred_by(document: SetUpDocument) -> str:
     o = document.observations
     if o.centred_by:
         return o.centred_by
-    if o.way == "plumb-bob" or document.plummet == "none":
+    if o.method == "plumb-bob" or document.plummet == "none":
         return "bob"
     return "laser" if document.plummet == "laser" else "optical"
 
@@ -242,7 +242,7 @@ def has_compensator(document: SetUpDocument) -> bool:
 
 
 def limits_of(document: SetUpDocument) -> dict[str, Limits]:
-    """What the set-up is judged against: the document's own limits, or the opening values."""
+    """What the set-up is judged against: the document's own limits, or the default values."""
     o, given = document.observations, document.limits
     compensated = has_compensator(document)
     half_division = o.level.sensitivity_arcsec_per_div / 2.0 if o.level.by == "plate" else 0.0
@@ -290,12 +290,12 @@ def index_limits(document: SetUpDocument) -> tuple[float, float]:
 
 def passes(document: SetUpDocument) -> int:
     """How often the mark was looked at once the fine level had been set: rounds until a pass changed nothing."""
-    way = way_of(document.observations)
+    method = method_of(document.observations)
     rounds, levelled = 0, False
     for entry in document.observations.log:
-        if entry.act in (way.levels_by, "circular-screws"):
+        if entry.act in (method.levels_by, "circular-screws"):
             levelled = True
-        elif entry.act == way.centres_by and levelled:
+        elif entry.act == method.centres_by and levelled:
             rounds, levelled = rounds + 1, False
     return rounds
 

@@ -12,11 +12,11 @@ from ..results import Answer, Figures, NextReading, Reason, Result
 from .context import TribrachGeometry, WhatIfQuery
 
 
-class WayStep(Answer):
+class MethodStep(Answer):
     """One act on the string: done, now, open, or passed over."""
 
     act: str
-    knot: str
+    short_title: str
     title: str
     state: str
     may_take: bool
@@ -25,7 +25,7 @@ class WayStep(Answer):
 class StepAtHand(Answer):
     name: str
     title: str
-    asks: str
+    prompt: str
     look: str
     do: str
     why: str
@@ -129,17 +129,17 @@ class LaserOn(Answer):
 class Guide(Answer):
     """Where somebody is in a set-up, and what to do now."""
 
-    way: str
-    way_title: str
-    knots: list[WayStep]
+    method: str
+    method_title: str
+    steps: list[MethodStep]
     act: StepAtHand
     advice: GuideAdvice | None
-    enough: bool
+    within_tolerance: bool
     next: str | None
     next_title: str | None
     may_skip: bool
-    hints: list[Reason]
-    tries: Trial | None
+    tips: list[Reason]
+    trial: Trial | None
     usual: dict[str, float]
     laser: LaserOn | None
     passes: int
@@ -156,22 +156,22 @@ class Advice(Answer):
 
 
 class MethodOffer(Answer):
-    way: str
+    method: str
     title: str
     good_for: str
     cannot: str | None
 
 
 class LevelOffer(Answer):
-    fine: str
+    level_type: str
     cannot: str | None
 
 
 class SetUpMethods(Answer):
     """How an instrument can be set up and levelled."""
 
-    ways: list[MethodOffer]
-    fine: list[LevelOffer]
+    methods: list[MethodOffer]
+    level_type: list[LevelOffer]
     base: Annotated[TribrachGeometry, AsTyped]
     """What a set-up notes of the base it stands on: foot screws, plummet."""
 
@@ -186,7 +186,7 @@ class SetUpPreview(Answer):
     reduced: Result | None = None
 
 
-class ToldRow(Answer):
+class SetUpDetail(Answer):
     """How a set-up came about: a label and a text."""
 
     label: str
@@ -212,7 +212,7 @@ class SetUpFigures(Figures):
     passes: int
     minutes: float | None
     not_confirmed: list[str]
-    told: list[ToldRow]
+    told: list[SetUpDetail]
     budget: SetUpBudget
     tilt_arcsec: float | None = None
     sigma_tilt_arcsec: float | None = None

@@ -8,7 +8,7 @@ from ..geometry import angle_between_deg, less, polar
 from .advisors.legs import LegStep
 from .advisors.shift import ShiftStep
 from .document import Done, SetUpDocument
-from .methods import WAYS
+from .methods import SET_UP_METHODS
 from .observations import bubble_of, spot_of
 from .reading import centred_by
 from .results import GuideAdvice, SeenBubble, SeenSpot, SiteDrawing, SiteLeg, SiteScrew
@@ -42,7 +42,7 @@ def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: GuideA
         bubble=SeenBubble(bearing_deg=bubble.bearing_deg, offset_mm=bubble.offset_mm, at_wall=bubble.at_wall)
         if bubble
         else None,
-        over_point=not WAYS[o.way].for_levels and not o.mark.free,
+        over_point=not SET_UP_METHODS[o.method].for_levels and not o.mark.free,
         centred_by=centred_by(document),
         you=_between(document),
     )
@@ -78,7 +78,7 @@ def _screws(document: SetUpDocument, turns: dict[str, float]) -> list[SiteScrew]
 
 
 def _between(document: SetUpDocument) -> str:
-    """Where the person stands, told by the legs: 'between A and B', 'behind C'."""
+    """Where the person stands, given by the legs: 'between A and B', 'behind C'."""
     bearings = leg_bearings(document)
     stand = document.observations.stand_bearing_deg
     near = sorted(LEGS, key=lambda leg: angle_between_deg(bearings[leg], stand))

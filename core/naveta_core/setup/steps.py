@@ -1,6 +1,6 @@
 """The acts of setting up: what to look at, what to do, why, what usually goes wrong, and the caution that belongs there.
 
-`asks` says what a person tells at an act: `confirm` (only that it is done), `place`, `eye`, `spot`, `bubble`, `plate`, `bob`,
+`asks` says what a person says at an act: `confirm` (only that it is done), `place`, `eye`, `spot`, `bubble`, `plate`, `bob`,
 `rounds`, `look`, `heights`, `zero`. Nothing is locked: an act may be taken out of turn or passed over; what was passed
 over stays "not confirmed" in the record when `confirms` names it.
 """
@@ -15,9 +15,9 @@ class Act:
     """One act. `confirms` is what the record calls not confirmed when the act was passed over; empty for hints."""
 
     name: str
-    knot: str
+    short_title: str
     title: str
-    asks: str
+    prompt: str
     look: str
     do: str
     why: str

@@ -1,4 +1,4 @@
-"""Hints by the place and the weather: which of them belong to an act, from what was told of ground, slope, wind, heat.
+"""Hints by the place and the weather: which of them belong to an act, from what was given of ground, slope, wind, heat.
 
 Nothing here is judged. Without a word about the place there is no hint.
 """
@@ -34,7 +34,7 @@ MATERIAL_IN_HEAT = {
 }
 
 
-def hints(document: SetUpDocument, act: str) -> list[Reason]:
+def tips(document: SetUpDocument, act: str) -> list[Reason]:
     """What to mind at an act in this place, a code and a sentence each."""
     rows = [
         *_ground(document, act),
@@ -118,14 +118,14 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
                 )
             ]
         return [("two-to-you", "Two legs towards you: you stand between them, and no leg is where you walk.")]
-    if act == "plate" and o.options.fine != "electronic" and document.rest_div():
+    if act == "plate" and o.options.level_type != "electronic" and document.rest_div():
         return [
             (
                 "rest-known",
                 f"Reversing point of this level vial: {document.rest_div():+.1f} div. Set the bubble there, not to the middle.",
             )
         ]
-    if act == "plate" and o.options.fine == "electronic":
+    if act == "plate" and o.options.level_type == "electronic":
         index = document.known_index()
         if index and max(abs(index[0]), abs(index[1])) > KNOWN_FROM * index[2]:
             along, across = (entry * sense for entry, sense in zip(index[:2], document.instrument.senses, strict=True))
@@ -135,8 +135,8 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
         off = document.known_plummet_mm()
         if off is not None and off > PLUMMET_SAID_MM:
             turns = document.instrument.plummet_place != "base"
-            fine = "centre at two headings 180° apart and take the middle" if turns else "use a plumb bob"
-            text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. For precise work, {fine}."
+            level_type = "centre at two headings 180° apart and take the middle" if turns else "use a plumb bob"
+            text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. For precise work, {level_type}."
             return [("plummet-known", text)]
     if act == "zero":
         return [

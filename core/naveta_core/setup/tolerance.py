@@ -21,18 +21,18 @@ def last_of(o: SetUpObservations, act: str) -> Done | None:
     return next((entry for entry in reversed(o.log) if entry.act == act), None)
 
 
-def enough(document: SetUpDocument, act: Act, last: Done | None) -> bool:
+def within_tolerance(document: SetUpDocument, act: Act, last: Done | None) -> bool:
     """Whether what was last seen at an act lets one go on."""
     o = document.observations
-    if act.asks == "rounds":
+    if act.prompt == "rounds":
         judged = read(document)
         e = judged.tilt_estimate
         return bool(judged.index is not None and e and e.value <= limits_of(document)["tilt_arcsec"].use)
-    if act.asks == "heights":
+    if act.prompt == "heights":
         return len(read(document).heights_m) >= 2
-    if act.asks == "look":
+    if act.prompt == "look":
         return o.looked_last
-    if act.asks == "zero":
+    if act.prompt == "zero":
         return bool(o.zero.reading is not None and str(o.zero.reading).strip())
     if last is None:
         return False
@@ -46,7 +46,7 @@ def enough(document: SetUpDocument, act: Act, last: Done | None) -> bool:
     if bubble is not None:
         return not bubble.at_wall and (bubble.offset_mm or 0.0) <= IN_RING_MM
     if last.saw.level is not None:
-        electronic = o.options.fine == "electronic"
+        electronic = o.options.level_type == "electronic"
         figures = levelled(document, last.saw.level, electronic=electronic)
         least = LEVEL_ARCSEC if electronic else LEVEL_DIV
         return all(

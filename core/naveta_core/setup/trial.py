@@ -1,4 +1,4 @@
-"""What can be tried before it is done: the question for `what-if` as far as it is told, and the move that was advised."""
+"""What can be tried before it is done: the question for `what-if` as far as it is given, and the move that was advised."""
 
 from __future__ import annotations
 
@@ -24,10 +24,10 @@ LEG_STEP_MM, TURN_STEP, SLIDE_STEP_MM = 1.0, 0.05, 1.0
 COARSE_TURN_STEP = 0.25
 
 
-def tries(document: SetUpDocument, act: Act, last: Done | None) -> Trial | None:
-    """None where nothing can be tried: nothing told yet, or feet are to be carried."""
+def trial(document: SetUpDocument, act: Act, last: Done | None) -> Trial | None:
+    """None where nothing can be tried: nothing given yet, or feet are to be carried."""
     by = BY.get(act.name)
-    if by is None or last is None or last.saw is None or last.wrong_way:
+    if by is None or last is None or last.saw is None or last.wrong_direction:
         return None
     question = _question(document, act, last.saw)
     if question is None:
@@ -64,15 +64,15 @@ def _question(document: SetUpDocument, act: Act, saw: Saw) -> WhatIfQuery | None
 def _tilt(document: SetUpDocument, look: Levelled) -> TiltVector | None:
     """The tilt of the axis as the level shows it, in the frame of the site."""
     o = document.observations
-    along, across = levelled(document, look, electronic=o.options.fine == "electronic")
+    along, across = levelled(document, look, electronic=o.options.level_type == "electronic")
     if along is None or across is None:
         return None
     rest, rest_across = rests(document)
-    electronic = o.options.fine == "electronic"
+    electronic = o.options.level_type == "electronic"
     scale = 1.0 if electronic else o.level.sensitivity_arcsec_per_div
     # Electronic figures count along the sight, away from the person; a vial's, towards their right, then towards them.
-    ahead = o.stand_bearing_deg + (180.0 if electronic else 270.0)
-    x, y = unit(ahead), unit(ahead + 90.0)
+    leading_reasons = o.stand_bearing_deg + (180.0 if electronic else 270.0)
+    x, y = unit(leading_reasons), unit(leading_reasons + 90.0)
     a, b = (along - rest) * scale, (across - rest_across) * scale
     bearing, size = polar(a * x[0] + b * y[0], a * x[1] + b * y[1])
     return TiltVector(bearing_deg=bearing, arcsec=size) if size < TILT_MOST_DEG * 3600 else None

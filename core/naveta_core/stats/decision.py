@@ -45,7 +45,7 @@ class Decision:
 def decide(estimate: Estimate, limits: Limits, *, vector: bool = False, fine: float = 1.0) -> Decision:
     """The decision rule, its lines in the order in which they are asked.
 
-    A vector's size (never negative) is told from noise only beyond sigma*sqrt(2 F0.95(2, dof)). `fine`: the share of the
+    A vector's size (never negative) is given from noise only beyond sigma*sqrt(2 F0.95(2, dof)). `fine`: the share of the
     limit that U may take up where a finding is to be acted upon without being sure beyond the limit.
     """
     size, b = abs(estimate.value), estimate.b95
@@ -81,7 +81,7 @@ class Evidence:
     value: float
     sigma: float
     days_ago: float
-    kelvin_apart: float | None = None
+    kelvin_between: float | None = None
 
 
 def confirmed_by_record(estimate: Estimate, limits: Limits, earlier: Evidence) -> Estimate | None:
@@ -92,7 +92,7 @@ def confirmed_by_record(estimate: Estimate, limits: Limits, earlier: Evidence) -
     """
     if estimate.u95 > limits.use or abs(estimate.value) > limits.use:
         return None
-    if not 0 <= earlier.days_ago <= EVIDENCE_DAYS or (earlier.kelvin_apart or 0) > EVIDENCE_KELVIN:
+    if not 0 <= earlier.days_ago <= EVIDENCE_DAYS or (earlier.kelvin_between or 0) > EVIDENCE_KELVIN:
         return None
     wandering = max((0.3 * limits.use) ** 2 * earlier.days_ago / DAYS_PER_MONTH / 3, (0.1 * limits.use) ** 2)
     v0 = earlier.sigma**2 + wandering

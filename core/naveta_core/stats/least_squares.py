@@ -63,7 +63,7 @@ def _normal(columns: Sequence[Sequence[float]]) -> Matrix:
 
 
 def step(design: Matrix, observed: Sequence[float]) -> list[float]:
-    """The unknowns alone, as an iteration wants them. ZeroDivisionError when they cannot be told."""
+    """The unknowns alone, as an iteration wants them. ZeroDivisionError when they cannot be given."""
     columns = list(zip(*design, strict=True))
     normal = _normal(columns)
     right = [fsum(map(mul, p, observed)) for p in columns]

@@ -30,7 +30,7 @@ class StaffSpread:
 
 
 @dataclass(frozen=True, slots=True)
-class _Way:
+class _SetUpMethod:
     """A way of reading a staff: spread at the staff, growth with distance, the part common to the sight."""
 
     base_mm: float
@@ -38,13 +38,13 @@ class _Way:
     between_mm: float
 
 
-OPTICAL = _Way(0.3, 0.010, 0.1)
-MICROMETER = _Way(0.05, 0.004, 0.05)
-DIGITAL = _Way(0.10, 0.006, 0.1)
-DIGITAL_INVAR = _Way(0.05, 0.003, 0.05)
+OPTICAL = _SetUpMethod(0.3, 0.010, 0.1)
+MICROMETER = _SetUpMethod(0.05, 0.004, 0.05)
+DIGITAL = _SetUpMethod(0.10, 0.006, 0.1)
+DIGITAL_INVAR = _SetUpMethod(0.05, 0.003, 0.05)
 
 
-def way_of(reading: str | None, class_mm_per_km: float | None) -> _Way:
+def way_of(reading: str | None, class_mm_per_km: float | None) -> _SetUpMethod:
     """The way of reading of an instrument; a digital level of the fine class is read on invar."""
     if reading == "micrometer":
         return MICROMETER

@@ -1,4 +1,4 @@
-"""Readings that stand apart from their fellows: named, set aside in sight, never dropped in silence.
+"""Readings that are outliers from their others: named, set aside in sight, never dropped in silence.
 
 Values are standardised by their own a-priori spread within their group (one sight, one face). A reading is held
 against the mean of the *other* readings of its group, with the scatter of all groups but without itself, against
@@ -22,7 +22,7 @@ FALSE_ALARM = 0.006
 
 @dataclass(frozen=True, slots=True)
 class Outlier:
-    """The reading that stands apart most: its group, its place, how far in spreads of the others."""
+    """The reading that is an outlier most: its group, its place, how far in spreads of the others."""
 
     group: int
     index: int
@@ -43,7 +43,7 @@ def repeats(groups: Sequence[Sequence[float]]) -> Spread:
 
 
 def find_outlier(groups: Sequence[Sequence[float]]) -> Outlier | None:
-    """The one reading that stands apart most and beyond chance, or None.
+    """The one reading that is an outlier most and beyond chance, or None.
 
     groups: standardised readings (value over its own spread), one list a sight; empty and single ones are allowed.
     """
@@ -66,7 +66,7 @@ def _outlier(groups: tuple[tuple[float, ...], ...]) -> Outlier | None:
 
 
 def _furthest(g: int, group: Sequence[float], total: float, dof: int) -> Outlier:
-    """The reading of a group that lies furthest from its mean: the farther it lies, the more it stands apart."""
+    """The reading of a group that lies furthest from its mean: the farther it lies, the more it is an outlier."""
     n = len(group)
     mean = fsum(group) / n
     index = max(range(n), key=lambda i: abs(group[i] - mean))

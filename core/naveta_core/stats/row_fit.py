@@ -1,4 +1,4 @@
-"""Solving rows of figures for a handful of unknowns, with what scatters and what stands apart."""
+"""Solving rows of figures for a handful of unknowns, with what scatters and what is an outlier."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from .estimate import LEAST_F_SQUARED, Estimate, Spread, pooled
 from .least_squares import Fit, Matrix, fit
 from .quantiles import t_quantile
 
-APART_PROBABILITY = 0.01
+OUTLIER_PROBABILITY = 0.01
 Observation = tuple[list[float], float]
 """A row of the design and what was observed."""
 
@@ -55,7 +55,7 @@ def outlier_in(solved: Solved) -> int | None:
     variance = solved.within
     total, n = fsum(v * v for v in found.residuals) / variance, len(found.residuals)
     prior = 2.0
-    critical = t_quantile(1 - APART_PROBABILITY / (2 * n), prior + nu - 1)
+    critical = t_quantile(1 - OUTLIER_PROBABILITY / (2 * n), prior + nu - 1)
     furthest, at = 0.0, None
     for i, (v, h) in enumerate(zip(found.residuals, found.leverage, strict=True)):
         if 1 - h < 1e-9:

@@ -67,7 +67,7 @@ _WORDS = {
     "in": LengthWords("in", "in", 3, 3),
 }
 ROUND_SIGHTS = {"ft": 100 * METRES["ft"], "usft": 100 * METRES["usft"], "in": 1200 * METRES["in"]}
-"""The sight an error is told for when the work names none: 30 m, or 100 ft where feet are read."""
+"""The sight an error is given for when the work names none: 30 m, or 100 ft where feet are read."""
 
 
 def length_words(unit: str) -> LengthWords:

@@ -13,7 +13,7 @@ FEWEST_ON_A_GRID, ON_GRID = 8, 1e-3
 SEXAGESIMAL, DECIMAL = (2, 5, 10, 20, 30, 60), (2, 5, 10)
 """Multiples of a last digit that displays count in: seconds of arc, and everything else."""
 KEPT = 4096
-"""So many typed texts are kept with what they were read as: a sheet is read anew at every keystroke."""
+"""So many typed texts are kept with what they were read as: a sheet is read again at every keystroke."""
 _NUMBER = re.compile(r"([+\-−]?)(\d+(?:[.,]\d*)?|[.,]\d+)", re.ASCII)
 
 
@@ -53,7 +53,7 @@ def as_typed(value: float) -> str:
 def finest(steps: Iterable[float]) -> float:
     """The worth of the last digit of a whole sheet: the finest typed in it, 0 when every figure was a plain number.
 
-    A spreadsheet drops zeros at the end (1.470 becomes 1.47): one such figure was not read more coarsely than its fellows.
+    A spreadsheet drops zeros at the end (1.470 becomes 1.47): one such figure was not read more coarsely than its others.
     """
     return min((step for step in steps if step > 0), default=0.0)
 

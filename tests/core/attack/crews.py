@@ -29,14 +29,14 @@ def day(rng: Rng) -> float:
 
 
 def staff(
-    rng: Rng, *, worn_mm: float = 0.0, told_c: float | None = 18.0, off_k: float = 0.0, slip_mm: float = 0.0, full: bool = False,
+    rng: Rng, *, worn_mm: float = 0.0, given_c: float | None = 18.0, off_k: float = 0.0, slip_mm: float = 0.0, full: bool = False,
 ) -> Data:  # fmt: skip
     """A staff's graduations as the sheet fills them in ("1", not "1.0000"), taped to tenths of a millimetre.
 
-    `full`: with every digit typed. The steel tape is true at 20 °C; it lies `off_k` from what is told, or at any temperature when nothing is.
+    `full`: with every digit typed. The steel tape is true at 20 °C; it lies `off_k` from what is given, or at any temperature when nothing is.
     """
     marks = ("0.1", "0.5", "1", "1.5", "2", "2.5", "3")
-    real = (told_c if told_c is not None else 20 + rng.normal(0, 10)) + off_k
+    real = (given_c if given_c is not None else 20 + rng.normal(0, 10)) + off_k
     common, noise = rng.normal(0, 0.1), day(rng)
     rows = []
     for mark in marks:
@@ -46,17 +46,17 @@ def staff(
     if slip_mm:
         at = int(rng.integers(len(rows)))
         rows[at]["tape"] = f"{float(rows[at]['tape']) + rng.choice((-1, 1)) * slip_mm / 1000:.4f}"
-    conditions = {} if told_c is None else {"temperature_c": told_c}
+    conditions = {} if given_c is None else {"temperature_c": given_c}
     looks = {"foot_firm": "yes", "joints_firm": "yes"}
     return {"kind": "staff", "conditions": conditions, "observations": {"sections": rows, **looks}}
 
 
 def tape(
-    rng: Rng, *, scale_ppm: float = 0.0, told_c: float | None = 12.0, off_k: float = 0.0, slip_mm: float = 0.0,
+    rng: Rng, *, scale_ppm: float = 0.0, given_c: float | None = 12.0, off_k: float = 0.0, slip_mm: float = 0.0,
     tension: str = "50", pull_ppm: float = 0.0, full: bool = False,
 ) -> Data:  # fmt: skip
     """A tape over marks of known length ("10"), pulled at `tension`, its band `off_k` from the air."""
-    real = (told_c if told_c is not None else 20 + rng.normal(0, 10)) + off_k
+    real = (given_c if given_c is not None else 20 + rng.normal(0, 10)) + off_k
     common, noise, known_ppm = rng.normal(0, 0.1), day(rng), rng.normal(0, 15)
     rows = []
     for known in ("1", "10", "20", "30"):
@@ -67,7 +67,7 @@ def tape(
     if slip_mm:
         at = int(rng.integers(len(rows)))
         rows[at]["reads"] = f"{float(rows[at]['reads']) + rng.choice((-1, 1)) * slip_mm / 1000:.4f}"
-    conditions = {} if told_c is None else {"temperature_c": told_c}
+    conditions = {} if given_c is None else {"temperature_c": given_c}
     return {"kind": "tape", "conditions": conditions, "observations": {"tension_n": tension, "lengths": rows}}
 
 
@@ -75,8 +75,8 @@ def tripod(rng: Rng, *, slip_mm: float = 0.0) -> Data:
     """A head that gives 12″ under a hand, a bit more or less each time, and springs back; a scale read at 20 m."""
     per_mm, rows, noise = RHO / 20_000, [], day(rng)
     for i in range(4):
-        rest, way = 400.0, 1 if i % 2 == 0 else -1
-        gave = way * 12 / per_mm * rng.normal(1, 0.2)
+        rest, method = 400.0, 1 if i % 2 == 0 else -1
+        gave = method * 12 / per_mm * rng.normal(1, 0.2)
         read = [value + rng.normal(0, 0.2 * noise) for value in (rest, rest + gave, rest)]
         rows.append(dict(zip(("free_mm", "loaded_mm", "released_mm"), (f"{entry:.1f}" for entry in read), strict=True)))
     if slip_mm:

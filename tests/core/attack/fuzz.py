@@ -16,7 +16,7 @@ from typing import Any
 
 from naveta_core import dispatch
 from naveta_core.errors import NavetaError, Refused
-from tests.core.plain import advise, asked_adjusting, asked_guide, asked_preview, known
+from tests.core.plain import adjusting_steps, advise, guided, known, previewed
 
 Data = dict[str, Any]
 EXAMPLES = Path(__file__).parent.parent / "examples"
@@ -50,10 +50,10 @@ END = {
     "height": {"readings": ["1.552", "1.551"]},
 }
 SET_UPS: tuple[Data, ...] = (
-    {"kind": "set-up", "work": {"sight_m": 40}, "observations": {"way": "plummet-first", "mark": {"name": "PC-07"}, "log": SAW, **END}},
-    {"kind": "set-up", "observations": {"way": "plumb-bob", "base": {"screws": 4}, "mark": {"name": "PC-07"}, "level": {"by": "plate"},
+    {"kind": "set-up", "work": {"sight_m": 40}, "observations": {"method": "plummet-first", "mark": {"name": "PC-07"}, "log": SAW, **END}},
+    {"kind": "set-up", "observations": {"method": "plumb-bob", "base": {"screws": 4}, "mark": {"name": "PC-07"}, "level": {"by": "plate"},
      "log": [{"act": "bob", "saw": {"swing": {"here": {"left": "-3", "right": "2"}, "round": {"left": "-1", "right": "4"}}}}]}},
-    {"kind": "set-up", "instrument": {"kind": "level"}, "observations": {"way": "no-point", "ring_holds": "yes", "log": SAW[:3]}},
+    {"kind": "set-up", "instrument": {"kind": "level"}, "observations": {"method": "no-point", "ring_holds": "yes", "log": SAW[:3]}},
 )  # fmt: skip
 QUESTIONS: tuple[Data, ...] = (
     {"advice": "legs", "bubble": {"bearing_deg": 40, "offset_mm": 3}, "tripod": {"foot_spacing_m": 1.0}},
@@ -98,9 +98,9 @@ def mutated(rng: random.Random, base: Data) -> Data:
         every = list(places(data))
         if not every:
             return data
-        *way, last = rng.choice(every)
+        *method, last = rng.choice(every)
         holder = data
-        for step in way:
+        for step in method:
             holder = holder[step]
         _change(rng, holder, last)
     return data
@@ -125,13 +125,13 @@ def asked(rng: random.Random, data: Data) -> None:
     if "advice" in data:
         advise(data)
         return
-    asked_preview(data, None, AT)
+    previewed(data, None, AT)
     if data.get("kind") == "set-up":
-        asked_guide(data, None, AT, rng.choice((None, "plate", "circular", "slide")))
+        guided(data, None, AT, rng.choice((None, "plate", "circular", "slide")))
     if rng.random() < 0.25:
         dispatch.reduce(data, TOTAL_STATION, AT)
     if rng.random() < 0.1:
-        asked_adjusting(data, [copy.deepcopy(rng.choice(NASTY))])
+        adjusting_steps(data, [copy.deepcopy(rng.choice(NASTY))])
 
 
 def wrong(rng: random.Random, base: Data) -> str | None:

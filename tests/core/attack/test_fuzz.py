@@ -6,7 +6,7 @@ import pytest
 
 from naveta_core.checks import KINDS
 from naveta_core.errors import Refused
-from tests.core.plain import asked_preview
+from tests.core.plain import previewed
 
 from .fuzz import AT, QUESTIONS, SET_UPS, bases, run
 
@@ -42,7 +42,7 @@ def test_every_kind_is_among_what_is_changed() -> None:
 )
 def test_a_fault_names_path_and_what_is_wanted_on_one_line(changed: dict, path: str) -> None:
     with pytest.raises(Refused) as caught:
-        asked_preview({**SET_UPS[0], **changed}, None, AT)
+        previewed({**SET_UPS[0], **changed}, None, AT)
     (fault,) = caught.value.faults
     assert fault.path == path
     assert fault.wanted
@@ -51,7 +51,7 @@ def test_a_fault_names_path_and_what_is_wanted_on_one_line(changed: dict, path: 
 
 def test_a_set_up_without_sights_is_judged_by_the_usual_ones() -> None:
     found = {name: value for name, value in SET_UPS[0].items() if name != "work"}
-    reduced = asked_preview(found, None, AT)["reduced"]
+    reduced = previewed(found, None, AT)["reduced"]
     # 30 m, 10″ wanted of an angle at 90°: √2·10″·30²/(ρ·30√2) = 30 m·10″/ρ = 1.454 mm.
     limits = next(p["limits"] for p in reduced["verdict"]["parts"] if p["quantity"] == "centring_mm")
     assert limits["use"] == pytest.approx(1.45, abs=0.006)

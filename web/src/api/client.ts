@@ -15,20 +15,20 @@ export type Adjusting = Schemas["Adjusting"];
 export type Fault = Schemas["Fault"];
 export type Kind = Schemas["KindOut"];
 export type Series = Schemas["SeriesOut"];
-export type LookBack = Schemas["LookBackOut"];
+export type ImpactReview = Schemas["ImpactReviewOut"];
 export type Guide = Schemas["Guide"];
 export type SetUpPreview = Schemas["SetUpPreview"];
 export type ReadinessPreview = Schemas["ReadinessPreview"];
 export type OrientationPreview = Schemas["OrientationPreview"];
 export type Plan = Schemas["SitePlan"];
-export type Way = Schemas["MethodOffer"];
+export type SetUpMethod = Schemas["MethodOffer"];
 export type SetUpMethods = Schemas["SetUpMethods"];
 type Foreseen = { bubble: { bearing_deg: number; offset_mm: number; at_wall: boolean; in_ring: boolean }; spot: { bearing_deg: number; distance_mm: number } | null };
 /** What a move would do: the advice `what-if`. */
 export type WhatIf = { result: { now: Foreseen | null; then: Foreseen | null; spot_moves_mm: number | null }; text: string[] };
 export type Grade = Result["verdict"]["grade"];
 
-/** An answer that is not a success, in the house's one shape. */
+/** An answer that is not a success, in the server's one shape. */
 export class Problem extends Error {
   constructor(
     readonly status: number,
@@ -54,7 +54,7 @@ export function carryToken(value: string): void {
 
 let era = 0;
 /** Somebody has signed in: what was asked before and is refused only now says nothing about this session. */
-export function begunAnew(): void {
+export function sessionBegan(): void {
   era += 1;
 }
 
@@ -67,17 +67,17 @@ export function whenSignedOut(act: SignedOut): void {
 let asOf: string | null = null;
 const asOfListeners = new Set<() => void>();
 
-/** The oldest moment shown answers are from; null while they come from the house itself. */
-export function keptAt(): string | null {
+/** The oldest moment shown answers are from; null while they come from the server itself. */
+export function storedAt(): string | null {
   return asOf;
 }
-export function onKeptAt(listener: () => void): () => void {
+export function onStoredAt(listener: () => void): () => void {
   asOfListeners.add(listener);
   return () => asOfListeners.delete(listener);
 }
 
-function told(kept: string | null): void {
-  const next = kept === null ? null : asOf !== null && asOf < kept ? asOf : kept;
+function told(stored: string | null): void {
+  const next = stored === null ? null : asOf !== null && asOf < stored ? asOf : stored;
   if (next === asOf) return;
   asOf = next;
   for (const listener of asOfListeners) listener();
@@ -85,7 +85,7 @@ function told(kept: string | null): void {
 
 async function guarded(request: Request): Promise<Response> {
   if (request.method !== "GET") request.headers.set("X-CSRFToken", token);
-  const asked = era;
+  const query = era;
   let response: Response;
   try {
     response = await fetch(request);
@@ -94,12 +94,12 @@ async function guarded(request: Request): Promise<Response> {
     throw new NoSignal();
   }
   if (response.ok) {
-    told(response.headers.get("X-Naveta-Kept-At"));
+    told(response.headers.get("X-Naveta-Stored-At"));
     return response;
   }
   if (response.status === 503 && response.headers.get("X-Naveta") === "no-signal") throw new NoSignal();
   const problem = await problemOf(response);
-  if (problem.status === 401 && problem.code === "signed-out" && asked === era) onSignedOut();
+  if (problem.status === 401 && problem.code === "signed-out" && query === era) onSignedOut();
   throw problem;
 }
 

@@ -1,7 +1,7 @@
-// Question of the house: keys and fetchers together, so that a key is written once.
+// Question of the server: keys and fetchers together, so that a key is written once.
 import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
 import { api, data } from "./client";
-import { fetchKnown } from "../device/known";
+import { fetchFleet } from "../device/fleet";
 
 export const yardQuery = (q: string) =>
   infiniteQueryOptions({
@@ -40,7 +40,7 @@ export const orientationsQuery = (uuid: string) =>
   queryOptions({ queryKey: ["orientations", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/orientations", { params: { path: { uuid } } })) });
 
 export const lookBackQuery = (uuid: string) =>
-  queryOptions({ queryKey: ["look-back", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/look-back", { params: { path: { uuid } } })) });
+  queryOptions({ queryKey: ["impact-review", uuid], queryFn: () => data(api.GET("/api/records/{uuid}/impact-review", { params: { path: { uuid } } })) });
 
 /** Every control point of the firm. */
 export const pointsQuery = queryOptions({ queryKey: ["points"], queryFn: () => data(api.GET("/api/points", { params: { query: { q: "" } } })) });
@@ -49,8 +49,8 @@ export const kindsQuery = queryOptions({ queryKey: ["kinds"], queryFn: () => dat
 
 export const modelsQuery = queryOptions({ queryKey: ["models"], queryFn: () => data(api.GET("/api/models")) });
 
-/** What this device keeps to reckon without signal. */
-export const deviceQuery = queryOptions({ queryKey: ["device"], queryFn: fetchKnown, staleTime: 60_000 });
+/** What this device keeps to calculate without signal. */
+export const deviceQuery = queryOptions({ queryKey: ["device"], queryFn: fetchFleet, staleTime: 60_000 });
 
 /** Everybody of the firm, leavers too: the manager's list. */
 export const peopleQuery = queryOptions({ queryKey: ["everybody"], queryFn: () => data(api.GET("/api/people/all")) });

@@ -53,8 +53,8 @@ export interface paths {
         };
         /**
          * Device
-         * @description What a device keeps to reckon without signal: stated figures, limits and earlier results of every instrument that
-         *     changed after the mark it was told last. Asked again with `mark` while there is `more`.
+         * @description What a device keeps to calculate without signal: stated figures, limits and earlier results of every instrument that
+         *     changed after the cursor it was given last. Asked again with `cursor` while there is `more`.
          */
         get: operations["device"];
         put?: never;
@@ -174,7 +174,7 @@ export interface paths {
         };
         /**
          * Health
-         * @description Whether the house stands: the database answers, and how much is in it.
+         * @description Whether the server stands: the database answers, and how much is in it.
          */
         get: operations["health"];
         put?: never;
@@ -194,51 +194,11 @@ export interface paths {
         };
         /**
          * Verify Chains
-         * @description Every seal and every chain looked at, told a line an instrument as it goes, JSON each, the last one with the sum
-         *     (manager). `since`: only what came after a mark, as the sum gave it.
+         * @description Every seal and every chain looked at, given a line an instrument as it goes, JSON each, the last one with the sum
+         *     (manager). `since`: only what came after a cursor, as the sum gave it.
          */
         get: operations["verify_chains"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/house/raw": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Put House Raw
-         * @description Settle whether two faces are judged by the raw differences (manager).
-         */
-        put: operations["settle_raw"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/house/way": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Put House Way
-         * @description Settle the firm's own way of setting up (manager).
-         */
-        put: operations["settle_way"];
         post?: never;
         delete?: never;
         options?: never;
@@ -489,6 +449,46 @@ export interface paths {
          * @description Add a model (manager).
          */
         post: operations["add_model"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/organisation/method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Preferred Method
+         * @description Settle the firm's own way of setting up (manager).
+         */
+        put: operations["set_preferred_method"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/organisation/raw-judging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Raw Judging
+         * @description Settle whether two faces are judged by the raw differences (manager).
+         */
+        put: operations["set_raw_judging"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -783,7 +783,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/records/{uuid}/look-back": {
+    "/api/records/{uuid}/impact-review": {
         parameters: {
             query?: never;
             header?: never;
@@ -791,10 +791,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Look Back
+         * Impact Review
          * @description What was done with the instrument since it was last good.
          */
-        get: operations["look_back"];
+        get: operations["impact_review"];
         put?: never;
         post?: never;
         delete?: never;
@@ -871,7 +871,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/stand/advise": {
+    "/api/set-up/advise": {
         parameters: {
             query?: never;
             header?: never;
@@ -891,7 +891,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/stand/guide": {
+    "/api/set-up/guide": {
         parameters: {
             query?: never;
             header?: never;
@@ -911,7 +911,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/stand/methods": {
+    "/api/set-up/methods": {
         parameters: {
             query?: never;
             header?: never;
@@ -1269,7 +1269,7 @@ export interface components {
             /** Old */
             old: string;
         };
-        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["PreSurvey"] | components["schemas"]["SetUpDocument"];
+        CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["ReadinessCheck"] | components["schemas"]["SetUpDocument"];
         /** CheckStandingAnswer */
         CheckStandingAnswer: {
             /** Check */
@@ -1291,8 +1291,8 @@ export interface components {
          */
         CirclePicture: {
             centre: components["schemas"]["PlanePoint"] | null;
-            /** Centre Says */
-            centre_says: string;
+            /** Centre Label */
+            centre_label: string;
             /**
              * Draws
              * @constant
@@ -1309,18 +1309,18 @@ export interface components {
             points: components["schemas"]["CirclePoint"][];
             /** Radius */
             radius: number | null;
-            /** Radius Says */
-            radius_says: string;
+            /** Radius Label */
+            radius_label: string;
             /** Ring */
             ring: number | null;
             /** Seen */
             seen: string;
             /** Unit */
             unit: string;
-            /** X Says */
-            x_says: string;
-            /** Y Says */
-            y_says: string;
+            /** X Label */
+            x_label: string;
+            /** Y Label */
+            y_label: string;
         };
         /** CirclePoint */
         CirclePoint: {
@@ -1479,7 +1479,7 @@ export interface components {
         };
         /**
          * Closing
-         * @description The look back at the reference before the stand is taken down.
+         * @description The reviews at the reference before the stand is taken down.
          */
         Closing: {
             /**
@@ -1708,8 +1708,8 @@ export interface components {
          * @description Deviations along a line.
          */
         DeviationsPicture: {
-            /** Along Says */
-            along_says: string;
+            /** Along Label */
+            along_label: string;
             /**
              * Draws
              * @constant
@@ -1721,8 +1721,8 @@ export interface components {
             marks: components["schemas"]["Deviation"][];
             /** Unit */
             unit: string;
-            /** Zero Says */
-            zero_says: string;
+            /** Zero Label */
+            zero_label: string;
         };
         /**
          * DeviceKeys
@@ -1743,14 +1743,29 @@ export interface components {
             as_of: string;
             /** Core Version */
             core_version: string;
+            /** Cursor */
+            cursor: number;
             /** Fleet */
-            fleet: components["schemas"]["KnownInstrument"][];
+            fleet: components["schemas"]["InstrumentHistory"][];
             /** Judged Raw */
             judged_raw: boolean;
-            /** Mark */
-            mark: number;
             /** More */
             more: boolean;
+        };
+        /**
+         * DeviceResult
+         * @description What a device without signal made of a check, to be held against what the server makes of it.
+         */
+        DeviceResult: {
+            /** Core Version */
+            core_version: string;
+            /** Fingerprint */
+            fingerprint: string;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "use" | "watch" | "adjust" | "service" | "repeat";
         };
         /**
          * DirectionAccuracy
@@ -1987,7 +2002,7 @@ export interface components {
         };
         /**
          * DirectionRoundsObservations
-         * @description Rounds, the circle set afresh between them; the first target pointed at is the reference.
+         * @description Rounds, the circle set again between them; the first target pointed at is the reference.
          */
         DirectionRoundsObservations: {
             /**
@@ -2077,10 +2092,10 @@ export interface components {
             /** @default null */
             saw: components["schemas"]["Saw"] | null;
             /**
-             * Wrong Way
+             * Wrong Direction
              * @default false
              */
-            wrong_way: boolean;
+            wrong_direction: boolean;
         };
         /**
          * DualAxisLevel
@@ -2481,42 +2496,6 @@ export interface components {
             text: string;
         };
         /**
-         * FineLevel
-         * @description The level at the end: as first seen, and turned by 180°; turned figures as they are read then.
-         */
-        FineLevel: {
-            /**
-             * By
-             * @default electronic
-             * @enum {string}
-             */
-            by: "electronic" | "plate";
-            /**
-             * @default {
-             *       "across": null,
-             *       "along": null
-             *     }
-             */
-            first: components["schemas"]["Levelled"];
-            /**
-             * Rest Div
-             * @default null
-             */
-            rest_div: string | number | null;
-            /**
-             * Sensitivity Arcsec Per Div
-             * @default 20
-             */
-            sensitivity_arcsec_per_div: string | number;
-            /**
-             * @default {
-             *       "across": null,
-             *       "along": null
-             *     }
-             */
-            turned: components["schemas"]["Levelled"];
-        };
-        /**
          * Fix
          * @description A slip of entry that one touch puts right, by moving what was typed to where it belongs.
          */
@@ -2715,15 +2694,13 @@ export interface components {
             converges: string | null;
             /** Core Version */
             core_version: string;
-            /** Enough */
-            enough: boolean;
-            /** Hints */
-            hints: components["schemas"]["Reason"][];
-            /** Knots */
-            knots: components["schemas"]["WayStep"][];
             laser: components["schemas"]["LaserOn"] | null;
             /** May Skip */
             may_skip: boolean;
+            /** Method */
+            method: string;
+            /** Method Title */
+            method_title: string;
             /** Next */
             next: string | null;
             /** Next Title */
@@ -2731,15 +2708,17 @@ export interface components {
             /** Passes */
             passes: number;
             site: components["schemas"]["SiteDrawing"];
-            tries: components["schemas"]["Trial"] | null;
+            /** Steps */
+            steps: components["schemas"]["MethodStep"][];
+            /** Tips */
+            tips: components["schemas"]["Reason"][];
+            trial: components["schemas"]["Trial"] | null;
             /** Usual */
             usual: {
                 [key: string]: number;
             };
-            /** Way */
-            way: string;
-            /** Way Title */
-            way_title: string;
+            /** Within Tolerance */
+            within_tolerance: boolean;
         };
         /**
          * GuideAdvice
@@ -2758,9 +2737,18 @@ export interface components {
             /** Understood */
             understood?: string | null;
         };
+        /** GuidedStep */
+        GuidedStep: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+        };
         /**
          * HealthOut
-         * @description Whether the house stands: database reachable, how many records.
+         * @description Whether the server stands: database reachable, how many records.
          */
         HealthOut: {
             /** Core Version */
@@ -2793,21 +2781,21 @@ export interface components {
              */
             readings: (string | number)[];
         };
-        /**
-         * HouseRaw
-         * @description Whether two faces are judged by the raw differences 2c and 2i, or by half of them.
-         */
-        HouseRaw: {
-            /** Judge Raw */
-            judge_raw: boolean;
-        };
-        /**
-         * HouseWay
-         * @description The way of setting up that everybody is offered first; null leaves it to each person.
-         */
-        HouseWay: {
-            /** Way */
-            way: string | null;
+        /** ImpactReviewOut */
+        ImpactReviewOut: {
+            /** Advice */
+            advice: components["schemas"]["Reason"][];
+            /** Cost */
+            cost: components["schemas"]["Effect"][];
+            /** Events */
+            events: components["schemas"]["EventRow"][];
+            /** Last Good */
+            last_good: string | null;
+            signed: components["schemas"]["Signed"] | null;
+            /** Taken Out */
+            taken_out: number;
+            /** Text */
+            text: string;
         };
         /** Imported */
         Imported: {
@@ -2848,7 +2836,7 @@ export interface components {
         };
         /**
          * Instrument
-         * @description What is known of the instrument and bears on the reckoning.
+         * @description What is known of the instrument and bears on the calculation.
          */
         Instrument: {
             /**
@@ -2969,20 +2957,40 @@ export interface components {
             stores: ("error" | "correction") | null;
         };
         /**
+         * InstrumentHistory
+         * @description One instrument as far as a device needs it to calculate: what its maker states, the firm's limits, its history.
+         */
+        InstrumentHistory: {
+            /** History */
+            history: {
+                [key: string]: unknown;
+            }[];
+            /** Kind */
+            kind: string;
+            /** Limits */
+            limits: {
+                [key: string]: unknown;
+            };
+            /** Stated */
+            stated: {
+                [key: string]: unknown;
+            };
+            /** Tag */
+            tag: string;
+        };
+        /**
          * InstrumentOut
          * @description An instrument's passport; `methods`: of each of its checks, those that suit it, the usual one first.
          */
         InstrumentOut: {
-            /** Adjusting Hints */
-            adjusting_hints: {
+            /** Adjusting Tips */
+            adjusting_tips: {
                 [key: string]: string;
             };
             /** Checks */
             checks: string[];
             /** Crew */
             crew: string | null;
-            /** Hints */
-            hints: string;
             /** Kind */
             kind: string;
             latest: components["schemas"]["LatestOut"] | null;
@@ -3009,6 +3017,8 @@ export interface components {
             };
             /** Tag */
             tag: string;
+            /** Tips */
+            tips: string;
         };
         /**
          * InstrumentRow
@@ -3076,49 +3086,11 @@ export interface components {
             /** Watch Condition */
             watch_condition: string;
             /** When Bad */
-            when_bad: components["schemas"]["LedStep"][];
+            when_bad: components["schemas"]["GuidedStep"][];
             /** Who Adjusts */
             who_adjusts: string[];
             /** Why */
             why: string;
-        };
-        /**
-         * KnownInstrument
-         * @description One instrument as far as a device needs it to reckon: what its maker states, the firm's limits, its history.
-         */
-        KnownInstrument: {
-            /** History */
-            history: {
-                [key: string]: unknown;
-            }[];
-            /** Kind */
-            kind: string;
-            /** Limits */
-            limits: {
-                [key: string]: unknown;
-            };
-            /** Stated */
-            stated: {
-                [key: string]: unknown;
-            };
-            /** Tag */
-            tag: string;
-        };
-        /**
-         * KnownLength
-         * @description A known length, and what the tape reads there.
-         */
-        KnownLength: {
-            /**
-             * Known
-             * @default null
-             */
-            known: string | number | null;
-            /**
-             * Reads
-             * @default null
-             */
-            reads: string | number | null;
         };
         /**
          * LaserOn
@@ -3168,21 +3140,48 @@ export interface components {
             /** Value */
             value: number;
         };
-        /** LedStep */
-        LedStep: {
-            /** Code */
-            code: string;
-            /** Text */
-            text: string;
-            /** Title */
-            title: string;
-        };
         /** LevelOffer */
         LevelOffer: {
             /** Cannot */
             cannot: string | null;
-            /** Fine */
-            fine: string;
+            /** Level Type */
+            level_type: string;
+        };
+        /**
+         * LevelReadings
+         * @description The level at the end: as first seen, and turned by 180°; turned figures as they are read then.
+         */
+        LevelReadings: {
+            /**
+             * By
+             * @default electronic
+             * @enum {string}
+             */
+            by: "electronic" | "plate";
+            /**
+             * @default {
+             *       "across": null,
+             *       "along": null
+             *     }
+             */
+            first: components["schemas"]["Levelled"];
+            /**
+             * Rest Div
+             * @default null
+             */
+            rest_div: string | number | null;
+            /**
+             * Sensitivity Arcsec Per Div
+             * @default 20
+             */
+            sensitivity_arcsec_per_div: string | number;
+            /**
+             * @default {
+             *       "across": null,
+             *       "along": null
+             *     }
+             */
+            turned: components["schemas"]["Levelled"];
         };
         /**
          * Levelled
@@ -3385,22 +3384,6 @@ export interface components {
              */
             released_mm: string | number | null;
         };
-        /** LookBackOut */
-        LookBackOut: {
-            /** Advice */
-            advice: components["schemas"]["Reason"][];
-            /** Cost */
-            cost: components["schemas"]["Effect"][];
-            /** Events */
-            events: components["schemas"]["EventRow"][];
-            /** Last Good */
-            last_good: string | null;
-            signed: components["schemas"]["Signed"] | null;
-            /** Taken Out */
-            taken_out: number;
-            /** Text */
-            text: string;
-        };
         /**
          * Mark
          * @description The point stood over. `free` when there is none: a free station.
@@ -3475,10 +3458,10 @@ export interface components {
             cannot: string | null;
             /** Good For */
             good_for: string;
+            /** Method */
+            method: string;
             /** Title */
             title: string;
-            /** Way */
-            way: string;
         };
         /**
          * MethodOut
@@ -3500,14 +3483,28 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /**
+         * MethodStep
+         * @description One act on the string: done, now, open, or passed over.
+         */
+        MethodStep: {
+            /** Act */
+            act: string;
+            /** May Take */
+            may_take: boolean;
+            /** Short Title */
+            short_title: string;
+            /** State */
+            state: string;
+            /** Title */
+            title: string;
+        };
         /** ModelOut */
         ModelOut: {
-            /** Adjusting Hints */
-            adjusting_hints: {
+            /** Adjusting Tips */
+            adjusting_tips: {
                 [key: string]: string;
             };
-            /** Hints */
-            hints: string;
             /** Id */
             id: number;
             /** Kind */
@@ -3524,6 +3521,8 @@ export interface components {
             stated: {
                 [key: string]: unknown;
             };
+            /** Tips */
+            tips: string;
         };
         /** Moved */
         Moved: {
@@ -3565,17 +3564,12 @@ export interface components {
         /** NewModel */
         NewModel: {
             /**
-             * Adjusting Hints
+             * Adjusting Tips
              * @default {}
              */
-            adjusting_hints: {
+            adjusting_tips: {
                 [key: string]: string;
             };
-            /**
-             * Hints
-             * @default
-             */
-            hints: string;
             /** Kind */
             kind: string;
             /**
@@ -3596,6 +3590,11 @@ export interface components {
             stated: {
                 [key: string]: unknown;
             };
+            /**
+             * Tips
+             * @default
+             */
+            tips: string;
         };
         /** NewPerson */
         NewPerson: {
@@ -3655,17 +3654,17 @@ export interface components {
          */
         Options: {
             /**
-             * Fine
-             * @default electronic
-             * @enum {string}
-             */
-            fine: "plate" | "two-plates" | "electronic";
-            /**
              * Legs May
              * @default lower
              * @enum {string}
              */
             legs_may: "lower" | "either";
+            /**
+             * Level Type
+             * @default electronic
+             * @enum {string}
+             */
+            level_type: "plate" | "two-plates" | "electronic";
             /**
              * Stands
              * @default two-to-you
@@ -3697,9 +3696,9 @@ export interface components {
             /** Missing */
             missing: string[];
             plan: components["schemas"]["SitePlan"];
+            /** Progress */
+            progress: components["schemas"]["Note"][];
             reduced?: components["schemas"]["Result"] | null;
-            /** Sofar */
-            sofar: components["schemas"]["Note"][];
             /** Wanted */
             wanted: components["schemas"]["NextReading"][];
         };
@@ -4154,7 +4153,7 @@ export interface components {
         };
         /**
          * PointsTable
-         * @description A table of points; `keep` false only tells what it would change.
+         * @description A table of points; `keep` false only says what it would change.
          */
         PointsTable: {
             /**
@@ -4338,10 +4337,108 @@ export interface components {
             toward: (string | number)[];
         };
         /**
-         * PreSurvey
+         * PreferredMethod
+         * @description The way of setting up that everybody is offered first; null leaves it to each person.
+         */
+        PreferredMethod: {
+            /** Method */
+            method: string | null;
+        };
+        /**
+         * Preview
+         * @description What can be said already; the whole result once the document is complete.
+         */
+        Preview: {
+            /** Complete */
+            complete: boolean;
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+            /** Missing */
+            missing: string[];
+            /** Picture */
+            picture: components["schemas"]["PegPicture"] | components["schemas"]["CirclePicture"] | components["schemas"]["TubePicture"] | components["schemas"]["DeviationsPicture"] | null;
+            progress: components["schemas"]["Progress"];
+            reduced?: components["schemas"]["Result"] | null;
+        };
+        /**
+         * Progress
+         * @description What can be said of a check that is still being filled.
+         */
+        Progress: {
+            /** Fixes */
+            fixes: components["schemas"]["Fix"][];
+            /** Looks */
+            looks: components["schemas"]["Reason"][];
+            /** Messages */
+            messages: components["schemas"]["Reason"][];
+            next: components["schemas"]["NextReading"] | null;
+            /** Notes */
+            notes: components["schemas"]["Note"][];
+            outlier: components["schemas"]["Note"] | null;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ProposedCheck
+         * @description A check the pre-work check could take; `taken` where it fits into the minutes.
+         */
+        ProposedCheck: {
+            /** Check */
+            check: string;
+            /** Code */
+            code: string;
+            /** Method */
+            method: string;
+            /** Minutes */
+            minutes: number;
+            /** Taken */
+            taken: boolean;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * QuickLooks
+         * @description Two looks before any reading: does the circular bubble hold when turned, does the line return after a tap.
+         */
+        QuickLooks: {
+            /**
+             * Bubble Holds
+             * @default not-looked
+             * @enum {string}
+             */
+            bubble_holds: "yes" | "no" | "not-looked";
+            /**
+             * Line Returns
+             * @default not-looked
+             * @enum {string}
+             */
+            line_returns: "yes" | "no" | "not-looked";
+        };
+        /**
+         * QuickOut
+         * @description How a check is taken in a check before the work.
+         */
+        QuickOut: {
+            /** Method */
+            method: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * RawJudging
+         * @description Whether two faces are judged by the raw differences 2c and 2i, or by half of them.
+         */
+        RawJudging: {
+            /** Judge Raw */
+            judge_raw: boolean;
+        };
+        /**
+         * ReadinessCheck
          * @description A pre-work check.
          */
-        PreSurvey: {
+        ReadinessCheck: {
             /**
              * Before
              * @default []
@@ -4438,88 +4535,6 @@ export interface components {
             work: components["schemas"]["Work"];
         };
         /**
-         * Preview
-         * @description What can be said already; the whole result once the document is complete.
-         */
-        Preview: {
-            /** Complete */
-            complete: boolean;
-            /** Faults */
-            faults: components["schemas"]["Fault"][];
-            /** Missing */
-            missing: string[];
-            partial: components["schemas"]["Progress"];
-            /** Picture */
-            picture: components["schemas"]["PegPicture"] | components["schemas"]["CirclePicture"] | components["schemas"]["TubePicture"] | components["schemas"]["DeviationsPicture"] | null;
-            reduced?: components["schemas"]["Result"] | null;
-        };
-        /**
-         * Progress
-         * @description What can be said of a check that is still being filled.
-         */
-        Progress: {
-            /** Fixes */
-            fixes: components["schemas"]["Fix"][];
-            /** Looks */
-            looks: components["schemas"]["Reason"][];
-            /** Messages */
-            messages: components["schemas"]["Reason"][];
-            next: components["schemas"]["NextReading"] | null;
-            /** Notes */
-            notes: components["schemas"]["Note"][];
-            outlier: components["schemas"]["Note"] | null;
-            /** Unit */
-            unit: string;
-        };
-        /**
-         * ProposedCheck
-         * @description A check the pre-work check could take; `taken` where it fits into the minutes.
-         */
-        ProposedCheck: {
-            /** Check */
-            check: string;
-            /** Code */
-            code: string;
-            /** Method */
-            method: string;
-            /** Minutes */
-            minutes: number;
-            /** Taken */
-            taken: boolean;
-            /** Title */
-            title: string;
-            /** Why */
-            why: string;
-        };
-        /**
-         * QuickLooks
-         * @description Two looks before any reading: does the circular bubble hold when turned, does the line return after a tap.
-         */
-        QuickLooks: {
-            /**
-             * Bubble Holds
-             * @default not-looked
-             * @enum {string}
-             */
-            bubble_holds: "yes" | "no" | "not-looked";
-            /**
-             * Line Returns
-             * @default not-looked
-             * @enum {string}
-             */
-            line_returns: "yes" | "no" | "not-looked";
-        };
-        /**
-         * QuickOut
-         * @description How a check is taken in a check before the work.
-         */
-        QuickOut: {
-            /** Method */
-            method: string;
-            /** Minutes */
-            minutes: number;
-        };
-        /**
          * ReadinessObservations
          * @description How many minutes there are, and the checks in the order in which they are taken.
          */
@@ -4546,11 +4561,11 @@ export interface components {
             faults: components["schemas"]["Fault"][];
             /** Missing */
             missing: string[];
+            /** Progress */
+            progress: string;
             /** Proposed */
             proposed: components["schemas"]["ProposedCheck"][];
             reduced?: components["schemas"]["Result"] | null;
-            /** Sofar */
-            sofar: string;
             /** Wanted */
             wanted: components["schemas"]["NextReading"][];
         };
@@ -4609,21 +4624,6 @@ export interface components {
             text: string;
         };
         /**
-         * Reckoned
-         * @description What a device without signal made of a check, to be held against what the house makes of it.
-         */
-        Reckoned: {
-            /** Core Version */
-            core_version: string;
-            /** Fingerprint */
-            fingerprint: string;
-            /**
-             * Grade
-             * @enum {string}
-             */
-            grade: "use" | "watch" | "adjust" | "service" | "repeat";
-        };
-        /**
          * RecordOut
          * @description A record with everything in it; `broken` is a sentence when its seal does not hold.
          */
@@ -4648,8 +4648,8 @@ export interface components {
             device: {
                 [key: string]: unknown;
             } | null;
-            /** Device Says */
-            device_says: components["schemas"]["Reason"][];
+            /** Device Notes */
+            device_notes: components["schemas"]["Reason"][];
             /** Digest */
             digest: string;
             /** Document */
@@ -4748,6 +4748,22 @@ export interface components {
             why: string;
         };
         /**
+         * ReferenceLength
+         * @description A known length, and what the tape reads there.
+         */
+        ReferenceLength: {
+            /**
+             * Known
+             * @default null
+             */
+            known: string | number | null;
+            /**
+             * Reads
+             * @default null
+             */
+            reads: string | number | null;
+        };
+        /**
          * RequiredConditionsOut
          * @description Which circumstances are asked for before it begins.
          */
@@ -4842,8 +4858,8 @@ export interface components {
             title: string;
             /** Unit */
             unit: string;
-            /** Unit Said */
-            unit_said: string;
+            /** Unit Label */
+            unit_label: string;
         };
         /**
          * SessionOut
@@ -4859,8 +4875,6 @@ export interface components {
             /** Demo People */
             demo_people: components["schemas"]["PersonOut"][];
             device_keys: components["schemas"]["DeviceKeys"] | null;
-            /** House Way */
-            house_way: string | null;
             /** Judge Raw */
             judge_raw: boolean;
             /**
@@ -4869,6 +4883,8 @@ export interface components {
              */
             now: string;
             person: components["schemas"]["PersonOut"] | null;
+            /** Preferred Method */
+            preferred_method: string | null;
             /** Rights */
             rights: {
                 [key: string]: components["schemas"]["Allowed"];
@@ -4995,10 +5011,10 @@ export interface components {
             base: {
                 [key: string]: unknown;
             };
-            /** Fine */
-            fine: components["schemas"]["LevelOffer"][];
-            /** Ways */
-            ways: components["schemas"]["MethodOffer"][];
+            /** Level Type */
+            level_type: components["schemas"]["LevelOffer"][];
+            /** Methods */
+            methods: components["schemas"]["MethodOffer"][];
         };
         /**
          * SetUpObservations
@@ -5061,7 +5077,7 @@ export interface components {
              *       }
              *     }
              */
-            level: components["schemas"]["FineLevel"];
+            level: components["schemas"]["LevelReadings"];
             /**
              * Log
              * @default []
@@ -5082,14 +5098,19 @@ export interface components {
              */
             mark: components["schemas"]["Mark"];
             /**
+             * Method
+             * @enum {string}
+             */
+            method: "plummet-first" | "level-first" | "shift-by-leg" | "plumb-bob" | "four-screws" | "no-point";
+            /**
              * Minutes
              * @default null
              */
             minutes: string | number | null;
             /**
              * @default {
-             *       "fine": "electronic",
              *       "legs_may": "lower",
+             *       "level_type": "electronic",
              *       "stands": "two-to-you",
              *       "strict": false,
              *       "together": true
@@ -5136,11 +5157,6 @@ export interface components {
              * @default
              */
             tripod_tag: string;
-            /**
-             * Way
-             * @enum {string}
-             */
-            way: "plummet-first" | "level-first" | "shift-by-leg" | "plumb-bob" | "four-screws" | "no-point";
             /**
              * @default {
              *       "counts": "clockwise",
@@ -5450,7 +5466,7 @@ export interface components {
         };
         /**
          * StaffPair
-         * @description Staff A and staff B, the level lifted and set afresh before each pair.
+         * @description Staff A and staff B, the level lifted and set again before each pair.
          */
         StaffPair: {
             /**
@@ -5517,8 +5533,6 @@ export interface components {
         };
         /** StepAtHand */
         StepAtHand: {
-            /** Asks */
-            asks: string;
             /** Cautions */
             cautions: components["schemas"]["Reason"][];
             /** Do */
@@ -5527,6 +5541,8 @@ export interface components {
             look: string;
             /** Name */
             name: string;
+            /** Prompt */
+            prompt: string;
             /** Title */
             title: string;
             /** Why */
@@ -5697,7 +5713,7 @@ export interface components {
              * Lengths
              * @default []
              */
-            lengths: components["schemas"]["KnownLength"][];
+            lengths: components["schemas"]["ReferenceLength"][];
             /**
              * Material
              * @default steel
@@ -6076,7 +6092,7 @@ export interface components {
         };
         /**
          * TripodGeometry
-         * @description A tripod; nothing need be told. Given feet are x, y, z in the set-up frame, in the order A, B, C.
+         * @description A tripod; nothing need be given. Given feet are x, y, z in the set-up frame, in the order A, B, C.
          */
         TripodGeometry: {
             /**
@@ -6566,24 +6582,8 @@ export interface components {
             why: string;
         };
         /**
-         * WayStep
-         * @description One act on the string: done, now, open, or passed over.
-         */
-        WayStep: {
-            /** Act */
-            act: string;
-            /** Knot */
-            knot: string;
-            /** May Take */
-            may_take: boolean;
-            /** State */
-            state: string;
-            /** Title */
-            title: string;
-        };
-        /**
          * Work
-         * @description The sights of the work ahead: what an error's effect is told for.
+         * @description The sights of the work ahead: what an error's effect is given for.
          */
         Work: {
             /**
@@ -6719,6 +6719,8 @@ export interface operations {
                      * @default null
                      */
                     clock_off_s?: number | null;
+                    /** @default null */
+                    device_result?: components["schemas"]["DeviceResult"] | null;
                     document: components["schemas"]["CheckDocument"];
                     /**
                      * Entry
@@ -6740,8 +6742,6 @@ export interface operations {
                      * @default null
                      */
                     pair?: string | null;
-                    /** @default null */
-                    reckoned?: components["schemas"]["Reckoned"] | null;
                     /**
                      * Stage
                      * @default as-found
@@ -7058,54 +7058,6 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
-                };
-            };
-        };
-    };
-    settle_raw: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HouseRaw"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HouseRaw"];
-                };
-            };
-        };
-    };
-    settle_way: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HouseWay"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HouseWay"];
                 };
             };
         };
@@ -7463,6 +7415,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ModelOut"];
+                };
+            };
+        };
+    };
+    set_preferred_method: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferredMethod"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferredMethod"];
+                };
+            };
+        };
+    };
+    set_raw_judging: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawJudging"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RawJudging"];
                 };
             };
         };
@@ -7857,7 +7857,7 @@ export interface operations {
             };
         };
     };
-    look_back: {
+    impact_review: {
         parameters: {
             query?: never;
             header?: never;
@@ -7874,7 +7874,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LookBackOut"];
+                    "application/json": components["schemas"]["ImpactReviewOut"];
                 };
             };
         };

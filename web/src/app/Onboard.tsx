@@ -4,8 +4,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { deviceQuery, kindsQuery } from "../api/queries";
 import { engine } from "../engine/engine";
-import { keepKnown } from "../engine/known";
-import { keepAhead } from "./keepAhead";
+import { storeFleet } from "../engine/instrumentContext";
+import { prefetch } from "./prefetch";
 import { useHere } from "./session";
 
 const WORKER_WITHIN_MS = 8_000;
@@ -28,8 +28,8 @@ async function bootLater(): Promise<void> {
   await new Promise<void>((done) => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 3000 }) : setTimeout(done, 1000)));
   engine.start();
   await engine.whenReady().catch(() => undefined);
-  if ("serviceWorker" in navigator && navigator.serviceWorker.controller) await engine.keepOnDevice();
-  document.documentElement.dataset.coreKept = "yes";
+  if ("serviceWorker" in navigator && navigator.serviceWorker.controller) await engine.storeOnDevice();
+  document.documentElement.dataset.coreStored = "yes";
 }
 
 export function Onboard() {
@@ -38,10 +38,10 @@ export function Onboard() {
   const owner = person?.username;
   const crew = person?.crew ?? null;
   const device = useQuery({ ...deviceQuery, enabled: Boolean(owner) });
-  useEffect(() => keepKnown(device.data ?? []), [device.data]);
+  useEffect(() => storeFleet(device.data ?? []), [device.data]);
   useEffect(() => {
-    const told = () => void (document.documentElement.dataset.core = engine.state);
-    const forget = engine.onChange(told);
+    const answer = () => void (document.documentElement.dataset.core = engine.state);
+    const forget = engine.onChange(answer);
     void bootLater();
     return forget;
   }, []);
@@ -53,7 +53,7 @@ export function Onboard() {
       void client.refetchQueries({ queryKey: ["session"] });
       void client.fetchQuery({ ...kindsQuery, staleTime: 0 }).catch(() => undefined);
       void client.fetchQuery({ ...deviceQuery, staleTime: 0 }).catch(() => undefined);
-      await keepAhead(client, owner, crew).catch(() => undefined);
+      await prefetch(client, owner, crew).catch(() => undefined);
     };
     const again = () => void fetchAll();
     if (navigator.serviceWorker.controller) again();

@@ -1,24 +1,24 @@
-// The house's frame: the rail, the page, what waits for signal, shortcuts, sign-in over the page when a session ends.
+// The server's frame: the rail, the page, what waits for signal, shortcuts, sign-in over the page when a session ends.
 import { useQueryClient } from "@tanstack/react-query";
 import { Keyboard, Sun } from "lucide-react";
 import { useEffect, useState, useSyncExternalStore } from "react";
-import { Link, NavLink, Outlet, useNavigate } from "react-router";
-import { NoSignal, keptAt, onKeptAt } from "../api/client";
+import { Link, Outlet, useLocation, useNavigate } from "react-router";
+import { NoSignal, storedAt, onStoredAt } from "../api/client";
 import { clockWords } from "../device/clock";
 import { Dialog } from "../ui/parts";
 import { useTyping } from "../hooks/useTyping";
 import { moment } from "../ui/words";
 import { Mark } from "./Mark";
 import { SignIn } from "./SignIn";
-import { useTell } from "./notices";
+import { useNotify } from "./notices";
 import { useOutbox } from "./outbox";
 import { useHere } from "./session";
 import { UpdateStrip } from "./UpdateStrip";
 
 const PLACES = [
-  { to: "/", name: "Yard", end: true },
-  { to: "/stand", name: "Set-up", end: false },
-  { to: "/bench", name: "Bench", end: false },
+  { to: "/", name: "Yard", pages: [] },
+  { to: "/set-up", name: "Set-up", pages: ["/set-up", "/orientation", "/forecast", "/angles", "/points"] },
+  { to: "/bench", name: "Bench", pages: ["/bench"] },
 ];
 
 export function Shell() {
@@ -53,11 +53,12 @@ export function Shell() {
 }
 
 function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
+  const at = useLocation().pathname;
   const { person, signOut } = useHere();
-  const tell = useTell();
+  const notify = useNotify();
   const navigate = useNavigate();
   const change = () =>
-    signOut().then(() => navigate("/")).catch((error: unknown) => tell({ text: error instanceof NoSignal ? "Switching user needs a connection: without it nobody else can sign in." : "Signing out did not work. Try again." }));
+    signOut().then(() => navigate("/")).catch((error: unknown) => notify({ text: error instanceof NoSignal ? "Switching user needs a connection: without it nobody else can sign in." : "Signing out did not work. Try again." }));
   if (hidden) return null;
   return (
     <nav aria-label="Places" className="rail z-30 max-tab:fixed max-tab:inset-x-0 max-tab:bottom-0 max-tab:flex tab:sticky tab:top-0 tab:flex tab:h-dvh tab:flex-col">
@@ -65,10 +66,10 @@ function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
         <Mark />
       </Link>
       {PLACES.map((place) => (
-        <NavLink key={place.to} to={place.to} end={place.end} className="rail-place">
+        <Link key={place.to} to={place.to} aria-current={at === place.to || place.pages.some((page) => at.startsWith(page)) ? "page" : undefined} className="rail-place">
           {place.name}
           <i />
-        </NavLink>
+        </Link>
       ))}
       <div className="tab:mt-auto tab:mb-3 tab:grid tab:justify-items-start tab:px-[14px] text-[14px] leading-[1.3] max-tab:flex max-tab:flex-[2] max-tab:items-center max-tab:justify-end max-tab:gap-1 max-tab:px-2">
         <LightSwitch />
@@ -104,12 +105,12 @@ function LightSwitch() {
 
 /** When what is shown comes from this device, as of when. */
 function useAsOf(): string | null {
-  return useSyncExternalStore(onKeptAt, keptAt);
+  return useSyncExternalStore(onStoredAt, storedAt);
 }
 
 function OutboxStrip() {
-  const { waiting, refused, online, parcels } = useOutbox();
-  const held = parcels.find((one) => one.state === "waiting" && one.problem)?.problem?.title;
+  const { waiting, refused, online, items } = useOutbox();
+  const held = items.find((item) => item.state === "waiting" && item.problem)?.problem?.title;
   const { session } = useHere();
   const asOf = useAsOf();
   const clock = clockWords();
@@ -158,8 +159,8 @@ function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
   );
 }
 
-/** Refetch everything after something reached the house. */
+/** Refetch everything after something reached the server. */
 export function useRefresh(): () => void {
   const client = useQueryClient();
-  return () => void client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+  return () => void client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
 }

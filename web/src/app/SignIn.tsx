@@ -22,23 +22,23 @@ export function SignIn({ over = false }: { over?: boolean }) {
         </div>
       )}
       <p className="text-[17px]">{over ? "Your session has ended. Your entries are kept; sign in and continue." : "Who is at work?"}</p>
-      {session.demo ? <OneTouch /> : <ByPassword />}
+      {session.demo ? <QuickFix /> : <ByPassword />}
     </main>
   );
 }
 
-function OneTouch() {
+function QuickFix() {
   const { session, signIn } = useHere();
   const [trouble, setTrouble] = useState<unknown>(null);
   return (
     <div className="grid gap-3">
-      {session.demo_people.map((one) => (
-        <button key={one.username} className="btn site !justify-start !px-5" onClick={() => void signIn(one.username).catch(setTrouble)}>
+      {session.demo_people.map((each) => (
+        <button key={each.username} className="btn site !justify-start !px-5" onClick={() => void signIn(each.username).catch(setTrouble)}>
           <span className="text-left">
-            {one.name}
+            {each.name}
             <span className="block text-[15px] font-[440] sub">
-              {ROLES[one.role]}
-              {one.crew ? `, ${one.crew} crew` : ""}
+              {ROLES[each.role]}
+              {each.crew ? `, ${each.crew} crew` : ""}
             </span>
           </span>
         </button>

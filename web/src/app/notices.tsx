@@ -6,15 +6,15 @@ type Notice = { text: string; undo?: () => Promise<void> | void };
 const NoticeContext = createContext<((notice: Notice) => void) | null>(null);
 const STAYS_MS = 15_000;
 
-export function useTell(): (notice: Notice) => void {
-  const tell = useContext(NoticeContext);
-  if (!tell) throw new Error("useTell wants a <Notices> around it");
-  return tell;
+export function useNotify(): (notice: Notice) => void {
+  const notify = useContext(NoticeContext);
+  if (!notify) throw new Error("useTell wants a <Notices> around it");
+  return notify;
 }
 
 export function Notices({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null);
-  const tell = useCallback((one: Notice) => setNotice(one), []);
+  const notify = useCallback((notice: Notice) => setNotice(notice), []);
   useEffect(() => {
     if (!notice) return;
     const gone = setTimeout(() => setNotice(null), STAYS_MS);
@@ -29,7 +29,7 @@ export function Notices({ children }: { children: ReactNode }) {
     [notice],
   );
   return (
-    <NoticeContext.Provider value={tell}>
+    <NoticeContext.Provider value={notify}>
       {children}
       <div role="status" aria-live="polite" className="no-print pointer-events-none fixed inset-x-0 bottom-20 z-40 grid justify-items-center px-3 tab:bottom-5">
         {notice && (

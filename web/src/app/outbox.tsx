@@ -1,12 +1,12 @@
 // Watches the signal and the outbox for the whole page, and sends what waits.
 import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { keepSince } from "../engine/known";
-import { type Parcel, onShelfChange, parcels } from "../device/device";
+import { storeSince } from "../engine/instrumentContext";
+import { type OutboxItem, onStoreChange, items } from "../device/device";
 import { type Sent, flush } from "../device/outbox";
 import { useHere } from "./session";
 
-type Outbox = { online: boolean; waiting: number; refused: number; parcels: Parcel[]; sendNow: () => Promise<Sent> };
+type Outbox = { online: boolean; waiting: number; refused: number; items: OutboxItem[]; sendNow: () => Promise<Sent> };
 const OutboxContext = createContext<Outbox | null>(null);
 const TRY_AGAIN_MS = 15_000;
 
@@ -21,24 +21,24 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
   const client = useQueryClient();
   const owner = person?.username ?? null;
   const [online, setOnline] = useState(navigator.onLine);
-  const [mine, setMine] = useState<Parcel[]>([]);
+  const [mine, setMine] = useState<OutboxItem[]>([]);
   const sendNow = useCallback(async (): Promise<Sent> => {
     if (!owner) return { sent: 0, waiting: 0, signedOut: true, last: null };
     const outcome = await flush(owner);
-    if (outcome.sent) await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+    if (outcome.sent) await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
     return outcome;
   }, [owner, client]);
 
   useEffect(() => {
     let here = true;
     const look = async () => {
-      const found = owner ? await parcels(owner) : [];
+      const found = owner ? await items(owner) : [];
       if (!here) return;
-      keepSince(found);
+      storeSince(found);
       setMine(found);
     };
     void look();
-    const forget = onShelfChange(() => void look());
+    const forget = onStoreChange(() => void look());
     return () => {
       here = false;
       forget();
@@ -62,7 +62,7 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
   }, [sendNow]);
 
   const value = useMemo<Outbox>(
-    () => ({ online, waiting: mine.filter((p) => p.state === "waiting").length, refused: mine.filter((p) => p.state === "refused").length, parcels: mine, sendNow }),
+    () => ({ online, waiting: mine.filter((p) => p.state === "waiting").length, refused: mine.filter((p) => p.state === "refused").length, items: mine, sendNow }),
     [online, mine, sendNow],
   );
   return <OutboxContext.Provider value={value}>{children}</OutboxContext.Provider>;

@@ -1,10 +1,10 @@
 // Who is here. The session outlives a lost signal on this device; it ends only by signing out.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { type Session, api, begunAnew, carryToken, data, keptAt, whenSignedOut } from "../api/client";
+import { type Session, api, sessionBegan, carryToken, data, storedAt, whenSignedOut } from "../api/client";
 import { measureClock } from "../device/clock";
-import { settle } from "../device/device";
-import { forgetKnown } from "../device/known";
+import { flush } from "../device/device";
+import { forgetFleet } from "../device/fleet";
 import { holdKeys } from "../device/seal";
 
 export type Person = NonNullable<Session["person"]>;
@@ -15,7 +15,7 @@ type Here = {
   may: (act: string) => { allowed: boolean; text: string };
   signIn: (username: string, password?: string) => Promise<void>;
   signOut: () => Promise<void>;
-  /** The house's clock when the session was last asked for: what plots and ages are told from. */
+  /** The server's clock when the session was last asked for: what plots and ages are given from. */
   now: Date;
 };
 
@@ -26,7 +26,7 @@ const others = "BroadcastChannel" in globalThis ? new BroadcastChannel("naveta-s
 /** Answers kept on this device for when there is no signal. */
 async function forgetAnswers(): Promise<void> {
   if ("caches" in globalThis) await caches.delete("naveta-data");
-  await forgetKnown();
+  await forgetFleet();
 }
 
 const HereContext = createContext<Here | null>(null);
@@ -78,7 +78,7 @@ export function SessionProvider({ children, waiting, failed }: { children: React
   if (query.data) carryToken(query.data.csrf_token);
   if (session) holdKeys(session.device_keys);
   useEffect(() => {
-    if (session && keptAt() === null) measureClock(new Date(session.now), new Date(query.dataUpdatedAt));
+    if (session && storedAt() === null) measureClock(new Date(session.now), new Date(query.dataUpdatedAt));
   }, [session, query.dataUpdatedAt]);
   useSessionEnd(setEnded);
 
@@ -86,22 +86,22 @@ export function SessionProvider({ children, waiting, failed }: { children: React
     async (username: string, password?: string) => {
       const answer = await data(api.POST("/api/session", { body: { username, password: password ?? null } }));
       carryToken(answer.csrf_token);
-      begunAnew();
+      sessionBegan();
       setEnded(false);
       client.setQueryData(["session"], answer);
-      await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
     },
     [client],
   );
   const signOut = useCallback(async () => {
-    await settle();
+    await flush();
     setLeaving(true);
     try {
       await api.DELETE("/api/session");
       holdKeys(null);
       await forgetAnswers();
       others?.postMessage(LEFT);
-      client.removeQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+      client.removeQueries({ predicate: (each) => each.queryKey[0] !== "session" });
       await client.refetchQueries({ queryKey: ["session"] });
       setHeld(null);
     } finally {

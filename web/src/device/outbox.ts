@@ -1,7 +1,7 @@
-// The outbox: finished work goes by itself, once, in the order in which it was made.
+// The outbox: finished work goes on its own, once, in the order in which it was made.
 import { NoSignal, Problem, type Result, send } from "../api/client";
 import { clockOff } from "./clock";
-import { type Parcel, dropParcel, keepParcel, parcels, post } from "./device";
+import { type OutboxItem, dropOutboxItem, storeOutboxItem, items, post } from "./device";
 import { type CheckDocument, type Draft, begin, nowWithOffset, toSend } from "../documents/draft";
 
 const TOLD = new Set([503, 507]);
@@ -20,14 +20,14 @@ export function flush(owner: string): Promise<Sent> {
 
 async function sendAll(owner: string): Promise<Sent> {
   const outcome: Sent = { sent: 0, waiting: 0, signedOut: false, last: null };
-  const waiting = (await parcels(owner)).filter((one) => one.state === "waiting");
-  for (const [index, parcel] of waiting.entries()) {
+  const waiting = (await items(owner)).filter((item) => item.state === "waiting");
+  for (const [index, item] of waiting.entries()) {
     try {
-      outcome.last = await send(parcel.method, parcel.path, parcel.body);
-      await dropParcel(parcel.id);
+      outcome.last = await send(item.method, item.path, item.body);
+      await dropOutboxItem(item.id);
       outcome.sent += 1;
     } catch (error) {
-      if (await refused(parcel, error)) continue;
+      if (await refused(item, error)) continue;
       outcome.waiting = waiting.length - index;
       outcome.signedOut = error instanceof Problem && error.status === 401;
       break;
@@ -36,39 +36,39 @@ async function sendAll(owner: string): Promise<Sent> {
   return outcome;
 }
 
-/** A refusal stays with its sentence; no signal, no session and a fault of the house only mean: later. */
-async function refused(parcel: Parcel, error: unknown): Promise<boolean> {
+/** A refusal stays with its sentence; no signal, no session and a fault of the server only mean: later. */
+async function refused(item: OutboxItem, error: unknown): Promise<boolean> {
   if (error instanceof NoSignal || !(error instanceof Problem)) return false;
   const problem = { status: error.status, title: error.title, faults: error.faults };
   if (error.status === 401 || error.status === 429 || error.status >= 500 || error.code === "no-token") {
-    // It remains waiting, with the house's own reason beside it: a full disk there, two clocks apart.
-    if (TOLD.has(error.status) && parcel.problem?.title !== error.title) await keepParcel({ ...parcel, problem });
+    // It remains waiting, with the server's own reason beside it: a full disk there, two clocks apart.
+    if (TOLD.has(error.status) && item.problem?.title !== error.title) await storeOutboxItem({ ...item, problem });
     return false;
   }
-  await keepParcel({ ...parcel, state: "refused", problem });
+  await storeOutboxItem({ ...item, state: "refused", problem });
   return true;
 }
 
 /** What this device made of a check before it was sent. */
-export type Made = { at: string; document: unknown; result: Result; fingerprint: string; history_entry: Record<string, unknown> | null };
+export type DeviceCheck = { at: string; document: unknown; result: Result; fingerprint: string; history_entry: Record<string, unknown> | null };
 
 /** Put a finished check in the outbox, with what this device made of it when it could. */
-export function postCheck(draft: Draft, title: string, made: Made | null = null): Promise<void> {
+export function postCheck(draft: Draft, title: string, created: DeviceCheck | null = null): Promise<void> {
   const body = {
     instrument: draft.instrument,
     stage: draft.stage,
     pair: draft.pair,
     amends: draft.amends,
     why: draft.why,
-    observed_at: made?.at ?? nowWithOffset(),
+    observed_at: created?.at ?? nowWithOffset(),
     observed_by: draft.observedBy,
     entry: draft.entry,
-    reckoned: made && { core_version: made.result.core_version, fingerprint: made.fingerprint, grade: made.result.verdict.grade },
+    device_result: created && { core_version: created.result.core_version, fingerprint: created.fingerprint, grade: created.result.verdict.grade },
     clock_off_s: clockOff(),
     document: toSend(draft.document),
   };
-  const reckoned = made && { document: made.document, result: made.result, history_entry: made.history_entry };
-  return post({ ...parcel(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), reckoned }, draft.id);
+  const device_result = created && { document: created.document, result: created.result, history_entry: created.history_entry };
+  return post({ ...item(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), device_result }, draft.id);
 }
 
 export { nowWithOffset };
@@ -78,7 +78,7 @@ export type Happening = { instrument: string; event: string; at: string; note?: 
 /** Put an event in the outbox; gives the id its record will have. */
 export async function postEvent(owner: string, happening: Happening, title: string): Promise<string> {
   const id = crypto.randomUUID();
-  await post(parcel(id, owner, "PUT", `/api/events/${id}`, { ...happening, clock_off_s: clockOff() }, title, happening.instrument));
+  await post(item(id, owner, "PUT", `/api/events/${id}`, { ...happening, clock_off_s: clockOff() }, title, happening.instrument));
   return id;
 }
 
@@ -89,13 +89,13 @@ function nextOrder(): number {
   return lastOrder;
 }
 
-function parcel(id: string, owner: string, method: "PUT" | "POST", path: string, body: unknown, title: string, instrument: string): Parcel {
-  return { id, owner, method, path, body, title, instrument, madeAt: new Date().toISOString(), order: nextOrder(), state: "waiting", problem: null, reckoned: null };
+function item(id: string, owner: string, method: "PUT" | "POST", path: string, body: unknown, title: string, instrument: string): OutboxItem {
+  return { id, owner, method, path, body, title, instrument, madeAt: new Date().toISOString(), order: nextOrder(), state: "waiting", problem: null, device_result: null };
 }
 
 /** A check in the outbox as a draft again, under a new id: the old one may have arrived. */
-export function draftOf(parcel: Parcel): Draft {
-  const body = parcel.body as Pick<Draft, "instrument" | "stage" | "pair" | "amends" | "why" | "entry"> & { document: CheckDocument; observed_by: string | null };
+export function draftOf(item: OutboxItem): Draft {
+  const body = item.body as Pick<Draft, "instrument" | "stage" | "pair" | "amends" | "why" | "entry"> & { document: CheckDocument; observed_by: string | null };
   const { instrument, stage, pair, amends, why, entry, document } = body;
-  return begin({ kind: document.kind, instrument, stage, pair, amends, why, entry, owner: parcel.owner, observedBy: body.observed_by, document });
+  return begin({ kind: document.kind, instrument, stage, pair, amends, why, entry, owner: item.owner, observedBy: body.observed_by, document });
 }

@@ -1,6 +1,6 @@
 import { begin } from "../documents/draft";
 import { clockOff, clockWords, measureClock } from "./clock";
-import { drafts, dropDraft, dropParcel, findDraft, keepDraft, parcels, settle, unsentOfOthers } from "./device";
+import { drafts, dropDraft, dropOutboxItem, findDraft, storeDraft, items, flush, unsentOfOthers } from "./device";
 import { note, unwritten } from "./journal";
 import { postEvent } from "./outbox";
 import { holdKeys, seal, unseal } from "./seal";
@@ -15,8 +15,8 @@ async function shelves(): Promise<string> {
   const db = await new Promise<IDBDatabase>((done) => (open.onsuccess = () => done(open.result)));
   const all = await Promise.all(
     ["drafts", "outbox"].map((name) => new Promise<unknown[]>((done) => {
-      const asked = db.transaction(name).objectStore(name).getAll();
-      asked.onsuccess = () => done(asked.result as unknown[]);
+      const query = db.transaction(name).objectStore(name).getAll();
+      query.onsuccess = () => done(query.result as unknown[]);
     })),
   );
   db.close();
@@ -28,27 +28,27 @@ afterEach(() => holdKeys(null));
 it("seals so that only the same key opens, and never twice alike", async () => {
   expect(await seal("x", "own")).toBeNull();
   holdKeys(TAM);
-  const [one, two] = [await seal({ reading: "1.8851" }, "own"), await seal({ reading: "1.8851" }, "own")];
-  if (!one || !two) throw new Error("nothing was sealed");
-  expect(Buffer.from(one.box).equals(Buffer.from(two.box))).toBe(false);
-  expect(await unseal(one, "own")).toEqual({ reading: "1.8851" });
+  const [each, two] = [await seal({ reading: "1.8851" }, "own"), await seal({ reading: "1.8851" }, "own")];
+  if (!each || !two) throw new Error("nothing was sealed");
+  expect(Buffer.from(each.box).equals(Buffer.from(two.box))).toBe(false);
+  expect(await unseal(each, "own")).toEqual({ reading: "1.8851" });
   holdKeys(null);
-  expect(await unseal(one, "own")).toBeNull();
+  expect(await unseal(each, "own")).toBeNull();
   holdKeys(WREN);
-  expect(await unseal(one, "own")).toBeNull();
-  expect(await unseal(one, "firm")).toBeNull();
+  expect(await unseal(each, "own")).toBeNull();
+  expect(await unseal(each, "firm")).toBeNull();
 });
 
 it("leaves unsent work on the device, unreadable to the next person, whole for its owner", async () => {
   holdKeys(TAM);
   const mine = draft("tam");
-  await keepDraft(mine);
-  const parcel = await postEvent("tam", { instrument: "LV-07", event: "knock", at: "2027-03-02T06:40:00+00:00", note: "fell off the wall" }, "Knock");
+  await storeDraft(mine);
+  const item = await postEvent("tam", { instrument: "LV-07", event: "knock", at: "2027-03-02T06:40:00+00:00", note: "fell off the wall" }, "Knock");
   holdKeys(null);
   expect(await findDraft(mine.id)).toBeUndefined();
   holdKeys(WREN);
   expect(await findDraft(mine.id)).toBeUndefined();
-  expect(await parcels("tam")).toEqual([]);
+  expect(await items("tam")).toEqual([]);
   expect(await unsentOfOthers("wren")).toBe(1);
   const raw = await shelves();
   expect(raw).not.toContain("fell off the wall");
@@ -56,22 +56,22 @@ it("leaves unsent work on the device, unreadable to the next person, whole for i
   holdKeys(null);
   holdKeys(TAM);
   expect((await findDraft(mine.id))?.why).toBe("only for my eyes");
-  expect((await parcels("tam"))[0]?.body).toMatchObject({ note: "fell off the wall" });
+  expect((await items("tam"))[0]?.body).toMatchObject({ note: "fell off the wall" });
   await dropDraft(mine.id);
-  await dropParcel(parcel);
+  await dropOutboxItem(item);
 });
 
 it("lets a chief open what a trainee left, and nothing else of the trainee's", async () => {
   holdKeys(TAM);
-  const [left, kept] = [draft("jory", true), draft("jory")];
-  await keepDraft(left);
-  await keepDraft(kept);
+  const [left, stored] = [draft("jory", true), draft("jory")];
+  await storeDraft(left);
+  await storeDraft(stored);
   holdKeys(null);
   holdKeys(WREN);
-  expect((await drafts("wren", true)).map((one) => one.id)).toEqual([left.id]);
+  expect((await drafts("wren", true)).map((draft) => draft.id)).toEqual([left.id]);
   expect(await drafts("wren")).toEqual([]);
   await dropDraft(left.id);
-  await dropDraft(kept.id);
+  await dropDraft(stored.id);
 });
 
 it("lets nothing lie in the clear once a person signs out", async () => {
@@ -79,13 +79,13 @@ it("lets nothing lie in the clear once a person signs out", async () => {
   const late = draft("tam");
   note(late);
   expect(unwritten()).toHaveLength(1);
-  await settle();
+  await flush();
   expect(unwritten()).toEqual([]);
   expect((await findDraft(late.id))?.id).toBe(late.id);
   await dropDraft(late.id);
 });
 
-it("measures the clock against the house's and says only what matters", () => {
+it("measures the clock against the server's and says only what matters", () => {
   measureClock(new Date("2027-03-02T09:40:00Z"), new Date("2027-03-02T06:40:00Z"));
   expect(clockOff()).toBe(3 * 3600);
   expect(clockWords()).toBe("3 hours behind");

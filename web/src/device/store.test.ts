@@ -1,6 +1,6 @@
 import { NoSignal, Problem } from "../api/client";
 import * as client from "../api/client";
-import { drafts, dropParcel, findDraft, keepDraft, parcels, takeBack } from "./device";
+import { drafts, dropOutboxItem, findDraft, storeDraft, items, takeBack } from "./device";
 import { unwritten } from "./journal";
 import { type Draft, begin, nowWithOffset, toSend } from "../documents/draft";
 import { draftOf, flush, postCheck, postEvent } from "./outbox";
@@ -18,7 +18,7 @@ function finished(owner = "tam"): Draft {
 
 afterEach(async () => {
   vi.restoreAllMocks();
-  for (const owner of ["tam", "wren"]) for (const one of await parcels(owner)) await dropParcel(one.id);
+  for (const owner of ["tam", "wren"]) for (const item of await items(owner)) await dropOutboxItem(item.id);
 });
 
 describe("a draft", () => {
@@ -32,28 +32,28 @@ describe("a draft", () => {
 
   it("keeps the last keystroke when the page goes before the write has arrived", async () => {
     const draft = finished("ines");
-    await keepDraft(draft);
+    await storeDraft(draft);
     const typed = { ...draft, remark: "late", stage: "as-left" as const };
-    void keepDraft(typed); // the page is gone before this resolves
-    expect(unwritten().map((one) => one.stage)).toContain("as-left");
+    void storeDraft(typed); // the page is gone before this resolves
+    expect(unwritten().map((each) => each.stage)).toContain("as-left");
     expect((await findDraft(draft.id))?.stage).toBe("as-left");
-    await keepDraft(draft);
+    await storeDraft(draft);
     expect(unwritten()).toEqual([]);
     expect((await findDraft(draft.id))?.stage).toBe("as-found");
   });
 
   it("left by a trainee is seen by those who may save, and by nobody else", async () => {
     const draft = { ...finished("jory"), left: true };
-    await keepDraft(draft);
-    expect((await drafts("tam", true)).map((one) => one.id)).toContain(draft.id);
-    expect((await drafts("tam")).map((one) => one.id)).not.toContain(draft.id);
+    await storeDraft(draft);
+    expect((await drafts("tam", true)).map((draft) => draft.id)).toContain(draft.id);
+    expect((await drafts("tam")).map((draft) => draft.id)).not.toContain(draft.id);
   });
 
   it("is found again, by its owner only in lists", async () => {
     const draft = finished("wren");
-    await keepDraft(draft);
+    await storeDraft(draft);
     expect((await findDraft(draft.id))?.instrument).toBe("LV-07");
-    expect((await drafts("wren")).map((one) => one.id)).toContain(draft.id);
+    expect((await drafts("wren")).map((draft) => draft.id)).toContain(draft.id);
     expect(await drafts("tam")).toEqual([]);
   });
 });
@@ -61,23 +61,23 @@ describe("a draft", () => {
 describe("the outbox", () => {
   it("sends in order, once, and the draft is gone with the posting", async () => {
     const draft = finished();
-    await keepDraft(draft);
+    await storeDraft(draft);
     const spy = vi.spyOn(client, "send").mockResolvedValue({ id: draft.id });
     await postCheck(draft, "Two-peg test of LV-07");
     await postEvent("tam", { instrument: "LV-07", event: "knock", at: nowWithOffset() }, "Knock");
     expect(await findDraft(draft.id)).toBeUndefined();
-    const [one, two] = await Promise.all([flush("tam"), flush("tam")]);
-    expect(one).toBe(two);
+    const [each, two] = await Promise.all([flush("tam"), flush("tam")]);
+    expect(each).toBe(two);
     expect(spy.mock.calls.map((call) => call[1].replace(/[0-9a-f-]{36}/, "ID"))).toEqual(["/api/checks/ID", "/api/events/ID"]);
-    expect(await parcels("tam")).toEqual([]);
+    expect(await items("tam")).toEqual([]);
   });
 
-  it("waits without signal and on a fault of the house", async () => {
+  it("waits without signal and on a fault of the server", async () => {
     await postCheck(finished(), "check");
     vi.spyOn(client, "send").mockRejectedValueOnce(new NoSignal()).mockRejectedValueOnce(new Problem(500, "our-fault", "Ours."));
     expect(await flush("tam")).toMatchObject({ sent: 0, waiting: 1 });
     expect(await flush("tam")).toMatchObject({ sent: 0, waiting: 1 });
-    expect((await parcels("tam"))[0]?.state).toBe("waiting");
+    expect((await items("tam"))[0]?.state).toBe("waiting");
   });
 
   it("says when the session has ended, and keeps everything", async () => {
@@ -92,7 +92,7 @@ describe("the outbox", () => {
     const fault = { path: "observations.setups", where: "the set-ups", given: "x", wanted: "y" };
     vi.spyOn(client, "send").mockRejectedValueOnce(new Problem(422, "faults", "One thing is wrong.", [fault])).mockResolvedValueOnce({});
     expect(await flush("tam")).toMatchObject({ sent: 1 });
-    const [left] = await parcels("tam");
+    const [left] = await items("tam");
     expect(left).toMatchObject({ title: "first", state: "refused", problem: { status: 422, faults: [fault] } });
   });
 
@@ -106,13 +106,13 @@ describe("the outbox", () => {
   it("gives a check back as a draft under a new id", async () => {
     const draft = finished();
     await postCheck(draft, "check");
-    const parcel = (await parcels("tam"))[0];
-    if (!parcel) throw new Error("no parcel");
-    const again = draftOf(parcel);
+    const item = (await items("tam"))[0];
+    if (!item) throw new Error("no parcel");
+    const again = draftOf(item);
     expect(again.id).not.toBe(draft.id);
     expect(again.document).toEqual(toSend(draft.document));
-    await takeBack(parcel, again);
-    expect(await parcels("tam")).toEqual([]);
+    await takeBack(item, again);
+    expect(await items("tam")).toEqual([]);
     expect(await findDraft(again.id)).toBeTruthy();
   });
 });

@@ -1,9 +1,9 @@
-// What was typed, as it is sent: empty wells left out, empty rows at the end too; the rest to the letter.
+// What was typed, as it is sent: empty inputs left out, empty rows at the end too; the rest to the letter.
 
 export function isEmpty(value: unknown): boolean {
   if (value === undefined || value === null) return true;
   // A row that says only in which repeat it is taken holds nothing yet.
-  if (typeof value === "object") return Object.entries(value).every(([name, one]) => name === "repeat" || isEmpty(one));
+  if (typeof value === "object") return Object.entries(value).every(([name, each]) => name === "repeat" || isEmpty(each));
   return !String(value).trim();
 }
 
@@ -16,6 +16,6 @@ export function clean(value: unknown): unknown {
     return list;
   }
   if (typeof value !== "object" || value === null) return value;
-  const kept = Object.entries(value).filter(([, one]) => typeof one === "object" || !isEmpty(one));
-  return Object.fromEntries(kept.map(([name, one]) => [name, clean(one)]));
+  const stored = Object.entries(value).filter(([, each]) => typeof each === "object" || !isEmpty(each));
+  return Object.fromEntries(stored.map(([name, each]) => [name, clean(each)]));
 }

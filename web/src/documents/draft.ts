@@ -52,7 +52,7 @@ export function begin(from: Begin): Draft {
 /** Kinds that are sent as they are: their own pages clean them. */
 const OWN_PAGES = new Set(["set-up", "free-station", "backsight", "pre-survey"]);
 
-/** The document as it is sent: empty wells left out, everything else to the letter. */
+/** The document as it is sent: empty inputs left out, everything else to the letter. */
 export function toSend(document: CheckDocument): CheckDocument {
   return OWN_PAGES.has(document.kind) ? document : { ...document, observations: clean(document.observations) as CheckDocument["observations"] };
 }

@@ -7,7 +7,7 @@ import { spotId, textAt, withAt } from "./paths";
 
 const TYPED = ["number", "length", "angle", "text"];
 
-/** The document with every empty well filled, each with a value of its own. */
+/** The document with every empty input filled, each with a value of its own. */
 function fill(document: CheckDocument, groups: Group[]): CheckDocument {
   const empty = spotsOf(document, place(document, groups)).filter(({ field, path }) => TYPED.includes(field.kind) && !textAt(document, path));
   return empty.reduce((grown, { path }, i) => withAt(grown, path, `1.${String(1000 + i)}`), document);
@@ -16,9 +16,9 @@ function fill(document: CheckDocument, groups: Group[]): CheckDocument {
 const leaves = (value: unknown): string[] => (typeof value === "object" && value !== null ? Object.values(value).flatMap(leaves) : typeof value === "string" && /^1\.1\d{3}$/.test(value) ? [value] : []);
 
 describe("a document and its form", () => {
-  it.each(cases.map((one) => [`${one.kind}, ${one.method}, taken ${one.times === 1 ? "once" : "twice"}`, one] as const))("%s", (_, { kind: name, method: called, document }) => {
+  it.each(cases.map((case_) => [`${case_.kind}, ${case_.method}, taken ${case_.times === 1 ? "once" : "twice"}`, case_] as const))("%s", (_, { kind: name, method: called, document }) => {
     const kind = kindNamed(name);
-    const method = kind.methods.find((one) => one.name === called);
+    const method = kind.methods.find((method) => method.name === called);
     const filled = JSON.parse(JSON.stringify(toSend(fill(document, method?.groups ?? [])))) as CheckDocument;
     const form = formOf(kind, filled);
     expect(form.map((group) => group.own)).toEqual(place(filled, method?.groups ?? []).map((group) => group.own));
@@ -31,15 +31,15 @@ describe("a document and its form", () => {
   it("shows the kind's whole form where a document names no method, or holds more than its method asks for", () => {
     const plummet = kindNamed("plummet");
     const unnamed = { kind: "plummet", observations: begunBy("plummet", "half-turn").observations };
-    expect(formOf(plummet, unnamed).map((one) => one.own)).toContain("observations.sets[0].marks");
+    expect(formOf(plummet, unnamed).map((each) => each.own)).toContain("observations.sets[0].marks");
     const more = withAt(begunBy("plummet", "half-turn"), "observations.sets[1].marks[0].x_mm", "2.1");
-    expect(formOf(plummet, more).map((one) => one.own)).toContain("observations.sets[1].marks");
+    expect(formOf(plummet, more).map((each) => each.own)).toContain("observations.sets[1].marks");
   });
 
   it("lays set-ups in blocks of two staffs, side by side", () => {
     const document = begunBy("two-peg", "middle-then-near");
-    const blocks = blocksOf(formOf(kindNamed("two-peg"), document)).filter((one) => one.entry);
-    expect(blocks.map((one) => one.columns.map((column) => column.map((group) => group.title)))).toEqual([
+    const blocks = blocksOf(formOf(kindNamed("two-peg"), document)).filter((each) => each.entry);
+    expect(blocks.map((block) => block.columns.map((column) => column.map((group) => group.title)))).toEqual([
       [["To A", "Staff on A"], ["To B", "Staff on B"]],
       [["To A", "Staff on A"], ["To B", "Staff on B"]],
     ]);
@@ -84,7 +84,7 @@ describe("what was typed", () => {
     }
   });
 
-  it("is sent to the letter, empty wells and rows at the end left out", () => {
+  it("is sent to the letter, empty inputs and rows at the end left out", () => {
     let document = withAt(begunBy("plummet", "half-turn", 2), "observations.sets[0].marks[1].x_mm", " 3,40");
     document = withAt(document, "observations.sets[0].height_m", "");
     expect(toSend(document).observations).toEqual({ method: "turn", sets: [{ marks: [{ heading_deg: "0" }, { heading_deg: "180", x_mm: " 3,40" }, { heading_deg: "0", repeat: 2 }, { heading_deg: "180", repeat: 2 }] }] });
@@ -93,7 +93,7 @@ describe("what was typed", () => {
   });
 });
 
-it("names wells for the page, and the sheet's own units beside lengths and angles", () => {
+it("names inputs for the page, and the sheet's own units beside lengths and angles", () => {
   expect(spotId("observations.positions.left[2]")).toBe("row-observations-positions-left-2");
   const document: CheckDocument = { kind: "x", units: { length: "ft", angle: "gon" }, observations: {} };
   const field = (kind: string) => ({ name: "x", label: "", unit: "mm", kind, options: [], prefilled: false, optional: false, ask_again: false }) as never;

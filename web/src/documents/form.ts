@@ -19,10 +19,10 @@ export type Placed = Omit<Group, "path" | "instead" | "each" | "struck"> & {
   byInstead: boolean;
   entry: Entry | null;
 };
-/** A well or a choice: the place in the document it fills. */
+/** An input or a choice: the place in the document it fills. */
 export type Spot = { path: string; field: Field; group: Placed; row: number | null };
 
-export const methodOf = (kind: Kind, document: CheckDocument): Method | undefined => kind.methods.find((one) => one.name === document.method);
+export const methodOf = (kind: Kind, document: CheckDocument): Method | undefined => kind.methods.find((each) => each.name === document.method);
 
 /** The form of a document: its method's, or the kind's where it names none or holds more than its method asks for. */
 export function formOf(kind: Kind, document: CheckDocument): Placed[] {
@@ -30,8 +30,8 @@ export function formOf(kind: Kind, document: CheckDocument): Placed[] {
   const general = place(document, kind.groups);
   if (!method) return general;
   const placed = place(document, method.groups);
-  const shown = new Set(placed.flatMap((one) => (one.rows ? [one.path] : [])));
-  const more = general.some((one) => one.rows && !shown.has(one.path) && listAt(document, one.path).some((row) => holdsReading(row, one)));
+  const shown = new Set(placed.flatMap((each) => (each.rows ? [each.path] : [])));
+  const more = general.some((each) => each.rows && !shown.has(each.path) && listAt(document, each.path).some((row) => holdsReading(row, each)));
   return more ? general : placed;
 }
 
@@ -42,7 +42,7 @@ export function place(document: CheckDocument, groups: Group[]): Placed[] {
   const placed: Placed[] = [];
   for (let i = 0; i < groups.length; ) {
     const { each } = groups[i] as Group;
-    const last = groups.findIndex((one, k) => k > i && one.each?.path !== each?.path);
+    const last = groups.findIndex((group, k) => k > i && group.each?.path !== each?.path);
     const run = each ? groups.slice(i, last < 0 ? groups.length : last) : [groups[i] as Group];
     if (!each) placed.push(...run.map((group) => placedAt(document, group, group.path, null)));
     else placed.push(...entriesOf(document, each).flatMap((entry) => run.map((group) => placedAt(document, group, under(group.path, entry), entry))));
@@ -62,7 +62,7 @@ function entriesOf(document: CheckDocument, each: Entry["each"]): Entry[] {
 function expanded(document: CheckDocument, path: string): string[] {
   const [head = "", ...tail] = path.split("[*]");
   if (!tail.length) return [path];
-  return Array.from({ length: Math.max(1, listAt(document, head).length) }, (_, i) => `${head}[${i}]${tail.join("[*]")}`).flatMap((one) => expanded(document, one));
+  return Array.from({ length: Math.max(1, listAt(document, head).length) }, (_, i) => `${head}[${i}]${tail.join("[*]")}`).flatMap((each) => expanded(document, each));
 }
 
 const under = (path: string, entry: Entry): string => `${entry.list}[${entry.index}]${path.slice(entry.each.path.length + "[*]".length)}`;
@@ -70,7 +70,7 @@ const under = (path: string, entry: Entry): string => `${entry.list}[${entry.ind
 function placedAt(document: CheckDocument, group: Group, path: string, entry: Entry | null): Placed {
   const at = (pattern: string) => (entry ? under(pattern, entry) : pattern);
   const instead = group.instead ? { ...group.instead, path: at(group.instead.path) } : null;
-  const byInstead = instead !== null && listAt(document, instead.path).length > 0 && !listAt(document, path).some((one) => !isEmpty(one));
+  const byInstead = instead !== null && listAt(document, instead.path).length > 0 && !listAt(document, path).some((each) => !isEmpty(each));
   return { ...group, ...(byInstead && instead ? instead : {}), title: group.title, path: byInstead && instead ? instead.path : path, own: path, struck: group.struck && at(group.struck), instead, byInstead, entry };
 }
 
@@ -96,35 +96,35 @@ export function spotsOf(document: CheckDocument, form: Placed[]): Spot[] {
 
 const TYPED = new Set(["number", "length", "angle", "text"]);
 
-/** Whether a field beside a list is told by what is filled there instead: a distance by three wires. */
-export function toldInstead(form: Placed[], group: Placed, field: Field): Placed | undefined {
+/** Whether a field beside a list is given by what is filled there instead: a distance by three wires. */
+export function filledInstead(form: Placed[], group: Placed, field: Field): Placed | undefined {
   if (!field.prefilled) return undefined;
   return form.find((other) => other.byInstead && other.path.startsWith(`${group.path}.`));
 }
 
-/** The well after (or before) this one in reading order; what the method has filled in is skipped. */
+/** The input after (or before) this one in reading order; what the method has filled in is skipped. */
 export function nextSpot(document: CheckDocument, form: Placed[], path: string, step: 1 | -1): Spot | null {
-  const wells = spotsOf(document, form.filter((one) => !one.setting && !one.before)).filter((one) => TYPED.has(one.field.kind));
-  const here = wells.findIndex((one) => one.path === path);
-  const rest = step === 1 ? wells.slice(here + 1) : wells.slice(0, here).reverse();
-  return rest.find((one) => !(one.field.prefilled && textAt(document, one.path).trim()) && !toldInstead(form, one.group, one.field)) ?? null;
+  const inputs = spotsOf(document, form.filter((each) => !each.setting && !each.before)).filter((each) => TYPED.has(each.field.kind));
+  const here = inputs.findIndex((input) => input.path === path);
+  const rest = step === 1 ? inputs.slice(here + 1) : inputs.slice(0, here).reverse();
+  return rest.find((each) => !(each.field.prefilled && textAt(document, each.path).trim()) && !filledInstead(form, each.group, each.field)) ?? null;
 }
 
-/** Whether every well that must be filled is filled: all that can be said of a draft without the core. */
+/** Whether every input that must be filled is filled: all that can be said of a draft without the core. */
 export function finished(document: CheckDocument, form: Placed[]): boolean {
   return spotsOf(document, form).every(({ field, path, row, group }) => {
-    if (field.optional || !TYPED.has(field.kind) || textAt(document, path).trim() !== "" || toldInstead(form, group, field)) return true;
+    if (field.optional || !TYPED.has(field.kind) || textAt(document, path).trim() !== "" || filledInstead(form, group, field)) return true;
     return row !== null && row > 0 && isEmpty(rowsOf(document, group)[row]);
   });
 }
 
 /** How many readings were typed: rows with something in them that the method did not fill in. */
 export function countTyped(document: CheckDocument, form: Placed[]): number {
-  return form.filter((one) => one.rows).reduce((sum, group) => sum + rowsOf(document, group).filter((row) => holdsReading(row, group)).length, 0);
+  return form.filter((each) => each.rows).reduce((sum, group) => sum + rowsOf(document, group).filter((row) => holdsReading(row, group)).length, 0);
 }
 
 /** Faults that belong to one row or group of fields, by path. */
-export const faultsUnder = (faults: Fault[], path: string): Fault[] => faults.filter((one) => one.path === path || one.path.startsWith(`${path}.`) || one.path.startsWith(`${path}[`));
+export const faultsUnder = (faults: Fault[], path: string): Fault[] => faults.filter((fault) => fault.path === path || fault.path.startsWith(`${path}.`) || fault.path.startsWith(`${path}[`));
 
 /** The unit a field is typed in, as it is written beside its name. */
 export function unitOf(field: Field, document: CheckDocument): string {
@@ -139,7 +139,7 @@ export const hasField = (groups: Pick<Group, "fields">[], kind: Field["kind"]): 
 
 /** Whether a check was taken more than once: by its rows, or by twice as many entries as it needs. */
 export function takenAgain(document: CheckDocument, form: Placed[]): boolean {
-  const entries = form.flatMap((one) => (one.entry && one.entry.each.fewest > 1 ? [one.entry] : []));
+  const entries = form.flatMap((item) => (item.entry && item.entry.each.fewest > 1 ? [item.entry] : []));
   if (entries.some(({ index, each }) => index + 1 >= 2 * each.fewest)) return true;
   return form.some((group) => group.repeats && rowsOf(document, group).some((row) => repeatOf(row) > 1));
 }
@@ -161,7 +161,7 @@ function columnsOf({ entry, columns }: Block): Placed[][] {
   const groups = columns[0] ?? [];
   if (!entry) return [groups];
   const base = `${entry.list}[${entry.index}].`;
-  const parts = groups.map((one) => (one.own.startsWith(base) ? (one.own.slice(base.length).split(".")[0] ?? "") : ""));
+  const parts = groups.map((group) => (group.own.startsWith(base) ? (group.own.slice(base.length).split(".")[0] ?? "") : ""));
   const names = [...new Set(parts)];
   if (names.length < 2 || names.length === groups.length || names.includes("")) return [groups];
   return names.map((name) => groups.filter((_, i) => parts[i] === name));

@@ -2,9 +2,9 @@
 
 export type Row = Record<string, unknown>;
 const STEP = /[^.[\]]+/g;
-const stepsOf = (path: string): (string | number)[] => (path.match(STEP) ?? []).map((one) => (/^\d+$/.test(one) ? Number(one) : one));
+const stepsOf = (path: string): (string | number)[] => (path.match(STEP) ?? []).map((each) => (/^\d+$/.test(each) ? Number(each) : each));
 
-/** The id of the well that fills a place. */
+/** The id of the input that fills a place. */
 export const spotId = (path: string): string => `row-${path.replace(/[^\w]+/g, "-").replace(/-$/, "")}`;
 
 export function valueAt(document: unknown, path: string): unknown {
@@ -40,5 +40,5 @@ export function withoutAt<D>(document: D, path: string): D {
   const held = valueAt(document, path.slice(0, cut));
   if (typeof held !== "object" || held === null) return document;
   const name = path.slice(cut + 1);
-  return withAt(document, path.slice(0, cut), Object.fromEntries(Object.entries(held).filter(([one]) => one !== name)));
+  return withAt(document, path.slice(0, cut), Object.fromEntries(Object.entries(held).filter(([each]) => each !== name)));
 }

@@ -2,12 +2,12 @@
 import type { RecordOut } from "../api/client";
 import { fromFile } from "../engine";
 import { type CheckDocument, type Draft, begin } from "./draft";
-import { ORIENT_KINDS } from "./orient";
+import { ORIENTATION_KINDS } from "./orientation";
 
 export function addressOf(draft: Pick<Draft, "id" | "kind">): string {
-  if (draft.kind === "set-up") return `/stand/${draft.id}`;
-  if (draft.kind === "pre-survey") return `/bench/round/${draft.id}`;
-  return ORIENT_KINDS.includes(draft.kind) ? `/stand/orient/${draft.id}` : `/bench/${draft.id}`;
+  if (draft.kind === "set-up") return `/set-up/${draft.id}`;
+  if (draft.kind === "pre-survey") return `/bench/readiness/${draft.id}`;
+  return ORIENTATION_KINDS.includes(draft.kind) ? `/orientation/${draft.id}` : `/bench/${draft.id}`;
 }
 
 /** A record's document as a draft that will stand in its place, with the reason. */

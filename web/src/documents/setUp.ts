@@ -8,12 +8,12 @@ export type Ends = { left?: string; right?: string };
 export type Swing = { here?: Ends; round?: Ends };
 export type Aside = { right?: string; away?: string };
 export type Saw = { spot_aside?: Aside; bubble_aside?: Aside; spot?: Spot; bubble?: Bubble; level?: Levelled; swing?: Swing };
-export type Fine = "electronic" | "plate" | "two-plates";
-export type Options = { together?: boolean; fine?: Fine; legs_may?: "lower" | "either"; stands?: "two-to-you" | "third-along"; strict?: boolean };
+export type LevelType = "electronic" | "plate" | "two-plates";
+export type Options = { together?: boolean; level_type?: LevelType; legs_may?: "lower" | "either"; stands?: "two-to-you" | "third-along"; strict?: boolean };
 export type Tripod = { foot_spacing_m?: string; head_height_m?: string; slope_deg?: string; shorten_mm?: Record<string, string>; lengthen_mm?: Record<string, string> };
 export type Conditions = { ground?: string; wind?: string; temperature_c?: string };
 
-export type LogEntry = { act: string; saw?: Saw; confirmed?: boolean; wrong_way?: boolean; at?: string };
+export type LogEntry = { act: string; saw?: Saw; confirmed?: boolean; wrong_direction?: boolean; at?: string };
 
 export type SetUpDocument = {
   kind: "set-up";
@@ -22,7 +22,7 @@ export type SetUpDocument = {
   work?: { sight_m?: string; elevation_deg?: string; angle_wanted_arcsec?: string };
   remark?: string;
   observations: {
-    way: string;
+    method: string;
     mark?: { name?: string; free?: boolean };
     tripod_tag?: string;
     base_tag?: string;
@@ -52,7 +52,7 @@ export function beginSetUp(instrument: string, owner: string, observations: Obse
   return { ...begin({ kind: "set-up", instrument, owner }), document };
 }
 
-/** One shelf holds drafts of every kind: these two say which one is meant. */
+/** One local store holds drafts of every kind: these two say which one is meant. */
 export function asSetUp(draft: Draft): SetUpDraft | null {
   return draft.kind === "set-up" ? (draft as unknown as SetUpDraft) : null;
 }
@@ -70,9 +70,9 @@ export function around(draft: SetUpDraft, change: Pick<SetUpDocument, "condition
   return { ...draft, document: { ...draft.document, ...change } };
 }
 
-/** Only what was typed: an emptied well is as if it had never been filled. */
+/** Only what was typed: an emptied input is as if it had never been filled. */
 export function filled<T extends object>(values: T): T {
-  return Object.fromEntries(Object.entries(values).filter(([, one]) => one !== undefined && one !== "")) as T;
+  return Object.fromEntries(Object.entries(values).filter(([, each]) => each !== undefined && each !== "")) as T;
 }
 
 /** The draft with one more line in its log. */

@@ -4,14 +4,14 @@ import { begunBy, kindNamed } from "./cases";
 import { type CheckDocument, toSend } from "./draft";
 import { type Placed, type Spot, finished, formOf, rowsOf, spotsOf } from "./form";
 import { textAt, valueAt, withAt } from "./paths";
-import { addEntry, oneMore, otherSign, putBack, removeEntry, removeRow, sameAgain, strike, toggleInstead } from "./typing";
+import { addEntry, another, otherSign, putBack, removeEntry, removeRow, sameAgain, strike, toggleInstead } from "./typing";
 
 const peg = (): CheckDocument => begunBy("two-peg", "middle-then-near");
 const formOfPeg = (document: CheckDocument) => formOf(kindNamed("two-peg"), document);
-const groupAt = (form: Placed[], own: string): Placed => form.find((one) => one.own === own) as Placed;
+const groupAt = (form: Placed[], own: string): Placed => form.find((each) => each.own === own) as Placed;
 const ON_A = "observations.setups[0].a.readings";
 const onA = (document: CheckDocument) => groupAt(formOfPeg(document), ON_A);
-const spot = (document: CheckDocument, path: string): Spot => spotsOf(document, formOfPeg(document)).find((one) => one.path === path) as Spot;
+const spot = (document: CheckDocument, path: string): Spot => spotsOf(document, formOfPeg(document)).find((each) => each.path === path) as Spot;
 const plummet = (document: CheckDocument) => groupAt(formOf(kindNamed("plummet"), document), "observations.sets[0].marks");
 
 describe("paths", () => {
@@ -29,30 +29,30 @@ describe("rows", () => {
   it("one more is opened, never two empty ones, and no more than there may be", () => {
     let document = begunBy("plummet", "half-turn");
     for (let i = 2; i < 24; i++) {
-      const grown = oneMore(document, plummet(document)) as { document: CheckDocument; path: string };
+      const grown = another(document, plummet(document)) as { document: CheckDocument; path: string };
       expect(grown.path).toBe(`observations.sets[0].marks[${i}].heading_deg`);
-      expect(rowsOf(oneMore(grown.document, plummet(grown.document))?.document as CheckDocument, plummet(grown.document))).toHaveLength(i + 1);
+      expect(rowsOf(another(grown.document, plummet(grown.document))?.document as CheckDocument, plummet(grown.document))).toHaveLength(i + 1);
       document = withAt(grown.document, grown.path, "90");
     }
-    expect(oneMore(document, plummet(document))).toBeNull();
+    expect(another(document, plummet(document))).toBeNull();
     expect(rowsOf(removeRow(document, plummet(document), 0), plummet(document))).toHaveLength(23);
   });
 
   it("a row opened in a repeat belongs to it", () => {
     const twice = withAt(begunBy("plummet", "half-turn", 2), "observations.sets[0].marks[3].x_mm", "1.1");
-    const more = oneMore(twice, plummet(twice))?.document as CheckDocument;
+    const more = another(twice, plummet(twice))?.document as CheckDocument;
     expect(rowsOf(more, plummet(more))[4]).toEqual({ repeat: 2 });
     expect(toSend(more)).toEqual(toSend(twice));
   });
 
-  it("the same again repeats a full reading to the letter, and fills an empty well with what stands above", () => {
+  it("the same again repeats a full reading to the letter, and fills an empty input with what stands above", () => {
     const read = withAt(peg(), `${ON_A}[0]`, " 1,4680");
     const twice = sameAgain(read, spot(read, `${ON_A}[0]`));
     expect(valueAt(twice.document, ON_A)).toEqual([" 1,4680", " 1,4680"]);
     expect(twice.path).toBe(`${ON_A}[1]`);
     const marks = withAt(begunBy("plummet", "half-turn"), "observations.sets[0].marks[0].x_mm", "0.4");
     const form = formOf(kindNamed("plummet"), marks);
-    const below = spotsOf(marks, form).find((one) => one.path === "observations.sets[0].marks[1].x_mm") as Spot;
+    const below = spotsOf(marks, form).find((each) => each.path === "observations.sets[0].marks[1].x_mm") as Spot;
     expect(textAt(sameAgain(marks, below).document, below.path)).toBe("0.4");
     expect(sameAgain(peg(), spot(peg(), `${ON_A}[0]`)).document).toEqual(peg());
   });
@@ -89,7 +89,7 @@ describe("three wires", () => {
     const measured = withAt(peg(), "observations.setups[0].a.distance", "29.4");
     const document = wired(measured);
     expect(textAt(document, "observations.setups[0].a.distance")).toBe("29.4");
-    const order = spotsOf(document, formOfPeg(document)).map((one) => one.path).filter((path) => path.includes("setups[0].a.wires"));
+    const order = spotsOf(document, formOfPeg(document)).map((each) => each.path).filter((path) => path.includes("setups[0].a.wires"));
     expect(order.map((path) => path.split(".").pop())).toEqual(["upper", "middle", "lower"]);
   });
 

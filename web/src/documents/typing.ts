@@ -6,8 +6,8 @@ import { type Row, listAt, textAt, valueAt, withAt, withoutAt } from "./paths";
 
 const inRepeat = (row: Row, repeat: number): Row => (repeat > 1 ? { ...row, repeat } : row);
 
-/** One more row of a list; no second empty one is opened. Gives the path of its first well. */
-export function oneMore(document: CheckDocument, group: Placed): { document: CheckDocument; path: string } | null {
+/** One more row of a list; no second empty one is opened. Gives the path of its first input. */
+export function another(document: CheckDocument, group: Placed): { document: CheckDocument; path: string } | null {
   const rows = rowsOf(document, group);
   const first = group.fields[0];
   const last = rows.length - 1;
@@ -19,7 +19,7 @@ export function oneMore(document: CheckDocument, group: Placed): { document: Che
   return { document: grown, path: pathOf(group, first, row) };
 }
 
-/** The same again: into an empty well what stands above it, behind a full row the same once more. */
+/** The same again: into an empty input what stands above it, behind a full row the same once more. */
 export function sameAgain(document: CheckDocument, spot: Spot): { document: CheckDocument; path: string } {
   const { group, row, path } = spot;
   const here = { document, path };
@@ -28,7 +28,7 @@ export function sameAgain(document: CheckDocument, spot: Spot): { document: Chec
   const rows = rowsOf(document, group);
   const full = group.fields.every((field) => field.optional || textAt(document, pathOf(group, field, row)).trim());
   if (typed && full && !group.fields.some((field) => field.prefilled)) {
-    const more = oneMore(document, group);
+    const more = another(document, group);
     if (!more) return here;
     const at = rows.length && isEmpty(rows[rows.length - 1]) ? rows.length - 1 : rows.length;
     const same = rows[row];
@@ -52,15 +52,15 @@ export function otherSign(value: string): string {
 export function strike(document: CheckDocument, group: Placed, row: number): CheckDocument {
   const value = String(rowsOf(document, group)[row] ?? "").trim();
   if (!value || !group.struck) return document;
-  const kept = rowsOf(document, group).filter((_, i) => i !== row);
+  const stored = rowsOf(document, group).filter((_, i) => i !== row);
   const struck = withAt(document, group.struck, [...listAt(document, group.struck), value]);
-  return withAt(struck, group.path, kept.length ? kept : [""]);
+  return withAt(struck, group.path, stored.length ? stored : [""]);
 }
 
 export function putBack(document: CheckDocument, group: Placed, index: number): CheckDocument {
   const struck = listAt(document, group.struck);
   if (struck[index] === undefined) return document;
-  const readings = [...rowsOf(document, group).filter((one) => !isEmpty(one)), struck[index]];
+  const readings = [...rowsOf(document, group).filter((each) => !isEmpty(each)), struck[index]];
   return withAt(withAt(document, group.path, readings), group.struck, struck.filter((_, i) => i !== index));
 }
 
@@ -71,15 +71,15 @@ export function putBack(document: CheckDocument, group: Placed, index: number): 
  */
 export function toggleInstead(document: CheckDocument, form: Placed[], at: Placed, begun: unknown): CheckDocument {
   const to = !at.byInstead;
-  const along = form.filter((one) => one.instead && one.byInstead !== to && (one.own === at.own || rowsOf(document, one).every((row) => isEmpty(row))));
-  return along.reduce((grown, one) => (to ? asInstead(grown, form, one, begun) : asOwn(grown, one)), document);
+  const along = form.filter((each) => each.instead && each.byInstead !== to && (each.own === at.own || rowsOf(document, each).every((row) => isEmpty(row))));
+  return along.reduce((grown, each) => (to ? asInstead(grown, form, each, begun) : asOwn(grown, each)), document);
 }
 
 function asInstead(document: CheckDocument, form: Placed[], group: Placed, begun: unknown): CheckDocument {
   const { instead } = group;
   if (!instead) return document;
   const middle = instead.fields[Math.floor(instead.fields.length / 2)]?.name ?? "";
-  const rows = Array.from({ length: countOf(document, group) }, (_, i) => rowsOf(document, group)[i]).map((one) => (isEmpty(one) ? {} : { [middle]: one }));
+  const rows = Array.from({ length: countOf(document, group) }, (_, i) => rowsOf(document, group)[i]).map((each) => (isEmpty(each) ? {} : { [middle]: each }));
   const filled = withAt(withoutAt(document, group.own), instead.path, rows.length ? rows : [{}]);
   const beside = form.filter((other) => !other.rows && group.own.startsWith(`${other.path}.`)).flatMap((other) => other.fields.filter((field) => field.prefilled).map((field) => pathOf(other, field, null)));
   return beside.reduce((grown, path) => (valueAt({ observations: begun }, path) === valueAt(grown, path) ? withAt(grown, path, "") : grown), filled);
@@ -87,8 +87,8 @@ function asInstead(document: CheckDocument, form: Placed[], group: Placed, begun
 
 function asOwn(document: CheckDocument, group: Placed): CheckDocument {
   const middle = group.fields[Math.floor(group.fields.length / 2)]?.name ?? "";
-  const kept = rowsOf(document, group).map((one) => String((one as Row | null)?.[middle] ?? ""));
-  return withAt(group.instead ? withoutAt(document, group.instead.path) : document, group.own, kept.length ? kept : [""]);
+  const stored = rowsOf(document, group).map((each) => String((each as Row | null)?.[middle] ?? ""));
+  return withAt(group.instead ? withoutAt(document, group.instead.path) : document, group.own, stored.length ? stored : [""]);
 }
 
 /** One more entry of a list, to be read as the last one is. */
@@ -100,7 +100,7 @@ export function addEntry(document: CheckDocument, { list }: Pick<Entry, "list">)
 function blankLike(value: unknown): unknown {
   if (Array.isArray(value)) return value.length ? [blankLike(value[0])] : [];
   if (typeof value !== "object" || value === null) return "";
-  return Object.fromEntries(Object.entries(value).filter(([name]) => name !== "repeat" && name !== "struck").map(([name, one]) => [name, blankLike(one)]));
+  return Object.fromEntries(Object.entries(value).filter(([name]) => name !== "repeat" && name !== "struck").map(([name, each]) => [name, blankLike(each)]));
 }
 
 export function removeEntry(document: CheckDocument, { list, index }: Entry): CheckDocument {

@@ -17,12 +17,12 @@ class FakeWorker implements WorkerLike {
   terminate(): void {
     this.ended = true;
   }
-  says(said: Said): void {
-    this.onmessage?.({ data: said } as MessageEvent<Said>);
+  says(answer: Said): void {
+    this.onmessage?.({ data: answer } as MessageEvent<Said>);
   }
   answers(answer: unknown): void {
-    const asked = this.sent[this.sent.length - 1];
-    this.says({ id: asked?.id as number, text: JSON.stringify(answer) });
+    const query = this.sent[this.sent.length - 1];
+    this.says({ id: query?.id as number, text: JSON.stringify(answer) });
   }
 }
 const last = () => FakeWorker.made[FakeWorker.made.length - 1] as FakeWorker;
@@ -50,31 +50,31 @@ it("boots once, from its own folder, and says how long it took", () => {
 it("gives each answer to whoever asked for it, in whatever order they come", async () => {
   const engine = started();
   last().says({ ready: true, ms: 1 });
-  const [one, two] = [engine.ask({ verb: "preview", n: 1 }), engine.ask({ verb: "preview", n: 2 })];
+  const [each, two] = [engine.ask({ verb: "preview", n: 1 }), engine.ask({ verb: "preview", n: 2 })];
   const [, first, second] = last().sent;
   last().says({ id: second?.id as number, text: '{"ok":true,"data":"two"}' });
   last().says({ id: first?.id as number, text: '{"ok":true,"data":"one"}' });
-  expect(await Promise.all([one, two])).toEqual(["one", "two"]);
+  expect(await Promise.all([each, two])).toEqual(["one", "two"]);
 });
 
-it("turns a refusal into the same problem the house would answer", async () => {
+it("turns a refusal into the same problem the server would answer", async () => {
   const engine = started();
   last().says({ ready: true, ms: 1 });
-  const asked = engine.ask({ verb: "reduce" });
+  const query = engine.ask({ verb: "reduce" });
   const fault = { path: "kind", where: "the kind of check", given: "x", wanted: "one of two-peg" };
   last().answers({ ok: false, status: 422, code: "faults", title: "One thing is wrong; nothing was saved.", faults: [fault] });
-  const problem = await asked.catch((error: unknown) => error);
+  const problem = await query.catch((error: unknown) => error);
   expect(problem).toBeInstanceOf(Problem);
   expect(problem).toMatchObject({ status: 422, faults: [fault] });
 });
 
-it("lets whoever waits ask the house when the worker goes, and starts another", async () => {
+it("lets whoever waits ask the server when the worker goes, and starts another", async () => {
   const engine = started();
   last().says({ ready: true, ms: 1 });
-  const asked = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
+  const query = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
   const gone = last();
   gone.onerror?.({} as ErrorEvent);
-  expect(await asked).toBeInstanceOf(EngineGone);
+  expect(await query).toBeInstanceOf(EngineGone);
   expect([gone.ended, engine.state]).toEqual([true, "failed"]);
   await expect(engine.ask({ verb: "preview" })).rejects.toBeInstanceOf(EngineGone);
   vi.advanceTimersByTime(1500);
@@ -86,9 +86,9 @@ it("lets whoever waits ask the house when the worker goes, and starts another", 
 it("takes a worker that says nothing for gone", async () => {
   const engine = started();
   last().says({ ready: true, ms: 1 });
-  const asked = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
+  const query = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
   vi.advanceTimersByTime(11_000);
-  expect(await asked).toBeInstanceOf(EngineGone);
+  expect(await query).toBeInstanceOf(EngineGone);
 });
 
 it("gives up after a few starts, and is never started where nothing is packed", () => {

@@ -1,9 +1,9 @@
 // The browser's own core: started after the first screen stands, kept warm, started again when it falls over.
-// Whoever asks while it is not there is told so, and asks the house.
+// Whoever asks while it is not there is given so, and asks the server.
 import { Problem, type Fault } from "../api/client";
 import type { Said } from "./worker";
 
-/** The worker is not there, or went while it was asked: ask the house instead. */
+/** The worker is not there, or went while it was asked: ask the server instead. */
 export class EngineGone extends Error {}
 
 export type EngineState = "off" | "booting" | "ready" | "failed";
@@ -51,7 +51,7 @@ export class Engine {
   }
 
   /** Fetch its files through the page's own service worker, which keeps them; those it has cost nothing. */
-  async keepOnDevice(): Promise<void> {
+  async storeOnDevice(): Promise<void> {
     if (!this.base) return;
     for (const file of FILES) await fetch(this.base + file).catch(() => undefined);
   }
@@ -92,35 +92,35 @@ export class Engine {
     return () => this.listeners.delete(listener);
   }
 
-  /** Let go of the worker; those who wait ask the house; another is started. */
+  /** Let go of the worker; those who wait ask the server; another is started. */
   fall(): void {
     clearTimeout(this.bootTimer);
     this.worker?.terminate();
     this.worker = null;
     this.become("failed");
-    for (const one of this.waiting.values()) {
-      clearTimeout(one.timer);
-      one.reject(new EngineGone());
+    for (const each of this.waiting.values()) {
+      clearTimeout(each.timer);
+      each.reject(new EngineGone());
     }
     this.waiting.clear();
     setTimeout(() => this.start(), 1000 * this.starts);
   }
 
-  private heard(said: Said): void {
-    if ("failed" in said) return this.fall();
-    if ("ready" in said) {
+  private heard(message: Said): void {
+    if ("failed" in message) return this.fall();
+    if ("ready" in message) {
       clearTimeout(this.bootTimer);
-      this.bootMs = said.ms;
+      this.bootMs = message.ms;
       return this.become("ready");
     }
-    const one = this.waiting.get(said.id);
-    if (!one) return;
-    this.waiting.delete(said.id);
-    clearTimeout(one.timer);
-    const answer = JSON.parse(said.text) as Answer;
-    if (answer.ok) one.resolve(answer.data);
-    else if (answer.status >= 500) one.reject(new EngineGone());
-    else one.reject(new Problem(answer.status, answer.code, answer.title, answer.faults));
+    const each = this.waiting.get(message.id);
+    if (!each) return;
+    this.waiting.delete(message.id);
+    clearTimeout(each.timer);
+    const answer = JSON.parse(message.text) as Answer;
+    if (answer.ok) each.resolve(answer.data);
+    else if (answer.status >= 500) each.reject(new EngineGone());
+    else each.reject(new Problem(answer.status, answer.code, answer.title, answer.faults));
   }
 
   private become(state: EngineState): void {

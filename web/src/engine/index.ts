@@ -1,17 +1,17 @@
-// The one door to the computation: the browser's own core when it is ready, the house otherwise. Both give the same
+// The one door to the computation: the browser's own core when it is ready, the server otherwise. Both give the same
 // answers. The web parses no number and holds no factor, limit or sentence of advice.
 import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type SetUpMethods, send } from "../api/client";
 import { type CheckDocument, type Length, nowWithOffset } from "./document";
 import { EngineGone, engine } from "./engine";
-import { knowing } from "./known";
+import { instrumentContext } from "./instrumentContext";
 
 type Question = Record<string, unknown>;
 
 /**
- * Ask the engine; when it is not there the house; when neither, wait for an engine that is starting.
- * `question` null means that only the house can know.
+ * Ask the engine; when it is not there the server; when neither, wait for an engine that is starting.
+ * `question` null means that only the server can know.
  */
-async function ask<T>(question: Question | null, house: () => Promise<T>): Promise<T> {
+async function ask<T>(question: Question | null, server: () => Promise<T>): Promise<T> {
   if (question && engine.ready) {
     try {
       return await engine.ask<T>(question);
@@ -20,7 +20,7 @@ async function ask<T>(question: Question | null, house: () => Promise<T>): Promi
     }
   }
   try {
-    return await house();
+    return await server();
   } catch (error) {
     if (!(error instanceof NoSignal) || !question || engine.state !== "booting") throw error;
     try {
@@ -36,16 +36,16 @@ type Any = { kind: string };
 
 /** Where somebody is in a set-up and what to do now; `act` asks for another act than the one at hand. */
 export async function guide(instrument: string, document: Any, act: string | null, signal?: AbortSignal): Promise<Guide> {
-  const known = knowing(instrument);
+  const known = instrumentContext(instrument);
   const question = known && { verb: "guide", document, at: nowWithOffset(), act, ...known };
-  const answer = await ask<Guide>(question, () => send("POST", "/api/stand/guide", { instrument, document, act }, signal));
+  const answer = await ask<Guide>(question, () => send("POST", "/api/set-up/guide", { instrument, document, act }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
 }
 
 /** What can be said already of a document of any kind; `signal` drops an answer that has been overtaken. */
 export async function preview<T = Preview>(instrument: string | null, document: Any, signal?: AbortSignal): Promise<T> {
-  const known = instrument ? knowing(instrument) : {};
+  const known = instrument ? instrumentContext(instrument) : {};
   const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
   const answer = await ask<T>(question, () => send("POST", "/api/preview", { instrument, document }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
@@ -84,26 +84,26 @@ export async function nearMisses(name: string, known: string[]): Promise<{ name:
 
 /** One question for advice, answered by the mechanism. */
 export function advise<T>(question: Record<string, unknown>): Promise<T> {
-  return ask<T>({ verb: "advise", question }, () => send("POST", "/api/stand/advise", { question }));
+  return ask<T>({ verb: "advise", question }, () => send("POST", "/api/set-up/advise", { question }));
 }
 
 /** How an instrument can be set up, on a base of the fleet where one is named; the fitting ways first. */
 export function setUpMethods(instrument: string, base: string | null = null): Promise<SetUpMethods> {
-  const known = knowing(instrument);
-  const below = base ? knowing(base) : null;
+  const known = instrumentContext(instrument);
+  const below = base ? instrumentContext(base) : null;
   const question = known && (!base || below) && { verb: "set-up-methods", ...known, ...(below ? { base: below.instrument.stated } : {}) };
   const on = base ? `&base=${encodeURIComponent(base)}` : "";
-  return ask<SetUpMethods>(question || null, () => send("GET", `/api/stand/methods?instrument=${encodeURIComponent(instrument)}${on}`, undefined));
+  return ask<SetUpMethods>(question || null, () => send("GET", `/api/set-up/methods?instrument=${encodeURIComponent(instrument)}${on}`, undefined));
 }
 
-export type Reckoned = { document: unknown; result: Result; fingerprint: string; history_entry: Record<string, unknown> | null };
+export type DeviceResult = { document: unknown; result: Result; fingerprint: string; history_entry: Record<string, unknown> | null };
 
-/** A finished check reckoned on this device, with the time it is saved under; null when this device cannot. */
-export async function reckon(instrument: string, document: CheckDocument, at: string, stage: string): Promise<Reckoned | null> {
-  const known = knowing(instrument);
+/** A finished check calculated on this device, with the time it is saved under; null when this device cannot. */
+export async function compute(instrument: string, document: CheckDocument, at: string, stage: string): Promise<DeviceResult | null> {
+  const known = instrumentContext(instrument);
   if (!known || !engine.ready) return null;
   try {
-    return await engine.ask<Reckoned>({ verb: "reduce", document, at, stage, ...known });
+    return await engine.ask<DeviceResult>({ verb: "reduce", document, at, stage, ...known });
   } catch {
     return null;
   }
@@ -127,7 +127,7 @@ function readTable(kind: string, text: string): Promise<unknown> {
   return ask({ verb: "read-table", kind, text }, () => send("POST", `/api/kinds/${kind}/csv`, { text }));
 }
 
-/** A document file's bytes: the core's parser says what is wrong with them. Bytes that are no UTF-8 only the house reads. */
+/** A document file's bytes: the core's parser says what is wrong with them. Bytes that are no UTF-8 only the server reads. */
 function readDocument(kind: string, bytes: ArrayBuffer): Promise<unknown> {
   let text: string | null = null;
   try {
@@ -144,7 +144,7 @@ export async function writeTable(kind: string, document: CheckDocument): Promise
   return answer.text;
 }
 
-/** Told whenever the browser's own core has become ready: what could not be answered before can be asked again. */
+/** Given whenever the browser's own core has become ready: what could not be answered before can be asked again. */
 export function onReady(listener: () => void): () => void {
   return engine.onChange(() => {
     if (engine.ready) listener();

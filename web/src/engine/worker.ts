@@ -11,7 +11,7 @@ type Python = {
 };
 type Load = (options: { indexURL: string; _loadSnapshot?: Uint8Array }) => Promise<Python>;
 
-const tell = (said: Said) => self.postMessage(said);
+const notify = (answer: Said) => self.postMessage(answer);
 let answer: ((text: string) => string) | null = null;
 
 async function fetched(address: string): Promise<ArrayBuffer> {
@@ -48,7 +48,7 @@ async function boot(base: string): Promise<void> {
   const started = performance.now();
   try {
     const [site, snapshot] = [fetched(`${base}site.bin`), fetched(`${base}snapshot.bin`)];
-    for (const one of [site, snapshot]) one.catch(() => undefined); // told below, where it is waited for
+    for (const each of [site, snapshot]) each.catch(() => undefined); // given below, where it is waited for
     const { loadPyodide } = (await import(/* @vite-ignore */ `${base}pyodide.mjs`)) as { loadPyodide: Load };
     const python = await begun(loadPyodide, base, snapshot);
     layDown(python, await site);
@@ -56,18 +56,18 @@ async function boot(base: string): Promise<void> {
     python.runPython("import gc; gc.disable()");
     answer = python.runPython("from naveta_core.dispatch import answer\nanswer") as (text: string) => string;
     python.runPython("gc.freeze(); gc.enable()");
-    tell({ ready: true, ms: performance.now() - started });
+    notify({ ready: true, ms: performance.now() - started });
   } catch (error) {
-    tell({ failed: error instanceof Error ? error.message : String(error) });
+    notify({ failed: error instanceof Error ? error.message : String(error) });
   }
 }
 
 self.onmessage = (event: MessageEvent<Boot | Ask>) => {
-  const asked = event.data;
-  if ("boot" in asked) {
-    void boot(asked.boot);
+  const query = event.data;
+  if ("boot" in query) {
+    void boot(query.boot);
     return;
   }
   if (!answer) return;
-  tell({ id: asked.id, text: answer(asked.text) });
+  notify({ id: query.id, text: answer(query.text) });
 };

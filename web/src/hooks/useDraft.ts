@@ -1,6 +1,6 @@
 // One draft in hand: what is typed shows at once and is on the device with the same keystroke.
 import { useCallback, useEffect, useRef, useState } from "react";
-import { findDraft, keepDraft } from "../device/device";
+import { findDraft, storeDraft } from "../device/device";
 import { type Draft, nowWithOffset } from "../documents/draft";
 
 export type Change = (change: (draft: Draft) => Draft) => void;
@@ -26,7 +26,7 @@ export function useDraft(id: string): { draft: Draft | null | undefined; change:
     const next = { ...how(held.current), changedAt: nowWithOffset() };
     held.current = next;
     setDraft(next);
-    keepDraft(next).then(
+    storeDraft(next).then(
       () => setRoom(true),
       () => setRoom(false),
     );

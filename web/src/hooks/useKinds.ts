@@ -9,5 +9,5 @@ export function useKinds(): Kind[] {
 
 /** What the core says of a kind of check; undefined until it is here. */
 export function useKind(name: string | undefined): Kind | undefined {
-  return useKinds().find((one) => one.kind === name);
+  return useKinds().find((useKind) => useKind.kind === name);
 }

@@ -5,9 +5,9 @@ const narrow = typeof matchMedia === "function" ? matchMedia("(max-width: 759px)
 
 export function useNarrow(): boolean {
   return useSyncExternalStore(
-    (told) => {
-      narrow?.addEventListener("change", told);
-      return () => narrow?.removeEventListener("change", told);
+    (answer) => {
+      narrow?.addEventListener("change", answer);
+      return () => narrow?.removeEventListener("change", answer);
     },
     () => narrow?.matches ?? false,
   );

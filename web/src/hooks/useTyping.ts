@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 const LEAVES_AFTER_MS = 300;
 
 /**
- * Whether a well has the focus. Leaving it is told a moment later: what moves when the keypad goes (the bar, the
+ * Whether an input has the focus. Leaving it is given a moment later: what moves when the keypad goes (the bar, the
  * rail) must not move between a finger's touch and the click that comes of it.
  */
 export function useTyping(): boolean {
@@ -12,7 +12,7 @@ export function useTyping(): boolean {
     let later: ReturnType<typeof setTimeout> | undefined;
     const look = () => {
       clearTimeout(later);
-      const here = document.activeElement?.classList.contains("well") === true;
+      const here = document.activeElement?.classList.contains("number-field") === true;
       if (here) setTyping(true);
       else later = setTimeout(() => setTyping(false), LEAVES_AFTER_MS);
     };

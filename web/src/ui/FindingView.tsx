@@ -1,6 +1,6 @@
 // A finding: grade and limit, then the sentence, then the bar, then why and what it costs. The same on bench and record.
 import type { Result } from "../api/client";
-import { GradeMark, LimitBar } from "./marks";
+import { GradeMark, LimitBar } from "./icons";
 import { bound } from "./words";
 
 export function FindingView({ result }: { result: Result }) {
@@ -15,9 +15,9 @@ export function FindingView({ result }: { result: Result }) {
       <p className="text-[1.4rem] font-[660] leading-[1.22] text-pretty">{bound(finding.text)}</p>
       {part && <LimitBar value={part.value} u95={part.u95} limit={part.limits.use} label={finding.text} width={360} />}
       <ul className="m-0 grid list-none gap-1 p-0">
-        {verdict.reasons.map((one) => (
-          <li key={one.code + one.text} data-reason={one.code}>
-            {one.text}
+        {verdict.reasons.map((reason) => (
+          <li key={reason.code + reason.text} data-reason={reason.code}>
+            {reason.text}
           </li>
         ))}
         {work[0] && <li>{work[0].text}</li>}
@@ -29,9 +29,9 @@ export function FindingView({ result }: { result: Result }) {
 export function NextSteps({ result }: { result: Result }) {
   return (
     <ul className="m-0 grid list-none gap-1 border-t-2 border-ink p-0 pt-3">
-      {result.verdict.next.map((one, i) => (
-        <li key={one.code} data-next={one.code} className={i === 0 ? "font-[660]" : ""}>
-          {one.text}
+      {result.verdict.next.map((each, i) => (
+        <li key={each.code} data-next={each.code} className={i === 0 ? "font-[660]" : ""}>
+          {each.text}
         </li>
       ))}
     </ul>

@@ -6,10 +6,10 @@ import type { SetUpDocument } from "../documents/setUp";
 export type Observed = SetUpDocument["observations"];
 export type Part = { observed: Observed; faults: Fault[]; set: (change: Partial<Observed>) => void };
 
-/** What the core reckons with where nothing was told. */
+/** What the core calculates with where nothing was given. */
 export type Usual = Record<string, number>;
 
-export function Asked({ title, children }: { title: ReactNode; children: ReactNode }) {
+export function Answered({ title, children }: { title: ReactNode; children: ReactNode }) {
   return (
     <div className="grid gap-2">
       <p className="font-[680]">{title}</p>

@@ -9,14 +9,14 @@ type Props = { kinds: string[]; accept: string; children: ReactNode; onFile: (fi
 
 export function FromFile({ kinds, accept, children, onFile }: Props) {
   const [tag, setTag] = useState("");
-  const [asked, setAsked] = useState(false);
+  const [query, setSubmitted] = useState(false);
   const [trouble, setTrouble] = useState<unknown>(null);
-  const [said, setSaid] = useState("");
+  const [answer, setMessage] = useState("");
   const load = async (file: File) => {
-    if (!tag) return setAsked(true);
+    if (!tag) return setSubmitted(true);
     setTrouble(null);
-    setSaid("");
-    if (file.size > MOST_BYTES) return setSaid(`${file.name} is too large: nothing was read.`);
+    setMessage("");
+    if (file.size > MOST_BYTES) return setMessage(`${file.name} is too large: nothing was read.`);
     try {
       await onFile(file, tag);
     } catch (error) {
@@ -25,7 +25,7 @@ export function FromFile({ kinds, accept, children, onFile }: Props) {
   };
   return (
     <div className="grid gap-5">
-      <PickInstrument value={tag} onChange={setTag} missing={asked && !tag} kinds={kinds} />
+      <PickInstrument value={tag} onChange={setTag} missing={query && !tag} kinds={kinds} />
       <label className="grid gap-2 font-[600]">
         The file
         <input
@@ -40,7 +40,7 @@ export function FromFile({ kinds, accept, children, onFile }: Props) {
         />
       </label>
       <p className="sub">{children}</p>
-      {said && <p className="fault">{said}</p>}
+      {answer && <p className="fault">{answer}</p>}
       <Trouble error={trouble} />
     </div>
   );

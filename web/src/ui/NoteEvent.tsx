@@ -1,6 +1,6 @@
-// Report a knock or drop or a drop: never refused, never lost, told to everybody who opens the yard.
+// Report a knock or drop or a drop: never refused, never lost, given to everybody who opens the yard.
 import { useState } from "react";
-import { useHappening } from "../app/acts";
+import { useHappening } from "../app/events";
 import { Choice, Dialog } from "./parts";
 import { PickInstrument } from "./PickInstrument";
 
@@ -21,17 +21,17 @@ function NoteForm({ tag, onClose }: { tag: string | undefined; onClose: () => vo
   const [which, setWhich] = useState(tag ?? "");
   const [event, setEvent] = useState<"knock" | "drop">("knock");
   const [note, setNote] = useState("");
-  const [asked, setAsked] = useState(false);
+  const [query, setSubmitted] = useState(false);
   const happened = useHappening();
   const submit = async (e: React.FormEvent) => {
     e.preventDefault();
-    if (!which) return setAsked(true);
+    if (!which) return setSubmitted(true);
     onClose();
     await happened({ instrument: which, event, note: note.trim() }, `${event === "knock" ? "Knock" : "Drop"} of ${which}`);
   };
   return (
     <form className="grid gap-5" onSubmit={(e) => void submit(e)}>
-      {!tag && <PickInstrument value={which} onChange={setWhich} missing={asked && !which} />}
+      {!tag && <PickInstrument value={which} onChange={setWhich} missing={query && !which} />}
       <Choice label="What happened" value={event} options={[...EVENTS]} onChange={setEvent} />
       <label className="grid gap-1 font-[600]">
         Where and how

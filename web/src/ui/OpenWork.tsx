@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { useHere, usePerson } from "../app/session";
 import type { Draft } from "../documents/draft";
 import { addressOf } from "../documents/reopen";
-import { drafts, onShelfChange } from "../device/device";
+import { drafts, onStoreChange } from "../device/device";
 import { moment } from "./words";
 
 /** Open work of one place; undefined until this device's store has been read, so that a page can wait and not move. */
@@ -20,7 +20,7 @@ export function useOpenWork(belongs: (draft: Draft) => boolean): Draft[] | undef
         () => here && setFound([]),
       );
     look();
-    const forget = onShelfChange(look);
+    const forget = onStoreChange(look);
     return () => {
       here = false;
       forget();

@@ -36,7 +36,7 @@ export function scales(picture: Picture, width: number, height: number) {
   const high = Math.max(...lines, low + 1.6) + 0.8;
   const y = (m: number) => TOP + ((high - m) / (high - low)) * (height - TOP - FOOT);
   const errors = picture.setups.flatMap((s) => [s.a, s.b]).map((s) => (s.error_m && s.distance_m ? { error: Math.abs(s.error_m), distance: s.distance_m } : null));
-  const largest = errors.reduce((most, one) => (one && one.error > (most?.error ?? 0) ? one : most), null);
+  const largest = errors.reduce((most, each) => (each && each.error > (most?.error ?? 0) ? each : most), null);
   const wanted = largest ? ERROR_PX / (largest.distance * perMetre) / (largest.error / largest.distance) : 0;
   const times = Math.min(wanted, MOST_TIMES);
   /** Pixels upward for an error at its distance: its true slope, so many times too steep. */
@@ -63,7 +63,7 @@ export function PegLine({ picture, height = 206 }: { picture: Picture | null; he
 function Drawing({ picture, width, height }: { picture: Picture; width: number; height: number }) {
   const s = scales(picture, width, height);
   const last = picture.setups.length - 1;
-  const told = longest(picture);
+  const answer = longest(picture);
   return (
     <figure className="m-0">
       <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="img" aria-label={spoken(picture)} className="block w-full">
@@ -74,22 +74,22 @@ function Drawing({ picture, width, height }: { picture: Picture; width: number; 
         {picture.setups.map((setup, i) => (
           <SetupDrawing key={setup.index} setup={setup} picture={picture} s={s} now={i === last} height={height} row={picture.setups.length > 2 ? i % 2 : 0} />
         ))}
-        {told && (
-          <text x={told.onA ? s.x(0) + 16 : s.x(picture.baseline_m ?? 0) - 16} y={20} textAnchor={told.onA ? "start" : "end"} fontSize="17" fontWeight="680" className="fill-ink">
-            {told.text}
+        {answer && (
+          <text x={answer.onA ? s.x(0) + 16 : s.x(picture.baseline_m ?? 0) - 16} y={20} textAnchor={answer.onA ? "start" : "end"} fontSize="17" fontWeight="680" className="fill-ink">
+            {answer.text}
           </text>
         )}
       </svg>
       <figcaption className="sub text-[16px] px-1 pb-1">
-        {s.times > 0 ? `Slope of the sights drawn about ${round2(s.times).toLocaleString("en-GB")} times too steep; the dotted line is level.` : picture.setups.some((one) => one.line_height_m !== null) ? "Distances to scale. The slope of the sights shows once every staff is read." : "Distances to scale. The sights appear with the readings."}
+        {s.times > 0 ? `Slope of the sights drawn about ${round2(s.times).toLocaleString("en-GB")} times too steep; the dotted line is level.` : picture.setups.some((setup) => setup.line_height_m !== null) ? "Distances to scale. The slope of the sights shows once every staff is read." : "Distances to scale. The sights appear with the readings."}
       </figcaption>
     </figure>
   );
 }
 
 function spoken(picture: Picture): string {
-  const told = longest(picture);
-  return `Two-peg layout, ${picture.setups.length} set-ups drawn${told ? `: ${told.text}` : ""}`;
+  const answer = longest(picture);
+  return `Two-peg layout, ${picture.setups.length} set-ups drawn${answer ? `: ${answer.text}` : ""}`;
 }
 
 function longest(picture: Picture): { text: string; onA: boolean } | null {

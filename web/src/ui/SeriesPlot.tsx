@@ -25,10 +25,10 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
   const limit = points[points.length - 1]?.use ?? 0;
   const path = line<Point>().x((p) => x(new Date(p.at))).y((p) => y(p.value));
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="group" aria-label={`${points.length} findings against the limit of ${limit} ${series.unit_said}`}>
+    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="group" aria-label={`${points.length} findings against the limit of ${limit} ${series.unit_label}`}>
       <rect x={LEFT} width={W - LEFT - RIGHT} y={y(limit)} height={y(-limit) - y(limit)} className="fill-band" opacity="0.55" />
-      {[limit, -limit].map((one) => (
-        <path key={one} d={`M${LEFT} ${y(one)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="2" />
+      {[limit, -limit].map((each) => (
+        <path key={each} d={`M${LEFT} ${y(each)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="2" />
       ))}
       <path d={`M${LEFT} ${y(0)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="0.8" />
       {y.ticks(5).map((tick) => (
@@ -43,11 +43,11 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
           {tick.toLocaleDateString("en-GB", { month: "short", year: "numeric" })}
         </text>
       ))}
-      {together(series.events.map((one) => ({ x: x(new Date(one.at)), word: one.event }))).map((one) => (
-        <Event key={one.x} x={one.x} word={one.word} />
+      {together(series.events.map((each) => ({ x: x(new Date(each.at)), word: each.event }))).map((each) => (
+        <Event key={each.x} x={each.x} word={each.word} />
       ))}
-      {segments(series).map((one, i) => (
-        <path key={i} d={path(one) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
+      {segments(series).map((segment, i) => (
+        <path key={i} d={path(segment) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
       ))}
       {pairs(points).map(([found, left]) => (
         <path
@@ -60,7 +60,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
         />
       ))}
       {points.map((point) => (
-        <Finding key={point.id} point={point} said={series.unit_said} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
+        <Finding key={point.id} point={point} said={series.unit_label} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
       ))}
     </svg>
   );
@@ -80,7 +80,7 @@ export function segments(series: Series): Point[][] {
 /** As found and as left of one adjustment. */
 export function pairs(points: Point[]): [Point, Point][] {
   return points.flatMap((left) => {
-    const found = points.find((one) => one.id === left.pair);
+    const found = points.find((point) => point.id === left.pair);
     return found ? [[found, left] as [Point, Point]] : [];
   });
 }
@@ -90,10 +90,10 @@ const LABEL_PX = 70;
 /** Events too close for a label each share one: "knock, adjusted". */
 export function together(events: { x: number; word: string }[]): { x: number; word: string }[] {
   const rows: { x: number; word: string }[] = [];
-  for (const one of [...events].sort((a, b) => a.x - b.x)) {
+  for (const each of [...events].sort((a, b) => a.x - b.x)) {
     const last = rows[rows.length - 1];
-    if (!last || one.x - last.x > LABEL_PX) rows.push({ ...one });
-    else if (!last.word.split(", ").includes(one.word)) last.word = `${last.word}, ${one.word}`;
+    if (!last || each.x - last.x > LABEL_PX) rows.push({ ...each });
+    else if (!last.word.split(", ").includes(each.word)) last.word = `${last.word}, ${each.word}`;
   }
   return rows;
 }

@@ -1,9 +1,9 @@
 import type { Picture, RecordRow, Series } from "../api/client";
 import { daysOut } from "../features/instrument/Records";
 import { scales } from "./PegLine";
-import { bySight } from "./Reckoned";
+import { bySight } from "./Calculation";
 import { pairs, segments, together } from "./SeriesPlot";
-import { placeOnBar } from "./marks";
+import { placeOnBar } from "./icons";
 import { bound } from "./words";
 
 it("places an error between the posts, and breaks the axis beyond one and a half times the limit", () => {
@@ -46,8 +46,8 @@ describe("the peg line", () => {
 const point = (at: string) => ({ id: at, at, stage: "as-found", pair: null, grade: "use", value: 1, u95: 1, use: 10, watch: 20 });
 
 it("never draws a line through a knock", () => {
-  const series: Series = { title: "Two-peg test", unit: "″", unit_said: "seconds", points: [point("2026-01-01"), point("2026-02-01"), point("2026-04-01")], events: [{ id: "k", event: "knock", at: "2026-03-01", note: "" }] };
-  expect(segments(series).map((one) => one.length)).toEqual([2, 1]);
+  const series: Series = { title: "Two-peg test", unit: "″", unit_label: "seconds", points: [point("2026-01-01"), point("2026-02-01"), point("2026-04-01")], events: [{ id: "k", event: "knock", at: "2026-03-01", note: "" }] };
+  expect(segments(series).map((segment) => segment.length)).toEqual([2, 1]);
 });
 
 it("joins what was found to what was left, and to nothing else", () => {
@@ -61,19 +61,19 @@ it("labels events that stand close together once", () => {
   expect(together(close)).toEqual([{ x: 90, word: "knock, adjusted" }, { x: 300, word: "drop" }]);
 });
 
-it("tells readings of one sight together", () => {
+it("says readings of one sight together", () => {
   const row = (where: string, given: string) => ({ path: given, where, given, arcsec_per_mm: 1, text: "" });
-  expect(bySight([row("A", "1"), row("A", "2"), row("B", "3")]).map((one) => one.readings)).toEqual([["1", "2"], ["3"]]);
+  expect(bySight([row("A", "1"), row("A", "2"), row("B", "3")]).map((each) => each.readings)).toEqual([["1", "2"], ["3"]]);
 });
 
 it("keeps a figure with its sign and unit", () => {
   expect(bound("14″ up, ± 3″: 2.0 mm too high at 30 m.")).toBe("14″ up, ±\u00a03″: 2.0\u00a0mm too high at 30\u00a0m.");
 });
 
-it("tells a day out in one line, but hides nothing that was struck or noted", () => {
+it("says a day out in one line, but hides nothing that was struck or noted", () => {
   const row = (kind: string, more: Partial<RecordRow> = {}) => ({ id: kind + String(more.observed_at), kind, note: "", amended_by: null, observed_at: "", ...more }) as RecordRow;
   const rows = [row("in", { observed_at: "16" }), row("out", { observed_at: "08" }), row("in", { note: "wet" }), row("out"), row("in", { amended_by: "x" }), row("out"), row("two-peg")];
-  expect(daysOut(rows).map((one) => [one.row.kind, one.until])).toEqual([
+  expect(daysOut(rows).map((each) => [each.row.kind, each.until])).toEqual([
     ["out", "16"],
     ["in", null],
     ["out", null],

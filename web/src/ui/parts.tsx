@@ -47,14 +47,14 @@ export type Option<T extends string> = { value: T; label: string; hint?: string 
 export function Choice<T extends string>({ label, value, options, onChange, stacked = false }: { label: string; value: T; options: Option<T>[]; onChange: (value: T) => void; stacked?: boolean }) {
   return (
     <RadioGroup.Root aria-label={label} value={value} onValueChange={(v) => onChange(v as T)} className={`flex flex-wrap gap-2 ${stacked ? "flex-col" : ""}`}>
-      {options.map((one) => (
+      {options.map((option) => (
         <RadioGroup.Item
-          key={one.value}
-          value={one.value}
+          key={option.value}
+          value={option.value}
           className={`rounded-md min-h-[48px] px-4 py-2 text-left font-[600] shadow-[inset_0_0_0_1.5px_var(--color-ink)] data-[state=checked]:bg-ink data-[state=checked]:text-card`}
         >
-          {one.label}
-          {one.hint && <span className="block font-[420] text-[15px]">{one.hint}</span>}
+          {option.label}
+          {option.hint && <span className="block font-[420] text-[15px]">{option.hint}</span>}
         </RadioGroup.Item>
       ))}
     </RadioGroup.Root>
@@ -81,8 +81,8 @@ export function Trouble({ error }: { error: unknown }) {
       <p className="fault" role="alert">
         {error.title}
       </p>
-      {error.faults.map((one) => (
-        <FaultLine key={one.path} fault={one} />
+      {error.faults.map((each) => (
+        <FaultLine key={each.path} fault={each} />
       ))}
     </div>
   );
@@ -92,14 +92,14 @@ export function Cautions({ cautions }: { cautions: { code: string; text: string 
   if (!cautions.length) return null;
   return (
     <div className="caution">
-      {cautions.map((one) => (
-        <span key={one.code}>{one.text} </span>
+      {cautions.map((caution) => (
+        <span key={caution.code}>{caution.text} </span>
       ))}
     </div>
   );
 }
 
-/** A sequence as a plumb string with knots: done, now, to come. Nothing is locked. */
+/** A sequence as a plumb string with steps: done, now, to come. Nothing is locked. */
 export function PlumbString({ steps, now }: { steps: { name: string; done: boolean }[]; now: number }) {
   return (
     <ol className="relative m-0 list-none p-0 pl-7" aria-label="Steps">

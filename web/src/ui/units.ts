@@ -12,12 +12,12 @@ export const ANGLES = [
   { value: "gon", label: "Gon" },
 ];
 
-export const rememberedUnit = (): Length => UNITS.find((one) => one.value === localStorage.getItem("unit"))?.value ?? "m";
+export const rememberedUnit = (): Length => UNITS.find((each) => each.value === localStorage.getItem("unit"))?.value ?? "m";
 export const rememberedAngle = (): string => localStorage.getItem("angle") ?? "dms";
 export const rememberedMethod = (kind: string): string => localStorage.getItem(`method-${kind}`) ?? "";
 
-export function remember(told: { unit?: Length | undefined; angle?: string | undefined; method?: { kind: string; name: string } | undefined }): void {
-  if (told.unit) localStorage.setItem("unit", told.unit);
-  if (told.angle) localStorage.setItem("angle", told.angle);
-  if (told.method) localStorage.setItem(`method-${told.method.kind}`, told.method.name);
+export function remember(answer: { unit?: Length | undefined; angle?: string | undefined; method?: { kind: string; name: string } | undefined }): void {
+  if (answer.unit) localStorage.setItem("unit", answer.unit);
+  if (answer.angle) localStorage.setItem("angle", answer.angle);
+  if (answer.method) localStorage.setItem(`method-${answer.method.kind}`, answer.method.name);
 }

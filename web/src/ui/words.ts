@@ -1,7 +1,7 @@
 // Words and moments as every place writes them.
 import type { InstrumentRow } from "../api/client";
 
-/** Where it is: with whom, or on which shelf. */
+/** Where it is: with whom, or on which local store. */
 export function whereabouts(row: Pick<InstrumentRow, "crew" | "place">): string {
   return row.crew ? `${row.crew} crew` : row.place || "Yard";
 }
@@ -42,8 +42,8 @@ export function clock(text: string, zone: string): string {
 export const lowered = (title: string): string => title.charAt(0).toLowerCase() + title.slice(1);
 
 /** The day a check comes due again, while it stands; one that failed or is due already has to be done now. */
-export const dueOn = (one: { state: string; due_on?: string | null }): string | null => (one.state.startsWith("ready") ? (one.due_on ?? null) : null);
+export const dueOn = (each: { state: string; due_on?: string | null }): string | null => (each.state.startsWith("ready") ? (each.due_on ?? null) : null);
 
 /** What the state of one check is called; one that never comes due is taken when it is wanted. */
-export const checkState = (one: { state: string; reasons: { code: string }[] }): string => (one.state === "ready" && one.reasons[0]?.code === "when-wanted" ? "When needed" : (CHECK_STATES[one.state] ?? ""));
+export const checkState = (each: { state: string; reasons: { code: string }[] }): string => (each.state === "ready" && each.reasons[0]?.code === "when-wanted" ? "When needed" : (CHECK_STATES[each.state] ?? ""));
 const CHECK_STATES: Record<string, string> = { ready: "Current", "ready-if": "With a condition", "check-first": "Due", hold: "Failed" };

@@ -11,7 +11,7 @@ from typing import Any
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import QUANTITY, CircularVial, read_document, where
-from .judge import CAUTIONS, bubble_to_middle, draw, grow, judge, needs
+from .judge import CAUTIONS, bubble_to_middle, draw, judge, needs, progress_of
 
 Data = dict[str, Any]
 BUBBLE = ("x_mm", "y_mm")
@@ -55,7 +55,7 @@ WHEN_BAD = (
         "Use another instrument",
         "Level to the reversing point: set the bubble there instead of the middle, or use another instrument.",
     ),
-    ("look-back", "Review affected work", "Work since the last good check may contain this error."),
+    ("impact-review", "Review affected work", "Work since the last good check may contain this error."),
 )
 
 KIND = Kind(
@@ -65,7 +65,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     title="Circular level check",

@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 from ...engine.adjusting import act_of_adjusting
 from ...engine.conditions import Circumstances, Needs
 from ...engine.converging import converging, read_points
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, repeats_of, report_outlier, report_scatter
 from ...results import Adjusting, CirclePicture
 from ...stats.decision import Grade, Limits
@@ -71,7 +71,7 @@ def judge(document: CircularVial, read: BubblesRead, circumstances: Circumstance
         worked_of(read, found),
         [cost_of(document, found, sensitivity)],
         found.solved.spread,
-        one_more=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
+        more_readings=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
         repeat_text="Set the bubble again and repeat the turn before you touch a screw. Both runs count together.",
     )
     if not circumstances.proved:
@@ -94,11 +94,11 @@ def draw(_document: CircularVial, read: BubblesRead, judgement: Judgement | None
     return drawn_vial(read, judgement, "tilt of the axis")
 
 
-def grow(document: CircularVial, read: BubblesRead) -> Growing:
+def progress_of(document: CircularVial, read: BubblesRead) -> SheetProgress:
     rows = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
         rows = [("turn-now", "Turn the instrument, wait until the bubble settles, read again.")]
-    return Growing(rows)
+    return SheetProgress(rows)
 
 
 def bubble_to_middle(

@@ -10,7 +10,7 @@ from ...engine.repeats import last_repeat
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement
 from ...geometry import angle_between_deg, polar
-from ...results import CalculationLine, CirclePicture, Coded, Effect, Shown
+from ...results import CalculationLine, CirclePicture, CodedText, Effect, Shown
 from ...units.formatting import aside, figure
 from .document import BubblesRead, CircularVialFigures, where
 from .solve import VialError
@@ -106,7 +106,7 @@ def vial_error_of(judgement: Judgement) -> tuple[float, float]:
     return figures.vial_error_x_mm, figures.vial_error_y_mm
 
 
-def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_says: str) -> CirclePicture:
+def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_text: str) -> CirclePicture:
     """Bubbles in their ring: level vial error in the middle of them, what turns about it (`turns_says`)."""
     figures = judgement.figures if judgement else None
     assert figures is None or isinstance(figures, CircularVialFigures)
@@ -123,7 +123,7 @@ def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_says: str) 
         centre,
         radius,
         "level vial error",
-        turns_says,
+        turns_text,
         ring=4.0,
         limit=judgement.quantities[0].limits.use if judgement else None,
         x="right",
@@ -131,7 +131,7 @@ def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_says: str) 
     )
 
 
-def running(read: BubblesRead, wanted: int) -> list[Coded]:
+def running(read: BubblesRead, wanted: int) -> list[CodedText]:
     """What two opposite headings say while the others are still to come."""
     bubbles = last_repeat(read.bubbles)
     for i, bubble in enumerate(bubbles):

@@ -1,7 +1,7 @@
 """Does an automatic level's compensator do its work: a staff read with the bubble run to each side of its ring.
 
 A healthy one gives the same reading whichever way the level leans. What is left fore and aft, or left and right, is
-told in seconds, and per minute of tilt where that is known. A line that does not return after a tap is sticking.
+given in seconds, and per minute of tilt where that is known. A line that does not return after a tap is sticking.
 """
 
 from __future__ import annotations
@@ -9,7 +9,7 @@ from __future__ import annotations
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import PLACES, QUANTITY, WORDS, CompensatorFunction, read_document, where
-from .judge import CAUTIONS, draw, grow, judge
+from .judge import CAUTIONS, draw, judge, progress_of
 
 GENERAL = (
     Group("observations", "The staff", ("distance", "tilt_arcmin")),
@@ -41,7 +41,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     general=GENERAL,
     prerequisites=((("circular-vial",), "The circular level"),),
     title="Compensator",
@@ -72,7 +72,7 @@ KIND = Kind(
             "Use another level. Or use this one with balanced sights and the bubble within the inner quarter of its ring, always approached from the same side.",
         ),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Lines levelled with balanced sights and a centred bubble contain little of it; review the others.",
         ),

@@ -7,9 +7,9 @@ from math import fsum, sqrt
 
 from ...engine.conditions import Circumstances
 from ...engine.drawing import deviations
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, prior_dof, raised, repeats_of
-from ...results import Coded, DeviationsPicture
+from ...results import CodedText, DeviationsPicture
 from ...stats.decision import Limits
 from ...stats.estimate import Estimate, Spread, pooled
 from ...stats.outliers import find_outlier, likely_slip, repeats
@@ -101,7 +101,7 @@ def judge(document: CompensatorFunction, read: CompensatorRead, _told: Circumsta
     judgement = Judgement(
         [quantity], figures, finding_of(estimate.value, estimate.u95, WORDS[largest]), shown_of(quantity, figures),
         worked_of(document, groups, shifts), work_of(document, estimate.value), spread,
-        one_more=("reading at every position", "readings at every position"),
+        more_readings=("reading at every position", "readings at every position"),
         repeat_text="Without moving the level, read once more at every position. Both runs count together.",
         service_text="Compensator faults are work for service: never adjust them in the field.",
     )  # fmt: skip
@@ -113,9 +113,9 @@ def judge(document: CompensatorFunction, read: CompensatorRead, _told: Circumsta
     return judgement
 
 
-def _circumstances(document: CompensatorFunction, read: CompensatorRead) -> list[Coded]:
+def _circumstances(document: CompensatorFunction, read: CompensatorRead) -> list[CodedText]:
     """What the tap and the distance say of how far this can be trusted."""
-    reasons: list[Coded] = []
+    reasons: list[CodedText] = []
     if document.observations.returns is None and not read.after_tap:
         reasons.append(("not-tapped", "The tap test was not done: a sticking compensator would not be noticed."))
     if read.distance_m is not None and not GOOD_M[0] <= read.distance_m <= GOOD_M[1]:
@@ -124,8 +124,8 @@ def _circumstances(document: CompensatorFunction, read: CompensatorRead) -> list
     return reasons
 
 
-def _set_aside(read: CompensatorRead, within: float, unit: str) -> tuple[dict[str, Coded], list[Coded]]:
-    """The reading that stands apart, set aside in sight where three or more stand beside it."""
+def _set_aside(read: CompensatorRead, within: float, unit: str) -> tuple[dict[str, CodedText], list[CodedText]]:
+    """The reading that is an outlier, set aside in sight where three or more stand beside it."""
     found = find_outlier(standardised(read.at, within))
     if found is None:
         return {}, []
@@ -149,7 +149,7 @@ def _set_aside(read: CompensatorRead, within: float, unit: str) -> tuple[dict[st
 
 def _sticking(
     document: CompensatorFunction, read: CompensatorRead, centre: float, within: float, between: float
-) -> list[Coded]:
+) -> list[CodedText]:
     text = "The line does not return after the tap: the compensator sticks."
     if document.observations.returns == "no":
         return [("sticking", text)]
@@ -178,8 +178,8 @@ def draw(document: CompensatorFunction, read: CompensatorRead, judgement: Judgem
     return deviations("arcsec", marks, limit, "bubble in the middle", "")
 
 
-def grow(document: CompensatorFunction, read: CompensatorRead) -> Growing:
-    reasons: list[Coded] = []
+def progress_of(document: CompensatorFunction, read: CompensatorRead) -> SheetProgress:
+    reasons: list[CodedText] = []
     within, between = variances(document, read)
     if read.distance_m:
         n = max(1, *(len(g) for g in read.at.values()))
@@ -195,6 +195,6 @@ def grow(document: CompensatorFunction, read: CompensatorRead) -> Growing:
         reasons += running(read, scale)
     found = find_outlier(standardised(read.at, within))
     if found is None or found.sole_pair:
-        return Growing(reasons)
+        return SheetProgress(reasons)
     entry = read.at[PLACES[found.group]][found.index]
-    return Growing(reasons, (entry.path, f"{entry.text} is an outlier: read once more there."))
+    return SheetProgress(reasons, (entry.path, f"{entry.text} is an outlier: read once more there."))

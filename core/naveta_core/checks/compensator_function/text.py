@@ -5,14 +5,14 @@ from __future__ import annotations
 from ...engine.reader import PlainRow
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity
-from ...results import CalculationLine, Coded, Effect, Shown
+from ...results import CalculationLine, CodedText, Effect, Shown
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import arcsec, figure, length_words
 from .document import SIDES, WORDS, CompensatorFigures, CompensatorFunction, CompensatorRead
 from .solve import mean_of
 
 
-def pattern_of(fore_aft: float, across: float, u: float) -> list[Coded]:
+def pattern_of(fore_aft: float, across: float, u: float) -> list[CodedText]:
     if abs(fore_aft) > u and abs(fore_aft) > 2 * abs(across):
         return [
             (
@@ -87,7 +87,7 @@ def work_of(document: CompensatorFunction, value: float) -> list[Effect]:
     return [effect("bubble-at-ring", text)]
 
 
-def running(read: CompensatorRead, scale: float) -> list[Coded]:
+def running(read: CompensatorRead, scale: float) -> list[CodedText]:
     """The largest shift so far, while places are still to come."""
     seen = [name for name in SIDES if read.at[name] and read.at["centre"]]
     if not seen or len(seen) == len(SIDES):

@@ -9,7 +9,7 @@ from ...engine.kind import Kind, RequiredConditions
 from ..two_face import plunges
 from .document import MAIN, MARKS, SERIES, SETS, DirectionAccuracy, read_document, where
 from .judge import CAUTIONS, judge, needs
-from .text import draw, grow
+from .text import draw, progress_of
 
 Data = dict[str, Any]
 EACH_SET = "observations.series[*].sets[*]"
@@ -64,7 +64,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     title="Angle accuracy (full test)",
@@ -90,7 +90,7 @@ KIND = Kind(
             "Use another instrument",
             "Use it where the standard deviation found is good enough, with more sets.",
         ),
-        ("look-back", "Review affected work", "Closures measured in the meantime show the effect."),
+        ("impact-review", "Review affected work", "Closures measured in the meantime show the effect."),
     ),
     watch_condition="Where the standard deviation found is good enough, with more sets.",
     main_quantity=MAIN,

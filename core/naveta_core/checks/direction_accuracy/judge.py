@@ -9,7 +9,7 @@ from ...engine.full_test import FullTest, held_against
 from ...engine.parser import ordinal
 from ...engine.rows import row, shown
 from ...engine.verdict import Judgement, report_outlier
-from ...results import Coded, Repeats
+from ...results import CodedText, Repeats
 from ...stats.outliers import find_outlier
 from ...stats.quantiles import t_quantile
 from ...units.formatting import arcsec, figure
@@ -29,7 +29,7 @@ def needs(_document: DirectionAccuracy) -> Needs:
 
 
 def judge(document: DirectionAccuracy, read: AccuracyRead, _told: Circumstances) -> Judgement:
-    """s against what is stated and against the last campaign; the index of the vertical circle against chance."""
+    """s against what is stated and against the last full test; the index of the vertical circle against chance."""
     o, found = document.observations, reduce_all(document, read)
     horizontal, full = o.circle == "horizontal", o.procedure == "full"
     noun = "one direction in both faces" if horizontal else "one zenith angle in both faces"
@@ -83,7 +83,7 @@ def judge(document: DirectionAccuracy, read: AccuracyRead, _told: Circumstances)
     return judgement
 
 
-def _index(found: ReducedSeries, horizontal: bool) -> list[Coded]:
+def _index(found: ReducedSeries, horizontal: bool) -> list[CodedText]:
     if horizontal:
         return []
     chance = t_quantile(0.975, found.dof) * found.s / sqrt(found.pairs)

@@ -42,7 +42,7 @@ def _digit(read: AccuracyRead) -> float:
 
 
 def reduce_all(document: DirectionAccuracy, read: AccuracyRead) -> ReducedSeries:
-    """Every series by itself, then together."""
+    """Every series on its own, then together."""
     horizontal = document.observations.circle == "horizontal"
     residuals, squares, spreads, dof = [], [], [], 0
     for sets in read.series:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...engine.directions import twice_c_arcsec
 from ...engine.drawing import deviations
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.rows import effect, line
 from ...engine.verdict import Judgement
 from ...geometry import mean
@@ -59,17 +59,17 @@ def draw(document: DirectionAccuracy, read: AccuracyRead, judgement: Judgement |
     return deviations("arcsec", marks, None, "the mean of all sets", "set by set")
 
 
-def grow(document: DirectionAccuracy, read: AccuracyRead) -> Growing:
+def progress_of(document: DirectionAccuracy, read: AccuracyRead) -> SheetProgress:
     """c or i of the marks seen in both faces, and how it scatters, while the sets go in."""
     horizontal = document.observations.circle == "horizontal"
     pairs = [
         (set_.left[name].value, set_.right[name].value) for sets in read.series for set_ in sets for name in set_.marks
     ]
     if not pairs:
-        return Growing([])
+        return SheetProgress([])
     values = [twice_c_arcsec(a, b) / 2 if horizontal else (a + b - 360.0) * 1800 for a, b in pairs]
     if any(abs(value) > FAR_ARCSEC for value in values):
-        return Growing([])
+        return SheetProgress([])
     name, count = ("c", len(values)) if horizontal else ("i", len(values))
     text = f"{name} so far {figure(mean(values), 1)}″ from {count} {'target' if count == 1 else 'targets'}, {figure(min(values), 1)}″ to {figure(max(values), 1)}″."
-    return Growing([("running", text)])
+    return SheetProgress([("running", text)])

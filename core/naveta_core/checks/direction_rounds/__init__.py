@@ -1,4 +1,4 @@
-"""Rounds of directions to several marks in both faces, told from a reference."""
+"""Rounds of directions to several marks in both faces, given from a reference."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ..two_face import plunges
 from .document import COLLIMATION, DirectionRounds, read_document, where
-from .judge import CAUTIONS, grow, judge, needs
+from .judge import CAUTIONS, judge, needs, progress_of
 from .text import draw
 
 Data = dict[str, Any]
@@ -52,7 +52,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     prerequisites=((("two-face",), "Two-face check"),),
@@ -76,7 +76,7 @@ KIND = Kind(
         ),
         ("without", "Use another instrument", "Observe in both faces: the mean is free of c."),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Work in one face since the last good check contains c; work in both faces does not.",
         ),

@@ -37,7 +37,7 @@ class DirectionSet(Part):
 
 
 class DirectionRoundsObservations(Part):
-    """Rounds, the circle set afresh between them; the first target pointed at is the reference."""
+    """Rounds, the circle set again between them; the first target pointed at is the reference."""
 
     rounds: Annotated[list[DirectionSet], Rows("round", 9, 1, number="set")] = []
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from math import fsum, sqrt
 
 from ...engine.conditions import Circumstances, Needs
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, prior_dof, repeats_of, report_outlier
 from ...geometry import wrapped
-from ...results import Coded
+from ...results import CodedText
 from ...stats.decision import Limits
 from ...stats.estimate import SCATTER_REFUSED, pooled, scatter_factor
 from ...stats.outliers import find_outlier
@@ -76,7 +76,7 @@ def judge(document: DirectionRounds, read: DirectionsRead, _told: Circumstances)
         worked_of(read, found),
         [work_of(document, sigma)],
         found.repeats,
-        one_more=("round", "rounds"),
+        more_readings=("round", "rounds"),
         taken=len(read.rounds),
         repeat_text="Do a two-face check, five pointings a face, before you store anything.",
         service_text="Do a two-face check, five pointings a face: it shows whether to store a value or send it to service.",
@@ -130,18 +130,18 @@ def _report_outlier(judgement: Judgement, read: DirectionsRead, found: Direction
     report_outlier(judgement, left.path, text)
 
 
-def grow(_document: DirectionRounds, read: DirectionsRead) -> Growing:
-    reasons: list[Coded] = []
+def progress_of(_document: DirectionRounds, read: DirectionsRead) -> SheetProgress:
+    reasons: list[CodedText] = []
     for round_ in read.rounds[-1:]:
-        reasons += _closing_so_far(round_.left, read.reference)
+        reasons += _closing_progress(round_.left, read.reference)
         values = [collimation_at(round_, mark) for mark in round_.marks]
         if values and max(abs(v) for v in values) < 1800:
             text = f"Set {round_.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(round_.marks, values, strict=True))}."
             reasons.append(("running", text))
-    return Growing(reasons)
+    return SheetProgress(reasons)
 
 
-def _closing_so_far(face: FaceOfSet, reference: str) -> list[Coded]:
+def _closing_progress(face: FaceOfSet, reference: str) -> list[CodedText]:
     last = face.closing(reference)
     if last is None:
         return []

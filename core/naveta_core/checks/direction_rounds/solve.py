@@ -1,7 +1,7 @@
 """Rounds of directions reduced to the reference, and the collimation error at every target.
 
 See engine/directions.py for the mean of both faces and the residuals; c at a target is half of (left − right ± 180°) times
-sin z. What the trunnion axis puts in is taken out where targets of different height tell it.
+sin z. What the trunnion axis puts in is taken out where targets of different height say it.
 """
 
 from __future__ import annotations
@@ -21,7 +21,7 @@ from .document import FACES, DirectionRounds, DirectionsRead, ReadSet
 
 USUAL_DISTANCE_M = 100.0
 LEAST_STEEPNESS = 0.26
-"""Cosines of zenith angles that differ by as much as those of marks 15° apart in height tell the trunnion axis."""
+"""Cosines of zenith angles that differ by as much as those of marks 15° apart in height say the trunnion axis."""
 FEWEST_FOR_AXIS = 3
 
 
@@ -33,7 +33,7 @@ class DirectionsSolution:
     series: Series
     c: list[list[float]]
     own: list[list[float]]
-    """The same without what the trunnion axis puts in, where that can be told."""
+    """The same without what the trunnion axis puts in, where that can be given."""
     closing: list[tuple[int, str, float]]
     """(round, face, last less first reading of the reference)."""
     collimation: Estimate
@@ -68,7 +68,7 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
     n, t = len(read.rounds), len(marks)
     cosines = [[cos(radians(round_.zenith_deg(m))) for m in marks] for round_ in read.rounds]
     axis = _axis(c, cosines)
-    # What the trunnion axis puts into c at a steep mark is taken out where it can be told, and counted where it cannot.
+    # What the trunnion axis puts into c at a steep mark is taken out where it can be given, and counted where it cannot.
     own = [[value - axis.arcsec * k for value, k in zip(*pair, strict=True)] for pair in zip(c, cosines, strict=True)]
     means = [fsum(values) / t for values in own]
     squares = fsum(
@@ -86,7 +86,7 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
 
 @dataclass(frozen=True, slots=True)
 class TrunnionAxis:
-    """The trunnion axis's own error, seconds, with its variance for one c of variance 1; 0 where it cannot be told."""
+    """The trunnion axis's own error, seconds, with its variance for one c of variance 1; 0 where it cannot be given."""
 
     arcsec: float
     variance: float

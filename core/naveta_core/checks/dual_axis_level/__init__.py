@@ -13,7 +13,7 @@ from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ...engine.storing import stored_group, storing
 from .document import ACROSS, ALONG, KEPT, DualAxisLevel, read_document, where
-from .judge import CAUTIONS, grow, judge, needs
+from .judge import CAUTIONS, judge, needs, progress_of
 from .text import draw
 
 Data = dict[str, Any]
@@ -54,7 +54,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     title="Electronic level",
@@ -85,7 +85,7 @@ KIND = Kind(
             "Level to the index values, measure in both faces, or use another instrument.",
         ),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Heights measured in one face contain the part along the sight; steep directions the part across.",
         ),

@@ -5,9 +5,9 @@ from __future__ import annotations
 from math import hypot
 
 from ...engine.conditions import Circumstances, Needs
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.repeats import last_repeat
-from ...engine.storing import tell_before, tell_proved
+from ...engine.storing import report_before, report_proved
 from ...engine.verdict import (
     JudgedQuantity,
     Judgement,
@@ -18,7 +18,7 @@ from ...engine.verdict import (
     report_scatter,
 )
 from ...geometry import OPPOSITE_DEG, angle_between_deg, polar, widest_deg
-from ...results import Coded
+from ...results import CodedText
 from ...stats.decision import Limits
 from ...stats.row_fit import Solved, outlier_in
 from ...units.formatting import arcsec, figure
@@ -66,14 +66,14 @@ def judge(document: DualAxisLevel, read: LevelRead, circumstances: Circumstances
         worked_of(read, solved, quantities),
         work_of(document, along, across),
         solved.spread,
-        one_more=("run of headings", "runs of headings"),
+        more_readings=("run of headings", "runs of headings"),
         repeat_text="Repeat the readings before you store anything. Both runs count together.",
         service_text="Send it to service: this index error is too large to store in the field.",
     )
     judgement.reasons += _what_is_what(along, across, size)
     judgement.reasons += [*display_sense(read, solved), *_beside(document, read, quantities, circumstances.factor)]
-    tell_before(judgement, document, read.before, KEPT)
-    tell_proved(judgement, document, KEPT)
+    report_before(judgement, document, read.before, KEPT)
+    report_proved(judgement, document, KEPT)
     judgement.refused += _degrees_for_seconds(read)
     report_scatter(judgement, solved, "headings")
     at = outlier_in(solved)
@@ -99,14 +99,14 @@ def _figures(solved: Solved, quantities: list[JudgedQuantity], bearing: float, s
     )
 
 
-def _what_is_what(along: float, across: float, tilt: float) -> list[Coded]:
+def _what_is_what(along: float, across: float, tilt: float) -> list[CodedText]:
     """What of it is the instrument's, and in which order it is settled."""
     own = f"Index error (constant when turned): {arcsec(along)} and {arcsec(across)}. Tilt (turns with it): {arcsec(tilt)}. Only the index error belongs to the instrument."
     order = "Correct this first, then do a two-face check: its index error enters there one to one, and storing it makes their stored values invalid."
     return [("index-and-tilt", own), ("order", order)]
 
 
-def _degrees_for_seconds(read: LevelRead) -> list[Coded]:
+def _degrees_for_seconds(read: LevelRead) -> list[CodedText]:
     figures = [value for figure in read.figures for value in (figure.along, figure.across)]
     if not any(figures) or any(abs(value) >= DEGREES_LOOK_LIKE for value in figures):
         return []
@@ -117,7 +117,9 @@ def _degrees_for_seconds(read: LevelRead) -> list[Coded]:
 STORE = "Run the instrument's level calibration in both positions and store; then check again, as left."
 
 
-def _beside(document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQuantity], factor: float) -> list[Coded]:
+def _beside(
+    document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQuantity], factor: float
+) -> list[CodedText]:
     """Plate bubble and electronic level read together: the half-turn says which of them is out."""
     tubes = [
         Tube(figure.path, figure.heading_deg + 90.0, figure.bubble, 1, figure.repeat)
@@ -139,8 +141,8 @@ def _beside(document: DualAxisLevel, read: LevelRead, quantities: list[JudgedQua
     return [("settled-by-turning", f"{text} {closer}")]
 
 
-def grow(document: DualAxisLevel, read: LevelRead) -> Growing:
-    figures, messages = last_repeat(read.figures), list[Coded]()
+def progress_of(document: DualAxisLevel, read: LevelRead) -> SheetProgress:
+    figures, messages = last_repeat(read.figures), list[CodedText]()
     if len(figures) == 1:
         text = "Turn by 180°, let the values settle, read both again. Without index error they show the same with opposite signs."
         messages.append(("turn-now", text))
@@ -154,4 +156,4 @@ def grow(document: DualAxisLevel, read: LevelRead) -> Growing:
             for b in figures[i + 1 :]
             if angle_between_deg(a.heading_deg, b.heading_deg) > 179
         ][:1]
-    return Growing(messages)
+    return SheetProgress(messages)

@@ -12,7 +12,7 @@ from math import fsum, sqrt
 from ...engine.parser import rounding
 from ...engine.repeats import Equation, by_repeat, turned_vector
 from ...engine.verdict import noise_factor, prior_dof
-from ...results import Coded
+from ...results import CodedText
 from ...stats.noise import ELECTRONIC_BETWEEN_ARCSEC, electronic_within_arcsec
 from ...stats.row_fit import Solved, solve
 from .document import DualAxisLevel, LevelRead
@@ -43,7 +43,7 @@ def rms(solved: Solved) -> float:
 OTHER_SENSE_SHARE = 0.25
 
 
-def display_sense(read: LevelRead, solved: Solved) -> list[Coded]:
+def display_sense(read: LevelRead, solved: Solved) -> list[CodedText]:
     """Whether another sense of the display fits four headings much better."""
     if len(read.figures) < 4:
         return []

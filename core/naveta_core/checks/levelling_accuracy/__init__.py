@@ -8,7 +8,7 @@ from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import MAIN, PAIRS, LevellingAccuracy, read_document, where
 from .judge import CAUTIONS, judge, needs
-from .text import draw, grow
+from .text import draw, progress_of
 
 Data = dict[str, Any]
 BASE = Group(
@@ -44,7 +44,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     title="Levelling accuracy (full test)",
@@ -63,7 +63,7 @@ KIND = Kind(
         ("keep", "Save as found", "Save as found."),
         ("adjust", "No field adjustment", "Scatter cannot be adjusted: if it is worse twice, send it to service."),
         ("without", "Use another instrument", "Use it where the standard deviation found is good enough."),
-        ("look-back", "Review affected work", "Level lines closed in the meantime show the effect."),
+        ("impact-review", "Review affected work", "Level lines closed in the meantime show the effect."),
     ),
     watch_condition="Where the standard deviation found is good enough.",
     main_quantity=MAIN,

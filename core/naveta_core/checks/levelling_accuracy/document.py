@@ -19,7 +19,7 @@ PAIRS = {"simplified": 10, "full": 20}
 
 
 class StaffPair(Part):
-    """Staff A and staff B, the level lifted and set afresh before each pair."""
+    """Staff A and staff B, the level lifted and set again before each pair."""
 
     a: Annotated[Typed | None, Length("Staff A", READING, "staff A")] = None
     b: Annotated[Typed | None, Length("Staff B", READING, "staff B")] = None

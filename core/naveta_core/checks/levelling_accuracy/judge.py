@@ -10,7 +10,7 @@ from ...engine.parser import ordinal
 from ...engine.rows import row, shown
 from ...engine.verdict import Judgement, report_outlier
 from ...geometry import mean
-from ...results import Coded, Repeats
+from ...results import CodedText, Repeats
 from ...stats.outliers import find_outlier
 from ...stats.quantiles import t_quantile
 from ...units.formatting import figure, size
@@ -89,7 +89,7 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances
 
 def _between(
     full: bool, s: float, dof: int, pairs: int, apart: float, permitted: float | None
-) -> tuple[list[Coded], list[Coded], float]:
+) -> tuple[list[CodedText], list[CodedText], float]:
     """What the two sets' means say: the staffs, or the line of sight; what to do; by how much they may differ."""
     if full:
         allowed = t_quantile(0.975, dof) * s * sqrt(2.0 / pairs)

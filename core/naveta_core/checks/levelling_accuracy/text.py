@@ -5,12 +5,12 @@ from __future__ import annotations
 from math import sqrt
 
 from ...engine.drawing import deviations
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.parser import ordinal
 from ...engine.rows import effect, line
 from ...engine.verdict import Judgement
 from ...geometry import mean
-from ...results import CalculationLine, Coded, DeviationsPicture, Effect
+from ...results import CalculationLine, CodedText, DeviationsPicture, Effect
 from ...units.formatting import figure, length_words, size
 from .document import PAIRS, LevellingAccuracy, LevellingRead
 from .solve import squares
@@ -69,13 +69,13 @@ def draw(_document: LevellingAccuracy, read: LevellingRead, _judged: Judgement |
     return deviations("mm", marks, None, "the mean of its set", "pair by pair")
 
 
-def grow(document: LevellingAccuracy, read: LevellingRead) -> Growing:
+def progress_of(document: LevellingAccuracy, read: LevellingRead) -> SheetProgress:
     wanted = PAIRS[document.observations.procedure]
-    reasons: list[Coded] = []
+    reasons: list[CodedText] = []
     for i, listed in enumerate(read.sets):
         if 2 <= len(listed) < wanted or (len(listed) == wanted and i == 0 and not read.sets[1]):
             values = [entry.mm for entry in listed]
             s = sqrt(squares(values) / (len(values) - 1))
             text = f"{ordinal(i).capitalize()} set, {len(values)} of {wanted} pairs: one difference scatters by {figure(s, 2)} mm so far."
             reasons.append(("running", text))
-    return Growing(reasons)
+    return SheetProgress(reasons)

@@ -12,7 +12,7 @@ from ...documents.envelope import Instrument
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import QUANTITY, PlateVial, read_document, where
-from .judge import CAUTIONS, grow, judge, needs, to_middle
+from .judge import CAUTIONS, judge, needs, progress_of, to_middle
 from .text import draw
 
 Data = dict[str, Any]
@@ -40,7 +40,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     title="Plate level check",
@@ -72,7 +72,7 @@ KIND = Kind(
             "Set the bubble to its reversing point: the axis is then plumb. Acceptable up to two divisions.",
         ),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Steep sights since the last good check contain this tilt, in both faces.",
         ),

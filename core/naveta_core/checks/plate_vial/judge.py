@@ -6,7 +6,7 @@ from typing import Any
 
 from ...engine.adjusting import act_of_adjusting
 from ...engine.conditions import Circumstances, Needs
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.parser import Parser, number
 from ...engine.repeats import last_repeat
 from ...engine.verdict import (
@@ -20,7 +20,7 @@ from ...engine.verdict import (
 )
 from ...errors import Refused
 from ...geometry import angle_between_deg, polar
-from ...results import Adjusting, AdjustingStep, Coded
+from ...results import Adjusting, AdjustingStep, CodedText
 from ...stats.decision import Grade, Limits
 from ...stats.row_fit import outlier_in
 from ...units.formatting import figure
@@ -65,7 +65,7 @@ def judge(document: PlateVial, read: TubesRead, circumstances: Circumstances) ->
         worked_of(read, found),
         work_of(document, found, e.value),
         found.solved.spread,
-        one_more=("run of headings", "runs of headings"),
+        more_readings=("run of headings", "runs of headings"),
         repeat_text="Let the bubble settle and repeat the turn before you touch a screw. Both runs count together.",
     )
     judgement.reasons.append(("half-and-half", halves_of(read, found)))
@@ -115,8 +115,8 @@ def _known_rest(document: PlateVial, value: float) -> float | None:
     return None
 
 
-def grow(document: PlateVial, read: TubesRead) -> Growing:
-    tubes, messages = last_repeat(read.tubes), list[Coded]()
+def progress_of(document: PlateVial, read: TubesRead) -> SheetProgress:
+    tubes, messages = last_repeat(read.tubes), list[CodedText]()
     if len(tubes) >= 2 and len(read.tubes) < len(document.observations.readings):
         a, b = tubes[:2]
         if a.vial == b.vial and angle_between_deg(a.heading_deg, b.heading_deg) > 180 - OPPOSITE_WITHIN_DEG:
@@ -126,7 +126,7 @@ def grow(document: PlateVial, read: TubesRead) -> Growing:
             )
     elif len(tubes) == 1:
         messages.append(("turn-now", "Turn by 180°, let the bubble settle, read again."))
-    return Growing(messages)
+    return SheetProgress(messages)
 
 
 def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, reads_now: list[Any]) -> Adjusting:

@@ -41,7 +41,7 @@ class PlateVialSolution:
 
 
 def _whole(tubes: list[Tube]) -> bool:
-    """Whether a round tells its tilt both ways: three readings, not all along one line."""
+    """Whether a round says its tilt both ways: three readings, not all along one line."""
     lines = {round(tube.heading_deg % 180 / OPPOSITE_WITHIN_DEG) % 12 for tube in tubes}
     return len(tubes) > 2 and len(lines) > 1
 
@@ -65,7 +65,7 @@ def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: 
 
 
 def spreads(document: Envelope, tubes: Sequence[Tube], steps: list[float], factor: float) -> tuple[float, float]:
-    """Variances of one bubble, in divisions²: a tenth is estimated, or only halves are told apart."""
+    """Variances of one bubble, in divisions²: a tenth is estimated, or only halves are given apart."""
     coarse = finest(steps) >= 0.5 or (len(tubes) > 1 and all(tube.bubble % 0.5 == 0 for tube in tubes))
     own = (document.instrument.prior or {}).get("plate_vial_div", TUBULAR_COARSE_DIV if coarse else TUBULAR_DIV)
     return (own * noise_factor(document) * factor) ** 2 + (0.0 if coarse else rounding(steps)), TUBULAR_BETWEEN_DIV**2

@@ -12,7 +12,7 @@ from ...documents.envelope import Instrument
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import QUANTITY, Plummet, read_document, where
-from .judge import CAUTIONS, grow, judge, needs, on_to_axis
+from .judge import CAUTIONS, judge, needs, on_to_axis, progress_of
 from .text import draw
 
 Data = dict[str, Any]
@@ -58,7 +58,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     title="Plummet",
@@ -94,7 +94,7 @@ KIND = Kind(
             "Centre at two headings 180° apart and take the middle. A plummet in the tribrach does not turn: use a plumb bob.",
         ),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Set-ups since the last good check may be off their marks by this much. Review short sights first.",
         ),
@@ -178,6 +178,6 @@ KIND = Kind(
     quick=("half-turn", 2),
     order=40,
     unit="mm",
-    kept=("offset_x_mm", "offset_y_mm", "told_at_m"),
+    kept=("offset_x_mm", "offset_y_mm", "at_height_m"),
     applies=has_plummet,
 )

@@ -77,7 +77,7 @@ class PlummetFigures(Figures):
     offset_mm: float
     offset_arcsec: float
     sigma_offset_mm: float
-    told_at_m: float
+    at_height_m: float
     sideways_mm: float | None = None
     angular_arcsec: float | None = None
     repeats: Repeats
@@ -98,7 +98,7 @@ class PlummetMark:
 
 
 @dataclass
-class MarksRead:
+class TargetsRead:
     """Marks by set with their heights."""
 
     sets: list[tuple[float | None, list[PlummetMark]]]
@@ -106,7 +106,7 @@ class MarksRead:
     turned: bool
 
 
-def read_document(document: Plummet, reader: Reader) -> MarksRead:
+def read_document(document: Plummet, reader: Reader) -> TargetsRead:
     o = document.observations
     turned = o.method in ("turn", "thirds")
     if o.method == "turn" and "base" in (o.place, document.instrument.plummet_place):
@@ -124,7 +124,7 @@ def read_document(document: Plummet, reader: Reader) -> MarksRead:
             wanted = "marks 180° apart, or 120° apart: one heading alone cannot separate the offset from the axis"
             demand_opposite(reader, f"{path}.marks", "the marks", spots, wanted, OPPOSITE_DEG - 1)
         sets.append((height.value if height else None, spots))
-    return MarksRead(_joined(sets), steps, turned)
+    return TargetsRead(_joined(sets), steps, turned)
 
 
 def _joined(sets: list[tuple[float | None, list[PlummetMark]]]) -> list[tuple[float | None, list[PlummetMark]]]:

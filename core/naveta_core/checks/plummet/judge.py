@@ -8,7 +8,7 @@ from typing import Any
 from ...engine.adjusting import act_of_adjusting
 from ...engine.conditions import Circumstances, Needs
 from ...engine.converging import converging, read_points
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.repeats import last_repeat
 from ...engine.verdict import (
     JudgedQuantity,
@@ -20,17 +20,17 @@ from ...engine.verdict import (
     report_scatter,
 )
 from ...geometry import angle_between_deg
-from ...results import Adjusting, Coded
+from ...results import Adjusting, CodedText
 from ...stats.decision import Grade, Limits
 from ...stats.estimate import Spread, pooled
 from ...stats.row_fit import outlier_in
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import figure
-from .document import QUANTITY, MarksRead, Plummet, PlummetFigures, where
+from .document import QUANTITY, Plummet, PlummetFigures, TargetsRead, where
 from .solve import ByHeight, SolvedSet, by_height, solve_sets
 from .text import axis_of, finding_of, shown_of, turn_of, work_of, worked_of
 
-TOLD_AT_M = 1.5
+AT_HEIGHT_M = 1.5
 LOW_M = 1.2
 METRES_LOOK_LIKE_MM = 0.05
 CAUTIONS = {"before": ("laser", "hold"), "reading": ("laser",), "adjusting": ("plummet-screws", "laser")}
@@ -41,7 +41,7 @@ def _limits(document: Plummet, height_m: float) -> Limits:
     laser = entry.plummet == "laser"
     adjustable = entry.plummet_adjustable if entry.plummet_adjustable is not None else not laser
     use, watch = (1.0, 1.5) if laser else (0.5, 1.0)
-    share = height_m / TOLD_AT_M
+    share = height_m / AT_HEIGHT_M
     why = f"default limit for {'a laser' if laser else 'an optical'} plummet, at {figure(height_m, 2)} m"
     return limits_from(
         document, QUANTITY, Limits(use * share, watch * share, (5.0 if adjustable else watch) * share, why, adjustable)
@@ -63,7 +63,7 @@ def needs(_document: Plummet) -> Needs:
     return Needs(wind=True)
 
 
-def judge(document: Plummet, read: MarksRead, circumstances: Circumstances) -> Judgement:
+def judge(document: Plummet, read: TargetsRead, circumstances: Circumstances) -> Judgement:
     sets = solve_sets(document, read, circumstances)
     spread = Spread()
     for entry in sets:
@@ -73,7 +73,7 @@ def judge(document: Plummet, read: MarksRead, circumstances: Circumstances) -> J
     if parts is None:
         height, offset, q_w, q_b = sets[0].height_m, sets[0].offset, sets[0].q_within, sets[0].q_between
     else:
-        height, offset, q_w, q_b = TOLD_AT_M, parts.at(TOLD_AT_M), *parts.variance(TOLD_AT_M)
+        height, offset, q_w, q_b = AT_HEIGHT_M, parts.at(AT_HEIGHT_M), *parts.variance(AT_HEIGHT_M)
     estimate = pooled(hypot(*offset), q_w, q_b, spread, prior_dof(document))
     turn = turn_of(read, sets[-1])
     quantity = JudgedQuantity(
@@ -88,7 +88,7 @@ def judge(document: Plummet, read: MarksRead, circumstances: Circumstances) -> J
         offset_mm=estimate.value,
         offset_arcsec=estimate.value / (height * 1000) * ARCSEC_PER_RADIAN,
         sigma_offset_mm=estimate.sigma,
-        told_at_m=height,
+        at_height_m=height,
         repeats=repeats_of(spread),
         **_by_height(parts),
     )
@@ -100,7 +100,7 @@ def judge(document: Plummet, read: MarksRead, circumstances: Circumstances) -> J
         worked_of(read, sets, estimate),
         work_of(estimate, height),
         spread,
-        one_more=("run of marks", "runs of marks"),
+        more_readings=("run of marks", "runs of marks"),
         repeat_text="Mark a new sheet and repeat the turn before you touch a screw. Both runs count together.",
         service_text="Send it to service: it is too far out for field adjustment, or has no screws for the user.",
     )
@@ -109,14 +109,14 @@ def judge(document: Plummet, read: MarksRead, circumstances: Circumstances) -> J
 
 
 def _by_height(parts: ByHeight | None) -> dict[str, float]:
-    """How it sits aside and points askew, where two heights tell it."""
+    """How it sits aside and points tilted, where two heights say it."""
     if parts is None:
         return {}
     angular = hypot(*parts.per_metre) / 1000 * ARCSEC_PER_RADIAN
     return {"sideways_mm": hypot(*parts.sideways), "angular_arcsec": angular}
 
 
-def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
+def _also(read: TargetsRead, sets: list[SolvedSet], judgement: Judgement) -> None:
     """What else is to be said of the marks."""
     if min(set_.height_m for set_ in sets) < LOW_M:
         judgement.reasons.append(
@@ -151,8 +151,8 @@ def _also(read: MarksRead, sets: list[SolvedSet], judgement: Judgement) -> None:
             )
 
 
-def grow(document: Plummet, read: MarksRead) -> Growing:
-    reasons: list[Coded] = []
+def progress_of(document: Plummet, read: TargetsRead) -> SheetProgress:
+    reasons: list[CodedText] = []
     height, listed = read.sets[-1]
     spots = last_repeat(listed)
     if read.turned and len(spots) == 1:
@@ -165,8 +165,8 @@ def grow(document: Plummet, read: MarksRead) -> Growing:
                 else "Turn the tribrach by 120° on the tripod head, level again, mark again.",
             )
         )
-    read_so_far = [spot for _, spots in read.sets for spot in spots]
-    if len(read_so_far) < len([mark for set_ in document.observations.sets for mark in set_.marks]):
+    read_progress = [spot for _, spots in read.sets for spot in spots]
+    if len(read_progress) < len([mark for set_ in document.observations.sets for mark in set_.marks]):
         halves = [
             hypot(a.x - b.x, a.y - b.y) / 2
             for i, a in enumerate(spots)
@@ -178,10 +178,12 @@ def grow(document: Plummet, read: MarksRead) -> Growing:
             reasons.append(("running", text))
     if height is not None and height < LOW_M:
         reasons.append(("low-stand", "Low: use the tripod at full height."))
-    return Growing(reasons)
+    return SheetProgress(reasons)
 
 
-def on_to_axis(_document: Any, read: MarksRead, judgement: Judgement, _grade: Grade, reads_now: list[Any]) -> Adjusting:
+def on_to_axis(
+    _document: Any, read: TargetsRead, judgement: Judgement, _grade: Grade, reads_now: list[Any]
+) -> Adjusting:
     """The plummet on to the axis point, one axis at a time, with the mark predicted after each turn. Raises Refused."""
     quantity, last = judgement.quantities[0], last_repeat(read.sets[-1][1])[-1]
     start, axis = (last.x, last.y), axis_of(judgement)

@@ -15,7 +15,7 @@ from ...engine.repeats import by_repeat, ground_mark, standing_vector
 from ...engine.verdict import noise_factor, prior_dof
 from ...stats.noise import BASE_TURNED_MM, BOB_IN_WIND_MM, BOB_MM, PLUMMET_BETWEEN_MM, PLUMMET_MM
 from ...stats.row_fit import Solved, solve
-from .document import HEIGHTS_APART_M, MarksRead, Plummet
+from .document import HEIGHTS_APART_M, Plummet, TargetsRead
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,7 +47,7 @@ def _spreads(document: Plummet, steps: list[float], factor: float) -> tuple[floa
     return within, between
 
 
-def solve_sets(document: Plummet, read: MarksRead, circumstances: Circumstances) -> list[SolvedSet]:
+def solve_sets(document: Plummet, read: TargetsRead, circumstances: Circumstances) -> list[SolvedSet]:
     within, between = _spreads(document, read.steps, circumstances.factor)
     found = []
     for height, spots in read.sets:

@@ -12,11 +12,11 @@ from ...results import CalculationLine, CirclePicture, Effect, Shown
 from ...stats.estimate import Estimate
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import aside, capital, figure
-from .document import MarksRead, Plummet, PlummetFigures, where
+from .document import Plummet, PlummetFigures, TargetsRead, where
 from .solve import ByHeight, SolvedSet
 
 
-def turn_of(read: MarksRead, entry: SolvedSet) -> str:
+def turn_of(read: TargetsRead, entry: SolvedSet) -> str:
     if not read.turned:
         return f"Move the plummet on to the reference point, {aside(-entry.offset[0], -entry.offset[1])} from where it is now, one pair of screws at a time."
     at = f"{figure(entry.axis[0], 1)}, {figure(entry.axis[1], 1)}"
@@ -32,7 +32,7 @@ def finding_of(document: Plummet, offset: tuple[float, float], e: Estimate, heig
 
 def shown_of(quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight | None) -> list[Shown]:
     rows = [
-        shown(quantity, f"Offset from the axis at {figure(figures.told_at_m, 2)} m"),
+        shown(quantity, f"Offset from the axis at {figure(figures.at_height_m, 2)} m"),
         row(
             "offset_arcsec",
             "As an angle",
@@ -59,7 +59,7 @@ def shown_of(quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight 
     return rows
 
 
-def worked_of(read: MarksRead, sets: list[SolvedSet], e: Estimate) -> list[CalculationLine]:
+def worked_of(read: TargetsRead, sets: list[SolvedSet], e: Estimate) -> list[CalculationLine]:
     lines = [
         line(
             "The constant part is the axis, the part that turns is plummet error",
@@ -110,7 +110,7 @@ def axis_of(judgement: Judgement) -> tuple[float, float]:
     return figures.axis_x_mm, figures.axis_y_mm
 
 
-def draw(_document: Plummet, read: MarksRead, judgement: Judgement | None) -> CirclePicture:
+def draw(_document: Plummet, read: TargetsRead, judgement: Judgement | None) -> CirclePicture:
     """The last sheet: every other has an axis of its own."""
     spots = last_repeat(read.sets[-1][1]) if read.sets else []
     points = [(spot.x, spot.y, f"{spot.heading_deg:g}°" if read.turned else "", spot.path) for spot in spots]

@@ -12,7 +12,7 @@ from ..circular_vial import BUBBLE, READINGS, SENSITIVITY, turned_rows
 from ..circular_vial.document import QUANTITY
 from ..circular_vial.judge import bubble_to_middle
 from .document import PoleVial, read_document, where
-from .judge import CAUTIONS, draw, grow, judge, needs
+from .judge import CAUTIONS, draw, judge, needs, progress_of
 
 POLE = Group("observations", "The pole", ("height_m",))
 TURNED = Group(
@@ -29,7 +29,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     title="Pole or staff level check",
@@ -54,7 +54,7 @@ KIND = Kind(
         ),
         ("without", "Use another instrument", "Hold the bubble at its reversing point, or use another pole."),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Points measured with it since the last good check are off in the same direction only if it always faced the same way.",
         ),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ...engine.conditions import Circumstances, Needs
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.rows import line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, report_outlier, report_scatter
 from ...results import CalculationLine, CirclePicture
@@ -83,7 +83,7 @@ def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> J
         _worked(read, found, sensitivity, lean),
         costs_of(item, found.estimate.value, sensitivity),
         found.solved.spread,
-        one_more=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
+        more_readings=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
         repeat_text="Seat the point again and repeat the turn before you touch a screw. Both runs count together.",
         service_text="Fit a new level vial: one that cannot be adjusted is replaced.",
     )
@@ -99,8 +99,8 @@ def draw(_document: PoleVial, read: PoleRead, judgement: Judgement | None) -> Ci
     return drawn_vial(read, judgement, "tilt of the pole as it stood")
 
 
-def grow(document: PoleVial, read: PoleRead) -> Growing:
+def progress_of(document: PoleVial, read: PoleRead) -> SheetProgress:
     rows = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
         rows = [("turn-now", "Leave point and bipod in place; turn the pole by 180°, read again.")]
-    return Growing(rows)
+    return SheetProgress(rows)

@@ -12,7 +12,7 @@ from ...engine.adjusting import by_hand
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import SCALE, ZERO, Staff, read_document, where
-from .judge import CAUTIONS, grow, judge
+from .judge import CAUTIONS, judge, progress_of
 from .text import draw
 
 Data = dict[str, Any]
@@ -36,7 +36,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     general=GENERAL,
     title="Staff check",
     adjust=by_hand,
@@ -60,7 +60,7 @@ KIND = Kind(
             "A wrong zero cancels if one staff is used for both sights; wrong graduations do not cancel.",
         ),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Lines levelled with two staffs, and lines with large height differences, contain its error.",
         ),

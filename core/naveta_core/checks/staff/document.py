@@ -16,7 +16,7 @@ from ...units.formatting import length_words
 ZERO, SCALE, STEP = "zero_offset_mm", "scale_ppm", "largest_step_mm"
 NAMES, FEWEST = ("mark", "tape"), 3
 LENGTH = Range(-0.05, 8.0, "a length along the staff")
-APART_MM = 20.0
+OUTLIER_MM = 20.0
 LEAST_SPREAD_M = 0.5
 
 
@@ -73,9 +73,9 @@ def read_document(document: Staff, reader: Reader) -> Pairs:
     read = read_pairs(reader, o, "sections", NAMES)
     words = length_words(document.units.length)
     for path, mark, tape in read.marks:
-        if abs(mark - tape) * 1000 > APART_MM:
+        if abs(mark - tape) * 1000 > OUTLIER_MM:
             given = f"{words.reading(mark)} and {words.reading(tape)}"
-            reader.fault_at(path, given, f"graduation and taped length of the same place, within {APART_MM:g} mm")
+            reader.fault_at(path, given, f"graduation and taped length of the same place, within {OUTLIER_MM:g} mm")
     if all_read(read, o, "sections", FEWEST):
         _far_enough(read, reader)
     return read

@@ -6,9 +6,9 @@ from functools import cache
 
 from ...engine.comparing import Compared, ComparisonVariances, Pairs, compare, running_errors, without_each
 from ...engine.conditions import Circumstances
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.rows import row, shown
-from ...engine.temperature import ask_temperature, tell_compared, tell_temperature
+from ...engine.temperature import ask_temperature, report_compared, report_temperature
 from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of
 from ...stats.decision import Limits
 from ...stats.straight_line import PPM
@@ -107,8 +107,8 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
         service_text="Take it out of use: a staff is replaced, not adjusted.",
     )
     judgement.reasons += looks_of(document)
-    tell_compared(judgement, compared, [path for path, _, _ in read.marks], where)
-    tell_temperature(judgement, document, quantities[1], found.scale(), scale_with_temperature(document, read))
+    report_compared(judgement, compared, [path for path, _, _ in read.marks], where)
+    report_temperature(judgement, document, quantities[1], found.scale(), scale_with_temperature(document, read))
     if o.foot_firm == "no":
         judgement.to_mend.append(("fix-foot", "Fix the foot plate, then measure again: its zero has moved."))
     if o.joints_firm == "no":
@@ -118,7 +118,7 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
     return judgement
 
 
-def grow(document: Staff, read: Pairs) -> Growing:
-    return Growing(
+def progress_of(document: Staff, read: Pairs) -> SheetProgress:
+    return SheetProgress(
         [*looks_of(document), *ask_temperature(document), *running_errors(lengths_of(document, read).error_mm)]
     )

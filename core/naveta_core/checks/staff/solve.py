@@ -17,7 +17,7 @@ from .document import Staff
 STEEL_PER_K = 11.5e-6
 STANDARD_C = 20.0
 STEEL_TAPE_PPM = 50.0
-"""What a steel tape that was compared may still be out by, its pull not told: one standard deviation."""
+"""What a steel tape that was compared may still be out by, its pull not given: one standard deviation."""
 
 
 def variances_of(document: Staff, read: Pairs, *, told: bool | None = None) -> ComparisonVariances:

@@ -7,15 +7,15 @@ from collections.abc import Sequence
 from ...engine.comparing import Pairs, errors_along
 from ...engine.rows import effect, line
 from ...engine.verdict import JudgedQuantity, Judgement
-from ...results import CalculationLine, Coded, DeviationsPicture, Effect
+from ...results import CalculationLine, CodedText, DeviationsPicture, Effect
 from ...stats.straight_line import Straight
 from ...units.formatting import figure, length_words
 from .document import Staff
 from .solve import STANDARD_C, lengths_of
 
 
-def looks_of(document: Staff) -> list[Coded]:
-    reasons: list[Coded] = []
+def looks_of(document: Staff) -> list[CodedText]:
+    reasons: list[CodedText] = []
     o = document.observations
     if o.foot_firm == "no":
         reasons.append(("foot-loose", "The foot plate is loose: the zero is not defined."))

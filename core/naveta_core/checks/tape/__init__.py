@@ -9,7 +9,7 @@ from __future__ import annotations
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import SCALE, ZERO, Tape, read_document, where
-from .judge import CAUTIONS, grow, judge
+from .judge import CAUTIONS, judge, progress_of
 from .text import draw
 
 BAND = Group("observations", "Tape and tension", ("material", "tension_n", "standard_tension_n", "cross_section_mm2"))
@@ -26,7 +26,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     general=GENERAL,
     title="Tape check",
     applies_to=("tape",),
@@ -44,7 +44,7 @@ KIND = Kind(
         ("keep", "Save as found", "Save as found: the result gives you the correction."),
         ("adjust", "No field adjustment", "A tape is never adjusted: apply the correction, or take it out of use."),
         ("without", "Use another instrument", "Use another tape, or use this one with its correction."),
-        ("look-back", "Review affected work", "Long distances taped since the last comparison contain this error."),
+        ("impact-review", "Review affected work", "Long distances taped since the last comparison contain this error."),
     ),
     watch_condition="With its correction.",
     main_quantity=SCALE,

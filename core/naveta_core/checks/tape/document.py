@@ -17,10 +17,10 @@ SCALE, ZERO = "scale_ppm", "zero_offset_mm"
 STANDARD_C, STANDARD_N = 20.0, 50.0
 NAMES, FEWEST = ("known", "reads"), 2
 LENGTH = Range(0.0, 200.0, "a length of the tape")
-APART_SHARE = 0.005
+OUTLIER_SHARE = 0.005
 
 
-class KnownLength(Part):
+class ReferenceLength(Part):
     """A known length, and what the tape reads there."""
 
     known: Annotated[Typed | None, Length("Known", LENGTH, "known length")] = None
@@ -53,7 +53,7 @@ class TapeObservations(Part):
         Typed | None,
         Number("Cross-section, if the tension differs", "mm2", 0.2, 20, "cross-section of the tape", optional=True),
     ] = None
-    lengths: Annotated[list[KnownLength], Rows("length", 40, FEWEST, "One more length")] = []
+    lengths: Annotated[list[ReferenceLength], Rows("length", 40, FEWEST, "One more length")] = []
 
 
 class Tape(CheckDocument):
@@ -106,7 +106,7 @@ def read_document(document: Tape, reader: Reader) -> TapeRead:
     read = read_pairs(reader, o, "lengths", NAMES, both_read=beside(document))
     words = length_words(document.units.length)
     for path, known, reads in read.marks:
-        if abs(known - reads) > max(0.05, APART_SHARE * known):
+        if abs(known - reads) > max(0.05, OUTLIER_SHARE * known):
             given = f"{words.reading(known)} and {words.reading(reads)}"
             reader.fault_at(path, given, "a known length and the tape reading there, within 0.5 %")
     lengths = [known for _, known, _ in read.marks]

@@ -6,9 +6,9 @@ from functools import cache, partial
 
 from ...engine.comparing import Compared, ComparisonVariances, compare, running_errors, without_each
 from ...engine.conditions import Circumstances
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.rows import shown
-from ...engine.temperature import ask_temperature, tell_compared, tell_temperature
+from ...engine.temperature import ask_temperature, report_compared, report_temperature
 from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of
 from ...stats.decision import Limits
 from ...stats.straight_line import PPM
@@ -83,18 +83,18 @@ def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judg
         worked_of(document, read, found, errors),
         work_of(found),
         found.solved.spread,
-        one_more=("reading at every length", "readings at every length"),
+        more_readings=("reading at every length", "readings at every length"),
         repeat_text="Pull it again to the same tension and read once more. Both runs count together.",
         service_text="Take it out of use: a stretched tape cannot be repaired.",
     )
     judgement.reasons += tension_of(document, read)
-    tell_compared(judgement, compared, [path for path, _, _ in read.pairs.marks], where)
+    report_compared(judgement, compared, [path for path, _, _ in read.pairs.marks], where)
     with_it = compare(lengths, variances_of(document, read, told=True)).line.scale()
-    tell_temperature(judgement, document, quantities[0], found.scale(), with_it)
+    report_temperature(judgement, document, quantities[0], found.scale(), with_it)
     return judgement
 
 
-def grow(document: Tape, read: TapeRead) -> Growing:
-    return Growing(
+def progress_of(document: Tape, read: TapeRead) -> SheetProgress:
+    return SheetProgress(
         [*ask_temperature(document), *tension_of(document, read), *running_errors(lengths_of(document, read).error_mm)]
     )

@@ -28,7 +28,7 @@ BESIDE_KELVIN = 1.0
 
 
 def not_brought_back(document: Tape, read: TapeRead) -> float:
-    """By how many newtons it was pulled otherwise than at its standard without that being reckoned with."""
+    """By how many newtons it was pulled otherwise than at its standard without that being calculated with."""
     if read.tension_n is None or (read.section_mm2 is not None and document.observations.material == "steel"):
         return 0.0
     return abs(read.tension_n - read.standard_n)

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from ...engine.comparing import errors_along
 from ...engine.rows import effect, line
 from ...engine.verdict import Judgement
-from ...results import CalculationLine, Coded, DeviationsPicture, Effect
+from ...results import CalculationLine, CodedText, DeviationsPicture, Effect
 from ...stats.straight_line import PPM, Straight
 from ...units.formatting import figure, length_words
 from .document import Tape, TapeRead, beside
@@ -16,7 +16,7 @@ from .solve import PPM_PER_N, lengths_of, not_brought_back, strain_of
 TENSION_SAID_N = 5.0
 
 
-def tension_of(document: Tape, read: TapeRead) -> list[Coded]:
+def tension_of(document: Tape, read: TapeRead) -> list[CodedText]:
     off = not_brought_back(document, read)
     if off <= TENSION_SAID_N:
         return []

@@ -8,7 +8,7 @@ from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ...engine.storing import stored_group, storing
 from .document import HZ, KEPT, Tracker, V, read_document, where
-from .judge import CAUTIONS, grow, judge, needs
+from .judge import CAUTIONS, judge, needs, progress_of
 from .text import draw
 
 Data = dict[str, Any]
@@ -44,7 +44,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     prerequisites=((("dual-axis-level",), "The electronic level"), (("two-face",), "Two-face check")),
@@ -72,7 +72,7 @@ KIND = Kind(
             "Note the old values, run the instrument's tracker calibration, then check again, as left.",
         ),
         ("without", "Use another instrument", "Point by eye, or track in both faces and take the mean."),
-        ("look-back", "Review affected work", "Points tracked in one face since the last good check contain it."),
+        ("impact-review", "Review affected work", "Points tracked in one face since the last good check contain it."),
     ),
     watch_condition="By eye, or in both faces.",
     main_quantity=HZ,

@@ -6,10 +6,10 @@ from math import fsum
 from typing import Any
 
 from ...engine.conditions import Circumstances, Needs
-from ...engine.kind import Growing
-from ...engine.storing import tell_before, tell_proved
+from ...engine.kind import SheetProgress
+from ...engine.storing import report_before, report_proved
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, prior_dof, repeats_of
-from ...results import Coded
+from ...results import CodedText
 from ...stats.decision import Limits
 from ...stats.estimate import Estimate, pooled
 from ...stats.outliers import find_outlier, repeats
@@ -84,17 +84,17 @@ def judge(document: Tracker, read: TrackerRead, _told: Circumstances) -> Judgeme
         worked_of(read, offsets, hz),
         work_of(document, hz, v),
         spread,
-        one_more=("run of pointings", "runs of pointings"),
+        more_readings=("run of pointings", "runs of pointings"),
         repeat_text="Repeat it with three pointings a face before you store anything. Both runs count together.",
     )
     judgement.refused += _shared(offsets, estimate) + _outliers(read, groups)
     judgement.reasons += _ground(document)
-    tell_before(judgement, document, read.before, KEPT)
-    tell_proved(judgement, document, KEPT)
+    report_before(judgement, document, read.before, KEPT)
+    report_proved(judgement, document, KEPT)
     return judgement
 
 
-def _shared(offsets: list[TrackerOffset], estimate: Any) -> list[Coded]:
+def _shared(offsets: list[TrackerOffset], estimate: Any) -> list[CodedText]:
     """What both faces have in common is no tracker's."""
     for values in ([o.common_hz for o in offsets], [o.common_v for o in offsets]):
         e = estimate(values)
@@ -108,7 +108,7 @@ def _shared(offsets: list[TrackerOffset], estimate: Any) -> list[Coded]:
     return []
 
 
-def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[Coded]:
+def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[CodedText]:
     found = find_outlier(groups)
     if found is None:
         return []
@@ -125,11 +125,11 @@ def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[Coded]:
     ]
 
 
-def _ground(document: Tracker) -> list[Coded]:
+def _ground(document: Tracker) -> list[CodedText]:
     if document.conditions.ground in ("asphalt", "concrete", "stone"):
         return [("shimmer", "Over hard ground in sun the air shimmers: repeat in cool or cloudy weather, over grass.")]
     return []
 
 
-def grow(document: Tracker, _read: TrackerRead) -> Growing:
-    return Growing(_ground(document))
+def progress_of(document: Tracker, _read: TrackerRead) -> SheetProgress:
+    return SheetProgress(_ground(document))

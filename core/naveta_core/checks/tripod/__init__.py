@@ -10,7 +10,7 @@ from ...engine.adjusting import by_hand
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import LOOKS, SET, Tripod, read_document, where
-from .judge import CAUTIONS, grow, judge, needs
+from .judge import CAUTIONS, judge, needs, progress_of
 from .text import draw
 
 LOOK = Group("observations", "Quick checks first", tuple(name for name, *_ in LOOKS))
@@ -29,7 +29,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     title="Tripod",
@@ -50,7 +50,7 @@ KIND = Kind(
         ("adjust", "Repair it", "Tighten clamps, hinges and shoes with the tripod key. Then check again, as left."),
         ("without", "Use another instrument", "It may still be good enough for levelling."),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Review angles that did not close and closing sights that did not agree.",
         ),

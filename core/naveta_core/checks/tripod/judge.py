@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import hypot
 
 from ...engine.conditions import Circumstances, Needs
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.parser import rounding
 from ...engine.rows import effect, shown
 from ...engine.verdict import (
@@ -18,7 +18,7 @@ from ...engine.verdict import (
     repeats_of,
     report_outlier,
 )
-from ...results import Coded, Effect
+from ...results import CodedText, Effect
 from ...stats.decision import Limits
 from ...stats.estimate import SCATTER_REFUSED, Spread, scatter_factor
 from ...units.angles import ARCSEC_PER_RADIAN
@@ -82,8 +82,8 @@ def _quantities(
     ]
 
 
-def _at_50_m(arcsec_kept: float) -> Effect:
-    aside = figure(abs(arcsec_kept) / ARCSEC_PER_RADIAN * 50_000, 1)
+def _at_50_m(arcsec_stored: float) -> Effect:
+    aside = figure(abs(arcsec_stored) / ARCSEC_PER_RADIAN * 50_000, 1)
     text = f"The residual twist is {aside} mm at 50 m, in every angle after a touch."
     return effect("at-50-m", text)
 
@@ -115,7 +115,7 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
         [shown(quantities[0], "Residual twist"), shown(quantities[1], "Twist under load")],
         worked_of(read, scale, kept_e.value, twist_e.value),
         [_at_50_m(kept_e.value)],
-        one_more=("round", "rounds"),
+        more_readings=("round", "rounds"),
         repeat_text="Press the feet in again and repeat the check. Both runs count together.",
         service_text="Take it out of use: replace joints that stay twisted.",
     )
@@ -130,8 +130,8 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
     return judgement
 
 
-def _looked(document: Tripod, judgement: Judgement) -> list[Coded]:
-    reasons: list[Coded] = []
+def _looked(document: Tripod, judgement: Judgement) -> list[CodedText]:
+    reasons: list[CodedText] = []
     o = document.observations
     for name, _, code, text, act, mend in LOOKS:
         if getattr(o, name) == "no":
@@ -142,11 +142,11 @@ def _looked(document: Tripod, judgement: Judgement) -> list[Coded]:
     return reasons
 
 
-def grow(document: Tripod, read: TripodRead) -> Growing:
+def progress_of(document: Tripod, read: TripodRead) -> SheetProgress:
     looked = [(code, text) for name, _, code, text, *_ in LOOKS if getattr(document.observations, name) == "no"]
     if not read.rounds or read.distance_m is None:
-        return Growing(looked)
+        return SheetProgress(looked)
     _, free, loaded, released = read.rounds[-1]
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
     gave, stays = arcsec(abs(loaded - free) * scale, 10), arcsec(abs(released - free) * scale, 1)
-    return Growing([*looked, ("running", f"Last load cycle: twist {gave}, residual {stays}.")])
+    return SheetProgress([*looked, ("running", f"Last load cycle: twist {gave}, residual {stays}.")])

@@ -56,7 +56,7 @@ def estimates_of(document: Tripod, moves: HeadMoves, within: float, scale: float
 
 
 def outlier_of(moves: HeadMoves) -> int | None:
-    """The round that stands apart from the others, or of which two differ."""
+    """The round that is an outlier from the others, or of which two differ."""
     sigma = sqrt(2 * moves.within)
     hand = hypot(sigma, HAND_SHARE * median(moves.twists))
     found = find_outlier([[set_ / sigma for set_ in moves.sets], [twist / hand for twist in moves.twists]])

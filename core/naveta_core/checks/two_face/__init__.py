@@ -1,6 +1,6 @@
 """The line of sight and the circles in both faces: collimation error c, vertical index error i, trunnion axis error t.
 
-c > 0: in face left the line of sight lies left of the perpendicular to the tilting axis; t > 0: in face left the axis's
+c > 0: in face left the line of sight lies left of the perpendicular to the trunnion axis; t > 0: in face left the axis's
 right-hand end is high; i: both zenith readings too large. See solve.py for the equations.
 """
 
@@ -14,7 +14,7 @@ from ...engine.kind import Kind, RequiredConditions
 from ...engine.storing import stored_group, storing
 from .document import COLLIMATION, INDEX, KEPT, TwoFace, read_document, where
 from .judge import CAUTIONS, judge, needs
-from .text import draw, grow
+from .text import draw, progress_of
 
 Data = dict[str, Any]
 
@@ -68,7 +68,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     prerequisites=((("dual-axis-level", "plate-vial"), "The electronic or plate level"),),
@@ -100,7 +100,7 @@ KIND = Kind(
         ),
         ("without", "Use another instrument", "Observe in both faces and take the mean: it is free of c and i."),
         (
-            "look-back",
+            "impact-review",
             "Review affected work",
             "Work in one face since the last good check contains it; work in both faces does not.",
         ),

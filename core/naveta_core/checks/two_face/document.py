@@ -235,7 +235,7 @@ def by_repeats(lists: list[list[ReadPointing]]) -> list[tuple[int, list[list[Rea
 
 def _plausible(document: TwoFace, reader: Reader, target: SightedTarget) -> None:
     """Faces swapped, elevations for zenith angles, gon for degrees, another mark, a circle that turned along."""
-    # By the middle one of each face: a single mistyped pointing is then named by itself, not as a wrong mark.
+    # By the middle one of each face: a single mistyped pointing is then named on its own, not as a wrong mark.
     v_left, v_right = median(p.v for p in target.left), median(p.v for p in target.right)
     given = f"{target.left[0].texts[1]} and {target.right[0].texts[1]}"
     circles = f"{target.name}, vertical circles"

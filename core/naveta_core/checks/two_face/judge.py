@@ -1,4 +1,4 @@
-"""What c, i and t mean, and what is wrong with pointings: outliers, moves, scatter, a target that cannot tell."""
+"""What c, i and t mean, and what is wrong with pointings: outliers, moves, scatter, a target that cannot say."""
 
 from __future__ import annotations
 
@@ -7,10 +7,10 @@ from math import sqrt
 
 from ...engine.conditions import Circumstances, Needs
 from ...engine.parser import ordinal
-from ...engine.storing import tell_before, tell_proved
+from ...engine.storing import report_before, report_proved
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
 from ...geometry import mean, wrapped
-from ...results import Coded
+from ...results import CodedText
 from ...stats.decision import Grade, Limits, decide
 from ...stats.estimate import SCATTER_REFUSED, Estimate, scatter_factor
 from ...stats.outliers import find_moved, find_outlier, left_between, likely_slip, too_scattered
@@ -44,7 +44,7 @@ def needs(_document: TwoFace) -> Needs:
 
 
 def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgement:
-    """Set aside what stands apart, solve, and hold c, i and t against their limits."""
+    """Set aside what is an outlier, solve, and hold c, i and t against their limits."""
     faults = find_faults(document, seen)
     solution = faults.solution
     quantities = _quantities(document, solution)
@@ -57,7 +57,7 @@ def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgeme
         worked_of(solution),
         work_of(document, solution),
         solution.repeats,
-        one_more=("run of pointings", "runs of pointings"),
+        more_readings=("run of pointings", "runs of pointings"),
         repeat_text="Do the full check, five pointings a face, before you store anything. Both runs count together.",
     )
     judgement.set_aside = faults.aside
@@ -65,8 +65,8 @@ def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgeme
     if solution.axis is None and len(solution.faces) > 1:
         text = "For the trunnion axis: a second target at least 15° higher or lower; at 20 m it must be 5.4 m above the telescope. Plan the targets first."
         judgement.extra_actions.append(("steeper-mark", text))
-    tell_before(judgement, document, seen.before, KEPT)
-    tell_proved(judgement, document, KEPT)
+    report_before(judgement, document, seen.before, KEPT)
+    report_proved(judgement, document, KEPT)
     judgement.reasons += [*faults.reasons, *_signs(seen, solution, quantities)]
     if faults.marked is not None:
         judgement.outlier = faults.marked
@@ -153,9 +153,9 @@ def _figures(solution: TwoFaceSolution) -> TwoFaceFigures:
     )
 
 
-def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[JudgedQuantity]) -> list[Coded]:
+def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[JudgedQuantity]) -> list[CodedText]:
     """What the geometry and the numbers of pointings say."""
-    reasons: list[Coded] = []
+    reasons: list[CodedText] = []
     if solution.axis is None:
         reasons.append(
             (
@@ -210,14 +210,14 @@ class FoundFaults:
     """What is refused, what is said, the pointings set aside, the one to be marked; the solution without those."""
 
     solution: TwoFaceSolution
-    refused: list[Coded] = field(default_factory=list)
-    reasons: list[Coded] = field(default_factory=list)
+    refused: list[CodedText] = field(default_factory=list)
+    reasons: list[CodedText] = field(default_factory=list)
     aside: list[str] = field(default_factory=list)
-    marked: Coded | None = None
+    marked: CodedText | None = None
 
 
 def find_faults(document: TwoFace, seen: TwoFaceRead) -> FoundFaults:
-    """Set aside what stands apart, one pointing after the other, until the rest fits or is refused."""
+    """Set aside what is an outlier, one pointing after the other, until the rest fits or is refused."""
     found = FoundFaults(solve(document, seen))
     faces_hit: set[int] = set()
     while True:
@@ -257,7 +257,7 @@ def _called(seen: TwoFaceRead, group: int) -> str:
     return f"{seen.seen[group // 4].name}, {CIRCLES[group % 4]}"
 
 
-def _outlier_text(document: TwoFace, seen: TwoFaceRead, solution: TwoFaceSolution, group: int, index: int) -> Coded:
+def _outlier_text(document: TwoFace, seen: TwoFaceRead, solution: TwoFaceSolution, group: int, index: int) -> CodedText:
     listed, circle_name = _listed(seen, group)
     point = listed[index]
     rest = [
@@ -284,7 +284,7 @@ def _slip(typed: str, expected_deg: float, tolerance_arcsec: float) -> str | Non
     return likely_slip(typed, packed, tolerance_arcsec / 10000)
 
 
-def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[Coded]:
+def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[CodedText]:
     at = too_scattered(groups)
     if at is not None:
         return [
@@ -301,7 +301,7 @@ def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[f
     return []
 
 
-def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[Coded]:
+def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[CodedText]:
     """The closing sight of each round against its first mark, face left."""
     for n in sorted({p.repeat for p in seen.closing}):
         at = next((i for i, entry in enumerate(seen.seen) if entry.repeat == n), None)
@@ -321,12 +321,12 @@ def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[flo
     return []
 
 
-def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[Coded]:
-    """One pointing a face cannot be held against its fellows: what lies far from the last finding is asked about."""
+def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[CodedText]:
+    """One pointing a face cannot be held against its others: what lies far from the last finding is asked about."""
     if any(len(face.seen.left) > 1 or len(face.seen.right) > 1 for face in solution.faces):
         return []
     last = next((earlier.result for earlier in document.before if earlier.check == "two-face"), {})
-    reasons: list[Coded] = []
+    reasons: list[CodedText] = []
     for name, letter, e in ((COLLIMATION, "c", solution.collimation), (INDEX, "i", solution.index)):
         was = last.get(name)
         if isinstance(was, int | float) and abs(e.value - was) > FAR_FROM_LAST_ARCSEC:
@@ -335,8 +335,8 @@ def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[Coded]:
     return reasons
 
 
-def too_steep(solution: TwoFaceSolution) -> list[Coded]:
-    """A sole mark far from level: the tilting axis hides in c, and no number of pointings parts them."""
+def too_steep(solution: TwoFaceSolution) -> list[CodedText]:
+    """A sole mark far from level: the trunnion axis hides in c, and no number of pointings parts them."""
     sole = solution.faces[0]
     away = abs(sole.zenith_deg - 90.0)
     if len({face.seen.path for face in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:

@@ -93,7 +93,7 @@ def solve(document: TwoFace, read: TwoFaceRead) -> TwoFaceSolution:
 
 
 def determined(faces: list[ReducedFaces]) -> bool:
-    """Whether the tilting axis can be told: two zenith angles 15° apart, one of them 15° from level."""
+    """Whether the trunnion axis can be given: two zenith angles 15° apart, one of them 15° from level."""
     zeniths = [f.zenith_deg for f in faces]
     return (
         max(zeniths) - min(zeniths) >= LEAST_STEEPNESS_DEG
@@ -122,6 +122,6 @@ def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:
 
 
 def steep_factor(zenith_deg: float) -> float:
-    """How many times as unsure as d the tilting axis is, by one steep mark beside a level one."""
+    """How many times as unsure as d the trunnion axis is, by one steep mark beside a level one."""
     z = radians(zenith_deg)
     return sqrt(1 + 1 / sin(z) ** 2) * abs(sin(z) / cos(z)) / 2

@@ -6,12 +6,12 @@ from math import cos, radians, sin, tan
 from typing import Any
 
 from ...engine.drawing import circle
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.parser import ordinal
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement, figures_of, noise_factor
 from ...geometry import mean, mean_direction, wrapped
-from ...results import CalculationLine, CirclePicture, Coded, Edit, Effect, Fix, Shown
+from ...results import CalculationLine, CirclePicture, CodedText, Edit, Effect, Fix, Shown
 from ...stats.estimate import Estimate
 from ...stats.outliers import Outlier, find_moved, find_outlier
 from ...units.angles import ARCSEC_PER_RADIAN
@@ -135,8 +135,8 @@ FAR_SPREAD_ARCSEC = 600.0
 """Beyond it a pointing was typed wrongly, and that is said beside it."""
 
 
-def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
-    reasons: list[Coded] = []
+def progress_of(document: TwoFace, seen: TwoFaceRead) -> SheetProgress:
+    reasons: list[CodedText] = []
     sole = [entry for entry in seen.seen if entry.left and entry.right]
     if sole and len(sole) < len(seen.seen):
         hz = (
@@ -154,9 +154,9 @@ def grow(document: TwoFace, seen: TwoFaceRead) -> Growing:
         )
     groups = _groups(document, seen)
     outlier = find_outlier(groups)
-    return Growing(
+    return SheetProgress(
         [*reasons, *_spread_grow(seen), *_moves_grow(seen, groups, outlier)],
-        _outlier_so_far(seen, outlier),
+        _outlier_now(seen, outlier),
         _fixes(document, seen),
     )
 
@@ -181,8 +181,8 @@ def _groups(document: TwoFace, seen: TwoFaceRead) -> list[list[float]]:
     return groups
 
 
-def _outlier_so_far(seen: TwoFaceRead, outlier: Outlier | None) -> Coded | None:
-    """A pointing that stands apart in its face already, before the other face is in."""
+def _outlier_now(seen: TwoFaceRead, outlier: Outlier | None) -> CodedText | None:
+    """A pointing that is an outlier in its face already, before the other face is in."""
     if outlier is None:
         return None
     pointings = _listed(seen)[outlier.group // 2][2]
@@ -190,7 +190,7 @@ def _outlier_so_far(seen: TwoFaceRead, outlier: Outlier | None) -> Coded | None:
     return pointings[outlier.index].path, text
 
 
-def _moves_grow(seen: TwoFaceRead, groups: list[list[float]], outlier: Outlier | None) -> list[Coded]:
+def _moves_grow(seen: TwoFaceRead, groups: list[list[float]], outlier: Outlier | None) -> list[CodedText]:
     """A face whose later pointings lie elsewhere than its first ones: said while one still stands there."""
     moved = find_moved(groups)
     if moved is None or (outlier is not None and outlier.deviation > moved.deviation):
@@ -212,7 +212,7 @@ def _fixes(document: TwoFace, seen: TwoFaceRead) -> list[Fix]:
     return found
 
 
-def _spread_grow(seen: TwoFaceRead) -> list[Coded]:
+def _spread_grow(seen: TwoFaceRead) -> list[CodedText]:
     """How the pointings of the face at hand scatter, from the second on."""
     latest = next((p for entry in reversed(seen.seen) for p in (entry.right, entry.left) if len(p) > 1), None)
     if latest is None:

@@ -11,7 +11,7 @@ from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from .document import MOST_SETUPS, QUANTITY, TwoPeg, read_document, where
 from .judge import CAUTIONS, draw, judge, reticle_to_target
-from .text import grow
+from .text import progress_of
 
 Data = dict[str, Any]
 SETUP = "observations.setups[*]"
@@ -120,7 +120,7 @@ WHEN_BAD = (
         "Use another level that is ready, use this one under its condition, or put it on hold.",
     ),
     (
-        "look-back",
+        "impact-review",
         "Review affected work",
         "Work since the last good check may contain this error. Review it while it can still be measured again.",
     ),
@@ -134,7 +134,7 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    grow=grow,
+    progress_of=progress_of,
     adjust=reticle_to_target,
     general=GENERAL,
     applies_to=("level", "digital-level"),

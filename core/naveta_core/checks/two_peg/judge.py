@@ -1,4 +1,4 @@
-"""What a level's line of sight means: what stands apart, what the wires and set-ups say, its limits, and the reticle."""
+"""What a level's line of sight means: what is an outlier, what the wires and set-ups say, its limits, and the reticle."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from ...engine.parser import Parser, ordinal
 from ...engine.verdict import JudgedQuantity, Judgement
 from ...errors import Refused
 from ...geometry import curvature_and_refraction_m
-from ...results import Adjusting, AdjustingStep, Coded, PegPicture, Repeats, Sensitivity
+from ...results import Adjusting, AdjustingStep, CodedText, PegPicture, Repeats, Sensitivity
 from ...stats.decision import Grade, Limits, decide
 from ...stats.estimate import SCATTER_REFUSED, scatter_factor
 from ...stats.outliers import Outlier, find_outlier
@@ -37,7 +37,7 @@ from .text import draw_pegs, misclosure_m, outlier_text, texts_of
 WEAK_IMBALANCE_SPREAD_M = 10.0
 WIRES_FLOOR_M = 0.002
 COSTLY_M = 0.001
-"""An error in a height that people notice: how long an imbalance may be is told for one millimetre."""
+"""An error in a height that people notice: how long an imbalance may be is given for one millimetre."""
 FAR_OFF_M = 0.05
 """A reticle never moves a reading by more in one turn: such a reading is of another staff, stand or line."""
 CAUTIONS = {
@@ -71,7 +71,7 @@ def _quantity(document: TwoPeg, found: PegFinding, limits: Limits) -> JudgedQuan
 
 
 def judge(document: TwoPeg, read: PegsRead, _told: Circumstances) -> Judgement:
-    """Set aside what stands apart, solve, and hold the line of sight against its limits."""
+    """Set aside what is an outlier, solve, and hold the line of sight against its limits."""
     limits, priors = limits_of(document), ReadingPriors.of(document)
     set_aside = _set_aside(document, read.setups, limits, priors)
     solution = set_aside.solution
@@ -94,7 +94,7 @@ def judge(document: TwoPeg, read: PegsRead, _told: Circumstances) -> Judgement:
         texts.calculation,
         texts.work,
         solution.spread,
-        one_more=("reading at every sight", "readings at every sight"),
+        more_readings=("reading at every sight", "readings at every sight"),
         taken=min(len(seen.readings) for setup in solution.setups for seen in setup),
         repeat_text="Before you turn anything, run it again from the other end. Both runs count together.",
         repeat_code="other-end",
@@ -179,16 +179,16 @@ def _looks(document: TwoPeg, judgement: Judgement) -> None:
 
 @dataclass
 class SetAside:
-    """A test solved without the readings that stand apart, and what is said of them."""
+    """A test solved without the readings that are outliers, and what is said of them."""
 
     solution: PegSolution
     paths: list[str] = field(default_factory=list)
-    reasons: list[Coded] = field(default_factory=list)
-    refused: list[Coded] = field(default_factory=list)
+    reasons: list[CodedText] = field(default_factory=list)
+    refused: list[CodedText] = field(default_factory=list)
 
 
 def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: ReadingPriors) -> SetAside:
-    """Readings that stand apart: at most one a sight and two a document are set aside, visibly."""
+    """Readings that are outliers: at most one a sight and two a document are set aside, visibly."""
     curvature, current = document.observations.curvature, setups
     before = solve_pegs(setups, priors, curvature=curvature)
     aside = SetAside(before)
@@ -224,7 +224,7 @@ def _without(setups: Setups, found: Outlier) -> Setups:
     return [(a, b) for a, b in changed]
 
 
-def _wires(setups: Setups, priors: ReadingPriors) -> list[Coded]:
+def _wires(setups: Setups, priors: ReadingPriors) -> list[CodedText]:
     """Half-intervals that differ: a misread wire, unless they differ everywhere in proportion to the distance."""
     seens = [seen for setup in setups for seen in setup if seen.three_wire]
     if not seens:
@@ -242,7 +242,7 @@ def _unequal(seen: StaffSight, difference_m: float, priors: ReadingPriors) -> bo
     return abs(difference_m) > max(WIRES_FLOOR_M, 3 * sqrt(6) * sigma / sqrt(len(seen.readings)))
 
 
-def _reticle(found: PegFinding) -> list[Coded]:
+def _reticle(found: PegFinding) -> list[CodedText]:
     if found.middle_c is None:
         return []
     value, middle = found.solution.estimate.value, found.middle_c * ARCSEC_PER_RADIAN
@@ -250,7 +250,9 @@ def _reticle(found: PegFinding) -> list[Coded]:
     return [("unsymmetrical-reticle", text)]
 
 
-def _disagreement(document: TwoPeg, solution: PegSolution, priors: ReadingPriors) -> tuple[list[Coded], list[Coded]]:
+def _disagreement(
+    document: TwoPeg, solution: PegSolution, priors: ReadingPriors
+) -> tuple[list[CodedText], list[CodedText]]:
     """Scatter beyond what such readings show: (refused, said)."""
     if scatter_factor(solution.redundant, priors.dof) is not None:
         return [("setups-disagree", _which(document, solution, priors))], []
@@ -283,8 +285,8 @@ def _spans(setups: Setups) -> bool:
     return max(rows) - min(rows) >= WEAK_IMBALANCE_SPREAD_M
 
 
-def _weak_signs(document: TwoPeg, solution: PegSolution, setups: Setups) -> list[Coded]:
-    words, messages = length_words(document.units.length), list[Coded]()
+def _weak_signs(document: TwoPeg, solution: PegSolution, setups: Setups) -> list[CodedText]:
+    words, messages = length_words(document.units.length), list[CodedText]()
     if solution.weak < WEAK_IMBALANCE_SPREAD_M:
         text = f"The sight imbalances differ by only {words.distance(solution.weak)}: a weak layout, so the ± is large."
         messages.append(("weak-geometry", text))

@@ -5,10 +5,20 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import fsum
 
-from ...engine.kind import Growing
+from ...engine.kind import SheetProgress
 from ...engine.parser import ordinal
 from ...engine.rows import line
-from ...results import CalculationLine, Coded, Effect, Peg, PegPicture, Sensitivity, SetUpPicture, Shown, StaffPicture
+from ...results import (
+    CalculationLine,
+    CodedText,
+    Effect,
+    Peg,
+    PegPicture,
+    Sensitivity,
+    SetUpPicture,
+    Shown,
+    StaffPicture,
+)
 from ...stats.estimate import PRIOR_DOF, scale_squared
 from ...stats.outliers import find_outlier, likely_slip
 from ...units.angles import ARCSEC_PER_RADIAN
@@ -40,8 +50,8 @@ def signed(value: float, decimals: int) -> str:
     return text if text.startswith(MINUS) or float(text) == 0 else "+" + text
 
 
-def _told_sight_m(document: TwoPeg) -> float:
-    """The sight an error is told for: the work's own, else 30 m or 100 ft."""
+def _work_sight_m(document: TwoPeg) -> float:
+    """The sight an error is given for: the work's own, else 30 m or 100 ft."""
     if "sight_m" in document.work.model_fields_set:
         return document.work.sight_m
     return ROUND_SIGHTS.get(document.units.length, document.work.sight_m)
@@ -72,7 +82,7 @@ def texts_of(document: TwoPeg, found: PegFinding) -> PegTexts:
 
 def finding_of(document: TwoPeg, found: PegFinding, plus_minus: str) -> str:
     """The finding as one sentence."""
-    e, words, sight = found.solution.estimate, length_words(document.units.length), _told_sight_m(document)
+    e, words, sight = found.solution.estimate, length_words(document.units.length), _work_sight_m(document)
     if abs(e.value) <= e.u95:
         limit = arcsec(e.proved_to, e.proved_to)
         return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, ± {plus_minus}: no error found, within {limit}."
@@ -169,7 +179,7 @@ def work_of(document: TwoPeg, found: PegFinding) -> list[Effect]:
 
 
 def worked_of(document: TwoPeg, found: PegFinding) -> list[CalculationLine]:
-    """How it was reckoned, with this check's figures."""
+    """How it was calculated, with this check's figures."""
     solution, words, e = found.solution, length_words(document.units.length), found.solution.estimate
     unit, curvature = words.name, document.observations.curvature
     equation = "a − b = Δh + c·(Da − Db)" + (" + (1 − k)(Da² − Db²)/2R" if curvature else "")
@@ -247,7 +257,7 @@ def _sensitive(reading: StaffReading, seen: StaffSight, per_metre: float, moved:
 
 
 def outlier_text(document: TwoPeg, seen: StaffSight, index: int, priors: ReadingPriors) -> str:
-    """Names the reading that stands apart, and what was perhaps meant."""
+    """Names the reading that is an outlier, and what was perhaps meant."""
     reading = seen.readings[index]
     rest = [other.m for i, other in enumerate(seen.readings) if i != index]
     mean, sigma = fsum(rest) / len(rest), within_variance(seen, priors) ** 0.5
@@ -269,28 +279,33 @@ BUBBLE = (
 )
 
 
-def grow(document: TwoPeg, read: PegsRead) -> Growing:
+def progress_of(document: TwoPeg, read: PegsRead) -> SheetProgress:
     """While it grows: differences so far, the spread of each sight, what this layout can prove."""
     setups, words, priors = read.setups, length_words(document.units.length), ReadingPriors.of(document)
-    growing = Growing(looks=_looks_said(document))
-    growing.messages = [_difference(i, a, b, words) for i, (a, b) in enumerate(setups) if a.readings and b.readings]
-    growing.messages += _expected(document, setups, priors)
+    sheet_progress = SheetProgress(looks=_quick_check_texts(document))
+    sheet_progress.messages = [
+        _difference(i, a, b, words) for i, (a, b) in enumerate(setups) if a.readings and b.readings
+    ]
+    sheet_progress.messages += _expected(document, setups, priors)
     found = find_outlier(standardised(setups, priors))
     for index, seen in enumerate(entry for setup in setups for entry in setup):
         note = _beside(seen, words)
         if note:
-            growing.notes.append((seen.path, note))
+            sheet_progress.notes.append((seen.path, note))
         if found is None or found.group != index:
             continue
         if found.sole_pair:
-            growing.notes.append((seen.path, "These two differ by more than reading error: take a third."))
+            sheet_progress.notes.append((seen.path, "These two differ by more than reading error: take a third."))
         else:
-            growing.outlier = (seen.readings[found.index].path, outlier_text(document, seen, found.index, priors))
-    return growing
+            sheet_progress.outlier = (
+                seen.readings[found.index].path,
+                outlier_text(document, seen, found.index, priors),
+            )
+    return sheet_progress
 
 
 def _beside(seen: StaffSight, words: LengthWords) -> str | None:
-    """The spread of a sight read more than once; its distance where the wires told it."""
+    """The spread of a sight read more than once; its distance where the wires given it."""
     parts = []
     if seen.taped_m is None and seen.distance_m is not None:
         parts.append(f"stadia distance {words.distance(seen.distance_m)}")
@@ -301,9 +316,9 @@ def _beside(seen: StaffSight, words: LengthWords) -> str | None:
     return capital(", ".join(parts)) if parts else None
 
 
-def _looks_said(document: TwoPeg) -> list[Coded]:
+def _quick_check_texts(document: TwoPeg) -> list[CodedText]:
     """What the quick checks say before anything is read."""
-    looks, messages = document.observations.looks, list[Coded]()
+    looks, messages = document.observations.looks, list[CodedText]()
     if looks.line_returns == "no":
         messages.append(("sticking", STICKING_LOOK))
     if looks.bubble_holds == "no":
@@ -311,14 +326,14 @@ def _looks_said(document: TwoPeg) -> list[Coded]:
     return messages
 
 
-def _difference(index: int, a: StaffSight, b: StaffSight, words: LengthWords) -> Coded:
+def _difference(index: int, a: StaffSight, b: StaffSight, words: LengthWords) -> CodedText:
     rise = a.mean_m - b.mean_m
     side = "above" if rise >= 0 else "below"
     text = f"{ordinal(index).capitalize()} set-up, as read: B {words.reading(abs(rise), 1)} {words.name} {side} A."
     return "difference", text
 
 
-def _expected(document: TwoPeg, setups: Setups, priors: ReadingPriors) -> list[Coded]:
+def _expected(document: TwoPeg, setups: Setups, priors: ReadingPriors) -> list[CodedText]:
     """What this layout can prove, while readings are missing."""
     if len(setups) >= FEWEST_SETUPS and all(entry.complete for setup in setups for entry in setup):
         return []

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from ... import __version__
 from ...documents.model_faults import faults_of
-from ...errors import Fault, Refused, UnknownKind, said
+from ...errors import Fault, Refused, UnknownKind, quote
 from ..context import AdviceQuery, WhatIfQuery
 from ..mechanism import OutOfReachError
 from ..results import Advice
@@ -95,10 +95,10 @@ def where(path: str) -> str:
 def advise(question: Any) -> Advice:
     """Answer one question for advice. Raises UnknownKind or Refused with every fault."""
     if not isinstance(question, dict):
-        raise Refused([Fault("$", "the whole question", said(question), "an object with advice")])
+        raise Refused([Fault("$", "the whole question", quote(question), "an object with advice")])
     name = question.get("advice")
     if not isinstance(name, str) or name not in ADVISORS:
-        raise UnknownKind([Fault("advice", "the kind of advice", said(name), "one of " + ", ".join(sorted(ADVISORS)))])
+        raise UnknownKind([Fault("advice", "the kind of advice", quote(name), "one of " + ", ".join(sorted(ADVISORS)))])
     try:
         query = ADVISORS[name][0].model_validate(question)
     except ValidationError as error:

@@ -100,7 +100,7 @@ class BudgetAdvice(AdviceResult):
 
 def advise_budget(query: BudgetQuery) -> Advised:
     """`budgets`: for each quantity its parts, bias, spread, total at 95 percent, what is allowed, and the sentence;
-    `given`: what it was reckoned with, the usual values where nothing was told."""
+    `given`: what it was calculated with, the usual values where nothing was given."""
     words = length_words(query.units.length)
     budgets = [_forecast(budget_, query.allowed, words) for budget_ in budget(query)]
     given = Given(**query.model_dump(include=set(Given.model_fields), exclude_none=True))

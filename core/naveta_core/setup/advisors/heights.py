@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from ...documents.envelope import InOwnUnit, Typed
-from ...errors import Fault, Refused, said
+from ...errors import Fault, Refused, quote
 from ...units.formatting import length_words
 from ...units.lengths import parse_length
 from ..context import AdviceQuery
@@ -75,14 +75,14 @@ def advise_tripod_height(query: TripodHeightQuery) -> Advised:
 
 
 class InstrumentHeightQuery(AdviceQuery):
-    """`slope` is measured from the mark to the instrument's side; typed lengths are in the units told."""
+    """`slope` is measured from the mark to the instrument's side; typed lengths are in the units given."""
 
     advice: Literal["instrument-height"]
     slope: Typed
     radius_mm: Annotated[float, Field(ge=0, le=300), InOwnUnit] = 0.0
     """From the standing axis to where the tape is held."""
     constant_mm: Annotated[float, Field(ge=-500, le=500), InOwnUnit] = 0.0
-    """From there up to the tilting axis."""
+    """From there up to the trunnion axis."""
 
 
 def length_of(value: Any, unit: str, path: str, where: str, least: float, most: float) -> float:
@@ -90,15 +90,15 @@ def length_of(value: Any, unit: str, path: str, where: str, least: float, most: 
     try:
         metres = parse_length(value, unit).m if isinstance(value, str) else float(value)
     except ValueError as error:
-        raise Refused([Fault(path, where, said(value), str(error))]) from None
+        raise Refused([Fault(path, where, quote(value), str(error))]) from None
     if not least <= metres <= most:
-        shown = f"{said(value)}, which is {metres:.4g} m"
+        shown = f"{quote(value)}, which is {metres:.4g} m"
         raise Refused([Fault(path, where, shown, f"{least:g} to {most:g} m; is the unit right?")])
     return metres
 
 
 def instrument_height(slope_m: float, radius_m: float, constant_m: float) -> float:
-    """√(slope² − radius²) + constant: the height of the tilting axis above the mark, metres."""
+    """√(slope² − radius²) + constant: the height of the trunnion axis above the mark, metres."""
     return math.sqrt(slope_m**2 - radius_m**2) + constant_m
 
 
@@ -110,7 +110,7 @@ class InstrumentHeightAdvice(AdviceResult):
 
 
 def advise_instrument_height(query: InstrumentHeightQuery) -> Advised:
-    """The height of the tilting axis over the mark."""
+    """The height of the trunnion axis over the mark."""
     slope = length_of(query.slope, query.units.length, "slope", "the measured slope", 0.3, 3.0)
     radius, constant = query.radius_mm / 1000.0, query.constant_mm / 1000.0
     if radius >= slope:

@@ -11,7 +11,7 @@ from ...geometry import ARCSEC, Plane, along, polar
 from ...results import Answer
 from ...units.formatting import length_words
 from ..context import AdviceQuery, BubblePlace, TiltVector, TripodGeometry
-from ..equipment import MM, CircularVial, Kit
+from ..equipment import MM, CircularVial, Equipment
 from ..mechanism import State, see
 from ..results import AdviceResult, AdviceStep
 from ..tripod import LEGS
@@ -85,23 +85,23 @@ def advise_legs(query: LegsQuery) -> Advised:
     vial = CircularVial(
         sensitivity_arcmin_per_2mm=bubble.sensitivity_arcmin_per_2mm if bubble else 8.0, wall_mm=math.inf
     )
-    kit = query.tripod.kit(vial=vial)
+    equipment = query.tripod.equipment(vial=vial)
     level = query.tripod.standing(vial=vial)
     rough = _rough(query.tripod, level, tilt)
-    kept, how = _legs_to_keep(query, rough)
-    changes = _changes(kit, level, tilt, rough, kept)
+    kept, how = _leg_to_leave(query, rough)
+    changes = _changes(equipment, level, tilt, rough, kept)
     wrong = max(changes, key=lambda leg: changes[leg])
     if query.may == "lower" and how == "enough" and changes[wrong] > 0:
         # The rough sizes were nearly equal: the other one of the two is the leg that stays.
-        changes = _changes(kit, level, tilt, rough, LEGS.index(wrong))
+        changes = _changes(equipment, level, tilt, rough, LEGS.index(wrong))
     order = sorted((leg for leg in LEGS if abs(changes[leg]) >= LEAST_MM), key=lambda leg: -abs(changes[leg]))
-    steps, sights = _steps(query, kit, level, changes, order)
+    steps, sights = _steps(query, equipment, level, changes, order)
     result = LegsAdvice(
         legs={leg: round(changes[leg], 3) for leg in LEGS},
         tilt_arcsec=round(math.hypot(*tilt) * ARCSEC, 1),
         steps=steps,
         seen=sights,
-        spot_moves_mm=_spot_moves(kit, level, changes),
+        spot_moves_mm=_spot_moves(equipment, level, changes),
         reserve=how,
     )
     return Advised(result, _text(steps, how))
@@ -112,7 +112,7 @@ def _rough(tripod: TripodGeometry, level: State, tilt: Plane) -> list[float]:
     return [-radius / stretch * (tilt[0] * way[0] + tilt[1] * way[1]) for way, radius, stretch in tripod.fall(level)]
 
 
-def _legs_to_keep(query: LegsQuery, rough: list[float]) -> tuple[int, str]:
+def _leg_to_leave(query: LegsQuery, rough: list[float]) -> tuple[int, str]:
     """Which leg stays as it is, and why: 'enough', or what the reserve forced."""
     order = sorted(range(3), key=lambda i: rough[i])
     ways = {"lower": order[2], "either": order[1], "raise": order[0]}
@@ -128,36 +128,36 @@ def _has(tripod: TripodGeometry, leg: int, mm: float) -> bool:
     return abs(mm) < LEAST_MM or tripod.has_left(LEGS[leg], mm)
 
 
-def _changes(kit: Kit, level: State, tilt: Plane, rough: list[float], kept: int) -> dict[str, float]:
+def _changes(equipment: Equipment, level: State, tilt: Plane, rough: list[float], kept: int) -> dict[str, float]:
     """Changes in mm that bring a head tilted by `tilt` level: those that would tilt a level one so, taken back."""
     start = [rough[kept] - entry for entry in rough]
-    off = two_legs(kit, level, kept, start, tilt, lambda state: _head_tilt(kit, state), 1e-9)
+    off = two_legs(equipment, level, kept, start, tilt, lambda state: _head_tilt(equipment, state), 1e-9)
     return {leg: -off[leg] for leg in LEGS}
 
 
-def _head_tilt(kit: Kit, state: State) -> Plane:
-    seen = see(kit, state).head_tilt_arcsec
+def _head_tilt(equipment: Equipment, state: State) -> Plane:
+    seen = see(equipment, state).head_tilt_arcsec
     return (seen[0] / ARCSEC, seen[1] / ARCSEC)
 
 
-def _with(kit: Kit, level: State, changes: dict[str, float], still: list[str]) -> State:
+def _with(equipment: Equipment, level: State, changes: dict[str, float], still: list[str]) -> State:
     """The state in which only the legs in `still` have yet to be moved."""
-    return moved(kit, level, {leg: -changes[leg] for leg in still})
+    return moved(equipment, level, {leg: -changes[leg] for leg in still})
 
 
-def _spot_moves(kit: Kit, level: State, changes: dict[str, float]) -> float:
-    before, after = (see(kit, _with(kit, level, changes, still)).axis_mm for still in (list(LEGS), []))
+def _spot_moves(equipment: Equipment, level: State, changes: dict[str, float]) -> float:
+    before, after = (see(equipment, _with(equipment, level, changes, still)).axis_mm for still in (list(LEGS), []))
     return round(math.dist(before, after), 2)
 
 
 def _steps(
-    query: LegsQuery, kit: Kit, level: State, changes: dict[str, float], order: list[str]
+    query: LegsQuery, equipment: Equipment, level: State, changes: dict[str, float], order: list[str]
 ) -> tuple[list[LegStep], list[ExpectedBubble]]:
     """What to do with each leg and what is then seen; `seen` is the bubble before and after every step."""
     steps: list[LegStep] = []
-    sights = [_sight(kit, _with(kit, level, changes, list(order)))]
+    sights = [_sight(equipment, _with(equipment, level, changes, list(order)))]
     for i, leg in enumerate(order):
-        after = _sight(kit, _with(kit, level, changes, order[i + 1 :]))
+        after = _sight(equipment, _with(equipment, level, changes, order[i + 1 :]))
         sights.append(after)
         verb = "lower" if changes[leg] < 0 else "raise"
         if i + 1 < len(order):
@@ -182,8 +182,8 @@ def _steps(
     return steps, sights
 
 
-def _sight(kit: Kit, state: State) -> ExpectedBubble:
-    seen = see(kit, state)
+def _sight(equipment: Equipment, state: State) -> ExpectedBubble:
+    seen = see(equipment, state)
     offset = round(seen.bubble_mm, 2)
     # In the middle a bubble lies in no direction.
     bearing = round(seen.bubble_bearing_deg, 1) % 360.0 if offset else 0.0
@@ -215,8 +215,8 @@ def _at_wall(query: LegsQuery, bubble: BubblePlace) -> Advised:
     # Moved alone, a leg carries the bubble along its own direction: it passes the line of the leg it is nearer to. When
     # it lies straight over the leg it may pass either.
     others.sort(key=lambda i: shares[i], reverse=verb == "lower")
-    ahead = others if abs(shares[others[0]] - shares[others[1]]) < STRAIGHT else others[:1]
-    names = sorted(LEGS[i] for i in ahead)
+    leading_reasons = others if abs(shares[others[0]] - shares[others[1]]) < STRAIGHT else others[:1]
+    names = sorted(LEGS[i] for i in leading_reasons)
     lined = "in line with" if verb == "lower" else "opposite"
     until = f"the bubble leaves the wall, or lies {lined} {' or '.join(names)}"
     step = LegStep(

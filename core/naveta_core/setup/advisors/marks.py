@@ -55,7 +55,7 @@ class TargetsQuery(AdviceQuery):
 
 @dataclass(frozen=True, slots=True)
 class Reach:
-    """What a choice of marks proves with n pointings a face: ± of c and of t, seconds; t None where it is not told."""
+    """What a choice of marks proves with n pointings a face: ± of c and of t, seconds; t None where it is not given."""
 
     marks: tuple[int, ...]
     c: float
@@ -116,7 +116,7 @@ class TargetAssessed(Answer):
     grain_arcsec: float
     sigma_pointing_arcsec: float
     text: str
-    said: list[Reason]
+    messages: list[Reason]
 
 
 class TargetsAdvice(AdviceResult):
@@ -176,7 +176,7 @@ def _mark(query: TargetsQuery, index: int, name: str, words: LengthWords) -> Tar
         grain_arcsec=round(grain, 2),
         sigma_pointing_arcsec=round(pointing, 2),
         text=f"{_steepness(steep)}; 1 mm is {arcsec(grain)} there; one pointing: {arcsec(pointing)}, of which {arcsec(width * grain)} from the target.",
-        said=reasons(_of_mark(query, entry, steep, words)),
+        messages=reasons(_of_mark(query, entry, steep, words)),
     )
 
 

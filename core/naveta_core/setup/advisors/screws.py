@@ -77,7 +77,7 @@ class ScrewsAdvice(AdviceResult):
 
 
 def advise_screws(query: ScrewsQuery) -> Advised:
-    """Turns of each screw, positive clockwise seen from above, that bring the told tilt to nothing."""
+    """Turns of each screw, positive clockwise seen from above, that bring the given tilt to nothing."""
     tilt = _tilt(query)
     base = query.base.base()
     raises = _raises(base.bearings_deg, base.radius_mm, tilt)
@@ -100,7 +100,7 @@ def advise_screws(query: ScrewsQuery) -> Advised:
 
 
 def _tilt(query: ScrewsQuery) -> Plane:
-    """The high-side vector in radians; one vial tells only the part along itself."""
+    """The high-side vector in radians; one vial says only the part along itself."""
     if query.tilt is not None:
         return query.tilt.tilt()
     along = [(vial.bubble_div - vial.rest_div) * vial.sensitivity_arcsec_per_div / ARCSEC for vial in query.vials]
@@ -131,7 +131,7 @@ def _pairs(bearings: tuple[float, ...], query: ScrewsQuery, tilt: Plane) -> tupl
     elif query.stand_bearing_deg is not None:
         lone = min(range(3), key=lambda i: math.cos(math.radians(bearings[i] - query.stand_bearing_deg)))  # type: ignore[operator]
     else:
-        # Nothing told: the pair that lies most nearly along the tilt does the larger part at once.
+        # Nothing given: the pair that lies most nearly along the tilt does the larger part at once.
         lone = min(range(3), key=lambda i: abs(math.cos(math.radians(polar(*tilt)[0] - bearings[i]))))
     return [tuple(i for i in range(3) if i != lone)], lone
 

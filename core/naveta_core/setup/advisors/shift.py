@@ -8,7 +8,7 @@ from typing import Literal
 from ...geometry import ARCSEC, Plane, unit
 from ...units.formatting import length_words
 from ..context import AdviceQuery, PlanMove, TribrachGeometry, TripodGeometry
-from ..equipment import MM, Base, Kit
+from ..equipment import MM, Base, Equipment
 from ..mechanism import State, see
 from ..results import AdviceResult, AdviceStep
 from ..tripod import LEGS
@@ -53,13 +53,13 @@ class ShiftAdvice(AdviceResult):
 
 def advise_shift(query: ShiftQuery) -> Advised:
     """Leg changes after which, once relevelled with the foot screws, the plummet has moved by `move`."""
-    kit = query.tripod.kit()
+    equipment = query.tripod.equipment()
     level = query.tripod.standing()
     u = unit(query.move.bearing_deg)
     wanted = (query.move.distance_mm * MM * u[0], query.move.distance_mm * MM * u[1])
-    changes = _changes(query, kit, level, wanted)
-    tilted = moved(kit, level, changes)
-    tilt = _size(see(kit, tilted).head_tilt_arcsec)
+    changes = _changes(query, equipment, level, wanted)
+    tilted = moved(equipment, level, changes)
+    tilt = _size(see(equipment, tilted).head_tilt_arcsec)
     takes = _screws_take(query.base.base())
     biggest = max(LEGS, key=lambda leg: abs(changes[leg]))
     ratio = query.move.distance_mm / abs(changes[biggest]) if abs(changes[biggest]) > 1e-6 else None
@@ -88,19 +88,19 @@ def advise_shift(query: ShiftQuery) -> Advised:
     return Advised(result, _text(steps, ratio, tilt, takes, short))
 
 
-def _changes(query: ShiftQuery, kit: Kit, level: State, wanted: Plane) -> dict[str, float]:
+def _changes(query: ShiftQuery, equipment: Equipment, level: State, wanted: Plane) -> dict[str, float]:
     rough = [
         -radius / level.legs[i] * (wanted[0] * way[0] + wanted[1] * way[1])
         for i, (way, radius, _) in enumerate(query.tripod.fall(level))
     ]
     middle = sorted(range(3), key=lambda i: rough[i])[1]
     start = [entry - rough[middle] for entry in rough]
-    return two_legs(kit, level, middle, start, wanted, lambda state: _relevelled(kit, level, state), 1e-8)
+    return two_legs(equipment, level, middle, start, wanted, lambda state: _relevelled(equipment, level, state), 1e-8)
 
 
-def _relevelled(kit: Kit, before: State, after: State) -> Plane:
+def _relevelled(equipment: Equipment, before: State, after: State) -> Plane:
     """Relevelling turns about the pivot, so the plummet then points below it: how far the pivot has moved in plan."""
-    inside = (0.0, 0.0, kit.pivot_height_mm * MM)
+    inside = (0.0, 0.0, equipment.pivot_height_mm * MM)
     was, now = before.pose.point(inside), after.pose.point(inside)
     return (now[0] - was[0], now[1] - was[1])
 

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from ...documents.envelope import AngleUnit, InMetres, InOwnUnit, LengthUnit, Part, Typed
-from ...errors import Fault, Refused, said
+from ...errors import Fault, Refused, quote
 from ...geometry import ARCSEC
 from ...units.angles import parse_angle, show_dms
 from ...units.formatting import arcsec, length_words
@@ -17,7 +17,7 @@ from ..results import AdviceResult
 from .advised import Advised
 
 LEAST_STEEP_DEG = 15.0
-LAST_KNOWN_SIGMA_ARCSEC = 1.5
+LAST_SIGMA_ARCSEC = 1.5
 
 
 class PointingQuery(AdviceQuery):
@@ -55,7 +55,7 @@ class SteepTargetQuery(AdviceQuery):
     height_m: Annotated[float, Field(ge=0.01, le=1000), InMetres]
     distance_m: Annotated[float, Field(ge=0.01, le=20_000), InMetres]
     wanted_deg: Annotated[float, Field(ge=5, le=80), InOwnUnit] = 30.0
-    sigma_double_arcsec: Annotated[float, Field(ge=0.01, le=600), InOwnUnit] = LAST_KNOWN_SIGMA_ARCSEC
+    sigma_double_arcsec: Annotated[float, Field(ge=0.01, le=600), InOwnUnit] = LAST_SIGMA_ARCSEC
     """Spread of the double collimation at one target."""
 
 
@@ -68,7 +68,7 @@ class SteepTargetAdvice(AdviceResult):
 
 
 def advise_steep(query: SteepTargetQuery) -> Advised:
-    """How steep it is, how near one must stand for the angle wanted, and how well the tilting axis is then found."""
+    """How steep it is, how near one must stand for the angle wanted, and how well the trunnion axis is then found."""
     elevation = math.degrees(math.atan2(query.height_m, query.distance_m))
     needed = query.height_m / math.tan(math.radians(query.wanted_deg))
     z = math.radians(90.0 - elevation)
@@ -123,7 +123,7 @@ class TurnedAngleAdvice(AdviceResult):
 
 
 def advise_turned(query: TurnedAngleQuery) -> Advised:
-    """The angle turned in the sense told, or the reading to turn to; any start reading will do."""
+    """The angle turned in the sense given, or the reading to turn to; any start reading will do."""
     start = _angle(query, query.start, "start", "the reading at the start")
     sign = 1.0 if query.sense == query.counts else -1.0
     if query.end is not None:
@@ -141,7 +141,7 @@ def _angle(query: TurnedAngleQuery, value: Any, path: str, where: str) -> float:
     try:
         return parse_angle(value, query.units.angle).value if isinstance(value, str) else float(value)
     except ValueError as error:
-        raise Refused([Fault(path, where, said(value), str(error))]) from None
+        raise Refused([Fault(path, where, quote(value), str(error))]) from None
 
 
 def _worded(degrees: float, unit: str) -> str:

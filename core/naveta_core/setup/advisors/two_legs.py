@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 
 from ...geometry import Plane, solve
-from ..equipment import MM, Kit
+from ..equipment import MM, Equipment
 from ..mechanism import State, held
 from ..tripod import LEGS
 
@@ -14,14 +14,14 @@ STEP_M = 1e-4
 MOST_ROUNDS = 6
 
 
-def moved(kit: Kit, state: State, changes_mm: dict[str, float]) -> State:
+def moved(equipment: Equipment, state: State, changes_mm: dict[str, float]) -> State:
     """The state with its legs changed."""
     legs = tuple(length + changes_mm.get(leg, 0.0) * MM for leg, length in zip(LEGS, state.legs, strict=True))
-    return held(kit, state, legs=legs)
+    return held(equipment, state, legs=legs)
 
 
 def two_legs(
-    kit: Kit,
+    equipment: Equipment,
     state: State,
     kept: int,
     start_m: list[float],
@@ -40,12 +40,12 @@ def two_legs(
 
     a, b = start_m[first], start_m[second]
     for _ in range(MOST_ROUNDS):
-        here = view(moved(kit, state, named(a, b)))
+        here = view(moved(equipment, state, named(a, b)))
         miss = (wanted[0] - here[0], wanted[1] - here[1])
         if math.hypot(*miss) < close:
             break
-        in_a = view(moved(kit, state, named(a + STEP_M, b)))
-        in_b = view(moved(kit, state, named(a, b + STEP_M)))
+        in_a = view(moved(equipment, state, named(a + STEP_M, b)))
+        in_b = view(moved(equipment, state, named(a, b + STEP_M)))
         step = solve([[(in_a[i] - here[i]) / STEP_M, (in_b[i] - here[i]) / STEP_M] for i in (0, 1)], miss)
         a, b = a + step[0], b + step[1]
     return named(a, b)

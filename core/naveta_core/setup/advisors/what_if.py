@@ -9,7 +9,7 @@ from ...geometry import ARCSEC, Plane, for_site, polar, unit
 from ...results import Answer
 from ...units.formatting import arcsec, length_words
 from ..context import WhatIfQuery
-from ..equipment import MM, CircularVial, Kit
+from ..equipment import MM, CircularVial, Equipment
 from ..mechanism import Seen, State, move_leg, see, turn_screw
 from ..mechanism import slide as slid
 from ..results import AdviceResult
@@ -62,17 +62,17 @@ class WhatIfAdvice(AdviceResult):
 
 
 def advise_what_if(query: WhatIfQuery) -> Advised:
-    """Bubble, tilt and spot `now` and `then`. The tilt told is taken to lie in the head; the screws stand at mid travel.
+    """Bubble, tilt and spot `now` and `then`. The tilt given is taken to lie in the head; the screws stand at mid travel.
 
     Raises OutOfReachError beyond what a screw or the slide can do.
     """
     if query.bubble is not None and query.bubble.at_wall:
         text = "At the wall the offset is unknown. Move the bubble off the wall first, then try a move."
         return Advised(WhatIfAdvice(now=None, then=None, spot_moves_mm=None), [text])
-    kit = query.tripod.kit(query.base.base(), _vial(query))
-    before = _as_told(kit, query)
-    after = _moved(kit, before, query)
-    now, then = see(kit, before), see(kit, after)
+    equipment = query.tripod.equipment(query.base.base(), _vial(query))
+    before = _as_told(equipment, query)
+    after = _moved(equipment, before, query)
+    now, then = see(equipment, before), see(equipment, after)
     moves = round(math.dist(_spot(now), _spot(then)), 2)
     return Advised(
         WhatIfAdvice(now=_view(now, query), then=_view(then, query), spot_moves_mm=moves), _text(now, then, query)
@@ -85,8 +85,8 @@ def _vial(query: WhatIfQuery) -> CircularVial:
     return CircularVial(sensitivity_arcmin_per_2mm=query.bubble.sensitivity_arcmin_per_2mm)
 
 
-def _as_told(kit: Kit, query: WhatIfQuery) -> State:
-    """A state that looks as it was told to look."""
+def _as_told(equipment: Equipment, query: WhatIfQuery) -> State:
+    """A state that looks as it was given to look."""
     state = query.tripod.standing(query.base.base(), _vial(query))
     found = query.bubble or query.tilt
     if found is not None and math.hypot(*found.tilt()) > 0.0:
@@ -95,15 +95,17 @@ def _as_told(kit: Kit, query: WhatIfQuery) -> State:
         rough = [radius / stretch * (tilt[0] * way[0] + tilt[1] * way[1]) for way, radius, stretch in fall]
         kept = sorted(range(3), key=lambda i: rough[i])[1]
         start = [entry - rough[kept] for entry in rough]
-        state = moved(kit, state, two_legs(kit, state, kept, start, tilt, lambda entry: _head(kit, entry), 1e-9))
+        state = moved(
+            equipment, state, two_legs(equipment, state, kept, start, tilt, lambda entry: _head(equipment, entry), 1e-9)
+        )
     if query.spot is None:
-        return _marked(kit, state, (0.0, 0.0))
+        return _marked(equipment, state, (0.0, 0.0))
     u = unit(query.spot.bearing_deg)
-    return _marked(kit, state, (query.spot.distance_mm * u[0], query.spot.distance_mm * u[1]))
+    return _marked(equipment, state, (query.spot.distance_mm * u[0], query.spot.distance_mm * u[1]))
 
 
-def _head(kit: Kit, state: State) -> Plane:
-    seen = see(kit, state).head_tilt_arcsec
+def _head(equipment: Equipment, state: State) -> Plane:
+    seen = see(equipment, state).head_tilt_arcsec
     return (seen[0] / ARCSEC, seen[1] / ARCSEC)
 
 
@@ -112,22 +114,22 @@ def _spot(seen: Seen) -> Plane:
     return seen.spot_mm
 
 
-def _marked(kit: Kit, state: State, spot_mm: Plane) -> State:
+def _marked(equipment: Equipment, state: State, spot_mm: Plane) -> State:
     """The state with the mark where the plummet's spot is `spot_mm` from it."""
-    here = _spot(see(kit, state))
+    here = _spot(see(equipment, state))
     x, y, z = state.mark
     return replace(state, mark=(x + (here[0] - spot_mm[0]) * MM, y + (here[1] - spot_mm[1]) * MM, z))
 
 
-def _moved(kit: Kit, state: State, query: WhatIfQuery) -> State:
+def _moved(equipment: Equipment, state: State, query: WhatIfQuery) -> State:
     for leg in LEGS:
         if query.legs_mm.get(leg):  # type: ignore[call-overload]
-            state = move_leg(kit, state, leg, query.legs_mm[leg])  # type: ignore[index]
+            state = move_leg(equipment, state, leg, query.legs_mm[leg])  # type: ignore[index]
     if query.turns:
-        state = turn_screw(kit, state, {int(name): amount for name, amount in query.turns.items()})
+        state = turn_screw(equipment, state, {int(name): amount for name, amount in query.turns.items()})
     if query.slide_right_mm or query.slide_away_mm or query.slide_turn_deg:
         step = for_site(query.slide_right_mm, query.slide_away_mm, query.stand_bearing_deg)
-        state = slid(kit, state, *step, query.slide_turn_deg)
+        state = slid(equipment, state, *step, query.slide_turn_deg)
     return state
 
 

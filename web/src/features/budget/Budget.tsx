@@ -5,26 +5,26 @@ import { useSearchParams } from "react-router";
 import { recordQuery } from "../../api/queries";
 import { advise } from "../../engine";
 import { Back, Choice, Head, Trouble } from "../../ui/parts";
-import { NO_CORE, useAsked } from "../../hooks/useAsked";
+import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
 import { Named } from "../../ui/Named";
 import { Fold } from "../../ui/Fold";
-import { BudgetBar, type BudgetTold } from "./BudgetBar";
+import { BudgetBar, type BudgetGiven } from "./BudgetBar";
 
 type Fields = Record<string, string>;
-type Answer = { result: { budgets: BudgetTold[]; given: Record<string, unknown> } };
+type Answer = { result: { budgets: BudgetGiven[]; given: Record<string, unknown> } };
 const LEVELLING = ["back_m", "fore_m", "imbalance_m", "line_of_sight_arcsec", "staff_mm"];
 
 export function BudgetPage() {
-  const [asked] = useSearchParams();
-  const from = asked.get("set-up");
+  const [query] = useSearchParams();
+  const from = query.get("set-up");
   const record = useQuery({ ...recordQuery(from ?? ""), enabled: Boolean(from) });
   if (from && record.isPending) return null;
-  return <Reckon key={from ?? ""} start={startOf(record.data?.result?.result)} compensated={(record.data?.result?.result["budget"] as { compensated?: boolean } | undefined)?.compensated ?? true} over={from ?? null} />;
+  return <Compute key={from ?? ""} start={startOf(record.data?.result?.result)} compensated={(record.data?.result?.result["budget"] as { compensated?: boolean } | undefined)?.compensated ?? true} over={from ?? null} />;
 }
 
-/** A set-up's own start, as the core told it with its result. */
+/** A set-up's own start, as the core given it with its result. */
 function startOf(result: Record<string, unknown> | undefined): Fields {
-  return Object.fromEntries(Object.entries((result?.["budget"] ?? {}) as Record<string, number>).flatMap(([name, one]) => (typeof one === "number" ? [[name, String(one)]] : [])));
+  return Object.fromEntries(Object.entries((result?.["budget"] ?? {}) as Record<string, number>).flatMap(([name, each]) => (typeof each === "number" ? [[name, String(each)]] : [])));
 }
 
 const KINDS = [
@@ -40,8 +40,8 @@ const COMPENSATORS = [
   { value: "off", label: "None, or off" },
 ] as const;
 type Work = (typeof KINDS)[number]["value"];
-type Wells = [name: string, label: string][];
-const OF_WORK: Record<Work, Wells> = {
+type Inputs = [name: string, label: string][];
+const OF_WORK: Record<Work, Inputs> = {
   levelling: [
     ["back_m", "Backsight, m"],
     ["fore_m", "Foresight, m"],
@@ -63,7 +63,7 @@ const OF_WORK: Record<Work, Wells> = {
     ["allowed.position_mm", "Point allowed, mm"],
   ],
 };
-const OWN_ERRORS: Wells = [
+const OWN_ERRORS: Inputs = [
   ["collimation_arcsec", "Collimation c, ″"],
   ["tilting_axis_arcsec", "Trunnion axis error t, ″"],
   ["index_arcsec", "Index i, ″"],
@@ -74,15 +74,15 @@ const OWN_ERRORS: Wells = [
   ["allowed.height_mm", "Height allowed, mm"],
 ];
 
-function Reckon({ start, over, compensated }: { start: Fields; over: string | null; compensated: boolean }) {
+function Compute({ start, over, compensated }: { start: Fields; over: string | null; compensated: boolean }) {
   const [fields, setFields] = useState<Fields>(start);
   const [work, setWork] = useState<Work>("angles");
   const [faces, setFaces] = useState<"one" | "both">("one");
   const [compensator, setCompensator] = useState<"on" | "off">(compensated ? "on" : "off");
   const question = questionOf(fields, work, faces, compensator);
-  const { told, faults, trouble, noSignal } = useAsked<Answer>(question, (asked) => advise<Answer>(asked));
+  const { told, faults, trouble, noSignal } = useQuestion<Answer>(question, (query) => advise<Answer>(query));
   const given = told?.result.given ?? {};
-  const wells = (list: Wells) => (
+  const inputs = (list: Inputs) => (
     <div className="grid grid-cols-2 gap-3">
       {list.map(([name, label]) => (
         <Named key={name} id={`budget-${name}`} label={label} value={fields[name] ?? ""} placeholder={fields[name] ? "" : String(given[name] ?? "")} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
@@ -91,16 +91,16 @@ function Reckon({ start, over, compensated }: { start: Fields; over: string | nu
   );
   return (
     <div className="grid gap-4">
-      <Head title="Accuracy forecast" sub="Error budget: every part with its value, largest first, and how to reduce it." acts={<Back to={over ? `/records/${over}` : "/stand"}>{over ? "To the set-up" : "To the set-ups"}</Back>} />
+      <Head title="Accuracy forecast" sub="Error budget: every part with its value, largest first, and how to reduce it." acts={<Back to={over ? `/records/${over}` : "/set-up"}>{over ? "To the set-up" : "To the set-ups"}</Back>} />
       <div className="grid items-start gap-4 desk:grid-cols-[420px_minmax(0,1fr)]">
         <section className="card grid gap-4 p-5" aria-label="Input">
           <Choice label="Work" value={work} options={[...KINDS]} onChange={setWork} />
-          {wells(OF_WORK[work])}
+          {inputs(OF_WORK[work])}
           {work === "angles" && (
             <>
               <Choice label="Observed in" value={faces} options={[...FACES]} onChange={setFaces} />
               <Fold title="Instrument errors and heights">
-                {wells(OWN_ERRORS)}
+                {inputs(OWN_ERRORS)}
                 <Choice label="Compensator" value={compensator} options={[...COMPENSATORS]} onChange={setCompensator} />
               </Fold>
             </>
@@ -109,8 +109,8 @@ function Reckon({ start, over, compensated }: { start: Fields; over: string | nu
         <div className="grid gap-4">
           {noSignal && <p className="fault">{NO_CORE}</p>}
           <Trouble error={trouble} />
-          {told?.result.budgets.map((one) => (
-            <BudgetBar key={one.quantity} told={one} />
+          {told?.result.budgets.map((budget) => (
+            <BudgetBar key={budget.quantity} told={budget} />
           ))}
         </div>
       </div>
@@ -119,8 +119,8 @@ function Reckon({ start, over, compensated }: { start: Fields; over: string | nu
 }
 
 function questionOf(fields: Fields, work: string, faces: string, compensator: string): Record<string, unknown> {
-  const told = Object.entries(fields).filter(([name, one]) => one.trim() && (work === "angles" || LEVELLING.includes(name) || name === "allowed.height_mm"));
-  const plain = Object.fromEntries(told.filter(([name]) => !name.startsWith("allowed.")));
-  const allowed = Object.fromEntries(told.filter(([name]) => name.startsWith("allowed.")).map(([name, one]) => [name.slice(8), one]));
+  const answer = Object.entries(fields).filter(([name, each]) => each.trim() && (work === "angles" || LEVELLING.includes(name) || name === "allowed.height_mm"));
+  const plain = Object.fromEntries(answer.filter(([name]) => !name.startsWith("allowed.")));
+  const allowed = Object.fromEntries(answer.filter(([name]) => name.startsWith("allowed.")).map(([name, each]) => [name.slice(8), each]));
   return { advice: "budget", ...plain, levelling: work === "levelling", both_faces: faces === "both", compensated: compensator === "on", ...(Object.keys(allowed).length ? { allowed } : {}) };
 }

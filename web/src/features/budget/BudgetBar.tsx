@@ -2,38 +2,38 @@
 import { useNarrow } from "../../hooks/useNarrow";
 
 export type BudgetPart = { name: string; label: string; value: number; systematic: boolean; share: number; text: string };
-export type BudgetTold = { quantity: string; parts: BudgetPart[]; total95: number; total_text: string; allowed: number | null; allowed_text: string | null; enough: boolean | null; text: string };
+export type BudgetGiven = { quantity: string; parts: BudgetPart[]; total95: number; total_text: string; allowed: number | null; allowed_text: string | null; within_tolerance: boolean | null; text: string };
 
 const TITLES: Record<string, string> = { angle: "An angle", position: "A point set out", height: "A height" };
 const LEAST = 0.015;
 
-export function BudgetBar({ told }: { told: BudgetTold }) {
+export function BudgetBar({ told }: { told: BudgetGiven }) {
   const W = useNarrow() ? 330 : 600;
   const reach = Math.max(told.total95, told.allowed ?? 0) * 1.06 || 1;
   const long = (told.total95 / reach) * W;
-  const seen = told.parts.filter((one) => one.share > LEAST);
-  const pieces = seen.map((one, i) => ({ ...one, x: long * seen.slice(0, i).reduce((sum, before) => sum + before.share, 0), w: one.share * long }));
+  const seen = told.parts.filter((part) => part.share > LEAST);
+  const pieces = seen.map((each, i) => ({ ...each, x: long * seen.slice(0, i).reduce((sum, before) => sum + before.share, 0), w: each.share * long }));
   const post = told.allowed === null ? null : (told.allowed / reach) * W;
   return (
-    <section className="card grid gap-3 p-5" aria-label={TITLES[told.quantity]} data-budget={told.quantity} data-enough={told.enough ?? undefined}>
+    <section className="card grid gap-3 p-5" aria-label={TITLES[told.quantity]} data-budget={told.quantity} data-enough={told.within_tolerance ?? undefined}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2>{TITLES[told.quantity]}</h2>
         <span>
           <b className="text-[1.3rem] font-[680]">{told.total_text}</b> {told.allowed_text && <span className="sub">of {told.allowed_text} allowed</span>}
         </span>
       </div>
-      <svg viewBox={`0 -8 ${W + 4} 58`} className="block w-full" role="img" aria-label={`${told.total_text} in all. ${told.parts.map((one) => `${one.label} ${one.text}`).join(", ")}.`}>
+      <svg viewBox={`0 -8 ${W + 4} 58`} className="block w-full" role="img" aria-label={`${told.total_text} in all. ${told.parts.map((part) => `${part.label} ${part.text}`).join(", ")}.`}>
         <defs>
           <pattern id="systematic" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <rect width="7" height="7" fill="var(--color-card)" />
             <path d="M0 0v7" stroke="var(--color-ink)" strokeWidth="3" />
           </pattern>
         </defs>
-        {pieces.map((one, i) => (
-          <g key={one.name}>
-            <rect x={one.x + 1} y="6" width={Math.max(1, one.w - 1.5)} height="30" fill={one.systematic ? "url(#systematic)" : i === 0 ? "var(--color-ink)" : "var(--color-band)"} stroke="var(--color-ink)" strokeWidth="1.4" />
-            {one.w > 26 && (
-              <text x={one.x + one.w / 2} y="27" textAnchor="middle" fontSize="17" fontWeight="680" fill={i === 0 && !one.systematic ? "var(--color-card)" : "var(--color-ink)"} stroke={one.systematic ? "var(--color-card)" : "none"} strokeWidth="5" paintOrder="stroke">
+        {pieces.map((piece, i) => (
+          <g key={piece.name}>
+            <rect x={piece.x + 1} y="6" width={Math.max(1, piece.w - 1.5)} height="30" fill={piece.systematic ? "url(#systematic)" : i === 0 ? "var(--color-ink)" : "var(--color-band)"} stroke="var(--color-ink)" strokeWidth="1.4" />
+            {piece.w > 26 && (
+              <text x={piece.x + piece.w / 2} y="27" textAnchor="middle" fontSize="17" fontWeight="680" fill={i === 0 && !piece.systematic ? "var(--color-card)" : "var(--color-ink)"} stroke={piece.systematic ? "var(--color-card)" : "none"} strokeWidth="5" paintOrder="stroke">
                 {i + 1}
               </text>
             )}
@@ -43,15 +43,15 @@ export function BudgetBar({ told }: { told: BudgetTold }) {
       </svg>
       <ol className="m-0 grid list-none gap-x-6 gap-y-1 p-0 tab:grid-cols-2">
         {told.parts
-          .filter((one) => one.value !== 0)
-          .map((one, i) => (
-            <li key={one.name} className="flex justify-between gap-3" data-part={one.name}>
+          .filter((part) => part.value !== 0)
+          .map((part, i) => (
+            <li key={part.name} className="flex justify-between gap-3" data-part={part.name}>
               <span>
-                <b className="inline-block w-6">{one.share > LEAST ? i + 1 : ""}</b>
-                {one.label}
-                {one.systematic && <span className="sub"> (one-sided)</span>}
+                <b className="inline-block w-6">{part.share > LEAST ? i + 1 : ""}</b>
+                {part.label}
+                {part.systematic && <span className="sub"> (one-sided)</span>}
               </span>
-              <span className="font-mono">{one.text}</span>
+              <span className="font-mono">{part.text}</span>
             </li>
           ))}
       </ol>

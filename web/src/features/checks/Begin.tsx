@@ -5,12 +5,12 @@ import { Link, useNavigate, useParams } from "react-router";
 import type { Instrument, Kind, Preview } from "../../api/client";
 import type { Draft } from "../../documents/draft";
 import { instrumentQuery } from "../../api/queries";
-import { useHappening } from "../../app/acts";
+import { useHappening } from "../../app/events";
 import { useHere } from "../../app/session";
 import { type Method, hasField } from "../../documents/form";
 import { useKind } from "../../hooks/useKinds";
 import { Back, Cautions, Choice, Head, Trouble, Waiting } from "../../ui/parts";
-import { usePreview } from "../../hooks/useAsked";
+import { usePreview } from "../../hooks/useQuestion";
 import { Conditions } from "./Conditions";
 import { GoOn, useUnfinished } from "../../ui/GoOn";
 import { Raw } from "./Raw";
@@ -34,7 +34,7 @@ type Begun = ReturnType<typeof useBegun>;
 function Prepare({ one, kind, open }: { one: Instrument; kind: Kind; open: Draft | null }) {
   const begun = useBegun(one, kind);
   const { method, round, document } = begun;
-  const { told: said } = usePreview<Preview>(one.tag, document ?? null);
+  const { told: answer } = usePreview<Preview>(one.tag, document ?? null);
   return (
     <div className="grid gap-4">
       <Head
@@ -44,22 +44,22 @@ function Prepare({ one, kind, open }: { one: Instrument; kind: Kind; open: Draft
           </>
         }
         sub={`${one.model}. About ${kind.minutes} minutes.`}
-        acts={round ? <Back to={`/bench/round/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
+        acts={round ? <Back to={`/bench/readiness/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
       />
       <GoOn tag={one.tag} open={open} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <section className="card grid gap-6 p-5" aria-label="Before the first reading">
-          <LooksFirst begun={begun} />
-          <LooksSay partial={said?.partial} tag={one.tag} />
+          <QuickChecksFirst begun={begun} />
+          <QuickCheckMessages progress={answer?.progress} tag={one.tag} />
           <HowTaken kind={kind} begun={begun} />
           {kind.kind === "two-face" && <OfTwoFaces tag={one.tag} />}
           <Typed begun={begun} />
-          <Conditions required={kind.required_conditions} value={begun.conditions} onChange={begun.setConditions} faults={said?.faults ?? []} />
-          <Messages partial={said?.partial} />
+          <Conditions required={kind.required_conditions} value={begun.conditions} onChange={begun.setConditions} faults={answer?.faults ?? []} />
+          <Messages progress={answer?.progress} />
         </section>
         <aside className="card grid gap-4 p-5">
           <List title="Bring" items={kind.bring} />
-          {one.hints && <p className="sub">{one.hints}</p>}
+          {one.tips && <p className="sub">{one.tips}</p>}
           <Cautions cautions={method.caution} />
           <Trouble error={begun.error} />
           <button className="btn now site" disabled={!document} onClick={() => void begun.start()}>
@@ -87,7 +87,7 @@ function List({ title, items }: { title: string; items: string[] }) {
 }
 
 /** Looks that come before any reading. */
-function LooksFirst({ begun: { method, looks, setLooks } }: { begun: Begun }) {
+function QuickChecksFirst({ begun: { method, looks, setLooks } }: { begun: Begun }) {
   const groups = method.groups.filter((group) => group.before);
   if (!groups.length) return null;
   return (
@@ -107,27 +107,27 @@ function LooksFirst({ begun: { method, looks, setLooks } }: { begun: Begun }) {
   );
 }
 
-type Partial = Preview["partial"] | undefined;
+type Progress = Preview["progress"] | undefined;
 
 /** What a look just answered says, in the core's words, and the act that belongs to it. */
-function LooksSay({ partial, tag }: { partial: Partial; tag: string }) {
-  if (!partial?.looks.length) return null;
+function QuickCheckMessages({ progress, tag }: { progress: Progress; tag: string }) {
+  if (!progress?.looks.length) return null;
   return (
     <div className="grid justify-items-start gap-3" data-circumstances>
-      {partial.looks.map((each) => (
-        <p key={each.code} data-said={each.code} className="caution">
+      {progress.looks.map((each) => (
+        <p key={each.code} data-message={each.code} className="caution">
           {each.text}
         </p>
       ))}
-      {partial.looks.some((each) => each.code === "sticking") && <Hold tag={tag} />}
+      {progress.looks.some((each) => each.code === "sticking") && <Hold tag={tag} />}
     </div>
   );
 }
 
-/** What method and circumstances say. It comes by itself, so it stands last: nothing moves under the finger. */
-function Messages({ partial }: { partial: Partial }) {
-  return partial?.messages.map((each) => (
-    <p key={each.code + each.text} data-said={each.code}>
+/** What method and circumstances say. It comes on its own, so it stands last: nothing moves under the finger. */
+function Messages({ progress }: { progress: Progress }) {
+  return progress?.messages.map((each) => (
+    <p key={each.code + each.text} data-message={each.code}>
       {each.text}
     </p>
   ));
@@ -190,7 +190,7 @@ const READ = [
 /** In what is typed: units, angles, single readings or what may be filled instead. */
 function Typed({ begun: { method, unit, setUnit, angle, setAngle, other, instead, setInstead } }: { begun: Begun }) {
   const parts: ReactNode[] = [];
-  if (other) parts.push(<Choice key="read" label="Readings per sight" value={instead ? "instead" : "own"} options={READ.map((one) => (one.value === "own" ? one : { ...one, label: other }))} onChange={(value) => setInstead(value === "instead")} />);
+  if (other) parts.push(<Choice key="read" label="Readings per sight" value={instead ? "instead" : "own"} options={READ.map((each) => (each.value === "own" ? each : { ...each, label: other }))} onChange={(value) => setInstead(value === "instead")} />);
   if (hasField(method.groups, "length") && !method.unit) parts.push(<Choice key="unit" label="Units" value={unit} options={UNITS} onChange={setUnit} />);
   if (hasField(method.groups, "angle")) parts.push(<Choice key="angle" label="Angle format" value={angle} options={ANGLES} onChange={setAngle} />);
   return parts.length ? <div className="flex flex-wrap gap-x-8 gap-y-4">{parts}</div> : null;

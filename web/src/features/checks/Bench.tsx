@@ -5,11 +5,11 @@ import { Link, useNavigate } from "react-router";
 import { kindsQuery } from "../../api/queries";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
-import { type Parcel, dropParcel, takeBack, unsentOfOthers } from "../../device/device";
+import { type OutboxItem, dropOutboxItem, takeBack, unsentOfOthers } from "../../device/device";
 import type { Draft } from "../../documents/draft";
 import { countTyped, formOf } from "../../documents/form";
 import { addressOf } from "../../documents/reopen";
-import { stepsOf } from "../../documents/round";
+import { stepsOf } from "../../documents/readiness";
 import { draftOf } from "../../device/outbox";
 import { useKind } from "../../hooks/useKinds";
 import { OpenWork, useOpenWork } from "../../ui/OpenWork";
@@ -23,9 +23,9 @@ export function Bench() {
   const kinds = found.data ?? [];
   const navigate = useNavigate();
   const [dialog, setDialog] = useState<"begin" | "load" | null>(null);
-  const appliesTo = [...new Set(kinds.flatMap((one) => one.applies_to))];
+  const appliesTo = [...new Set(kinds.flatMap((kind) => kind.applies_to))];
   const mine = useOpenWork(ofTheBench);
-  const { parcels } = useOutbox();
+  const { items } = useOutbox();
   if (!mine || found.isPending) return <Waiting what="Opening the bench…" />;
   return (
     <div className="grid gap-4">
@@ -38,7 +38,7 @@ export function Bench() {
           </button>
         }
       />
-      {parcels.length > 0 && <OutboxList parcels={parcels} />}
+      {items.length > 0 && <OutboxList items={items} />}
       <OfOthers />
       <OpenWork label="Open checks" drafts={mine} title={(draft) => <DraftTitle draft={draft} />} detail={(draft) => <DraftProgress draft={draft} />} />
       <section className="card grid justify-items-start gap-3 p-5">
@@ -100,52 +100,52 @@ function count(n: number): string {
 }
 
 /** What waits to be sent, and what was not taken, with its reasons and the way back to the sheet. */
-function OutboxList({ parcels }: { parcels: Parcel[] }) {
+function OutboxList({ items }: { items: OutboxItem[] }) {
   const { sendNow, online } = useOutbox();
   const { session } = useHere();
   const navigate = useNavigate();
-  const back = async (parcel: Parcel) => {
-    const draft = draftOf(parcel);
-    await takeBack(parcel, draft);
+  const back = async (item: OutboxItem) => {
+    const draft = draftOf(item);
+    await takeBack(item, draft);
     await navigate(addressOf(draft));
   };
   return (
     <section className="card" aria-label="Waiting to be sent">
       <div className="flex flex-wrap items-center justify-between gap-3 px-5 pt-3">
-        <h2>{parcels.some((one) => one.state === "refused") ? "Some items were rejected" : "Waiting to be sent"}</h2>
+        <h2>{items.some((item) => item.state === "refused") ? "Some items were rejected" : "Waiting to be sent"}</h2>
         <button className="btn" disabled={!online} onClick={() => void sendNow()}>
           Send now
         </button>
       </div>
       <ul className="m-0 list-none divide-y divide-line p-0">
-        {parcels.map((one) => (
-          <li key={one.id} data-parcel={one.state} className="grid gap-2 px-5 py-3">
+        {items.map((item) => (
+          <li key={item.id} data-outbox={item.state} className="grid gap-2 px-5 py-3">
             <div className="flex flex-wrap items-center justify-between gap-3">
               <span>
-                <b>{one.title}</b>
-                {one.reckoned && <span className="block">{one.reckoned.result.finding.text}</span>}
+                <b>{item.title}</b>
+                {item.device_result && <span className="block">{item.device_result.result.finding.text}</span>}
                 <span className="sub block">
-                  {moment(one.madeAt, session.time_zone)}. {one.state === "waiting" ? "Stored here; sent automatically when you are online." : (one.problem?.title ?? "Rejected.")}
+                  {moment(item.madeAt, session.time_zone)}. {item.state === "waiting" ? "Stored here; sent automatically when you are online." : (item.problem?.title ?? "Rejected.")}
                 </span>
               </span>
-              {one.path.startsWith("/api/checks/") ? (
+              {item.path.startsWith("/api/checks/") ? (
                 <span className="flex flex-wrap gap-2">
-                  {one.reckoned && (
-                    <Link className="btn" to={`/records/${one.id}`}>
+                  {item.device_result && (
+                    <Link className="btn" to={`/records/${item.id}`}>
                       View
                     </Link>
                   )}
-                  <button className="btn" onClick={() => void back(one)}>
-                    {one.state === "waiting" ? "Undo" : "Open again"}
+                  <button className="btn" onClick={() => void back(item)}>
+                    {item.state === "waiting" ? "Undo" : "Open again"}
                   </button>
                 </span>
               ) : (
-                <button className="btn" onClick={() => void dropParcel(one.id)}>
+                <button className="btn" onClick={() => void dropOutboxItem(item.id)}>
                   Do not send
                 </button>
               )}
             </div>
-            {one.problem?.faults.map((fault) => <FaultLine key={fault.path} fault={fault} />)}
+            {item.problem?.faults.map((fault) => <FaultLine key={fault.path} fault={fault} />)}
           </li>
         ))}
       </ul>

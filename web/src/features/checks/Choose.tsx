@@ -13,10 +13,10 @@ export function Choose() {
   const instrument = useQuery(instrumentQuery(tag));
   const kinds = useQuery(kindsQuery);
   if (!instrument.data || !kinds.data) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
-  const one = instrument.data;
-  const rows = one.checks.flatMap((name) => {
+  const entry = instrument.data;
+  const rows = entry.checks.flatMap((name) => {
     const kind = kinds.data.find((each) => each.kind === name);
-    const standing = one.standing.checks.find((each) => each.check === name);
+    const standing = entry.standing.checks.find((each) => each.check === name);
     return kind && standing ? [{ kind, standing }] : [];
   });
   const due = rows.filter((row) => row.standing.state === "check-first" || row.standing.state === "hold");
@@ -28,24 +28,24 @@ export function Choose() {
         title={
           rows.length === 0 ? (
             <>
-              No check is available for <span className="tag">{one.tag}</span> yet
+              No check is available for <span className="tag">{entry.tag}</span> yet
             </>
           ) : due.length ? (
             <>
-              <span className="tag">{one.tag}</span>: {due.length === 1 ? "one check is due" : `${due.length} checks are due`}, about {minutes} minutes
+              <span className="tag">{entry.tag}</span>: {due.length === 1 ? "one check is due" : `${due.length} checks are due`}, about {minutes} minutes
             </>
           ) : (
             <>
-              <span className="tag">{one.tag}</span>: nothing is due
+              <span className="tag">{entry.tag}</span>: nothing is due
             </>
           )
         }
-        sub={`${one.model}. In the order they depend on each other.`}
+        sub={`${entry.model}. In the order they depend on each other.`}
         acts={
           <>
-            <Back to={`/instruments/${one.tag}`}>Back to {one.tag}</Back>
+            <Back to={`/instruments/${entry.tag}`}>Back to {entry.tag}</Back>
             {rows.some((row) => row.kind.quick) && (
-              <Link className="btn" to={`/bench/round/new/${one.tag}`}>
+              <Link className="btn" to={`/bench/readiness/new/${entry.tag}`}>
                 Pre-work check
               </Link>
             )}
@@ -54,7 +54,7 @@ export function Choose() {
       />
       <ol className="card m-0 list-none divide-y divide-line p-0" aria-label="Checks of this instrument">
         {rows.map((row) => (
-          <CheckRow key={row.kind.kind} tag={one.tag} row={row} first={row.kind.kind === first} zone={session.time_zone} />
+          <CheckRow key={row.kind.kind} tag={entry.tag} row={row} first={row.kind.kind === first} zone={session.time_zone} />
         ))}
       </ol>
     </div>

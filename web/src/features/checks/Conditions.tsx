@@ -16,7 +16,7 @@ const STANDS = [
 ];
 
 export function Conditions({ required, value, onChange, faults }: { required: Kind["required_conditions"]; value: Told; onChange: (value: Told) => void; faults: Fault[] }) {
-  const set = (more: Told) => onChange(Object.fromEntries(Object.entries({ ...value, ...more }).filter(([, one]) => one !== "")));
+  const set = (more: Told) => onChange(Object.fromEntries(Object.entries({ ...value, ...more }).filter(([, each]) => each !== "")));
   return (
     <div className="flex flex-wrap items-start gap-x-8 gap-y-4" role="group" aria-label="Conditions">
       {required.minutes_on && <Figure label="Warm-up, minutes" path="conditions.minutes_on" value={value.minutes_on ?? ""} faults={faults} onType={(minutes_on) => set({ minutes_on })} />}
@@ -38,7 +38,7 @@ export function Conditions({ required, value, onChange, faults }: { required: Ki
 }
 
 function Figure({ label, path, value, faults, onType }: { label: string; path: string; value: string; faults: Fault[]; onType: (value: string) => void }) {
-  const fault = faults.find((one) => one.path === path);
+  const fault = faults.find((fault) => fault.path === path);
   return (
     <label className="grid gap-1 font-[600]">
       {label}

@@ -4,17 +4,17 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import type { Kind, Preview } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
-import { useTell } from "../../app/notices";
+import { useNotify } from "../../app/notices";
 import { repeatDocument } from "../../engine";
 import { type Draft, toSend } from "../../documents/draft";
 import { type Entry as ListEntry, type Placed, finished, formOf, methodOf } from "../../documents/form";
 import { withAt } from "../../documents/paths";
 import { removeEntry, removeRow } from "../../documents/typing";
 import { CheckPicture } from "../../ui/CheckPicture";
-import { Reckoned } from "../../ui/Reckoned";
+import { Calculation } from "../../ui/Calculation";
 import { useKind } from "../../hooks/useKinds";
 import { Back, Dialog, Head, Waiting } from "../../ui/parts";
-import { usePreview } from "../../hooks/useAsked";
+import { usePreview } from "../../hooks/useQuestion";
 import { type Change, useDraft } from "../../hooks/useDraft";
 import { lowered } from "../../ui/words";
 import { FileActs } from "./FileActs";
@@ -37,16 +37,16 @@ export function Entry() {
   return <Open key={draft.id} draft={draft} kind={kind} change={change} room={room} />;
 }
 
-type Fix = Preview["partial"]["fixes"][number];
+type Fix = Preview["progress"]["fixes"][number];
 
 /** Changes of the whole document, each with its way back. */
 function useChanges(draft: Draft, change: Change) {
-  const tell = useTell();
-  const set = (document: Draft["document"]) => change((one) => ({ ...one, document }));
+  const notify = useNotify();
+  const set = (document: Draft["document"]) => change((each) => ({ ...each, document }));
   const withUndo = (next: Draft["document"], text: string) => {
     const before = draft.document;
     set(next);
-    tell({ text, undo: () => set(before) });
+    notify({ text, undo: () => set(before) });
   };
   return {
     set,
@@ -61,7 +61,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   const { document, instrument: tag } = draft;
   const form = formOf(kind, document);
   const saying = usePreview<Preview>(tag, toSend(document));
-  const said = saying.told;
+  const answer = saying.told;
   const save = useSave(draft, kind.title, finished(document, form));
   const { keys, at, focused, bar } = useKeys(draft, form, change, save.act);
   const changes = useChanges(draft, change);
@@ -72,15 +72,15 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
       <Title draft={draft} kind={kind} onOpen={setDialog} />
       {!room && <NoRoomLine />}
       <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
-        <CheckPicture picture={said?.picture} />
+        <CheckPicture picture={answer?.picture} />
       </section>
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_410px]">
-        <Sheet document={document} form={form} said={said} keys={keys} at={at} onRemove={changes.removeRow} onRemoveEntry={changes.removeEntry} />
+        <Sheet document={document} form={form} said={answer} keys={keys} at={at} onRemove={changes.removeRow} onRemoveEntry={changes.removeEntry} />
         <FindingPanel draft={draft} saying={saying} kind={kind} save={save} onAgain={() => void changes.again()} onFix={changes.fix} />
       </div>
-      {said?.reduced && <Reckoned result={said.reduced} />}
+      {answer?.reduced && <Calculation result={answer.reduced} />}
       <KeyBar shown={focused} onKey={bar} />
-      <SheetDialog draft={draft} kind={kind} form={form} change={change} faults={said?.faults ?? []} open={dialog === "steps"} onClose={() => setDialog(null)} />
+      <SheetDialog draft={draft} kind={kind} form={form} change={change} faults={answer?.faults ?? []} open={dialog === "steps"} onClose={() => setDialog(null)} />
       <Dialog title="This field sheet" open={dialog === "file"} onClose={() => setDialog(null)}>
         <FileActs draft={draft} onDiscard={() => void discard()} />
       </Dialog>
@@ -102,7 +102,7 @@ function Title({ draft, kind, onOpen }: { draft: Draft; kind: Kind; onOpen: (dia
       sub={`${instrument.data ? `${instrument.data.model}. ` : ""}${draft.stage === "as-left" ? "After adjusting. " : ""}${method ? `${method.title}.` : ""}`}
       acts={
         <>
-          {draft.round && <Back to={`/bench/round/${draft.round}`}>Back to the pre-work check</Back>}
+          {draft.round && <Back to={`/bench/readiness/${draft.round}`}>Back to the pre-work check</Back>}
           <button className="btn" onClick={() => onOpen("steps")}>
             Steps and conditions
           </button>

@@ -4,20 +4,20 @@ import type { Draft } from "../../documents/draft";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Cautions, Trouble } from "../../ui/parts";
 import type { Save } from "./useSave";
-import type { Asked } from "../../hooks/useAsked";
+import type { Answered } from "../../hooks/useQuestion";
 
-type Fix = Preview["partial"]["fixes"][number];
+type Fix = Preview["progress"]["fixes"][number];
 /** `onAgain`: taking it once more before anything is turned; `onFix`: a slip of entry put right by one touch. */
-type Props = { draft: Draft; saying: Asked<Preview>; kind: Kind; save: Save; onAgain: () => void; onFix: (fix: Fix) => void };
+type Props = { draft: Draft; saying: Answered<Preview>; kind: Kind; save: Save; onAgain: () => void; onFix: (fix: Fix) => void };
 
 export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Props) {
-  const { told: said, wrong } = saying;
+  const { told: answer, wrong } = saying;
   const noSignal = wrong instanceof NoSignal;
-  const result = said?.complete ? said.reduced : null;
+  const result = answer?.complete ? answer.reduced : null;
   return (
     <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Finding" aria-live="polite" data-complete={Boolean(result)} data-fresh={saying.fresh}>
-      {result ? <FindingView result={result} /> : <SoFar said={said} />}
-      {said?.partial.fixes.map((fix) => (
+      {result ? <FindingView result={result} /> : <SoFar said={answer} />}
+      {answer?.progress.fixes.map((fix) => (
         <button key={fix.text} className="btn site" data-fix={fix.code} onClick={() => onFix(fix)}>
           {fix.text}
         </button>
@@ -28,7 +28,7 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
         </p>
       )}
       {!noSignal && wrong !== null && <Trouble error={wrong} />}
-      {result && <Led result={result} kind={kind} onAgain={onAgain} />}
+      {result && <Guided result={result} kind={kind} onAgain={onAgain} />}
       {(result || (noSignal && save.finished)) && <SaveAct draft={draft} save={save} />}
       {!result && <Cautions cautions={kind.cautions["reading"] ?? []} />}
     </section>
@@ -37,8 +37,8 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
 
 /** While it grows: differences so far, what this can prove, what is read next. */
 function SoFar({ said }: { said: Preview | null }) {
-  const partial = said?.partial;
-  const next = partial?.next;
+  const progress = said?.progress;
+  const next = progress?.next;
   return (
     <div className="grid gap-3">
       {said && said.faults.length > 0 ? (
@@ -46,14 +46,14 @@ function SoFar({ said }: { said: Preview | null }) {
       ) : (
         <p className="text-[1.3rem] font-[660] leading-tight">{next ? `Next: ${next.where}` : "Type the first reading"}</p>
       )}
-      {partial?.looks.map((one) => (
-        <p key={one.code} data-said={one.code} className="caution">
-          {one.text}
+      {progress?.looks.map((look) => (
+        <p key={look.code} data-message={look.code} className="caution">
+          {look.text}
         </p>
       ))}
-      {partial?.messages.map((one) => (
-        <p key={one.code + one.text} data-said={one.code}>
-          {one.text}
+      {progress?.messages.map((message) => (
+        <p key={message.code + message.text} data-message={message.code}>
+          {message.text}
         </p>
       ))}
     </div>
@@ -61,9 +61,9 @@ function SoFar({ said }: { said: Preview | null }) {
 }
 
 /** A finding that is not good is led through: real first, then kept; the rest comes once it is on record. */
-function Led({ result, kind, onAgain }: { result: Result; kind: Kind; onAgain: () => void }) {
+function Guided({ result, kind, onAgain }: { result: Result; kind: Kind; onAgain: () => void }) {
   const bad = ["adjust", "service", "repeat"].includes(result.verdict.grade);
-  const real = kind.when_bad.find((one) => one.code === "real");
+  const real = kind.when_bad.find((each) => each.code === "real");
   if (!bad || !real) return <NextSteps result={result} />;
   return (
     <>

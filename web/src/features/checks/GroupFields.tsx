@@ -1,11 +1,11 @@
-// One group of a sheet: fields told once, rows of fields, or readings of one place side by side.
+// One group of a sheet: fields given once, rows of fields, or readings of one place side by side.
 import { useNarrow } from "../../hooks/useNarrow";
 import type { Fault } from "../../api/client";
 import type { CheckDocument } from "../../documents/draft";
-import { type Field, type Placed, countOf, faultsUnder, pathOf, repeatOf, rowsOf, toldInstead, unitOf } from "../../documents/form";
+import { type Field, type Placed, countOf, faultsUnder, pathOf, repeatOf, rowsOf, filledInstead, unitOf } from "../../documents/form";
 import { listAt, spotId, textAt, valueAt } from "../../documents/paths";
 import { Choice, FaultLine } from "../../ui/parts";
-import { Well } from "../../ui/Well";
+import { NumberField } from "../../ui/NumberField";
 import type { SheetProps } from "./sheetProps";
 
 export type GroupProps = SheetProps & { group: Placed; compact?: boolean };
@@ -44,14 +44,14 @@ function Compact(props: GroupProps) {
   const { group, document, form, said } = props;
   const field = group.fields[0] as Field;
   const path = pathOf(group, field, null);
-  const instead = toldInstead(form, group, field);
+  const instead = filledInstead(form, group, field);
   return (
     <div className={`min-w-0 content-start grid gap-3 ${instead ? "order-2 col-span-2 grid-cols-[auto_minmax(0,1fr)] items-center pt-1" : ""}`} data-group={group.own} data-prefilled={(field.prefilled && !instead) || undefined}>
       <span className="sub block font-[600] leading-tight">{named(group, document)}</span>
       <div>
-        <FieldWell {...props} field={field} row={null} placeholder={instead?.instead ? `by ${instead.instead.title.toLowerCase()}` : undefined} />
-        {faultsUnder(said?.faults ?? [], path).map((one) => (
-          <FaultLine key={one.path} id={`${spotId(path)}-fault`} fault={one} beside />
+        <FieldInput {...props} field={field} row={null} placeholder={instead?.instead ? `by ${instead.instead.title.toLowerCase()}` : undefined} />
+        {faultsUnder(said?.faults ?? [], path).map((each) => (
+          <FaultLine key={each.path} id={`${spotId(path)}-fault`} fault={each} beside />
         ))}
       </div>
     </div>
@@ -67,7 +67,7 @@ function More({ group, rows, keys }: GroupProps & { rows: number }) {
   );
 }
 
-/** Fields told once: choices as touches, figures as wells. */
+/** Fields given once: choices as touches, figures as wells. */
 function Fields(props: GroupProps) {
   const { group, document, said, keys } = props;
   return (
@@ -77,9 +77,9 @@ function Fields(props: GroupProps) {
         return (
           <div key={field.name} className={field.kind === "choice" ? "grid w-full gap-2" : "grid w-full max-w-[260px] gap-1"}>
             {field.kind !== "switch" && <FieldName field={field} document={document} />}
-            {field.kind === "choice" || field.kind === "switch" ? <Told field={field} value={valueAt(document, path)} onChange={(value) => keys.type(path, value)} /> : <FieldWell {...props} field={field} row={null} />}
-            {faultsUnder(said?.faults ?? [], path).map((one) => (
-              <FaultLine key={one.path} id={`${spotId(path)}-fault`} fault={one} beside />
+            {field.kind === "choice" || field.kind === "switch" ? <Told field={field} value={valueAt(document, path)} onChange={(value) => keys.type(path, value)} /> : <FieldInput {...props} field={field} row={null} />}
+            {faultsUnder(said?.faults ?? [], path).map((each) => (
+              <FaultLine key={each.path} id={`${spotId(path)}-fault`} fault={each} beside />
             ))}
           </div>
         );
@@ -110,13 +110,13 @@ export function FieldName({ field, document }: { field: Field; document: CheckDo
   );
 }
 
-function FieldWell({ group, field, row, document, said, keys, placeholder }: GroupProps & { field: Field; row: number | null; placeholder?: string | undefined }) {
+function FieldInput({ group, field, row, document, said, keys, placeholder }: GroupProps & { field: Field; row: number | null; placeholder?: string | undefined }) {
   const path = pathOf(group, field, row);
   const spot = { path, field, group, row };
   const entry = group.entry ? `${group.entry.each.noun} ${group.entry.index + 1}, ` : "";
   const where = row === null ? group.title : `${group.title}, ${row + 1}`;
   return (
-    <Well
+    <NumberField
       id={spotId(path)}
       label={`${entry}${where}: ${field.label}`}
       narrow
@@ -135,26 +135,26 @@ function FieldWell({ group, field, row, document, said, keys, placeholder }: Gro
 function RowFields(props: GroupProps & { row: number }) {
   const { row, group, document, said } = props;
   const path = `${group.path}[${row}]`;
-  const apart = said?.partial.outlier?.path.startsWith(path) ? said.partial.outlier : null;
+  const outlier = said?.progress.outlier?.path.startsWith(path) ? said.progress.outlier : null;
   const title = group.row_titles[row];
   const rows = rowsOf(document, group);
   const repeat = group.repeats ? repeatOf(rows[row]) : 1;
   const begins = repeat > 1 && (row === 0 || repeatOf(rows[row - 1]) !== repeat);
   return (
-    <div data-row={path} data-apart={apart ? true : undefined} className="grid gap-1 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-offset-4 data-[apart]:outline-coral">
+    <div data-row={path} data-outlier={outlier ? true : undefined} className="grid gap-1 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-offset-4 data-[apart]:outline-coral">
       {begins && <h3 className="border-t border-line pt-3 font-[640]">Repeat {repeat}</h3>}
       {title && <span className="font-[600]">{title}</span>}
-      <RowWells {...props} named={row === 0 || begins || Boolean(title)} />
-      {faultsUnder(said?.faults ?? [], path).map((one) => (
-        <FaultLine key={one.path} id={`${spotId(one.path)}-fault`} fault={one} />
+      <RowInputs {...props} named={row === 0 || begins || Boolean(title)} />
+      {faultsUnder(said?.faults ?? [], path).map((each) => (
+        <FaultLine key={each.path} id={`${spotId(each.path)}-fault`} fault={each} />
       ))}
-      {apart && <p className="fault">{apart.text}</p>}
+      {outlier && <p className="fault">{outlier.text}</p>}
     </div>
   );
 }
 
-/** On a phone what the method has filled in stands above the wells that are typed, small; beside them it would cut them. */
-function RowWells({ named: nameAll, ...props }: GroupProps & { row: number; named: boolean }) {
+/** On a phone what the method has filled in stands above the inputs that are typed, small; beside them it would cut them. */
+function RowInputs({ named: nameAll, ...props }: GroupProps & { row: number; named: boolean }) {
   const { row, group, document, onRemove } = props;
   const narrow = useNarrow();
   const given = group.fields.filter((field) => field.prefilled);
@@ -170,7 +170,7 @@ function RowWells({ named: nameAll, ...props }: GroupProps & { row: number; name
           {given.map((field) => (
             <div key={field.name} className="grid grid-cols-[auto_96px] items-center gap-2" data-prefilled>
               <FieldName field={field} document={document} />
-              <FieldWell {...props} field={field} row={row} />
+              <FieldInput {...props} field={field} row={row} />
             </div>
           ))}
         </div>
@@ -179,7 +179,7 @@ function RowWells({ named: nameAll, ...props }: GroupProps & { row: number; name
         {beside.map((field) => (
           <div key={field.name} className="min-w-0" data-prefilled={field.prefilled || undefined}>
             {(nameAll || above) && <FieldName field={field} document={document} />}
-            <FieldWell {...props} field={field} row={row} />
+            <FieldInput {...props} field={field} row={row} />
           </div>
         ))}
         {removable && (
@@ -196,34 +196,34 @@ function RowWells({ named: nameAll, ...props }: GroupProps & { row: number; name
 function PlainList(props: GroupProps) {
   const { group, document, said, compact = false } = props;
   const field = group.fields[0] as Field;
-  const apart = outlierOf(props);
+  const outlier = outlierOf(props);
   const columns = compact ? "grid-cols-[repeat(auto-fit,minmax(104px,1fr))]" : "grid-cols-3 tab:grid-cols-5";
   return (
     <div className="grid gap-1">
       <div className={`grid gap-2 ${columns}`}>
         {Array.from({ length: countOf(document, group) }, (_, row) => (
-          <div key={row} data-apart={apart?.path === `${group.path}[${row}]` || undefined} className="min-w-0 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-coral">
-            <FieldWell {...props} field={field} row={row} />
+          <div key={row} data-outlier={outlier?.path === `${group.path}[${row}]` || undefined} className="min-w-0 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-coral">
+            <FieldInput {...props} field={field} row={row} />
           </div>
         ))}
       </div>
-      {faultsUnder(said?.faults ?? [], group.path).map((one: Fault) => (
-        <FaultLine key={one.path} id={`${spotId(one.path)}-fault`} fault={one} />
+      {faultsUnder(said?.faults ?? [], group.path).map((each: Fault) => (
+        <FaultLine key={each.path} id={`${spotId(each.path)}-fault`} fault={each} />
       ))}
-      {apart && <p className="fault">{apart.text}</p>}
+      {outlier && <p className="fault">{outlier.text}</p>}
     </div>
   );
 }
 
-const outlierOf = ({ group, said }: GroupProps) => (said?.partial.outlier?.path.startsWith(`${group.path}[`) ? said.partial.outlier : null);
+const outlierOf = ({ group, said }: GroupProps) => (said?.progress.outlier?.path.startsWith(`${group.path}[`) ? said.progress.outlier : null);
 
-/** A reading is struck visibly and put back: the one typed last, or the one that stands apart. */
+/** A reading is struck visibly and put back: the one typed last, or the one that is an outlier. */
 function Struck(props: GroupProps) {
   const { group, document, at, keys } = props;
   if (!group.struck) return null;
   const rows = rowsOf(document, group);
-  const apart = outlierOf(props)?.path;
-  const here = rows.findIndex((_, row) => `${group.path}[${row}]` === (apart ?? at?.path));
+  const outlier = outlierOf(props)?.path;
+  const here = rows.findIndex((_, row) => `${group.path}[${row}]` === (outlier ?? at?.path));
   const value = here < 0 ? "" : String(rows[here] ?? "").trim();
   const struck = listAt(document, group.struck);
   if (!struck.length && (!value || rows.length < 2)) return null;
@@ -234,9 +234,9 @@ function Struck(props: GroupProps) {
           Strike <span className="font-mono">{value}</span>
         </button>
       )}
-      {struck.map((one, i) => (
-        <button key={`${String(one)}-${i}`} data-struck className="sub min-h-[48px] font-mono line-through" aria-label={`${String(one)} is struck: restore it, ${group.title}`} onClick={() => keys.putBack(group, i)}>
-          {String(one)}
+      {struck.map((each, i) => (
+        <button key={`${String(each)}-${i}`} data-struck className="sub min-h-[48px] font-mono line-through" aria-label={`${String(each)} is struck: restore it, ${group.title}`} onClick={() => keys.putBack(group, i)}>
+          {String(each)}
         </button>
       ))}
     </>
@@ -246,10 +246,10 @@ function Struck(props: GroupProps) {
 /** What the core says beside these readings: their spread, the distance the wires show. */
 function Beside({ group, said }: GroupProps) {
   const parent = group.own.slice(0, group.own.lastIndexOf("."));
-  const notes = (said?.partial.notes ?? []).filter((one) => one.path === group.own || (group.rows && one.path === parent));
-  return notes.map((one) => (
-    <p key={one.text} className="sub" data-note={one.path}>
-      {one.text}
+  const notes = (said?.progress.notes ?? []).filter((note) => note.path === group.own || (group.rows && note.path === parent));
+  return notes.map((note) => (
+    <p key={note.text} className="sub" data-note={note.path}>
+      {note.text}
     </p>
   ));
 }

@@ -1,8 +1,8 @@
 // Our own bar above the keypad of a touch screen: what the keys do on a keyboard.
 import { useEffect, useState } from "react";
-import type { WellKey } from "../../ui/Well";
+import type { InputKey } from "../../ui/NumberField";
 
-const KEYS: { key: WellKey; word: string; label?: string }[] = [
+const KEYS: { key: InputKey; word: string; label?: string }[] = [
   { key: "back", word: "Back" },
   { key: "sign", word: "±", label: "Other sign" },
   { key: "same", word: "Same again" },
@@ -28,7 +28,7 @@ function useKeypadHeight(): number {
   return height;
 }
 
-export function KeyBar({ shown, onKey }: { shown: boolean; onKey: (key: WellKey) => void }) {
+export function KeyBar({ shown, onKey }: { shown: boolean; onKey: (key: InputKey) => void }) {
   const bottom = useKeypadHeight();
   if (!shown || !window.matchMedia("(pointer: coarse)").matches) return null;
   return (

@@ -5,18 +5,18 @@ import type { Kind } from "../../api/client";
 import { usePerson } from "../../app/session";
 import { openFile } from "../../engine";
 import { begin } from "../../documents/draft";
-import { keepDraft } from "../../device/device";
+import { storeDraft } from "../../device/device";
 import { FromFile } from "../../ui/FromFile";
 
 export function LoadFile({ kinds }: { kinds: Kind[] }) {
   const { username } = usePerson();
   const navigate = useNavigate();
   const [name, setName] = useState("two-peg");
-  const kind = kinds.find((one) => one.kind === name);
+  const kind = kinds.find((each) => each.kind === name);
   const open = async (file: File, tag: string) => {
     const { document, entry } = await openFile(name, file);
     const draft = begin({ kind: document.kind, instrument: tag, owner: username, entry, document });
-    await keepDraft(draft);
+    await storeDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
   return (
@@ -24,9 +24,9 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
       <label className="grid gap-1 font-[600]">
         Which check is in it
         <select className="field" value={name} onChange={(event) => setName(event.target.value)}>
-          {kinds.map((one) => (
-            <option key={one.kind} value={one.kind}>
-              {one.title}
+          {kinds.map((each) => (
+            <option key={each.kind} value={each.kind}>
+              {each.title}
             </option>
           ))}
         </select>

@@ -8,10 +8,10 @@ import { usePerson } from "../../app/session";
 import { advise, beginDocument } from "../../engine";
 import { begin as newDraft } from "../../documents/draft";
 import { withAt } from "../../documents/paths";
-import { keepDraft } from "../../device/device";
+import { storeDraft } from "../../device/device";
 import { useKind } from "../../hooks/useKinds";
 import { Back, Choice, Head, Trouble, Waiting } from "../../ui/parts";
-import { NO_CORE, useAsked } from "../../hooks/useAsked";
+import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
 import { rememberedAngle, rememberedUnit } from "../../ui/units";
 import { Named } from "../../ui/Named";
 import { SideView, type PlannedMark } from "./SideView";
@@ -47,8 +47,8 @@ export function PlanPage() {
 }
 
 /** The marks as typed, kept over a reload, and what the core says of them. */
-function usePlan(one: Instrument) {
-  const key = `plan-${one.tag}`;
+function usePlan(instrument: Instrument) {
+  const key = `plan-${instrument.tag}`;
   const [marks, setMarks] = useState<Typed[]>(() => JSON.parse(sessionStorage.getItem(key) ?? "null") ?? [EMPTY, EMPTY]);
   const [pointings, setPointings] = useState("5");
   const [ground, setGround] = useState("grass");
@@ -58,7 +58,7 @@ function usePlan(one: Instrument) {
     setMarks(next);
   };
   const there = marks.map((mark, index) => ({ mark, index })).filter(({ mark }) => mark.distance_m.trim());
-  const stated = one.stated["angle_accuracy_arcsec"];
+  const stated = instrument.stated["angle_accuracy_arcsec"];
   const question = there.length
     ? {
         advice: "marks",
@@ -69,8 +69,8 @@ function usePlan(one: Instrument) {
         ...(typeof stated === "number" ? { angle_accuracy_arcsec: stated } : {}),
       }
     : null;
-  const asked = useAsked<Answer>(question, (marked) => advise<Answer>(marked));
-  return { marks, keep, there, pointings, setPointings, ground, setGround, sun, setSun, ...asked, seen: question ? asked.told : null };
+  const query = useQuestion<Answer>(question, (marked) => advise<Answer>(marked));
+  return { marks, keep, there, pointings, setPointings, ground, setGround, sun, setSun, ...query, seen: question ? query.told : null };
 }
 
 type Planning = ReturnType<typeof usePlan>;
@@ -167,7 +167,7 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
               <li key={i} data-planned={mark.name}>
                 <b>{mark.name}</b>. {mark.text}
                 {mark.said.map((each) => (
-                  <span key={each.code} data-said={each.code} className="sub block">
+                  <span key={each.code} data-message={each.code} className="sub block">
                     {each.text}
                   </span>
                 ))}
@@ -198,7 +198,7 @@ function useBeginWith({ seen, there }: Planning, tag: string, kind: Kind): () =>
       return mark.mark === "unknown" ? named : withAt(named, `${base}.mark`, mark.mark);
     }, begun);
     const draft = newDraft({ kind: kind.kind, instrument: tag, owner: person.username, document, begun: begun.observations });
-    await keepDraft(draft);
+    await storeDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
 }

@@ -11,7 +11,7 @@ export function Sheet(props: SheetProps) {
   const { document, said, keys } = props;
   const form = props.form.filter((group) => !group.setting && !group.before);
   const faults = said?.faults ?? [];
-  const elsewhere = faults.filter((one) => !form.some((group) => groupPaths(document, group).some((path) => faultsUnder([one], path).length)));
+  const elsewhere = faults.filter((fault) => !form.some((group) => groupPaths(document, group).some((path) => faultsUnder([fault], path).length)));
   const blocks = blocksOf(form);
   const lists = [...new Map(form.flatMap((group) => (group.entry?.each.more ? [[group.entry.list, group.entry] as const] : []))).values()];
   return (
@@ -19,8 +19,8 @@ export function Sheet(props: SheetProps) {
       {blocks.map((block, i) => (
         <BlockShown key={i} block={block} {...props} form={form} />
       ))}
-      {elsewhere.map((one) => (
-        <FaultLine key={one.path} fault={one} />
+      {elsewhere.map((each) => (
+        <FaultLine key={each.path} fault={each} />
       ))}
       <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 no-print">
         <p className="sub hidden desk:block">
@@ -57,7 +57,7 @@ function Instead({ form, at, keys }: SheetProps) {
 const groupPaths = (document: CheckDocument, group: Placed): string[] =>
   group.rows ? [group.own, ...rowsOf(document, group).map((_, i) => `${group.path}[${i}]`)] : group.fields.map((field) => pathOf(group, field, null));
 
-/** One entry of a list with its groups, side by side where it has parts alike; or a group that stands by itself. */
+/** One entry of a list with its groups, side by side where it has parts alike; or a group that stands on its own. */
 function BlockShown({ block, ...props }: SheetProps & { block: Block }) {
   const { entry, columns } = block;
   const groups = (column: Placed[], compact: boolean) => column.map((group) => <GroupFields key={group.own + group.title} group={group} compact={compact} {...props} />);

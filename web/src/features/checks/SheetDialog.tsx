@@ -16,7 +16,7 @@ type Props = { draft: Draft; kind: Kind; form: Placed[]; change: Change; faults:
 
 export function SheetDialog({ draft, kind, form, change, faults, open, onClose }: Props) {
   const { document } = draft;
-  const set = (next: Draft["document"]) => change((one) => ({ ...one, document: next }));
+  const set = (next: Draft["document"]) => change((each) => ({ ...each, document: next }));
   return (
     <Dialog title="Steps and conditions" open={open} onClose={onClose} wide>
       <div className="grid gap-5">
@@ -55,16 +55,16 @@ function Methods({ draft, kind, form, change }: Pick<Props, "draft" | "kind" | "
   const take = async (name: string, length: Length) => {
     try {
       const [taken, begun] = await Promise.all([takeMethod(document, name, length), beginDocument(kind.kind, name, length, document.units?.angle ?? "")]);
-      change((one) => ({ ...one, document: taken, begun: begun.observations }));
+      change((each) => ({ ...each, document: taken, begun: begun.observations }));
       remember({ unit: length, method: { kind: kind.kind, name } });
       setTrouble(null);
     } catch (error) {
       setTrouble(error);
     }
   };
-  const inUnit = (length: Length) => (method ? void take(method.name, length) : change((one) => ({ ...one, document: { ...document, units: { ...document.units, length } } })));
+  const inUnit = (length: Length) => (method ? void take(method.name, length) : change((each) => ({ ...each, document: { ...document, units: { ...document.units, length } } })));
   // Two methods of one form differ in what they fill in only: they can be exchanged at any time.
-  const alike = method ? kind.methods.filter((one) => JSON.stringify(one.groups) === JSON.stringify(method.groups)) : [];
+  const alike = method ? kind.methods.filter((each) => JSON.stringify(each.groups) === JSON.stringify(method.groups)) : [];
   return (
     <>
       {hasField(form, "length") && !method?.unit && (
@@ -76,7 +76,7 @@ function Methods({ draft, kind, form, change }: Pick<Props, "draft" | "kind" | "
       {method && alike.length > 1 && (
         <div className="grid gap-2">
           <h2>Method</h2>
-          <Choice label="Method" stacked value={method.name} onChange={(name) => void take(name, unit)} options={alike.map((one) => ({ value: one.name, label: one.title, hint: one.good_for }))} />
+          <Choice label="Method" stacked value={method.name} onChange={(name) => void take(name, unit)} options={alike.map((each) => ({ value: each.name, label: each.title, hint: each.good_for }))} />
         </div>
       )}
       <Trouble error={trouble} />

@@ -1,4 +1,4 @@
-// The targets from the side, to scale: how far, how high, against the steepness the tilting axis wants.
+// The targets from the side, to scale: how far, how high, against the steepness the trunnion axis wants.
 import { useNarrow } from "../../hooks/useNarrow";
 
 export type PlannedMark = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; said: { code: string; text: string }[] };
@@ -8,10 +8,10 @@ const PAD = 26;
 export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: number[]; lines: number[] }) {
   const narrow = useNarrow();
   const W = narrow ? 360 : 720;
-  const most = Math.max(...marks.map((one) => one.distance_m)) * 1.12;
+  const most = Math.max(...marks.map((mark) => mark.distance_m)) * 1.12;
   const scale = (W - 2 * PAD) / most;
-  const high = Math.min(Math.max(...marks.map((one) => one.height_m), most * 0.22), most * 0.62);
-  const low = Math.min(0, ...marks.map((one) => one.height_m));
+  const high = Math.min(Math.max(...marks.map((mark) => mark.height_m), most * 0.22), most * 0.62);
+  const low = Math.min(0, ...marks.map((mark) => mark.height_m));
   const up = PAD + high * scale;
   const H = up + PAD + Math.min(-low, most * 0.3) * scale + 18;
   const x = (metres: number) => PAD + metres * scale;
@@ -36,15 +36,15 @@ export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: n
         );
       })}
       <path d={`M${x(0) - 9} ${y(0) + 16}L${x(0)} ${y(0)}L${x(0) + 9} ${y(0) + 16}`} fill="none" className="stroke-ink" strokeWidth="2" />
-      {marks.map((one, i) => {
+      {marks.map((mark, i) => {
         const taken = take.includes(i);
         return (
-          <g key={i} data-point={one.name} data-taken={taken || undefined}>
-            <path d={`M${x(0)} ${y(0)}L${x(one.distance_m)} ${y(one.height_m)}`} className="stroke-ink" strokeWidth={taken ? 2.4 : 0.8} />
-            <path d={`M${x(one.distance_m)} ${y(0)}V${y(one.height_m)}`} className="stroke-ink-2" strokeWidth="0.8" />
-            <path d={`M${x(one.distance_m) - 6} ${y(one.height_m)}h12M${x(one.distance_m)} ${y(one.height_m) - 6}v12`} className="stroke-ink" strokeWidth={taken ? 4 : 2} />
-            <text x={x(one.distance_m)} y={y(one.height_m) - 11} fontSize="15" textAnchor={x(one.distance_m) > W * 0.7 ? "end" : "middle"} className={taken ? "fill-ink font-[640]" : "fill-ink-2"}>
-              {one.name}
+          <g key={i} data-point={mark.name} data-taken={taken || undefined}>
+            <path d={`M${x(0)} ${y(0)}L${x(mark.distance_m)} ${y(mark.height_m)}`} className="stroke-ink" strokeWidth={taken ? 2.4 : 0.8} />
+            <path d={`M${x(mark.distance_m)} ${y(0)}V${y(mark.height_m)}`} className="stroke-ink-2" strokeWidth="0.8" />
+            <path d={`M${x(mark.distance_m) - 6} ${y(mark.height_m)}h12M${x(mark.distance_m)} ${y(mark.height_m) - 6}v12`} className="stroke-ink" strokeWidth={taken ? 4 : 2} />
+            <text x={x(mark.distance_m)} y={y(mark.height_m) - 11} fontSize="15" textAnchor={x(mark.distance_m) > W * 0.7 ? "end" : "middle"} className={taken ? "fill-ink font-[640]" : "fill-ink-2"}>
+              {mark.name}
             </text>
           </g>
         );

@@ -1,4 +1,4 @@
-// The bench's parts as a person meets them: wells and their keys, the sheet, what the finding panel says when.
+// The bench's parts as a person meets them: inputs and their keys, the sheet, what the finding panel says when.
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
@@ -8,29 +8,29 @@ import { NoSignal, type Preview, type Result } from "../../api/client";
 import { type Draft, begin } from "../../documents/draft";
 import { FindingPanel } from "./FindingPanel";
 import { Sheet } from "./Sheet";
-import { Well, type WellKey } from "../../ui/Well";
+import { NumberField, type InputKey } from "../../ui/NumberField";
 import { begunBy, kindNamed } from "../../documents/cases";
 import { formOf } from "../../documents/form";
 import { valueAt } from "../../documents/paths";
-import type { Asked } from "../../hooks/useAsked";
+import type { Answered } from "../../hooks/useQuestion";
 import { useKeys } from "./useKeys";
 import type { Save } from "./useSave";
 
 afterEach(cleanup);
 
-function OneWell({ heard, from = "" }: { heard: (key: WellKey, value: string) => void; from?: string }) {
+function SingleInput({ heard, from = "" }: { heard: (key: InputKey, value: string) => void; from?: string }) {
   const [value, setValue] = useState(from);
-  return <Well id="w" label="reading" value={value} onType={setValue} onKey={(key) => heard(key, value)} onHere={() => undefined} />;
+  return <NumberField id="w" label="reading" value={value} onType={setValue} onKey={(key) => heard(key, value)} onHere={() => undefined} />;
 }
 
-describe("a well", () => {
+describe("an input", () => {
   it("keeps what is typed to the letter, whatever it is", async () => {
-    render(<OneWell heard={() => undefined} />);
-    const well = screen.getByLabelText<HTMLInputElement>("reading");
-    await userEvent.type(well, "5'3 1/4\" −x,.");
-    expect(well.value).toBe("5'3 1/4\" −x,.");
-    expect(well).toHaveProperty("inputMode", "decimal");
-    expect(well.getAttribute("enterkeyhint")).toBe("next");
+    render(<SingleInput heard={() => undefined} />);
+    const input = screen.getByLabelText<HTMLInputElement>("reading");
+    await userEvent.type(input, "5'3 1/4\" −x,.");
+    expect(input.value).toBe("5'3 1/4\" −x,.");
+    expect(input).toHaveProperty("inputMode", "decimal");
+    expect(input.getAttribute("enterkeyhint")).toBe("next");
   });
 
   it.each([
@@ -39,20 +39,20 @@ describe("a well", () => {
     ["=", "same"],
   ])("hears %s wherever it comes from and does not write it", async (char, key) => {
     const heard = vi.fn();
-    render(<OneWell heard={heard} from="1.46" />);
-    const well = screen.getByLabelText<HTMLInputElement>("reading");
-    fireEvent.change(well, { target: { value: `1.468${char}` } }); // a telephone's keyboard sends no key of its own
+    render(<SingleInput heard={heard} from="1.46" />);
+    const input = screen.getByLabelText<HTMLInputElement>("reading");
+    fireEvent.change(input, { target: { value: `1.468${char}` } }); // a telephone's keyboard sends no key of its own
     expect(heard).toHaveBeenCalledWith(key, expect.anything());
-    expect(well.value).toBe("1.468");
+    expect(input.value).toBe("1.468");
   });
 
   it("takes Enter forward, Shift+Enter back and Ctrl+Enter to saving", () => {
     const heard = vi.fn();
-    render(<OneWell heard={heard} />);
-    const well = screen.getByLabelText("reading");
-    fireEvent.keyDown(well, { key: "Enter" });
-    fireEvent.keyDown(well, { key: "Enter", shiftKey: true });
-    fireEvent.keyDown(well, { key: "Enter", ctrlKey: true });
+    render(<SingleInput heard={heard} />);
+    const input = screen.getByLabelText("reading");
+    fireEvent.keyDown(input, { key: "Enter" });
+    fireEvent.keyDown(input, { key: "Enter", shiftKey: true });
+    fireEvent.keyDown(input, { key: "Enter", ctrlKey: true });
     expect(heard.mock.calls.map((call) => call[0])).toEqual(["next", "back", "save"]);
   });
 });
@@ -66,8 +66,8 @@ function Held({ said, seen, saved }: { said: Preview | null; seen: (draft: Draft
     return begin({ kind: "two-peg", instrument: "LV-03", owner: "tam", document, begun: document.observations });
   });
   const change = (how: (one: Draft) => Draft) =>
-    setDraft((one) => {
-      const next = how(one);
+    setDraft((now) => {
+      const next = how(now);
       seen(next);
       return next;
     });
@@ -81,14 +81,14 @@ function Held({ said, seen, saved }: { said: Preview | null; seen: (draft: Draft
   );
 }
 
-const EMPTY: Preview = { complete: false, missing: [], faults: [], partial: { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] }, picture: null };
+const EMPTY: Preview = { complete: false, missing: [], faults: [], progress: { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] }, picture: null };
 const ON_A = "set-up 1, Staff on A, 1: Reading";
 
 describe("the sheet", () => {
   it("is typed through without touching anything but the keyboard", async () => {
     let last: Draft | null = null;
     const saved = vi.fn();
-    render(<Held said={EMPTY} seen={(one) => (last = one)} saved={saved} />);
+    render(<Held said={EMPTY} seen={(each) => (last = each)} saved={saved} />);
     const user = userEvent.setup();
     await user.click(screen.getByLabelText("set-up 1, To A: Distance"));
     await user.keyboard("30{Enter}1.468;1.469{Enter}30{Enter}1.210{Enter}56{Enter}1.5{Control>}{Enter}{/Control}");
@@ -100,7 +100,7 @@ describe("the sheet", () => {
 
   it("lets a reading be struck and put back", async () => {
     let last: Draft | null = null;
-    render(<Held said={EMPTY} seen={(one) => (last = one)} saved={() => undefined} />);
+    render(<Held said={EMPTY} seen={(each) => (last = each)} saved={() => undefined} />);
     const user = userEvent.setup();
     await user.click(screen.getByLabelText(ON_A));
     await user.keyboard("1.4;1.5;1.6");
@@ -114,7 +114,7 @@ describe("the sheet", () => {
 
   it("goes over to three wires by one key, and the star is not written", async () => {
     let last: Draft | null = null;
-    render(<Held said={EMPTY} seen={(one) => (last = one)} saved={() => undefined} />);
+    render(<Held said={EMPTY} seen={(each) => (last = each)} saved={() => undefined} />);
     const user = userEvent.setup();
     await user.click(screen.getByLabelText(ON_A));
     await user.keyboard("*1.65{Enter}1.50{Enter}1.35{Enter}");
@@ -123,23 +123,23 @@ describe("the sheet", () => {
     expect(screen.getByLabelText("set-up 1, To A: Distance").getAttribute("placeholder")).toBe("by three hairs");
   });
 
-  it("puts a fault beside its own well, with what was typed and what is wanted", async () => {
+  it("puts a fault beside its own input, with what was typed and what is wanted", async () => {
     const fault = { path: "observations.setups[0].a.readings[0]", where: "first set-up, staff A, first reading", given: "1.4.2", wanted: "a number with one decimal mark" };
     render(<Held said={{ ...EMPTY, faults: [fault] }} seen={() => undefined} saved={() => undefined} />);
-    const well = screen.getByLabelText(ON_A);
-    await userEvent.type(well, "1.4.2");
-    expect(well.getAttribute("aria-invalid")).toBe("true");
-    const told = document.getElementById(well.getAttribute("aria-describedby") ?? "");
-    expect(told?.textContent).toContain("1.4.2; wanted: a number with one decimal mark.");
+    const input = screen.getByLabelText(ON_A);
+    await userEvent.type(input, "1.4.2");
+    expect(input.getAttribute("aria-invalid")).toBe("true");
+    const answer = document.getElementById(input.getAttribute("aria-describedby") ?? "");
+    expect(answer?.textContent).toContain("1.4.2; wanted: a number with one decimal mark.");
     expect(screen.getByLabelText("set-up 1, Staff on B, 1: Reading").getAttribute("aria-invalid")).toBe("false");
   });
 
-  it("marks the reading that stands apart, and says beside its staff what the others spread by", async () => {
+  it("marks the reading that is an outlier, and says beside its staff what the others spread by", async () => {
     const outlier = { path: "observations.setups[0].a.readings[0]", text: "1.5 lies apart." };
     const notes = [{ path: "observations.setups[0].a", text: "Spread 100.0 mm." }];
-    render(<Held said={{ ...EMPTY, partial: { ...EMPTY.partial, outlier, notes } }} seen={() => undefined} saved={() => undefined} />);
+    render(<Held said={{ ...EMPTY, progress: { ...EMPTY.progress, outlier, notes } }} seen={() => undefined} saved={() => undefined} />);
     await userEvent.type(screen.getByLabelText(ON_A), "1.5;1.4;1.4");
-    expect(screen.getByLabelText(ON_A).closest("[data-apart]")).toBeTruthy();
+    expect(screen.getByLabelText(ON_A).closest("[data-outlier]")).toBeTruthy();
     expect(screen.getByText("1.5 lies apart.")).toBeTruthy();
     expect(screen.getByText("Spread 100.0 mm.")).toBeTruthy();
     expect(screen.getByRole("button", { name: /^Strike 1\.5,/ })).toBeTruthy();
@@ -167,7 +167,7 @@ const RESULT = {
 
 const KIND = { repeat_label: "Run it again from the other end", when_bad: [{ code: "real", title: "Confirm it", text: "Run it again." }], cautions: { reading: [{ code: "sun", text: "Never point the telescope at the sun." }] } } as never;
 
-function panel(saying: Partial<Asked<Preview>>, save: Partial<Save> = {}, more: Partial<Draft> = {}) {
+function panel(saying: Partial<Answered<Preview>>, save: Partial<Save> = {}, more: Partial<Draft> = {}) {
   const draft = { ...begin({ kind: "two-peg", instrument: "LV-07", owner: "tam" }), ...more };
   const full: Save = { act: vi.fn(), busy: false, finished: false, allowed: true, why: "", leave: vi.fn(), ...save };
   const otherEnd = vi.fn();
@@ -184,7 +184,7 @@ function panel(saying: Partial<Asked<Preview>>, save: Partial<Save> = {}, more: 
 describe("the finding", () => {
   it("says what is read next before it is complete, and offers no saving", () => {
     const next = { path: "x", where: "second set-up, staff B, first reading" };
-    panel({ told: { ...EMPTY, partial: { ...EMPTY.partial, next } } });
+    panel({ told: { ...EMPTY, progress: { ...EMPTY.progress, next } } });
     expect(screen.getByText("Next: second set-up, staff B, first reading")).toBeTruthy();
     expect(screen.queryByRole("button")).toBeNull();
     expect(screen.getByText(/Never point the telescope/)).toBeTruthy();
@@ -200,7 +200,7 @@ describe("the finding", () => {
     expect(document.querySelectorAll(".btn.now")).toHaveLength(1);
   });
 
-  it("without signal keeps, says so, and can be saved once every well is filled", () => {
+  it("without signal keeps, says so, and can be saved once every input is filled", () => {
     panel({ wrong: new NoSignal() }, { finished: true }, { stage: "as-left" });
     expect(screen.getByText(/Offline\. Your readings are stored on this device\. Save it now/)).toBeTruthy();
     expect(screen.getByRole("button", { name: "Save as left" })).toBeTruthy();

@@ -1,4 +1,4 @@
-// The marks from the side: to scale, those to be taken told apart, nothing off the paper.
+// The marks from the side: to scale, those to be taken given apart, nothing off the paper.
 import { render } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { type PlannedMark, SideView } from "./SideView";
@@ -20,7 +20,7 @@ describe("marks from the side", () => {
   });
   it("marks those that are to be taken", () => {
     const { container } = render(<SideView marks={[mark("plate", 100, 0), mark("gate", 40, 3), mark("spire", 50, 25)]} take={[0, 2]} lines={[15, 30]} />);
-    expect([...container.querySelectorAll("[data-taken]")].map((one) => one.getAttribute("data-point"))).toEqual(["plate", "spire"]);
+    expect([...container.querySelectorAll("[data-taken]")].map((each) => each.getAttribute("data-point"))).toEqual(["plate", "spire"]);
   });
   it.each([[80], [-30], [0]])("keeps a mark %s m high on the paper", (height) => {
     const { container } = render(<SideView marks={[mark("it", 60, height), mark("far", 200, 0)]} take={[0]} lines={[15, 30]} />);

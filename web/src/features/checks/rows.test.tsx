@@ -1,4 +1,4 @@
-// The field sheet of a check of rows, typed as a person does: wells, faults, the row that stands apart, one more.
+// The field sheet of a check of rows, typed as a person does: inputs, faults, the row that is an outlier, one more.
 import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useEffect, useState } from "react";
@@ -32,8 +32,8 @@ const METHOD = {
 } as unknown as Kind["methods"][number];
 const KIND = { kind: "circular-vial", methods: [METHOD], groups: METHOD.groups } as unknown as Kind;
 const BEGUN = { kind: "circular-vial", method: "half-turn", units: { length: "m" as const }, observations: { readings: [{ heading_deg: "0" }, { heading_deg: "180" }], centre: ["", ""] } };
-const PARTIAL = { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] };
-const said = (more: Partial<Preview>): Preview => ({ complete: false, missing: [], faults: [], partial: PARTIAL, picture: null, ...more });
+const NOTHING_YET = { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] };
+const said = (more: Partial<Preview>): Preview => ({ complete: false, missing: [], faults: [], progress: NOTHING_YET, picture: null, ...more });
 
 let latest: Draft;
 const save = vi.fn();
@@ -43,7 +43,7 @@ function Typing({ told = null }: { told?: Preview | null }) {
     latest = draft;
   });
   const form = formOf(KIND, draft.document);
-  const { keys, at } = useKeys(draft, form, (how) => setDraft((one) => how(one)), save);
+  const { keys, at } = useKeys(draft, form, (how) => setDraft((now) => how(now)), save);
   return <Sheet document={draft.document} form={form} said={told} keys={keys} at={at} onRemove={(group, row) => setDraft({ ...draft, document: removeRow(draft.document, group, row) })} onRemoveEntry={() => undefined} />;
 }
 const typed = (path: string) => textAt(latest.document, `observations.${path}`);
@@ -90,13 +90,13 @@ describe("a sheet of rows", () => {
     await person.click(screen.getByRole("button", { name: "Remove row 1, The bubble" }));
     expect(typed("readings[0].heading_deg")).toBe("180");
   });
-  it("says beside its row what is wrong, and marks the one that stands apart with what mends it", () => {
+  it("says beside its row what is wrong, and marks the one that is an outlier with what fixes it", () => {
     const fault = { path: "observations.readings[1].x_mm", where: "second reading, right", given: "1.x", wanted: "a number" };
-    const apart = { path: "observations.readings[0]", text: "The first reading does not agree with the others: read it again." };
-    const { container } = render(<Typing told={said({ faults: [fault], partial: { ...PARTIAL, outlier: apart } })} />);
+    const outlier = { path: "observations.readings[0]", text: "The first reading does not agree with the others: read it again." };
+    const { container } = render(<Typing told={said({ faults: [fault], progress: { ...NOTHING_YET, outlier: outlier } })} />);
     expect(within(container.querySelector("[data-row='observations.readings[1]']") as HTMLElement).getByRole("alert").textContent).toContain("1.x; wanted: a number");
     const marked = container.querySelector("[data-row='observations.readings[0]']") as HTMLElement;
-    expect(marked.hasAttribute("data-apart")).toBe(true);
+    expect(marked.hasAttribute("data-outlier")).toBe(true);
     expect(marked.textContent).toContain("read it again");
     expect(screen.getByLabelText("The bubble, 2: Right").getAttribute("aria-invalid")).toBe("true");
     expect(screen.getByLabelText("The bubble, 1: Right").getAttribute("aria-invalid")).toBe("false");

@@ -9,33 +9,33 @@ import { type CheckDocument, type Conditions, type Length, begin } from "../../d
 import { type Group, type Method, hasField, place } from "../../documents/form";
 import { withAt } from "../../documents/paths";
 import { toggleInstead } from "../../documents/typing";
-import { keepDraft } from "../../device/device";
+import { storeDraft } from "../../device/device";
 import { remember, rememberedAngle, rememberedMethod, rememberedUnit } from "../../ui/units";
 
-export function useBegun(one: Instrument, kind: Kind) {
+export function useBegun(entry: Instrument, kind: Kind) {
   const person = usePerson();
   const navigate = useNavigate();
-  const [asked] = useSearchParams();
-  const round = asked.get("round");
-  const [name, setMethod] = useState(() => asked.get("method") ?? rememberedMethod(kind.kind));
+  const [query] = useSearchParams();
+  const round = query.get("round");
+  const [name, setMethod] = useState(() => query.get("method") ?? rememberedMethod(kind.kind));
   const [unit, setUnit] = useState<Length>(rememberedUnit);
   const [angle, setAngle] = useState(rememberedAngle);
   const [conditions, setConditions] = useState<Conditions>({});
   const [looks, setLooks] = useState<Record<string, unknown>>({});
   const [instead, setInstead] = useState(() => localStorage.getItem("instead") === "yes");
-  const methods = kind.methods.filter((each) => one.methods[kind.kind]?.includes(each.name));
+  const methods = kind.methods.filter((each) => entry.methods[kind.kind]?.includes(each.name));
   const method = (methods.find((each) => each.name === name) ?? methods[0]) as Method;
   const other = method.groups.find((group) => group.instead)?.instead?.title;
   const begun = useBeginning(kind, method, unit, angle);
-  const document = begun.data ? withTold(begun.data, conditions, looks) : undefined;
+  const document = begun.data ? withConditions(begun.data, conditions, looks) : undefined;
   const start = async () => {
     if (!document || !begun.data) return;
     // What a round takes quickly is not how it is taken otherwise.
     remember({ unit: hasField(method.groups, "length") && !method.unit ? unit : undefined, angle: hasField(method.groups, "angle") ? angle : undefined, method: round ? undefined : { kind: kind.kind, name: method.name } });
     if (other) localStorage.setItem("instead", instead ? "yes" : "no");
     const typed = other && instead ? readInstead(document, method.groups, begun.data.observations) : document;
-    const draft = begin({ kind: kind.kind, instrument: one.tag, owner: person.username, document: typed, begun: begun.data.observations, ...(round ? { round } : {}) });
-    await keepDraft(draft);
+    const draft = begin({ kind: kind.kind, instrument: entry.tag, owner: person.username, document: typed, begun: begun.data.observations, ...(round ? { round } : {}) });
+    await storeDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
   return { round, methods, method, setMethod, unit, setUnit, angle, setAngle, conditions, setConditions, looks, setLooks, other, instead, setInstead, document, error: begun.error, start };
@@ -51,7 +51,7 @@ function useBeginning(kind: Kind, method: Method, unit: Length, angle: string) {
   });
 }
 
-function withTold(begun: CheckDocument, conditions: Conditions, looks: Record<string, unknown>): CheckDocument {
+function withConditions(begun: CheckDocument, conditions: Conditions, looks: Record<string, unknown>): CheckDocument {
   const looked = Object.entries(looks).reduce((grown, [path, value]) => withAt(grown, path, value), begun);
   return Object.keys(conditions).length ? { ...looked, conditions } : looked;
 }

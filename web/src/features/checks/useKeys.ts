@@ -3,14 +3,14 @@ import { useLayoutEffect, useRef, useState } from "react";
 import type { Draft } from "../../documents/draft";
 import { type Entry, type Placed, type Spot, nextSpot } from "../../documents/form";
 import { spotId, textAt, withAt } from "../../documents/paths";
-import { addEntry, oneMore, otherSign, putBack, sameAgain, strike, toggleInstead } from "../../documents/typing";
+import { addEntry, another, otherSign, putBack, sameAgain, strike, toggleInstead } from "../../documents/typing";
 import type { Change } from "../../hooks/useDraft";
 import { useTyping } from "../../hooks/useTyping";
-import type { WellKey } from "../../ui/Well";
+import type { InputKey } from "../../ui/NumberField";
 
 export type Keys = {
   type: (path: string, value: unknown) => void;
-  key: (spot: Spot, key: WellKey) => void;
+  key: (spot: Spot, key: InputKey) => void;
   here: (spot: Spot) => void;
   more: (group: Placed) => void;
   addEntry: (entry: Entry) => void;
@@ -21,7 +21,7 @@ export type Keys = {
 
 const SAVE_ID = "save-now";
 
-/** Leads to a well that may only come into being with the change that leads to it. */
+/** Leads to an input that may only come into being with the change that leads to it. */
 function useGoal(): (id: string) => void {
   const goal = useRef<string | null>(null);
   const [, again] = useState(0);
@@ -40,15 +40,15 @@ function useGoal(): (id: string) => void {
 }
 
 /** `at` is where was typed last: what belongs to one reading shows beside that one. */
-export function useKeys(draft: Draft, form: Placed[], change: Change, save: () => void): { keys: Keys; at: Spot | null; focused: boolean; bar: (key: WellKey) => void } {
+export function useKeys(draft: Draft, form: Placed[], change: Change, save: () => void): { keys: Keys; at: Spot | null; focused: boolean; bar: (key: InputKey) => void } {
   const { document } = draft;
   const [at, setAt] = useState<Spot | null>(null);
   const focused = useTyping();
   const go = useGoal();
-  const set = (next: Draft["document"]) => change((one) => ({ ...one, document: next }));
-  const type = (path: string, value: unknown) => change((one) => ({ ...one, document: withAt(one.document, path, value) }));
+  const set = (next: Draft["document"]) => change((each) => ({ ...each, document: next }));
+  const type = (path: string, value: unknown) => change((each) => ({ ...each, document: withAt(each.document, path, value) }));
   const more = (group: Placed) => {
-    const grown = oneMore(document, group);
+    const grown = another(document, group);
     if (!grown) return;
     set(grown.document);
     go(spotId(grown.path));
@@ -69,13 +69,13 @@ export function useKeys(draft: Draft, form: Placed[], change: Change, save: () =
     if (next) return go(spotId(next.path));
     if (by === 1) go(SAVE_ID);
   };
-  const key = (spot: Spot, what: WellKey) => {
-    const acts: Record<WellKey, () => void> = {
+  const key = (spot: Spot, what: InputKey) => {
+    const acts: Record<InputKey, () => void> = {
       save,
       sign: () => type(spot.path, otherSign(textAt(document, spot.path))),
       more: () => more(spot.group),
       same: () => same(spot),
-      wires: () => toggle(form.find((one) => one.instead && (one.path === spot.group.path || one.own.startsWith(`${spot.group.path}.`))) ?? spot.group),
+      wires: () => toggle(form.find((each) => each.instead && (each.path === spot.group.path || each.own.startsWith(`${spot.group.path}.`))) ?? spot.group),
       next: () => step(spot, 1),
       back: () => step(spot, -1),
     };

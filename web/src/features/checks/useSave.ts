@@ -1,20 +1,20 @@
 // Saving a check: allowed or not, finished or not, and leaving it for a chief.
 import { useCallback, useState } from "react";
 import { useNavigate } from "react-router";
-import { useKeep } from "../../app/keep";
-import { useTell } from "../../app/notices";
+import { useSaving } from "../../app/saving";
+import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import type { Draft } from "../../documents/draft";
-import { findDraft, keepDraft } from "../../device/device";
+import { findDraft, storeDraft } from "../../device/device";
 
 export type Save = { act: () => void; busy: boolean; finished: boolean; allowed: boolean; why: string; leave: () => void };
 
-/** `finished`: every well that must be filled is filled, whether or not the core can say so. */
+/** `finished`: every input that must be filled is filled, whether or not the core can say so. */
 export function useSave(draft: Draft, title: string, finished: boolean): Save {
   const { may } = useHere();
-  const keep = useKeep();
+  const keep = useSaving();
   const navigate = useNavigate();
-  const tell = useTell();
+  const notify = useNotify();
   const [busy, setBusy] = useState(false);
   const right = may("save-check");
   const save = useCallback(async () => {
@@ -25,9 +25,9 @@ export function useSave(draft: Draft, title: string, finished: boolean): Save {
     setBusy(false);
   }, [right.allowed, finished, busy, draft, title, keep]);
   const leave = useCallback(async () => {
-    await keepDraft({ ...draft, left: true });
-    tell({ text: "Left on this device for your crew chief.", undo: () => keepDraft({ ...draft, left: false }) });
+    await storeDraft({ ...draft, left: true });
+    notify({ text: "Left on this device for your crew chief.", undo: () => storeDraft({ ...draft, left: false }) });
     await navigate("/bench");
-  }, [draft, navigate, tell]);
+  }, [draft, navigate, notify]);
   return { act: () => void save(), busy, finished, allowed: right.allowed, why: right.text, leave: () => void leave() };
 }

@@ -1,4 +1,4 @@
-// The manager enters an instrument: its tag, its model (one of the house's or a new one), where it is kept.
+// The manager enters an instrument: its tag, its model (one of the server's or a new one), where it is kept.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
@@ -7,12 +7,12 @@ import { modelsQuery } from "../../api/queries";
 import { Choice, Dialog, FaultLine, Trouble } from "../../ui/parts";
 import { useKinds } from "../../hooks/useKinds";
 import { lowered } from "../../ui/words";
-import { KIND_NAMES, type StatedField, statedFields, statedOf } from "../../ui/stated";
+import { KIND_NAMES, type SpecField, specFields, specOf } from "../../ui/instrumentSpec";
 
 const KINDS = Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label }));
 const NEW = "new";
-type Form = { since: string; tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: string; hints: string };
-const EMPTY: Form = { since: "", tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", hints: "" };
+type Form = { since: string; tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: string; tips: string };
+const EMPTY: Form = { since: "", tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", tips: "" };
 
 export function AddInstrument({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
@@ -23,34 +23,34 @@ export function AddInstrument({ open, onClose }: { open: boolean; onClose: () =>
 }
 
 /** The model's id: chosen, or entered first. */
-async function modelOf(form: Form, typed: Record<string, string>, hints: Record<string, string>): Promise<number> {
+async function modelOf(form: Form, typed: Record<string, string>, tips: Record<string, string>): Promise<number> {
   if (form.model !== NEW) return Number(form.model);
-  const stated = statedOf(form.kind, typed);
-  const body = { maker: form.maker, name: form.name, kind: form.kind, stated, limits: {}, hints: form.hints, adjusting_hints: hints };
-  const made = await data(api.POST("/api/models", { body }));
-  return made.id;
+  const stated = specOf(form.kind, typed);
+  const body = { maker: form.maker, name: form.name, kind: form.kind, stated, limits: {}, tips: form.tips, adjusting_tips: tips };
+  const answer = await data(api.POST("/api/models", { body }));
+  return answer.id;
 }
 
 function Sheet({ onDone }: { onDone: () => void }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [form, setForm] = useState(EMPTY);
-  const [stated, setStated] = useState<Record<string, string>>({});
-  const [hints, setHints] = useState<Record<string, string>>({});
+  const [stated, setSpec] = useState<Record<string, string>>({});
+  const [tips, setHints] = useState<Record<string, string>>({});
   const [trouble, setTrouble] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
-  const set = (more: Partial<Form>) => setForm((one) => ({ ...one, ...more }));
+  const set = (more: Partial<Form>) => setForm((now) => ({ ...now, ...more }));
   const faults = trouble instanceof Problem ? trouble.faults : [];
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     setBusy(true);
     try {
-      const model = await modelOf(form, stated, hints);
+      const model = await modelOf(form, stated, tips);
       set({ model: String(model) });
-      const made = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null, ...(form.since ? { since: form.since } : {}) } }));
-      await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+      const answer = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null, ...(form.since ? { since: form.since } : {}) } }));
+      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
       onDone();
-      await navigate(`/instruments/${made.tag}`);
+      await navigate(`/instruments/${answer.tag}`);
     } catch (error) {
       setTrouble(error);
       await client.invalidateQueries({ queryKey: modelsQuery.queryKey });
@@ -58,14 +58,14 @@ function Sheet({ onDone }: { onDone: () => void }) {
     setBusy(false);
   };
   const field = (name: keyof Form, label: string, hint = "", path: string = name) => (
-    <Field label={label} faults={faults.filter((one) => one.path === path)}>
+    <Field label={label} faults={faults.filter((fault) => fault.path === path)}>
       <input className="field" value={form[name]} placeholder={hint} autoComplete="off" onChange={(e) => set({ [name]: e.target.value })} />
     </Field>
   );
   return (
     <form className="grid gap-4" onSubmit={(event) => void submit(event)}>
       {field("tag", "Tag", "LV-12")}
-      <Field label="Model" faults={faults.filter((one) => one.path === "model")}>
+      <Field label="Model" faults={faults.filter((fault) => fault.path === "model")}>
         <PickModel value={form.model} onChange={(model) => set({ model })} />
       </Field>
       {form.model === NEW && (
@@ -73,14 +73,14 @@ function Sheet({ onDone }: { onDone: () => void }) {
           <Choice label="Kind" value={form.kind} options={KINDS} onChange={(kind) => set({ kind })} />
           {field("maker", "Maker")}
           {field("name", "Model name")}
-          <StatedFigures kind={form.kind} typed={stated} faults={faults} onChange={setStated} />
-          {field("hints", "A note for whoever uses it", "keep its staff evenly lit")}
-          <AdjustingTips kind={form.kind} typed={hints} faults={faults} onChange={setHints} />
+          <SpecFields kind={form.kind} typed={stated} faults={faults} onChange={setSpec} />
+          {field("tips", "A note for whoever uses it", "keep its staff evenly lit")}
+          <AdjustingTips kind={form.kind} typed={tips} faults={faults} onChange={setHints} />
         </div>
       )}
       {field("serial", "Serial number")}
       {field("place", "Kept at", "Yard shelf 2")}
-      <Field label="With the firm since" faults={faults.filter((one) => one.path === "since")}>
+      <Field label="With the firm since" faults={faults.filter((fault) => fault.path === "since")}>
         <input className="field" type="date" value={form.since} onChange={(e) => set({ since: e.target.value })} />
       </Field>
       {!faults.length && <Trouble error={trouble} />}
@@ -111,9 +111,9 @@ function PickModel({ value, onChange }: { value: string; onChange: (model: strin
 type OfModel = { kind: string; typed: Record<string, string>; faults: Fault[]; onChange: (typed: Record<string, string>) => void };
 
 /** What the maker states of a model of this kind. */
-function StatedFigures({ kind, typed, faults, onChange }: OfModel) {
-  return statedFields(kind).map((field) => (
-    <Stated key={field.name} field={field} value={typed[field.name] ?? ""} faults={faults.filter((fault) => fault.path === `stated.${field.name}`)} onChange={(value) => onChange({ ...typed, [field.name]: value })} />
+function SpecFields({ kind, typed, faults, onChange }: OfModel) {
+  return specFields(kind).map((field) => (
+    <SpecInput key={field.name} field={field} value={typed[field.name] ?? ""} faults={faults.filter((fault) => fault.path === `stated.${field.name}`)} onChange={(value) => onChange({ ...typed, [field.name]: value })} />
   ));
 }
 
@@ -128,7 +128,7 @@ function AdjustingTips({ kind, typed, faults, onChange }: OfModel) {
 }
 
 /** One figure its maker states, or one of a few. */
-function Stated({ field, value, faults, onChange }: { field: StatedField; value: string; faults: Fault[]; onChange: (value: string) => void }) {
+function SpecInput({ field, value, faults, onChange }: { field: SpecField; value: string; faults: Fault[]; onChange: (value: string) => void }) {
   if (field.options)
     return (
       <div className="grid gap-1">
@@ -150,8 +150,8 @@ function Field({ label, faults, children }: { label: string; faults: Fault[]; ch
         {label}
         {children}
       </label>
-      {faults.map((one) => (
-        <FaultLine key={one.path} fault={one} beside />
+      {faults.map((each) => (
+        <FaultLine key={each.path} fault={each} beside />
       ))}
     </div>
   );

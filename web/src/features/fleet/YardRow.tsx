@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { InstrumentRow } from "../../api/client";
 import { useKind } from "../../hooks/useKinds";
-import { GradeMark, LimitBar } from "../../ui/marks";
+import { GradeMark, LimitBar } from "../../ui/icons";
 import { closed, whereabouts } from "../../ui/words";
 
 export function YardRow({ row }: { row: InstrumentRow }) {
@@ -47,7 +47,7 @@ export function YardRow({ row }: { row: InstrumentRow }) {
 
 function NextAct({ row }: { row: InstrumentRow }) {
   const { latest, standing } = row;
-  const due = standing.checks.find((one) => one.state === standing.state);
+  const due = standing.checks.find((check) => check.state === standing.state);
   if (standing.state === "hold" && latest && ["adjust", "service"].includes(latest.grade))
     return (
       <Link className="btn w-full max-desk:w-auto" to={`/records/${latest.id}`}>

@@ -17,7 +17,7 @@ export function Checks({ one }: { one: Instrument }) {
       <div className="flex flex-wrap items-baseline justify-between gap-x-4 pb-2">
         <h2>Checks</h2>
         {kinds.some((kind) => kind.quick && one.checks.includes(kind.kind)) && (
-          <Link className="link inline-flex min-h-[44px] items-center" to={`/bench/round/new/${one.tag}`}>
+          <Link className="link inline-flex min-h-[44px] items-center" to={`/bench/readiness/new/${one.tag}`}>
             Pre-work check
           </Link>
         )}

@@ -1,10 +1,10 @@
 // Taking out, handing in, noting a knock, holding back and releasing: each in one touch or two, each taken back as easily.
 import { useState } from "react";
 import type { Instrument } from "../../api/client";
-import { useHappening } from "../../app/acts";
+import { useHappening } from "../../app/events";
 import { useHere, usePerson } from "../../app/session";
 import { NoteEvent } from "../../ui/NoteEvent";
-import { Gated, WithReason } from "../../ui/gated";
+import { PermissionButton, WithReason } from "../../ui/permission";
 
 type Asking = "note" | "held" | "released" | null;
 
@@ -19,25 +19,25 @@ export function Custody({ one }: { one: Instrument }) {
   return (
     <>
       {one.crew ? (
-        <Gated right={inn} onAct={() => void happened({ instrument: one.tag, event: "in" }, `${one.tag} handed in`)}>
+        <PermissionButton right={inn} onAct={() => void happened({ instrument: one.tag, event: "in" }, `${one.tag} handed in`)}>
           Hand in
-        </Gated>
+        </PermissionButton>
       ) : (
         state !== "hold" &&
         person.crew && (
-          <Gated right={out} onAct={() => void happened({ instrument: one.tag, event: "out", crew: person.crew as string }, `${one.tag} taken out`)}>
+          <PermissionButton right={out} onAct={() => void happened({ instrument: one.tag, event: "out", crew: person.crew as string }, `${one.tag} taken out`)}>
             Take out
-          </Gated>
+          </PermissionButton>
         )
       )}
       {state === "hold" ? (
-        <Gated right={may("release")} onAct={() => setAsking("released")}>
+        <PermissionButton right={may("release")} onAct={() => setAsking("released")}>
           Release
-        </Gated>
+        </PermissionButton>
       ) : (
-        <Gated right={may("hold")} onAct={() => setAsking("held")}>
+        <PermissionButton right={may("hold")} onAct={() => setAsking("held")}>
           Hold
-        </Gated>
+        </PermissionButton>
       )}
       <button className="btn" onClick={() => setAsking("note")}>
         Report a knock or drop

@@ -6,7 +6,7 @@ import type { Instrument as Passport } from "../../api/client";
 import { instrumentQuery, kindsQuery, seriesQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { SeriesPlot } from "../../ui/SeriesPlot";
-import { GradeMark, LimitBar } from "../../ui/marks";
+import { GradeMark, LimitBar } from "../../ui/icons";
 import { Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { Checks } from "./Checks";
 import { Custody } from "./Custody";

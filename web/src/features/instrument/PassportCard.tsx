@@ -1,13 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Fault, type Instrument, NoSignal, Problem, api, data } from "../../api/client";
-import { useTell } from "../../app/notices";
+import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import { Choice, Dialog, FaultLine } from "../../ui/parts";
-import { KIND_NAMES, STORES } from "../../ui/stated";
+import { KIND_NAMES, STORES } from "../../ui/instrumentSpec";
 import { day, whereabouts } from "../../ui/words";
 
-const STATED: Record<string, (value: unknown) => [string, string]> = {
+const SPEC_FIELDS: Record<string, (value: unknown) => [string, string]> = {
   levelling_accuracy_mm_per_km: (v) => ["Stated accuracy", `${v} mm per km, double run`],
   reading: (v) => ["Read", String(v)],
   magnification: (v) => ["Magnification", `${v} times`],
@@ -30,7 +30,7 @@ export function PassportCard({ one }: { one: Instrument }) {
     ["Serial", one.serial || "not entered"],
     ["With the firm since", day(one.since, session.time_zone)],
     ["Kept at", whereabouts(one)],
-    ...Object.entries(one.stated).flatMap(([name, value]) => (STATED[name] ? [STATED[name](value)] : [])),
+    ...Object.entries(one.stated).flatMap(([name, value]) => (SPEC_FIELDS[name] ? [SPEC_FIELDS[name](value)] : [])),
   ];
   return (
     <section className="card p-5" aria-label="Passport">
@@ -44,7 +44,7 @@ export function PassportCard({ one }: { one: Instrument }) {
         ))}
       </dl>
       {one.checks.includes("two-face") && <Storing one={one} />}
-      {one.hints && <p className="mt-3 border-t border-line pt-3">{one.hints}</p>}
+      {one.tips && <p className="mt-3 border-t border-line pt-3">{one.tips}</p>}
       <p className="sub mt-3 border-t border-line pt-3">These are field checks, not an accredited calibration.</p>
     </section>
   );
@@ -54,7 +54,7 @@ export function PassportCard({ one }: { one: Instrument }) {
 function Storing({ one }: { one: Instrument }) {
   const { may } = useHere();
   const client = useQueryClient();
-  const tell = useTell();
+  const notify = useNotify();
   const [open, setOpen] = useState(false);
   const [stores, setStores] = useState(String(one.stated["stores"] ?? ""));
   const [most, setMost] = useState(String(one.stated["storable_arcsec"] ?? ""));
@@ -65,10 +65,10 @@ function Storing({ one }: { one: Instrument }) {
       await data(api.PUT("/api/instruments/{tag}/storing", { params: { path: { tag: one.tag } }, body: { stores: stores || null, storable_arcsec: most.trim() || null } }));
       await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
       setOpen(false);
-      tell({ text: `Saved for every ${one.model}.` });
+      notify({ text: `Saved for every ${one.model}.` });
     } catch (error) {
       if (error instanceof Problem) setFaults(error.faults);
-      else tell({ text: error instanceof NoSignal ? "This needs a connection." : "Not saved. Try again." });
+      else notify({ text: error instanceof NoSignal ? "This needs a connection." : "Not saved. Try again." });
     }
   };
   return (

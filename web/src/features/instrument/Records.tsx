@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { RecordRow } from "../../api/client";
 import { recordsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
-import { GradeMark } from "../../ui/marks";
+import { GradeMark } from "../../ui/icons";
 import { useKind } from "../../hooks/useKinds";
 import { Trouble } from "../../ui/parts";
 import { clock, moment } from "../../ui/words";
@@ -68,7 +68,7 @@ function Row({ row, until }: { row: RecordRow; until: string | null }) {
   const struck = row.amended_by !== null;
   const opens = row.category === "check" || row.category === "set-up" || row.category === "orientation" || row.category === "round";
   const kind = useKind(row.kind);
-  const said = row.category === "check" ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
+  const text = row.category === "check" ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
   return (
     <li data-record={row.kind} data-struck={struck || undefined} className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]">
       <span className="sub">{moment(row.observed_at, session.time_zone)}</span>
@@ -76,10 +76,10 @@ function Row({ row, until }: { row: RecordRow; until: string | null }) {
         <span className={struck ? "line-through" : ""}>
           {opens ? (
             <Link className="font-[640] underline underline-offset-4" to={`/records/${row.id}`}>
-              {said}
+              {text}
             </Link>
           ) : (
-            <b className="font-[640]">{until ? `Out until ${sameDay(row.observed_at, until, session.time_zone)}` : said}</b>
+            <b className="font-[640]">{until ? `Out until ${sameDay(row.observed_at, until, session.time_zone)}` : text}</b>
           )}
           {row.finding && <span className="block">{row.finding}</span>}
           {row.note && (until ? `, ${row.note}` : <span className="block">{row.note}</span>)}

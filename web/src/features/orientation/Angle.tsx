@@ -2,9 +2,9 @@
 import { useState } from "react";
 import type { Fault } from "../../api/client";
 import { advise } from "../../engine";
-import type { Angle as Unit } from "../../documents/orient";
+import type { Angle as Unit } from "../../documents/orientation";
 import { Back, Choice, Head } from "../../ui/parts";
-import { NO_CORE, useAsked } from "../../hooks/useAsked";
+import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
 import { Named } from "../../ui/Named";
 import { focusOn } from "../../ui/Fold";
 
@@ -18,7 +18,7 @@ const SENSES: { value: Sense; label: string }[] = [
 export function AnglePage() {
   return (
     <div className="grid gap-4">
-      <Head title="Angles" sub="Any start reading is fine if you note it." acts={<Back to="/stand">To the set-ups</Back>} />
+      <Head title="Angles" sub="Any start reading is fine if you note it." acts={<Back to="/set-up">To the set-ups</Back>} />
       <div className="grid items-start gap-4 tab:grid-cols-2">
         <Turned />
         <Square />
@@ -34,8 +34,8 @@ function Turned() {
   const [other, setOther] = useState("");
   const [sense, setSense] = useState<Sense>("clockwise");
   const [counts, setCounts] = useState<Sense>("clockwise");
-  const asked = start.trim() && other.trim() ? { advice: "turned-angle", units: { angle: unit }, start, [what === "turned" ? "end" : "turn"]: other, sense, counts } : null;
-  const { answer, faults, trouble } = useAdvice(asked);
+  const fields = start.trim() && other.trim() ? { advice: "turned-angle", units: { angle: unit }, start, [what === "turned" ? "end" : "turn"]: other, sense, counts } : null;
+  const { answer, faults, trouble } = useAdvice(fields);
   return (
     <section className="card grid gap-4 p-5" aria-label="Turned angle">
       <Choice
@@ -80,9 +80,9 @@ function Turned() {
 function Square() {
   const [sides, setSides] = useState({ one_m: "3", two_m: "4", diagonal_m: "" });
   const set = (name: keyof typeof sides) => (text: string) => setSides({ ...sides, [name]: text });
-  const told = Object.fromEntries(Object.entries(sides).filter(([, one]) => one.trim()));
-  const { answer, faults, trouble } = useAdvice(sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", ...told } : null);
-  const whole = faults.filter((one) => one.path === "$");
+  const found = Object.fromEntries(Object.entries(sides).filter(([, each]) => each.trim()));
+  const { answer, faults, trouble } = useAdvice(sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", ...found } : null);
+  const whole = faults.filter((fault) => fault.path === "$");
   return (
     <section className="card grid gap-4 p-5" aria-label="Right angle by tape">
       <h2>A right angle by tape</h2>
@@ -91,9 +91,9 @@ function Square() {
         <Named id="side-two" label="The other, m" value={sides.two_m} onType={set("two_m")} faults={faults} path="two_m" onNext={focusOn("diagonal")} />
         <Named id="diagonal" label="Diagonal, m" value={sides.diagonal_m} onType={set("diagonal_m")} faults={faults} path="diagonal_m" />
       </div>
-      {whole.map((one) => (
-        <p key={one.wanted} className="fault" role="alert">
-          Wanted: {one.wanted}.
+      {whole.map((each) => (
+        <p key={each.wanted} className="fault" role="alert">
+          Wanted: {each.wanted}.
         </p>
       ))}
       <Told answer={answer} trouble={trouble} />
@@ -115,6 +115,6 @@ function Told({ answer, trouble }: { answer: Answer | null; trouble: string | nu
 }
 
 function useAdvice(question: Record<string, unknown> | null): { answer: Answer | null; faults: Fault[]; trouble: string | null } {
-  const { told, fresh, faults, trouble, noSignal } = useAsked<Answer>(question, (asked) => advise<Answer>(asked), 0);
+  const { told, fresh, faults, trouble, noSignal } = useQuestion<Answer>(question, (query) => advise<Answer>(query), 0);
   return { answer: fresh ? told : null, faults, trouble: noSignal ? NO_CORE : trouble ? "It could not be calculated. Try again." : null };
 }

@@ -4,21 +4,21 @@ import { useNavigate } from "react-router";
 import { pointsQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import { openFile } from "../../engine";
-import { type Known, type OrientDocument, type OrientKind, asDraft, beginOrientation, withControl } from "../../documents/orient";
-import { keepDraft } from "../../device/device";
+import { type Known, type OrientationDocument, type OrientationKind, asDraft, beginOrientation, withControl } from "../../documents/orientation";
+import { storeDraft } from "../../device/device";
 import { FromFile } from "../../ui/FromFile";
 import { SIGHTED } from "../../documents/instrumentKinds";
 
-export function LoadSights({ kind, station }: { kind: OrientKind; station: Known | null }) {
+export function LoadSights({ kind, station }: { kind: OrientationKind; station: Known | null }) {
   const { username } = usePerson();
   const navigate = useNavigate();
   const points = useQuery(pointsQuery);
   const open = async (file: File, tag: string) => {
-    const read = await openFile<OrientDocument>(kind, file);
+    const read = await openFile<OrientationDocument>(kind, file);
     const document = withControl(read.document, points.data?.points ?? [], station);
     const draft = { ...beginOrientation(tag, username, kind, document.units, {}), entry: read.entry, document };
-    await keepDraft(asDraft(draft));
-    await navigate(`/stand/orient/${draft.id}`);
+    await storeDraft(asDraft(draft));
+    await navigate(`/orientation/${draft.id}`);
   };
   return (
     <FromFile kinds={SIGHTED} accept=".json,.csv,.tsv,.txt" onFile={open}>

@@ -5,8 +5,8 @@ import { useNavigate, useSearchParams } from "react-router";
 import { pointsQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import type { Length } from "../../documents/draft";
-import { type Angle, type Known, type OrientKind, asDraft, asKnown, beginOrientation, COUNTS, type Counts } from "../../documents/orient";
-import { keepDraft } from "../../device/device";
+import { type Angle, type Known, type OrientationKind, asDraft, asControlPoint, beginOrientation, COUNTS, type Counts } from "../../documents/orientation";
+import { storeDraft } from "../../device/device";
 import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
 import { Back, Choice, Dialog, Head, Waiting } from "../../ui/parts";
 import { UNITS } from "../../ui/units";
@@ -16,43 +16,43 @@ import { PickPoint } from "./PickPoint";
 
 const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
 
-const STANDS: { value: OrientKind; label: string; hint: string }[] = [
+const STANDS: { value: OrientationKind; label: string; hint: string }[] = [
   { value: "backsight", label: "At a control point", hint: "backsight to another: direction, distance and height are compared" },
   { value: "free-station", label: "Free station", hint: "two or more control points give position and orientation; three show which one is wrong" },
 ];
 
 export function NewOrientation() {
-  const [asked] = useSearchParams();
+  const [query] = useSearchParams();
   const { username } = usePerson();
   const navigate = useNavigate();
   const points = useQuery(pointsQuery);
   const fleet = useFleetHere();
-  const mark = asked.get("point") ?? "";
-  const [tag, setTag] = useState(asked.get("instrument") ?? "");
-  const [chosen, setKind] = useState<OrientKind | null>(null);
-  const kind = chosen ?? (asked.has("set-up") && !mark ? "free-station" : "backsight");
+  const mark = query.get("point") ?? "";
+  const [tag, setTag] = useState(query.get("instrument") ?? "");
+  const [chosen, setKind] = useState<OrientationKind | null>(null);
+  const kind = chosen ?? (query.has("set-up") && !mark ? "free-station" : "backsight");
   const [angle, setAngle] = useState<Angle>(() => (localStorage.getItem("naveta.angle") as Angle | null) ?? "dms");
   const [length, setLength] = useState<Length>("m");
   // As it was noted at the set-up, where one is known.
-  const [counts, setCounts] = useState<Counts>(asked.get("counts") === "anticlockwise" ? "anticlockwise" : "clockwise");
+  const [counts, setCounts] = useState<Counts>(query.get("counts") === "anticlockwise" ? "anticlockwise" : "clockwise");
   const [loading, setLoading] = useState(false);
   const [picked, setPicked] = useState<Known | null>(null);
   const [missing, setMissing] = useState(false);
-  const named = points.data?.points.find((one) => alike(one.name) === alike(mark));
-  const station = picked ?? (named ? asKnown(named) : null);
+  const named = points.data?.points.find((point) => alike(point.name) === alike(mark));
+  const station = picked ?? (named ? asControlPoint(named) : null);
   const begin = async () => {
     if (!tag || (kind === "backsight" && !station)) return setMissing(true);
     localStorage.setItem("naveta.angle", angle);
-    const height = asked.get("height");
-    const near = kind === "backsight" ? (points.data?.points ?? []).slice(0, 60).map(asKnown) : [];
+    const height = query.get("height");
+    const near = kind === "backsight" ? (points.data?.points ?? []).slice(0, 60).map(asControlPoint) : [];
     const draft = beginOrientation(tag, username, kind, { angle, length }, {
-      ...(kind === "backsight" && station ? { station, control: near.filter((one) => one.name !== station.name) } : {}),
+      ...(kind === "backsight" && station ? { station, control: near.filter((each) => each.name !== station.name) } : {}),
       ...(height ? { instrument_height: `${height} m` } : {}),
       ...(counts === "anticlockwise" ? { counts } : {}),
-      ...(asked.get("set-up") ? { of_set_up: asked.get("set-up") ?? "" } : {}),
+      ...(query.get("set-up") ? { of_set_up: query.get("set-up") ?? "" } : {}),
     });
-    await keepDraft(asDraft(draft));
-    await navigate(`/stand/orient/${draft.id}`);
+    await storeDraft(asDraft(draft));
+    await navigate(`/orientation/${draft.id}`);
   };
   if (!fleet || points.isPending) return <Waiting what="Opening the control points…" />;
   return (
@@ -83,7 +83,7 @@ function NewHead({ onLoad }: { onLoad: () => void }) {
   return (
     <Head title="Station orientation" sub="Sight control points and see whether they agree, and which one does not." acts={
         <>
-          <Back to="/stand">To the set-ups</Back>
+          <Back to="/set-up">To the set-ups</Back>
           <button className="btn" onClick={onLoad}>
             Load from a file
           </button>
@@ -118,7 +118,7 @@ function ReadIn({ angle, onAngle, counts, onCounts, length, onLength }: ReadInPr
       </div>
       <div className="grid gap-2">
         <p className="font-[560]">Distances and heights in</p>
-        <Choice label="Unit of lengths" value={length} options={UNITS.filter((one) => ["m", "ft", "usft"].includes(one.value))} onChange={onLength} />
+        <Choice label="Unit of lengths" value={length} options={UNITS.filter((each) => ["m", "ft", "usft"].includes(each.value))} onChange={onLength} />
       </div>
     </>
   );

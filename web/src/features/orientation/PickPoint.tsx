@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { pointsQuery } from "../../api/queries";
 import { nearMisses } from "../../engine";
-import { type Known, asKnown } from "../../documents/orient";
+import { type Known, asControlPoint } from "../../documents/orientation";
 import { Named } from "../../ui/Named";
 
 const MOST = 12;
@@ -21,35 +21,35 @@ export function PickPoint({ label, value, taken = [], onPick }: Props) {
   const type = (text: string) => {
     setSought(text);
     setNear([]);
-    const found = list.find((one) => alike(one.name) === alike(text));
-    if (found) return onPick(asKnown(found));
-    if (text.trim().length > 2) void nearMisses(text.trim(), list.map((one) => one.name)).then((told) => setNear(told.slice(0, 3)));
+    const found = list.find((each) => alike(each.name) === alike(text));
+    if (found) return onPick(asControlPoint(found));
+    if (text.trim().length > 2) void nearMisses(text.trim(), list.map((each) => each.name)).then((nearMiss) => setNear(nearMiss.slice(0, 3)));
   };
   const pick = (name: string) => {
-    const found = list.find((one) => one.name === name);
+    const found = list.find((each) => each.name === name);
     if (!found) return;
     setSought(name);
     setNear([]);
-    onPick(asKnown(found));
+    onPick(asControlPoint(found));
   };
-  const fitting = list.filter((one) => !taken.includes(one.name) && (!sought.trim() || sought === value || alike(one.name).includes(alike(sought)))).slice(0, MOST);
-  const known = list.some((one) => one.name === value);
+  const fitting = list.filter((each) => !taken.includes(each.name) && (!sought.trim() || sought === value || alike(each.name).includes(alike(sought)))).slice(0, MOST);
+  const known = list.some((each) => each.name === value);
   return (
     <div className="grid gap-2" data-pick-point>
       <label className="grid gap-1">
         <span className="font-[560]">{label}</span>
         <input className="field !min-h-[64px] font-mono !text-[22px]" value={sought} onChange={(event) => type(event.target.value)} autoCapitalize="characters" autoComplete="off" aria-label={label} />
       </label>
-      {near.map((one) => (
-        <button key={one.name} className="btn justify-start text-left" data-near={one.name} onClick={() => pick(one.name)}>
-          {one.why}
+      {near.map((each) => (
+        <button key={each.name} className="btn justify-start text-left" data-near={each.name} onClick={() => pick(each.name)}>
+          {each.why}
         </button>
       ))}
       {!known && (
         <div className="flex flex-wrap gap-2">
-          {fitting.map((one) => (
-            <button key={one.name} className="btn tag" onClick={() => pick(one.name)}>
-              {one.name}
+          {fitting.map((each) => (
+            <button key={each.name} className="btn tag" onClick={() => pick(each.name)}>
+              {each.name}
             </button>
           ))}
           <button className="btn" aria-expanded={giving} onClick={() => setGiving(!giving)}>
@@ -62,27 +62,27 @@ export function PickPoint({ label, value, taken = [], onPick }: Props) {
           No control points yet. <Link className="link" to="/points">Import a table</Link>, or enter coordinates.
         </p>
       )}
-      {giving && <Give name={sought} onGive={(one) => { setGiving(false); setSought(one.name); onPick(one); }} />}
+      {giving && <Give name={sought} onGive={(each) => { setGiving(false); setSought(each.name); onPick(each); }} />}
     </div>
   );
 }
 
 function Give({ name, onGive }: { name: string; onGive: (known: Known) => void }) {
-  const [told, setTold] = useState({ name, e: "", n: "", h: "" });
-  const set = (which: keyof typeof told) => (text: string) => setTold({ ...told, [which]: text });
-  const ready = told.name.trim() && told.e.trim() && told.n.trim();
+  const [answer, setAnswer] = useState({ name, e: "", n: "", h: "" });
+  const set = (which: keyof typeof answer) => (text: string) => setAnswer({ ...answer, [which]: text });
+  const ready = answer.name.trim() && answer.e.trim() && answer.n.trim();
   return (
     <div className="grid gap-3 border-l-[3px] border-ink pl-3">
       <div className="grid grid-cols-2 gap-3">
         <label className="grid gap-1">
           <span className="font-[560]">Name</span>
-          <input className="field !min-h-[64px] font-mono" value={told.name} onChange={(event) => set("name")(event.target.value)} />
+          <input className="field !min-h-[64px] font-mono" value={answer.name} onChange={(event) => set("name")(event.target.value)} />
         </label>
-        <Named id="give-e" label="Easting" value={told.e} onType={set("e")} />
-        <Named id="give-n" label="Northing" value={told.n} onType={set("n")} />
-        <Named id="give-h" label="Height" value={told.h} onType={set("h")} />
+        <Named id="give-e" label="Easting" value={answer.e} onType={set("e")} />
+        <Named id="give-n" label="Northing" value={answer.n} onType={set("n")} />
+        <Named id="give-h" label="Height" value={answer.h} onType={set("h")} />
       </div>
-      <button className="btn" disabled={!ready} onClick={() => onGive({ name: told.name.trim(), e: told.e, n: told.n, ...(told.h.trim() ? { h: told.h } : {}) })}>
+      <button className="btn" disabled={!ready} onClick={() => onGive({ name: answer.name.trim(), e: answer.e, n: answer.n, ...(answer.h.trim() ? { h: answer.h } : {}) })}>
         Use this point
       </button>
     </div>

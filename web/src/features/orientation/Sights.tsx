@@ -1,25 +1,25 @@
 // The sights, one open at a time: which point, and what circle, distance and target height were read.
 import { useState } from "react";
 import type { Fault, OrientationPreview } from "../../api/client";
-import { type OrientDraft, type Shot, observing, withPoint, withShot, type Write } from "../../documents/orient";
+import { type OrientationDraft, type Shot, observing, withPoint, withShot, type Write } from "../../documents/orientation";
 import { Choice } from "../../ui/parts";
 import { Named } from "../../ui/Named";
 import { Fold, focusOn } from "../../ui/Fold";
 import { PickPoint } from "./PickPoint";
 
-type Props = { draft: OrientDraft; said: OrientationPreview | null; faults: Fault[]; write: Write };
+type Props = { draft: OrientationDraft; said: OrientationPreview | null; faults: Fault[]; write: Write };
 type PointResult = { path: string; along_mm: number | null; across_mm: number | null; height_mm: number | null };
 
 export function Sights({ draft, said, faults, write }: Props) {
   const { shots } = draft.document.observations;
   const [open, setOpen] = useState(shots.length - 1);
-  const misfits = ((said?.reduced?.result["points"] ?? []) as PointResult[]).reduce((all, one) => ({ ...all, [one.path]: one }), {} as Record<string, PointResult>);
+  const misfits = ((said?.reduced?.result["points"] ?? []) as PointResult[]).reduce((all, point) => ({ ...all, [point.path]: point }), {} as Record<string, PointResult>);
   const add = () => {
-    write((one) => observing(one, { shots: [...one.document.observations.shots, shots[shots.length - 1]?.target_height ? { target_height: shots[shots.length - 1]?.target_height ?? "" } : {}] }));
+    write((each) => observing(each, { shots: [...each.document.observations.shots, shots[shots.length - 1]?.target_height ? { target_height: shots[shots.length - 1]?.target_height ?? "" } : {}] }));
     setOpen(shots.length);
   };
   const remove = (index: number) => {
-    write((one) => observing(one, { shots: one.document.observations.shots.filter((_, i) => i !== index) }));
+    write((each) => observing(each, { shots: each.document.observations.shots.filter((_, i) => i !== index) }));
     setOpen(-1);
   };
   return (
@@ -32,7 +32,7 @@ export function Sights({ draft, said, faults, write }: Props) {
             </li>
           ) : (
             <li key={i} data-shot={i}>
-              <Row shot={shot} soFar={said?.sofar.find((one) => one.path === `observations.shots[${i}]`)?.text ?? ""} misfit={misfits[`observations.shots[${i}]`]} faulty={faults.some((one) => one.path.startsWith(`observations.shots[${i}]`))} onOpen={() => setOpen(i)} onLeave={() => write((one) => withShot(one, i, { left_out: !shot.left_out }))} />
+              <Row shot={shot} soFar={said?.progress.find((each) => each.path === `observations.shots[${i}]`)?.text ?? ""} misfit={misfits[`observations.shots[${i}]`]} faulty={faults.some((fault) => fault.path.startsWith(`observations.shots[${i}]`))} onOpen={() => setOpen(i)} onLeave={() => write((each) => withShot(each, i, { left_out: !shot.left_out }))} />
             </li>
           ),
         )}
@@ -67,32 +67,32 @@ function mm(value: number): string {
   return `${text === "0.0" ? "" : value < 0 ? "−" : "+"}${text} mm`;
 }
 
-type OpenProps = { draft: OrientDraft; index: number; shot: Shot; faults: Fault[]; write: Write; onRemove: (() => void) | null; onNext: () => void };
+type OpenProps = { draft: OrientationDraft; index: number; shot: Shot; faults: Fault[]; write: Write; onRemove: (() => void) | null; onNext: () => void };
 
 function OpenSight({ draft, index, shot, faults, write, onRemove, onNext }: OpenProps) {
-  const set = (name: keyof Shot) => (text: string) => write((one) => withShot(one, index, { [name]: text }));
+  const set = (name: keyof Shot) => (text: string) => write((each) => withShot(each, index, { [name]: text }));
   const path = `observations.shots[${index}]`;
   const id = (name: string) => `shot-${index}-${name}`;
   const { angle } = draft.document.units;
   const length = draft.document.units.length;
   const unit = angle === "dms" ? "dd.mmss" : angle === "gon" ? "gon" : "°";
-  const well = (name: "hz" | "v" | "slope_distance" | "horizontal_distance" | "target_height", label: string, next: string | null) => (
+  const input = (name: "hz" | "v" | "slope_distance" | "horizontal_distance" | "target_height", label: string, next: string | null) => (
     <Named id={id(name)} label={label} value={shot[name] ?? ""} onType={set(name)} faults={faults} path={`${path}.${name}`} onNext={next ? focusOn(id(next)) : onNext} />
   );
-  const whole = faults.filter((one) => one.path === path || one.path === `${path}.point`);
+  const whole = faults.filter((fault) => fault.path === path || fault.path === `${path}.point`);
   return (
     <>
-      <PickPoint key={shot.point ?? ""} label={index === 0 ? "First sight, to" : "Sight to"} value={shot.point ?? ""} onPick={(point) => { write((one) => withPoint(one, index, point)); setTimeout(focusOn(id("hz")), 30); }} />
-      {whole.map((one) => (
-        <p key={one.path + one.wanted} className="fault" role="alert" data-fault={one.path}>
-          Wanted: {one.wanted}.
+      <PickPoint key={shot.point ?? ""} label={index === 0 ? "First sight, to" : "Sight to"} value={shot.point ?? ""} onPick={(point) => { write((each) => withPoint(each, index, point)); setTimeout(focusOn(id("hz")), 30); }} />
+      {whole.map((each) => (
+        <p key={each.path + each.wanted} className="fault" role="alert" data-fault={each.path}>
+          Wanted: {each.wanted}.
         </p>
       ))}
       <div className="grid grid-cols-2 gap-3">
-        {well("hz", `Horizontal circle, ${unit}`, "v")}
-        {well("v", `Zenith angle, ${unit}`, "slope_distance")}
-        {well("slope_distance", `Slope distance, ${length}`, "target_height")}
-        {well("target_height", `Target height, ${length}`, null)}
+        {input("hz", `Horizontal circle, ${unit}`, "v")}
+        {input("v", `Zenith angle, ${unit}`, "slope_distance")}
+        {input("slope_distance", `Slope distance, ${length}`, "target_height")}
+        {input("target_height", `Target height, ${length}`, null)}
       </div>
       <Fold title="Face right, or a horizontal distance" open={shot.face === "right" || Boolean(shot.horizontal_distance)}>
         <Choice
@@ -102,9 +102,9 @@ function OpenSight({ draft, index, shot, faults, write, onRemove, onNext }: Open
             { value: "left", label: "Face left" },
             { value: "right", label: "Face right" },
           ]}
-          onChange={(face) => write((one) => withShot(one, index, { face }))}
+          onChange={(face) => write((each) => withShot(each, index, { face }))}
         />
-        <div className="max-w-[220px]">{well("horizontal_distance", `Horizontal distance, ${length}`, null)}</div>
+        <div className="max-w-[220px]">{input("horizontal_distance", `Horizontal distance, ${length}`, null)}</div>
       </Fold>
       {onRemove && (
         <button className="link justify-self-start" onClick={onRemove}>

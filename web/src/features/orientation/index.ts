@@ -1,3 +1,3 @@
 export { NewOrientation } from "./NewOrientation";
-export { Orient } from "./Orient";
+export { OrientationPage } from "./Orientation";
 export { AnglePage } from "./Angle";

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { NoSignal, Problem, type Schemas, api, carryToken, data } from "../../api/client";
 import { peopleQuery } from "../../api/queries";
-import { useTell } from "../../app/notices";
+import { useNotify } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
 import { Dialog, FaultLine, Head, Trouble } from "../../ui/parts";
 
@@ -28,7 +28,7 @@ export function People() {
 function Own() {
   const { username } = usePerson();
   const client = useQueryClient();
-  const tell = useTell();
+  const notify = useNotify();
   const [old, setOld] = useState("");
   const [fresh, setFresh] = useState("");
   const [trouble, setTrouble] = useState<unknown>(null);
@@ -43,7 +43,7 @@ function Own() {
       setOld("");
       setFresh("");
       setTrouble(null);
-      tell({ text: "Password changed. You are signed out on every other device." });
+      notify({ text: "Password changed. You are signed out on every other device." });
     } catch (error) {
       setTrouble(error);
     }
@@ -86,16 +86,16 @@ function Everybody() {
     <section className="card grid gap-3 p-5" aria-label="Everyone">
       <h2>Everyone</h2>
       <ul className="m-0 grid list-none gap-0 p-0">
-        {people.data?.map((one) => (
-          <li key={one.username} className="flex min-h-[56px] flex-wrap items-center gap-x-4 border-t border-line py-2" data-person={one.username}>
-            <span className={`min-w-0 flex-1 ${one.active ? "" : "sub"}`}>
-              <b className="font-[640]">{one.name}</b>
+        {people.data?.map((each) => (
+          <li key={each.username} className="flex min-h-[56px] flex-wrap items-center gap-x-4 border-t border-line py-2" data-person={each.username}>
+            <span className={`min-w-0 flex-1 ${each.active ? "" : "sub"}`}>
+              <b className="font-[640]">{each.name}</b>
               <span className="sub block">
-                {one.active ? (ROLES[one.role] ?? one.role) : "Has left: cannot sign in"}
-                {one.crew && one.active ? `, ${one.crew} crew` : ""}, signs in as {one.username}
+                {each.active ? (ROLES[each.role] ?? each.role) : "Has left: cannot sign in"}
+                {each.crew && each.active ? `, ${each.crew} crew` : ""}, signs in as {each.username}
               </span>
             </span>
-            <button className="btn" onClick={() => setChosen(one)}>
+            <button className="btn" onClick={() => setChosen(each)}>
               Change
             </button>
           </li>
@@ -112,15 +112,15 @@ function Everybody() {
 /** What the manager does about one person: a new password, every session ended, left or back. */
 function Change({ one, onDone }: { one: Row; onDone: () => void }) {
   const client = useQueryClient();
-  const tell = useTell();
+  const notify = useNotify();
   const [password, setPassword] = useState("");
   const [trouble, setTrouble] = useState<unknown>(null);
   const path = { username: one.username };
-  const act = async (done: Promise<unknown>, said: string) => {
+  const act = async (done: Promise<unknown>, answer: string) => {
     try {
       await done;
       await client.invalidateQueries({ queryKey: peopleQuery.queryKey });
-      tell({ text: said });
+      notify({ text: answer });
       onDone();
     } catch (error) {
       setTrouble(error);
@@ -155,7 +155,7 @@ function Change({ one, onDone }: { one: Row; onDone: () => void }) {
 }
 
 function faultsOf(trouble: unknown, path: string) {
-  return trouble instanceof Problem ? trouble.faults.filter((one) => one.path === path) : [];
+  return trouble instanceof Problem ? trouble.faults.filter((fault) => fault.path === path) : [];
 }
 
 type SecretProps = { label: string; value: string; onChange: (text: string) => void; autoComplete: string; path: string; trouble: unknown; hint?: string };
@@ -168,8 +168,8 @@ function Secret({ label, value, onChange, autoComplete, path, trouble, hint }: S
         <input className="field" type="password" value={value} autoComplete={autoComplete} maxLength={200} onChange={(event) => onChange(event.target.value)} />
       </label>
       {hint && <p className="sub">{hint}</p>}
-      {faultsOf(trouble, path).map((one) => (
-        <FaultLine key={one.path} fault={one} beside />
+      {faultsOf(trouble, path).map((each) => (
+        <FaultLine key={each.path} fault={each} beside />
       ))}
     </div>
   );
@@ -178,6 +178,6 @@ function Secret({ label, value, onChange, autoComplete, path, trouble, hint }: S
 /** What is wrong with none of the fields. */
 function OtherTrouble({ trouble }: { trouble: unknown }) {
   if (trouble instanceof NoSignal) return <p className="fault">This needs a connection.</p>;
-  if (trouble instanceof Problem && trouble.faults.some((one) => ["old", "new", "password"].includes(one.path))) return null;
+  if (trouble instanceof Problem && trouble.faults.some((fault) => ["old", "new", "password"].includes(fault.path))) return null;
   return <Trouble error={trouble} />;
 }

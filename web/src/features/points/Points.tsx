@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Schemas, api, data } from "../../api/client";
 import { pointsQuery } from "../../api/queries";
-import { useTell } from "../../app/notices";
+import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import type { Length } from "../../documents/draft";
 import { Back, Choice, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
@@ -24,7 +24,7 @@ export function Points() {
   if (points.isPending) return <Waiting what="Loading the control points…" />;
   if (!points.data) return <Trouble error={points.error} />;
   const sought = q.trim().toLowerCase();
-  const shown = points.data.points.filter((one) => one.name.toLowerCase().includes(sought) || one.description.toLowerCase().includes(sought));
+  const shown = points.data.points.filter((point) => point.name.toLowerCase().includes(sought) || point.description.toLowerCase().includes(sought));
   return (
     <div className="grid gap-4">
       <Head
@@ -32,7 +32,7 @@ export function Points() {
         sub="Used by free stations and backsights. A control point is never moved to fit."
         acts={
           <>
-            <Back to="/stand">To the set-ups</Back>
+            <Back to="/set-up">To the set-ups</Back>
             {points.data.points.length > 0 && (
               <a className="btn" href="/api/points/table" download>
                 Export table
@@ -88,7 +88,7 @@ function PointTable({ points }: { points: Schemas["PointOut"][] }) {
 
 function BringIn({ onDone }: { onDone: () => void }) {
   const client = useQueryClient();
-  const tell = useTell();
+  const notify = useNotify();
   const [unit, setUnit] = useState<Length>("m");
   const [text, setText] = useState("");
   const [looked, setLooked] = useState<Imported | null>(null);
@@ -96,10 +96,10 @@ function BringIn({ onDone }: { onDone: () => void }) {
   const ask = async (table: string, keep: boolean, inUnit: Length = unit) => {
     setTrouble(null);
     try {
-      const told = await data(api.POST("/api/points/table", { body: { text: table, unit: inUnit, keep } }));
-      if (!keep) return setLooked(told);
+      const answer = await data(api.POST("/api/points/table", { body: { text: table, unit: inUnit, keep } }));
+      if (!keep) return setLooked(answer);
       await client.invalidateQueries({ queryKey: ["points"] });
-      tell({ text: `${told.new.length} new, ${told.moved.length} moved.` });
+      notify({ text: `${answer.new.length} new, ${answer.moved.length} moved.` });
       onDone();
     } catch (error) {
       setLooked(null);
@@ -129,9 +129,9 @@ function BringIn({ onDone }: { onDone: () => void }) {
           </p>
           {looked.moved.length > 0 && (
             <ul className="m-0 list-none p-0">
-              {looked.moved.map((one) => (
-                <li key={one.name}>
-                  <span className="tag">{one.name}</span> would move by {one.by_mm.toFixed(1)} mm{one.rise_mm ? `, ${Math.abs(one.rise_mm).toFixed(1)} mm ${one.rise_mm > 0 ? "up" : "down"}` : ""}
+              {looked.moved.map((each) => (
+                <li key={each.name}>
+                  <span className="tag">{each.name}</span> would move by {each.by_mm.toFixed(1)} mm{each.rise_mm ? `, ${Math.abs(each.rise_mm).toFixed(1)} mm ${each.rise_mm > 0 ? "up" : "down"}` : ""}
                 </li>
               ))}
             </ul>

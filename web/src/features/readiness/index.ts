@@ -1,2 +1,2 @@
-export { Round } from "./Round";
-export { RoundBegin } from "./RoundBegin";
+export { Round } from "./Readiness";
+export { RoundBegin } from "./BeginReadiness";

@@ -4,13 +4,13 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Adjusting as Guided, Kind, RecordOut } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
-import { useHappening } from "../../app/acts";
+import { useHappening } from "../../app/events";
 import { useHere, usePerson } from "../../app/session";
 import { adjusting, asLeftDocument } from "../../engine";
-import { keepDraft, roundHolding } from "../../device/device";
+import { storeDraft, roundHolding } from "../../device/device";
 import { type CheckDocument, begin } from "../../documents/draft";
 import { Cautions, Trouble } from "../../ui/parts";
-import { Well } from "../../ui/Well";
+import { NumberField } from "../../ui/NumberField";
 
 /** Readings since the first turn, kept over a reload. */
 function useReadsNow(id: string): [string[], (next: string[]) => void] {
@@ -41,38 +41,38 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   });
   const mine = kind.who_adjusts.includes(person.role);
   const right = may("adjust");
-  const told = guide.data;
+  const answer = guide.data;
   const again = async () => {
     await happened({ instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" }, `Adjustment of ${record.instrument}`);
     const fresh = await asLeftDocument(document, record.result?.result ?? {});
     const draft = begin({ kind: record.kind, instrument: record.instrument, owner: person.username, stage: "as-left", pair: record.id, document: fresh, begun: fresh.observations });
     const round = await roundHolding(person.username, record.id);
-    await keepDraft(round ? { ...draft, round } : draft);
+    await storeDraft(round ? { ...draft, round } : draft);
     await navigate(`/bench/${draft.id}`);
   };
   if (!kind.adjustable) return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "No field adjustment for this check."}</p>;
-  if (!told) return <Trouble error={guide.error} />;
-  if (!told.allowed) return <p>{told.text}</p>;
+  if (!answer) return <Trouble error={guide.error} />;
+  if (!answer.allowed) return <p>{answer.text}</p>;
   if (!mine || !right.allowed) return <p className="sub">{right.text || "You are not allowed to make this adjustment: ask the equipment manager."}</p>;
-  if (told.inputs.length === 0) return <ByHand text={told.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
+  if (answer.inputs.length === 0) return <ByHand text={answer.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
   // Where nothing is turned, old values are noted first: only then is the second round the act that matters.
-  const turned = Boolean(told.screw);
-  const hint = instrument.data?.adjusting_hints[record.kind];
-  const last = told.steps[told.steps.length - 1];
+  const turned = Boolean(answer.screw);
+  const hint = instrument.data?.adjusting_tips[record.kind];
+  const last = answer.steps[answer.steps.length - 1];
   return (
     <div className="grid gap-3">
-      <p className="text-[1.35rem] font-[660] leading-tight">{told.text}</p>
-      {told.screw && <p>{`${told.screw} ${told.tool}`}</p>}
+      <p className="text-[1.35rem] font-[660] leading-tight">{answer.text}</p>
+      {answer.screw && <p>{`${answer.screw} ${answer.tool}`}</p>}
       {hint && <p>{hint}</p>}
       <Cautions cautions={kind.cautions["adjusting"] ?? []} />
-      <ReadsNow told={told} onEnter={(value) => setReadsNow([...readsNow, value])} />
+      <ReadsNow told={answer} onEnter={(value) => setReadsNow([...readsNow, value])} />
       <Trouble error={guide.error} />
       {guide.error && readsNow.length > 0 && (
         <button className="btn" onClick={() => setReadsNow(readsNow.slice(0, -1))}>
           Take {readsNow[readsNow.length - 1]} away
         </button>
       )}
-      <SinceTheFirstTurn steps={told.steps} onTakeAway={() => setReadsNow(readsNow.slice(0, -1))} />
+      <SinceTheFirstTurn steps={answer.steps} onTakeAway={() => setReadsNow(readsNow.slice(0, -1))} />
       <button className={`btn site ${last?.done || (turned && record.as_left === null) ? "now" : ""}`} onClick={() => void again()}>
         {readsNow.length ? "Test again, as left" : turned ? "Adjusted: test again" : "Stored without a note: test again"}
       </button>
@@ -100,7 +100,7 @@ function SinceTheFirstTurn({ steps, onTakeAway }: { steps: Guided["steps"]; onTa
   );
 }
 
-/** What has no reading while it is done: stored by the instrument's own routine, or mended by hand. Then once more. */
+/** What has no reading while it is done: stored by the instrument's own routine, or fixed by hand. Then once more. */
 function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cautions"][string]; onAgain: () => void }) {
   return (
     <div className="grid gap-3">
@@ -117,8 +117,8 @@ function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cau
 function ReadsNow({ told, onEnter }: { told: Guided; onEnter: (value: string) => void }) {
   const [typed, setTyped] = useState<string[]>(() => told.inputs.map(() => ""));
   const enter = () => {
-    if (typed.some((one) => !one.trim())) return;
-    onEnter(typed.map((one) => one.trim()).join(" "));
+    if (typed.some((each) => !each.trim())) return;
+    onEnter(typed.map((each) => each.trim()).join(" "));
     setTyped(told.inputs.map(() => ""));
     window.document.getElementById("reads-now")?.focus();
   };
@@ -136,7 +136,7 @@ function ReadsNow({ told, onEnter }: { told: Guided; onEnter: (value: string) =>
         {told.inputs.map((label, i) => (
           <label key={label} className="grid gap-1">
             {label && <span className="sub">{label}</span>}
-            <Well id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${told.prompt}, ${label}` : told.prompt} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((one, k) => (k === i ? value : one)))} onKey={key(i)} onHere={() => undefined} />
+            <NumberField id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${told.prompt}, ${label}` : told.prompt} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((each, k) => (k === i ? value : each)))} onKey={key(i)} onHere={() => undefined} />
           </label>
         ))}
         <button className={`btn site ${told.screw || told.steps.length ? "" : "now"}`} onClick={enter}>

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type RecordOut, send } from "../../api/client";
 import { useHere, usePerson } from "../../app/session";
-import { keepDraft } from "../../device/device";
+import { storeDraft } from "../../device/device";
 import { Dialog, Trouble } from "../../ui/parts";
 import { addressOf, reopened } from "../../documents/reopen";
 
@@ -14,19 +14,19 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
   const navigate = useNavigate();
   const client = useQueryClient();
   const [why, setWhy] = useState("");
-  const [asked, setAsked] = useState(false);
+  const [query, setSubmitted] = useState(false);
   const [trouble, setTrouble] = useState<unknown>(null);
   const right = may("amend");
   const short = why.trim().length < 3;
   const ready = () => {
-    setAsked(true);
+    setSubmitted(true);
     return right.allowed && !short;
   };
   const strike = async () => {
     if (!ready()) return;
     try {
       await send("POST", `/api/records/${record.id}/amend`, { id: crypto.randomUUID(), why: why.trim() });
-      await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== "session" });
+      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
       onClose();
     } catch (error) {
       setTrouble(error);
@@ -36,7 +36,7 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
     if (!ready()) return;
     try {
       const draft = await reopened(record, username, why.trim());
-      await keepDraft(draft);
+      await storeDraft(draft);
       await navigate(addressOf(draft));
     } catch (error) {
       setTrouble(error);
@@ -50,7 +50,7 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
           What is wrong
           <textarea className="field" rows={2} maxLength={500} value={why} onChange={(e) => setWhy(e.target.value)} placeholder="Staff B stood on the wrong peg" />
         </label>
-        {asked && short && <p className="fault">Enter a few words on what was wrong.</p>}
+        {query && short && <p className="fault">Enter a few words on what was wrong.</p>}
         <Trouble error={trouble} />
         {!right.allowed && <p className="fault">{right.text}</p>}
         <button className="btn site" onClick={() => void correct()}>

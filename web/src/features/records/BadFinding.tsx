@@ -5,18 +5,18 @@ import { Link, useNavigate } from "react-router";
 import type { Kind, RecordOut, Result } from "../../api/client";
 import { lookBackQuery, standInsQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
-import { keepDraft, roundHolding } from "../../device/device";
+import { storeDraft, roundHolding } from "../../device/device";
 import { type CheckDocument, begin } from "../../documents/draft";
 import { useKind } from "../../hooks/useKinds";
 import { fromFile, repeatDocument } from "../../engine";
 import { formOf, takenAgain } from "../../documents/form";
 import { Adjusting } from "./Adjusting";
-import { LookBack } from "./LookBack";
-import { WithReason } from "../../ui/gated";
+import { ImpactReview } from "./ImpactReview";
+import { WithReason } from "../../ui/permission";
 import { Trouble } from "../../ui/parts";
 
 type Props = { record: RecordOut; result: Result; document: CheckDocument };
-type Code = "real" | "keep" | "adjust" | "without" | "look-back";
+type Code = "real" | "keep" | "adjust" | "without" | "impact-review";
 
 export function BadFinding({ record, result, document }: Props) {
   const kind = useKind(record.kind);
@@ -28,7 +28,7 @@ export function BadFinding({ record, result, document }: Props) {
   const looked = useQuery(lookBackQuery(record.id));
   if (!kind) return null;
   const again = record.amends !== null || takenAgain(document, formOf(kind, document));
-  const done: Record<Code, boolean> = { real: again, keep: true, adjust: record.as_left !== null, without: false, "look-back": Boolean(looked.data?.signed) };
+  const done: Record<Code, boolean> = { real: again, keep: true, adjust: record.as_left !== null, without: false, "impact-review": Boolean(looked.data?.signed) };
   const content: Record<Code, ReactNode> = {
     real: (
       <>
@@ -39,7 +39,7 @@ export function BadFinding({ record, result, document }: Props) {
     keep: <p className="sub">On record, sealed, with every reading.</p>,
     adjust: grade === "service" ? <p>Too large for field adjustment: put it on hold and send it to service with this result.</p> : <Adjusting record={record} document={document} kind={kind} />,
     without: <Without record={record} condition={grade === "adjust" ? null : kind.watch_condition} />,
-    "look-back": <LookBack record={record} />,
+    "impact-review": <ImpactReview record={record} />,
   };
   return (
     <section className="card p-5" aria-label="What to do with a bad finding">
@@ -83,7 +83,7 @@ function Again({ record, document, kind, taken }: { record: RecordOut; document:
     const grown = await repeatDocument(await fromFile(document));
     const why = `${kind.repeat_label}: both runs count together.`;
     const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage: "as-found", amends: record.id, why, document: grown, ...(round ? { round } : {}) });
-    await keepDraft(draft);
+    await storeDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
   const right = may("amend");
@@ -110,12 +110,12 @@ function Without({ record, condition }: { record: RecordOut; condition: string |
       {condition && <p>{condition}</p>}
       {others.data && others.data.length === 0 && <p>No other of this kind is ready today.</p>}
       <ul className="m-0 grid list-none gap-2 p-0">
-        {others.data?.map((one) => (
-          <li key={one.tag} className="border-b border-line pb-2" data-stand-in={one.tag}>
-            <Link className="tag min-h-[44px] text-[18px] underline underline-offset-4" to={`/instruments/${one.tag}`}>
-              {one.tag}
+        {others.data?.map((each) => (
+          <li key={each.tag} className="border-b border-line pb-2" data-stand-in={each.tag}>
+            <Link className="tag min-h-[44px] text-[18px] underline underline-offset-4" to={`/instruments/${each.tag}`}>
+              {each.tag}
             </Link>{" "}
-            <b>{one.where}</b>, {one.model}. <span className="sub">{one.reason}</span>
+            <b>{each.where}</b>, {each.model}. <span className="sub">{each.reason}</span>
           </li>
         ))}
       </ul>

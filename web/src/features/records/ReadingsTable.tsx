@@ -46,15 +46,15 @@ function BlockShown({ block: { entry, columns }, ...props }: Props & { block: Bl
 }
 
 function Told({ group, document }: Props & { group: Placed }) {
-  const told = group.fields.map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) })).filter((one) => one.text && one.field.kind !== "switch");
-  if (!told.length) return null;
+  const answer = group.fields.map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) })).filter((each) => each.text && each.field.kind !== "switch");
+  if (!answer.length) return null;
   return (
     <dl aria-label={group.title} className="m-0 grid grid-cols-[fit-content(70%)_minmax(0,1fr)] gap-x-4 gap-y-1">
-      {told.map(({ field, text }) => (
+      {answer.map(({ field, text }) => (
         <div key={field.name} className="contents">
-          <dt className="sub">{group.entry && told.length === 1 ? group.title : field.label}</dt>
+          <dt className="sub">{group.entry && answer.length === 1 ? group.title : field.label}</dt>
           <dd className="m-0">
-            <span className={field.kind === "choice" ? "" : "font-mono"}>{field.options.find((one) => one.value === text)?.label ?? text}</span> {unitOf(field, document)}
+            <span className={field.kind === "choice" ? "" : "font-mono"}>{field.options.find((option) => option.value === text)?.label ?? text}</span> {unitOf(field, document)}
           </dd>
         </div>
       ))}
@@ -120,9 +120,9 @@ function Plain({ group, document, setAside }: Props & { group: Placed }) {
         );
       })}
       {group.struck &&
-        listAt(document, group.struck).map((one, i) => (
+        listAt(document, group.struck).map((each, i) => (
           <span key={`s${i}`} className="sub font-mono line-through">
-            {String(one)}{" "}
+            {String(each)}{" "}
           </span>
         ))}
       <span className="sub">{unitOf(field, document)}</span>
@@ -130,7 +130,7 @@ function Plain({ group, document, setAside }: Props & { group: Placed }) {
   );
 }
 
-/** The circumstances as they were told, in a sentence. */
+/** The circumstances as they were given, in a sentence. */
 function circumstances(document: CheckDocument): string {
   const { temperature_c, wind, minutes_on, support } = document.conditions ?? {};
   const parts = [temperature_c !== undefined && `${temperature_c} °C`, wind && { calm: "calm", breeze: "a breeze", strong: "strong wind" }[wind], minutes_on !== undefined && `on for ${minutes_on} minutes`, support && { tripod: "on a tripod", pillar: "on a pillar", floor: "on a floor" }[support]].filter(Boolean);

@@ -1,4 +1,4 @@
-// One record: what was found, the drawing, the readings as typed, how it was reckoned, and what follows from it.
+// One record: what was found, the drawing, the readings as typed, how it was calculated, and what follows from it.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
@@ -6,19 +6,19 @@ import type { RecordOut, Result } from "../../api/client";
 import { recordQuery } from "../../api/queries";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
-import type { Parcel } from "../../device/device";
+import type { OutboxItem } from "../../device/device";
 import type { CheckDocument } from "../../documents/draft";
-import { ORIENT_KINDS } from "../../documents/orient";
+import { ORIENTATION_KINDS } from "../../documents/orientation";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { CheckPicture } from "../../ui/CheckPicture";
-import { Reckoned } from "../../ui/Reckoned";
+import { Calculation } from "../../ui/Calculation";
 import { useKind } from "../../hooks/useKinds";
 import { Back, Head, Trouble, Waiting } from "../../ui/parts";
 import { Amend } from "./Amend";
 import { BadFinding } from "./BadFinding";
-import { OrientShown } from "./OrientShown";
+import { OrientationShown } from "./OrientationShown";
 import { ReadingsTable } from "./ReadingsTable";
-import { RoundShown } from "./RoundShown";
+import { RoundShown } from "./ReadinessShown";
 import { SetUpShown } from "./SetUpShown";
 import { localRecord } from "./local";
 import { Notes, Waits } from "./notes";
@@ -26,33 +26,33 @@ import { lowered, moment } from "../../ui/words";
 
 export function RecordPage() {
   const { id = "" } = useParams();
-  const { parcels } = useOutbox();
+  const { items } = useOutbox();
   const { name } = usePerson();
-  const parcel = parcels.find((one) => one.id === id);
-  const local = parcel ? localRecord(parcel, name) : null;
+  const item = items.find((item) => item.id === id);
+  const local = item ? localRecord(item, name) : null;
   const record = useQuery({ ...recordQuery(id), enabled: !local });
-  if (local?.result && local.kind === "set-up") return <SetUpShown record={local} result={local.result} waiting={parcel} />;
-  if (local?.result && ORIENT_KINDS.includes(local.kind)) return <OrientShown record={local} result={local.result} waiting={parcel} />;
-  if (local?.result && local.kind === "pre-survey") return <RoundShown record={local} result={local.result} waiting={parcel} />;
-  if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={parcel} />;
+  if (local?.result && local.kind === "set-up") return <SetUpShown record={local} result={local.result} waiting={item} />;
+  if (local?.result && ORIENTATION_KINDS.includes(local.kind)) return <OrientationShown record={local} result={local.result} waiting={item} />;
+  if (local?.result && local.kind === "pre-survey") return <RoundShown record={local} result={local.result} waiting={item} />;
+  if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={item} />;
   if (record.isPending) return <Waiting what="Loading the record…" />;
   if (!record.data) return <Trouble error={record.error} />;
   const { result } = record.data;
   if (!result) return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
   if (record.data.category === "set-up") return <SetUpShown record={record.data} result={result} />;
-  if (record.data.category === "orientation") return <OrientShown record={record.data} result={result} />;
+  if (record.data.category === "orientation") return <OrientationShown record={record.data} result={result} />;
   if (record.data.category === "round") return <RoundShown record={record.data} result={result} />;
   return <Shown key={record.data.id} record={record.data} result={result} />;
 }
 
 export const isBad = (result: Result): boolean => ["adjust", "service", "repeat"].includes(result.verdict.grade);
 
-function Shown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
+function Shown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: OutboxItem | undefined }) {
   const { session } = useHere();
   const [amending, setAmending] = useState(false);
   const kind = useKind(record.kind);
   const document = record.document as unknown as CheckDocument;
-  const led = record.stage === "as-found" && isBad(result) && !record.amended_by;
+  const guided = record.stage === "as-found" && isBad(result) && !record.amended_by;
   const by = record.entered_by === record.observed_by ? record.observed_by : `${record.observed_by}, saved by ${record.entered_by}`;
   return (
     <div className="grid gap-4">
@@ -70,13 +70,13 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
           </>
         }
       />
-      {waiting && <Waits parcel={waiting} />}
+      {waiting && <Waits item={waiting} />}
       <Notes record={record} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px]">
         <div className="grid gap-4">
           <section className={`card p-5 ${record.amended_by ? "line-through decoration-2" : ""}`} aria-label="Finding">
             <FindingView result={result} />
-            {!led && (
+            {!guided && (
               <div className="pt-3">
                 <NextSteps result={result} />
               </div>
@@ -86,12 +86,12 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
             <CheckPicture picture={result.picture} />
           </section>
           {kind && <ReadingsTable id={record.id} document={document} kind={kind} setAside={result.verdict.set_aside} />}
-          <Reckoned result={result} />
+          <Calculation result={result} />
           <p className="sub">
             Field check, calculated by Naveta {record.core_version}. Not an accredited calibration. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
           </p>
         </div>
-        {led ? <BadFinding record={record} result={result} document={document} /> : <Companion record={record} />}
+        {guided ? <BadFinding record={record} result={result} document={document} /> : <Companion record={record} />}
       </div>
       <Amend record={record} open={amending} onClose={() => setAmending(false)} />
     </div>
@@ -123,7 +123,7 @@ function RecordActs({ record, waiting, onAmend }: { record: RecordOut; waiting: 
   );
 }
 
-/** The other half of a pair, told from a record that needs nothing itself. */
+/** The other half of a pair, given from a record that needs nothing itself. */
 function Companion({ record }: { record: RecordOut }) {
   const other = record.pair ?? record.as_left;
   if (!other)

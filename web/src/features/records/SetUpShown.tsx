@@ -4,10 +4,10 @@ import { Link } from "react-router";
 import type { RecordOut, RecordRow, Result } from "../../api/client";
 import { orientationsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
-import type { Parcel } from "../../device/device";
+import type { OutboxItem } from "../../device/device";
 import { FindingView, NextSteps } from "../../ui/FindingView";
-import { Reckoned } from "../../ui/Reckoned";
-import { GradeMark } from "../../ui/marks";
+import { Calculation } from "../../ui/Calculation";
+import { GradeMark } from "../../ui/icons";
 import { Back, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
 import { Notes, SomethingWrong, Waits } from "./notes";
@@ -20,12 +20,12 @@ function Oriented({ rows }: { rows: RecordRow[] }) {
     <section className="card p-5" aria-label="Orientation">
       <h2 className="pb-2">Orientations</h2>
       <ul className="m-0 grid list-none gap-2 p-0">
-        {rows.map((one) => (
-          <li key={one.id} className="flex flex-wrap items-center justify-between gap-3">
-            <Link className="link" to={`/records/${one.id}`}>
-              {one.finding}
+        {rows.map((row) => (
+          <li key={row.id} className="flex flex-wrap items-center justify-between gap-3">
+            <Link className="link" to={`/records/${row.id}`}>
+              {row.finding}
             </Link>
-            {one.grade && <GradeMark grade={one.grade as never} />}
+            {row.grade && <GradeMark grade={row.grade as never} />}
           </li>
         ))}
       </ul>
@@ -33,13 +33,13 @@ function Oriented({ rows }: { rows: RecordRow[] }) {
   );
 }
 
-export function SetUpShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: Parcel | undefined }) {
+export function SetUpShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: OutboxItem | undefined }) {
   const { session } = useHere();
   const observed = (record.document as { observations?: Observed }).observations ?? {};
   const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "set up";
   const oriented = useQuery({ ...orientationsQuery(record.id), enabled: !waiting });
   const over = result.result["centring_mm"] !== undefined || observed.mark?.free === true;
-  const orient = orientAddress(record, observed, result.result["height_m"]);
+  const orient = orientationAddress(record, observed, result.result["height_m"]);
   return (
     <div className="grid gap-4">
       <Head
@@ -62,7 +62,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
             </button>
             {!waiting && <SomethingWrong record={record} />}
             {over && (
-              <Link className="btn" to={`/stand/budget?set-up=${record.id}`}>
+              <Link className="btn" to={`/forecast?set-up=${record.id}`}>
                 Effect on work
               </Link>
             )}
@@ -74,7 +74,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
           </>
         }
       />
-      {waiting && <Waits parcel={waiting} />}
+      {waiting && <Waits item={waiting} />}
       <Notes record={record} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_430px] print:grid-cols-1">
         <section className="card grid gap-3 p-5" aria-label="Finding">
@@ -85,7 +85,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
       </div>
       {result.work.length > 1 && <Costs result={result} />}
       {oriented.data && oriented.data.length > 0 && <Oriented rows={oriented.data} />}
-      <Reckoned result={result} />
+      <Calculation result={result} />
       <p className="sub">
         Set up in the field, judged by Naveta {record.core_version}. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
       </p>
@@ -94,33 +94,33 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
 }
 
 /** Where it is oriented, with what is known already. */
-function orientAddress(record: RecordOut, observed: Observed, height: unknown): string {
-  const told = new URLSearchParams({ "set-up": record.id, instrument: record.instrument });
-  if (observed.mark?.name) told.set("point", observed.mark.name);
-  if (typeof height === "number") told.set("height", height.toFixed(4));
-  if (observed.zero?.counts === "anticlockwise") told.set("counts", "anticlockwise");
-  return `/stand/orient?${told.toString()}`;
+function orientationAddress(record: RecordOut, observed: Observed, height: unknown): string {
+  const answer = new URLSearchParams({ "set-up": record.id, instrument: record.instrument });
+  if (observed.mark?.name) answer.set("point", observed.mark.name);
+  if (typeof height === "number") answer.set("height", height.toFixed(4));
+  if (observed.zero?.counts === "anticlockwise") answer.set("counts", "anticlockwise");
+  return `/orientation?${answer.toString()}`;
 }
 
 function HowItStands({ result }: { result: Result }) {
-  const told = (result.result["told"] ?? []) as { label: string; text: string }[];
+  const answer = (result.result["told"] ?? []) as { label: string; text: string }[];
   return (
     <section className="card p-5" aria-label="Set-up">
       <h2 className="pb-2">Set-up</h2>
       <dl className="m-0 grid grid-cols-[minmax(140px,auto)_minmax(0,1fr)] gap-x-6 gap-y-2">
-        {result.shown.map((one) => (
-          <div key={one.quantity} className="contents">
-            <dt className="sub">{one.label}</dt>
+        {result.shown.map((each) => (
+          <div key={each.quantity} className="contents">
+            <dt className="sub">{each.label}</dt>
             <dd className="m-0 text-right font-[640]">
-              {one.text}
-              {one.plus_minus && <span className="sub font-[440]"> ± {one.plus_minus}</span>}
+              {each.text}
+              {each.plus_minus && <span className="sub font-[440]"> ± {each.plus_minus}</span>}
             </dd>
           </div>
         ))}
-        {told.map((one) => (
-          <div key={one.label} className="contents" data-told>
-            <dt className="sub">{one.label}</dt>
-            <dd className="m-0 text-right">{one.text}</dd>
+        {answer.map((each) => (
+          <div key={each.label} className="contents" data-told>
+            <dt className="sub">{each.label}</dt>
+            <dd className="m-0 text-right">{each.text}</dd>
           </div>
         ))}
       </dl>
@@ -133,8 +133,8 @@ function Costs({ result }: { result: Result }) {
     <section className="card p-5" aria-label="Effect on the work">
       <h2 className="pb-2">Effect on the work</h2>
       <ul className="m-0 grid list-none gap-1 p-0">
-        {result.work.map((one) => (
-          <li key={one.code}>{one.text}</li>
+        {result.work.map((each) => (
+          <li key={each.code}>{each.text}</li>
         ))}
       </ul>
     </section>

@@ -1,17 +1,17 @@
-// A check that has not reached the house yet, shown as the record it will be.
+// A check that has not reached the server yet, shown as the record it will be.
 import type { RecordOut } from "../../api/client";
-import type { Parcel } from "../../device/device";
+import type { OutboxItem } from "../../device/device";
 
 type Body = { stage: string; pair: string | null; amends: string | null; why: string; observed_at: string; observed_by: string | null; entry: string };
 
-/** null for a parcel this device could not reckon. */
-export function localRecord(parcel: Parcel, by: string): RecordOut | null {
-  if (!parcel.reckoned) return null;
-  const body = parcel.body as Body;
-  const { document, result } = parcel.reckoned;
+/** null for a outbox item this device could not calculate. */
+export function localRecord(item: OutboxItem, by: string): RecordOut | null {
+  if (!item.device_result) return null;
+  const body = item.body as Body;
+  const { document, result } = item.device_result;
   return {
-    id: parcel.id,
-    instrument: parcel.instrument,
+    id: item.id,
+    instrument: item.instrument,
     category: "check",
     kind: result.kind,
     stage: body.stage,
@@ -35,7 +35,7 @@ export function localRecord(parcel: Parcel, by: string): RecordOut | null {
     result,
     core_version: result.core_version,
     device: null,
-    device_says: [],
+    device_notes: [],
     previous: "",
     digest: "",
     arrival: 0,

@@ -2,16 +2,16 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { RecordOut } from "../../api/client";
-import type { Parcel } from "../../device/device";
+import type { OutboxItem } from "../../device/device";
 import { Amend } from "./Amend";
 
 /** It is on this device only, and what will become of it. */
-export function Waits({ parcel }: { parcel: Parcel }) {
+export function Waits({ item }: { item: OutboxItem }) {
   return (
-    <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3" role="status" data-waits={parcel.state}>
+    <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3" role="status" data-waits={item.state}>
       <span>
-        <b>{parcel.state === "waiting" ? "Stored on this device." : "The server rejected it."}</b>{" "}
-        {parcel.problem?.title ?? "Sent automatically when you are online, and recalculated there."}
+        <b>{item.state === "waiting" ? "Stored on this device." : "The server rejected it."}</b>{" "}
+        {item.problem?.title ?? "Sent automatically when you are online, and recalculated there."}
       </span>
       <Link className="btn" to="/bench">
         View outbox
@@ -29,9 +29,9 @@ export function Notes({ record }: { record: RecordOut }) {
           {record.broken}
         </p>
       )}
-      {record.device_says.map((one) => (
-        <p key={one.code} className="caution" data-device={one.code}>
-          {one.text}
+      {record.device_notes.map((device_note) => (
+        <p key={device_note.code} className="caution" data-device={device_note.code}>
+          {device_note.text}
         </p>
       ))}
       {record.amended_by && (

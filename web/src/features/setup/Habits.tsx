@@ -1,32 +1,32 @@
 // How somebody works: the options inside every way. Chosen once, remembered on this device.
-import type { Fine, Options } from "../../documents/setUp";
+import type { LevelType, Options } from "../../documents/setUp";
 import { Choice, type Option } from "../../ui/parts";
-import { Asked, Fold } from "../../ui/Fold";
+import { Answered, Fold } from "../../ui/Fold";
 
-const FINE: Option<Fine>[] = [
+const LEVEL_TYPES: Option<LevelType>[] = [
   { value: "electronic", label: "Electronic level" },
   { value: "plate", label: "One plate vial" },
   { value: "two-plates", label: "Two plate vials" },
 ];
 
-type Props = { options: Options; cannot: (fine: string) => string | null; trainee: boolean; level: boolean; onChange: (options: Options) => void };
+type Props = { options: Options; cannot: (level_type: string) => string | null; trainee: boolean; level: boolean; onChange: (options: Options) => void };
 
 export function Habits({ options, cannot, trainee, level, onChange }: Props) {
   const set = (change: Options) => onChange({ ...options, ...change });
   return (
     <div className="grid gap-3">
       {!level && (
-        <Asked title="Fine level by">
-          <Choice label="Fine level by" value={options.fine ?? "electronic"} options={FINE.filter((level) => !cannot(level.value))} onChange={(fine) => set({ fine })} />
-          {FINE.flatMap((level) => cannot(level.value) ?? []).map((why) => (
+        <Answered title="Fine level by">
+          <Choice label="Fine level by" value={options.level_type ?? "electronic"} options={LEVEL_TYPES.filter((level) => !cannot(level.value))} onChange={(level_type) => set({ level_type })} />
+          {LEVEL_TYPES.flatMap((level) => cannot(level.value) ?? []).map((why) => (
             <p key={why} className="sub">
               {why}
             </p>
           ))}
-        </Asked>
+        </Answered>
       )}
       <Fold title="Legs, screws, where you stand">
-        <Asked title="Legs">
+        <Answered title="Legs">
           <Choice
             label="Legs"
             value={options.legs_may ?? "lower"}
@@ -36,8 +36,8 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
             ]}
             onChange={(legs_may) => set({ legs_may })}
           />
-        </Asked>
-        <Asked title="Foot screws">
+        </Answered>
+        <Answered title="Foot screws">
           <Choice
             label="Foot screws"
             value={options.together === false ? "one" : "both"}
@@ -47,8 +47,8 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
             ]}
             onChange={(value) => set({ together: value === "both" })}
           />
-        </Asked>
-        <Asked title="Tripod position">
+        </Answered>
+        <Answered title="Tripod position">
           <Choice
             label="Tripod position"
             value={options.stands ?? "two-to-you"}
@@ -58,7 +58,7 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
             ]}
             onChange={(stands) => set({ stands })}
           />
-        </Asked>
+        </Answered>
         <label className="flex min-h-[48px] items-center gap-3">
           <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={trainee || (options.strict ?? false)} disabled={trainee} onChange={(event) => set({ strict: event.target.checked })} />
           {trainee ? "In strict order (set by your chief)" : "In strict order: no step before the previous one"}

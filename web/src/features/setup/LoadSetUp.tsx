@@ -3,7 +3,7 @@ import { useNavigate } from "react-router";
 import { usePerson } from "../../app/session";
 import { openFile } from "../../engine";
 import { type SetUpDocument, asDraft, beginSetUp } from "../../documents/setUp";
-import { keepDraft } from "../../device/device";
+import { storeDraft } from "../../device/device";
 import { FromFile } from "../../ui/FromFile";
 import { STAND_KINDS } from "../../documents/instrumentKinds";
 
@@ -13,8 +13,8 @@ export function LoadSetUp() {
   const open = async (file: File, tag: string) => {
     const { document, entry } = await openFile<SetUpDocument>("set-up", file);
     const draft = { ...beginSetUp(tag, username, document.observations), entry, document };
-    await keepDraft(asDraft(draft));
-    await navigate(`/stand/${draft.id}`);
+    await storeDraft(asDraft(draft));
+    await navigate(`/set-up/${draft.id}`);
   };
   return (
     <FromFile kinds={STAND_KINDS} accept=".json" onFile={open}>

@@ -1,9 +1,9 @@
-// "Already set up: record it": what an experienced hand tells in half a minute, judged and kept like any other.
+// "Already set up: record it": what an experienced hand says in half a minute, judged and kept like any other.
 import type { ReactNode } from "react";
 import type { Fault } from "../../api/client";
 import type { SetUpDraft } from "../../documents/setUp";
-import { Heights, LastLook, Ring } from "./Ask";
-import { Rounds } from "./AskLevel";
+import { Heights, LastLook, Ring } from "./Prompt";
+import { Rounds } from "./PromptLevel";
 import type { Observed } from "../../ui/Fold";
 import type { Said } from "./useGuide";
 
@@ -11,11 +11,11 @@ export function Quick({ draft, said, set, keep, refused }: { draft: SetUpDraft; 
   const observed = draft.document.observations;
   const faults = [...said.preview.faults, ...refused];
   const point = said.guide.site.over_point;
-  const fine = `rounds-${observed.options?.fine ?? "electronic"}`;
+  const level_type = `rounds-${observed.options?.level_type ?? "electronic"}`;
   return (
     <div className="grid items-start gap-4 tab:grid-cols-2">
       <section className="card grid gap-5 p-5" aria-label="Set-up state">
-        {observed.way === "no-point" ? <Ring observed={observed} set={set} /> : <Rounds asks={fine} observed={observed} faults={faults} set={set} usual={said.guide.usual} />}
+        {observed.method === "no-point" ? <Ring observed={observed} set={set} /> : <Rounds prompt={level_type} observed={observed} faults={faults} set={set} usual={said.guide.usual} />}
         {point && <LastLook observed={observed} faults={faults} set={set} />}
         {point && <Heights observed={observed} faults={faults} set={set} />}
       </section>

@@ -4,21 +4,21 @@ import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Fault, Guide } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
-import { useTell } from "../../app/notices";
+import { useNotify } from "../../app/notices";
 import { usePerson } from "../../app/session";
 import { nowWithOffset } from "../../documents/draft";
 import { type SetUpDraft, around, asDraft, asSetUp, logged, observing } from "../../documents/setUp";
-import { dropDraft, keepDraft } from "../../device/device";
+import { dropDraft, storeDraft } from "../../device/device";
 import { Back, Cautions, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
-import { NO_CORE } from "../../hooks/useAsked";
+import { NO_CORE } from "../../hooks/useQuestion";
 import { useDraft } from "../../hooks/useDraft";
-import { Ask, AskTyped, Ring, type Tell } from "./Ask";
-import { Keep } from "./Keep";
+import { Ask, AskTyped, Ring, type Notify } from "./Prompt";
+import { SaveSetUp } from "./SaveSetUp";
 import { LaserOn } from "./LaserOn";
 import { PlumbLine } from "./PlumbLine";
 import { Quick } from "./Quick";
 import { SiteDrawing } from "./SiteDrawing";
-import { TryFirst } from "./Try";
+import { TryFirst } from "./Trial";
 import type { Observed } from "../../ui/Fold";
 import { type Said, useGuide } from "./useGuide";
 
@@ -32,23 +32,23 @@ export function SetUp() {
   if (draft === undefined) return <Waiting what="Opening the set-up…" />;
   const setUp = draft && asSetUp(draft);
   if (!setUp)
-    return <Head title="This set-up is not on this device" sub={<Back to="/stand">It was saved, discarded, started on another device, or the storage was cleared. To the set-ups</Back>} />;
-  const write = (next: (draft: SetUpDraft) => SetUpDraft) => change((one) => asDraft(next(asSetUp(one) ?? setUp)));
+    return <Head title="This set-up is not on this device" sub={<Back to="/set-up">It was saved, discarded, started on another device, or the storage was cleared. To the set-ups</Back>} />;
+  const write = (next: (draft: SetUpDraft) => SetUpDraft) => change((each) => asDraft(next(asSetUp(each) ?? setUp)));
   return <Open key={setUp.id} draft={setUp} write={write} />;
 }
 
 function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUpDraft) => SetUpDraft) => void }) {
   const observed = draft.document.observations;
   const [act, setAct] = useState<string | null>(null);
-  const { told: said, fresh, faults: refused, trouble, noSignal } = useGuide(draft, act);
+  const { told: answer, fresh, faults: refused, trouble, noSignal } = useGuide(draft, act);
   const navigate = useNavigate();
-  const tell = useTell();
+  const notify = useNotify();
   const { role } = usePerson();
-  const set = (change: Partial<Observed>) => write((one) => observing(one, change));
+  const set = (change: Partial<Observed>) => write((each) => observing(each, change));
   const discard = async () => {
     await dropDraft(draft.id);
-    await navigate("/stand");
-    tell({ text: "Set-up discarded.", undo: async () => { await keepDraft(asDraft(draft)); await navigate(`/stand/${draft.id}`); } });
+    await navigate("/set-up");
+    notify({ text: "Set-up discarded.", undo: async () => { await storeDraft(asDraft(draft)); await navigate(`/set-up/${draft.id}`); } });
   };
   const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "";
   return (
@@ -59,7 +59,7 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
             <span className="tag">{draft.instrument}</span> {mark}
           </>
         }
-        sub={said ? `${said.guide.way_title}.${said.guide.passes ? ` Pass ${said.guide.passes}.` : ""}` : undefined}
+        sub={answer ? `${answer.guide.method_title}.${answer.guide.passes ? ` Pass ${answer.guide.passes}.` : ""}` : undefined}
         acts={
           <>
             {observed.options?.strict && role !== "trainee" && (
@@ -78,48 +78,48 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
       />
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
-      {refused.filter((one) => !said || !hasWell(said.guide, one.path)).map((one) => (
-        <FaultLine key={one.path} fault={one} />
+      {refused.filter((each) => !answer || !hasInput(answer.guide, each.path)).map((each) => (
+        <FaultLine key={each.path} fault={each} />
       ))}
-      {said?.guide.laser && <LaserOn laser={said.guide.laser} />}
-      {said && observed.quick && <Quick draft={draft} said={said} set={set} keep={<Keep draft={draft} said={said} refused={refused} write={write} />} refused={refused} />}
-      {said && !observed.quick && <Led draft={draft} said={said} answered={fresh} refused={refused} setAct={setAct} write={write} set={set} />}
-      {!said && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
+      {answer?.guide.laser && <LaserOn laser={answer.guide.laser} />}
+      {answer && observed.quick && <Quick draft={draft} said={answer} set={set} keep={<SaveSetUp draft={draft} said={answer} refused={refused} write={write} />} refused={refused} />}
+      {answer && !observed.quick && <Guided draft={draft} said={answer} answered={fresh} refused={refused} setAct={setAct} write={write} set={set} />}
+      {!answer && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
     </div>
   );
 }
 
-/** Whether the act at hand has a well for what was refused, and says it there. */
-function hasWell(guide: Guide, path: string): boolean {
-  const { asks } = guide.act;
-  if (asks === "place") return path.includes("conditions.");
-  if (asks === "eye") return path.includes("observations.tripod") || path.includes("eye_height");
-  if (asks.startsWith("plate") || asks.startsWith("rounds")) return path.includes("level.");
-  if (asks === "heights") return path.includes("height.");
+/** Whether the act at hand has an input for what was refused, and says it there. */
+function hasInput(guide: Guide, path: string): boolean {
+  const { prompt } = guide.act;
+  if (prompt === "place") return path.includes("conditions.");
+  if (prompt === "eye") return path.includes("observations.tripod") || path.includes("eye_height");
+  if (prompt.startsWith("plate") || prompt.startsWith("rounds")) return path.includes("level.");
+  if (prompt === "heights") return path.includes("height.");
   return guide.next === null && path.includes("work.");
 }
 
-type LedProps = { draft: SetUpDraft; said: Said; answered: boolean; refused: Fault[]; setAct: (act: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+type GuidedProps = { draft: SetUpDraft; said: Said; answered: boolean; refused: Fault[]; setAct: (act: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
 
-function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
+function Guided({ draft, said, answered, refused, setAct, write, set }: GuidedProps) {
   const observed = draft.document.observations;
   const { guide, preview } = said;
   const instrument = useQuery(instrumentQuery(draft.instrument));
   const log = observed.log ?? [];
-  const last = [...log].reverse().find((one) => one.act === guide.act.name);
-  const lastAt = log.findLastIndex((one) => one.act === guide.act.name);
+  const last = [...log].reverse().find((each) => each.act === guide.act.name);
+  const lastAt = log.findLastIndex((each) => each.act === guide.act.name);
   // What was wrong at another act, or at an earlier look, is not said here.
-  const faults = [...preview.faults, ...refused].filter((one) => !one.path.includes("log[") || one.path.includes(`log[${lastAt}]`));
+  const faults = [...preview.faults, ...refused].filter((fault) => !fault.path.includes("log[") || fault.path.includes(`log[${lastAt}]`));
   const [fresh, setFresh] = useState<number | null>(null);
   // "Look again": what was seen before is not what is seen now.
   const shown = fresh !== null && log.length <= fresh ? undefined : last;
-  const tell: Tell = {
+  const notify: Notify = {
     set,
-    place: (conditions) => write((one) => around(one, { conditions })),
+    place: (conditions) => write((each) => around(each, { conditions })),
     see: (entry) => {
       setAct(guide.act.name);
       setFresh(null);
-      write((one) => logged(one, { act: guide.act.name, at: nowWithOffset(), ...entry }));
+      write((each) => logged(each, { act: guide.act.name, at: nowWithOffset(), ...entry }));
     },
   };
   const goOn = (to: string | null) => {
@@ -127,33 +127,33 @@ function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
     setAct(to);
   };
   const confirm = () => {
-    write((one) => logged(one, { act: guide.act.name, confirmed: true, at: nowWithOffset() }));
+    write((each) => logged(each, { act: guide.act.name, confirmed: true, at: nowWithOffset() }));
     goOn(guide.next);
   };
   const turn = () => set({ stand_bearing_deg: ((observed.stand_bearing_deg ?? 180) + TURN_DEG) % 360 });
   const again = () => {
-    if (guide.act.asks.startsWith("rounds")) set({ level: { by: observed.level?.by ?? "electronic" } });
+    if (guide.act.prompt.startsWith("rounds")) set({ level: { by: observed.level?.by ?? "electronic" } });
     if (guide.act.name === "slide" || guide.act.name === "shift") return goOn(guide.next);
     setFresh(log.length);
   };
   // What is only good to know stands below the act; what the act turns on stands above it.
-  const optional = guide.act.asks === "place" || guide.act.asks === "eye";
-  const asked = <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} tell={tell} />;
-  const advice = shown || guide.act.asks === "eye" || guide.act.asks.startsWith("rounds") ? guide.advice : null;
+  const optional = guide.act.prompt === "place" || guide.act.prompt === "eye";
+  const query = <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} notify={notify} />;
+  const advice = shown || guide.act.prompt === "eye" || guide.act.prompt.startsWith("rounds") ? guide.advice : null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">
-      <PlumbLine knots={guide.knots} onTake={goOn} />
+      <PlumbLine steps={guide.steps} onTake={goOn} />
       <section className="card overflow-hidden max-tab:order-last" aria-label="The site">
         <SiteDrawing site={guide.site} onTurn={turn} />
       </section>
-      <section className="grid content-start gap-4" aria-label="What to do now" data-act={guide.act.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.enough} data-fresh={answered}>
-        {optional ? null : guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : asked}
+      <section className="grid content-start gap-4" aria-label="What to do now" data-act={guide.act.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.within_tolerance} data-fresh={answered}>
+        {optional ? null : guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : query}
         <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
-        <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => tell.see({ ...last, wrong_way: true })} ready={<Keep draft={draft} said={said} refused={refused} write={write} />} />
-        <AskTyped key={`typed-${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} tell={tell} />
-        {shown && guide.tries && <TryFirst guide={guide} tries={guide.tries} />}
-        {optional && <div className="border-t border-line pt-4">{asked}</div>}
-        <More act={guide.act} hints={PLUMMET.includes(guide.act.name) ? instrument.data?.hints : undefined} />
+        <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => notify.see({ ...last, wrong_direction: true })} ready={<SaveSetUp draft={draft} said={said} refused={refused} write={write} />} />
+        <AskTyped key={`typed-${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} notify={notify} />
+        {shown && guide.trial && <TryFirst guide={guide} trial={guide.trial} />}
+        {optional && <div className="border-t border-line pt-4">{query}</div>}
+        <More act={guide.act} tips={PLUMMET.includes(guide.act.name) ? instrument.data?.tips : undefined} />
       </section>
     </div>
   );
@@ -162,8 +162,8 @@ function Led({ draft, said, answered, refused, setAct, write, set }: LedProps) {
 /** The one thing to do, large; why, and what usually goes wrong, below it. */
 function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"]; seen: boolean }) {
   const { act } = guide;
-  const touched = ["bubble", "spot", "bob"].includes(act.asks);
-  const headline = advice ? advice.headline : seen && guide.enough ? "Good enough." : act.title;
+  const touched = ["bubble", "spot", "bob"].includes(act.prompt);
+  const headline = advice ? advice.headline : seen && guide.within_tolerance ? "Good enough." : act.title;
   return (
     <div className="grid gap-3">
       {advice?.understood && !touched && <p className="sub">Read as: {advice.understood}.</p>}
@@ -178,9 +178,9 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
           <p className="sub">{act.why}</p>
         </>
       )}
-      {guide.hints.map((one) => (
-        <p key={one.code} data-hint={one.code} className="border-l-[3px] border-ink pl-3">
-          {one.text}
+      {guide.tips.map((tip) => (
+        <p key={tip.code} data-hint={tip.code} className="border-l-[3px] border-ink pl-3">
+          {tip.text}
         </p>
       ))}
       {guide.converges && <p className="caution">{guide.converges}</p>}
@@ -190,12 +190,12 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
 }
 
 /** For whoever wants more of it. */
-function More({ act, hints }: { act: Guide["act"]; hints?: string | undefined }) {
+function More({ act, tips }: { act: Guide["act"]; tips?: string | undefined }) {
   return (
-    <details open={Boolean(hints)} className="fold">
+    <details open={Boolean(tips)} className="fold">
       <summary>What to check, why, common mistakes</summary>
       <div className="grid gap-2 pb-2">
-        {hints && <p className="font-[600]">{hints}</p>}
+        {tips && <p className="font-[600]">{tips}</p>}
         <p>{act.look}</p>
         <p>{act.why}</p>
         <p>{act.wrong}</p>
@@ -208,7 +208,7 @@ type ButtonsProps = { guide: Guide; advice: boolean; seen: boolean; onConfirm: (
 
 /** At most one filled act: confirm, look again, or go on; at the end, keep it. */
 function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, ready }: ButtonsProps) {
-  const confirms = ["confirm", "place", "eye"].includes(guide.act.asks);
+  const confirms = ["confirm", "place", "eye"].includes(guide.act.prompt);
   const toNext = guide.next_title ? `Next: ${guide.next_title}` : null;
   if (confirms && guide.act.name !== "ring-round")
     return (
@@ -239,7 +239,7 @@ function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, 
   if (!guide.next) return <>{ready}</>;
   if (!guide.may_skip) return <p className="sub">Strict order: this first, then {guide.next_title}.</p>;
   return (
-    <button className={`btn site ${seen || guide.enough ? "now" : ""}`} onClick={onNext}>
+    <button className={`btn site ${seen || guide.within_tolerance ? "now" : ""}`} onClick={onNext}>
       {toNext}
     </button>
   );

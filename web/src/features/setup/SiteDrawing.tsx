@@ -11,7 +11,7 @@ const HEAD = 46;
 export function SiteDrawing({ site, onTurn }: { site: Site; onTurn: () => void }) {
   const stand = site.stand_bearing_deg;
   const longest = Math.max(...site.legs.map((leg) => Math.hypot(leg.x_m, leg.y_m)));
-  const label = `The tripod from above. You stand ${site.you}. ${site.legs.filter((one) => one.moves).map((one) => `Leg ${one.leg} is to be moved.`).join(" ")}`;
+  const label = `The tripod from above. You stand ${site.you}. ${site.legs.filter((leg) => leg.moves).map((each) => `Leg ${each.leg} is to be moved.`).join(" ")}`;
   return (
     <figure className="m-0 grid">
       <svg viewBox={`0 0 ${SIZE} ${SIZE}`} className="block w-full" role="img" aria-label={label}>
@@ -25,8 +25,8 @@ export function SiteDrawing({ site, onTurn }: { site: Site; onTurn: () => void }
           <Leg key={leg.leg} leg={leg} stand={stand} reach={(REACH * Math.hypot(leg.x_m, leg.y_m)) / longest} />
         ))}
         <circle cx={C.x} cy={C.y} r={HEAD} fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth="2" />
-        {site.screws.map((one) => (
-          <Screw key={one.screw} screw={one} stand={stand} />
+        {site.screws.map((each) => (
+          <Screw key={each.screw} screw={each} stand={stand} />
         ))}
         {site.over_point && <Mark site={site} />}
         <path d={`M${C.x - 38} ${SIZE - 34}q38 -26 76 0`} fill="none" stroke="var(--color-ink)" strokeWidth="3" />

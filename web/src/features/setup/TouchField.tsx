@@ -10,7 +10,7 @@ type Touched = { bearing: number; share: number };
 type Props = {
   label: string;
   stand: number;
-  /** Where it was told to be, as a share of the field's radius; null before. */
+  /** Where it was given to be, as a share of the field's radius; null before. */
   value: Touched | null;
   onTouch: (touched: Touched) => void;
   legs: { leg: string; bearing_deg: number }[];
@@ -55,11 +55,11 @@ export function TouchField({ label, stand, value, onTouch, legs, children, piece
       data-field
     >
       {children}
-      {legs.map((one) => {
-        const p = at(CENTRE, one.bearing_deg, stand, RADIUS + 18);
+      {legs.map((each) => {
+        const p = at(CENTRE, each.bearing_deg, stand, RADIUS + 18);
         return (
-          <text key={one.leg} x={p.x} y={p.y + 8} textAnchor="middle" fontSize="23" fontWeight="700" fill="var(--color-ink)">
-            {one.leg}
+          <text key={each.leg} x={p.x} y={p.y + 8} textAnchor="middle" fontSize="23" fontWeight="700" fill="var(--color-ink)">
+            {each.leg}
           </text>
         );
       })}

@@ -1,2 +1,2 @@
-export { Stand } from "./Stand";
+export { NewSetUp } from "./NewSetUp";
 export { SetUp } from "./SetUp";

@@ -18,9 +18,9 @@ describe("bearings on the screen", () => {
     for (const stand of [0, 37, 180, 300])
       for (const bearing of [0, 60, 179, 225, 359]) {
         const touch = at({ x: 100, y: 100 }, bearing, stand, 30);
-        const told = bearingOf({ x: touch.x - 100, y: touch.y - 100 }, stand);
-        expect(told.bearing).toBeCloseTo(bearing, 9);
-        expect(told.length).toBeCloseTo(30, 9);
+        const answer = bearingOf({ x: touch.x - 100, y: touch.y - 100 }, stand);
+        expect(answer.bearing).toBeCloseTo(bearing, 9);
+        expect(answer.length).toBeCloseTo(30, 9);
       }
   });
 });

@@ -2,7 +2,7 @@
 
 export type Point = { x: number; y: number };
 
-/** Where a bearing points on the screen for somebody who stands at `stand`: a unit step, y downwards. */
+/** Where a bearing points on the screen for somebody who stands at `set-up`: a unit step, y downwards. */
 export function toward(bearing: number, stand: number): Point {
   const angle = ((bearing - stand - 180) * Math.PI) / 180;
   return { x: Math.sin(angle), y: -Math.cos(angle) };

@@ -1,7 +1,7 @@
 // How somebody likes to work, remembered on this device for the next set-up.
 import type { Options } from "../../documents/setUp";
 
-const STANDARD: Options = { fine: "electronic", together: true, legs_may: "lower", stands: "two-to-you" };
+const STANDARD: Options = { level_type: "electronic", together: true, legs_may: "lower", stands: "two-to-you" };
 
 export function habitsOf(username: string): Options {
   try {
@@ -11,6 +11,6 @@ export function habitsOf(username: string): Options {
   }
 }
 
-export function keepHabits(username: string, options: Options): void {
+export function storeHabits(username: string, options: Options): void {
   localStorage.setItem(`naveta.habits.${username}`, JSON.stringify({ ...options, strict: false }));
 }

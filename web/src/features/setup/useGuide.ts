@@ -2,12 +2,12 @@
 import type { Guide, SetUpPreview } from "../../api/client";
 import { guide, preview } from "../../engine";
 import type { SetUpDraft } from "../../documents/setUp";
-import { type Asked, useAsked } from "../../hooks/useAsked";
+import { type Answered, useQuestion } from "../../hooks/useQuestion";
 
 export type Said = { guide: Guide; preview: SetUpPreview };
 type Question = { document: SetUpDraft["document"]; act: string | null };
 
-export function useGuide(draft: SetUpDraft, act: string | null): Asked<Said> {
-  return useAsked<Said>({ document: draft.document, act }, (question: Question, signal) =>
-    Promise.all([guide(draft.instrument, question.document, question.act, signal), preview<SetUpPreview>(draft.instrument, question.document, signal)]).then(([told, preview]) => ({ guide: told, preview })), 60);
+export function useGuide(draft: SetUpDraft, act: string | null): Answered<Said> {
+  return useQuestion<Said>({ document: draft.document, act }, (question: Question, signal) =>
+    Promise.all([guide(draft.instrument, question.document, question.act, signal), preview<SetUpPreview>(draft.instrument, question.document, signal)]).then(([answer, preview]) => ({ guide: answer, preview })), 60);
 }

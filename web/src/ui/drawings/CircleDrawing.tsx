@@ -21,7 +21,7 @@ export function CircleDrawing({ picture }: { picture: CirclePicture }) {
   const at = (p: { x: number; y: number }) => ({ x: middle.x + (p.x - about.x) * scale, y: middle.y - (p.y - about.y) * scale });
   const origin = at({ x: 0, y: 0 });
   const mid = centre && at(centre);
-  const bar = [...STEPS].reverse().find((one) => one * scale <= BAR_PX * 1.4) ?? 0.1;
+  const bar = [...STEPS].reverse().find((each) => each * scale <= BAR_PX * 1.4) ?? 0.1;
   const written = unit === "arcsec" ? "″" : ` ${unit}`;
   const first = points[0] && at(points[0]);
   const limitAt = picture.limit_about === "centre" ? mid : origin;
@@ -66,8 +66,8 @@ export function CircleDrawing({ picture }: { picture: CirclePicture }) {
 
 function Legend({ picture, shown, x, y }: { picture: CirclePicture; shown: boolean; x: number; y: number }) {
   const rows: { mark: "cross" | "dash" | "dot" | "band"; text: string }[] = [{ mark: "dot", text: picture.points.length > 1 ? "as read" : "read so far" }];
-  if (shown) rows.push({ mark: "cross", text: picture.centre_says });
-  if (shown && picture.radius !== null) rows.push({ mark: "dash", text: picture.radius_says });
+  if (shown) rows.push({ mark: "cross", text: picture.centre_label });
+  if (shown && picture.radius !== null) rows.push({ mark: "dash", text: picture.radius_label });
   if (picture.limit !== null) rows.push({ mark: "band", text: "limit" });
   return (
     <g transform={`translate(${x} ${y})`} fontSize="16">
@@ -99,5 +99,5 @@ function outward(p: { x: number; y: number }, from: { x: number; y: number }): {
 
 function told(picture: CirclePicture): string {
   const marks = `${picture.points.length} ${picture.points.length === 1 ? "mark" : "marks"}`;
-  return picture.centre ? `${marks}; the cross is ${picture.centre_says}, the circle ${picture.radius_says}` : `${marks} so far`;
+  return picture.centre ? `${marks}; the cross is ${picture.centre_label}, the circle ${picture.radius_label}` : `${marks} so far`;
 }

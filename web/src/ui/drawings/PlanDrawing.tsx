@@ -12,34 +12,34 @@ type At = { x: number; y: number };
 
 export function PlanDrawing({ plan }: { plan: Plan }) {
   const { W, H, EDGE } = useNarrow() ? NARROW : WIDE;
-  const shown = plan.points.filter((one) => one.used);
+  const shown = plan.points.filter((point) => point.used);
   const framed = shown.length >= 2 || plan.station ? shown : plan.points;
   const all = [...framed, ...(plan.station ? [plan.station] : [])];
   if (!all.length) return null;
-  const east = all.map((one) => one.e_m);
-  const north = all.map((one) => one.n_m);
+  const east = all.map((each) => each.e_m);
+  const north = all.map((each) => each.n_m);
   const wide = Math.max(...east) - Math.min(...east);
   const high = Math.max(...north) - Math.min(...north);
   const scale = Math.min((W - 2 * EDGE) / Math.max(wide, 4), (H - 2 * EDGE) / Math.max(high, 4));
   const mid = { e: (Math.max(...east) + Math.min(...east)) / 2, n: (Math.max(...north) + Math.min(...north)) / 2 };
-  const at = (one: { e_m: number; n_m: number }): At => ({ x: W / 2 + (one.e_m - mid.e) * scale, y: H / 2 - (one.n_m - mid.n) * scale });
-  const inside = plan.points.filter((one) => {
-    const p = at(one);
-    return one.used || (p.x > 14 && p.x < W - 14 && p.y > 14 && p.y < H - 30);
+  const at = (each: { e_m: number; n_m: number }): At => ({ x: W / 2 + (each.e_m - mid.e) * scale, y: H / 2 - (each.n_m - mid.n) * scale });
+  const inside = plan.points.filter((point) => {
+    const p = at(point);
+    return point.used || (p.x > 14 && p.x < W - 14 && p.y > 14 && p.y < H - 30);
   });
   const stand = plan.station ? at(plan.station) : null;
   const sure = plan.ellipse?.longest_m ?? 0;
-  const largest = Math.max(sure, ...plan.points.map((one) => Math.hypot(one.along_m ?? 0, one.across_m ?? 0)));
-  const factor = [...FACTORS].reverse().find((one) => largest * one * scale <= LARGEST) ?? 10;
-  const bar = [...STEPS].reverse().find((one) => one * scale <= 150) ?? 1;
-  const told = `Plan of ${inside.length} control points${stand ? " and the station" : ""}. ${plan.points.filter((one) => one.suspect).map((one) => `${one.name} is suspect.`).join(" ")}`;
+  const largest = Math.max(sure, ...plan.points.map((point) => Math.hypot(point.along_m ?? 0, point.across_m ?? 0)));
+  const factor = [...FACTORS].reverse().find((each) => largest * each * scale <= LARGEST) ?? 10;
+  const bar = [...STEPS].reverse().find((each) => each * scale <= 150) ?? 1;
+  const answer = `Plan of ${inside.length} control points${stand ? " and the station" : ""}. ${plan.points.filter((point) => point.suspect).map((point) => `${point.name} is suspect.`).join(" ")}`;
   return (
     <figure className="m-0">
-      <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={told}>
-        {stand && shown.map((one) => <path key={one.name} d={`M${stand.x} ${stand.y}L${at(one).x} ${at(one).y}`} stroke="var(--color-stroke)" strokeWidth="1.6" strokeDasharray={one.suspect ? "3 6" : undefined} />)}
-        {stand && largest > 0 && shown.map((one) => <Misfit key={one.name} from={at(one)} stand={stand} one={one} size={factor * scale} />)}
-        {inside.map((one) => (
-          <KnownPoint key={one.name} p={at(one)} one={one} away={stand} />
+      <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={answer}>
+        {stand && shown.map((each) => <path key={each.name} d={`M${stand.x} ${stand.y}L${at(each).x} ${at(each).y}`} stroke="var(--color-stroke)" strokeWidth="1.6" strokeDasharray={each.suspect ? "3 6" : undefined} />)}
+        {stand && largest > 0 && shown.map((each) => <Misfit key={each.name} from={at(each)} stand={stand} one={each} size={factor * scale} />)}
+        {inside.map((each) => (
+          <DrawnPoint key={each.name} p={at(each)} one={each} away={stand} />
         ))}
         {stand && plan.ellipse && (
           <ellipse
@@ -79,7 +79,7 @@ function Station({ at }: { at: At }) {
 type PlanPoint = Plan["points"][number];
 
 /** Its name stands beyond it, seen from the stand: never on its own ray. What is not sighted is a dot among others. */
-function KnownPoint({ p, one, away }: { p: At; one: PlanPoint; away: At | null }) {
+function DrawnPoint({ p, one, away }: { p: At; one: PlanPoint; away: At | null }) {
   const far = away ? Math.hypot(p.x - away.x, p.y - away.y) || 1 : 1;
   const out = away ? { x: (p.x - away.x) / far, y: (p.y - away.y) / far } : { x: 0.8, y: -0.6 };
   const reach = one.suspect || (one.along_m ?? 0) > 0 ? 26 : 16;

@@ -1,4 +1,4 @@
-// The three drawings of checks of rows: to scale, with what is the instrument's own told apart from what is the stand's.
+// The three drawings of checks of rows: to scale, with what is the instrument's own given apart from what is the stand's.
 import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
 import { CheckPicture } from "../CheckPicture";
@@ -18,13 +18,13 @@ const MARKS: CirclePicture = {
   ],
   centre: { x: 3, y: 2 },
   radius: 1,
-  centre_says: "axis",
-  radius_says: "plummet offset",
+  centre_label: "axis",
+  radius_label: "plummet offset",
   ring: null,
   limit: 0.5,
   limit_about: "centre",
-  x_says: "right",
-  y_says: "away",
+  x_label: "right",
+  y_label: "away",
   seen: "Seen from above.",
 };
 const number = (element: Element | null | undefined, name: string): number => Number(element?.getAttribute(name));
@@ -35,8 +35,8 @@ describe("marks on a circle", () => {
     const [first, second] = [...container.querySelectorAll("[data-point] circle")];
     const across = number(first, "cx") - number(second, "cx");
     const circles = [...container.querySelectorAll("svg > circle")];
-    const limit = circles.find((one) => one.classList.contains("fill-band"));
-    const own = circles.find((one) => one.hasAttribute("stroke-dasharray"));
+    const limit = circles.find((circle) => circle.classList.contains("fill-band"));
+    const own = circles.find((circle) => circle.hasAttribute("stroke-dasharray"));
     expect(across).toBeGreaterThan(0);
     // Two millimetres between the marks, one of radius, half of limit.
     expect(number(own, "r")).toBeCloseTo(across / 2);
@@ -50,15 +50,15 @@ describe("marks on a circle", () => {
     expect(number(far, "cy")).toBeLessThan(number(near, "cy"));
     expect(container.querySelector("[data-centre]")).toBeNull();
   });
-  it("is told in words to those who do not see it", () => {
+  it("is given in words to those who do not see it", () => {
     render(<CircleDrawing picture={MARKS} />);
     expect(screen.getByRole("img").getAttribute("aria-label")).toBe("2 marks; the cross is axis, the circle plummet offset");
   });
   it("shows a vial with its ring, and the limit about its middle", () => {
     const { container } = render(<CircleDrawing picture={{ ...MARKS, ring: 4, limit: 0.5, limit_about: "origin", points: [{ x: 1, y: 0, label: "0°", path: "a" }], centre: { x: 1, y: 0 }, radius: null }} />);
     const circles = [...container.querySelectorAll("svg > circle, svg > g > circle")];
-    const ring = circles.find((one) => one.getAttribute("stroke-width") === "2.4");
-    const limit = circles.find((one) => one.classList.contains("fill-band"));
+    const ring = circles.find((circle) => circle.getAttribute("stroke-width") === "2.4");
+    const limit = circles.find((circle) => circle.classList.contains("fill-band"));
     expect(number(ring, "r") / number(limit, "r")).toBeCloseTo(8);
     expect(number(ring, "cx")).toBeCloseTo(number(limit, "cx"));
     const bubble = container.querySelector("[data-point] circle");
@@ -106,8 +106,8 @@ const SHIFTS: DeviationsPicture = {
     { label: "run away", at: 2, value: null },
   ],
   limit: 6,
-  zero_says: "bubble in the middle",
-  along_says: "",
+  zero_label: "bubble in the middle",
+  along_label: "",
 };
 
 describe("deviations along a line", () => {

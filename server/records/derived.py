@@ -1,0 +1,191 @@
+"""What follows from an instrument's records and is wanted often: kept beside it, rebuilt at each write.
+
+Nothing here is typed in anywhere: `facts_of` reads the records that stand and says the rest.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Sequence
+from dataclasses import asdict
+from typing import Any
+
+from django.db.models import QuerySet
+
+from fleet.models import Instrument
+from fleet.selectors import AHEAD, event_record_of, stated_of
+from naveta_core.checks import KINDS, kinds_for
+from naveta_core.history.context import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM
+from naveta_core.history.entries import PastEvent, entry_of
+from naveta_core.history.standing import (
+    FALLS,
+    RELEASE,
+    CheckRecord,
+    EventRecord,
+    check_record_of,
+    clears,
+    last_pass,
+    order,
+    proves,
+)
+from records.models import Record
+from records.summary import read_summary
+from records.times import happened_at, happened_text
+from shared import clock
+
+Data = dict[str, Any]
+LATEST_EVENTS = 12
+LATEST_SET_UPS = 20
+
+
+def checks_back_to_a_good_one(record: Record) -> list[Record]:
+    """Standing checks of a record's kind from the last good one before it on, oldest first."""
+    rows = Record.objects.filter(instrument_id=record.instrument_id, kind=record.kind, amendments__isnull=True)
+    found: list[Record] = []
+    for row in rows.defer("document", "result").order_by("-observed_at_utc", "-sequence").iterator(chunk_size=50):
+        found.append(row)
+        if row.observed_at_utc < record.observed_at_utc and clears(check_record(row)):
+            break
+    return found[::-1]
+
+
+def standing_events(instrument: Instrument, kinds: Sequence[str], most: int | None = None) -> list[Record]:
+    """Events of some kinds that are not struck, in the order in which they happened; the latest, where there are many."""
+    rows = Record.objects.filter(instrument=instrument, kind__in=kinds, amendments__isnull=True)
+    latest = rows.select_related("entered_by").order_by("-observed_at_utc", "-sequence")
+    return list(latest[:most] if most else latest)[::-1]
+
+
+def check_fact(record: Record) -> Data:
+    """A check as far as a standing needs it."""
+    fields = asdict(check_record(record))
+    return {**fields, "at": happened_text(record), "codes": list(fields["codes"])}
+
+
+def check_record(record: Record) -> CheckRecord:
+    """The same as the core takes it, from the summary alone."""
+    return check_record_of(read_summary(record), happened_at(record), record.stage)
+
+
+def event_fact(record: Record) -> Data:
+    """An event as far as a standing needs it; a release carries who released it."""
+    document = json.loads(record.document)
+    note = document.get("note", "")
+    if record.kind == RELEASE:
+        note = f"{record.entered_by.name}: {note}"
+    return {"event": record.kind, "at": happened_text(record), "note": note, "check": document.get("check", "")}
+
+
+def latest_fact(record: Record) -> Data:
+    """A check, enough for a limit bar in a list."""
+    summary, kind = read_summary(record), KINDS[record.kind]
+    point = summary.point
+    assert point is not None, record.pk
+    return {
+        "id": str(record.id),
+        "check": record.kind,
+        "at": happened_text(record),
+        "grade": summary.grade,
+        "stage": record.stage,
+        "finding": summary.finding,
+        "value": point.value,
+        "u95": point.u95,
+        "limit": point.use,
+        "text": summary.text,
+        "unit": kind.unit,
+        "title": kind.title,
+    }
+
+
+def derived_of(instrument: Instrument) -> Data:
+    """Everything derived from an instrument's records; looks at the latest ones only, however long the history."""
+    rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("result")
+    rows = rows.order_by("-observed_at_utc", "-sequence")
+    of_kind = _by_kind(rows.filter(category=Record.Category.CHECK))
+    wanted = rows.filter(category=Record.Category.EVENT, kind__in=(*CUTTING_EVENTS, RELEASE)).select_related(
+        "entered_by"
+    )
+    events = _events(wanted)
+    set_ups = [row for row in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _entry_of(row)][:1]
+    controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
+    found = [event_record(event) for event in events]
+    kept: list[Record] = []
+    passes = []
+    for checks in of_kind.values():
+        passed = _last_pass(checks, rows, found)
+        passes += [passed] if passed else []
+        # Beside the last pass the one that answers a fall or an adjusting: the standing begins from it.
+        answers = next((check for check in reversed(checks) if proves(check_record(check))), None)
+        kept += {answer.pk: answer for answer in (answers, passed, checks[-1]) if answer}.values()
+    bearing = [e for e in events if e.kind in (*CUTTING_EVENTS, RELEASE)]
+    # An event older than every kind's last pass bears on nothing any more.
+    applying = {kind.name for kind in kinds_for(stated_of(instrument))}
+    if passes and applying <= {pass_.kind for pass_ in passes}:
+        oldest = min(pass_.observed_at_utc for pass_ in passes)
+        bearing = [e for e in bearing if e.observed_at_utc >= oldest]
+    return {
+        "done": [check_fact(entry) for entry in kept],
+        "events": [event_fact(entry) for entry in bearing],
+        "latest": _latest(of_kind),
+        "history": _history([*(check for checks in of_kind.values() for check in checks), *set_ups, *controls], events),
+    }
+
+
+def _by_kind(checks: QuerySet[Record]) -> dict[str, list[Record]]:
+    """The latest checks of each kind, oldest first."""
+    there = set(checks.order_by().values_list("kind", flat=True).distinct())
+    return {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in KINDS if name in there}
+
+
+def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
+    """What the yard shows of an instrument: a bad finding that stands, the newest first; else the check that gates."""
+    last = [checks[-1] for checks in of_kind.values()]
+    # What a clock that ran ahead has dated to come does not stay on top of what is found now.
+    last = [entry for entry in last if entry.observed_at_utc <= clock.now() + AHEAD] or last
+    bad = [entry for entry in last if read_summary(entry).grade in ("adjust", "service")]
+    gating = [entry for entry in last if KINDS[entry.kind].blocks_release]
+    chosen = max(bad or gating or last, key=lambda entry: entry.observed_at_utc, default=None)
+    return latest_fact(chosen) if chosen else None
+
+
+def _events(wanted: QuerySet[Record]) -> list[Record]:
+    """The latest events, oldest first; a fall is not forgotten over many small ones after it."""
+    latest = list(wanted[:LATEST_EVENTS])
+    older = wanted.filter(kind__in=FALLS)[:LATEST_EVENTS]
+    listed = {row.pk: row for row in (*latest, *older)}.values()
+    return sorted(listed, key=lambda entry: (entry.observed_at_utc, entry.sequence))
+
+
+def event_record(record: Record) -> EventRecord:
+    return event_record_of(event_fact(record))
+
+
+def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[EventRecord]) -> Record | None:
+    """The newest check of a kind that passes, by the rule of the yard; `checks` are the latest ones, oldest first."""
+    done = [check_record(check) for check in checks]
+    found = last_pass(done, events)
+    if found is not None:
+        return checks[max(i for i, entry in enumerate(done) if entry is found)]
+    if len(checks) < LEARNING_FROM:
+        return None
+    older = rows.filter(category=Record.Category.CHECK, kind=checks[0].kind)[LEARNING_FROM:]
+    return next((record for record in older.iterator(chunk_size=20) if clears(check_record(record))), None)
+
+
+def _history(checks: list[Record], events: list[Record]) -> list[Data]:
+    """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's history takes them."""
+    cutting = [event for event in events if event.kind in CUTTING_EVENTS]
+    orders = {item.pk: order(event_record(item)) for item in cutting}
+    orders |= {check.pk: (happened_at(check), 2 if check.stage == "as-left" else 0) for check in checks}
+    rows = sorted([*checks, *cutting], key=lambda item: (*orders[item.pk], item.sequence))
+    return [entry for row in rows if (entry := _entry_of(row)) is not None]
+
+
+def _entry_of(record: Record) -> Data | None:
+    at = happened_text(record)
+    if record.category == Record.Category.EVENT:
+        about = json.loads(record.document).get("check")
+        adjusted = {"kind": about} if about else {}
+        return PastEvent(what="event", event=record.kind, at=at, **adjusted).plain()
+    entry = entry_of(read_summary(record), at, record.stage)
+    return entry.plain() if entry else None

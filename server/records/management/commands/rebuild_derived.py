@@ -1,0 +1,20 @@
+"""Derive every instrument's facts from its records again; wanted after a release that derives them differently."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.management.base import BaseCommand
+
+from fleet.models import Instrument
+from fleet.services import keep_facts
+from records.derived import derived_of
+
+
+class Command(BaseCommand):
+    help = "Compute again what follows from the records."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        for instrument in Instrument.objects.select_related("model"):
+            keep_facts(instrument=instrument, derived=derived_of(instrument))
+        self.stdout.write("Done.")

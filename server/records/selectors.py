@@ -1,0 +1,243 @@
+"""Reading records: lists, one record, the series of an instrument, the reviews after a bad finding."""
+
+from __future__ import annotations
+
+import json
+import uuid
+from typing import Any
+
+from django.db.models import Prefetch, QuerySet
+from django.http import Http404
+
+from fleet.models import ChangeCounter, Instrument
+from naveta_core.checks import KINDS
+from naveta_core.documents.fingerprint import device_notes
+from naveta_core.history.impact import impact_review
+from naveta_core.units.formatting import UNITS, UNITS_SAID
+from records import chain
+from records.derived import check_record, checks_back_to_a_good_one, event_fact, event_record, standing_events
+from records.models import Record
+from records.summary import listed_summary, read_summary
+from records.times import happened_text
+from shared import paging
+
+Data = dict[str, Any]
+WORK_EVENTS = ("out", "in", "knock", "drop", "held", "released")
+
+
+def records() -> QuerySet[Record]:
+    return Record.objects.select_related("instrument__model", "observed_by", "entered_by").prefetch_related(
+        Prefetch("amendments", Record.objects.only("id", "amends_id", "why")),
+        Prefetch("as_left", Record.objects.only("id", "pair_id")),
+    )
+
+
+def find(identity: uuid.UUID) -> Record:
+    """One record. Raises Http404."""
+    record = records().filter(id=identity).first()
+    if record is None:
+        raise Http404(str(identity))
+    return record
+
+
+def orientations_of(set_up: Record) -> list[Record]:
+    """Orientations that name a set-up in their document; those of its instrument are looked at."""
+    rows = records().filter(instrument=set_up.instrument, category=Record.Category.ORIENTATION)
+    return list(rows.filter(document__contains=f'"of_set_up":"{set_up.id}"').order_by("-sequence"))
+
+
+def page(
+    tag: str | None, category: str | None, kind: str | None, by: str | None, cursor: str | None, limit: int
+) -> tuple[list[Record], str | None]:
+    """Records, newest arrival first, and the mark of the next page: where this one ended, whatever arrives meanwhile."""
+    size = paging.page_size(limit)
+    rows = records().defer("document", "result").order_by("-arrival")
+    wanted = {"instrument__tag": tag, "category": category, "kind": kind}
+    rows = rows.filter(**{name: value for name, value in wanted.items() if value})
+    key = paging.decode(cursor, (int,))
+    if key:
+        rows = rows.filter(arrival__lt=key[0])
+    if by:
+        # Each by an index of its own, then together: an "or" of the two would look through everything.
+        mine = {
+            row.pk: row
+            for field in ("entered_by", "observed_by")
+            for row in rows.filter(**{f"{field}__username": by})[: size + 1]
+        }
+        found = sorted(mine.values(), key=lambda entry: -entry.arrival)[: size + 1]
+    else:
+        found = list(rows[: size + 1])
+    return found[:size], paging.encode([found[size - 1].arrival]) if len(found) > size else None
+
+
+def row(record: Record) -> Data:
+    """A record as a line in a list."""
+    return {
+        "id": str(record.id),
+        "instrument": record.instrument.tag,
+        "category": record.category,
+        "kind": record.kind,
+        "stage": record.stage,
+        "pair": str(record.pair_id) if record.pair_id else None,
+        "as_left": next((str(item.id) for item in record.as_left.all()), None),
+        "amends": str(record.amends_id) if record.amends_id else None,
+        "amended_by": next((str(amendment.id) for amendment in record.amendments.all()), None),
+        "amended_why": next((amendment.why for amendment in record.amendments.all()), ""),
+        "why": record.why,
+        "observed_at": record.observed_at,
+        "received_at": record.received_at.isoformat(),
+        "observed_by": record.observed_by.name,
+        "entered_by": record.entered_by.name,
+        "entry": record.entry,
+        "sequence": record.sequence,
+        **listed_summary(record),
+    }
+
+
+def whole(record: Record) -> Data:
+    """A record with everything in it, and whether its seal holds."""
+    device = json.loads(record.device) if record.device else None
+    return {
+        **row(record),
+        "document": json.loads(record.document),
+        "result": json.loads(record.result) or None,
+        "core_version": record.core_version,
+        "arrival": record.arrival,
+        "sent_digest": record.sent_digest,
+        "device": device,
+        "device_notes": device_notes(device) if device else [],
+        "previous": record.previous,
+        "digest": record.digest,
+        "broken": chain.broken(record),
+    }
+
+
+DEVICE_PAGE = 200
+
+
+def device_fleet(since: int = 0) -> tuple[list[Data], int | None]:
+    """What a device needs of every instrument that changed after a mark to calculate a check of it without signal, and the
+    mark to go on from; None when there is no more."""
+    every = Instrument.objects.all()
+    rows = (every.filter(changed__gt=since) if since else every).order_by("changed", "pk")
+    wanted = rows.values_list("tag", "model__kind", "model__stated", "model__limits", "derived", "changed")
+    found = list(wanted[: DEVICE_PAGE + 1])
+    if len(found) > DEVICE_PAGE:
+        last = found[DEVICE_PAGE - 1][5]
+        # All of one mark come together: they were changed at once.
+        found = (
+            [*found[:DEVICE_PAGE], *wanted.filter(changed=last, pk__isnull=False)]
+            if found[DEVICE_PAGE][5] == last
+            else found[:DEVICE_PAGE]
+        )
+        found = list({entry[0]: entry for entry in found}.values())
+        following: int | None = last
+    else:
+        following = None
+    fleet = [
+        {
+            "tag": tag,
+            "kind": kind,
+            "stated": {"kind": kind, **stated},
+            "limits": limits,
+            "history": derived.get("history", []),
+        }
+        for tag, kind, stated, limits, derived, _ in found
+    ]
+    return fleet, following
+
+
+def newest_cursor() -> int:
+    """Where the one counter stands."""
+    return ChangeCounter.objects.values_list("value", flat=True).first() or 0
+
+
+MOST_POINTS = 400
+"""As many as a plot can show apart; older ones are in the list."""
+
+
+def series(instrument: Instrument, of: str) -> Data:
+    """The standing checks' main figure, or how far control points disagreed, with uncertainty, limits, and the events
+    between them."""
+    control = of == "control"
+    events = [
+        {"id": str(standing_event.id), **event_fact(standing_event)}
+        for standing_event in standing_events(
+            instrument, ("knock", "drop", "adjusted", "held", "released"), MOST_POINTS
+        )
+    ]
+    rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("document", "result")
+    rows = rows.filter(category=Record.Category.ORIENTATION) if control else rows.filter(kind=of)
+    latest = list(rows.order_by("-observed_at_utc", "-sequence")[:MOST_POINTS])[::-1]
+    found = [_series_point(entry) for entry in latest]
+    unit = "mm" if control else KINDS[of].unit
+    return {
+        "title": "Agreement with control points" if control else KINDS[of].title,
+        "unit": UNITS[unit],
+        "unit_label": UNITS_SAID[unit],
+        "points": [entry for entry in found if entry is not None],
+        "events": events,
+    }
+
+
+def _series_point(record: Record) -> Data | None:
+    point = read_summary(record).point
+    if point is None:
+        return None
+    pair = str(record.pair_id) if record.pair_id else None
+    return {"id": str(record.id), "at": happened_text(record), "stage": record.stage, "pair": pair, **point.plain()}
+
+
+def looked_back(record: Record) -> Data:
+    """What was done with the instrument between its last good check and this one, and whether somebody looked."""
+    instrument = record.instrument
+    done = [check_record(check) for check in checks_back_to_a_good_one(record)]
+    events = standing_events(instrument, (*WORK_EVENTS, "looked-back"))
+    found = impact_review(check_record(record), done, [event_record(e) for e in events if e.kind in WORK_EVENTS])
+    signed = next(
+        (e for e in events if e.kind == "looked-back" and json.loads(e.document).get("record") == str(record.id)), None
+    )
+    between = [e for e in events if e.kind in WORK_EVENTS and e.observed_at_utc <= record.observed_at_utc]
+    if found.since is not None:
+        between = [e for e in between if e.observed_at_utc > found.since]
+    return {
+        "text": found.sentence(),
+        "last_good": found.last_good.at.isoformat() if found.last_good else None,
+        "taken_out": found.taken_out,
+        "advice": [reason.plain() for reason in found.advice()],
+        "cost": json.loads(record.result)["work"],
+        "events": [_event_row(entry) for entry in between],
+        "signed": None
+        if signed is None
+        else {"by": signed.entered_by.name, "at": signed.observed_at, "note": json.loads(signed.document)["note"]},
+    }
+
+
+def _event_row(record: Record) -> Data:
+    document = json.loads(record.document)
+    return {
+        "event": record.kind,
+        "at": happened_text(record),
+        "by": record.entered_by.name,
+        "note": document.get("note", ""),
+        "crew": document.get("crew"),
+        "place": document.get("place"),
+    }
+
+
+def stand_ins(instrument: Instrument, rows: list[Any]) -> list[Data]:
+    """Other instruments of a like kind that may be used today, and where they are."""
+    alike = (
+        {"level", "digital-level"} if instrument.model.kind in ("level", "digital-level") else {instrument.model.kind}
+    )
+    return [
+        {
+            "tag": row.one.tag,
+            "model": row.one.model,
+            "where": row.one.whereabouts,
+            "state": row.standing.state,
+            "reason": row.standing.reasons[0].text,
+        }
+        for row in reversed(rows)
+        if row.one.pk != instrument.pk and row.one.kind in alike and row.standing.state in ("ready", "ready-if")
+    ]

@@ -1,0 +1,349 @@
+"""Writing records. Each verb authorises, lets the core calculate, seals and saves, in one transaction."""
+
+from __future__ import annotations
+
+import json
+import uuid
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from django.db import transaction
+
+from fleet import selectors as fleet_selectors
+from fleet import services as fleet_services
+from fleet.models import Instrument
+from fleet.selectors import AHEAD
+from naveta_core import __version__
+from naveta_core.checks import KINDS
+from naveta_core.documents.fingerprint import fingerprint
+from naveta_core.documents.instrument_context import complete
+from naveta_core.documents.json_io import GENESIS, canonical, digest
+from naveta_core.errors import Fault, Refused, quote
+from naveta_core.registry import DOCUMENTS, document_of
+from people.models import Crew, Person
+from records import chain, readiness
+from records.derived import derived_of
+from records.instrument_context import context_of
+from records.models import Record
+from records.requests import EVENT_WORDS, AmendIn, CheckIn, EventIn
+from records.summary import summary_text
+from records.times import corrected, happened_at
+from shared import clock
+from shared.errors import Conflict, Later
+from shared.rights import OWN_CREW, OWN_SAME_DAY, Act, Answer, Forbidden, require
+
+EVENT_ACTS: dict[str, Act] = {
+    "knock": "note-event",
+    "drop": "note-event",
+    "out": "take-out",
+    "in": "hand-in",
+    "held": "hold",
+    "released": "release",
+    "adjusted": "adjust",
+    "looked-back": "save-check",
+}
+NEEDS_NOTE = ("held", "released")
+CUSTODY = ("out", "in")
+NO_BEARING = (*CUSTODY, "looked-back", "set-up", "pre-survey")
+"""What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
+where a plate bubble rests is given to the next one all the same."""
+SLACK = timedelta(minutes=2)
+"""How far the server's own clock may be set back without that being called wrong."""
+
+
+@dataclass(frozen=True, slots=True)
+class Saved:
+    """A stored record, and whether this call stored it."""
+
+    record: Record
+    new: bool
+
+
+def stored_already(identity: uuid.UUID, sent: str) -> Record | None:
+    """The record of this id when the same was sent before. Raises Conflict when something else was."""
+    record = Record.objects.select_related("instrument", "observed_by", "entered_by").filter(id=identity).first()
+    if record is None:
+        return None
+    if record.sent_digest != sent:
+        raise Conflict(
+            "other-content", "A record of this id is stored already, with other content. Nothing was changed."
+        )
+    return record
+
+
+def locked(tag: str) -> Instrument:
+    """The instrument, held until the transaction ends, so that its chain grows one record at a time."""
+    found = fleet_selectors.find(tag)
+    return Instrument.objects.select_for_update(of=("self",)).select_related("model", "crew").get(pk=found.pk)
+
+
+def _moment(path: str, at: str, off_s: int | None, instrument: Instrument) -> datetime:
+    """When it was, by the server's clock: as given, put right by what the device given of its own.
+
+    Raises Later while the two clocks cannot be given apart: the device keeps it and sends it again; Refused where it
+    would lie before the instrument's first day.
+    """
+    latest = Record.objects.order_by("-arrival").values_list("received_at", flat=True).first()
+    now = clock.now()
+    if latest is not None and now < latest - SLACK and not clock.is_given():
+        text = f"The server's clock went back: it says {now:%d %B %Y %H:%M} but holds records of {latest:%d %B %Y %H:%M}. Nothing is lost: your entry is sent again automatically once that clock is right."
+        raise Later("server-clock-behind", text, 600)
+    moment = corrected(at, off_s)
+    if moment > now + AHEAD:
+        text = f"This device says {moment:%d %B %Y %H:%M}, the server {now:%d %B %Y %H:%M}: one of the two clocks is wrong. Your entry is kept on this device and sent again automatically once they agree."
+        raise Later("clocks-apart", text, 600)
+    if moment.astimezone(clock.zone()).date() < instrument.since:
+        wanted = f"a time since {instrument.tag} is here, {instrument.since:%d %B %Y}: is this device's clock right?"
+        raise Refused([Fault(path, "when it was", at, wanted)])
+    return moment
+
+
+def _append(instrument: Instrument, **fields: Any) -> Record:
+    """Add one sealed record to an instrument's chain and renew what follows from it."""
+    last = Record.objects.filter(instrument=instrument).order_by("-sequence").first()
+    fields["document"] = canonical(fields["document"])
+    fields["result"] = canonical(fields["result"])
+    record = Record(
+        instrument=instrument,
+        sequence=last.sequence + 1 if last else 1,
+        previous=last.digest if last else GENESIS,
+        arrival=fleet_services.next_mark(),
+        received_at=clock.now(),
+        core_version=__version__,
+        **fields,
+    )
+    record.observed_at_utc = happened_at(record).astimezone(UTC)
+    record.summary = summary_text(record)
+    record.digest = chain.seal(record)
+    record.save(force_insert=True)
+    fleet_services.keep_head(instrument=instrument, length=record.sequence, digest=record.digest)
+    if record.kind not in NO_BEARING or "rest_div" in json.loads(record.result or "{}").get("result", {}):
+        fleet_services.keep_facts(instrument=instrument, derived=derived_of(instrument))
+    return record
+
+
+@transaction.atomic
+def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest: str) -> Saved:
+    """Store a finished check: completed with what is known, reduced, judged, sealed."""
+    require(actor, "save-check")
+    stored = stored_already(identity, sent_digest)
+    if stored:
+        return Saved(stored, new=False)
+    instrument = locked(sent.instrument)
+    at = _moment("observed_at", sent.observed_at, sent.clock_off_s, instrument)
+    data = complete(sent.document, context_of(instrument.tag), at.isoformat())
+    if data.get("kind") == "pre-survey":
+        data = readiness.with_records(data, instrument)
+    document = document_of(data)
+    kind = DOCUMENTS[document.kind]
+    result = kind.reduce(document).plain()
+    record = _append(
+        instrument,
+        id=identity,
+        category=kind.category,
+        kind=document.kind,
+        stage=sent.stage if kind.category == "check" else "",
+        pair=_pair(sent, instrument, document.kind),
+        amends=_amended(actor, sent, instrument),
+        why=sent.why,
+        observed_at=sent.observed_at,
+        observed_by=_observer(actor, sent.observed_by),
+        entered_by=actor,
+        entry=sent.entry,
+        document=data,
+        result=result,
+        device=_device(sent, result),
+        sent_digest=sent_digest,
+    )
+    return Saved(record, new=True)
+
+
+def _device(sent: CheckIn | EventIn, result: dict[str, Any] | None = None) -> str:
+    """How the device calculated and timed it, as canonical text; empty when there is nothing to say."""
+    fields: dict[str, Any] = {}
+    if isinstance(sent, CheckIn) and sent.device_result and result is not None:
+        fields["core_version"], fields["grade"] = sent.device_result.core_version, sent.device_result.grade
+        fields["agrees"] = sent.device_result.fingerprint == fingerprint(result)
+    if sent.clock_off_s:
+        fields["clock_off_s"] = sent.clock_off_s
+    return canonical(fields) if fields else ""
+
+
+def _observer(actor: Person, username: str | None) -> Person:
+    if username is None:
+        return actor
+    person = Person.objects.filter(username=username, is_active=True).first()
+    if person is None:
+        raise Refused([Fault("observed_by", "who observed it", quote(username), "a person of your firm")])
+    return person
+
+
+def _pair(sent: CheckIn, instrument: Instrument, kind: str) -> Record | None:
+    """The as-found record an as-left belongs to."""
+    if sent.stage == "as-found":
+        if sent.pair is not None:
+            raise Refused([Fault("pair", "the record it belongs to", sent.pair, "nothing: this is as found")])
+        return None
+    found = (
+        Record.objects.filter(id=sent.pair, instrument=instrument, kind=kind, stage="as-found").first()
+        if sent.pair
+        else None
+    )
+    if found is None:
+        raise Refused(
+            [Fault("pair", "the record it belongs to", quote(sent.pair), "the as-found record of this instrument")]
+        )
+    return found
+
+
+def _amended(actor: Person, sent: CheckIn, instrument: Instrument) -> Record | None:
+    if sent.amends is None:
+        return None
+    if not sent.why.strip():
+        raise Refused([Fault("why", "why it is amended", "nothing", "a few words on what was wrong")])
+    return _may_strike(actor, Record.objects.filter(id=sent.amends, instrument=instrument).first(), sent.amends)
+
+
+def _may_strike(actor: Person, record: Record | None, given: str) -> Record:
+    """The record to be struck. Raises Refused, Conflict or Forbidden."""
+    require(actor, "amend")
+    if record is None or record.category == Record.Category.AMENDMENT:
+        raise Refused([Fault("amends", "the record to amend", given, "a check or event of this instrument")])
+    if record.amendments.exists():
+        raise Conflict("already-amended", "This record has been amended already.")
+    own = actor.pk in (record.entered_by_id, record.observed_by_id)
+    same_day = record.received_at.astimezone(clock.zone()).date() == clock.today()
+    if actor.role != Person.Role.MANAGER and not (own and same_day):
+        raise Forbidden(OWN_SAME_DAY)
+    return record
+
+
+@transaction.atomic
+def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest: str) -> Saved:
+    """Store something that happened to an instrument; taking out and handing in also change who has it."""
+    require(actor, EVENT_ACTS[sent.event])
+    stored = stored_already(identity, sent_digest)
+    if stored:
+        return Saved(stored, new=False)
+    instrument = locked(sent.instrument)
+    at = _moment("at", sent.at, sent.clock_off_s, instrument)
+    if sent.event in NEEDS_NOTE and not sent.note.strip():
+        raise Refused(
+            [Fault("note", "the reason", "nothing", f"a few words: {EVENT_WORDS[sent.event]} shows its reason")]
+        )
+    if sent.event == "out":
+        _not_held(instrument, at)
+    document: dict[str, Any] = {"event": sent.event, "note": sent.note}
+    document.update(_custody(actor, instrument, sent) if sent.event in CUSTODY else {})
+    document.update(_about_record(actor, instrument, sent) if sent.event in ("adjusted", "looked-back") else {})
+    record = _append(
+        instrument,
+        id=identity,
+        category=Record.Category.EVENT,
+        kind=sent.event,
+        observed_at=sent.at,
+        observed_by=actor,
+        entered_by=actor,
+        entry="typed",
+        document=document,
+        result={},
+        device=_device(sent),
+        sent_digest=sent_digest,
+    )
+    if sent.event in CUSTODY:
+        _settle_custody(instrument, document["from"])
+    return Saved(record, new=True)
+
+
+def _not_held(instrument: Instrument, at: datetime) -> None:
+    """Refuse to take out what was on hold then, whatever page it is sent from and however late it arrives."""
+    held = fleet_selectors.standing_at(instrument, at)
+    if held.state == "hold":
+        text = f"{instrument.tag} is on hold and stays here: {held.reasons[0].text}"
+        raise Conflict("on-hold", text)
+
+
+def _settle_custody(instrument: Instrument, before: dict[str, Any]) -> None:
+    """Who has it follows the latest taking out or handing in that stands, in the order in which they happened.
+
+    before: whose it was ahead of the first of them.
+    """
+    standing = Record.objects.filter(instrument=instrument, kind__in=CUSTODY, amendments__isnull=True)
+    last = standing.order_by("observed_at_utc", "sequence").last()
+    document = json.loads(last.document) if last else before
+    crew = Crew.objects.filter(name=document["crew"]).first() if document.get("crew") else None
+    fleet_services.hand_over(instrument=instrument, crew=crew, place=document.get("place") or "")
+
+
+def _custody(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, Any]:
+    """Who gets it, or where it is put; crews act for themselves only."""
+    own = actor.crew.name if actor.crew else None
+    if sent.event == "out":
+        name = sent.crew or own
+        crew = Crew.objects.filter(name=name).first() if name else None
+        if crew is None:
+            raise Refused([Fault("crew", "the crew", quote(sent.crew), "the crew that takes it")])
+        if actor.role != Person.Role.MANAGER and (crew.name != own or instrument.crew not in (None, crew)):
+            raise Forbidden(OWN_CREW)
+        return {"crew": crew.name, "from": _holder(instrument)}
+    if actor.role != Person.Role.MANAGER and instrument.crew is not None and instrument.crew.name != own:
+        raise Forbidden(OWN_CREW)
+    return {"place": sent.place or "Yard", "from": _holder(instrument)}
+
+
+def _holder(instrument: Instrument) -> dict[str, Any]:
+    return {"crew": instrument.crew.name if instrument.crew else None, "place": instrument.place}
+
+
+def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, Any]:
+    """The check an adjustment or a reviews is about."""
+    found = (
+        Record.objects.filter(id=sent.record, instrument=instrument, category=Record.Category.CHECK).first()
+        if sent.record
+        else None
+    )
+    if found is None:
+        raise Refused([Fault("record", "the check it is about", quote(sent.record), "a check of this instrument")])
+    if sent.event == "adjusted" and actor.role not in KINDS[found.kind].who_adjusts:
+        raise Forbidden(
+            Answer(
+                False, "not-yours-to-adjust", "You are not allowed to make this adjustment: ask the equipment manager."
+            )
+        )
+    return {"record": str(found.id), "check": found.kind, **({"steps": sent.steps} if sent.event == "adjusted" else {})}
+
+
+@transaction.atomic
+def amend(*, actor: Person, identity: uuid.UUID, sent: AmendIn, sent_digest: str) -> Saved:
+    """Strike a record: it stays, with the reason, and counts for nothing from now on."""
+    require(actor, "amend")
+    stored = stored_already(uuid.UUID(sent.id), sent_digest)
+    if stored:
+        return Saved(stored, new=False)
+    target = Record.objects.select_related("instrument").filter(id=identity).first()
+    struck = _may_strike(actor, target, str(identity))
+    instrument = locked(struck.instrument.tag)
+    record = _append(
+        instrument,
+        id=uuid.UUID(sent.id),
+        category=Record.Category.AMENDMENT,
+        kind="struck",
+        amends=struck,
+        why=sent.why,
+        observed_at=clock.now().isoformat(),
+        observed_by=actor,
+        entered_by=actor,
+        entry="typed",
+        document={"record": str(struck.id)},
+        result={},
+        sent_digest=sent_digest,
+    )
+    if struck.kind in CUSTODY:
+        _settle_custody(instrument, json.loads(struck.document)["from"])
+    return Saved(record, new=True)
+
+
+def digest_of_sent(data: Any) -> str:
+    """What says a second sending of the same from something else."""
+    return digest(data)
