@@ -63,7 +63,7 @@ def load(progress: Any = print) -> None:
             else f"  {level.tag}: new"
         )
         _write(level, people, models[level.model])
-    with clock.told(_at(420, time(9))):
+    with clock.frozen_now(_at(420, time(9))):
         import_table(actor=people["ines"], text=POINTS, unit="m", keep=True)
     for thing in THINGS:
         progress(f"  {thing.tag}: {', '.join(check.kind for check in thing.checks)}…")
@@ -77,7 +77,7 @@ def _add_model(actor: Person, stated: dict[str, Any]) -> InstrumentModel:
 def _write_thing(thing: Thing, people: dict[str, Person], model: int) -> None:
     """Everything but levels: added once, checked as often as its checks say."""
     chief = people["wren" if thing.crew == "Thrift" else "tam"]
-    with clock.told(_at(thing.since_days, time(8))):
+    with clock.frozen_now(_at(thing.since_days, time(8))):
         add_instrument(
             actor=people["ines"], tag=thing.tag, model=model, serial=thing.serial, place=thing.place, crew=thing.crew
         )
@@ -98,7 +98,7 @@ def write_round(tag: str, day: int, kinds: tuple[str, ...], chief: Person) -> No
     steps = [{"check": kind, "record": str(uuid.uuid5(SPACE, f"{tag}/{kind}/{day}"))} for kind in kinds]
     document = {"kind": "pre-survey", "observations": {"minutes": 10, "steps": steps}}
     data = {"instrument": tag, "observed_at": _text(at), "entry": "simulated", "document": document}
-    with clock.told(at):
+    with clock.frozen_now(at):
         identity = uuid.uuid5(SPACE, f"{tag}/pre-survey/{day}")
         save_check(actor=chief, identity=identity, sent=CheckIn.model_validate(data), sent_digest=digest_of_sent(data))
 
@@ -118,7 +118,7 @@ def write_check(tag: str, checked: Checked, day: int, chief: Person, today: date
         "document": {**document, "conditions": fields},
     }
     identity = uuid.uuid5(SPACE, f"{tag}/{checked.kind}/{day}")
-    with clock.told(at):
+    with clock.frozen_now(at):
         save_check(actor=chief, identity=identity, sent=CheckIn.model_validate(data), sent_digest=digest_of_sent(data))
 
 
@@ -130,15 +130,15 @@ def _write(level: Level, people: dict[str, Person], model: int) -> None:
     rng = random.Random(f"{SEED}{level.tag}")
     chief = people["wren" if level.crew == "Thrift" else "tam"]
     start = _at(level.since_days, time(8))
-    with clock.told(start):
+    with clock.frozen_now(start):
         instrument = add_instrument(
             actor=people["ines"], tag=level.tag, model=model, serial=level.serial, place=level.place, crew=level.crew
         )
     writer = _Writer(level, instrument, people["ines"], chief, rng, clock.today())
     for moment in sorted([*_moments(level, rng), *_beside(level)], key=lambda entry: entry.at):
-        with clock.told(moment.at):
+        with clock.frozen_now(moment.at):
             writer.write(moment)
-    with clock.told(_at(0, time(6))):
+    with clock.frozen_now(_at(0, time(6))):
         Instrument.objects.filter(pk=instrument.pk).update(crew=chief.crew if level.crew else None, place=level.place)
 
 
@@ -247,7 +247,7 @@ class _Writer:
         """A bad finding, adjusted and proved: as found, the act, as left."""
         found = self.check(at, days_ago=self._days_ago(at) + 1)
         self.event("adjusted", at + timedelta(minutes=25), record=str(found.id), note="Reticle, two turns of the pin.")
-        with clock.told(at + timedelta(minutes=45)):
+        with clock.frozen_now(at + timedelta(minutes=45)):
             self.check(at + timedelta(minutes=45), days_ago=self._days_ago(at), stage="as-left", pair=str(found.id))
 
 

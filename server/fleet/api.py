@@ -179,7 +179,7 @@ class Storing(Body):
 @router.put("/instruments/{tag}/storing", response=InstrumentOut, operation_id="state_storing")
 def put_storing(request: HttpRequest, tag: str, payload: Storing) -> Any:
     """State how an instrument's model stores what was found: the error or the correction, and how much (manager)."""
-    found = services.state_storing(actor=asker(request), instrument=selectors.find(tag), told=payload.dict())
+    found = services.state_storing(actor=asker(request), instrument=selectors.find(tag), payload=payload.dict())
     return passport(found)
 
 

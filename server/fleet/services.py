@@ -89,10 +89,10 @@ STORING = ("stores", "storable_arcsec")
 
 
 @transaction.atomic
-def state_storing(*, actor: Person, instrument: Instrument, told: dict[str, Any]) -> Instrument:
+def state_storing(*, actor: Person, instrument: Instrument, payload: dict[str, Any]) -> Instrument:
     """How an instrument's model stores what was found (the error or the correction, up to how much): for all of its kind."""
     require(actor, "manage-fleet")
-    given = {name: told[name] for name in STORING if told.get(name) not in (None, "")}
+    given = {name: payload[name] for name in STORING if payload.get(name) not in (None, "")}
     try:
         known = _STATED.dump_python(_STATED.validate_python(given), exclude_unset=True)
     except ModelError as error:

@@ -12,7 +12,7 @@ from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Fault, Refused, quote
 from naveta_core.stats.decision import Grade
 
-Event = Literal["knock", "drop", "out", "in", "held", "released", "adjusted", "looked-back"]
+Event = Literal["knock", "drop", "out", "in", "held", "released", "adjusted", "impact-reviewed"]
 EVENT_WORDS: dict[str, str] = {
     "knock": "a knock",
     "drop": "a drop",
@@ -21,7 +21,7 @@ EVENT_WORDS: dict[str, str] = {
     "held": "holding back",
     "released": "releasing",
     "adjusted": "an adjustment",
-    "looked-back": "a review",
+    "impact-reviewed": "a review",
 }
 
 

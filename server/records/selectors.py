@@ -192,10 +192,11 @@ def looked_back(record: Record) -> Data:
     """What was done with the instrument between its last good check and this one, and whether somebody looked."""
     instrument = record.instrument
     done = [check_record(check) for check in checks_back_to_a_good_one(record)]
-    events = standing_events(instrument, (*WORK_EVENTS, "looked-back"))
+    events = standing_events(instrument, (*WORK_EVENTS, "impact-reviewed"))
     found = impact_review(check_record(record), done, [event_record(e) for e in events if e.kind in WORK_EVENTS])
     signed = next(
-        (e for e in events if e.kind == "looked-back" and json.loads(e.document).get("record") == str(record.id)), None
+        (e for e in events if e.kind == "impact-reviewed" and json.loads(e.document).get("record") == str(record.id)),
+        None,
     )
     between = [e for e in events if e.kind in WORK_EVENTS and e.observed_at_utc <= record.observed_at_utc]
     if found.since is not None:

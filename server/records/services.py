@@ -41,11 +41,11 @@ EVENT_ACTS: dict[str, Act] = {
     "held": "hold",
     "released": "release",
     "adjusted": "adjust",
-    "looked-back": "save-check",
+    "impact-reviewed": "save-check",
 }
 NEEDS_NOTE = ("held", "released")
 CUSTODY = ("out", "in")
-NO_BEARING = (*CUSTODY, "looked-back", "set-up", "pre-survey")
+NO_BEARING = (*CUSTODY, "impact-reviewed", "set-up", "pre-survey")
 """What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
 where a plate bubble rests is given to the next one all the same."""
 SLACK = timedelta(minutes=2)
@@ -92,7 +92,7 @@ def _moment(path: str, at: str, off_s: int | None, instrument: Instrument) -> da
     moment = corrected(at, off_s)
     if moment > now + AHEAD:
         text = f"This device says {moment:%d %B %Y %H:%M}, the server {now:%d %B %Y %H:%M}: one of the two clocks is wrong. Your entry is kept on this device and sent again automatically once they agree."
-        raise Later("clocks-apart", text, 600)
+        raise Later("clocks-differ", text, 600)
     if moment.astimezone(clock.zone()).date() < instrument.since:
         wanted = f"a time since {instrument.tag} is here, {instrument.since:%d %B %Y}: is this device's clock right?"
         raise Refused([Fault(path, "when it was", at, wanted)])
@@ -236,7 +236,7 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
         _not_held(instrument, at)
     document: dict[str, Any] = {"event": sent.event, "note": sent.note}
     document.update(_custody(actor, instrument, sent) if sent.event in CUSTODY else {})
-    document.update(_about_record(actor, instrument, sent) if sent.event in ("adjusted", "looked-back") else {})
+    document.update(_about_record(actor, instrument, sent) if sent.event in ("adjusted", "impact-reviewed") else {})
     record = _append(
         instrument,
         id=identity,

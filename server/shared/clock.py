@@ -10,27 +10,27 @@ from zoneinfo import ZoneInfo
 
 from django.conf import settings
 
-_told: ContextVar[datetime | None] = ContextVar("told", default=None)
+_frozen_now: ContextVar[datetime | None] = ContextVar("frozen_now", default=None)
 
 
 @contextmanager
-def told(moment: datetime) -> Iterator[None]:
+def frozen_now(moment: datetime) -> Iterator[None]:
     """Within the block it is `moment`: for the demo's script, which writes two years of history in one go."""
-    token = _told.set(moment.astimezone(UTC))
+    token = _frozen_now.set(moment.astimezone(UTC))
     try:
         yield
     finally:
-        _told.reset(token)
+        _frozen_now.reset(token)
 
 
 def is_given() -> bool:
     """Whether a script says the time: it writes history, instrument by instrument."""
-    return _told.get() is not None and settings.NAVETA.demo
+    return _frozen_now.get() is not None and settings.NAVETA.demo
 
 
 def now() -> datetime:
     """The present moment, in UTC."""
-    stated_moment = _told.get()
+    stated_moment = _frozen_now.get()
     if stated_moment is not None and settings.NAVETA.demo:
         return stated_moment
     frozen = settings.NAVETA.now

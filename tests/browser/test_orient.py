@@ -203,7 +203,7 @@ def test_angles_turned_and_to_turn_to(opens: Opens) -> None:
     """From 350°10′ clockwise to 20°40′ are 30°30′; a right angle on from 350°10′ reads 80°10′."""
     page = opens(PHONE, touch=True)
     visit(page, "/angles")
-    found = page.get_by_label("Turned angle").locator("[data-told]")
+    found = page.get_by_label("Turned angle").locator("[data-answer]")
     page.locator("#angle-start").fill("350.10")
     page.locator("#angle-other").fill("20.40")
     expect(found).to_contain_text("30°30′00.0″ clockwise.")
@@ -213,7 +213,7 @@ def test_angles_turned_and_to_turn_to(opens: Opens) -> None:
     page.locator("#angle-other").fill("20.4")
     expect(page.locator("[data-fault=turn]")).to_contain_text("40 or 4 minutes")
     page.locator("#diagonal").fill("5.002")
-    expect(page.get_by_label("Right angle by tape").locator("[data-told]")).to_contain_text("too wide, 3.3 mm")
+    expect(page.get_by_label("Right angle by tape").locator("[data-answer]")).to_contain_text("too wide, 3.3 mm")
     looked_at(page, "angles")
 
 

@@ -263,7 +263,7 @@ def test_a_vials_rest_is_known_the_next_time_and_a_file_opens_again(opens: Opens
     page.get_by_role("button", name="Load from a file").click()
     dialog.get_by_role("button", name="TD-01").click()
     dialog.locator("input[type=file]").set_input_files(broken)
-    expect(dialog.locator("[data-fault='observations.way']")).to_contain_text("upside-down")
+    expect(dialog.locator("[data-fault='observations.method']")).to_contain_text("upside-down")
 
 
 def test_the_firms_way_is_offered_first(opens: Opens) -> None:

@@ -223,7 +223,7 @@ def test_one_wild_reading_is_set_aside_in_sight_with_its_likely_slip() -> None:
     found = {reason["code"]: reason["text"] for reason in result["verdict"]["reasons"]}
     assert f"Typed {wrong} for {good}?" in found["set-aside"]
     assert result["result"]["collimation_arcsec"] == pytest.approx(2, abs=0.05)
-    assert "apart-decides" in found, "two decimetres would have changed the verdict: one more reading is wanted"
+    assert "outlier-decides" in found, "two decimetres would have changed the verdict: one more reading is wanted"
     assert result["verdict"]["grade"] == "repeat"
 
 

@@ -194,11 +194,13 @@ class TestSizes:
         tam.check(good(), instrument="LV-02")
         every = tam.get("device").json()
         assert (len(every["fleet"]), every["more"]) == (2, False)
-        assert tam.get(f"device?since={every['mark']}").json()["fleet"] == []
+        assert tam.get(f"device?since={every['cursor']}").json()["fleet"] == []
         tam.check(good())
-        answer = tam.get(f"device?since={every['mark']}").json()
+        answer = tam.get(f"device?since={every['cursor']}").json()
         assert [instrument["tag"] for instrument in answer["fleet"]] == ["LV-07"]
-        assert tam.get(f"device?since={answer['mark'] + 1000}").json()["fleet"] != [], "a house put back from a backup"
+        assert tam.get(f"device?since={answer['cursor'] + 1000}").json()["fleet"] != [], (
+            "a house put back from a backup"
+        )
 
     def test_a_device_of_many_is_given_in_pages_that_miss_none(self, tam: Api, monkeypatch: pytest.MonkeyPatch) -> None:
         model = Instrument.objects.get(tag="LV-07").model

@@ -48,11 +48,11 @@ class TestClock:
         frozen = datetime(2027, 3, 2, 6, 40, tzinfo=UTC)
         with override_settings(NAVETA=Environment(data=tmp_path, demo=True, now=frozen)):
             assert clock.now() == frozen
-            with clock.told(datetime(2025, 1, 1, tzinfo=UTC)):
+            with clock.frozen_now(datetime(2025, 1, 1, tzinfo=UTC)):
                 assert clock.now().year == 2025
         with override_settings(NAVETA=Environment(data=tmp_path, demo=False, now=frozen)):
             assert clock.now() != frozen
-            with clock.told(datetime(2025, 1, 1, tzinfo=UTC)):
+            with clock.frozen_now(datetime(2025, 1, 1, tzinfo=UTC)):
                 assert clock.now().year != 2025
 
     def test_a_day_is_the_firms_day(self, tmp_path: Path) -> None:

@@ -83,7 +83,7 @@ def test_look_back_and_signing_it(tam: Api) -> None:
     assert back["signed"] is None
     assert [event["event"] for event in back["events"]] == ["out", "in", "out", "in", "knock"]
     tam.event(
-        "looked-back", "2027-03-02T09:00:00+00:00", record=found["id"], note="balanced sights throughout, no harm"
+        "impact-reviewed", "2027-03-02T09:00:00+00:00", record=found["id"], note="balanced sights throughout, no harm"
     )
     assert tam.get(f"records/{found['id']}/impact-review").json()["signed"]["by"] == "Tam Brandreth"
 
@@ -118,7 +118,7 @@ class TestCustody:
 def test_two_clocks_apart_are_said_and_the_work_is_stored(tam: Api) -> None:
     """A record from next week would be the latest word until next week; whose clock is wrong nobody knows yet."""
     for answer in (tam.check(good(), at="2027-03-09T06:40:00+00:00"), tam.event("knock", "2028-01-01T00:00:00+00:00")):
-        assert (answer.status_code, answer.json()["code"]) == (503, "clocks-apart")
+        assert (answer.status_code, answer.json()["code"]) == (503, "clocks-differ")
         assert "02 March 2027 06:40" in answer.json()["title"]
         assert int(answer.headers["Retry-After"]) > 0
     assert not Record.objects.exists()

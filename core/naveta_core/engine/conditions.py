@@ -51,7 +51,7 @@ def circumstances(document: Envelope, needs: Needs, prerequisites: Prerequisites
     if needs.minutes_on is not None:
         if outcome.minutes_on is None:
             text = f"Warm-up time not entered: at least {needs.minutes_on:g} minutes needed."
-            found.weak.append(("warm-up-not-told", text))
+            found.weak.append(("warm-up-not-entered", text))
         elif outcome.minutes_on < needs.minutes_on:
             left = needs.minutes_on - outcome.minutes_on
             more = "one minute" if left <= 1 else f"{figure(left, 0)} minutes"

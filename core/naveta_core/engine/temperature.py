@@ -15,9 +15,9 @@ GIVEN_KELVIN, UNKNOWN_KELVIN = 2.0, 10.0
 """A band lying in the shade follows a thermometer beside it within 2 K; nothing given, it may be 10 K off: one σ each."""
 
 
-def sigma_kelvin(document: Envelope, *, told: bool | None = None) -> float:
-    """How well the temperature of what was measured is known, K; `told` asks for the other case."""
-    known = document.conditions.temperature_c is not None if told is None else told
+def sigma_kelvin(document: Envelope, *, with_temperature: bool | None = None) -> float:
+    """How well the temperature of what was measured is known, K; `with_temperature` asks for the other case."""
+    known = document.conditions.temperature_c is not None if with_temperature is None else with_temperature
     return GIVEN_KELVIN if known else UNKNOWN_KELVIN
 
 
@@ -26,7 +26,7 @@ def ask_temperature(document: Envelope) -> list[CodedText]:
     if document.conditions.temperature_c is not None:
         return []
     text = "First the temperature beside the tape: if not entered, 20 °C ± 20 K is assumed, the largest part of the ±."
-    return [("temperature-not-told", text)]
+    return [("temperature-not-entered", text)]
 
 
 def report_temperature(
@@ -36,10 +36,10 @@ def report_temperature(
     if document.conditions.temperature_c is not None:
         return
     worth = f"± {figure(now.u95, 0)} ppm without the temperature, ± {figure(known.u95, 0)} with it"
-    judgement.reasons.append(("temperature-not-told", f"Temperature not entered: {worth}."))
+    judgement.reasons.append(("temperature-not-entered", f"Temperature not entered: {worth}."))
     if decide(scale.estimate, scale.limits).grade != "use":
         text = f"Enter the temperature beside the tape first: {worth}."
-        judgement.first_actions.append(("tell-temperature", text))
+        judgement.first_actions.append(("enter-temperature", text))
 
 
 def report_compared(judgement: Judgement, compared: Compared, paths: list[str], words: Where) -> None:

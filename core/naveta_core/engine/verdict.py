@@ -358,7 +358,7 @@ def figures_of(judgement: Judgement | None, model: type[F]) -> F | None:
 
 def report_outlier(judgement: Judgement, path: str, text: str) -> None:
     """A figure that does not fit the others: named, marked, and nothing concluded."""
-    judgement.refused.append(("stands-apart", text))
+    judgement.refused.append(("outlier", text))
     judgement.outlier = (path, text)
 
 

@@ -152,7 +152,7 @@ def _backsight_height(judged: Judged, station: Known, misfit: PointMisfit) -> No
     hint = f" Typed {_target_typed(judged, misfit.sight)} for {meant}?" if meant else ""
     judged.say(
         "repeat",
-        "height-apart",
+        "height-outlier",
         f"The height of {misfit.sight.point.name} is {judged.words.small(abs(misfit.height_m))} too {'high' if misfit.height_m > 0 else 'low'}: instrument height or target height?{hint}",
     )
 

@@ -107,7 +107,7 @@ def _say_suspect(judged: Judged, found: Suspect) -> None:
     words = judged.words
     if found.kind == "point":
         text = f"{found.names[0]} is {words.small(found.size)} from where the others put it. Check point, prism and name; leave it out and see if the others agree."
-        judged.say("repeat", "point-apart", text)
+        judged.say("repeat", "point-outlier", text)
     elif found.kind == "swapped":
         text = f"{joined(list(found.names))} seem swapped: exchanged, everything agrees."
         judged.say("repeat", "points-swapped", text)
@@ -243,6 +243,6 @@ def _heights(judged: Judged) -> None:
     hint = f" Typed {typed} for {meant}?" if meant else ""
     judged.say(
         "repeat",
-        "height-apart",
+        "height-outlier",
         f"The height by {sight.point.name} is {words.small(abs(off))} off the others: check its target height.{hint}",
     )

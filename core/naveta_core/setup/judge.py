@@ -234,7 +234,7 @@ def _figures(judged: Judged, left: list[str], rounds: int) -> SetUpFigures:
         passes=rounds,
         minutes=judged.minutes,
         not_confirmed=left,
-        told=circumstances(judged.document, rounds),
+        details=circumstances(judged.document, rounds),
         budget=budget_of(judged),
         **fields,
     )

@@ -212,7 +212,7 @@ class SetUpFigures(Figures):
     passes: int
     minutes: float | None
     not_confirmed: list[str]
-    told: list[SetUpDetail]
+    details: list[SetUpDetail]
     budget: SetUpBudget
     tilt_arcsec: float | None = None
     sigma_tilt_arcsec: float | None = None

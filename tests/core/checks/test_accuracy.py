@@ -124,7 +124,7 @@ class TestLevels:
         hits = alarms = 0
         for seed in range(60):
             document = simulated(LEVEL, seed, procedure="full")
-            alarms += "stands-apart" in codes(reduced(document))
+            alarms += "outlier" in codes(reduced(document))
             pair = document["observations"]["sets"][1]["pairs"][7]
             pair["a"] = f"{float(pair['a']) + 0.005:.5f}"
             result = reduced(document)

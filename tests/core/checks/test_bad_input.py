@@ -151,7 +151,7 @@ def test_a_bubble_that_stands_apart_is_named_and_nothing_is_concluded() -> None:
     result = reduced(document)
     assert result["verdict"]["grade"] == "repeat"
     assert "sixth reading" in next(
-        reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "stands-apart"
+        reason["text"] for reason in result["verdict"]["reasons"] if reason["code"] == "outlier"
     )
 
 
@@ -164,7 +164,7 @@ def test_detection_rates_of_a_mistyped_figure() -> None:
         for kind in found:
             headings = {"plate-vial": FOUR * 2, "plummet": FOUR}.get(kind, ())
             document = simulate(kind, rng, {"headings": headings} if headings else {})
-            false[kind] += bool({"stands-apart", "set-aside", "scatter"} & set(codes(reduced(document))))
+            false[kind] += bool({"outlier", "set-aside", "scatter"} & set(codes(reduced(document))))
             if kind == "plummet":
                 mark = document["observations"]["sets"][0]["marks"][rng.randrange(4)]
                 mark["x_mm"] = f"{float(mark['x_mm']) + 3:.1f}"
@@ -175,7 +175,7 @@ def test_detection_rates_of_a_mistyped_figure() -> None:
                 group = document["observations"]["positions"]["left"]
                 group[2] = f"{float(group[2]) + 0.008:.4f}"
             result = reduced(document)
-            messages = {"stands-apart", "set-aside", "scatter"} & set(codes(result))
+            messages = {"outlier", "set-aside", "scatter"} & set(codes(result))
             found[kind] += bool(messages)
     print(f"of 60 each found: {found}; cried wolf on good ones: {false}")
     assert min(found.values()) >= 54

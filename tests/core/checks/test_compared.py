@@ -81,7 +81,7 @@ class TestOneSlip:
         result = reduced(staff({**TAPED, "2": "2.0079"}))
         assert result["verdict"]["grade"] == "repeat"
         assert "fifth graduation" in result["finding"]["text"] or "fifth mark" in result["finding"]["text"]
-        assert "stands-apart" in codes(result)
+        assert "outlier" in codes(result)
 
     def test_read_again_the_slip_is_set_aside_in_sight(self) -> None:
         result = reduced(staff({**TAPED, "2": "2.0079"}, ("2", "2.0000")))
@@ -92,7 +92,7 @@ class TestOneSlip:
         result = reduced(staff({**TAPED, "2": "2.0079"}, ("2", "2.0080")))
         assert result["verdict"]["grade"] == "service"
         assert abs(result["result"]["largest_step_mm"]) == pytest.approx(8.0, abs=0.2)
-        assert "stands-apart" not in codes(result)
+        assert "outlier" not in codes(result)
 
     def test_two_lengths_condemn_no_tape(self) -> None:
         result = reduced(tape(("1", "1.0000"), ("30", "30.0200")))
@@ -119,10 +119,10 @@ class TestTemperatureAndPull:
         assert part(blind, "scale_ppm")["sigma"] == pytest.approx(
             (115**2 + part(result, "scale_ppm")["sigma"] ** 2 - 23**2) ** 0.5, rel=0.03
         )
-        assert blind["verdict"]["next"][0]["code"] == "tell-temperature"
+        assert blind["verdict"]["next"][0]["code"] == "enter-temperature"
         assert "with it" in blind["verdict"]["next"][0]["text"]
-        assert "tell-temperature" not in codes(result, "next")
-        assert previewed(tape(("1", ""), t=None))["progress"]["messages"][0]["code"] == "temperature-not-told"
+        assert "enter-temperature" not in codes(result, "next")
+        assert previewed(tape(("1", ""), t=None))["progress"]["messages"][0]["code"] == "temperature-not-entered"
 
     def test_a_pull_that_is_not_brought_back_counts(self) -> None:
         pairs = (("1", "1.0000"), ("10", "10.0001"), ("20", "20.0000"), ("30", "30.0001"))

@@ -107,7 +107,7 @@ def test_a_slip_in_one_face_is_named_with_its_mark_and_round() -> None:
     hits = alarms = 0
     for seed in range(50):
         document = simulated(seed, rounds=3, marks=FIVE, noise=0.7)
-        alarms += "stands-apart" in codes(reduced(document))
+        alarms += "outlier" in codes(reduced(document))
         sight = pointings(document, 1)[2]
         sight["hz"] = packed(degrees(sight["hz"]) + 1 / 60)
         result = reduced(document)

@@ -143,7 +143,7 @@ class TestCircumstances:
 
     def test_only_what_a_kind_needs_is_asked(self) -> None:
         assert self.of(Needs(), wind="strong", minutes_on=0.0) == []
-        assert self.of(Needs(minutes_on=3)) == ["warm-up-not-told"]
+        assert self.of(Needs(minutes_on=3)) == ["warm-up-not-entered"]
         assert self.of(Needs(minutes_on=3), minutes_on=2.0) == ["not-warm"]
         assert self.of(Needs(minutes_on=3), minutes_on=3.0) == []
 
@@ -282,8 +282,8 @@ class TestVerdict:
         [
             (["moved-between"], ["stand-firm-again"]),
             (["no-level-target"], ["other-marks"]),
-            (["stands-apart"], ["read-again"]),
-            (["moved", "stands-apart"], ["stand-firm-again", "read-again"]),
+            (["outlier"], ["read-again"]),
+            (["moved", "outlier"], ["stand-firm-again", "read-again"]),
             (["no-level-target", "scatter"], ["stand-firm-again", "other-marks"]),
         ],
     )

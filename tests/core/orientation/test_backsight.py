@@ -46,7 +46,7 @@ def test_heights_close_and_a_typed_height_is_guessed() -> None:
     assert result(world.back("PC-01", "PC-02"))["result"]["points"][0]["height_mm"] == pytest.approx(0.0, abs=0.3)
     shots = [world.shot("PC-02", target_height="1.390")]
     found = result(world.back("PC-01", shots=shots))
-    assert codes(found) == ["height-apart"]
+    assert codes(found) == ["height-outlier"]
     assert "is 90.0 mm too low" in found["verdict"]["reasons"][0]["text"]
     assert "Typed 1.390 for 1.300?" in found["verdict"]["reasons"][0]["text"]
 

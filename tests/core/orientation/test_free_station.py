@@ -121,7 +121,7 @@ class TestWhatPeopleGetWrong:
         document = world.free()
         document["observations"]["control"][1]["n"] = f"{CREEK['PC-02'][1] + 0.08:.4f}"
         found = result(document)
-        assert codes(found)[0] == "point-apart"
+        assert codes(found)[0] == "point-outlier"
         assert found["result"]["suspect"]["names"] == ["PC-02"]
         assert "80.0 mm" in found["verdict"]["reasons"][0]["text"]
         document["observations"]["shots"][1]["left_out"] = True
@@ -176,7 +176,7 @@ class TestWhatPeopleGetWrong:
         shots = [world.shot(name) for name in world.points]
         shots[2]["target_height"] = "1.030"
         found = result(world.free(shots))
-        assert codes(found) == ["height-apart"]
+        assert codes(found) == ["height-outlier"]
         assert "Typed 1.030 for 1.300?" in found["verdict"]["reasons"][0]["text"]
 
     def test_two_points_cannot_say_which_is_wrong(self) -> None:

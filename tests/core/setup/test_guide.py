@@ -347,7 +347,7 @@ def test_the_record_says_how_it_came_about() -> None:
             )
         }
     )
-    rows = {value["label"]: value["text"] for value in judged(placed)["result"]["told"]}
+    rows = {value["label"]: value["text"] for value in judged(placed)["result"]["details"]}
     assert rows == {
         "Method": "Plummet first, then the legs, by the electronic level",
         "Set up on": "tripod TR-02 of wood and grass",

@@ -76,7 +76,7 @@ export function onStoredAt(listener: () => void): () => void {
   return () => asOfListeners.delete(listener);
 }
 
-function told(stored: string | null): void {
+function answer(stored: string | null): void {
   const next = stored === null ? null : asOf !== null && asOf < stored ? asOf : stored;
   if (next === asOf) return;
   asOf = next;
@@ -94,7 +94,7 @@ async function guarded(request: Request): Promise<Response> {
     throw new NoSignal();
   }
   if (response.ok) {
-    told(response.headers.get("X-Naveta-Stored-At"));
+    answer(response.headers.get("X-Naveta-Stored-At"));
     return response;
   }
   if (response.status === 503 && response.headers.get("X-Naveta") === "no-signal") throw new NoSignal();

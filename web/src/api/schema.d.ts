@@ -6971,7 +6971,7 @@ export interface operations {
                      * Event
                      * @enum {string}
                      */
-                    event: "knock" | "drop" | "out" | "in" | "held" | "released" | "adjusted" | "looked-back";
+                    event: "knock" | "drop" | "out" | "in" | "held" | "released" | "adjusted" | "impact-reviewed";
                     /** Instrument */
                     instrument: string;
                     /**

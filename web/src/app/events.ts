@@ -8,17 +8,17 @@ import { useNotify } from "./notices";
 import { useOutbox } from "./outbox";
 import { usePerson } from "./session";
 
-export type Told = { arrived: boolean; refused: string | null };
+export type Outcome = { arrived: boolean; refused: string | null };
 
 /** What became of a outbox item after sending: arrived, still waiting, or refused with its sentence. */
-export async function outcomeOf(owner: string, id: string): Promise<Told> {
+export async function outcomeOf(owner: string, id: string): Promise<Outcome> {
   const left = (await items(owner)).find((item) => item.id === id);
   if (!left) return { arrived: true, refused: null };
   return { arrived: false, refused: left.state === "refused" ? (left.problem?.title ?? "Rejected.") : null };
 }
 
 /** Note something that happened to an instrument. Never lost, whatever the network does. */
-export function useHappening(): (happening: Omit<Happening, "at"> & { at?: string }, title: string) => Promise<Told> {
+export function useHappening(): (happening: Omit<Happening, "at"> & { at?: string }, title: string) => Promise<Outcome> {
   const { username } = usePerson();
   const { sendNow } = useOutbox();
   const client = useQueryClient();

@@ -1,10 +1,10 @@
 import { Problem } from "../api/client";
 import { Engine, EngineGone, type WorkerLike } from "./engine";
-import type { Said } from "./worker";
+import type { WorkerMessage } from "./worker";
 
 class FakeWorker implements WorkerLike {
   static made: FakeWorker[] = [];
-  onmessage: ((event: MessageEvent<Said>) => void) | null = null;
+  onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null = null;
   onerror: ((event: ErrorEvent) => void) | null = null;
   sent: { id?: number; text?: string; boot?: string }[] = [];
   ended = false;
@@ -17,8 +17,8 @@ class FakeWorker implements WorkerLike {
   terminate(): void {
     this.ended = true;
   }
-  says(answer: Said): void {
-    this.onmessage?.({ data: answer } as MessageEvent<Said>);
+  says(answer: WorkerMessage): void {
+    this.onmessage?.({ data: answer } as MessageEvent<WorkerMessage>);
   }
   answers(answer: unknown): void {
     const query = this.sent[this.sent.length - 1];

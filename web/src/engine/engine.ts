@@ -1,7 +1,7 @@
 // The browser's own core: started after the first screen stands, kept warm, started again when it falls over.
 // Whoever asks while it is not there is given so, and asks the server.
 import { Problem, type Fault } from "../api/client";
-import type { Said } from "./worker";
+import type { WorkerMessage } from "./worker";
 
 /** The worker is not there, or went while it was asked: ask the server instead. */
 export class EngineGone extends Error {}
@@ -9,7 +9,7 @@ export class EngineGone extends Error {}
 export type EngineState = "off" | "booting" | "ready" | "failed";
 type Waiting = { resolve: (data: unknown) => void; reject: (error: Error) => void; timer: ReturnType<typeof setTimeout> };
 type Answer = { ok: true; data: unknown } | { ok: false; status: number; code: string; title: string; faults: Fault[] };
-export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage: ((event: MessageEvent<Said>) => void) | null; onerror: ((event: ErrorEvent) => void) | null };
+export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null; onerror: ((event: ErrorEvent) => void) | null };
 
 const ANSWER_WITHIN_MS = 4_000;
 const BOOT_WITHIN_MS = 120_000;
@@ -106,7 +106,7 @@ export class Engine {
     setTimeout(() => this.start(), 1000 * this.starts);
   }
 
-  private heard(message: Said): void {
+  private heard(message: WorkerMessage): void {
     if ("failed" in message) return this.fall();
     if ("ready" in message) {
       clearTimeout(this.bootTimer);

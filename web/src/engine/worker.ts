@@ -3,7 +3,7 @@
 
 export type Boot = { boot: string };
 export type Ask = { id: number; text: string };
-export type Said = { id: number; text: string } | { ready: true; ms: number } | { failed: string };
+export type WorkerMessage = { id: number; text: string } | { ready: true; ms: number } | { failed: string };
 
 type Python = {
   FS: { mkdirTree: (path: string) => void; writeFile: (path: string, bytes: Uint8Array) => void };
@@ -11,7 +11,7 @@ type Python = {
 };
 type Load = (options: { indexURL: string; _loadSnapshot?: Uint8Array }) => Promise<Python>;
 
-const notify = (answer: Said) => self.postMessage(answer);
+const notify = (answer: WorkerMessage) => self.postMessage(answer);
 let answer: ((text: string) => string) | null = null;
 
 async function fetched(address: string): Promise<ArrayBuffer> {

@@ -7,12 +7,12 @@ import type { CheckDocument } from "../documents/draft";
 export const NO_CORE = "Offline, and the calculation is not yet stored on this device. Your entries are kept.";
 
 /** `trouble`: what went wrong where it has no faults of its own; `wrong`: whatever it was. */
-export type Answered<T> = { told: T | null; fresh: boolean; faults: Fault[]; trouble: unknown; noSignal: boolean; wrong: unknown };
+export type Answered<T> = { answer: T | null; fresh: boolean; faults: Fault[]; trouble: unknown; noSignal: boolean; wrong: unknown };
 
 /** `question` null asks nothing; `ask` is called some `wait` ms after the last change, and overtaken ones are dropped. */
 export function useQuestion<T>(question: unknown, ask: (question: never, signal: AbortSignal) => Promise<T>, wait = 100): Answered<T> {
   const text = question === null ? "" : JSON.stringify(question);
-  const [answer, setAnswer] = useState<{ to: string; told: T } | null>(null);
+  const [answer, setAnswer] = useState<{ to: string; answer: T } | null>(null);
   const [wrong, setWrong] = useState<{ to: string; what: unknown } | null>(null);
   const [again, setAgain] = useState(0);
   useEffect(() => {
@@ -22,7 +22,7 @@ export function useQuestion<T>(question: unknown, ask: (question: never, signal:
       ask(JSON.parse(text) as never, stop.signal).then(
         (answer) => {
           if (stop.signal.aborted) return;
-          setAnswer({ to: text, told: answer });
+          setAnswer({ to: text, answer: answer });
           setWrong(null);
         },
         (what: unknown) => {
@@ -49,7 +49,7 @@ export function useQuestion<T>(question: unknown, ask: (question: never, signal:
   }, []);
   const what = wrong?.to === text ? wrong.what : null;
   const faults = what instanceof Problem ? what.faults : [];
-  return { told: answer?.told ?? null, fresh: answer?.to === text, faults, trouble: faults.length || what instanceof NoSignal ? null : what, noSignal: what instanceof NoSignal, wrong: what };
+  return { answer: answer?.answer ?? null, fresh: answer?.to === text, faults, trouble: faults.length || what instanceof NoSignal ? null : what, noSignal: what instanceof NoSignal, wrong: what };
 }
 
 

@@ -60,7 +60,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
         />
       ))}
       {points.map((point) => (
-        <Finding key={point.id} point={point} said={series.unit_label} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
+        <Finding key={point.id} point={point} message={series.unit_label} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
       ))}
     </svg>
   );
@@ -110,8 +110,8 @@ function Event({ x, word }: { x: number; word: string }) {
   );
 }
 
-function Finding({ point, said, x, y, open }: { point: Point; said: string; x: number; y: (v: number) => number; open: () => void }) {
-  const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${point.value.toFixed(1)} ${said}, plus or minus ${point.u95.toFixed(1)}`;
+function Finding({ point, message, x, y, open }: { point: Point; message: string; x: number; y: (v: number) => number; open: () => void }) {
+  const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${point.value.toFixed(1)} ${message}, plus or minus ${point.u95.toFixed(1)}`;
   const left = point.stage === "as-left";
   return (
     <g

@@ -48,7 +48,7 @@ def vial_figures(model: type[F], found: VialError, sensitivity: float | None, **
 def judge(document: CircularVial, read: BubblesRead, circumstances: Circumstances) -> Judgement:
     sensitivity = read.sensitivity or USUAL_SENSITIVITY
     more = 0.0 if circumstances.proved else UNPROVED_MM * USUAL_SENSITIVITY / sensitivity
-    found = find(document, read.bubbles, read.steps, turns=read.turns, told=circumstances, more_mm=more)
+    found = find(document, read.bubbles, read.steps, turns=read.turns, conditions=circumstances, more_mm=more)
     scale = USUAL_SENSITIVITY / sensitivity
     opening = Limits(0.5 * scale, 1.0 * scale, 5.0, f"default limit for a vial of {sensitivity:g}′ per 2 mm")
     opening = raised(opening, provable_mm(turns=read.turns, more_mm=more), "mm", "a bubble read by eye")

@@ -44,11 +44,17 @@ class VialError:
 
 
 def find(
-    document: Envelope, bubbles: list[Bubble], steps: list[float], *, turns: bool, told: Circumstances, more_mm: float
+    document: Envelope,
+    bubbles: list[Bubble],
+    steps: list[float],
+    *,
+    turns: bool,
+    conditions: Circumstances,
+    more_mm: float,
 ) -> VialError:
     """Solve a vial. more_mm: what an unproved level adds where the vial does not turn."""
     own = (document.instrument.prior or {}).get("circular_vial_mm", CIRCULAR_MM)
-    within = (own * noise_factor(document) * told.factor) ** 2 + rounding(steps)
+    within = (own * noise_factor(document) * conditions.factor) ** 2 + rounding(steps)
     between = CIRCULAR_BETWEEN_MM**2 + more_mm**2
     equations = [
         equation

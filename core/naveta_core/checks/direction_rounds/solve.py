@@ -74,11 +74,11 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
     squares = fsum(
         (value - middle) ** 2 / (w * w / 2) for values, middle in zip(own, means, strict=True) for value in values
     )
-    spread = Spread(squares + series.squares / (w * w / 2), float(n * (t - 1) - axis.told + series.dof))
+    spread = Spread(squares + series.squares / (w * w / 2), float(n * (t - 1) - axis.determined + series.dof))
     lean = fsum(k for cosine in cosines for k in cosine) / (n * t)
     q = (
         w * w / 2 * (1 / (n * t) + lean**2 * axis.variance),
-        between / 2 / n + (0.0 if axis.told else (UNKNOWN_AXIS_ARCSEC * lean) ** 2),
+        between / 2 / n + (0.0 if axis.determined else (UNKNOWN_AXIS_ARCSEC * lean) ** 2),
     )
     found = pooled(fsum(means) / n, *q, spread, prior_dof(document))
     return DirectionsSolution(marks, series, c, own, _closings(read), found, q, spread)
@@ -90,7 +90,7 @@ class TrunnionAxis:
 
     arcsec: float
     variance: float
-    told: bool
+    determined: bool
 
 
 def _axis(c: list[list[float]], cosines: list[list[float]]) -> TrunnionAxis:
@@ -101,8 +101,8 @@ def _axis(c: list[list[float]], cosines: list[list[float]]) -> TrunnionAxis:
         pairs += [(value - middle_c, k - middle_k) for value, k in zip(values, ks, strict=True)]
     square = fsum(k * k for _, k in pairs)
     if max(max(ks) - min(ks) for ks in cosines) < LEAST_STEEPNESS or len(c[0]) < FEWEST_FOR_AXIS:
-        return TrunnionAxis(0.0, 0.0, told=False)
-    return TrunnionAxis(fsum(value * k for value, k in pairs) / square, 1 / square, told=True)
+        return TrunnionAxis(0.0, 0.0, determined=False)
+    return TrunnionAxis(fsum(value * k for value, k in pairs) / square, 1 / square, determined=True)
 
 
 def collimation_at(entry: ReadSet, mark: str) -> float:

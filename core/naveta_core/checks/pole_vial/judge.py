@@ -67,7 +67,7 @@ def _worked(read: PoleRead, found: VialError, sensitivity: float, lean: float) -
 def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> Judgement:
     item, sensitivity = document.observations.item, read.sensitivity or USUAL_SENSITIVITY
     more_mm = 0.0 if read.turns else AGAINST_MM
-    found = find(document, read.bubbles, read.steps, turns=read.turns, told=circumstances, more_mm=more_mm)
+    found = find(document, read.bubbles, read.steps, turns=read.turns, conditions=circumstances, more_mm=more_mm)
     lean = lean_mm(found.estimate.value, sensitivity, read.height_m)
     quantity = _quantity(document, read, found, sensitivity, lean)
     judgement = Judgement(

@@ -20,7 +20,7 @@ def costs_of(item: str, error_mm: float, sensitivity: float) -> list[Effect]:
     angle = error_mm * sensitivity * 30 / ARCSEC_PER_RADIAN
     if item == "staff":
         text = f"A staff tilted like this reads {figure(3000 * angle * angle / 2, 2)} mm too much at 3 m."
-        return [effect("staff-leans", text)]
+        return [effect("staff-out-of-plumb", text)]
     return [
         effect(f"lean-{h:g}-m", f"At {h:g} m the point is off by {figure(h * 1000 * angle, 1)} mm.")
         for h in (1.3, 2.0, 3.6)

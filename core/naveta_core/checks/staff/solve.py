@@ -20,10 +20,10 @@ STEEL_TAPE_PPM = 50.0
 """What a steel tape that was compared may still be out by, its pull not given: one standard deviation."""
 
 
-def variances_of(document: Staff, read: Pairs, *, told: bool | None = None) -> ComparisonVariances:
-    """Variances: reading the tape; of the scale the tape's own and its temperature (`told`: as if it were known)."""
+def variances_of(document: Staff, read: Pairs, *, with_temperature: bool | None = None) -> ComparisonVariances:
+    """Variances: reading the tape; of the scale the tape's own and its temperature (`with_temperature`: as if it were known)."""
     within = (TAPE_READING_MM["steel"] * noise_factor(document)) ** 2 + read.step_mm**2 / 12
-    kelvin = sigma_kelvin(document, told=told)
+    kelvin = sigma_kelvin(document, with_temperature=with_temperature)
     scale = STEEL_TAPE_PPM**2 + (STEEL_PER_K * PPM * kelvin) ** 2
     return ComparisonVariances(within, TAPE_BETWEEN_MM**2, prior_dof(document), scale)
 
@@ -44,4 +44,4 @@ def estimates_of(found: Compared) -> list[Estimate]:
 
 def scale_with_temperature(document: Staff, read: Pairs) -> Estimate:
     """The scale as sure as it would be with the temperature."""
-    return compare(lengths_of(document, read), variances_of(document, read, told=True)).line.scale()
+    return compare(lengths_of(document, read), variances_of(document, read, with_temperature=True)).line.scale()

@@ -89,7 +89,7 @@ def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judg
     )
     judgement.reasons += tension_of(document, read)
     report_compared(judgement, compared, [path for path, _, _ in read.pairs.marks], where)
-    with_it = compare(lengths, variances_of(document, read, told=True)).line.scale()
+    with_it = compare(lengths, variances_of(document, read, with_temperature=True)).line.scale()
     report_temperature(judgement, document, quantities[0], found.scale(), with_it)
     return judgement
 

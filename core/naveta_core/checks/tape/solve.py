@@ -47,12 +47,12 @@ def strain_of(document: Tape, read: TapeRead) -> tuple[float, float, float]:
     return warm, pulled, 0.0
 
 
-def variances_of(document: Tape, read: TapeRead, *, told: bool | None = None) -> ComparisonVariances:
-    """Variances: reading; of the scale what it was compared with, its temperature (`told`: as if known) and its pull."""
+def variances_of(document: Tape, read: TapeRead, *, with_temperature: bool | None = None) -> ComparisonVariances:
+    """Variances: reading; of the scale what it was compared with, its temperature (`with_temperature`: as if known) and its pull."""
     material = document.observations.material
     readings = 2 if beside(document) else 1
     within = readings * ((TAPE_READING_MM[material] * noise_factor(document)) ** 2 + read.pairs.step_mm**2 / 12)
-    kelvin = sigma_kelvin(document, told=told)
+    kelvin = sigma_kelvin(document, with_temperature=with_temperature)
     warm = PER_K[material] * PPM * kelvin
     if beside(document):  # both lie at one temperature, but for a kelvin
         warm = hypot((PER_K[material] - PER_K["steel"]) * PPM * kelvin, PER_K[material] * PPM * BESIDE_KELVIN)

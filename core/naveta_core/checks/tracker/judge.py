@@ -119,7 +119,7 @@ def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[CodedText]:
     point = read.seen[found.group // 8].lists[how, face][found.index]
     return [
         (
-            "stands-apart",
+            "outlier",
             f"{point.texts[found.group % 2]} ({called}) does not agree with the others: point again there.",
         )
     ]

@@ -72,7 +72,7 @@ def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgeme
         judgement.outlier = faults.marked
     if faults.aside and not faults.refused and _grades(document, solve(document, seen)) != _grades(document, solution):
         judgement.refused.append(
-            ("apart-decides", "The verdict depends on what was set aside: measure that face again.")
+            ("outlier-decides", "The verdict depends on what was set aside: measure that face again.")
         )
     return judgement
 
@@ -236,7 +236,7 @@ def find_faults(document: TwoFace, seen: TwoFaceRead) -> FoundFaults:
             return found
         if len(found.aside) == 2 or outlier.group // 2 in faces_hit:
             text = f"More than one outlier: measure {called} again."
-            found.refused = [("too-many-apart", text)]
+            found.refused = [("too-many-outliers", text)]
             return found
         faces_hit.add(outlier.group // 2)
         path, text = _outlier_text(document, current, found.solution, outlier.group, outlier.index)

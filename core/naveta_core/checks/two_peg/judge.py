@@ -207,13 +207,13 @@ def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: Reading
         aside.solution = solve_pegs(current, priors, curvature=curvature)
     else:
         if find_outlier(standardised(current, priors)):
-            aside.refused = [("too-many-apart", "More than two outliers: read all sights again.")]
+            aside.refused = [("too-many-outliers", "More than two outliers: read all sights again.")]
             return aside
     if len({path.rpartition(".")[0] for path in aside.paths}) < len(aside.paths):
-        aside.refused = [("too-many-apart", "Two outliers in one sight: read that staff again.")]
+        aside.refused = [("too-many-outliers", "Two outliers in one sight: read that staff again.")]
     elif aside.paths and decide(before.estimate, limits).grade != decide(aside.solution.estimate, limits).grade:
         text = "The verdict depends on the reading set aside: take one more there."
-        aside.refused = [("apart-decides", text)]
+        aside.refused = [("outlier-decides", text)]
     return aside
 
 

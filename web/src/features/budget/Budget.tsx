@@ -80,8 +80,8 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
   const [faces, setFaces] = useState<"one" | "both">("one");
   const [compensator, setCompensator] = useState<"on" | "off">(compensated ? "on" : "off");
   const question = questionOf(fields, work, faces, compensator);
-  const { told, faults, trouble, noSignal } = useQuestion<Answer>(question, (query) => advise<Answer>(query));
-  const given = told?.result.given ?? {};
+  const { answer, faults, trouble, noSignal } = useQuestion<Answer>(question, (query) => advise<Answer>(query));
+  const given = answer?.result.given ?? {};
   const inputs = (list: Inputs) => (
     <div className="grid grid-cols-2 gap-3">
       {list.map(([name, label]) => (
@@ -109,8 +109,8 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
         <div className="grid gap-4">
           {noSignal && <p className="fault">{NO_CORE}</p>}
           <Trouble error={trouble} />
-          {told?.result.budgets.map((budget) => (
-            <BudgetBar key={budget.quantity} told={budget} />
+          {answer?.result.budgets.map((budget) => (
+            <BudgetBar key={budget.quantity} answer={budget} />
           ))}
         </div>
       </div>

@@ -2,27 +2,27 @@
 import { useNarrow } from "../../hooks/useNarrow";
 
 export type BudgetPart = { name: string; label: string; value: number; systematic: boolean; share: number; text: string };
-export type BudgetGiven = { quantity: string; parts: BudgetPart[]; total95: number; total_text: string; allowed: number | null; allowed_text: string | null; within_tolerance: boolean | null; text: string };
+export type BudgetGiven = { quantity: string; parts: BudgetPart[]; total95: number; total_text: string; allowed: number | null; allowed_text: string | null; enough: boolean | null; text: string };
 
 const TITLES: Record<string, string> = { angle: "An angle", position: "A point set out", height: "A height" };
 const LEAST = 0.015;
 
-export function BudgetBar({ told }: { told: BudgetGiven }) {
+export function BudgetBar({ answer }: { answer: BudgetGiven }) {
   const W = useNarrow() ? 330 : 600;
-  const reach = Math.max(told.total95, told.allowed ?? 0) * 1.06 || 1;
-  const long = (told.total95 / reach) * W;
-  const seen = told.parts.filter((part) => part.share > LEAST);
+  const reach = Math.max(answer.total95, answer.allowed ?? 0) * 1.06 || 1;
+  const long = (answer.total95 / reach) * W;
+  const seen = answer.parts.filter((part) => part.share > LEAST);
   const pieces = seen.map((each, i) => ({ ...each, x: long * seen.slice(0, i).reduce((sum, before) => sum + before.share, 0), w: each.share * long }));
-  const post = told.allowed === null ? null : (told.allowed / reach) * W;
+  const post = answer.allowed === null ? null : (answer.allowed / reach) * W;
   return (
-    <section className="card grid gap-3 p-5" aria-label={TITLES[told.quantity]} data-budget={told.quantity} data-enough={told.within_tolerance ?? undefined}>
+    <section className="card grid gap-3 p-5" aria-label={TITLES[answer.quantity]} data-budget={answer.quantity} data-enough={answer.enough ?? undefined}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-        <h2>{TITLES[told.quantity]}</h2>
+        <h2>{TITLES[answer.quantity]}</h2>
         <span>
-          <b className="text-[1.3rem] font-[680]">{told.total_text}</b> {told.allowed_text && <span className="sub">of {told.allowed_text} allowed</span>}
+          <b className="text-[1.3rem] font-[680]">{answer.total_text}</b> {answer.allowed_text && <span className="sub">of {answer.allowed_text} allowed</span>}
         </span>
       </div>
-      <svg viewBox={`0 -8 ${W + 4} 58`} className="block w-full" role="img" aria-label={`${told.total_text} in all. ${told.parts.map((part) => `${part.label} ${part.text}`).join(", ")}.`}>
+      <svg viewBox={`0 -8 ${W + 4} 58`} className="block w-full" role="img" aria-label={`${answer.total_text} in all. ${answer.parts.map((part) => `${part.label} ${part.text}`).join(", ")}.`}>
         <defs>
           <pattern id="systematic" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <rect width="7" height="7" fill="var(--color-card)" />
@@ -42,7 +42,7 @@ export function BudgetBar({ told }: { told: BudgetGiven }) {
         {post !== null && <path d={`M${post} -4v52`} stroke="var(--color-ink)" strokeWidth="5" />}
       </svg>
       <ol className="m-0 grid list-none gap-x-6 gap-y-1 p-0 tab:grid-cols-2">
-        {told.parts
+        {answer.parts
           .filter((part) => part.value !== 0)
           .map((part, i) => (
             <li key={part.name} className="flex justify-between gap-3" data-part={part.name}>
@@ -55,7 +55,7 @@ export function BudgetBar({ told }: { told: BudgetGiven }) {
             </li>
           ))}
       </ol>
-      <p className="font-[600]">{told.text}</p>
+      <p className="font-[600]">{answer.text}</p>
     </section>
   );
 }

@@ -26,40 +26,40 @@ export function Begin() {
   if (!instrument.data) return <Trouble error={instrument.error} />;
   if (!instrument.data.checks.includes(name))
     return <Head title={`${instrument.data.tag} does not have this check`} sub={<Back to={`/bench/new/${instrument.data.tag}`}>Its checks</Back>} />;
-  return <Prepare one={instrument.data} kind={kind} open={open} />;
+  return <Prepare item={instrument.data} kind={kind} open={open} />;
 }
 
 type Begun = ReturnType<typeof useBegun>;
 
-function Prepare({ one, kind, open }: { one: Instrument; kind: Kind; open: Draft | null }) {
-  const begun = useBegun(one, kind);
+function Prepare({ item, kind, open }: { item: Instrument; kind: Kind; open: Draft | null }) {
+  const begun = useBegun(item, kind);
   const { method, round, document } = begun;
-  const { told: answer } = usePreview<Preview>(one.tag, document ?? null);
+  const { answer: answer } = usePreview<Preview>(item.tag, document ?? null);
   return (
     <div className="grid gap-4">
       <Head
         title={
           <>
-            {kind.title} of <span className="tag">{one.tag}</span>
+            {kind.title} of <span className="tag">{item.tag}</span>
           </>
         }
-        sub={`${one.model}. About ${kind.minutes} minutes.`}
-        acts={round ? <Back to={`/bench/readiness/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${one.tag}`}>Other checks of {one.tag}</Back>}
+        sub={`${item.model}. About ${kind.minutes} minutes.`}
+        acts={round ? <Back to={`/bench/readiness/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${item.tag}`}>Other checks of {item.tag}</Back>}
       />
-      <GoOn tag={one.tag} open={open} />
+      <GoOn tag={item.tag} open={open} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <section className="card grid gap-6 p-5" aria-label="Before the first reading">
           <QuickChecksFirst begun={begun} />
-          <QuickCheckMessages progress={answer?.progress} tag={one.tag} />
+          <QuickCheckMessages progress={answer?.progress} tag={item.tag} />
           <HowTaken kind={kind} begun={begun} />
-          {kind.kind === "two-face" && <OfTwoFaces tag={one.tag} />}
+          {kind.kind === "two-face" && <OfTwoFaces tag={item.tag} />}
           <Typed begun={begun} />
           <Conditions required={kind.required_conditions} value={begun.conditions} onChange={begun.setConditions} faults={answer?.faults ?? []} />
           <Messages progress={answer?.progress} />
         </section>
         <aside className="card grid gap-4 p-5">
           <List title="Bring" items={kind.bring} />
-          {one.tips && <p className="sub">{one.tips}</p>}
+          {item.tips && <p className="sub">{item.tips}</p>}
           <Cautions cautions={method.caution} />
           <Trouble error={begun.error} />
           <button className="btn now site" disabled={!document} onClick={() => void begun.start()}>

@@ -3,7 +3,7 @@ import type { Fault, Kind } from "../../api/client";
 import type { CheckDocument } from "../../documents/draft";
 import { Choice, FaultLine } from "../../ui/parts";
 
-type Told = NonNullable<CheckDocument["conditions"]>;
+type Entered = NonNullable<CheckDocument["conditions"]>;
 const WINDS = [
   { value: "calm", label: "Calm" },
   { value: "breeze", label: "Breeze" },
@@ -15,8 +15,8 @@ const STANDS = [
   { value: "floor", label: "Floor" },
 ];
 
-export function Conditions({ required, value, onChange, faults }: { required: Kind["required_conditions"]; value: Told; onChange: (value: Told) => void; faults: Fault[] }) {
-  const set = (more: Told) => onChange(Object.fromEntries(Object.entries({ ...value, ...more }).filter(([, each]) => each !== "")));
+export function Conditions({ required, value, onChange, faults }: { required: Kind["required_conditions"]; value: Entered; onChange: (value: Entered) => void; faults: Fault[] }) {
+  const set = (more: Entered) => onChange(Object.fromEntries(Object.entries({ ...value, ...more }).filter(([, each]) => each !== "")));
   return (
     <div className="flex flex-wrap items-start gap-x-8 gap-y-4" role="group" aria-label="Conditions">
       {required.minutes_on && <Figure label="Warm-up, minutes" path="conditions.minutes_on" value={value.minutes_on ?? ""} faults={faults} onType={(minutes_on) => set({ minutes_on })} />}

@@ -61,7 +61,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   const { document, instrument: tag } = draft;
   const form = formOf(kind, document);
   const saying = usePreview<Preview>(tag, toSend(document));
-  const answer = saying.told;
+  const answer = saying.answer;
   const save = useSave(draft, kind.title, finished(document, form));
   const { keys, at, focused, bar } = useKeys(draft, form, change, save.act);
   const changes = useChanges(draft, change);
@@ -75,7 +75,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
         <CheckPicture picture={answer?.picture} />
       </section>
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_410px]">
-        <Sheet document={document} form={form} said={answer} keys={keys} at={at} onRemove={changes.removeRow} onRemoveEntry={changes.removeEntry} />
+        <Sheet document={document} form={form} preview={answer} keys={keys} at={at} onRemove={changes.removeRow} onRemoveEntry={changes.removeEntry} />
         <FindingPanel draft={draft} saying={saying} kind={kind} save={save} onAgain={() => void changes.again()} onFix={changes.fix} />
       </div>
       {answer?.reduced && <Calculation result={answer.reduced} />}

@@ -11,12 +11,12 @@ type Fix = Preview["progress"]["fixes"][number];
 type Props = { draft: Draft; saying: Answered<Preview>; kind: Kind; save: Save; onAgain: () => void; onFix: (fix: Fix) => void };
 
 export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Props) {
-  const { told: answer, wrong } = saying;
+  const { answer: answer, wrong } = saying;
   const noSignal = wrong instanceof NoSignal;
   const result = answer?.complete ? answer.reduced : null;
   return (
     <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Finding" aria-live="polite" data-complete={Boolean(result)} data-fresh={saying.fresh}>
-      {result ? <FindingView result={result} /> : <SoFar said={answer} />}
+      {result ? <FindingView result={result} /> : <SoFar preview={answer} />}
       {answer?.progress.fixes.map((fix) => (
         <button key={fix.text} className="btn site" data-fix={fix.code} onClick={() => onFix(fix)}>
           {fix.text}
@@ -36,13 +36,13 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
 }
 
 /** While it grows: differences so far, what this can prove, what is read next. */
-function SoFar({ said }: { said: Preview | null }) {
-  const progress = said?.progress;
+function SoFar({ preview }: { preview: Preview | null }) {
+  const progress = preview?.progress;
   const next = progress?.next;
   return (
     <div className="grid gap-3">
-      {said && said.faults.length > 0 ? (
-        <p className="text-[1.3rem] font-[660] leading-tight">{said.faults.length === 1 ? "One entry needs correcting" : `${said.faults.length} entries need correcting`}; see the note beside it.</p>
+      {preview && preview.faults.length > 0 ? (
+        <p className="text-[1.3rem] font-[660] leading-tight">{preview.faults.length === 1 ? "One entry needs correcting" : `${preview.faults.length} entries need correcting`}; see the note beside it.</p>
       ) : (
         <p className="text-[1.3rem] font-[660] leading-tight">{next ? `Next: ${next.where}` : "Type the first reading"}</p>
       )}

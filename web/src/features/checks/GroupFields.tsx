@@ -41,7 +41,7 @@ const named = (group: Placed, document: CheckDocument): string => {
 
 /** One field of an entry's part, in the narrow column before its readings. */
 function Compact(props: GroupProps) {
-  const { group, document, form, said } = props;
+  const { group, document, form, preview } = props;
   const field = group.fields[0] as Field;
   const path = pathOf(group, field, null);
   const instead = filledInstead(form, group, field);
@@ -50,7 +50,7 @@ function Compact(props: GroupProps) {
       <span className="sub block font-[600] leading-tight">{named(group, document)}</span>
       <div>
         <FieldInput {...props} field={field} row={null} placeholder={instead?.instead ? `by ${instead.instead.title.toLowerCase()}` : undefined} />
-        {faultsUnder(said?.faults ?? [], path).map((each) => (
+        {faultsUnder(preview?.faults ?? [], path).map((each) => (
           <FaultLine key={each.path} id={`${spotId(path)}-fault`} fault={each} beside />
         ))}
       </div>
@@ -69,7 +69,7 @@ function More({ group, rows, keys }: GroupProps & { rows: number }) {
 
 /** Fields given once: choices as touches, figures as wells. */
 function Fields(props: GroupProps) {
-  const { group, document, said, keys } = props;
+  const { group, document, preview, keys } = props;
   return (
     <div className="flex flex-wrap gap-x-6 gap-y-4">
       {group.fields.map((field) => {
@@ -77,8 +77,8 @@ function Fields(props: GroupProps) {
         return (
           <div key={field.name} className={field.kind === "choice" ? "grid w-full gap-2" : "grid w-full max-w-[260px] gap-1"}>
             {field.kind !== "switch" && <FieldName field={field} document={document} />}
-            {field.kind === "choice" || field.kind === "switch" ? <Told field={field} value={valueAt(document, path)} onChange={(value) => keys.type(path, value)} /> : <FieldInput {...props} field={field} row={null} />}
-            {faultsUnder(said?.faults ?? [], path).map((each) => (
+            {field.kind === "choice" || field.kind === "switch" ? <Entered field={field} value={valueAt(document, path)} onChange={(value) => keys.type(path, value)} /> : <FieldInput {...props} field={field} row={null} />}
+            {faultsUnder(preview?.faults ?? [], path).map((each) => (
               <FaultLine key={each.path} id={`${spotId(path)}-fault`} fault={each} beside />
             ))}
           </div>
@@ -89,7 +89,7 @@ function Fields(props: GroupProps) {
 }
 
 /** A choice or a switch; a switch that nobody touched is on. */
-export function Told({ field, value, onChange }: { field: Field; value: unknown; onChange: (value: unknown) => void }) {
+export function Entered({ field, value, onChange }: { field: Field; value: unknown; onChange: (value: unknown) => void }) {
   if (field.kind === "choice") return <Choice label={field.label} value={String(value ?? "")} options={field.options} onChange={onChange} />;
   return (
     <label className="flex min-h-[48px] items-center gap-3">
@@ -110,7 +110,7 @@ export function FieldName({ field, document }: { field: Field; document: CheckDo
   );
 }
 
-function FieldInput({ group, field, row, document, said, keys, placeholder }: GroupProps & { field: Field; row: number | null; placeholder?: string | undefined }) {
+function FieldInput({ group, field, row, document, preview, keys, placeholder }: GroupProps & { field: Field; row: number | null; placeholder?: string | undefined }) {
   const path = pathOf(group, field, row);
   const spot = { path, field, group, row };
   const entry = group.entry ? `${group.entry.each.noun} ${group.entry.index + 1}, ` : "";
@@ -123,7 +123,7 @@ function FieldInput({ group, field, row, document, said, keys, placeholder }: Gr
       text={field.kind === "text"}
       placeholder={placeholder}
       value={textAt(document, path)}
-      faults={faultsUnder(said?.faults ?? [], path)}
+      faults={faultsUnder(preview?.faults ?? [], path)}
       onType={(value) => keys.type(path, value)}
       onKey={(key) => keys.key(spot, key)}
       onHere={() => keys.here(spot)}
@@ -133,9 +133,9 @@ function FieldInput({ group, field, row, document, said, keys, placeholder }: Gr
 
 /** One row: its fields side by side, named above the first. */
 function RowFields(props: GroupProps & { row: number }) {
-  const { row, group, document, said } = props;
+  const { row, group, document, preview } = props;
   const path = `${group.path}[${row}]`;
-  const outlier = said?.progress.outlier?.path.startsWith(path) ? said.progress.outlier : null;
+  const outlier = preview?.progress.outlier?.path.startsWith(path) ? preview.progress.outlier : null;
   const title = group.row_titles[row];
   const rows = rowsOf(document, group);
   const repeat = group.repeats ? repeatOf(rows[row]) : 1;
@@ -145,7 +145,7 @@ function RowFields(props: GroupProps & { row: number }) {
       {begins && <h3 className="border-t border-line pt-3 font-[640]">Repeat {repeat}</h3>}
       {title && <span className="font-[600]">{title}</span>}
       <RowInputs {...props} named={row === 0 || begins || Boolean(title)} />
-      {faultsUnder(said?.faults ?? [], path).map((each) => (
+      {faultsUnder(preview?.faults ?? [], path).map((each) => (
         <FaultLine key={each.path} id={`${spotId(each.path)}-fault`} fault={each} />
       ))}
       {outlier && <p className="fault">{outlier.text}</p>}
@@ -194,7 +194,7 @@ function RowInputs({ named: nameAll, ...props }: GroupProps & { row: number; nam
 
 /** Readings of one place, side by side. */
 function PlainList(props: GroupProps) {
-  const { group, document, said, compact = false } = props;
+  const { group, document, preview, compact = false } = props;
   const field = group.fields[0] as Field;
   const outlier = outlierOf(props);
   const columns = compact ? "grid-cols-[repeat(auto-fit,minmax(104px,1fr))]" : "grid-cols-3 tab:grid-cols-5";
@@ -207,7 +207,7 @@ function PlainList(props: GroupProps) {
           </div>
         ))}
       </div>
-      {faultsUnder(said?.faults ?? [], group.path).map((each: Fault) => (
+      {faultsUnder(preview?.faults ?? [], group.path).map((each: Fault) => (
         <FaultLine key={each.path} id={`${spotId(each.path)}-fault`} fault={each} />
       ))}
       {outlier && <p className="fault">{outlier.text}</p>}
@@ -215,7 +215,7 @@ function PlainList(props: GroupProps) {
   );
 }
 
-const outlierOf = ({ group, said }: GroupProps) => (said?.progress.outlier?.path.startsWith(`${group.path}[`) ? said.progress.outlier : null);
+const outlierOf = ({ group, preview }: GroupProps) => (preview?.progress.outlier?.path.startsWith(`${group.path}[`) ? preview.progress.outlier : null);
 
 /** A reading is struck visibly and put back: the one typed last, or the one that is an outlier. */
 function Struck(props: GroupProps) {
@@ -244,9 +244,9 @@ function Struck(props: GroupProps) {
 }
 
 /** What the core says beside these readings: their spread, the distance the wires show. */
-function Beside({ group, said }: GroupProps) {
+function Beside({ group, preview }: GroupProps) {
   const parent = group.own.slice(0, group.own.lastIndexOf("."));
-  const notes = (said?.progress.notes ?? []).filter((note) => note.path === group.own || (group.rows && note.path === parent));
+  const notes = (preview?.progress.notes ?? []).filter((note) => note.path === group.own || (group.rows && note.path === parent));
   return notes.map((note) => (
     <p key={note.text} className="sub" data-note={note.path}>
       {note.text}

@@ -43,7 +43,7 @@ export function PlanPage() {
   const instrument = useQuery(instrumentQuery(tag));
   const kind = useKind("two-face");
   if (!instrument.data || !kind) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the plan…" />;
-  return <Plan one={instrument.data} kind={kind} />;
+  return <Plan item={instrument.data} kind={kind} />;
 }
 
 /** The marks as typed, kept over a reload, and what the core says of them. */
@@ -70,23 +70,23 @@ function usePlan(instrument: Instrument) {
       }
     : null;
   const query = useQuestion<Answer>(question, (marked) => advise<Answer>(marked));
-  return { marks, keep, there, pointings, setPointings, ground, setGround, sun, setSun, ...query, seen: question ? query.told : null };
+  return { marks, keep, there, pointings, setPointings, ground, setGround, sun, setSun, ...query, seen: question ? query.answer : null };
 }
 
 type Planning = ReturnType<typeof usePlan>;
 
-function Plan({ one, kind }: { one: Instrument; kind: Kind }) {
-  const plan = usePlan(one);
+function Plan({ item, kind }: { item: Instrument; kind: Kind }) {
+  const plan = usePlan(item);
   return (
     <div className="grid gap-4">
       <Head
         title={
           <>
-            Targets for the two-face check of <span className="tag">{one.tag}</span>
+            Targets for the two-face check of <span className="tag">{item.tag}</span>
           </>
         }
         sub="Possible targets: distance, and height above the telescope (minus if lower)."
-        acts={<Back to={`/bench/new/${one.tag}/two-face`}>Back to the two-face check</Back>}
+        acts={<Back to={`/bench/new/${item.tag}/two-face`}>Back to the two-face check</Back>}
       />
       <div className="grid items-start gap-4 desk:grid-cols-[440px_minmax(0,1fr)]">
         <section className="card grid gap-5 p-5" aria-label="Targets in sight">
@@ -104,7 +104,7 @@ function Plan({ one, kind }: { one: Instrument; kind: Kind }) {
           <Choice label="Ground below the sights" value={plan.ground} options={GROUNDS} onChange={plan.setGround} />
           <Choice label="Sun" value={plan.sun} options={SUNS} onChange={plan.setSun} />
         </section>
-        <Proved plan={plan} tag={one.tag} kind={kind} />
+        <Proved plan={plan} tag={item.tag} kind={kind} />
       </div>
     </div>
   );
@@ -166,7 +166,7 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
             {seen.result.marks.map((mark, i) => (
               <li key={i} data-planned={mark.name}>
                 <b>{mark.name}</b>. {mark.text}
-                {mark.said.map((each) => (
+                {mark.messages.map((each) => (
                   <span key={each.code} data-message={each.code} className="sub block">
                     {each.text}
                   </span>

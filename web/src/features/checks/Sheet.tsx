@@ -8,9 +8,9 @@ import { GroupFields } from "./GroupFields";
 import type { SheetProps } from "./sheetProps";
 
 export function Sheet(props: SheetProps) {
-  const { document, said, keys } = props;
+  const { document, preview, keys } = props;
   const form = props.form.filter((group) => !group.setting && !group.before);
-  const faults = said?.faults ?? [];
+  const faults = preview?.faults ?? [];
   const elsewhere = faults.filter((fault) => !form.some((group) => groupPaths(document, group).some((path) => faultsUnder([fault], path).length)));
   const blocks = blocksOf(form);
   const lists = [...new Map(form.flatMap((group) => (group.entry?.each.more ? [[group.entry.list, group.entry] as const] : []))).values()];

@@ -9,7 +9,7 @@ import { Choice, Dialog, Trouble } from "../../ui/parts";
 import type { Change } from "../../hooks/useDraft";
 import { Steps } from "./Begin";
 import { Conditions } from "./Conditions";
-import { FieldName, Told } from "./GroupFields";
+import { FieldName, Entered } from "./GroupFields";
 import { ANGLES, UNITS, remember } from "../../ui/units";
 
 type Props = { draft: Draft; kind: Kind; form: Placed[]; change: Change; faults: Fault[]; open: boolean; onClose: () => void };
@@ -28,7 +28,7 @@ export function SheetDialog({ draft, kind, form, change, faults, open, onClose }
               return (
                 <div key={path} className="grid gap-2" data-look={field.name}>
                   {field.kind === "choice" && <FieldName field={field} document={document} />}
-                  <Told field={field} value={valueAt(document, path)} onChange={(value) => set(withAt(document, path, value))} />
+                  <Entered field={field} value={valueAt(document, path)} onChange={(value) => set(withAt(document, path, value))} />
                 </div>
               );
             })}

@@ -1,7 +1,7 @@
 // The targets from the side, to scale: how far, how high, against the steepness the trunnion axis wants.
 import { useNarrow } from "../../hooks/useNarrow";
 
-export type PlannedMark = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; said: { code: string; text: string }[] };
+export type PlannedMark = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; messages: { code: string; text: string }[] };
 
 const PAD = 26;
 

@@ -60,12 +60,12 @@ describe("an input", () => {
 const KIND_PEG = kindNamed("two-peg");
 
 /** A sheet over a draft held in memory, as the bench holds it. */
-function Held({ said, seen, saved }: { said: Preview | null; seen: (draft: Draft) => void; saved: () => void }) {
+function Held({ preview, seen, saved }: { preview: Preview | null; seen: (draft: Draft) => void; saved: () => void }) {
   const [draft, setDraft] = useState(() => {
     const document = begunBy("two-peg", "free");
     return begin({ kind: "two-peg", instrument: "LV-03", owner: "tam", document, begun: document.observations });
   });
-  const change = (how: (one: Draft) => Draft) =>
+  const change = (how: (item: Draft) => Draft) =>
     setDraft((now) => {
       const next = how(now);
       seen(next);
@@ -75,7 +75,7 @@ function Held({ said, seen, saved }: { said: Preview | null; seen: (draft: Draft
   const { keys, at, bar } = useKeys(draft, form, change, saved);
   return (
     <>
-      <Sheet document={draft.document} form={form} said={said} keys={keys} at={at} onRemove={() => undefined} onRemoveEntry={() => undefined} />
+      <Sheet document={draft.document} form={form} preview={preview} keys={keys} at={at} onRemove={() => undefined} onRemoveEntry={() => undefined} />
       <button onClick={() => bar("sign")}>other sign</button>
     </>
   );
@@ -88,7 +88,7 @@ describe("the sheet", () => {
   it("is typed through without touching anything but the keyboard", async () => {
     let last: Draft | null = null;
     const saved = vi.fn();
-    render(<Held said={EMPTY} seen={(each) => (last = each)} saved={saved} />);
+    render(<Held preview={EMPTY} seen={(each) => (last = each)} saved={saved} />);
     const user = userEvent.setup();
     await user.click(screen.getByLabelText("set-up 1, To A: Distance"));
     await user.keyboard("30{Enter}1.468;1.469{Enter}30{Enter}1.210{Enter}56{Enter}1.5{Control>}{Enter}{/Control}");
@@ -100,7 +100,7 @@ describe("the sheet", () => {
 
   it("lets a reading be struck and put back", async () => {
     let last: Draft | null = null;
-    render(<Held said={EMPTY} seen={(each) => (last = each)} saved={() => undefined} />);
+    render(<Held preview={EMPTY} seen={(each) => (last = each)} saved={() => undefined} />);
     const user = userEvent.setup();
     await user.click(screen.getByLabelText(ON_A));
     await user.keyboard("1.4;1.5;1.6");
@@ -114,7 +114,7 @@ describe("the sheet", () => {
 
   it("goes over to three wires by one key, and the star is not written", async () => {
     let last: Draft | null = null;
-    render(<Held said={EMPTY} seen={(each) => (last = each)} saved={() => undefined} />);
+    render(<Held preview={EMPTY} seen={(each) => (last = each)} saved={() => undefined} />);
     const user = userEvent.setup();
     await user.click(screen.getByLabelText(ON_A));
     await user.keyboard("*1.65{Enter}1.50{Enter}1.35{Enter}");
@@ -125,7 +125,7 @@ describe("the sheet", () => {
 
   it("puts a fault beside its own input, with what was typed and what is wanted", async () => {
     const fault = { path: "observations.setups[0].a.readings[0]", where: "first set-up, staff A, first reading", given: "1.4.2", wanted: "a number with one decimal mark" };
-    render(<Held said={{ ...EMPTY, faults: [fault] }} seen={() => undefined} saved={() => undefined} />);
+    render(<Held preview={{ ...EMPTY, faults: [fault] }} seen={() => undefined} saved={() => undefined} />);
     const input = screen.getByLabelText(ON_A);
     await userEvent.type(input, "1.4.2");
     expect(input.getAttribute("aria-invalid")).toBe("true");
@@ -137,7 +137,7 @@ describe("the sheet", () => {
   it("marks the reading that is an outlier, and says beside its staff what the others spread by", async () => {
     const outlier = { path: "observations.setups[0].a.readings[0]", text: "1.5 lies apart." };
     const notes = [{ path: "observations.setups[0].a", text: "Spread 100.0 mm." }];
-    render(<Held said={{ ...EMPTY, progress: { ...EMPTY.progress, outlier, notes } }} seen={() => undefined} saved={() => undefined} />);
+    render(<Held preview={{ ...EMPTY, progress: { ...EMPTY.progress, outlier, notes } }} seen={() => undefined} saved={() => undefined} />);
     await userEvent.type(screen.getByLabelText(ON_A), "1.5;1.4;1.4");
     expect(screen.getByLabelText(ON_A).closest("[data-outlier]")).toBeTruthy();
     expect(screen.getByText("1.5 lies apart.")).toBeTruthy();
@@ -174,7 +174,7 @@ function panel(saying: Partial<Answered<Preview>>, save: Partial<Save> = {}, mor
   render(
     <QueryClientProvider client={new QueryClient()}>
       <MemoryRouter>
-        <FindingPanel draft={draft} saying={{ told: null, fresh: true, faults: [], trouble: null, noSignal: false, wrong: null, ...saying }} kind={KIND} save={full} onAgain={otherEnd} onFix={() => undefined} />
+        <FindingPanel draft={draft} saying={{ answer: null, fresh: true, faults: [], trouble: null, noSignal: false, wrong: null, ...saying }} kind={KIND} save={full} onAgain={otherEnd} onFix={() => undefined} />
       </MemoryRouter>
     </QueryClientProvider>,
   );
@@ -184,14 +184,14 @@ function panel(saying: Partial<Answered<Preview>>, save: Partial<Save> = {}, mor
 describe("the finding", () => {
   it("says what is read next before it is complete, and offers no saving", () => {
     const next = { path: "x", where: "second set-up, staff B, first reading" };
-    panel({ told: { ...EMPTY, progress: { ...EMPTY.progress, next } } });
+    panel({ answer: { ...EMPTY, progress: { ...EMPTY.progress, next } } });
     expect(screen.getByText("Next: second set-up, staff B, first reading")).toBeTruthy();
     expect(screen.queryByRole("button")).toBeNull();
     expect(screen.getByText(/Never point the telescope/)).toBeTruthy();
   });
 
   it("is a sentence with its grade, leads to the other end first, and has one coral act", async () => {
-    const { full, otherEnd } = panel({ told: { ...EMPTY, complete: true, reduced: RESULT } });
+    const { full, otherEnd } = panel({ answer: { ...EMPTY, complete: true, reduced: RESULT } });
     expect(screen.getByText("Line of sight 24.1″ up, ± 4.4″.")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Run it again from the other end" }));
     expect(otherEnd).toHaveBeenCalledOnce();
@@ -210,7 +210,7 @@ describe("the finding", () => {
   });
 
   it("greys saving for a trainee with its sentence, and offers to leave it for the chief", async () => {
-    const { full } = panel({ told: { ...EMPTY, complete: true, reduced: RESULT } }, { allowed: false, why: "A crew chief saves it." });
+    const { full } = panel({ answer: { ...EMPTY, complete: true, reduced: RESULT } }, { allowed: false, why: "A crew chief saves it." });
     const save = screen.getByRole("button", { name: "Save as found" });
     expect(save.getAttribute("aria-disabled")).toBe("true");
     await userEvent.click(save);

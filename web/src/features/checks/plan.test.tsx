@@ -3,7 +3,7 @@ import { render } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { type PlannedMark, SideView } from "./SideView";
 
-const mark = (name: string, distance_m: number, height_m: number): PlannedMark => ({ name, distance_m, height_m, elevation_deg: 0, text: "", said: [] });
+const mark = (name: string, distance_m: number, height_m: number): PlannedMark => ({ name, distance_m, height_m, elevation_deg: 0, text: "", messages: [] });
 const at = (group: Element | undefined): [number, number] => {
   const [, x = "", y = ""] = /L([\d.]+) ([\d.-]+)/.exec(group?.querySelector("path")?.getAttribute("d") ?? "") ?? [];
   return [Number(x), Number(y)];

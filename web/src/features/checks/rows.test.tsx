@@ -33,18 +33,18 @@ const METHOD = {
 const KIND = { kind: "circular-vial", methods: [METHOD], groups: METHOD.groups } as unknown as Kind;
 const BEGUN = { kind: "circular-vial", method: "half-turn", units: { length: "m" as const }, observations: { readings: [{ heading_deg: "0" }, { heading_deg: "180" }], centre: ["", ""] } };
 const NOTHING_YET = { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] };
-const said = (more: Partial<Preview>): Preview => ({ complete: false, missing: [], faults: [], progress: NOTHING_YET, picture: null, ...more });
+const preview = (more: Partial<Preview>): Preview => ({ complete: false, missing: [], faults: [], progress: NOTHING_YET, picture: null, ...more });
 
 let latest: Draft;
 const save = vi.fn();
-function Typing({ told = null }: { told?: Preview | null }) {
+function Typing({ answer = null }: { answer?: Preview | null }) {
   const [draft, setDraft] = useState(() => begin({ kind: "circular-vial", instrument: "TD-01", owner: "tam", document: BEGUN }));
   useEffect(() => {
     latest = draft;
   });
   const form = formOf(KIND, draft.document);
   const { keys, at } = useKeys(draft, form, (how) => setDraft((now) => how(now)), save);
-  return <Sheet document={draft.document} form={form} said={told} keys={keys} at={at} onRemove={(group, row) => setDraft({ ...draft, document: removeRow(draft.document, group, row) })} onRemoveEntry={() => undefined} />;
+  return <Sheet document={draft.document} form={form} preview={answer} keys={keys} at={at} onRemove={(group, row) => setDraft({ ...draft, document: removeRow(draft.document, group, row) })} onRemoveEntry={() => undefined} />;
 }
 const typed = (path: string) => textAt(latest.document, `observations.${path}`);
 
@@ -93,7 +93,7 @@ describe("a sheet of rows", () => {
   it("says beside its row what is wrong, and marks the one that is an outlier with what fixes it", () => {
     const fault = { path: "observations.readings[1].x_mm", where: "second reading, right", given: "1.x", wanted: "a number" };
     const outlier = { path: "observations.readings[0]", text: "The first reading does not agree with the others: read it again." };
-    const { container } = render(<Typing told={said({ faults: [fault], progress: { ...NOTHING_YET, outlier: outlier } })} />);
+    const { container } = render(<Typing answer={preview({ faults: [fault], progress: { ...NOTHING_YET, outlier: outlier } })} />);
     expect(within(container.querySelector("[data-row='observations.readings[1]']") as HTMLElement).getByRole("alert").textContent).toContain("1.x; wanted: a number");
     const marked = container.querySelector("[data-row='observations.readings[0]']") as HTMLElement;
     expect(marked.hasAttribute("data-outlier")).toBe(true);
@@ -102,7 +102,7 @@ describe("a sheet of rows", () => {
     expect(screen.getByLabelText("The bubble, 1: Right").getAttribute("aria-invalid")).toBe("false");
   });
   it("says at the foot what belongs to no row", () => {
-    render(<Typing told={said({ faults: [{ path: "observations.method", where: "how it is held", given: "turn", wanted: "another way" }] })} />);
+    render(<Typing answer={preview({ faults: [{ path: "observations.method", where: "how it is held", given: "turn", wanted: "another way" }] })} />);
     expect(screen.getByText(/another way/)).toBeTruthy();
   });
 });

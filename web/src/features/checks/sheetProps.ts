@@ -7,7 +7,7 @@ import type { Keys } from "./useKeys";
 export type SheetProps = {
   document: CheckDocument;
   form: Placed[];
-  said: Preview | null;
+  preview: Preview | null;
   keys: Keys;
   at: Spot | null;
   onRemove: (group: Placed, row: number) => void;

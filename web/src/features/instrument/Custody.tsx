@@ -8,24 +8,24 @@ import { PermissionButton, WithReason } from "../../ui/permission";
 
 type Asking = "note" | "held" | "released" | null;
 
-export function Custody({ one }: { one: Instrument }) {
+export function Custody({ item }: { item: Instrument }) {
   const { may } = useHere();
   const person = usePerson();
   const happened = useHappening();
   const [asking, setAsking] = useState<Asking>(null);
-  const state = one.standing.state;
+  const state = item.standing.state;
   const out = may("take-out");
   const inn = may("hand-in");
   return (
     <>
-      {one.crew ? (
-        <PermissionButton right={inn} onAct={() => void happened({ instrument: one.tag, event: "in" }, `${one.tag} handed in`)}>
+      {item.crew ? (
+        <PermissionButton right={inn} onAct={() => void happened({ instrument: item.tag, event: "in" }, `${item.tag} handed in`)}>
           Hand in
         </PermissionButton>
       ) : (
         state !== "hold" &&
         person.crew && (
-          <PermissionButton right={out} onAct={() => void happened({ instrument: one.tag, event: "out", crew: person.crew as string }, `${one.tag} taken out`)}>
+          <PermissionButton right={out} onAct={() => void happened({ instrument: item.tag, event: "out", crew: person.crew as string }, `${item.tag} taken out`)}>
             Take out
           </PermissionButton>
         )
@@ -42,21 +42,21 @@ export function Custody({ one }: { one: Instrument }) {
       <button className="btn" onClick={() => setAsking("note")}>
         Report a knock or drop
       </button>
-      <NoteEvent tag={one.tag} open={asking === "note"} onClose={() => setAsking(null)} />
+      <NoteEvent tag={item.tag} open={asking === "note"} onClose={() => setAsking(null)} />
       <WithReason
         event="held"
-        tag={one.tag}
+        tag={item.tag}
         open={asking === "held"}
-        title={`Put ${one.tag} on hold?`}
+        title={`Put ${item.tag} on hold?`}
         text="It stays on hold until a check passes or the manager releases it. The reason is shown everywhere."
         word="Put on hold"
         onClose={() => setAsking(null)}
       />
       <WithReason
         event="released"
-        tag={one.tag}
+        tag={item.tag}
         open={asking === "released"}
-        title={`Release ${one.tag} without a passed check?`}
+        title={`Release ${item.tag} without a passed check?`}
         text="It can then be used under its condition. Your name and reason are shown until a check passes."
         word="Release"
         onClose={() => setAsking(null)}

@@ -27,49 +27,49 @@ export function Instrument() {
   const instrument = useQuery(instrumentQuery(tag));
   if (instrument.isPending) return <Waiting what={`Loading ${tag}…`} />;
   if (!instrument.data) return <Trouble error={instrument.error} />;
-  return <Shown one={instrument.data} />;
+  return <Shown item={instrument.data} />;
 }
 
-function Shown({ one }: { one: Passport }) {
+function Shown({ item }: { item: Passport }) {
   const { now } = useHere();
-  const [of, setOf] = useState(() => one.latest?.check ?? one.standing.checks[0]?.check ?? "two-peg");
+  const [of, setOf] = useState(() => item.latest?.check ?? item.standing.checks[0]?.check ?? "two-peg");
   const kinds = useQuery(kindsQuery).data ?? [];
-  const series = useQuery(seriesQuery(one.tag, of));
-  const control = useQuery(seriesQuery(one.tag, "control"));
+  const series = useQuery(seriesQuery(item.tag, of));
+  const control = useQuery(seriesQuery(item.tag, "control"));
   const sighted = Boolean(control.data?.points.length);
   return (
     <div className="grid gap-4">
       <Head
         title={
           <>
-            <span className="tag">{one.tag}</span>: {TITLES[one.standing.state]}
+            <span className="tag">{item.tag}</span>: {TITLES[item.standing.state]}
           </>
         }
-        sub={`${one.model}. ${whereabouts(one)}.`}
-        acts={<Custody one={one} />}
+        sub={`${item.model}. ${whereabouts(item)}.`}
+        acts={<Custody item={item} />}
       />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
         <div className="grid gap-4">
-          <StandingCard one={one} />
+          <StandingCard item={item} />
           {control.data && sighted && (
             <section className="card p-4 tab:p-5" aria-label="Agreement with control points">
               <h2 className="pb-3">Agreement with control points, each set-up against the tolerance</h2>
               <SeriesPlot series={control.data} today={now} />
             </section>
           )}
-          {(one.checks.length > 0 || !sighted) && (
+          {(item.checks.length > 0 || !sighted) && (
             <section className="card grid gap-3 p-4 tab:p-5" aria-label="History">
               <h2>{series.data?.title ?? "History"}, each result against the limit</h2>
-              {one.checks.length > 1 && <Choice label="History of" value={of} onChange={setOf} options={one.checks.map((name) => ({ value: name, label: kinds.find((each) => each.kind === name)?.title ?? name }))} />}
+              {item.checks.length > 1 && <Choice label="History of" value={of} onChange={setOf} options={item.checks.map((name) => ({ value: name, label: kinds.find((each) => each.kind === name)?.title ?? name }))} />}
               {series.data && <SeriesPlot series={series.data} today={now} />}
               <Trouble error={series.error} />
             </section>
           )}
-          <Records tag={one.tag} />
+          <Records tag={item.tag} />
         </div>
         <div className="grid gap-4">
-          <Checks one={one} />
-          <PassportCard one={one} />
+          <Checks item={item} />
+          <PassportCard item={item} />
         </div>
       </div>
     </div>
@@ -77,8 +77,8 @@ function Shown({ one }: { one: Passport }) {
 }
 
 /** Why it stands as it does, the latest finding, and the one act that matters now. */
-function StandingCard({ one }: { one: Passport }) {
-  const { latest, standing } = one;
+function StandingCard({ item }: { item: Passport }) {
+  const { latest, standing } = item;
   return (
     <section className="card grid gap-4 p-5" aria-label="Status" data-standing={standing.state}>
       <ul className="m-0 grid list-none gap-1 p-0 text-[17px]">
@@ -99,14 +99,14 @@ function StandingCard({ one }: { one: Passport }) {
           </Link>
         </div>
       )}
-      <Act one={one} />
+      <Act item={item} />
     </section>
   );
 }
 
-function Act({ one }: { one: Passport }) {
+function Act({ item }: { item: Passport }) {
   const { session } = useHere();
-  const { latest, standing } = one;
+  const { latest, standing } = item;
   const check = standing.checks[0];
   if (standing.state === "hold" && latest && ["adjust", "service"].includes(latest.grade))
     return (
@@ -118,7 +118,7 @@ function Act({ one }: { one: Passport }) {
   const first = standing.state === "check-first" || standing.state === "hold";
   return (
     <div className="grid gap-2">
-      <Link className={`btn site ${first ? "now" : ""}`} to={`/bench/new/${one.tag}/${check.check}`}>
+      <Link className={`btn site ${first ? "now" : ""}`} to={`/bench/new/${item.tag}/${check.check}`}>
         {check.title}, {check.minutes} minutes
       </Link>
       {check.due_on && !first && <p className="sub">Due again on {plannedDay(check.due_on, session.time_zone)}.</p>}

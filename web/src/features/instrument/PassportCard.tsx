@@ -22,15 +22,15 @@ const SPEC_FIELDS: Record<string, (value: unknown) => [string, string]> = {
   storable_arcsec: (v) => ["Can store up to", `${v}″`],
 };
 /** What an instrument is, by its papers. */
-export function PassportCard({ one }: { one: Instrument }) {
+export function PassportCard({ item }: { item: Instrument }) {
   const { session } = useHere();
   const rows: [string, string][] = [
-    ["Kind", KIND_NAMES[one.kind] ?? one.kind],
-    ["Model", one.model],
-    ["Serial", one.serial || "not entered"],
-    ["With the firm since", day(one.since, session.time_zone)],
-    ["Kept at", whereabouts(one)],
-    ...Object.entries(one.stated).flatMap(([name, value]) => (SPEC_FIELDS[name] ? [SPEC_FIELDS[name](value)] : [])),
+    ["Kind", KIND_NAMES[item.kind] ?? item.kind],
+    ["Model", item.model],
+    ["Serial", item.serial || "not entered"],
+    ["With the firm since", day(item.since, session.time_zone)],
+    ["Kept at", whereabouts(item)],
+    ...Object.entries(item.stated).flatMap(([name, value]) => (SPEC_FIELDS[name] ? [SPEC_FIELDS[name](value)] : [])),
   ];
   return (
     <section className="card p-5" aria-label="Passport">
@@ -43,29 +43,29 @@ export function PassportCard({ one }: { one: Instrument }) {
           </div>
         ))}
       </dl>
-      {one.checks.includes("two-face") && <Storing one={one} />}
-      {one.tips && <p className="mt-3 border-t border-line pt-3">{one.tips}</p>}
+      {item.checks.includes("two-face") && <Storing item={item} />}
+      {item.tips && <p className="mt-3 border-t border-line pt-3">{item.tips}</p>}
       <p className="sub mt-3 border-t border-line pt-3">These are field checks, not an accredited calibration.</p>
     </section>
   );
 }
 
 /** How this model stores what was found: stated once by the manager, so that no sign is guessed at the act. */
-function Storing({ one }: { one: Instrument }) {
+function Storing({ item }: { item: Instrument }) {
   const { may } = useHere();
   const client = useQueryClient();
   const notify = useNotify();
   const [open, setOpen] = useState(false);
-  const [stores, setStores] = useState(String(one.stated["stores"] ?? ""));
-  const [most, setMost] = useState(String(one.stated["storable_arcsec"] ?? ""));
+  const [stores, setStores] = useState(String(item.stated["stores"] ?? ""));
+  const [most, setMost] = useState(String(item.stated["storable_arcsec"] ?? ""));
   const [faults, setFaults] = useState<Fault[]>([]);
   if (!may("manage-fleet").allowed) return null;
   const save = async () => {
     try {
-      await data(api.PUT("/api/instruments/{tag}/storing", { params: { path: { tag: one.tag } }, body: { stores: stores || null, storable_arcsec: most.trim() || null } }));
+      await data(api.PUT("/api/instruments/{tag}/storing", { params: { path: { tag: item.tag } }, body: { stores: stores || null, storable_arcsec: most.trim() || null } }));
       await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
       setOpen(false);
-      notify({ text: `Saved for every ${one.model}.` });
+      notify({ text: `Saved for every ${item.model}.` });
     } catch (error) {
       if (error instanceof Problem) setFaults(error.faults);
       else notify({ text: error instanceof NoSignal ? "This needs a connection." : "Not saved. Try again." });
@@ -74,9 +74,9 @@ function Storing({ one }: { one: Instrument }) {
   return (
     <>
       <button className="link mt-2 min-h-[44px]" onClick={() => setOpen(true)}>
-        {one.stated["stores"] ? "Change how it stores values" : "Enter how it stores values"}
+        {item.stated["stores"] ? "Change how it stores values" : "Enter how it stores values"}
       </button>
-      <Dialog title={`How every ${one.model} stores`} open={open} onClose={() => setOpen(false)}>
+      <Dialog title={`How every ${item.model} stores`} open={open} onClose={() => setOpen(false)}>
         <div className="grid gap-4">
           <p>See the manual; or store a value, measure again, and see which way it changed. New values are then given with the right sign.</p>
           <Choice label="Its stored values are" value={stores} options={STORES} onChange={setStores} />

@@ -21,7 +21,7 @@ const WORDS: Record<string, string> = {
   held: "On hold",
   released: "Released",
   adjusted: "Adjusted",
-  "looked-back": "Reviewed: no harm",
+  "impact-reviewed": "Reviewed: no harm",
   struck: "Struck",
 };
 

@@ -72,7 +72,7 @@ function Turned() {
         <p className="font-[560]">The circle counts</p>
         <Choice label="The circle counts" value={counts} options={SENSES} onChange={setCounts} />
       </div>
-      <Told answer={answer} trouble={trouble} />
+      <Entered answer={answer} trouble={trouble} />
     </section>
   );
 }
@@ -96,15 +96,15 @@ function Square() {
           Wanted: {each.wanted}.
         </p>
       ))}
-      <Told answer={answer} trouble={trouble} />
+      <Entered answer={answer} trouble={trouble} />
     </section>
   );
 }
 
-function Told({ answer, trouble }: { answer: Answer | null; trouble: string | null }) {
+function Entered({ answer, trouble }: { answer: Answer | null; trouble: string | null }) {
   if (trouble) return <p className="fault">{trouble}</p>;
   return (
-    <div aria-live="polite" className="grid gap-1" data-told>
+    <div aria-live="polite" className="grid gap-1" data-answer>
       {answer?.text.map((line, i) => (
         <p key={line} className={i === 0 ? "text-[1.5rem] font-[700] leading-tight" : "sub"}>
           {line}
@@ -115,6 +115,6 @@ function Told({ answer, trouble }: { answer: Answer | null; trouble: string | nu
 }
 
 function useAdvice(question: Record<string, unknown> | null): { answer: Answer | null; faults: Fault[]; trouble: string | null } {
-  const { told, fresh, faults, trouble, noSignal } = useQuestion<Answer>(question, (query) => advise<Answer>(query), 0);
-  return { answer: fresh ? told : null, faults, trouble: noSignal ? NO_CORE : trouble ? "It could not be calculated. Try again." : null };
+  const { answer, fresh, faults, trouble, noSignal } = useQuestion<Answer>(question, (query) => advise<Answer>(query), 0);
+  return { answer: fresh ? answer : null, faults, trouble: noSignal ? NO_CORE : trouble ? "It could not be calculated. Try again." : null };
 }

@@ -28,7 +28,7 @@ export function OrientationPage() {
 }
 
 function Open({ draft, write }: { draft: OrientationDraft; write: Write }) {
-  const { told: answer, fresh, faults: refusals, trouble, noSignal } = usePreview<OrientationPreview>(draft.instrument, orientationToSend(draft.document), 100);
+  const { answer: answer, fresh, faults: refusals, trouble, noSignal } = usePreview<OrientationPreview>(draft.instrument, orientationToSend(draft.document), 100);
   const navigate = useNavigate();
   const [query] = useSearchParams();
   const notify = useNotify();
@@ -62,7 +62,7 @@ function Open({ draft, write }: { draft: OrientationDraft; write: Write }) {
         <div className="grid gap-4">
           <section className="card grid gap-4 p-5" aria-label="Sights">
             <HeightAndCircle draft={draft} faults={faults} write={write} />
-            <Sights draft={draft} said={answer} faults={faults} write={write} />
+            <Sights draft={draft} preview={answer} faults={faults} write={write} />
           </section>
           <section className="card px-5 py-2" aria-label="Closing sight">
             <Fold title="Closing sight at the reference" open={Boolean(observed.closing) || query.has("closing")}>
@@ -76,7 +76,7 @@ function Open({ draft, write }: { draft: OrientationDraft; write: Write }) {
               <PlanDrawing plan={answer.plan} />
             </section>
           )}
-          {answer && <Judged draft={draft} said={answer} fresh={fresh} refused={refused.length} write={write} />}
+          {answer && <Judged draft={draft} preview={answer} fresh={fresh} refused={refused.length} write={write} />}
         </div>
       </div>
     </div>
@@ -135,12 +135,12 @@ function Mend({ draft, suspect, reasons, write }: { draft: OrientationDraft; sus
   return null;
 }
 
-function Judged({ draft, said, fresh, refused, write }: { draft: OrientationDraft; said: OrientationPreview; fresh: boolean; refused: number; write: Write }) {
+function Judged({ draft, preview, fresh, refused, write }: { draft: OrientationDraft; preview: OrientationPreview; fresh: boolean; refused: number; write: Write }) {
   const { may } = useHere();
   const keep = useSaving();
   const [busy, setBusy] = useState(false);
   const right = may("save-check");
-  const { reduced } = said;
+  const { reduced } = preview;
   const done = async () => {
     setBusy(true);
     const sent: OrientationDocument = orientationToSend(draft.document);
@@ -167,9 +167,9 @@ function Judged({ draft, said, fresh, refused, write }: { draft: OrientationDraf
           </dl>
         </>
       ) : (
-        <p className="sub">{said.faults.length ? "One value is incomplete." : said.wanted[0] ? `Next reading: ${said.wanted[0].where}.` : ""}</p>
+        <p className="sub">{preview.faults.length ? "One value is incomplete." : preview.wanted[0] ? `Next reading: ${preview.wanted[0].where}.` : ""}</p>
       )}
-      {said.faults
+      {preview.faults
         .filter((fault) => !fault.path.includes("shots[") && !fault.path.includes("closing") && !fault.path.includes("instrument_height"))
         .map((each) => (
           <FaultLine key={each.path} fault={each} />

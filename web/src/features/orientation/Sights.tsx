@@ -7,13 +7,13 @@ import { Named } from "../../ui/Named";
 import { Fold, focusOn } from "../../ui/Fold";
 import { PickPoint } from "./PickPoint";
 
-type Props = { draft: OrientationDraft; said: OrientationPreview | null; faults: Fault[]; write: Write };
+type Props = { draft: OrientationDraft; preview: OrientationPreview | null; faults: Fault[]; write: Write };
 type PointResult = { path: string; along_mm: number | null; across_mm: number | null; height_mm: number | null };
 
-export function Sights({ draft, said, faults, write }: Props) {
+export function Sights({ draft, preview, faults, write }: Props) {
   const { shots } = draft.document.observations;
   const [open, setOpen] = useState(shots.length - 1);
-  const misfits = ((said?.reduced?.result["points"] ?? []) as PointResult[]).reduce((all, point) => ({ ...all, [point.path]: point }), {} as Record<string, PointResult>);
+  const misfits = ((preview?.reduced?.result["points"] ?? []) as PointResult[]).reduce((all, point) => ({ ...all, [point.path]: point }), {} as Record<string, PointResult>);
   const add = () => {
     write((each) => observing(each, { shots: [...each.document.observations.shots, shots[shots.length - 1]?.target_height ? { target_height: shots[shots.length - 1]?.target_height ?? "" } : {}] }));
     setOpen(shots.length);
@@ -32,7 +32,7 @@ export function Sights({ draft, said, faults, write }: Props) {
             </li>
           ) : (
             <li key={i} data-shot={i}>
-              <Row shot={shot} soFar={said?.progress.find((each) => each.path === `observations.shots[${i}]`)?.text ?? ""} misfit={misfits[`observations.shots[${i}]`]} faulty={faults.some((fault) => fault.path.startsWith(`observations.shots[${i}]`))} onOpen={() => setOpen(i)} onLeave={() => write((each) => withShot(each, i, { left_out: !shot.left_out }))} />
+              <Row shot={shot} soFar={preview?.progress.find((each) => each.path === `observations.shots[${i}]`)?.text ?? ""} misfit={misfits[`observations.shots[${i}]`]} faulty={faults.some((fault) => fault.path.startsWith(`observations.shots[${i}]`))} onOpen={() => setOpen(i)} onLeave={() => write((each) => withShot(each, i, { left_out: !shot.left_out }))} />
             </li>
           ),
         )}

@@ -103,19 +103,19 @@ function Everybody() {
       </ul>
       <Trouble error={people.error} />
       <Dialog title={chosen?.name ?? ""} open={chosen !== null} onClose={() => setChosen(null)}>
-        {chosen && <Change one={chosen} onDone={() => setChosen(null)} />}
+        {chosen && <Change item={chosen} onDone={() => setChosen(null)} />}
       </Dialog>
     </section>
   );
 }
 
 /** What the manager does about one person: a new password, every session ended, left or back. */
-function Change({ one, onDone }: { one: Row; onDone: () => void }) {
+function Change({ item, onDone }: { item: Row; onDone: () => void }) {
   const client = useQueryClient();
   const notify = useNotify();
   const [password, setPassword] = useState("");
   const [trouble, setTrouble] = useState<unknown>(null);
-  const path = { username: one.username };
+  const path = { username: item.username };
   const act = async (done: Promise<unknown>, answer: string) => {
     try {
       await done;
@@ -132,7 +132,7 @@ function Change({ one, onDone }: { one: Row; onDone: () => void }) {
         className="grid gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          void act(api.PUT("/api/people/{username}/password", { params: { path }, body: { password } }), `${one.name} has a new password; every session has ended.`);
+          void act(api.PUT("/api/people/{username}/password", { params: { path }, body: { password } }), `${item.name} has a new password; every session has ended.`);
         }}
       >
         <Secret label="New password (tell them in person)" value={password} onChange={setPassword} autoComplete="new-password" path="password" trouble={trouble} hint={LEAST} />
@@ -142,11 +142,11 @@ function Change({ one, onDone }: { one: Row; onDone: () => void }) {
       </form>
       <OtherTrouble trouble={trouble} />
       <div className="grid gap-3 border-t border-line pt-4 tab:grid-cols-2">
-        <button className="btn" onClick={() => void act(api.DELETE("/api/people/{username}/sessions", { params: { path } }), `Every session of ${one.name} has ended.`)}>
+        <button className="btn" onClick={() => void act(api.DELETE("/api/people/{username}/sessions", { params: { path } }), `Every session of ${item.name} has ended.`)}>
           End every session
         </button>
-        <button className="btn" onClick={() => void act(api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !one.active } }), one.active ? `${one.name} cannot sign in any more.` : `${one.name} may sign in again.`)}>
-          {one.active ? "Has left" : "Is back"}
+        <button className="btn" onClick={() => void act(api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !item.active } }), item.active ? `${item.name} cannot sign in any more.` : `${item.name} may sign in again.`)}>
+          {item.active ? "Has left" : "Is back"}
         </button>
       </div>
       <p className="sub">Someone who has left cannot sign in any more. Their name stays on every record.</p>

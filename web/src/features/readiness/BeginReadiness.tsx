@@ -20,9 +20,9 @@ export function RoundBegin() {
   const instrument = useQuery(instrumentQuery(tag));
   const [minutes, setMinutes] = useState(() => localStorage.getItem("round-minutes") ?? "10");
   const open = useUnfinished(tag, "pre-survey");
-  const { told, fresh, trouble, noSignal } = usePreview<ReadinessPreview>(tag, emptyRound(Number(minutes)), 0);
+  const { answer, fresh, trouble, noSignal } = usePreview<ReadinessPreview>(tag, emptyRound(Number(minutes)), 0);
   if (!instrument.data || open === undefined) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
-  const proposed = told?.proposed ?? [];
+  const proposed = answer?.proposed ?? [];
   const taken = proposed.filter((each) => each.taken);
   const start = async () => {
     localStorage.setItem("round-minutes", minutes);
@@ -49,7 +49,7 @@ export function RoundBegin() {
         </div>
         {noSignal && <p className="fault">{NO_CORE}</p>}
         <Trouble error={trouble} />
-        {told && (
+        {answer && (
           <ol className="m-0 grid list-none gap-0 divide-y divide-line p-0" aria-label="Checks included">
             {proposed.map((each) => (
               <li key={each.check} data-proposed={each.check} data-taken={each.taken} className="grid gap-x-6 py-3 tab:grid-cols-[minmax(0,1fr)_auto]">
@@ -62,8 +62,8 @@ export function RoundBegin() {
             ))}
           </ol>
         )}
-        {told && proposed.length === 0 && <p>No quick check for {tag}: do one of its checks.</p>}
-        {told && proposed.length > 0 && taken.length === 0 && <p className="font-[640]">Everything passed today: nothing to do.</p>}
+        {answer && proposed.length === 0 && <p>No quick check for {tag}: do one of its checks.</p>}
+        {answer && proposed.length > 0 && taken.length === 0 && <p className="font-[640]">Everything passed today: nothing to do.</p>}
         {taken.length > 0 && (
           <button className="btn now site justify-self-start" disabled={!fresh} onClick={() => void start()}>
             Begin: {taken.length === 1 ? "one check" : `${taken.length} checks`}, about {taken.reduce((sum, each) => sum + each.minutes, 0)} minutes

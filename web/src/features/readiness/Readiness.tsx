@@ -31,7 +31,7 @@ export function Round() {
 
 function Open({ draft, change, room }: { draft: Draft; change: Change; room: boolean }) {
   const steps = stepsOf(draft);
-  const { told, trouble, noSignal } = usePreview<ReadinessPreview>(draft.instrument, roundOf(draft.document), 0);
+  const { answer, trouble, noSignal } = usePreview<ReadinessPreview>(draft.instrument, roundOf(draft.document), 0);
   const [leaving, setLeaving] = useState<Step | null>(null);
   useSettling(draft, change);
   const now = nextStep(steps);
@@ -51,7 +51,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
             Pre-work check of <span className="tag">{draft.instrument}</span>: {done} of {steps.length} done
           </>
         }
-        sub={told?.progress || "In the order they depend on each other. You can interrupt it; it waits on the bench."}
+        sub={answer?.progress || "In the order they depend on each other. You can interrupt it; it waits on the bench."}
         acts={
           <>
             <Back to="/bench">To the bench</Back>
@@ -76,7 +76,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
             />
           ))}
         </ol>
-        <HowItEnds draft={draft} told={told} trouble={trouble} noSignal={noSignal} now={now} better={Boolean(better)} />
+        <HowItEnds draft={draft} answer={answer} trouble={trouble} noSignal={noSignal} now={now} better={Boolean(better)} />
       </div>
       <Dialog title="Skip it?" open={leaving !== null} onClose={() => setLeaving(null)}>
         {leaving && <LeaveOut step={leaving} onLeave={(why) => leave(leaving, why)} />}
@@ -100,10 +100,10 @@ function useDiscardRound(draft: Draft): () => Promise<void> {
   };
 }
 
-type EndProps = { draft: Draft; told: ReadinessPreview | null; trouble: unknown; noSignal: boolean; now: Step | undefined; better: boolean };
+type EndProps = { draft: Draft; answer: ReadinessPreview | null; trouble: unknown; noSignal: boolean; now: Step | undefined; better: boolean };
 
 /** What it comes to so far, and keeping it at its end. */
-function HowItEnds({ draft, told, trouble, noSignal, now, better }: EndProps) {
+function HowItEnds({ draft, answer, trouble, noSignal, now, better }: EndProps) {
   const { may } = useHere();
   const keep = useSaving();
   const [busy, setBusy] = useState(false);
@@ -114,21 +114,21 @@ function HowItEnds({ draft, told, trouble, noSignal, now, better }: EndProps) {
     setBusy(false);
   };
   return (
-    <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Outcome" aria-live="polite" data-complete={Boolean(told?.reduced)}>
+    <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Outcome" aria-live="polite" data-complete={Boolean(answer?.reduced)}>
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
-      {told?.faults.map((fault) => (
+      {answer?.faults.map((fault) => (
         <p key={fault.path} className="fault">
           {capital(fault.where)}: {fault.given}; wanted: {fault.wanted}
         </p>
       ))}
-      {told?.reduced ? (
+      {answer?.reduced ? (
         <>
-          <div className="grid justify-items-start gap-3" data-finding={told.reduced.verdict.grade}>
-            <GradeMark grade={told.reduced.verdict.grade} />
-            <p className="text-[1.4rem] font-[660] leading-[1.22]">{told.reduced.finding.text}</p>
+          <div className="grid justify-items-start gap-3" data-finding={answer.reduced.verdict.grade}>
+            <GradeMark grade={answer.reduced.verdict.grade} />
+            <p className="text-[1.4rem] font-[660] leading-[1.22]">{answer.reduced.finding.text}</p>
           </div>
-          <NextSteps result={told.reduced} />
+          <NextSteps result={answer.reduced} />
           <button className={`btn site ${better ? "" : "now"}`} disabled={busy || !right.allowed} onClick={() => void finish()}>
             {busy ? "Saving…" : "Save this pre-work check"}
           </button>

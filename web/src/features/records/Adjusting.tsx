@@ -65,7 +65,7 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
       {answer.screw && <p>{`${answer.screw} ${answer.tool}`}</p>}
       {hint && <p>{hint}</p>}
       <Cautions cautions={kind.cautions["adjusting"] ?? []} />
-      <ReadsNow told={answer} onEnter={(value) => setReadsNow([...readsNow, value])} />
+      <ReadsNow answer={answer} onEnter={(value) => setReadsNow([...readsNow, value])} />
       <Trouble error={guide.error} />
       {guide.error && readsNow.length > 0 && (
         <button className="btn" onClick={() => setReadsNow(readsNow.slice(0, -1))}>
@@ -114,33 +114,33 @@ function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cau
 }
 
 /** What it reads or where it points after a turn: one figure, or two that are entered together. */
-function ReadsNow({ told, onEnter }: { told: Guided; onEnter: (value: string) => void }) {
-  const [typed, setTyped] = useState<string[]>(() => told.inputs.map(() => ""));
+function ReadsNow({ answer, onEnter }: { answer: Guided; onEnter: (value: string) => void }) {
+  const [typed, setTyped] = useState<string[]>(() => answer.inputs.map(() => ""));
   const enter = () => {
     if (typed.some((each) => !each.trim())) return;
     onEnter(typed.map((each) => each.trim()).join(" "));
-    setTyped(told.inputs.map(() => ""));
+    setTyped(answer.inputs.map(() => ""));
     window.document.getElementById("reads-now")?.focus();
   };
   const key = (index: number) => (what: string) => {
     if (what !== "next") return;
-    if (index < told.inputs.length - 1) window.document.getElementById(`reads-now-${index + 1}`)?.focus();
+    if (index < answer.inputs.length - 1) window.document.getElementById(`reads-now-${index + 1}`)?.focus();
     else enter();
   };
   return (
     <>
       <span className="font-[600]">
-        {told.prompt}, {told.unit}
+        {answer.prompt}, {answer.unit}
       </span>
-      <div className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${told.inputs.length}, minmax(0, 1fr)) auto` }}>
-        {told.inputs.map((label, i) => (
+      <div className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${answer.inputs.length}, minmax(0, 1fr)) auto` }}>
+        {answer.inputs.map((label, i) => (
           <label key={label} className="grid gap-1">
             {label && <span className="sub">{label}</span>}
-            <NumberField id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${told.prompt}, ${label}` : told.prompt} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((each, k) => (k === i ? value : each)))} onKey={key(i)} onHere={() => undefined} />
+            <NumberField id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${answer.prompt}, ${label}` : answer.prompt} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((each, k) => (k === i ? value : each)))} onKey={key(i)} onHere={() => undefined} />
           </label>
         ))}
-        <button className={`btn site ${told.screw || told.steps.length ? "" : "now"}`} onClick={enter}>
-          {told.screw ? "Enter" : "Note"}
+        <button className={`btn site ${answer.screw || answer.steps.length ? "" : "now"}`} onClick={enter}>
+          {answer.screw ? "Enter" : "Note"}
         </button>
       </div>
     </>

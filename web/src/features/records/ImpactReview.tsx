@@ -20,7 +20,7 @@ export function ImpactReview({ record }: { record: RecordOut }) {
   const { text, advice, cost, events, signed } = back.data;
   const right = may("save-check");
   const sign = () =>
-    happened({ instrument: record.instrument, event: "looked-back", record: record.id, note: note.trim() || "Reviewed: no harm." }, `Review of ${record.instrument}`);
+    happened({ instrument: record.instrument, event: "impact-reviewed", record: record.id, note: note.trim() || "Reviewed: no harm." }, `Review of ${record.instrument}`);
   return (
     <div className="grid gap-3" data-impact-review>
       <p className="font-[640]">{text}</p>

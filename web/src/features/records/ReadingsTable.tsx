@@ -27,7 +27,7 @@ export function ReadingsTable({ id, document: stored, kind, setAside }: Props & 
 }
 
 function BlockShown({ block: { entry, columns }, ...props }: Props & { block: Block }) {
-  const groups = (column: Placed[]) => column.map((group) => (group.rows ? <Rows key={group.path} group={group} {...props} /> : <Told key={group.path + group.title} group={group} {...props} />));
+  const groups = (column: Placed[]) => column.map((group) => (group.rows ? <Rows key={group.path} group={group} {...props} /> : <Entered key={group.path + group.title} group={group} {...props} />));
   if (!entry) return <>{groups(columns[0] ?? [])}</>;
   return (
     <div className="grid gap-2 border-t border-line pt-3" data-entry={entry.index}>
@@ -45,7 +45,7 @@ function BlockShown({ block: { entry, columns }, ...props }: Props & { block: Bl
   );
 }
 
-function Told({ group, document }: Props & { group: Placed }) {
+function Entered({ group, document }: Props & { group: Placed }) {
   const answer = group.fields.map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) })).filter((each) => each.text && each.field.kind !== "switch");
   if (!answer.length) return null;
   return (

@@ -103,7 +103,7 @@ function orientationAddress(record: RecordOut, observed: Observed, height: unkno
 }
 
 function HowItStands({ result }: { result: Result }) {
-  const answer = (result.result["told"] ?? []) as { label: string; text: string }[];
+  const answer = (result.result["details"] ?? []) as { label: string; text: string }[];
   return (
     <section className="card p-5" aria-label="Set-up">
       <h2 className="pb-2">Set-up</h2>
@@ -118,7 +118,7 @@ function HowItStands({ result }: { result: Result }) {
           </div>
         ))}
         {answer.map((each) => (
-          <div key={each.label} className="contents" data-told>
+          <div key={each.label} className="contents" data-details>
             <dt className="sub">{each.label}</dt>
             <dd className="m-0 text-right">{each.text}</dd>
           </div>

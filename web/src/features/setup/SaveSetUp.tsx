@@ -11,16 +11,16 @@ import { FindingView } from "../../ui/FindingView";
 import { FaultLine } from "../../ui/parts";
 import { Named } from "../../ui/Named";
 import { type Usual } from "../../ui/Fold";
-import type { Said } from "./useGuide";
+import type { GuidedPreview } from "./useGuide";
 
-type Props = { draft: SetUpDraft; said: Said; refused: Fault[]; write: (next: (draft: SetUpDraft) => SetUpDraft) => void };
+type Props = { draft: SetUpDraft; guided: GuidedPreview; refused: Fault[]; write: (next: (draft: SetUpDraft) => SetUpDraft) => void };
 
-export function SaveSetUp({ draft, said, refused, write }: Props) {
+export function SaveSetUp({ draft, guided, refused, write }: Props) {
   const { may } = useHere();
   const keep = useSaving();
   const [busy, setBusy] = useState(false);
   const right = may("save-check");
-  const { reduced, wanted, faults } = said.preview;
+  const { reduced, wanted, faults } = guided.preview;
   const observed = draft.document.observations;
   // What has its input on this page is said there.
   const elsewhere = faults.filter((fault) => (observed.quick ? fault.path.includes("log[") : !fault.path.includes("zero.")));
@@ -32,7 +32,7 @@ export function SaveSetUp({ draft, said, refused, write }: Props) {
     setBusy(false);
   };
   return (
-    <div className="card grid gap-4 p-5" data-complete={said.preview.complete}>
+    <div className="card grid gap-4 p-5" data-complete={guided.preview.complete}>
       {reduced ? (
         <FindingView result={reduced} />
       ) : (
@@ -48,7 +48,7 @@ export function SaveSetUp({ draft, said, refused, write }: Props) {
           ))}
         </div>
       )}
-      {said.guide.site.over_point && <Sights draft={draft} usual={said.guide.usual} refused={refused} write={write} />}
+      {guided.guide.site.over_point && <Sights draft={draft} usual={guided.guide.usual} refused={refused} write={write} />}
       {reduced && !looked && <p className="caution">Make the final check of bubble and mark, then you can save it.</p>}
       <button className="btn now site" disabled={!reduced || refused.length > 0 || !looked || !right.allowed || busy} onClick={() => void done()}>
         Save this set-up
@@ -59,7 +59,7 @@ export function SaveSetUp({ draft, said, refused, write }: Props) {
 }
 
 /** The sights of the work ahead: what the remainder costs is given for them. */
-function Sights({ draft, usual, refused, write }: Omit<Props, "said"> & { usual: Usual }) {
+function Sights({ draft, usual, refused, write }: Omit<Props, "guided"> & { usual: Usual }) {
   const work = draft.document.work ?? {};
   const change = (name: "sight_m" | "elevation_deg" | "angle_wanted_arcsec") => (text: string) => write((each) => around(each, { work: filled({ ...work, [name]: text }) }));
   return (

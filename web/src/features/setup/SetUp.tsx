@@ -20,7 +20,7 @@ import { Quick } from "./Quick";
 import { SiteDrawing } from "./SiteDrawing";
 import { TryFirst } from "./Trial";
 import type { Observed } from "../../ui/Fold";
-import { type Said, useGuide } from "./useGuide";
+import { type GuidedPreview, useGuide } from "./useGuide";
 
 const TURN_DEG = 60;
 /** Where what the firm noted of a model helps: which ring does what, when the laser goes off. */
@@ -40,7 +40,7 @@ export function SetUp() {
 function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUpDraft) => SetUpDraft) => void }) {
   const observed = draft.document.observations;
   const [act, setAct] = useState<string | null>(null);
-  const { told: answer, fresh, faults: refused, trouble, noSignal } = useGuide(draft, act);
+  const { answer: answer, fresh, faults: refused, trouble, noSignal } = useGuide(draft, act);
   const navigate = useNavigate();
   const notify = useNotify();
   const { role } = usePerson();
@@ -82,8 +82,8 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
         <FaultLine key={each.path} fault={each} />
       ))}
       {answer?.guide.laser && <LaserOn laser={answer.guide.laser} />}
-      {answer && observed.quick && <Quick draft={draft} said={answer} set={set} keep={<SaveSetUp draft={draft} said={answer} refused={refused} write={write} />} refused={refused} />}
-      {answer && !observed.quick && <Guided draft={draft} said={answer} answered={fresh} refused={refused} setAct={setAct} write={write} set={set} />}
+      {answer && observed.quick && <Quick draft={draft} guided={answer} set={set} keep={<SaveSetUp draft={draft} guided={answer} refused={refused} write={write} />} refused={refused} />}
+      {answer && !observed.quick && <Guided draft={draft} guided={answer} answered={fresh} refused={refused} setAct={setAct} write={write} set={set} />}
       {!answer && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
     </div>
   );
@@ -99,11 +99,11 @@ function hasInput(guide: Guide, path: string): boolean {
   return guide.next === null && path.includes("work.");
 }
 
-type GuidedProps = { draft: SetUpDraft; said: Said; answered: boolean; refused: Fault[]; setAct: (act: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+type GuidedProps = { draft: SetUpDraft; guided: GuidedPreview; answered: boolean; refused: Fault[]; setAct: (act: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
 
-function Guided({ draft, said, answered, refused, setAct, write, set }: GuidedProps) {
+function Guided({ draft, guided, answered, refused, setAct, write, set }: GuidedProps) {
   const observed = draft.document.observations;
-  const { guide, preview } = said;
+  const { guide, preview } = guided;
   const instrument = useQuery(instrumentQuery(draft.instrument));
   const log = observed.log ?? [];
   const last = [...log].reverse().find((each) => each.act === guide.act.name);
@@ -149,7 +149,7 @@ function Guided({ draft, said, answered, refused, setAct, write, set }: GuidedPr
       <section className="grid content-start gap-4" aria-label="What to do now" data-act={guide.act.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.within_tolerance} data-fresh={answered}>
         {optional ? null : guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : query}
         <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
-        <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => notify.see({ ...last, wrong_direction: true })} ready={<SaveSetUp draft={draft} said={said} refused={refused} write={write} />} />
+        <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => notify.see({ ...last, wrong_direction: true })} ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />} />
         <AskTyped key={`typed-${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} notify={notify} />
         {shown && guide.trial && <TryFirst guide={guide} trial={guide.trial} />}
         {optional && <div className="border-t border-line pt-4">{query}</div>}

@@ -25,7 +25,7 @@ export function TryFirst({ guide, trial }: { guide: Guide; trial: Trial }) {
 
 function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
   const [moves, setMoves] = useState<Moves>({});
-  const { told, faults, trouble, noSignal } = useQuestion<WhatIf>(questionOf(trial, moves), (query) => advise<WhatIf>(query), 0);
+  const { answer, faults, trouble, noSignal } = useQuestion<WhatIf>(questionOf(trial, moves), (query) => advise<WhatIf>(query), 0);
   const advised = advisedOf(guide, trial.by);
   const step = (name: string, by: number) => setMoves({ ...moves, [name]: Math.round(((moves[name] ?? 0) + by * trial.step) * 1000) / 1000 });
   const names = trial.by === "legs" ? guide.site.legs.map((each) => ({ name: each.leg, label: `Leg ${each.leg}` })) : trial.by === "screws" ? guide.site.screws.map((each) => ({ name: each.screw, label: `Screw ${each.screw}` })) : SLIDES;
@@ -40,17 +40,17 @@ function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
               <button className="btn !min-h-[48px] !px-0 text-[22px]" aria-label={`${each.label} less`} onClick={() => step(each.name, -1)}>
                 −
               </button>
-              <span className="text-center font-mono">{said(trial.by, moves[each.name] ?? 0)}</span>
+              <span className="text-center font-mono">{preview(trial.by, moves[each.name] ?? 0)}</span>
               <button className="btn !min-h-[48px] !px-0 text-[22px]" aria-label={`${each.label} more`} onClick={() => step(each.name, 1)}>
                 +
               </button>
             </div>
           ))}
         </div>
-        {told && <TryDrawing site={guide.site} told={told.result} bubble={Boolean(trial.question["bubble"])} />}
+        {answer && <TryDrawing site={guide.site} answer={answer.result} bubble={Boolean(trial.question["bubble"])} />}
       </div>
       <div aria-live="polite" data-foretold>
-        {told?.text.map((line) => (
+        {answer?.text.map((line) => (
           <p key={line} className="font-[600]">
             {line}
           </p>
@@ -78,7 +78,7 @@ function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
 }
 
 const PLUS: Record<string, string> = { legs: "Millimetres; plus lengthens, minus shortens.", screws: "Turns; plus is clockwise from above.", slide: "Millimetres, slid without turning." };
-function said(by: string, move: number): string {
+function preview(by: string, move: number): string {
   return `${move > 0 ? "+" : move < 0 ? "−" : ""}${Math.abs(move).toFixed(by === "screws" ? 2 : 1)}`;
 }
 

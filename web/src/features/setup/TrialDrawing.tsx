@@ -10,16 +10,16 @@ const BUBBLE = 20;
 
 type Sight = NonNullable<WhatIf["result"]["now"]>;
 
-export function TryDrawing({ site, told, bubble }: { site: Guide["site"]; told: WhatIf["result"]; bubble: boolean }) {
-  if (!told.now || !told.then) return null;
+export function TryDrawing({ site, answer, bubble }: { site: Guide["site"]; answer: WhatIf["result"]; bubble: boolean }) {
+  if (!answer.now || !answer.then) return null;
   const stand = site.stand_bearing_deg;
-  const spots = [told.now.spot, told.then.spot].flatMap((each) => (each ? [each.distance_mm] : []));
+  const spots = [answer.now.spot, answer.then.spot].flatMap((each) => (each ? [each.distance_mm] : []));
   const span = [4, 12, 40, 120].find((each) => Math.max(0, ...spots) <= each) ?? 120;
   const inVial = (sight: Sight) => at(C, sight.bubble.bearing_deg, stand, (Math.min(sight.bubble.offset_mm, WALL_MM) / WALL_MM) * (R - BUBBLE));
   const onGround = (sight: Sight) => (sight.spot ? at(C, sight.spot.bearing_deg, stand, (sight.spot.distance_mm / span) * R) : C);
   const place = bubble ? inVial : onGround;
-  const now = place(told.now);
-  const then = place(told.then);
+  const now = place(answer.now);
+  const then = place(answer.then);
   const size = bubble ? BUBBLE : 7;
   if (!bubble && !spots.length) return null;
   return (

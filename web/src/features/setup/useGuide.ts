@@ -4,10 +4,10 @@ import { guide, preview } from "../../engine";
 import type { SetUpDraft } from "../../documents/setUp";
 import { type Answered, useQuestion } from "../../hooks/useQuestion";
 
-export type Said = { guide: Guide; preview: SetUpPreview };
+export type GuidedPreview = { guide: Guide; preview: SetUpPreview };
 type Question = { document: SetUpDraft["document"]; act: string | null };
 
-export function useGuide(draft: SetUpDraft, act: string | null): Answered<Said> {
-  return useQuestion<Said>({ document: draft.document, act }, (question: Question, signal) =>
+export function useGuide(draft: SetUpDraft, act: string | null): Answered<GuidedPreview> {
+  return useQuestion<GuidedPreview>({ document: draft.document, act }, (question: Question, signal) =>
     Promise.all([guide(draft.instrument, question.document, question.act, signal), preview<SetUpPreview>(draft.instrument, question.document, signal)]).then(([answer, preview]) => ({ guide: answer, preview })), 60);
 }

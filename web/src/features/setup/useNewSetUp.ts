@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { NoSignal, type SetUpMethods as Told } from "../../api/client";
+import { NoSignal, type SetUpMethods as Entered } from "../../api/client";
 import { deviceQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
 import { setUpMethods } from "../../engine";
@@ -69,11 +69,11 @@ function useFleetTribrach(typed: string): string | null {
   return fleet.some((instrument) => instrument.tag === tag && instrument.kind === "tribrach") ? tag : null;
 }
 
-type Said = Told & { trouble: string | null; coming: boolean };
-const NOTHING: Said = { methods: [], level_type: [], base: {}, trouble: null, coming: false };
+type GuidedPreview = Entered & { trouble: string | null; coming: boolean };
+const NOTHING: GuidedPreview = { methods: [], level_type: [], base: {}, trouble: null, coming: false };
 
-function useSetUpMethods(tag: string, base: string | null): Said {
-  const [found, setAnswer] = useState<Said & { tag: string }>({ ...NOTHING, tag: "" });
+function useSetUpMethods(tag: string, base: string | null): GuidedPreview {
+  const [found, setAnswer] = useState<GuidedPreview & { tag: string }>({ ...NOTHING, tag: "" });
   useEffect(() => {
     if (!tag) return;
     let here = true;

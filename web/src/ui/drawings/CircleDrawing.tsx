@@ -26,7 +26,7 @@ export function CircleDrawing({ picture }: { picture: CirclePicture }) {
   const first = points[0] && at(points[0]);
   const limitAt = picture.limit_about === "centre" ? mid : origin;
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={told(picture)} className="block w-full" data-drawing="circle">
+    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={answer(picture)} className="block w-full" data-drawing="circle">
       {picture.limit !== null && limitAt && <circle cx={limitAt.x} cy={limitAt.y} r={picture.limit * scale} className="fill-band stroke-lichen" strokeWidth="1.6" />}
       {ring !== null && (
         <g>
@@ -97,7 +97,7 @@ function outward(p: { x: number; y: number }, from: { x: number; y: number }): {
   return size < 4 ? { x: 0, y: -1.4 } : { x: (p.x - from.x) / size, y: (p.y - from.y) / size };
 }
 
-function told(picture: CirclePicture): string {
+function answer(picture: CirclePicture): string {
   const marks = `${picture.points.length} ${picture.points.length === 1 ? "mark" : "marks"}`;
   return picture.centre ? `${marks}; the cross is ${picture.centre_label}, the circle ${picture.radius_label}` : `${marks} so far`;
 }

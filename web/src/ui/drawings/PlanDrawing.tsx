@@ -37,9 +37,9 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
     <figure className="m-0">
       <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={answer}>
         {stand && shown.map((each) => <path key={each.name} d={`M${stand.x} ${stand.y}L${at(each).x} ${at(each).y}`} stroke="var(--color-stroke)" strokeWidth="1.6" strokeDasharray={each.suspect ? "3 6" : undefined} />)}
-        {stand && largest > 0 && shown.map((each) => <Misfit key={each.name} from={at(each)} stand={stand} one={each} size={factor * scale} />)}
+        {stand && largest > 0 && shown.map((each) => <Misfit key={each.name} from={at(each)} stand={stand} item={each} size={factor * scale} />)}
         {inside.map((each) => (
-          <DrawnPoint key={each.name} p={at(each)} one={each} away={stand} />
+          <DrawnPoint key={each.name} p={at(each)} item={each} away={stand} />
         ))}
         {stand && plan.ellipse && (
           <ellipse
@@ -79,37 +79,37 @@ function Station({ at }: { at: At }) {
 type PlanPoint = Plan["points"][number];
 
 /** Its name stands beyond it, seen from the stand: never on its own ray. What is not sighted is a dot among others. */
-function DrawnPoint({ p, one, away }: { p: At; one: PlanPoint; away: At | null }) {
+function DrawnPoint({ p, item, away }: { p: At; item: PlanPoint; away: At | null }) {
   const far = away ? Math.hypot(p.x - away.x, p.y - away.y) || 1 : 1;
   const out = away ? { x: (p.x - away.x) / far, y: (p.y - away.y) / far } : { x: 0.8, y: -0.6 };
-  const reach = one.suspect || (one.along_m ?? 0) > 0 ? 26 : 16;
+  const reach = item.suspect || (item.along_m ?? 0) > 0 ? 26 : 16;
   const anchor = out.x > 0.35 ? "start" : out.x < -0.35 ? "end" : "middle";
   return (
-    <g data-plan-point={one.name} data-suspect={one.suspect || undefined}>
-      {one.used ? (
-        <path d={`M${p.x - 8} ${p.y}h16M${p.x} ${p.y - 8}v16`} stroke="var(--color-ink)" strokeWidth={one.suspect ? 5 : 3} />
+    <g data-plan-point={item.name} data-suspect={item.suspect || undefined}>
+      {item.used ? (
+        <path d={`M${p.x - 8} ${p.y}h16M${p.x} ${p.y - 8}v16`} stroke="var(--color-ink)" strokeWidth={item.suspect ? 5 : 3} />
       ) : (
         <circle cx={p.x} cy={p.y} r="4" fill="none" stroke="var(--color-field)" strokeWidth="2" />
       )}
-      {one.suspect && <circle cx={p.x} cy={p.y} r="17" fill="none" stroke="var(--color-ink)" strokeWidth="2.4" strokeDasharray="5 4" />}
-      {one.used || !away ? (
-        <text x={p.x + out.x * reach} y={p.y + out.y * (reach + 6) + 6} textAnchor={anchor} fontSize="19" fontWeight={one.used ? 680 : 440} fill="var(--color-ink)" className="tag">
-          {one.name}
+      {item.suspect && <circle cx={p.x} cy={p.y} r="17" fill="none" stroke="var(--color-ink)" strokeWidth="2.4" strokeDasharray="5 4" />}
+      {item.used || !away ? (
+        <text x={p.x + out.x * reach} y={p.y + out.y * (reach + 6) + 6} textAnchor={anchor} fontSize="19" fontWeight={item.used ? 680 : 440} fill="var(--color-ink)" className="tag">
+          {item.name}
         </text>
       ) : (
-        <title>{one.name}</title>
+        <title>{item.name}</title>
       )}
     </g>
   );
 }
 
 /** Along the ray outwards what was measured too long, across it clockwise what was read too large. */
-function Misfit({ from, stand, one, size }: { from: At; stand: At; one: PlanPoint; size: number }) {
+function Misfit({ from, stand, item, size }: { from: At; stand: At; item: PlanPoint; size: number }) {
   const far = Math.hypot(from.x - stand.x, from.y - stand.y) || 1;
   const out = { x: (from.x - stand.x) / far, y: (from.y - stand.y) / far };
   const side = { x: -out.y, y: out.x };
-  const along = (one.along_m ?? 0) * size;
-  const across = (one.across_m ?? 0) * size;
+  const along = (item.along_m ?? 0) * size;
+  const across = (item.across_m ?? 0) * size;
   if (Math.hypot(along, across) < 1.5) return null;
   const to = { x: from.x + out.x * along + side.x * across, y: from.y + out.y * along + side.y * across };
   return (
