@@ -19,6 +19,7 @@ from .documents.json_io import read_json
 from .engine import verbs
 from .engine.kind import Kind
 from .errors import Fault, NotJson, Refused, quote, refusal
+from .glossary import glossary
 from .history.context import instrument_context
 from .history.entries import entry_of, read_history
 from .history.summary import summary_of
@@ -208,5 +209,6 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "read-document": _read_document,
     "read-table": lambda q: table_of(str(q["kind"])).read_csv(q["text"]),
     "write-table": lambda q: {"text": table_of(str(q["kind"])).write_csv(document_of(q["document"], [q["kind"]]))},
+    "glossary": lambda _: [term.plain() for term in glossary()],
     "near-misses": lambda q: [{"name": name, "why": why} for name, why in near_misses(q["name"], q["known"])],
 }

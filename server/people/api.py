@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any, get_args
+from typing import Annotated, Any, Literal, cast, get_args
 
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
@@ -15,9 +15,12 @@ from ninja.utils import check_csrf
 from pydantic import Field
 
 from naveta_core import __version__
+from naveta_core.documents.envelope import AngleUnit
+from naveta_core.glossary import Term, glossary
+from naveta_core.wording import DecimalMark, StaffWord, Wording
 from people.asker import asker
 from people.attempts import forget_old, one_attempt, succeeded
-from people.models import Person
+from people.models import Organisation, Person
 from people.services import (
     add_person,
     change_password,
@@ -29,6 +32,7 @@ from people.services import (
     reset_password,
     set_preferred_method,
     set_raw_judging,
+    set_writing,
 )
 from shared import clock
 from shared.addresses import client_address, forwarded
@@ -82,6 +86,7 @@ class SessionOut(Schema):
     """The way of setting up that the firm offers first."""
     judge_raw: bool
     """Whether the firm judges two faces by the raw differences."""
+    writing: WritingOut
     now: datetime
     time_zone: str
     core_version: str
@@ -129,6 +134,21 @@ class RawJudging(Body):
     judge_raw: bool
 
 
+class Writing(Body):
+    """How the firm writes: what a levelling staff is called, the mark before decimals, units new documents begin in."""
+
+    staff_word: StaffWord
+    decimal_mark: DecimalMark
+    length_unit: Literal["m", "ft", "usft"]
+    angle_unit: AngleUnit
+
+
+class WritingOut(Writing):
+    """The same with the words a page replaces before anybody reads it."""
+
+    replacements: dict[str, str]
+
+
 class PreferredMethod(Body):
     """The way of setting up that everybody is offered first; null leaves it to each person."""
 
@@ -149,6 +169,12 @@ def one_touch(request: HttpRequest) -> bool:
     return bool(settings.NAVETA.is_marked_demo) and here
 
 
+def _writing(settled: Organisation) -> dict[str, Any]:
+    wording = Wording(cast(StaffWord, settled.staff_word), cast(DecimalMark, settled.decimal_mark))
+    names = ("staff_word", "decimal_mark", "length_unit", "angle_unit")
+    return {**{name: getattr(settled, name) for name in names}, "replacements": wording.replacements()}
+
+
 def _session(request: HttpRequest) -> dict[str, Any]:
     person = request.user if request.user.is_authenticated else None
     settled = organisation()
@@ -162,6 +188,7 @@ def _session(request: HttpRequest) -> dict[str, Any]:
         "device_keys": device_keys(person) if person else None,
         "preferred_method": settled.preferred_method or None,
         "judge_raw": settled.judge_raw,
+        "writing": _writing(settled),
         "now": clock.now(),
         "time_zone": settings.TIME_ZONE,
         "core_version": __version__,
@@ -247,6 +274,18 @@ def put_preferred_method(request: HttpRequest, payload: PreferredMethod) -> Any:
 def put_raw_judging(request: HttpRequest, payload: RawJudging) -> Any:
     """Settle whether two faces are judged by the raw differences (manager)."""
     return set_raw_judging(actor=asker(request), judge_raw=payload.judge_raw)
+
+
+@router.put("/organisation/writing", response=WritingOut, operation_id="set_writing")
+def put_writing(request: HttpRequest, payload: Writing) -> Any:
+    """Settle how the firm writes (manager)."""
+    return _writing(set_writing(actor=asker(request), **payload.dict()))
+
+
+@router.get("/glossary", response=list[Term], operation_id="glossary")
+def get_glossary(request: HttpRequest) -> Any:
+    """Every term: what it means, what else it is called, which check measures it."""
+    return [term.plain() for term in glossary()]
 
 
 @router.get("/people", response=list[PersonOut], operation_id="list_people")

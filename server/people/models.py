@@ -27,6 +27,15 @@ class Organisation(models.Model):
     )
     judge_raw = models.BooleanField(default=False, help_text="Two faces judged by 2c and 2i, not by half of them.")
 
+    staff_word = models.CharField(
+        max_length=8, default="staff", help_text="What a levelling staff is called: staff or rod."
+    )
+    decimal_mark = models.CharField(
+        max_length=1, default=".", help_text="The mark before decimals on screen and paper."
+    )
+    length_unit = models.CharField(max_length=4, default="m", help_text="Unit in which new documents begin.")
+    angle_unit = models.CharField(max_length=4, default="dms", help_text="How angles of new documents are typed.")
+
     def __str__(self) -> str:
         return "Your firm"
 

@@ -155,6 +155,17 @@ def set_raw_judging(*, actor: Person, judge_raw: bool) -> Organisation:
     return settled
 
 
+@transaction.atomic
+def set_writing(*, actor: Person, **writing: str) -> Organisation:
+    """How the firm writes: `staff_word`, `decimal_mark`, `length_unit`, `angle_unit`. Raises Forbidden."""
+    require(actor, "manage-fleet")
+    settled = organisation()
+    for name, value in writing.items():
+        setattr(settled, name, value)
+    settled.save()
+    return settled
+
+
 def device_keys(person: Person) -> dict[str, str]:
     """Keys for what a device keeps of a person and of the firm, the same at every sign-in.
 

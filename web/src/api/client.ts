@@ -1,4 +1,5 @@
 // The one client: typed from the contract, carries the token, turns problem+json into a Problem.
+import { answerWritten, written } from "./writing";
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
@@ -33,11 +34,16 @@ export class Problem extends Error {
   constructor(
     readonly status: number,
     readonly code: string,
-    readonly title: string,
-    readonly faults: Fault[] = [],
+    title: string,
+    faults: Fault[] = [],
   ) {
-    super(title);
+    super(written(title));
+    this.title = written(title);
+    this.faults = answerWritten(faults);
   }
+
+  readonly title: string;
+  readonly faults: Fault[];
 }
 
 /** No answer came at all. */
@@ -115,11 +121,14 @@ export async function send<T>(method: string, path: string, body: unknown, signa
   const text = typeof body === "string" || body instanceof ArrayBuffer ? body : JSON.stringify(body);
   const headers = { "Content-Type": "application/json" };
   const response = await guarded(new Request(path, { method, ...(method === "GET" ? {} : { body: text }), headers, signal: signal ?? null }));
-  return (await response.json()) as T;
+  return asWritten((await response.json()) as T, path);
 }
 
+/** What is a file or a document goes through as it is; sentences are put as the firm writes them. */
+const asWritten = <T>(answer: T, path: string): T => (/\/(csv|documents|read)\b/.test(path) ? answer : answerWritten(answer));
+
 /** The data of a call, for query functions. */
-export async function data<T>(call: Promise<{ data?: T }>): Promise<T> {
+export async function data<T>(call: Promise<{ data?: T; response?: Response }>): Promise<T> {
   const answer = await call;
-  return answer.data as T;
+  return asWritten(answer.data as T, answer.response?.url ?? "");
 }

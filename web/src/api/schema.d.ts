@@ -165,6 +165,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Glossary
+         * @description Every term: what it means, what else it is called, which check measures it.
+         */
+        get: operations["glossary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -488,6 +508,26 @@ export interface paths {
          * @description Settle whether two faces are judged by the raw differences (manager).
          */
         put: operations["set_raw_judging"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/organisation/writing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Writing
+         * @description Settle how the firm writes (manager).
+         */
+        put: operations["set_writing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -4891,6 +4931,7 @@ export interface components {
             };
             /** Time Zone */
             time_zone: string;
+            writing: components["schemas"]["WritingOut"];
         };
         /**
          * SetSeries
@@ -5735,6 +5776,22 @@ export interface components {
              * @default null
              */
             tension_n: string | number | null;
+        };
+        /**
+         * Term
+         * @description One term. `drawing` names a picture of ours, `check` the kind of check that measures it.
+         */
+        Term: {
+            /** Also */
+            also: string[];
+            /** Check */
+            check?: string | null;
+            /** Drawing */
+            drawing?: string | null;
+            /** Meaning */
+            meaning: string;
+            /** Term */
+            term: string;
         };
         /**
          * ThreeWires
@@ -6617,6 +6674,62 @@ export interface components {
              */
             sight_m: string | number;
         };
+        /**
+         * Writing
+         * @description How the firm writes: what a levelling staff is called, the mark before decimals, units new documents begin in.
+         */
+        Writing: {
+            /**
+             * Angle Unit
+             * @enum {string}
+             */
+            angle_unit: "dms" | "deg" | "gon";
+            /**
+             * Decimal Mark
+             * @enum {string}
+             */
+            decimal_mark: "." | ",";
+            /**
+             * Length Unit
+             * @enum {string}
+             */
+            length_unit: "m" | "ft" | "usft";
+            /**
+             * Staff Word
+             * @enum {string}
+             */
+            staff_word: "staff" | "rod";
+        };
+        /**
+         * WritingOut
+         * @description The same with the words a page replaces before anybody reads it.
+         */
+        WritingOut: {
+            /**
+             * Angle Unit
+             * @enum {string}
+             */
+            angle_unit: "dms" | "deg" | "gon";
+            /**
+             * Decimal Mark
+             * @enum {string}
+             */
+            decimal_mark: "." | ",";
+            /**
+             * Length Unit
+             * @enum {string}
+             */
+            length_unit: "m" | "ft" | "usft";
+            /** Replacements */
+            replacements: {
+                [key: string]: string;
+            };
+            /**
+             * Staff Word
+             * @enum {string}
+             */
+            staff_word: "staff" | "rod";
+        };
         /** YardPage */
         YardPage: {
             /** Counts */
@@ -7014,6 +7127,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+        };
+    };
+    glossary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Term"][];
                 };
             };
         };
@@ -7463,6 +7596,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RawJudging"];
+                };
+            };
+        };
+    };
+    set_writing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Writing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WritingOut"];
                 };
             };
         };

@@ -1,6 +1,6 @@
 // The server's frame: the rail, the page, what waits for signal, shortcuts, sign-in over the page when a session ends.
 import { useQueryClient } from "@tanstack/react-query";
-import { Keyboard, Sun } from "lucide-react";
+import { CircleHelp, Sun } from "lucide-react";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { Link, Outlet, useLocation, useNavigate } from "react-router";
 import { NoSignal, storedAt, onStoredAt } from "../api/client";
@@ -8,6 +8,8 @@ import { clockWords } from "../device/clock";
 import { Dialog } from "../ui/parts";
 import { useTyping } from "../hooks/useTyping";
 import { moment } from "../ui/words";
+import { openGlossary } from "../ui/Terms";
+import { Find } from "./Find";
 import { Mark } from "./Mark";
 import { SignIn } from "./SignIn";
 import { useNotify } from "./notices";
@@ -23,20 +25,11 @@ const PLACES = [
 
 export function Shell() {
   const { person, session } = useHere();
-  const [keys, setKeys] = useState(false);
   const typing = useTyping() && matchMedia("(pointer: coarse)").matches;
-  useEffect(() => {
-    const ask = (event: KeyboardEvent) => {
-      const inField = event.target instanceof HTMLElement && event.target.matches("input, textarea, select");
-      if (event.key === "?" && !inField) setKeys(true);
-    };
-    window.addEventListener("keydown", ask);
-    return () => window.removeEventListener("keydown", ask);
-  }, []);
   if (!session.person) return <SignIn />;
   return (
     <div className="house tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
-      <Rail onKeys={() => setKeys(true)} hidden={typing && window.innerWidth < 760} />
+      <Rail hidden={typing && window.innerWidth < 760} />
       <div className={`min-w-0 pointer-coarse:pb-[80px] max-tab:pb-[72px]`}>
         <OutboxStrip />
         <UpdateStrip />
@@ -44,7 +37,7 @@ export function Shell() {
           <Outlet />
         </main>
       </div>
-      <Shortcuts open={keys} onClose={() => setKeys(false)} />
+      <Find />
       <Dialog title="Sign in again" open={person === null} onClose={() => undefined}>
         <SignIn over />
       </Dialog>
@@ -52,7 +45,7 @@ export function Shell() {
   );
 }
 
-function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
+function Rail({ hidden }: { hidden: boolean }) {
   const at = useLocation().pathname;
   const { person, signOut } = useHere();
   const notify = useNotify();
@@ -73,8 +66,8 @@ function Rail({ onKeys, hidden }: { onKeys: () => void; hidden: boolean }) {
       ))}
       <div className="tab:mt-auto tab:mb-3 tab:grid tab:justify-items-start tab:px-[14px] text-[14px] leading-[1.3] max-tab:flex max-tab:flex-[2] max-tab:items-center max-tab:justify-end max-tab:gap-1 max-tab:px-2">
         <LightSwitch />
-        <button className="grid min-h-[44px] min-w-[44px] place-items-center tab:place-items-start tab:content-center max-tab:hidden" onClick={onKeys} aria-label="Shortcuts">
-          <Keyboard size={22} aria-hidden="true" />
+        <button className="grid min-h-[44px] min-w-[44px] place-items-center tab:place-items-start tab:content-center " onClick={() => openGlossary()} aria-label="Find and look up">
+          <CircleHelp size={22} aria-hidden="true" />
         </button>
         <span className="text-[#d5dee4] max-tab:flex max-tab:items-center max-tab:gap-3">
           <Link className="block min-h-[44px] content-center underline underline-offset-2 text-[#d5dee4]" to="/people" aria-label={`${person?.name ?? ""}: password and sessions`}>
@@ -129,33 +122,6 @@ function OutboxStrip() {
         </Link>
       )}
     </div>
-  );
-}
-
-const KEYS: [string, string][] = [
-  ["Enter", "next, in reading order; prefilled distances are skipped"],
-  ["Shift+Enter", "back"],
-  [";", "one more reading here"],
-  ["*", "three hairs here, or one again"],
-  ["=", "same again"],
-  ["Ctrl+Enter", "save"],
-  ["?", "this list"],
-];
-
-function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
-  return (
-    <Dialog title="Keyboard shortcuts" open={open} onClose={onClose}>
-      <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-3">
-        {KEYS.map(([key, text]) => (
-          <div key={key} className="contents">
-            <dt>
-              <kbd>{key}</kbd>
-            </dt>
-            <dd className="m-0">{text}</dd>
-          </div>
-        ))}
-      </dl>
-    </Dialog>
   );
 }
 

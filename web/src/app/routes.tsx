@@ -54,6 +54,7 @@ export const router = createBrowserRouter([
       { path: "forecast", lazy: later(async () => (await import("../features/budget")).BudgetPage) },
       { path: "angles", lazy: later(async () => (await import("../features/orientation")).AnglePage) },
       { path: "people", lazy: later(async () => (await import("../features/people")).People) },
+      { path: "settings", lazy: later(async () => (await import("../features/settings")).Settings) },
       { path: "points", lazy: later(async () => (await import("../features/points")).Points) },
       { path: "set-up/:id", lazy: later(async () => (await import("../features/setup")).SetUp) },
       { path: "bench", lazy: later(async () => (await import("../features/checks")).Bench) },

@@ -2,6 +2,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
 import { type Session, api, sessionBegan, carryToken, data, storedAt, whenSignedOut } from "../api/client";
+import { setWriting } from "../api/writing";
+import { setFirmUnits } from "../ui/units";
 import { measureClock } from "../device/clock";
 import { flush } from "../device/device";
 import { forgetFleet } from "../device/fleet";
@@ -76,7 +78,11 @@ export function SessionProvider({ children, waiting, failed }: { children: React
   const session = query.data?.person || leaving ? query.data : (held ?? query.data);
   const gone = ended || session !== query.data;
   if (query.data) carryToken(query.data.csrf_token);
-  if (session) holdKeys(session.device_keys);
+  if (session) {
+    holdKeys(session.device_keys);
+    setWriting(session.writing);
+    setFirmUnits(session.writing);
+  }
   useEffect(() => {
     if (session && storedAt() === null) measureClock(new Date(session.now), new Date(query.dataUpdatedAt));
   }, [session, query.dataUpdatedAt]);

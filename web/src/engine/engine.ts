@@ -1,16 +1,19 @@
 // The browser's own core: started after the first screen stands, kept warm, started again when it falls over.
 // Whoever asks while it is not there is given so, and asks the server.
 import { Problem, type Fault } from "../api/client";
+import { answerWritten } from "../api/writing";
 import type { WorkerMessage } from "./worker";
 
 /** The worker is not there, or went while it was asked: ask the server instead. */
 export class EngineGone extends Error {}
 
 export type EngineState = "off" | "booting" | "ready" | "failed";
-type Waiting = { resolve: (data: unknown) => void; reject: (error: Error) => void; timer: ReturnType<typeof setTimeout> };
+type Waiting = { resolve: (data: unknown) => void; reject: (error: Error) => void; exact: boolean; timer: ReturnType<typeof setTimeout> };
 type Answer = { ok: true; data: unknown } | { ok: false; status: number; code: string; title: string; faults: Fault[] };
 export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null; onerror: ((event: ErrorEvent) => void) | null };
 
+/** What gives documents and tables back: nothing of them is a sentence. */
+const EXACT = new Set(["write-table", "read-table", "begin", "take-method", "repeat", "as-left", "from-file", "read-document", "schema"]);
 const ANSWER_WITHIN_MS = 4_000;
 const BOOT_WITHIN_MS = 120_000;
 const MOST_STARTS = 4;
@@ -82,7 +85,7 @@ export class Engine {
     return new Promise<T>((resolve, reject) => {
       // A worker killed in the middle of a reduction says nothing: after a while it is taken for gone.
       const timer = setTimeout(() => this.fall(), ANSWER_WITHIN_MS);
-      this.waiting.set(id, { resolve: resolve as (data: unknown) => void, reject, timer });
+      this.waiting.set(id, { resolve: resolve as (data: unknown) => void, reject, exact: EXACT.has(String(question["verb"])), timer });
       worker.postMessage({ id, text: JSON.stringify(question) });
     });
   }
@@ -118,7 +121,7 @@ export class Engine {
     this.waiting.delete(message.id);
     clearTimeout(each.timer);
     const answer = JSON.parse(message.text) as Answer;
-    if (answer.ok) each.resolve(answer.data);
+    if (answer.ok) each.resolve(each.exact ? answer.data : answerWritten(answer.data));
     else if (answer.status >= 500) each.reject(new EngineGone());
     else each.reject(new Problem(answer.status, answer.code, answer.title, answer.faults));
   }

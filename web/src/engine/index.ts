@@ -1,6 +1,6 @@
 // The one door to the computation: the browser's own core when it is ready, the server otherwise. Both give the same
 // answers. The web parses no number and holds no factor, limit or sentence of advice.
-import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type SetUpMethods, send } from "../api/client";
+import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type Schemas, type SetUpMethods, send } from "../api/client";
 import { type CheckDocument, type Length, nowWithOffset } from "./document";
 import { EngineGone, engine } from "./engine";
 import { instrumentContext } from "./instrumentContext";
@@ -149,4 +149,9 @@ export function onReady(listener: () => void): () => void {
   return engine.onChange(() => {
     if (engine.ready) listener();
   });
+}
+
+/** The terms of the trade: what each means and what else it is called. */
+export function glossary(): Promise<Schemas["Term"][]> {
+  return ask({ verb: "glossary" }, () => send("GET", "/api/glossary", null));
 }

@@ -1,6 +1,7 @@
 // A finding: grade and limit, then the sentence, then the bar, then why and what it costs. The same on bench and record.
 import type { Result } from "../api/client";
 import { GradeMark, LimitBar } from "./icons";
+import { Terms } from "./Terms";
 import { bound } from "./words";
 
 export function FindingView({ result }: { result: Result }) {
@@ -17,7 +18,7 @@ export function FindingView({ result }: { result: Result }) {
       <ul className="m-0 grid list-none gap-1 p-0">
         {verdict.reasons.map((reason) => (
           <li key={reason.code + reason.text} data-reason={reason.code}>
-            {reason.text}
+            <Terms text={reason.text} />
           </li>
         ))}
         {work[0] && <li>{work[0].text}</li>}

@@ -1,4 +1,5 @@
 // The peg line to scale: pegs, set-ups and sight lines; the slope of the sights exaggerated, by how much is said.
+import { written } from "../api/writing";
 import { useEffect, useRef, useState } from "react";
 import type { Picture } from "../api/client";
 
@@ -81,7 +82,7 @@ function Drawing({ picture, width, height }: { picture: Picture; width: number; 
         )}
       </svg>
       <figcaption className="sub text-[16px] px-1 pb-1">
-        {s.times > 0 ? `Slope of the sights drawn about ${round2(s.times).toLocaleString("en-GB")} times too steep; the dotted line is level.` : picture.setups.some((setup) => setup.line_height_m !== null) ? "Distances to scale. The slope of the sights shows once every staff is read." : "Distances to scale. The sights appear with the readings."}
+        {s.times > 0 ? `Slope of the sights drawn about ${round2(s.times).toLocaleString("en-GB")} times too steep; the dotted line is level.` : picture.setups.some((setup) => setup.line_height_m !== null) ? written("Distances to scale. The slope of the sights shows once every staff is read.") : "Distances to scale. The sights appear with the readings."}
       </figcaption>
     </figure>
   );

@@ -1,4 +1,5 @@
 // An instrument's history: each finding a needle with its whisker, the limit a band, events as plumb lines.
+import { fixed } from "../api/writing";
 import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import { useNavigate } from "react-router";
@@ -111,7 +112,7 @@ function Event({ x, word }: { x: number; word: string }) {
 }
 
 function Finding({ point, message, x, y, open }: { point: Point; message: string; x: number; y: (v: number) => number; open: () => void }) {
-  const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${point.value.toFixed(1)} ${message}, plus or minus ${point.u95.toFixed(1)}`;
+  const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${fixed(point.value, 1)} ${message}, plus or minus ${fixed(point.u95, 1)}`;
   const left = point.stage === "as-left";
   return (
     <g

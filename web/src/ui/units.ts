@@ -12,8 +12,16 @@ export const ANGLES = [
   { value: "gon", label: "Gon" },
 ];
 
-export const rememberedUnit = (): Length => UNITS.find((each) => each.value === localStorage.getItem("unit"))?.value ?? "m";
-export const rememberedAngle = (): string => localStorage.getItem("angle") ?? "dms";
+let firm = { length_unit: "m", angle_unit: "dms" };
+
+/** The firm's units: what a document begins in where nobody here chose another. */
+export function setFirmUnits(units: { length_unit: string; angle_unit: string } | undefined): void {
+  if (units) firm = units;
+}
+
+export const firmUnit = (): Length => UNITS.find((each) => each.value === firm.length_unit)?.value ?? "m";
+export const rememberedUnit = (): Length => UNITS.find((each) => each.value === localStorage.getItem("unit"))?.value ?? firmUnit();
+export const rememberedAngle = (): string => localStorage.getItem("angle") ?? firm.angle_unit;
 export const rememberedMethod = (kind: string): string => localStorage.getItem(`method-${kind}`) ?? "";
 
 export function remember(answer: { unit?: Length | undefined; angle?: string | undefined; method?: { kind: string; name: string } | undefined }): void {

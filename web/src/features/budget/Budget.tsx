@@ -1,4 +1,5 @@
 // Before going out, or after a set-up: what centring, levelling, the instrument and its stated accuracy do to the work.
+import { written } from "../../api/writing";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
@@ -85,7 +86,7 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
   const inputs = (list: Inputs) => (
     <div className="grid grid-cols-2 gap-3">
       {list.map(([name, label]) => (
-        <Named key={name} id={`budget-${name}`} label={label} value={fields[name] ?? ""} placeholder={fields[name] ? "" : String(given[name] ?? "")} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
+        <Named key={name} id={`budget-${name}`} label={written(label)} value={fields[name] ?? ""} placeholder={fields[name] ? "" : String(given[name] ?? "")} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
       ))}
     </div>
   );

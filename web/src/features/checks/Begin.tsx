@@ -10,6 +10,7 @@ import { useHere } from "../../app/session";
 import { type Method, hasField } from "../../documents/form";
 import { useKind } from "../../hooks/useKinds";
 import { Back, Cautions, Choice, Head, Trouble, Waiting } from "../../ui/parts";
+import { Terms } from "../../ui/Terms";
 import { usePreview } from "../../hooks/useQuestion";
 import { Conditions } from "./Conditions";
 import { GoOn, useUnfinished } from "../../ui/GoOn";
@@ -165,7 +166,9 @@ function HowTaken({ kind, begun: { methods, method, setMethod } }: { kind: Kind;
   };
   return (
     <div className="grid gap-2">
-      <p>{kind.why}</p>
+      <p>
+        <Terms text={kind.why} />
+      </p>
       <h2 className="pt-2">Method</h2>
       {many && (
         <div className="flex flex-wrap items-center justify-between gap-3">

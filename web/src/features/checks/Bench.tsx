@@ -1,7 +1,7 @@
 // The bench: begin a check, go on with one, see what waits to be sent, load one from a file.
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { kindsQuery } from "../../api/queries";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
@@ -22,8 +22,17 @@ export function Bench() {
   const found = useQuery(kindsQuery);
   const kinds = found.data ?? [];
   const navigate = useNavigate();
+  // A check found by its name: which instrument it is for is asked next.
+  const [params] = useSearchParams();
+  const sought = params.get("check");
   const [dialog, setDialog] = useState<"begin" | "load" | null>(null);
-  const appliesTo = [...new Set(kinds.flatMap((kind) => kind.applies_to))];
+  const [closedFor, setClosedFor] = useState<string | null>(null);
+  const close = () => {
+    setDialog(null);
+    setClosedFor(sought);
+  };
+  const offered = kinds.filter((kind) => !sought || kind.kind === sought);
+  const appliesTo = [...new Set(offered.flatMap((kind) => kind.applies_to))];
   const mine = useOpenWork(ofTheBench);
   const { items } = useOutbox();
   if (!mine || found.isPending) return <Waiting what="Opening the bench…" />;
@@ -48,8 +57,8 @@ export function Bench() {
           Choose an instrument
         </button>
       </section>
-      <Dialog title="Which one?" open={dialog === "begin"} onClose={() => setDialog(null)}>
-        <PickInstrument value="" missing={false} kinds={appliesTo} onChange={(tag) => void navigate(`/bench/new/${tag}`)} />
+      <Dialog title={sought && offered[0] ? `${offered[0].title}: which instrument?` : "Which one?"} open={dialog === "begin" || (sought !== null && closedFor !== sought)} onClose={close}>
+        <PickInstrument value="" missing={false} kinds={appliesTo} onChange={(tag) => void navigate(sought ? `/bench/new/${tag}/${sought}` : `/bench/new/${tag}`)} />
       </Dialog>
       <Dialog title="Load a check from a file" open={dialog === "load"} onClose={() => setDialog(null)}>
         <LoadFile kinds={kinds} />

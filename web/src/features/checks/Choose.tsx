@@ -5,6 +5,7 @@ import type { Instrument, Kind } from "../../api/client";
 import { instrumentQuery, kindsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { Back, Head, Trouble, Waiting } from "../../ui/parts";
+import { Terms } from "../../ui/Terms";
 import { checkState, closed, dueOn, lowered, plannedDay } from "../../ui/words";
 
 export function Choose() {
@@ -71,7 +72,9 @@ function CheckRow({ tag, row: { kind, standing }, first, zone }: { tag: string; 
         <h2>
           {kind.title} <span className="sub font-[440]">{kind.minutes} minutes</span>
         </h2>
-        <p>{kind.why}</p>
+        <p>
+          <Terms text={kind.why} />
+        </p>
         <p className="sub">
           <b>{checkState(standing)}</b>. {standing.reasons[0] && closed(standing.reasons[0].text)}
           {dueOn(standing) ? ` Due again on ${plannedDay(dueOn(standing) ?? "", zone)}.` : ""}

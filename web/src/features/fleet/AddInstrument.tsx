@@ -1,4 +1,5 @@
 // The manager enters an instrument: its tag, its model (one of the server's or a new one), where it is kept.
+import { written } from "../../api/writing";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
@@ -9,7 +10,7 @@ import { useKinds } from "../../hooks/useKinds";
 import { lowered } from "../../ui/words";
 import { KIND_NAMES, type SpecField, specFields, specOf } from "../../ui/instrumentSpec";
 
-const KINDS = Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label }));
+const kindOptions = () => Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label: written(label) }));
 const NEW = "new";
 type Form = { since: string; tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: string; tips: string };
 const EMPTY: Form = { since: "", tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", tips: "" };
@@ -70,11 +71,11 @@ function Sheet({ onDone }: { onDone: () => void }) {
       </Field>
       {form.model === NEW && (
         <div className="grid gap-4 border-l-2 border-ink pl-4">
-          <Choice label="Kind" value={form.kind} options={KINDS} onChange={(kind) => set({ kind })} />
+          <Choice label="Kind" value={form.kind} options={kindOptions()} onChange={(kind) => set({ kind })} />
           {field("maker", "Maker")}
           {field("name", "Model name")}
           <SpecFields kind={form.kind} typed={stated} faults={faults} onChange={setSpec} />
-          {field("tips", "A note for whoever uses it", "keep its staff evenly lit")}
+          {field("tips", "A note for whoever uses it", written("keep its staff evenly lit"))}
           <AdjustingTips kind={form.kind} typed={tips} faults={faults} onChange={setHints} />
         </div>
       )}

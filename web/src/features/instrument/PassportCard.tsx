@@ -1,3 +1,4 @@
+import { written } from "../../api/writing";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Fault, type Instrument, NoSignal, Problem, api, data } from "../../api/client";
@@ -25,7 +26,7 @@ const SPEC_FIELDS: Record<string, (value: unknown) => [string, string]> = {
 export function PassportCard({ item }: { item: Instrument }) {
   const { session } = useHere();
   const rows: [string, string][] = [
-    ["Kind", KIND_NAMES[item.kind] ?? item.kind],
+    ["Kind", written(KIND_NAMES[item.kind] ?? item.kind)],
     ["Model", item.model],
     ["Serial", item.serial || "not entered"],
     ["With the firm since", day(item.since, session.time_zone)],

@@ -9,7 +9,7 @@ import { type Angle, type Known, type OrientationKind, asDraft, asControlPoint, 
 import { storeDraft } from "../../device/device";
 import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
 import { Back, Choice, Dialog, Head, Waiting } from "../../ui/parts";
-import { UNITS } from "../../ui/units";
+import { UNITS, firmUnit, rememberedAngle } from "../../ui/units";
 import { SIGHTED } from "../../documents/instrumentKinds";
 import { LoadSights } from "./LoadSights";
 import { PickPoint } from "./PickPoint";
@@ -31,8 +31,8 @@ export function NewOrientation() {
   const [tag, setTag] = useState(query.get("instrument") ?? "");
   const [chosen, setKind] = useState<OrientationKind | null>(null);
   const kind = chosen ?? (query.has("set-up") && !mark ? "free-station" : "backsight");
-  const [angle, setAngle] = useState<Angle>(() => (localStorage.getItem("naveta.angle") as Angle | null) ?? "dms");
-  const [length, setLength] = useState<Length>("m");
+  const [angle, setAngle] = useState<Angle>(() => (localStorage.getItem("naveta.angle") as Angle | null) ?? (rememberedAngle() as Angle));
+  const [length, setLength] = useState<Length>(firmUnit);
   // As it was noted at the set-up, where one is known.
   const [counts, setCounts] = useState<Counts>(query.get("counts") === "anticlockwise" ? "anticlockwise" : "clockwise");
   const [loading, setLoading] = useState(false);

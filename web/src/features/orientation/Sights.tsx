@@ -1,4 +1,5 @@
 // The sights, one open at a time: which point, and what circle, distance and target height were read.
+import { fixed } from "../../api/writing";
 import { useState } from "react";
 import type { Fault, OrientationPreview } from "../../api/client";
 import { type OrientationDraft, type Shot, observing, withPoint, withShot, type Write } from "../../documents/orientation";
@@ -63,7 +64,7 @@ function Row({ shot, soFar, misfit, faulty, onOpen, onLeave }: RowProps) {
 }
 
 function mm(value: number): string {
-  const text = Math.abs(value).toFixed(Math.abs(value) < 100 ? 1 : 0);
+  const text = fixed(Math.abs(value), Math.abs(value) < 100 ? 1 : 0);
   return `${text === "0.0" ? "" : value < 0 ? "−" : "+"}${text} mm`;
 }
 

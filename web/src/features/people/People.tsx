@@ -1,6 +1,7 @@
 // Who may sign in: one's own password and sessions; for the manager everybody's, and leavers.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
+import { Link } from "react-router";
 import { NoSignal, Problem, type Schemas, api, carryToken, data } from "../../api/client";
 import { peopleQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
@@ -15,7 +16,7 @@ export function People() {
   const { may } = useHere();
   return (
     <div className="grid gap-4">
-      <Head title="People and sign-in" sub="Passwords, lost tablets, people who left." />
+      <Head title="People and sign-in" sub="Passwords, lost tablets, people who left." acts={<Link className="btn" to="/settings">Settings of your firm</Link>} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,420px)_minmax(0,1fr)]">
         <Own />
         {may("manage-people").allowed && <Everybody />}

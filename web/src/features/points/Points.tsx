@@ -1,4 +1,5 @@
 // The firm's control points: the list, a table brought in (looked at before it is kept), and out again.
+import { fixed } from "../../api/writing";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Schemas, api, data } from "../../api/client";
@@ -75,9 +76,9 @@ function PointTable({ points }: { points: Schemas["PointOut"][] }) {
         {points.map((point) => (
           <tr key={point.name} className="border-t border-line" data-point={point.name}>
             <td className="tag px-3 py-2">{point.name}</td>
-            <td className="px-3 py-2 font-mono">{point.e_m.toFixed(3)}</td>
-            <td className="px-3 py-2 font-mono">{point.n_m.toFixed(3)}</td>
-            <td className="px-3 py-2 font-mono">{point.h_m === null ? "" : point.h_m.toFixed(3)}</td>
+            <td className="px-3 py-2 font-mono">{fixed(point.e_m, 3)}</td>
+            <td className="px-3 py-2 font-mono">{fixed(point.n_m, 3)}</td>
+            <td className="px-3 py-2 font-mono">{point.h_m === null ? "" : fixed(point.h_m, 3)}</td>
             <td className="px-3 py-2">{point.description}</td>
           </tr>
         ))}
@@ -131,7 +132,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
             <ul className="m-0 list-none p-0">
               {looked.moved.map((each) => (
                 <li key={each.name}>
-                  <span className="tag">{each.name}</span> would move by {each.by_mm.toFixed(1)} mm{each.rise_mm ? `, ${Math.abs(each.rise_mm).toFixed(1)} mm ${each.rise_mm > 0 ? "up" : "down"}` : ""}
+                  <span className="tag">{each.name}</span> would move by {fixed(each.by_mm, 1)} mm{each.rise_mm ? `, ${fixed(Math.abs(each.rise_mm), 1)} mm ${each.rise_mm > 0 ? "up" : "down"}` : ""}
                 </li>
               ))}
             </ul>

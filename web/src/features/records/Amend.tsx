@@ -1,4 +1,5 @@
 // Something is wrong with a record: strike it, or correct it. It remains either way, with the reason.
+import { written } from "../../api/writing";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -48,7 +49,7 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
         <p>The record stays, struck, with your reason. It no longer counts.</p>
         <label className="grid gap-1 font-[600]">
           What is wrong
-          <textarea className="field" rows={2} maxLength={500} value={why} onChange={(e) => setWhy(e.target.value)} placeholder="Staff B stood on the wrong peg" />
+          <textarea className="field" rows={2} maxLength={500} value={why} onChange={(e) => setWhy(e.target.value)} placeholder={written("Staff B stood on the wrong peg")} />
         </label>
         {query && short && <p className="fault">Enter a few words on what was wrong.</p>}
         <Trouble error={trouble} />

@@ -1,4 +1,5 @@
 // An orientation on record: whether it agreed, where it stood, the plan, and every point with what does not fit.
+import { fixed } from "../../api/writing";
 import { Link, useNavigate } from "react-router";
 import type { RecordOut, Result } from "../../api/client";
 import { useHere, usePerson } from "../../app/session";
@@ -107,7 +108,7 @@ function PointsTable({ rows }: { rows: PointRow[] }) {
               <td className="tag py-2 pr-6">{row.name}</td>
               {[row.along_mm, row.across_mm, row.height_mm].map((value, i) => (
                 <td key={i} className="py-2 pr-6 font-mono">
-                  {value === null ? "" : `${value < -0.05 ? "−" : value > 0.05 ? "+" : ""}${Math.abs(value).toFixed(1)}`}
+                  {value === null ? "" : `${value < -0.05 ? "−" : value > 0.05 ? "+" : ""}${fixed(Math.abs(value), 1)}`}
                 </td>
               ))}
             </tr>

@@ -1,4 +1,5 @@
 // A move tried before anybody makes it: legs, screws or a slide, and where bubble and plummet would then be.
+import { fixed } from "../../api/writing";
 import { useState } from "react";
 import type { Guide, WhatIf } from "../../api/client";
 import { advise } from "../../engine";
@@ -79,7 +80,7 @@ function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
 
 const PLUS: Record<string, string> = { legs: "Millimetres; plus lengthens, minus shortens.", screws: "Turns; plus is clockwise from above.", slide: "Millimetres, slid without turning." };
 function preview(by: string, move: number): string {
-  return `${move > 0 ? "+" : move < 0 ? "−" : ""}${Math.abs(move).toFixed(by === "screws" ? 2 : 1)}`;
+  return `${move > 0 ? "+" : move < 0 ? "−" : ""}${fixed(Math.abs(move), by === "screws" ? 2 : 1)}`;
 }
 
 /** The advised move in the same hand. */

@@ -1,4 +1,5 @@
 // Deviations along a line: each a needle off a plumb line, against the limit as a band.
+import { fixed } from "../../api/writing";
 import { useNarrow } from "../../hooks/useNarrow";
 import type { DeviationsPicture } from "./types";
 
@@ -18,7 +19,7 @@ export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
   const mid = (LEFT + W - RIGHT) / 2;
   const x = (value: number) => mid + (value / most) * ((W - RIGHT - LEFT) / 2);
   const foot = 18 + marks.length * ROW;
-  const written = (value: number) => `${value > 0 ? "+" : value < 0 ? "−" : ""}${Math.abs(value).toFixed(unit === "arcsec" ? 1 : 2)}${unit === "arcsec" ? "″" : ` ${unit}`}`;
+  const written = (value: number) => `${value > 0 ? "+" : value < 0 ? "−" : ""}${fixed(Math.abs(value), unit === "arcsec" ? 1 : 2)}${unit === "arcsec" ? "″" : ` ${unit}`}`;
   return (
     <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${marks.length} points against ${picture.zero_label}`} className="block w-full" data-drawing="deviations">
       {limit !== null && <rect x={x(-limit)} y="12" width={x(limit) - x(-limit)} height={foot - 12} className="fill-band" />}

@@ -1,0 +1,44 @@
+"""How the firm writes: settled by the manager, given to every page with its session."""
+
+from __future__ import annotations
+
+from .conftest import Api, good
+
+WRITING = {"staff_word": "rod", "decimal_mark": ",", "length_unit": "ft", "angle_unit": "gon"}
+
+
+def test_a_new_firm_writes_staff_point_metres(tam: Api) -> None:
+    assert tam.get("session").json()["writing"] == {
+        "staff_word": "staff",
+        "decimal_mark": ".",
+        "length_unit": "m",
+        "angle_unit": "dms",
+        "replacements": {},
+    }
+
+
+def test_the_manager_settles_it_and_everybody_is_given_it(ines: Api, tam: Api) -> None:
+    assert ines.put("organisation/writing", WRITING).status_code == 200
+    given = tam.get("session").json()["writing"]
+    assert {name: given[name] for name in WRITING} == WRITING
+    assert given["replacements"]["Staff"] == "Rod"
+
+
+def test_a_chief_may_not_and_a_wrong_word_is_named(ines: Api, tam: Api) -> None:
+    assert tam.put("organisation/writing", WRITING).json()["code"] == "manager-only"
+    refused = ines.put("organisation/writing", {**WRITING, "staff_word": "stick"})
+    assert (refused.status_code, refused.json()["faults"][0]["path"]) == (422, "staff_word")
+    assert ines.get("session").json()["writing"]["staff_word"] == "staff"
+
+
+def test_a_record_keeps_its_words(ines: Api, tam: Api) -> None:
+    """Sentences are put into the firm's words on screen; what is stored and sealed stays the same everywhere."""
+    ines.put("organisation/writing", WRITING)
+    saved = tam.check(good()).json()
+    assert "rod" not in str(saved["result"]).lower().replace("rods", "rod").split()
+
+
+def test_the_glossary_is_given_to_who_is_signed_in(tam: Api) -> None:
+    terms = {term["term"]: term for term in tam.get("glossary").json()}
+    assert "base" in terms["tribrach"]["also"]
+    assert terms["two-peg test"]["check"] == "two-peg"
