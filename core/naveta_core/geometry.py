@@ -34,6 +34,7 @@ def less(a: Vector, b: Vector) -> Vector:
 
 
 def times(a: Vector, factor: float) -> Vector:
+    """A vector times a factor; any unit."""
     return (a[0] * factor, a[1] * factor, a[2] * factor)
 
 
@@ -56,7 +57,10 @@ def unit(bearing_deg: float) -> Plane:
 
 
 def polar(x: float, y: float) -> tuple[float, float]:
-    """Bearing in [0, 360) and length of a plane vector; bearing 0 for none."""
+    """Bearing in [0, 360) and length of a plane vector; bearing 0 for none.
+
+    X and y in any unit, y north; the bearing in degrees clockwise from north.
+    """
     bearing = math.degrees(math.atan2(x, y)) % 360.0
     return (0.0 if bearing == 360.0 else bearing, math.hypot(x, y))  # -1e-17 % 360 is 360
 
@@ -100,7 +104,10 @@ def clockwise(degrees: float) -> Rotation:
 
 
 def solve(matrix: Sequence[Sequence[float]], right: Sequence[float]) -> list[float]:
-    """Solve a small square system by elimination with pivoting. Raises ZeroDivisionError when it is singular."""
+    """Solve a small square system by elimination with pivoting. Raises ZeroDivisionError when it is singular.
+
+    Any unit.
+    """
     size = len(right)
     rows = [[*row, value] for row, value in zip(matrix, right, strict=True)]
     for i in range(size):
@@ -122,7 +129,7 @@ def solve(matrix: Sequence[Sequence[float]], right: Sequence[float]) -> list[flo
 
 
 def for_site(right: float, away: float, stand_bearing_deg: float) -> Plane:
-    """A step given by the person (to their right, and away from them) in the frame of the site."""
+    """A step given by the person (to their right, and away from them) in the frame of the site. Any unit of length."""
     leading_reasons, aside = unit(stand_bearing_deg + 180.0), unit(stand_bearing_deg + 270.0)
     return away * leading_reasons[0] + right * aside[0], away * leading_reasons[1] + right * aside[1]
 
@@ -138,6 +145,7 @@ def wrapped(degrees: float) -> float:
 
 
 def mean(values: Sequence[float]) -> float:
+    """The mean of values of any unit."""
     return fsum(values) / len(values)
 
 

@@ -194,7 +194,7 @@ def without_each(
 def errors_along(
     errors: Sequence[float], at: Sequence[float], limit: float | None, zero: str, along: str
 ) -> DeviationsPicture:
-    """Errors along the length, as far as they are in."""
+    """Errors along the length, as far as they are in. Errors and limit in mm, at in metres."""
     listed: list[tuple[str, float, float | None]] = [
         (f"{length:.2f} m", length, e) for length, e in zip(at, errors, strict=True)
     ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from ..documents.envelope import Earlier, Envelope, days_between
+from ..stats.estimate import PRIOR_DOF
 from ..units.formatting import figure
 
 Said = tuple[str, str]
@@ -106,3 +107,13 @@ def _passed(earlier: Earlier, now: str | None) -> bool:
     if now is None:
         return True
     return days_between(earlier.at, now) <= FRESH_DAYS
+
+
+def prior_dof(document: Envelope) -> float:
+    noise = document.instrument.noise
+    return noise.dof if noise else PRIOR_DOF
+
+
+def noise_factor(document: Envelope) -> float:
+    noise = document.instrument.noise
+    return noise.factor if noise else 1.0

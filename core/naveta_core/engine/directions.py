@@ -31,7 +31,7 @@ class Shot:
 
 
 def of_both_faces(left: float, right: float) -> float:
-    """A direction from both faces."""
+    """A direction from both faces. All in degrees."""
     return (left + wrapped(right + 180.0 - left) / 2) % 360.0
 
 
@@ -55,7 +55,10 @@ class Series:
 
 
 def reduced(sets: Sequence[Sequence[float]]) -> Series:
-    """Sets of directions, the same marks in the same order, the first of each the one they are given from."""
+    """Sets of directions, the same marks in the same order, the first of each the one they are given from.
+
+    All in degrees, clockwise positive.
+    """
     turned = [[wrapped(x - set_[0]) for x in set_] for set_ in sets]
     n, t = len(turned), len(turned[0])
     anchored = [[turned[0][k] + wrapped(entry[k] - turned[0][k]) for k in range(t)] for entry in turned]

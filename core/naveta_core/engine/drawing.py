@@ -37,6 +37,8 @@ def circle(
 
     ring: the radius of the ring drawn round the origin, for a vial. limit: what the centre may be away from the origin, or
     (`limit_about` the centre) the radius.
+
+    All in mm of the ground or the bubble.
     """
     above = "View from above; you stand at the lower edge."
     return CirclePicture(
@@ -70,6 +72,9 @@ def tube(
 def deviations(
     unit: str, marks: Sequence[tuple[str, float, float | None]], limit: float | None, zero: str, along: str
 ) -> DeviationsPicture:
-    """Deviations along a line: `(label, where along it, deviation or None)`; the web exaggerates and says by how much."""
+    """Deviations along a line: `(label, where along it, deviation or None)`; the web exaggerates and says by how much.
+
+    Deviations and limit in the same unit.
+    """
     rows = [Deviation(label=label, at=at, value=value) for label, at, value in marks]
     return DeviationsPicture(draws="deviations", unit=unit, marks=rows, limit=limit, zero_label=zero, along_label=along)

@@ -31,12 +31,18 @@ FULL = ("full-procedure", "Do the full procedure: the simplified one is not conc
 
 
 def chance_factor(dof: float) -> float:
-    """How many times the stated accuracy s may reach by chance, one time in twenty: 1.19 with 38, 1.45 with 6."""
+    """How many times the stated accuracy s may reach by chance, one time in twenty: 1.19 with 38, 1.45 with 6.
+
+    Dof: degrees of freedom.
+    """
     return sqrt(chi2_quantile(WORSE_PROBABILITY, dof) / dof)
 
 
 def chance_ratio(dof: float, dof_before: float) -> tuple[float, float]:
-    """Between what s²/s̃² of two full test lies by chance, nineteen times in twenty: 0.52 and 1.91 with 38 each."""
+    """Between what s²/s̃² of two full test lies by chance, nineteen times in twenty: 0.52 and 1.91 with 38 each.
+
+    Degrees of freedom in, a ratio out.
+    """
     return 1 / f_quantile(CHANGED_PROBABILITY, dof_before, dof), f_quantile(CHANGED_PROBABILITY, dof, dof_before)
 
 
@@ -69,7 +75,10 @@ def held_against(
     more: Sequence[CodedText] = (),
     then: Sequence[CodedText] = (),
 ) -> JudgedQuantity:
-    """s as a judged quantity. `more`: what else was shown beside the scatter; `then`: what to do about it."""
+    """s as a judged quantity. `more`: what else was shown beside the scatter; `then`: what to do about it.
+
+    Stated in the same unit as s.
+    """
     s, dof = found.s, found.dof
     estimate = Estimate(s, found.sigma, float(dof))
     why: list[CodedText] = list(more)

@@ -106,7 +106,10 @@ WRITTEN = {
 def number(
     parser: Parser, path: str, where: str, value: Value, unit: str, low: float, high: float, *, wanted: bool = True
 ) -> Numeral | None:
-    """A typed number in `unit`, or None with the path noted as missing or the fault noted."""
+    """A typed number in `unit`, or None with the path noted as missing or the fault noted.
+
+    Low and high in the same unit.
+    """
     if blank(value):
         if wanted:
             parser.want(path, where)
@@ -168,5 +171,8 @@ def filled(rows: Sequence[Any], *names: str) -> int:
 
 
 def rounding(steps: Iterable[float]) -> float:
-    """What rounding to the last digit of the sheet adds to the variance of a reading: r²/12."""
+    """What rounding to the last digit of the sheet adds to the variance of a reading: r²/12.
+
+    Steps in any unit, the variance in its square.
+    """
     return finest(steps) ** 2 / 12

@@ -68,12 +68,15 @@ def turned_vector(heading_deg: float, x: float, y: float, of_repeat: int = 1) ->
 
 
 def standing_vector(x: float, y: float) -> list[Equation]:
-    """x and y of something held against what is proved: they are its error."""
+    """x and y of something held against what is proved: they are its error. Any unit, the same for both."""
     return [Equation(1, [1.0, 0.0], [], x), Equation(1, [0.0, 1.0], [], y)]
 
 
 def ground_mark(heading_deg: float, x: float, y: float, of_repeat: int = 1) -> list[Equation]:
-    """A mark on a sheet, axis + Rot(θ)·o: common o_x, o_y (at heading 0); of the sheet axis_x, axis_y."""
+    """A mark on a sheet, axis + Rot(θ)·o: common o_x, o_y (at heading 0); of the sheet axis_x, axis_y.
+
+    X and y in mm on the ground.
+    """
     s, c = sin(radians(heading_deg)), cos(radians(heading_deg))
     return [Equation(of_repeat, [c, s], [1.0, 0.0], x), Equation(of_repeat, [-s, c], [0.0, 1.0], y)]
 

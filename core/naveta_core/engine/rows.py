@@ -26,7 +26,7 @@ def shown(quantity: JudgedQuantity, label: str, text: str | None = None) -> Show
 
 
 def row(quantity: str, label: str, text: str, value: float, unit: str, plus_minus: str | None = None) -> Shown:
-    """A row of the result that is not judged on its own."""
+    """A row of the result that is not judged on its own. Value in the unit shown."""
     return Shown(
         quantity=quantity, label=label, text=text, plus_minus=plus_minus, value=value, unit=unit, per_canonical=1.0
     )

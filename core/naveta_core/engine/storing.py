@@ -45,7 +45,10 @@ class StoredValue:
     """Of an electronic level: 0 along, 1 across. It is stored, typed and read as the display counts."""
 
     def turned(self, document: Envelope, value: float) -> float:
-        """A canonical value as the instrument shows it, or one it shows as a canonical one."""
+        """A canonical value as the instrument shows it, or one it shows as a canonical one.
+
+        Arcsec, or the unit of the value.
+        """
         return value if self.sense is None else value * document.instrument.senses[self.sense]
 
     @property
@@ -112,12 +115,16 @@ def _plain(value: Any) -> float | None:
 
 
 def signed(value: float) -> str:
+    """A value with its sign and a true minus; arcsec, or the unit of the label."""
     text = figure(value, 1)
     return f"{text}″" if text.startswith(MINUS) or float(text) == 0 else f"+{text}″"
 
 
 def new_value(document: Envelope, before: Before, name: str, found: float) -> float | None:
-    """What is to be stored from now on, or None where the old value or the model's sign is not known."""
+    """What is to be stored from now on, or None where the old value or the model's sign is not known.
+
+    Found in arcsec, canonical sense.
+    """
     stores = document.instrument.stores
     if stores is None:
         return None

@@ -25,6 +25,7 @@ from ..stats.decision import (
 from ..stats.estimate import PRIOR_DOF, SCATTER_REFUSED, Estimate, Spread, pooled, scatter_factor
 from ..stats.row_fit import Solved
 from ..units.formatting import bound, capital, count, size
+from .conditions import prior_dof
 
 MOST_MORE = 6
 
@@ -386,19 +387,12 @@ def limits_from(document: Envelope, name: str, opening: Limits) -> Limits:
 
 
 def raised(opening: Limits, least: float, unit: str, what: str) -> Limits:
-    """A default limit that lies below what such a test can prove at its best, raised to that, and said."""
+    """A default limit that lies below what such a test can prove at its best, raised to that, and said.
+
+    Least in the unit of the limits.
+    """
     if opening.use >= least:
         return opening
     why = f"{opening.source}: {bound(opening.use, unit)} cannot be shown, {what} shows no better than {bound(least, unit)}"
     share = opening.watch / opening.use
     return Limits(least, least * share, max(opening.adjust, least * share), why, opening.adjustable)
-
-
-def prior_dof(document: Envelope) -> float:
-    noise = document.instrument.noise
-    return noise.dof if noise else PRIOR_DOF
-
-
-def noise_factor(document: Envelope) -> float:
-    noise = document.instrument.noise
-    return noise.factor if noise else 1.0

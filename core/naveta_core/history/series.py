@@ -27,7 +27,7 @@ class Level:
 
 
 def level_of(values: Sequence[float], variances: Sequence[float]) -> Level:
-    """The level of at least one value."""
+    """The level of at least one value. Values in any unit, variances in its square."""
     weights = [1.0 / v for v in variances]
     total = fsum(weights)
     mean = fsum(w * x for w, x in zip(weights, values, strict=True)) / total
@@ -41,6 +41,8 @@ def jump(earlier: Sequence[tuple[float, float]], value: float, sigma: float, tau
     """By how much a new value leaves the level of the earlier `(value, sigma)`; None when chance explains it.
 
     tau: how much the quantity wanders on its own, one standard deviation.
+
+    All in the same unit.
     """
     if not earlier:
         return None

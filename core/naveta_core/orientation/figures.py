@@ -61,7 +61,7 @@ def found_in(solution: Solution) -> Spread:
 
 
 def estimate(solution: Solution, value: float, variance: float) -> Estimate:
-    """A value with the a-priori variance scaled by the scatter found."""
+    """A value with the a-priori variance scaled by the scatter found. Value in any unit, variance in its square."""
     found = found_in(solution)
     return Estimate(value, math.sqrt(scale_squared(found, PRIOR_DOF) * variance), PRIOR_DOF + found.dof, found.dof > 0)
 

@@ -3,6 +3,9 @@
 Unknown: E, N, orientation ω; on request the scale of the distances or a constant added to them. Observed: hz = bearing
 − ω with σ_hz, D = (1 + k)·distance + c with σ_D. Gauss and Newton, weighted by 1/σ; the start from a plane similarity
 over the points with distances, else from the best places of a grid. Residuals are observed minus computed.
+
+Source: textbook least squares of directions and distances; start by similarity transformation derived in
+docs/judgement.md (Free station).
 """
 
 from __future__ import annotations
@@ -111,6 +114,7 @@ def distance_m(e: float, n: float, point: Known) -> float:
 
 
 def wrapped(angle: float) -> float:
+    """An angle in radians, brought into (−π, π]."""
     return (angle + math.pi) % (2.0 * math.pi) - math.pi
 
 
@@ -168,7 +172,10 @@ def solutions(
 
 
 def solve_from(observed: tuple[Observed, ...], start: tuple[float, float]) -> Solution | None:
-    """The solution the iteration reaches from one place; None when it reaches none."""
+    """The solution the iteration reaches from one place; None when it reaches none.
+
+    Start: easting, northing in metres, orientation in radians.
+    """
     return _iterate(observed, start, None, SUPPOSED_ROUNDS) if len(observed) > 3 else None
 
 

@@ -109,7 +109,10 @@ def hold_misfit(judged: Judged, what: str, more: str = "", *, own: bool = True) 
 
 
 def height_meant(judged: Judged, typed: str, sight: Sight, off: float) -> str | None:
-    """The target height a slip of which explains it. A target typed too high makes its point look too low."""
+    """The target height a slip of which explains it. A target typed too high makes its point look too low.
+
+    Off in metres.
+    """
     if not typed.strip():
         return None
     unit = judged.read.document.units.length

@@ -1,4 +1,7 @@
-"""What a round ends in: go, go with care, take again, adjust first, or leave it here."""
+"""What a round ends in: go, go with care, take again, adjust first, or leave it here.
+
+Source: the grades of its checks; no formula of its own.
+"""
 
 from __future__ import annotations
 

@@ -204,7 +204,7 @@ def _in_plan(figures: Plane, leading_reasons: Plane, right: Plane) -> Plane:
 
 
 def tilt_words(arcseconds: float) -> str:
-    """A tilt as coarse as it is large: 12.3″, 240″, 23′."""
+    """A tilt as coarse as it is large: 12.3″, 240″, 23′. In seconds of arc."""
     if arcseconds < 100.0:
         return arcsec(arcseconds)
     return f"{arcseconds:.0f}″" if arcseconds < 600.0 else f"{arcseconds / 60.0:.0f}′"

@@ -1,4 +1,7 @@
-"""A set-up judged: grades, reasons, what was passed over, and the result as a whole."""
+"""A set-up judged: grades, reasons, what was passed over, and the result as a whole.
+
+Source: reversal (textbook) and docs/judgement.md (Set-up).
+"""
 
 from __future__ import annotations
 

@@ -46,12 +46,18 @@ Legs = tuple[float, float, float]
 
 
 def foot_circle(spacing: float) -> float:
-    """Radius of the circle through three feet `spacing` apart."""
+    """Radius of the circle through three feet `spacing` apart.
+
+    Metres in, metres out.
+    """
     return spacing / math.sqrt(3.0)
 
 
 def even_feet(spacing: float, slope_deg: float = 0.0, downhill_deg: float = 180.0) -> Feet:
-    """Feet evenly spaced in plan on ground that falls by a slope towards a bearing."""
+    """Feet evenly spaced in plan on ground that falls by a slope towards a bearing.
+
+    Spacing in metres, angles in degrees.
+    """
     radius, fall = foot_circle(spacing), math.tan(math.radians(slope_deg))
     down = (math.sin(math.radians(downhill_deg)), math.cos(math.radians(downhill_deg)))
     feet = tuple((radius * x, radius * y, -fall * radius * (x * down[0] + y * down[1])) for x, y in HINGES)
@@ -59,7 +65,7 @@ def even_feet(spacing: float, slope_deg: float = 0.0, downhill_deg: float = 180.
 
 
 def legs_of(feet: Feet, pose: Pose, hinge_radius: float) -> Legs:
-    """How long each leg is when the head is held at a pose."""
+    """How long each leg is when the head is held at a pose. Metres."""
     return tuple(  # type: ignore[return-value]
         length(less(foot, pose.point((hinge_radius * x, hinge_radius * y, 0.0))))
         for foot, (x, y) in zip(feet, HINGES, strict=True)
@@ -105,6 +111,8 @@ def hold(feet: Feet, legs: Legs, hinge_radius: float, start: Pose) -> Pose:
     """The pose in which legs of these lengths on these feet hold the head; `start` is near it (where it was before).
 
     Raises CannotStandError when there is none.
+
+    Lengths in metres.
     """
     pose = start
     for _ in range(MOST_ROUNDS):

@@ -65,7 +65,10 @@ def decide(estimate: Estimate, limits: Limits, *, vector: bool = False, fine: fl
 
 
 def may_turn_screws(estimate: Estimate, limits: Limits, fine: float = 1.0) -> bool:
-    """Screws are turned only from a test that is fine enough: U within the limit; values stored within half of it."""
+    """Screws are turned only from a test that is fine enough: U within the limit; values stored within half of it.
+
+    Fine in the unit of the limits.
+    """
     return estimate.u95 <= fine * limits.use
 
 

@@ -77,12 +77,18 @@ def pooled(value: float, q_within: float, q_between: float, found: Spread, prior
 
 
 def scale_squared(found: Spread, prior_dof: float = PRIOR_DOF) -> float:
-    """f^2: by how much the square of the scatter found differs from the a-priori one, pooled with it."""
+    """f^2: by how much the square of the scatter found differs from the a-priori one, pooled with it.
+
+    Prior_dof: degrees of freedom.
+    """
     return max(LEAST_F_SQUARED, (prior_dof + found.squares) / (prior_dof + found.dof))
 
 
 def scatter_factor(found: Spread, prior_dof: float = PRIOR_DOF) -> float | None:
-    """By what factor the scatter exceeds the expected one, or None when chance explains it (1 percent)."""
+    """By what factor the scatter exceeds the expected one, or None when chance explains it (1 percent).
+
+    Prior_dof: degrees of freedom.
+    """
     if found.dof <= 0:
         return None
     ratio = found.squares / found.dof

@@ -28,11 +28,17 @@ class Fit:
         return len(self.residuals) - len(self.unknowns)
 
     def variance(self, index: int, variances: Sequence[float]) -> float:
-        """Variance of one unknown from uncorrelated variances of the observations."""
+        """Variance of one unknown from uncorrelated variances of the observations.
+
+        Variances in the square of the observations' unit.
+        """
         return fsum(g * g * v for g, v in zip(self.gain[index], variances, strict=True))
 
     def residual_square_scale(self, variances: Sequence[float]) -> float:
-        """Expected sum of squared residuals: the trace of (I - H) V."""
+        """Expected sum of squared residuals: the trace of (I - H) V.
+
+        Variances in the square of the observations' unit.
+        """
         return fsum((1 - h) * v for h, v in zip(self.leverage, variances, strict=True))
 
 
@@ -63,7 +69,10 @@ def _normal(columns: Sequence[Sequence[float]]) -> Matrix:
 
 
 def step(design: Matrix, observed: Sequence[float]) -> list[float]:
-    """The unknowns alone, as an iteration wants them. ZeroDivisionError when they cannot be given."""
+    """The unknowns alone, as an iteration wants them. ZeroDivisionError when they cannot be given.
+
+    Observed in any unit.
+    """
     columns = list(zip(*design, strict=True))
     normal = _normal(columns)
     right = [fsum(map(mul, p, observed)) for p in columns]
@@ -71,7 +80,7 @@ def step(design: Matrix, observed: Sequence[float]) -> list[float]:
 
 
 def fit(design: Matrix, observed: Sequence[float]) -> Fit:
-    """Solve n observations for u unknowns (n >= u), all weights equal."""
+    """Solve n observations for u unknowns (n >= u), all weights equal. Observed in any unit, the unknowns follow."""
     inverse = _inverse(_normal(list(zip(*design, strict=True))))
     gain = [[fsum(map(mul, row, line)) for line in design] for row in inverse]
     unknowns = [fsum(map(mul, row, observed)) for row in gain]

@@ -116,6 +116,8 @@ def find_moved(groups: Sequence[Sequence[float]]) -> Moved | None:
     """Something moved within a group: the split that parts its values furthest, beyond chance, or None.
 
     The same false alarm in a hundred documents as for single values, shared with them.
+
+    Groups: standardised readings, no unit.
     """
     return _moved(tuple(map(tuple, groups)))
 
@@ -147,7 +149,10 @@ def _split(g: int, group: Sequence[float], total: float, dof: int) -> Moved:
 
 
 def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:
-    """The group that scatters more than the others explain (F at 1 − 0.001/G), or None."""
+    """The group that scatters more than the others explain (F at 1 − 0.001/G), or None.
+
+    Groups: standardised readings, no unit.
+    """
     full = [(g, group) for g, group in enumerate(groups) if len(group) > 2]
     if len(full) < 2:
         return None
@@ -164,7 +169,10 @@ def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:
 
 
 def left_between(group: Sequence[float], closing: Sequence[float], groups: Sequence[Sequence[float]]) -> float | None:
-    """By how much, in spreads, a closing sight leaves the first one; None when chance explains it (0.3 percent)."""
+    """By how much, in spreads, a closing sight leaves the first one; None when chance explains it (0.3 percent).
+
+    All standardised, no unit.
+    """
     dof = sum(len(group) - 1 for group in groups if len(group) > 1)
     total = fsum(_squares(group) for group in groups if len(group) > 1)
     f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total) / (PRIOR_DOF + dof))

@@ -47,7 +47,7 @@ def chi2_quantile(probability: float, dof: float) -> float:
 
 
 def incomplete_beta(a: float, b: float, x: float) -> float:
-    """I_x(a, b), regularised, for a, b > 0 and 0 <= x <= 1."""
+    """I_x(a, b), regularised, for a, b > 0 and 0 <= x <= 1. Plain numbers, no unit."""
     if x <= 0 or x >= 1:
         return 0.0 if x <= 0 else 1.0
     front = exp(lgamma(a + b) - lgamma(a) - lgamma(b) + a * log(x) + b * log1p(-x))
@@ -80,7 +80,7 @@ def _away_from_zero(value: float) -> float:
 
 
 def incomplete_gamma(a: float, x: float) -> float:
-    """P(a, x), regularised and lower, for a > 0 and x >= 0."""
+    """P(a, x), regularised and lower, for a > 0 and x >= 0. Plain numbers, no unit."""
     if x <= 0:
         return 0.0
     front = exp(a * log(x) - x - lgamma(a))

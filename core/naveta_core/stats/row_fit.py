@@ -42,7 +42,10 @@ class Solved:
 
 
 def solve(rows: Sequence[Observation], within: float, between: float, dof: float) -> Solved:
-    """Variances of one reading: `within` falls with repeats, `between` is common to all."""
+    """Variances of one reading: `within` falls with repeats, `between` is common to all.
+
+    Variances in the square of the readings' unit; dof: degrees of freedom.
+    """
     design: Matrix = [row for row, _ in rows]
     return Solved(fit(design, [value for _, value in rows]), within, between, dof)
 

@@ -11,7 +11,7 @@ MINUS = "−"
 
 
 def figure(value: float, decimals: int) -> str:
-    """A number with a fixed count of decimals, a true minus sign, and no negative zero."""
+    """A number with a fixed count of decimals, a true minus sign, and no negative zero. Value in any unit."""
     text = f"{value:.{decimals}f}"
     if text[0] != "-":
         return text
@@ -25,7 +25,7 @@ def arcsec(value: float, uncertainty: float | None = None) -> str:
 
 
 def limit(value: float) -> str:
-    """A limit as it was set: '10″', '4.5″'."""
+    """A limit as it was set: '10″', '4.5″'. Value in arcsec."""
     return f"{value:g}″"
 
 
@@ -105,7 +105,7 @@ UNITS_SAID = {
 
 
 def size(value: float, u: float, unit: str) -> str:
-    """A figure rounded by how sure it is, with its unit."""
+    """A figure rounded by how sure it is, with its unit. Value and u in the same unit."""
     if unit == "arcsec":
         return arcsec(value, u)
     if unit == "ppm":
@@ -114,7 +114,7 @@ def size(value: float, u: float, unit: str) -> str:
 
 
 def bound(value: float, unit: str) -> str:
-    """A limit as it was set."""
+    """A limit as it was set. Value in the unit given."""
     return f"{value:.3g}{UNITS[unit]}"
 
 

@@ -63,6 +63,8 @@ def shown_step(values: Sequence[float], step: float, multiples: Sequence[int]) -
 
     values and step in one unit; `multiples` of the step to look for. Few values lie on a coarser grid by chance: then the
     step stands as typed.
+
+    Values and step in the same unit.
     """
     if step <= 0 or len(values) < FEWEST_ON_A_GRID:
         return step

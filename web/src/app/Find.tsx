@@ -80,8 +80,8 @@ function Found({ sought, onSeek, onGo }: { sought: string; onSeek: (text: string
 function Row({ to, group, name, onGo }: { to: string; group: string; name: string; onGo: () => void }) {
   return (
     <li>
-      <Link className="link grid min-h-[44px] grid-cols-[80px_1fr] items-center" to={to} onClick={onGo}>
-        <span className="sub no-underline">{group}</span> {name}
+      <Link className="grid min-h-[44px] grid-cols-[80px_1fr] items-center" to={to} onClick={onGo}>
+        <span className="sub">{group}</span> <span className="link">{name}</span>
       </Link>
     </li>
   );

@@ -1,4 +1,8 @@
-"""What a circular vial's error means: its limits, half for the foot screws, half for the vial's own screws."""
+"""What a circular vial's error means: its limits, half for the foot screws, half for the vial's own screws.
+
+Source: half of what the bubble moves is the vial's own (textbook); defaults and what an unproved level leaves open:
+docs/judgement.md (Vials).
+"""
 
 from __future__ import annotations
 

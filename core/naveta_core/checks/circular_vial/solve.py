@@ -2,6 +2,8 @@
 
 x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y. A vial on the base does not turn: levelled by something proved, what it
 shows is its error.
+
+Source: textbook reversal of a level vial; its form as plane vectors is derived in docs/judgement.md (Vials).
 """
 
 from __future__ import annotations
@@ -10,10 +12,9 @@ from dataclasses import dataclass
 from math import hypot
 
 from ...documents.envelope import Envelope
-from ...engine.conditions import Circumstances
+from ...engine.conditions import Circumstances, noise_factor, prior_dof
 from ...engine.parser import rounding
 from ...engine.repeats import by_repeat, standing_vector, turned_vector
-from ...engine.verdict import noise_factor, prior_dof
 from ...stats.estimate import Estimate, pooled, vector_bound
 from ...stats.noise import CIRCULAR_BETWEEN_MM, CIRCULAR_MM
 from ...stats.row_fit import Solved, outlier_in, solve

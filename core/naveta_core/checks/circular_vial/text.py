@@ -17,6 +17,7 @@ from .solve import VialError
 
 
 def minutes(mm: float, sensitivity: float) -> str:
+    """A vial reading in mm as an angle in words; sensitivity in minutes of arc per 2 mm."""
     return f"{figure(mm * sensitivity / 2, 1)}′"
 
 
@@ -31,6 +32,7 @@ def halves_of(read: BubblesRead, found: VialError) -> str | None:
 
 
 def finding_of(found: VialError, sensitivity: float) -> str:
+    """The finding as one sentence; sensitivity in minutes of arc per 2 mm."""
     e = found.estimate
     if e.value <= 2.0 * e.sigma:
         return (
@@ -40,6 +42,7 @@ def finding_of(found: VialError, sensitivity: float) -> str:
 
 
 def shown_of(quantity: JudgedQuantity, found: VialError, sensitivity: float) -> list[Shown]:
+    """The result as people read it, mm of the bubble; sensitivity in minutes of arc per 2 mm."""
     rows = [
         shown(quantity, "Level vial error"),
         row(
@@ -89,6 +92,7 @@ def worked_of(read: BubblesRead, found: VialError) -> list[CalculationLine]:
 
 
 def cost_of(document: Envelope, found: VialError, sensitivity: float) -> Effect:
+    """What levelling by this vial costs, as an angle; sensitivity in minutes of arc per 2 mm."""
     out = minutes(found.estimate.value, sensitivity)
     range_ = document.instrument.compensator_range_arcmin
     if range_:

@@ -1,14 +1,17 @@
-"""What a compensator's shifts mean: its limits by class, what sticks, and nothing to turn."""
+"""What a compensator's shifts mean: its limits by class, what sticks, and nothing to turn.
+
+Source: limits from the stated accuracy, docs/judgement.md (Compensator).
+"""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from math import fsum, sqrt
 
-from ...engine.conditions import Circumstances
+from ...engine.conditions import Circumstances, prior_dof
 from ...engine.drawing import deviations
 from ...engine.kind import SheetProgress
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, prior_dof, raised, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, repeats_of
 from ...results import CodedText, DeviationsPicture
 from ...stats.decision import Limits
 from ...stats.estimate import Estimate, Spread, pooled

@@ -1,12 +1,15 @@
-"""How far the line moves with the bubble run to each side: (mean there − mean in the middle) / distance."""
+"""How far the line moves with the bubble run to each side: (mean there − mean in the middle) / distance.
+
+Source: derived in docs/judgement.md (Compensator), from the definition of the line's angle.
+"""
 
 from __future__ import annotations
 
 from math import fsum, sqrt
 
+from ...engine.conditions import noise_factor
 from ...engine.parser import rounding
 from ...engine.reader import PlainRow
-from ...engine.verdict import noise_factor
 from ...stats.noise import staff_spread
 from .document import PLACES, CompensatorFunction, CompensatorRead
 
@@ -26,6 +29,7 @@ def variances(document: CompensatorFunction, read: CompensatorRead) -> tuple[flo
 
 
 def standardised(at: dict[str, list[PlainRow]], within: float) -> list[list[float]]:
+    """Readings over their own spread; within is a variance in mm²."""
     return [[entry.value / sqrt(within) for entry in at[name]] for name in PLACES]
 
 

@@ -13,6 +13,7 @@ from .solve import mean_of
 
 
 def pattern_of(fore_aft: float, across: float, u: float) -> list[CodedText]:
+    """How the shifts lie, fore and aft against across; all in arcsec, line of sight up positive."""
     if abs(fore_aft) > u and abs(fore_aft) > 2 * abs(across):
         return [
             (
@@ -31,6 +32,7 @@ def pattern_of(fore_aft: float, across: float, u: float) -> list[CodedText]:
 
 
 def finding_of(value: float, u: float, position: str) -> str:
+    """The finding as one sentence; value and u in arcsec."""
     if abs(value) <= u:
         return f"Compensator works: no shift above {arcsec(abs(value) + u, u)} anywhere in the ring."
     return f"Bubble {position} line of sight points {arcsec(abs(value), u)} {'up' if value > 0 else 'down'}, ± {arcsec(u, u)}: compensation error."
@@ -65,6 +67,7 @@ def shown_of(quantity: JudgedQuantity, figures: CompensatorFigures) -> list[Show
 def worked_of(
     document: CompensatorFunction, groups: dict[str, list[PlainRow]], shifts: dict[str, float]
 ) -> list[CalculationLine]:
+    """The calculation, place by place; shifts in arcsec, up positive."""
     words = length_words(document.units.length)
     lines = [
         line(
@@ -81,14 +84,17 @@ def worked_of(
 
 
 def work_of(document: CompensatorFunction, value: float) -> list[Effect]:
-    """What the shift costs, the bubble let run to its ring: as an error of the line of sight in unbalanced sights."""
+    """What the shift costs, the bubble let run to its ring: as an error of the line of sight in unbalanced sights.
+
+    Value in arcsec.
+    """
     d = document.work.sight_m
     text = f"With the bubble at its ring: {figure(abs(value) / ARCSEC_PER_RADIAN * d * 1000, 1)} mm at {d:g} m; within the inner quarter of the ring, a quarter of that."
     return [effect("bubble-at-ring", text)]
 
 
 def running(read: CompensatorRead, scale: float) -> list[CodedText]:
-    """The largest shift so far, while places are still to come."""
+    """The largest shift so far, while places are still to come. Scale in arcsec per metre of staff."""
     seen = [name for name in SIDES if read.at[name] and read.at["centre"]]
     if not seen or len(seen) == len(SIDES):
         return []

@@ -1,4 +1,7 @@
-"""What the scatter of angles means: held against what is stated and against the last full test."""
+"""What the scatter of angles means: held against what is stated and against the last full test.
+
+Source: statistical tests of ISO 17123-3, clauses 5 and 6 (chi square and F).
+"""
 
 from __future__ import annotations
 

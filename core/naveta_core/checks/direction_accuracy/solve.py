@@ -3,6 +3,8 @@
 Directions: see engine/directions.py; s = √(Σs_i²/4) over the series, 8 degrees of freedom each in the full procedure.
 Zenith angles: x = (I − II)/2 + 180°, r = x − mean of its mark in the series, ν = (n − 1)·t a series; the index is half the
 mean of I + II − 360°, and differs from nothing by more than chance when |δ| > t₀.₉₇₅(ν)·s/√N (N readings of both faces).
+
+Source: ISO 17123-3, clauses 5 (directions) and 6 (zenith angles).
 """
 
 from __future__ import annotations

@@ -19,6 +19,7 @@ FAR_ARCSEC = 1800.0
 
 
 def finding_of(found: ReducedSeries, noun: str, stated: float | None) -> str:
+    """The finding as one sentence; stated accuracy in arcsec, one standard deviation."""
     text = f", {stated:g}″ stated" if stated else ""
     return f"{noun.capitalize()}: {arcsec(found.s, found.s)}{text} with {found.dof} degrees of freedom."
 

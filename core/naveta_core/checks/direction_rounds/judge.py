@@ -1,12 +1,15 @@
-"""What rounds of directions mean: c against its limits; scatter, outliers and the reference's closing sight as they fall out."""
+"""What rounds of directions mean: c against its limits; scatter, outliers and the reference's closing sight as they fall out.
+
+Source: scatter against the stated accuracy, docs/judgement.md (Scatter).
+"""
 
 from __future__ import annotations
 
 from math import fsum, sqrt
 
-from ...engine.conditions import Circumstances, Needs
+from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, prior_dof, repeats_of, report_outlier
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier
 from ...geometry import wrapped
 from ...results import CodedText
 from ...stats.decision import Limits

@@ -2,6 +2,8 @@
 
 See engine/directions.py for the mean of both faces and the residuals; c at a target is half of (left − right ± 180°) times
 sin z. What the trunnion axis puts in is taken out where targets of different height say it.
+
+Source: textbook reduction of direction sets; c and t at each target as in the two-face check.
 """
 
 from __future__ import annotations
@@ -9,9 +11,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import cos, fsum, hypot, radians, sin, sqrt
 
+from ...engine.conditions import noise_factor, prior_dof
 from ...engine.directions import Series, of_both_faces, reduced, twice_c_arcsec
 from ...engine.parser import rounding
-from ...engine.verdict import noise_factor, prior_dof
 from ...geometry import wrapped
 from ...stats.estimate import Estimate, Spread, pooled
 from ...units.angles import ARCSEC_PER_RADIAN

@@ -19,6 +19,7 @@ def _packed(degrees: float) -> str:
 
 
 def finding_of(found: DirectionsSolution, sigma: float) -> str:
+    """The finding as one sentence; sigma of a direction in arcsec."""
     e = found.collimation
     text = (
         f"c {figure(e.value, 1)}″ ± {arcsec(e.u95, e.u95)}"
@@ -31,6 +32,7 @@ def finding_of(found: DirectionsSolution, sigma: float) -> str:
 
 
 def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) -> list[Shown]:
+    """The result as people read it; sigma of a direction in arcsec."""
     rows = [
         row(
             f"direction_{k}",
@@ -71,6 +73,7 @@ def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[Calculati
 
 
 def work_of(document: DirectionRounds, sigma: float) -> Effect:
+    """What such directions give across the line at the sights of the work; sigma in arcsec."""
     far = document.work.sight_m
     aside = 2 * sigma / ARCSEC_PER_RADIAN * far * 1000
     return effect("direction-at-sight", f"At {far:g} m these directions are within {figure(aside, 1)} mm sideways.")

@@ -1,22 +1,17 @@
-"""What the index of an electronic level means: what is stored, what is due after it, and which of two levels is out."""
+"""What the index of an electronic level means: what is stored, what is due after it, and which of two levels is out.
+
+Source: effect of a tilt on a direction, v·cot z (textbook).
+"""
 
 from __future__ import annotations
 
 from math import hypot
 
-from ...engine.conditions import Circumstances, Needs
+from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.repeats import last_repeat
 from ...engine.storing import report_before, report_proved
-from ...engine.verdict import (
-    JudgedQuantity,
-    Judgement,
-    limits_from,
-    prior_dof,
-    repeats_of,
-    report_outlier,
-    report_scatter,
-)
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier, report_scatter
 from ...geometry import OPPOSITE_DEG, angle_between_deg, polar, widest_deg
 from ...results import CodedText
 from ...stats.decision import Limits

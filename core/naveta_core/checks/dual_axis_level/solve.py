@@ -2,6 +2,8 @@
 
 along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across. Turned by half a turn a perfect one shows the same figures
 with opposite signs.
+
+Source: textbook index by reversal; least squares over headings derived in docs/judgement.md (Vials).
 """
 
 from __future__ import annotations
@@ -9,9 +11,9 @@ from __future__ import annotations
 from itertools import product
 from math import fsum, sqrt
 
+from ...engine.conditions import noise_factor, prior_dof
 from ...engine.parser import rounding
 from ...engine.repeats import Equation, by_repeat, turned_vector
-from ...engine.verdict import noise_factor, prior_dof
 from ...results import CodedText
 from ...stats.noise import ELECTRONIC_BETWEEN_ARCSEC, electronic_within_arcsec
 from ...stats.row_fit import Solved, solve
@@ -19,6 +21,7 @@ from .document import DualAxisLevel, LevelRead
 
 
 def solve_level(document: DualAxisLevel, read: LevelRead, factor: float) -> Solved:
+    """Index error and tilt of the axis, along and across, in arcsec; factor multiplies the spread and has no unit."""
     stated = document.instrument.electronic_level_step_arcsec or 0.0
     own = (document.instrument.prior or {}).get(
         "electronic_level_arcsec", electronic_within_arcsec(document.instrument.angle_accuracy_arcsec)

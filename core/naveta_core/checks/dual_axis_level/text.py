@@ -16,6 +16,7 @@ from .document import DualAxisLevel, DualAxisLevelFigures, LevelRead
 
 
 def finding_of(quantities: list[JudgedQuantity], tilt: float) -> str:
+    """The finding as one sentence; tilt in arcsec."""
     parts = []
     for entry, plus, minus in ((quantities[0], "forward", "back"), (quantities[1], "right", "left")):
         e = entry.estimate
@@ -28,6 +29,7 @@ def finding_of(quantities: list[JudgedQuantity], tilt: float) -> str:
 
 
 def shown_of(quantities: list[JudgedQuantity], bearing: float, size: float) -> list[Shown]:
+    """The result as people read it; bearing in degrees, size in arcsec."""
     return [
         shown(quantities[0], "Index error along the sight"),
         shown(quantities[1], "Index error across"),
@@ -71,7 +73,10 @@ def worked_of(read: LevelRead, solved: Solved, quantities: list[JudgedQuantity])
 
 
 def work_of(document: DualAxisLevel, along: float, across: float) -> list[Effect]:
-    """What an index costs at the sights of the work: one face, and where both faces help."""
+    """What an index costs at the sights of the work: one face, and where both faces help.
+
+    Along and across in arcsec, high side forward and right positive.
+    """
     far, steep = document.work.sight_m, document.work.elevation_deg
     height = abs(along) / ARCSEC_PER_RADIAN * far * 1000
     turned = abs(across) * abs(tan(radians(min(steep, 80.0))))

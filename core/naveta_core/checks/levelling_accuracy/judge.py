@@ -1,4 +1,7 @@
-"""What the scatter of a level means: held against what is stated and against the last full test; what the sets say."""
+"""What the scatter of a level means: held against what is stated and against the last full test; what the sets say.
+
+Source: statistical tests of ISO 17123-2, clause 6 (chi square, F and t).
+"""
 
 from __future__ import annotations
 

@@ -3,6 +3,8 @@
 d = a − b of each pair. Full: each set about its own mean, s = √(Σr²/38) for one difference, s_LEV = s/√2·√(1000/base)
 per kilometre double run; δ = d̄₁ − d̄₂ is the staffs' zero difference, since they were exchanged. Simplified: s from the
 ten pairs of the middle, and d̄₁ − d̄₂ against what is permitted (2.5 s where nothing is): a coarse look at the line of sight.
+
+Source: ISO 17123-2, clauses 5 (simplified) and 6 (full).
 """
 
 from __future__ import annotations
@@ -15,6 +17,7 @@ PERMITTED_S = 2.5
 
 
 def squares(values: list[float]) -> float:
+    """Sum of squared deviations from the mean, mm²."""
     middle = mean(values)
     return fsum((value - middle) ** 2 for value in values)
 
@@ -25,4 +28,5 @@ def per_km(base_m: float) -> float:
 
 
 def sum_of_dof(sets: list[list[float]]) -> int:
+    """Degrees of freedom of sets of differences, each in mm."""
     return int(fsum(len(set_) - 1 for set_ in sets))

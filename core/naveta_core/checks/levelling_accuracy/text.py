@@ -17,6 +17,7 @@ from .solve import squares
 
 
 def finding_of(kilometre: float, dof: int, stated: float | None) -> str:
+    """The finding as one sentence; kilometre and stated in mm per kilometre of double run."""
     found = size(kilometre, kilometre, "mm/km")
     text = f", {stated:g} mm stated" if stated else ""
     return f"1 km double run: {found}{text}, with {dof} degrees of freedom."
@@ -25,6 +26,7 @@ def finding_of(kilometre: float, dof: int, stated: float | None) -> str:
 def worked_of(
     document: LevellingAccuracy, read: LevellingRead, s: float, dof: int, kilometre: float, apart: float
 ) -> list[CalculationLine]:
+    """The calculation; s and apart in mm, kilometre in mm per kilometre of double run."""
     words = length_words(document.units.length)
     lines = [line("A minus B of each pair", "r = d − mean of its set")]
     for i, listed in enumerate(read.sets, start=1):
@@ -47,6 +49,7 @@ def worked_of(
 
 
 def work_of(kilometre: float) -> Effect:
+    """What such levelling gives over longer lines; kilometre in mm per kilometre of double run."""
     far = 0.5
     return effect(
         "levelled-line",

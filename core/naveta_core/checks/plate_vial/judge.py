@@ -1,23 +1,18 @@
-"""What a plate vial's rest position means: half for the foot screws, half for the vial's own screw, or set it there."""
+"""What a plate vial's rest position means: half for the foot screws, half for the vial's own screw, or set it there.
+
+Source: half and half (textbook); effect of a tilt on a direction, v·cot z (textbook).
+"""
 
 from __future__ import annotations
 
 from typing import Any
 
 from ...engine.adjusting import act_of_adjusting
-from ...engine.conditions import Circumstances, Needs
+from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.parser import Parser, number
 from ...engine.repeats import last_repeat
-from ...engine.verdict import (
-    JudgedQuantity,
-    Judgement,
-    limits_from,
-    prior_dof,
-    repeats_of,
-    report_outlier,
-    report_scatter,
-)
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier, report_scatter
 from ...errors import Refused
 from ...geometry import angle_between_deg, polar
 from ...results import Adjusting, AdjustingStep, CodedText

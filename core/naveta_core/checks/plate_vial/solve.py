@@ -2,6 +2,8 @@
 
 b·s = T·u(heading) + e·s, u = (sin, cos), b towards the vial's right end. Two opposite headings give e and one part of
 the tilt; four give all of it and what does not fit.
+
+Source: textbook reversal of a plate level; derived in docs/judgement.md (Vials).
 """
 
 from __future__ import annotations
@@ -11,9 +13,9 @@ from dataclasses import dataclass
 from math import cos, radians
 
 from ...documents.envelope import Envelope
+from ...engine.conditions import noise_factor
 from ...engine.parser import rounding
 from ...engine.repeats import Equation, by_repeat, last_repeat
-from ...engine.verdict import noise_factor
 from ...geometry import unit
 from ...stats.noise import TUBULAR_BETWEEN_DIV, TUBULAR_COARSE_DIV, TUBULAR_DIV
 from ...stats.row_fit import Solved, solve
@@ -65,7 +67,10 @@ def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: 
 
 
 def spreads(document: Envelope, tubes: Sequence[Tube], steps: list[float], factor: float) -> tuple[float, float]:
-    """Variances of one bubble, in divisions²: a tenth is estimated, or only halves are given apart."""
+    """Variances of one bubble, in divisions²: a tenth is estimated, or only halves are given apart.
+
+    Steps in divisions; factor has no unit.
+    """
     coarse = finest(steps) >= 0.5 or (len(tubes) > 1 and all(tube.bubble % 0.5 == 0 for tube in tubes))
     own = (document.instrument.prior or {}).get("plate_vial_div", TUBULAR_COARSE_DIV if coarse else TUBULAR_DIV)
     return (own * noise_factor(document) * factor) ** 2 + (0.0 if coarse else rounding(steps)), TUBULAR_BETWEEN_DIV**2

@@ -16,13 +16,14 @@ from .solve import PlateVialSolution
 
 
 def placed(div: float) -> str:
-    """'1.2 div left of the middle'."""
+    """'1.2 div left of the middle'. Div in divisions, right positive."""
     if abs(div) < 0.05:
         return "in the middle"
     return f"{figure(abs(div), 1)} div {'right' if div > 0 else 'left'} of the middle"
 
 
 def finding_of(e: float, u: float, found: PlateVialSolution) -> str:
+    """The finding as one sentence; e and u in divisions, right positive."""
     if abs(e) <= u:
         return f"Plate level: no error found; reversing point {placed(e)}, ± {figure(u, 1)} div"
     seconds = figure(abs(e) * found.seconds, 0)
@@ -85,7 +86,10 @@ def worked_of(read: TubesRead, found: PlateVialSolution) -> list[CalculationLine
 
 
 def work_of(document: PlateVial, found: PlateVialSolution, rest: float) -> list[Effect]:
-    """What levelling with the bubble in the middle would do to directions at steep sights."""
+    """What levelling with the bubble in the middle would do to directions at steep sights.
+
+    Rest in divisions, right positive.
+    """
     steep = document.work.elevation_deg
     tilt = abs(rest) * found.seconds
     cost = tilt * abs(sin(radians(steep))) / max(0.05, cos(radians(steep)))

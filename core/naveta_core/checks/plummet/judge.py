@@ -1,4 +1,7 @@
-"""What a plummet's offset means: its limits at its height, on to the axis, one pair of screws at a time."""
+"""What a plummet's offset means: its limits at its height, on to the axis, one pair of screws at a time.
+
+Source: offset scaled to 1.5 m, docs/judgement.md (Plummet).
+"""
 
 from __future__ import annotations
 
@@ -6,19 +9,11 @@ from math import hypot
 from typing import Any
 
 from ...engine.adjusting import act_of_adjusting
-from ...engine.conditions import Circumstances, Needs
+from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.converging import converging, read_points
 from ...engine.kind import SheetProgress
 from ...engine.repeats import last_repeat
-from ...engine.verdict import (
-    JudgedQuantity,
-    Judgement,
-    limits_from,
-    prior_dof,
-    repeats_of,
-    report_outlier,
-    report_scatter,
-)
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier, report_scatter
 from ...geometry import angle_between_deg
 from ...results import Adjusting, CodedText
 from ...stats.decision import Grade, Limits

@@ -2,6 +2,8 @@
 
 mark(θ) = axis + Rot(θ)·o: what stays where the marks turn about is the axis, what turns with the instrument is the
 plummet's own offset. Half the flip is the error; the other half is that the axis was not over the mark.
+
+Source: textbook half-turn test; the fit of a circle of known headings is derived in docs/judgement.md (Plummet).
 """
 
 from __future__ import annotations
@@ -9,10 +11,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import fsum
 
-from ...engine.conditions import Circumstances
+from ...engine.conditions import Circumstances, noise_factor, prior_dof
 from ...engine.parser import rounding
 from ...engine.repeats import by_repeat, ground_mark, standing_vector
-from ...engine.verdict import noise_factor, prior_dof
 from ...stats.noise import BASE_TURNED_MM, BOB_IN_WIND_MM, BOB_MM, PLUMMET_BETWEEN_MM, PLUMMET_MM
 from ...stats.row_fit import Solved, solve
 from .document import HEIGHTS_APART_M, Plummet, TargetsRead

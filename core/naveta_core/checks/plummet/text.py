@@ -24,6 +24,7 @@ def turn_of(read: TargetsRead, entry: SolvedSet) -> str:
 
 
 def finding_of(document: Plummet, offset: tuple[float, float], e: Estimate, height_m: float) -> str:
+    """The finding as one sentence; offset in mm, height_m in metres."""
     name = "laser plummet" if document.instrument.plummet == "laser" else "plummet"
     if e.value <= 2.0 * e.sigma:
         return f"{capital(name)}: no error found, within {figure(e.proved_to, 1)} mm at {figure(height_m, 2)} m."

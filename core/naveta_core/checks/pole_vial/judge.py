@@ -1,4 +1,7 @@
-"""What the error of a pole's vial means: its limits, plumb first, then the vial's own screws."""
+"""What the error of a pole's vial means: its limits, plumb first, then the vial's own screws.
+
+Source: as the circular level, docs/judgement.md (Vials).
+"""
 
 from __future__ import annotations
 

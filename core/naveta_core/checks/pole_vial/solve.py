@@ -1,6 +1,8 @@
 """A pole's vial is solved as an instrument's circular vial is; an error of it leans the pole.
 
 At the top of a pole of height h the target is out by h times the angle.
+
+Source: textbook reversal; the lean of the top is height times the angle.
 """
 
 from __future__ import annotations

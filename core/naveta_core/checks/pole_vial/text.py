@@ -17,6 +17,7 @@ def finding_of(item: str, found: VialError, lean_mm: float, height_m: float) -> 
 
 
 def costs_of(item: str, error_mm: float, sensitivity: float) -> list[Effect]:
+    """What the vial error does to the top of the pole, mm; sensitivity in minutes of arc per 2 mm."""
     angle = error_mm * sensitivity * 30 / ARCSEC_PER_RADIAN
     if item == "staff":
         text = f"A staff tilted like this reads {figure(3000 * angle * angle / 2, 2)} mm too much at 3 m."

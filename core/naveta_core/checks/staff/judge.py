@@ -1,4 +1,7 @@
-"""What a staff's zero, divisions and joints mean: replaced, not adjusted; what a look found is repaired by hand."""
+"""What a staff's zero, divisions and joints mean: replaced, not adjusted; what a look found is repaired by hand.
+
+Source: limits from the reading and the work, docs/judgement.md (Lengths compared).
+"""
 
 from __future__ import annotations
 

@@ -2,13 +2,15 @@
 
 The tape's zero lies at the foot plate. The line gives the zero offset and the scale; what lies off it is a division or a
 joint.
+
+Source: straight line by least squares (textbook); variances derived in docs/judgement.md (Lengths compared).
 """
 
 from __future__ import annotations
 
 from ...engine.comparing import Compared, ComparisonVariances, Lengths, Pairs, compare
+from ...engine.conditions import noise_factor, prior_dof
 from ...engine.temperature import sigma_kelvin
-from ...engine.verdict import noise_factor, prior_dof
 from ...stats.estimate import Estimate
 from ...stats.noise import TAPE_BETWEEN_MM, TAPE_READING_MM
 from ...stats.straight_line import PPM

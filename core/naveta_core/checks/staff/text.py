@@ -39,6 +39,7 @@ def finding_of(found: Straight, quantities: list[JudgedQuantity]) -> str:
 
 
 def worked_of(document: Staff, read: Pairs, found: Straight, errors: Sequence[float]) -> list[CalculationLine]:
+    """The calculation; errors in metres, staff reads too large positive."""
     words = length_words(document.units.length)
     t = document.conditions.temperature_c
     lines = [line("error = graduation − taped length", "error = zero + scale · length")]

@@ -1,4 +1,7 @@
-"""What a tape's scale and zero mean: corrected, or put out of use; never adjusted."""
+"""What a tape's scale and zero mean: corrected, or put out of use; never adjusted.
+
+Source: limits from the reading and the work, docs/judgement.md (Lengths compared).
+"""
 
 from __future__ import annotations
 

@@ -1,6 +1,8 @@
 """A tape against known lengths at standard temperature and tension.
 
 read · (1 + α(T − T₀) + (P − P₀)/(A·E)). The rest is the tape's own: a zero that is worn, and a scale that has stretched.
+
+Source: textbook temperature and tension corrections of a steel tape.
 """
 
 from __future__ import annotations
@@ -8,8 +10,8 @@ from __future__ import annotations
 from math import hypot
 
 from ...engine.comparing import Compared, ComparisonVariances, Lengths
+from ...engine.conditions import noise_factor, prior_dof
 from ...engine.temperature import sigma_kelvin
-from ...engine.verdict import noise_factor, prior_dof
 from ...stats.estimate import Estimate
 from ...stats.noise import TAPE_BETWEEN_MM, TAPE_READING_MM
 from ...stats.straight_line import PPM

@@ -35,6 +35,7 @@ def finding_of(found: Straight) -> str:
 
 
 def worked_of(document: Tape, read: TapeRead, found: Straight, errors: Sequence[float]) -> list[CalculationLine]:
+    """The calculation; errors in metres, tape reads too large positive."""
     words = length_words(document.units.length)
     warm, pulled, beside_it = strain_of(document, read)
     lines = [

@@ -1,14 +1,17 @@
-"""What a tracker's offset means: stored by its own routine; what both faces share is at fault, not the tracker."""
+"""What a tracker's offset means: stored by its own routine; what both faces share is at fault, not the tracker.
+
+Source: as the two-face check.
+"""
 
 from __future__ import annotations
 
 from math import fsum
 from typing import Any
 
-from ...engine.conditions import Circumstances, Needs
+from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.storing import report_before, report_proved
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, prior_dof, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
 from ...results import CodedText
 from ...stats.decision import Limits
 from ...stats.estimate import Estimate, pooled

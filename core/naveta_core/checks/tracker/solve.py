@@ -2,6 +2,8 @@
 
 By face, automatic less by eye: half the faces' difference is the tracker's (across, times sin z), half the sum in the
 vertical circle too. What both faces have in common across is no tracker's: bad pointing, or a prism turned away.
+
+Source: mean of both faces (textbook); derived in docs/judgement.md (Target tracker).
 """
 
 from __future__ import annotations
@@ -9,7 +11,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import hypot, sqrt
 
-from ...engine.verdict import noise_factor
+from ...engine.conditions import noise_factor
 from ...geometry import mean, mean_direction, wrapped
 from ...units.angles import ARCSEC_PER_RADIAN
 from ..two_face.document import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, MARK_MM, POINTING_ARCSEC, sine

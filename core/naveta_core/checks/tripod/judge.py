@@ -1,23 +1,17 @@
-"""What a tripod's twist and set mean, and what a look found: repaired by hand, or put out of use."""
+"""What a tripod's twist and set mean, and what a look found: repaired by hand, or put out of use.
+
+Source: experience, not a standard; see docs/judgement.md (Tripod).
+"""
 
 from __future__ import annotations
 
 from math import hypot
 
-from ...engine.conditions import Circumstances, Needs
+from ...engine.conditions import Circumstances, Needs, noise_factor, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.parser import rounding
 from ...engine.rows import effect, shown
-from ...engine.verdict import (
-    JudgedQuantity,
-    Judgement,
-    LeftOut,
-    limits_from,
-    noise_factor,
-    prior_dof,
-    repeats_of,
-    report_outlier,
-)
+from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of, report_outlier
 from ...results import CodedText, Effect
 from ...stats.decision import Limits
 from ...stats.estimate import SCATTER_REFUSED, Spread, scatter_factor

@@ -2,6 +2,8 @@
 
 The hand turns the head lightly one way, lets go, then the other: what the reading moves under the hand is the twist, what
 it does not come back by is what angles suffer.
+
+Source: derived in docs/judgement.md (Tripod).
 """
 
 from __future__ import annotations
@@ -10,7 +12,7 @@ from dataclasses import dataclass
 from math import fsum, hypot, sqrt
 from statistics import median
 
-from ...engine.verdict import prior_dof
+from ...engine.conditions import prior_dof
 from ...stats.estimate import Estimate, Spread, pooled
 from ...stats.outliers import find_outlier, repeats
 from .document import Tripod, TripodRead
@@ -40,12 +42,16 @@ class HeadMoves:
 
 def moves_of(read: TripodRead, within: float) -> HeadMoves:
     # Signed by the way the hand turned: noise of a reading then averages out, and coming back too far is minus.
+    """Within: variance of one reading, arcsec²."""
     sets = [(released - free) if loaded >= free else (free - released) for _, free, loaded, released in read.rounds]
     return HeadMoves(tuple(sets), tuple(abs(loaded - free) for _, free, loaded, _ in read.rounds), within)
 
 
 def estimates_of(document: Tripod, moves: HeadMoves, within: float, scale: float) -> tuple[Estimate, Estimate]:
-    """What does not come back, and what it gives, seconds."""
+    """What does not come back, and what it gives, seconds.
+
+    within in mm², scale in seconds of arc per mm.
+    """
     n, dof = len(moves.sets), prior_dof(document)
     q = 2 * within / n * scale**2
     between = RESTS_MM**2 * scale**2

@@ -12,6 +12,7 @@ from .document import LOOKS, Tripod, TripodRead
 
 
 def finding_of(kept: float, u: float, twist: float, document: Tripod) -> str:
+    """The finding as one sentence; kept, u and twist in arcsec."""
     bad = [name for name, *_ in LOOKS if getattr(document.observations, name) == "no"]
     lead = f"{len(bad)} of three inspections found a defect. " if bad else ""
     if abs(kept) <= u:
@@ -20,6 +21,7 @@ def finding_of(kept: float, u: float, twist: float, document: Tripod) -> str:
 
 
 def worked_of(read: TripodRead, scale: float, kept: float, twist: float) -> list[CalculationLine]:
+    """The calculation; scale in arcsec per unit read, kept and twist in arcsec."""
     lines = [line(f"A millimetre at {figure(read.distance_m or 0, 1)} m", f"{figure(scale, 2)}″")]
     for i, (_, free, loaded, released) in enumerate(read.rounds, start=1):
         lines.append(

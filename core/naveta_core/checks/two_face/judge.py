@@ -1,4 +1,7 @@
-"""What c, i and t mean, and what is wrong with pointings: outliers, moves, scatter, a target that cannot say."""
+"""What c, i and t mean, and what is wrong with pointings: outliers, moves, scatter, a target that cannot say.
+
+Source: textbook; defaults and scatter of pointings: docs/judgement.md (Two faces).
+"""
 
 from __future__ import annotations
 

@@ -3,6 +3,9 @@
 With c, t, i the amounts by which face left reads too large: d = Hz_L − Hz_R ± 180° = 2c/sin z + 2t·cot z, and
 V_L + V_R − 360° = 2i. All marks at once: Σ n_j (d_j − 2c/sin z_j − 2t·cot z_j)² least, n_j = 2 n_L n_R/(n_L + n_R).
 Standing-axis tilt cancels in both while it is the same in both faces.
+
+Source: textbook axis errors of a theodolite: 2c/sin z and 2t·cot z; vertical index half of what both circles exceed
+360° by.
 """
 
 from __future__ import annotations
@@ -10,7 +13,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import cos, fsum, radians, sin, sqrt, tan
 
-from ...engine.verdict import noise_factor, prior_dof
+from ...engine.conditions import noise_factor, prior_dof
 from ...geometry import mean, mean_direction, wrapped
 from ...stats.estimate import Estimate, Spread, pooled
 from ...stats.least_squares import fit

@@ -5,11 +5,12 @@ from __future__ import annotations
 from math import cos, radians, sin, tan
 from typing import Any
 
+from ...engine.conditions import noise_factor
 from ...engine.drawing import circle
 from ...engine.kind import SheetProgress
 from ...engine.parser import ordinal
 from ...engine.rows import effect, line, row, shown
-from ...engine.verdict import JudgedQuantity, Judgement, figures_of, noise_factor
+from ...engine.verdict import JudgedQuantity, Judgement, figures_of
 from ...geometry import mean, mean_direction, wrapped
 from ...results import CalculationLine, CirclePicture, CodedText, Edit, Effect, Fix, Shown
 from ...stats.estimate import Estimate
@@ -21,6 +22,7 @@ from .solve import TwoFaceSolution
 
 
 def signed(value: float) -> str:
+    """A value in arcsec with its sign, a true minus and the unit."""
     text = figure(value, 1)
     return f"{text}″" if text.startswith(MINUS) else f"+{text}″"
 

@@ -1,4 +1,7 @@
-"""What a level's line of sight means: what is an outlier, what the wires and set-ups say, its limits, and the reticle."""
+"""What a level's line of sight means: what is an outlier, what the wires and set-ups say, its limits, and the reticle.
+
+Source: limits from the stated accuracy, docs/judgement.md (Two-peg test).
+"""
 
 from __future__ import annotations
 

@@ -3,6 +3,8 @@
 For each set-up  a - b = dh + c (Da - Db) + (1-k)(Da^2 - Db^2)/2R,  c > 0 when line of sight points up.
 One equation serves every layout. dh and c by least squares, set-ups weighted equally; the spreads of the
 readings enter only the uncertainty.
+
+Source: textbook two-peg test; least squares over any set-ups derived in docs/judgement.md (Two-peg test).
 """
 
 from __future__ import annotations

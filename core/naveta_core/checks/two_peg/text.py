@@ -42,10 +42,12 @@ _SENSITIVITY_MM = 1.0
 
 
 def direction(c: float) -> str:
+    """'up' or 'down'; c in any unit, up positive."""
     return "up" if c > 0 else "down"
 
 
 def signed(value: float, decimals: int) -> str:
+    """A value in any unit with its sign and a true minus."""
     text = figure(value, decimals)
     return text if text.startswith(MINUS) or float(text) == 0 else "+" + text
 
@@ -99,44 +101,25 @@ def shown_of(document: TwoPeg, found: PegFinding, plus_minus: str) -> list[Shown
     per = "ft per 100 ft" if feet else "mm per m"
     scale = 100.0 if feet else 1000.0
     decimals = 4 if feet else 3
-    misclosure = misclosure_m(found)
+    misclosure, rise = misclosure_m(found), found.solution.height_difference_m
+    seconds = signed(e.value, 0 if e.u95 >= 10 else 1) + "″"
+    linear, u_linear = found.solution.c * scale, figure(u_small * scale, decimals)
+    above = f"{words.reading(rise)} {words.name}"
+    small, small_unit = in_unit(misclosure, words.small_unit), words.small_unit
+    closes = words.small(misclosure)
     return [
-        _row(
-            "collimation_arcsec",
-            "Line of sight",
-            signed(e.value, 0 if e.u95 >= 10 else 1) + "″",
-            plus_minus,
-            e.value,
-            "arcsec",
-            1.0,
-        ),
+        _row("collimation_arcsec", "Line of sight", seconds, plus_minus, e.value, "arcsec", 1.0),
         _row(
             "collimation_mm_per_m",
             "In linear units",
-            signed(found.solution.c * scale, decimals) + f" {per}",
-            figure(u_small * scale, decimals),
-            found.solution.c * scale,
+            f"{signed(linear, decimals)} {per}",
+            u_linear,
+            linear,
             per,
             scale / 1000,
         ),
-        _row(
-            "height_difference_m",
-            "B above A",
-            f"{words.reading(found.solution.height_difference_m)} {words.name}",
-            None,
-            in_unit(found.solution.height_difference_m, unit),
-            unit,
-            1 / METRES[unit],
-        ),
-        _row(
-            "misclosure_m",
-            "Misclosure of the set-ups",
-            words.small(misclosure),
-            None,
-            in_unit(misclosure, words.small_unit),
-            words.small_unit,
-            1 / METRES[words.small_unit],
-        ),
+        _row("height_difference_m", "B above A", above, None, in_unit(rise, unit), unit, 1 / METRES[unit]),
+        _row("misclosure_m", "Misclosure of the set-ups", closes, None, small, small_unit, 1 / METRES[small_unit]),
     ]
 
 

@@ -97,7 +97,7 @@ def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach
 
 
 def needed(query: TargetsQuery, chosen: tuple[int, ...], limit: float, axis: bool) -> int | None:
-    """The fewest pointings a face by which ± comes within the limit, or None where no handful does."""
+    """The fewest pointings a face by which ± comes within the limit, or None where no handful does. Limit in arcsec."""
     for n in range(1, MOST_POINTINGS + 1):
         found = reach(query, chosen, n)
         half = found.t if axis else found.c
