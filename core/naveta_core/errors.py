@@ -8,6 +8,7 @@ NavetaError
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 from dataclasses import asdict, dataclass
 from typing import Any
@@ -30,6 +31,51 @@ class Fault:
 
     def as_dict(self) -> dict[str, str]:
         return asdict(self)
+
+
+UNITS = {"m": "m", "mm": "mm", "c": "°C", "deg": "°", "arcsec": "″", "arcmin": "′", "ppm": "ppm", "div": "divisions"}
+
+
+def spoken(name: str) -> str:
+    """A field's name as it is said: `temperature_c` is 'temperature, °C'."""
+    words, _, unit = name.rpartition("_")
+    return f"{words.replace('_', ' ')}, {UNITS[unit]}" if words and unit in UNITS else name.replace("_", " ")
+
+
+def spoken_path(path: str) -> str:
+    """A path as it is said: `conditions.temperature_c` is 'conditions, temperature, °C'."""
+    return ", ".join(spoken(name) for name in path.removeprefix("observations.").split("."))
+
+
+def plain_number(value: float) -> str:
+    """A bound as a person writes it, in any unit: 10 000, 0.5, −60; never an exponent."""
+    text = f"{value:,.10g}".replace(",", " ")
+    if "e" in text:
+        text = f"{value:,.0f}".replace(",", " ") if abs(value) >= 1 else f"{value:.10f}".rstrip("0")
+    return text.replace("-", "−")
+
+
+def meant(text: str, low: float, high: float) -> str:
+    """What may have been meant by a typed number out of its range: ' Did you mean 1.4020?', or nothing.
+
+    The sign left out, or the decimal mark moved by as few places as bring it into the range. low and high in the unit typed.
+    """
+    found = re.fullmatch(r"\s*([-−+]?)(\d+)(?:([.,])(\d*))?\s*", text)
+    if not found:
+        return ""
+    sign, whole, mark, decimals = found[1], found[2], found[3] or ".", found[4] or ""
+    if sign in "-−" and sign and low <= float(f"{whole}.{decimals or 0}") <= high:
+        return f". Did you mean {whole}{mark + decimals if decimals else ''}?"
+    digits, at = whole + decimals, len(whole)
+    for moved in (1, 2, 3, -1, -2, -3):
+        place = at - moved
+        shown = digits.rjust(len(digits) + max(0, 1 - place), "0") if place < 1 else digits.ljust(place, "0")
+        place = max(1, place)
+        front = shown[:place].lstrip("0") or "0"
+        candidate = front + (mark + shown[place:] if shown[place:] else "")
+        if low <= float(candidate.replace(",", ".")) <= high and not sign:
+            return f". Did you mean {candidate}?"
+    return ""
 
 
 def quote(value: object) -> str:

@@ -17,7 +17,7 @@ from naveta_core.checks import KINDS as CHECKS
 from naveta_core.documents.envelope import Instrument as CoreInstrument
 from naveta_core.documents.envelope import LimitSet
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Fault, Refused, quote
+from naveta_core.errors import Fault, Refused, quote, spoken_path
 from people.models import Crew, Person
 from shared import clock
 from shared.rights import require
@@ -41,7 +41,7 @@ _LIMITS: TypeAdapter[Any] = TypeAdapter(dict[str, LimitSet])
 
 
 def _words(path: str) -> str:
-    return path.replace("_", " ").replace(".", ", ")
+    return spoken_path(path)
 
 
 @transaction.atomic

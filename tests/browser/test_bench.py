@@ -171,7 +171,7 @@ def test_rows_are_typed_by_the_keyboard_alone_and_fixed(opens: Opens, fresh: Fre
     page.keyboard.press("Shift+Enter")
     page.keyboard.type("1.x")
     row = page.locator("[data-row='observations.readings[2]']")
-    expect(row.locator("[data-fault]")).to_contain_text("1.x; wanted: a number")
+    expect(row.locator("[data-fault]")).to_contain_text("1.x. Enter a number")
     page.keyboard.press("Control+a")
     page.keyboard.type("-0.3;")  # one more row opens, its heading first
     expect(well(page, "observations.readings[4].heading_deg")).to_be_focused()

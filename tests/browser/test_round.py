@@ -111,7 +111,7 @@ def test_marks_are_planned_and_the_full_test_begins_with_them(opens: Opens, fres
     page.locator("#mark-0-distance").fill("96")
     page.get_by_label("What it is").nth(1).fill("Chapel spire")
     page.locator("#mark-1-distance").fill("74x")
-    expect(page.locator("#mark-1-distance-fault")).to_contain_text("74x; wanted: a number")
+    expect(page.locator("#mark-1-distance-fault")).to_contain_text("74x. Enter a number")
     page.locator("#mark-1-distance").fill("74")
     page.locator("#mark-1-height").fill("31")
     expect(page.locator("[data-plan='0']")).to_contain_text("Use target 1 and Chapel spire: five pointings a face")

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from naveta_core.errors import meant, plain_number
 from naveta_core.units.angles import parse_angle, show_dms
 from naveta_core.units.lengths import in_unit, parse_length
 from naveta_core.units.numbers import numeral
@@ -126,3 +127,32 @@ def test_a_degree_sign_says_what_it_is_whatever_the_rest_is_read_in() -> None:
     assert parse_angle("90°", "gon").value == 90.0
     assert parse_angle("90", "gon").value == pytest.approx(81.0)
     assert parse_angle("12.5°", "deg").value == 12.5
+
+
+class TestWhatWasMeant:
+    """A number out of its range: the sign left out, or the decimal mark moved by the fewest places."""
+
+    @pytest.mark.parametrize(
+        ("typed", "low", "high", "suggested"),
+        [
+            ("14.020", -0.5, 7, "1.4020"),
+            ("1562", 0.3, 3, "1.562"),
+            ("1,4020", 5, 60, "14,020"),
+            ("-4", 0.5, 150, "4"),
+            ("0.03", 5, 100, "30"),
+        ],
+    )
+    def test_it_is_suggested(self, typed: str, low: float, high: float, suggested: str) -> None:
+        assert meant(typed, low, high) == f". Did you mean {suggested}?"
+
+    @pytest.mark.parametrize("typed", ["1e5", "5'3 1/4\"", "14.020 ft", "", "0.000001"])
+    def test_nothing_is_guessed_of_anything_else(self, typed: str) -> None:
+        assert meant(typed, 5, 7) == ""
+
+    def test_bounds_are_written_without_exponent(self) -> None:
+        assert [plain_number(bound) for bound in (1e16, -0.5, 10_000, 1e-6)] == [
+            "10 000 000 000 000 000",
+            "−0.5",
+            "10 000",
+            "0.000001",
+        ]

@@ -16,7 +16,7 @@ REFUSALS = [
     ),
     (document((30, "1_4", 30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].a.readings[0]", "marks between"),
     (document((30, "1.4", -30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].b.distance", "1 to 150 m"),
-    (document((30, "91.4", 30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].a.readings[0]", "-0.5 to 7 m"),
+    (document((30, "91.4", 30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].a.readings[0]", "−0.5 to 7 m"),
     (document((30, "1.4", 30, "1.2"), (31, "1.4", 30, "1.2")), "observations.setups", "differs by at least 2 m"),
     (document((30, "1.4", 30, "1.2")), "observations.setups[1].a.distance", "a reading"),
     (document((30, [], 30, "1.2"), (56, "1.5", 4, "1.2")), "observations.setups[0].a.readings[0]", "a reading"),

@@ -20,6 +20,7 @@ from pydantic import (
     model_validator,
 )
 
+from ..errors import plain_number
 from ..stats.decision import Grade
 from ..units.lengths import parse_length
 from ..units.numbers import numeral
@@ -69,7 +70,7 @@ Limit = Annotated[float, Field(ge=1e-3, le=1e6), InOwnUnit]
 def _measured(value: Any) -> Any:
     """A number no larger than anything that is measured; whatever else stands there is none of its figures."""
     if isinstance(value, float | int) and not isinstance(value, bool) and not -LARGEST <= value <= LARGEST:
-        raise ValueError(f"a number from {-LARGEST:g} to {LARGEST:g}")
+        raise ValueError(f"a number from {plain_number(-LARGEST)} to {plain_number(LARGEST)}")
     return value
 
 

@@ -7,10 +7,10 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from ..errors import Fault, quote
+from ..errors import Fault, plain_number, quote
 
 WANTED = {
-    "extra_forbidden": "no field of this name",
+    "extra_forbidden": "a field this document knows",
     "missing": "this field",
     "list_type": "a list",
     "dict_type": "an object",
@@ -44,7 +44,7 @@ def _wanted(error: Any) -> str:
     if kind in ("greater_than", "greater_than_equal", "less_than", "less_than_equal"):
         ((word, bound),) = context.items()
         signs = {"gt": "more than", "ge": "at least", "lt": "less than", "le": "at most"}
-        return f"a number {signs[word]} {bound:g}"
+        return f"a number {signs[word]} {plain_number(bound)}"
     if kind in ("string_too_long", "too_long"):
         return f"at most {context['max_length']} " + ("characters" if kind == "string_too_long" else "entries")
     if kind in ("string_too_short", "too_short"):

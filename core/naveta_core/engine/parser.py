@@ -10,7 +10,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..errors import Fault, Refused, quote
+from ..errors import Fault, Refused, meant, plain_number, quote
 from ..results import NextReading
 from ..units.angles import parse_angle
 from ..units.lengths import NAMES, Length, in_unit, parse_length
@@ -33,9 +33,13 @@ class Range:
     name: str
 
     def wanted(self, unit: str) -> str:
-        """'a staff reading from -0.5 m to 7 m', in the unit it was typed in."""
-        low, high = (f"{in_unit(bound, unit):.4g}" for bound in (self.low_m, self.high_m))
+        """'a staff reading from −0.5 to 7 m', in the unit it was typed in."""
+        low, high = (plain_number(float(f"{in_unit(bound, unit):.4g}")) for bound in (self.low_m, self.high_m))
         return f"{self.name} from {low} to {high} {unit} (units are {NAMES[unit]})"
+
+    def meant(self, text: str, unit: str) -> str:
+        """What may have been meant by a length out of range, typed in `unit`."""
+        return meant(text, in_unit(self.low_m, unit), in_unit(self.high_m, unit))
 
 
 @dataclass
@@ -62,7 +66,8 @@ class Parser:
             return None
         if not allowed.low_m <= length.m <= allowed.high_m:
             unit = self.length_unit if isinstance(value, str) else "m"
-            self.faults.append(Fault(path, where, quote(value), allowed.wanted(unit)))
+            perhaps = allowed.meant(value, unit) if isinstance(value, str) else ""
+            self.faults.append(Fault(path, where, quote(value), allowed.wanted(unit) + perhaps))
             return None
         return length
 
@@ -120,7 +125,9 @@ def number(
         parser.fault(path, where, quote(value), str(error))
         return None
     if not low <= found.value <= high:
-        parser.fault(path, where, quote(value), f"{WRITTEN[unit]} from {low:g} to {high:g}")
+        perhaps = meant(value, low, high) if isinstance(value, str) else ""
+        wanted_range = f"{WRITTEN[unit]} from {plain_number(low)} to {plain_number(high)}"
+        parser.fault(path, where, quote(value), wanted_range + perhaps)
         return None
     return found
 

@@ -11,6 +11,7 @@ from pydantic import BaseModel
 from .. import __version__
 from ..cautions import cautions
 from ..engine.rows import line, row
+from ..errors import spoken_path
 from ..results import (
     CalculationLine,
     Finding,
@@ -346,4 +347,4 @@ WHERE = {
 
 def where(path: str) -> str:
     """A path of an orientation, for the person."""
-    return WHERE.get(path, path.removeprefix("observations.").replace("_", " ").replace(".", ", "))
+    return WHERE.get(path, spoken_path(path))

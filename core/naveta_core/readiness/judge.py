@@ -11,6 +11,7 @@ from .. import __version__
 from ..cautions import cautions
 from ..checks import KINDS
 from ..engine.parser import Parser, ordinal
+from ..errors import spoken_path
 from ..results import CodedText, Finding, Result, Verdict, reasons
 from ..stats.decision import Grade
 from ..units.formatting import capital, count, joined
@@ -48,7 +49,7 @@ def where(path: str) -> str:
         if not (index.isascii() and index.isdigit()):
             return words["observations.steps"]
         return f"the {ordinal(int(index))} check" + (f", {field.lstrip('.').replace('_', ' ')}" if field else "")
-    return words.get(path, path.removeprefix("observations.").replace("_", " "))
+    return words.get(path, spoken_path(path))
 
 
 def _read(document: ReadinessCheck, parser: Parser) -> None:

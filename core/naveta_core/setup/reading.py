@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..engine.parser import Parser, Range
-from ..errors import quote
+from ..errors import quote, spoken_path
 from ..stats.decision import Limits
 from ..stats.estimate import PRIOR_DOF, Estimate
 from ..units.numbers import numeral
@@ -307,4 +307,4 @@ def where(path: str) -> str:
     for name, verb in (("shorten_mm", "shortened"), ("lengthen_mm", "lengthened")):
         if f"tripod.{name}." in path:
             return f"how far leg {path.rsplit('.', 1)[1]} can be {verb}"
-    return path.removeprefix("observations.").replace("_", " ").replace(".", ", ")
+    return spoken_path(path)

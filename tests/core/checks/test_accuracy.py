@@ -143,7 +143,7 @@ class TestLevels:
         assert messages["missing"][2] == "observations.sets[1].pairs[0].a"
         assert "9 of 10 pairs" in messages["progress"]["messages"][0]["text"]
         document["observations"]["sets"][0]["pairs"][0]["a"] = "15.2"
-        assert previewed(document)["faults"][0]["wanted"].startswith("a staff reading from -0.5 to 7 m")
+        assert previewed(document)["faults"][0]["wanted"].startswith("a staff reading from −0.5 to 7 m")
 
 
 class TestAngles:

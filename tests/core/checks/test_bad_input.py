@@ -102,7 +102,7 @@ def test_a_typed_unit_wins_and_a_size_beyond_reason_is_refused() -> None:
     mark["x_mm"] = f"{float(mark['x_mm']) / 10:g} cm"
     assert reduced(document)["result"]["offset_mm"] == pytest.approx(plain)
     mark["x_mm"] = "300"
-    assert faults(document)[0][1] == "millimetres from -200 to 200"
+    assert faults(document)[0][1] == "millimetres from −200 to 200. Did you mean 30.0?"
     level = simulated("dual-axis-level", headings=(0, 180))
     rows(level)[0]["along_arcsec"] = "1.5'"
     assert previewed(level)["faults"] == []

@@ -339,5 +339,5 @@ class TestVerdict:
 def test_paths_are_worded_by_a_kinds_own_names() -> None:
     where = Where({"sets": "set", "marks": "mark", "x_mm": "right"})
     assert where("observations.sets[0].marks[2].x_mm") == "first set, third mark, right"
-    assert where("conditions.temperature_c") == "conditions, temperature c"
+    assert where("conditions.temperature_c") == "conditions, temperature, °C"
     assert where("$") == "the whole document"

@@ -132,7 +132,7 @@ def test_effects_by_hand() -> None:
         ({"advice": "legs"}, "$", "either bubble or tilt"),
         ({"advice": "legs", "bubble": {"bearing_deg": 10}}, "bubble", "at_wall"),
         ({"advice": "legs", "bubble": {"bearing_deg": 10, "offset_mm": 300}}, "bubble.offset_mm", "at most 20"),
-        ({"advice": "legs", "tilt": {"bearing_deg": 0, "arcsec": 90000}}, "tilt.arcsec", "at most 28800"),
+        ({"advice": "legs", "tilt": {"bearing_deg": 0, "arcsec": 90000}}, "tilt.arcsec", "at most 28 800"),
         ({"advice": "shift", "move": {"bearing_deg": 0, "distance_mm": 900}}, "move.distance_mm", "at most 500"),
         (
             {
@@ -163,7 +163,11 @@ def test_effects_by_hand() -> None:
         ),
         ({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 9}, "base": {"at_mm": [1]}}, "base", "3 entries"),
         ({"advice": "instrument-height", "slope": "1523"}, "slope", "is the unit right?"),
-        ({"advice": "instrument-height", "slope": "5'2\"", "radius_mm": 100, "extra": 1}, "extra", "no field"),
+        (
+            {"advice": "instrument-height", "slope": "5'2\"", "radius_mm": 100, "extra": 1},
+            "extra",
+            "a field this document knows",
+        ),
         ({"advice": "turned-angle", "start": "10.5", "end": "20.00"}, "start", "10.50"),
         ({"advice": "turned-angle", "start": "10.50"}, "$", "either end or turn"),
     ],

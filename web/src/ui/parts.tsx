@@ -65,8 +65,9 @@ export function Choice<T extends string>({ label, value, options, onChange, stac
 export function FaultLine({ fault, id, beside = false }: { fault: Fault; id?: string; beside?: boolean }) {
   return (
     <p id={id} className="fault text-[16px]" role="alert" data-fault={fault.path}>
-      {beside ? "Typed " : `${fault.where.charAt(0).toUpperCase()}${fault.where.slice(1)}: `}
-      <span className="font-mono">{fault.given}</span>; wanted: {fault.wanted}.
+      {!beside && `${fault.where.charAt(0).toUpperCase()}${fault.where.slice(1)}: `}
+      {fault.given === "nothing" ? "Empty" : <span className="font-mono">{fault.given}</span>}. Enter {fault.wanted}
+      {fault.wanted.endsWith("?") ? "" : "."}
     </p>
   );
 }

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from ... import __version__
 from ...documents.model_faults import faults_of
-from ...errors import Fault, Refused, UnknownKind, quote
+from ...errors import Fault, Refused, UnknownKind, quote, spoken_path
 from ..context import AdviceQuery, WhatIfQuery
 from ..mechanism import OutOfReachError
 from ..results import Advice
@@ -84,12 +84,22 @@ WHERE = {
     "marks": "the targets",
     "marks[].distance_m": "the distance to a target",
     "eye_height_m": "the height of your eye",
+    "back_m": "the backsight",
+    "fore_m": "the foresight",
+    "angle_deg": "the angle between the sights",
+    "elevation_deg": "the elevation",
+    "imbalance_m": "the sight imbalance",
+    "centring_mm": "centring",
+    "target_mm": "the target",
+    "staff_mm": "the staff reading",
+    "angle_accuracy_arcsec": "the accuracy of a direction",
+    "distance_accuracy_mm": "the accuracy of a distance",
 }
 
 
 def where(path: str) -> str:
     """A path of a question for advice, for the person."""
-    return WHERE.get(path, "the question" if path == "$" else path.replace("_", " ").replace(".", ", "))
+    return WHERE.get(path, "the question" if path == "$" else spoken_path(path))
 
 
 def advise(question: Any) -> Advice:

@@ -130,7 +130,7 @@ describe("the sheet", () => {
     await userEvent.type(input, "1.4.2");
     expect(input.getAttribute("aria-invalid")).toBe("true");
     const answer = document.getElementById(input.getAttribute("aria-describedby") ?? "");
-    expect(answer?.textContent).toContain("1.4.2; wanted: a number with one decimal mark.");
+    expect(answer?.textContent).toContain("1.4.2. Enter a number with one decimal mark.");
     expect(screen.getByLabelText("set-up 1, Staff on B, 1: Reading").getAttribute("aria-invalid")).toBe("false");
   });
 

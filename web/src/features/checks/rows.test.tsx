@@ -94,7 +94,7 @@ describe("a sheet of rows", () => {
     const fault = { path: "observations.readings[1].x_mm", where: "second reading, right", given: "1.x", wanted: "a number" };
     const outlier = { path: "observations.readings[0]", text: "The first reading does not agree with the others: read it again." };
     const { container } = render(<Typing answer={preview({ faults: [fault], progress: { ...NOTHING_YET, outlier: outlier } })} />);
-    expect(within(container.querySelector("[data-row='observations.readings[1]']") as HTMLElement).getByRole("alert").textContent).toContain("1.x; wanted: a number");
+    expect(within(container.querySelector("[data-row='observations.readings[1]']") as HTMLElement).getByRole("alert").textContent).toContain("1.x. Enter a number");
     const marked = container.querySelector("[data-row='observations.readings[0]']") as HTMLElement;
     expect(marked.hasAttribute("data-outlier")).toBe(true);
     expect(marked.textContent).toContain("read it again");

@@ -119,7 +119,7 @@ function HowItEnds({ draft, answer, trouble, noSignal, now, better }: EndProps) 
       <Trouble error={trouble} />
       {answer?.faults.map((fault) => (
         <p key={fault.path} className="fault">
-          {capital(fault.where)}: {fault.given}; wanted: {fault.wanted}
+          {capital(fault.where)}: {fault.given}. Enter {fault.wanted}.
         </p>
       ))}
       {answer?.reduced ? (
