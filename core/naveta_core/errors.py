@@ -49,7 +49,7 @@ def spoken_path(path: str) -> str:
 
 def plain_number(value: float) -> str:
     """A bound as a person writes it, in any unit: 10 000, 0.5, −60; never an exponent."""
-    text = f"{value:,.10g}".replace(",", " ")
+    text = f"{value:,.10g}".replace(",", " ") if abs(value) >= 10_000 else f"{value:.10g}"
     if "e" in text:
         text = f"{value:,.0f}".replace(",", " ") if abs(value) >= 1 else f"{value:.10f}".rstrip("0")
     return text.replace("-", "−")

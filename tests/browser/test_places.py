@@ -39,6 +39,7 @@ def looked_at(page: Page, view: str) -> None:
 
 def seen(page: Page, view: str) -> None:
     """One view on the screen it is on."""
+    page.wait_for_selector("h1")
     page.wait_for_timeout(150)
     fits(page, view)
     axe(page, view)

@@ -107,7 +107,7 @@ def test_a_typed_unit_wins_and_a_size_beyond_reason_is_refused() -> None:
     rows(level)[0]["along_arcsec"] = "1.5'"
     assert previewed(level)["faults"] == []
     rows(level)[0]["along_arcsec"] = "2°"
-    assert faults(level)[0][1] == "seconds from -3600 to 3600"
+    assert faults(level)[0][1] == "seconds from −3600 to 3600"
 
 
 def test_figures_in_the_wrong_unit_are_known_by_their_size() -> None:
