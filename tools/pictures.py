@@ -119,7 +119,7 @@ def _stand(browser: Browser) -> None:
     page.get_by_role("button", name="TS-03").click()
     page.locator("#mark").fill("PC-14")
     page.wait_for_selector("[data-method=plummet-first]")
-    _take(page, "stand-choose")
+    _take(page, "set-up-choose")
     page.get_by_role("radio", name="One plate vial").click()
     page.get_by_role("button", name="Guide me").click()
     for _ in range(4):
@@ -135,7 +135,7 @@ def _stand(browser: Browser) -> None:
     page.wait_for_selector("[data-act=circular]")
     page.locator("[data-field]").click(position={"x": 80, "y": 150})
     page.wait_for_selector("[data-act=circular][data-advice][data-fresh=true]")
-    _take(page, "stand-legs")
+    _take(page, "set-up-legs")
     page.locator("[data-field]").click(position={"x": 116, "y": 118})
     page.get_by_role("button", name="Next").click()
     page.wait_for_selector("[data-act=plate]")
@@ -143,7 +143,7 @@ def _stand(browser: Browser) -> None:
     page.locator("#level-across").fill("-2.2")
     page.get_by_role("button", name="Enter", exact=True).click()
     page.wait_for_selector("[data-act=plate][data-advice][data-fresh=true]")
-    _take(page, "stand-screws")
+    _take(page, "set-up-screws")
     page.get_by_role("button", name="Already set up: record it").click()
     wells = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
     for well, text in zip(wells, ("0.6", "0.5", "0.4", "0.5", "0.0", "1.5621", "1.5624"), strict=True):
@@ -153,7 +153,7 @@ def _stand(browser: Browser) -> None:
     page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url("**/records/**")
     page.wait_for_selector("[data-finding]")
-    _take(page, "stand-done")
+    _take(page, "set-up-done")
 
 
 def _no_signal(browser: Browser) -> None:
