@@ -77,12 +77,16 @@ def test_what_a_sheet_claims_of_the_instrument_is_not_taken() -> None:
         ({"verb": "guess"}, 422, "verb"),
         ([], 422, "verb"),
         ({"verb": "preview", "document": {"kind": "three-peg"}, "at": AT}, 422, "kind"),
-        ({"verb": "reduce", "document": {"kind": "two-peg", "observations": {}}, "at": AT}, 422, "observations.setups[0].a.distance"),
+        (
+            {"verb": "reduce", "document": {"kind": "two-peg", "observations": {}}, "at": AT},
+            422,
+            "observations.setups[0].a.distance",
+        ),
         ({"verb": "schema", "kind": "three-peg"}, 422, "kind"),
         ({"verb": "read-document", "kind": "two-peg", "text": '{"kind":"two-peg","kind":"two-peg"}'}, 400, None),
         ({"verb": "read-table", "kind": "two-peg", "text": "setup;staff;reading\n1;C;1,2\n"}, 422, "line 2"),
     ],
-)  # fmt: skip
+)
 def test_refusals_are_answers(question: Any, status: int, path: str | None) -> None:
     data = json.loads(answer(json.dumps(question)))
     assert not data["ok"]

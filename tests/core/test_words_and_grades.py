@@ -145,8 +145,11 @@ class TestWhatCannotWork:
             {"heading_deg": str(h), "x_mm": x, "y_mm": y}
             for h, x, y in ((0, "10.8", "10.0"), (120, "9.6", "9.31"), (240, "9.6", "10.69"))
         ]
-        document = {"kind": "plummet", "instrument": {"plummet": "optical", "plummet_place": "base"},
-                    "observations": {"place": "base", "method": "thirds", "sets": [{"height_m": "1.5", "marks": rows}]}}  # fmt: skip
+        document = {
+            "kind": "plummet",
+            "instrument": {"plummet": "optical", "plummet_place": "base"},
+            "observations": {"place": "base", "method": "thirds", "sets": [{"height_m": "1.5", "marks": rows}]},
+        }
         result = reduced(document)
         text = " ".join(step["text"] for step in result["verdict"]["next"])
         assert result["verdict"]["grade"] == "watch"

@@ -29,8 +29,14 @@ def day(rng: Rng) -> float:
 
 
 def staff(
-    rng: Rng, *, worn_mm: float = 0.0, given_c: float | None = 18.0, off_k: float = 0.0, slip_mm: float = 0.0, full: bool = False,
-) -> Data:  # fmt: skip
+    rng: Rng,
+    *,
+    worn_mm: float = 0.0,
+    given_c: float | None = 18.0,
+    off_k: float = 0.0,
+    slip_mm: float = 0.0,
+    full: bool = False,
+) -> Data:
     """A staff's graduations as the sheet fills them in ("1", not "1.0000"), taped to tenths of a millimetre.
 
     `full`: with every digit typed. The steel tape is true at 20 °C; it lies `off_k` from what is given, or at any temperature when nothing is.
@@ -52,9 +58,16 @@ def staff(
 
 
 def tape(
-    rng: Rng, *, scale_ppm: float = 0.0, given_c: float | None = 12.0, off_k: float = 0.0, slip_mm: float = 0.0,
-    tension: str = "50", pull_ppm: float = 0.0, full: bool = False,
-) -> Data:  # fmt: skip
+    rng: Rng,
+    *,
+    scale_ppm: float = 0.0,
+    given_c: float | None = 12.0,
+    off_k: float = 0.0,
+    slip_mm: float = 0.0,
+    tension: str = "50",
+    pull_ppm: float = 0.0,
+    full: bool = False,
+) -> Data:
     """A tape over marks of known length ("10"), pulled at `tension`, its band `off_k` from the air."""
     real = (given_c if given_c is not None else 20 + rng.normal(0, 10)) + off_k
     common, noise, known_ppm = rng.normal(0, 0.1), day(rng), rng.normal(0, 15)

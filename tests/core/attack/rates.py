@@ -90,8 +90,18 @@ def _stored_from_quick(rng: Rng) -> bool:
 
 def _budget(angle: float, elevation: float) -> Sample:
     """A point set out over a backsight, the stand 2 mm off: within the total that was promised."""
-    fields = {"advice": "budget", "back_m": 20, "fore_m": 40, "angle_deg": angle, "elevation_deg": elevation,
-             "centring_mm": 2, "target_mm": 0, "both_faces": True, "angle_accuracy_arcsec": 1, "distance_accuracy_mm": 0.5}  # fmt: skip
+    fields = {
+        "advice": "budget",
+        "back_m": 20,
+        "fore_m": 40,
+        "angle_deg": angle,
+        "elevation_deg": elevation,
+        "centring_mm": 2,
+        "target_mm": 0,
+        "both_faces": True,
+        "angle_accuracy_arcsec": 1,
+        "distance_accuracy_mm": 0.5,
+    }
     total = advise(fields)["result"]["budgets"][1]["total95"]
     beta, steep = np.radians(angle), np.radians(elevation)
 
@@ -110,19 +120,79 @@ def _budget(angle: float, elevation: float) -> Sample:
 RATES = (
     Rate("staff: known lengths as the sheet fills them, perfect: use", 0.3, 1.0, is_grade(crews.staff, "use")),
     Rate("staff: the same: use or watch", 0.97, 1.0, lambda r: grade(crews.staff(r)) in ("use", "watch")),
-    Rate("staff: foot worn by 10 mm: service", 0.95, 1.0, is_grade(lambda r: crews.staff(r, worn_mm=10), "service"), 200),
-    Rate("staff: perfect, one slip of 8 mm: service", 0.0, 0.0, is_grade(lambda r: crews.staff(r, slip_mm=8, full=True), "service")),
-    Rate("tape: perfect, one slip of 8 mm: service", 0.0, 0.0, is_grade(lambda r: crews.tape(r, slip_mm=8, full=True), "service")),
-    Rate("tape: 1,000 ppm too long: service", 0.95, 1.0, is_grade(lambda r: crews.tape(r, scale_ppm=1000), "service"), 200),
-    Rate("tripod: perfect, one slip of 8 mm: service", 0.0, 0.0, is_grade(lambda r: crews.tripod(r, slip_mm=8), "service")),
-    Rate("tape: temperature not told: scale holds", 0.93, 1.0, holds(lambda r: crews.tape(r, given_c=None, full=True), "scale_ppm", 0.0)),
-    Rate("tape: band 3 K off the air: scale holds", 0.93, 1.0, holds(lambda r: crews.tape(r, off_k=3.0, full=True), "scale_ppm", 0.0)),
-    Rate("tape: pulled 40 N too hard, not brought back: scale holds", 0.93, 1.0,
-         holds(lambda r: crews.tape(r, tension="90", pull_ppm=77, full=True), "scale_ppm", 0.0)),
-    Rate("staff: temperature not told: divisions hold", 0.93, 1.0, holds(lambda r: crews.staff(r, given_c=None, full=True), "scale_ppm", 0.0)),
-    Rate("full levelling, 2 mm/km, whole mm: shown worse", 0.0, 0.09, _worse(lambda r: crews.full_levelling(r, mm_per_km=2.0, step_mm=1.0)), 300),
-    Rate("full levelling, 1 mm/km, whole mm: shown worse", 0.0, 0.09, _worse(lambda r: crews.full_levelling(r, mm_per_km=1.0, step_mm=1.0)), 300),
-    Rate("full directions, 7″ on a 20″ display: shown worse", 0.0, 0.1, _worse(lambda r: crews.full_directions(r, arcsec=7, step_arcsec=20)), 150),
+    Rate(
+        "staff: foot worn by 10 mm: service", 0.95, 1.0, is_grade(lambda r: crews.staff(r, worn_mm=10), "service"), 200
+    ),
+    Rate(
+        "staff: perfect, one slip of 8 mm: service",
+        0.0,
+        0.0,
+        is_grade(lambda r: crews.staff(r, slip_mm=8, full=True), "service"),
+    ),
+    Rate(
+        "tape: perfect, one slip of 8 mm: service",
+        0.0,
+        0.0,
+        is_grade(lambda r: crews.tape(r, slip_mm=8, full=True), "service"),
+    ),
+    Rate(
+        "tape: 1,000 ppm too long: service",
+        0.95,
+        1.0,
+        is_grade(lambda r: crews.tape(r, scale_ppm=1000), "service"),
+        200,
+    ),
+    Rate(
+        "tripod: perfect, one slip of 8 mm: service",
+        0.0,
+        0.0,
+        is_grade(lambda r: crews.tripod(r, slip_mm=8), "service"),
+    ),
+    Rate(
+        "tape: temperature not told: scale holds",
+        0.93,
+        1.0,
+        holds(lambda r: crews.tape(r, given_c=None, full=True), "scale_ppm", 0.0),
+    ),
+    Rate(
+        "tape: band 3 K off the air: scale holds",
+        0.93,
+        1.0,
+        holds(lambda r: crews.tape(r, off_k=3.0, full=True), "scale_ppm", 0.0),
+    ),
+    Rate(
+        "tape: pulled 40 N too hard, not brought back: scale holds",
+        0.93,
+        1.0,
+        holds(lambda r: crews.tape(r, tension="90", pull_ppm=77, full=True), "scale_ppm", 0.0),
+    ),
+    Rate(
+        "staff: temperature not told: divisions hold",
+        0.93,
+        1.0,
+        holds(lambda r: crews.staff(r, given_c=None, full=True), "scale_ppm", 0.0),
+    ),
+    Rate(
+        "full levelling, 2 mm/km, whole mm: shown worse",
+        0.0,
+        0.09,
+        _worse(lambda r: crews.full_levelling(r, mm_per_km=2.0, step_mm=1.0)),
+        300,
+    ),
+    Rate(
+        "full levelling, 1 mm/km, whole mm: shown worse",
+        0.0,
+        0.09,
+        _worse(lambda r: crews.full_levelling(r, mm_per_km=1.0, step_mm=1.0)),
+        300,
+    ),
+    Rate(
+        "full directions, 7″ on a 20″ display: shown worse",
+        0.0,
+        0.1,
+        _worse(lambda r: crews.full_directions(r, arcsec=7, step_arcsec=20)),
+        150,
+    ),
     Rate("pole vial of 20′, perfect: adjust", 0.0, 0.01, is_grade(lambda r: crews.pole(r, sensitivity=20), "adjust")),
     Rate("pole vial of 60′, perfect: adjust", 0.0, 0.01, is_grade(lambda r: crews.pole(r, sensitivity=60), "adjust")),
     Rate("plummet against a bob, perfect: adjust", 0.0, 0.02, is_grade(crews.plummet_by_bob, "adjust")),
@@ -130,8 +200,13 @@ RATES = (
     Rate("compensator: largest of four shifts holds", 0.94, 1.0, _largest),
     Rate("compensator: perfect fine level: use", 0.6, 1.0, is_grade(crews.compensator, "use")),
     Rate("rounds with one steep mark: c holds", 0.93, 1.0, _rounds),
-    Rate("quick two-face, 3″, perfect: adjust", 0.0, 0.005, is_grade(lambda r: crews.quick_two_face(r, distance_m=100), "adjust")),
+    Rate(
+        "quick two-face, 3″, perfect: adjust",
+        0.0,
+        0.005,
+        is_grade(lambda r: crews.quick_two_face(r, distance_m=100), "adjust"),
+    ),
     Rate("quick two-face: storing offered", 0.0, 0.0, _stored_from_quick),
     Rate("budget: fore sight opposite the backsight: within", 0.945, 1.0, _budget(180, 0), 2000),
     Rate("budget: square, 35° up: within", 0.945, 1.0, _budget(90, 35), 2000),
-)  # fmt: skip
+)
