@@ -16,9 +16,9 @@ from .documents.model_faults import faults_of
 from .engine import verbs
 from .engine.kind import Kind
 from .errors import Fault, Refused, UnknownKind, quote
-from .orientation import result as orient
+from .orientation import result as orientation_result
 from .orientation import table
-from .orientation import typed as orient_typed
+from .orientation import typed as orientation_typed
 from .orientation.document import Backsight, FreeStation
 from .readiness import judge as pre_survey
 from .readiness.document import ReadinessCheck
@@ -70,8 +70,8 @@ def _orientation(name: str, title: str, model: type[Envelope], preview: Any, red
         model=model,
         preview=preview,
         reduce=reduce,
-        where=orient.where,
-        from_file=orient_typed.from_file,
+        where=orientation_result.where,
+        from_file=orientation_typed.from_file,
         read_csv=partial(table.read_shots, name),
         write_csv=table.write_shots,
     )
@@ -79,8 +79,12 @@ def _orientation(name: str, title: str, model: type[Envelope], preview: Any, red
 
 DOCUMENTS: dict[str, DocumentKind] = {
     **{kind.name: _check(kind) for kind in KINDS.values()},
-    "free-station": _orientation("free-station", "Free station", FreeStation, orient.preview_free, orient.reduce_free),
-    "backsight": _orientation("backsight", "Backsight", Backsight, orient.preview_back, orient.reduce_back),
+    "free-station": _orientation(
+        "free-station", "Free station", FreeStation, orientation_result.preview_free, orientation_result.reduce_free
+    ),
+    "backsight": _orientation(
+        "backsight", "Backsight", Backsight, orientation_result.preview_back, orientation_result.reduce_back
+    ),
     "pre-survey": DocumentKind(
         name="pre-survey",
         title="Pre-work check",

@@ -59,11 +59,11 @@ class Row:
 
 def find(tag: str) -> Instrument:
     """The instrument of a tag, however it was typed. Raises Http404."""
-    settled = tag_of(tag)
+    known_as = tag_of(tag)
     try:
-        return Instrument.objects.select_related("model", "crew").get(tag=settled)
+        return Instrument.objects.select_related("model", "crew").get(tag=known_as)
     except Instrument.DoesNotExist:
-        raise Http404(settled) from None
+        raise Http404(known_as) from None
 
 
 def tag_of(typed: str) -> str:

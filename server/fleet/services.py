@@ -111,9 +111,9 @@ def add_instrument(
 ) -> Instrument:
     """Add an instrument to the fleet."""
     require(actor, "manage-fleet")
-    settled = normalise_tag(tag)
+    known_as = normalise_tag(tag)
     faults = []
-    if Instrument.objects.filter(tag=settled).exists():
+    if Instrument.objects.filter(tag=known_as).exists():
         faults.append(Fault("tag", "the tag", quote(tag), "a tag no other instrument has"))
     chosen = InstrumentModel.objects.filter(id=model).first()
     if chosen is None:
@@ -128,7 +128,7 @@ def add_instrument(
     if faults or chosen is None:
         raise Refused(faults)
     return Instrument.objects.create(
-        tag=settled,
+        tag=known_as,
         model=chosen,
         serial=serial,
         place=place,
@@ -138,13 +138,13 @@ def add_instrument(
     )
 
 
-def keep_facts(*, instrument: Instrument, derived: dict[str, Any]) -> None:
+def store_derived(*, instrument: Instrument, derived: dict[str, Any]) -> None:
     """Store what the standing needs of an instrument's records; called by whoever writes records, in its transaction."""
     instrument.derived, instrument.derived_stamp, instrument.changed = derived, uuid.uuid4().hex, next_mark()
     instrument.save(update_fields=["derived", "derived_stamp", "changed"])
 
 
-def keep_head(*, instrument: Instrument, length: int, digest: str) -> None:
+def store_head(*, instrument: Instrument, length: int, digest: str) -> None:
     """How long an instrument's chain is, and what it ends in; called with every record, in its transaction."""
     instrument.chain_length, instrument.chain_head = length, digest
     instrument.save(update_fields=["chain_length", "chain_head"])

@@ -30,7 +30,7 @@ class BackupError(Exception):
 
 
 @dataclass(frozen=True, slots=True)
-class Kept:
+class BackupCopy:
     """What a backup holds."""
 
     path: Path
@@ -74,7 +74,7 @@ def look_at(database: Path) -> int:
     return int(records)
 
 
-def backup(data: Path, file: Path) -> Kept:
+def backup(data: Path, file: Path) -> BackupCopy:
     """Write everything in a data folder into one file and read it again. Raises CannotKeepError."""
     file = file.resolve()
     if file.exists():
@@ -100,7 +100,7 @@ def backup(data: Path, file: Path) -> Kept:
             raise BackupError(f"The backup was not written: {error.strerror or error}.") from None
         finally:
             part.unlink(missing_ok=True)
-    return Kept(file, records, str(fields["at"]), __version__)
+    return BackupCopy(file, records, str(fields["at"]), __version__)
 
 
 def _files(data: Path) -> list[Path]:

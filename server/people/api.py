@@ -169,15 +169,15 @@ def one_touch(request: HttpRequest) -> bool:
     return bool(settings.NAVETA.is_marked_demo) and here
 
 
-def _writing(settled: Organisation) -> dict[str, Any]:
-    wording = Wording(cast(StaffWord, settled.staff_word), cast(DecimalMark, settled.decimal_mark))
+def _writing(firm: Organisation) -> dict[str, Any]:
+    wording = Wording(cast(StaffWord, firm.staff_word), cast(DecimalMark, firm.decimal_mark))
     names = ("staff_word", "decimal_mark", "length_unit", "angle_unit")
-    return {**{name: getattr(settled, name) for name in names}, "replacements": wording.replacements()}
+    return {**{name: getattr(firm, name) for name in names}, "replacements": wording.replacements()}
 
 
 def _session(request: HttpRequest) -> dict[str, Any]:
     person = request.user if request.user.is_authenticated else None
-    settled = organisation()
+    firm = organisation()
     acts = {act: may(person, act) for act in get_args(Act)}
     return {
         "person": person,
@@ -186,9 +186,9 @@ def _session(request: HttpRequest) -> dict[str, Any]:
         "demo_people": list(Person.objects.select_related("crew").order_by("id")) if one_touch(request) else [],
         "csrf_token": get_token(request),
         "device_keys": device_keys(person) if person else None,
-        "preferred_method": settled.preferred_method or None,
-        "judge_raw": settled.judge_raw,
-        "writing": _writing(settled),
+        "preferred_method": firm.preferred_method or None,
+        "judge_raw": firm.judge_raw,
+        "writing": _writing(firm),
         "now": clock.now(),
         "time_zone": settings.TIME_ZONE,
         "core_version": __version__,

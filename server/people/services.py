@@ -139,31 +139,31 @@ def set_preferred_method(*, actor: Person, method: str | None) -> Organisation:
             + ", or null"
         )
         raise Refused([Fault("method", "the method", quote(method), wanted)])
-    settled = organisation()
-    settled.preferred_method = method or ""
-    settled.save()
-    return settled
+    firm = organisation()
+    firm.preferred_method = method or ""
+    firm.save()
+    return firm
 
 
 @transaction.atomic
 def set_raw_judging(*, actor: Person, judge_raw: bool) -> Organisation:
     """Whether two faces are judged by the raw differences 2c and 2i, as some firms do, or by half of them."""
     require(actor, "manage-fleet")
-    settled = organisation()
-    settled.judge_raw = judge_raw
-    settled.save()
-    return settled
+    firm = organisation()
+    firm.judge_raw = judge_raw
+    firm.save()
+    return firm
 
 
 @transaction.atomic
 def set_writing(*, actor: Person, **writing: str) -> Organisation:
     """How the firm writes: `staff_word`, `decimal_mark`, `length_unit`, `angle_unit`. Raises Forbidden."""
     require(actor, "manage-fleet")
-    settled = organisation()
+    firm = organisation()
     for name, value in writing.items():
-        setattr(settled, name, value)
-    settled.save()
-    return settled
+        setattr(firm, name, value)
+    firm.save()
+    return firm
 
 
 def device_keys(person: Person) -> dict[str, str]:

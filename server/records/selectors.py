@@ -13,7 +13,7 @@ from fleet.models import ChangeCounter, Instrument
 from naveta_core.checks import KINDS
 from naveta_core.documents.fingerprint import device_notes
 from naveta_core.history.impact import impact_review
-from naveta_core.units.formatting import UNITS, UNITS_SAID
+from naveta_core.units.formatting import UNITS, UNITS_SHOWN
 from records import chain
 from records.derived import check_record, checks_back_to_a_good_one, event_fact, event_record, standing_events
 from records.models import Record
@@ -174,7 +174,7 @@ def series(instrument: Instrument, of: str) -> Data:
     return {
         "title": "Agreement with control points" if control else KINDS[of].title,
         "unit": UNITS[unit],
-        "unit_label": UNITS_SAID[unit],
+        "unit_label": UNITS_SHOWN[unit],
         "points": [entry for entry in found if entry is not None],
         "events": events,
     }

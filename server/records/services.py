@@ -117,9 +117,9 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
     record.summary = summary_text(record)
     record.digest = chain.seal(record)
     record.save(force_insert=True)
-    fleet_services.keep_head(instrument=instrument, length=record.sequence, digest=record.digest)
+    fleet_services.store_head(instrument=instrument, length=record.sequence, digest=record.digest)
     if record.kind not in NO_BEARING or "rest_div" in json.loads(record.result or "{}").get("result", {}):
-        fleet_services.keep_facts(instrument=instrument, derived=derived_of(instrument))
+        fleet_services.store_derived(instrument=instrument, derived=derived_of(instrument))
     return record
 
 
@@ -252,7 +252,7 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
         sent_digest=sent_digest,
     )
     if sent.event in CUSTODY:
-        _settle_custody(instrument, document["from"])
+        _set_custody(instrument, document["from"])
     return Saved(record, new=True)
 
 
@@ -264,7 +264,7 @@ def _not_held(instrument: Instrument, at: datetime) -> None:
         raise Conflict("on-hold", text)
 
 
-def _settle_custody(instrument: Instrument, before: dict[str, Any]) -> None:
+def _set_custody(instrument: Instrument, before: dict[str, Any]) -> None:
     """Who has it follows the latest taking out or handing in that stands, in the order in which they happened.
 
     before: whose it was ahead of the first of them.
@@ -340,7 +340,7 @@ def amend(*, actor: Person, identity: uuid.UUID, sent: AmendIn, sent_digest: str
         sent_digest=sent_digest,
     )
     if struck.kind in CUSTODY:
-        _settle_custody(instrument, json.loads(struck.document)["from"])
+        _set_custody(instrument, json.loads(struck.document)["from"])
     return Saved(record, new=True)
 
 

@@ -136,13 +136,13 @@ def test_the_command_line(tmp_path, capsys) -> None:
         (b"", [], "usage"),
     ],
 )
-def test_the_command_line_refuses_in_words(content, words, says, tmp_path, capsys) -> None:
+def test_the_command_line_refuses_in_words(content, words, text_, tmp_path, capsys) -> None:
     path = tmp_path / "check.json"
     path.write_bytes(content)
     assert main([str(path) if word == "FILE" else word for word in words]) == 2
     out, err = capsys.readouterr()
     assert out == ""
-    assert says in err
+    assert text_ in err
 
 
 def test_a_fault_of_ours_is_one_line_and_exit_one(tmp_path, capsys, monkeypatch) -> None:

@@ -176,13 +176,13 @@ class TestEnding:
         ],
     )
     def test_the_worst_decides_and_a_deciding_check_left_out_is_said(
-        self, steps: list[Data], outcome: str, grade: str, says: str
+        self, steps: list[Data], outcome: str, grade: str, text_: str
     ) -> None:
         result = reduce(document(steps=steps))
         assert (result["result"]["outcome"], result["verdict"]["grade"], result["finding"]["text"]) == (
             outcome,
             grade,
-            says,
+            text_,
         )
 
     def test_what_each_found_and_why_one_was_left_out_stand_in_it(self) -> None:

@@ -25,7 +25,7 @@ def fingerprint(result: dict[str, Any]) -> str:
     return digest(_blunt(result))
 
 
-CLOCK_SAID_S = 300
+CLOCK_REPORTED_S = 300
 """A device's clock that is off by more than this is noted."""
 
 
@@ -42,7 +42,7 @@ def device_notes(device: dict[str, Any]) -> list[dict[str, str]]:
         )
         rows.append({"code": "device-differs", "text": text})
     off = device.get("clock_off_s") or 0
-    if abs(off) > CLOCK_SAID_S:
+    if abs(off) > CLOCK_REPORTED_S:
         way = "behind" if off > 0 else "ahead"
         rows.append(
             {"code": "clock-off", "text": f"The device's clock was {_span(abs(off))} {way}: check the recorded time."}

@@ -71,7 +71,7 @@ class Compared:
     at: int
     """The reading at the place that fits least."""
     misfit_variance: float
-    kept: list[int]
+    used: list[int]
     aside: list[int] = field(default_factory=list)
     outlier: int | None = None
     """A single reading that is an outlier: nothing is concluded before it was read again."""
@@ -87,15 +87,15 @@ class Lengths:
     length_m: tuple[float, ...]
     error_mm: tuple[float, ...]
 
-    def of(self, kept: Sequence[int]) -> Lengths:
+    def of(self, used: Sequence[int]) -> Lengths:
         """Only these readings."""
         listed = (self.place_m, self.length_m, self.error_mm)
-        place, length, error = (tuple(entry[i] for i in kept) for entry in listed)
+        place, length, error = (tuple(entry[i] for i in used) for entry in listed)
         return Lengths(place, length, error)
 
-    def places(self, kept: Sequence[int] | None = None) -> list[list[int]]:
+    def places(self, used: Sequence[int] | None = None) -> list[list[int]]:
         """Readings of one and the same place together, in the order of the places."""
-        order = sorted(range(len(self.place_m)) if kept is None else kept, key=lambda i: self.place_m[i])
+        order = sorted(range(len(self.place_m)) if used is None else used, key=lambda i: self.place_m[i])
         groups: list[list[int]] = []
         for i in order:
             if groups and self.place_m[i] - self.place_m[groups[-1][0]] < SAME_PLACE_M:
@@ -104,9 +104,9 @@ class Lengths:
                 groups.append([i])
         return groups
 
-    def line(self, kept: Sequence[int], how: ComparisonVariances) -> Straight:
+    def line(self, used: Sequence[int], how: ComparisonVariances) -> Straight:
         """The line through some of them."""
-        some = self.of(kept)
+        some = self.of(used)
         return straight(some.length_m, some.error_mm, how.within, how.between, how.dof, how.scale_ppm2)
 
 
@@ -118,36 +118,36 @@ def places_among(lengths_m: Sequence[float]) -> int:
 
 def compare(lengths: Lengths, how: ComparisonVariances) -> Compared:
     """Solve for zero and scale; two places or more."""
-    kept, aside, outlier = list(range(len(lengths.place_m))), list[int](), None
-    odd = _odd_place(lengths, kept, how)
+    used, aside, outlier = list(range(len(lengths.place_m))), list[int](), None
+    odd = _odd_place(lengths, used, how)
     while odd is None:
-        hit = outlier_in(lengths.line(kept, how).solved)
+        hit = outlier_in(lengths.line(used, how).solved)
         if hit is None:
             break
-        i = kept[hit]
-        twins = [j for j in kept if j != i and abs(lengths.place_m[j] - lengths.place_m[i]) < SAME_PLACE_M]
+        i = used[hit]
+        twins = [j for j in used if j != i and abs(lengths.place_m[j] - lengths.place_m[i]) < SAME_PLACE_M]
         if not twins or len(aside) == MOST_ASIDE:
             outlier = i
             break
         aside.append(i)
-        kept.remove(i)
-        odd = _odd_place(lengths, kept, how)
-    return _compared(lengths, how, kept, aside, outlier, odd)
+        used.remove(i)
+        odd = _odd_place(lengths, used, how)
+    return _compared(lengths, how, used, aside, outlier, odd)
 
 
 def _compared(
     lengths: Lengths,
     how: ComparisonVariances,
-    kept: list[int],
+    used: list[int],
     aside: list[int],
     outlier: int | None,
     odd: list[int] | None,
 ) -> Compared:
     """The line without the odd place, and how far the place that fits least lies off it."""
-    on_line = [i for i in kept if i not in (odd or [])]
+    on_line = [i for i in used if i not in (odd or [])]
     line = lengths.line(on_line, how)
     residuals = [e - line.at(x) for x, e in zip(lengths.length_m, lengths.error_mm, strict=True)]
-    groups = [odd] if odd else lengths.places(kept)
+    groups = [odd] if odd else lengths.places(used)
     mean = {min(group): fsum(residuals[i] for i in group) / len(group) for group in groups}
     at = max(mean, key=lambda i: abs(mean[i]))
     size = len(next(group for group in groups if min(group) == at))
@@ -157,14 +157,14 @@ def _compared(
         leverage = line.solved.fit.leverage[on_line.index(at)]
         variance = how.within * max(0.05, 1 / size - leverage)
     misfit = pooled(mean[at], variance, 0.0, line.solved.spread, how.dof)
-    return Compared(line, misfit, at, variance, kept, aside, outlier, residuals)
+    return Compared(line, misfit, at, variance, used, aside, outlier, residuals)
 
 
-def _odd_place(lengths: Lengths, kept: Sequence[int], how: ComparisonVariances) -> list[int] | None:
+def _odd_place(lengths: Lengths, used: Sequence[int], how: ComparisonVariances) -> list[int] | None:
     """The place that was read twice, both alike, and lies off the line of all others; None when there is none."""
     furthest, odd = 0.0, None
-    for mine in lengths.places(kept):
-        rest = [i for i in kept if i not in mine]
+    for mine in lengths.places(used):
+        rest = [i for i in used if i not in mine]
         if len(mine) < 2 or len(lengths.places(rest)) < FEWEST_OTHERS:
             continue
         values = [lengths.error_mm[i] for i in mine]
@@ -180,12 +180,12 @@ def _odd_place(lengths: Lengths, kept: Sequence[int], how: ComparisonVariances) 
 
 
 def without_each(
-    lengths: Lengths, how: ComparisonVariances, kept: Sequence[int], estimates: Callable[[Compared], list[Estimate]]
+    lengths: Lengths, how: ComparisonVariances, used: Sequence[int], estimates: Callable[[Compared], list[Estimate]]
 ) -> list[list[Estimate] | None]:
     """The estimates with each reading of `kept` left out in turn; None where the rest cannot be solved."""
     answers: list[list[Estimate] | None] = []
-    for i in kept:
-        rest = [j for j in kept if j != i]
+    for i in used:
+        rest = [j for j in used if j != i]
         alone = len(lengths.places(rest)) < 2
         answers.append(None if alone else estimates(compare(lengths.of(rest), how)))
     return answers

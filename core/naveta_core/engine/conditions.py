@@ -8,7 +8,7 @@ from ..documents.envelope import Earlier, Envelope, days_between
 from ..stats.estimate import PRIOR_DOF
 from ..units.formatting import figure
 
-Said = tuple[str, str]
+CodedPair = tuple[str, str]
 Prerequisites = tuple[tuple[tuple[str, ...], str], ...]
 """Kinds of check, one of which should have passed lately, and what they check."""
 WIND_FACTOR = {"calm": 1.0, "breeze": 1.25, "strong": 2.0}
@@ -36,11 +36,11 @@ NOTHING_NEEDED = Needs()
 class Circumstances:
     """What follows: what must wait, what is weaker, by what factor readings scatter more."""
 
-    blocked: list[Said] = field(default_factory=list)
-    weak: list[Said] = field(default_factory=list)
+    blocked: list[CodedPair] = field(default_factory=list)
+    weak: list[CodedPair] = field(default_factory=list)
     factor: float = 1.0
     proved: bool = True
-    check_first: list[Said] = field(default_factory=list)
+    check_first: list[CodedPair] = field(default_factory=list)
 
 
 def circumstances(document: Envelope, needs: Needs, prerequisites: Prerequisites = ()) -> Circumstances:
@@ -83,7 +83,7 @@ def circumstances(document: Envelope, needs: Needs, prerequisites: Prerequisites
     return found
 
 
-def _temperature(document: Envelope) -> list[Said]:
+def _temperature(document: Envelope) -> list[CodedPair]:
     """How much warmer or colder than when it was last checked."""
     here = document.conditions.temperature_c
     last = next(

@@ -16,7 +16,7 @@ from pydantic import BaseModel
 from pydantic import Field as Constraint
 
 from ..errors import spoken
-from ..units.numbers import KEPT
+from ..units.numbers import CACHED
 from .parser import Range, ordinal
 
 FieldKind = Literal["number", "length", "angle", "choice", "text", "count", "switch"]
@@ -235,15 +235,15 @@ class Where:
     """Words for paths, from the names of a kind's lists and fields."""
 
     names: dict[str, str] = field(default_factory=dict)
-    _told: dict[str, str] = field(default_factory=dict)
+    _worded: dict[str, str] = field(default_factory=dict)
     """Paths that were asked for before: a sheet is read again at every keystroke."""
 
     def __call__(self, path: str) -> str:
-        if path not in self._told:
-            if len(self._told) >= KEPT:
-                self._told.clear()
-            self._told[path] = self._words(path)
-        return self._told[path]
+        if path not in self._worded:
+            if len(self._worded) >= CACHED:
+                self._worded.clear()
+            self._worded[path] = self._words(path)
+        return self._worded[path]
 
     def _words(self, path: str) -> str:
         if path == "$":

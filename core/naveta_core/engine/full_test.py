@@ -21,7 +21,7 @@ from .verdict import JudgedQuantity, Override
 
 WORSE_PROBABILITY = 0.95
 CHANGED_PROBABILITY = 0.975
-COARSE_SHARE, SAID_SHARE = 0.6, 0.1
+COARSE_SHARE, REPORTED_SHARE = 0.6, 0.1
 """Rounding that scatters by more than this share of what is stated cannot be taken out any more."""
 AGAIN = (
     "again-another-day",
@@ -94,7 +94,7 @@ def held_against(
     if found.rounding > COARSE_SHARE * stated:
         return _too_coarse(name, noun, unit, estimate, found, stated)
     limits = Limits(most, most, most, f"{bound(stated, unit)} stated, with allowance for chance", False)
-    rounded = found.rounding > SAID_SHARE * stated
+    rounded = found.rounding > REPORTED_SHARE * stated
     digit = f", the {size(found.rounding, found.rounding, unit)} of the last digit included" if rounded else ""
     text = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is possible by chance{digit}"
     if s <= most:

@@ -135,7 +135,7 @@ class Kind:
     """Of a check that belongs into the check before the work: the method it is taken by in there, and its minutes."""
     as_left_inputs: tuple[str, ...] = ()
     """Figures of the as-found that its as-left holds itself against: they go into `observations.found`."""
-    kept: tuple[str, ...] = ()
+    carried: tuple[str, ...] = ()
     """Figures of the result that later work depends on: rest positions, offsets."""
     applies: Callable[[Instrument], bool] = _any
     """Whether an instrument of a fitting kind has what is checked, given as a document's `instrument`."""

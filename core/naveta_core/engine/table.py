@@ -151,7 +151,7 @@ class _Reading:
     def document(self) -> Data:
         for row in self.rows:
             self.unit = self._agree(row, "unit", self.unit)
-            self._tell(self.observations, self.file.once, row)
+            self._put(self.observations, self.file.once, row)
             slot = self._slot(row)
             if slot is not None:
                 self._place(slot, row)
@@ -167,7 +167,7 @@ class _Reading:
             self.faults.append(self.rows.fault(row, column, f"{before}, as in the rows above"))
         return before or row[column]
 
-    def _tell(self, holder: Data, columns: dict[str, str], row: Row) -> None:
+    def _put(self, holder: Data, columns: dict[str, str], row: Row) -> None:
         """What is given once of a part: on its first row, or alike on all."""
         for column, name in columns.items():
             if row[column] and holder.setdefault(name, row[column]) != row[column]:
@@ -202,7 +202,7 @@ class _Reading:
                 holder = entry
             else:
                 holder = holder.setdefault(level.name, {})
-            self._tell(holder, level.fields, row)
+            self._put(holder, level.fields, row)
         own = {name: row[column] for column, name in slot.own.items() if row[column]}
         if slot.plain and own:
             holder.setdefault(slot.name, []).append(own[""])
@@ -247,7 +247,7 @@ def _lines(slots: Sequence[Slot], plain: Data, depth: int = 0) -> Iterator[Row]:
         for number, entry in enumerate(entries, start=1):
             named = {level.number: str(number), level.branch[0]: level.branch[1]}
             named = {column: value for column, value in named.items() if column}
-            for line in _told(level, entry, _lines(group, entry, depth + 1)):
+            for line in _circumstances(level, entry, _lines(group, entry, depth + 1)):
                 yield {**named, **line}
 
 
@@ -259,7 +259,7 @@ def _own_lines(slot: Slot, plain: Data) -> Iterator[Row]:
         yield {**branch, **cells}
 
 
-def _told(level: Level, entry: Data, lines: Iterator[Row]) -> Iterator[Row]:
+def _circumstances(level: Level, entry: Data, lines: Iterator[Row]) -> Iterator[Row]:
     """What is given of a part on its first row; on a row of its own where it has none."""
     found = {column: str(entry[name]) for column, name in level.fields.items() if entry.get(name) not in (None, "")}
     some = False

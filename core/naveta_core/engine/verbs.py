@@ -187,7 +187,7 @@ def as_left(kind: Kind, document: Data, result: Data) -> Data:
     """The same check again, everything that is read still to come; what was found goes along, as far as it is asked."""
     typed = from_file(kind, document)
     observations = _template(kind, typed)
-    _keep_told(kind.table, observations, typed["observations"])
+    _store_entered(kind.table, observations, typed["observations"])
     found = {name: result[name] for name in kind.as_left_inputs if isinstance(result.get(name), int | float)}
     if found:
         observations["found"] = found
@@ -195,7 +195,7 @@ def as_left(kind: Kind, document: Data, result: Data) -> Data:
     return {**begun, "observations": observations}
 
 
-def _keep_told(table: FieldTable, fresh: Data, typed: Data) -> None:
+def _store_entered(table: FieldTable, fresh: Data, typed: Data) -> None:
     """What describes the stand and the thing itself stays; what a look answered, and what was stored before, does not."""
     for name, field in table.fields.items():
         if field.kind in ("number", "length", "switch") and not field.ask_again and not is_empty(typed.get(name)):
@@ -204,10 +204,10 @@ def _keep_told(table: FieldTable, fresh: Data, typed: Data) -> None:
         if listed.entry is None or not (listed.entry.lists or listed.entry.parts):
             continue
         for mine, theirs in zip(fresh.get(name) or [], typed.get(name) or [], strict=False):
-            _keep_told(listed.entry, mine, theirs)
+            _store_entered(listed.entry, mine, theirs)
     for name, (_, part) in table.parts.items():
         if isinstance(typed.get(name), dict):
-            _keep_told(part, fresh.setdefault(name, {}), typed[name])
+            _store_entered(part, fresh.setdefault(name, {}), typed[name])
 
 
 def from_file(kind: Kind, document: Data) -> Data:

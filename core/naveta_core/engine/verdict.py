@@ -214,9 +214,9 @@ def _why(quantity: JudgedQuantity, *, alone: bool) -> list[CodedText]:
     if quantity.confirmed is not None:
         joined = size(quantity.confirmed.proved_to, e.u95, unit)
         text = f"within {proved} on its own, within {joined} together with the last good check (95 %); limit {limit}."
-        return [("confirmed-by-record", _led(lead, text))]
+        return [("confirmed-by-record", _with_lead(lead, text))]
     if quantity.grade == "use":
-        return [("proved", _led(lead, f"within {proved} with 95 % confidence; limit {limit}."))]
+        return [("proved", _with_lead(lead, f"within {proved} with 95 % confidence; limit {limit}."))]
     conditional = "conditional" in quantity.decision.codes
     texts = {
         "near-limit": f"within {proved} (95 %)."
@@ -228,10 +228,10 @@ def _why(quantity: JudgedQuantity, *, alone: bool) -> list[CodedText]:
         "rests-on-one": f"{quantity.value_text()} is beyond the limit of {limit}, from a single reading: it may be one mistake.",
         "beyond-adjusting": f"{quantity.value_text()} is beyond the {bound(limits.adjust, unit)} that {quantity.beyond} can correct.",
     }
-    rows = [(code, _led(lead, texts[code])) for code in quantity.decision.codes]
+    rows = [(code, _with_lead(lead, texts[code])) for code in quantity.decision.codes]
     if quantity.grade in ("adjust", "service") and "beyond-adjusting" not in quantity.decision.codes:
         text = f"{quantity.value_text()} is beyond the limit of {limit}, and more than scatter explains."
-        rows.append(("beyond-limit", _led(lead, text)))
+        rows.append(("beyond-limit", _with_lead(lead, text)))
     return rows
 
 
@@ -240,7 +240,7 @@ def _allowed(quantity: JudgedQuantity) -> str:
     return f"{most} {quantity.under}" if quantity.under else most
 
 
-def _led(lead: str, text: str) -> str:
+def _with_lead(lead: str, text: str) -> str:
     return lead + text if lead else capital(text)
 
 
@@ -295,16 +295,16 @@ def _next(judgement: Judgement, quantity: JudgedQuantity) -> list[CodedText]:
     if quantity.grade == "adjust" and ready:
         return [("save-as-found", "Save as found first."), (quantity.turn_code, quantity.turn)]
     if quantity.grade in ("adjust", "repeat"):
-        return [(judgement.repeat_code, judgement.repeat_text), *_settle(judgement, quantity)]
-    settle = _settle(judgement, quantity) if "not-proved" in codes else []
+        return [(judgement.repeat_code, judgement.repeat_text), *_to_conclude(judgement, quantity)]
+    conclusive = _to_conclude(judgement, quantity) if "not-proved" in codes else []
     if "conditional" in codes:
         if quantity.condition:
-            settle.append((quantity.condition_code, quantity.condition))
+            conclusive.append((quantity.condition_code, quantity.condition))
         if offers_adjusting(quantity):
-            settle.append(("adjust-if-wanted", f"Or save as found and adjust. {quantity.turn}"))
+            conclusive.append(("adjust-if-wanted", f"Or save as found and adjust. {quantity.turn}"))
     elif "near-limit" in codes:
-        settle.append(("check-sooner", quantity.sooner))
-    return settle
+        conclusive.append(("check-sooner", quantity.sooner))
+    return conclusive
 
 
 def offers_adjusting(quantity: JudgedQuantity) -> bool:
@@ -317,7 +317,7 @@ def offers_adjusting(quantity: JudgedQuantity) -> bool:
     )
 
 
-def _settle(judgement: Judgement, quantity: JudgedQuantity) -> list[CodedText]:
+def _to_conclude(judgement: Judgement, quantity: JudgedQuantity) -> list[CodedText]:
     """How many more would settle it, when a handful can."""
     limits, value, taken = quantity.limits, abs(quantity.estimate.value), judgement.taken
     for more in range(1, MOST_MORE + 1):

@@ -71,14 +71,14 @@ def _of_check(document: Data, result: Data) -> Data:
     kind, verdict, figures = KINDS[result["kind"]], result["verdict"], result["result"]
     main = kind.main_quantity
     part = next(part for part in verdict["parts"] if part["quantity"] == main)
-    kept = (main, f"sigma_{main}", *kind.kept)
+    carried = (main, f"sigma_{main}", *kind.carried)
     temperature = document.get("conditions", {}).get("temperature_c")
     return {
         "point": _point(part, part["value"], part["u95"]),
         "codes": [reason["code"] for reason in verdict["reasons"]],
         "within_watch": all(part["proved_to"] <= part["limits"]["watch"] for part in verdict["parts"]),
         "text": next(row["text"] for row in result["shown"] if row["quantity"] == main),
-        "figures": {name: figures[name] for name in kept},
+        "figures": {name: figures[name] for name in carried},
         "repeats": figures["repeats"],
         **({} if temperature is None else {"temperature_c": temperature}),
     }

@@ -8,7 +8,7 @@ from ..stats.estimate import PRIOR_DOF, Estimate
 from ..units.angles import ARCSEC_PER_RADIAN
 from .document import Oriented
 from .figures import PointMisfit
-from .read import Known, Read, Sight
+from .read import FixedPoint, Read, Sight
 from .solve import bearing_rad, distance_m, wrapped
 from .verdict import (
     Judged,
@@ -51,7 +51,7 @@ def judge_back(found: Read) -> Judged:
     return judged
 
 
-def _backsight_point(judged: Judged, station: Known, sight: Sight, turn: float, count: int) -> PointMisfit:
+def _backsight_point(judged: Judged, station: FixedPoint, sight: Sight, turn: float, count: int) -> PointMisfit:
     far = distance_m(station.e, station.n, sight.point)
     along = None if sight.horizontal_m is None else sight.horizontal_m - far
     # hz too large by so much: seen too far clockwise.
@@ -79,7 +79,7 @@ def _backsight_point(judged: Judged, station: Known, sight: Sight, turn: float, 
     )
 
 
-def _backsight_misfit(judged: Judged, station: Known) -> None:
+def _backsight_misfit(judged: Judged, station: FixedPoint) -> None:
     words = judged.words
     with_distance = [point for point in judged.points if point.along_m is not None]
     if not with_distance:
@@ -96,15 +96,15 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
         name = worst_point.sight.point.name
         what = f"{name} is {words.small(abs(along))} {'farther' if along > 0 else 'nearer'} than it should be"
         hold_misfit(judged, what, _other_point(judged, station, worst_point.sight))
-    apart = [
+    gap = [
         point
         for point in judged.points
         if point.across_m is not None and point.sigma_across_m and abs(point.across_m) > explained(point.sigma_across_m)
     ]
-    if apart and _fits_mirrored(judged, station):
+    if gap and _fits_mirrored(judged, station):
         say_counts_otherwise(judged)
-        apart = []
-    for entry in apart:
+        gap = []
+    for entry in gap:
         if entry.across_m is not None:
             judged.say(
                 "repeat",
@@ -116,7 +116,7 @@ def _backsight_misfit(judged: Judged, station: Known) -> None:
         _backsight_height(judged, station, entry)
 
 
-def _fits_mirrored(judged: Judged, station: Known) -> bool:
+def _fits_mirrored(judged: Judged, station: FixedPoint) -> bool:
     """Whether the directions agree once the circle counts the other way."""
     turns = [
         wrapped(bearing_rad(station.e, station.n, point.sight.point) + math.radians(point.sight.hz_deg))
@@ -130,7 +130,7 @@ def _fits_mirrored(judged: Judged, station: Known) -> bool:
     return all(away <= explained(sigma) for away, sigma in zip(off, sigmas, strict=True))
 
 
-def _backsight_height(judged: Judged, station: Known, misfit: PointMisfit) -> None:
+def _backsight_height(judged: Judged, station: FixedPoint, misfit: PointMisfit) -> None:
     if (
         misfit.height_m is None
         or misfit.sigma_height_m is None
@@ -162,7 +162,7 @@ def _target_typed(judged: Judged, sight: Sight) -> str:
     return str(o.shots[sight.index].target_height or "")
 
 
-def _other_point(judged: Judged, station: Known, sight: Sight) -> str:
+def _other_point(judged: Judged, station: FixedPoint, sight: Sight) -> str:
     """Another control point at just this distance."""
     assert sight.horizontal_m is not None
     fits = [

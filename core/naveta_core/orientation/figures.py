@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from ..stats.estimate import PRIOR_DOF, Estimate, Spread, scale_squared
 from ..stats.quantiles import f_quantile
 from ..units.angles import ARCSEC_PER_RADIAN
-from .read import Known, Sight
+from .read import FixedPoint, Sight
 from .solve import Solution, Spreads
 
 CIRCLE_POINTS = 12
@@ -169,7 +169,7 @@ def _on_circle(solution: Solution, sights: Sequence[Sight]) -> bool:
     )
 
 
-def _round_the_horizon(solution: Solution, points: list[Known]) -> list[Known]:
+def _round_the_horizon(solution: Solution, points: list[FixedPoint]) -> list[FixedPoint]:
     """Of many points a dozen, evenly round the horizon: circles through these say as much as those through all."""
     points = sorted(points, key=lambda point: math.atan2(point.e - solution.e, point.n - solution.n))
     if len(points) <= CIRCLE_POINTS:
@@ -177,7 +177,7 @@ def _round_the_horizon(solution: Solution, points: list[Known]) -> list[Known]:
     return [points[i * len(points) // CIRCLE_POINTS] for i in range(CIRCLE_POINTS)]
 
 
-def _circle(a: Known, b: Known, c: Known) -> tuple[float, float, float] | None:
+def _circle(a: FixedPoint, b: FixedPoint, c: FixedPoint) -> tuple[float, float, float] | None:
     bx, by, cx, cy = b.e - a.e, b.n - a.n, c.e - a.e, c.n - a.n
     d = 2.0 * (bx * cy - by * cx)
     if abs(d) < 1e-9:

@@ -224,11 +224,11 @@ def _heights(judged: Judged) -> None:
         return
     m = len(heights.off_m)
     bound = t_quantile(1.0 - 0.005 / max(1, m), PRIOR_DOF)
-    apart = {i: off for i, off in heights.off_m.items() if abs(off) > bound * heights.sigma_off_m[i]}
-    if not apart:
+    gap = {i: off for i, off in heights.off_m.items() if abs(off) > bound * heights.sigma_off_m[i]}
+    if not gap:
         return
-    index = max(apart, key=lambda i: abs(apart[i]) / heights.sigma_off_m[i])
-    off, words = apart[index], judged.words
+    index = max(gap, key=lambda i: abs(gap[i]) / heights.sigma_off_m[i])
+    off, words = gap[index], judged.words
     sight = next(sight for sight in judged.read.sights if sight.index == index)
     if m == 2:
         judged.say(

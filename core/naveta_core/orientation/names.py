@@ -40,8 +40,8 @@ def near_misses(name: str, known: Iterable[str]) -> list[tuple[str, str]]:
 def _swapped(a: str, b: str) -> bool:
     if len(a) != len(b) or a == b:
         return False
-    apart = [i for i in range(len(a)) if a[i] != b[i]]
-    return len(apart) == 2 and apart[1] == apart[0] + 1 and a[apart[0]] == b[apart[1]] and a[apart[1]] == b[apart[0]]
+    gap = [i for i in range(len(a)) if a[i] != b[i]]
+    return len(gap) == 2 and gap[1] == gap[0] + 1 and a[gap[0]] == b[gap[1]] and a[gap[1]] == b[gap[0]]
 
 
 def _one_outlier(a: str, b: str) -> bool:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..results import ErrorEllipse, PlanPoint, PlanStation, SitePlan
 from .figures import PointMisfit
-from .read import Known, Read
+from .read import FixedPoint, Read
 from .verdict import Judged
 
 
@@ -31,7 +31,7 @@ def plan(found: Read, judged: Judged | None) -> SitePlan:
     return SitePlan(station=place, points=points, ellipse=ellipse)
 
 
-def _plan_point(point: Known, used: bool, suspected: bool, misfit: PointMisfit | None) -> PlanPoint:
+def _plan_point(point: FixedPoint, used: bool, suspected: bool, misfit: PointMisfit | None) -> PlanPoint:
     return PlanPoint(
         name=point.name,
         e_m=point.e,

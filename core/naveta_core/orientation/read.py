@@ -22,7 +22,7 @@ ONE_SPOT_M = 0.05
 
 
 @dataclass(frozen=True, slots=True)
-class Known:
+class FixedPoint:
     """A control point in metres."""
 
     name: str
@@ -36,7 +36,7 @@ class Sight:
     """A sight in figures: face left, counted clockwise. Distances in metres, `horizontal` reduced from the slope."""
 
     index: int
-    point: Known
+    point: FixedPoint
     hz_deg: float
     z_deg: float | None
     horizontal_m: float | None
@@ -50,11 +50,11 @@ class Read:
 
     document: Envelope
     parser: Parser
-    control: list[Known]
+    control: list[FixedPoint]
     sights: list[Sight]
     instrument_m: float | None
-    closing: tuple[Known, float, float | None] | None = None
-    station: Known | None = None
+    closing: tuple[FixedPoint, float, float | None] | None = None
+    station: FixedPoint | None = None
 
 
 def read(document: Envelope, *, station: ControlPoint | None = None, over_point: bool = False) -> Read:
@@ -118,16 +118,16 @@ def _filled(value: Typed | None) -> bool:
     return value is not None and bool(str(value).strip())
 
 
-def _point(parser: Parser, path: str, where: str, point: ControlPoint) -> Known | None:
+def _point(parser: Parser, path: str, where: str, point: ControlPoint) -> FixedPoint | None:
     e = parser.length(f"{path}.e", f"{where}, easting", point.e, COORDINATE)
     n = parser.length(f"{path}.n", f"{where}, northing", point.n, COORDINATE)
     h = parser.length(f"{path}.h", f"{where}, height", point.h, HEIGHT) if _filled(point.h) else None
-    return None if e is None or n is None else Known(point.name.strip(), e.m, n.m, None if h is None else h.m)
+    return None if e is None or n is None else FixedPoint(point.name.strip(), e.m, n.m, None if h is None else h.m)
 
 
-def _control(document: Envelope, parser: Parser) -> list[Known]:
+def _control(document: Envelope, parser: Parser) -> list[FixedPoint]:
     o: Oriented = document.observations
-    known: list[Known] = []
+    known: list[FixedPoint] = []
     for i, point in enumerate(o.control):
         path = f"observations.control[{i}]"
         entry = _point(parser, path, f"point {point.name or i + 1}", point)
@@ -150,14 +150,14 @@ def _control(document: Envelope, parser: Parser) -> list[Known]:
     return known
 
 
-def _station(parser: Parser, station: ControlPoint | None) -> Known | None:
+def _station(parser: Parser, station: ControlPoint | None) -> FixedPoint | None:
     if station is None or not station.name.strip():
         parser.want("observations.station", "the station point")
         return None
     return _point(parser, "observations.station", f"station {station.name}", station)
 
 
-def find(parser: Parser, path: str, where: str, name: str, control: list[Known]) -> Known | None:
+def find(parser: Parser, path: str, where: str, name: str, control: list[FixedPoint]) -> FixedPoint | None:
     """The control point of a name; a fault that names what may be meant when there is none."""
     if not name.strip():
         parser.want(path, where)
@@ -174,7 +174,9 @@ def find(parser: Parser, path: str, where: str, name: str, control: list[Known])
     return found
 
 
-def _sight(document: Envelope, parser: Parser, i: int, shot: Shot, control: list[Known], found: Read) -> Sight | None:
+def _sight(
+    document: Envelope, parser: Parser, i: int, shot: Shot, control: list[FixedPoint], found: Read
+) -> Sight | None:
     path, where = f"observations.shots[{i}]", f"{ordinal(i)} sight"
     point = find(parser, f"{path}.point", f"{where}, point", shot.point, control)
     hz = angle(document, parser, f"{path}.hz", f"{where}, horizontal circle", shot.hz)
@@ -225,11 +227,11 @@ def _sight(document: Envelope, parser: Parser, i: int, shot: Shot, control: list
     return Sight(i, point, hz, z, horizontal, rise_m(horizontal, z, found.instrument_m, target))
 
 
-def _one_spot(known: Known, other: Known) -> bool:
+def _one_spot(known: FixedPoint, other: FixedPoint) -> bool:
     return math.hypot(known.e - other.e, known.n - other.n) < ONE_SPOT_M
 
 
-def _by_heights(found: Read, point: Known | None) -> bool:
+def _by_heights(found: Read, point: FixedPoint | None) -> bool:
     """Whether a slope distance can be reduced by the two heights."""
     return bool(
         found.station
@@ -247,7 +249,7 @@ def _reduced(
     shot: Shot,
     slope: float,
     z: float | None,
-    point: Known,
+    point: FixedPoint,
     target: float,
     found: Read,
 ) -> float | None:
@@ -275,7 +277,9 @@ def rise_m(horizontal: float | None, z: float | None, instrument: float | None, 
     return horizontal / math.tan(math.radians(z)) + bent + instrument - target
 
 
-def _closing(document: Envelope, parser: Parser, control: list[Known]) -> tuple[Known, float, float | None] | None:
+def _closing(
+    document: Envelope, parser: Parser, control: list[FixedPoint]
+) -> tuple[FixedPoint, float, float | None] | None:
     o: Oriented = document.observations
     if o.closing is None or not (o.closing.point.strip() or _filled(o.closing.hz)):
         return None

@@ -18,7 +18,7 @@ from statistics import median
 from ..documents.envelope import Instrument
 from ..stats.least_squares import Fit, fit, step
 from ..units.angles import ARCSEC_PER_RADIAN
-from .read import Known, Sight
+from .read import FixedPoint, Sight
 
 ANGLE_ARCSEC, DISTANCE_MM, DISTANCE_PPM = 3.0, 2.0, 2.0
 MOST_ROUNDS, SUPPOSED_ROUNDS, CLOSE_M = 30, 12, 1e-6
@@ -66,7 +66,7 @@ class Observed:
     kind: str
     value: float
     sigma: float
-    point: Known
+    point: FixedPoint
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,11 +105,11 @@ class Solution:
         return None
 
 
-def bearing_rad(e: float, n: float, point: Known) -> float:
+def bearing_rad(e: float, n: float, point: FixedPoint) -> float:
     return math.atan2(point.e - e, point.n - n)
 
 
-def distance_m(e: float, n: float, point: Known) -> float:
+def distance_m(e: float, n: float, point: FixedPoint) -> float:
     return math.hypot(point.e - e, point.n - n)
 
 
@@ -119,7 +119,7 @@ def wrapped(angle: float) -> float:
 
 
 def observations(
-    sights: Sequence[Sight], spreads: Spreads, names: dict[str, Known] | None = None
+    sights: Sequence[Sight], spreads: Spreads, names: dict[str, FixedPoint] | None = None
 ) -> tuple[Observed, ...]:
     """Directions and distances of sights; `names` puts other points under the names sighted."""
     rows = []
@@ -202,12 +202,12 @@ def trusted(observed: tuple[Observed, ...]) -> Trusted | None:
 
 def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trusted | None:
     e, n = start
-    kept_count = max(4, math.ceil(TRUSTED_SHARE * len(observed)))
+    trusted_count = max(4, math.ceil(TRUSTED_SHARE * len(observed)))
     for _ in range(TRIMMED_ROUNDS):
         turn = _middle_turn(observed, e, n)
         off = _misfits(observed, e, n, turn)
         order = sorted(range(len(observed)), key=lambda i: abs(off[i]) / observed[i].sigma)
-        kept = [observed[i] for i in sorted(order[:kept_count])]
+        kept = [observed[i] for i in sorted(order[:trusted_count])]
         rows, misses = _equations(tuple(kept), e, n, turn, 0.0, None)
         try:
             moved = step(rows, misses)
@@ -223,7 +223,7 @@ def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trus
             break
     turn = _middle_turn(observed, e, n)
     off = sorted(abs(v) / misfit.sigma for v, misfit in zip(_misfits(observed, e, n, turn), observed, strict=True))
-    return Trusted(e, n, turn, math.fsum(v * v for v in off[:kept_count]))
+    return Trusted(e, n, turn, math.fsum(v * v for v in off[:trusted_count]))
 
 
 def _middle_turn(observed: tuple[Observed, ...], e: float, n: float) -> float:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 from ..stats.estimate import PRIOR_DOF
 from ..stats.quantiles import f_quantile
-from .read import Known, Sight
+from .read import FixedPoint, Sight
 from .solve import Observed, Solution, Spreads, Trusted, observations, solve, solve_from, trusted, wrapped
 
 PROBABILITY = 0.99
@@ -91,7 +91,7 @@ def _supposed(observed: tuple[Observed, ...], at: Trusted | None) -> Solution | 
 
 
 def _left_out(
-    sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known], at: Trusted | None
+    sights: Sequence[Sight], spreads: Spreads, points: dict[str, FixedPoint], at: Trusted | None
 ) -> list[tuple[float, Suspect]]:
     rows = []
     for name in _furthest_off(sights, points, at):
@@ -106,7 +106,7 @@ def _left_out(
     return rows
 
 
-def _furthest_off(sights: Sequence[Sight], points: dict[str, Known], at: Trusted | None) -> list[str]:
+def _furthest_off(sights: Sequence[Sight], points: dict[str, FixedPoint], at: Trusted | None) -> list[str]:
     """The points that lie furthest from where they were sighted: of many only these are worth solving for."""
     if at is None or len(points) <= MOST_POINTS:
         return list(points)
@@ -116,7 +116,7 @@ def _furthest_off(sights: Sequence[Sight], points: dict[str, Known], at: Trusted
     return sorted(worst, key=lambda name: -worst[name])[:MOST_POINTS]
 
 
-def _off_m(sight: Sight, point: Known, at: Trusted) -> float:
+def _off_m(sight: Sight, point: FixedPoint, at: Trusted) -> float:
     """How far a point lies from where a sight goes, as seen from the trusted place, m."""
     far = math.hypot(point.e - at.e, point.n - at.n)
     turn = wrapped(math.radians(sight.hz_deg) + at.turn - math.atan2(point.e - at.e, point.n - at.n))
@@ -136,7 +136,7 @@ def _miss_m(sights: Sequence[Sight], name: str, solution: Solution) -> float:
 
 
 def _swapped(
-    sights: Sequence[Sight], spreads: Spreads, points: dict[str, Known], at: Trusted | None
+    sights: Sequence[Sight], spreads: Spreads, points: dict[str, FixedPoint], at: Trusted | None
 ) -> list[tuple[float, Suspect]]:
     rows = []
     pairs = list(itertools.combinations(points, 2))
@@ -150,7 +150,7 @@ def _swapped(
 
 
 def _likeliest(
-    sights: Sequence[Sight], points: dict[str, Known], pairs: list[tuple[str, str]], at: Trusted | None
+    sights: Sequence[Sight], points: dict[str, FixedPoint], pairs: list[tuple[str, str]], at: Trusted | None
 ) -> list[tuple[str, str]]:
     """The pairs of names that, the other way round, bring most together as seen from the trusted place."""
     if at is None:

@@ -118,7 +118,7 @@ def reduce(document: ReadinessCheck) -> Result:
     parser.demand_complete()
     steps = document.observations.steps
     outcome = _outcome(steps)
-    why = [(f"found-{step.grade}", _said(step)) for step in steps if step.record]
+    why = [(f"found-{step.grade}", _shown(step)) for step in steps if step.record]
     why += [
         ("left-out", f"{title_of(step.check)} was skipped: {step.left_out.strip()}.")
         for step in steps
@@ -148,7 +148,7 @@ def _figures(document: ReadinessCheck, outcome: Outcome) -> ReadinessFigures:
     return ReadinessFigures(outcome=outcome.code, minutes=document.observations.minutes, checks=checks)
 
 
-def _said(step: ReadinessStep) -> str:
+def _shown(step: ReadinessStep) -> str:
     left = ", as left" if step.stage == "as-left" else ""
     return f"{title_of(step.check)}{left}: {step.finding}"
 

@@ -84,10 +84,10 @@ def _turn(document: SetUpDocument, tilt_arcsec: Plane, understood: str) -> Guide
     """Which screws take a tilt away; less than a hand can turn is said so."""
     bearing, size = polar(*tilt_arcsec)
     advice = _screws(document, TiltVector(bearing_deg=bearing, arcsec=min(MOST_ARCSEC, size)))
-    return _led("screws", advice, understood) if advice.result.moves else _touch(size)
+    return _with_lead("screws", advice, understood) if advice.result.moves else _touch(size)
 
 
-def _led(kind: str, advice: Advice, understood: str) -> GuideAdvice:
+def _with_lead(kind: str, advice: Advice, understood: str) -> GuideAdvice:
     """An advisor's answer, its first step in front."""
     text, first = advice.text, next(iter(advice.result.moves), None)
     headline = first.text if first else text[0]
@@ -102,9 +102,11 @@ def _by_bubble(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
     understood = _bubble_words(document, last)
     if act.name == "circular-screws" and not bubble.at_wall:
         bearing, size = polar(*bubble.tilt())
-        return _led("screws", _screws(document, TiltVector(bearing_deg=bearing, arcsec=size * ARCSEC)), understood)
+        return _with_lead(
+            "screws", _screws(document, TiltVector(bearing_deg=bearing, arcsec=size * ARCSEC)), understood
+        )
     query = LegsQuery(advice="legs", units=_units(document), bubble=bubble, tripod=o.tripod, may=o.options.legs_may)
-    return _led("legs", advice_for(query), understood)
+    return _with_lead("legs", advice_for(query), understood)
 
 
 def _bubble_words(document: SetUpDocument, last: Done) -> str:
@@ -134,11 +136,11 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
         height = (o.tripod.head_height_m + o.tripod.pivot_height_m) / MM
         size = min(MOST_ARCSEC, spot.distance_mm / height * ARCSEC)
         tilt = TiltVector(bearing_deg=spot.bearing_deg % 360.0, arcsec=size)
-        return _led("screws", _screws(document, tilt), understood)
+        return _with_lead("screws", _screws(document, tilt), understood)
     if act.name == "shift":
         move = PlanMove(bearing_deg=back, distance_mm=spot.distance_mm)
         shift = ShiftQuery(advice="shift", units=_units(document), move=move, tripod=o.tripod, base=base_of(document))
-        return _led("shift", advice_for(shift), understood)
+        return _with_lead("shift", advice_for(shift), understood)
     if act.name in ("near", "over", "bob"):
         method = _push(back, o.stand_bearing_deg)
         headline = {
@@ -159,7 +161,7 @@ def _by_spot(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
         slide_range_mm=SLIDE_MM,
         stand_bearing_deg=o.stand_bearing_deg,
     )
-    return _led("slide", advice_for(slide), understood)
+    return _with_lead("slide", advice_for(slide), understood)
 
 
 def _push(bearing: float, stand: float) -> str:
@@ -194,7 +196,7 @@ def _by_level(document: SetUpDocument, level: Levelled) -> GuideAdvice | None:
     advice = _screws(document, vials=vials)
     if not advice.result.moves:
         return _touch(math.hypot(along - rest, (across or rest_across) - rest_across) * scale)
-    return _led("screws", advice, understood="level vial readings")
+    return _with_lead("screws", advice, understood="level vial readings")
 
 
 def _in_plan(figures: Plane, leading_reasons: Plane, right: Plane) -> Plane:

@@ -52,7 +52,7 @@ def guide(document: SetUpDocument, act: str | None = None) -> Guide:
     return Guide(
         method=method.name,
         method_title=method.title,
-        steps=_knots(document, acts, at, may),
+        steps=_steps_of_method(document, acts, at, may),
         act=_at_hand(document, here),
         advice=advice,
         within_tolerance=is_enough,
@@ -137,7 +137,7 @@ def _after(document: SetUpDocument, method: SetUpMethod, names: list[str], act: 
     return names[at + 1] if at + 1 < len(names) else None
 
 
-def _knots(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[MethodStep]:
+def _steps_of_method(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[MethodStep]:
     o = document.observations
     furthest = max((i for i, act in enumerate(acts) if last_of(o, act.name)), default=-1)
     rows = []

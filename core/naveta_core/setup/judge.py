@@ -22,7 +22,7 @@ from .results import SetUpFigures, SetUpPreview
 
 RESTS_DIFFER_DIV = 0.5
 """Two rest positions of one vial that differ by more do not belong together (three standard deviations)."""
-HEIGHTS_APART_M = 0.003
+HEIGHTS_DIFFER_M = 0.003
 MANY_PASSES = 4
 QUICK_PREFILLED = {"last-look", "heights", "ring-round", "turn-round"}
 """What a set-up noted afterwards still has to answer for."""
@@ -134,10 +134,10 @@ def _also_watched(judged: Judged) -> list[CodedText]:
     if rests_differ > RESTS_DIFFER_DIV:
         text = f"The two reversing points differ by {figure(rests_differ, 1)} div: something moved. Turn by 180° once more."
         messages.append(("rests-differ", text))
-    apart = heights_differ(judged)
-    if apart > HEIGHTS_APART_M:
+    gap = heights_differ(judged)
+    if gap > HEIGHTS_DIFFER_M:
         words = length_words(document.units.length)
-        messages.append(("heights-differ", f"The two heights differ by {words.small(apart)}: measure a third time."))
+        messages.append(("heights-differ", f"The two heights differ by {words.small(gap)}: measure a third time."))
     return messages
 
 

@@ -53,7 +53,7 @@ class State:
 
 
 @dataclass(frozen=True, slots=True)
-class Seen:
+class InstrumentView:
     """What a person sees. Directions are bearings of the set-up frame; `None` where there is nothing to see."""
 
     bubble_bearing_deg: float
@@ -168,7 +168,7 @@ def strain_mm(state: State) -> float:
     return abs(a + c - b - d) / 4.0
 
 
-def see(equipment: Equipment, state: State) -> Seen:
+def see(equipment: Equipment, state: State) -> InstrumentView:
     """What is seen in a state."""
     base = _base_turn(equipment, state)
     up = (base[0][2], base[1][2], base[2][2])
@@ -180,7 +180,7 @@ def see(equipment: Equipment, state: State) -> Seen:
     plate_div, at_end = _plate(equipment, tilt, state.heading_deg)
     level = _electronic(equipment, tilt, state.heading_deg)
     axis = _meets(pivot, times(up, -1.0), state.mark)
-    return Seen(
+    return InstrumentView(
         bubble_bearing_deg=bearing,
         bubble_mm=min(size, equipment.circular.wall_mm),
         at_wall=size >= equipment.circular.wall_mm,

@@ -86,12 +86,12 @@ class SiteScrew(Answer):
     turns: float | None
 
 
-class SeenSpot(Answer):
+class ObservedSpot(Answer):
     bearing_deg: float
     distance_mm: float
 
 
-class SeenBubble(Answer):
+class ObservedBubble(Answer):
     bearing_deg: float
     offset_mm: float | None
     at_wall: bool
@@ -103,8 +103,8 @@ class SiteDrawing(Answer):
     legs: list[SiteLeg]
     screws: list[SiteScrew]
     stand_bearing_deg: float
-    spot: SeenSpot | None
-    bubble: SeenBubble | None
+    spot: ObservedSpot | None
+    bubble: ObservedBubble | None
     over_point: bool
     centred_by: str
     you: str

@@ -11,7 +11,7 @@ from .document import Done, SetUpDocument
 from .methods import SET_UP_METHODS
 from .observations import bubble_of, spot_of
 from .reading import centred_by
-from .results import GuideAdvice, SeenBubble, SeenSpot, SiteDrawing, SiteLeg, SiteScrew
+from .results import GuideAdvice, ObservedBubble, ObservedSpot, SiteDrawing, SiteLeg, SiteScrew
 from .steps import Act
 from .tripod import LEGS
 
@@ -38,8 +38,8 @@ def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: GuideA
         legs=_legs(document, [move for move in moves if isinstance(move, LegStep | ShiftStep)]),
         screws=_screws(document, result.screw_turns if result else {}) if act.name in WITH_SCREWS else [],
         stand_bearing_deg=o.stand_bearing_deg % 360.0,
-        spot=SeenSpot(bearing_deg=spot.bearing_deg % 360.0, distance_mm=spot.distance_mm) if spot else None,
-        bubble=SeenBubble(bearing_deg=bubble.bearing_deg, offset_mm=bubble.offset_mm, at_wall=bubble.at_wall)
+        spot=ObservedSpot(bearing_deg=spot.bearing_deg % 360.0, distance_mm=spot.distance_mm) if spot else None,
+        bubble=ObservedBubble(bearing_deg=bubble.bearing_deg, offset_mm=bubble.offset_mm, at_wall=bubble.at_wall)
         if bubble
         else None,
         over_point=not SET_UP_METHODS[o.method].for_levels and not o.mark.free,

@@ -11,7 +11,7 @@ from .document import SetUpDocument
 HOT_C, COLD_C = 28.0, 3.0
 KNOWN_FROM = 2.0
 """An index is worth saying from twice its σ."""
-PLUMMET_SAID_MM = 0.5
+PLUMMET_REPORTED_MM = 0.5
 SLOPE_DEG = 5.0
 WIDE_M = 0.9
 AT_THE_FEET = ("tripod", "tread")
@@ -133,7 +133,7 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
             return [("index-known", text)]
     if act == "last-look":
         off = document.known_plummet_mm()
-        if off is not None and off > PLUMMET_SAID_MM:
+        if off is not None and off > PLUMMET_REPORTED_MM:
             turns = document.instrument.plummet_place != "base"
             level_type = "centre at two headings 180° apart and take the middle" if turns else "use a plumb bob"
             text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. For precise work, {level_type}."

@@ -44,7 +44,7 @@ DIGITAL = _SetUpMethod(0.10, 0.006, 0.1)
 DIGITAL_INVAR = _SetUpMethod(0.05, 0.003, 0.05)
 
 
-def way_of(reading: str | None, class_mm_per_km: float | None) -> _SetUpMethod:
+def method_name(reading: str | None, class_mm_per_km: float | None) -> _SetUpMethod:
     """The way of reading of an instrument; a digital level of the fine class is read on invar."""
     if reading == "micrometer":
         return MICROMETER
@@ -65,7 +65,7 @@ def staff_spread(
     A stated levelling accuracy s (mm per km double run) gives w = s*sqrt(2 D/1000) for a sight of D metres;
     a spread stated by the owner wins over both.
     """
-    way = way_of(reading, class_mm_per_km)
+    way = method_name(reading, class_mm_per_km)
     if own_within_mm is not None:
         within = own_within_mm
     elif class_mm_per_km is not None:

@@ -10,7 +10,7 @@ from __future__ import annotations
 import re
 from functools import lru_cache
 
-from .numbers import KEPT, Numeral, numeral
+from .numbers import CACHED, Numeral, numeral
 
 ARCSEC_PER_RADIAN = 206264.80624709636
 ARCSEC_PER_DEGREE = 3600.0
@@ -21,7 +21,7 @@ _SEPARATED = re.compile(
 _DEGREES = re.compile(r"([+\-−]?\d{1,3}(?:[.,]\d+)?)\s*°", re.ASCII)
 
 
-@lru_cache(KEPT)
+@lru_cache(CACHED)
 def parse_angle(text: str, unit: str = "dms") -> Numeral:
     """A typed angle in decimal degrees with the worth of its last digit. ValueError says what is wanted."""
     if match := _DEGREES.fullmatch(text.strip()):

@@ -95,7 +95,7 @@ def joined(parts: list[str]) -> str:
 
 UNITS = {"mm": " mm", "arcsec": "″", "div": " div", "ppm": " ppm", "mm/km": " mm per km"}
 
-UNITS_SAID = {
+UNITS_SHOWN = {
     "mm": "millimetres",
     "arcsec": "seconds",
     "div": "divisions",

@@ -10,7 +10,7 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
-from .numbers import KEPT, numeral
+from .numbers import CACHED, numeral
 
 METRES: dict[str, float] = {
     "m": 1.0,
@@ -44,7 +44,7 @@ class Length:
     step_m: float = 0.0
 
 
-@lru_cache(KEPT)
+@lru_cache(CACHED)
 def parse_length(text: str, unit: str = "m") -> Length:
     """A typed length in metres; `unit` counts where the text has none. ValueError says what is wanted."""
     if any(mark in text for mark in "'′\"″"):

@@ -12,7 +12,7 @@ MOST_DIGITS = 15
 FEWEST_ON_A_GRID, ON_GRID = 8, 1e-3
 SEXAGESIMAL, DECIMAL = (2, 5, 10, 20, 30, 60), (2, 5, 10)
 """Multiples of a last digit that displays count in: seconds of arc, and everything else."""
-KEPT = 4096
+CACHED = 4096
 """So many typed texts are kept with what they were read as: a sheet is read again at every keystroke."""
 _NUMBER = re.compile(r"([+\-−]?)(\d+(?:[.,]\d*)?|[.,]\d+)", re.ASCII)
 
@@ -25,7 +25,7 @@ class Numeral:
     step: float
 
 
-@lru_cache(KEPT)
+@lru_cache(CACHED)
 def numeral(text: str) -> Numeral:
     """Read one plain number. Raises ValueError whose text says what is wanted."""
     match = _NUMBER.fullmatch(text.strip(" \t\u00a0"))

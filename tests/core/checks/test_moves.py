@@ -31,10 +31,10 @@ def test_a_step_within_a_series_is_found_with_its_place() -> None:
 
 def test_a_step_stands_out_more_than_any_single_value_of_it() -> None:
     groups = [[0.1, -0.2, 9.0, 9.2, 8.9], [0.0, 0.3, -0.1, 0.2, -0.3]]
-    moved, apart = find_moved(groups), find_outlier(groups)
+    moved, gap = find_moved(groups), find_outlier(groups)
     assert moved is not None
     assert (moved.group, moved.index) == (0, 2)
-    assert apart is None or moved.deviation > apart.deviation
+    assert gap is None or moved.deviation > gap.deviation
 
 
 def test_the_step_is_weighed_as_the_rule_says() -> None:

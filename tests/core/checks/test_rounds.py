@@ -131,8 +131,8 @@ def test_a_fresh_sheet_under_the_plummet_has_an_axis_of_its_own() -> None:
         {"height_m": "1.5", "marks": [{k: v for k, v in m.items() if k != "repeat"} for m in marks[i : i + 4]]}
         for i in (0, 4)
     ]
-    apart = reduced(of_rows("plummet", "sets", halves, method="turn"))
-    assert apart["result"]["offset_mm"] == pytest.approx(together["result"]["offset_mm"], abs=1e-9)
+    gap = reduced(of_rows("plummet", "sets", halves, method="turn"))
+    assert gap["result"]["offset_mm"] == pytest.approx(together["result"]["offset_mm"], abs=1e-9)
 
 
 def pointings(hz: float, zenith: float, c: float, i: float, turned: float, number: int) -> Data:

@@ -127,13 +127,13 @@ def test_what_a_model_stores_is_how_far_it_is_adjusted(storable: float | None, g
         (-1.0, "stored-and-proved", "correctly"),
     ],
 )
-def test_the_second_round_says_what_became_of_the_first(now: float, code: str, says: str) -> None:
+def test_the_second_round_says_what_became_of_the_first(now: float, code: str, text_: str) -> None:
     was = reduced(found())["result"]
     carried = {name: was[name] for name in KINDS["two-face"].as_left_inputs}
     result = reduced(found(now, found=carried))
     reason = next(each for each in result["verdict"]["reasons"] if each["code"].startswith(("stored-", "not-stored")))
     assert reason["code"] == code
-    assert says in reason["text"]
+    assert text_ in reason["text"]
     assert reason["text"].startswith("c: +12.0″ before")
     assert len([each for each in result["verdict"]["reasons"] if each["code"].startswith("stored-")]) <= 1, (
         "i and t showed nothing"

@@ -326,9 +326,9 @@ def test_one_of_five_a_whole_degree_off_is_named_by_itself() -> None:
 
 def test_a_pointing_apart_is_marked_before_the_other_face_is_in() -> None:
     left = [{"hz": f"10.000{k}", "v": "90.0000"} for k in (1, 2, 0, 1)] + [{"hz": "10.0101", "v": "90.0001"}]
-    apart = previewed(document({"left": left, "right": [{}]}))["progress"]["outlier"]
-    assert apart["path"] == "observations.targets[0].left[4]"
-    assert "horizontal circle" in apart["text"]
+    gap = previewed(document({"left": left, "right": [{}]}))["progress"]["outlier"]
+    assert gap["path"] == "observations.targets[0].left[4]"
+    assert "horizontal circle" in gap["text"]
     assert previewed(document({"left": left[:4], "right": [{}]}))["progress"]["outlier"] is None
 
 

@@ -47,11 +47,11 @@ class TestTriedFirst:
                 continue  # the vial it is given for has its wall at 5 mm
             at = (found["offset_mm"], math.radians(found["bearing_deg"]))
             real = (then.bubble_mm, math.radians(then.bubble_bearing_deg))
-            apart = math.dist(
+            gap = math.dist(
                 (at[0] * math.sin(at[1]), at[0] * math.cos(at[1])),
                 (real[0] * math.sin(real[1]), real[0] * math.cos(real[1])),
             )
-            assert apart < 0.1
+            assert gap < 0.1
 
     def test_a_screw_turned_tips_the_instrument_by_its_pitch(self) -> None:
         """One screw at 0° raised by a tenth of 0.7 mm: 0.07/(1.5·50) rad = 192.5″, spot by 1.45 m · 192.5″ = 1.35 mm."""

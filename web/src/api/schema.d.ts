@@ -3679,6 +3679,22 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** ObservedBubble */
+        ObservedBubble: {
+            /** At Wall */
+            at_wall: boolean;
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Offset Mm */
+            offset_mm: number | null;
+        };
+        /** ObservedSpot */
+        ObservedSpot: {
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Distance Mm */
+            distance_mm: number;
+        };
         /** OptionOut */
         OptionOut: {
             /** Hint */
@@ -4869,22 +4885,6 @@ export interface components {
             /** @default null */
             swing: components["schemas"]["Swing"] | null;
         };
-        /** SeenBubble */
-        SeenBubble: {
-            /** At Wall */
-            at_wall: boolean;
-            /** Bearing Deg */
-            bearing_deg: number;
-            /** Offset Mm */
-            offset_mm: number | null;
-        };
-        /** SeenSpot */
-        SeenSpot: {
-            /** Bearing Deg */
-            bearing_deg: number;
-            /** Distance Mm */
-            distance_mm: number;
-        };
         /**
          * SeriesOut
          * @description A figure's history; `unit` as it is written behind a number, and as it is said.
@@ -5329,7 +5329,7 @@ export interface components {
          * @description The ground in plan, metres from the middle of the head.
          */
         SiteDrawing: {
-            bubble: components["schemas"]["SeenBubble"] | null;
+            bubble: components["schemas"]["ObservedBubble"] | null;
             /** Centred By */
             centred_by: string;
             /** Legs */
@@ -5338,7 +5338,7 @@ export interface components {
             over_point: boolean;
             /** Screws */
             screws: components["schemas"]["SiteScrew"][];
-            spot: components["schemas"]["SeenSpot"] | null;
+            spot: components["schemas"]["ObservedSpot"] | null;
             /** Stand Bearing Deg */
             stand_bearing_deg: number;
             /** You */

@@ -72,7 +72,7 @@ async function openAll<T>(all: Stored<T>[]): Promise<T[]> {
 /** The device has no room left: said where it happens, since a sheet that is not kept can be lost. */
 export class NoRoom extends Error {}
 
-async function made<T>(write: () => Promise<T>): Promise<T> {
+async function created<T>(write: () => Promise<T>): Promise<T> {
   try {
     return await write();
   } catch (error) {
@@ -87,7 +87,7 @@ const whoseDraft = (draft: Draft): Whose => (draft.left ? "firm" : "own");
 export async function storeDraft(draft: Draft): Promise<void> {
   const mark = note(draft);
   const value = await stored(draft, whoseDraft(draft));
-  await made(async () => (await store()).put("drafts", value));
+  await created(async () => (await store()).put("drafts", value));
   arrived(draft.id, mark);
   changed();
 }
@@ -129,7 +129,7 @@ export async function roundHolding(owner: string, record: string): Promise<strin
 
 export async function post(item: OutboxItem, draftId?: string): Promise<void> {
   const value = await stored(item, "own");
-  await made(async () => {
+  await created(async () => {
     const tx = (await store()).transaction(["outbox", "drafts"], "readwrite");
     await tx.objectStore("outbox").put(value);
     if (draftId) await tx.objectStore("drafts").delete(draftId);

@@ -3,13 +3,13 @@ import { Engine, EngineGone, type WorkerLike } from "./engine";
 import type { WorkerMessage } from "./worker";
 
 class FakeWorker implements WorkerLike {
-  static made: FakeWorker[] = [];
+  static created: FakeWorker[] = [];
   onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null = null;
   onerror: ((event: ErrorEvent) => void) | null = null;
   sent: { id?: number; text?: string; boot?: string }[] = [];
   ended = false;
   constructor() {
-    FakeWorker.made.push(this);
+    FakeWorker.created.push(this);
   }
   postMessage(message: unknown): void {
     this.sent.push(message as { id: number });
@@ -17,18 +17,18 @@ class FakeWorker implements WorkerLike {
   terminate(): void {
     this.ended = true;
   }
-  says(answer: WorkerMessage): void {
+  reports(answer: WorkerMessage): void {
     this.onmessage?.({ data: answer } as MessageEvent<WorkerMessage>);
   }
   answers(answer: unknown): void {
     const query = this.sent[this.sent.length - 1];
-    this.says({ id: query?.id as number, text: JSON.stringify(answer) });
+    this.reports({ id: query?.id as number, text: JSON.stringify(answer) });
   }
 }
-const last = () => FakeWorker.made[FakeWorker.made.length - 1] as FakeWorker;
+const last = () => FakeWorker.created[FakeWorker.created.length - 1] as FakeWorker;
 
 function started(): Engine {
-  FakeWorker.made = [];
+  FakeWorker.created = [];
   const engine = new Engine(() => new FakeWorker(), "/core/abc/");
   engine.start();
   return engine;
@@ -40,26 +40,26 @@ afterEach(() => void vi.useRealTimers());
 it("boots once, from its own folder, and says how long it took", () => {
   const engine = started();
   engine.start();
-  expect(FakeWorker.made).toHaveLength(1);
+  expect(FakeWorker.created).toHaveLength(1);
   expect(last().sent).toEqual([{ boot: "/core/abc/" }]);
   expect(engine.state).toBe("booting");
-  last().says({ ready: true, ms: 6000 });
+  last().reports({ ready: true, ms: 6000 });
   expect([engine.state, engine.bootMs]).toEqual(["ready", 6000]);
 });
 
 it("gives each answer to whoever asked for it, in whatever order they come", async () => {
   const engine = started();
-  last().says({ ready: true, ms: 1 });
+  last().reports({ ready: true, ms: 1 });
   const [each, two] = [engine.ask({ verb: "preview", n: 1 }), engine.ask({ verb: "preview", n: 2 })];
   const [, first, second] = last().sent;
-  last().says({ id: second?.id as number, text: '{"ok":true,"data":"two"}' });
-  last().says({ id: first?.id as number, text: '{"ok":true,"data":"one"}' });
+  last().reports({ id: second?.id as number, text: '{"ok":true,"data":"two"}' });
+  last().reports({ id: first?.id as number, text: '{"ok":true,"data":"one"}' });
   expect(await Promise.all([each, two])).toEqual(["one", "two"]);
 });
 
 it("turns a refusal into the same problem the server would answer", async () => {
   const engine = started();
-  last().says({ ready: true, ms: 1 });
+  last().reports({ ready: true, ms: 1 });
   const query = engine.ask({ verb: "reduce" });
   const fault = { path: "kind", where: "the kind of check", given: "x", wanted: "one of two-peg" };
   last().answers({ ok: false, status: 422, code: "faults", title: "One thing is wrong; nothing was saved.", faults: [fault] });
@@ -70,7 +70,7 @@ it("turns a refusal into the same problem the server would answer", async () => 
 
 it("lets whoever waits ask the server when the worker goes, and starts another", async () => {
   const engine = started();
-  last().says({ ready: true, ms: 1 });
+  last().reports({ ready: true, ms: 1 });
   const query = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
   const gone = last();
   gone.onerror?.({} as ErrorEvent);
@@ -78,14 +78,14 @@ it("lets whoever waits ask the server when the worker goes, and starts another",
   expect([gone.ended, engine.state]).toEqual([true, "failed"]);
   await expect(engine.ask({ verb: "preview" })).rejects.toBeInstanceOf(EngineGone);
   vi.advanceTimersByTime(1500);
-  expect(FakeWorker.made).toHaveLength(2);
-  last().says({ ready: true, ms: 1 });
+  expect(FakeWorker.created).toHaveLength(2);
+  last().reports({ ready: true, ms: 1 });
   expect(engine.ready).toBe(true);
 });
 
 it("takes a worker that says nothing for gone", async () => {
   const engine = started();
-  last().says({ ready: true, ms: 1 });
+  last().reports({ ready: true, ms: 1 });
   const query = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
   vi.advanceTimersByTime(11_000);
   expect(await query).toBeInstanceOf(EngineGone);
@@ -94,22 +94,22 @@ it("takes a worker that says nothing for gone", async () => {
 it("gives up after a few starts, and is never started where nothing is packed", () => {
   started();
   for (let i = 0; i < 8; i += 1) {
-    last().says({ failed: "no room" });
+    last().reports({ failed: "no room" });
     vi.advanceTimersByTime(10_000);
   }
-  expect(FakeWorker.made).toHaveLength(4);
-  FakeWorker.made = [];
+  expect(FakeWorker.created).toHaveLength(4);
+  FakeWorker.created = [];
   new Engine(() => new FakeWorker(), null).start();
-  expect(FakeWorker.made).toEqual([]);
+  expect(FakeWorker.created).toEqual([]);
 });
 
 it("can be waited for while it boots", async () => {
   const engine = started();
   const ready = engine.whenReady();
-  last().says({ ready: true, ms: 1 });
+  last().reports({ ready: true, ms: 1 });
   await ready;
   const failing = started();
   const failed = failing.whenReady().catch((error: unknown) => error);
-  last().says({ failed: "x" });
+  last().reports({ failed: "x" });
   expect(await failed).toBeInstanceOf(EngineGone);
 });

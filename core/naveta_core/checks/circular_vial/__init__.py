@@ -122,5 +122,5 @@ KIND = Kind(
     order=10,
     unit="mm",
     blocks_release=False,
-    kept=("vial_error_x_mm", "vial_error_y_mm"),
+    carried=("vial_error_x_mm", "vial_error_y_mm"),
 )

@@ -65,7 +65,7 @@ def _limit(document: CompensatorFunction, tilt: float | None) -> Limits:
     return raised(_class_limit(document, tilt), least, "arcsec", what)
 
 
-def judge(document: CompensatorFunction, read: CompensatorRead, _told: Circumstances) -> Judgement:
+def judge(document: CompensatorFunction, read: CompensatorRead, _given: Circumstances) -> Judgement:
     assert read.distance_m is not None
     within, between = variances(document, read)
     aside, refused = _set_aside(read, within, document.units.length)

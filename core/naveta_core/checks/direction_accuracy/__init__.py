@@ -139,6 +139,6 @@ KIND = Kind(
     scheduled=False,
     allows_repeat=False,
     order=82,
-    kept=("circle",),
+    carried=("circle",),
     applies=plunges,
 )

@@ -31,7 +31,7 @@ def needs(_document: DirectionAccuracy) -> Needs:
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 
-def judge(document: DirectionAccuracy, read: AccuracyRead, _told: Circumstances) -> Judgement:
+def judge(document: DirectionAccuracy, read: AccuracyRead, _circumstances: Circumstances) -> Judgement:
     """s against what is stated and against the last full test; the index of the vertical circle against chance."""
     o, found = document.observations, reduce_all(document, read)
     horizontal, full = o.circle == "horizontal", o.procedure == "full"
@@ -40,11 +40,11 @@ def judge(document: DirectionAccuracy, read: AccuracyRead, _told: Circumstances)
     same = document.model_copy(
         update={"before": [earlier for earlier in document.before if earlier.result.get("circle") == o.circle]}
     )
-    campaign = FullTest(found.s, found.dof, full, found.rounding)
-    quantity = held_against(same, MAIN, noun, "arcsec", campaign, stated)
+    full_test = FullTest(found.s, found.dof, full, found.rounding)
+    quantity = held_against(same, MAIN, noun, "arcsec", full_test, stated)
     figures = DirectionAccuracyFigures(
         direction_sigma_arcsec=found.s,
-        sigma_direction_sigma_arcsec=campaign.sigma,
+        sigma_direction_sigma_arcsec=full_test.sigma,
         degrees_of_freedom=found.dof,
         circle=o.circle,
         series_sigma_arcsec=found.spreads,

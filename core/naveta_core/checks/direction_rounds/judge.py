@@ -42,7 +42,7 @@ def needs(_document: DirectionRounds) -> Needs:
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 
-def judge(document: DirectionRounds, read: DirectionsRead, _told: Circumstances) -> Judgement:
+def judge(document: DirectionRounds, read: DirectionsRead, _circumstances: Circumstances) -> Judgement:
     """c against its limits; scatter, single pointings and the reference's closing sight as they fall out."""
     found = solve(document, read)
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
@@ -84,7 +84,7 @@ def judge(document: DirectionRounds, read: DirectionsRead, _told: Circumstances)
         repeat_text="Do a two-face check, five pointings a face, before you store anything.",
         service_text="Do a two-face check, five pointings a face: it shows whether to store a value or send it to service.",
     )
-    _said(judgement, document, read, found)
+    _shown(judgement, document, read, found)
     return judgement
 
 
@@ -94,7 +94,7 @@ def _sigma_of_mean(document: DirectionRounds, read: DirectionsRead, found: Direc
     return single.sigma * sqrt(2.0 / len(read.rounds))
 
 
-def _said(judgement: Judgement, document: DirectionRounds, read: DirectionsRead, found: DirectionsSolution) -> None:
+def _shown(judgement: Judgement, document: DirectionRounds, read: DirectionsRead, found: DirectionsSolution) -> None:
     w = within_arcsec(document, read)
     bound = t_quantile(CLOSING_PROBABILITY, prior_dof(document)) * w * sqrt(2.0)
     for number, face, value in found.closing:

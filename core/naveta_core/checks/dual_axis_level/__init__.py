@@ -12,7 +12,7 @@ from ...documents.envelope import Instrument
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ...engine.storing import stored_group, storing
-from .document import ACROSS, ALONG, KEPT, DualAxisLevel, read_document, where
+from .document import ACROSS, ALONG, STORED_FIGURES, DualAxisLevel, read_document, where
 from .judge import CAUTIONS, judge, needs, progress_of
 from .text import draw
 
@@ -36,7 +36,7 @@ TOGETHER = Group(
     (*BOTH, "bubble_div"),
     "Read both at the same time; the turn by 180° shows which one is wrong.",
 )
-STORED = stored_group(KEPT)
+STORED = stored_group(STORED_FIGURES)
 WORTH = Group("observations", "The plate vial", ("sensitivity_arcsec_per_div",))
 GENERAL = (TOGETHER, WORTH, STORED)
 
@@ -58,7 +58,7 @@ KIND = Kind(
     needs=needs,
     general=GENERAL,
     title="Electronic level",
-    adjust=storing(KEPT),
+    adjust=storing(STORED_FIGURES),
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=4,
     interval_days=30,
@@ -126,7 +126,7 @@ KIND = Kind(
     why="Values that look small in one position can hide an index error. The turn by 180° separates index error from tilt.",
     quick=("half-turn", 2),
     order=30,
-    kept=(ACROSS,),
+    carried=(ACROSS,),
     as_left_inputs=(ALONG, f"sigma_{ALONG}", ACROSS, f"sigma_{ACROSS}"),
     invalidates=("two-face",),
     applies=has_electronic_level,

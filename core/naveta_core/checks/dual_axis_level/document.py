@@ -15,7 +15,7 @@ from ..plate_vial.document import MOST_DIV
 
 ALONG, ACROSS = "index_along_arcsec", "index_across_arcsec"
 MOST_ARCSEC = 3600.0
-KEPT = (
+STORED_FIGURES = (
     StoredValue(ALONG, "before_along_arcsec", "along", sense=0),
     StoredValue(ACROSS, "before_across_arcsec", "across", sense=1),
 )
@@ -117,5 +117,5 @@ def read_document(document: DualAxisLevel, reader: Reader) -> LevelRead:
         typed = reader.figure(o, "sensitivity_arcsec_per_div", wanted=stated is None)
         worth = typed.value if typed else stated
     steps = [row.step(name) for row in rows for name in ("along_arcsec", "across_arcsec")]
-    before = read_before(document, reader, KEPT)
+    before = read_before(document, reader, STORED_FIGURES)
     return LevelRead(found, steps, worth, [entry.step("bubble_div") for entry in beside], before)

@@ -21,7 +21,7 @@ from ...units.numbers import finest
 from ..plate_vial.document import Tube
 from ..plate_vial.solve import find, spreads
 from ..plate_vial.text import placed
-from .document import ACROSS, ALONG, KEPT, DualAxisLevel, DualAxisLevelFigures, LevelRead, where
+from .document import ACROSS, ALONG, STORED_FIGURES, DualAxisLevel, DualAxisLevelFigures, LevelRead, where
 from .solve import display_sense, rms, solve_level
 from .text import finding_of, shown_of, work_of, worked_of
 
@@ -67,8 +67,8 @@ def judge(document: DualAxisLevel, read: LevelRead, circumstances: Circumstances
     )
     judgement.reasons += _what_is_what(along, across, size)
     judgement.reasons += [*display_sense(read, solved), *_beside(document, read, quantities, circumstances.factor)]
-    report_before(judgement, document, read.before, KEPT)
-    report_proved(judgement, document, KEPT)
+    report_before(judgement, document, read.before, STORED_FIGURES)
+    report_proved(judgement, document, STORED_FIGURES)
     judgement.refused += _degrees_for_seconds(read)
     report_scatter(judgement, solved, "headings")
     at = outlier_in(solved)

@@ -41,7 +41,7 @@ def _digit_mm(read: LevellingRead) -> float:
     return sqrt(step**2 / 6)
 
 
-def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances) -> Judgement:
+def judge(document: LevellingAccuracy, read: LevellingRead, _circumstances: Circumstances) -> Judgement:
     full = document.observations.procedure == "full"
     first, second = ([entry.mm for entry in listed] for listed in read.sets)
     counted = [first, second] if full else [first]
@@ -49,9 +49,9 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances
     s = sqrt(fsum(squares(entry) for entry in counted) / dof)
     found = FullTest(s * per_km(read.base_m), dof, full, _digit_mm(read) * per_km(read.base_m))
     kilometre = found.s
-    apart = mean(first) - mean(second)
+    gap = mean(first) - mean(second)
     stated = document.instrument.levelling_accuracy_mm_per_km
-    more, acts, bound_mm = _between(full, s, dof, len(first), apart, read.permitted_mm)
+    more, acts, bound_mm = _between(full, s, dof, len(first), gap, read.permitted_mm)
     quantity = held_against(
         document, MAIN, "the standard deviation", "mm/km", found, stated,
         () if full else more, acts,
@@ -61,7 +61,7 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances
         sigma_levelling_sigma_mm_per_km=found.sigma,
         difference_sigma_mm=s,
         degrees_of_freedom=dof,
-        set_difference_mm=apart,
+        set_difference_mm=gap,
         means_mm=[mean(first), mean(second)],
         repeats=Repeats(squares=0.0, dof=0.0),
     )
@@ -76,12 +76,12 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances
             row(
                 "set_difference_mm",
                 label,
-                f"{figure(apart, 2)} mm, up to {figure(bound_mm, 2)} mm is possible by chance",
-                apart,
+                f"{figure(gap, 2)} mm, up to {figure(bound_mm, 2)} mm is possible by chance",
+                gap,
                 "mm",
             ),
         ],
-        worked_of(document, read, s, dof, kilometre, apart),
+        worked_of(document, read, s, dof, kilometre, gap),
         [work_of(kilometre)],
     )
     if full:
@@ -91,20 +91,20 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _told: Circumstances
 
 
 def _between(
-    full: bool, s: float, dof: int, pairs: int, apart: float, permitted: float | None
+    full: bool, s: float, dof: int, pairs: int, gap: float, permitted: float | None
 ) -> tuple[list[CodedText], list[CodedText], float]:
     """What the two sets' means say: the staffs, or the line of sight; what to do; by how much they may differ."""
     if full:
         allowed = t_quantile(0.975, dof) * s * sqrt(2.0 / pairs)
-        if abs(apart) <= allowed:
+        if abs(gap) <= allowed:
             return [], [], allowed
-        text = f"The staff zeros differ by {figure(abs(apart), 2)} mm, more than chance ({figure(allowed, 2)} mm): use an even number of set-ups in each line, or one staff only."
+        text = f"The staff zeros differ by {figure(abs(gap), 2)} mm, more than chance ({figure(allowed, 2)} mm): use an even number of set-ups in each line, or one staff only."
         return [("staffs-differ", text)], [], allowed
     allowed = permitted if permitted is not None else PERMITTED_S * s
-    if abs(apart) <= allowed:
+    if abs(gap) <= allowed:
         return [], [], allowed
     why = "permitted" if permitted is not None else "2.5 times the scatter"
-    text = f"From the middle and from near one staff the height differences disagree by {figure(abs(apart), 2)} mm, allowed {figure(allowed, 2)} mm ({why}): the line of sight is not level."
+    text = f"From the middle and from near one staff the height differences disagree by {figure(abs(gap), 2)} mm, allowed {figure(allowed, 2)} mm ({why}): the line of sight is not level."
     return [("set-ups-disagree", text)], [("two-peg", "Do a two-peg test to find the collimation error.")], allowed
 
 

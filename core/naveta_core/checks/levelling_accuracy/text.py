@@ -24,7 +24,7 @@ def finding_of(kilometre: float, dof: int, stated: float | None) -> str:
 
 
 def worked_of(
-    document: LevellingAccuracy, read: LevellingRead, s: float, dof: int, kilometre: float, apart: float
+    document: LevellingAccuracy, read: LevellingRead, s: float, dof: int, kilometre: float, gap: float
 ) -> list[CalculationLine]:
     """The calculation; s and apart in mm, kilometre in mm per kilometre of double run."""
     words = length_words(document.units.length)
@@ -44,7 +44,7 @@ def worked_of(
             f"s/√2·√(1000/{read.base_m:g}) = {figure(kilometre, 3)} mm",
         )
     )
-    lines.append(line("First set minus second", f"{figure(apart, 3)} mm"))
+    lines.append(line("First set minus second", f"{figure(gap, 3)} mm"))
     return lines
 
 

@@ -117,6 +117,6 @@ KIND = Kind(
     quick=("half-turn", 2),
     order=20,
     unit="div",
-    kept=("reversal_div", "vial_error_arcsec"),
+    carried=("reversal_div", "vial_error_arcsec"),
     applies=has_plate_vial,
 )

@@ -178,6 +178,6 @@ KIND = Kind(
     quick=("half-turn", 2),
     order=40,
     unit="mm",
-    kept=("offset_x_mm", "offset_y_mm", "at_height_m"),
+    carried=("offset_x_mm", "offset_y_mm", "at_height_m"),
     applies=has_plummet,
 )

@@ -14,7 +14,7 @@ from ...geometry import OPPOSITE_DEG
 from ...results import Figures, Repeats
 
 QUANTITY = "offset_mm"
-HEIGHTS_APART_M = 0.3
+HEIGHTS_DIFFER_M = 0.3
 MOST_MM = 200.0
 
 
@@ -130,7 +130,7 @@ def read_document(document: Plummet, reader: Reader) -> TargetsRead:
 def _joined(sets: list[tuple[float | None, list[PlummetMark]]]) -> list[tuple[float | None, list[PlummetMark]]]:
     """Sets at one and the same height are repeats of one set, each on a sheet of its own."""
     heights = [height for height, _ in sets if height is not None]
-    if len(heights) < max(2, len(sets)) or max(heights) - min(heights) >= HEIGHTS_APART_M:
+    if len(heights) < max(2, len(sets)) or max(heights) - min(heights) >= HEIGHTS_DIFFER_M:
         return sets
     repeats = sorted({(i, spot.repeat) for i, (_, spots) in enumerate(sets) for spot in spots})
     spots = [replace(s, repeat=repeats.index((i, s.repeat)) + 1) for i, (_, spots) in enumerate(sets) for s in spots]

@@ -16,7 +16,7 @@ from ...engine.parser import rounding
 from ...engine.repeats import by_repeat, ground_mark, standing_vector
 from ...stats.noise import BASE_TURNED_MM, BOB_IN_WIND_MM, BOB_MM, PLUMMET_BETWEEN_MM, PLUMMET_MM
 from ...stats.row_fit import Solved, solve
-from .document import HEIGHTS_APART_M, Plummet, TargetsRead
+from .document import HEIGHTS_DIFFER_M, Plummet, TargetsRead
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +92,7 @@ class ByHeight:
 
 def by_height(sets: list[SolvedSet]) -> ByHeight | None:
     heights = [set_.height_m for set_ in sets]
-    if len(sets) < 2 or max(heights) - min(heights) < HEIGHTS_APART_M:
+    if len(sets) < 2 or max(heights) - min(heights) < HEIGHTS_DIFFER_M:
         return None
     mean = fsum(heights) / len(heights)
     square = fsum((h - mean) ** 2 for h in heights)

@@ -125,5 +125,5 @@ KIND = Kind(
     why="A pole held by a wrong level vial is out of plumb at every point, and nothing at the instrument shows it.",
     order=60,
     unit="mm",
-    kept=("lean_mm",),
+    carried=("lean_mm",),
 )

@@ -108,5 +108,5 @@ KIND = Kind(
     why="A worn foot or a loose joint is in every height read with it, and closures do not show it.",
     order=70,
     unit="mm",
-    kept=(SCALE,),
+    carried=(SCALE,),
 )

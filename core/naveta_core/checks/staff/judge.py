@@ -26,8 +26,8 @@ CAUTIONS = {"before": ("tape", "overhead-lines"), "reading": ("tape",), "adjusti
 
 
 def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:
-    left_out = cache(lambda: without_each(lengths_of(document, read), how, found.kept, estimates_of))
-    paths = [read.marks[i][0] for i in found.kept]
+    left_out = cache(lambda: without_each(lengths_of(document, read), how, found.used, estimates_of))
+    paths = [read.marks[i][0] for i in found.used]
 
     def quantity(
         at: int, name: str, noun: str, unit: str, use: float, q: tuple[float, float], condition: str

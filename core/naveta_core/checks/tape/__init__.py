@@ -77,5 +77,5 @@ KIND = Kind(
     why="A damaged or stretched tape is wrong by millimetres in every length, and nothing shows it.",
     order=80,
     unit="ppm",
-    kept=("correction_mm_per_30_m", ZERO),
+    carried=("correction_mm_per_30_m", ZERO),
 )

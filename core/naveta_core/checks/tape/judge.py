@@ -26,8 +26,8 @@ CAUTIONS = {"before": ("tape", "traffic"), "reading": ("tape",), "adjusting": ("
 def _quantities(document: Tape, read: TapeRead, compared: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:
     """Scale and zero against their limits, each also with every single length left out."""
     found, lengths = compared.line, lengths_of(document, read)
-    paths = [read.pairs.marks[i][0] for i in compared.kept]
-    left_out = cache(lambda: without_each(lengths, how, compared.kept, estimates_of))
+    paths = [read.pairs.marks[i][0] for i in compared.used]
+    left_out = cache(lambda: without_each(lengths, how, compared.used, estimates_of))
 
     def without(at: int) -> list[LeftOut]:
         return [(path, entry[at] if entry else None) for path, entry in zip(paths, left_out(), strict=True)]

@@ -13,12 +13,12 @@ from ...units.formatting import figure, length_words
 from .document import Tape, TapeRead, beside
 from .solve import PPM_PER_N, lengths_of, not_brought_back, strain_of
 
-TENSION_SAID_N = 5.0
+TENSION_REPORTED_N = 5.0
 
 
 def tension_of(document: Tape, read: TapeRead) -> list[CodedText]:
     off = not_brought_back(document, read)
-    if off <= TENSION_SAID_N:
+    if off <= TENSION_REPORTED_N:
         return []
     cost = PPM_PER_N[document.observations.material] * off
     why = "without its cross-section" if document.observations.material == "steel" else "for this tape"

@@ -7,7 +7,7 @@ from typing import Any
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ...engine.storing import stored_group, storing
-from .document import HZ, KEPT, Tracker, V, read_document, where
+from .document import HZ, STORED_FIGURES, Tracker, V, read_document, where
 from .judge import CAUTIONS, judge, needs, progress_of
 from .text import draw
 
@@ -30,7 +30,7 @@ GENERAL = (
     _list("auto", "left"),
     _list("auto", "right"),
     _list("manual", "right"),
-    stored_group(KEPT),
+    stored_group(STORED_FIGURES),
 )
 STEPS = (
     "A clean prism about 100 m away, level, facing you, on a bipod.",
@@ -49,7 +49,7 @@ KIND = Kind(
     general=GENERAL,
     prerequisites=((("dual-axis-level",), "The electronic level"), (("two-face",), "Two-face check")),
     title="Target tracker check",
-    adjust=storing(KEPT),
+    adjust=storing(STORED_FIGURES),
     applies_to=("robotic-total-station",),
     minutes=10,
     interval_days=30,
@@ -101,6 +101,6 @@ KIND = Kind(
     why="A tracker error shifts every tracked point by the same angle, and one face alone never shows it.",
     blocks_release=False,
     order=47,
-    kept=(V, f"sigma_{V}"),
+    carried=(V, f"sigma_{V}"),
     as_left_inputs=(HZ, f"sigma_{HZ}", V, f"sigma_{V}"),
 )

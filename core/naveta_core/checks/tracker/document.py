@@ -17,7 +17,7 @@ from ...results import Figures, Repeats
 from ..two_face.document import CirclePointing, ReadPointing, alike, by_repeats, pointings_of, want_in_every_repeat
 
 HZ, V = "tracker_hz_arcsec", "tracker_v_arcsec"
-KEPT = (
+STORED_FIGURES = (
     StoredValue("tracker_hz_arcsec", "before_hz_arcsec", "across"),
     StoredValue("tracker_v_arcsec", "before_v_arcsec", "in height"),
 )
@@ -114,7 +114,7 @@ def read_document(document: Tracker, reader: Reader) -> TrackerRead:
     if not reader.missing and not reader.faults:
         for prism in seen:
             _same_prism(reader, prism)
-    return TrackerRead(seen, read_before(document, reader, KEPT))
+    return TrackerRead(seen, read_before(document, reader, STORED_FIGURES))
 
 
 def _same_prism(reader: Reader, prism: SightedPrism) -> None:

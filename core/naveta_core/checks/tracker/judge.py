@@ -19,7 +19,7 @@ from ...stats.outliers import find_outlier, repeats
 from ...stats.quantiles import t_quantile
 from ...units.formatting import arcsec
 from ..two_face.document import DEFAULT_ACCURACY_ARCSEC
-from .document import HZ, KEPT, LISTS, Tracker, TrackerFigures, TrackerRead, V
+from .document import HZ, LISTS, STORED_FIGURES, Tracker, TrackerFigures, TrackerRead, V
 from .solve import TrackerOffset, groups_of, offset_of
 from .text import finding_of, shown_of, work_of, worked_of
 
@@ -54,7 +54,7 @@ def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: flo
     )
 
 
-def judge(document: Tracker, read: TrackerRead, _told: Circumstances) -> Judgement:
+def judge(document: Tracker, read: TrackerRead, _circumstances: Circumstances) -> Judgement:
     """The mean over all prisms against the limit; what both faces share is at fault, not the tracker."""
     offsets = [offset_of(document, entry) for entry in read.seen]
     n = len(offsets)
@@ -92,8 +92,8 @@ def judge(document: Tracker, read: TrackerRead, _told: Circumstances) -> Judgeme
     )
     judgement.refused += _shared(offsets, estimate) + _outliers(read, groups)
     judgement.reasons += _ground(document)
-    report_before(judgement, document, read.before, KEPT)
-    report_proved(judgement, document, KEPT)
+    report_before(judgement, document, read.before, STORED_FIGURES)
+    report_proved(judgement, document, STORED_FIGURES)
     return judgement
 
 

@@ -39,7 +39,7 @@ def needs(_document: Tripod) -> Needs:
 
 
 def _quantities(
-    document: Tripod, read: TripodRead, moves: HeadMoves, kept: list[int], within: float, scale: float
+    document: Tripod, read: TripodRead, moves: HeadMoves, residual: list[int], within: float, scale: float
 ) -> list[JudgedQuantity]:
     """What does not spring back, and the twist under load; each also with every single round left out."""
     estimates = estimates_of(document, moves, within, scale)
@@ -47,9 +47,9 @@ def _quantities(
 
     def quantity(at: int, name: str, noun: str, opening: Limits, condition: str, turn: str) -> JudgedQuantity:
         def without() -> list[LeftOut]:
-            alone = len(kept) < 2
-            rest = [None if alone else estimates_of(document, moves.without(i), within, scale)[at] for i in kept]
-            return [(read.rounds[i][0], entry) for i, entry in zip(kept, rest, strict=True)]
+            alone = len(residual) < 2
+            rest = [None if alone else estimates_of(document, moves.without(i), within, scale)[at] for i in residual]
+            return [(read.rounds[i][0], entry) for i, entry in zip(residual, rest, strict=True)]
 
         limits = limits_from(document, name, opening)
         return JudgedQuantity(
@@ -88,13 +88,13 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
     pointing = hypot(SCALE_MM, 30.0 / (document.instrument.magnification or 30.0) / scale)
     within = (pointing * noise_factor(document) * circumstances.factor) ** 2 + rounding(read.steps)
     moves = moves_of(read, within)
-    kept_e, twist_e = estimates_of(document, moves, within, scale)
+    residual_e, twist_e = estimates_of(document, moves, within, scale)
     outlier = outlier_of(moves)
-    kept = [i for i in range(len(read.rounds)) if i != outlier]
-    quantities = _quantities(document, read, moves, kept, within, scale)
+    residual = [i for i in range(len(read.rounds)) if i != outlier]
+    quantities = _quantities(document, read, moves, residual, within, scale)
     figures = TripodFigures(
-        set_arcsec=kept_e.value,
-        sigma_set_arcsec=kept_e.sigma,
+        set_arcsec=residual_e.value,
+        sigma_set_arcsec=residual_e.sigma,
         twist_arcsec=twist_e.value,
         sigma_twist_arcsec=twist_e.sigma,
         rounds=[
@@ -105,10 +105,10 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
     judgement = Judgement(
         quantities,
         figures,
-        finding_of(kept_e.value, kept_e.u95, twist_e.value, document),
+        finding_of(residual_e.value, residual_e.u95, twist_e.value, document),
         [shown(quantities[0], "Residual twist"), shown(quantities[1], "Twist under load")],
-        worked_of(read, scale, kept_e.value, twist_e.value),
-        [_at_50_m(kept_e.value)],
+        worked_of(read, scale, residual_e.value, twist_e.value),
+        [_at_50_m(residual_e.value)],
         more_readings=("round", "rounds"),
         repeat_text="Press the feet in again and repeat the check. Both runs count together.",
         service_text="Take it out of use: replace joints that stay twisted.",

@@ -55,10 +55,10 @@ def estimates_of(document: Tripod, moves: HeadMoves, within: float, scale: float
     n, dof = len(moves.sets), prior_dof(document)
     q = 2 * within / n * scale**2
     between = RESTS_MM**2 * scale**2
-    kept = pooled(fsum(moves.sets) / n * scale, q, between, moves.spread, dof)
+    residual = pooled(fsum(moves.sets) / n * scale, q, between, moves.spread, dof)
     # No two hands turn alike: what they give differs by more than reading does.
     hand = (HAND_SHARE * fsum(moves.twists) / n) ** 2 / n * scale**2
-    return kept, pooled(fsum(moves.twists) / n * scale, q + hand, between, Spread(), dof)
+    return residual, pooled(fsum(moves.twists) / n * scale, q + hand, between, Spread(), dof)
 
 
 def outlier_of(moves: HeadMoves) -> int | None:

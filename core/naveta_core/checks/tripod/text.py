@@ -11,16 +11,16 @@ from ...units.formatting import arcsec, figure
 from .document import LOOKS, Tripod, TripodRead
 
 
-def finding_of(kept: float, u: float, twist: float, document: Tripod) -> str:
+def finding_of(residual: float, u: float, twist: float, document: Tripod) -> str:
     """The finding as one sentence; kept, u and twist in arcsec."""
     bad = [name for name, *_ in LOOKS if getattr(document.observations, name) == "no"]
     lead = f"{len(bad)} of three inspections found a defect. " if bad else ""
-    if abs(kept) <= u:
+    if abs(residual) <= u:
         return f"{lead}Head returns within ± {arcsec(u, u)} after a twist of {arcsec(twist, 10)}."
-    return f"{lead}Residual twist {arcsec(abs(kept), u)}, ± {arcsec(u, u)}, after a twist of {arcsec(twist, 10)}."
+    return f"{lead}Residual twist {arcsec(abs(residual), u)}, ± {arcsec(u, u)}, after a twist of {arcsec(twist, 10)}."
 
 
-def worked_of(read: TripodRead, scale: float, kept: float, twist: float) -> list[CalculationLine]:
+def worked_of(read: TripodRead, scale: float, residual: float, twist: float) -> list[CalculationLine]:
     """The calculation; scale in arcsec per unit read, kept and twist in arcsec."""
     lines = [line(f"A millimetre at {figure(read.distance_m or 0, 1)} m", f"{figure(scale, 2)}″")]
     for i, (_, free, loaded, released) in enumerate(read.rounds, start=1):
@@ -33,7 +33,7 @@ def worked_of(read: TripodRead, scale: float, kept: float, twist: float) -> list
     lines.append(
         line(
             "Means, signed by the direction of the turn: twist; residual twist",
-            f"{figure(twist, 1)}″; {figure(kept, 1)}″",
+            f"{figure(twist, 1)}″; {figure(residual, 1)}″",
         )
     )
     return lines

@@ -12,7 +12,7 @@ from ...documents.envelope import Instrument
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ...engine.storing import stored_group, storing
-from .document import COLLIMATION, INDEX, KEPT, TwoFace, read_document, where
+from .document import COLLIMATION, INDEX, STORED_FIGURES, TwoFace, read_document, where
 from .judge import CAUTIONS, judge, needs
 from .text import draw, progress_of
 
@@ -27,7 +27,7 @@ def _face(index: int | str, face: str, title: str) -> Group:
     return Group(f"observations.targets[{index}].{face}", title)
 
 
-STORED = stored_group(KEPT)
+STORED = stored_group(STORED_FIGURES)
 CLOSING = Group(
     "observations.closing",
     "Closing sight to the first target, face left",
@@ -73,7 +73,7 @@ KIND = Kind(
     general=GENERAL,
     prerequisites=((("dual-axis-level", "plate-vial"), "The electronic or plate level"),),
     title="Two-face check",
-    adjust=storing(KEPT),
+    adjust=storing(STORED_FIGURES),
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=12,
     interval_days=30,
@@ -156,7 +156,7 @@ KIND = Kind(
     why="In one face, c and i are in every reading, and closures do not show it.",
     quick=("quick", 2),
     order=45,
-    kept=(INDEX, f"sigma_{INDEX}"),
-    as_left_inputs=tuple(name for one in KEPT for name in (one.name, f"sigma_{one.name}")),
+    carried=(INDEX, f"sigma_{INDEX}"),
+    as_left_inputs=tuple(name for one in STORED_FIGURES for name in (one.name, f"sigma_{one.name}")),
     applies=plunges,
 )

@@ -25,7 +25,7 @@ from ...units.numbers import SEXAGESIMAL, finest, shown_step
 
 MarkKind = Literal["plate", "sticker", "prism", "round-about-prism", "nail", "pole", "edge", "unknown"]
 COLLIMATION, INDEX, AXIS = "collimation_arcsec", "index_arcsec", "tilting_axis_arcsec"
-KEPT = (
+STORED_FIGURES = (
     StoredValue(COLLIMATION, "before_collimation_arcsec", "c"),
     StoredValue(INDEX, "before_index_arcsec", "i"),
     StoredValue(AXIS, "before_tilting_axis_arcsec", "t"),
@@ -190,7 +190,7 @@ def read_document(document: TwoFace, reader: Reader) -> TwoFaceRead:
         for entry in seen:
             _plausible(document, reader, entry)
         _same_sense(reader, seen)
-    return TwoFaceRead(seen, closing, read_before(document, reader, KEPT))
+    return TwoFaceRead(seen, closing, read_before(document, reader, STORED_FIGURES))
 
 
 def pointings_of(reader: Reader, holder: Part, name: str, base: str) -> list[ReadPointing]:

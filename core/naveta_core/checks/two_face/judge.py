@@ -22,7 +22,7 @@ from .document import (
     AXIS,
     COLLIMATION,
     INDEX,
-    KEPT,
+    STORED_FIGURES,
     FaceDifference,
     ReadPointing,
     TwoFace,
@@ -46,7 +46,7 @@ def needs(_document: TwoFace) -> Needs:
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 
-def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgement:
+def judge(document: TwoFace, seen: TwoFaceRead, _circumstances: Circumstances) -> Judgement:
     """Set aside what is an outlier, solve, and hold c, i and t against their limits."""
     faults = find_faults(document, seen)
     solution = faults.solution
@@ -68,8 +68,8 @@ def judge(document: TwoFace, seen: TwoFaceRead, _told: Circumstances) -> Judgeme
     if solution.axis is None and len(solution.faces) > 1:
         text = "For the trunnion axis: a second target at least 15° higher or lower; at 20 m it must be 5.4 m above the telescope. Plan the targets first."
         judgement.extra_actions.append(("steeper-mark", text))
-    report_before(judgement, document, seen.before, KEPT)
-    report_proved(judgement, document, KEPT)
+    report_before(judgement, document, seen.before, STORED_FIGURES)
+    report_proved(judgement, document, STORED_FIGURES)
     judgement.reasons += [*faults.reasons, *_signs(seen, solution, quantities)]
     if faults.marked is not None:
         judgement.outlier = faults.marked
@@ -316,8 +316,8 @@ def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[flo
             closing = [wrapped(getattr(p, name) - getattr(first[0], name)) * 3600 / spread for p in looked]
             away = left_between(group, closing, groups)
             if away is not None:
-                circle_said = "horizontal" if name == "hz" else "vertical"
-                found.append(f"{arcsec(abs(away) * spread)} in the {circle_said} circle")
+                circle_unit = "horizontal" if name == "hz" else "vertical"
+                found.append(f"{arcsec(abs(away) * spread)} in the {circle_unit} circle")
         if found:
             text = f"The closing sight to {seen.seen[at].name} differs by {' and '.join(found)}: something moved between the faces. Measure again."
             return [("moved-between", text)]

@@ -73,7 +73,7 @@ def _quantity(document: TwoPeg, found: PegFinding, limits: Limits) -> JudgedQuan
     )
 
 
-def judge(document: TwoPeg, read: PegsRead, _told: Circumstances) -> Judgement:
+def judge(document: TwoPeg, read: PegsRead, _circumstances: Circumstances) -> Judgement:
     """Set aside what is an outlier, solve, and hold the line of sight against its limits."""
     limits, priors = limits_of(document), ReadingPriors.of(document)
     set_aside = _set_aside(document, read.setups, limits, priors)

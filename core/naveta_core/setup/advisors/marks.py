@@ -148,7 +148,7 @@ def advise_marks(query: TargetsQuery) -> Advised:
     chosen = tuple(sorted(best.marks, key=lambda i: abs(elevation_deg(query.marks[i])))) if best else (level,)
     limits = (max(5.0, 2 * query.angle_accuracy_arcsec), max(10.0, 3 * query.angle_accuracy_arcsec))
     found = best or reach(query, chosen, query.pointings)
-    text = _said(query, names, chosen, found, limits, words)
+    text = _shown(query, names, chosen, found, limits, words)
     result = TargetsAdvice(
         marks=[_mark(query, i, names[i], words) for i in range(len(query.marks))],
         take=list(chosen),
@@ -215,7 +215,7 @@ def _of_mark(query: TargetsQuery, entry: ProposedTarget, steep: float, words: Le
     return rows
 
 
-def _said(
+def _shown(
     query: TargetsQuery,
     names: list[str],
     chosen: tuple[int, ...],

@@ -10,7 +10,7 @@ from ...results import Answer
 from ...units.formatting import arcsec, length_words
 from ..context import WhatIfQuery
 from ..equipment import MM, CircularVial, Equipment
-from ..mechanism import Seen, State, move_leg, see, turn_screw
+from ..mechanism import InstrumentView, State, move_leg, see, turn_screw
 from ..mechanism import slide as slid
 from ..results import AdviceResult
 from ..tripod import LEGS
@@ -70,7 +70,7 @@ def advise_what_if(query: WhatIfQuery) -> Advised:
         text = "At the wall the offset is unknown. Move the bubble off the wall first, then try a move."
         return Advised(WhatIfAdvice(now=None, then=None, spot_moves_mm=None), [text])
     equipment = query.tripod.equipment(query.base.base(), _vial(query))
-    before = _as_told(equipment, query)
+    before = _as_described(equipment, query)
     after = _moved(equipment, before, query)
     now, then = see(equipment, before), see(equipment, after)
     moves = round(math.dist(_spot(now), _spot(then)), 2)
@@ -85,7 +85,7 @@ def _vial(query: WhatIfQuery) -> CircularVial:
     return CircularVial(sensitivity_arcmin_per_2mm=query.bubble.sensitivity_arcmin_per_2mm)
 
 
-def _as_told(equipment: Equipment, query: WhatIfQuery) -> State:
+def _as_described(equipment: Equipment, query: WhatIfQuery) -> State:
     """A state that looks as it was given to look."""
     state = query.tripod.standing(query.base.base(), _vial(query))
     found = query.bubble or query.tilt
@@ -109,7 +109,7 @@ def _head(equipment: Equipment, state: State) -> Plane:
     return (seen[0] / ARCSEC, seen[1] / ARCSEC)
 
 
-def _spot(seen: Seen) -> Plane:
+def _spot(seen: InstrumentView) -> Plane:
     assert seen.spot_mm is not None
     return seen.spot_mm
 
@@ -133,7 +133,7 @@ def _moved(equipment: Equipment, state: State, query: WhatIfQuery) -> State:
     return state
 
 
-def _view(seen: Seen, query: WhatIfQuery) -> ExpectedView:
+def _view(seen: InstrumentView, query: WhatIfQuery) -> ExpectedView:
     bearing, far = polar(*_spot(seen))
     tilt_bearing, tilt = polar(*seen.tilt_arcsec)
     bubble = ExpectedVial(
@@ -147,7 +147,7 @@ def _view(seen: Seen, query: WhatIfQuery) -> ExpectedView:
     return ExpectedView(bubble=bubble, tilt=tilted, spot=None if query.spot is None else spot)
 
 
-def _text(now: Seen, then: Seen, query: WhatIfQuery) -> list[str]:
+def _text(now: InstrumentView, then: InstrumentView, query: WhatIfQuery) -> list[str]:
     words, stand = length_words(query.units.length), query.stand_bearing_deg
     was, is_now = _spot(now), _spot(then)
     bearing, far = polar(is_now[0] - was[0], is_now[1] - was[1])

@@ -7,7 +7,7 @@ from typing import Any
 from django.core.management.base import BaseCommand
 
 from fleet.models import Instrument
-from fleet.services import keep_facts
+from fleet.services import store_derived
 from records.derived import derived_of
 
 
@@ -16,5 +16,5 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         for instrument in Instrument.objects.select_related("model"):
-            keep_facts(instrument=instrument, derived=derived_of(instrument))
+            store_derived(instrument=instrument, derived=derived_of(instrument))
         self.stdout.write("Done.")
