@@ -46,11 +46,11 @@ export function Settings() {
         <Setting title="Decimal mark">
           <Choice label="Decimal mark" value={writing.decimal_mark} options={MARKS} onChange={(decimal_mark) => setWriting({ ...writing, decimal_mark })} />
         </Setting>
-        <Setting title="Lengths of new documents in" sub="Each person can still choose another unit; theirs is remembered.">
-          <Choice label="Lengths of new documents in" value={writing.length_unit} options={UNITS as { value: Writing["length_unit"]; label: string }[]} onChange={(length_unit) => setWriting({ ...writing, length_unit })} />
+        <Setting title="New checks and orientations begin in" sub="Each person can still choose another unit; theirs is remembered. A set-up asks in metres, or with a unit.">
+          <Choice label="New checks and orientations begin in" value={writing.length_unit} options={UNITS as { value: Writing["length_unit"]; label: string }[]} onChange={(length_unit) => setWriting({ ...writing, length_unit })} />
         </Setting>
-        <Setting title="Angles of new documents in">
-          <Choice label="Angles of new documents in" value={writing.angle_unit} options={ANGLES as { value: Writing["angle_unit"]; label: string; hint?: string }[]} onChange={(angle_unit) => setWriting({ ...writing, angle_unit })} />
+        <Setting title="Angles are typed as">
+          <Choice label="Angles are typed as" value={writing.angle_unit} options={ANGLES as { value: Writing["angle_unit"]; label: string; hint?: string }[]} onChange={(angle_unit) => setWriting({ ...writing, angle_unit })} />
         </Setting>
         <Setting title="A two-face check judges">
           <Choice label="A two-face check judges" value={raw ? "raw" : "half"} options={[{ value: "half", label: "c and i", hint: "half of the face difference" }, { value: "raw", label: "2c and 2i", hint: "the face difference itself" }]} onChange={(value) => setRaw(value === "raw")} />
