@@ -67,3 +67,19 @@ def test_every_formula_names_its_source(path: Path) -> None:
         assert f"### {section}" in judgement, f"docs/judgement.md has no section {section}"
     for standard in re.findall(r"ISO \d+-\d", source):
         assert re.search(rf"{standard}, clauses? \d", source), f"{standard} without its clause"
+
+
+def test_functions_and_files_stay_small() -> None:
+    """A function of core or server fits on a screen, a file into a head: 50 lines, 400 lines."""
+    root, long = CORE.parents[1], []
+    for path in [*CORE.rglob("*.py"), *(root / "server").rglob("*.py")]:
+        text = path.read_text()
+        if "migrations" in path.parts:
+            continue
+        lines = text.count("\n")
+        long += [f"{path.relative_to(root)}: {lines} lines"] if lines > 400 else []
+        functions = [node for node in ast.walk(ast.parse(text)) if isinstance(node, ast.FunctionDef)]
+        long += [
+            f"{node.name}: {size}" for node in functions if (size := (node.end_lineno or 0) - node.lineno + 1) > 50
+        ]
+    assert long == []

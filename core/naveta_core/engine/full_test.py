@@ -75,10 +75,7 @@ def held_against(
     more: Sequence[CodedText] = (),
     then: Sequence[CodedText] = (),
 ) -> JudgedQuantity:
-    """s as a judged quantity. `more`: what else was shown beside the scatter; `then`: what to do about it.
-
-    Stated in the same unit as s.
-    """
+    """s as a judged quantity, stated in its unit; `more`: shown beside the scatter; `then`: what to do about it."""
     s, dof = found.s, found.dof
     estimate = Estimate(s, found.sigma, float(dof))
     why: list[CodedText] = list(more)

@@ -189,13 +189,7 @@ def _sight(
         wanted=_filled(shot.slope_distance) and not _by_heights(found, point),
     )
     if z is not None:
-        z = 360.0 - z if shot.face == "right" else z
-        if not 1.0 <= z <= 179.0:
-            wanted = "a zenith angle: 0 straight up, 90 level" + (
-                "; face right reads more than 180" if z > 180.0 else ""
-            )
-            parser.fault(f"{path}.v", f"{where}, zenith angle", quote(shot.v), wanted)
-            z = None
+        z = _zenith(parser, path, where, shot, z)
     target = 0.0
     if _filled(shot.target_height):
         length = parser.length(f"{path}.target_height", f"{where}, target height", shot.target_height, TARGET)
@@ -225,6 +219,16 @@ def _sight(
     if slope is not None:
         horizontal = _reduced(parser, f"{path}.slope_distance", where, shot, slope.m, z, point, target, found)
     return Sight(i, point, hz, z, horizontal, rise_m(horizontal, z, found.instrument_m, target))
+
+
+def _zenith(parser: Parser, path: str, where: str, shot: Shot, read_deg: float) -> float | None:
+    """A zenith angle as face left reads it, degrees; None with the fault noted where it can be none."""
+    z = 360.0 - read_deg if shot.face == "right" else read_deg
+    if 1.0 <= z <= 179.0:
+        return z
+    wanted = "a zenith angle: 0 straight up, 90 level" + ("; face right reads more than 180" if z > 180.0 else "")
+    parser.fault(f"{path}.v", f"{where}, zenith angle", quote(shot.v), wanted)
+    return None
 
 
 def _one_spot(known: FixedPoint, other: FixedPoint) -> bool:

@@ -53,26 +53,12 @@ def judge(document: DirectionAccuracy, read: AccuracyRead, _circumstances: Circu
         repeats=Repeats(squares=0.0, dof=0.0),
     )
     rows = [shown(quantity, noun.capitalize(), arcsec(found.s, found.s))]
-    if horizontal:
-        rows.append(
-            row(
-                "collimation_arcsec",
-                "Collimation error c, mean of all",
-                f"{figure(found.collimation, 1)}″",
-                found.collimation,
-                "arcsec",
-            )
-        )
-    else:
-        rows.append(
-            row(
-                "index_arcsec",
-                "Vertical index error i, mean of all",
-                f"{figure(found.index, 1)}″",
-                found.index,
-                "arcsec",
-            )
-        )
+    name, label, value = (
+        ("collimation_arcsec", "Collimation error c, mean of all", found.collimation)
+        if horizontal
+        else ("index_arcsec", "Vertical index error i, mean of all", found.index)
+    )
+    rows.append(row(name, label, f"{figure(value, 1)}″", value, "arcsec"))
     judgement = Judgement(
         [quantity],
         figures,
