@@ -122,7 +122,7 @@ def test_the_command_line(tmp_path, capsys) -> None:
 
 
 @pytest.mark.parametrize(
-    ("content", "words", "says"),
+    ("content", "words", "sentence"),
     [
         (
             b'{"kind": "two-peg", "observations": {"setups": [{"a": {"readings": ["1.6.2"]}}]}}',
@@ -136,13 +136,13 @@ def test_the_command_line(tmp_path, capsys) -> None:
         (b"", [], "usage"),
     ],
 )
-def test_the_command_line_refuses_in_words(content, words, text_, tmp_path, capsys) -> None:
+def test_the_command_line_refuses_in_words(content, words, sentence, tmp_path, capsys) -> None:
     path = tmp_path / "check.json"
     path.write_bytes(content)
     assert main([str(path) if word == "FILE" else word for word in words]) == 2
     out, err = capsys.readouterr()
     assert out == ""
-    assert text_ in err
+    assert sentence in err
 
 
 def test_a_fault_of_ours_is_one_line_and_exit_one(tmp_path, capsys, monkeypatch) -> None:

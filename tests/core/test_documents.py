@@ -19,7 +19,7 @@ GOOD = document((30, "1.8851", 30, "1.4020"), (56, "1.8868", 4, "1.4000"))
 
 
 @pytest.mark.parametrize(
-    ("bad", "says"),
+    ("bad", "sentence"),
     [
         (b"\xff\xfe", "not UTF-8"),
         (b"{", "not JSON"),
@@ -33,8 +33,8 @@ GOOD = document((30, "1.8851", 30, "1.4020"), (56, "1.8868", 4, "1.4000"))
         (b'{"a": "\\ud800"}', "surrogate"),
     ],
 )
-def test_refuses_json_with_two_readings(bad: bytes, text_: str) -> None:
-    with pytest.raises(NotJson, match=text_):
+def test_refuses_json_with_two_readings(bad: bytes, sentence: str) -> None:
+    with pytest.raises(NotJson, match=sentence):
         read_json(bad)
 
 

@@ -138,7 +138,7 @@ class TestChoosing:
 
 class TestEnding:
     @pytest.mark.parametrize(
-        ("steps", "outcome", "grade", "says"),
+        ("steps", "outcome", "grade", "sentence"),
         [
             ([done("plummet"), done("two-face")], "go", "use", "Go: two checks good."),
             (
@@ -176,13 +176,13 @@ class TestEnding:
         ],
     )
     def test_the_worst_decides_and_a_deciding_check_left_out_is_said(
-        self, steps: list[Data], outcome: str, grade: str, text_: str
+        self, steps: list[Data], outcome: str, grade: str, sentence: str
     ) -> None:
         result = reduce(document(steps=steps))
         assert (result["result"]["outcome"], result["verdict"]["grade"], result["finding"]["text"]) == (
             outcome,
             grade,
-            text_,
+            sentence,
         )
 
     def test_what_each_found_and_why_one_was_left_out_stand_in_it(self) -> None:

@@ -17,11 +17,11 @@ ID = "3f1c1f6e-0000-4000-8000-000000000001"
 LONE = b'"\\ud800"'
 
 
-def refused(answer: Any, status: int, text_: str = "") -> None:
+def refused(answer: Any, status: int, sentence: str = "") -> None:
     """It is refused in the one shape, and not as a fault of ours."""
     assert answer.status_code == status, answer.content[:400]
     assert answer.headers["Content-Type"] == "application/problem+json"
-    assert text_ in answer.content.decode()
+    assert sentence in answer.content.decode()
 
 
 class TestBodies:

@@ -125,7 +125,7 @@ def test_wrong_method_has_the_one_shape_too(tam: Api) -> None:
 
 
 @pytest.mark.parametrize(
-    ("body", "status", "says"),
+    ("body", "status", "sentence"),
     [
         (b"{", 400, "not JSON"),
         (b"\xff", 400, "not UTF-8"),
@@ -135,11 +135,11 @@ def test_wrong_method_has_the_one_shape_too(tam: Api) -> None:
         (b"[]", 422, "wrong"),
     ],
 )
-def test_bodies_that_cannot_be_read(tam: Api, body: bytes, status: int, text_: str) -> None:
+def test_bodies_that_cannot_be_read(tam: Api, body: bytes, status: int, sentence: str) -> None:
     for verb, path in (("POST", "preview"), ("PUT", "checks/3f1c1f6e-0000-4000-8000-000000000001")):
         answer = tam.send(verb, path, body)
         assert answer.status_code == status
-        assert text_ in answer.json()["title"]
+        assert sentence in answer.json()["title"]
 
 
 def test_a_trainee_previews_and_notes_a_knock_but_does_not_save(jory: Api) -> None:

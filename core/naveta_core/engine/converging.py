@@ -43,15 +43,15 @@ def converging(
         left = hypot(*away)
         done = left <= done_mm
         if left > FAR_OFF_MM:
-            text_ = f"{figure(left, 0)} mm from the target: too far for these screws. Is it the same paper, the same heading?"
+            sentence = f"{figure(left, 0)} mm from the target: too far for these screws. Is it the same paper, the same heading?"
         elif done:
-            text_ = f"{figure(left, 2)} mm left: done. Centre and level again, then check again."
+            sentence = f"{figure(left, 2)} mm left: done. Centre and level again, then check again."
         else:
             axis = "right and left" if abs(away[0]) >= abs(away[1]) else "away and towards you"
             nxt = (target[0], now[1]) if abs(away[0]) >= abs(away[1]) else (now[0], target[1])
             worse = hypot(before[0] - target[0], before[1] - target[1]) < left
             turn = " Wrong direction: turn back." if worse else ""
-            text_ = f"{figure(left, 2)} mm left, {what} {aside(*away)}.{turn} Next, the pair that moves it {axis}: to {figure(nxt[0], 1)}, {figure(nxt[1], 1)}."
-        rows.append(AdjustingStep(given=text, left=left, done=done, text=text_))
+            sentence = f"{figure(left, 2)} mm left, {what} {aside(*away)}.{turn} Next, the pair that moves it {axis}: to {figure(nxt[0], 1)}, {figure(nxt[1], 1)}."
+        rows.append(AdjustingStep(given=text, left=left, done=done, text=sentence))
         before = now
     return rows

@@ -119,7 +119,7 @@ def test_what_a_model_stores_is_how_far_it_is_adjusted(storable: float | None, g
 
 
 @pytest.mark.parametrize(
-    ("now", "code", "says"),
+    ("now", "code", "sentence"),
     [
         (0.4, "stored-and-proved", "stored correctly"),
         (24.2, "stored-wrong-sign", "with the wrong sign"),
@@ -127,13 +127,13 @@ def test_what_a_model_stores_is_how_far_it_is_adjusted(storable: float | None, g
         (-1.0, "stored-and-proved", "correctly"),
     ],
 )
-def test_the_second_round_says_what_became_of_the_first(now: float, code: str, text_: str) -> None:
+def test_the_second_round_says_what_became_of_the_first(now: float, code: str, sentence: str) -> None:
     was = reduced(found())["result"]
     carried = {name: was[name] for name in KINDS["two-face"].as_left_inputs}
     result = reduced(found(now, found=carried))
     reason = next(each for each in result["verdict"]["reasons"] if each["code"].startswith(("stored-", "not-stored")))
     assert reason["code"] == code
-    assert text_ in reason["text"]
+    assert sentence in reason["text"]
     assert reason["text"].startswith("c: +12.0″ before")
     assert len([each for each in result["verdict"]["reasons"] if each["code"].startswith("stored-")]) <= 1, (
         "i and t showed nothing"

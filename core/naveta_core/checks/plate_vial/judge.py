@@ -137,12 +137,12 @@ def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, r
     for given, value in zip(reads_now, values, strict=True):
         left = value.value if value else 0.0
         done = abs(left) <= 0.2
-        text_ = (
+        sentence = (
             "done. Turn by 180°: does it stay? Then check again."
             if done
             else f"{figure(abs(left), 1)} div {'right' if left > 0 else 'left'} left, with the level vial screw only."
         )
-        steps.append(AdjustingStep(given=str(given), left=left, done=done, text=text_))
+        steps.append(AdjustingStep(given=str(given), left=left, done=done, text=sentence))
     return act_of_adjusting(
         quantity.turn,
         quantity.may_turn(),
