@@ -168,6 +168,12 @@ def test_nothing_moves_under_the_finger_while_answers_come(opens: Opens) -> None
         page.wait_for_selector("h1")
         page.wait_for_timeout(900)
         assert page.evaluate("window.moved") == [], path
+    page.goto("/bench/new/LV-03/two-peg")
+    page.get_by_role("button", name="Start reading").click()
+    page.wait_for_selector("#row-observations-setups-0-a-readings-0")
+    page.evaluate("window.moved = []")
+    page.wait_for_timeout(1500)
+    assert page.evaluate("window.moved") == [], "the sheet"
 
 
 def test_a_sticking_line_is_held_before_anything_is_read(opens: Opens) -> None:

@@ -1,6 +1,6 @@
 // A check in hand: the sheet, the drawing that grows with it, and the finding beside it.
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useParams } from "react-router";
 import type { Kind, Preview } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
@@ -57,6 +57,18 @@ function useChanges(draft: Draft, change: Change) {
   };
 }
 
+const FIRST_ANSWER_MS = 2_000;
+
+/** Whether so long has gone by since the page was opened. */
+function useLate(ms: number): boolean {
+  const [late, setLate] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLate(true), ms);
+    return () => clearTimeout(timer);
+  }, [ms]);
+  return late;
+}
+
 function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change: Change; room: boolean }) {
   const { document, instrument: tag } = draft;
   const form = formOf(kind, document);
@@ -67,6 +79,9 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   const changes = useChanges(draft, change);
   const [dialog, setDialog] = useState<"steps" | "file" | null>(null);
   const discard = useDiscard(draft, kind.title);
+  const late = useLate(FIRST_ANSWER_MS);
+  // The drawing comes with the first answer and stands above the readings: a touch meanwhile would miss its cell.
+  if (!answer && !saying.wrong && !late) return <Waiting what="Opening the sheet…" />;
   return (
     <div className="grid gap-4 text-[16px]">
       <Title draft={draft} kind={kind} onOpen={setDialog} />
