@@ -25,7 +25,7 @@ class TableFaults(Refused):
 
 
 class Rows:
-    """The rows of a table by column name, each knowing its line."""
+    """The rows of a table by column name, each with its line."""
 
     def __init__(self, rows: list[Row], lines: list[int]) -> None:
         self._rows, self._lines = rows, lines

@@ -28,7 +28,7 @@ export function Shell() {
   const typing = useTyping() && matchMedia("(pointer: coarse)").matches;
   if (!session.person) return <SignIn />;
   return (
-    <div className="house tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
+    <div className="shell tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
       <Rail hidden={typing && window.innerWidth < 760} />
       <div className={`min-w-0 pointer-coarse:pb-[80px] max-tab:pb-[72px]`}>
         <OutboxStrip />

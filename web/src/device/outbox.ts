@@ -4,7 +4,7 @@ import { clockOff } from "./clock";
 import { type OutboxItem, dropOutboxItem, storeOutboxItem, items, post } from "./device";
 import { type CheckDocument, type Draft, begin, nowWithOffset, toSend } from "../documents/draft";
 
-const TOLD = new Set([503, 507]);
+const REPORTED_ANYWAY = new Set([503, 507]);
 
 export type Sent = { sent: number; waiting: number; signedOut: boolean; last: unknown };
 
@@ -42,7 +42,7 @@ async function refused(item: OutboxItem, error: unknown): Promise<boolean> {
   const problem = { status: error.status, title: error.title, faults: error.faults };
   if (error.status === 401 || error.status === 429 || error.status >= 500 || error.code === "no-token") {
     // It remains waiting, with the server's own reason beside it: a full disk there, two clocks apart.
-    if (TOLD.has(error.status) && item.problem?.title !== error.title) await storeOutboxItem({ ...item, problem });
+    if (REPORTED_ANYWAY.has(error.status) && item.problem?.title !== error.title) await storeOutboxItem({ ...item, problem });
     return false;
   }
   await storeOutboxItem({ ...item, state: "refused", problem });

@@ -107,7 +107,7 @@ describe("the outbox", () => {
     const draft = finished();
     await postCheck(draft, "check");
     const item = (await items("tam"))[0];
-    if (!item) throw new Error("no parcel");
+    if (!item) throw new Error("no outbox item");
     const again = draftOf(item);
     expect(again.id).not.toBe(draft.id);
     expect(again.document).toEqual(toSend(draft.document));

@@ -33,7 +33,7 @@ def _begin(procedure: str) -> Data:
     return {"procedure": procedure, "sets": [{"pairs": rows}, {"pairs": rows}]}
 
 
-AFRESH = "Before each pair: lift the level and set it up again at another height."
+SET_UP_AGAIN = "Before each pair: lift the level and set it up again at another height."
 
 TURNED = "After half of them reverse the order: B first, then A. The readings stay in their columns."
 
@@ -77,11 +77,11 @@ KIND = Kind(
             _begin("simplified"),
             (
                 BASE,
-                _pairs(0, "From the middle, 30 m each way", 10, AFRESH),
+                _pairs(0, "From the middle, 30 m each way", 10, SET_UP_AGAIN),
                 _pairs(1, "10 m from A, 50 m from B", 10, TURNED),
                 PERMITTED,
             ),
-            (AFRESH, TURNED),
+            (SET_UP_AGAIN, TURNED),
         ),
         Method(
             "full",
@@ -90,10 +90,10 @@ KIND = Kind(
             _begin("full"),
             (
                 BASE,
-                _pairs(0, "First twenty, from the middle", 20, AFRESH),
+                _pairs(0, "First twenty, from the middle", 20, SET_UP_AGAIN),
                 _pairs(1, "Staffs exchanged, twenty more", 20, TURNED),
             ),
-            (AFRESH, TURNED, "Exchange the staffs after the first twenty."),
+            (SET_UP_AGAIN, TURNED, "Exchange the staffs after the first twenty."),
         ),
     ),
     required_conditions=RequiredConditions(support=True),

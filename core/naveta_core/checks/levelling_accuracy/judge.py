@@ -115,7 +115,7 @@ def _report_outlier(judgement: Judgement, read: LevellingRead, stated: float | N
     if found is None:
         return
     entry = read.sets[found.group][found.index]
-    fellows = [other.mm for other in read.sets[found.group] if other is not entry]
-    away = entry.mm - mean(fellows)
+    others = [other.mm for other in read.sets[found.group] if other is not entry]
+    away = entry.mm - mean(others)
     text = f"The {ordinal(found.index)} pair of the {ordinal(found.group)} set ({entry.texts[0]} and {entry.texts[1]}) is {figure(abs(away), 1)} mm from the others: measure it again."
     report_outlier(judgement, entry.path, text)

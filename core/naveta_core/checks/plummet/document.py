@@ -68,7 +68,7 @@ class Plummet(CheckDocument):
 
 
 class PlummetFigures(Figures):
-    """The point of the axis on the last sheet, the plummet's offset at heading 0 and at `told_at_m`."""
+    """The point of the axis on the last sheet, the plummet's offset at heading 0 and at `at_height_m`."""
 
     axis_x_mm: float
     axis_y_mm: float

@@ -94,7 +94,7 @@ def _limits(document: TwoFace, name: str) -> Limits:
     else:
         use, most = max(10.0 if optical else 5.0, 2 * s), 180.0
         watch = max(use, 4 * s) if both else use
-    # What the instrument can store is what can be adjusted; without knowing it, what they usually store.
+    # What the instrument can store is what can be adjusted; where that is not stated, what they usually store.
     most = max(watch, document.instrument.storable_arcsec or most)
     work = "for work in both faces" if both else "for work in one face"
     why = f"default limit for angles of {s:g}″, {work}; stated accuracy is scatter, not a limit"

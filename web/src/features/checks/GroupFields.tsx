@@ -67,7 +67,7 @@ function More({ group, rows, keys }: GroupProps & { rows: number }) {
   );
 }
 
-/** Fields given once: choices as touches, figures as wells. */
+/** Fields given once: choices as touches, figures as number fields. */
 function Fields(props: GroupProps) {
   const { group, document, preview, keys } = props;
   return (
