@@ -53,7 +53,7 @@ class Parser:
 
     def length(self, path: str, where: str, value: str | int | float | None, allowed: Range) -> Length | None:
         """A length in metres, or None with the path noted as missing or the fault noted."""
-        if value is None or (isinstance(value, str) and not value.strip()):
+        if empty(value):
             self.want(path, where)
             return None
         if isinstance(value, bool) or not isinstance(value, str | int | float):
@@ -115,7 +115,7 @@ def number(
 
     Low and high in the same unit.
     """
-    if blank(value):
+    if empty(value):
         if wanted:
             parser.want(path, where)
         return None
@@ -150,7 +150,7 @@ def _read(text: str, unit: str) -> Numeral:
 
 def angle(parser: Parser, path: str, where: str, value: Value, unit: str) -> Numeral | None:
     """A typed angle in decimal degrees, a turn at the most; None with the path noted as missing or the fault noted."""
-    if blank(value):
+    if empty(value):
         parser.want(path, where)
         return None
     try:
@@ -166,10 +166,14 @@ def angle(parser: Parser, path: str, where: str, value: Value, unit: str) -> Num
     return found
 
 
+def empty(value: Value) -> bool:
+    """Whether nothing was typed into a cell; asked for every cell of a sheet at every keystroke."""
+    return value is None or (isinstance(value, str) and not value.strip())
+
+
 def blank(*values: Value) -> bool:
     """Whether nothing at all was typed: a row that was only opened is not a reading that is missing."""
-    typed = [value for value in values if value is not None]
-    return not typed or not any(not isinstance(value, str) or value.strip() for value in typed)
+    return all(map(empty, values))
 
 
 def filled(rows: Sequence[Any], *names: str) -> int:

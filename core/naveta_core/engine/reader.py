@@ -9,7 +9,7 @@ from typing import Any
 from ..documents.envelope import Envelope, Part
 from ..units.numbers import Numeral
 from .fields import Field, FieldTable, Where, table_of
-from .parser import WRITTEN, Parser, angle, blank, number
+from .parser import WRITTEN, Parser, angle, blank, empty, number
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +68,7 @@ class Reader(Parser):
     def value(self, field: Field, path: str, typed: Any, *, wanted: bool | None = None) -> Numeral | None:
         """One typed figure, or None with the path noted as missing or the fault noted; `wanted` overrules the field."""
         wanted = not field.optional if wanted is None else wanted
-        if not wanted and blank(typed):
+        if not wanted and empty(typed):
             return None
         words = self.where(path)
         if field.kind == "length":
@@ -131,7 +131,7 @@ class Reader(Parser):
         rows = table_of(type(holder)).lists[name].rows
         assert rows.field is not None, f"{base}.{name} has fields"
         path, values = f"{base}.{name}", getattr(holder, name)
-        filled = [(i, value) for i, value in enumerate(values) if not blank(value)]
+        filled = [(i, value) for i, value in enumerate(values) if not empty(value)]
         if not filled and wanted:
             self.missing_at(f"{path}[0]")
         found = []

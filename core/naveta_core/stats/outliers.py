@@ -32,8 +32,15 @@ class Outlier:
 
 
 def _squares(values: Sequence[float]) -> float:
+    """Sum of squared deviations from the mean, in the square of the values' unit."""
+    return _squares_of(tuple(values))
+
+
+# Every search for what does not fit begins with these sums, over the same groups.
+@lru_cache(maxsize=512)
+def _squares_of(values: tuple[float, ...]) -> float:
     mean = fsum(values) / len(values)
-    return fsum((value - mean) ** 2 for value in values)
+    return fsum([(value - mean) ** 2 for value in values])
 
 
 def repeats(groups: Sequence[Sequence[float]]) -> Spread:
