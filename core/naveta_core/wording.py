@@ -30,3 +30,23 @@ class Wording:
         if self.staff_word == "rod":
             text = _STAFF.sub(lambda found: RODS[found.group()], text)
         return _POINT.sub(self.decimal_mark, text) if self.decimal_mark != "." else text
+
+
+_SENTENCES = (
+    "about allowed_text along_label before_you_start bring cannot caution centre_label closing distance_text do "
+    "error_text finding from_text good_for headline hint inputs label limit_text lines look meaning messages "
+    "method_title more next_title not_confirmed plus_minus progress prompt quantity_label radius_label reason "
+    "repeat_label row_titles screw seen short_title source steps stop_when summary target_text text title tool "
+    "total_text understood unit unit_label wanted watch_condition what where why wrong x_label y_label you "
+    "zero_label groups.note targets.name worked.value"
+)
+SENTENCES = frozenset(_SENTENCES.split())
+"""Members of an answer whose strings are sentences or figures in words: a name, or the member it stands in and a name."""
+
+VERBATIM = frozenset(["document", "observations", "edits", "stated", "limits", "history", "question", "history_entry"])
+"""Members with what somebody typed, or data that is sent back as it was given."""
+
+
+def is_sentence(name: str, within: str = "") -> bool:
+    """Whether the strings of a member are put into the firm's words; `within` is the member its object stands in."""
+    return name in SENTENCES or f"{within}.{name}" in SENTENCES

@@ -17,7 +17,7 @@ from pydantic import Field
 from naveta_core import __version__
 from naveta_core.documents.envelope import AngleUnit
 from naveta_core.glossary import Term, glossary
-from naveta_core.wording import DecimalMark, StaffWord, Wording
+from naveta_core.wording import SENTENCES, VERBATIM, DecimalMark, StaffWord, Wording
 from people.asker import asker
 from people.attempts import forget_old, one_attempt, succeeded
 from people.models import Organisation, Person
@@ -144,9 +144,11 @@ class Writing(Body):
 
 
 class WritingOut(Writing):
-    """The same with the words a page replaces before anybody reads it."""
+    """The same with the words a page replaces before anybody reads it, and the members of an answer it replaces them in."""
 
     replacements: dict[str, str]
+    sentences: list[str]
+    verbatim: list[str]
 
 
 class PreferredMethod(Body):
@@ -172,7 +174,9 @@ def one_touch(request: HttpRequest) -> bool:
 def _writing(firm: Organisation) -> dict[str, Any]:
     wording = Wording(cast(StaffWord, firm.staff_word), cast(DecimalMark, firm.decimal_mark))
     names = ("staff_word", "decimal_mark", "length_unit", "angle_unit")
-    return {**{name: getattr(firm, name) for name in names}, "replacements": wording.replacements()}
+    settled = {name: getattr(firm, name) for name in names}
+    members = {"sentences": sorted(SENTENCES), "verbatim": sorted(VERBATIM)}
+    return {**settled, "replacements": wording.replacements(), **members}
 
 
 def _session(request: HttpRequest) -> dict[str, Any]:

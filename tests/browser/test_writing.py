@@ -47,8 +47,12 @@ def test_a_firm_of_rods_and_commas(opens: Opens, ines: Device, fresh: Fresh) -> 
     finding = page.get_by_label("Finding").inner_text()
     assert re.search(r"Line of sight \d+,\d″", finding), finding
     assert not re.search(r"\d\.\d", finding), finding
+    page.get_by_text("Calculation").click()
     everything = page.locator("main").inner_text()
     assert "taff" not in everything, everything
+    as_typed = {"1.8851", "1.4020", "1.8868", "1.4000"}
+    assert set(re.findall(r"\d+\.\d+", everything)) <= as_typed, everything
+    assert "1,8851 − 1,4020" in everything
     assert "od A" in everything
 
 

@@ -11,7 +11,14 @@ import pytest
 from naveta_core.checks import KINDS
 from naveta_core.dispatch import answer
 from naveta_core.glossary import TERMS, glossary
-from naveta_core.wording import Wording
+from naveta_core.registry import document_of
+from naveta_core.wording import Wording, is_sentence
+
+from .plain import adjusting_of, guide, preview_set_up, previewed
+from .setup.test_guide import SPOT, saw, whole
+from .setup.test_guide import document as set_up
+from .test_words_and_grades import several
+from .unwritten import unwritten
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -37,6 +44,49 @@ class TestWriting:
     def test_replacements_are_whole_words(self) -> None:
         assert Wording("rod").replacements()["Staffs"] == "Rods"
         assert Wording().replacements() == {}
+
+
+class TestEverySentence:
+    """What a firm of rods and commas would still read as *staff* and 3.5: found in answers, not listed by hand."""
+
+    EXACT = ["applies_to", "code", "core_version", "csv_columns", "given", "kind", "methods.name", "options.value"]
+
+    def left(self, answered: object) -> set[str]:
+        found = {member.split(":")[0] for member in unwritten(answered)}
+        return {each for each in found if each not in self.EXACT and each.split(".")[-1] not in self.EXACT}
+
+    @pytest.mark.parametrize("kind", KINDS)
+    def test_of_a_check(self, kind: str) -> None:
+        assert self.left(KINDS[kind].about()) == set()
+        for document in several(kind, 12):
+            assert self.left(previewed(document, None, "2027-03-02T06:40:00+00:00")) == set()
+            if KINDS[kind].adjust:
+                assert self.left(adjusting_of(kind, document_of(document), [])) == set()
+
+    @pytest.mark.parametrize("path", sorted((ROOT / "docs/examples").glob("*.json")), ids=lambda path: path.stem)
+    def test_of_the_examples(self, path: Path) -> None:
+        document = json.loads(path.read_text())
+        assert self.left(previewed(document, None, "2027-03-02T06:40:00+00:00")) == set()
+
+    def test_of_a_set_up(self) -> None:
+        assert self.left(json.loads(answer('{"verb": "set-up-methods"}'))["data"]) == set()
+        assert self.left(preview_set_up(whole())) == set()
+        for log in (
+            [saw("plate", level={"along": "40", "across": "1"})],
+            [saw("plate", level={"along": "2", "across": "1"}), saw("slide", spot=SPOT)],
+            [saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3})],
+        ):
+            assert self.left(guide(set_up(log=log))) == set()
+        assert (
+            self.left(guide(set_up("shift-by-leg", log=[saw("shift", spot={"bearing_deg": 0, "distance_mm": 20})])))
+            == set()
+        )
+
+    def test_a_member_is_named_alone_or_with_what_it_stands_in(self) -> None:
+        assert is_sentence("text")
+        assert is_sentence("value", "worked")
+        assert not is_sentence("value", "options")
+        assert not is_sentence("tips", "instruments"), "somebody typed them"
 
 
 class TestGlossary:

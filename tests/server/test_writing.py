@@ -8,7 +8,10 @@ WRITING = {"staff_word": "rod", "decimal_mark": ",", "length_unit": "ft", "angle
 
 
 def test_a_new_firm_writes_staff_point_metres(tam: Api) -> None:
-    assert tam.get("session").json()["writing"] == {
+    writing = tam.get("session").json()["writing"]
+    assert {"text", "reason", "worked.value"} <= set(writing.pop("sentences"))
+    assert "document" in writing.pop("verbatim")
+    assert writing == {
         "staff_word": "staff",
         "decimal_mark": ".",
         "length_unit": "m",

@@ -6702,7 +6702,7 @@ export interface components {
         };
         /**
          * WritingOut
-         * @description The same with the words a page replaces before anybody reads it.
+         * @description The same with the words a page replaces before anybody reads it, and the members of an answer it replaces them in.
          */
         WritingOut: {
             /**
@@ -6724,11 +6724,15 @@ export interface components {
             replacements: {
                 [key: string]: string;
             };
+            /** Sentences */
+            sentences: string[];
             /**
              * Staff Word
              * @enum {string}
              */
             staff_word: "staff" | "rod";
+            /** Verbatim */
+            verbatim: string[];
         };
         /** YardPage */
         YardPage: {
