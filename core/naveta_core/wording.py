@@ -33,14 +33,16 @@ class Wording:
 
 
 _SENTENCES = (
-    "about allowed_text along_label before_you_start bring cannot caution centre_label closing distance_text do "
-    "error_text finding from_text good_for headline hint inputs label limit_text lines look meaning messages "
-    "method_title more next_title not_confirmed plus_minus progress prompt quantity_label radius_label reason "
-    "repeat_label row_titles screw seen short_title source steps stop_when summary target_text text title tool "
-    "total_text understood unit unit_label wanted watch_condition what where why wrong x_label y_label you "
-    "zero_label groups.note targets.name worked.value"
+    "headline finding text title short_title next_title method_title summary reason why what where wanted messages "
+    "closing progress lines you meaning not_confirmed",
+    "label hint unit row_titles more steps bring before_you_start good_for watch_condition cannot caution source about "
+    "repeat_label quantity_label groups.note targets.name",
+    "along_label centre_label radius_label x_label y_label zero_label unit_label distance_text error_text seen",
+    "plus_minus limit_text total_text allowed_text worked.value understood",
+    "do look wrong stop_when prompt inputs screw tool from_text target_text",
 )
-SENTENCES = frozenset(_SENTENCES.split())
+"""Of findings, of field sheets, of drawings, of figures, of acts."""
+SENTENCES = frozenset(" ".join(_SENTENCES).split())
 """Members of an answer whose strings are sentences or figures in words: a name, or the member it stands in and a name."""
 
 VERBATIM = frozenset(["document", "observations", "edits", "stated", "limits", "history", "question", "history_entry"])

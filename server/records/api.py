@@ -149,9 +149,17 @@ def guide_adjusting(request: HttpRequest) -> HttpResponse:
     return _answer(dispatch.adjusting(document, sent.reads_now))
 
 
+def _stored(saved: services.Saved) -> HttpResponse:
+    """A record as it now stands: 201 when it is new, 200 when it was here already."""
+    return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
+
+
+_STORED = {200: out.RecordOut, 201: out.RecordOut}
+
+
 @router.put(
     "/checks/{uuid}",
-    response={200: out.RecordOut, 201: out.RecordOut},
+    response=_STORED,
     operation_id="save_check",
     openapi_extra=_body(CheckIn),
 )
@@ -159,12 +167,12 @@ def save_check(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Store a finished check under the id its device gave it; the same again changes nothing."""
     sent, digest = _sent(request, CheckIn)
     saved = services.save_check(actor=asker(request), identity=uuid, sent=sent, sent_digest=digest)
-    return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
+    return _stored(saved)
 
 
 @router.put(
     "/events/{uuid}",
-    response={200: out.RecordOut, 201: out.RecordOut},
+    response=_STORED,
     operation_id="save_event",
     openapi_extra=_body(EventIn),
 )
@@ -172,12 +180,12 @@ def save_event(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Store something that happened: a knock, a drop, taking out, handing in, holding, releasing, adjusting."""
     sent, digest = _sent(request, EventIn)
     saved = services.save_event(actor=asker(request), identity=uuid, sent=sent, sent_digest=digest)
-    return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
+    return _stored(saved)
 
 
 @router.post(
     "/records/{uuid}/amend",
-    response={200: out.RecordOut, 201: out.RecordOut},
+    response=_STORED,
     operation_id="amend_record",
     openapi_extra=_body(AmendIn),
 )
@@ -185,7 +193,7 @@ def amend_record(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Something is wrong here: strike a record and say why."""
     sent, digest = _sent(request, AmendIn)
     saved = services.amend(actor=asker(request), identity=uuid, sent=sent, sent_digest=digest)
-    return answer_json(selectors.whole(selectors.find(saved.record.id)), 201 if saved.new else 200)
+    return _stored(saved)
 
 
 @router.get("/records", response=out.RecordPage, operation_id="list_records")

@@ -74,7 +74,7 @@ function Rail({ hidden }: { hidden: boolean }) {
             {person?.name.split(" ")[0]}
           </Link>
           {person?.crew && <span className="block max-tab:hidden">{person.crew} crew</span>}
-          <button className="block min-h-[44px] text-left whitespace-nowrap underline underline-offset-2 text-[#d5dee4] tab:whitespace-normal" onClick={() => void change()}>
+          <button className="block min-h-[44px] text-left whitespace-nowrap underline underline-offset-2 text-[#d5dee4]" onClick={() => void change()}>
             Switch user
           </button>
         </span>

@@ -23,7 +23,7 @@ import { KeyBar } from "./KeyBar";
 import { NoRoomLine } from "../../ui/NoRoomLine";
 import { Sheet } from "./Sheet";
 import { SheetDialog } from "./SheetDialog";
-import { useDiscard } from "./useDiscard";
+import { useDiscard } from "../../app/useDiscard";
 import { useKeys } from "./useKeys";
 import { useSave } from "./useSave";
 
@@ -78,7 +78,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   const { keys, at, focused, bar } = useKeys(draft, form, change, save.act);
   const changes = useChanges(draft, change);
   const [dialog, setDialog] = useState<"steps" | "file" | null>(null);
-  const discard = useDiscard(draft, kind.title);
+  const discard = useDiscard(draft, `${kind.title} of ${draft.instrument} discarded.`, `/bench/${draft.id}`);
   const late = useLate(FIRST_ANSWER_MS);
   // The drawing comes with the first answer and stands above the readings: a touch meanwhile would miss its cell.
   if (!answer && !saying.wrong && !late) return <Waiting what="Opening the sheet…" />;

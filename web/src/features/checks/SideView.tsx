@@ -4,12 +4,14 @@ import { useNarrow } from "../../hooks/useNarrow";
 export type PlannedMark = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; messages: { code: string; text: string }[] };
 
 const PAD = 26;
+/** Room on the right for the degrees written at the end of a line. */
+const ROOM = 44;
 
 export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: number[]; lines: number[] }) {
   const narrow = useNarrow();
   const W = narrow ? 360 : 720;
   const most = Math.max(...marks.map((mark) => mark.distance_m)) * 1.12;
-  const scale = (W - 2 * PAD) / most;
+  const scale = (W - PAD - ROOM) / most;
   const high = Math.min(Math.max(...marks.map((mark) => mark.height_m), most * 0.22), most * 0.62);
   const low = Math.min(0, ...marks.map((mark) => mark.height_m));
   const up = PAD + high * scale;
@@ -29,7 +31,7 @@ export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: n
         return (
           <g key={deg}>
             <path d={`M${x(0)} ${y(0)}L${x(far)} ${y(height)}`} className="stroke-lichen" strokeWidth="1.6" />
-            <text x={Math.min(x(far) + 4, W - 30)} y={Math.max(14, y(height) + 4)} fontSize="14" className="fill-ink-2">
+            <text x={x(far) + 6} y={Math.max(14, y(height) + 4)} fontSize="14" className="fill-ink-2">
               {deg}°
             </text>
           </g>

@@ -9,6 +9,7 @@ import { COUNTS, type OrientationDocument, type OrientationDraft, asDraft, asOri
 import { dropDraft, storeDraft } from "../../device/device";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Choice, Back, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
+import { ShownRows } from "../../ui/ShownRows";
 import { NO_CORE, usePreview } from "../../hooks/useQuestion";
 import { useDraft } from "../../hooks/useDraft";
 import { Named } from "../../ui/Named";
@@ -155,15 +156,7 @@ function Judged({ draft, preview, fresh, refused, write }: { draft: OrientationD
           <Mend draft={draft} suspect={reduced.result["suspect"] as Suspect | null} reasons={reduced.verdict.reasons} write={write} />
           <NextSteps result={reduced} />
           <dl className="m-0 grid grid-cols-[1fr_auto] gap-x-6 gap-y-1">
-            {reduced.shown.map((each) => (
-              <div key={each.quantity} className="contents">
-                <dt className="sub">{each.label}</dt>
-                <dd className="m-0 text-right font-[640]">
-                  {each.text}
-                  {each.plus_minus && <span className="sub font-[440]"> ± {each.plus_minus}</span>}
-                </dd>
-              </div>
-            ))}
+            <ShownRows shown={reduced.shown} />
           </dl>
         </>
       ) : (

@@ -1,15 +1,14 @@
 // A round in hand: one check after the other, broken off and taken up as one likes; at its end go or not go.
 import { useQueries } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import type { ReadinessPreview } from "../../api/client";
 import { recordQuery } from "../../api/queries";
+import { useDiscard } from "../../app/useDiscard";
 import { useSaving } from "../../app/saving";
-import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import type { Draft } from "../../documents/draft";
 import { type Step, nextStep, roundOf, stepFrom, stepsOf, unsettled, withStep } from "../../documents/readiness";
-import { dropDraft, storeDraft } from "../../device/device";
 import { NextSteps } from "../../ui/FindingView";
 import { GradeMark } from "../../ui/icons";
 import { Back, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
@@ -38,7 +37,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
   const done = steps.filter((step) => step.record).length;
   // What can still be made better comes before keeping it as it is.
   const better = steps.find((step) => step.grade === "adjust" || step.grade === "repeat");
-  const discard = useDiscardRound(draft);
+  const discard = useDiscard(draft, `Pre-work check of ${draft.instrument} discarded; its checks stay on record.`, `/bench/readiness/${draft.id}`);
   const leave = (step: Step, why: string) => {
     change((each) => withStep(each, step.check, { left_out: why }));
     setLeaving(null);
@@ -83,21 +82,6 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
       </Dialog>
     </div>
   );
-}
-
-/** Throws the round away, with the way back; its checks stay on record. */
-function useDiscardRound(draft: Draft): () => Promise<void> {
-  const notify = useNotify();
-  const navigate = useNavigate();
-  return async () => {
-    await dropDraft(draft.id);
-    await navigate("/bench");
-    const undo = async () => {
-      await storeDraft(draft);
-      await navigate(`/bench/readiness/${draft.id}`);
-    };
-    notify({ text: `Pre-work check of ${draft.instrument} discarded; its checks stay on record.`, undo });
-  };
 }
 
 type EndProps = { draft: Draft; answer: ReadinessPreview | null; trouble: unknown; noSignal: boolean; now: Step | undefined; better: boolean };

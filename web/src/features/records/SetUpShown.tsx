@@ -9,6 +9,7 @@ import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Calculation } from "../../ui/Calculation";
 import { GradeMark } from "../../ui/icons";
 import { Back, Head } from "../../ui/parts";
+import { ShownRows } from "../../ui/ShownRows";
 import { moment } from "../../ui/words";
 import { Notes, SomethingWrong, Waits } from "./notes";
 
@@ -108,15 +109,7 @@ function HowItStands({ result }: { result: Result }) {
     <section className="card p-5" aria-label="Set-up">
       <h2 className="pb-2">Set-up</h2>
       <dl className="m-0 grid grid-cols-[minmax(140px,auto)_minmax(0,1fr)] gap-x-6 gap-y-2">
-        {result.shown.map((each) => (
-          <div key={each.quantity} className="contents">
-            <dt className="sub">{each.label}</dt>
-            <dd className="m-0 text-right font-[640]">
-              {each.text}
-              {each.plus_minus && <span className="sub font-[440]"> ± {each.plus_minus}</span>}
-            </dd>
-          </div>
-        ))}
+        <ShownRows shown={result.shown} />
         {answer.map((each) => (
           <div key={each.label} className="contents" data-details>
             <dt className="sub">{each.label}</dt>
