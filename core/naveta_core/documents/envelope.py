@@ -30,6 +30,8 @@ TYPED_LENGTH = 40
 
 def _typed(value: Any) -> str | int | float:
     """Accept the characters a person typed, or a plain number; nothing else."""
+    if value.__class__ is str and len(value) <= TYPED_LENGTH:
+        return value  # nearly every cell, at every keystroke
     if isinstance(value, bool) or not isinstance(value, str | int | float):
         raise ValueError("a number, or the characters as typed")
     if isinstance(value, str) and len(value) > TYPED_LENGTH:

@@ -12,6 +12,7 @@ import json
 import math
 import re
 import unicodedata
+from itertools import accumulate
 from typing import Any
 
 from ..errors import NotJson, quote
@@ -27,12 +28,12 @@ def _no_constant(name: str) -> Any:
 
 
 def _no_twin_keys(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    seen: dict[str, Any] = {}
-    for key, value in pairs:
-        if key in seen:
-            raise NotJson(f"the key {quote(key)!r} appears twice in one object")
-        seen[key] = value
-    return seen
+    found = dict(pairs)
+    if len(found) < len(pairs):
+        names = [key for key, _ in pairs]
+        twin = next(name for name in names if names.count(name) > 1)
+        raise NotJson(f"the key {quote(twin)!r} appears twice in one object")
+    return found
 
 
 def _finite(text: str) -> float:
@@ -48,21 +49,15 @@ def _whole(text: str) -> int:
     return int(text)
 
 
-_BRACKET = re.compile(r"[\[\]{}]")
+_STEPS = {ord("["): 1, ord("{"): 1, ord("]"): -1, ord("}"): -1}
+_OTHERS = bytes(byte for byte in range(256) if byte not in _STEPS)
 _NO_BRACKET = re.compile(r'"(?:[^"\\]|\\.)*"?|[^\[\]{}"]+', re.DOTALL)
 
 
 def _depth(text: str) -> int:
     """Deepest nesting of brackets outside strings, found without recursion."""
     outside = _NO_BRACKET.sub("", text) if "\\" in text else "".join(text.split('"')[::2])
-    deepest = depth = 0
-    for bracket in _BRACKET.findall(outside):
-        if bracket in "[{":
-            depth += 1
-            deepest = max(deepest, depth)
-        else:
-            depth -= 1
-    return deepest
+    return max(accumulate(map(_STEPS.__getitem__, outside.encode().translate(None, _OTHERS))), default=0)
 
 
 def read_json(raw: bytes) -> Any:

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Any, Literal, get_args, get_origin
 
 from pydantic import BaseModel
@@ -181,7 +181,7 @@ class ListOf:
         return self.rows.field
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class FieldTable:
     """The fields of one model, its lists and its parts, in the order in which they are declared."""
 
@@ -189,6 +189,11 @@ class FieldTable:
     fields: dict[str, Field] = field(default_factory=dict)
     lists: dict[str, ListOf] = field(default_factory=dict)
     parts: dict[str, tuple[Branch, FieldTable]] = field(default_factory=dict)
+
+    @cached_property
+    def figures(self) -> dict[str, Field]:
+        """The fields that hold figures."""
+        return {name: field for name, field in self.fields.items() if field.kind in ("number", "length", "angle")}
 
     def at(self, path: str) -> FieldTable | ListOf:
         """What stands at a path such as `targets[0].left` or `setups[*].a`."""

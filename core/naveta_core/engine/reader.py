@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 from ..documents.envelope import Envelope, Part
-from ..units.numbers import Numeral
+from ..units.numbers import CACHED, Numeral
 from .fields import Field, FieldTable, Where, table_of
-from .parser import WRITTEN, Parser, angle, blank, empty, number
+from .parser import WRITTEN, Parser, Value, angle, blank, empty, number
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,12 +50,12 @@ class Row:
         return getattr(self.entry, "repeat", None) or 1
 
 
-class Reader(Parser):
-    """Goes through a document in the order in which it is read in the field."""
+class CellReader(Parser):
+    """Reads single cells and rows in given units; `where` gives the words for a path."""
 
-    def __init__(self, document: Envelope, where: Where) -> None:
-        super().__init__(document.units.length)
-        self.angle_unit = document.units.angle
+    def __init__(self, length_unit: str, angle_unit: str, where: Callable[[str], str]) -> None:
+        super().__init__(length_unit)
+        self.angle_unit = angle_unit
         self.where = where
 
     def missing_at(self, path: str) -> None:
@@ -67,18 +68,47 @@ class Reader(Parser):
 
     def value(self, field: Field, path: str, typed: Any, *, wanted: bool | None = None) -> Numeral | None:
         """One typed figure, or None with the path noted as missing or the fault noted; `wanted` overrules the field."""
-        wanted = not field.optional if wanted is None else wanted
-        if not wanted and empty(typed):
+        if (field.optional if wanted is None else not wanted) and empty(typed):
             return None
         words = self.where(path)
+        if field.kind == "angle":
+            return angle(self, path, words, typed, self.angle_unit)
         if field.kind == "length":
             assert field.range is not None, path
             length = self.length(path, words, typed, field.range)
             return Numeral(length.m, length.step_m) if length else None
-        if field.kind == "angle":
-            return angle(self, path, words, typed, self.angle_unit)
         assert field.unit in WRITTEN, f"{path}: no words for the unit {field.unit}"
         return number(self, path, words, typed, field.unit, field.low, field.high)
+
+    def row(self, path: str, fields: dict[str, Field], cells: Sequence[Value]) -> dict[str, Numeral] | None:
+        """The figures of one row, or None where a wanted one is missing or at fault."""
+        figures, whole = dict[str, Numeral](), True
+        for (key, field), cell in zip(fields.items(), cells, strict=True):
+            figure = self.value(field, f"{path}.{key}", cell)
+            if figure is not None:
+                figures[key] = figure
+            elif not field.optional:
+                whole = False
+        return figures if whole else None
+
+
+@lru_cache(CACHED)
+def _figures_of(
+    table: FieldTable, skip: tuple[str, ...], cells: tuple[Value, ...], length_unit: str, angle_unit: str
+) -> dict[str, Numeral] | None:
+    """The figures of a row without fault; None for any other. Of a sheet that grows, one row is new at a keystroke."""
+    if blank(*cells):
+        return None
+    reader = CellReader(length_unit, angle_unit, str)
+    figures = reader.row("", _without(table.figures, skip), cells)
+    return None if reader.faults or reader.missing else figures
+
+
+class Reader(CellReader):
+    """Goes through a document in the order in which it is read in the field."""
+
+    def __init__(self, document: Envelope, where: Where) -> None:
+        super().__init__(document.units.length, document.units.angle, where)
 
     def figure(
         self, holder: Part, name: str, base: str = "observations", *, wanted: bool | None = None
@@ -101,30 +131,21 @@ class Reader(Parser):
         """
         listed = table_of(type(holder)).lists[name]
         assert listed.entry is not None, f"{base}.{name} has no rows"
-        fields = {key: field for key, field in _typed(listed.entry).items() if key not in skip}
+        fields = _without(listed.entry.figures, skip)
         least = listed.rows.fewest if fewest is None else fewest
         typed, path, found = getattr(holder, name), f"{base}.{name}", list[Row]()
         for i, entry in enumerate(typed):
-            if i >= least and blank(*(getattr(entry, key) for key in fields)):
-                continue
-            row = self._row(f"{path}[{i}]", entry, fields)
-            if row is not None:
-                found.append(row)
+            cells = tuple([getattr(entry, key) for key in fields])
+            figures = _figures_of(listed.entry, tuple(skip), cells, self.length_unit, self.angle_unit)
+            if figures is None and not (i >= least and blank(*cells)):
+                figures = self.row(f"{path}[{i}]", fields, cells)
+            if figures is not None:
+                found.append(Row(f"{path}[{i}]", figures, entry))
         for i in range(len(typed), least):
             for key, field in fields.items():
                 if not (field.prefilled or field.optional):
                     self.missing_at(f"{path}[{i}].{key}")
         return found
-
-    def _row(self, path: str, entry: Part, fields: dict[str, Field]) -> Row | None:
-        figures, whole = dict[str, Numeral](), True
-        for key, field in fields.items():
-            figure = self.value(field, f"{path}.{key}", getattr(entry, key))
-            if figure is not None:
-                figures[key] = figure
-            elif not field.optional:
-                whole = False
-        return Row(path, figures, entry) if whole else None
 
     def plain(self, holder: Part, name: str, base: str = "observations", *, wanted: bool = True) -> list[PlainRow]:
         """The values of a list without fields that could be read; empty ones are passed over."""
@@ -152,14 +173,13 @@ class PlainRow:
     text: str
 
 
-def _typed(table: FieldTable) -> dict[str, Field]:
-    """The fields that hold figures."""
-    return {name: field for name, field in table.fields.items() if field.kind in ("number", "length", "angle")}
+def _without(fields: dict[str, Field], skip: Sequence[str]) -> dict[str, Field]:
+    return {name: field for name, field in fields.items() if name not in skip} if skip else fields
 
 
 def filled_rows(holder: Part, name: str, skip: Sequence[str] = ()) -> int:
     """How many rows of a list hold anything that was typed."""
     listed = table_of(type(holder)).lists[name]
     assert listed.entry is not None, name
-    names = [key for key in _typed(listed.entry) if key not in skip]
+    names = _without(listed.entry.figures, skip)
     return len([row for row in getattr(holder, name) if not blank(*(getattr(row, key) for key in names))])

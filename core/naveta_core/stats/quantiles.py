@@ -25,6 +25,8 @@ _TINY = 1e-300
 _MOST_TERMS = 2000
 
 
+# The same few uncertainties are asked for again and again: shown, judged, explained.
+@lru_cache(maxsize=4096)
 def t_quantile(probability: float, dof: float) -> float:
     """t with P(T <= t) = probability (above 0.5), for `dof` > 0."""
     if not 0.5 < probability < 1 or dof <= 0:
@@ -32,6 +34,7 @@ def t_quantile(probability: float, dof: float) -> float:
     return _t(probability, _rounded(dof))
 
 
+@lru_cache(maxsize=4096)
 def f_quantile(probability: float, dof_over: float, dof_under: float) -> float:
     """F with P(X <= F) = probability, for both degrees of freedom > 0."""
     if not 0 < probability < 1 or dof_over <= 0 or dof_under <= 0:

@@ -55,7 +55,7 @@ def finest(steps: Iterable[float]) -> float:
 
     A spreadsheet drops zeros at the end (1.470 becomes 1.47): one such figure was not read more coarsely than its others.
     """
-    return min((step for step in steps if step > 0), default=0.0)
+    return min([step for step in steps if step > 0], default=0.0)
 
 
 def shown_step(values: Sequence[float], step: float, multiples: Sequence[int]) -> float:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field
+from functools import cached_property
 from itertools import pairwise
 from math import fsum, hypot, radians, sin
 from statistics import median
@@ -15,7 +16,7 @@ from ...documents.envelope import CheckDocument, Part, Typed
 from ...engine.directions import FAR_OFF_DEG
 from ...engine.fields import Angle, Choice, Number, Option, Rows, Text, where_of
 from ...engine.parser import blank
-from ...engine.reader import Reader
+from ...engine.reader import Reader, Row
 from ...engine.repeats import Repeated
 from ...engine.storing import Before, StoredField, StoredValue, Stores, read_before
 from ...geometry import mean, mean_direction, wrapped
@@ -144,7 +145,17 @@ class SightedTarget:
     right: list[ReadPointing]
     repeat: int = 1
 
-    @property
+    @cached_property
+    def hz_left_deg(self) -> float:
+        """The horizontal circle in face left: the mean of the pointings."""
+        return mean_direction([p.hz for p in self.left])
+
+    @cached_property
+    def hz_right_deg(self) -> float:
+        """The same in face right, half a turn away."""
+        return mean_direction([p.hz for p in self.right])
+
+    @cached_property
     def zenith_deg(self) -> float:
         """The mark's zenith angle, the faces' mean; the index falls out."""
         return (mean([p.v for p in self.left]) + 360.0 - mean([p.v for p in self.right])) / 2
@@ -195,17 +206,15 @@ def read_document(document: TwoFace, reader: Reader) -> TwoFaceRead:
 
 def pointings_of(reader: Reader, holder: Part, name: str, base: str) -> list[ReadPointing]:
     """Pointings of one list, both circles in degrees."""
-    return [
-        ReadPointing(
-            row.path,
-            row["hz"] % 360.0,
-            row["v"] % 360.0,
-            finest((row.step("hz"), row.step("v"))) * 3600,
-            (row.text("hz"), row.text("v")),
-            row.repeat,
-        )
-        for row in reader.rows(holder, name, base)
-    ]
+    return [_pointing(row) for row in reader.rows(holder, name, base)]
+
+
+def _pointing(row: Row) -> ReadPointing:
+    hz, v = row.figures["hz"], row.figures["v"]
+    texts = row.text("hz"), row.text("v")
+    return ReadPointing(
+        row.path, hz.value % 360.0, v.value % 360.0, finest((hz.step, v.step)) * 3600, texts, row.repeat
+    )
 
 
 def alike(pointings: Iterable[ReadPointing]) -> None:
@@ -219,9 +228,13 @@ def alike(pointings: Iterable[ReadPointing]) -> None:
 
 def want_in_every_repeat(reader: Reader, lists: dict[str, list[CirclePointing]]) -> None:
     """Note what is missing where a repeat was begun in one list and not in another."""
-    begun = {entry.repeat or 1 for listed in lists.values() for entry in listed if not blank(entry.hz, entry.v)}
+    begun = {
+        path: {pointing.repeat or 1 for pointing in listed if not blank(pointing.hz, pointing.v)}
+        for path, listed in lists.items()
+    }
+    all_begun = set[int]().union(*begun.values())
     for path, listed in lists.items():
-        for n in sorted(begun - {entry.repeat or 1 for entry in listed if not blank(entry.hz, entry.v)}):
+        for n in sorted(all_begun - begun[path]):
             at = next((i for i, entry in enumerate(listed) if (entry.repeat or 1) == n), len(listed))
             for name in ("hz", "v"):
                 reader.missing_at(f"{path}[{at}].{name}")
@@ -282,8 +295,8 @@ def _same_sense(reader: Reader, seen: list[SightedTarget]) -> None:
     for first, second in pairwise(seen):
         if reader.faults or first.repeat != second.repeat:
             continue
-        left = wrapped(mean_direction([p.hz for p in second.left]) - mean_direction([p.hz for p in first.left]))
-        right = wrapped(mean_direction([p.hz for p in second.right]) - mean_direction([p.hz for p in first.right]))
+        left = wrapped(second.hz_left_deg - first.hz_left_deg)
+        right = wrapped(second.hz_right_deg - first.hz_right_deg)
         if abs(left - right) > FAR_OFF_DEG and abs(left + right) < FAR_OFF_DEG:
             reader.fault(
                 "observations.targets",

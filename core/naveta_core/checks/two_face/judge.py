@@ -197,6 +197,8 @@ CIRCLES = (
 
 
 def without(seen: TwoFaceRead, aside: list[str]) -> TwoFaceRead:
+    if not aside:
+        return seen
     kept = [
         replace(
             entry,

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from math import cos, fsum, radians, sin, sqrt, tan
 
 from ...engine.conditions import noise_factor, prior_dof
-from ...geometry import mean, mean_direction, wrapped
+from ...geometry import mean, wrapped
 from ...stats.estimate import Estimate, Spread, pooled
 from ...stats.least_squares import fit
 from ...stats.outliers import repeats
@@ -108,7 +108,7 @@ def _faces(document: TwoFace, target: SightedTarget) -> ReducedFaces:
     step = max(p.step_arcsec for p in [*target.left, *target.right])
     within = (target.within_arcsec(document) * noise_factor(document)) ** 2 + step**2 / 12
     between = (BETWEEN_SHARE * accuracy(document)) ** 2
-    hz = wrapped(mean_direction([p.hz for p in target.left]) - mean_direction([p.hz for p in target.right]) - 180.0)
+    hz = wrapped(target.hz_left_deg - target.hz_right_deg - 180.0)
     v = mean([p.v for p in target.left]) + mean([p.v for p in target.right]) - 360.0
     return ReducedFaces(target, target.zenith_deg, hz * 3600.0, v * 3600.0, within, between)
 

@@ -113,16 +113,14 @@ def draw(_document: TwoFace, seen: TwoFaceRead, judgement: Judgement | None) -> 
     for number, entry in enumerate(seen.seen, start=1):
         if not entry.left or not entry.right:
             continue
-        middle = mean_direction(
-            [mean_direction([p.hz for p in entry.left]), (mean_direction([p.hz for p in entry.right]) + 180.0) % 360.0]
-        )
-        zenith = entry.zenith_deg
+        middle = mean_direction([entry.hz_left_deg, (entry.hz_right_deg + 180.0) % 360.0])
+        zenith, across = entry.zenith_deg, sine(entry.zenith_deg)
         for face, listed in (("left", entry.left), ("right", entry.right)):
             for i, p in enumerate(listed):
                 hz = p.hz if face == "left" else p.hz + 180.0
                 v = p.v if face == "left" else 360.0 - p.v
                 label = f"face {face}" if number == 1 and i == 0 else ""
-                points.append((wrapped(hz - middle) * 3600 * sine(zenith), (v - zenith) * 3600, label, p.path))
+                points.append((wrapped(hz - middle) * 3600 * across, (v - zenith) * 3600, label, p.path))
     figures = figures_of(judgement, TwoFaceFigures)
     centre = (figures.collimation_arcsec, figures.index_arcsec) if figures else None
     limit = judgement.quantities[0].limits.use if judgement else None
@@ -141,12 +139,7 @@ def progress_of(document: TwoFace, seen: TwoFaceRead) -> SheetProgress:
     reasons: list[CodedText] = []
     sole = [entry for entry in seen.seen if entry.left and entry.right]
     if sole and len(sole) < len(seen.seen):
-        hz = (
-            wrapped(
-                mean_direction([p.hz for p in sole[0].left]) - mean_direction([p.hz for p in sole[0].right]) - 180.0
-            )
-            * 3600
-        )
+        hz = wrapped(sole[0].hz_left_deg - sole[0].hz_right_deg - 180.0) * 3600
         v = (mean([p.v for p in sole[0].left]) + mean([p.v for p in sole[0].right]) - 360.0) * 3600
         reasons.append(
             (
