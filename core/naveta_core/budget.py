@@ -14,7 +14,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .documents.envelope import InMetres, InOwnUnit
+from .documents.envelope import InMetres, InMillimetres, InOwnUnit
 from .documents.envelope import Part as Fields
 from .geometry import EARTH_RADIUS_M, REFRACTION, SIGMA_REFRACTION
 from .units.angles import ARCSEC_PER_RADIAN as RHO
@@ -62,6 +62,7 @@ class Budget:
 
 Metres = Annotated[float, Field(ge=0.1, le=20_000), InMetres]
 Small = Annotated[float, Field(ge=0, le=1000), InOwnUnit]
+SmallMm = Annotated[float, Field(ge=0, le=1000), InMillimetres]
 Signed = Annotated[float, Field(ge=-3600, le=3600), InOwnUnit]
 
 
@@ -73,9 +74,9 @@ class Given(Fields):
     angle_deg: Annotated[float, Field(ge=0, le=360), InOwnUnit] = 90.0
     elevation_deg: Annotated[float, Field(ge=-80, le=80), InOwnUnit] = 0.0
     imbalance_m: Annotated[float, Field(ge=0, le=300), InMetres] = 0.0
-    centring_mm: Small = 1.0
-    target_mm: Small = 1.0
-    back_target_mm: Small | None = None
+    centring_mm: SmallMm = 1.0
+    target_mm: SmallMm = 1.0
+    back_target_mm: SmallMm | None = None
     """Of the reference; without it as at the point."""
     tilt_arcsec: Small = 0.0
     compensated: bool = True
@@ -88,11 +89,11 @@ class Given(Fields):
     """Of one direction in one face."""
     distance_accuracy_mm: Small = 2.0
     distance_accuracy_ppm: Small = 2.0
-    instrument_height_mm: Small = 1.0
-    target_height_mm: Small = 1.0
+    instrument_height_mm: SmallMm = 1.0
+    target_height_mm: SmallMm = 1.0
     levelling: bool = False
     """A level: its heights hang on the line of sight and how unequal the sights are."""
-    staff_mm: Small = 1.0
+    staff_mm: SmallMm = 1.0
 
     def reference_mm(self) -> float:
         """How far the reference's target is off its mark."""

@@ -10,7 +10,7 @@ from typing import Any, Literal
 from pydantic import ValidationError
 
 from .checks import KINDS
-from .documents.envelope import Envelope
+from .documents.envelope import Envelope, units_context
 from .documents.json_io import read_json
 from .documents.model_faults import faults_of
 from .engine import verbs
@@ -129,9 +129,9 @@ def document_of(data: Any, among: Sequence[str] = ()) -> Envelope:
         raise UnknownKind([Fault("kind", "the kind of document", quote(name), "one of " + ", ".join(sorted(names)))])
     kind = DOCUMENTS[name]
     try:
-        document: Envelope = kind.model.model_validate(data)
+        document: Envelope = kind.model.model_validate(data, context=units_context(data))
     except ValidationError as error:
-        raise Refused(faults_of(error, kind.where)) from None
+        raise Refused(faults_of(error, kind.where, units_context(data)["length"])) from None
     return document
 
 

@@ -1,4 +1,4 @@
-"""The words and the decimal mark a firm writes with. Sentences are written once, with *staff* and a point; what a person
+"""The words, the decimal mark and the unit of length a firm writes with. Sentences are written once, with *staff* and a point; what a person
 reads is put into the firm's words last, so that records and figures are the same everywhere."""
 
 from __future__ import annotations
@@ -7,23 +7,44 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
+from .units.lengths import METRES
+
 StaffWord = Literal["staff", "rod"]
 DecimalMark = Literal[".", ","]
 RODS = {"staffs": "rods", "staff": "rod", "Staffs": "Rods", "Staff": "Rod", "STAFF": "ROD"}
 _STAFF = re.compile(r"\b(" + "|".join(RODS) + r")\b")
 _POINT = re.compile(r"(?<=\d)\.(?=\d)")
+METRES_PATTERN = r"\b(\d+(?:\.\d+)?)(?:( to )(\d+(?:\.\d+)?))? m\b"
+"""'40 to 50 m', '0.9 m': how far something is to be, in words that are the same for every document."""
+_METRES = re.compile(METRES_PATTERN)
+LengthUnit = Literal["m", "ft", "usft"]
 
 
 @dataclass(frozen=True, slots=True)
 class Wording:
-    """How a firm writes: `staff` or `rod`, and the mark before decimals."""
+    """How a firm writes: `staff` or `rod`, the mark before decimals, and the unit in which it thinks of distances."""
 
     staff_word: StaffWord = "staff"
     decimal_mark: DecimalMark = "."
+    length_unit: LengthUnit = "m"
 
     def replacements(self) -> dict[str, str]:
         """Whole words and what stands for them; none where the firm writes as the core does."""
         return dict(RODS) if self.staff_word == "rod" else {}
+
+    @property
+    def per_metre(self) -> float:
+        """How many of the firm's units a metre is."""
+        return 1 / METRES[self.length_unit]
+
+    def guided(self, text: str) -> str:
+        """Directions of the core with distances in the firm's unit, to two figures: '40 to 50 m' is '130 to 160 ft'."""
+        if self.length_unit == "m":
+            return text
+        return _METRES.sub(lambda found: f"{self._far(found[1])}{found[2] or ''}{self._far(found[3])} ft", text)
+
+    def _far(self, metres: str | None) -> str:
+        return f"{float(f'{float(metres) * self.per_metre:.2g}'):g}" if metres else ""
 
     def written(self, text: str) -> str:
         """A sentence of the core as this firm writes it. What a person typed is not passed through here."""
@@ -45,7 +66,12 @@ _SENTENCES = (
 SENTENCES = frozenset(" ".join(_SENTENCES).split())
 """Members of an answer whose strings are sentences or figures in words: a name, or the member it stands in and a name."""
 
-VERBATIM = frozenset(["document", "observations", "edits", "stated", "limits", "history", "question", "history_entry"])
+GUIDANCE = frozenset(["bring", "steps", "groups.title", "groups.note", "do", "look", "wrong"])
+"""Members with directions that are the same for every document: their distances are put into the firm's unit."""
+
+VERBATIM = frozenset(
+    ["document", "observations", "edits", "stated", "limits", "history", "question", "history_entry", "usual"]
+)
 """Members with what somebody typed, or data that is sent back as it was given."""
 
 

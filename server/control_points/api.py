@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
+from django.forms.models import model_to_dict
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 
@@ -11,7 +12,10 @@ from control_points.models import Point
 from control_points.services import import_table, remove
 from naveta_core.orientation.names import near_misses
 from naveta_core.orientation.table import MOVES, write_points
+from naveta_core.units.formatting import figure, length_words
+from naveta_core.units.lengths import in_unit
 from people.asker import asker
+from people.services import organisation
 from shared.bodies import Body, Table
 
 router = Router(tags=["control"])
@@ -19,13 +23,14 @@ Unit = Literal["m", "mm", "cm", "ft", "usft", "in"]
 
 
 class PointOut(Schema):
-    """A control point, metres."""
+    """A control point, metres; `shown` as people of the firm read it: easting, northing, height."""
 
     name: str
     e_m: float
     n_m: float
     h_m: float | None
     description: str
+    shown: list[str]
 
 
 class NearMiss(Schema):
@@ -37,6 +42,8 @@ class PointsOut(Schema):
     """Control points, by name; of a search that found none of that very name, what may be meant."""
 
     points: list[PointOut]
+    unit: str
+    """Unit of what is shown."""
     near: list[NearMiss]
 
 
@@ -72,7 +79,17 @@ def list_points(request: HttpRequest, q: str = "") -> Any:
     ]
     near = near_misses(q.strip(), [entry.name for entry in every]) if sought else []
     shown = {entry.name for entry in found}
-    return {"points": found, "near": [{"name": name, "why": why} for name, why in near if name not in shown]}
+    unit = organisation().length_unit
+    points = [{**model_to_dict(entry), "shown": _shown(entry, unit)} for entry in found]
+    return {
+        "points": points,
+        "unit": length_words(unit).name,
+        "near": [{"name": name, "why": why} for name, why in near if name not in shown],
+    }
+
+
+def _shown(point: Point, unit: str) -> list[str]:
+    return ["" if value is None else figure(in_unit(value, unit), 3) for value in (point.e_m, point.n_m, point.h_m)]
 
 
 @router.post("/points/table", response=Imported, operation_id="import_points")

@@ -17,7 +17,16 @@ from pydantic import Field
 from naveta_core import __version__
 from naveta_core.documents.envelope import AngleUnit
 from naveta_core.glossary import Term, glossary
-from naveta_core.wording import SENTENCES, VERBATIM, DecimalMark, StaffWord, Wording
+from naveta_core.wording import (
+    GUIDANCE,
+    METRES_PATTERN,
+    SENTENCES,
+    VERBATIM,
+    DecimalMark,
+    LengthUnit,
+    StaffWord,
+    Wording,
+)
 from people.asker import asker
 from people.attempts import forget_old, one_attempt, succeeded
 from people.models import Organisation, Person
@@ -148,6 +157,11 @@ class WritingOut(Writing):
 
     replacements: dict[str, str]
     sentences: list[str]
+    guidance: list[str]
+    distances: str
+    """How a distance looks in directions, as a pattern."""
+    per_metre: float
+    """How many of the firm's units a metre is."""
     verbatim: list[str]
 
 
@@ -172,11 +186,14 @@ def one_touch(request: HttpRequest) -> bool:
 
 
 def _writing(firm: Organisation) -> dict[str, Any]:
-    wording = Wording(cast(StaffWord, firm.staff_word), cast(DecimalMark, firm.decimal_mark))
+    wording = Wording(
+        cast(StaffWord, firm.staff_word), cast(DecimalMark, firm.decimal_mark), cast(LengthUnit, firm.length_unit)
+    )
     names = ("staff_word", "decimal_mark", "length_unit", "angle_unit")
     settled = {name: getattr(firm, name) for name in names}
-    members = {"sentences": sorted(SENTENCES), "verbatim": sorted(VERBATIM)}
-    return {**settled, "replacements": wording.replacements(), **members}
+    members = {"sentences": sorted(SENTENCES), "guidance": sorted(GUIDANCE), "verbatim": sorted(VERBATIM)}
+    distances = {"distances": METRES_PATTERN, "per_metre": wording.per_metre}
+    return {**settled, "replacements": wording.replacements(), **members, **distances}
 
 
 def _session(request: HttpRequest) -> dict[str, Any]:

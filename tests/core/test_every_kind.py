@@ -18,7 +18,7 @@ import naveta_core
 from naveta_core import dispatch
 from naveta_core.checks import KINDS
 from naveta_core.documents.json_io import read_json
-from naveta_core.engine import verbs
+from naveta_core.engine.fields import changed_fields
 from naveta_core.errors import Refused
 from naveta_core.registry import DOCUMENTS, document_of
 from naveta_core.results import Answer
@@ -165,7 +165,7 @@ def _numbers(kind: Any, document: Data) -> Data:
             return parse_angle(value, unit.get("angle", "dms")).value
         return float(value.replace(",", ".")) if field.kind == "number" else value
 
-    return {**document, "observations": verbs._changed(kind.table, document["observations"], plain)}
+    return {**document, "observations": changed_fields(kind.table, document["observations"], plain)}
 
 
 def _models(root: type[BaseModel]) -> list[type[BaseModel]]:

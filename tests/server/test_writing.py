@@ -11,12 +11,15 @@ def test_a_new_firm_writes_staff_point_metres(tam: Api) -> None:
     writing = tam.get("session").json()["writing"]
     assert {"text", "reason", "worked.value"} <= set(writing.pop("sentences"))
     assert "document" in writing.pop("verbatim")
+    assert "steps" in writing.pop("guidance")
+    assert writing.pop("distances")
     assert writing == {
         "staff_word": "staff",
         "decimal_mark": ".",
         "length_unit": "m",
         "angle_unit": "dms",
         "replacements": {},
+        "per_metre": 1.0,
     }
 
 
@@ -25,6 +28,23 @@ def test_the_manager_settles_it_and_everybody_is_given_it(ines: Api, tam: Api) -
     given = tam.get("session").json()["writing"]
     assert {name: given[name] for name in WRITING} == WRITING
     assert given["replacements"]["Staff"] == "Rod"
+    assert round(given["per_metre"], 4) == 3.2808
+
+
+def test_control_points_are_listed_in_the_firms_unit(ines: Api, tam: Api) -> None:
+    ines.post("points/table", {"text": "name;e;n;h\nPC-01;1000;2000;12\nQB-2;30.48;0;\n", "keep": True})
+    listed = tam.get("points").json()
+    assert (listed["unit"], [point["shown"] for point in listed["points"]]) == (
+        "m",
+        [["1000.000", "2000.000", "12.000"], ["30.480", "0.000", ""]],
+    )
+    ines.put("organisation/writing", WRITING)
+    listed = tam.get("points").json()
+    assert (listed["unit"], listed["points"][1]["shown"], listed["points"][1]["e_m"]) == (
+        "ft",
+        ["100.000", "0.000", ""],
+        30.48,
+    )
 
 
 def test_a_chief_may_not_and_a_wrong_word_is_named(ines: Api, tam: Api) -> None:

@@ -16,13 +16,14 @@ from pydantic import (
     ConfigDict,
     Field,
     PlainValidator,
+    ValidationInfo,
     WithJsonSchema,
     model_validator,
 )
 
 from ..errors import plain_number
 from ..stats.decision import Grade
-from ..units.lengths import parse_length
+from ..units.lengths import METRES, parse_length
 from ..units.numbers import numeral
 
 TYPED_LENGTH = 40
@@ -52,13 +53,26 @@ def _in_own_unit(value: Any) -> Any:
     return numeral(value).value if isinstance(value, str) else value
 
 
-def _in_metres(value: Any) -> Any:
-    """The same for names that end in `_m`: a typed unit of its own wins."""
-    return parse_length(value, "m").m if isinstance(value, str) else value
+def _in_metres(value: Any, info: ValidationInfo) -> Any:
+    """The same for names that end in `_m`: in the unit of the document, and a typed unit of its own wins."""
+    return parse_length(value, (info.context or {}).get("length", "m")).m if isinstance(value, str) else value
+
+
+def _in_millimetres(value: Any) -> Any:
+    """The same for names that end in `_mm`: millimetres, and a typed unit of its own wins."""
+    return parse_length(value, "mm").m * 1000 if isinstance(value, str) else value
+
+
+def units_context(data: Any) -> dict[str, str]:
+    """What a model needs to know to read lengths: the unit of a document or query as plain data, metres where none is."""
+    units = data.get("units") if isinstance(data, dict) else None
+    length = units.get("length") if isinstance(units, dict) else None
+    return {"length": length if isinstance(length, str) and length in METRES else "m"}
 
 
 InOwnUnit = BeforeValidator(_in_own_unit, json_schema_input_type=str | float)
 InMetres = BeforeValidator(_in_metres, json_schema_input_type=str | float)
+InMillimetres = BeforeValidator(_in_millimetres, json_schema_input_type=str | float)
 LARGEST = 1e9
 """Nothing that is measured here is larger, in any unit."""
 Finite = Annotated[float, Field(ge=-LARGEST, le=LARGEST), InOwnUnit]

@@ -16,7 +16,7 @@ from ..stats.estimate import Estimate, pooled, scatter_factor
 from ..stats.quantiles import t_quantile
 from ..stats.row_fit import outlier_in
 from ..stats.straight_line import Straight, straight
-from ..units.formatting import figure
+from ..units.formatting import LengthWords, figure
 from ..units.numbers import finest
 from .drawing import deviations
 from .reader import Reader, filled_rows
@@ -192,11 +192,11 @@ def without_each(
 
 
 def errors_along(
-    errors: Sequence[float], at: Sequence[float], limit: float | None, zero: str, along: str
+    errors: Sequence[float], at: Sequence[float], limit: float | None, zero: str, along: str, words: LengthWords
 ) -> DeviationsPicture:
     """Errors along the length, as far as they are in. Errors and limit in mm, at in metres."""
     listed: list[tuple[str, float, float | None]] = [
-        (f"{length:.2f} m", length, e) for length, e in zip(at, errors, strict=True)
+        (words.height(length), length, e) for length, e in zip(at, errors, strict=True)
     ]
     return deviations("mm", listed, limit, zero, along)
 

@@ -7,7 +7,7 @@ table. Pages lay these out and know nothing of a kind; what stands in a field is
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
 from typing import Any, Literal, get_args, get_origin
@@ -225,6 +225,28 @@ def table_of(model: type[BaseModel]) -> FieldTable:
         elif isinstance(found, Branch):
             table.parts[name] = (found, table_of(_model_in(info.annotation)))
     return table
+
+
+def changed_fields(table: FieldTable, data: dict[str, Any], change: Callable[[Field, Any], Any]) -> dict[str, Any]:
+    """A part of a document, as plain data, with every field's value changed."""
+    found: dict[str, Any] = {}
+    for name, value in data.items():
+        if name in table.fields:
+            found[name] = change(table.fields[name], value)
+        elif name in table.parts and isinstance(value, dict):
+            found[name] = changed_fields(table.parts[name][1], value, change)
+        elif name in table.lists and isinstance(value, list):
+            listed = table.lists[name]
+            found[name] = [_entrychanged_fields(listed, entry, change) for entry in value]
+        else:
+            found[name] = value
+    return found
+
+
+def _entrychanged_fields(listed: ListOf, value: Any, change: Callable[[Field, Any], Any]) -> Any:
+    if listed.entry is not None and isinstance(value, dict):
+        return changed_fields(listed.entry, value, change)
+    return value if listed.plain is None else change(listed.plain, value)
 
 
 def _model_in(annotation: Any) -> type[BaseModel]:

@@ -17,7 +17,7 @@ from pydantic import BaseModel, ValidationError
 from .. import __version__
 from ..cautions import cautions
 from ..documents.csv_io import TableFaults
-from ..documents.envelope import Envelope, Instrument
+from ..documents.envelope import Envelope, Instrument, units_context
 from ..documents.model_faults import faults_of
 from ..results import (
     Adjusting,
@@ -281,9 +281,9 @@ class Kind:
         """A table to a plain document; words it has no field for are refused here, where the file can still be fixed."""
         found = self.file.read(text)
         try:
-            self.document.model_validate(found)
+            self.document.model_validate(found, context=units_context(found))
         except ValidationError as error:
-            raise TableFaults(faults_of(error, self.where)) from None
+            raise TableFaults(faults_of(error, self.where, units_context(found)["length"])) from None
         return found
 
     def write_csv(self, document: Any) -> str:

@@ -8,11 +8,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
+from functools import partial
 from typing import Any
 
 from ..documents.csv_io import Row, Rows, TableFaults, read_rows, write_rows
 from ..errors import Fault
-from .fields import Field, FieldTable, ListOf
+from ..units.numbers import numeral
+from .fields import Field, FieldTable, ListOf, changed_fields
 
 Data = dict[str, Any]
 UNITS = ("m", "mm", "cm", "ft", "usft", "in", "dms", "deg", "gon")
@@ -96,6 +98,7 @@ class TableFile:
     """How a kind is written as a table file and read from one."""
 
     kind: str
+    table: FieldTable
     once: dict[str, str]
     slots: tuple[Slot, ...]
     angles: bool
@@ -123,6 +126,8 @@ class TableFile:
     def write(self, document: Any) -> str:
         """A document's readings as a table."""
         plain = document.observations.model_dump(mode="json", exclude_none=True)
+        if self.angles:
+            plain = changed_fields(self.table, plain, partial(_with_unit, document.units.length))
         once = {column: str(plain[name]) for column, name in self.once.items() if plain.get(name) not in (None, "")}
         once |= {"unit": document.units.angle if self.angles else document.units.length}
         lines = list(_lines(self.slots, plain))
@@ -131,7 +136,18 @@ class TableFile:
 
 def table_file(kind: str, table: FieldTable) -> TableFile:
     """The table file of a kind, from its table of fields."""
-    return TableFile(kind, columns_of(table), tuple(slots_of(table)), _has_angles(table))
+    return TableFile(kind, table, columns_of(table), tuple(slots_of(table)), _has_angles(table))
+
+
+def _with_unit(unit: str, field: Field, value: Any) -> Any:
+    """A length as typed with its unit behind it, where the unit column speaks of angles."""
+    if field.kind != "length" or unit == "m" or not isinstance(value, str):
+        return value
+    try:
+        numeral(value)
+    except ValueError:
+        return value
+    return f"{value} {unit}"
 
 
 def _has_angles(table: FieldTable) -> bool:

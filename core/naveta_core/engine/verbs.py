@@ -10,7 +10,7 @@ from typing import Any
 
 from ..units.lengths import METRES
 from ..units.numbers import as_typed
-from .fields import Field, FieldTable, ListOf
+from .fields import Field, FieldTable, changed_fields
 from .kind import Kind
 
 Data = dict[str, Any]
@@ -46,29 +46,7 @@ def _given_in(table: FieldTable, data: Data, unit: str) -> Data:
     def change(field: Field, value: Any) -> Any:
         return f"{value} {unit}" if field.kind == "length" and value not in ("", None) else value
 
-    return _changed(table, data, change)
-
-
-def _changed(table: FieldTable, data: Data, change: Any) -> Data:
-    """A part of a document with every field changed."""
-    found: Data = {}
-    for name, value in data.items():
-        if name in table.fields:
-            found[name] = change(table.fields[name], value)
-        elif name in table.parts and isinstance(value, dict):
-            found[name] = _changed(table.parts[name][1], value, change)
-        elif name in table.lists and isinstance(value, list):
-            listed = table.lists[name]
-            found[name] = [_changed_entry(listed, entry, change) for entry in value]
-        else:
-            found[name] = value
-    return found
-
-
-def _changed_entry(listed: ListOf, value: Any, change: Any) -> Any:
-    if listed.entry is not None and isinstance(value, dict):
-        return _changed(listed.entry, value, change)
-    return value if listed.plain is None else change(listed.plain, value)
+    return changed_fields(table, data, change)
 
 
 def take_method(kind: Kind, document: Data, method: str, length: str) -> Data:
@@ -218,7 +196,7 @@ def from_file(kind: Kind, document: Data) -> Data:
             return value
         return typed_length(value, document) if field.kind == "length" else typed_figure(value, field.kind == "angle")
 
-    observations = _changed(kind.table, document.get("observations", {}), typed)
+    observations = changed_fields(kind.table, document.get("observations", {}), typed)
     return {**around_observations(document), "observations": observations}
 
 

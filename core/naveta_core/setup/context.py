@@ -5,10 +5,12 @@ from __future__ import annotations
 import math
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, ValidationInfo, model_validator
 
-from ..documents.envelope import Finite, InOwnUnit, LengthUnit, Part
+from ..documents.envelope import Finite, InMetres, InOwnUnit, LengthUnit, Part
 from ..geometry import ARCSEC, Plane, less, unit
+from ..units.formatting import length_words
+from ..units.lengths import NAMES
 from .equipment import MM, Base, CircularVial, Equipment
 from .mechanism import State, stood
 from .tripod import CannotStandError, Feet, even_feet
@@ -30,10 +32,10 @@ class AdviceUnits(Part):
 class TripodGeometry(Part):
     """A tripod; nothing need be given. Given feet are x, y, z in the set-up frame, in the order A, B, C."""
 
-    foot_spacing_m: Annotated[float, Field(ge=LEAST_SPACING_M, le=MOST_SPACING_M), InOwnUnit] = 1.0
-    head_height_m: Annotated[float, Field(ge=LEAST_HEIGHT_M, le=MOST_HEIGHT_M), InOwnUnit] = 1.4
-    hinge_radius_m: Annotated[float, Field(ge=0.01, le=0.3), InOwnUnit] = 0.11
-    pivot_height_m: Annotated[float, Field(ge=0, le=0.5), InOwnUnit] = 0.05
+    foot_spacing_m: Annotated[float, Field(ge=LEAST_SPACING_M, le=MOST_SPACING_M), InMetres] = 1.0
+    head_height_m: Annotated[float, Field(ge=LEAST_HEIGHT_M, le=MOST_HEIGHT_M), InMetres] = 1.4
+    hinge_radius_m: Annotated[float, Field(ge=0.01, le=0.3), InMetres] = 0.11
+    pivot_height_m: Annotated[float, Field(ge=0, le=0.5), InMetres] = 0.05
     slope_deg: Annotated[float, Field(ge=0, le=35), InOwnUnit] = 0.0
     downhill_deg: Bearing = 180.0
     feet: list[list[Finite]] | None = Field(default=None, min_length=3, max_length=3)
@@ -42,15 +44,16 @@ class TripodGeometry(Part):
     lengthen_mm: dict[Leg, Annotated[float, Field(ge=0, le=2000), InOwnUnit]] = {}
 
     @model_validator(mode="after")
-    def _stands(self) -> TripodGeometry:
+    def _stands(self, info: ValidationInfo) -> TripodGeometry:
+        words = length_words((info.context or {}).get("length", "m"))
         feet = self.as_feet()
         sides = [math.dist(feet[i], feet[(i + 1) % 3]) for i in range(3)]
         if min(sides) < LEAST_SPACING_M:
             raise ValueError(
-                f"feet at least {LEAST_SPACING_M} m apart (better 0.9 m): two are {min(sides):.2f} m apart"
+                f"feet at least {words.height(LEAST_SPACING_M)} apart (better {words.height(0.9)}): two are {words.height(min(sides))} apart"
             )
         if max(sides) > 2 * MOST_SPACING_M:
-            raise ValueError(f"feet in metres: two are {max(sides):.4g} m apart")
+            raise ValueError(f"feet in {NAMES[words.unit]}: two are {words.height(max(sides))} apart")
         (ax, ay, _), (bx, by, _), (cx, cy, _) = feet
         if abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) < LEAST_DEPTH_M * max(sides):
             raise ValueError("feet in a triangle: these are nearly in line")

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from ..engine.rows import effect, line, row
+from ..engine.work import words_of
 from ..results import CalculationLine, Effect, Shown
 from ..units.formatting import arcsec, count, figure, joined, length_words
 from .advisors.effect import Sights, centring_sigma_arcsec, tilt_most_arcsec
@@ -113,10 +114,10 @@ def worked(judged: Judged) -> list[CalculationLine]:
     if judged.tilt_estimate is not None:
         e = judged.tilt_estimate
         lines.append(line("95 % limit = tilt + t(95 %, one-sided) · σ", arcsec(e.proved_to)))
-    height = judged.document.observations.height
+    height, words = judged.document.observations.height, words_of(judged.document)
     if judged.heights_m and (height.radius_mm or height.constant_mm):
         text = f"Height = √(slope² − ({height.radius_mm:g} mm)²) + {height.constant_mm:g} mm"
-        lines.append(line(text, f"{judged.heights_m[0]:.4f} m"))
+        lines.append(line(text, f"{words.reading(judged.heights_m[0])} {words.name}"))
     return lines
 
 

@@ -9,6 +9,8 @@ from __future__ import annotations
 from .. import __version__
 from ..cautions import cautions
 from ..documents.envelope import Work
+from ..engine.work import words_of
+from ..units.lengths import in_unit
 from .answers import advice_at, by_eye, by_rounds
 from .context import TripodGeometry
 from .document import LevelReadings, SetUpDocument
@@ -61,13 +63,22 @@ def guide(document: SetUpDocument, act: str | None = None) -> Guide:
         may_skip=is_enough or not o.options.strict,
         tips=tips(document, at),
         trial=trial(document, here, last),
-        usual=USUAL,
+        unit=words_of(document).name,
+        usual=_usual(document),
         laser=_laser(document, at),
         passes=passes(document),
         converges=_converges(document),
         site=site_of(document, here, last, advice),
         core_version=__version__,
     )
+
+
+def _usual(document: SetUpDocument) -> dict[str, str]:
+    """What is calculated with where nothing was given, as somebody would type it; lengths in the unit of the document."""
+    unit = document.units.length
+    return {
+        name: f"{round(in_unit(value, unit) if name.endswith('_m') else value, 1):g}" for name, value in USUAL.items()
+    }
 
 
 def _at_hand(document: SetUpDocument, here: Act) -> StepAtHand:

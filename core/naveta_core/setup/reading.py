@@ -11,6 +11,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..engine.parser import Parser, Range
+from ..engine.work import words_of
 from ..errors import quote, spoken_path
 from ..stats.decision import Limits
 from ..stats.estimate import PRIOR_DOF, Estimate
@@ -270,7 +271,7 @@ def _centring_limit(document: SetUpDocument) -> tuple[float, str]:
     sights = Sights(back_m=work.sight_m, fore_m=work.sight_m)
     allowed = centring_allowed_mm(wanted, sights)
     use = min(MOST_CENTRING_MM, max(LEAST_CENTRING_MM, allowed))
-    why = f"for {work.sight_m:g} m sights and angles to {wanted:g}″"
+    why = f"for sights of {words_of(document).height(work.sight_m)} and angles to {wanted:g}″"
     if use > allowed:
         why += f": {allowed:.2g} mm, but a plummet cannot be read better than {use:g} mm"
     elif use < allowed:

@@ -140,7 +140,9 @@ class Guide(Answer):
     may_skip: bool
     tips: list[Reason]
     trial: Trial | None
-    usual: dict[str, float]
+    unit: str
+    """Of lengths, as it is written behind a number."""
+    usual: dict[str, str]
     laser: LaserOn | None
     passes: int
     converges: str | None

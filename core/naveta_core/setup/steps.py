@@ -286,7 +286,7 @@ _ALL = (
         "heights",
         "From the ground mark to the axis mark on its side; then from the other side.",
         "Tape or rod straight; read twice yourself, do not copy.",
-        "A single reading can be wrong by 0.1 m without being noticed.",
+        "A single reading can be grossly wrong without being noticed.",
         "Reading feet as metres; using yesterday's height.",
         (),
         "height measured twice",

@@ -5,6 +5,7 @@ Nothing here is judged. Without a word about the place there is no hint.
 
 from __future__ import annotations
 
+from ..engine.work import words_of
 from ..results import Reason, reasons
 from .document import SetUpDocument
 
@@ -73,7 +74,12 @@ def _slope(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
 def _feet(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     if act != "tripod" or document.observations.tripod.foot_spacing_m >= WIDE_M:
         return []
-    return [("narrow-feet", "With feet closer than 0.9 m the tripod is unstable: spread them wider.")]
+    return [
+        (
+            "narrow-feet",
+            f"With feet closer than {words_of(document).height(0.9)} the tripod is unstable: spread them wider.",
+        )
+    ]
 
 
 def _wind(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
@@ -136,7 +142,7 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
         if off is not None and off > PLUMMET_REPORTED_MM:
             turns = document.instrument.plummet_place != "base"
             level_type = "centre at two headings 180° apart and take the middle" if turns else "use a plumb bob"
-            text = f"This plummet points {off:.1f} mm off the axis at 1.5 m. For precise work, {level_type}."
+            text = f"This plummet points {off:.1f} mm off the axis at {words_of(document).height(1.5)}. For precise work, {level_type}."
             return [("plummet-known", text)]
     if act == "zero":
         return [

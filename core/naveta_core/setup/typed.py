@@ -19,7 +19,7 @@ TOUCHED = (
 )
 """Places that were touched on a drawing, and counts: they stay numbers."""
 LENGTHS = ("eye_height", "readings")
-"""Lengths in the unit of the document; every other name ends in its unit."""
+"""Lengths in the unit of the document, as are all names that end in `_m`; every other name ends in its unit."""
 
 
 def from_file(document: Data) -> Data:
@@ -32,7 +32,7 @@ def from_file(document: Data) -> Data:
             return {key: typed(entry, key) for key, entry in value.items() if entry is not None}
         if isinstance(value, bool) or not isinstance(value, int | float) or name in TOUCHED:
             return value
-        return typed_length(value, document) if name in LENGTHS else typed_figure(value)
+        return typed_length(value, document) if name in LENGTHS or name.endswith("_m") else typed_figure(value)
 
     around = around_observations(document)
     if "work" in around:

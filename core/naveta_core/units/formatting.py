@@ -52,6 +52,11 @@ class LengthWords:
         text = figure(in_unit(metres, self.unit), 1)
         return f"{text.removesuffix('.0')} {self.name}"
 
+    def height(self, metres: float) -> str:
+        """A height or length that was measured, to a centimetre or its like: '1.55 m', '5.09 ft', '30 m'."""
+        text = figure(in_unit(metres, self.unit), 2)
+        return f"{text.rstrip('0').rstrip('.')} {self.name}"
+
     def reading(self, metres: float, extra: int = 0) -> str:
         """A staff reading to a tenth of a millimetre or its like, without its unit."""
         return figure(in_unit(metres, self.unit), self.reading_decimals + extra)

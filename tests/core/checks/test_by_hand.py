@@ -236,4 +236,4 @@ def test_a_pole_depends_by_its_vial() -> None:
     readings = [{"heading_deg": "0", "x_mm": "1.5", "y_mm": "0"}, {"heading_deg": "180", "x_mm": "0.5", "y_mm": "0"}]
     result = reduced({"kind": "pole-vial", "observations": {"readings": readings}})
     assert result["result"]["lean_mm"] == pytest.approx(240 / RHO * 2000)
-    assert "2.3 mm off plumb at 2.0 m" in result["finding"]["text"]
+    assert "2.3 mm off plumb at 2 m" in result["finding"]["text"]

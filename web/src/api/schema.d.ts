@@ -2753,9 +2753,11 @@ export interface components {
             /** Tips */
             tips: components["schemas"]["Reason"][];
             trial: components["schemas"]["Trial"] | null;
+            /** Unit */
+            unit: string;
             /** Usual */
             usual: {
-                [key: string]: number;
+                [key: string]: string;
             };
             /** Within Tolerance */
             within_tolerance: boolean;
@@ -4183,7 +4185,7 @@ export interface components {
         };
         /**
          * PointOut
-         * @description A control point, metres.
+         * @description A control point, metres; `shown` as people of the firm read it: easting, northing, height.
          */
         PointOut: {
             /** Description */
@@ -4196,6 +4198,8 @@ export interface components {
             n_m: number;
             /** Name */
             name: string;
+            /** Shown */
+            shown: string[];
         };
         /**
          * PointsOut
@@ -4206,6 +4210,8 @@ export interface components {
             near: components["schemas"]["NearMiss"][];
             /** Points */
             points: components["schemas"]["PointOut"][];
+            /** Unit */
+            unit: string;
         };
         /**
          * PointsTable
@@ -6715,11 +6721,17 @@ export interface components {
              * @enum {string}
              */
             decimal_mark: "." | ",";
+            /** Distances */
+            distances: string;
+            /** Guidance */
+            guidance: string[];
             /**
              * Length Unit
              * @enum {string}
              */
             length_unit: "m" | "ft" | "usft";
+            /** Per Metre */
+            per_metre: number;
             /** Replacements */
             replacements: {
                 [key: string]: string;

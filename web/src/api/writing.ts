@@ -7,6 +7,9 @@ export type Writing = Session["writing"];
 let words: Record<string, string> = {};
 let pattern: RegExp | null = null;
 let mark = ".";
+let distances: { pattern: RegExp; perMetre: number } | null = null;
+/** Members with directions that are the same for every document: their distances are put into the firm's unit. */
+let guidance = new Set<string>();
 /** Members of an answer that hold sentences or figures in words: a name, or the member it stands in and a name. */
 let sentences = new Set<string>();
 /** Members that hold what somebody typed, or data that is sent back as it is. */
@@ -17,6 +20,8 @@ export function setWriting(writing: Writing | undefined): void {
   mark = writing?.decimal_mark ?? ".";
   sentences = new Set(writing?.sentences);
   verbatim = new Set(writing?.verbatim);
+  guidance = new Set(writing?.guidance);
+  distances = writing && writing.length_unit !== "m" ? { pattern: new RegExp(writing.distances, "g"), perMetre: writing.per_metre } : null;
   pattern = Object.keys(words).length ? new RegExp(`\\b(${Object.keys(words).join("|")})\\b`, "g") : null;
 }
 
@@ -26,16 +31,28 @@ export function written(text: string): string {
   return mark === "." ? worded : worded.replace(/(\d)\.(?=\d)/g, `$1${mark}`);
 }
 
+/** Directions with their distances in the firm's unit, to two figures: "40 to 50 m" is "130 to 160 ft". */
+function guided(text: string): string {
+  if (!distances) return text;
+  const { pattern: lengths, perMetre } = distances;
+  const far = (metres: string | undefined) => (metres ? String(Number((Number(metres) * perMetre).toPrecision(2))) : "");
+  return text.replace(lengths, (_, from: string, to?: string, most?: string) => `${far(from)}${to ?? ""}${far(most)} ft`);
+}
+
 /** A number with so many decimals, as the firm writes it. */
 export const fixed = (value: number, decimals: number): string => written(value.toFixed(decimals));
 
 /** An answer of server or core with its sentences as the firm writes them. */
 export function answerWritten<T>(answer: T): T {
-  return pattern || mark !== "." ? (walked(answer, "", "") as T) : answer;
+  return pattern || distances || mark !== "." ? (walked(answer, "", "") as T) : answer;
 }
 
 function walked(value: unknown, within: string, name: string): unknown {
-  if (typeof value === "string") return sentences.has(name) || sentences.has(`${within}.${name}`) ? written(value) : value;
+  const within_name = `${within}.${name}`;
+  if (typeof value === "string") {
+    if (!sentences.has(name) && !sentences.has(within_name)) return value;
+    return written(guidance.has(name) || guidance.has(within_name) ? guided(value) : value);
+  }
   if (Array.isArray(value)) return value.map((each) => walked(each, within, name));
   if (value === null || typeof value !== "object") return value;
   return Object.fromEntries(Object.entries(value).map(([member, each]) => [member, verbatim.has(member) ? each : walked(each, name, member)]));

@@ -2,7 +2,7 @@
 import type { Schemas } from "../api/client";
 import { type Draft, type Length, begin } from "./draft";
 
-export type Point = Schemas["PointOut"];
+export type Point = Omit<Schemas["PointOut"], "shown">;
 export type Known = { name: string; e: string; n: string; h?: string };
 export type Shot = { point?: string; hz?: string; v?: string; slope_distance?: string; horizontal_distance?: string; target_height?: string; face?: "left" | "right"; left_out?: boolean };
 export type Closing = { point?: string; hz?: string };

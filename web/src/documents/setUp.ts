@@ -47,8 +47,8 @@ export type SetUpDraft = Draft<SetUpDocument>;
 type Observed = SetUpDocument["observations"];
 
 /** A new set-up of an instrument over a point. */
-export function beginSetUp(instrument: string, owner: string, observations: Observed): SetUpDraft {
-  const document: SetUpDocument = { kind: "set-up", units: { length: "m" }, observations };
+export function beginSetUp(instrument: string, owner: string, observations: Observed, length: Length = "m"): SetUpDraft {
+  const document: SetUpDocument = { kind: "set-up", units: { length }, observations };
   return { ...begin({ kind: "set-up", instrument, owner }), document };
 }
 

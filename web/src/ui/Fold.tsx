@@ -7,7 +7,7 @@ export type Observed = SetUpDocument["observations"];
 export type Part = { observed: Observed; faults: Fault[]; set: (change: Partial<Observed>) => void };
 
 /** What the core calculates with where nothing was given. */
-export type Usual = Record<string, number>;
+export type Usual = Record<string, string>;
 
 export function Answered({ title, children }: { title: ReactNode; children: ReactNode }) {
   return (

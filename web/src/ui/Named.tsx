@@ -1,5 +1,6 @@
 // A single figure asked with words above it.
 import type { Fault } from "../api/client";
+import { written } from "../api/writing";
 import { NumberField } from "./NumberField";
 import { FaultLine } from "./parts";
 
@@ -11,7 +12,7 @@ export function Named({ id, label, value, onType, faults, path, onNext, placehol
   return (
     <label className="grid min-w-0 content-start gap-1" htmlFor={id}>
       <span className="font-[560]">{label}</span>
-      <NumberField id={id} label={label} value={value} faults={own} placeholder={placeholder} onType={onType} onKey={(key) => key === "next" && onNext?.()} onHere={() => undefined} />
+      <NumberField id={id} label={label} value={value} faults={own} placeholder={placeholder && written(placeholder)} onType={onType} onKey={(key) => key === "next" && onNext?.()} onHere={() => undefined} />
       {own.map((fault) => (
         <FaultLine key={fault.path} id={`${id}-fault`} fault={fault} beside />
       ))}

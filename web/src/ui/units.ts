@@ -20,6 +20,14 @@ export function setFirmUnits(units: { length_unit: string; angle_unit: string } 
 }
 
 export const firmUnit = (): Length => UNITS.find((each) => each.value === firm.length_unit)?.value ?? "m";
+/** The unit small lengths are typed in: millimetres, or the firm's feet. */
+export const smallUnit = (): string => (firmUnit() === "m" ? "mm" : firmUnit());
+/** A unit as it is written behind a number. */
+export const unitShown = (unit: string): string => (unit === "usft" ? "US ft" : unit);
+
+/** What was typed as a plain number, with the unit its field is labelled with; a unit typed with it stays. */
+export const withUnit = (text: string, unit: string): string => (/^[\s\d.,+\-−]*\d[\s\d.,]*$/.test(text) ? `${text.trim()} ${unit}` : text);
+
 export const rememberedUnit = (): Length => UNITS.find((each) => each.value === localStorage.getItem("unit"))?.value ?? firmUnit();
 export const rememberedAngle = (): string => localStorage.getItem("angle") ?? firm.angle_unit;
 export const rememberedMethod = (kind: string): string => localStorage.getItem(`method-${kind}`) ?? "";

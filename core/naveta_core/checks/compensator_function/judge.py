@@ -12,6 +12,7 @@ from ...engine.conditions import Circumstances, prior_dof
 from ...engine.drawing import deviations
 from ...engine.kind import SheetProgress
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, repeats_of
+from ...engine.work import words_of
 from ...results import CodedText, DeviationsPicture
 from ...stats.decision import Limits
 from ...stats.estimate import Estimate, Spread, pooled
@@ -61,7 +62,7 @@ def _limit(document: CompensatorFunction, tilt: float | None) -> Limits:
     # Of a faultless one the largest shift of four stays below this four times in five: so much it can be proved to.
     seen = t_quantile((1 + PASSES ** (1 / len(SIDES))) / 2, PROVABLE_DOF) * sigma
     least = Estimate(seen, sigma, PROVABLE_DOF, of=len(SIDES)).proved_to
-    what = f"{USUAL_READINGS} readings a place at {USUAL_M:g} m"
+    what = f"{USUAL_READINGS} readings a place at {words_of(document).height(USUAL_M)}"
     return raised(_class_limit(document, tilt), least, "arcsec", what)
 
 
@@ -122,8 +123,11 @@ def _circumstances(document: CompensatorFunction, read: CompensatorRead) -> list
     if document.observations.returns is None and not read.after_tap:
         reasons.append(("not-tapped", "The tap test was not done: a sticking compensator would not be noticed."))
     if read.distance_m is not None and not GOOD_M[0] <= read.distance_m <= GOOD_M[1]:
-        far = length_words(document.units.length).distance(read.distance_m)
-        reasons.append(("distance", f"Best at 40 to 50 m; at {far} the result is less certain."))
+        words = words_of(document)
+        far = words.distance(read.distance_m)
+        reasons.append(
+            ("distance", f"Best at {words.distance(40)} to {words.distance(50)}; at {far} the result is less certain.")
+        )
     return reasons
 
 

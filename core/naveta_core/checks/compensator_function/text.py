@@ -5,6 +5,7 @@ from __future__ import annotations
 from ...engine.reader import PlainRow
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity
+from ...engine.work import words_of, work_sight_m
 from ...results import CalculationLine, CodedText, Effect, Shown
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import arcsec, figure, length_words
@@ -88,8 +89,8 @@ def work_of(document: CompensatorFunction, value: float) -> list[Effect]:
 
     Value in arcsec.
     """
-    d = document.work.sight_m
-    text = f"With the bubble at its ring: {figure(abs(value) / ARCSEC_PER_RADIAN * d * 1000, 1)} mm at {d:g} m; within the inner quarter of the ring, a quarter of that."
+    far, words = work_sight_m(document), words_of(document)
+    text = f"With the bubble at its ring: {words.small(abs(value) / ARCSEC_PER_RADIAN * far)} at {words.height(far)}; within the inner quarter of the ring, a quarter of that."
     return [effect("bubble-at-ring", text)]
 
 

@@ -7,6 +7,7 @@ from ...engine.drawing import deviations
 from ...engine.kind import SheetProgress
 from ...engine.rows import effect, line
 from ...engine.verdict import Judgement
+from ...engine.work import words_of, work_sight_m
 from ...geometry import mean
 from ...results import CalculationLine, DeviationsPicture, Effect
 from ...units.angles import ARCSEC_PER_RADIAN
@@ -38,12 +39,12 @@ def worked_of(found: ReducedSeries, horizontal: bool) -> list[CalculationLine]:
 
 
 def work_of(document: DirectionAccuracy, found: ReducedSeries, horizontal: bool) -> Effect:
-    far = document.work.sight_m
-    aside = found.s / ARCSEC_PER_RADIAN * far * 1000
+    far, words = work_sight_m(document), words_of(document)
+    aside = words.small(2 * found.s / ARCSEC_PER_RADIAN * far)
     what = "aside" if horizontal else "of height"
     return effect(
         "one-sight",
-        f"Setting out in both faces at {far:g} m is within {figure(2 * aside, 1)} mm {what} (95 %).",
+        f"Setting out in both faces at {words.height(far)} is within {aside} {what} (95 %).",
     )
 
 

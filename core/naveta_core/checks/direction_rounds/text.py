@@ -5,6 +5,7 @@ from __future__ import annotations
 from ...engine.drawing import deviations
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement
+from ...engine.work import words_of, work_sight_m
 from ...results import CalculationLine, DeviationsPicture, Effect, Shown
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import arcsec, capital, count, figure
@@ -74,9 +75,9 @@ def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[Calculati
 
 def work_of(document: DirectionRounds, sigma: float) -> Effect:
     """What such directions give across the line at the sights of the work; sigma in arcsec."""
-    far = document.work.sight_m
-    aside = 2 * sigma / ARCSEC_PER_RADIAN * far * 1000
-    return effect("direction-at-sight", f"At {far:g} m these directions are within {figure(aside, 1)} mm sideways.")
+    far, words = work_sight_m(document), words_of(document)
+    aside = words.small(2 * sigma / ARCSEC_PER_RADIAN * far)
+    return effect("direction-at-sight", f"At {words.height(far)} these directions are within {aside} sideways.")
 
 
 def draw(document: DirectionRounds, read: DirectionsRead, judgement: Judgement | None) -> DeviationsPicture | None:

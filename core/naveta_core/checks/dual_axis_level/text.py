@@ -8,6 +8,7 @@ from ...engine.drawing import circle
 from ...engine.repeats import last_repeat
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...engine.work import words_of, work_sight_m
 from ...results import CalculationLine, CirclePicture, Effect, Shown
 from ...stats.row_fit import Solved
 from ...units.angles import ARCSEC_PER_RADIAN
@@ -77,13 +78,13 @@ def work_of(document: DualAxisLevel, along: float, across: float) -> list[Effect
 
     Along and across in arcsec, high side forward and right positive.
     """
-    far, steep = document.work.sight_m, document.work.elevation_deg
-    height = abs(along) / ARCSEC_PER_RADIAN * far * 1000
+    far, steep, words = work_sight_m(document), document.work.elevation_deg, words_of(document)
+    height = words.small(abs(along) / ARCSEC_PER_RADIAN * far, 1)
     turned = abs(across) * abs(tan(radians(min(steep, 80.0))))
     return [
         effect(
             "index-along",
-            f"Along: {arcsec(abs(along))} in every vertical angle of one face, {figure(height, 2)} mm in height at {far:g} m. The mean of both faces is free of it.",
+            f"Along: {arcsec(abs(along))} in every vertical angle of one face, {height} in height at {words.height(far)}. The mean of both faces is free of it.",
         ),
         effect(
             "index-across",

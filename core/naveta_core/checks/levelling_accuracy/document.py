@@ -12,6 +12,7 @@ from ...engine.reader import Reader, Row
 from ...results import Figures, Repeats
 from ...units.numbers import finest
 
+DISTANCE = Range(10.0, 120.0, "a distance between the staffs")
 MAIN = "levelling_sigma_mm_per_km"
 BASE_M = 60.0
 READING = Range(-0.5, 7.0, "a staff reading")
@@ -37,7 +38,7 @@ class LevellingAccuracyObservations(Part):
     procedure: Annotated[
         Literal["simplified", "full"], Choice("Procedure", Option("simplified", "Simplified"), Option("full", "Full"))
     ] = "simplified"
-    base_m: Annotated[Typed | None, Number("Distance between the staffs", "m", 10, 120, optional=True)] = None
+    base_m: Annotated[Typed | None, Length("Distance between the staffs", DISTANCE, optional=True)] = None
     permitted_mm: Annotated[
         Typed | None,
         Number("Permitted difference between the sets", "mm", 0.01, 50, "permitted difference", optional=True),

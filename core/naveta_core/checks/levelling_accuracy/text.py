@@ -40,7 +40,7 @@ def worked_of(
     lines.append(line("One difference", f"s = √(Σr²/{dof}) = {figure(s, 3)} mm"))
     lines.append(
         line(
-            f"1 km double run, {read.base_m:g} m apart",
+            f"1 km double run, {words.height(read.base_m)} apart",
             f"s/√2·√(1000/{read.base_m:g}) = {figure(kilometre, 3)} mm",
         )
     )

@@ -7,12 +7,14 @@ from math import fsum
 from typing import Annotated, Literal
 
 from ...documents.envelope import CheckDocument, Part, Typed
-from ...engine.fields import Choice, Number, Option, Rows, where_of
+from ...engine.fields import Choice, Length, Number, Option, Rows, where_of
+from ...engine.parser import Range
 from ...engine.reader import Reader, filled_rows
 from ...engine.repeats import Repeated, demand_opposite
 from ...geometry import OPPOSITE_DEG
 from ...results import Figures, Repeats
 
+HEIGHT = Range(0.3, 30.0, "a height above the paper")
 QUANTITY = "offset_mm"
 HEIGHTS_DIFFER_M = 0.3
 MOST_MM = 200.0
@@ -30,7 +32,7 @@ class MarkSet(Part):
     """Marks taken at one height."""
 
     height_m: Annotated[
-        Typed | None, Number("Height of the plummet above the paper", "m", 0.3, 30, "height above the paper")
+        Typed | None, Length("Height of the plummet above the paper", HEIGHT, "height above the paper")
     ] = None
     marks: Annotated[list[MarkRow], Rows("mark", 24, 2, "One more mark")] = []
 

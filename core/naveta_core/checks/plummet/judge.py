@@ -14,13 +14,14 @@ from ...engine.converging import converging, read_points
 from ...engine.kind import SheetProgress
 from ...engine.repeats import last_repeat
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier, report_scatter
+from ...engine.work import words_of
 from ...geometry import angle_between_deg
 from ...results import Adjusting, CodedText
 from ...stats.decision import Grade, Limits
 from ...stats.estimate import Spread, pooled
 from ...stats.row_fit import outlier_in
 from ...units.angles import ARCSEC_PER_RADIAN
-from ...units.formatting import figure
+from ...units.formatting import LengthWords, figure
 from .document import QUANTITY, Plummet, PlummetFigures, TargetsRead, where
 from .solve import ByHeight, SolvedSet, by_height, solve_sets
 from .text import axis_of, finding_of, shown_of, turn_of, work_of, worked_of
@@ -37,7 +38,7 @@ def _limits(document: Plummet, height_m: float) -> Limits:
     adjustable = entry.plummet_adjustable if entry.plummet_adjustable is not None else not laser
     use, watch = (1.0, 1.5) if laser else (0.5, 1.0)
     share = height_m / AT_HEIGHT_M
-    why = f"default limit for {'a laser' if laser else 'an optical'} plummet, at {figure(height_m, 2)} m"
+    why = f"default limit for {'a laser' if laser else 'an optical'} plummet, at {words_of(document).height(height_m)}"
     return limits_from(
         document, QUANTITY, Limits(use * share, watch * share, (5.0 if adjustable else watch) * share, why, adjustable)
     )
@@ -87,19 +88,20 @@ def judge(document: Plummet, read: TargetsRead, circumstances: Circumstances) ->
         repeats=repeats_of(spread),
         **_by_height(parts),
     )
+    words = words_of(document)
     judgement = Judgement(
         [quantity],
         figures,
         finding_of(document, offset, estimate, height),
-        shown_of(quantity, figures, parts),
-        worked_of(read, sets, estimate),
-        work_of(estimate, height),
+        shown_of(quantity, figures, parts, words),
+        worked_of(read, sets, estimate, words),
+        work_of(estimate, height, words),
         spread,
         more_readings=("run of marks", "runs of marks"),
         repeat_text="Mark a new sheet and repeat the turn before you touch a screw. Both runs count together.",
         service_text="Send it to service: it is too far out for field adjustment, or has no screws for the user.",
     )
-    _also(read, sets, judgement)
+    _also(read, sets, judgement, words)
     return judgement
 
 
@@ -111,7 +113,7 @@ def _by_height(parts: ByHeight | None) -> dict[str, float]:
     return {"sideways_mm": hypot(*parts.sideways), "angular_arcsec": angular}
 
 
-def _also(read: TargetsRead, sets: list[SolvedSet], judgement: Judgement) -> None:
+def _also(read: TargetsRead, sets: list[SolvedSet], judgement: Judgement, words: LengthWords) -> None:
     """What else is to be said of the marks."""
     if min(set_.height_m for set_ in sets) < LOW_M:
         judgement.reasons.append(
@@ -122,7 +124,7 @@ def _also(read: TargetsRead, sets: list[SolvedSet], judgement: Judgement) -> Non
         judgement.reasons.append(
             (
                 "one-height",
-                f"One height only: offset and tilt are not separated. At heights other than {figure(height, 2)} m it may differ.",
+                f"One height only: offset and tilt are not separated. At heights other than {words.height(height)} it may differ.",
             )
         )
     if all(abs(v) <= METRES_LOOK_LIKE_MM for _, spots in read.sets for s in spots for v in (s.x, s.y)) and any(

@@ -8,10 +8,11 @@ from ...engine.drawing import circle
 from ...engine.repeats import last_repeat
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...engine.work import words_of
 from ...results import CalculationLine, CirclePicture, Effect, Shown
 from ...stats.estimate import Estimate
 from ...units.angles import ARCSEC_PER_RADIAN
-from ...units.formatting import aside, capital, figure
+from ...units.formatting import LengthWords, aside, capital, figure
 from .document import Plummet, PlummetFigures, TargetsRead, where
 from .solve import ByHeight, SolvedSet
 
@@ -25,15 +26,18 @@ def turn_of(read: TargetsRead, entry: SolvedSet) -> str:
 
 def finding_of(document: Plummet, offset: tuple[float, float], e: Estimate, height_m: float) -> str:
     """The finding as one sentence; offset in mm, height_m in metres."""
+    at = words_of(document).height(height_m)
     name = "laser plummet" if document.instrument.plummet == "laser" else "plummet"
     if e.value <= 2.0 * e.sigma:
-        return f"{capital(name)}: no error found, within {figure(e.proved_to, 1)} mm at {figure(height_m, 2)} m."
-    return f"{capital(name)} {figure(e.value, 1)} mm off the axis at {figure(height_m, 2)} m, ± {figure(e.u95, 1)} mm: {aside(*offset)}."
+        return f"{capital(name)}: no error found, within {figure(e.proved_to, 1)} mm at {at}."
+    return f"{capital(name)} {figure(e.value, 1)} mm off the axis at {at}, ± {figure(e.u95, 1)} mm: {aside(*offset)}."
 
 
-def shown_of(quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight | None) -> list[Shown]:
+def shown_of(
+    quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight | None, words: LengthWords
+) -> list[Shown]:
     rows = [
-        shown(quantity, f"Offset from the axis at {figure(figures.at_height_m, 2)} m"),
+        shown(quantity, f"Offset from the axis at {words.height(figures.at_height_m)}"),
         row(
             "offset_arcsec",
             "As an angle",
@@ -60,7 +64,7 @@ def shown_of(quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight 
     return rows
 
 
-def worked_of(read: TargetsRead, sets: list[SolvedSet], e: Estimate) -> list[CalculationLine]:
+def worked_of(read: TargetsRead, sets: list[SolvedSet], e: Estimate, words: LengthWords) -> list[CalculationLine]:
     lines = [
         line(
             "The constant part is the axis, the part that turns is plummet error",
@@ -72,13 +76,13 @@ def worked_of(read: TargetsRead, sets: list[SolvedSet], e: Estimate) -> list[Cal
             at = f"heading {spot.heading_deg:g}°, " if read.turned else ""
             lines.append(
                 line(
-                    f"{where(spot.path).split(', ')[-1].capitalize()}, {at}{figure(set_.height_m, 2)} m",
+                    f"{where(spot.path).split(', ')[-1].capitalize()}, {at}{words.height(set_.height_m)}",
                     f"{figure(spot.x, 2)}, {figure(spot.y, 2)} mm",
                 )
             )
         lines.append(
             line(
-                f"Axis on the paper, {figure(set_.height_m, 2)} m",
+                f"Axis on the paper, {words.height(set_.height_m)}",
                 f"{figure(set_.axis[0], 3)}, {figure(set_.axis[1], 3)} mm",
             )
         )
@@ -94,14 +98,19 @@ def worked_of(read: TargetsRead, sets: list[SolvedSet], e: Estimate) -> list[Cal
     return lines
 
 
-def work_of(e: Estimate, height_m: float) -> list[Effect]:
+def work_of(e: Estimate, height_m: float, words: LengthWords) -> list[Effect]:
     angle = e.value / (height_m * 1000)
     rows = [
-        effect(f"over-{h:g}-m", f"Set up at {h:g} m, it centres {figure(angle * h * 1000, 1)} mm off the mark.")
+        effect(
+            f"over-{h:g}-m", f"Set up at {words.height(h)}, it centres {figure(angle * h * 1000, 1)} mm off the mark."
+        )
         for h in (1.3, 1.5, 1.8)
     ]
     seconds = e.value / 20_000 * ARCSEC_PER_RADIAN
-    return [*rows, effect("at-a-short-sight", f"A 20 m sight is turned by up to {figure(seconds, 0)}″.")]
+    return [
+        *rows,
+        effect("at-a-short-sight", f"A sight of {words.distance(20)} is turned by up to {figure(seconds, 0)}″."),
+    ]
 
 
 def axis_of(judgement: Judgement) -> tuple[float, float]:

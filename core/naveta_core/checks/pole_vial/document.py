@@ -6,9 +6,12 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from ...documents.envelope import CheckDocument, Part, Typed
-from ...engine.fields import Choice, Number, Option, where_of
+from ...engine.fields import Choice, Length, Number, Option, where_of
+from ...engine.parser import Range
 from ...engine.reader import Reader
 from ..circular_vial.document import BubbleRows, BubblesRead, CircularVialFigures, read_bubbles
+
+HEIGHT = Range(0.3, 8.0, "a height of the target")
 
 
 class PoleVialObservations(Part):
@@ -24,7 +27,7 @@ class PoleVialObservations(Part):
             Option("proved-instrument", "Against a levelled instrument"),
         ),
     ] = "half-turn"
-    height_m: Annotated[Typed | None, Number("Height of the target", "m", 0.3, 8, optional=True)] = None
+    height_m: Annotated[Typed | None, Length("Height of the target", HEIGHT, optional=True)] = None
     sensitivity_arcmin_per_2mm: Annotated[
         Typed | None, Number("Sensitivity per 2 mm", "arcmin", 0.5, 90, "sensitivity of the vial", optional=True)
     ] = None

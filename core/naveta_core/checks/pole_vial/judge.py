@@ -9,9 +9,10 @@ from ...engine.conditions import Circumstances, Needs
 from ...engine.kind import SheetProgress
 from ...engine.rows import line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, report_outlier, report_scatter
+from ...engine.work import words_of
 from ...results import CalculationLine, CirclePicture
 from ...stats.decision import Limits
-from ...units.formatting import aside, figure
+from ...units.formatting import LengthWords, aside, figure
 from ..circular_vial.document import QUANTITY
 from ..circular_vial.judge import vial_figures
 from ..circular_vial.solve import USUAL_SENSITIVITY, VialError, find, provable_mm
@@ -53,22 +54,24 @@ def _quantity(document: PoleVial, read: PoleRead, found: VialError, sensitivity:
     )
 
 
-def _worked(read: PoleRead, found: VialError, sensitivity: float, lean: float) -> list[CalculationLine]:
+def _worked(
+    read: PoleRead, found: VialError, sensitivity: float, lean: float, words: LengthWords
+) -> list[CalculationLine]:
     """The calculation, line by line."""
-    size, height = found.estimate.value, figure(read.height_m, 2)
+    size, height = found.estimate.value, words.height(read.height_m)
     turning = "x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y" if read.turns else "held plumb: x = e_x, y = e_y"
     own = f"e_x = {figure(found.x, 3)}, e_y = {figure(found.y, 3)} mm; size {figure(size, 3)} mm"
     sure = f"{figure(found.estimate.sigma, 3)} mm, {figure(found.estimate.dof, 1)}"
     return [
         line("The constant part is level vial error, the part that turns is tilt", turning),
         line("Level vial error", own),
-        line(f"At {sensitivity:g}′ per 2 mm", f"{minutes(size, sensitivity)}; over {height} m: {figure(lean, 2)} mm"),
+        line(f"At {sensitivity:g}′ per 2 mm", f"{minutes(size, sensitivity)}; over {height}: {figure(lean, 2)} mm"),
         line("Standard uncertainty of each part, degrees of freedom", sure),
     ]
 
 
 def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> Judgement:
-    item, sensitivity = document.observations.item, read.sensitivity or USUAL_SENSITIVITY
+    item, sensitivity, words = document.observations.item, read.sensitivity or USUAL_SENSITIVITY, words_of(document)
     more_mm = 0.0 if read.turns else AGAINST_MM
     found = find(document, read.bubbles, read.steps, turns=read.turns, conditions=circumstances, more_mm=more_mm)
     lean = lean_mm(found.estimate.value, sensitivity, read.height_m)
@@ -76,15 +79,15 @@ def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> J
     judgement = Judgement(
         [quantity],
         vial_figures(PoleVialFigures, found, read.sensitivity, lean_mm=lean),
-        finding_of(item, found, lean, read.height_m),
+        finding_of(item, found, lean, words.height(read.height_m)),
         [
             shown(quantity, "Level vial error"),
-            row("lean_mm", f"Out of plumb at {figure(read.height_m, 2)} m", f"{figure(lean, 1)} mm", lean, "mm"),
+            row("lean_mm", f"Out of plumb at {words.height(read.height_m)}", f"{figure(lean, 1)} mm", lean, "mm"),
             row("vial_error_x_mm", "Reversing point, right", f"{figure(found.x, 2)} mm", found.x, "mm"),
             row("vial_error_y_mm", "Reversing point, away", f"{figure(found.y, 2)} mm", found.y, "mm"),
         ],
-        _worked(read, found, sensitivity, lean),
-        costs_of(item, found.estimate.value, sensitivity),
+        _worked(read, found, sensitivity, lean, words),
+        costs_of(item, found.estimate.value, sensitivity, words),
         found.solved.spread,
         more_readings=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
         repeat_text="Seat the point again and repeat the turn before you touch a screw. Both runs count together.",

@@ -11,7 +11,7 @@ from ...engine.parser import Range
 from ...engine.reader import Reader
 from ...results import Answer, Figures, Repeats
 from ...stats.straight_line import spread_m
-from ...units.formatting import length_words
+from ...units.formatting import LengthWords, length_words
 
 ZERO, SCALE, STEP = "zero_offset_mm", "scale_ppm", "largest_step_mm"
 NAMES, FEWEST = ("mark", "tape"), 3
@@ -77,16 +77,16 @@ def read_document(document: Staff, reader: Reader) -> Pairs:
             given = f"{words.reading(mark)} and {words.reading(tape)}"
             reader.fault_at(path, given, f"graduation and taped length of the same place, within {OUTLIER_MM:g} mm")
     if all_read(read, o, "sections", FEWEST):
-        _far_enough(read, reader)
+        _far_enough(read, reader, words)
     return read
 
 
-def _far_enough(read: Pairs, reader: Reader) -> None:
+def _far_enough(read: Pairs, reader: Reader, words: LengthWords) -> None:
     graduations = [mark for _, mark, _ in read.marks]
     if spread_m(graduations) < LEAST_SPREAD_M or places_among(graduations) < FEWEST:
         reader.fault(
             "observations.sections",
             "the graduations",
-            f"graduations at {', '.join(f'{graduation:.2f} m' for graduation in graduations)}",
-            f"three graduations or more along the whole staff, at least {LEAST_SPREAD_M:g} m apart",
+            f"graduations at {', '.join(words.height(graduation) for graduation in graduations)}",
+            f"three graduations or more along the whole staff, at least {words.height(LEAST_SPREAD_M)} apart",
         )

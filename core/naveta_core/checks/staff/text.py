@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from ...engine.comparing import Pairs, errors_along
 from ...engine.rows import effect, line
 from ...engine.verdict import JudgedQuantity, Judgement
+from ...engine.work import words_of
 from ...results import CalculationLine, CodedText, DeviationsPicture, Effect
 from ...stats.straight_line import Straight
 from ...units.formatting import figure, length_words
@@ -75,4 +76,6 @@ def work_of(found: Straight) -> list[Effect]:
 def draw(document: Staff, read: Pairs, judgement: Judgement | None) -> DeviationsPicture:
     limit = judgement.quantities[0].limits.use if judgement else None
     lengths = lengths_of(document, read)
-    return errors_along(lengths.error_mm, lengths.place_m, limit, "graduation and tape agree", "up the staff")
+    return errors_along(
+        lengths.error_mm, lengths.place_m, limit, "graduation and tape agree", "up the staff", words_of(document)
+    )

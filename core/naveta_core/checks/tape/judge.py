@@ -13,6 +13,7 @@ from ...engine.kind import SheetProgress
 from ...engine.rows import shown
 from ...engine.temperature import ask_temperature, report_compared, report_temperature
 from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of
+from ...engine.work import words_of
 from ...stats.decision import Limits
 from ...stats.straight_line import PPM
 from ...units.formatting import figure
@@ -32,10 +33,11 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
     def without(at: int) -> list[LeftOut]:
         return [(path, entry[at] if entry else None) for path, entry in zip(paths, left_out(), strict=True)]
 
+    words = words_of(document)
     steel = document.observations.material == "steel"
     source = f"default limit for a {document.observations.material} tape of site work"
     use, watch = (100.0, 300.0) if steel else (300.0, 600.0)
-    text = f"{figure(-found.scale_ppm * 0.03, 1)} mm to every 30 m read, {figure(-found.zero_mm, 1)} mm to every length"
+    text = f"{figure(-found.scale_ppm * 0.03, 1)} mm to every {words.distance(30)} read, {figure(-found.zero_mm, 1)} mm to every length"
     return [
         JudgedQuantity(
             SCALE,
@@ -56,7 +58,7 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
             limits_from(document, ZERO, Limits(1.0, 2.0, 2.0, source, False)),
             found.solved.q_within(0),
             how.between,
-            condition="Measure from the 1 m mark instead of the ring, and subtract 1 m.",
+            condition=f"Measure from the 1 {words.name} mark instead of the ring, and subtract 1 {words.name}.",
             without=partial(without, 1),
         ),
     ]
@@ -81,10 +83,10 @@ def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judg
     judgement = Judgement(
         quantities,
         figures,
-        finding_of(found),
+        finding_of(found, words_of(document)),
         [shown(quantities[0], "Reads too much, scale"), shown(quantities[1], "Reads too much, zero")],
         worked_of(document, read, found, errors),
-        work_of(found),
+        work_of(found, words_of(document)),
         found.solved.spread,
         more_readings=("reading at every length", "readings at every length"),
         repeat_text="Pull it again to the same tension and read once more. Both runs count together.",

@@ -7,9 +7,10 @@ from collections.abc import Sequence
 from ...engine.comparing import errors_along
 from ...engine.rows import effect, line
 from ...engine.verdict import Judgement
+from ...engine.work import words_of
 from ...results import CalculationLine, CodedText, DeviationsPicture, Effect
 from ...stats.straight_line import PPM, Straight
-from ...units.formatting import figure, length_words
+from ...units.formatting import LengthWords, figure, length_words
 from .document import Tape, TapeRead, beside
 from .solve import PPM_PER_N, lengths_of, not_brought_back, strain_of
 
@@ -26,12 +27,13 @@ def tension_of(document: Tape, read: TapeRead) -> list[CodedText]:
     return [("tension-not-brought-back", text)]
 
 
-def finding_of(found: Straight) -> str:
+def finding_of(found: Straight, words: LengthWords) -> str:
+    long = words.distance(30)
     scale, zero = found.scale(), found.zero()
     if abs(scale.value) <= scale.u95 and abs(zero.value) <= zero.u95:
-        return f"Tape: no error found, within {figure(scale.proved_to * 0.03, 1)} mm in 30 m and {figure(zero.proved_to, 1)} mm at zero."
+        return f"Tape: no error found, within {figure(scale.proved_to * 0.03, 1)} mm in {long} and {figure(zero.proved_to, 1)} mm at zero."
     at_30 = scale.value * 0.03 + zero.value
-    return f"The tape reads {figure(abs(at_30), 1)} mm too {'much' if at_30 > 0 else 'little'} in 30 m, ± {figure(scale.u95 * 0.03, 1)} mm at standard temperature and tension."
+    return f"The tape reads {figure(abs(at_30), 1)} mm too {'much' if at_30 > 0 else 'little'} in {long}, ± {figure(scale.u95 * 0.03, 1)} mm at standard temperature and tension."
 
 
 def worked_of(document: Tape, read: TapeRead, found: Straight, errors: Sequence[float]) -> list[CalculationLine]:
@@ -60,11 +62,11 @@ def worked_of(document: Tape, read: TapeRead, found: Straight, errors: Sequence[
     return lines
 
 
-def work_of(found: Straight) -> list[Effect]:
+def work_of(found: Straight, words: LengthWords) -> list[Effect]:
     return [
         effect(
             f"length-{d}-m",
-            f"A distance of {d} m is read {figure(abs(found.zero_mm + found.scale_ppm * d / 1000), 1)} mm too {'long' if found.zero_mm + found.scale_ppm * d / 1000 > 0 else 'short'}.",
+            f"A distance of {words.distance(d)} is read {figure(abs(found.zero_mm + found.scale_ppm * d / 1000), 1)} mm too {'long' if found.zero_mm + found.scale_ppm * d / 1000 > 0 else 'short'}.",
         )
         for d in (5, 10, 30)
     ]
@@ -73,4 +75,6 @@ def work_of(found: Straight) -> list[Effect]:
 def draw(document: Tape, read: TapeRead, judgement: Judgement | None) -> DeviationsPicture:
     lengths = lengths_of(document, read)
     limit = judgement.quantities[1].limits.use if judgement else None
-    return errors_along(lengths.error_mm, lengths.place_m, limit, "tape and known length agree", "along the tape")
+    return errors_along(
+        lengths.error_mm, lengths.place_m, limit, "tape and known length agree", "along the tape", words_of(document)
+    )

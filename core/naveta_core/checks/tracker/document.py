@@ -9,7 +9,8 @@ from pydantic import Field as Bounds
 
 from ...documents.envelope import CheckDocument, Part, Typed
 from ...engine.directions import FAR_OFF_DEG
-from ...engine.fields import Branch, Number, Rows, Text, where_of
+from ...engine.fields import Branch, Length, Rows, Text, where_of
+from ...engine.parser import Range
 from ...engine.reader import Reader
 from ...engine.storing import Before, StoredField, StoredValue, Stores, read_before
 from ...geometry import mean, mean_direction, wrapped
@@ -17,6 +18,7 @@ from ...results import Figures, Repeats
 from ..two_face.document import CirclePointing, ReadPointing, alike, by_repeats, pointings_of, want_in_every_repeat
 
 HZ, V = "tracker_hz_arcsec", "tracker_v_arcsec"
+DISTANCE = Range(5.0, 1500.0, "a distance to the prism")
 STORED_FIGURES = (
     StoredValue("tracker_hz_arcsec", "before_hz_arcsec", "across"),
     StoredValue("tracker_v_arcsec", "before_v_arcsec", "in height"),
@@ -39,7 +41,7 @@ class TrackedPrism(Part):
     """One prism, by eye and by tracker."""
 
     name: Annotated[str, Bounds(max_length=40), Text("Name", column=None)] = ""
-    distance_m: Annotated[Typed | None, Number("Distance", "m", 5, 1500, optional=True)] = None
+    distance_m: Annotated[Typed | None, Length("Distance", DISTANCE, optional=True)] = None
     manual: Annotated[FacePointings, Branch("how", "manual", "by eye")] = FacePointings()
     auto: Annotated[FacePointings, Branch("how", "auto", "by tracker")] = FacePointings()
 

@@ -12,6 +12,7 @@ from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.storing import report_before, report_proved
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...engine.work import words_of
 from ...results import CodedText
 from ...stats.decision import Limits
 from ...stats.estimate import Estimate, pooled
@@ -39,7 +40,7 @@ def needs(_document: Tracker) -> Needs:
 def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: float, q_b: float) -> JudgedQuantity:
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
     opening = Limits(max(5.0, 2 * s), max(5.0, 2 * s), 60.0, f"default limit for angles of {s:g}″")
-    turn = "Run the instrument's tracker calibration on a clean prism about 100 m away and store; then check again, as left."
+    turn = f"Run the instrument's tracker calibration on a clean prism about {words_of(document).distance(100)} away and store; then check again, as left."
     limits = limits_from(document, name, opening)
     return JudgedQuantity(
         name,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ...engine.drawing import circle
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...engine.work import words_of
 from ...geometry import mean, mean_direction, wrapped
 from ...results import CalculationLine, CirclePicture, Effect, Shown
 from ...stats.estimate import Estimate
@@ -59,12 +60,12 @@ def worked_of(read: TrackerRead, offsets: list[TrackerOffset], e: Estimate) -> l
 
 
 def work_of(document: Tracker, hz: Estimate, v: Estimate) -> list[Effect]:
-    far = document.work.sight_m if "sight_m" in document.work.model_fields_set else 100.0
-    per = far / ARCSEC_PER_RADIAN * 1000
+    far, words = document.work.sight_m if "sight_m" in document.work.model_fields_set else 100.0, words_of(document)
+    aside, high = (words.small(abs(offset.value) / ARCSEC_PER_RADIAN * far) for offset in (hz, v))
     return [
         effect(
             "tracked-point",
-            f"A point tracked in one face is off by {figure(abs(hz.value) * per, 1)} mm sideways and {figure(abs(v.value) * per, 1)} mm in height at {far:g} m.",
+            f"A point tracked in one face is off by {aside} sideways and {high} in height at {words.height(far)}.",
         )
     ]
 

@@ -12,11 +12,12 @@ from ...engine.kind import SheetProgress
 from ...engine.parser import rounding
 from ...engine.rows import effect, shown
 from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of, report_outlier
+from ...engine.work import words_of
 from ...results import CodedText, Effect
 from ...stats.decision import Limits
 from ...stats.estimate import SCATTER_REFUSED, Spread, scatter_factor
 from ...units.angles import ARCSEC_PER_RADIAN
-from ...units.formatting import arcsec, figure
+from ...units.formatting import LengthWords, arcsec
 from .document import LOOKS, SET, TWIST, HeadMove, Tripod, TripodFigures, TripodRead, where
 from .solve import HeadMoves, estimates_of, moves_of, outlier_of
 from .text import finding_of, worked_of
@@ -76,9 +77,9 @@ def _quantities(
     ]
 
 
-def _at_50_m(arcsec_stored: float) -> Effect:
-    aside = figure(abs(arcsec_stored) / ARCSEC_PER_RADIAN * 50_000, 1)
-    text = f"The residual twist is {aside} mm at 50 m, in every angle after a touch."
+def _at_50_m(arcsec_stored: float, words: LengthWords) -> Effect:
+    aside = words.small(abs(arcsec_stored) / ARCSEC_PER_RADIAN * 50)
+    text = f"The residual twist is {aside} at {words.distance(50)}, in every angle after a touch."
     return effect("at-50-m", text)
 
 
@@ -107,8 +108,8 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
         figures,
         finding_of(residual_e.value, residual_e.u95, twist_e.value, document),
         [shown(quantities[0], "Residual twist"), shown(quantities[1], "Twist under load")],
-        worked_of(read, scale, residual_e.value, twist_e.value),
-        [_at_50_m(residual_e.value)],
+        worked_of(read, scale, residual_e.value, twist_e.value, words_of(document)),
+        [_at_50_m(residual_e.value, words_of(document))],
         more_readings=("round", "rounds"),
         repeat_text="Press the feet in again and repeat the check. Both runs count together.",
         service_text="Take it out of use: replace joints that stay twisted.",

@@ -7,7 +7,7 @@ from ...engine.rows import line
 from ...engine.verdict import Judgement
 from ...results import CalculationLine, DeviationsPicture
 from ...units.angles import ARCSEC_PER_RADIAN
-from ...units.formatting import arcsec, figure
+from ...units.formatting import LengthWords, arcsec, figure
 from .document import LOOKS, Tripod, TripodRead
 
 
@@ -20,9 +20,11 @@ def finding_of(residual: float, u: float, twist: float, document: Tripod) -> str
     return f"{lead}Residual twist {arcsec(abs(residual), u)}, ± {arcsec(u, u)}, after a twist of {arcsec(twist, 10)}."
 
 
-def worked_of(read: TripodRead, scale: float, residual: float, twist: float) -> list[CalculationLine]:
+def worked_of(
+    read: TripodRead, scale: float, residual: float, twist: float, words: LengthWords
+) -> list[CalculationLine]:
     """The calculation; scale in arcsec per unit read, kept and twist in arcsec."""
-    lines = [line(f"A millimetre at {figure(read.distance_m or 0, 1)} m", f"{figure(scale, 2)}″")]
+    lines = [line(f"A millimetre at {words.distance(read.distance_m or 0)}", f"{figure(scale, 2)}″")]
     for i, (_, free, loaded, released) in enumerate(read.rounds, start=1):
         lines.append(
             line(

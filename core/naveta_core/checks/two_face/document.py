@@ -14,8 +14,8 @@ from pydantic import Field as Bounds
 
 from ...documents.envelope import CheckDocument, Part, Typed
 from ...engine.directions import FAR_OFF_DEG
-from ...engine.fields import Angle, Choice, Number, Option, Rows, Text, where_of
-from ...engine.parser import blank
+from ...engine.fields import Angle, Choice, Length, Option, Rows, Text, where_of
+from ...engine.parser import Range, blank
 from ...engine.reader import Reader, Row
 from ...engine.repeats import Repeated
 from ...engine.storing import Before, StoredField, StoredValue, Stores, read_before
@@ -26,6 +26,7 @@ from ...units.numbers import SEXAGESIMAL, finest, shown_step
 
 MarkKind = Literal["plate", "sticker", "prism", "round-about-prism", "nail", "pole", "edge", "unknown"]
 COLLIMATION, INDEX, AXIS = "collimation_arcsec", "index_arcsec", "tilting_axis_arcsec"
+DISTANCE = Range(2.0, 3000.0, "a distance to the target")
 STORED_FIGURES = (
     StoredValue(COLLIMATION, "before_collimation_arcsec", "c"),
     StoredValue(INDEX, "before_index_arcsec", "i"),
@@ -67,7 +68,7 @@ class FaceTarget(Part):
     """One target, seen in face left and in face right."""
 
     name: Annotated[str, Bounds(max_length=40), Text("Name")] = ""
-    distance_m: Annotated[Typed | None, Number("Distance", "m", 2, 3000, optional=True)] = None
+    distance_m: Annotated[Typed | None, Length("Distance", DISTANCE, optional=True)] = None
     mark: Annotated[MarkKind | None, Choice("Target type", *MARKS, words="target type", optional=True)] = None
     left: Annotated[
         list[CirclePointing], Rows("pointing in face left", 20, 1, "One more pointing", branch=("face", "left"))

@@ -12,6 +12,7 @@ from ...engine.conditions import Circumstances, Needs
 from ...engine.parser import ordinal
 from ...engine.storing import report_before, report_proved
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...engine.work import words_of
 from ...geometry import mean, wrapped
 from ...results import CodedText
 from ...stats.decision import Grade, Limits, decide
@@ -66,7 +67,8 @@ def judge(document: TwoFace, seen: TwoFaceRead, _circumstances: Circumstances) -
     judgement.set_aside = faults.aside
     judgement.refused += [*faults.refused, *too_steep(solution), *far_from_last(document, solution)]
     if solution.axis is None and len(solution.faces) > 1:
-        text = "For the trunnion axis: a second target at least 15° higher or lower; at 20 m it must be 5.4 m above the telescope. Plan the targets first."
+        words = words_of(document)
+        text = f"For the trunnion axis: a second target at least 15° higher or lower; at {words.distance(20)} it must be {words.distance(5.4)} above the telescope. Plan the targets first."
         judgement.extra_actions.append(("steeper-mark", text))
     report_before(judgement, document, seen.before, STORED_FIGURES)
     report_proved(judgement, document, STORED_FIGURES)

@@ -11,6 +11,7 @@ from ...engine.kind import SheetProgress
 from ...engine.parser import ordinal
 from ...engine.rows import effect, line, row, shown
 from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...engine.work import words_of, work_sight_m
 from ...geometry import mean, mean_direction, wrapped
 from ...results import CalculationLine, CirclePicture, CodedText, Edit, Effect, Fix, Shown
 from ...stats.estimate import Estimate
@@ -86,13 +87,14 @@ def worked_of(solution: TwoFaceSolution) -> list[CalculationLine]:
 
 def work_of(document: TwoFace, solution: TwoFaceSolution) -> list[Effect]:
     """What one face alone would cost at the sights of the work."""
-    far, steep = document.work.sight_m, min(abs(document.work.elevation_deg), 80.0)
+    far, steep = work_sight_m(document), min(abs(document.work.elevation_deg), 80.0)
     c, i = abs(solution.collimation.value), abs(solution.index.value)
-    aside, high = (value / ARCSEC_PER_RADIAN * far * 1000 for value in (c, i))
+    words = words_of(document)
+    aside, high = (words.small(value / ARCSEC_PER_RADIAN * far, 1) for value in (c, i))
     rows = [
         effect(
             "one-face",
-            f"In one face: {figure(aside, 2)} mm sideways and {figure(high, 2)} mm of height at {far:g} m. The mean of both faces is free of both.",
+            f"In one face: {aside} sideways and {high} of height at {words.height(far)}. The mean of both faces is free of both.",
         )
     ]
     t = abs(solution.axis.value) if solution.axis else 0.0

@@ -16,6 +16,7 @@ from ...engine.reader import Reader, Row
 from ...engine.verdict import limits_from
 from ...results import Answer, Figures, Repeats, Sensitivity
 from ...stats.decision import Limits
+from ...units.formatting import length_words
 from ...units.numbers import finest
 
 QUANTITY = "collimation_arcsec"
@@ -264,8 +265,13 @@ def _stadia(reader: Reader, path: str, readings: tuple[StaffReading, ...]) -> fl
     distance = fsum(reading.stadia_m or 0.0 for reading in readings) / len(readings)
     if DISTANCE.low_m <= distance <= DISTANCE.high_m:
         return distance
-    given = f"stadia hairs that give {distance:.1f} m"
-    reader.fault_at(f"{path}.wires", given, "a stadia interval that gives 1 m to 150 m")
+    words = length_words(reader.length_unit)
+    given = f"stadia hairs that give {words.distance(distance)}"
+    reader.fault_at(
+        f"{path}.wires",
+        given,
+        f"a stadia interval that gives {words.distance(DISTANCE.low_m)} to {words.distance(DISTANCE.high_m)}",
+    )
     return None
 
 
@@ -288,8 +294,11 @@ def _geometry(setups: list[tuple[StaffSight, StaffSight]], reader: Reader) -> No
     if len(known) < 2 or len(known) < len(setups):
         return
     if max(known) - min(known) < LEAST_IMBALANCE_SPREAD_M:
-        given = "a sight imbalance of " + " and ".join(f"{entry:.1f} m" for entry in known)
-        wanted = f"set-ups whose sight imbalance (A minus B) differs by at least {LEAST_IMBALANCE_SPREAD_M:g} m"
+        words = length_words(reader.length_unit)
+        given = "a sight imbalance of " + " and ".join(words.distance(entry) for entry in known)
+        wanted = (
+            f"set-ups whose sight imbalance (A minus B) differs by at least {words.distance(LEAST_IMBALANCE_SPREAD_M)}"
+        )
         reader.fault("observations.setups", "the set-ups", given, wanted)
 
 

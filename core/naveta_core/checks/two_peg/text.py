@@ -8,6 +8,7 @@ from math import fsum
 from ...engine.kind import SheetProgress
 from ...engine.parser import ordinal
 from ...engine.rows import line
+from ...engine.work import work_sight_m
 from ...results import (
     CalculationLine,
     CodedText,
@@ -22,7 +23,7 @@ from ...results import (
 from ...stats.estimate import PRIOR_DOF, scale_squared
 from ...stats.outliers import find_outlier, likely_slip
 from ...units.angles import ARCSEC_PER_RADIAN
-from ...units.formatting import MINUS, ROUND_SIGHTS, LengthWords, arcsec, capital, count, figure, length_words, limit
+from ...units.formatting import MINUS, LengthWords, arcsec, capital, count, figure, length_words, limit
 from ...units.lengths import METRES, in_unit
 from .document import (
     FEWEST_SETUPS,
@@ -52,13 +53,6 @@ def signed(value: float, decimals: int) -> str:
     return text if text.startswith(MINUS) or float(text) == 0 else "+" + text
 
 
-def _work_sight_m(document: TwoPeg) -> float:
-    """The sight an error is given for: the work's own, else 30 m or 100 ft."""
-    if "sight_m" in document.work.model_fields_set:
-        return document.work.sight_m
-    return ROUND_SIGHTS.get(document.units.length, document.work.sight_m)
-
-
 @dataclass(frozen=True, slots=True)
 class PegTexts:
     """What is said of one finding: as a sentence, as figures, as its effect on the work, as a calculation."""
@@ -84,7 +78,7 @@ def texts_of(document: TwoPeg, found: PegFinding) -> PegTexts:
 
 def finding_of(document: TwoPeg, found: PegFinding, plus_minus: str) -> str:
     """The finding as one sentence."""
-    e, words, sight = found.solution.estimate, length_words(document.units.length), _work_sight_m(document)
+    e, words, sight = found.solution.estimate, length_words(document.units.length), work_sight_m(document)
     if abs(e.value) <= e.u95:
         limit = arcsec(e.proved_to, e.proved_to)
         return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, ± {plus_minus}: no error found, within {limit}."

@@ -11,6 +11,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from ... import __version__
+from ...documents.envelope import units_context
 from ...documents.model_faults import faults_of
 from ...errors import Fault, Refused, UnknownKind, quote, spoken_path
 from ..context import AdviceQuery, WhatIfQuery
@@ -110,9 +111,9 @@ def advise(question: Any) -> Advice:
     if not isinstance(name, str) or name not in ADVISORS:
         raise UnknownKind([Fault("advice", "the kind of advice", quote(name), "one of " + ", ".join(sorted(ADVISORS)))])
     try:
-        query = ADVISORS[name][0].model_validate(question)
+        query = ADVISORS[name][0].model_validate(question, context=units_context(question))
     except ValidationError as error:
-        raise Refused(faults_of(error, where)) from None
+        raise Refused(faults_of(error, where, units_context(question)["length"])) from None
     return advice_for(query)
 
 

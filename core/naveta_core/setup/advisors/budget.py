@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ...budget import Budget, Given, Quantity, Small, budget, shares
+from ...budget import Budget, Given, Quantity, Small, SmallMm, budget, shares
 from ...documents.envelope import Part
 from ...results import Answer
-from ...units.formatting import LengthWords, arcsec, length_words
+from ...units.formatting import ROUND_SIGHTS, LengthWords, arcsec, length_words
+from ...units.lengths import in_unit
 from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
@@ -53,8 +54,8 @@ class Allowed(Part):
     """What the job allows, at 95 percent; None where it says nothing."""
 
     angle_arcsec: Small | None = None
-    position_mm: Small | None = None
-    height_mm: Small | None = None
+    position_mm: SmallMm | None = None
+    height_mm: SmallMm | None = None
 
 
 class BudgetQuery(AdviceQuery, Given):
@@ -96,15 +97,40 @@ class BudgetAdvice(AdviceResult):
 
     budgets: list[Forecast]
     given: Given
+    usual: dict[str, str]
+    """The same as somebody would type it: distances in the unit of the query, small lengths in millimetres or in it."""
 
 
 def advise_budget(query: BudgetQuery) -> Advised:
     """`budgets`: for each quantity its parts, bias, spread, total at 95 percent, what is allowed, and the sentence;
     `given`: what it was calculated with, the usual values where nothing was given."""
-    words = length_words(query.units.length)
+    words, far = length_words(query.units.length), ROUND_SIGHTS.get(query.units.length)
+    if far is not None:
+        query = query.model_copy(
+            update={name: far for name in ("back_m", "fore_m") if name not in query.model_fields_set}
+        )
     budgets = [_forecast(budget_, query.allowed, words) for budget_ in budget(query)]
     given = Given(**query.model_dump(include=set(Given.model_fields), exclude_none=True))
-    return Advised(BudgetAdvice(budgets=budgets, given=given), [forecast.text for forecast in budgets])
+    advice = BudgetAdvice(budgets=budgets, given=given, usual=_usual(given, words))
+    return Advised(advice, [forecast.text for forecast in budgets])
+
+
+STATED = ("distance_accuracy_mm",)
+"""In millimetres for everybody, as makers state it."""
+
+
+def _usual(given: Given, words: LengthWords) -> dict[str, str]:
+    texts = {}
+    for name, value in given.model_dump(exclude_none=True).items():
+        if isinstance(value, bool):
+            continue
+        if name.endswith("_m"):
+            texts[name] = f"{round(in_unit(value, words.unit), 1):g}"
+        elif name.endswith("_mm") and name not in STATED:
+            texts[name] = f"{round(in_unit(value / 1000, words.small_unit), min(4, words.small_decimals + 1)):g}"
+        else:
+            texts[name] = f"{value:g}"
+    return texts
 
 
 def _forecast(entry: Budget, allowed: Allowed, words: LengthWords) -> Forecast:

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from ...documents.envelope import InOwnUnit, Typed
+from ...documents.envelope import InMetres, InOwnUnit, Typed
 from ...errors import Fault, Refused, quote
 from ...units.formatting import length_words
 from ...units.lengths import parse_length
@@ -30,11 +30,11 @@ class TripodHeightQuery(AdviceQuery):
     """For whom it is, and what stands on it."""
 
     advice: Literal["tripod-height"]
-    eye_height_m: Annotated[float, Field(ge=1.0, le=2.3), InOwnUnit]
-    axis_above_head_m: Annotated[float, Field(ge=0.05, le=0.6), InOwnUnit] = 0.25
+    eye_height_m: Annotated[float, Field(ge=1.0, le=2.3), InMetres]
+    axis_above_head_m: Annotated[float, Field(ge=0.05, le=0.6), InMetres] = 0.25
     slope_deg: Annotated[float, Field(ge=0, le=35), InOwnUnit] = 0.0
-    foot_spacing_m: Annotated[float, Field(ge=0.4, le=2.5), InOwnUnit] = 1.0
-    hinge_radius_m: Annotated[float, Field(ge=0.01, le=0.3), InOwnUnit] = 0.11
+    foot_spacing_m: Annotated[float, Field(ge=0.4, le=2.5), InMetres] = 1.0
+    hinge_radius_m: Annotated[float, Field(ge=0.01, le=0.3), InMetres] = 0.11
     purpose: Literal["observe", "plummet-check", "wind"] = "observe"
 
 
@@ -58,11 +58,11 @@ def advise_tripod_height(query: TripodHeightQuery) -> Advised:
         name: math.hypot(reach, head - rise) for name, rise in (("level", 0.0), ("up", fall), ("down", -fall / 2.0))
     }
     words = length_words(query.units.length)
-    text = [f"Head at {words.distance(head) if query.units.length != 'm' else f'{head:.2f} m'}.", WHY[query.purpose]]
+    text = [f"Head at {words.height(head)}.", WHY[query.purpose]]
     if query.slope_deg > 1:
-        text.append(
-            f"On this slope place two legs downhill, each about {(legs['down'] - legs['up']) * 100:.0f} cm longer than the one uphill."
-        )
+        metres = legs["down"] - legs["up"]
+        longer = f"{metres * 100:.0f} cm" if words.small_unit == "mm" else words.height(metres)
+        text.append(f"On this slope place two legs downhill, each about {longer} longer than the one uphill.")
     if head != wanted:
         text.append("That is the tripod's limit.")
     result = TripodHeightAdvice(
@@ -92,8 +92,9 @@ def length_of(value: Any, unit: str, path: str, where: str, least: float, most: 
     except ValueError as error:
         raise Refused([Fault(path, where, quote(value), str(error))]) from None
     if not least <= metres <= most:
-        shown = f"{quote(value)}, which is {metres:.4g} m"
-        raise Refused([Fault(path, where, shown, f"{least:g} to {most:g} m; is the unit right?")])
+        words = length_words(unit)
+        shown = f"{quote(value)}, which is {words.height(metres)}"
+        raise Refused([Fault(path, where, shown, f"{words.height(least)} to {words.height(most)}; is the unit right?")])
     return metres
 
 

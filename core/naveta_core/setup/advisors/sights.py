@@ -12,6 +12,7 @@ from ...errors import Fault, Refused, quote
 from ...geometry import ARCSEC
 from ...units.angles import parse_angle, show_dms
 from ...units.formatting import arcsec, length_words
+from ...units.lengths import METRES
 from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
@@ -184,6 +185,7 @@ def advise_square(query: SquareQuery) -> Advised:
     per_mm = square / (a * b) / 1000.0 * ARCSEC
     words = length_words(query.units.length)
     angle = off = None
+    small, share = ("1 mm", 1.0) if words.small_unit == "mm" else (f"0.01 {words.name}", 10 * METRES[words.unit])
     text = [f"The diagonal of a right angle: {words.reading(square)} {words.name}."]
     if query.diagonal_m is not None:
         angle = math.degrees(math.acos((a * a + b * b - query.diagonal_m**2) / (2.0 * a * b)))
@@ -194,7 +196,7 @@ def advise_square(query: SquareQuery) -> Advised:
             f"{_worded(angle, 'dms')}: {show_dms(abs(angle - 90.0))} too {wide}, {words.small(abs(aside))} at the end of the second side.",
             f"The diagonal should be {words.reading(square)} {words.name}; it is {words.small(abs(query.diagonal_m - square))} too {'long' if off > 0 else 'short'}.",
         ]
-    text.append(f"1 mm of the diagonal is {arcsec(per_mm)}: a tape sets out to about that.")
+    text.append(f"{small} of the diagonal is {arcsec(per_mm * share)}: a tape sets out to about that.")
     result = SquareAdvice(
         diagonal_m=round(square, 6),
         arcsec_per_mm=round(per_mm, 3),

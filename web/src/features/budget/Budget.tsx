@@ -9,10 +9,11 @@ import { Back, Choice, Head, Trouble } from "../../ui/parts";
 import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
 import { Named } from "../../ui/Named";
 import { Fold } from "../../ui/Fold";
+import { firmUnit, smallUnit, unitShown, withUnit } from "../../ui/units";
 import { BudgetBar, type BudgetGiven } from "./BudgetBar";
 
 type Fields = Record<string, string>;
-type Answer = { result: { budgets: BudgetGiven[]; given: Record<string, unknown> } };
+type Answer = { result: { budgets: BudgetGiven[]; usual: Record<string, string> } };
 const LEVELLING = ["back_m", "fore_m", "imbalance_m", "line_of_sight_arcsec", "staff_mm"];
 
 export function BudgetPage() {
@@ -41,38 +42,42 @@ const COMPENSATORS = [
   { value: "off", label: "None, or off" },
 ] as const;
 type Work = (typeof KINDS)[number]["value"];
-type Inputs = [name: string, label: string][];
+type Inputs = [name: string, label: string, unit: string][];
+/** A distance, and a small length, in the firm's unit. */
+const FAR = "far";
+const SMALL = "small";
+const unitOf = (unit: string): string => (unit === FAR ? firmUnit() : unit === SMALL ? smallUnit() : unit);
 const OF_WORK: Record<Work, Inputs> = {
   levelling: [
-    ["back_m", "Backsight, m"],
-    ["fore_m", "Foresight, m"],
-    ["imbalance_m", "Sight imbalance, m"],
-    ["line_of_sight_arcsec", "Collimation, ″"],
-    ["staff_mm", "Staff reading, mm"],
-    ["allowed.height_mm", "Height allowed, mm"],
+    ["back_m", "Backsight", FAR],
+    ["fore_m", "Foresight", FAR],
+    ["imbalance_m", "Sight imbalance", FAR],
+    ["line_of_sight_arcsec", "Collimation", "″"],
+    ["staff_mm", "Staff reading", SMALL],
+    ["allowed.height_mm", "Height allowed", SMALL],
   ],
   angles: [
-    ["back_m", "Backsight, m"],
-    ["fore_m", "Foresight, m"],
-    ["angle_deg", "Angle between, °"],
-    ["elevation_deg", "Elevation, °"],
-    ["centring_mm", "Centring, mm"],
-    ["target_mm", "Targets, mm"],
-    ["angle_accuracy_arcsec", "A direction, ″"],
-    ["distance_accuracy_mm", "A distance, mm"],
-    ["allowed.angle_arcsec", "Angle allowed, ″"],
-    ["allowed.position_mm", "Point allowed, mm"],
+    ["back_m", "Backsight", FAR],
+    ["fore_m", "Foresight", FAR],
+    ["angle_deg", "Angle between", "°"],
+    ["elevation_deg", "Elevation", "°"],
+    ["centring_mm", "Centring", SMALL],
+    ["target_mm", "Targets", SMALL],
+    ["angle_accuracy_arcsec", "A direction", "″"],
+    ["distance_accuracy_mm", "A distance", "mm"],
+    ["allowed.angle_arcsec", "Angle allowed", "″"],
+    ["allowed.position_mm", "Point allowed", SMALL],
   ],
 };
 const OWN_ERRORS: Inputs = [
-  ["collimation_arcsec", "Collimation c, ″"],
-  ["tilting_axis_arcsec", "Trunnion axis error t, ″"],
-  ["index_arcsec", "Index i, ″"],
-  ["tilt_arcsec", "Axis out of plumb, ″"],
-  ["instrument_height_mm", "Instrument height, mm"],
-  ["target_height_mm", "Target height, mm"],
-  ["distance_accuracy_ppm", "Distance, ppm"],
-  ["allowed.height_mm", "Height allowed, mm"],
+  ["collimation_arcsec", "Collimation c", "″"],
+  ["tilting_axis_arcsec", "Trunnion axis error t", "″"],
+  ["index_arcsec", "Index i", "″"],
+  ["tilt_arcsec", "Axis out of plumb", "″"],
+  ["instrument_height_mm", "Instrument height", SMALL],
+  ["target_height_mm", "Target height", SMALL],
+  ["distance_accuracy_ppm", "Distance", "ppm"],
+  ["allowed.height_mm", "Height allowed", SMALL],
 ];
 
 function Compute({ start, over, compensated }: { start: Fields; over: string | null; compensated: boolean }) {
@@ -82,11 +87,11 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
   const [compensator, setCompensator] = useState<"on" | "off">(compensated ? "on" : "off");
   const question = questionOf(fields, work, faces, compensator);
   const { answer, faults, trouble, noSignal } = useQuestion<Answer>(question, (query) => advise<Answer>(query));
-  const given = answer?.result.given ?? {};
+  const usual = answer?.result.usual ?? {};
   const inputs = (list: Inputs) => (
     <div className="grid grid-cols-2 gap-3">
-      {list.map(([name, label]) => (
-        <Named key={name} id={`budget-${name}`} label={written(label)} value={fields[name] ?? ""} placeholder={fields[name] ? "" : String(given[name] ?? "")} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
+      {list.map(([name, label, unit]) => (
+        <Named key={name} id={`budget-${name}`} label={`${written(label)}, ${unitShown(unitOf(unit))}`} value={fields[name] ?? ""} placeholder={fields[name] ? "" : (usual[name] ?? "")} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
       ))}
     </div>
   );
@@ -119,9 +124,14 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
   );
 }
 
+const SMALL_ONES = new Set([...Object.values(OF_WORK).flat(), ...OWN_ERRORS].flatMap(([name, , unit]) => (unit === SMALL ? [name] : [])));
+
+/** What was typed, small lengths with the unit they were labelled with. */
+const typedIn = (fields: Fields): [string, string][] => Object.entries(fields).map(([name, text]) => [name, SMALL_ONES.has(name) ? withUnit(text, smallUnit()) : text]);
+
 function questionOf(fields: Fields, work: string, faces: string, compensator: string): Record<string, unknown> {
-  const answer = Object.entries(fields).filter(([name, each]) => each.trim() && (work === "angles" || LEVELLING.includes(name) || name === "allowed.height_mm"));
+  const answer = typedIn(fields).filter(([name, each]) => each.trim() && (work === "angles" || LEVELLING.includes(name) || name === "allowed.height_mm"));
   const plain = Object.fromEntries(answer.filter(([name]) => !name.startsWith("allowed.")));
   const allowed = Object.fromEntries(answer.filter(([name]) => name.startsWith("allowed.")).map(([name, each]) => [name.slice(8), each]));
-  return { advice: "budget", ...plain, levelling: work === "levelling", both_faces: faces === "both", compensated: compensator === "on", ...(Object.keys(allowed).length ? { allowed } : {}) };
+  return { advice: "budget", units: { length: firmUnit() }, ...plain, levelling: work === "levelling", both_faces: faces === "both", compensated: compensator === "on", ...(Object.keys(allowed).length ? { allowed } : {}) };
 }

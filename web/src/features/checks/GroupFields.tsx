@@ -5,6 +5,7 @@ import type { CheckDocument } from "../../documents/draft";
 import { type Field, type Placed, countOf, faultsUnder, pathOf, repeatOf, rowsOf, filledInstead, unitOf } from "../../documents/form";
 import { listAt, spotId, textAt, valueAt } from "../../documents/paths";
 import { Choice, FaultLine } from "../../ui/parts";
+import { written } from "../../api/writing";
 import { NumberField } from "../../ui/NumberField";
 import type { SheetProps } from "./sheetProps";
 
@@ -122,7 +123,7 @@ function FieldInput({ group, field, row, document, preview, keys, placeholder }:
       narrow
       text={field.kind === "text"}
       placeholder={placeholder}
-      value={textAt(document, path)}
+      value={field.prefilled ? written(textAt(document, path)) : textAt(document, path)}
       faults={faultsUnder(preview?.faults ?? [], path)}
       onType={(value) => keys.type(path, value)}
       onKey={(key) => keys.key(spot, key)}

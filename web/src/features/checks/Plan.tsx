@@ -12,7 +12,7 @@ import { storeDraft } from "../../device/device";
 import { useKind } from "../../hooks/useKinds";
 import { Back, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
-import { rememberedAngle, rememberedUnit } from "../../ui/units";
+import { firmUnit, rememberedAngle, rememberedUnit, unitShown, withUnit } from "../../ui/units";
 import { Named } from "../../ui/Named";
 import { SideView, type PlannedMark } from "./SideView";
 
@@ -62,6 +62,7 @@ function usePlan(instrument: Instrument) {
   const question = there.length
     ? {
         advice: "marks",
+        units: { length: firmUnit() },
         marks: there.map(({ mark }) => ({ name: mark.name, distance_m: mark.distance_m, mark: mark.mark, ...(mark.height_m.trim() ? { height_m: mark.height_m } : {}) })),
         pointings: Number(pointings),
         ground,
@@ -128,8 +129,8 @@ function MarkFields({ mark, index: i, plan: { marks, keep, there, faults } }: { 
         <input className="field" maxLength={40} value={mark.name} placeholder="Plate on the pump house" onChange={(event) => put({ name: event.target.value })} />
       </label>
       <div className="grid grid-cols-2 gap-3">
-        <Named id={`mark-${i}-distance`} label="Distance, m" value={mark.distance_m} onType={(text) => put({ distance_m: text })} faults={faults} path={`${path}.distance_m`} />
-        <Named id={`mark-${i}-height`} label="Higher by, m" placeholder="0" value={mark.height_m} onType={(text) => put({ height_m: text })} faults={faults} path={`${path}.height_m`} />
+        <Named id={`mark-${i}-distance`} label={`Distance, ${unitShown(firmUnit())}`} value={mark.distance_m} onType={(text) => put({ distance_m: text })} faults={faults} path={`${path}.distance_m`} />
+        <Named id={`mark-${i}-height`} label={`Higher by, ${unitShown(firmUnit())}`} placeholder="0" value={mark.height_m} onType={(text) => put({ height_m: text })} faults={faults} path={`${path}.height_m`} />
       </div>
       <label className="grid gap-1">
         <span className="sub font-[600]">Target type</span>
@@ -193,7 +194,7 @@ function useBeginWith({ seen, there }: Planning, tag: string, kind: Kind): () =>
     const document = seen.result.take.reduce((grown, place, i) => {
       const mark = there[place]?.mark ?? EMPTY;
       const base = `observations.targets[${i}]`;
-      const far = withAt(grown, `${base}.distance_m`, mark.distance_m);
+      const far = withAt(grown, `${base}.distance_m`, withUnit(mark.distance_m, firmUnit()));
       const named = mark.name.trim() ? withAt(far, `${base}.name`, mark.name.trim()) : far;
       return mark.mark === "unknown" ? named : withAt(named, `${base}.mark`, mark.mark);
     }, begun);

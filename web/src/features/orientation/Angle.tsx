@@ -7,6 +7,7 @@ import { Back, Choice, Head } from "../../ui/parts";
 import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
 import { Named } from "../../ui/Named";
 import { focusOn } from "../../ui/Fold";
+import { firmUnit, unitShown } from "../../ui/units";
 
 type Answer = { text: string[] };
 type Sense = "clockwise" | "anticlockwise";
@@ -81,15 +82,15 @@ function Square() {
   const [sides, setSides] = useState({ one_m: "3", two_m: "4", diagonal_m: "" });
   const set = (name: keyof typeof sides) => (text: string) => setSides({ ...sides, [name]: text });
   const found = Object.fromEntries(Object.entries(sides).filter(([, each]) => each.trim()));
-  const { answer, faults, trouble } = useAdvice(sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", ...found } : null);
+  const { answer, faults, trouble } = useAdvice(sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", units: { length: firmUnit() }, ...found } : null);
   const whole = faults.filter((fault) => fault.path === "$");
   return (
     <section className="card grid gap-4 p-5" aria-label="Right angle by tape">
       <h2>A right angle by tape</h2>
       <div className="grid grid-cols-3 gap-3">
-        <Named id="side-one" label="One side, m" value={sides.one_m} onType={set("one_m")} faults={faults} path="one_m" onNext={focusOn("side-two")} />
-        <Named id="side-two" label="The other, m" value={sides.two_m} onType={set("two_m")} faults={faults} path="two_m" onNext={focusOn("diagonal")} />
-        <Named id="diagonal" label="Diagonal, m" value={sides.diagonal_m} onType={set("diagonal_m")} faults={faults} path="diagonal_m" />
+        <Named id="side-one" label={`One side, ${unitShown(firmUnit())}`} value={sides.one_m} onType={set("one_m")} faults={faults} path="one_m" onNext={focusOn("side-two")} />
+        <Named id="side-two" label={`The other, ${unitShown(firmUnit())}`} value={sides.two_m} onType={set("two_m")} faults={faults} path="two_m" onNext={focusOn("diagonal")} />
+        <Named id="diagonal" label={`Diagonal, ${unitShown(firmUnit())}`} value={sides.diagonal_m} onType={set("diagonal_m")} faults={faults} path="diagonal_m" />
       </div>
       {whole.map((each) => (
         <p key={each.wanted} className="fault" role="alert">

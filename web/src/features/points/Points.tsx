@@ -1,5 +1,5 @@
 // The firm's control points: the list, a table brought in (looked at before it is kept), and out again.
-import { fixed } from "../../api/writing";
+import { fixed, written } from "../../api/writing";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Schemas, api, data } from "../../api/client";
@@ -8,13 +8,9 @@ import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import type { Length } from "../../documents/draft";
 import { Back, Choice, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
+import { UNITS, firmUnit } from "../../ui/units";
 
 type Imported = Schemas["Imported"];
-const UNITS: { value: Length; label: string }[] = [
-  { value: "m", label: "Metres" },
-  { value: "ft", label: "Feet" },
-  { value: "usft", label: "US survey feet" },
-];
 
 export function Points() {
   const points = useQuery(pointsQuery);
@@ -35,7 +31,7 @@ export function Points() {
           <>
             <Back to="/set-up">To the set-ups</Back>
             {points.data.points.length > 0 && (
-              <a className="btn" href="/api/points/table" download>
+              <a className="btn" href={`/api/points/table?unit=${firmUnit()}`} download>
                 Export table
               </a>
             )}
@@ -49,7 +45,7 @@ export function Points() {
       {points.data.points.length > 8 && <input className="field max-w-[420px]" type="search" aria-label="Find a point" placeholder="Name or description" value={q} onChange={(event) => setQ(event.target.value)} />}
       {points.data.points.length > 0 && (
         <section className="card overflow-x-auto p-2" aria-label="Control points" tabIndex={0}>
-          <PointTable points={shown} />
+          <PointTable points={shown} unit={points.data.unit} />
           {!shown.length && <p className="sub p-3">No control point of that name.</p>}
         </section>
       )}
@@ -60,12 +56,12 @@ export function Points() {
   );
 }
 
-function PointTable({ points }: { points: Schemas["PointOut"][] }) {
+function PointTable({ points, unit }: { points: Schemas["PointOut"][]; unit: string }) {
   return (
     <table className="w-full border-collapse">
       <thead>
         <tr className="text-left">
-          {["Name", "Easting, m", "Northing, m", "Height, m", "Description"].map((name) => (
+          {["Name", `Easting, ${unit}`, `Northing, ${unit}`, `Height, ${unit}`, "Description"].map((name) => (
             <th key={name} className="px-3 py-2 font-[600]">
               {name}
             </th>
@@ -76,9 +72,11 @@ function PointTable({ points }: { points: Schemas["PointOut"][] }) {
         {points.map((point) => (
           <tr key={point.name} className="border-t border-line" data-point={point.name}>
             <td className="tag px-3 py-2">{point.name}</td>
-            <td className="px-3 py-2 font-mono">{fixed(point.e_m, 3)}</td>
-            <td className="px-3 py-2 font-mono">{fixed(point.n_m, 3)}</td>
-            <td className="px-3 py-2 font-mono">{point.h_m === null ? "" : fixed(point.h_m, 3)}</td>
+            {point.shown.map((text, i) => (
+              <td key={i} className="px-3 py-2 font-mono">
+                {written(text)}
+              </td>
+            ))}
             <td className="px-3 py-2">{point.description}</td>
           </tr>
         ))}
@@ -90,7 +88,7 @@ function PointTable({ points }: { points: Schemas["PointOut"][] }) {
 function BringIn({ onDone }: { onDone: () => void }) {
   const client = useQueryClient();
   const notify = useNotify();
-  const [unit, setUnit] = useState<Length>("m");
+  const [unit, setUnit] = useState<Length>(firmUnit);
   const [text, setText] = useState("");
   const [looked, setLooked] = useState<Imported | null>(null);
   const [trouble, setTrouble] = useState<unknown>(null);

@@ -46,8 +46,8 @@ export function Settings() {
         <Setting title="Decimal mark">
           <Choice label="Decimal mark" value={writing.decimal_mark} options={MARKS} onChange={(decimal_mark) => setWriting({ ...writing, decimal_mark })} />
         </Setting>
-        <Setting title="New checks and orientations begin in" sub="Each person can still choose another unit; theirs is remembered. A set-up asks in metres, or with a unit.">
-          <Choice label="New checks and orientations begin in" value={writing.length_unit} options={UNITS as { value: Writing["length_unit"]; label: string }[]} onChange={(length_unit) => setWriting({ ...writing, length_unit })} />
+        <Setting title="Lengths in" sub="What is typed without a unit. Each person can still choose another for a check or an orientation; theirs is remembered.">
+          <Choice label="Lengths in" value={writing.length_unit} options={UNITS as { value: Writing["length_unit"]; label: string }[]} onChange={(length_unit) => setWriting({ ...writing, length_unit })} />
         </Setting>
         <Setting title="Angles are typed as">
           <Choice label="Angles are typed as" value={writing.angle_unit} options={ANGLES as { value: Writing["angle_unit"]; label: string; hint?: string }[]} onChange={(angle_unit) => setWriting({ ...writing, angle_unit })} />

@@ -39,7 +39,7 @@ function Touching({ title, guide, children }: { title: string; guide: Guide; chi
 export function Ask({ guide, last, observed, conditions, faults, notify }: Props) {
   const saw = last?.saw;
   const prompt = guide.act.prompt;
-  const part = { observed, faults, set: notify.set, usual: guide.usual };
+  const part = { observed, faults, set: notify.set, usual: guide.usual, unit: guide.unit };
   if (prompt.startsWith("plate-")) return <Level key={guide.act.name} prompt={prompt} value={saw?.level ?? {}} onSee={(level) => notify.see({ saw: { level } })} {...part} />;
   if (prompt.startsWith("rounds-")) return <Rounds prompt={prompt} {...part} />;
   switch (prompt) {
@@ -70,7 +70,7 @@ export function Ask({ guide, last, observed, conditions, faults, notify }: Props
   }
 }
 
-export function Heights({ observed, faults, set }: Part) {
+export function Heights({ observed, faults, set, unit }: Part & { unit: string }) {
   const height = observed.height ?? {};
   const readings = height.readings ?? [];
   const change = (i: number) => (value: string) => {
@@ -83,10 +83,10 @@ export function Heights({ observed, faults, set }: Part) {
     set({ height: value.trim() ? { ...rest, [name]: value } : rest });
   };
   return (
-    <Answered title="Mark to axis, twice, in metres or with a unit">
+    <Answered title="Mark to axis, twice">
       <div className="grid grid-cols-2 gap-3">
-        <Named id="height-0" label="First" value={readings[0] ?? ""} onType={change(0)} faults={faults} path="observations.height.readings[0]" onNext={focusOn("height-1")} />
-        <Named id="height-1" label="Again" value={readings[1] ?? ""} onType={change(1)} faults={faults} path="observations.height.readings[1]" />
+        <Named id="height-0" label={`First, ${unit}`} value={readings[0] ?? ""} onType={change(0)} faults={faults} path="observations.height.readings[0]" onNext={focusOn("height-1")} />
+        <Named id="height-1" label={`Again, ${unit}`} value={readings[1] ?? ""} onType={change(1)} faults={faults} path="observations.height.readings[1]" />
       </div>
       <Fold title="Measured along a slope, or to another mark" open={Boolean(height.radius_mm ?? height.constant_mm)}>
         <div className="grid grid-cols-2 gap-3">

@@ -61,7 +61,7 @@ function Vial({ observed, faults, set, usual }: Asking) {
   return (
     <Fold title="This vial" open={faults.length > 0}>
       <div className="grid grid-cols-2 gap-3">
-        <Named id="vial-scale" label="A division, ″" value={level.sensitivity_arcsec_per_div ?? ""} placeholder={String(usual["sensitivity_arcsec_per_div"] ?? "")} onType={(text) => set({ level: without({ ...level, sensitivity_arcsec_per_div: text }) })} faults={faults} path="level.sensitivity_arcsec_per_div" />
+        <Named id="vial-scale" label="A division, ″" value={level.sensitivity_arcsec_per_div ?? ""} placeholder={usual["sensitivity_arcsec_per_div"] ?? ""} onType={(text) => set({ level: without({ ...level, sensitivity_arcsec_per_div: text }) })} faults={faults} path="level.sensitivity_arcsec_per_div" />
         <Named id="vial-rest" label="Reversing point, div" value={level.rest_div ?? ""} onType={(rest_div) => set({ level: without({ ...level, rest_div }) })} faults={faults} path="level.rest_div" />
       </div>
     </Fold>

@@ -49,16 +49,16 @@ export function Place({ conditions, faults, onChange }: PlaceProps) {
 }
 
 /** For whom it stands, and its own measures. */
-export function Tripod({ observed, faults, set, usual }: Part & { usual: Usual }) {
+export function Tripod({ observed, faults, set, usual, unit }: Part & { usual: Usual; unit: string }) {
   const tripod = observed.tripod ?? {};
   const measure = (name: "foot_spacing_m" | "head_height_m" | "slope_deg") => (value: string) => set({ tripod: filled({ ...tripod, [name]: value }) });
   return (
     <div className="grid gap-1">
       <Answered title="Your eye height and the tripod dimensions, measured once: used for later advice.">
         <div className="grid grid-cols-3 gap-3">
-          <Named id="eye" label="Your eye, m" value={observed.eye_height ?? ""} onType={(eye_height) => set({ eye_height })} faults={faults} path="observations.eye_height" onNext={focusOn("feet")} />
-          <Named id="feet" label="Feet apart, m" value={tripod.foot_spacing_m ?? ""} placeholder={String(usual["foot_spacing_m"] ?? "")} onType={measure("foot_spacing_m")} onNext={focusOn("head")} faults={faults} path="tripod.foot_spacing_m" />
-          <Named id="head" label="Head, m" value={tripod.head_height_m ?? ""} placeholder={String(usual["head_height_m"] ?? "")} onType={measure("head_height_m")} faults={faults} path="tripod.head_height_m" />
+          <Named id="eye" label={`Your eye, ${unit}`} value={observed.eye_height ?? ""} onType={(eye_height) => set({ eye_height })} faults={faults} path="observations.eye_height" onNext={focusOn("feet")} />
+          <Named id="feet" label={`Feet apart, ${unit}`} value={tripod.foot_spacing_m ?? ""} placeholder={usual["foot_spacing_m"] ?? ""} onType={measure("foot_spacing_m")} onNext={focusOn("head")} faults={faults} path="tripod.foot_spacing_m" />
+          <Named id="head" label={`Head, ${unit}`} value={tripod.head_height_m ?? ""} placeholder={usual["head_height_m"] ?? ""} onType={measure("head_height_m")} faults={faults} path="tripod.head_height_m" />
         </div>
       </Answered>
       {faults.filter((fault) => fault.path.endsWith("observations.tripod")).map((fault) => (
@@ -68,7 +68,7 @@ export function Tripod({ observed, faults, set, usual }: Part & { usual: Usual }
       ))}
       <Fold title="Slope, material, leg travel">
         <div className="grid grid-cols-[112px_minmax(0,1fr)] items-end gap-4">
-          <Named id="slope" label="Slope, °" value={tripod.slope_deg ?? ""} placeholder={String(usual["slope_deg"] ?? "")} onType={measure("slope_deg")} faults={faults} path="tripod.slope_deg" />
+          <Named id="slope" label="Slope, °" value={tripod.slope_deg ?? ""} placeholder={usual["slope_deg"] ?? ""} onType={measure("slope_deg")} faults={faults} path="tripod.slope_deg" />
           <Choice label="Legs of" value={observed.tripod_material ?? ""} options={MATERIALS} onChange={(tripod_material) => tripod_material && set({ tripod_material })} />
         </div>
         <Left title="Can still be shortened, mm" name="shorten_mm" tripod={tripod} onChange={(next) => set({ tripod: next })} />

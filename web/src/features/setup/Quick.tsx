@@ -17,7 +17,7 @@ export function Quick({ draft, guided, set, keep, refused }: { draft: SetUpDraft
       <section className="card grid gap-5 p-5" aria-label="Set-up state">
         {observed.method === "no-point" ? <Ring observed={observed} set={set} /> : <Rounds prompt={level_type} observed={observed} faults={faults} set={set} usual={guided.guide.usual} />}
         {point && <LastLook observed={observed} faults={faults} set={set} />}
-        {point && <Heights observed={observed} faults={faults} set={set} />}
+        {point && <Heights observed={observed} faults={faults} set={set} unit={guided.guide.unit} />}
       </section>
       {keep}
     </div>

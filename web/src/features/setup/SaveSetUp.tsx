@@ -48,7 +48,7 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
           ))}
         </div>
       )}
-      {guided.guide.site.over_point && <Sights draft={draft} usual={guided.guide.usual} refused={refused} write={write} />}
+      {guided.guide.site.over_point && <Sights draft={draft} usual={guided.guide.usual} unit={guided.guide.unit} refused={refused} write={write} />}
       {reduced && !looked && <p className="caution">Make the final check of bubble and mark, then you can save it.</p>}
       <button className="btn now site" disabled={!reduced || refused.length > 0 || !looked || !right.allowed || busy} onClick={() => void done()}>
         Save this set-up
@@ -59,13 +59,13 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
 }
 
 /** The sights of the work ahead: what the remainder costs is given for them. */
-function Sights({ draft, usual, refused, write }: Omit<Props, "guided"> & { usual: Usual }) {
+function Sights({ draft, usual, unit, refused, write }: Omit<Props, "guided"> & { usual: Usual; unit: string }) {
   const work = draft.document.work ?? {};
   const change = (name: "sight_m" | "elevation_deg" | "angle_wanted_arcsec") => (text: string) => write((each) => around(each, { work: filled({ ...work, [name]: text }) }));
   return (
     <div className="grid grid-cols-2 gap-3">
-      <Named id="sight" label="Shortest sight, m" value={work.sight_m ?? ""} placeholder={String(usual["sight_m"] ?? "")} onType={change("sight_m")} faults={refused} path="work.sight_m" />
-      <Named id="steep" label="Steepest, °" value={work.elevation_deg ?? ""} placeholder={String(usual["elevation_deg"] ?? "")} onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
+      <Named id="sight" label={`Shortest sight, ${unit}`} value={work.sight_m ?? ""} placeholder={usual["sight_m"] ?? ""} onType={change("sight_m")} faults={refused} path="work.sight_m" />
+      <Named id="steep" label="Steepest, °" value={work.elevation_deg ?? ""} placeholder={usual["elevation_deg"] ?? ""} onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
       <Named id="wanted" label="Angle accuracy wanted, ″" value={work.angle_wanted_arcsec ?? ""} placeholder="optional" onType={change("angle_wanted_arcsec")} faults={refused} path="work.angle_wanted_arcsec" />
     </div>
   );

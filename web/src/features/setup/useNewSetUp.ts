@@ -8,6 +8,7 @@ import { useHere, usePerson } from "../../app/session";
 import { setUpMethods } from "../../engine";
 import { type LevelType, asDraft, beginSetUp } from "../../documents/setUp";
 import { storeDraft } from "../../device/device";
+import { firmUnit } from "../../ui/units";
 import { habitsOf, storeHabits } from "./remembered";
 
 export type NewSetUpState = ReturnType<typeof useNewSetUp>;
@@ -45,7 +46,7 @@ export function useNewSetUp() {
       options: { ...options, ...(role === "trainee" ? { strict: true } : {}) },
       quick,
       level: { by: by === "electronic" ? "electronic" : "plate" },
-    });
+    }, firmUnit());
     storeHabits(username, habits);
     await storeDraft(asDraft(draft));
     await navigate(`/set-up/${draft.id}`);
