@@ -56,6 +56,26 @@ def test_a_firm_of_rods_and_commas(opens: Opens, ines: Device, fresh: Fresh) -> 
     assert "od A" in everything
 
 
+def test_a_firm_of_feet_is_asked_and_answered_in_feet(opens: Opens, ines: Device) -> None:
+    assert ines.call("PUT", "organisation/writing", {**PLAIN, "length_unit": "ft"})[0] == 200
+    page = opens()
+    page.goto("/forecast")
+    expect(page.get_by_label("Backsight, ft")).to_have_attribute("placeholder", "100")
+    page.get_by_label("Centring, ft").fill("0.01")
+    expect(page.locator("[data-budget=position]")).to_contain_text(re.compile(r"within 0\.0\d+ ft"))
+    page.goto("/bench/plan/TS-03")
+    page.get_by_label("Distance, ft").first.fill("100")
+    page.get_by_label("Higher by, ft").first.fill("57.735")
+    expect(page.locator("[data-planned]").first).to_contain_text("30° up")
+    page.goto("/angles")
+    page.get_by_label("Diagonal, ft").fill("5")
+    expect(page.get_by_label("Right angle by tape")).to_contain_text("should be 5.0000 ft")
+    page.goto("/points")
+    expect(page.get_by_role("columnheader", name="Easting, ft")).to_be_visible()
+    page.goto("/bench/new/TS-03/tracker")
+    expect(page.get_by_role("complementary")).to_contain_text("about 330 ft away")
+
+
 def test_a_term_is_found_by_another_name_and_leads_to_its_check(opens: Opens) -> None:
     page = opens()
     page.keyboard.press("?")

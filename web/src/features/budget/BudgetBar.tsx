@@ -51,7 +51,7 @@ export function BudgetBar({ answer }: { answer: BudgetGiven }) {
                 {part.label}
                 {part.systematic && <span className="sub"> (one-sided)</span>}
               </span>
-              <span className="font-mono">{part.text}</span>
+              <span className="font-mono whitespace-nowrap">{part.text}</span>
             </li>
           ))}
       </ol>

@@ -190,11 +190,12 @@ function useBeginWith({ seen, there }: Planning, tag: string, kind: Kind): () =>
   const navigate = useNavigate();
   return async () => {
     if (!seen) return;
-    const begun = await beginDocument(kind.kind, seen.result.take.length > 1 ? "full" : "five", rememberedUnit(), rememberedAngle());
+    const unit = rememberedUnit();
+    const begun = await beginDocument(kind.kind, seen.result.take.length > 1 ? "full" : "five", unit, rememberedAngle());
     const document = seen.result.take.reduce((grown, place, i) => {
       const mark = there[place]?.mark ?? EMPTY;
       const base = `observations.targets[${i}]`;
-      const far = withAt(grown, `${base}.distance_m`, withUnit(mark.distance_m, firmUnit()));
+      const far = withAt(grown, `${base}.distance_m`, unit === firmUnit() ? mark.distance_m : withUnit(mark.distance_m, firmUnit()));
       const named = mark.name.trim() ? withAt(far, `${base}.name`, mark.name.trim()) : far;
       return mark.mark === "unknown" ? named : withAt(named, `${base}.mark`, mark.mark);
     }, begun);
