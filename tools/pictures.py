@@ -245,7 +245,7 @@ def _rows(browser: Browser) -> None:
 
 
 def _two_face(page: Page) -> None:
-    """A level and a steep mark, five pointings a face, made up with an error of c and of i."""
+    """A level and a steep target, five pointings a face, made up with an error of c and of i."""
     page.goto("/bench/new/TS-03/two-face")
     page.get_by_role("radio", name="Full").click()
     page.get_by_role("button", name="Start reading").click()
@@ -271,15 +271,15 @@ def _fill(
 
 
 def _plan_and_round(browser: Browser) -> None:
-    """Marks planned before walking out; a pre-work check that found two faces bad."""
+    """Targets planned before walking out; a pre-work check that found two faces bad."""
     page = _page(browser, 1280, 800)
     page.goto("/bench/plan/TS-03")
     for i, (name, distance, height) in enumerate(PLANNED):
         if i > 1:
             page.get_by_role("button", name="One more target").click()
         page.get_by_label("What it is").nth(i).fill(name)
-        page.locator(f"#mark-{i}-distance").fill(distance)
-        page.locator(f"#mark-{i}-height").fill(height)
+        page.locator(f"#target-{i}-distance").fill(distance)
+        page.locator(f"#target-{i}-height").fill(height)
     page.wait_for_selector("[data-planned='Gatepost']")
     page.evaluate("scrollTo(0, 0)")
     _take(page, "plan")

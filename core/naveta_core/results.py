@@ -210,7 +210,7 @@ class DeviationsPicture(Answer):
 
     draws: Literal["deviations"]
     unit: str
-    marks: list[Deviation]
+    points: list[Deviation]
     limit: float | None
     zero_label: str
     along_label: str

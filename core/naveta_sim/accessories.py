@@ -22,11 +22,11 @@ def staff(rng: random.Random, truth: Data) -> Data:
     grown = 1.0 + GROWS_PER_K["steel"] * (warm - TRUE_AT_C)
     sections = []
     common = rng.gauss(0, scatter.TAPE_COMMON_MM * noise)
-    for mark in truth.get("lengths", (0.1, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0)):
+    for graduation in truth.get("lengths", (0.1, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0)):
         # A worn foot brings every graduation nearer to the ground, a division too short does so the more the higher.
-        from_foot = (mark - (zero + common) / 1000) / stretch
+        from_foot = (graduation - (zero + common) / 1000) / stretch
         tape = from_foot / grown + rng.gauss(0, scatter.TAPE_MM["steel"] * noise) / 1000
-        sections.append({"mark": f"{mark / METRES[unit]:.4f}", "tape": f"{tape / METRES[unit]:.4f}"})
+        sections.append({"graduation": f"{graduation / METRES[unit]:.4f}", "tape": f"{tape / METRES[unit]:.4f}"})
     return {
         "kind": "staff",
         "units": {"length": unit},

@@ -86,20 +86,20 @@ def tracker(rng: random.Random, truth: Data) -> Data:
 
 
 def direction_rounds(rng: random.Random, truth: Data) -> Data:
-    """truth: `c`, `i`, `t`, `rounds` (2), `marks` as (name, direction, zenith), `accuracy` (3), `noise`."""
-    instrument, marks, s = _theodolite(truth), truth.get("marks", DIRECTIONS), truth.get("accuracy", 3.0)
+    """truth: `c`, `i`, `t`, `rounds` (2), `targets` as (name, direction, zenith), `accuracy` (3), `noise`."""
+    instrument, targets, s = _theodolite(truth), truth.get("targets", DIRECTIONS), truth.get("accuracy", 3.0)
     noise, count = truth.get("noise", 1.0), truth.get("rounds", 2)
     spread = hypot(s, 1.0, scatter.TARGET_MM / 1000 / USUAL_DISTANCE_M * SECONDS) * noise
     rounds = []
     for number in range(count):
         pointings = []
         for face in ("left", "right"):
-            common, order = rng.gauss(0, scatter.FACE_SHARE * s * noise) / 3600, [*marks, marks[0]]
+            common, order = rng.gauss(0, scatter.FACE_SHARE * s * noise) / 3600, [*targets, targets[0]]
             for name, direction, zenith in order if face == "left" else order[::-1]:
                 hz, v = instrument.circles(direction + 60.0 * number, zenith, right=face == "right")
                 pointings.append({"target": name, "face": face, **_pointing(rng, hz + common, v, spread)})
         rounds.append({"pointings": pointings})
-    method = {(3, 2): "two", (3, 4): "four", (2, 2): "angle"}.get((len(marks), count))
+    method = {(3, 2): "two", (3, 4): "four", (2, 2): "angle"}.get((len(targets), count))
     return {
         "kind": "direction-rounds",
         **({"method": method} if method else {}),

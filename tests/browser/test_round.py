@@ -1,4 +1,4 @@
-"""The line of sight walked: marks planned, faces put right, values stored and proved, rounds of directions; and the pre-work check."""
+"""The line of sight walked: targets planned, faces put right, values stored and proved, rounds of directions; and the pre-work check."""
 
 from __future__ import annotations
 
@@ -103,17 +103,17 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     assert record["result"]["result"]["outcome"] == "go-with-care"
 
 
-def test_marks_are_planned_and_the_full_test_begins_with_them(opens: Opens, fresh: Fresh) -> None:
+def test_targets_are_planned_and_the_full_test_begins_with_them(opens: Opens, fresh: Fresh) -> None:
     page = opens(PHONE, who="Tam Brandreth", touch=True)
     tag = fresh("Tessaly")
     visit(page, f"/bench/new/{tag}/two-face")
     page.get_by_role("link", name="Plan targets first").click()
-    page.locator("#mark-0-distance").fill("96")
+    page.locator("#target-0-distance").fill("96")
     page.get_by_label("What it is").nth(1).fill("Chapel spire")
-    page.locator("#mark-1-distance").fill("74x")
-    expect(page.locator("#mark-1-distance-fault")).to_contain_text("74x. Enter a number")
-    page.locator("#mark-1-distance").fill("74")
-    page.locator("#mark-1-height").fill("31")
+    page.locator("#target-1-distance").fill("74x")
+    expect(page.locator("#target-1-distance-fault")).to_contain_text("74x. Enter a number")
+    page.locator("#target-1-distance").fill("74")
+    page.locator("#target-1-height").fill("31")
     expect(page.locator("[data-plan='0']")).to_contain_text("Use target 1 and Chapel spire: five pointings a face")
     expect(page.locator("[data-drawing=side] [data-taken]")).to_have_count(2)
     page.get_by_role("radio", name="1", exact=True).click()
@@ -222,9 +222,9 @@ def test_every_view_of_the_round_and_the_plan(opens: Opens) -> None:
     """Nothing wider than the screen, nothing axe finds: planning, a round begun and in hand, rounds of directions, how it stores."""
     page = opens(who="Ines Calder")
     visit(page, "/bench/plan/TS-01")
-    page.locator("#mark-0-distance").fill("96")
-    page.locator("#mark-1-distance").fill("74")
-    page.locator("#mark-1-height").fill("31")
+    page.locator("#target-0-distance").fill("96")
+    page.locator("#target-1-distance").fill("74")
+    page.locator("#target-1-height").fill("31")
     page.wait_for_selector("[data-plan='0']")
     looked_at(page, "plan")
     visit(page, "/bench/readiness/new/TS-01")

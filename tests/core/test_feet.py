@@ -170,11 +170,11 @@ class TestAdvice:
     def test_targets_are_given_in_feet(self) -> None:
         """57.735 ft up at 100 ft is 30°."""
         marks = [{"distance_m": "300"}, {"distance_m": "100", "height_m": "57.735"}]
-        found = advise({"advice": "marks", "units": {"length": "ft"}, "marks": marks})
-        assert found["result"]["marks"][1]["elevation_deg"] == pytest.approx(30.0, abs=0.005)
-        assert found["result"]["marks"][0]["distance_m"] == pytest.approx(91.44)
+        found = advise({"advice": "targets", "units": {"length": "ft"}, "targets": marks})
+        assert found["result"]["targets"][1]["elevation_deg"] == pytest.approx(30.0, abs=0.005)
+        assert found["result"]["targets"][0]["distance_m"] == pytest.approx(91.44)
         with pytest.raises(Refused) as refused:
-            advise({"advice": "marks", "units": {"length": "ft"}, "marks": [{"distance_m": "5"}]})
+            advise({"advice": "targets", "units": {"length": "ft"}, "targets": [{"distance_m": "5"}]})
         assert refused.value.faults[0].wanted == "a number at least 6.562 ft"
 
     def test_a_forecast_begins_with_round_feet_and_takes_small_lengths_with_their_unit(self) -> None:

@@ -34,7 +34,7 @@ FEWEST_OTHERS = 3
 class Pairs:
     """Given and read lengths by path, m; the worth of the last digit read, mm."""
 
-    marks: list[tuple[str, float, float]]
+    listed: list[tuple[str, float, float]]
     step_mm: float
 
 
@@ -49,7 +49,7 @@ def read_pairs(
 
 def all_read(pairs: Pairs, observations: Part, name: str, fewest: int) -> bool:
     """Whether every row that was begun could be read, and there are enough of them."""
-    return len(pairs.marks) >= max(fewest, filled_rows(observations, name))
+    return len(pairs.listed) >= max(fewest, filled_rows(observations, name))
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,7 +1,7 @@
-"""Directions to several marks in both faces, set after set: means, residuals and their spread (after ISO 17123-3).
+"""Directions to several targets in both faces, set after set: means, residuals and their spread (after ISO 17123-3).
 
-The mean of both faces is x = (I + II ± 180°)/2, x′ = x less that of the first mark, x̄′ over the sets. d_jk = x̄′_k − x′_jk,
-d̄_j over all marks of a set, the first included; r = d − d̄_j. Its spread s = √(Σr²/((n−1)(t−1))) is that of one direction
+The mean of both faces is x = (I + II ± 180°)/2, x′ = x less that of the first target, x̄′ over the sets. d_jk = x̄′_k − x′_jk,
+d̄_j over all targets of a set, the first included; r = d − d̄_j. Its spread s = √(Σr²/((n−1)(t−1))) is that of one direction
 measured once in both faces.
 """
 
@@ -21,7 +21,7 @@ GON_HALF = 200.0
 
 @dataclass(frozen=True, slots=True)
 class Shot:
-    """A circle reading at a mark, degrees; the worth of its last digit, seconds."""
+    """A circle reading at a target, degrees; the worth of its last digit, seconds."""
 
     path: str
     target: str
@@ -42,7 +42,7 @@ def twice_c_arcsec(left: float, right: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Series:
-    """A series reduced: directions from the first mark, degrees; residuals by set and mark, seconds."""
+    """A series reduced: directions from the first target, degrees; residuals by set and target, seconds."""
 
     means: list[float]
     residuals: list[list[float]]
@@ -55,7 +55,7 @@ class Series:
 
 
 def reduced(sets: Sequence[Sequence[float]]) -> Series:
-    """Sets of directions, the same marks in the same order, the first of each the one they are given from.
+    """Sets of directions, the same targets in the same order, the first of each the one they are given from.
 
     All in degrees, clockwise positive.
     """
@@ -73,7 +73,7 @@ def reduced(sets: Sequence[Sequence[float]]) -> Series:
 
 
 def faces_agree(parser: Parser, what: str, left: Shot, right: Shot) -> None:
-    """A fault where one and the same mark does not read 180° apart in both faces."""
+    """A fault where one and the same target does not read 180° apart in both faces."""
     away = wrapped(left.value - right.value - 180.0)
     if abs(away) <= FAR_OFF_DEG:
         return

@@ -70,11 +70,13 @@ def tube(
 
 
 def deviations(
-    unit: str, marks: Sequence[tuple[str, float, float | None]], limit: float | None, zero: str, along: str
+    unit: str, points: Sequence[tuple[str, float, float | None]], limit: float | None, zero: str, along: str
 ) -> DeviationsPicture:
     """Deviations along a line: `(label, where along it, deviation or None)`; the web exaggerates and says by how much.
 
     Deviations and limit in the same unit.
     """
-    rows = [Deviation(label=label, at=at, value=value) for label, at, value in marks]
-    return DeviationsPicture(draws="deviations", unit=unit, marks=rows, limit=limit, zero_label=zero, along_label=along)
+    rows = [Deviation(label=label, at=at, value=value) for label, at, value in points]
+    return DeviationsPicture(
+        draws="deviations", unit=unit, points=rows, limit=limit, zero_label=zero, along_label=along
+    )

@@ -48,7 +48,7 @@ def staff(
     for mark in marks:
         true = float(mark) - worn_mm / 1000
         taped = (true + common / 1000) / (1 + 11.5e-6 * (real - 20)) + rng.normal(0, 0.3 * noise) / 1000
-        rows.append({"mark": f"{float(mark):.4f}" if full else mark, "tape": f"{taped:.4f}"})
+        rows.append({"graduation": f"{float(mark):.4f}" if full else mark, "tape": f"{taped:.4f}"})
     if slip_mm:
         at = int(rng.integers(len(rows)))
         rows[at]["tape"] = f"{float(rows[at]['tape']) + rng.choice((-1, 1)) * slip_mm / 1000:.4f}"
@@ -218,7 +218,7 @@ def quick_two_face(rng: Rng, *, distance_m: float) -> Data:
     common = rng.normal(0, 1.2, 4)
     left = (30.0 + (common[0] + rng.normal(0, sigma)) / 3600, 90.0 + (common[1] + rng.normal(0, sigma)) / 3600)
     right = (210.0 + (common[2] + rng.normal(0, sigma)) / 3600, 270.0 + (common[3] + rng.normal(0, sigma)) / 3600)
-    target: Data = {"distance_m": f"{distance_m:g}", "mark": "plate"}
+    target: Data = {"distance_m": f"{distance_m:g}", "target_type": "plate"}
     for face, (hz, v) in (("left", left), ("right", right)):
         target[face] = [{"hz": degrees(hz, 1.0), "v": degrees(v, 1.0)}]
     instrument = {"kind": "total-station", "angle_accuracy_arcsec": 3, "stores": "error"}

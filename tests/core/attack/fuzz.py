@@ -159,7 +159,7 @@ QUESTIONS: tuple[Data, ...] = (
     {"advice": "budget", "back_m": 20, "fore_m": 60, "elevation_deg": 30},
     {"advice": "budget", "levelling": True, "imbalance_m": 12},
     {"advice": "pointing", "distance_m": 60},
-    {"advice": "marks", "marks": [{"distance_m": 100}, {"distance_m": 30}]},
+    {"advice": "targets", "targets": [{"distance_m": 100}, {"distance_m": 30}]},
     {"advice": "steep-target", "height_m": 12, "distance_m": 20},
     {
         "advice": "bob",

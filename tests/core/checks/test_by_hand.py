@@ -191,7 +191,7 @@ def test_a_compensator_by_hand() -> None:
 
 def test_a_staff_and_a_tape_by_hand() -> None:
     """Graduations 0.4 mm too high, and 0.2 mm a metre on top: zero 0.4 mm, 200 ppm."""
-    sections = [{"mark": f"{m:.4f}", "tape": f"{(m - 0.0004) / 1.0002:.5f}"} for m in (0.2, 1.0, 2.0, 3.0)]
+    sections = [{"graduation": f"{m:.4f}", "tape": f"{(m - 0.0004) / 1.0002:.5f}"} for m in (0.2, 1.0, 2.0, 3.0)]
     result = reduced({"kind": "staff", "conditions": {"temperature_c": 20}, "observations": {"sections": sections}})[
         "result"
     ]

@@ -25,7 +25,7 @@ TAPED = {
 
 
 def staff(taped: dict[str, str] | None = None, *more: tuple[str, str], t: float | None = 20.0) -> Data:
-    rows = [{"mark": mark, "tape": tape} for mark, tape in [*(taped or TAPED).items(), *more]]
+    rows = [{"graduation": mark, "tape": tape} for mark, tape in [*(taped or TAPED).items(), *more]]
     conditions = {} if t is None else {"temperature_c": t}
     return {
         "kind": "staff",

@@ -34,8 +34,8 @@ def pointings(document: Data, number: int = 0) -> list[Data]:
 
 def test_directions_and_c_by_least_squares() -> None:
     """hz = direction + orientation of the round (+ 180° right) ± c/sin z: all pointings together."""
-    document = simulated(3, c=-13.0, rounds=3, marks=FIVE, noise=0.6)
-    marks, rows, values = [kind[0] for kind in FIVE], [], []
+    document = simulated(3, c=-13.0, rounds=3, targets=FIVE, noise=0.6)
+    targets, rows, values = [kind[0] for kind in FIVE], [], []
     zenith = {name: z for name, _, z in FIVE}
     for j, entry in enumerate(document["observations"]["rounds"]):
         seen: dict[tuple[str, str], list[float]] = {}
@@ -44,10 +44,10 @@ def test_directions_and_c_by_least_squares() -> None:
             direction = next(hz for name, hz, _ in FIVE if name == sight["target"])
             seen.setdefault((sight["target"], sight["face"]), []).append((turned - direction + 180) % 360 - 180)
         for (name, face), found in seen.items():
-            row = np.zeros(len(marks) + 3 + 1)
-            if name != marks[0]:
-                row[marks.index(name)] = 1
-            row[len(marks) + j] = 1
+            row = np.zeros(len(targets) + 3 + 1)
+            if name != targets[0]:
+                row[targets.index(name)] = 1
+            row[len(targets) + j] = 1
             row[-1] = (1 if face == "left" else -1) / sin(radians(zenith[name]))
             rows.append(row[1:])
             values.append(float(np.mean(found)))
@@ -61,7 +61,7 @@ def test_directions_and_c_by_least_squares() -> None:
 
 def test_the_spread_is_that_of_one_direction_in_both_faces() -> None:
     rng = random.Random(11)
-    found = [reduced(simulate(KIND, rng, {"rounds": 4, "marks": FIVE, "accuracy": 3.0}))["result"] for _ in range(80)]
+    found = [reduced(simulate(KIND, rng, {"rounds": 4, "targets": FIVE, "accuracy": 3.0}))["result"] for _ in range(80)]
     spread = np.sqrt(np.mean([entry["direction_sigma_arcsec"] ** 2 for entry in found]))
     w = np.hypot(np.hypot(3.0, 1.0), 0.5 / 100000 * 206265)
     # Both faces halve the variance; the reference comes twice in each, which leaves it a little smaller.
@@ -81,9 +81,9 @@ def test_directions_hold_their_truth_as_often_as_said() -> None:
     assert inside / total >= 0.92
 
 
-def test_a_tilted_axis_shows_at_steep_marks_only_and_does_not_spoil_the_mean() -> None:
+def test_a_tilted_axis_shows_at_steep_targets_only_and_does_not_spoil_the_mean() -> None:
     steep = (("1", 14.0, 90.0), ("2", 97.0, 90.0), ("3", 231.0, 60.0))
-    result = reduced(simulated(2, t=20.0, marks=steep, noise=0.0))["result"]
+    result = reduced(simulated(2, t=20.0, targets=steep, noise=0.0))["result"]
     c = [direction["collimation_arcsec"] for direction in result["directions"]]
     assert c[:2] == pytest.approx([0, 0], abs=0.1)
     assert c[2] == pytest.approx(20 / np.tan(radians(60)) * sin(radians(60)), abs=0.1)
@@ -106,7 +106,7 @@ def test_a_stand_that_twists_is_found_by_the_closing_look() -> None:
 def test_a_slip_in_one_face_is_named_with_its_mark_and_round() -> None:
     hits = alarms = 0
     for seed in range(50):
-        document = simulated(seed, rounds=3, marks=FIVE, noise=0.7)
+        document = simulated(seed, rounds=3, targets=FIVE, noise=0.7)
         alarms += "outlier" in codes(reduced(document))
         sight = pointings(document, 1)[2]
         sight["hz"] = packed(degrees(sight["hz"]) + 1 / 60)
@@ -138,7 +138,7 @@ class TestRefused:
         del pointings(document)[6]
         assert self.fault(document)["given"] == "2 in one face only"
 
-    def test_other_marks_in_the_next_round(self) -> None:
+    def test_other_targets_in_the_next_round(self) -> None:
         document = simulated(1)
         for sight in pointings(document, 1):
             sight["target"] = {"3": "spire"}.get(sight["target"], sight["target"])

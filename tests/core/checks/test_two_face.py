@@ -251,10 +251,10 @@ def test_a_firm_that_judges_the_raw_difference_is_given_so_and_halved() -> None:
     assert part(stated, "collimation_arcsec")["limits"]["use"] == 5.0
 
 
-def test_two_level_marks_ask_for_a_steeper_one() -> None:
+def test_two_level_targets_ask_for_a_steeper_one() -> None:
     result = reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5), mark(85.0, 1.0, 0.0, 0.0, hz=80.0, n=5)))
-    assert "steeper-mark" in codes(result, "next")
-    assert "steeper-mark" not in codes(reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5))), "next"), (
+    assert "steeper-target" in codes(result, "next")
+    assert "steeper-target" not in codes(reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5))), "next"), (
         "one mark alone meant no axis"
     )
 

@@ -1757,8 +1757,8 @@ export interface components {
             draws: "deviations";
             /** Limit */
             limit: number | null;
-            /** Marks */
-            marks: components["schemas"]["Deviation"][];
+            /** Points */
+            points: components["schemas"]["Deviation"][];
             /** Unit */
             unit: string;
             /** Zero Label */
@@ -2476,11 +2476,6 @@ export interface components {
              */
             left: components["schemas"]["CirclePointing"][];
             /**
-             * Mark
-             * @default null
-             */
-            mark: ("plate" | "sticker" | "prism" | "round-about-prism" | "nail" | "pole" | "edge" | "unknown") | null;
-            /**
              * Name
              * @default
              */
@@ -2490,6 +2485,11 @@ export interface components {
              * @default []
              */
             right: components["schemas"]["CirclePointing"][];
+            /**
+             * Target Type
+             * @default null
+             */
+            target_type: ("plate" | "sticker" | "prism" | "round-about-prism" | "nail" | "pole" | "edge" | "unknown") | null;
         };
         /**
          * Fault
@@ -5546,10 +5546,10 @@ export interface components {
          */
         StaffSection: {
             /**
-             * Mark
+             * Graduation
              * @default null
              */
-            mark: string | number | null;
+            graduation: string | number | null;
             /**
              * Tape
              * @default null

@@ -7,7 +7,7 @@ from typing import Any
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, RequiredConditions
 from ..two_face import plunges
-from .document import MAIN, MARKS, SERIES, SETS, DirectionAccuracy, read_document, where
+from .document import MAIN, SERIES, SETS, TARGET_COUNTS, DirectionAccuracy, read_document, where
 from .judge import CAUTIONS, judge, needs
 from .text import draw, progress_of
 
@@ -34,7 +34,7 @@ def _groups(circle: str, procedure: str) -> tuple[Group, ...]:
 
 
 def _begin(circle: str, procedure: str) -> Data:
-    names = [{"target": str(k + 1)} for k in range(MARKS[circle, procedure])]
+    names = [{"target": str(k + 1)} for k in range(TARGET_COUNTS[circle, procedure])]
     fields: Data = {"left": names, "right": names[::-1]}
     series: list[Data] = [{"sets": [fields] * SETS} for _ in range(SERIES[procedure])]
     return {"circle": circle, "procedure": procedure, "series": series}

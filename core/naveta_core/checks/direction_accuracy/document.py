@@ -17,7 +17,7 @@ from ...results import Figures, Repeats
 MAIN = "direction_sigma_arcsec"
 SERIES = {"simplified": 1, "full": 4}
 SETS = 3
-MARKS = {
+TARGET_COUNTS = {
     ("horizontal", "simplified"): 4,
     ("horizontal", "full"): 5,
     ("vertical", "simplified"): 4,
@@ -28,7 +28,7 @@ MARKS = {
 class AccuracyReading(Part):
     """One circle reading at a target."""
 
-    target: Annotated[str, Bounds(max_length=12), Text("Mark", prefilled=True)] = ""
+    target: Annotated[str, Bounds(max_length=12), Text("Target", prefilled=True)] = ""
     reading: Annotated[Typed | None, Angle("Circle")] = None
 
 
@@ -83,7 +83,7 @@ where = where_of(DirectionAccuracyObservations, reading="")
 
 @dataclass(frozen=True, slots=True)
 class AccuracySet:
-    """A set: every mark in both faces, in one order of marks."""
+    """A set: every target in both faces, in one order of targets."""
 
     series: int
     number: int
@@ -91,7 +91,7 @@ class AccuracySet:
     right: dict[str, Shot]
 
     @property
-    def marks(self) -> list[str]:
+    def targets(self) -> list[str]:
         return [name for name in self.left if name in self.right]
 
 
@@ -102,7 +102,7 @@ class AccuracyRead:
 
 def marks_of(document: DirectionAccuracy) -> int:
     o = document.observations
-    return MARKS[o.circle, o.procedure]
+    return TARGET_COUNTS[o.circle, o.procedure]
 
 
 def read_document(document: DirectionAccuracy, reader: Reader) -> AccuracyRead:
@@ -142,7 +142,7 @@ def _face(document: DirectionAccuracy, reader: Reader, item: FaceSet, face: str,
 
 
 def _fitting(document: DirectionAccuracy, reader: Reader, read: AccuracyRead) -> None:
-    """The same marks in every face and set; both faces of each half a turn apart, or summing to a whole one."""
+    """The same targets in every face and set; both faces of each half a turn apart, or summing to a whole one."""
     for sets in read.series:
         names = set(sets[0].left)
         for set_ in sets:
@@ -155,7 +155,7 @@ def _fitting(document: DirectionAccuracy, reader: Reader, read: AccuracyRead) ->
                     )
                     reader.fault(f"{path}.{face}", f"{where(path)}, face {face}", f"targets {given}", wanted)
                     return
-            for name in set_.marks:
+            for name in set_.targets:
                 what = f"{where(path)}, target {name}"
                 if document.observations.circle == "horizontal":
                     faces_agree(reader, what, set_.left[name], set_.right[name])

@@ -1,7 +1,7 @@
 """The accuracy of directions and zenith angles by a full field procedure (after ISO 17123-3, simplified and full).
 
 Directions: see engine/directions.py; s = √(Σs_i²/4) over the series, 8 degrees of freedom each in the full procedure.
-Zenith angles: x = (I − II)/2 + 180°, r = x − mean of its mark in the series, ν = (n − 1)·t a series; the index is half the
+Zenith angles: x = (I − II)/2 + 180°, r = x − mean of its target in the series, ν = (n − 1)·t a series; the index is half the
 mean of I + II − 360°, and differs from nothing by more than chance when |δ| > t₀.₉₇₅(ν)·s/√N (N readings of both faces).
 
 Source: ISO 17123-3, clauses 5 (directions) and 6 (zenith angles).
@@ -22,7 +22,7 @@ USUAL_ARCSEC = 5.0
 
 @dataclass(frozen=True, slots=True)
 class ReducedSeries:
-    """Residuals by series, set and mark, seconds; how they scatter."""
+    """Residuals by series, set and target, seconds; how they scatter."""
 
     residuals: list[list[dict[str, float]]]
     spreads: list[float]
@@ -54,7 +54,10 @@ def reduce_all(document: DirectionAccuracy, read: AccuracyRead) -> ReducedSeries
         spreads.append(sqrt(ss / redundant))
         dof += redundant
     pairs = [
-        (set_.left[name].value, set_.right[name].value) for sets in read.series for set_ in sets for name in set_.marks
+        (set_.left[name].value, set_.right[name].value)
+        for sets in read.series
+        for set_ in sets
+        for name in set_.targets
     ]
     c = 0.0 if not horizontal else mean([twice_c_arcsec(a, b) for a, b in pairs]) / 2
     i = 0.0 if horizontal else mean([(a + b - 360.0) * 3600 for a, b in pairs]) / 2

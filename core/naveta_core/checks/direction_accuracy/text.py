@@ -52,20 +52,23 @@ def draw(document: DirectionAccuracy, read: AccuracyRead, judgement: Judgement |
     """Every residual, set by set and target by target."""
     if judgement is None:
         return None
-    marks: list[tuple[str, float, float | None]] = []
+    points: list[tuple[str, float, float | None]] = []
     for i, residuals in enumerate(reduce_all(document, read).residuals, start=1):
         for j, residual in enumerate(residuals, start=1):
             for k, value in enumerate(residual.values()):
                 label = (f"set {j}" if len(read.series) == 1 else f"series {i}" if j == 1 else "") if k == 0 else ""
-                marks.append((label, float(len(marks) + 1), value))
-    return deviations("arcsec", marks, None, "the mean of all sets", "set by set")
+                points.append((label, float(len(points) + 1), value))
+    return deviations("arcsec", points, None, "the mean of all sets", "set by set")
 
 
 def progress_of(document: DirectionAccuracy, read: AccuracyRead) -> SheetProgress:
-    """c or i of the marks seen in both faces, and how it scatters, while the sets go in."""
+    """c or i of the targets seen in both faces, and how it scatters, while the sets go in."""
     horizontal = document.observations.circle == "horizontal"
     pairs = [
-        (set_.left[name].value, set_.right[name].value) for sets in read.series for set_ in sets for name in set_.marks
+        (set_.left[name].value, set_.right[name].value)
+        for sets in read.series
+        for set_ in sets
+        for name in set_.targets
     ]
     if not pairs:
         return SheetProgress([])

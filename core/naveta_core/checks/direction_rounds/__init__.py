@@ -1,4 +1,4 @@
-"""Rounds of directions to several marks in both faces, given from a reference."""
+"""Rounds of directions to several targets in both faces, given from a reference."""
 
 from __future__ import annotations
 
@@ -22,8 +22,8 @@ def _round(index: int | str) -> Group:
     return Group(f"observations.rounds[{index}].pointings", title, note="" if index else REFERENCE)
 
 
-def _begin(marks: int, rounds: int) -> Data:
-    names = [str(k + 1) for k in range(marks)]
+def _begin(targets: int, rounds: int) -> Data:
+    names = [str(k + 1) for k in range(targets)]
     order = [*names, names[0]]
     pointings = [{"target": entry, "face": "left"} for entry in order] + [
         {"target": entry, "face": "right"} for entry in order[::-1]
@@ -40,9 +40,9 @@ STEPS = (
 GENERAL = (_round("*"),)
 
 
-def _method(name: str, title: str, good_for: str, marks: int, rounds: int) -> Method:
+def _method(name: str, title: str, good_for: str, targets: int, rounds: int) -> Method:
     groups = tuple(_round(i) for i in range(rounds))
-    return Method(name, title, good_for, _begin(marks, rounds), groups, STEPS, ("sun",))
+    return Method(name, title, good_for, _begin(targets, rounds), groups, STEPS, ("sun",))
 
 
 KIND = Kind(

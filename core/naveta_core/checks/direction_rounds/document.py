@@ -18,7 +18,7 @@ from ...results import Answer, Figures, Repeats
 
 COLLIMATION = "collimation_arcsec"
 FACES = ("left", "right")
-FEWEST_MARKS = 2
+FEWEST_TARGETS = 2
 
 
 class DirectionSight(Repeated):
@@ -82,7 +82,7 @@ where = where_of(DirectionRoundsObservations)
 
 @dataclass
 class FaceOfSet:
-    """One face of a round: the first pointing at every mark, what the reference reads at the end, zenith angles."""
+    """One face of a round: the first pointing at every target, what the reference reads at the end, zenith angles."""
 
     shots: dict[str, list[Shot]] = field(default_factory=dict)
     zeniths: dict[str, list[float]] = field(default_factory=dict)
@@ -92,8 +92,8 @@ class FaceOfSet:
         shots = self.shots.get(reference, [])
         return shots[-1] if len(shots) > 1 else None
 
-    def direction(self, mark: str) -> float:
-        return mean_direction([shot.value for shot in self.shots[mark]])
+    def direction(self, target: str) -> float:
+        return mean_direction([shot.value for shot in self.shots[target]])
 
 
 @dataclass
@@ -106,13 +106,13 @@ class ReadSet:
     right: FaceOfSet
 
     @property
-    def marks(self) -> list[str]:
+    def targets(self) -> list[str]:
         """Seen in both faces, in the order of face left."""
         return [name for name in self.left.shots if name in self.right.shots]
 
-    def zenith_deg(self, mark: str) -> float:
+    def zenith_deg(self, target: str) -> float:
         """90 where the vertical circle was not read."""
-        left, right = self.left.zeniths.get(mark, []), self.right.zeniths.get(mark, [])
+        left, right = self.left.zeniths.get(target, []), self.right.zeniths.get(target, [])
         return (mean(left) + 360.0 - mean(right)) / 2 if left and right else 90.0
 
 
@@ -160,8 +160,8 @@ def _take(reader: Reader, path: str, sight: DirectionSight, face: FaceOfSet) -> 
 
 
 def _fitting(reader: Reader, rounds: list[ReadSet]) -> None:
-    """Every mark in both faces and in every round; both faces half a turn apart."""
-    marks = set(rounds[0].left.shots)
+    """Every target in both faces and in every round; both faces half a turn apart."""
+    targets = set(rounds[0].left.shots)
     for entry in rounds:
         path, called = f"{entry.path}.pointings", f"set {entry.number}"
         lonely = sorted(set(entry.left.shots) ^ set(entry.right.shots))
@@ -169,19 +169,19 @@ def _fitting(reader: Reader, rounds: list[ReadSet]) -> None:
             given = f"{', '.join(lonely)} in one face only"
             reader.fault(path, called, given, "every target in face left and in face right")
             return
-        if len(entry.marks) < FEWEST_MARKS:
+        if len(entry.targets) < FEWEST_TARGETS:
             reader.fault(
                 path,
                 called,
-                f"the target {', '.join(entry.marks)}",
+                f"the target {', '.join(entry.targets)}",
                 "two targets or more: a direction is measured from a reference",
             )
             return
-        if set(entry.left.shots) != marks:
-            given, wanted = ", ".join(sorted(entry.left.shots)), ", ".join(sorted(marks))
+        if set(entry.left.shots) != targets:
+            given, wanted = ", ".join(sorted(entry.left.shots)), ", ".join(sorted(targets))
             reader.fault(path, called, f"targets {given}", f"the targets of the first set: {wanted}")
             return
-        for name in entry.marks:
+        for name in entry.targets:
             faces_agree(reader, f"{called}, target {name}", entry.left.shots[name][0], entry.right.shots[name][0])
             _faces_right(reader, path, f"{called}, target {name}", entry, name)
 

@@ -57,9 +57,9 @@ def judge(document: DirectionRounds, read: DirectionsRead, _circumstances: Circu
     sigma = _sigma_of_mean(document, read, found)
     directions = [
         ReducedDirection(
-            target=mark, direction_deg=value, collimation_arcsec=fsum(entry[k] for entry in found.c) / len(found.c)
+            target=target, direction_deg=value, collimation_arcsec=fsum(entry[k] for entry in found.c) / len(found.c)
         )
-        for k, (mark, value) in enumerate(zip(found.marks, found.series.means, strict=True))
+        for k, (target, value) in enumerate(zip(found.targets, found.series.means, strict=True))
     ]
     closing = [ClosingDifference(round=n, face=face, difference=value) for n, face, value in found.closing]
     figures = DirectionRoundsFigures(
@@ -123,13 +123,13 @@ def _shown(judgement: Judgement, document: DirectionRounds, read: DirectionsRead
 
 
 def _report_outlier(judgement: Judgement, read: DirectionsRead, found: DirectionsSolution, w: float) -> None:
-    """A pointing in one face shows in c at that mark beside the others of its round."""
+    """A pointing in one face shows in c at that target beside the others of its round."""
     outlier = find_outlier([[value / (w / sqrt(2.0)) for value in entry] for entry in found.own])
     if outlier is None or outlier.sole_pair:
         return
-    entry, mark = read.rounds[outlier.group], found.marks[outlier.index]
-    left, right = entry.left.shots[mark][0], entry.right.shots[mark][0]
-    text = f"Target {mark} in set {entry.number} ({left.text} and {right.text}): its faces differ from those of the other targets. Sight it again in both faces."
+    entry, target = read.rounds[outlier.group], found.targets[outlier.index]
+    left, right = entry.left.shots[target][0], entry.right.shots[target][0]
+    text = f"Target {target} in set {entry.number} ({left.text} and {right.text}): its faces differ from those of the other targets. Sight it again in both faces."
     report_outlier(judgement, left.path, text)
 
 
@@ -137,9 +137,9 @@ def progress_of(_document: DirectionRounds, read: DirectionsRead) -> SheetProgre
     reasons: list[CodedText] = []
     for round_ in read.rounds[-1:]:
         reasons += _closing_progress(round_.left, read.reference)
-        values = [collimation_at(round_, mark) for mark in round_.marks]
+        values = [collimation_at(round_, target) for target in round_.targets]
         if values and max(abs(v) for v in values) < 1800:
-            text = f"Set {round_.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(round_.marks, values, strict=True))}."
+            text = f"Set {round_.number}: c {', '.join(f'{figure(v, 1)}″ at {m}' for m, v in zip(round_.targets, values, strict=True))}."
             reasons.append(("running", text))
     return SheetProgress(reasons)
 

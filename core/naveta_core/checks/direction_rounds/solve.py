@@ -17,21 +17,21 @@ from ...engine.parser import rounding
 from ...geometry import wrapped
 from ...stats.estimate import Estimate, Spread, pooled
 from ...units.angles import ARCSEC_PER_RADIAN
-from ..two_face.document import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, MARK_MM, POINTING_ARCSEC
+from ..two_face.document import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, POINTING_ARCSEC, TARGET_MM
 from ..two_face.solve import UNKNOWN_AXIS_ARCSEC
 from .document import FACES, DirectionRounds, DirectionsRead, ReadSet
 
 USUAL_DISTANCE_M = 100.0
 LEAST_STEEPNESS = 0.26
-"""Cosines of zenith angles that differ by as much as those of marks 15° apart in height say the trunnion axis."""
+"""Cosines of zenith angles that differ by as much as those of targets 15° apart in height say the trunnion axis."""
 FEWEST_FOR_AXIS = 3
 
 
 @dataclass(frozen=True, slots=True)
 class DirectionsSolution:
-    """Directions from the reference, and c at every mark of every round, seconds."""
+    """Directions from the reference, and c at every target of every round, seconds."""
 
-    marks: list[str]
+    targets: list[str]
     series: Series
     c: list[list[float]]
     own: list[list[float]]
@@ -44,10 +44,10 @@ class DirectionsSolution:
 
 
 def within_arcsec(document: DirectionRounds, read: DirectionsRead) -> float:
-    """Spread of one pointing: circle, eye, mark, last digit."""
+    """Spread of one pointing: circle, eye, target, last digit."""
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
     eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
-    mark = MARK_MM["unknown"] / 1000 / USUAL_DISTANCE_M * ARCSEC_PER_RADIAN
+    width = TARGET_MM["unknown"] / 1000 / USUAL_DISTANCE_M * ARCSEC_PER_RADIAN
     steps = (
         shot.step_arcsec
         for round_ in read.rounds
@@ -55,22 +55,25 @@ def within_arcsec(document: DirectionRounds, read: DirectionsRead) -> float:
         for listed in face.shots.values()
         for shot in listed
     )
-    return sqrt((hypot(s, eye, mark) * noise_factor(document)) ** 2 + rounding(steps))
+    return sqrt((hypot(s, eye, width) * noise_factor(document)) ** 2 + rounding(steps))
 
 
 def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution:
-    """Every round must hold the same marks in both faces."""
+    """Every round must hold the same targets in both faces."""
     w = within_arcsec(document, read)
     between = (BETWEEN_SHARE * (document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC)) ** 2
-    marks = read.rounds[0].marks
+    targets = read.rounds[0].targets
     series = reduced(
-        [[of_both_faces(round_.left.direction(m), round_.right.direction(m)) for m in marks] for round_ in read.rounds]
+        [
+            [of_both_faces(round_.left.direction(m), round_.right.direction(m)) for m in targets]
+            for round_ in read.rounds
+        ]
     )
-    c = [[collimation_at(round_, m) for m in marks] for round_ in read.rounds]
-    n, t = len(read.rounds), len(marks)
-    cosines = [[cos(radians(round_.zenith_deg(m))) for m in marks] for round_ in read.rounds]
+    c = [[collimation_at(round_, m) for m in targets] for round_ in read.rounds]
+    n, t = len(read.rounds), len(targets)
+    cosines = [[cos(radians(round_.zenith_deg(m))) for m in targets] for round_ in read.rounds]
     axis = _axis(c, cosines)
-    # What the trunnion axis puts into c at a steep mark is taken out where it can be given, and counted where it cannot.
+    # What the trunnion axis puts into c at a steep target is taken out where it can be given, and counted where it cannot.
     own = [[value - axis.arcsec * k for value, k in zip(*pair, strict=True)] for pair in zip(c, cosines, strict=True)]
     means = [fsum(values) / t for values in own]
     squares = fsum(
@@ -83,7 +86,7 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
         between / 2 / n + (0.0 if axis.determined else (UNKNOWN_AXIS_ARCSEC * lean) ** 2),
     )
     found = pooled(fsum(means) / n, *q, spread, prior_dof(document))
-    return DirectionsSolution(marks, series, c, own, _closings(read), found, q, spread)
+    return DirectionsSolution(targets, series, c, own, _closings(read), found, q, spread)
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +99,7 @@ class TrunnionAxis:
 
 
 def _axis(c: list[list[float]], cosines: list[list[float]]) -> TrunnionAxis:
-    """c at each mark is c + t·cos z: t from how it changes with the height of the marks, round by round."""
+    """c at each target is c + t·cos z: t from how it changes with the height of the targets, round by round."""
     pairs = []
     for values, ks in zip(c, cosines, strict=True):
         middle_c, middle_k = fsum(values) / len(values), fsum(ks) / len(ks)
@@ -107,9 +110,9 @@ def _axis(c: list[list[float]], cosines: list[list[float]]) -> TrunnionAxis:
     return TrunnionAxis(fsum(value * k for value, k in pairs) / square, 1 / square, determined=True)
 
 
-def collimation_at(entry: ReadSet, mark: str) -> float:
-    twice = twice_c_arcsec(entry.left.direction(mark), entry.right.direction(mark))
-    return twice * sin(radians(entry.zenith_deg(mark))) / 2
+def collimation_at(entry: ReadSet, target: str) -> float:
+    twice = twice_c_arcsec(entry.left.direction(target), entry.right.direction(target))
+    return twice * sin(radians(entry.zenith_deg(target))) / 2
 
 
 def _closings(read: DirectionsRead) -> list[tuple[int, str, float]]:

@@ -27,8 +27,11 @@ def finding_of(found: DirectionsSolution, sigma: float) -> str:
         if abs(e.value) > e.u95
         else f"no collimation error found, within {arcsec(e.proved_to, e.proved_to)}"
     )
-    directions, rounds = count(len(found.marks) - 1, "direction", "directions"), count(len(found.c), "round", "rounds")
-    sure = f"{directions} from target {found.marks[0]}, ± {arcsec(2 * sigma, 2 * sigma)} from {rounds}"
+    directions, rounds = (
+        count(len(found.targets) - 1, "direction", "directions"),
+        count(len(found.c), "round", "rounds"),
+    )
+    sure = f"{directions} from target {found.targets[0]}, ± {arcsec(2 * sigma, 2 * sigma)} from {rounds}"
     return f"{capital(sure)}; {text}."
 
 
@@ -37,13 +40,13 @@ def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) 
     rows = [
         row(
             f"direction_{k}",
-            f"From {found.marks[0]} to {mark}",
+            f"From {found.targets[0]} to {target}",
             _packed(value),
             value,
             "deg",
             arcsec(2 * sigma, 2 * sigma),
         )
-        for k, (mark, value) in enumerate(zip(found.marks, found.series.means, strict=True))
+        for k, (target, value) in enumerate(zip(found.targets, found.series.means, strict=True))
         if k
     ]
     rows.append(shown(quantity, "Collimation error c, all targets"))
@@ -59,7 +62,8 @@ def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[Calculati
     lines = [line("Mean of both faces, then minus the reference", "x = (L + R ± 180°)/2, x′ = x − x₁")]
     for entry, c, residuals in zip(read.rounds, found.c, found.series.residuals, strict=True):
         text = "; ".join(
-            f"{mark} c {figure(v, 1)}″, r {figure(r, 1)}″" for mark, v, r in zip(found.marks, c, residuals, strict=True)
+            f"{target} c {figure(v, 1)}″, r {figure(r, 1)}″"
+            for target, v, r in zip(found.targets, c, residuals, strict=True)
         )
         lines.append(line(f"Set {entry.number}", text))
     for number, face, value in found.closing:
@@ -85,8 +89,8 @@ def draw(document: DirectionRounds, read: DirectionsRead, judgement: Judgement |
     if judgement is None:
         return None
     found = solve(document, read)
-    marks: list[tuple[str, float, float | None]] = []
+    points: list[tuple[str, float, float | None]] = []
     for round_, residuals in zip(read.rounds, found.series.residuals, strict=True):
         for k, value in enumerate(residuals):
-            marks.append((f"set {round_.number}, {found.marks[k]}", float(len(marks) + 1), -value))
-    return deviations("arcsec", marks, None, "the mean of all sets", "target by target")
+            points.append((f"set {round_.number}, {found.targets[k]}", float(len(points) + 1), -value))
+    return deviations("arcsec", points, None, "the mean of all sets", "target by target")

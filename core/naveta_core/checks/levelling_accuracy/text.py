@@ -59,17 +59,17 @@ def work_of(kilometre: float) -> Effect:
 
 def draw(_document: LevellingAccuracy, read: LevellingRead, _judged: Judgement | None) -> DeviationsPicture | None:
     """Each pair's difference less the mean of its set, pair by pair."""
-    marks: list[tuple[str, float, float | None]] = []
+    points: list[tuple[str, float, float | None]] = []
     at = 0.0
     for i, listed in enumerate(read.sets, start=1):
         middle = mean([entry.mm for entry in listed]) if listed else 0.0
         for j, entry in enumerate(listed):
             at += 1.0
             label = f"set {i}" if j == 0 else ""
-            marks.append((label, at, entry.mm - middle))
-    if not marks:
+            points.append((label, at, entry.mm - middle))
+    if not points:
         return None
-    return deviations("mm", marks, None, "the mean of its set", "pair by pair")
+    return deviations("mm", points, None, "the mean of its set", "pair by pair")
 
 
 def progress_of(document: LevellingAccuracy, read: LevellingRead) -> SheetProgress:

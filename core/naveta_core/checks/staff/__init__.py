@@ -25,8 +25,8 @@ SECTIONS = Group(
 GENERAL = (LOOKS, SECTIONS)
 
 
-def _sections(*marks: str) -> list[Data]:
-    return [{"mark": mark} for mark in marks]
+def _sections(*graduations: str) -> list[Data]:
+    return [{"graduation": graduation} for graduation in graduations]
 
 
 KIND = Kind(

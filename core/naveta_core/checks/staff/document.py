@@ -14,7 +14,7 @@ from ...stats.straight_line import spread_m
 from ...units.formatting import LengthWords, length_words
 
 ZERO, SCALE, STEP = "zero_offset_mm", "scale_ppm", "largest_step_mm"
-NAMES, FEWEST = ("mark", "tape"), 3
+NAMES, FEWEST = ("graduation", "tape"), 3
 LENGTH = Range(-0.05, 8.0, "a length along the staff")
 OUTLIER_MM = 20.0
 LEAST_SPREAD_M = 0.5
@@ -23,7 +23,7 @@ LEAST_SPREAD_M = 0.5
 class StaffSection(Part):
     """One graduation, and how far it is from the foot plate by the tape."""
 
-    mark: Annotated[Typed | None, Length("Graduation", LENGTH, "graduation", prefilled=True)] = None
+    graduation: Annotated[Typed | None, Length("Graduation", LENGTH, "graduation", prefilled=True)] = None
     tape: Annotated[Typed | None, Length("Tape reads", LENGTH, "taped")] = None
 
 
@@ -72,9 +72,9 @@ def read_document(document: Staff, reader: Reader) -> Pairs:
     o = document.observations
     read = read_pairs(reader, o, "sections", NAMES)
     words = length_words(document.units.length)
-    for path, mark, tape in read.marks:
-        if abs(mark - tape) * 1000 > OUTLIER_MM:
-            given = f"{words.reading(mark)} and {words.reading(tape)}"
+    for path, graduation, tape in read.listed:
+        if abs(graduation - tape) * 1000 > OUTLIER_MM:
+            given = f"{words.reading(graduation)} and {words.reading(tape)}"
             reader.fault_at(path, given, f"graduation and taped length of the same place, within {OUTLIER_MM:g} mm")
     if all_read(read, o, "sections", FEWEST):
         _far_enough(read, reader, words)
@@ -82,7 +82,7 @@ def read_document(document: Staff, reader: Reader) -> Pairs:
 
 
 def _far_enough(read: Pairs, reader: Reader, words: LengthWords) -> None:
-    graduations = [mark for _, mark, _ in read.marks]
+    graduations = [graduation for _, graduation, _ in read.listed]
     if spread_m(graduations) < LEAST_SPREAD_M or places_among(graduations) < FEWEST:
         reader.fault(
             "observations.sections",

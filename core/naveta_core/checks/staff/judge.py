@@ -27,7 +27,7 @@ CAUTIONS = {"before": ("tape", "overhead-lines"), "reading": ("tape",), "adjusti
 
 def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:
     left_out = cache(lambda: without_each(lengths_of(document, read), how, found.used, estimates_of))
-    paths = [read.marks[i][0] for i in found.used]
+    paths = [read.listed[i][0] for i in found.used]
 
     def quantity(
         at: int, name: str, noun: str, unit: str, use: float, q: tuple[float, float], condition: str
@@ -87,12 +87,12 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
         sigma_scale_ppm=found.scale().sigma,
         largest_step_mm=misfit,
         errors=[
-            GraduationError(graduation_m=mark, error_mm=e, misfit_mm=v)
-            for (_, mark, _), e, v in zip(read.marks, errors, compared.residuals, strict=True)
+            GraduationError(graduation_m=graduation, error_mm=e, misfit_mm=v)
+            for (_, graduation, _), e, v in zip(read.listed, errors, compared.residuals, strict=True)
         ],
         repeats=repeats_of(found.solved.spread),
     )
-    place = words.reading(read.marks[at][1])
+    place = words.reading(read.listed[at][1])
     judgement = Judgement(
         quantities,
         figures,
@@ -110,7 +110,7 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
         service_text="Take it out of use: a staff is replaced, not adjusted.",
     )
     judgement.reasons += looks_of(document)
-    report_compared(judgement, compared, [path for path, _, _ in read.marks], where)
+    report_compared(judgement, compared, [path for path, _, _ in read.listed], where)
     report_temperature(judgement, document, quantities[1], found.scale(), scale_with_temperature(document, read))
     if o.foot_firm == "no":
         judgement.to_mend.append(("fix-foot", "Fix the foot plate, then measure again: its zero has moved."))

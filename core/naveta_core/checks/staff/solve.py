@@ -34,10 +34,10 @@ def lengths_of(document: Staff, read: Pairs) -> Lengths:
     """True lengths by the tape, and what the graduations are out by."""
     t = document.conditions.temperature_c
     warm = 1.0 + STEEL_PER_K * ((t if t is not None else STANDARD_C) - STANDARD_C)
-    lengths = [tape * warm for _, _, tape in read.marks]
-    marks = [mark for _, mark, _ in read.marks]
-    errors = [(mark - length) * 1000 for mark, length in zip(marks, lengths, strict=True)]
-    return Lengths(tuple(marks), tuple(lengths), tuple(errors))
+    lengths = [tape * warm for _, _, tape in read.listed]
+    graduations = [graduation for _, graduation, _ in read.listed]
+    errors = [(graduation - length) * 1000 for graduation, length in zip(graduations, lengths, strict=True)]
+    return Lengths(tuple(graduations), tuple(lengths), tuple(errors))
 
 
 def estimates_of(found: Compared) -> list[Estimate]:

@@ -48,10 +48,10 @@ def worked_of(document: Staff, read: Pairs, found: Straight, errors: Sequence[fl
         lines.append(
             line(f"Steel tape at {t:g} °C, true at 20 °C", f"× (1 + 11.5·10⁻⁶ · {t - STANDARD_C:g})".replace("-", "−"))
         )
-    for (_, mark, tape), e in zip(read.marks, errors, strict=True):
+    for (_, graduation, tape), e in zip(read.listed, errors, strict=True):
         lines.append(
             line(
-                f"Graduation {words.reading(mark)}",
+                f"Graduation {words.reading(graduation)}",
                 f"taped {words.reading(tape)} {words.name}: error {figure(e, 2)} mm",
             )
         )

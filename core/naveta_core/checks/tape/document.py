@@ -105,11 +105,11 @@ def read_document(document: Tape, reader: Reader) -> TapeRead:
     o = document.observations
     read = read_pairs(reader, o, "lengths", NAMES, both_read=beside(document))
     words = length_words(document.units.length)
-    for path, known, reads in read.marks:
+    for path, known, reads in read.listed:
         if abs(known - reads) > max(0.05, OUTLIER_SHARE * known):
             given = f"{words.reading(known)} and {words.reading(reads)}"
             reader.fault_at(path, given, "a known length and the tape reading there, within 0.5 %")
-    lengths = [known for _, known, _ in read.marks]
+    lengths = [known for _, known, _ in read.listed]
     if all_read(read, o, "lengths", FEWEST) and max(lengths) - min(lengths) < 0.2 * max(lengths):
         given = ", ".join(words.distance(length) for length in lengths)
         wanted = "different lengths: a short one and one near the end of the tape"

@@ -27,7 +27,7 @@ CAUTIONS = {"before": ("tape", "traffic"), "reading": ("tape",), "adjusting": ("
 def _quantities(document: Tape, read: TapeRead, compared: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:
     """Scale and zero against their limits, each also with every single length left out."""
     found, lengths = compared.line, lengths_of(document, read)
-    paths = [read.pairs.marks[i][0] for i in compared.used]
+    paths = [read.pairs.listed[i][0] for i in compared.used]
     left_out = cache(lambda: without_each(lengths, how, compared.used, estimates_of))
 
     def without(at: int) -> list[LeftOut]:
@@ -76,7 +76,7 @@ def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judg
         sigma_zero_offset_mm=found.zero().sigma,
         correction_mm_per_30_m=-found.scale_ppm * 0.03,
         errors=[
-            LengthError(known_m=known, error_mm=e) for (_, known, _), e in zip(read.pairs.marks, errors, strict=True)
+            LengthError(known_m=known, error_mm=e) for (_, known, _), e in zip(read.pairs.listed, errors, strict=True)
         ],
         repeats=repeats_of(found.solved.spread),
     )
@@ -93,7 +93,7 @@ def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judg
         service_text="Take it out of use: a stretched tape cannot be repaired.",
     )
     judgement.reasons += tension_of(document, read)
-    report_compared(judgement, compared, [path for path, _, _ in read.pairs.marks], where)
+    report_compared(judgement, compared, [path for path, _, _ in read.pairs.listed], where)
     with_it = compare(lengths, variances_of(document, read, with_temperature=True)).line.scale()
     report_temperature(judgement, document, quantities[0], found.scale(), with_it)
     return judgement

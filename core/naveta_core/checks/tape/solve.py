@@ -65,11 +65,11 @@ def variances_of(document: Tape, read: TapeRead, *, with_temperature: bool | Non
 def lengths_of(document: Tape, read: TapeRead) -> Lengths:
     """Known lengths, and what the tape reads too much there, brought to its standard."""
     warm, pulled, beside_it = strain_of(document, read)
-    places = [known for _, known, _ in read.pairs.marks]
+    places = [known for _, known, _ in read.pairs.listed]
     known = [place * (1.0 + beside_it) for place in places]
     errors = [
-        (reads * (1.0 + warm + pulled) - mark) * 1000
-        for (_, _, reads), mark in zip(read.pairs.marks, known, strict=True)
+        (reads * (1.0 + warm + pulled) - known_m) * 1000
+        for (_, _, reads), known_m in zip(read.pairs.listed, known, strict=True)
     ]
     return Lengths(tuple(places), tuple(known), tuple(errors))
 

@@ -46,7 +46,7 @@ def worked_of(document: Tape, read: TapeRead, found: Straight, errors: Sequence[
     ]
     if beside(document):
         lines.append(line("The tape beside it, by temperature", f"{figure(beside_it * PPM, 1)} ppm"))
-    for (_, known, reads), e in zip(read.pairs.marks, errors, strict=True):
+    for (_, known, reads), e in zip(read.pairs.listed, errors, strict=True):
         lines.append(
             line(
                 f"Known {words.reading(known)} {words.name}",

@@ -14,7 +14,7 @@ from math import hypot, sqrt
 from ...engine.conditions import noise_factor
 from ...geometry import mean, mean_direction, wrapped
 from ...units.angles import ARCSEC_PER_RADIAN
-from ..two_face.document import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, MARK_MM, POINTING_ARCSEC, sine
+from ..two_face.document import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, POINTING_ARCSEC, TARGET_MM, sine
 from .document import LISTS, SightedPrism, Tracker
 
 AUTO_SHARE, AUTO_MM, AUTO_BETWEEN = 0.5, 1.0, 0.3
@@ -29,7 +29,7 @@ def _spreads(document: Tracker, prism: SightedPrism, how: str) -> tuple[float, f
         within, between = hypot(AUTO_SHARE * s, AUTO_MM * per_mm), AUTO_BETWEEN * s
     else:
         eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
-        within, between = sqrt(s**2 + eye**2 + (MARK_MM["prism"] * per_mm) ** 2), BETWEEN_SHARE * s
+        within, between = sqrt(s**2 + eye**2 + (TARGET_MM["prism"] * per_mm) ** 2), BETWEEN_SHARE * s
     step = max(p.step_arcsec for face in ("left", "right") for p in prism.lists[how, face])
     return (within * noise_factor(document)) ** 2 + step**2 / 12, between**2
 

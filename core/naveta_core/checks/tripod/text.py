@@ -45,8 +45,8 @@ def draw(_document: Tripod, read: TripodRead, judgement: Judgement | None) -> De
     if read.distance_m is None:
         return deviations("arcsec", [], None, "untouched", "")
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
-    marks: list[tuple[str, float, float | None]] = []
+    points: list[tuple[str, float, float | None]] = []
     for i, (_, free, loaded, released) in enumerate(read.rounds):
-        marks.append((f"load cycle {i + 1}, turned", 2.0 * i, (loaded - free) * scale))
-        marks.append((f"load cycle {i + 1}, released", 2.0 * i + 1, (released - free) * scale))
-    return deviations("arcsec", marks, judgement.quantities[0].limits.use if judgement else 5.0, "untouched", "")
+        points.append((f"load cycle {i + 1}, turned", 2.0 * i, (loaded - free) * scale))
+        points.append((f"load cycle {i + 1}, released", 2.0 * i + 1, (released - free) * scale))
+    return deviations("arcsec", points, judgement.quantities[0].limits.use if judgement else 5.0, "untouched", "")

@@ -20,7 +20,7 @@ Data = dict[str, Any]
 
 
 def _target_group(index: int | str, title: str) -> Group:
-    return Group(f"observations.targets[{index}]", title, ("distance_m", "mark"))
+    return Group(f"observations.targets[{index}]", title, ("distance_m", "target_type"))
 
 
 def _face(index: int | str, face: str, title: str) -> Group:

@@ -24,7 +24,7 @@ from ...results import Answer, Figures, Repeats
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.numbers import SEXAGESIMAL, finest, shown_step
 
-MarkKind = Literal["plate", "sticker", "prism", "round-about-prism", "nail", "pole", "edge", "unknown"]
+TargetType = Literal["plate", "sticker", "prism", "round-about-prism", "nail", "pole", "edge", "unknown"]
 COLLIMATION, INDEX, AXIS = "collimation_arcsec", "index_arcsec", "tilting_axis_arcsec"
 DISTANCE = Range(2.0, 3000.0, "a distance to the target")
 STORED_FIGURES = (
@@ -35,7 +35,7 @@ STORED_FIGURES = (
 DEFAULT_ACCURACY_ARCSEC = 5.0
 POINTING_ARCSEC = 30.0
 """A telescope of magnification M points to 30″/M."""
-MARK_MM = {
+TARGET_MM = {
     "plate": 0.2,
     "sticker": 0.3,
     "prism": 0.5,
@@ -49,7 +49,7 @@ USUAL_DISTANCE_M = 60.0
 BETWEEN_SHARE = 0.4
 GON_SUM, GON_WITHIN = 400.0, 2.0
 LEAST_ZENITH_DEG = 3.0
-MARKS = (
+TARGET_TYPES = (
     Option("plate", "Target plate"),
     Option("sticker", "Sticker"),
     Option("prism", "Prism, by eye"),
@@ -69,7 +69,9 @@ class FaceTarget(Part):
 
     name: Annotated[str, Bounds(max_length=40), Text("Name")] = ""
     distance_m: Annotated[Typed | None, Length("Distance", DISTANCE, optional=True)] = None
-    mark: Annotated[MarkKind | None, Choice("Target type", *MARKS, words="target type", optional=True)] = None
+    target_type: Annotated[
+        TargetType | None, Choice("Target type", *TARGET_TYPES, words="target type", optional=True)
+    ] = None
     left: Annotated[
         list[CirclePointing], Rows("pointing in face left", 20, 1, "One more pointing", branch=("face", "left"))
     ] = []
@@ -136,12 +138,12 @@ class ReadPointing:
 
 @dataclass
 class SightedTarget:
-    """One mark as far as it was seen in one round: the circle may lie otherwise in the next."""
+    """One target as far as it was seen in one round: the circle may lie otherwise in the next."""
 
     path: str
     name: str
     distance_m: float | None
-    mark: str
+    target_type: str
     left: list[ReadPointing]
     right: list[ReadPointing]
     repeat: int = 1
@@ -158,15 +160,15 @@ class SightedTarget:
 
     @cached_property
     def zenith_deg(self) -> float:
-        """The mark's zenith angle, the faces' mean; the index falls out."""
+        """The target's zenith angle, the faces' mean; the index falls out."""
         return (mean([p.v for p in self.left]) + 360.0 - mean([p.v for p in self.right])) / 2
 
     def within_arcsec(self, document: TwoFace) -> float:
-        """Spread of one pointing: circle, eye, mark at its distance."""
+        """Spread of one pointing: circle, eye, target at its distance."""
         s = accuracy(document)
         eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
-        mark = MARK_MM[self.mark] / 1000 / (self.distance_m or USUAL_DISTANCE_M) * ARCSEC_PER_RADIAN
-        return hypot(s, eye, mark)
+        width = TARGET_MM[self.target_type] / 1000 / (self.distance_m or USUAL_DISTANCE_M) * ARCSEC_PER_RADIAN
+        return hypot(s, eye, width)
 
 
 @dataclass
@@ -194,7 +196,7 @@ def read_document(document: TwoFace, reader: Reader) -> TwoFaceRead:
         name, far = target.name.strip() or where(path), distance.value if distance else None
         for n, (left, right) in by_repeats(lists):
             called = name if n == 1 else f"{name}, repeat {n}"
-            seen.append(SightedTarget(path, called, far, target.mark or "unknown", left, right, n))
+            seen.append(SightedTarget(path, called, far, target.target_type or "unknown", left, right, n))
     closing = pointings_of(reader, o, "closing", "observations")
     alike([*closing, *(p for entry in seen for p in (*entry.left, *entry.right))])
     seen.sort(key=lambda entry: entry.repeat)
@@ -242,14 +244,14 @@ def want_in_every_repeat(reader: Reader, lists: dict[str, list[CirclePointing]])
 
 
 def by_repeats(lists: list[list[ReadPointing]]) -> list[tuple[int, list[list[ReadPointing]]]]:
-    """The lists of one mark, repeat by repeat."""
+    """The lists of one target, repeat by repeat."""
     repeats = sorted({entry.repeat for listed in lists for entry in listed} or {1})
     return [(n, [[entry for entry in listed if entry.repeat == n] for listed in lists]) for n in repeats]
 
 
 def _plausible(document: TwoFace, reader: Reader, target: SightedTarget) -> None:
-    """Faces swapped, elevations for zenith angles, gon for degrees, another mark, a circle that turned along."""
-    # By the middle one of each face: a single mistyped pointing is then named on its own, not as a wrong mark.
+    """Faces swapped, elevations for zenith angles, gon for degrees, another target, a circle that turned along."""
+    # By the middle one of each face: a single mistyped pointing is then named on its own, not as a wrong target.
     v_left, v_right = median(p.v for p in target.left), median(p.v for p in target.right)
     given = f"{target.left[0].texts[1]} and {target.right[0].texts[1]}"
     circles = f"{target.name}, vertical circles"

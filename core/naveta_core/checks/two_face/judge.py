@@ -69,7 +69,7 @@ def judge(document: TwoFace, seen: TwoFaceRead, _circumstances: Circumstances) -
     if solution.axis is None and len(solution.faces) > 1:
         words = words_of(document)
         text = f"For the trunnion axis: a second target at least 15° higher or lower; at {words.distance(20)} it must be {words.distance(5.4)} above the telescope. Plan the targets first."
-        judgement.extra_actions.append(("steeper-mark", text))
+        judgement.extra_actions.append(("steeper-target", text))
     report_before(judgement, document, seen.before, STORED_FIGURES)
     report_proved(judgement, document, STORED_FIGURES)
     judgement.reasons += [*faults.reasons, *_signs(seen, solution, quantities)]
@@ -309,7 +309,7 @@ def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[f
 
 
 def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[CodedText]:
-    """The closing sight of each round against its first mark, face left."""
+    """The closing sight of each round against its first target, face left."""
     for n in sorted({p.repeat for p in seen.closing}):
         at = next((i for i, entry in enumerate(seen.seen) if entry.repeat == n), None)
         if at is None:
@@ -343,7 +343,7 @@ def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[CodedTex
 
 
 def too_steep(solution: TwoFaceSolution) -> list[CodedText]:
-    """A sole mark far from level: the trunnion axis hides in c, and no number of pointings parts them."""
+    """A sole target far from level: the trunnion axis hides in c, and no number of pointings parts them."""
     sole = solution.faces[0]
     away = abs(sole.zenith_deg - 90.0)
     if len({face.seen.path for face in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:

@@ -1,7 +1,7 @@
-"""c, i and t from all marks together.
+"""c, i and t from all targets together.
 
 With c, t, i the amounts by which face left reads too large: d = Hz_L − Hz_R ± 180° = 2c/sin z + 2t·cot z, and
-V_L + V_R − 360° = 2i. All marks at once: Σ n_j (d_j − 2c/sin z_j − 2t·cot z_j)² least, n_j = 2 n_L n_R/(n_L + n_R).
+V_L + V_R − 360° = 2i. All targets at once: Σ n_j (d_j − 2c/sin z_j − 2t·cot z_j)² least, n_j = 2 n_L n_R/(n_L + n_R).
 Standing-axis tilt cancels in both while it is the same in both faces.
 
 Source: textbook axis errors of a theodolite: 2c/sin z and 2t·cot z; vertical index half of what both circles exceed
@@ -27,7 +27,7 @@ UNKNOWN_AXIS_ARCSEC = 5.0
 
 @dataclass(frozen=True, slots=True)
 class ReducedFaces:
-    """One mark reduced: what its faces differ by, seconds."""
+    """One target reduced: what its faces differ by, seconds."""
 
     seen: SightedTarget
     zenith_deg: float
@@ -50,7 +50,7 @@ class ReducedFaces:
 
 @dataclass(frozen=True, slots=True)
 class TwoFaceSolution:
-    """What all marks together say, seconds."""
+    """What all targets together say, seconds."""
 
     faces: list[ReducedFaces]
     collimation: Estimate
@@ -61,7 +61,7 @@ class TwoFaceSolution:
 
 
 def solve(document: TwoFace, read: TwoFaceRead) -> TwoFaceSolution:
-    """Every mark must have been seen in both faces."""
+    """Every target must have been seen in both faces."""
     faces = [_faces(document, entry) for entry in read.seen]
     found_repeats = repeats(groups_of(faces))
     axis_known = determined(faces)
@@ -81,7 +81,7 @@ def solve(document: TwoFace, read: TwoFaceRead) -> TwoFaceSolution:
         q_b = fsum(g * g * 2 * f.between for g, f in zip(line, faces, strict=True))
         q[name] = (q_w, q_b)
     if not axis_known:
-        # What the axis adds to each mark's d, in c: its cosine, the weighted mean of all marks.
+        # What the axis adds to each target's d, in c: its cosine, the weighted mean of all targets.
         lean = abs(fsum(g * 2.0 / tan(radians(f.zenith_deg)) for g, f in zip(gains[0], faces, strict=True)))
         q["c"] = (q["c"][0], q["c"][1] + (UNKNOWN_AXIS_ARCSEC * lean) ** 2)
     total = fsum(f.weight for f in faces)
@@ -125,6 +125,6 @@ def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:
 
 
 def steep_factor(zenith_deg: float) -> float:
-    """How many times as unsure as d the trunnion axis is, by one steep mark beside a level one."""
+    """How many times as unsure as d the trunnion axis is, by one steep target beside a level one."""
     z = radians(zenith_deg)
     return sqrt(1 + 1 / sin(z) ** 2) * abs(sin(z) / cos(z)) / 2

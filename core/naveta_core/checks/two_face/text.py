@@ -159,7 +159,7 @@ def progress_of(document: TwoFace, seen: TwoFaceRead) -> SheetProgress:
 
 
 def _listed(seen: TwoFaceRead) -> list[tuple[SightedTarget, str, list[ReadPointing]]]:
-    """Every face of every mark with enough pointings to hold them against each other."""
+    """Every face of every target with enough pointings to hold them against each other."""
     return [
         (entry, face, pointings)
         for entry in seen.seen

@@ -23,7 +23,6 @@ from .budget import BudgetQuery, advise_budget
 from .effect import EffectQuery, advise_effect
 from .heights import InstrumentHeightQuery, TripodHeightQuery, advise_instrument_height, advise_tripod_height
 from .legs import LegsQuery, advise_legs
-from .marks import TargetsQuery, advise_marks
 from .plumb import LeanQuery, PlumbBobQuery, advise_bob, advise_lean
 from .screws import ScrewsQuery, advise_screws
 from .shift import ShiftQuery, advise_shift
@@ -38,6 +37,7 @@ from .sights import (
     advise_turned,
 )
 from .slide import SlideQuery, advise_slide
+from .targets import TargetsQuery, advise_targets
 from .what_if import advise_what_if
 
 ADVISORS: dict[str, tuple[type[AdviceQuery], Callable[[Any], Advised]]] = {
@@ -50,7 +50,7 @@ ADVISORS: dict[str, tuple[type[AdviceQuery], Callable[[Any], Advised]]] = {
     "effect": (EffectQuery, advise_effect),
     "budget": (BudgetQuery, advise_budget),
     "pointing": (PointingQuery, advise_pointing),
-    "marks": (TargetsQuery, advise_marks),
+    "targets": (TargetsQuery, advise_targets),
     "steep-target": (SteepTargetQuery, advise_steep),
     "bob": (PlumbBobQuery, advise_bob),
     "lean": (LeanQuery, advise_lean),
@@ -82,8 +82,8 @@ WHERE = {
     "legs_mm.C": "leg C",
     "slide_right_mm": "how far to slide to your right",
     "slide_away_mm": "how far to slide away from you",
-    "marks": "the targets",
-    "marks[].distance_m": "the distance to a target",
+    "targets": "the targets",
+    "targets[].distance_m": "the distance to a target",
     "eye_height_m": "the height of your eye",
     "back_m": "the backsight",
     "fore_m": "the foresight",

@@ -1,4 +1,4 @@
-// Before walking out: which marks for two faces, how steep they stand, what they can prove, and how often to point.
+// Before walking out: which targets for two faces, how steep they stand, what they can prove, and how often to point.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
@@ -14,11 +14,11 @@ import { Back, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
 import { firmUnit, rememberedAngle, rememberedUnit, unitShown, withUnit } from "../../ui/units";
 import { Named } from "../../ui/Named";
-import { SideView, type PlannedMark } from "./SideView";
+import { SideView, type PlannedTarget } from "./SideView";
 
-type Typed = { name: string; distance_m: string; height_m: string; mark: string };
-type Answer = { result: { marks: PlannedMark[]; take: number[]; least_deg: number; aim_deg: number }; text: string[] };
-const EMPTY: Typed = { name: "", distance_m: "", height_m: "", mark: "unknown" };
+type Typed = { name: string; distance_m: string; height_m: string; target_type: string };
+type Answer = { result: { targets: PlannedTarget[]; take: number[]; least_deg: number; aim_deg: number }; text: string[] };
+const EMPTY: Typed = { name: "", distance_m: "", height_m: "", target_type: "unknown" };
 const KINDS = [
   { value: "plate", label: "Target plate" },
   { value: "sticker", label: "Reflective sticker" },
@@ -46,24 +46,24 @@ export function PlanPage() {
   return <Plan item={instrument.data} kind={kind} />;
 }
 
-/** The marks as typed, kept over a reload, and what the core says of them. */
+/** The targets as typed, kept over a reload, and what the core says of them. */
 function usePlan(instrument: Instrument) {
   const key = `plan-${instrument.tag}`;
-  const [marks, setMarks] = useState<Typed[]>(() => JSON.parse(sessionStorage.getItem(key) ?? "null") ?? [EMPTY, EMPTY]);
+  const [targets, setTargets] = useState<Typed[]>(() => JSON.parse(sessionStorage.getItem(key) ?? "null") ?? [EMPTY, EMPTY]);
   const [pointings, setPointings] = useState("5");
   const [ground, setGround] = useState("grass");
   const [sun, setSun] = useState("no");
   const keep = (next: Typed[]) => {
     sessionStorage.setItem(key, JSON.stringify(next));
-    setMarks(next);
+    setTargets(next);
   };
-  const there = marks.map((mark, index) => ({ mark, index })).filter(({ mark }) => mark.distance_m.trim());
+  const there = targets.map((target, index) => ({ target, index })).filter(({ target }) => target.distance_m.trim());
   const stated = instrument.stated["angle_accuracy_arcsec"];
   const question = there.length
     ? {
-        advice: "marks",
+        advice: "targets",
         units: { length: firmUnit() },
-        marks: there.map(({ mark }) => ({ name: mark.name, distance_m: mark.distance_m, mark: mark.mark, ...(mark.height_m.trim() ? { height_m: mark.height_m } : {}) })),
+        targets: there.map(({ target }) => ({ name: target.name, distance_m: target.distance_m, target: target.target_type, ...(target.height_m.trim() ? { height_m: target.height_m } : {}) })),
         pointings: Number(pointings),
         ground,
         sun: sun === "yes",
@@ -71,7 +71,7 @@ function usePlan(instrument: Instrument) {
       }
     : null;
   const query = useQuestion<Answer>(question, (marked) => advise<Answer>(marked));
-  return { marks, keep, there, pointings, setPointings, ground, setGround, sun, setSun, ...query, seen: question ? query.answer : null };
+  return { targets, keep, there, pointings, setPointings, ground, setGround, sun, setSun, ...query, seen: question ? query.answer : null };
 }
 
 type Planning = ReturnType<typeof usePlan>;
@@ -91,11 +91,11 @@ function Plan({ item, kind }: { item: Instrument; kind: Kind }) {
       />
       <div className="grid items-start gap-4 desk:grid-cols-[440px_minmax(0,1fr)]">
         <section className="card grid gap-5 p-5" aria-label="Targets in sight">
-          {plan.marks.map((mark, i) => (
-            <MarkFields key={i} mark={mark} index={i} plan={plan} />
+          {plan.targets.map((target, i) => (
+            <TargetFields key={i} target={target} index={i} plan={plan} />
           ))}
-          {plan.marks.length < MOST && (
-            <button className="link justify-self-start min-h-[48px]" onClick={() => plan.keep([...plan.marks, EMPTY])}>
+          {plan.targets.length < MOST && (
+            <button className="link justify-self-start min-h-[48px]" onClick={() => plan.keep([...plan.targets, EMPTY])}>
               One more target
             </button>
           )}
@@ -111,30 +111,30 @@ function Plan({ item, kind }: { item: Instrument; kind: Kind }) {
   );
 }
 
-function MarkFields({ mark, index: i, plan: { marks, keep, there, faults } }: { mark: Typed; index: number; plan: Planning }) {
-  const path = `marks[${there.findIndex((each) => each.index === i)}]`;
-  const put = (more: Partial<Typed>) => keep(marks.map((each, k) => (k === i ? { ...each, ...more } : each)));
+function TargetFields({ target, index: i, plan: { targets, keep, there, faults } }: { target: Typed; index: number; plan: Planning }) {
+  const path = `targets[${there.findIndex((each) => each.index === i)}]`;
+  const put = (more: Partial<Typed>) => keep(targets.map((each, k) => (k === i ? { ...each, ...more } : each)));
   return (
-    <fieldset className="m-0 grid gap-2 border-0 border-b border-line p-0 pb-4" data-mark={i}>
+    <fieldset className="m-0 grid gap-2 border-0 border-b border-line p-0 pb-4" data-target={i}>
       <legend className="flex w-full items-baseline justify-between p-0 font-[640]">
         Target {i + 1}
-        {marks.length > 1 && (
-          <button className="sub min-h-[44px] min-w-[44px] text-[20px]" aria-label={`Remove target ${i + 1}`} onClick={() => keep(marks.filter((_, k) => k !== i))}>
+        {targets.length > 1 && (
+          <button className="sub min-h-[44px] min-w-[44px] text-[20px]" aria-label={`Remove target ${i + 1}`} onClick={() => keep(targets.filter((_, k) => k !== i))}>
             ×
           </button>
         )}
       </legend>
       <label className="grid gap-1">
         <span className="sub font-[600]">What it is</span>
-        <input className="field" maxLength={40} value={mark.name} placeholder="Plate on the pump house" onChange={(event) => put({ name: event.target.value })} />
+        <input className="field" maxLength={40} value={target.name} placeholder="Plate on the pump house" onChange={(event) => put({ name: event.target.value })} />
       </label>
       <div className="grid grid-cols-2 gap-3">
-        <Named id={`mark-${i}-distance`} label={`Distance, ${unitShown(firmUnit())}`} value={mark.distance_m} onType={(text) => put({ distance_m: text })} faults={faults} path={`${path}.distance_m`} />
-        <Named id={`mark-${i}-height`} label={`Higher by, ${unitShown(firmUnit())}`} placeholder="0" value={mark.height_m} onType={(text) => put({ height_m: text })} faults={faults} path={`${path}.height_m`} />
+        <Named id={`target-${i}-distance`} label={`Distance, ${unitShown(firmUnit())}`} value={target.distance_m} onType={(text) => put({ distance_m: text })} faults={faults} path={`${path}.distance_m`} />
+        <Named id={`target-${i}-height`} label={`Higher by, ${unitShown(firmUnit())}`} placeholder="0" value={target.height_m} onType={(text) => put({ height_m: text })} faults={faults} path={`${path}.height_m`} />
       </div>
       <label className="grid gap-1">
         <span className="sub font-[600]">Target type</span>
-        <select className="field" value={mark.mark} onChange={(event) => put({ mark: event.target.value })}>
+        <select className="field" value={target.target_type} onChange={(event) => put({ target_type: event.target.value })}>
           {KINDS.map((each) => (
             <option key={each.value} value={each.value}>
               {each.label}
@@ -146,7 +146,7 @@ function MarkFields({ mark, index: i, plan: { marks, keep, there, faults } }: { 
   );
 }
 
-/** What the marks prove, target by target, and the way on to the sheet with the best of them. */
+/** What the targets prove, target by target, and the way on to the sheet with the best of them. */
 function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }) {
   const { seen, noSignal, trouble } = plan;
   const begin = useBeginWith(plan, tag, kind);
@@ -157,17 +157,17 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
       {!seen && <p className="text-[1.3rem] font-[660] leading-tight">Enter the distance of a target to see what it can show.</p>}
       {seen && (
         <>
-          <SideView marks={seen.result.marks} take={seen.result.take} lines={[seen.result.least_deg, seen.result.aim_deg]} />
+          <SideView targets={seen.result.targets} take={seen.result.take} lines={[seen.result.least_deg, seen.result.aim_deg]} />
           {seen.text.map((text, i) => (
             <p key={text} className={i === 0 ? "text-[1.3rem] font-[660] leading-tight" : ""} data-plan={i}>
               {text}
             </p>
           ))}
           <ul className="m-0 grid list-none gap-3 border-t border-line p-0 pt-3" aria-label="Target by target">
-            {seen.result.marks.map((mark, i) => (
-              <li key={i} data-planned={mark.name}>
-                <b>{mark.name}</b>. {mark.text}
-                {mark.messages.map((each) => (
+            {seen.result.targets.map((target, i) => (
+              <li key={i} data-planned={target.name}>
+                <b>{target.name}</b>. {target.text}
+                {target.messages.map((each) => (
                   <span key={each.code} data-message={each.code} className="sub block">
                     {each.text}
                   </span>
@@ -176,7 +176,7 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
             ))}
           </ul>
           <button className="btn now site justify-self-start" onClick={() => void begin()}>
-            Begin with {seen.result.take.map((i) => seen.result.marks[i]?.name).join(" and ")}
+            Begin with {seen.result.take.map((i) => seen.result.targets[i]?.name).join(" and ")}
           </button>
         </>
       )}
@@ -184,7 +184,7 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
   );
 }
 
-/** Opens a sheet with the marks that are worth taking. */
+/** Opens a sheet with the targets that are worth taking. */
 function useBeginWith({ seen, there }: Planning, tag: string, kind: Kind): () => Promise<void> {
   const person = usePerson();
   const navigate = useNavigate();
@@ -193,11 +193,11 @@ function useBeginWith({ seen, there }: Planning, tag: string, kind: Kind): () =>
     const unit = rememberedUnit();
     const begun = await beginDocument(kind.kind, seen.result.take.length > 1 ? "full" : "five", unit, rememberedAngle());
     const document = seen.result.take.reduce((grown, place, i) => {
-      const mark = there[place]?.mark ?? EMPTY;
+      const target = there[place]?.target ?? EMPTY;
       const base = `observations.targets[${i}]`;
-      const far = withAt(grown, `${base}.distance_m`, unit === firmUnit() ? mark.distance_m : withUnit(mark.distance_m, firmUnit()));
-      const named = mark.name.trim() ? withAt(far, `${base}.name`, mark.name.trim()) : far;
-      return mark.mark === "unknown" ? named : withAt(named, `${base}.mark`, mark.mark);
+      const far = withAt(grown, `${base}.distance_m`, unit === firmUnit() ? target.distance_m : withUnit(target.distance_m, firmUnit()));
+      const named = target.name.trim() ? withAt(far, `${base}.name`, target.name.trim()) : far;
+      return target.target_type === "unknown" ? named : withAt(named, `${base}.target_type`, target.target_type);
     }, begun);
     const draft = newDraft({ kind: kind.kind, instrument: tag, owner: person.username, document, begun: begun.observations });
     await storeDraft(draft);

@@ -1,19 +1,19 @@
 // The targets from the side, to scale: how far, how high, against the steepness the trunnion axis wants.
 import { useNarrow } from "../../hooks/useNarrow";
 
-export type PlannedMark = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; messages: { code: string; text: string }[] };
+export type PlannedTarget = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; messages: { code: string; text: string }[] };
 
 const PAD = 26;
 /** Room on the right for the degrees written at the end of a line. */
 const ROOM = 44;
 
-export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: number[]; lines: number[] }) {
+export function SideView({ targets, take, lines }: { targets: PlannedTarget[]; take: number[]; lines: number[] }) {
   const narrow = useNarrow();
   const W = narrow ? 360 : 720;
-  const most = Math.max(...marks.map((mark) => mark.distance_m)) * 1.12;
+  const most = Math.max(...targets.map((target) => target.distance_m)) * 1.12;
   const scale = (W - PAD - ROOM) / most;
-  const high = Math.min(Math.max(...marks.map((mark) => mark.height_m), most * 0.22), most * 0.62);
-  const low = Math.min(0, ...marks.map((mark) => mark.height_m));
+  const high = Math.min(Math.max(...targets.map((target) => target.height_m), most * 0.22), most * 0.62);
+  const low = Math.min(0, ...targets.map((target) => target.height_m));
   const up = PAD + high * scale;
   const H = up + PAD + Math.min(-low, most * 0.3) * scale + 18;
   const x = (metres: number) => PAD + metres * scale;
@@ -24,7 +24,7 @@ export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: n
     return { far, height: far * tan };
   };
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${marks.length} targets from the side, to scale`} className="block w-full" data-drawing="side">
+    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${targets.length} targets from the side, to scale`} className="block w-full" data-drawing="side">
       <path d={`M${x(0)} ${y(0)}H${x(most)}`} className="stroke-ink" strokeWidth="1.2" />
       {lines.map((deg) => {
         const { far, height } = ray(deg);
@@ -38,15 +38,15 @@ export function SideView({ marks, take, lines }: { marks: PlannedMark[]; take: n
         );
       })}
       <path d={`M${x(0) - 9} ${y(0) + 16}L${x(0)} ${y(0)}L${x(0) + 9} ${y(0) + 16}`} fill="none" className="stroke-ink" strokeWidth="2" />
-      {marks.map((mark, i) => {
+      {targets.map((target, i) => {
         const taken = take.includes(i);
         return (
-          <g key={i} data-point={mark.name} data-taken={taken || undefined}>
-            <path d={`M${x(0)} ${y(0)}L${x(mark.distance_m)} ${y(mark.height_m)}`} className="stroke-ink" strokeWidth={taken ? 2.4 : 0.8} />
-            <path d={`M${x(mark.distance_m)} ${y(0)}V${y(mark.height_m)}`} className="stroke-ink-2" strokeWidth="0.8" />
-            <path d={`M${x(mark.distance_m) - 6} ${y(mark.height_m)}h12M${x(mark.distance_m)} ${y(mark.height_m) - 6}v12`} className="stroke-ink" strokeWidth={taken ? 4 : 2} />
-            <text x={x(mark.distance_m)} y={y(mark.height_m) - 11} fontSize="15" textAnchor={x(mark.distance_m) > W * 0.7 ? "end" : "middle"} className={taken ? "fill-ink font-[640]" : "fill-ink-2"}>
-              {mark.name}
+          <g key={i} data-point={target.name} data-taken={taken || undefined}>
+            <path d={`M${x(0)} ${y(0)}L${x(target.distance_m)} ${y(target.height_m)}`} className="stroke-ink" strokeWidth={taken ? 2.4 : 0.8} />
+            <path d={`M${x(target.distance_m)} ${y(0)}V${y(target.height_m)}`} className="stroke-ink-2" strokeWidth="0.8" />
+            <path d={`M${x(target.distance_m) - 6} ${y(target.height_m)}h12M${x(target.distance_m)} ${y(target.height_m) - 6}v12`} className="stroke-ink" strokeWidth={taken ? 4 : 2} />
+            <text x={x(target.distance_m)} y={y(target.height_m) - 11} fontSize="15" textAnchor={x(target.distance_m) > W * 0.7 ? "end" : "middle"} className={taken ? "fill-ink font-[640]" : "fill-ink-2"}>
+              {target.name}
             </text>
           </g>
         );

@@ -100,7 +100,7 @@ describe("a tubular vial", () => {
 const SHIFTS: DeviationsPicture = {
   draws: "deviations",
   unit: "arcsec",
-  marks: [
+  points: [
     { label: "tilted to the left", at: 0, value: 6 },
     { label: "tilted to the right", at: 1, value: -3 },
     { label: "run away", at: 2, value: null },
@@ -127,7 +127,7 @@ describe("deviations along a line", () => {
     [20, 424, true],
     [60, 604, false],
   ])("draws %s places within %s units of height, figures beside them: %s", (count, tall, figures) => {
-    const many = { ...SHIFTS, limit: null, marks: Array.from({ length: count }, (_, i) => ({ label: i === 0 ? "set 1" : "", at: i, value: i === 1 ? 2.5 : 1 })) };
+    const many = { ...SHIFTS, limit: null, points: Array.from({ length: count }, (_, i) => ({ label: i === 0 ? "set 1" : "", at: i, value: i === 1 ? 2.5 : 1 })) };
     const { container } = render(<DeviationsDrawing picture={many} />);
     const [, , , height] = (container.querySelector("svg")?.getAttribute("viewBox") ?? "").split(" ");
     expect(Number(height)).toBe(tall);

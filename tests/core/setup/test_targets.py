@@ -18,8 +18,8 @@ from ..checks.simulated import part, reduced
 Data = dict[str, Any]
 
 
-def plan(*marks: Data, **more: Any) -> Data:
-    return advise({"advice": "marks", "marks": list(marks), "angle_accuracy_arcsec": 3, **more})
+def plan(*targets: Data, **more: Any) -> Data:
+    return advise({"advice": "targets", "targets": list(targets), "angle_accuracy_arcsec": 3, **more})
 
 
 LEVEL = {"name": "plate", "distance_m": 100}
@@ -27,7 +27,7 @@ STEEP = {"name": "mast", "distance_m": 100, "height_m": 100 * math.tan(math.radi
 
 
 def test_steepness_grain_and_pointing_by_hand() -> None:
-    found = plan({"distance_m": 50, "height_m": 18.2, "mark": "prism"})["result"]["marks"][0]
+    found = plan({"distance_m": 50, "height_m": 18.2, "target_type": "prism"})["result"]["targets"][0]
     assert found["elevation_deg"] == pytest.approx(math.degrees(math.atan(18.2 / 50)), abs=0.01)
     assert found["grain_arcsec"] == pytest.approx(206264.8 / 50000, abs=0.01)
     assert found["sigma_pointing_arcsec"] == pytest.approx(math.sqrt(9 + 1 + (0.5 * 206264.8 / 50000) ** 2), abs=0.01)
@@ -86,41 +86,41 @@ def test_without_a_steep_mark_it_says_what_one_would_be() -> None:
     found = plan(LEVEL, {"name": "gate", "distance_m": 60, "height_m": 12})
     assert (found["result"]["u_tilting_axis_arcsec"], found["result"]["take"]) == (None, [0])
     assert any("is 11.5 m above" in line for line in found["text"]), "20 m · tan 30°"
-    gate = found["result"]["marks"][1]
+    gate = found["result"]["targets"][1]
     assert [remark["code"] for remark in gate["messages"]] == ["not-steep"]
     assert "20.8 m away it is at 30°" in gate["messages"][0]["text"], "12 m / tan 30°"
 
 
 @pytest.mark.parametrize(
-    ("mark", "more", "codes"),
+    ("target", "more", "codes"),
     [
-        ({"distance_m": 9}, {}, ["near-mark"]),
-        ({"distance_m": 120}, {"ground": "asphalt", "sun": True}, ["shimmer-mark"]),
+        ({"distance_m": 9}, {}, ["near-target"]),
+        ({"distance_m": 120}, {"ground": "asphalt", "sun": True}, ["shimmer-target"]),
         ({"distance_m": 120}, {"ground": "asphalt"}, []),
         ({"distance_m": 120}, {"ground": "grass", "sun": True}, []),
         ({"distance_m": 20, "height_m": 50}, {}, ["very-steep"]),
     ],
 )
-def test_focus_shimmer_and_what_is_too_steep(mark: Data, more: Data, codes: list[str]) -> None:
-    assert [remark["code"] for remark in plan(mark, **more)["result"]["marks"][0]["messages"]] == codes
+def test_focus_shimmer_and_what_is_too_steep(target: Data, more: Data, codes: list[str]) -> None:
+    assert [remark["code"] for remark in plan(target, **more)["result"]["targets"][0]["messages"]] == codes
 
 
 @pytest.mark.parametrize(
-    ("marks", "path"),
+    ("targets", "path"),
     [
-        ([], "marks"),
-        ([{"distance_m": "x"}], "marks[0].distance_m"),
-        ([{"distance_m": 50, "height_m": "1.2.3"}], "marks[0].height_m"),
-        ([{"distance_m": 1}], "marks[0].distance_m"),
-        ([LEVEL] * 7, "marks"),
+        ([], "targets"),
+        ([{"distance_m": "x"}], "targets[0].distance_m"),
+        ([{"distance_m": 50, "height_m": "1.2.3"}], "targets[0].height_m"),
+        ([{"distance_m": 1}], "targets[0].distance_m"),
+        ([LEVEL] * 7, "targets"),
     ],
 )
-def test_what_cannot_be_planned_is_refused_by_its_place(marks: list[Data], path: str) -> None:
+def test_what_cannot_be_planned_is_refused_by_its_place(targets: list[Data], path: str) -> None:
     with pytest.raises(Refused) as caught:
-        advise({"advice": "marks", "marks": marks})
+        advise({"advice": "targets", "targets": targets})
     assert [fault.path for fault in caught.value.faults] == [path]
 
 
 def test_feet_are_worded_in_feet() -> None:
     found = plan({"distance_m": "330 ft", "height_m": "40 ft"}, units={"length": "ft"})
-    assert "ft away it is at 30°" in found["result"]["marks"][0]["messages"][0]["text"]
+    assert "ft away it is at 30°" in found["result"]["targets"][0]["messages"][0]["text"]

@@ -1,4 +1,4 @@
-"""Which marks for a two-face check, before walking out: how steep, how fine, what each pair can prove.
+"""Which targets for a two-face check, before walking out: how steep, how fine, what each pair can prove.
 
 The uncertainty a design can reach is known before anything is read (judgement: the same propagation with f = 1).
 """
@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ...checks.two_face.document import BETWEEN_SHARE, MARK_MM, POINTING_ARCSEC, MarkKind
+from ...checks.two_face.document import BETWEEN_SHARE, POINTING_ARCSEC, TARGET_MM, TargetType
 from ...checks.two_face.solve import LEAST_STEEPNESS_DEG, UNKNOWN_AXIS_ARCSEC
 from ...documents.envelope import InMetres, InOwnUnit, Part
 from ...geometry import ARCSEC
@@ -33,19 +33,19 @@ NAMES = {"plate": "target plate", "sticker": "sticker", "prism": "prism, by eye"
 
 
 class ProposedTarget(Part):
-    """A mark that could be sighted: how far, and how much higher than the telescope."""
+    """A target that could be sighted: how far, and how much higher than the telescope."""
 
     name: str = Field(default="", max_length=40)
     distance_m: Annotated[float, Field(ge=2, le=3000), InMetres]
     height_m: Annotated[float, Field(ge=-500, le=500), InMetres] = 0.0
-    mark: MarkKind = "unknown"
+    target_type: TargetType = "unknown"
 
 
 class TargetsQuery(AdviceQuery):
     """Marks in sight, the instrument, and the place."""
 
-    advice: Literal["marks"]
-    marks: list[ProposedTarget] = Field(min_length=1, max_length=6)
+    advice: Literal["targets"]
+    targets: list[ProposedTarget] = Field(min_length=1, max_length=6)
     angle_accuracy_arcsec: Annotated[float, Field(ge=0.01, le=60), InOwnUnit] = 5.0
     magnification: Annotated[float, Field(ge=0.01, le=100), InOwnUnit] = 30.0
     pointings: Annotated[int, Field(ge=1, le=20)] = 5
@@ -55,26 +55,26 @@ class TargetsQuery(AdviceQuery):
 
 @dataclass(frozen=True, slots=True)
 class Reach:
-    """What a choice of marks proves with n pointings a face: ± of c and of t, seconds; t None where it is not given."""
+    """What a choice of targets proves with n pointings a face: ± of c and of t, seconds; t None where it is not given."""
 
-    marks: tuple[int, ...]
+    targets: tuple[int, ...]
     c: float
     t: float | None
 
 
-def elevation_deg(mark: ProposedTarget) -> float:
-    return math.degrees(math.atan2(mark.height_m, mark.distance_m))
+def elevation_deg(target: ProposedTarget) -> float:
+    return math.degrees(math.atan2(target.height_m, target.distance_m))
 
 
-def pointing_arcsec(query: TargetsQuery, mark: ProposedTarget) -> float:
-    """Spread of one pointing: circle, eye, mark at its distance."""
-    wide = MARK_MM[mark.mark] / 1000 / mark.distance_m * ARCSEC
+def pointing_arcsec(query: TargetsQuery, target: ProposedTarget) -> float:
+    """Spread of one pointing: circle, eye, target at its distance."""
+    wide = TARGET_MM[target.target_type] / 1000 / target.distance_m * ARCSEC
     return math.hypot(query.angle_accuracy_arcsec, POINTING_ARCSEC / query.magnification, wide)
 
 
 def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach:
     """By the design alone: d_j = 2c/sin z + 2t·cot z, equal weights."""
-    zeniths = [90.0 - elevation_deg(query.marks[i]) for i in chosen]
+    zeniths = [90.0 - elevation_deg(query.targets[i]) for i in chosen]
     found = (
         max(zeniths) - min(zeniths) >= LEAST_STEEPNESS_DEG and max(abs(90 - z) for z in zeniths) >= LEAST_STEEPNESS_DEG
     )
@@ -85,7 +85,7 @@ def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach
     halves = []
     for at, line in enumerate(gains):
         within = math.fsum(
-            g * g * 2 * pointing_arcsec(query, query.marks[i]) ** 2 / pointings
+            g * g * 2 * pointing_arcsec(query, query.targets[i]) ** 2 / pointings
             for g, i in zip(line, chosen, strict=True)
         )
         common = math.fsum(g * g * 2 * between for g in line)
@@ -122,7 +122,7 @@ class TargetAssessed(Answer):
 class TargetsAdvice(AdviceResult):
     """Every target, which to use, and what they prove with the pointings planned; None where t is not determined."""
 
-    marks: list[TargetAssessed]
+    targets: list[TargetAssessed]
     take: list[int]
     least_deg: float
     aim_deg: float
@@ -134,23 +134,23 @@ class TargetsAdvice(AdviceResult):
     pointings_for_tilting_axis: int | None
 
 
-def advise_marks(query: TargetsQuery) -> Advised:
-    """Every mark looked at, every pair tried, the best named with what it proves."""
+def advise_targets(query: TargetsQuery) -> Advised:
+    """Every target looked at, every pair tried, the best named with what it proves."""
     words = length_words(query.units.length)
-    names = [mark.name.strip() or f"target {i + 1}" for i, mark in enumerate(query.marks)]
+    names = [target.name.strip() or f"target {i + 1}" for i, target in enumerate(query.targets)]
     level = min(
-        range(len(query.marks)),
-        key=lambda i: (abs(elevation_deg(query.marks[i])) > 10, abs(query.marks[i].distance_m - 100)),
+        range(len(query.targets)),
+        key=lambda i: (abs(elevation_deg(query.targets[i])) > 10, abs(query.targets[i].distance_m - 100)),
     )
-    pairs = [reach(query, (i, j), query.pointings) for i, j in combinations(range(len(query.marks)), 2)]
+    pairs = [reach(query, (i, j), query.pointings) for i, j in combinations(range(len(query.targets)), 2)]
     outcome = [pair for pair in pairs if pair.t is not None]
     best = min(outcome, key=lambda entry: (entry.t or 0.0, entry.c), default=None)
-    chosen = tuple(sorted(best.marks, key=lambda i: abs(elevation_deg(query.marks[i])))) if best else (level,)
+    chosen = tuple(sorted(best.targets, key=lambda i: abs(elevation_deg(query.targets[i])))) if best else (level,)
     limits = (max(5.0, 2 * query.angle_accuracy_arcsec), max(10.0, 3 * query.angle_accuracy_arcsec))
     found = best or reach(query, chosen, query.pointings)
     text = _shown(query, names, chosen, found, limits, words)
     result = TargetsAdvice(
-        marks=[_mark(query, i, names[i], words) for i in range(len(query.marks))],
+        targets=[_target(query, i, names[i], words) for i in range(len(query.targets))],
         take=list(chosen),
         least_deg=LEAST_STEEPNESS_DEG,
         aim_deg=AIM_DEG,
@@ -164,9 +164,9 @@ def advise_marks(query: TargetsQuery) -> Advised:
     return Advised(result, text)
 
 
-def _mark(query: TargetsQuery, index: int, name: str, words: LengthWords) -> TargetAssessed:
-    entry = query.marks[index]
-    steep, width = elevation_deg(entry), MARK_MM[entry.mark]
+def _target(query: TargetsQuery, index: int, name: str, words: LengthWords) -> TargetAssessed:
+    entry = query.targets[index]
+    steep, width = elevation_deg(entry), TARGET_MM[entry.target_type]
     grain, pointing = ARCSEC / 1000 / entry.distance_m, pointing_arcsec(query, entry)
     return TargetAssessed(
         name=name,
@@ -176,7 +176,7 @@ def _mark(query: TargetsQuery, index: int, name: str, words: LengthWords) -> Tar
         grain_arcsec=round(grain, 2),
         sigma_pointing_arcsec=round(pointing, 2),
         text=f"{_steepness(steep)}; 1 mm is {arcsec(grain)} there; one pointing: {arcsec(pointing)}, of which {arcsec(width * grain)} from the target.",
-        messages=reasons(_of_mark(query, entry, steep, words)),
+        messages=reasons(_of_target(query, entry, steep, words)),
     )
 
 
@@ -186,19 +186,19 @@ def _steepness(steep: float) -> str:
     return f"{figure(abs(steep), 0)}° {'up' if steep > 0 else 'down'}"
 
 
-def _of_mark(query: TargetsQuery, entry: ProposedTarget, steep: float, words: LengthWords) -> list[tuple[str, str]]:
+def _of_target(query: TargetsQuery, entry: ProposedTarget, steep: float, words: LengthWords) -> list[tuple[str, str]]:
     rows = []
     if entry.distance_m < NEAR_M:
         rows.append(
             (
-                "near-mark",
+                "near-target",
                 f"Nearer than {words.distance(NEAR_M)}: the target must be sharp. Farther away, focus is closer to your work.",
             )
         )
     if query.sun and query.ground in HARD and entry.distance_m > SHIMMER_M and abs(steep) < 10:
         rows.append(
             (
-                "shimmer-mark",
+                "shimmer-target",
                 "Over hard ground in sun this sight shimmers: choose a shorter one over grass, or cooler weather.",
             )
         )
