@@ -1,4 +1,4 @@
-"""Cautions by act. Every screen and report takes them from here, so that each says the same."""
+"""Cautions by what is done. Every screen and report takes them from here, so that each says the same."""
 
 from __future__ import annotations
 

@@ -80,7 +80,7 @@ def reduce(document: Any, context: InstrumentContext | None, at: str, stage: str
 
 
 def adjusting(document: Any, reads_now: list[Any]) -> Adjusting:
-    """The act of adjusting after a document that is complete already. Raises Refused."""
+    """Adjusting after a document that is complete already. Raises Refused."""
     parsed = check_of(document)
     kind = KINDS[parsed.kind]
     if kind.adjust is None:
@@ -89,12 +89,12 @@ def adjusting(document: Any, reads_now: list[Any]) -> Adjusting:
     return kind.adjusting(parsed, reads_now)
 
 
-def guiding(document: Any, context: InstrumentContext | None, at: str, act: str | None = None) -> Guide:
-    """Lead through a set-up: the act at hand and what follows from what was last seen at it. Raises Refused."""
+def guiding(document: Any, context: InstrumentContext | None, at: str, step: str | None = None) -> Guide:
+    """Lead through a set-up: the step at hand and what follows from what was last seen at it. Raises Refused."""
     parsed = document_of(with_context(document, context, at))
     if not isinstance(parsed, SetUpDocument):
         raise Refused([Fault("kind", "the kind of document", parsed.kind, "set-up")])
-    return guide(parsed, act)
+    return guide(parsed, step)
 
 
 def _context(question: Data) -> InstrumentContext | None:
@@ -198,7 +198,7 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "reduce": lambda q: reduce(q["document"], _context(q), q["at"], q.get("stage", "as-found")),
     "adjusting": lambda q: adjusting(q["document"], q["reads_now"]),
     "advise": lambda q: advise(q["question"]),
-    "guide": lambda q: guiding(q["document"], _context(q), q["at"], q.get("act")),
+    "guide": lambda q: guiding(q["document"], _context(q), q["at"], q.get("step")),
     "set-up-methods": _methods,
     "schema": lambda q: kind_of(q.get("kind")).document.model_json_schema(),
     "begin": lambda q: begin(q["kind"], q["method"], q.get("length", "m"), q.get("angle", "")),

@@ -337,7 +337,7 @@ class AdjustingStep(Answer):
 
 
 class Adjusting(Answer):
-    """The act of adjusting: target, tool, and what each reading since leaves to be done. `inputs`: what is typed each
+    """Adjusting: target, tool, and what each reading since leaves to be done. `inputs`: what is typed each
     time, one figure or two (then joined by a blank); without any nothing is read on the way."""
 
     text: str

@@ -62,7 +62,7 @@ _SENTENCES = (
     "plus_minus limit_text total_text allowed_text worked.value understood",
     "do look wrong stop_when prompt inputs screw tool from_text target_text",
 )
-"""Of findings, of field sheets, of drawings, of figures, of acts."""
+"""Of findings, of field sheets, of drawings, of figures, of steps."""
 SENTENCES = frozenset(" ".join(_SENTENCES).split())
 """Members of an answer whose strings are sentences or figures in words: a name, or the member it stands in and a name."""
 

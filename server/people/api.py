@@ -47,7 +47,7 @@ from shared import clock
 from shared.addresses import client_address, forwarded
 from shared.bodies import Body, Password, Word
 from shared.errors import Later, problem
-from shared.rights import Act, may
+from shared.rights import Right, may
 
 router = Router(tags=["people"])
 LOOPBACK_ADDRESSES = ("127.0.0.1", "::1")
@@ -68,7 +68,7 @@ class PersonOut(Schema):
 
 
 class Allowed(Schema):
-    """Whether the signed-in person may do an act, else the sentence that says why not."""
+    """Whether the signed-in person may do an right, else the sentence that says why not."""
 
     allowed: bool
     code: str
@@ -199,10 +199,10 @@ def _writing(firm: Organisation) -> dict[str, Any]:
 def _session(request: HttpRequest) -> dict[str, Any]:
     person = request.user if request.user.is_authenticated else None
     firm = organisation()
-    acts = {act: may(person, act) for act in get_args(Act)}
+    rights = {right: may(person, right) for right in get_args(Right)}
     return {
         "person": person,
-        "rights": {act: {"allowed": a.allowed, "code": a.code, "text": a.text} for act, a in acts.items()},
+        "rights": {right: {"allowed": a.allowed, "code": a.code, "text": a.text} for right, a in rights.items()},
         "demo": one_touch(request),
         "demo_people": list(Person.objects.select_related("crew").order_by("id")) if one_touch(request) else [],
         "csrf_token": get_token(request),

@@ -302,9 +302,9 @@ def set_up_methods(request: HttpRequest, instrument: str, base: str | None = Non
 
 @router.post("/set-up/guide", response=Guide, operation_id="guide_set_up", openapi_extra=_body(GuideIn))
 def guide_set_up(request: HttpRequest) -> HttpResponse:
-    """The act at hand of a set-up, and what follows from what was last seen at it. Stores nothing."""
+    """The step at hand of a set-up, and what follows from what was last seen at it. Stores nothing."""
     sent = read_entry(GuideIn, read_json(request.body))
-    return _answer(dispatch.guiding(sent.document, _context(sent.instrument), clock.now().isoformat(), sent.act))
+    return _answer(dispatch.guiding(sent.document, _context(sent.instrument), clock.now().isoformat(), sent.step))
 
 
 @router.post("/set-up/advise", response=Advice, operation_id="advise", openapi_extra=_body(AdviseIn))

@@ -115,9 +115,9 @@ class AsLeftIn(PreviewIn):
 
 
 class GuideIn(PreviewIn):
-    """A set-up as far as it goes, and the act somebody wants to see; None: the one at hand."""
+    """A set-up as far as it goes, and the step somebody wants to see; None: the one at hand."""
 
-    act: str | None = Field(default=None, max_length=30)
+    step: str | None = Field(default=None, max_length=30)
 
 
 class AdviseIn(Part):

@@ -31,9 +31,9 @@ from records.summary import summary_text
 from records.times import corrected, happened_at
 from shared import clock
 from shared.errors import Conflict, Later
-from shared.rights import OWN_CREW, OWN_SAME_DAY, Act, Answer, Forbidden, require
+from shared.rights import OWN_CREW, OWN_SAME_DAY, Forbidden, Permission, Right, require
 
-EVENT_ACTS: dict[str, Act] = {
+EVENT_RIGHTS: dict[str, Right] = {
     "knock": "note-event",
     "drop": "note-event",
     "out": "take-out",
@@ -222,7 +222,7 @@ def _may_strike(actor: Person, record: Record | None, given: str) -> Record:
 @transaction.atomic
 def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest: str) -> Saved:
     """Store something that happened to an instrument; taking out and handing in also change who has it."""
-    require(actor, EVENT_ACTS[sent.event])
+    require(actor, EVENT_RIGHTS[sent.event])
     stored = stored_already(identity, sent_digest)
     if stored:
         return Saved(stored, new=False)
@@ -307,7 +307,7 @@ def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[
         raise Refused([Fault("record", "the check it is about", quote(sent.record), "a check of this instrument")])
     if sent.event == "adjusted" and actor.role not in KINDS[found.kind].who_adjusts:
         raise Forbidden(
-            Answer(
+            Permission(
                 False, "not-yours-to-adjust", "You are not allowed to make this adjustment: ask the equipment manager."
             )
         )

@@ -1,4 +1,4 @@
-"""Who may do what, as one table. A refusal says why in a sentence; the same sentence stands on the greyed act."""
+"""Who may do what, as one table. A refusal says why in a sentence; the same sentence stands on the greyed control."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal, Protocol
 
 Role = Literal["manager", "crew", "trainee"]
-Act = Literal[
+Right = Literal[
     "see",
     "note-event",
     "save-check",
@@ -30,7 +30,7 @@ class HasRole(Protocol):
 
 
 @dataclass(frozen=True, slots=True)
-class Answer:
+class Permission:
     """Yes, or no with a code and a sentence."""
 
     allowed: bool
@@ -39,22 +39,24 @@ class Answer:
 
 
 class Forbidden(Exception):
-    """An act the table does not allow this person."""
+    """A right the table does not allow this person."""
 
-    def __init__(self, answer: Answer) -> None:
+    def __init__(self, answer: Permission) -> None:
         self.code, self.text = answer.code, answer.text
         super().__init__(answer.text)
 
 
-YES = Answer(True)
-CHIEF_SAVES = Answer(False, "trainee-does-not-save", "A crew chief saves it; the record names you both.")
-ASK_CHIEF = Answer(False, "ask-the-chief", "Ask your crew chief to do this.")
-MANAGER_ONLY = Answer(False, "manager-only", "Only the equipment manager may do this.")
-OWN_SAME_DAY = Answer(False, "own-same-day", "You can amend your own records on the same day; later, ask the manager.")
-OWN_CREW = Answer(False, "own-crew", "It belongs to another crew: they hand it over, or the manager does.")
-NOBODY = Answer(False, "signed-out", "Sign in first.")
+YES = Permission(True)
+CHIEF_SAVES = Permission(False, "trainee-does-not-save", "A crew chief saves it; the record names you both.")
+ASK_CHIEF = Permission(False, "ask-the-chief", "Ask your crew chief to do this.")
+MANAGER_ONLY = Permission(False, "manager-only", "Only the equipment manager may do this.")
+OWN_SAME_DAY = Permission(
+    False, "own-same-day", "You can amend your own records on the same day; later, ask the manager."
+)
+OWN_CREW = Permission(False, "own-crew", "It belongs to another crew: they hand it over, or the manager does.")
+NOBODY = Permission(False, "signed-out", "Sign in first.")
 
-TABLE: dict[Act, dict[Role, Answer]] = {
+TABLE: dict[Right, dict[Role, Permission]] = {
     "see": {"manager": YES, "crew": YES, "trainee": YES},
     "note-event": {"manager": YES, "crew": YES, "trainee": YES},
     "save-check": {"manager": YES, "crew": YES, "trainee": CHIEF_SAVES},
@@ -70,19 +72,19 @@ TABLE: dict[Act, dict[Role, Answer]] = {
 }
 
 
-def may(person: HasRole | None, act: Act) -> Answer:
+def may(person: HasRole | None, right: Right) -> Permission:
     """Whether this person may do this. Nobody may do nothing."""
     role = getattr(person, "role", None)
     if role not in ROLES:
         return NOBODY
-    return TABLE[act][role]
+    return TABLE[right][role]
 
 
-def require(person: HasRole | None, act: Act) -> None:
+def require(person: HasRole | None, right: Right) -> None:
     """Raise Forbidden unless the table allows it."""
-    refuse_unless(may(person, act))
+    refuse_unless(may(person, right))
 
 
-def refuse_unless(answer: Answer) -> None:
+def refuse_unless(answer: Permission) -> None:
     if not answer.allowed:
         raise Forbidden(answer)

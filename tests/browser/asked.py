@@ -46,12 +46,12 @@ def set_ups(rng: random.Random, at: str) -> list[Data]:
         size = 12.0 if level_type == "electronic" else 2.0
         look = [f"{rng.gauss(0, size):.1f}" for _ in range(4)]
         log = [
-            {"act": "near", "saw": {"spot": {"bearing_deg": rng.randrange(360), "distance_mm": rng.randrange(40)}}},
+            {"step": "near", "saw": {"spot": {"bearing_deg": rng.randrange(360), "distance_mm": rng.randrange(40)}}},
             {
-                "act": "circular",
+                "step": "circular",
                 "saw": {"bubble": {"bearing_deg": rng.randrange(360), "offset_mm": rng.randrange(50) / 10}},
             },
-            {"act": "plate", "saw": {"level": {"along": look[0], "across": look[1]}}},
+            {"step": "plate", "saw": {"level": {"along": look[0], "across": look[1]}}},
         ]
         document = {
             "kind": "set-up",
@@ -72,7 +72,7 @@ def set_ups(rng: random.Random, at: str) -> list[Data]:
         }
         rows.append({"verb": "preview", "document": document, "at": at})
         rows.append(
-            {"verb": "guide", "document": document, "at": at, "act": rng.choice((None, "circular", "plate", "slide"))}
+            {"verb": "guide", "document": document, "at": at, "step": rng.choice((None, "circular", "plate", "slide"))}
         )
     return rows
 

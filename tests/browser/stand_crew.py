@@ -51,15 +51,15 @@ class Crew:
     ) -> None:
         self.page, self.state, self.rng, self.equipment = page, state, rng, equipment
         self.level_type, self.swings = level_type, swings
-        self.now = page.locator("[data-act]")
-        self.acts: list[str] = []
+        self.now = page.locator("[data-step]")
+        self.steps: list[str] = []
 
     @property
-    def act(self) -> str:
-        return self.now.get_attribute("data-act") or ""
+    def step(self) -> str:
+        return self.now.get_attribute("data-step") or ""
 
     def answered(self) -> None:
-        self.page.wait_for_selector("[data-act][data-fresh=true]")
+        self.page.wait_for_selector("[data-step][data-fresh=true]")
 
     def advice(self) -> dict[str, Any]:
         return dict(json.loads(self.now.get_attribute("data-advice") or "{}"))
@@ -111,10 +111,10 @@ class Crew:
         turns = {int(name): amount * self.rng.uniform(0.93, 1.07) for name, amount in self.advice()["turns"].items()}
         self.state = turn_screw(self.equipment, self.state, turns)
 
-    def step(self) -> None:
-        """One act: say, follow, look again or go on."""
-        act = self.act
-        self.acts.append(act)
+    def take_step(self) -> None:
+        """One step: say, follow, look again or go on."""
+        step = self.step
+        self.steps.append(step)
         {
             "near": self._near,
             "over": self._near,
@@ -128,7 +128,7 @@ class Crew:
             "shift": self._shift,
             "slide": self._slide,
             "turn-round": self._round,
-        }.get(act, lambda: self.press("^Done"))()
+        }.get(step, lambda: self.press("^Done"))()
 
     def _near(self) -> None:
         self.report_spot()
@@ -155,7 +155,7 @@ class Crew:
         self.press("look again")
 
     def _by_screws(self) -> None:
-        self.report_spot() if self.act == "back-on" else self.tell_bubble()
+        self.report_spot() if self.step == "back-on" else self.tell_bubble()
         if self.within_tolerance():
             return self.press("^Next")
         self.turn_screws()
@@ -222,7 +222,7 @@ def begin(page: Page, method: str, tag: str = "TS-03", level_type: str = "electr
     page.get_by_role("radio", name=LEVEL_TYPES[level_type]).click()
     page.locator(f"[data-method={method}]").click()
     page.get_by_role("button", name="Guide me").click()
-    page.wait_for_selector("[data-act][data-fresh=true]")
+    page.wait_for_selector("[data-step][data-fresh=true]")
 
 
 def wild(rng: random.Random, equipment: Equipment = WORLD) -> State:

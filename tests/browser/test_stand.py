@@ -1,4 +1,4 @@
-"""The Stand otherwise than led from end to end: a level, acts skipped, noted quickly, habits, files, bad input."""
+"""The Stand otherwise than led from end to end: a level, steps skipped, noted quickly, habits, files, bad input."""
 
 from __future__ import annotations
 
@@ -25,13 +25,13 @@ def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) ->
     visit(page, "/set-up")
     page.get_by_role("button", name="LV-02").click()
     page.get_by_role("button", name="Guide me").click()
-    page.wait_for_selector("[data-act][data-fresh=true]")
+    page.wait_for_selector("[data-step][data-fresh=true]")
     crew = Crew(page, wild(rng), rng)
-    while crew.act != "ring-round":
-        assert len(crew.acts) < 30, crew.acts
-        crew.step()
+    while crew.step != "ring-round":
+        assert len(crew.steps) < 30, crew.steps
+        crew.take_step()
     assert see(WORLD, crew.state).in_ring
-    crew.step()
+    crew.take_step()
     page.get_by_role("button", name="Save this set-up").click()
     page.wait_for_url(re.compile("/records/"))
     expect(page.locator("[data-finding=use]")).to_contain_text("the bubble stays in its ring when turned")
@@ -199,14 +199,14 @@ def test_a_trainee_stores_the_order_and_leaves_it_for_the_chief(opens: Opens) ->
     begin(page, "plummet-first")
     expect(page.locator("[data-step=plate]")).to_be_disabled()
     crew = Crew(page, wild(random.Random(3)), random.Random(3))
-    for act in ("lay-out", "tripod", "mount", "laser-on"):
-        assert crew.act == act
+    for step in ("lay-out", "tripod", "mount", "laser-on"):
+        assert crew.step == step
         crew.press("^Done")
     # Near the mark it goes on only once the plummet is near.
     expect(page.get_by_text("Strict order: this first")).to_be_visible()
     page.get_by_role("button", name="On the mark", exact=True).click()
     crew.press("^Next")
-    assert crew.act == "tread"
+    assert crew.step == "tread"
     page.get_by_role("button", name="Already set up: record it").click()
     fill_quick(page)
     expect(page.get_by_role("button", name="Save this set-up")).to_be_disabled()

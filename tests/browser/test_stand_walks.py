@@ -36,9 +36,9 @@ def test_from_wild_to_done_by_following_the_advice(
     begin(page, method, level_type=level_type)
     equipment = FOUR if method == "four-screws" else WORLD
     crew = Crew(page, wild(rng, equipment), rng, equipment, level_type=level_type, swings=size == DESK)
-    while crew.act != "last-look":
+    while crew.step != "last-look":
         assert len(crew.acts) < 45, crew.acts
-        crew.step()
+        crew.take_step()
     at_end = see(equipment, crew.state)
     assert math.hypot(*at_end.tilt_arcsec) < 30.0
     assert at_end.spot_mm is not None

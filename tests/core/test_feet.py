@@ -122,14 +122,14 @@ class TestSetUps:
         assert found["reduced"]["result"]["height_m"] == pytest.approx(1.56247, abs=5e-5)
         assert [text for text in sentences(found) if METRES.search(text)] == []
 
-    @pytest.mark.parametrize("act", ["tripod", "legs", "shift", "slide", "heights", "last-look"])
-    def test_the_guide_speaks_feet(self, act: str) -> None:
+    @pytest.mark.parametrize("step", ["tripod", "legs", "shift", "slide", "heights", "last-look"])
+    def test_the_guide_speaks_feet(self, step: str) -> None:
         document = self.feet(
             eye_height="5.6",
             tripod={"foot_spacing_m": "2.6"},
             log=[saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3})],
         )
-        found = guide(document, act)
+        found = guide(document, step)
         assert (found["unit"], found["usual"]["foot_spacing_m"], found["usual"]["head_height_m"]) == (
             "ft",
             "3.3",

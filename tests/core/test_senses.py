@@ -42,7 +42,7 @@ def set_up(senses: tuple[str, str], level: Data, stored: Data | None = None, **m
         "mark": {"name": "PC-07"},
         "stand_bearing_deg": STAND,
         "options": {"level_type": "electronic"},
-        "log": [{"act": "plate", "saw": {"level": level}}],
+        "log": [{"step": "plate", "saw": {"level": level}}],
     }
     return {"kind": "set-up", "instrument": instrument, "stored": stored or {}, "observations": observations}
 

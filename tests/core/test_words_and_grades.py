@@ -1,4 +1,4 @@
-"""Headlines against grades, acts that lead somewhere, hints for the right screw, cautions at the act, one answer for a pass."""
+"""Headlines against grades, steps that lead somewhere, hints for the right screw, cautions at the step, one answer for a pass."""
 
 from __future__ import annotations
 
@@ -16,8 +16,8 @@ from naveta_core.history.standing import check_record_of, clears
 from naveta_core.history.summary import summary_of
 from naveta_core.registry import document_of
 from naveta_core.setup.document import SetUpDocument
-from naveta_core.setup.methods import LEVEL_TYPES, SET_UP_METHODS, acts_of, cannot, method_of
-from naveta_core.setup.steps import ACTS
+from naveta_core.setup.methods import LEVEL_TYPES, SET_UP_METHODS, cannot, method_of, steps_of
+from naveta_core.setup.steps import STEPS
 from naveta_core.units.angles import parse_angle
 from naveta_sim import simulate
 from tests.core.plain import adjusting_of, fitting, made_check
@@ -132,7 +132,7 @@ class TestWhatCannotWork:
             {"kind": "set-up", "instrument": self.NONE, "observations": {"method": "plumb-bob", "base": {"screws": 4}}}
         )
         method = method_of(document.observations)
-        names = [act.name for act in acts_of(method, document.plummet)]
+        names = [step.name for step in steps_of(method, document.plummet)]
         assert "four" in names
         assert "plate" not in names
         assert names.index("ease") == names.index("mount") + 1
@@ -158,8 +158,8 @@ class TestWhatCannotWork:
 
 
 def test_cautions_stand_at_their_acts() -> None:
-    assert "battery" in ACTS["lay-out"].cautions
-    assert "base-lock" in ACTS["mount"].cautions
+    assert "battery" in STEPS["lay-out"].cautions
+    assert "base-lock" in STEPS["mount"].cautions
     for kind in ("two-face", "direction-rounds", "direction-accuracy", "tracker"):
         assert "no-plunge" in KINDS[kind].caution_codes["before"], kind
     assert "base-lock" in next(method for method in KINDS["plummet"].methods if method.name == "proven").caution

@@ -75,8 +75,8 @@ def test_a_set_up_is_stored_in_the_chain_and_no_standing_depends_on_it(ines: Api
 
 
 def test_the_guide_knows_the_instrument(ines: Api, station: str) -> None:
-    answer = ines.post("set-up/guide", {"instrument": station, "document": set_up(), "act": None}).json()
-    assert "laser-on" in [short_title["act"] for short_title in answer["steps"]]
+    answer = ines.post("set-up/guide", {"instrument": station, "document": set_up(), "step": None}).json()
+    assert "laser-on" in [short_title["step"] for short_title in answer["steps"]]
     methods = {
         method["method"]: method["cannot"]
         for method in ines.get(f"set-up/methods?instrument={station}").json()["methods"]

@@ -1,4 +1,4 @@
-"""Turning, storing or repairing what a check found: the readings on the way, or only the acts where nothing is read."""
+"""Turning, storing or repairing what a check found: the readings on the way, or only the adjustments where nothing is read."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from .verdict import Judgement, next_of, offers_adjusting
 NOT_PROVED = "The error is not certain enough to turn a screw. Repeat the check, or take more readings."
 
 
-def act_of_adjusting(
+def adjusting_of(
     text: str,
     allowed: bool,
     inputs: Sequence[str] = (),
@@ -42,14 +42,18 @@ def act_of_adjusting(
 
 
 def by_hand(_document: Any, _read: Any, judgement: Judgement, grade: Grade, reads_now: list[Any]) -> Adjusting:
-    """What is stored by the instrument's own routine, or fixed: only the acts the finding calls for. Raises Refused."""
+    """What is stored by the instrument's own routine, or fixed: only the adjustments the finding calls for. Raises Refused."""
     if reads_now:
         given = ", ".join(quote(typed) for typed in reads_now)
         raise Refused([Fault("reads_now", "the value now", given, "nothing: adjust it, then check again")])
-    acts = [text for code, text in next_of(judgement, grade) if code == "adjust" or (code, text) in judgement.to_mend]
+    adjustments = [
+        text for code, text in next_of(judgement, grade) if code == "adjust" or (code, text) in judgement.to_mend
+    ]
     # What may be adjusted without having to be is led through all the same.
-    acts = acts or [quantity.turn for quantity in judgement.quantities if quantity.turn and offers_adjusting(quantity)]
-    return act_of_adjusting(" ".join(dict.fromkeys(acts)) if acts else _why_not(judgement), bool(acts))
+    adjustments = adjustments or [
+        quantity.turn for quantity in judgement.quantities if quantity.turn and offers_adjusting(quantity)
+    ]
+    return adjusting_of(" ".join(dict.fromkeys(adjustments)) if adjustments else _why_not(judgement), bool(adjustments))
 
 
 def _why_not(judgement: Judgement) -> str:

@@ -1,7 +1,7 @@
 """What a kind of check states about itself, and how every check is previewed, reduced and adjusted: one engine for all.
 
 A kind is five files: `document.py` (what is typed: the model, its table of fields, how it is read), `solve.py` (the
-equations), `judge.py` (from figures to quantities and acts), `text.py` (sentences and drawing) and `__init__.py` (this
+equations), `judge.py` (from figures to quantities and what to do), `text.py` (sentences and drawing) and `__init__.py` (this
 statement). Everything else is shared.
 """
 
@@ -105,7 +105,7 @@ class Kind:
     when_bad: tuple[tuple[str, str, str], ...]
     """(code, what to ask or do, why): a bad finding is led through in this order."""
     caution_codes: dict[str, tuple[str, ...]]
-    """By act: before, reading, adjusting; others where a kind has them."""
+    """By moment: before, reading, adjusting; others where a kind has them."""
     watch_condition: str
     main_quantity: str
     quantity_label: str
@@ -214,7 +214,7 @@ class Kind:
         return Preview(complete=True, missing=[], faults=[], progress=progress, picture=result.picture, reduced=result)
 
     def adjusting(self, document: Any, reads_now: list[Any]) -> Adjusting:
-        """The act of adjusting after a complete document; `adjust` must be there. Raises Refused."""
+        """Adjusting after a complete document; `adjust` must be there. Raises Refused."""
         assert self.adjust is not None, f"nothing is adjusted after {self.name}"
         return self.adjust(document, *self.judged(document), reads_now)
 
@@ -255,7 +255,7 @@ class Kind:
         )
 
     def _result(self, document: Any, read: Any, judgement: Judgement, grade: Grade) -> Result:
-        act: Literal["adjusting", "reading"] = "adjusting" if grade == "adjust" else "reading"
+        moment: Literal["adjusting", "reading"] = "adjusting" if grade == "adjust" else "reading"
         return Result(
             kind=self.name,
             result=judgement.figures,
@@ -270,7 +270,7 @@ class Kind:
             shown=judgement.shown,
             picture=self.draw(document, read, judgement),
             work=judgement.work,
-            cautions=cautions(*self.caution_codes[act]),
+            cautions=cautions(*self.caution_codes[moment]),
             worked=judgement.worked,
             core_version=__version__,
         )
@@ -304,7 +304,8 @@ class Kind:
             "who_adjusts": list(self.who_adjusts),
             "when_bad": [{"code": code, "title": title, "text": text} for code, title, text in self.when_bad],
             "cautions": {
-                act: [caution.plain() for caution in cautions(*codes)] for act, codes in self.caution_codes.items()
+                moment: [caution.plain() for caution in cautions(*codes)]
+                for moment, codes in self.caution_codes.items()
             },
             "watch_condition": self.watch_condition,
             "main_quantity": self.main_quantity,

@@ -18,7 +18,7 @@ from ..stats.decision import Grade
 from ..stats.estimate import Estimate
 from ..units.formatting import MINUS, arcsec, capital, figure, joined
 from ..units.numbers import numeral
-from .adjusting import act_of_adjusting, by_hand
+from .adjusting import adjusting_of, by_hand
 from .fields import YES_NO, Choice, Field, Number
 from .form import Group
 from .reader import Reader
@@ -202,9 +202,9 @@ def _quantity(judgement: Judgement, name: str) -> JudgedQuantity | None:
 
 
 def storing(kept: tuple[StoredValue, ...]) -> Any:
-    """The act of storing: new values from old and found; what was not noted is asked for first, in one touch."""
+    """Storing: new values from old and found; what was not noted is asked for first, in one touch."""
 
-    def act(document: Any, read: Any, judgement: Judgement, grade: Grade, reads_now: list[Any]) -> Adjusting:
+    def adjust(document: Any, read: Any, judgement: Judgement, grade: Grade, reads_now: list[Any]) -> Adjusting:
         guide = by_hand(document, read, judgement, grade, [])
         if not guide.allowed:
             return by_hand(document, read, judgement, grade, reads_now)
@@ -213,9 +213,9 @@ def storing(kept: tuple[StoredValue, ...]) -> Any:
         wanted = [entry for entry in found if entry.name not in before.old] if before.on else []
         if not wanted:
             refuse = by_hand(document, read, judgement, grade, reads_now)
-            return act_of_adjusting(f"{_new_values(document, before, judgement, found)} {refuse.text}", True)
+            return adjusting_of(f"{_new_values(document, before, judgement, found)} {refuse.text}", True)
         steps = [_noted(document, before, judgement, found, wanted, i, typed) for i, typed in enumerate(reads_now)]
-        return act_of_adjusting(
+        return adjusting_of(
             f"First note what is stored now: {joined([entry.label for entry in wanted])}. {guide.text}",
             True,
             tuple(entry.label for entry in wanted),
@@ -224,7 +224,7 @@ def storing(kept: tuple[StoredValue, ...]) -> Any:
             steps=steps,
         )
 
-    return act
+    return adjust
 
 
 def _noted(

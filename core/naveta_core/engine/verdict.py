@@ -1,6 +1,6 @@
 """From quantities to a verdict: one rule, one set of sentences, whatever the check.
 
-A kind brings its quantities, what is at fault, and its own words for the acts; the rest is said here.
+A kind brings its quantities, what is at fault, and its own words for what to do; the rest is said here.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""What to do about what was seen at an act: a headline, the steps, and what will then be seen."""
+"""What to do about what was seen at an step: a headline, the steps, and what will then be seen."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ from .observations import base_of, bubble_of, levelled, rests, spot_of, swing_of
 from .reading import limits_of, read
 from .results import Advice, GuideAdvice
 from .site import leg_bearings
-from .steps import Act
+from .steps import SetUpStep
 from .tolerance import NEAR_MM, within_tolerance
 from .tripod import LEGS
 
@@ -31,7 +31,7 @@ MOST_ARCSEC = 28_800.0
 """No advice is asked for a larger tilt: see TiltVector."""
 
 
-def advice_at(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice | None:
+def advice_at(document: SetUpDocument, step: SetUpStep, last: Done) -> GuideAdvice | None:
     """What to do about what was seen: a headline, the steps, and what will then be seen."""
     if last.wrong_direction:
         return _plain(
@@ -40,18 +40,18 @@ def advice_at(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice | No
             "The bubble is on the high side. If it moved towards a leg you shortened, you moved another leg.",
         )
     saw = last.saw
-    if saw is None or within_tolerance(document, act, last):
+    if saw is None or within_tolerance(document, step, last):
         return None
     if bubble_of(document, saw) is not None:
-        return _by_bubble(document, act, last)
-    if saw.swing is not None and act.prompt == "bob":
+        return _by_bubble(document, step, last)
+    if saw.swing is not None and step.prompt == "bob":
         swung = swing_of(document, saw.swing)
         if swung is None or swung.spot is None:
             return _plain(
                 "Both ends of the swing, from both sides.", "Millimetres from the mark, towards your right positive."
             )
     if spot_of(document, saw) is not None:
-        return _by_spot(document, act, last)
+        return _by_spot(document, step, last)
     if saw.level is not None:
         return _by_level(document, saw.level)
     return None
@@ -95,12 +95,12 @@ def _with_lead(kind: str, advice: Advice, understood: str) -> GuideAdvice:
     return GuideAdvice(kind=kind, headline=headline, lines=lines, result=advice.result, understood=understood)
 
 
-def _by_bubble(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
+def _by_bubble(document: SetUpDocument, step: SetUpStep, last: Done) -> GuideAdvice:
     assert last.saw is not None
     bubble, o = bubble_of(document, last.saw), document.observations
     assert bubble is not None
     understood = _bubble_words(document, last)
-    if act.name == "circular-screws" and not bubble.at_wall:
+    if step.name == "circular-screws" and not bubble.at_wall:
         bearing, size = polar(*bubble.tilt())
         return _with_lead(
             "screws", _screws(document, TiltVector(bearing_deg=bearing, arcsec=size * ARCSEC)), understood
@@ -125,32 +125,32 @@ def _bubble_words(document: SetUpDocument, last: Done) -> str:
     return f"{side}, {far}"
 
 
-def _by_spot(document: SetUpDocument, act: Act, last: Done) -> GuideAdvice:
+def _by_spot(document: SetUpDocument, step: SetUpStep, last: Done) -> GuideAdvice:
     assert last.saw is not None
     spot, o, words = spot_of(document, last.saw), document.observations, length_words(document.units.length)
     assert spot is not None
     far = words.small(spot.distance_mm * MM)
     back = (spot.bearing_deg + 180.0) % 360.0
     understood = f"{far} off the mark, {_push(spot.bearing_deg, o.stand_bearing_deg)}"
-    if act.name == "back-on":
+    if step.name == "back-on":
         height = (o.tripod.head_height_m + o.tripod.pivot_height_m) / MM
         size = min(MOST_ARCSEC, spot.distance_mm / height * ARCSEC)
         tilt = TiltVector(bearing_deg=spot.bearing_deg % 360.0, arcsec=size)
         return _with_lead("screws", _screws(document, tilt), understood)
-    if act.name == "shift":
+    if step.name == "shift":
         move = PlanMove(bearing_deg=back, distance_mm=spot.distance_mm)
         shift = ShiftQuery(advice="shift", units=_units(document), move=move, tripod=o.tripod, base=base_of(document))
         return _with_lead("shift", advice_for(shift), understood)
-    if act.name in ("near", "over", "bob"):
+    if step.name in ("near", "over", "bob"):
         method = _push(back, o.stand_bearing_deg)
         headline = {
             "near": f"Bring the plummet {far} {method}: hold two legs, leave the third foot in place.",
             "over": f"Move every foot {far} {method}.",
             "bob": f"Bring the bob {far} {method}.",
-        }[act.name]
+        }[step.name]
         methods = (
             [f"Within {words.small(NEAR_MM * MM)} is close enough for now."]
-            if act.name != "bob"
+            if step.name != "bob"
             else ["Move every foot equally; finish by sliding on the head."]
         )
         return _plain(headline, *methods, understood=understood)

@@ -78,7 +78,7 @@ class Aside(Part):
 
 
 class Saw(Part):
-    """What was seen at an act; one of these, by what the act asks."""
+    """What was seen at an step; one of these, by what the step asks."""
 
     spot: PlanMove | None = None
     bubble: BubblePlace | None = None
@@ -91,9 +91,9 @@ class Saw(Part):
 
 
 class Done(Part):
-    """One entry of the log: an act looked at or confirmed."""
+    """One entry of the log: an step looked at or confirmed."""
 
-    act: str = Field(max_length=30)
+    step: str = Field(max_length=30)
     saw: Saw | None = None
     confirmed: bool = False
     wrong_direction: bool = False

@@ -1,7 +1,7 @@
 """Leading through a set-up: where somebody is in their method, and what follows from what they see.
 
 A pure function of the document: the log says what was seen and done, the way says what comes when. Nothing is locked;
-the act asked for is answered, whichever it is.
+the step asked for is answered, whichever it is.
 """
 
 from __future__ import annotations
@@ -14,11 +14,11 @@ from ..units.lengths import in_unit
 from .answers import advice_at, by_eye, by_rounds
 from .context import TripodGeometry
 from .document import LevelReadings, SetUpDocument
-from .methods import SetUpMethod, acts_of, method_of
+from .methods import SetUpMethod, method_of, steps_of
 from .reading import passes
 from .results import Guide, LaserOn, MethodStep, StepAtHand
 from .site import site_of
-from .steps import ACTS, Act
+from .steps import STEPS, SetUpStep
 from .tips import tips
 from .tolerance import last_of, within_tolerance
 from .trial import trial
@@ -33,15 +33,15 @@ USUAL: dict[str, float] = {
 LASER = {"laser-on", "laser-off"}
 
 
-def guide(document: SetUpDocument, act: str | None = None) -> Guide:
-    """The steps of the way, the act at hand, and what to do about what was last seen at it."""
+def guide(document: SetUpDocument, step: str | None = None) -> Guide:
+    """The steps of the way, the step at hand, and what to do about what was last seen at it."""
     o = document.observations
     method = method_of(o)
-    acts = acts_of(method, document.plummet)
-    names = [act.name for act in acts]
-    may = _may_take(document, method, acts)
-    at = act if act in may else _following(document, method, names)
-    here = ACTS[at]
+    steps = steps_of(method, document.plummet)
+    names = [step.name for step in steps]
+    may = _may_take(document, method, steps)
+    at = step if step in may else _following(document, method, names)
+    here = STEPS[at]
     last = last_of(o, at)
     if here.prompt == "rounds":
         advice = by_rounds(document)
@@ -54,12 +54,12 @@ def guide(document: SetUpDocument, act: str | None = None) -> Guide:
     return Guide(
         method=method.name,
         method_title=method.title,
-        steps=_steps_of_method(document, acts, at, may),
-        act=_at_hand(document, here),
+        steps=_steps_of_method(document, steps, at, may),
+        step=_at_hand(document, here),
         advice=advice,
         within_tolerance=is_enough,
         next=following,
-        next_title=ACTS[following].short_title if following else None,
+        next_title=STEPS[following].short_title if following else None,
         may_skip=is_enough or not o.options.strict,
         tips=tips(document, at),
         trial=trial(document, here, last),
@@ -81,7 +81,7 @@ def _usual(document: SetUpDocument) -> dict[str, str]:
     }
 
 
-def _at_hand(document: SetUpDocument, here: Act) -> StepAtHand:
+def _at_hand(document: SetUpDocument, here: SetUpStep) -> StepAtHand:
     return StepAtHand(
         name=here.name,
         title=here.title,
@@ -94,65 +94,72 @@ def _at_hand(document: SetUpDocument, here: Act) -> StepAtHand:
     )
 
 
-def _asks(document: SetUpDocument, act: Act) -> str:
-    """What is asked at an act; the fine level by the means somebody works with."""
+def _asks(document: SetUpDocument, step: SetUpStep) -> str:
+    """What is asked at an step; the fine level by the means somebody works with."""
     return (
-        f"{act.prompt}-{document.observations.options.level_type}" if act.prompt in ("plate", "rounds") else act.prompt
+        f"{step.prompt}-{document.observations.options.level_type}"
+        if step.prompt in ("plate", "rounds")
+        else step.prompt
     )
 
 
-def _may_take(document: SetUpDocument, method: SetUpMethod, acts: list[Act]) -> list[str]:
-    """The acts that may be taken now: all of them; in strict order only up to the first that is not done."""
+def _may_take(document: SetUpDocument, method: SetUpMethod, steps: list[SetUpStep]) -> list[str]:
+    """The steps that may be taken now: all of them; in strict order only up to the first that is not done."""
     if not document.observations.options.strict:
-        return [act.name for act in acts]
+        return [step.name for step in steps]
     undone = next(
         (
             i
-            for i, act in enumerate(acts)
-            if not within_tolerance(document, act, last_of(document.observations, act.name))
+            for i, step in enumerate(steps)
+            if not within_tolerance(document, step, last_of(document.observations, step.name))
         ),
         -1,
     )
-    following = _following(document, method, [entry.name for entry in acts])
-    return [act.name for i, act in enumerate(acts) if undone < 0 or i <= undone or act.name == following]
+    following = _following(document, method, [entry.name for entry in steps])
+    return [step.name for i, step in enumerate(steps) if undone < 0 or i <= undone or step.name == following]
 
 
 def _following(document: SetUpDocument, method: SetUpMethod, names: list[str]) -> str:
-    """The act at hand: what follows from the last entry of the log."""
-    log = [entry for entry in document.observations.log if entry.act in names]
+    """The step at hand: what follows from the last entry of the log."""
+    log = [entry for entry in document.observations.log if entry.step in names]
     if not log:
         return names[0]
     last = log[-1]
-    if not within_tolerance(document, ACTS[last.act], last):
-        return last.act
-    return _after(document, method, names, last.act) or last.act
+    if not within_tolerance(document, STEPS[last.step], last):
+        return last.step
+    return _after(document, method, names, last.step) or last.step
 
 
-def _after(document: SetUpDocument, method: SetUpMethod, names: list[str], act: str) -> str | None:
-    """What comes after an act. A slide that moved something sends back to the level, a level that was set to the mark."""
+def _after(document: SetUpDocument, method: SetUpMethod, names: list[str], step: str) -> str | None:
+    """What comes after an step. A slide that moved something sends back to the level, a level that was set to the mark."""
     o = document.observations
-    last = last_of(o, act)
-    # Before the fine level had its turn the mark is only come near to: the acts follow one another as they stand.
+    last = last_of(o, step)
+    # Before the fine level had its turn the mark is only come near to: the steps follow one another as they stand.
     levelled = method.levels_by in names and (
-        last_of(o, method.levels_by) is not None or names.index(method.levels_by) < names.index(act)
+        last_of(o, method.levels_by) is not None or names.index(method.levels_by) < names.index(step)
     )
-    if act == method.centres_by and levelled:
-        if last is not None and last.saw is not None and not within_tolerance(document, ACTS[act], last):
+    if step == method.centres_by and levelled:
+        if last is not None and last.saw is not None and not within_tolerance(document, STEPS[step], last):
             return method.levels_by
-        return next((name for name in names if ACTS[name].prompt in ("rounds", "look")), None)
-    if act == method.levels_by and method.centres_by:
+        return next((name for name in names if STEPS[name].prompt in ("rounds", "look")), None)
+    if step == method.levels_by and method.centres_by:
         return method.centres_by
-    if act == "shift" and last is not None and last.saw is not None and not within_tolerance(document, ACTS[act], last):
+    if (
+        step == "shift"
+        and last is not None
+        and last.saw is not None
+        and not within_tolerance(document, STEPS[step], last)
+    ):
         return "plate"
-    at = names.index(act)
+    at = names.index(step)
     return names[at + 1] if at + 1 < len(names) else None
 
 
-def _steps_of_method(document: SetUpDocument, acts: list[Act], at: str, may: list[str]) -> list[MethodStep]:
+def _steps_of_method(document: SetUpDocument, steps: list[SetUpStep], at: str, may: list[str]) -> list[MethodStep]:
     o = document.observations
-    furthest = max((i for i, act in enumerate(acts) if last_of(o, act.name)), default=-1)
+    furthest = max((i for i, step in enumerate(steps) if last_of(o, step.name)), default=-1)
     rows = []
-    for i, entry in enumerate(acts):
+    for i, entry in enumerate(steps):
         last = last_of(o, entry.name)
         if entry.name == at:
             state = "now"
@@ -164,7 +171,7 @@ def _steps_of_method(document: SetUpDocument, acts: list[Act], at: str, may: lis
             state = "open"
         rows.append(
             MethodStep(
-                act=entry.name,
+                step=entry.name,
                 short_title=entry.short_title,
                 title=entry.title,
                 state=state,
@@ -184,10 +191,10 @@ def _converges(document: SetUpDocument) -> str | None:
     )
 
 
-def _laser(document: SetUpDocument, act: str) -> LaserOn | None:
+def _laser(document: SetUpDocument, step: str) -> LaserOn | None:
     """Since when the laser plummet has been on, as far as the log says; the clock is the device's."""
-    turned = [entry for entry in document.observations.log if entry.confirmed and entry.act in LASER]
-    if not turned or turned[-1].act == "laser-off" or turned[-1].at is None or act == "laser-off":
+    turned = [entry for entry in document.observations.log if entry.confirmed and entry.step in LASER]
+    if not turned or turned[-1].step == "laser-off" or turned[-1].at is None or step == "laser-off":
         return None
     text = "The laser plummet is still on. If you see no spot, it may have timed out. Switch it off when done."
     return LaserOn(since=turned[-1].at, after_minutes=LASER_MINUTES, text=text)

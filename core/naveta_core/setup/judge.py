@@ -16,7 +16,7 @@ from ..units.formatting import arcsec, figure, joined, length_words, limit
 from .conditions import circumstances
 from .document import SetUpDocument
 from .findings import budget_of, finding, heights_differ, shown_of, work, worked
-from .methods import acts_of, method_of
+from .methods import method_of, steps_of
 from .reading import Judged, index_limits, limits_of, passes, read
 from .results import SetUpFigures, SetUpPreview
 
@@ -37,10 +37,10 @@ def graded(estimate: Estimate, limits: Limits) -> Decision:
 
 
 def passed_over(judged: Judged) -> list[str]:
-    """What was not confirmed, in the words of the acts."""
+    """What was not confirmed, in the words of the steps."""
     document = judged.document
     o = document.observations
-    confirmed = {entry.act for entry in o.log if entry.confirmed}
+    confirmed = {entry.step for entry in o.log if entry.confirmed}
     if o.level.turned.along is not None or o.ring_holds == "yes":
         confirmed |= {"turn-round", "ring-round"}
     if o.looked_last:
@@ -49,12 +49,12 @@ def passed_over(judged: Judged) -> list[str]:
         confirmed.add("heights")
     if o.zero.reading is not None and str(o.zero.reading).strip():
         confirmed.add("zero")
-    acts = acts_of(method_of(o), document.plummet)
+    steps = steps_of(method_of(o), document.plummet)
     if o.quick:
-        acts = [act for act in acts if act.name in QUICK_PREFILLED]
+        steps = [step for step in steps if step.name in QUICK_PREFILLED]
     if o.mark.free:
-        acts = [act for act in acts if act.name not in ("heights", "focus", "laser-on", "laser-off")]
-    return [act.confirms for act in acts if act.confirms and act.name not in confirmed]
+        steps = [step for step in steps if step.name not in ("heights", "focus", "laser-on", "laser-off")]
+    return [step.confirms for step in steps if step.confirms and step.name not in confirmed]
 
 
 def preview(document: SetUpDocument) -> SetUpPreview:
@@ -170,8 +170,8 @@ def _reasons(judged: Judged, name: str, e: Estimate, limits: Limits, decision: D
     )
     what = "The axis" if tilt else "The plummet"
     if "beyond-limit" in decision.codes:
-        act = "Level again" if tilt else "Slide over the mark again"
-        return [("beyond-limit", f"{what} is {value} out; the limit is {bound}. {act}.")]
+        step = "Level again" if tilt else "Slide over the mark again"
+        return [("beyond-limit", f"{what} is {value} out; the limit is {bound}. {step}.")]
     if tilt and judged.index is None:
         return [
             (

@@ -1,4 +1,4 @@
-"""The methods. A way is data: acts in an order, with conditions; never a screen of its own."""
+"""The methods. A way is data: steps in an order, with conditions; never a screen of its own."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from typing import Any
 from ..documents.envelope import Instrument
 from .context import TribrachGeometry
 from .results import LevelOffer, MethodOffer, SetUpMethods
-from .steps import ACTS, Act
+from .steps import STEPS, SetUpStep
 
 LEVELS = ("level", "digital-level")
 LEVEL_TYPES = ("electronic", "plate", "two-plates")
@@ -16,12 +16,12 @@ LEVEL_TYPES = ("electronic", "plate", "two-plates")
 
 @dataclass(frozen=True, slots=True)
 class SetUpMethod:
-    """A method: its acts in order, and which of them come round again until a pass changes nothing."""
+    """A method: its steps in order, and which of them come round again until a pass changes nothing."""
 
     name: str
     title: str
     good_for: str
-    acts: tuple[str, ...]
+    steps: tuple[str, ...]
     levels_by: str = ""
     centres_by: str = ""
     for_levels: bool = False
@@ -90,16 +90,16 @@ _ALL = (
 SET_UP_METHODS: dict[str, SetUpMethod] = {one.name: one for one in _ALL}
 
 
-def acts_of(method: SetUpMethod, plummet: str | None) -> list[Act]:
-    """The acts of a way for an instrument with this plummet, each once, in order."""
+def steps_of(method: SetUpMethod, plummet: str | None) -> list[SetUpStep]:
+    """The steps of a way for an instrument with this plummet, each once, in order."""
     skipped = {"optical": ("laser-on", "laser-off"), "laser": ("focus",), "none": ("laser-on", "laser-off", "focus")}
     out = skipped.get(plummet or "optical", ())
     if method.name == "plumb-bob":
         out = ("laser-on", "laser-off", "focus")
-    seen: dict[str, Act] = {}
-    for name in method.acts:
+    seen: dict[str, SetUpStep] = {}
+    for name in method.steps:
         if name not in out:
-            seen.setdefault(name, ACTS[name])
+            seen.setdefault(name, STEPS[name])
     return list(seen.values())
 
 
@@ -108,9 +108,9 @@ def method_of(observations: Any) -> SetUpMethod:
     method = SET_UP_METHODS[observations.method]
     if observations.base.screws != 4 or method.name != "plumb-bob":
         return method
-    acts = tuple("four" if act == "plate" else act for act in method.acts)
-    mounted = acts.index("mount") + 1
-    return replace(method, acts=(*acts[:mounted], "ease", *acts[mounted:]), levels_by="four")
+    steps = tuple("four" if step == "plate" else step for step in method.steps)
+    mounted = steps.index("mount") + 1
+    return replace(method, steps=(*steps[:mounted], "ease", *steps[mounted:]), levels_by="four")
 
 
 def cannot(method: SetUpMethod, instrument: Instrument, base: Instrument | None = None) -> str | None:

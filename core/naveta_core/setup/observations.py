@@ -1,4 +1,4 @@
-"""What a person given at an act, as figures: the spot from a bob's swing, the rest position of a vial."""
+"""What a person given at an step, as figures: the spot from a bob's swing, the rest position of a vial."""
 
 from __future__ import annotations
 

@@ -89,9 +89,9 @@ def read(document: SetUpDocument) -> Judged:
 
 
 def _read_log(judged: Judged) -> None:
-    """What was typed at the last look of each act; what was fixed by a later look is past."""
+    """What was typed at the last look of each step; what was fixed by a later look is past."""
     log = judged.document.observations.log
-    latest = {entry.act: i for i, entry in enumerate(log) if entry.saw is not None}
+    latest = {entry.step: i for i, entry in enumerate(log) if entry.saw is not None}
     for i in sorted(latest.values()):
         saw, path = log[i].saw, f"observations.log[{i}].saw"
         assert saw is not None
@@ -294,9 +294,9 @@ def passes(document: SetUpDocument) -> int:
     method = method_of(document.observations)
     rounds, levelled = 0, False
     for entry in document.observations.log:
-        if entry.act in (method.levels_by, "circular-screws"):
+        if entry.step in (method.levels_by, "circular-screws"):
             levelled = True
-        elif entry.act == method.centres_by and levelled:
+        elif entry.step == method.centres_by and levelled:
             rounds, levelled = rounds + 1, False
     return rounds
 

@@ -13,9 +13,9 @@ from .context import TribrachGeometry, WhatIfQuery
 
 
 class MethodStep(Answer):
-    """One act on the string: done, now, open, or passed over."""
+    """One step on the string: done, now, open, or passed over."""
 
-    act: str
+    step: str
     short_title: str
     title: str
     state: str
@@ -132,7 +132,7 @@ class Guide(Answer):
     method: str
     method_title: str
     steps: list[MethodStep]
-    act: StepAtHand
+    step: StepAtHand
     advice: GuideAdvice | None
     within_tolerance: bool
     next: str | None

@@ -12,7 +12,7 @@ from .methods import SET_UP_METHODS
 from .observations import bubble_of, spot_of
 from .reading import centred_by
 from .results import GuideAdvice, ObservedBubble, ObservedSpot, SiteDrawing, SiteLeg, SiteScrew
-from .steps import Act
+from .steps import SetUpStep
 from .tripod import LEGS
 
 WITH_SCREWS = ("plate", "four", "back-on", "circular-screws", "turn-round")
@@ -27,7 +27,7 @@ def leg_bearings(document: SetUpDocument) -> dict[str, float]:
     return fields
 
 
-def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: GuideAdvice | None) -> SiteDrawing:
+def site_of(document: SetUpDocument, step: SetUpStep, last: Done | None, advice: GuideAdvice | None) -> SiteDrawing:
     """Canonical geometry to draw: feet and legs in plan (metres from the middle of the head), spot and bubble as seen."""
     o = document.observations
     result = advice.result if advice else None
@@ -36,7 +36,7 @@ def site_of(document: SetUpDocument, act: Act, last: Done | None, advice: GuideA
     spot = spot_of(document, last.saw) if last and last.saw else None
     return SiteDrawing(
         legs=_legs(document, [move for move in moves if isinstance(move, LegStep | ShiftStep)]),
-        screws=_screws(document, result.screw_turns if result else {}) if act.name in WITH_SCREWS else [],
+        screws=_screws(document, result.screw_turns if result else {}) if step.name in WITH_SCREWS else [],
         stand_bearing_deg=o.stand_bearing_deg % 360.0,
         spot=ObservedSpot(bearing_deg=spot.bearing_deg % 360.0, distance_mm=spot.distance_mm) if spot else None,
         bubble=ObservedBubble(bearing_deg=bubble.bearing_deg, offset_mm=bubble.offset_mm, at_wall=bubble.at_wall)

@@ -1,7 +1,7 @@
-"""The acts of setting up: what to look at, what to do, why, what usually goes wrong, and the caution that belongs there.
+"""The steps of setting up: what to look at, what to do, why, what usually goes wrong, and the caution that belongs there.
 
-`asks` says what a person says at an act: `confirm` (only that it is done), `place`, `eye`, `spot`, `bubble`, `plate`, `bob`,
-`rounds`, `look`, `heights`, `zero`. Nothing is locked: an act may be taken out of turn or passed over; what was passed
+`asks` says what a person says at an step: `confirm` (only that it is done), `place`, `eye`, `spot`, `bubble`, `plate`, `bob`,
+`rounds`, `look`, `heights`, `zero`. Nothing is locked: an step may be taken out of turn or passed over; what was passed
 over stays "not confirmed" in the record when `confirms` names it.
 """
 
@@ -11,8 +11,8 @@ from dataclasses import dataclass
 
 
 @dataclass(frozen=True, slots=True)
-class Act:
-    """One act. `confirms` is what the record calls not confirmed when the act was passed over; empty for hints."""
+class SetUpStep:
+    """One step. `confirms` is what the record calls not confirmed when the step was passed over; empty for hints."""
 
     name: str
     short_title: str
@@ -27,7 +27,7 @@ class Act:
 
 
 _ALL = (
-    Act(
+    SetUpStep(
         "lay-out",
         "Equipment",
         "Lay out everything before you open the case.",
@@ -39,7 +39,7 @@ _ALL = (
         ("traffic", "battery"),
         "equipment laid out",
     ),
-    Act(
+    SetUpStep(
         "tripod",
         "Tripod",
         "Set the tripod up, head level by eye.",
@@ -51,7 +51,7 @@ _ALL = (
         ("leg-drops", "lift"),
         "tripod spread and clamped",
     ),
-    Act(
+    SetUpStep(
         "mount",
         "Mount",
         "Set the foot screws to mid travel, then mount the instrument.",
@@ -63,7 +63,7 @@ _ALL = (
         ("carry", "base-lock", "wind"),
         "instrument held by the fixing screw",
     ),
-    Act(
+    SetUpStep(
         "ease",
         "Mount",
         "Loosen the four screws until each just touches.",
@@ -75,7 +75,7 @@ _ALL = (
         ("force",),
         "screws eased",
     ),
-    Act(
+    SetUpStep(
         "focus",
         "Focus plummet",
         "Focus cross hair and ground in the plummet.",
@@ -87,7 +87,7 @@ _ALL = (
         ("focus-stop",),
         "plummet free of parallax",
     ),
-    Act(
+    SetUpStep(
         "laser-on",
         "Plummet on",
         "Switch the laser plummet on.",
@@ -99,7 +99,7 @@ _ALL = (
         ("laser",),
         "plummet on",
     ),
-    Act(
+    SetUpStep(
         "near",
         "Near the mark",
         "Bring the plummet near the mark with two legs.",
@@ -111,7 +111,7 @@ _ALL = (
         ("lift",),
         "",
     ),
-    Act(
+    SetUpStep(
         "over",
         "Near the mark",
         "Move the whole tripod until it is near the mark.",
@@ -123,7 +123,7 @@ _ALL = (
         ("lift",),
         "",
     ),
-    Act(
+    SetUpStep(
         "tread",
         "Press feet in",
         "Press all three feet in.",
@@ -135,7 +135,7 @@ _ALL = (
         ("tread",),
         "feet pressed in",
     ),
-    Act(
+    SetUpStep(
         "back-on",
         "Back on the mark",
         "Bring the plummet back on the mark with the foot screws.",
@@ -147,7 +147,7 @@ _ALL = (
         (),
         "",
     ),
-    Act(
+    SetUpStep(
         "circular",
         "Circular bubble",
         "Centre the circular bubble with the legs.",
@@ -159,7 +159,7 @@ _ALL = (
         ("leg-drops",),
         "",
     ),
-    Act(
+    SetUpStep(
         "circular-screws",
         "Circular bubble",
         "Centre the circular bubble with the foot screws.",
@@ -171,7 +171,7 @@ _ALL = (
         (),
         "",
     ),
-    Act(
+    SetUpStep(
         "plate",
         "Fine level",
         "Fine level with the foot screws.",
@@ -183,7 +183,7 @@ _ALL = (
         (),
         "",
     ),
-    Act(
+    SetUpStep(
         "four",
         "Fine level",
         "Fine level with opposite pairs of screws.",
@@ -195,7 +195,7 @@ _ALL = (
         ("force",),
         "",
     ),
-    Act(
+    SetUpStep(
         "slide",
         "Slide",
         "Slide the instrument over the mark.",
@@ -207,7 +207,7 @@ _ALL = (
         ("hold",),
         "",
     ),
-    Act(
+    SetUpStep(
         "shift",
         "Shift by a leg",
         "Shift the plummet with a leg.",
@@ -219,7 +219,7 @@ _ALL = (
         ("leg-drops",),
         "",
     ),
-    Act(
+    SetUpStep(
         "bob",
         "Plumb bob",
         "Hang the bob a finger's width above the mark.",
@@ -231,7 +231,7 @@ _ALL = (
         ("bob",),
         "",
     ),
-    Act(
+    SetUpStep(
         "turn-round",
         "Turn by 180°",
         "Turn the instrument by 180° and check again.",
@@ -243,7 +243,7 @@ _ALL = (
         (),
         "turned by 180°",
     ),
-    Act(
+    SetUpStep(
         "ring-round",
         "Turn by 180°",
         "Turn by 180°: does the bubble stay in its ring?",
@@ -255,7 +255,7 @@ _ALL = (
         (),
         "bubble stays in its ring",
     ),
-    Act(
+    SetUpStep(
         "last-look",
         "Final check",
         "Final check: bubble and mark together.",
@@ -267,7 +267,7 @@ _ALL = (
         (),
         "final check of bubble and mark",
     ),
-    Act(
+    SetUpStep(
         "laser-off",
         "Laser off",
         "Switch the laser plummet off.",
@@ -279,7 +279,7 @@ _ALL = (
         ("laser",),
         "laser plummet off",
     ),
-    Act(
+    SetUpStep(
         "heights",
         "Height",
         "Measure the instrument height twice.",
@@ -291,7 +291,7 @@ _ALL = (
         (),
         "height measured twice",
     ),
-    Act(
+    SetUpStep(
         "zero",
         "Direction",
         "Set the starting direction.",
@@ -304,4 +304,4 @@ _ALL = (
         "start direction noted",
     ),
 )
-ACTS: dict[str, Act] = {one.name: one for one in _ALL}
+STEPS: dict[str, SetUpStep] = {one.name: one for one in _ALL}

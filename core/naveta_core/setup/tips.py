@@ -1,4 +1,4 @@
-"""Hints by the place and the weather: which of them belong to an act, from what was given of ground, slope, wind, heat.
+"""Hints by the place and the weather: which of them belong to an step, from what was given of ground, slope, wind, heat.
 
 Nothing here is judged. Without a word about the place there is no hint.
 """
@@ -35,21 +35,21 @@ MATERIAL_IN_HEAT = {
 }
 
 
-def tips(document: SetUpDocument, act: str) -> list[Reason]:
-    """What to mind at an act in this place, a code and a sentence each."""
+def tips(document: SetUpDocument, step: str) -> list[Reason]:
+    """What to mind at an step in this place, a code and a sentence each."""
     rows = [
-        *_ground(document, act),
-        *_slope(document, act),
-        *_feet(document, act),
-        *_wind(document, act),
-        *_heat(document, act),
+        *_ground(document, step),
+        *_slope(document, step),
+        *_feet(document, step),
+        *_wind(document, step),
+        *_heat(document, step),
     ]
-    return reasons([*rows, *_habits(document, act)])
+    return reasons([*rows, *_habits(document, step)])
 
 
-def _ground(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
+def _ground(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
     ground, warm = document.conditions.ground or "", document.conditions.temperature_c
-    if act not in AT_THE_FEET or ground not in GROUND:
+    if step not in AT_THE_FEET or ground not in GROUND:
         return []
     rows = [("ground", GROUND[ground])]
     if ground == "asphalt" and warm is not None and warm >= HOT_C:
@@ -62,8 +62,8 @@ def _ground(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     return rows
 
 
-def _slope(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
-    if act != "tripod" or document.observations.tripod.slope_deg < SLOPE_DEG:
+def _slope(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
+    if step != "tripod" or document.observations.tripod.slope_deg < SLOPE_DEG:
         return []
     rows = [("slope", "Two legs downhill, one up: this keeps it from falling over.")]
     if document.observations.options.stands == "third-along":
@@ -71,8 +71,8 @@ def _slope(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     return rows
 
 
-def _feet(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
-    if act != "tripod" or document.observations.tripod.foot_spacing_m >= WIDE_M:
+def _feet(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
+    if step != "tripod" or document.observations.tripod.foot_spacing_m >= WIDE_M:
         return []
     return [
         (
@@ -82,11 +82,11 @@ def _feet(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     ]
 
 
-def _wind(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
+def _wind(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
     wind = document.conditions.wind
-    if wind == "strong" and act in ("tripod", "mount"):
+    if wind == "strong" and step in ("tripod", "mount"):
         return [("low-in-wind", "In this wind: low and wide, a weight between the legs, and somebody stays with it.")]
-    if wind in ("breeze", "strong") and act == "bob":
+    if wind in ("breeze", "strong") and step == "bob":
         return [
             (
                 "bob-in-wind",
@@ -96,26 +96,26 @@ def _wind(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
     return []
 
 
-def _heat(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
+def _heat(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
     warm, material = document.conditions.temperature_c, document.observations.tripod_material
     rows = []
-    if warm is not None and act == "mount" and (warm >= HOT_C or warm <= COLD_C):
+    if warm is not None and step == "mount" and (warm >= HOT_C or warm <= COLD_C):
         rows.append(
             (
                 "acclimatise",
                 "If the case was warmer or colder, wait 15 minutes before you rely on the level.",
             )
         )
-    if warm is not None and warm >= HOT_C and material and act == "tripod":
+    if warm is not None and warm >= HOT_C and material and step == "tripod":
         rows.append(("legs-in-heat", MATERIAL_IN_HEAT[material]))
-    if warm is not None and warm <= COLD_C and act == "plate":
+    if warm is not None and warm <= COLD_C and step == "plate":
         rows.append(("slow-when-cold", "A cold level vial is slow: wait 20 seconds before you read."))
     return rows
 
 
-def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
+def _habits(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
     o = document.observations
-    if act == "tripod" and o.tripod.slope_deg < SLOPE_DEG:
+    if step == "tripod" and o.tripod.slope_deg < SLOPE_DEG:
         if o.options.stands == "third-along":
             return [
                 (
@@ -124,27 +124,27 @@ def _habits(document: SetUpDocument, act: str) -> list[tuple[str, str]]:
                 )
             ]
         return [("two-to-you", "Two legs towards you: you stand between them, and no leg is where you walk.")]
-    if act == "plate" and o.options.level_type != "electronic" and document.rest_div():
+    if step == "plate" and o.options.level_type != "electronic" and document.rest_div():
         return [
             (
                 "rest-known",
                 f"Reversing point of this level vial: {document.rest_div():+.1f} div. Set the bubble there, not to the middle.",
             )
         ]
-    if act == "plate" and o.options.level_type == "electronic":
+    if step == "plate" and o.options.level_type == "electronic":
         index = document.known_index()
         if index and max(abs(index[0]), abs(index[1])) > KNOWN_FROM * index[2]:
             along, across = (entry * sense for entry, sense in zip(index[:2], document.instrument.senses, strict=True))
             text = f"Index error of this electronic level: {along:+.0f}″ along and {across:+.0f}″ across. Level to these values, not to zero."
             return [("index-known", text)]
-    if act == "last-look":
+    if step == "last-look":
         off = document.known_plummet_mm()
         if off is not None and off > PLUMMET_REPORTED_MM:
             turns = document.instrument.plummet_place != "base"
             level_type = "centre at two headings 180° apart and take the middle" if turns else "use a plumb bob"
             text = f"This plummet points {off:.1f} mm off the axis at {words_of(document).height(1.5)}. For precise work, {level_type}."
             return [("plummet-known", text)]
-    if act == "zero":
+    if step == "zero":
         return [
             (
                 "pack-away",

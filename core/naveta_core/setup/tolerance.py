@@ -1,11 +1,11 @@
-"""What lets one go on at an act: near enough, level enough, done."""
+"""What lets one go on at an step: near enough, level enough, done."""
 
 from __future__ import annotations
 
 from .document import Done, SetUpDocument, SetUpObservations
 from .observations import bubble_of, levelled, rests, spot_of
 from .reading import limits_of, read
-from .steps import Act
+from .steps import SetUpStep
 
 NEAR_MM = 10.0
 """Near enough to tread in: the screws or the slide take the rest."""
@@ -17,22 +17,22 @@ LEVEL_ARCSEC = 5.0
 LEVEL_DIV = 0.2
 
 
-def last_of(o: SetUpObservations, act: str) -> Done | None:
-    return next((entry for entry in reversed(o.log) if entry.act == act), None)
+def last_of(o: SetUpObservations, step: str) -> Done | None:
+    return next((entry for entry in reversed(o.log) if entry.step == step), None)
 
 
-def within_tolerance(document: SetUpDocument, act: Act, last: Done | None) -> bool:
-    """Whether what was last seen at an act lets one go on."""
+def within_tolerance(document: SetUpDocument, step: SetUpStep, last: Done | None) -> bool:
+    """Whether what was last seen at an step lets one go on."""
     o = document.observations
-    if act.prompt == "rounds":
+    if step.prompt == "rounds":
         judged = read(document)
         e = judged.tilt_estimate
         return bool(judged.index is not None and e and e.value <= limits_of(document)["tilt_arcsec"].use)
-    if act.prompt == "heights":
+    if step.prompt == "heights":
         return len(read(document).heights_m) >= 2
-    if act.prompt == "look":
+    if step.prompt == "look":
         return o.looked_last
-    if act.prompt == "zero":
+    if step.prompt == "zero":
         return bool(o.zero.reading is not None and str(o.zero.reading).strip())
     if last is None:
         return False
@@ -40,7 +40,7 @@ def within_tolerance(document: SetUpDocument, act: Act, last: Done | None) -> bo
         return last.confirmed
     spot = spot_of(document, last.saw)
     if spot is not None:
-        least = {"near": NEAR_MM, "over": NEAR_MM, "back-on": BACK_ON_MM, "bob": BOB_MM}.get(act.name, ON_THE_MARK_MM)
+        least = {"near": NEAR_MM, "over": NEAR_MM, "back-on": BACK_ON_MM, "bob": BOB_MM}.get(step.name, ON_THE_MARK_MM)
         return spot.distance_mm <= least
     bubble = bubble_of(document, last.saw)
     if bubble is not None:

@@ -7,7 +7,7 @@ from .context import TILT_MOST_DEG, AdviceUnits, TiltVector, WhatIfQuery
 from .document import Done, Levelled, Saw, SetUpDocument
 from .observations import base_of, bubble_of, levelled, rests, spot_of
 from .results import Trial
-from .steps import Act
+from .steps import SetUpStep
 
 BY = {
     "circular": "legs",
@@ -24,21 +24,21 @@ LEG_STEP_MM, TURN_STEP, SLIDE_STEP_MM = 1.0, 0.05, 1.0
 COARSE_TURN_STEP = 0.25
 
 
-def trial(document: SetUpDocument, act: Act, last: Done | None) -> Trial | None:
+def trial(document: SetUpDocument, step: SetUpStep, last: Done | None) -> Trial | None:
     """None where nothing can be tried: nothing given yet, or feet are to be carried."""
-    by = BY.get(act.name)
+    by = BY.get(step.name)
     if by is None or last is None or last.saw is None or last.wrong_direction:
         return None
-    question = _question(document, act, last.saw)
+    question = _question(document, step, last.saw)
     if question is None:
         return None
-    screws = COARSE_TURN_STEP if act.name in COARSE else TURN_STEP
-    step = {"legs": LEG_STEP_MM, "screws": screws, "slide": SLIDE_STEP_MM}[by]
-    return Trial(by=by, step=step, question=question)
+    screws = COARSE_TURN_STEP if step.name in COARSE else TURN_STEP
+    size = {"legs": LEG_STEP_MM, "screws": screws, "slide": SLIDE_STEP_MM}[by]
+    return Trial(by=by, step=size, question=question)
 
 
-def _question(document: SetUpDocument, act: Act, saw: Saw) -> WhatIfQuery | None:
-    """What was seen at the act, and where the plummet pointed when it was last looked at; None while that is not enough."""
+def _question(document: SetUpDocument, step: SetUpStep, saw: Saw) -> WhatIfQuery | None:
+    """What was seen at the step, and where the plummet pointed when it was last looked at; None while that is not enough."""
     o = document.observations
     bubble, tilt = bubble_of(document, saw), None
     if bubble is not None and bubble.at_wall:
@@ -47,7 +47,7 @@ def _question(document: SetUpDocument, act: Act, saw: Saw) -> WhatIfQuery | None
         return None
     spots = [spot_of(document, entry.saw) for entry in o.log if entry.saw is not None]
     spot = next((spot for spot in reversed(spots) if spot is not None), None)
-    if spot is None and (act.name in ABOUT_THE_SPOT or (bubble is None and tilt is None)):
+    if spot is None and (step.name in ABOUT_THE_SPOT or (bubble is None and tilt is None)):
         return None
     return WhatIfQuery(
         advice="what-if",

@@ -1,4 +1,4 @@
-"""Commands about one person: the name, the act, and a sentence of what came of it."""
+"""Commands about one person: the name, what is done, and a sentence of what came of it."""
 
 from __future__ import annotations
 
@@ -15,12 +15,12 @@ class OfAPerson(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("username")
 
-    def act(self, username: str) -> str:
+    def apply(self, username: str) -> str:
         """Do it; says what was done. Raises Refused."""
         raise NotImplementedError
 
     def handle(self, *args: Any, **options: Any) -> None:
         try:
-            self.stdout.write(self.act(options["username"]))
+            self.stdout.write(self.apply(options["username"]))
         except Refused as error:
             raise CommandError(str(error)) from None

@@ -109,11 +109,11 @@ GROWN: tuple[Data, ...] = (
 
 
 SAW = [
-    {"act": "near", "saw": {"spot": {"bearing_deg": 40, "distance_mm": 30}}},
-    {"act": "tread", "confirmed": True},
-    {"act": "circular", "saw": {"bubble_aside": {"right": "2", "away": "-1"}}},
-    {"act": "plate", "saw": {"level": {"along": "12", "across": "-7"}}},
-    {"act": "slide", "saw": {"spot_aside": {"right": "1.5", "away": "0"}}},
+    {"step": "near", "saw": {"spot": {"bearing_deg": 40, "distance_mm": 30}}},
+    {"step": "tread", "confirmed": True},
+    {"step": "circular", "saw": {"bubble_aside": {"right": "2", "away": "-1"}}},
+    {"step": "plate", "saw": {"level": {"along": "12", "across": "-7"}}},
+    {"step": "slide", "saw": {"spot_aside": {"right": "1.5", "away": "0"}}},
 ]
 END = {
     "level": {"first": {"along": "3", "across": "-2"}, "turned": {"along": "1", "across": "4"}},
@@ -135,7 +135,7 @@ SET_UPS: tuple[Data, ...] = (
             "level": {"by": "plate"},
             "log": [
                 {
-                    "act": "bob",
+                    "step": "bob",
                     "saw": {"swing": {"here": {"left": "-3", "right": "2"}, "round": {"left": "-1", "right": "4"}}},
                 }
             ],

@@ -210,7 +210,7 @@ class TestWhatFollows:
 
     def test_screws_are_turned_towards_the_index_not_towards_zero(self) -> None:
         """The level shows 37″ along and −3″ across: with an index of 7″ and −3″ known, 30″ of lean are left, not 37″."""
-        look = {"act": "plate", "saw": {"level": {"along": "37", "across": "-3"}}}
+        look = {"step": "plate", "saw": {"level": {"along": "37", "across": "-3"}}}
         for stored, lean in ({}, math.hypot(37, 3)), (dict(self.INDEX), 30.0):
             data = {
                 "kind": "set-up",

@@ -1,4 +1,4 @@
-"""What is given before and beside an act: a move tried first, hints by the place, the order kept, a bob's swing, the rest."""
+"""What is given before and beside an step: a move tried first, hints by the place, the order kept, a bob's swing, the rest."""
 
 from __future__ import annotations
 
@@ -177,10 +177,10 @@ class TestSwing:
 
 
 class TestHints:
-    def hinted(self, act: str, conditions: dict[str, Any], **observed: Any) -> list[str]:
+    def hinted(self, step: str, conditions: dict[str, Any], **observed: Any) -> list[str]:
         found = document(**observed)
         changed = found.model_copy(update={"conditions": found.conditions.model_copy(update=conditions)})
-        return [hint["code"] for hint in guide(changed, act)["tips"]]
+        return [hint["code"] for hint in guide(changed, step)["tips"]]
 
     def test_the_place_and_the_weather_are_minded_where_they_matter(self) -> None:
         assert self.hinted("tread", {"ground": "asphalt", "temperature_c": 31.0}) == ["ground", "hot-asphalt"]
@@ -205,17 +205,17 @@ class TestHints:
 class TestStrictOrder:
     def test_what_is_not_due_cannot_be_taken(self) -> None:
         found = guide(document(options={"strict": True}), "plate")
-        assert found["act"]["name"] == "lay-out"
+        assert found["step"]["name"] == "lay-out"
         assert found["may_skip"] is False
-        assert [short_title["act"] for short_title in found["steps"] if short_title["may_take"]] == ["lay-out"]
-        log = [{"act": "lay-out", "confirmed": True}, {"act": "tripod", "confirmed": True}]
+        assert [short_title["step"] for short_title in found["steps"] if short_title["may_take"]] == ["lay-out"]
+        log = [{"step": "lay-out", "confirmed": True}, {"step": "tripod", "confirmed": True}]
         on = guide(document(options={"strict": True}, log=log))
-        assert [short_title["act"] for short_title in on["steps"] if short_title["may_take"]] == [
+        assert [short_title["step"] for short_title in on["steps"] if short_title["may_take"]] == [
             "lay-out",
             "tripod",
             "mount",
         ]
-        assert guide(document(options={"strict": True}, log=log), "tripod")["act"]["name"] == "tripod"
+        assert guide(document(options={"strict": True}, log=log), "tripod")["step"]["name"] == "tripod"
 
     def test_without_it_nothing_is_locked(self) -> None:
         found = guide(document(), "plate")
@@ -272,12 +272,12 @@ class TestTypedInsteadOfTouched:
 
 
 class TestLaser:
-    ON = {"act": "laser-on", "confirmed": True, "at": "2027-03-02T06:40:00+00:00"}
+    ON = {"step": "laser-on", "confirmed": True, "at": "2027-03-02T06:40:00+00:00"}
 
     def test_it_is_said_since_when_it_is_on_until_it_is_off(self) -> None:
         laser = guide(document(log=[self.ON]))["laser"]
         assert (laser["since"], laser["after_minutes"]) == ("2027-03-02T06:40:00+00:00", 3)
-        off = {"act": "laser-off", "confirmed": True, "at": "2027-03-02T06:50:00+00:00"}
+        off = {"step": "laser-off", "confirmed": True, "at": "2027-03-02T06:50:00+00:00"}
         assert guide(document(log=[self.ON, off]))["laser"] is None
         assert guide(document(log=[self.ON]), "laser-off")["laser"] is None
         assert guide(document())["laser"] is None

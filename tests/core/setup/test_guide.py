@@ -11,9 +11,9 @@ from naveta_core.dispatch import answer, reduce
 from naveta_core.documents.envelope import Instrument, Work
 from naveta_core.errors import Refused
 from naveta_core.registry import document_of
-from naveta_core.setup.methods import SET_UP_METHODS, acts_of, cannot
+from naveta_core.setup.methods import SET_UP_METHODS, cannot, steps_of
 from naveta_core.setup.reading import passes
-from naveta_core.setup.steps import ACTS
+from naveta_core.setup.steps import STEPS
 from tests.core.plain import fitting, guide, known
 from tests.core.plain import preview_set_up as preview
 from tests.core.plain import reduce_set_up as judged
@@ -33,8 +33,8 @@ def document(method: str = "plummet-first", instrument: dict[str, Any] = LASER, 
     return document_of({"kind": "set-up", "instrument": instrument, "observations": observations})
 
 
-def saw(act: str, **what: Any) -> dict[str, Any]:
-    return {"act": act, "saw": what}
+def saw(step: str, **what: Any) -> dict[str, Any]:
+    return {"step": step, "saw": what}
 
 
 def whole(**more: Any) -> Any:
@@ -50,18 +50,18 @@ def graded(fields: dict[str, Any]) -> dict[str, str]:
 
 def test_every_way_is_made_of_acts_and_begins_and_ends_alike() -> None:
     for method in SET_UP_METHODS.values():
-        acts = acts_of(method, "optical")
-        assert [act.name for act in acts][:2] == ["lay-out", "tripod"]
-        assert all(act.name in ACTS for act in acts)
-        assert {act.name for act in acts} & {"last-look", "ring-round"}
+        steps = steps_of(method, "optical")
+        assert [step.name for step in steps][:2] == ["lay-out", "tripod"]
+        assert all(step.name in STEPS for step in steps)
+        assert {step.name for step in steps} & {"last-look", "ring-round"}
         assert method.good_for
 
 
 def test_the_plummet_decides_what_is_asked() -> None:
     method = SET_UP_METHODS["plummet-first"]
-    assert [act.name for act in acts_of(method, "laser")][3] == "laser-on"
-    assert [act.name for act in acts_of(method, "optical")][3] == "focus"
-    assert "laser-off" not in [entry.name for entry in acts_of(method, "optical")]
+    assert [step.name for step in steps_of(method, "laser")][3] == "laser-on"
+    assert [step.name for step in steps_of(method, "optical")][3] == "focus"
+    assert "laser-off" not in [entry.name for entry in steps_of(method, "optical")]
 
 
 @pytest.mark.parametrize(
@@ -92,13 +92,13 @@ def test_a_level_that_is_not_there_cannot_be_levelled_by() -> None:
 
 
 def test_one_act_after_the_other_and_none_locked() -> None:
-    assert guide(document())["act"]["name"] == "lay-out"
-    found = guide(document(log=[{"act": "lay-out", "confirmed": True}]))
-    assert (found["act"]["name"], found["next"]) == ("tripod", "mount")
+    assert guide(document())["step"]["name"] == "lay-out"
+    found = guide(document(log=[{"step": "lay-out", "confirmed": True}]))
+    assert (found["step"]["name"], found["next"]) == ("tripod", "mount")
     query = guide(document(), "plate")
-    assert query["act"]["name"] == "plate"
+    assert query["step"]["name"] == "plate"
     states = {
-        short_title["act"]: short_title["state"]
+        short_title["step"]: short_title["state"]
         for short_title in guide(document(log=[saw("plate", level={"along": "40", "across": "0"})]))["steps"]
     }
     assert (states["tread"], states["plate"], states["slide"]) == ("passed", "now", "open")
@@ -110,10 +110,10 @@ def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
         saw("slide", spot=SPOT),
         saw("slide", spot={**SPOT, "distance_mm": 0.3}),
     )
-    assert guide(document(log=[level]))["act"]["name"] == "slide"
+    assert guide(document(log=[level]))["step"]["name"] == "slide"
     assert guide(document(log=[level, off]))["next"] == "plate"
     assert guide(document(log=[off]))["next"] == "plate"  # passed over, and still wanted
-    assert guide(document(log=[level, on]))["act"]["name"] == "turn-round"
+    assert guide(document(log=[level, on]))["step"]["name"] == "turn-round"
     assert passes(document(log=[level, off, level, off, level, on])) == 3
     found = guide(document(log=[level, off] * 4))
     assert found["passes"] == 4
@@ -124,12 +124,12 @@ def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
 def test_before_the_fine_level_the_acts_follow_as_they_stand() -> None:
     """The bob is hung twice: near the mark before the feet are pressed in in, on it after the level."""
     on = saw("bob", spot={"bearing_deg": 0, "distance_mm": 1})
-    assert guide(document("plumb-bob", OPTICAL, log=[on]))["act"]["name"] == "tread"
+    assert guide(document("plumb-bob", OPTICAL, log=[on]))["step"]["name"] == "tread"
     level = saw("plate", level={"along": "2", "across": "1"})
-    assert guide(document("plumb-bob", OPTICAL, log=[on, level]))["act"]["name"] == "bob"
-    assert guide(document("plumb-bob", OPTICAL, log=[on, level, on]))["act"]["name"] == "turn-round"
+    assert guide(document("plumb-bob", OPTICAL, log=[on, level]))["step"]["name"] == "bob"
+    assert guide(document("plumb-bob", OPTICAL, log=[on, level, on]))["step"]["name"] == "turn-round"
     assert (
-        guide(document("level-first", log=[saw("slide", spot={**SPOT, "distance_mm": 0.3})]))["act"]["name"] == "plate"
+        guide(document("level-first", log=[saw("slide", spot={**SPOT, "distance_mm": 0.3})]))["step"]["name"] == "plate"
     )
 
 
@@ -179,7 +179,7 @@ def test_a_bubble_is_understood_and_the_wrong_way_is_answered() -> None:
     found = guide(document(log=[saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3})]))
     assert found["advice"]["understood"] == "in the direction of C, about 3.0 mm off the middle"
     assert [leg["leg"] for leg in found["site"]["legs"] if leg["moves"]] == ["B", "C"]
-    assert found["act"]["cautions"][0]["code"] == "leg-drops"
+    assert found["step"]["cautions"][0]["code"] == "leg-drops"
     wrong = guide(
         document(log=[{**saw("circular", bubble={"bearing_deg": 225, "offset_mm": 3}), "wrong_direction": True}])
     )
@@ -262,7 +262,7 @@ def test_one_vial_with_two_rest_positions_was_moved_between_the_looks() -> None:
 
 def test_the_rest_position_last_found_is_taken_unless_one_is_typed() -> None:
     """Bubble at 1.1 and 0.9 with a rest of 1: 0.1 and −0.1 off, 20″ a division; within a fifth of a division each."""
-    seen = {"act": "plate", "saw": {"level": {"along": "1.1", "across": "0.9"}}}
+    seen = {"step": "plate", "saw": {"level": {"along": "1.1", "across": "0.9"}}}
     known = {"stored": {"reversal_div": 1.0}}
 
     def told(**more: Any) -> dict[str, Any]:

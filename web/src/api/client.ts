@@ -66,8 +66,8 @@ export function sessionBegan(): void {
 
 type SignedOut = () => void;
 let onSignedOut: SignedOut = () => undefined;
-export function whenSignedOut(act: SignedOut): void {
-  onSignedOut = act;
+export function whenSignedOut(listener: SignedOut): void {
+  onSignedOut = listener;
 }
 
 let asOf: string | null = null;

@@ -942,7 +942,7 @@ export interface paths {
         put?: never;
         /**
          * Guide Set Up
-         * @description The act at hand of a set-up, and what follows from what was last seen at it. Stores nothing.
+         * @description The step at hand of a set-up, and what follows from what was last seen at it. Stores nothing.
          */
         post: operations["guide_set_up"];
         delete?: never;
@@ -1002,7 +1002,7 @@ export interface components {
         };
         /**
          * Adjusting
-         * @description The act of adjusting: target, tool, and what each reading since leaves to be done. `inputs`: what is typed each
+         * @description Adjusting: target, tool, and what each reading since leaves to be done. `inputs`: what is typed each
          *     time, one figure or two (then joined by a blank); without any nothing is read on the way.
          */
         Adjusting: {
@@ -1079,7 +1079,7 @@ export interface components {
         };
         /**
          * Allowed
-         * @description Whether the signed-in person may do an act, else the sentence that says why not.
+         * @description Whether the signed-in person may do an right, else the sentence that says why not.
          */
         Allowed: {
             /** Allowed */
@@ -2114,11 +2114,9 @@ export interface components {
         };
         /**
          * Done
-         * @description One entry of the log: an act looked at or confirmed.
+         * @description One entry of the log: an step looked at or confirmed.
          */
         Done: {
-            /** Act */
-            act: string;
             /**
              * At
              * @default null
@@ -2131,6 +2129,8 @@ export interface components {
             confirmed: boolean;
             /** @default null */
             saw: components["schemas"]["Saw"] | null;
+            /** Step */
+            step: string;
             /**
              * Wrong Direction
              * @default false
@@ -2728,7 +2728,6 @@ export interface components {
          * @description Where somebody is in a set-up, and what to do now.
          */
         Guide: {
-            act: components["schemas"]["StepAtHand"];
             advice: components["schemas"]["GuideAdvice"] | null;
             /** Converges */
             converges: string | null;
@@ -2748,6 +2747,7 @@ export interface components {
             /** Passes */
             passes: number;
             site: components["schemas"]["SiteDrawing"];
+            step: components["schemas"]["StepAtHand"];
             /** Steps */
             steps: components["schemas"]["MethodStep"][];
             /** Tips */
@@ -3527,17 +3527,17 @@ export interface components {
         };
         /**
          * MethodStep
-         * @description One act on the string: done, now, open, or passed over.
+         * @description One step on the string: done, now, open, or passed over.
          */
         MethodStep: {
-            /** Act */
-            act: string;
             /** May Take */
             may_take: boolean;
             /** Short Title */
             short_title: string;
             /** State */
             state: string;
+            /** Step */
+            step: string;
             /** Title */
             title: string;
         };
@@ -4875,7 +4875,7 @@ export interface components {
         };
         /**
          * Saw
-         * @description What was seen at an act; one of these, by what the act asks.
+         * @description What was seen at an step; one of these, by what the step asks.
          */
         Saw: {
             /** @default null */
@@ -8199,17 +8199,17 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /**
-                     * Act
-                     * @default null
-                     */
-                    act?: string | null;
                     document: components["schemas"]["CheckDocument"];
                     /**
                      * Instrument
                      * @default null
                      */
                     instrument?: string | null;
+                    /**
+                     * Step
+                     * @default null
+                     */
+                    step?: string | null;
                 };
             };
         };

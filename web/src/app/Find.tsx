@@ -1,4 +1,4 @@
-// Search and glossary: a check, an act, a setting or a term, by any of its names; the keys of the bench below.
+// Search and glossary: a check, an action, a setting or a term, by any of its names; the keys of the bench below.
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
@@ -54,9 +54,9 @@ function Found({ sought, onSeek, onGo }: { sought: string; onSeek: (text: string
   const shown = terms.filter((term) => answers([term.term, ...term.also].join(" "), sought));
   return (
     <div className="grid gap-4">
-      <input className="field" type="search" aria-label="Find a check, an act, a setting or a term" placeholder="peg test, base, rod, error budget …" value={sought} autoFocus onChange={(event) => onSeek(event.target.value)} />
+      <input className="field" type="search" aria-label="Find a check, an action, a setting or a term" placeholder="peg test, base, rod, error budget …" value={sought} autoFocus onChange={(event) => onSeek(event.target.value)} />
       {(checks.length > 0 || places.length > 0) && (
-        <ul className="m-0 grid list-none gap-1 p-0" aria-label="Checks, acts and settings">
+        <ul className="m-0 grid list-none gap-1 p-0" aria-label="Checks, actions and settings">
           {checks.map((kind) => (
             <Row key={kind.kind} to={`/bench?check=${kind.kind}`} group="Check" name={kind.title} onGo={onGo} />
           ))}

@@ -22,9 +22,9 @@ export function Notices({ children }: { children: ReactNode }) {
   }, [notice]);
   const undo = useMemo(
     () => async () => {
-      const act = notice?.undo;
+      const undo = notice?.undo;
       setNotice(null);
-      await act?.();
+      await undo?.();
     },
     [notice],
   );

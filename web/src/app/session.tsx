@@ -14,7 +14,7 @@ type Here = {
   session: Session;
   /** The signed-in person; a missing one is asked for over the page. */
   person: Person | null;
-  may: (act: string) => { allowed: boolean; text: string };
+  may: (right: string) => { allowed: boolean; text: string };
   signIn: (username: string, password?: string) => Promise<void>;
   signOut: () => Promise<void>;
   /** The server's clock when the session was last asked for: what plots and ages are given from. */
@@ -117,7 +117,7 @@ export function SessionProvider({ children, waiting, failed }: { children: React
 
   const here = useMemo<Here | null>(() => {
     if (!session) return null;
-    const may = (act: string) => session.rights[act] ?? { allowed: false, text: "Sign in first." };
+    const may = (right: string) => session.rights[right] ?? { allowed: false, text: "Sign in first." };
     const now = new Date(session.now);
     return { session, person: gone ? null : (session.person ?? null), may, signIn, signOut, now };
   }, [session, gone, signIn, signOut]);

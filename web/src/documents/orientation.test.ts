@@ -55,8 +55,8 @@ describe("an orientation", () => {
 
 describe("a set-up", () => {
   it("keeps a log and counts whole minutes, never none", () => {
-    const draft = logged(beginSetUp("TS-03", "tam", { method: "plummet-first" }), { act: "lay-out", confirmed: true });
-    expect(draft.document.observations.log).toEqual([{ act: "lay-out", confirmed: true }]);
+    const draft = logged(beginSetUp("TS-03", "tam", { method: "plummet-first" }), { step: "lay-out", confirmed: true });
+    expect(draft.document.observations.log).toEqual([{ step: "lay-out", confirmed: true }]);
     const begun = "2027-03-02T06:40:00+00:00";
     expect(minutesSince(begun, new Date("2027-03-02T06:40:10Z"))).toBe("1");
     expect(minutesSince(begun, new Date("2027-03-02T06:52:40Z"))).toBe("13");

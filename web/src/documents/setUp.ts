@@ -13,7 +13,7 @@ export type Options = { together?: boolean; level_type?: LevelType; legs_may?: "
 export type Tripod = { foot_spacing_m?: string; head_height_m?: string; slope_deg?: string; shorten_mm?: Record<string, string>; lengthen_mm?: Record<string, string> };
 export type Conditions = { ground?: string; wind?: string; temperature_c?: string };
 
-export type LogEntry = { act: string; saw?: Saw; confirmed?: boolean; wrong_direction?: boolean; at?: string };
+export type LogEntry = { step: string; saw?: Saw; confirmed?: boolean; wrong_direction?: boolean; at?: string };
 
 export type SetUpDocument = {
   kind: "set-up";

@@ -34,11 +34,11 @@ async function ask<T>(question: Question | null, server: () => Promise<T>): Prom
 
 type Any = { kind: string };
 
-/** Where somebody is in a set-up and what to do now; `act` asks for another act than the one at hand. */
-export async function guide(instrument: string, document: Any, act: string | null, signal?: AbortSignal): Promise<Guide> {
+/** Where somebody is in a set-up and what to do now; `step` asks for another step than the one at hand. */
+export async function guide(instrument: string, document: Any, step: string | null, signal?: AbortSignal): Promise<Guide> {
   const known = instrumentContext(instrument);
-  const question = known && { verb: "guide", document, at: nowWithOffset(), act, ...known };
-  const answer = await ask<Guide>(question, () => send("POST", "/api/set-up/guide", { instrument, document, act }, signal));
+  const question = known && { verb: "guide", document, at: nowWithOffset(), step, ...known };
+  const answer = await ask<Guide>(question, () => send("POST", "/api/set-up/guide", { instrument, document, step }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
 }

@@ -5,15 +5,15 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { NoSignal, Problem, type Fault } from "../api/client";
 
-/** A page's head: what matters now, the line below it, and its one or two outlined acts. */
-export function Head({ title, sub, acts }: { title: ReactNode; sub?: ReactNode; acts?: ReactNode }) {
+/** A page's head: what matters now, the line below it, and its one or two outlined actions. */
+export function Head({ title, sub, actions }: { title: ReactNode; sub?: ReactNode; actions?: ReactNode }) {
   return (
     <header className="flex flex-wrap items-end justify-between gap-x-6 gap-y-3">
       <div className="min-w-0">
         <h1>{title}</h1>
         {sub && <p className="sub mt-1">{sub}</p>}
       </div>
-      {acts && <div className="flex flex-wrap gap-3 no-print">{acts}</div>}
+      {actions && <div className="flex flex-wrap gap-3 no-print">{actions}</div>}
     </header>
   );
 }

@@ -1,12 +1,12 @@
-// Acts that want a right, and acts that want a reason.
+// Actions that need a right, and actions that need a reason.
 import { type ReactNode, useState } from "react";
 import { useHappening } from "../app/events";
 import { Dialog } from "./parts";
 
-/** An act that is not allowed is greyed with its sentence, never hidden. */
-export function PermissionButton({ right, onAct, children }: { right: { allowed: boolean; text: string }; onAct: () => void; children: ReactNode }) {
+/** An action that is not allowed is greyed with its sentence, never hidden. */
+export function PermissionButton({ right, onPress, children }: { right: { allowed: boolean; text: string }; onPress: () => void; children: ReactNode }) {
   return (
-    <button className="btn" aria-disabled={!right.allowed} title={right.allowed ? undefined : right.text} onClick={() => right.allowed && onAct()}>
+    <button className="btn" aria-disabled={!right.allowed} title={right.allowed ? undefined : right.text} onClick={() => right.allowed && onPress()}>
       <span>
         {children}
         {!right.allowed && <span className="block text-[14px] font-[440]">{right.text}</span>}

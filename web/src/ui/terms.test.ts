@@ -20,7 +20,7 @@ describe("terms in a sentence", () => {
 describe("search", () => {
   const found = (sought: string) => FINDABLE.filter((place) => answers(`${place.name} ${place.also}`, sought)).map((place) => place.name);
 
-  it("finds an act and a setting by other names", () => {
+  it("finds an action and a setting by other names", () => {
     expect(found("error budget")).toEqual(["Accuracy forecast"]);
     expect(found("comma")).toEqual(["Decimal mark"]);
     expect(found("resection")).toEqual(["Station orientation"]);

@@ -9,7 +9,7 @@ from __future__ import annotations
 from math import hypot
 from typing import Any, TypeVar
 
-from ...engine.adjusting import act_of_adjusting
+from ...engine.adjusting import adjusting_of
 from ...engine.conditions import Circumstances, Needs
 from ...engine.converging import converging, read_points
 from ...engine.kind import SheetProgress
@@ -110,7 +110,7 @@ def bubble_to_middle(
 ) -> Adjusting:
     """The bubble to the middle by the vial's own screws, with what is left after each turn. Raises Refused."""
     quantity, start = judgement.quantities[0], vial_error_of(judgement)
-    return act_of_adjusting(
+    return adjusting_of(
         quantity.turn,
         quantity.may_turn(),
         ("right", "away from you"),

@@ -51,10 +51,10 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _circumstances: Circ
     kilometre = found.s
     gap = mean(first) - mean(second)
     stated = document.instrument.levelling_accuracy_mm_per_km
-    more, acts, bound_mm = _between(full, s, dof, len(first), gap, read.permitted_mm)
+    more, first_actions, bound_mm = _between(full, s, dof, len(first), gap, read.permitted_mm)
     quantity = held_against(
         document, MAIN, "the standard deviation", "mm/km", found, stated,
-        () if full else more, acts,
+        () if full else more, first_actions,
     )  # fmt: skip
     figures = LevellingAccuracyFigures(
         levelling_sigma_mm_per_km=kilometre,

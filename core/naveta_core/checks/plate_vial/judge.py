@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...engine.adjusting import act_of_adjusting
+from ...engine.adjusting import adjusting_of
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.parser import Parser, number
@@ -143,7 +143,7 @@ def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, r
             else f"{figure(abs(left), 1)} div {'right' if left > 0 else 'left'} left, with the level vial screw only."
         )
         steps.append(AdjustingStep(given=str(given), left=left, done=done, text=sentence))
-    return act_of_adjusting(
+    return adjusting_of(
         quantity.turn,
         quantity.may_turn(),
         ("",),

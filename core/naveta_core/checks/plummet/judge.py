@@ -8,7 +8,7 @@ from __future__ import annotations
 from math import hypot
 from typing import Any
 
-from ...engine.adjusting import act_of_adjusting
+from ...engine.adjusting import adjusting_of
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.converging import converging, read_points
 from ...engine.kind import SheetProgress
@@ -184,7 +184,7 @@ def on_to_axis(
     """The plummet on to the axis point, one axis at a time, with the mark predicted after each turn. Raises Refused."""
     quantity, last = judgement.quantities[0], last_repeat(read.sets[-1][1])[-1]
     start, axis = (last.x, last.y), axis_of(judgement)
-    return act_of_adjusting(
+    return adjusting_of(
         quantity.turn,
         quantity.may_turn() and quantity.limits.adjustable,
         ("right", "away"),

@@ -128,10 +128,10 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
 def _looked(document: Tripod, judgement: Judgement) -> list[CodedText]:
     reasons: list[CodedText] = []
     o = document.observations
-    for name, _, code, text, act, mend in LOOKS:
+    for name, _, code, text, mend_code, mend in LOOKS:
         if getattr(o, name) == "no":
             reasons.append((code, text))
-            judgement.to_mend.append((act, mend))
+            judgement.to_mend.append((mend_code, mend))
     if any(getattr(o, name) is None for name, *_ in LOOKS):
         reasons.append(("not-looked", "Clamps, hinges and shoes were not all checked."))
     return reasons

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from math import fsum, sqrt
 from typing import Any
 
-from ...engine.adjusting import act_of_adjusting
+from ...engine.adjusting import adjusting_of
 from ...engine.conditions import Circumstances
 from ...engine.parser import Parser, ordinal
 from ...engine.verdict import JudgedQuantity, Judgement
@@ -332,7 +332,7 @@ def reticle_to_target(
         for typed, entry in zip(reads_now, read_now, strict=True)
         if entry is not None
     ]
-    return act_of_adjusting(
+    return adjusting_of(
         f"Do not move the level. Bring staff {seen.staff} from {words.reading(start)} to {words.reading(target)}.",
         judgement.quantities[0].may_turn(),
         ("",),

@@ -9,5 +9,5 @@ from people.services import let_go
 class Command(OfAPerson):
     help = "A leaver signs in no more."
 
-    def act(self, username: str) -> str:
+    def apply(self, username: str) -> str:
         return f"{let_go(actor=None, username=username, active=False).name} signs in no more."

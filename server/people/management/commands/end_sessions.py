@@ -9,5 +9,5 @@ from people.services import end_sessions
 class Command(OfAPerson):
     help = "End every session of somebody, on a lost tablet too."
 
-    def act(self, username: str) -> str:
+    def apply(self, username: str) -> str:
         return f"Every session of {end_sessions(actor=None, username=username).name} has ended."

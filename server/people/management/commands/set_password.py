@@ -11,6 +11,6 @@ from people.services import reset_password
 class Command(OfAPerson):
     help = "Give somebody a new password."
 
-    def act(self, username: str) -> str:
+    def apply(self, username: str) -> str:
         password = getpass.getpass("New password (ten characters or more): ")
         return f"{reset_password(actor=None, username=username, password=password).name} has a new password; every session has ended."

@@ -97,7 +97,7 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
   );
   return (
     <div className="grid gap-4">
-      <Head title="Accuracy forecast" sub="Error budget: every part with its value, largest first, and how to reduce it." acts={<Back to={over ? `/records/${over}` : "/set-up"}>{over ? "To the set-up" : "To the set-ups"}</Back>} />
+      <Head title="Accuracy forecast" sub="Error budget: every part with its value, largest first, and how to reduce it." actions={<Back to={over ? `/records/${over}` : "/set-up"}>{over ? "To the set-up" : "To the set-ups"}</Back>} />
       <div className="grid items-start gap-4 desk:grid-cols-[420px_minmax(0,1fr)]">
         <section className="card grid gap-4 p-5" aria-label="Input">
           <Choice label="Work" value={work} options={[...KINDS]} onChange={setWork} />

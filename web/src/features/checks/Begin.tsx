@@ -45,7 +45,7 @@ function Prepare({ item, kind, open }: { item: Instrument; kind: Kind; open: Dra
           </>
         }
         sub={`${item.model}. About ${kind.minutes} minutes.`}
-        acts={round ? <Back to={`/bench/readiness/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${item.tag}`}>Other checks of {item.tag}</Back>}
+        actions={round ? <Back to={`/bench/readiness/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${item.tag}`}>Other checks of {item.tag}</Back>}
       />
       <GoOn tag={item.tag} open={open} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
@@ -110,7 +110,7 @@ function QuickChecksFirst({ begun: { method, looks, setLooks } }: { begun: Begun
 
 type Progress = Preview["progress"] | undefined;
 
-/** What a look just answered says, in the core's words, and the act that belongs to it. */
+/** What a look just answered says, in the core's words, and the action that belongs to it. */
 function QuickCheckMessages({ progress, tag }: { progress: Progress; tag: string }) {
   if (!progress?.looks.length) return null;
   return (

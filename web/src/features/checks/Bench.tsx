@@ -41,7 +41,7 @@ export function Bench() {
       <Head
         title={mine.length ? (mine.length === 1 ? "One check is open" : `${mine.length} checks are open`) : "Bench"}
         sub={kinds.length ? `${kinds.length} kinds of check, in the order they depend on each other.` : undefined}
-        acts={
+        actions={
           <button className="btn" onClick={() => setDialog("load")}>
             Load from a file
           </button>

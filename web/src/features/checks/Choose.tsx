@@ -42,7 +42,7 @@ export function Choose() {
           )
         }
         sub={`${entry.model}. In the order they depend on each other.`}
-        acts={
+        actions={
           <>
             <Back to={`/instruments/${entry.tag}`}>Back to {entry.tag}</Back>
             {rows.some((row) => row.kind.quick) && (

@@ -17,7 +17,7 @@ import { Back, Dialog, Head, Waiting } from "../../ui/parts";
 import { usePreview } from "../../hooks/useQuestion";
 import { type Change, useDraft } from "../../hooks/useDraft";
 import { lowered } from "../../ui/words";
-import { FileActs } from "./FileActs";
+import { FileActions } from "./FileActions";
 import { FindingPanel } from "./FindingPanel";
 import { KeyBar } from "./KeyBar";
 import { NoRoomLine } from "../../ui/NoRoomLine";
@@ -75,7 +75,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   const saying = usePreview<Preview>(tag, toSend(document));
   const answer = saying.answer;
   const save = useSave(draft, kind.title, finished(document, form));
-  const { keys, at, focused, bar } = useKeys(draft, form, change, save.act);
+  const { keys, at, focused, bar } = useKeys(draft, form, change, save.press);
   const changes = useChanges(draft, change);
   const [dialog, setDialog] = useState<"steps" | "file" | null>(null);
   const discard = useDiscard(draft, `${kind.title} of ${draft.instrument} discarded.`, `/bench/${draft.id}`);
@@ -97,7 +97,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
       <KeyBar shown={focused} onKey={bar} />
       <SheetDialog draft={draft} kind={kind} form={form} change={change} faults={answer?.faults ?? []} open={dialog === "steps"} onClose={() => setDialog(null)} />
       <Dialog title="This field sheet" open={dialog === "file"} onClose={() => setDialog(null)}>
-        <FileActs draft={draft} onDiscard={() => void discard()} />
+        <FileActions draft={draft} onDiscard={() => void discard()} />
       </Dialog>
     </div>
   );
@@ -115,7 +115,7 @@ function Title({ draft, kind, onOpen }: { draft: Draft; kind: Kind; onOpen: (dia
         </>
       }
       sub={`${instrument.data ? `${instrument.data.model}. ` : ""}${draft.stage === "as-left" ? "After adjusting. " : ""}${method ? `${method.title}.` : ""}`}
-      acts={
+      actions={
         <>
           {draft.round && <Back to={`/bench/readiness/${draft.round}`}>Back to the pre-work check</Back>}
           <button className="btn" onClick={() => onOpen("steps")}>

@@ -1,4 +1,4 @@
-// Beside the sheet: what can be said already, then the finding, then the one act that matters now.
+// Beside the sheet: what can be said already, then the finding, then the one action that matters now.
 import { type Kind, NoSignal, type Preview, type Result } from "../../api/client";
 import type { Draft } from "../../documents/draft";
 import { FindingView, NextSteps } from "../../ui/FindingView";
@@ -29,7 +29,7 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
       )}
       {!noSignal && wrong !== null && <Trouble error={wrong} />}
       {result && <Guided result={result} kind={kind} onAgain={onAgain} />}
-      {(result || (noSignal && save.finished)) && <SaveAct draft={draft} save={save} />}
+      {(result || (noSignal && save.finished)) && <SaveAction draft={draft} save={save} />}
       {!result && <Cautions cautions={kind.cautions["reading"] ?? []} />}
     </section>
   );
@@ -80,7 +80,7 @@ function Guided({ result, kind, onAgain }: { result: Result; kind: Kind; onAgain
   );
 }
 
-function SaveAct({ draft, save }: { draft: Draft; save: Save }) {
+function SaveAction({ draft, save }: { draft: Draft; save: Save }) {
   const word = draft.amends ? "Save the correction" : draft.stage === "as-left" ? "Save as left" : "Save as found";
   if (!save.allowed)
     return (
@@ -98,7 +98,7 @@ function SaveAct({ draft, save }: { draft: Draft; save: Save }) {
     );
   return (
     <div className="stuck no-print">
-      <button id="save-now" className="btn now site w-full" disabled={save.busy} onClick={save.act}>
+      <button id="save-now" className="btn now site w-full" disabled={save.busy} onClick={save.press}>
         {save.busy ? "Saving…" : word}
       </button>
     </div>

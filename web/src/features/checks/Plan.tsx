@@ -87,7 +87,7 @@ function Plan({ item, kind }: { item: Instrument; kind: Kind }) {
           </>
         }
         sub="Possible targets: distance, and height above the telescope (minus if lower)."
-        acts={<Back to={`/bench/new/${item.tag}/two-face`}>Back to the two-face check</Back>}
+        actions={<Back to={`/bench/new/${item.tag}/two-face`}>Back to the two-face check</Back>}
       />
       <div className="grid items-start gap-4 desk:grid-cols-[440px_minmax(0,1fr)]">
         <section className="card grid gap-5 p-5" aria-label="Targets in sight">

@@ -169,7 +169,7 @@ const KIND = { repeat_label: "Run it again from the other end", when_bad: [{ cod
 
 function panel(saying: Partial<Answered<Preview>>, save: Partial<Save> = {}, more: Partial<Draft> = {}) {
   const draft = { ...begin({ kind: "two-peg", instrument: "LV-07", owner: "tam" }), ...more };
-  const full: Save = { act: vi.fn(), busy: false, finished: false, allowed: true, why: "", leave: vi.fn(), ...save };
+  const full: Save = { press: vi.fn(), busy: false, finished: false, allowed: true, why: "", leave: vi.fn(), ...save };
   const otherEnd = vi.fn();
   render(
     <QueryClientProvider client={new QueryClient()}>
@@ -190,13 +190,13 @@ describe("the finding", () => {
     expect(screen.getByText(/Never point the telescope/)).toBeTruthy();
   });
 
-  it("is a sentence with its grade, leads to the other end first, and has one coral act", async () => {
+  it("is a sentence with its grade, leads to the other end first, and has one coral button", async () => {
     const { full, otherEnd } = panel({ answer: { ...EMPTY, complete: true, reduced: RESULT } });
     expect(screen.getByText("Line of sight 24.1″ up, ± 4.4″.")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Run it again from the other end" }));
     expect(otherEnd).toHaveBeenCalledOnce();
     await userEvent.click(screen.getByRole("button", { name: "Save as found" }));
-    expect(full.act).toHaveBeenCalledOnce();
+    expect(full.press).toHaveBeenCalledOnce();
     expect(document.querySelectorAll(".btn.now")).toHaveLength(1);
   });
 
@@ -214,7 +214,7 @@ describe("the finding", () => {
     const save = screen.getByRole("button", { name: "Save as found" });
     expect(save.getAttribute("aria-disabled")).toBe("true");
     await userEvent.click(save);
-    expect(full.act).not.toHaveBeenCalled();
+    expect(full.press).not.toHaveBeenCalled();
     expect(screen.getByText("A crew chief saves it.")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Leave it for my crew chief" }));
     expect(full.leave).toHaveBeenCalledOnce();

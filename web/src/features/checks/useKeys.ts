@@ -70,7 +70,7 @@ export function useKeys(draft: Draft, form: Placed[], change: Change, save: () =
     if (by === 1) go(SAVE_ID);
   };
   const key = (spot: Spot, what: InputKey) => {
-    const acts: Record<InputKey, () => void> = {
+    const actions: Record<InputKey, () => void> = {
       save,
       sign: () => type(spot.path, otherSign(textAt(document, spot.path))),
       more: () => more(spot.group),
@@ -79,7 +79,7 @@ export function useKeys(draft: Draft, form: Placed[], change: Change, save: () =
       next: () => step(spot, 1),
       back: () => step(spot, -1),
     };
-    acts[what]();
+    actions[what]();
   };
   const keys: Keys = {
     type,

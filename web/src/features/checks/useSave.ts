@@ -7,7 +7,7 @@ import { useHere } from "../../app/session";
 import type { Draft } from "../../documents/draft";
 import { findDraft, storeDraft } from "../../device/device";
 
-export type Save = { act: () => void; busy: boolean; finished: boolean; allowed: boolean; why: string; leave: () => void };
+export type Save = { press: () => void; busy: boolean; finished: boolean; allowed: boolean; why: string; leave: () => void };
 
 /** `finished`: every input that must be filled is filled, whether or not the core can say so. */
 export function useSave(draft: Draft, title: string, finished: boolean): Save {
@@ -29,5 +29,5 @@ export function useSave(draft: Draft, title: string, finished: boolean): Save {
     notify({ text: "Left on this device for your crew chief.", undo: () => storeDraft({ ...draft, left: false }) });
     await navigate("/bench");
   }, [draft, navigate, notify]);
-  return { act: () => void save(), busy, finished, allowed: right.allowed, why: right.text, leave: () => void leave() };
+  return { press: () => void save(), busy, finished, allowed: right.allowed, why: right.text, leave: () => void leave() };
 }

@@ -32,7 +32,7 @@ export function Yard() {
       <Head
         title={first && !wanted ? first.summary : wanted ? "In the yard" : "Yard"}
         sub={`${plannedDay(now.toISOString(), session.time_zone)}, ${clock(now.toISOString(), session.time_zone)}`}
-        acts={
+        actions={
           <>
             {may("manage-fleet").allowed && (
               <button className="btn" onClick={() => setAdding(true)}>

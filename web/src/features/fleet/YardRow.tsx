@@ -34,7 +34,7 @@ export function YardRow({ row }: { row: InstrumentRow }) {
         <div className="sub max-desk:col-start-2 desk:col-span-2">No check on record</div>
       )}
       <div className="col-start-2 max-desk:col-start-2 desk:col-start-5 desk:row-span-2 desk:row-start-1 max-desk:order-last max-desk:pt-2">
-        <NextAct row={row} />
+        <NextAction row={row} />
       </div>
       <p className="col-start-2 desk:col-[2/5] desk:row-start-2">
         {standing.reasons.slice(0, 2).map((reason) => (
@@ -45,7 +45,7 @@ export function YardRow({ row }: { row: InstrumentRow }) {
   );
 }
 
-function NextAct({ row }: { row: InstrumentRow }) {
+function NextAction({ row }: { row: InstrumentRow }) {
   const { latest, standing } = row;
   const due = standing.checks.find((check) => check.state === standing.state);
   if (standing.state === "hold" && latest && ["adjust", "service"].includes(latest.grade))

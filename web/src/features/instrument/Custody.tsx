@@ -19,23 +19,23 @@ export function Custody({ item }: { item: Instrument }) {
   return (
     <>
       {item.crew ? (
-        <PermissionButton right={inn} onAct={() => void happened({ instrument: item.tag, event: "in" }, `${item.tag} handed in`)}>
+        <PermissionButton right={inn} onPress={() => void happened({ instrument: item.tag, event: "in" }, `${item.tag} handed in`)}>
           Hand in
         </PermissionButton>
       ) : (
         state !== "hold" &&
         person.crew && (
-          <PermissionButton right={out} onAct={() => void happened({ instrument: item.tag, event: "out", crew: person.crew as string }, `${item.tag} taken out`)}>
+          <PermissionButton right={out} onPress={() => void happened({ instrument: item.tag, event: "out", crew: person.crew as string }, `${item.tag} taken out`)}>
             Take out
           </PermissionButton>
         )
       )}
       {state === "hold" ? (
-        <PermissionButton right={may("release")} onAct={() => setAsking("released")}>
+        <PermissionButton right={may("release")} onPress={() => setAsking("released")}>
           Release
         </PermissionButton>
       ) : (
-        <PermissionButton right={may("hold")} onAct={() => setAsking("held")}>
+        <PermissionButton right={may("hold")} onPress={() => setAsking("held")}>
           Hold
         </PermissionButton>
       )}

@@ -46,7 +46,7 @@ function Shown({ item }: { item: Passport }) {
           </>
         }
         sub={`${item.model}. ${whereabouts(item)}.`}
-        acts={<Custody item={item} />}
+        actions={<Custody item={item} />}
       />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
         <div className="grid gap-4">
@@ -76,7 +76,7 @@ function Shown({ item }: { item: Passport }) {
   );
 }
 
-/** Why it stands as it does, the latest finding, and the one act that matters now. */
+/** Why it stands as it does, the latest finding, and the one action that matters now. */
 function StandingCard({ item }: { item: Passport }) {
   const { latest, standing } = item;
   return (

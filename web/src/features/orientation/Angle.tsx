@@ -19,7 +19,7 @@ const SENSES: { value: Sense; label: string }[] = [
 export function AnglePage() {
   return (
     <div className="grid gap-4">
-      <Head title="Angles" sub="Any start reading is fine if you note it." acts={<Back to="/set-up">To the set-ups</Back>} />
+      <Head title="Angles" sub="Any start reading is fine if you note it." actions={<Back to="/set-up">To the set-ups</Back>} />
       <div className="grid items-start gap-4 tab:grid-cols-2">
         <Turned />
         <Square />

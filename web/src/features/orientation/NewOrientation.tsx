@@ -81,7 +81,7 @@ export function NewOrientation() {
 
 function NewHead({ onLoad }: { onLoad: () => void }) {
   return (
-    <Head title="Station orientation" sub="Sight control points and see whether they agree, and which one does not." acts={
+    <Head title="Station orientation" sub="Sight control points and see whether they agree, and which one does not." actions={
         <>
           <Back to="/set-up">To the set-ups</Back>
           <button className="btn" onClick={onLoad}>

@@ -51,7 +51,7 @@ function Open({ draft, write }: { draft: OrientationDraft; write: Write }) {
           </>
         }
         sub="Sight control points and type the readings."
-        acts={
+        actions={
           <button className="btn" onClick={() => void discard()}>
             Discard
           </button>

@@ -16,7 +16,7 @@ export function People() {
   const { may } = useHere();
   return (
     <div className="grid gap-4">
-      <Head title="People and sign-in" sub="Passwords, lost tablets, people who left." acts={<Link className="btn" to="/settings">Settings of your firm</Link>} />
+      <Head title="People and sign-in" sub="Passwords, lost tablets, people who left." actions={<Link className="btn" to="/settings">Settings of your firm</Link>} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,420px)_minmax(0,1fr)]">
         <Own />
         {may("manage-people").allowed && <Everybody />}
@@ -117,7 +117,7 @@ function Change({ item, onDone }: { item: Row; onDone: () => void }) {
   const [password, setPassword] = useState("");
   const [trouble, setTrouble] = useState<unknown>(null);
   const path = { username: item.username };
-  const act = async (done: Promise<unknown>, answer: string) => {
+  const apply = async (done: Promise<unknown>, answer: string) => {
     try {
       await done;
       await client.invalidateQueries({ queryKey: peopleQuery.queryKey });
@@ -133,7 +133,7 @@ function Change({ item, onDone }: { item: Row; onDone: () => void }) {
         className="grid gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          void act(api.PUT("/api/people/{username}/password", { params: { path }, body: { password } }), `${item.name} has a new password; every session has ended.`);
+          void apply(api.PUT("/api/people/{username}/password", { params: { path }, body: { password } }), `${item.name} has a new password; every session has ended.`);
         }}
       >
         <Secret label="New password (tell them in person)" value={password} onChange={setPassword} autoComplete="new-password" path="password" trouble={trouble} hint={LEAST} />
@@ -143,10 +143,10 @@ function Change({ item, onDone }: { item: Row; onDone: () => void }) {
       </form>
       <OtherTrouble trouble={trouble} />
       <div className="grid gap-3 border-t border-line pt-4 tab:grid-cols-2">
-        <button className="btn" onClick={() => void act(api.DELETE("/api/people/{username}/sessions", { params: { path } }), `Every session of ${item.name} has ended.`)}>
+        <button className="btn" onClick={() => void apply(api.DELETE("/api/people/{username}/sessions", { params: { path } }), `Every session of ${item.name} has ended.`)}>
           End every session
         </button>
-        <button className="btn" onClick={() => void act(api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !item.active } }), item.active ? `${item.name} cannot sign in any more.` : `${item.name} may sign in again.`)}>
+        <button className="btn" onClick={() => void apply(api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !item.active } }), item.active ? `${item.name} cannot sign in any more.` : `${item.name} may sign in again.`)}>
           {item.active ? "Has left" : "Is back"}
         </button>
       </div>

@@ -27,7 +27,7 @@ export function Points() {
       <Head
         title={points.data.points.length ? `${points.data.points.length} control points` : "No control points yet"}
         sub="Used by free stations and backsights. A control point is never moved to fit."
-        acts={
+        actions={
           <>
             <Back to="/set-up">To the set-ups</Back>
             {points.data.points.length > 0 && (

@@ -39,7 +39,7 @@ export function RoundBegin() {
           </>
         }
         sub={`${instrument.data.model}. A few quick checks, then: go, adjust first, or do not take it.`}
-        acts={<Back to={`/bench/new/${tag}`}>All checks of {tag}</Back>}
+        actions={<Back to={`/bench/new/${tag}`}>All checks of {tag}</Back>}
       />
       <GoOn tag={tag} open={open} />
       <section className="card grid gap-5 p-5" aria-label="Pre-work check">

@@ -51,7 +51,7 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
           </>
         }
         sub={answer?.progress || "In the order they depend on each other. You can interrupt it; it waits on the bench."}
-        acts={
+        actions={
           <>
             <Back to="/bench">To the bench</Back>
             <button className="btn" onClick={() => void discard()}>

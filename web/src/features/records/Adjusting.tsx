@@ -1,4 +1,4 @@
-// Turning what is to be turned: the target, the tool, the caution at the act, and "it reads now" as often as wanted.
+// Turning what is to be turned: the target, the tool, the caution at the action, and "it reads now" as often as wanted.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -55,7 +55,7 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   if (!answer.allowed) return <p>{answer.text}</p>;
   if (!mine || !right.allowed) return <p className="sub">{right.text || "You are not allowed to make this adjustment: ask the equipment manager."}</p>;
   if (answer.inputs.length === 0) return <ByHand text={answer.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
-  // Where nothing is turned, old values are noted first: only then is the second round the act that matters.
+  // Where nothing is turned, old values are noted first: only then is the second round the action that matters.
   const turned = Boolean(answer.screw);
   const hint = instrument.data?.adjusting_tips[record.kind];
   const last = answer.steps[answer.steps.length - 1];

@@ -1,4 +1,4 @@
-// A bad finding, led through one act at a time: real, kept, adjusted or done without, and what was done with it since.
+// A bad finding, led through one step at a time: real, kept, adjusted or done without, and what was done with it since.
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -23,7 +23,7 @@ export function BadFinding({ record, result, document }: Props) {
   const { grade } = result.verdict;
   const { next } = result.verdict;
   // What a quick look found is taken in full before anything is turned or stored by it: the core says so.
-  const full = next.some((act) => act.code.startsWith("adjust")) ? undefined : next.find((act) => act.code === "once-more");
+  const full = next.some((each) => each.code.startsWith("adjust")) ? undefined : next.find((each) => each.code === "once-more");
   const [now, setNow] = useState<Code>(grade === "adjust" ? (full ? "real" : "adjust") : grade === "repeat" ? "real" : "without");
   const looked = useQuery(lookBackQuery(record.id));
   if (!kind) return null;

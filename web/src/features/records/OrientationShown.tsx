@@ -27,7 +27,7 @@ export function OrientationShown({ record, result, waiting }: { record: RecordOu
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${record.observed_by}.`}
-        acts={
+        actions={
           <>
             <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
             {observed.of_set_up && (

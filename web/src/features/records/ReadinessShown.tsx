@@ -23,7 +23,7 @@ export function RoundShown({ record, result, waiting }: { record: RecordOut; res
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${record.observed_by}.`}
-        acts={
+        actions={
           <>
             <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
             <button className="btn" onClick={() => window.print()}>

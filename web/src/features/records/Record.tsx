@@ -63,10 +63,10 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${by}.`}
-        acts={
+        actions={
           <>
             <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
-            <RecordActs record={record} waiting={Boolean(waiting)} onAmend={() => setAmending(true)} />
+            <RecordActions record={record} waiting={Boolean(waiting)} onAmend={() => setAmending(true)} />
           </>
         }
       />
@@ -98,7 +98,7 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
   );
 }
 
-function RecordActs({ record, waiting, onAmend }: { record: RecordOut; waiting: boolean; onAmend: () => void }) {
+function RecordActions({ record, waiting, onAmend }: { record: RecordOut; waiting: boolean; onAmend: () => void }) {
   return (
     <>
       {!waiting && (

@@ -50,7 +50,7 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${record.observed_by}.`}
-        acts={
+        actions={
           <>
             <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>
             {!waiting && (

@@ -48,7 +48,7 @@ export function Notes({ record }: { record: RecordOut }) {
   );
 }
 
-/** Strike it or correct it: the act on a record that stands. */
+/** Strike it or correct it: the action on a record that stands. */
 export function SomethingWrong({ record }: { record: RecordOut }) {
   const [open, setOpen] = useState(false);
   if (record.amended_by) return null;

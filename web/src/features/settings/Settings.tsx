@@ -38,7 +38,7 @@ export function Settings() {
   };
   return (
     <div className="grid gap-4">
-      <Head title="Settings of your firm" sub="They hold for everybody, on every screen, print and export of a page. Records keep their figures." acts={<Back to="/people">People and sign-in</Back>} />
+      <Head title="Settings of your firm" sub="They hold for everybody, on every screen, print and export of a page. Records keep their figures." actions={<Back to="/people">People and sign-in</Back>} />
       <section className="card grid max-w-[760px] gap-6 p-5" aria-label="Settings">
         <Setting title="A levelling staff is called">
           <Choice label="A levelling staff is called" value={writing.staff_word} options={STAFF_WORDS} onChange={(staff_word) => setWriting({ ...writing, staff_word })} />

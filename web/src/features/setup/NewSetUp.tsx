@@ -82,7 +82,7 @@ function StandHead({ onLoad }: { onLoad: () => void }) {
     <Head
       title="Set up over a point"
       sub="Guided step by step, or recorded in half a minute."
-      acts={
+      actions={
         <>
           <span className="flex flex-wrap items-center gap-x-5">
             <Link className="link inline-flex min-h-[48px] items-center" to="/angles">

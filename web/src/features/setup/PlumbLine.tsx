@@ -10,8 +10,8 @@ const DOT: Record<string, string> = {
 };
 const REPORTED: Record<string, string> = { done: "done", now: "now", open: "to come", passed: "skipped" };
 
-export function PlumbLine({ steps, onTake }: { steps: Guide["steps"]; onTake: (act: string) => void }) {
-  const now = steps.find((step) => step.state === "now")?.act;
+export function PlumbLine({ steps, onTake }: { steps: Guide["steps"]; onTake: (step: string) => void }) {
+  const now = steps.find((step) => step.state === "now")?.step;
   const line = useRef<HTMLOListElement>(null);
   // On a phone the string runs sideways: the step at hand is brought into sight, the page stays where it is.
   useEffect(() => {
@@ -23,14 +23,14 @@ export function PlumbLine({ steps, onTake }: { steps: Guide["steps"]; onTake: (a
       <ol ref={line} className="relative m-0 flex list-none gap-1 overflow-x-auto p-0 desk:grid desk:gap-0 desk:overflow-visible">
         <span aria-hidden="true" className="absolute -bottom-2 left-[9px] top-4 hidden w-[2px] bg-ink desk:block" />
         {steps.map((short_title) => (
-          <li key={short_title.act} className="shrink-0">
+          <li key={short_title.step} className="shrink-0">
             <button
               aria-current={short_title.state === "now" ? "step" : undefined}
               aria-label={`${short_title.short_title}, ${REPORTED[short_title.state]}`}
-              data-step={short_title.act}
+              data-step={short_title.step}
               data-state={short_title.state}
               disabled={!short_title.may_take}
-              onClick={() => onTake(short_title.act)}
+              onClick={() => onTake(short_title.step)}
               className={`relative flex min-h-[48px] items-center disabled:cursor-not-allowed whitespace-nowrap pl-8 pr-3 text-left desk:min-h-[38px] ${short_title.state === "now" ? "text-[1.06rem] font-[700]" : short_title.state === "done" ? "font-[560]" : "sub"}`}
             >
               <span aria-hidden="true" className={`absolute left-0 top-1/2 -translate-y-1/2 rounded-full border-2 border-ink ${DOT[short_title.state]}`} />

@@ -1,4 +1,4 @@
-// Question at an act: a touch on a drawing, two figures, or only that it is done.
+// Question at an step: a touch on a drawing, two figures, or only that it is done.
 import type { ReactNode } from "react";
 import type { Fault, Guide } from "../../api/client";
 import type { Conditions, LogEntry } from "../../documents/setUp";
@@ -12,14 +12,14 @@ import { SpotAsk } from "./SpotInput";
 import { Named } from "../../ui/Named";
 import { Answered, Fold, type Observed, type Part, focusOn } from "../../ui/Fold";
 
-export type Notify = { see: (entry: Omit<LogEntry, "act" | "at">) => void; set: (change: Partial<Observed>) => void; place: (conditions: Conditions) => void };
+export type Notify = { see: (entry: Omit<LogEntry, "step" | "at">) => void; set: (change: Partial<Observed>) => void; place: (conditions: Conditions) => void };
 type Props = { guide: Guide; last: LogEntry | undefined; observed: Observed; conditions: Conditions; faults: Fault[]; notify: Notify };
 
-/** The same typed, for whoever would rather: below the acts, out of the way. */
+/** The same typed, for whoever would rather: below the steps, out of the way. */
 export function AskTyped({ guide, last, faults, notify }: Pick<Props, "guide" | "last" | "faults" | "notify">) {
   const saw = last?.saw;
-  if (guide.act.prompt === "bubble") return <AsideAsk key={guide.act.name} what="where the bubble is" path="bubble_aside" value={saw?.bubble_aside} faults={faults} onNotify={(bubble_aside) => notify.see({ saw: { bubble_aside } })} />;
-  if (guide.act.prompt === "spot") return <AsideAsk key={guide.act.name} what="where it points, relative to the mark" path="spot_aside" value={saw?.spot_aside} faults={faults} onNotify={(spot_aside) => notify.see({ saw: { spot_aside } })} />;
+  if (guide.step.prompt === "bubble") return <AsideAsk key={guide.step.name} what="where the bubble is" path="bubble_aside" value={saw?.bubble_aside} faults={faults} onNotify={(bubble_aside) => notify.see({ saw: { bubble_aside } })} />;
+  if (guide.step.prompt === "spot") return <AsideAsk key={guide.step.name} what="where it points, relative to the mark" path="spot_aside" value={saw?.spot_aside} faults={faults} onNotify={(spot_aside) => notify.see({ saw: { spot_aside } })} />;
   return null;
 }
 
@@ -38,9 +38,9 @@ function Touching({ title, guide, children }: { title: string; guide: Guide; chi
 
 export function Ask({ guide, last, observed, conditions, faults, notify }: Props) {
   const saw = last?.saw;
-  const prompt = guide.act.prompt;
+  const prompt = guide.step.prompt;
   const part = { observed, faults, set: notify.set, usual: guide.usual, unit: guide.unit };
-  if (prompt.startsWith("plate-")) return <Level key={guide.act.name} prompt={prompt} value={saw?.level ?? {}} onSee={(level) => notify.see({ saw: { level } })} {...part} />;
+  if (prompt.startsWith("plate-")) return <Level key={guide.step.name} prompt={prompt} value={saw?.level ?? {}} onSee={(level) => notify.see({ saw: { level } })} {...part} />;
   if (prompt.startsWith("rounds-")) return <Rounds prompt={prompt} {...part} />;
   switch (prompt) {
     case "place":
@@ -53,10 +53,10 @@ export function Ask({ guide, last, observed, conditions, faults, notify }: Props
       );
     case "spot":
       return (
-        <SpotAsk key={guide.act.name} guide={guide} title="Touch where the plummet points." value={saw?.spot ?? (saw ? guide.site.spot : null)} onSee={(spot) => notify.see({ saw: { spot } })} />
+        <SpotAsk key={guide.step.name} guide={guide} title="Touch where the plummet points." value={saw?.spot ?? (saw ? guide.site.spot : null)} onSee={(spot) => notify.see({ saw: { spot } })} />
       );
     case "bob":
-      return <PlumbBobInput key={guide.act.name} guide={guide} saw={saw} onSee={(answer) => notify.see({ saw: answer })} />;
+      return <PlumbBobInput key={guide.step.name} guide={guide} saw={saw} onSee={(answer) => notify.see({ saw: answer })} />;
     case "eye":
       return <Tripod {...part} />;
     case "heights":

@@ -1,4 +1,4 @@
-// The level given: two figures to act on, or four to judge by. Electronic, one vial read twice, or two vials.
+// The level given: two figures to step on, or four to judge by. Electronic, one vial read twice, or two vials.
 import { useEffect, useState } from "react";
 import type { Levelled } from "../../documents/setUp";
 import { Named } from "../../ui/Named";

@@ -1,4 +1,4 @@
-// One set-up in hand: the string of acts, the site, and one act at a time with what to look at and what to do.
+// One set-up in hand: the string of steps, the site, and one step at a time with what to look at and what to do.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
@@ -39,8 +39,8 @@ export function SetUp() {
 
 function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUpDraft) => SetUpDraft) => void }) {
   const observed = draft.document.observations;
-  const [act, setAct] = useState<string | null>(null);
-  const { answer: answer, fresh, faults: refused, trouble, noSignal } = useGuide(draft, act);
+  const [step, setStep] = useState<string | null>(null);
+  const { answer: answer, fresh, faults: refused, trouble, noSignal } = useGuide(draft, step);
   const navigate = useNavigate();
   const notify = useNotify();
   const { role } = usePerson();
@@ -60,7 +60,7 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
           </>
         }
         sub={answer ? `${answer.guide.method_title}.${answer.guide.passes ? ` Pass ${answer.guide.passes}.` : ""}` : undefined}
-        acts={
+        actions={
           <>
             {observed.options?.strict && role !== "trainee" && (
               <button className="btn" onClick={() => set({ options: { ...observed.options, strict: false } })}>
@@ -83,15 +83,15 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
       ))}
       {answer?.guide.laser && <LaserOn laser={answer.guide.laser} />}
       {answer && observed.quick && <Quick draft={draft} guided={answer} set={set} keep={<SaveSetUp draft={draft} guided={answer} refused={refused} write={write} />} refused={refused} />}
-      {answer && !observed.quick && <Guided draft={draft} guided={answer} answered={fresh} refused={refused} setAct={setAct} write={write} set={set} />}
+      {answer && !observed.quick && <Guided draft={draft} guided={answer} answered={fresh} refused={refused} setStep={setStep} write={write} set={set} />}
       {!answer && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
     </div>
   );
 }
 
-/** Whether the act at hand has an input for what was refused, and says it there. */
+/** Whether the step at hand has an input for what was refused, and says it there. */
 function hasInput(guide: Guide, path: string): boolean {
-  const { prompt } = guide.act;
+  const { prompt } = guide.step;
   if (prompt === "place") return path.includes("conditions.");
   if (prompt === "eye") return path.includes("observations.tripod") || path.includes("eye_height");
   if (prompt.startsWith("plate") || prompt.startsWith("rounds")) return path.includes("level.");
@@ -99,16 +99,16 @@ function hasInput(guide: Guide, path: string): boolean {
   return guide.next === null && path.includes("work.");
 }
 
-type GuidedProps = { draft: SetUpDraft; guided: GuidedPreview; answered: boolean; refused: Fault[]; setAct: (act: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+type GuidedProps = { draft: SetUpDraft; guided: GuidedPreview; answered: boolean; refused: Fault[]; setStep: (step: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
 
-function Guided({ draft, guided, answered, refused, setAct, write, set }: GuidedProps) {
+function Guided({ draft, guided, answered, refused, setStep, write, set }: GuidedProps) {
   const observed = draft.document.observations;
   const { guide, preview } = guided;
   const instrument = useQuery(instrumentQuery(draft.instrument));
   const log = observed.log ?? [];
-  const last = [...log].reverse().find((each) => each.act === guide.act.name);
-  const lastAt = log.findLastIndex((each) => each.act === guide.act.name);
-  // What was wrong at another act, or at an earlier look, is not said here.
+  const last = [...log].reverse().find((each) => each.step === guide.step.name);
+  const lastAt = log.findLastIndex((each) => each.step === guide.step.name);
+  // What was wrong at another step, or at an earlier look, is not said here.
   const faults = [...preview.faults, ...refused].filter((fault) => !fault.path.includes("log[") || fault.path.includes(`log[${lastAt}]`));
   const [fresh, setFresh] = useState<number | null>(null);
   // "Look again": what was seen before is not what is seen now.
@@ -117,43 +117,43 @@ function Guided({ draft, guided, answered, refused, setAct, write, set }: Guided
     set,
     place: (conditions) => write((each) => around(each, { conditions })),
     see: (entry) => {
-      setAct(guide.act.name);
+      setStep(guide.step.name);
       setFresh(null);
-      write((each) => logged(each, { act: guide.act.name, at: nowWithOffset(), ...entry }));
+      write((each) => logged(each, { step: guide.step.name, at: nowWithOffset(), ...entry }));
     },
   };
   const goOn = (to: string | null) => {
     setFresh(null);
-    setAct(to);
+    setStep(to);
   };
   const confirm = () => {
-    write((each) => logged(each, { act: guide.act.name, confirmed: true, at: nowWithOffset() }));
+    write((each) => logged(each, { step: guide.step.name, confirmed: true, at: nowWithOffset() }));
     goOn(guide.next);
   };
   const turn = () => set({ stand_bearing_deg: ((observed.stand_bearing_deg ?? 180) + TURN_DEG) % 360 });
   const again = () => {
-    if (guide.act.prompt.startsWith("rounds")) set({ level: { by: observed.level?.by ?? "electronic" } });
-    if (guide.act.name === "slide" || guide.act.name === "shift") return goOn(guide.next);
+    if (guide.step.prompt.startsWith("rounds")) set({ level: { by: observed.level?.by ?? "electronic" } });
+    if (guide.step.name === "slide" || guide.step.name === "shift") return goOn(guide.next);
     setFresh(log.length);
   };
-  // What is only good to know stands below the act; what the act turns on stands above it.
-  const optional = guide.act.prompt === "place" || guide.act.prompt === "eye";
-  const query = <Ask key={`${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} notify={notify} />;
-  const advice = shown || guide.act.prompt === "eye" || guide.act.prompt.startsWith("rounds") ? guide.advice : null;
+  // What is only good to know stands below the step; what the step turns on stands above it.
+  const optional = guide.step.prompt === "place" || guide.step.prompt === "eye";
+  const query = <Ask key={`${guide.step.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} notify={notify} />;
+  const advice = shown || guide.step.prompt === "eye" || guide.step.prompt.startsWith("rounds") ? guide.advice : null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">
       <PlumbLine steps={guide.steps} onTake={goOn} />
       <section className="card overflow-hidden max-tab:order-last" aria-label="The site">
         <SiteDrawing site={guide.site} onTurn={turn} />
       </section>
-      <section className="grid content-start gap-4" aria-label="What to do now" data-act={guide.act.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.within_tolerance} data-fresh={answered}>
-        {optional ? null : guide.act.name === "ring-round" ? <Ring observed={observed} set={set} /> : query}
+      <section className="grid content-start gap-4" aria-label="What to do now" data-step={guide.step.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.within_tolerance} data-fresh={answered}>
+        {optional ? null : guide.step.name === "ring-round" ? <Ring observed={observed} set={set} /> : query}
         <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
         <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => notify.see({ ...last, wrong_direction: true })} ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />} />
-        <AskTyped key={`typed-${guide.act.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} notify={notify} />
+        <AskTyped key={`typed-${guide.step.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} notify={notify} />
         {shown && guide.trial && <TryFirst guide={guide} trial={guide.trial} />}
         {optional && <div className="border-t border-line pt-4">{query}</div>}
-        <More act={guide.act} tips={PLUMMET.includes(guide.act.name) ? instrument.data?.tips : undefined} />
+        <More step={guide.step} tips={PLUMMET.includes(guide.step.name) ? instrument.data?.tips : undefined} />
       </section>
     </div>
   );
@@ -161,9 +161,9 @@ function Guided({ draft, guided, answered, refused, setAct, write, set }: Guided
 
 /** The one thing to do, large; why, and what usually goes wrong, below it. */
 function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"]; seen: boolean }) {
-  const { act } = guide;
-  const touched = ["bubble", "spot", "bob"].includes(act.prompt);
-  const headline = advice ? advice.headline : seen && guide.within_tolerance ? "Good enough." : act.title;
+  const { step } = guide;
+  const touched = ["bubble", "spot", "bob"].includes(step.prompt);
+  const headline = advice ? advice.headline : seen && guide.within_tolerance ? "Good enough." : step.title;
   return (
     <div className="grid gap-3">
       {advice?.understood && !touched && <p className="sub">Read as: {advice.understood}.</p>}
@@ -174,8 +174,8 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
         advice.lines.map((line) => <p key={line}>{line}</p>)
       ) : (
         <>
-          <p>{act.do}</p>
-          <p className="sub">{act.why}</p>
+          <p>{step.do}</p>
+          <p className="sub">{step.why}</p>
         </>
       )}
       {guide.tips.map((tip) => (
@@ -184,21 +184,21 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
         </p>
       ))}
       {guide.converges && <p className="caution">{guide.converges}</p>}
-      <Cautions cautions={act.cautions} />
+      <Cautions cautions={step.cautions} />
     </div>
   );
 }
 
 /** For whoever wants more of it. */
-function More({ act, tips }: { act: Guide["act"]; tips?: string | undefined }) {
+function More({ step, tips }: { step: Guide["step"]; tips?: string | undefined }) {
   return (
     <details open={Boolean(tips)} className="fold">
       <summary>What to check, why, common mistakes</summary>
       <div className="grid gap-2 pb-2">
         {tips && <p className="font-[600]">{tips}</p>}
-        <p>{act.look}</p>
-        <p>{act.why}</p>
-        <p>{act.wrong}</p>
+        <p>{step.look}</p>
+        <p>{step.why}</p>
+        <p>{step.wrong}</p>
       </div>
     </details>
   );
@@ -206,11 +206,11 @@ function More({ act, tips }: { act: Guide["act"]; tips?: string | undefined }) {
 
 type ButtonsProps = { guide: Guide; advice: boolean; seen: boolean; onConfirm: () => void; onAgain: () => void; onNext: () => void; onWrongWay: () => void; ready: React.ReactNode };
 
-/** At most one filled act: confirm, look again, or go on; at the end, keep it. */
+/** At most one filled step: confirm, look again, or go on; at the end, keep it. */
 function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, ready }: ButtonsProps) {
-  const confirms = ["confirm", "place", "eye"].includes(guide.act.prompt);
+  const confirms = ["confirm", "place", "eye"].includes(guide.step.prompt);
   const toNext = guide.next_title ? `Next: ${guide.next_title}` : null;
-  if (confirms && guide.act.name !== "ring-round")
+  if (confirms && guide.step.name !== "ring-round")
     return (
       <button className="btn now site" onClick={onConfirm}>
         Done{toNext ? `. ${toNext}` : ""}
@@ -220,7 +220,7 @@ function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, 
     return (
       <div className="grid gap-3">
         <button className="btn now site" onClick={onAgain}>
-          {guide.act.name === "slide" || guide.act.name === "shift" ? `Done. ${toNext ?? ""}` : "Done, look again"}
+          {guide.step.name === "slide" || guide.step.name === "shift" ? `Done. ${toNext ?? ""}` : "Done, look again"}
         </button>
         <div className="grid grid-cols-2 gap-3">
           {seen && (

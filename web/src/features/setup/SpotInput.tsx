@@ -7,7 +7,7 @@ import { CENTRE, RADIUS, TouchField } from "./TouchField";
 const SPANS = [4, 12, 40] as const;
 
 export function SpotAsk({ guide, title, value, onSee }: { guide: Guide; title: string; value: Spot | null; onSee: (spot: Spot) => void }) {
-  const coarse = guide.act.name === "near" || guide.act.name === "over" || guide.act.name === "back-on";
+  const coarse = guide.step.name === "near" || guide.step.name === "over" || guide.step.name === "back-on";
   const [span, setSpan] = useState<number>(coarse ? 40 : 12);
   const stand = guide.site.stand_bearing_deg;
   const outside = value !== null && value.distance_mm > span;

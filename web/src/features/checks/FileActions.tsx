@@ -12,7 +12,7 @@ export function saveFile(name: string, text: string, type: string): void {
   setTimeout(() => URL.revokeObjectURL(address), 1000);
 }
 
-export function FileActs({ draft, onDiscard }: { draft: Draft; onDiscard: () => void }) {
+export function FileActions({ draft, onDiscard }: { draft: Draft; onDiscard: () => void }) {
   const [trouble, setTrouble] = useState<unknown>(null);
   const name = `${draft.instrument}-${draft.kind}-${draft.startedAt.slice(0, 10)}`;
   const table = async () => {
