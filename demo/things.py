@@ -55,9 +55,9 @@ MODELS = (
         "kind": "tribrach",
         "stated": {
             "plummet": "optical",
-            "plummet_place": "base",
+            "plummet_place": "tribrach",
             "circular_vial_arcmin_per_2mm": 8,
-            "circular_vial_on": "base",
+            "circular_vial_on": "tribrach",
         },
         "limits": {},
         "tips": "Three notches in the rim: turn it by thirds into the pencil line.",
@@ -131,7 +131,7 @@ STAFF_VIAL = Checked(
     same(error_mm=(0.2, 0.1), tilt_mm=(0.0, 0.0), headings=(0, 0)),
     {"item": "staff", "method": "plumb-line"},
 )
-THIRDS: Data = {"place": "base", "method": "thirds"}
+THIRDS: Data = {"place": "tribrach", "method": "thirds"}
 
 
 def base_plummet(x: float, y: float, noise: float) -> Truth:

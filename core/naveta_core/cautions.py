@@ -29,7 +29,7 @@ CAUTIONS: dict[str, str] = {
         "Turn the telescope over by hand and slowly. If it would strike the tribrach, a handle or an eyepiece,"
         " do not turn it over: use one face only."
     ),
-    "base-lock": "Close the tribrach lock and test it with a gentle pull before you let go and before you lift.",
+    "tribrach-lock": "Close the tribrach lock and test it with a gentle pull before you let go and before you lift.",
     "battery": "Insert batteries as marked, plus to plus. Do not use or charge one that is swollen, wet, dented or hot.",
     "force": "Tighten lightly, never force: tight screws bend the tribrach.",
     "vial-screws": (

@@ -117,9 +117,9 @@ def limits_of(data: Mapping[str, Any]) -> dict[str, LimitSet]:
 
 
 def _methods(question: Data) -> SetUpMethods:
-    context, base = _context(question), question.get("base")
+    context, tribrach = _context(question), question.get("tribrach")
     stated = context.instrument if context else Instrument()
-    return fitting(stated, None if base is None else stated_of(base))
+    return fitting(stated, None if tribrach is None else stated_of(tribrach))
 
 
 def kind_of(name: Any) -> Kind:

@@ -293,10 +293,10 @@ def read_document(request: HttpRequest, kind: str) -> HttpResponse:
 
 
 @router.get("/set-up/methods", response=SetUpMethods, operation_id="set_up_methods")
-def set_up_methods(request: HttpRequest, instrument: str, base: str | None = None) -> Any:
-    """Every way of setting this instrument up (on this base of the fleet), what each is good for, and which cannot be
+def set_up_methods(request: HttpRequest, instrument: str, tribrach: str | None = None) -> Any:
+    """Every way of setting this instrument up (on this tribrach of the fleet), what each is good for, and which cannot be
     taken with it."""
-    below = fleet_selectors.stated_of(fleet_selectors.find(base)) if base else None
+    below = fleet_selectors.stated_of(fleet_selectors.find(tribrach)) if tribrach else None
     return _answer(fitting(fleet_selectors.stated_of(fleet_selectors.find(instrument)), below))
 
 

@@ -12,7 +12,7 @@ from typing import Any
 from playwright.sync_api import Page
 
 from naveta_core.geometry import polar
-from naveta_core.setup.equipment import Base, ElectronicLevel, Equipment, PlateVial, Plummet
+from naveta_core.setup.equipment import ElectronicLevel, Equipment, PlateVial, Plummet, Tribrach
 from naveta_core.setup.mechanism import State, carry_over, see, slide, stood, turn_screw, turn_to
 from naveta_core.setup.mechanism import move_leg as leg_moved
 from naveta_core.setup.tripod import even_feet
@@ -30,7 +30,7 @@ WORLD = Equipment(
     plate=PlateVial(DIVISION, end_div=12.0, error_div=RESTS_DIV),
     plummet=Plummet(error_x_arcsec=20.0),
 )
-FOUR = replace(WORLD, base=Base(screws=4, bearings_deg=(0.0, 90.0, 180.0, 270.0)))
+FOUR = replace(WORLD, tribrach=Tribrach(screws=4, bearings_deg=(0.0, 90.0, 180.0, 270.0)))
 
 
 LEVEL_TYPES = {"electronic": "Electronic level", "plate": "One plate vial", "two-plates": "Two plate vials"}

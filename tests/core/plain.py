@@ -49,8 +49,8 @@ def guide(document: Any, act: str | None = None) -> Data:
     return guiding.guide(document, act).plain()
 
 
-def fitting(instrument: Data, base: Data | None = None) -> Data:
-    return methods.fitting(Instrument(**instrument), None if base is None else Instrument(**base)).plain()
+def fitting(instrument: Data, tribrach: Data | None = None) -> Data:
+    return methods.fitting(Instrument(**instrument), None if tribrach is None else Instrument(**tribrach)).plain()
 
 
 def preview_set_up(document: Any) -> Data:

@@ -128,11 +128,11 @@ class TestChoosing:
         assert {entry["code"] for entry in proposed} == {"passed-today"}
 
     def test_each_is_taken_in_a_way_this_instrument_can(self) -> None:
-        based = {**STATION, "plummet_place": "base", "circular_vial_on": "base"}
+        based = {**STATION, "plummet_place": "tribrach", "circular_vial_on": "tribrach"}
         ways = {value["check"]: value["method"] for value in preview(document(instrument=based))["proposed"]}
         assert ways["plummet"] in methods_for(KINDS["plummet"], based)
         assert ways["plummet"] != "half-turn"
-        assert ways["circular-vial"] == "on-base"
+        assert ways["circular-vial"] == "on-tribrach"
         assert ways["two-face"] == "quick"
 
 

@@ -156,4 +156,4 @@ def test_what_can_be_tried_uses_the_same_senses() -> None:
     other = set_up(SENSES[3], shown((50.0, 20.0), (0.0, 0.0), SENSES[3]), foot_screws="clockwise-lowers")
     tried = [guided(copy.deepcopy(document_), None, AT, "plate")["trial"]["question"] for document_ in (plain, other)]
     assert tried[0]["tilt"] == pytest.approx(tried[1]["tilt"])
-    assert tried[1]["base"]["clockwise_from_above"] == "lowers"
+    assert tried[1]["tribrach"]["clockwise_from_above"] == "lowers"

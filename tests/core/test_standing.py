@@ -202,9 +202,9 @@ class TestManyChecks:
         assert (again.state, again.checks[0].check) == ("check-first", "plummet")
 
     def test_where_nothing_decides_what_there_is_does(self) -> None:
-        base = {"kind": "tribrach", "plummet": "none"}
-        assert standing(base, [], [], TODAY).state == "check-first"
-        assert standing(base, [CheckRecord("circular-vial", at(20), "use")], [], TODAY).state == "ready"
+        tribrach = {"kind": "tribrach", "plummet": "none"}
+        assert standing(tribrach, [], [], TODAY).state == "check-first"
+        assert standing(tribrach, [CheckRecord("circular-vial", at(20), "use")], [], TODAY).state == "ready"
 
 
 class TestAfterAdjusting:

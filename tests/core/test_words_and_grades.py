@@ -122,14 +122,18 @@ class TestWhatCannotWork:
             cannot(SET_UP_METHODS["level-first"], Instrument(**self.NONE), Instrument(foot_screw_count=3))
         )
         methods = fitting(self.NONE, below)
-        assert methods["base"] == {"screws": 3, "plummet": "optical"}
+        assert methods["tribrach"] == {"screws": 3, "plummet": "optical"}
 
     def test_four_screws_take_the_bob_and_no_plummet_that_is_not_there(self) -> None:
         four = {"foot_screw_count": 4}
         assert cannot(SET_UP_METHODS["plumb-bob"], Instrument(**self.NONE), Instrument(**four)) is None
         assert "plumb bob" in str(cannot(SET_UP_METHODS["four-screws"], Instrument(**self.NONE), Instrument(**four)))
         document = SetUpDocument.model_validate(
-            {"kind": "set-up", "instrument": self.NONE, "observations": {"method": "plumb-bob", "base": {"screws": 4}}}
+            {
+                "kind": "set-up",
+                "instrument": self.NONE,
+                "observations": {"method": "plumb-bob", "tribrach": {"screws": 4}},
+            }
         )
         method = method_of(document.observations)
         names = [step.name for step in steps_of(method, document.plummet)]
@@ -147,8 +151,8 @@ class TestWhatCannotWork:
         ]
         document = {
             "kind": "plummet",
-            "instrument": {"plummet": "optical", "plummet_place": "base"},
-            "observations": {"place": "base", "method": "thirds", "sets": [{"height_m": "1.5", "marks": rows}]},
+            "instrument": {"plummet": "optical", "plummet_place": "tribrach"},
+            "observations": {"place": "tribrach", "method": "thirds", "sets": [{"height_m": "1.5", "marks": rows}]},
         }
         result = reduced(document)
         text = " ".join(step["text"] for step in result["verdict"]["next"])
@@ -159,10 +163,10 @@ class TestWhatCannotWork:
 
 def test_cautions_stand_at_their_acts() -> None:
     assert "battery" in STEPS["lay-out"].cautions
-    assert "base-lock" in STEPS["mount"].cautions
+    assert "tribrach-lock" in STEPS["mount"].cautions
     for kind in ("two-face", "direction-rounds", "direction-accuracy", "tracker"):
         assert "no-plunge" in KINDS[kind].caution_codes["before"], kind
-    assert "base-lock" in next(method for method in KINDS["plummet"].methods if method.name == "proven").caution
+    assert "tribrach-lock" in next(method for method in KINDS["plummet"].methods if method.name == "proven").caution
     for word in ("swollen", "plus to plus"):
         assert word in CAUTIONS["battery"]
 

@@ -121,7 +121,7 @@ def test_what_cannot_be_read_is_refused_whole(tam: Api, things: None, kind: str)
 def test_an_instrument_is_offered_the_methods_it_can_be_taken_by(tam: Api, things: None) -> None:
     methods = tam.get("instruments/TD-01").json()["methods"]
     assert list(methods) == tam.get("instruments/TD-01").json()["checks"]
-    assert "base-thirds" not in methods["plummet"], "TD-01's plummet turns with it"
+    assert "tribrach-thirds" not in methods["plummet"], "TD-01's plummet turns with it"
     assert methods["plummet"][0] == "four-quarters"
     assert tam.get("instruments/LV-07").json()["methods"]["two-peg"][0] == "middle-then-near"
 

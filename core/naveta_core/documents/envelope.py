@@ -175,11 +175,11 @@ class Instrument(Part):
     compensator_range_arcmin: Annotated[float, Field(ge=0.1, le=600), InOwnUnit] | None = None
     plunges: bool | None = None
     plummet: Literal["none", "optical", "laser"] | None = None
-    plummet_place: Literal["turning", "base"] | None = None
+    plummet_place: Literal["turning", "tribrach"] | None = None
     plummet_adjustable: bool | None = None
     plate_vial_arcsec_per_div: Annotated[float, Field(ge=1, le=3600), InOwnUnit] | None = None
     circular_vial_arcmin_per_2mm: Annotated[float, Field(ge=0.5, le=120), InOwnUnit] | None = None
-    circular_vial_on: Literal["rotating", "base"] | None = None
+    circular_vial_on: Literal["rotating", "tribrach"] | None = None
     electronic_level_step_arcsec: ArcsecStep | None = None
     stores: Literal["error", "correction"] | None = None
     storable_arcsec: Annotated[float, Field(ge=1, le=36_000), InOwnUnit] | None = None

@@ -1,1 +1,1 @@
-"""The Stand: a tripod, a base and an instrument as one mechanism, and the advice that follows from it."""
+"""The Stand: a tripod, a tribrach and an instrument as one mechanism, and the advice that follows from it."""

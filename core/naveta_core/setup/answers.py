@@ -18,7 +18,7 @@ from .advisors.text import away, for_person
 from .context import AdviceUnits, PlanMove, TiltVector
 from .document import Done, Levelled, SetUpDocument
 from .equipment import MM
-from .observations import base_of, bubble_of, levelled, rests, spot_of, swing_of
+from .observations import bubble_of, levelled, rests, spot_of, swing_of, tribrach_of
 from .reading import limits_of, read
 from .results import Advice, GuideAdvice
 from .site import leg_bearings
@@ -71,7 +71,7 @@ def _screws(document: SetUpDocument, tilt: TiltVector | None = None, vials: Sequ
     query = ScrewsQuery(
         advice="screws",
         units=_units(document),
-        base=base_of(document),
+        tribrach=tribrach_of(document),
         stand_bearing_deg=o.stand_bearing_deg,
         one_at_a_time=not o.options.together,
         tilt=tilt,
@@ -139,7 +139,9 @@ def _by_spot(document: SetUpDocument, step: SetUpStep, last: Done) -> GuideAdvic
         return _with_lead("screws", _screws(document, tilt), understood)
     if step.name == "shift":
         move = PlanMove(bearing_deg=back, distance_mm=spot.distance_mm)
-        shift = ShiftQuery(advice="shift", units=_units(document), move=move, tripod=o.tripod, base=base_of(document))
+        shift = ShiftQuery(
+            advice="shift", units=_units(document), move=move, tripod=o.tripod, tribrach=tribrach_of(document)
+        )
         return _with_lead("shift", advice_for(shift), understood)
     if step.name in ("near", "over", "bob"):
         method = _push(back, o.stand_bearing_deg)

@@ -45,7 +45,7 @@ def _stood_on(document: SetUpDocument) -> str:
     )
     rows = [
         tripod if o.tripod_tag.strip() or o.tripod_material else "",
-        f"tribrach {o.base_tag.strip()}" if o.base_tag.strip() else "",
+        f"tribrach {o.tribrach_tag.strip()}" if o.tribrach_tag.strip() else "",
         GROUND.get(ground or "", ground or ""),
     ]
     return joined([row for row in rows if row])

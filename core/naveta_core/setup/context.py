@@ -1,4 +1,4 @@
-"""What a person says about tripod, base and bubble when they ask for advice, and the mechanism built from it."""
+"""What a person says about tripod, tribrach and bubble when they ask for advice, and the mechanism built from it."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from ..documents.envelope import Finite, InMetres, InOwnUnit, LengthUnit, Part
 from ..geometry import ARCSEC, Plane, less, unit
 from ..units.formatting import length_words
 from ..units.lengths import NAMES
-from .equipment import MM, Base, CircularVial, Equipment
+from .equipment import MM, CircularVial, Equipment, Tribrach
 from .mechanism import State, stood
 from .tripod import CannotStandError, Feet, even_feet
 
@@ -70,21 +70,21 @@ class TripodGeometry(Part):
             raise ValueError("x, y and z in metres for each foot")
         return tuple((foot[0], foot[1], foot[2]) for foot in self.feet)  # type: ignore[return-value]
 
-    def equipment(self, base: Base | None = None, vial: CircularVial | None = None) -> Equipment:
+    def equipment(self, tribrach: Tribrach | None = None, vial: CircularVial | None = None) -> Equipment:
         return Equipment(
             hinge_radius_mm=self.hinge_radius_m / MM,
             pivot_height_mm=self.pivot_height_m / MM,
             leg_shortest_m=0.0,
             leg_longest_m=10.0,
-            base=base or Base(),
+            tribrach=tribrach or Tribrach(),
             circular=vial or CircularVial(),
         )
 
-    def standing(self, base: Base | None = None, vial: CircularVial | None = None) -> State:
+    def standing(self, tribrach: Tribrach | None = None, vial: CircularVial | None = None) -> State:
         """Stood up level, as it should be."""
         feet = self.as_feet()
         ground = math.fsum(foot[2] for foot in feet) / 3.0
-        return stood(self.equipment(base, vial), feet, self.head_height_m + self.pivot_height_m + ground)
+        return stood(self.equipment(tribrach, vial), feet, self.head_height_m + self.pivot_height_m + ground)
 
     def has_left(self, leg: str, mm: float) -> bool:
         """Whether a leg can still be changed by so much, as far as that was given."""
@@ -152,7 +152,7 @@ class TribrachGeometry(Part):
     clockwise_from_above: Literal["raises", "lowers"] | None = None
     """Which way a screw turned clockwise moves its corner; not given, it raises."""
     plummet: Literal["none", "optical", "laser"] | None = None
-    """The plummet that sits in the base itself, where one does."""
+    """The plummet that sits in the tribrach itself, where one does."""
     screw_bearings_deg: list[Bearing] | None = None
     at_mm: list[Annotated[float, Field(ge=-40, le=40), InOwnUnit]] | None = None
     """How far each screw is from mid travel, raised positive, where it is known."""
@@ -164,9 +164,9 @@ class TribrachGeometry(Part):
                 raise ValueError(f"{self.screws} entries in {name}, one for each screw")
         return self
 
-    def base(self) -> Base:
+    def as_tribrach(self) -> Tribrach:
         even = tuple(360.0 / self.screws * i for i in range(self.screws))
-        return Base(
+        return Tribrach(
             screws=self.screws,
             radius_mm=self.radius_mm,
             pitch_mm=self.pitch_mm,
@@ -195,7 +195,7 @@ class WhatIfQuery(AdviceQuery):
     spot: PlanMove | None = None
     """Where the plummet points, from the mark."""
     tripod: TripodGeometry = TripodGeometry()
-    base: TribrachGeometry = TribrachGeometry()
+    tribrach: TribrachGeometry = TribrachGeometry()
     stand_bearing_deg: Bearing = 180.0
     legs_mm: dict[Leg, Annotated[float, Field(ge=-300, le=300), InOwnUnit]] = {}
     turns: dict[str, Annotated[float, Field(ge=-40, le=40), InOwnUnit]] = {}
@@ -214,4 +214,4 @@ class WhatIfQuery(AdviceQuery):
         return self
 
     def names(self) -> list[str]:
-        return [str(i + 1) for i in range(self.base.screws)]
+        return [str(i + 1) for i in range(self.tribrach.screws)]

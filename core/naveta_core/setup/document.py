@@ -122,12 +122,12 @@ class SetUpObservations(Part):
     method: MethodName
     mark: Mark = Mark()
     tripod_tag: str = Field(default="", max_length=20)
-    base_tag: str = Field(default="", max_length=20)
+    tribrach_tag: str = Field(default="", max_length=20)
     tripod: TripodGeometry = TripodGeometry()
     tripod_material: Literal["wood", "aluminium", "composite"] | None = None
     eye_height: Typed | None = None
     """Of whoever works there: how high the head should stand follows from it."""
-    base: TribrachGeometry = TribrachGeometry()
+    tribrach: TribrachGeometry = TribrachGeometry()
     stand_bearing_deg: Bearing = 180.0
     """Where the person stands, seen from the middle of the head."""
     options: Options = Options()
@@ -152,8 +152,8 @@ class SetUpDocument(Envelope):
 
     @property
     def plummet(self) -> str | None:
-        """The plummet it is centred by: the instrument's own, else the one in its base."""
-        own, below = self.instrument.plummet, self.observations.base.plummet
+        """The plummet it is centred by: the instrument's own, else the one in its tribrach."""
+        own, below = self.instrument.plummet, self.observations.tribrach.plummet
         return below if own in (None, "none") and below not in (None, "none") else own
 
     def rest_div(self) -> float | None:

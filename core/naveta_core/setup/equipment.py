@@ -1,4 +1,4 @@
-"""What is stood up: tripod, base, vials, plummet, with whatever is wrong with them. Lengths in millimetres where named."""
+"""What is stood up: tripod, tribrach, vials, plummet, with whatever is wrong with them. Lengths in millimetres where named."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ class CircularVial:
     """How far off it may be while the bubble still lies inside its ring."""
     error_x_mm: float = 0.0
     error_y_mm: float = 0.0
-    on_base: bool = False
+    on_tribrach: bool = False
 
     @property
     def mm_per_radian(self) -> float:
@@ -51,7 +51,7 @@ class ElectronicLevel:
 class Plummet:
     """A plummet's error as an angle and sideways, at heading 0 of whatever carries it."""
 
-    place: Literal["turning", "base"] = "turning"
+    place: Literal["turning", "tribrach"] = "turning"
     error_x_arcsec: float = 0.0
     error_y_arcsec: float = 0.0
     shift_x_mm: float = 0.0
@@ -61,7 +61,7 @@ class Plummet:
 
 
 @dataclass(frozen=True, slots=True)
-class Base:
+class Tribrach:
     """Three or four foot screws. Turns are positive clockwise from above."""
 
     screws: int = 3
@@ -85,7 +85,7 @@ class Equipment:
     slide_range_mm: float = 20.0
     axis_height_mm: float = 196.0
     """The trunnion axis above the tips of the screws at mid travel."""
-    base: Base = field(default_factory=Base)
+    tribrach: Tribrach = field(default_factory=Tribrach)
     circular: CircularVial = field(default_factory=CircularVial)
     plate: PlateVial | None = field(default_factory=PlateVial)
     electronic: ElectronicLevel | None = field(default_factory=ElectronicLevel)

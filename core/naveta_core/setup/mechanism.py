@@ -1,8 +1,8 @@
 """One state of a set-up, what a person then sees, and what each act does to it.
 
-The base's plate lies on the head and slides on it; the screws' tips stand in the plate. The standing axis passes
+The tribrach's plate lies on the head and slides on it; the screws' tips stand in the plate. The standing axis passes
 through the plate's middle whatever the screws do, so turning a screw turns the instrument about that point. Slid
-without being turned the base stays parallel to the head and keeps its level; turned on a head that is not level it
+without being turned the tribrach stays parallel to the head and keeps its level; turned on a head that is not level it
 loses it, since its screws make up for the head's tilt in one direction only.
 
 Tilts are the *high-side vector*: a bubble runs to where it points, the axis leans the other way.
@@ -47,7 +47,7 @@ class State:
     pose: Pose
     mark: Vector
     slide: Plane = (0.0, 0.0)
-    base_turn_deg: float = 0.0
+    tribrach_turn_deg: float = 0.0
     screws: tuple[float, ...] = (0.0, 0.0, 0.0)
     heading_deg: float = 0.0
 
@@ -74,11 +74,11 @@ class InstrumentView:
 
 
 def stood(equipment: Equipment, feet: Feet, head_height_m: float, mark: Vector = (0.0, 0.0, 0.0)) -> State:
-    """Stood up with a level head `head_height_m` above the mark, screws at mid travel, base in the middle."""
+    """Stood up with a level head `head_height_m` above the mark, screws at mid travel, tribrach in the middle."""
     hinge_height = mark[2] + head_height_m - equipment.pivot_height_mm * MM
     pose = level_pose(feet, hinge_height)
     legs = legs_of(feet, pose, equipment.hinge_radius_mm * MM)
-    return State(feet, legs, pose, mark, screws=(0.0,) * equipment.base.screws)
+    return State(feet, legs, pose, mark, screws=(0.0,) * equipment.tribrach.screws)
 
 
 def held(equipment: Equipment, state: State, **changes: object) -> State:
@@ -120,24 +120,24 @@ def carry_over(state: State, right_mm: float, up_mm: float) -> State:
 def turn_screw(equipment: Equipment, state: State, turns: dict[int, float]) -> State:
     """Turn foot screws (numbered from 1, positive clockwise from above). Raises OutOfReachError at a stop."""
     screws = list(state.screws)
-    sense = 1.0 if equipment.base.clockwise_raises else -1.0
+    sense = 1.0 if equipment.tribrach.clockwise_raises else -1.0
     for number, amount in turns.items():
-        screws[number - 1] += sense * amount * equipment.base.pitch_mm
-        if abs(screws[number - 1]) > equipment.base.travel_mm / 2.0 + 1e-9:
+        screws[number - 1] += sense * amount * equipment.tribrach.pitch_mm
+        if abs(screws[number - 1]) > equipment.tribrach.travel_mm / 2.0 + 1e-9:
             raise OutOfReachError(f"screw {number} is at its stop")
     return replace(state, screws=tuple(screws))
 
 
 def slide(equipment: Equipment, state: State, right_mm: float, up_mm: float, turn_deg: float = 0.0) -> State:
-    """Slide the base on the head by a step seen from above; `turn_deg` is what it turned meanwhile."""
+    """Slide the tribrach on the head by a step seen from above; `turn_deg` is what it turned meanwhile."""
     transposed: Rotation = tuple(zip(*state.pose.turn, strict=True))  # type: ignore[assignment]
     step = turned(transposed, (right_mm * MM, up_mm * MM, 0.0))
     slid = (state.slide[0] + step[0], state.slide[1] + step[1])
     if math.hypot(*slid) > equipment.slide_range_mm * MM + 1e-9:
         raise OutOfReachError(
-            f"the base slides {equipment.slide_range_mm} mm from the middle of the head and no further"
+            f"the tribrach slides {equipment.slide_range_mm} mm from the middle of the head and no further"
         )
-    return replace(state, slide=slid, base_turn_deg=state.base_turn_deg + turn_deg)
+    return replace(state, slide=slid, tribrach_turn_deg=state.tribrach_turn_deg + turn_deg)
 
 
 def turn_to(state: State, heading_deg: float) -> State:
@@ -145,15 +145,15 @@ def turn_to(state: State, heading_deg: float) -> State:
     return replace(state, heading_deg=heading_deg % 360.0)
 
 
-def _base_turn(equipment: Equipment, state: State) -> Rotation:
-    """The base's own frame in the set-up frame: the head's, turned on it, tilted by the screws."""
-    spots = [unit(b) for b in equipment.base.bearings_deg]
-    radius = equipment.base.radius_mm
-    # The plane through the tips (through four: the nearest one), of which the base stands `screws` above.
+def _tribrach_turn(equipment: Equipment, state: State) -> Rotation:
+    """The tribrach's own frame in the set-up frame: the head's, turned on it, tilted by the screws."""
+    spots = [unit(b) for b in equipment.tribrach.bearings_deg]
+    radius = equipment.tribrach.radius_mm
+    # The plane through the tips (through four: the nearest one), of which the tribrach stands `screws` above.
     gx = math.fsum(h * u[0] for h, u in zip(state.screws, spots, strict=True)) * 2.0 / (len(spots) * radius)
     gy = math.fsum(h * u[1] for h, u in zip(state.screws, spots, strict=True)) * 2.0 / (len(spots) * radius)
     size = math.hypot(gx, gy)
-    flat = product(state.pose.turn, clockwise(state.base_turn_deg))
+    flat = product(state.pose.turn, clockwise(state.tribrach_turn_deg))
     if size == 0.0:
         return flat
     angle = math.atan(size)
@@ -161,7 +161,7 @@ def _base_turn(equipment: Equipment, state: State) -> Rotation:
 
 
 def strain_mm(state: State) -> float:
-    """By how much four screws contradict each other: the base rocks or is bent. 0 for three."""
+    """By how much four screws contradict each other: the tribrach rocks or is bent. 0 for three."""
     if len(state.screws) < 4:
         return 0.0
     a, b, c, d = state.screws
@@ -170,12 +170,12 @@ def strain_mm(state: State) -> float:
 
 def see(equipment: Equipment, state: State) -> InstrumentView:
     """What is seen in a state."""
-    base = _base_turn(equipment, state)
-    up = (base[0][2], base[1][2], base[2][2])
+    tribrach = _tribrach_turn(equipment, state)
+    up = (tribrach[0][2], tribrach[1][2], tribrach[2][2])
     tilt = (-up[0] / up[2], -up[1] / up[2])
     head_up = state.pose.normal
     pivot = state.pose.point((state.slide[0], state.slide[1], equipment.pivot_height_mm * MM))
-    bubble = _bubble(equipment, tilt, base, state.heading_deg)
+    bubble = _bubble(equipment, tilt, tribrach, state.heading_deg)
     bearing, size = polar(*bubble)
     plate_div, at_end = _plate(equipment, tilt, state.heading_deg)
     level = _electronic(equipment, tilt, state.heading_deg)
@@ -189,16 +189,16 @@ def see(equipment: Equipment, state: State) -> InstrumentView:
         plate_at_end=at_end,
         along_arcsec=level[0] if level else None,
         across_arcsec=level[1] if level else None,
-        spot_mm=_spot(equipment, state, base, pivot),
+        spot_mm=_spot(equipment, state, tribrach, pivot),
         axis_mm=axis,
         tilt_arcsec=(tilt[0] * ARCSEC, tilt[1] * ARCSEC),
         head_tilt_arcsec=(-head_up[0] / head_up[2] * ARCSEC, -head_up[1] / head_up[2] * ARCSEC),
     )
 
 
-def _bubble(equipment: Equipment, tilt: Plane, base: Rotation, heading_deg: float) -> Plane:
+def _bubble(equipment: Equipment, tilt: Plane, tribrach: Rotation, heading_deg: float) -> Plane:
     vial = equipment.circular
-    turn = polar(base[0][1], base[1][1])[0] if vial.on_base else heading_deg
+    turn = polar(tribrach[0][1], tribrach[1][1])[0] if vial.on_tribrach else heading_deg
     resting = turned(clockwise(turn), (vial.error_x_mm, vial.error_y_mm, 0.0))
     return (vial.mm_per_radian * tilt[0] + resting[0], vial.mm_per_radian * tilt[1] + resting[1])
 
@@ -228,15 +228,15 @@ def _meets(start: Vector, way: Vector, mark: Vector) -> Plane:
     return (at[0] / MM, at[1] / MM)
 
 
-def _spot(equipment: Equipment, state: State, base: Rotation, pivot: Vector) -> Plane | None:
+def _spot(equipment: Equipment, state: State, tribrach: Rotation, pivot: Vector) -> Plane | None:
     if equipment.plummet is None:
         return None
     plummet = equipment.plummet
-    carrier = base
+    carrier = tribrach
     if plummet.place == "turning":
-        # The alidade turns about the base's axis; its heading is given in the set-up frame.
-        north = polar(base[0][1], base[1][1])[0]
-        carrier = product(base, clockwise(state.heading_deg - north))
+        # The alidade turns about the tribrach's axis; its heading is given in the set-up frame.
+        north = polar(tribrach[0][1], tribrach[1][1])[0]
+        carrier = product(tribrach, clockwise(state.heading_deg - north))
     outlet = add(pivot, turned(carrier, (plummet.shift_x_mm * MM, plummet.shift_y_mm * MM, plummet.height_mm * MM)))
     way = turned(carrier, (plummet.error_x_arcsec / ARCSEC, plummet.error_y_arcsec / ARCSEC, -1.0))
     return _meets(outlet, way, state.mark)
@@ -244,10 +244,10 @@ def _spot(equipment: Equipment, state: State, base: Rotation, pivot: Vector) -> 
 
 def axis_height_m(equipment: Equipment, state: State) -> float:
     """Height of the trunnion axis above the mark."""
-    base = _base_turn(equipment, state)
+    tribrach = _tribrach_turn(equipment, state)
     rise = equipment.axis_height_mm + math.fsum(state.screws) / len(state.screws)
     pivot = state.pose.point((state.slide[0], state.slide[1], equipment.pivot_height_mm * MM))
-    return add(pivot, turned(base, (0.0, 0.0, rise * MM)))[2] - state.mark[2]
+    return add(pivot, turned(tribrach, (0.0, 0.0, rise * MM)))[2] - state.mark[2]
 
 
 def turn_all(equipment: Equipment, state: State, turns: Sequence[float]) -> State:

@@ -106,21 +106,21 @@ def steps_of(method: SetUpMethod, plummet: str | None) -> list[SetUpStep]:
 def method_of(observations: Any) -> SetUpMethod:
     """The way somebody works by: with four screws a plumb bob's way eases them first and levels in opposite pairs."""
     method = SET_UP_METHODS[observations.method]
-    if observations.base.screws != 4 or method.name != "plumb-bob":
+    if observations.tribrach.screws != 4 or method.name != "plumb-bob":
         return method
     steps = tuple("four" if step == "plate" else step for step in method.steps)
     mounted = steps.index("mount") + 1
     return replace(method, steps=(*steps[:mounted], "ease", *steps[mounted:]), levels_by="four")
 
 
-def cannot(method: SetUpMethod, instrument: Instrument, base: Instrument | None = None) -> str | None:
-    """Why a way does not fit an instrument on its base, in a sentence; None when it does.
+def cannot(method: SetUpMethod, instrument: Instrument, tribrach: Instrument | None = None) -> str | None:
+    """Why a way does not fit an instrument on its tribrach, in a sentence; None when it does.
 
-    base: `foot_screw_count` and `plummet` of the base it stands on, as far as they are known.
+    tribrach: `foot_screw_count` and `plummet` of the tribrach it stands on, as far as they are known.
     """
-    below = base or Instrument()
-    own, in_base = instrument.plummet, below.plummet
-    plummet = in_base if own in (None, "none") and in_base not in (None, "none") else own
+    below = tribrach or Instrument()
+    own, in_tribrach = instrument.plummet, below.plummet
+    plummet = in_tribrach if own in (None, "none") and in_tribrach not in (None, "none") else own
     screws = below.foot_screw_count or instrument.foot_screw_count
     if method.for_levels != (instrument.kind in LEVELS):
         return (
@@ -144,22 +144,22 @@ def cannot_level(level_type: str, instrument: Instrument) -> str | None:
     return None
 
 
-def fitting(instrument: Instrument, base: Instrument | None = None) -> SetUpMethods:
+def fitting(instrument: Instrument, tribrach: Instrument | None = None) -> SetUpMethods:
     """`ways`: every way with what it is good for, and why it cannot be taken here, the fitting ones first; `fine`: the
-    same for the means of fine levelling; `base`: what a set-up notes of the base it stands on."""
+    same for the means of fine levelling; `tribrach`: what a set-up notes of the tribrach it stands on."""
     methods = [
-        MethodOffer(method=one.name, title=one.title, good_for=one.good_for, cannot=cannot(one, instrument, base))
+        MethodOffer(method=one.name, title=one.title, good_for=one.good_for, cannot=cannot(one, instrument, tribrach))
         for one in _ALL
     ]
     return SetUpMethods(
         methods=sorted(methods, key=lambda one: one.cannot is not None),
         level_type=[LevelOffer(level_type=level, cannot=cannot_level(level, instrument)) for level in LEVEL_TYPES],
-        base=_noted(base or Instrument()),
+        tribrach=_noted(tribrach or Instrument()),
     )
 
 
-def _noted(base: Instrument) -> TribrachGeometry:
-    """A base's facts under the names a set-up's `base` has for them."""
-    sense = {"clockwise-lowers": "lowers", "clockwise-raises": "raises"}.get(base.foot_screws or "")
-    noted = {"screws": base.foot_screw_count, "plummet": base.plummet, "clockwise_from_above": sense}
+def _noted(tribrach: Instrument) -> TribrachGeometry:
+    """A tribrach's facts under the names a set-up's `tribrach` has for them."""
+    sense = {"clockwise-lowers": "lowers", "clockwise-raises": "raises"}.get(tribrach.foot_screws or "")
+    noted = {"screws": tribrach.foot_screw_count, "plummet": tribrach.plummet, "clockwise_from_above": sense}
     return TribrachGeometry.model_validate({name: value for name, value in noted.items() if value is not None})

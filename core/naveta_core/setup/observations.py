@@ -44,12 +44,12 @@ def levelled(document: SetUpDocument, look: Levelled, *, electronic: bool) -> tu
     )
 
 
-def base_of(document: SetUpDocument) -> TribrachGeometry:
+def tribrach_of(document: SetUpDocument) -> TribrachGeometry:
     """The foot screws; which way they raise as entered here, else as stated of the model."""
-    base, stated = document.observations.base, document.instrument.foot_screws
-    if stated is None or base.clockwise_from_above is not None:
-        return base
-    return base.model_copy(update={"clockwise_from_above": "lowers" if stated == "clockwise-lowers" else "raises"})
+    tribrach, stated = document.observations.tribrach, document.instrument.foot_screws
+    if stated is None or tribrach.clockwise_from_above is not None:
+        return tribrach
+    return tribrach.model_copy(update={"clockwise_from_above": "lowers" if stated == "clockwise-lowers" else "raises"})
 
 
 def rests(document: SetUpDocument) -> tuple[float, float]:

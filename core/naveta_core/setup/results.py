@@ -174,8 +174,8 @@ class SetUpMethods(Answer):
 
     methods: list[MethodOffer]
     level_type: list[LevelOffer]
-    base: Annotated[TribrachGeometry, AsTyped]
-    """What a set-up notes of the base it stands on: foot screws, plummet."""
+    tribrach: Annotated[TribrachGeometry, AsTyped]
+    """What a set-up notes of the tribrach it stands on: foot screws, plummet."""
 
 
 class SetUpPreview(Answer):

@@ -70,10 +70,10 @@ def _legs(document: SetUpDocument, steps: Sequence[LegStep | ShiftStep]) -> list
 
 
 def _screws(document: SetUpDocument, turns: dict[str, float]) -> list[SiteScrew]:
-    base = document.observations.base.base()
+    tribrach = document.observations.tribrach.as_tribrach()
     return [
         SiteScrew(screw=str(i + 1), bearing_deg=bearing, turns=turns.get(str(i + 1)))
-        for i, bearing in enumerate(base.bearings_deg)
+        for i, bearing in enumerate(tribrach.bearings_deg)
     ]
 
 

@@ -60,7 +60,7 @@ _ALL = (
         "Keep one hand on it until the fixing screw holds. Snug, not forced. Close the case at once.",
         "Mid travel leaves equal range in both directions; in the middle it can slide in every direction.",
         "Letting go before the fixing screw holds; leaving the case open in rain.",
-        ("carry", "base-lock", "wind"),
+        ("carry", "tribrach-lock", "wind"),
         "instrument held by the fixing screw",
     ),
     SetUpStep(

@@ -140,7 +140,7 @@ def _habits(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
     if step == "last-look":
         off = document.known_plummet_mm()
         if off is not None and off > PLUMMET_REPORTED_MM:
-            turns = document.instrument.plummet_place != "base"
+            turns = document.instrument.plummet_place != "tribrach"
             level_type = "centre at two headings 180° apart and take the middle" if turns else "use a plumb bob"
             text = f"This plummet points {off:.1f} mm off the axis at {words_of(document).height(1.5)}. For precise work, {level_type}."
             return [("plummet-known", text)]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..geometry import polar, unit
 from .context import TILT_MOST_DEG, AdviceUnits, TiltVector, WhatIfQuery
 from .document import Done, Levelled, Saw, SetUpDocument
-from .observations import base_of, bubble_of, levelled, rests, spot_of
+from .observations import bubble_of, levelled, rests, spot_of, tribrach_of
 from .results import Trial
 from .steps import SetUpStep
 
@@ -53,7 +53,7 @@ def _question(document: SetUpDocument, step: SetUpStep, saw: Saw) -> WhatIfQuery
         advice="what-if",
         units=AdviceUnits(length=document.units.length),
         tripod=o.tripod,
-        base=base_of(document),
+        tribrach=tribrach_of(document),
         stand_bearing_deg=o.stand_bearing_deg,
         bubble=bubble,
         tilt=tilt,

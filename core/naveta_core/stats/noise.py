@@ -81,8 +81,8 @@ TUBULAR_DIV, TUBULAR_COARSE_DIV, TUBULAR_BETWEEN_DIV = 0.15, 0.3, 0.1
 CIRCULAR_MM, CIRCULAR_BETWEEN_MM = 0.3, 0.1
 PLUMMET_MM = {"optical": 0.3, "laser": 0.5}
 PLUMMET_BETWEEN_MM = 0.1
-BASE_TURNED_MM = 0.3
-"""What turning and relevelling the base between marks adds."""
+TRIBRACH_TURNED_MM = 0.3
+"""What turning and relevelling the tribrach between marks adds."""
 BOB_MM, BOB_IN_WIND_MM = 1.0, 3.0
 ELECTRONIC_BETWEEN_ARCSEC = 0.5
 TAPE_READING_MM = {"steel": 0.3, "fibreglass": 1.0}

@@ -130,7 +130,7 @@ SET_UPS: tuple[Data, ...] = (
         "kind": "set-up",
         "observations": {
             "method": "plumb-bob",
-            "base": {"screws": 4},
+            "tribrach": {"screws": 4},
             "mark": {"name": "PC-07"},
             "level": {"by": "plate"},
             "log": [
@@ -151,7 +151,12 @@ QUESTIONS: tuple[Data, ...] = (
     {"advice": "legs", "bubble": {"bearing_deg": 40, "offset_mm": 3}, "tripod": {"foot_spacing_m": 1.0}},
     {"advice": "shift", "move": {"bearing_deg": 0, "distance_mm": 20}},
     {"advice": "slide", "offset": {"bearing_deg": 0, "distance_mm": 8}, "slide_range_mm": 20},
-    {"advice": "screws", "tilt": {"bearing_deg": 30, "arcsec": 90}, "stand_bearing_deg": 180, "base": {"screws": 4}},
+    {
+        "advice": "screws",
+        "tilt": {"bearing_deg": 30, "arcsec": 90},
+        "stand_bearing_deg": 180,
+        "tribrach": {"screws": 4},
+    },
     {"advice": "screws", "vials": [{"bearing_deg": 90, "bubble_div": 1.5}, {"bearing_deg": 0, "bubble_div": -1}]},
     {"advice": "tripod-height", "eye_height_m": 1.7, "slope_deg": 8},
     {"advice": "instrument-height", "slope": "1.612", "radius_mm": 112},

@@ -45,13 +45,13 @@ def test_marks_at_one_heading_only() -> None:
 
 def test_a_plummet_in_the_base_is_not_offered_a_half_turn() -> None:
     document = simulated("plummet", headings=(0, 180))
-    document["observations"]["place"] = "base"
+    document["observations"]["place"] = "tribrach"
     ((path, wanted),) = faults(document)
     assert path == "observations.method"
     assert "Turn the tribrach by 120°" in wanted
     # What the server knows of the instrument counts as much as what was said.
     document["observations"].pop("place")
-    document["instrument"] = {"plummet_place": "base"}
+    document["instrument"] = {"plummet_place": "tribrach"}
     assert faults(document)[0][0] == "observations.method"
 
 

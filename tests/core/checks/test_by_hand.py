@@ -38,7 +38,7 @@ def test_half_of_what_a_half_turn_shows_is_the_vials() -> None:
 
 
 def test_a_vial_on_the_base_shows_its_whole_error() -> None:
-    document = vial((0, 0.9, -1.2), observations={"sits_on": "base"})
+    document = vial((0, 0.9, -1.2), observations={"sits_on": "tribrach"})
     result = reduced(document)
     assert result["result"]["vial_error_mm"] == pytest.approx(1.5)
     assert "level-not-proved" in codes(result)

@@ -250,16 +250,16 @@ class TestWaysThatSuit:
         kind = KINDS["plummet"]
         assert "half-turn" in methods_for(kind, {"kind": "total-station"})
         turning = methods_for(kind, {"kind": "total-station", "plummet_place": "turning"})
-        based = methods_for(kind, {"kind": "tribrach", "plummet_place": "base"})
-        assert ("half-turn" in turning, "base-thirds" in turning) == (True, False)
-        assert ("half-turn" in based, "base-thirds" in based) == (False, True)
+        based = methods_for(kind, {"kind": "tribrach", "plummet_place": "tribrach"})
+        assert ("half-turn" in turning, "tribrach-thirds" in turning) == (True, False)
+        assert ("half-turn" in based, "tribrach-thirds" in based) == (False, True)
         assert "bob" in turning
         assert "bob" in based
 
     def test_a_circular_bubble_on_the_base_is_read_standing(self) -> None:
         kind = KINDS["circular-vial"]
-        assert methods_for(kind, {"kind": "tribrach", "circular_vial_on": "base"}) == ["on-base"]
-        assert "on-base" not in methods_for(kind, {"kind": "level", "circular_vial_on": "rotating"})
+        assert methods_for(kind, {"kind": "tribrach", "circular_vial_on": "tribrach"}) == ["on-tribrach"]
+        assert "on-tribrach" not in methods_for(kind, {"kind": "level", "circular_vial_on": "rotating"})
 
     @pytest.mark.parametrize("name", sorted(KINDS))
     def test_every_instrument_a_kind_applies_to_has_a_way(self, name: str) -> None:

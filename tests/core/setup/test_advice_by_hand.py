@@ -161,7 +161,11 @@ def test_effects_by_hand() -> None:
             "tripod",
             "in metres",
         ),
-        ({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 9}, "base": {"at_mm": [1]}}, "base", "3 entries"),
+        (
+            {"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 9}, "tribrach": {"at_mm": [1]}},
+            "tribrach",
+            "3 entries",
+        ),
         ({"advice": "instrument-height", "slope": "1523"}, "slope", "is the unit right?"),
         (
             {"advice": "instrument-height", "slope": "5'2\"", "radius_mm": 100, "extra": 1},

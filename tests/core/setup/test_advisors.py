@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from naveta_core.geometry import polar
-from naveta_core.setup.equipment import Base, Equipment
+from naveta_core.setup.equipment import Equipment, Tribrach
 from naveta_core.setup.mechanism import State, move_leg, see, turn_screw
 from tests.core.plain import advise
 
@@ -33,7 +33,7 @@ def tilt_told(state: State, equipment: Equipment = PLUMB) -> dict[str, float]:
 
 
 def screw_bearings(state: State, count: int) -> list[float]:
-    """Where the screws are once the base stands on this head: the head is turned as its feet allow."""
+    """Where the screws are once the tribrach stands on this head: the head is turned as its feet allow."""
     north = math.degrees(math.atan2(state.pose.turn[0][1], state.pose.turn[1][1]))
     return [(north + 360.0 / count * i) % 360.0 for i in range(count)]
 
@@ -122,7 +122,7 @@ def test_legs_without_reserve_are_raised_instead_or_refused() -> None:
 def test_a_shift_by_legs_brings_the_plummet_over_once_relevelled(distance: float) -> None:
     """The mechanism follows the legs and is then relevelled by its screws: within a twentieth of the way wanted."""
     rng = random.Random(14)
-    equipment = replace(PLUMB, base=Base(travel_mm=60.0))
+    equipment = replace(PLUMB, tribrach=Tribrach(travel_mm=60.0))
     for _ in range(60):
         state = random_state(rng)
         bearing = rng.uniform(0, 360)
@@ -145,7 +145,7 @@ def _levelling(equipment: object, state: State) -> dict[int, float]:
         {
             "advice": "screws",
             "tilt": dict(zip(("bearing_deg", "arcsec"), polar(*tilt), strict=True)),
-            "base": {"travel_mm": 40},
+            "tribrach": {"travel_mm": 40},
         }
     )
     return {int(name): amount for name, amount in turns["result"]["turns"].items()}
@@ -170,13 +170,15 @@ def test_screws_bring_any_tilt_to_nothing(screws: int, sense: str) -> None:
     rng = random.Random(15)
     fields = {"screws": screws, "radius_mm": 42, "pitch_mm": 0.5, "travel_mm": 8, "clockwise_from_above": sense}
     even = tuple(360.0 / screws * i for i in range(screws))
-    base = Base(screws, 42.0, 0.5, 8.0, sense == "raises", even)
-    equipment = replace(PLUMB, base=base)
+    tribrach = Tribrach(screws, 42.0, 0.5, 8.0, sense == "raises", even)
+    equipment = replace(PLUMB, tribrach=tribrach)
     for _ in range(40):
         state = replace(random_state(rng, equipment, tilt_deg=rng.uniform(0.05, 1.0)), screws=(0.0,) * screws)
         before = tilt_of(equipment, state)
-        base_data = {**fields, "screw_bearings_deg": screw_bearings(state, screws)}
-        turns = advise({"advice": "screws", "base": base_data, "tilt": tilt_told(state, equipment)})["result"]["turns"]
+        tribrach_data = {**fields, "screw_bearings_deg": screw_bearings(state, screws)}
+        turns = advise({"advice": "screws", "tribrach": tribrach_data, "tilt": tilt_told(state, equipment)})["result"][
+            "turns"
+        ]
         after = turn_screw(equipment, state, {int(name): amount for name, amount in turns.items()})
         assert tilt_of(equipment, after) < 0.02 * before
         assert sum(after.screws) == pytest.approx(0.0, abs=1e-3)
@@ -206,7 +208,7 @@ def test_thumbs_turn_with_the_person() -> None:
     assert south["result"]["steps"][0]["text"] == "Both thumbs away from each other, equally."
     north = advise({**fields, "stand_bearing_deg": 0})
     assert north["result"]["steps"][0]["text"] == "Both thumbs towards each other, equally."
-    lowers = advise({**fields, "stand_bearing_deg": 180, "base": {"clockwise_from_above": "lowers"}})
+    lowers = advise({**fields, "stand_bearing_deg": 180, "tribrach": {"clockwise_from_above": "lowers"}})
     assert lowers["result"]["steps"][0]["text"] == "Both thumbs towards each other, equally."
     assert "right thumb" in lowers["text"][-1]
     assert "left thumb" in south["text"][-1]
@@ -216,8 +218,8 @@ def test_one_screw_at_a_time_ends_level_too() -> None:
     rng = random.Random(16)
     for _ in range(30):
         state = random_state(rng, tilt_deg=rng.uniform(0.05, 0.6))
-        base = {"screw_bearings_deg": screw_bearings(state, 3)}
-        fields = {"advice": "screws", "tilt": tilt_told(state), "one_at_a_time": True, "base": base}
+        tribrach = {"screw_bearings_deg": screw_bearings(state, 3)}
+        fields = {"advice": "screws", "tilt": tilt_told(state), "one_at_a_time": True, "tribrach": tribrach}
         steps = advise(fields)["result"]["steps"]
         after = state
         for step in steps:
@@ -232,7 +234,9 @@ def test_a_known_rest_position_is_where_the_bubble_is_set() -> None:
 
 
 def test_screws_at_the_end_of_their_travel_say_so() -> None:
-    advice = advise({"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 7200}, "base": {"at_mm": [-3.5, 0, 0]}})
+    advice = advise(
+        {"advice": "screws", "tilt": {"bearing_deg": 0, "arcsec": 7200}, "tribrach": {"at_mm": [-3.5, 0, 0]}}
+    )
     assert advice["result"]["short_of"] == ["1"]
     assert advice["result"]["travel_left_mm"] < 0
     assert "return to mid travel" in advice["text"][-1]

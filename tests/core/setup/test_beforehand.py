@@ -11,7 +11,7 @@ import pytest
 from naveta_core.documents.instrument_context import complete
 from naveta_core.errors import Refused
 from naveta_core.geometry import polar
-from naveta_core.setup.equipment import Base
+from naveta_core.setup.equipment import Tribrach
 from naveta_core.setup.mechanism import move_leg, see, turn_screw
 from naveta_core.setup.tips import GROUND
 from tests.core.plain import advise, guide, made_set_up
@@ -76,8 +76,13 @@ class TestTriedFirst:
         bearing, size = polar(*see(equipment, state).tilt_arcsec)
         then = see(equipment, turn_screw(equipment, state, {2: 0.06}))
         north = math.degrees(math.atan2(state.pose.turn[0][1], state.pose.turn[1][1]))
-        base = {"screws": 3, "screw_bearings_deg": [(north + bearing) % 360.0 for bearing in Base().bearings_deg]}
-        found = what_if(tilt={"bearing_deg": bearing, "arcsec": size}, base=base, turns={"2": 0.06})["then"]["tilt"]
+        tribrach = {
+            "screws": 3,
+            "screw_bearings_deg": [(north + bearing) % 360.0 for bearing in Tribrach().bearings_deg],
+        }
+        found = what_if(tilt={"bearing_deg": bearing, "arcsec": size}, tribrach=tribrach, turns={"2": 0.06})["then"][
+            "tilt"
+        ]
         real = polar(*then.tilt_arcsec)
         assert found["arcsec"] == pytest.approx(real[1], abs=0.5)
         assert found["bearing_deg"] == pytest.approx(real[0], abs=0.5)

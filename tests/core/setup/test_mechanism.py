@@ -11,7 +11,7 @@ import pytest
 from scipy.optimize import fsolve
 from scipy.spatial.transform import Rotation
 
-from naveta_core.setup.equipment import Base, CircularVial, ElectronicLevel, Equipment, PlateVial, Plummet
+from naveta_core.setup.equipment import CircularVial, ElectronicLevel, Equipment, PlateVial, Plummet, Tribrach
 from naveta_core.setup.mechanism import (
     OutOfReachError,
     axis_height_m,
@@ -117,7 +117,7 @@ def test_a_pair_turned_equally_leaves_the_middle_where_it_is() -> None:
 
 
 def test_screws_that_lower_clockwise_do_the_opposite() -> None:
-    left_handed = replace(PLUMB, base=replace(Base(), clockwise_raises=False))
+    left_handed = replace(PLUMB, tribrach=replace(Tribrach(), clockwise_raises=False))
     entry, other = (
         see(PLUMB, turn_screw(PLUMB, EVEN, {1: 0.4})),
         see(left_handed, turn_screw(left_handed, EVEN, {1: -0.4})),
@@ -132,7 +132,7 @@ def test_a_slide_on_a_level_head_stores_the_level_and_moves_the_spot_by_itself()
 
 
 def test_turning_the_base_while_sliding_spoils_the_level_in_proportion_to_the_head() -> None:
-    """A head 40′ off, levelled by the screws, base turned by 5°: 40′·2·sin 2.5° = 209″."""
+    """A head 40′ off, levelled by the screws, tribrach turned by 5°: 40′·2·sin 2.5° = 209″."""
     tilted = move_leg(PLUMB, EVEN, "A", 9.6)
     head = see(PLUMB, tilted).head_tilt_arcsec
     size = math.hypot(*head)
@@ -154,7 +154,7 @@ def test_treading_a_foot_in_tilts_the_head_and_carrying_over_does_not() -> None:
 
 def test_a_plummet_in_the_alidade_draws_a_circle_and_one_in_the_base_does_not() -> None:
     error = 2.0 / 1450.0 * ARCSEC
-    for place in ("turning", "base"):
+    for place in ("turning", "tribrach"):
         equipment = replace(PLUMB, plummet=Plummet(place=place, error_x_arcsec=error, height_mm=0.0))  # type: ignore[arg-type]
         north, south = (see(equipment, turn_to(EVEN, heading)).spot_mm for heading in (0.0, 180.0))
         assert north == pytest.approx((2.0, 0.0), abs=0.01)
@@ -181,7 +181,7 @@ def test_an_electronic_level_shows_tilt_and_index_apart_and_nothing_beyond_its_r
 
 
 def test_four_screws_against_each_other_are_a_strain() -> None:
-    four = replace(PLUMB, base=Base(screws=4, bearings_deg=(0.0, 90.0, 180.0, 270.0)))
+    four = replace(PLUMB, tribrach=Tribrach(screws=4, bearings_deg=(0.0, 90.0, 180.0, 270.0)))
     state = stood(four, even_feet(1.0), 1.45)
     good, bad = turn_screw(four, state, {1: 1.0, 3: -1.0}), turn_screw(four, state, {1: 1.0, 3: 1.0})
     assert (strain_mm(good), strain_mm(bad)) == (pytest.approx(0.0), pytest.approx(0.35))

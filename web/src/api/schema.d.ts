@@ -960,7 +960,7 @@ export interface paths {
         };
         /**
          * Set Up Methods
-         * @description Every way of setting this instrument up (on this base of the fleet), what each is good for, and which cannot be
+         * @description Every way of setting this instrument up (on this tribrach of the fleet), what each is good for, and which cannot be
          *     taken with it.
          */
         get: operations["set_up_methods"];
@@ -1515,7 +1515,7 @@ export interface components {
              * Sits On
              * @default null
              */
-            sits_on: ("rotating" | "base") | null;
+            sits_on: ("rotating" | "tribrach") | null;
         };
         /**
          * Closing
@@ -2895,7 +2895,7 @@ export interface components {
              * Circular Vial On
              * @default null
              */
-            circular_vial_on: ("rotating" | "base") | null;
+            circular_vial_on: ("rotating" | "tribrach") | null;
             /**
              * Compensator Range Arcmin
              * @default null
@@ -2969,7 +2969,7 @@ export interface components {
              * Plummet Place
              * @default null
              */
-            plummet_place: ("turning" | "base") | null;
+            plummet_place: ("turning" | "tribrach") | null;
             /**
              * Plunges
              * @default null
@@ -4155,7 +4155,7 @@ export interface components {
              * Place
              * @default null
              */
-            place: ("turning" | "base") | null;
+            place: ("turning" | "tribrach") | null;
             /**
              * Sets
              * @default []
@@ -5055,37 +5055,19 @@ export interface components {
          * @description How an instrument can be set up and levelled.
          */
         SetUpMethods: {
-            base: {
-                [key: string]: unknown;
-            };
             /** Level Type */
             level_type: components["schemas"]["LevelOffer"][];
             /** Methods */
             methods: components["schemas"]["MethodOffer"][];
+            tribrach: {
+                [key: string]: unknown;
+            };
         };
         /**
          * SetUpObservations
          * @description A set-up. `log` holds what was seen on the way; the rest is the end that is judged.
          */
         SetUpObservations: {
-            /**
-             * @default {
-             *       "at_mm": null,
-             *       "clockwise_from_above": null,
-             *       "pitch_mm": 0.7,
-             *       "plummet": null,
-             *       "radius_mm": 50,
-             *       "screw_bearings_deg": null,
-             *       "screws": 3,
-             *       "travel_mm": 8
-             *     }
-             */
-            base: components["schemas"]["TribrachGeometry"];
-            /**
-             * Base Tag
-             * @default
-             */
-            base_tag: string;
             /**
              * Centred By
              * @default null
@@ -5180,6 +5162,24 @@ export interface components {
              * @default 180
              */
             stand_bearing_deg: string | number;
+            /**
+             * @default {
+             *       "at_mm": null,
+             *       "clockwise_from_above": null,
+             *       "pitch_mm": 0.7,
+             *       "plummet": null,
+             *       "radius_mm": 50,
+             *       "screw_bearings_deg": null,
+             *       "screws": 3,
+             *       "travel_mm": 8
+             *     }
+             */
+            tribrach: components["schemas"]["TribrachGeometry"];
+            /**
+             * Tribrach Tag
+             * @default
+             */
+            tribrach_tag: string;
             /**
              * @default {
              *       "downhill_deg": 180,
@@ -8229,7 +8229,7 @@ export interface operations {
         parameters: {
             query: {
                 instrument: string;
-                base?: string | null;
+                tribrach?: string | null;
             };
             header?: never;
             path?: never;

@@ -25,11 +25,11 @@ export type SetUpDocument = {
     method: string;
     mark?: { name?: string; free?: boolean };
     tripod_tag?: string;
-    base_tag?: string;
+    tribrach_tag?: string;
     tripod?: Tripod;
     tripod_material?: "wood" | "aluminium" | "composite";
     eye_height?: string;
-    base?: { screws?: 3 | 4; plummet?: string; clockwise_from_above?: string };
+    tribrach?: { screws?: 3 | 4; plummet?: string; clockwise_from_above?: string };
     stand_bearing_deg?: number;
     options?: Options;
     quick?: boolean;

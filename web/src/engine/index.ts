@@ -87,12 +87,12 @@ export function advise<T>(question: Record<string, unknown>): Promise<T> {
   return ask<T>({ verb: "advise", question }, () => send("POST", "/api/set-up/advise", { question }));
 }
 
-/** How an instrument can be set up, on a base of the fleet where one is named; the fitting ways first. */
-export function setUpMethods(instrument: string, base: string | null = null): Promise<SetUpMethods> {
+/** How an instrument can be set up, on a tribrach of the fleet where one is named; the fitting ways first. */
+export function setUpMethods(instrument: string, tribrach: string | null = null): Promise<SetUpMethods> {
   const known = instrumentContext(instrument);
-  const below = base ? instrumentContext(base) : null;
-  const question = known && (!base || below) && { verb: "set-up-methods", ...known, ...(below ? { base: below.instrument.stated } : {}) };
-  const on = base ? `&base=${encodeURIComponent(base)}` : "";
+  const below = tribrach ? instrumentContext(tribrach) : null;
+  const question = known && (!tribrach || below) && { verb: "set-up-methods", ...known, ...(below ? { tribrach: below.instrument.stated } : {}) };
+  const on = tribrach ? `&tribrach=${encodeURIComponent(tribrach)}` : "";
   return ask<SetUpMethods>(question || null, () => send("GET", `/api/set-up/methods?instrument=${encodeURIComponent(instrument)}${on}`, undefined));
 }
 

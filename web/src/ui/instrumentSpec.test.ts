@@ -11,7 +11,7 @@ describe("what a maker states", () => {
     expect(Object.keys(KIND_NAMES)).toContain("tape");
   });
   it("sends what was filled in, to the letter, and what follows from the kind", () => {
-    expect(specOf("tribrach", { plummet: "optical", circular_vial_arcmin_per_2mm: " 8,5 ", angle_accuracy_arcsec: "3" })).toEqual({ plummet_place: "base", circular_vial_on: "base", plummet: "optical", circular_vial_arcmin_per_2mm: "8,5" });
+    expect(specOf("tribrach", { plummet: "optical", circular_vial_arcmin_per_2mm: " 8,5 ", angle_accuracy_arcsec: "3" })).toEqual({ plummet_place: "tribrach", circular_vial_on: "tribrach", plummet: "optical", circular_vial_arcmin_per_2mm: "8,5" });
     expect(specOf("digital-level", { levelling_accuracy_mm_per_km: " " })).toEqual({ reading: "digital" });
     expect(specOf("prism", {})).toEqual({});
   });
@@ -19,6 +19,6 @@ describe("what a maker states", () => {
     expect(specOf("theodolite", {})).toEqual({});
     const typed = { plunges: "no", "display.along_positive": "low-forward", "display.across_positive": "high-left", foot_screws: "clockwise-lowers" };
     expect(specOf("total-station", typed)).toEqual({ plunges: false, display: { along_positive: "low-forward", across_positive: "high-left" }, foot_screws: "clockwise-lowers" });
-    expect(specOf("tribrach", { foot_screw_count: "4" })).toEqual({ plummet_place: "base", circular_vial_on: "base", foot_screw_count: 4 });
+    expect(specOf("tribrach", { foot_screw_count: "4" })).toEqual({ plummet_place: "tribrach", circular_vial_on: "tribrach", foot_screw_count: 4 });
   });
 });

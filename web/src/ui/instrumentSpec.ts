@@ -10,7 +10,7 @@ const PLUMMETS = [
 ];
 const PLACES = [
   { value: "turning", label: "In the instrument" },
-  { value: "base", label: "In the tribrach" },
+  { value: "tribrach", label: "In the tribrach" },
 ];
 export const STORES = [
   { value: "error", label: "The error" },
@@ -67,7 +67,7 @@ const OF_KIND: Record<string, (SpecField | undefined)[]> = {
 const GIVEN: Record<string, Record<string, unknown>> = {
   level: { reading: "optical" },
   "digital-level": { reading: "digital" },
-  tribrach: { plummet_place: "base", circular_vial_on: "base" },
+  tribrach: { plummet_place: "tribrach", circular_vial_on: "tribrach" },
 };
 
 export const KIND_NAMES: Record<string, string> = {

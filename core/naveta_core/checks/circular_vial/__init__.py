@@ -1,6 +1,6 @@
 """Does a circular bubble say the truth: what stays when the instrument is turned is the vial's, what turns is the tilt.
 
-x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y. A vial on the base does not turn: levelled by something proved, what it
+x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y. A vial on the tribrach does not turn: levelled by something proved, what it
 shows is its error. Half of what a half-turn shows is taken up by the foot screws, half by the vial's own screws.
 """
 
@@ -107,13 +107,13 @@ KIND = Kind(
             needs=TURNS,
         ),
         Method(
-            "on-base",
+            "on-tribrach",
             "Vial on the tribrach",
             "For a vial that does not turn: level with a checked plate level or electronic level; what this bubble then shows is its error.",
-            {"sits_on": "base", "readings": [{}]},
+            {"sits_on": "tribrach", "readings": [{}]},
             (STANDING, SENSITIVITY),
             ("Level with the plate level or electronic level that passed its own check.", "Read this bubble."),
-            needs=(("circular_vial_on", ("base",)),),
+            needs=(("circular_vial_on", ("tribrach",)),),
         ),
     ),
     required_conditions=RequiredConditions(wind=True),

@@ -32,11 +32,11 @@ BubbleRows = Annotated[list[BubbleRow], Rows("reading", 24, 2, "One more heading
 
 class CircularVialObservations(Part):
     sits_on: Annotated[
-        Literal["rotating", "base"] | None,
+        Literal["rotating", "tribrach"] | None,
         Choice(
             "Where the vial sits",
             Option("rotating", "Turns with the instrument"),
-            Option("base", "On the tribrach"),
+            Option("tribrach", "On the tribrach"),
             optional=True,
         ),
     ] = None
@@ -109,7 +109,7 @@ def turns_of(document: CircularVial) -> bool:
 
 def read_document(document: CircularVial, reader: Reader) -> BubblesRead:
     o, turns = document.observations, turns_of(document)
-    if turns and document.instrument.circular_vial_on == "base":
+    if turns and document.instrument.circular_vial_on == "tribrach":
         wanted = "another method: this vial is on the tribrach and does not turn. Level with a checked level and read this bubble"
         reader.fault_at("observations.sits_on", "turning with the instrument", wanted)
     bubbles, steps = read_bubbles(reader, o, turns=turns)

@@ -1,6 +1,6 @@
 """A vial's own error apart from the tilt: what stays when the instrument is turned is the vial's, what turns is the tilt.
 
-x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y. A vial on the base does not turn: levelled by something proved, what it
+x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y. A vial on the tribrach does not turn: levelled by something proved, what it
 shows is its error.
 
 Source: textbook reversal of a level vial; its form as plane vectors is derived in docs/judgement.md (Vials).

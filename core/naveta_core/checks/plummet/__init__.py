@@ -139,7 +139,7 @@ KIND = Kind(
             needs=TURNS,
         ),
         Method(
-            "base-thirds",
+            "tribrach-thirds",
             "Plummet in the tribrach: three positions, 120° apart",
             "It does not turn with the instrument: turn the tribrach by 120° on the tripod head and level again each time.",
             {"method": "thirds", "sets": [_at(0, 120, 240)]},
@@ -149,7 +149,7 @@ KIND = Kind(
                 "Level, mark.",
                 "Turn the tribrach by 120° into its outline, level again, mark: three times.",
             ),
-            needs=(("plummet_place", ("base",)),),
+            needs=(("plummet_place", ("tribrach",)),),
         ),
         Method(
             "bob",
@@ -170,7 +170,7 @@ KIND = Kind(
                 "Centre with the checked one.",
                 "Change instruments on the tribrach. How far from the mark does this one point?",
             ),
-            ("hold", "base-lock"),
+            ("hold", "tribrach-lock"),
         ),
     ),
     required_conditions=RequiredConditions(wind=True, support=True),

@@ -39,11 +39,11 @@ class MarkSet(Part):
 
 class PlummetObservations(Part):
     place: Annotated[
-        Literal["turning", "base"] | None,
+        Literal["turning", "tribrach"] | None,
         Choice(
             "Where the plummet is",
             Option("turning", "In the instrument"),
-            Option("base", "In the tribrach"),
+            Option("tribrach", "In the tribrach"),
             words="where the plummet is",
             optional=True,
         ),
@@ -111,7 +111,7 @@ class TargetsRead:
 def read_document(document: Plummet, reader: Reader) -> TargetsRead:
     o = document.observations
     turned = o.method in ("turn", "thirds")
-    if o.method == "turn" and "base" in (o.place, document.instrument.plummet_place):
+    if o.method == "turn" and "tribrach" in (o.place, document.instrument.plummet_place):
         wanted = "another method: this plummet is in the tribrach and does not turn. Turn the tribrach by 120°, or compare with a plumb bob"
         reader.fault_at("observations.method", "180° of the instrument", wanted)
     sets: list[tuple[float | None, list[PlummetMark]]] = []

@@ -44,13 +44,13 @@ def _limits(document: Plummet, height_m: float) -> Limits:
     )
 
 
-def in_base(document: Plummet) -> bool:
-    """Whether the plummet sits in the base and stays where it is when the instrument is turned."""
-    return "base" in (document.observations.place, document.instrument.plummet_place)
+def in_tribrach(document: Plummet) -> bool:
+    """Whether the plummet sits in the tribrach and stays where it is when the instrument is turned."""
+    return "tribrach" in (document.observations.place, document.instrument.plummet_place)
 
 
 def condition_of(document: Plummet) -> str:
-    if in_base(document):
+    if in_tribrach(document):
         return "Usable where this offset is acceptable: the plummet is in the tribrach, so turning does not remove it. Otherwise use a plumb bob."
     return "Usable if you centre every point at two headings 180° apart and take the mean."
 

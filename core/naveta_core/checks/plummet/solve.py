@@ -14,7 +14,7 @@ from math import fsum
 from ...engine.conditions import Circumstances, noise_factor, prior_dof
 from ...engine.parser import rounding
 from ...engine.repeats import by_repeat, ground_mark, standing_vector
-from ...stats.noise import BASE_TURNED_MM, BOB_IN_WIND_MM, BOB_MM, PLUMMET_BETWEEN_MM, PLUMMET_MM
+from ...stats.noise import BOB_IN_WIND_MM, BOB_MM, PLUMMET_BETWEEN_MM, PLUMMET_MM, TRIBRACH_TURNED_MM
 from ...stats.row_fit import Solved, solve
 from .document import HEIGHTS_DIFFER_M, Plummet, TargetsRead
 
@@ -40,7 +40,7 @@ def _spreads(document: Plummet, steps: list[float], factor: float) -> tuple[floa
     within = (own * noise_factor(document) * factor) ** 2 + rounding(steps)
     between = PLUMMET_BETWEEN_MM**2
     if o.method == "thirds":
-        within += BASE_TURNED_MM**2
+        within += TRIBRACH_TURNED_MM**2
     if o.method == "bob":
         between += (BOB_MM if document.conditions.wind in (None, "calm") else BOB_IN_WIND_MM) ** 2
     if o.method == "proven":

@@ -69,7 +69,7 @@ WHERE = {
     "tripod.feet": "the feet",
     "move.distance_mm": "how far the plummet has to go",
     "offset.distance_mm": "how far the plummet points from the mark",
-    "base": "the tribrach",
+    "tribrach": "the tribrach",
     "slope": "the measured slope",
     "start": "the reading at the start",
     "end": "the reading at the end",

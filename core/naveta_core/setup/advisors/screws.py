@@ -33,7 +33,7 @@ class ScrewsQuery(AdviceQuery):
     """A tilt in figures, or one or two readings of plate vials."""
 
     advice: Literal["screws"]
-    base: TribrachGeometry = TribrachGeometry()
+    tribrach: TribrachGeometry = TribrachGeometry()
     tilt: TiltVector | None = None
     vials: list[VialReading] = Field(default=[], max_length=2)
     stand_bearing_deg: Bearing | None = None
@@ -79,14 +79,14 @@ class ScrewsAdvice(AdviceResult):
 def advise_screws(query: ScrewsQuery) -> Advised:
     """Turns of each screw, positive clockwise seen from above, that bring the given tilt to nothing."""
     tilt = _tilt(query)
-    base = query.base.base()
-    raises = _raises(base.bearings_deg, base.radius_mm, tilt)
-    sense = 1.0 if base.clockwise_raises else -1.0
-    turns = [sense * rise / base.pitch_mm for rise in raises]
-    pairs, alone = _pairs(base.bearings_deg, query, tilt)
-    steps = _steps(query, base.bearings_deg, tilt, turns, pairs, alone)
-    at = query.base.at_mm or [0.0] * base.screws
-    left = [base.travel_mm / 2.0 - abs(have + rise) for have, rise in zip(at, raises, strict=True)]
+    tribrach = query.tribrach.as_tribrach()
+    raises = _raises(tribrach.bearings_deg, tribrach.radius_mm, tilt)
+    sense = 1.0 if tribrach.clockwise_raises else -1.0
+    turns = [sense * rise / tribrach.pitch_mm for rise in raises]
+    pairs, alone = _pairs(tribrach.bearings_deg, query, tilt)
+    steps = _steps(query, tribrach.bearings_deg, tilt, turns, pairs, alone)
+    at = query.tribrach.at_mm or [0.0] * tribrach.screws
+    left = [tribrach.travel_mm / 2.0 - abs(have + rise) for have, rise in zip(at, raises, strict=True)]
     short = [str(i + 1) for i, entry in enumerate(left) if entry < 0]
     result = ScrewsAdvice(
         turns={str(i + 1): round(turn, 4) for i, turn in enumerate(turns)},
@@ -172,16 +172,16 @@ def _third_after_one(
     bearings: tuple[float, ...], query: ScrewsQuery, tilt: Plane, done: dict[int, float], alone: int
 ) -> float:
     """Turns of the third screw that take away what is then left across the pair."""
-    base = query.base.base()
-    sense = 1.0 if base.clockwise_raises else -1.0
-    rises = [sense * done.get(i, 0.0) * base.pitch_mm for i in range(3)]
+    tribrach = query.tribrach.as_tribrach()
+    sense = 1.0 if tribrach.clockwise_raises else -1.0
+    rises = [sense * done.get(i, 0.0) * tribrach.pitch_mm for i in range(3)]
     ways = [unit(bearing) for bearing in bearings]
     rows = tuple(
-        math.fsum(h * u[k] for h, u in zip(rises, ways, strict=True)) * 2.0 / (3.0 * base.radius_mm) for k in (0, 1)
+        math.fsum(h * u[k] for h, u in zip(rises, ways, strict=True)) * 2.0 / (3.0 * tribrach.radius_mm) for k in (0, 1)
     )
     left = (tilt[0] + rows[0], tilt[1] + rows[1])
     across = left[0] * ways[alone][0] + left[1] * ways[alone][1]
-    return sense * -1.5 * base.radius_mm * across / base.pitch_mm
+    return sense * -1.5 * tribrach.radius_mm * across / tribrach.pitch_mm
 
 
 def _together(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, float]) -> ScrewStep:
@@ -224,9 +224,9 @@ def _text(query: ScrewsQuery, steps: list[ScrewStep], short: list[str]) -> list[
         return ["No field adjustment: it is level."]
     lines = [f"{step.text} {step.about}" for step in steps]
     if query.vials and query.stand_bearing_deg is not None:
-        thumb = "right" if query.base.clockwise_from_above == "lowers" else "left"
+        thumb = "right" if query.tribrach.clockwise_from_above == "lowers" else "left"
         lines.append(f"The bubble follows the {thumb} thumb.")
-    if query.base.screws == 4:
+    if query.tribrach.screws == 4:
         lines.append("Turn opposite screws equally and together: lightly tight, never forced.")
     if short:
         names = " and ".join(short)

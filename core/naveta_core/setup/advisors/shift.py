@@ -8,7 +8,7 @@ from typing import Literal
 from ...geometry import ARCSEC, Plane, unit
 from ...units.formatting import length_words
 from ..context import AdviceQuery, PlanMove, TribrachGeometry, TripodGeometry
-from ..equipment import MM, Base, Equipment
+from ..equipment import MM, Equipment, Tribrach
 from ..mechanism import State, see
 from ..results import AdviceResult, AdviceStep
 from ..tripod import LEGS
@@ -23,7 +23,7 @@ class ShiftQuery(AdviceQuery):
     advice: Literal["shift"]
     move: PlanMove
     tripod: TripodGeometry = TripodGeometry()
-    base: TribrachGeometry = TribrachGeometry()
+    tribrach: TribrachGeometry = TribrachGeometry()
 
 
 class ShiftStep(AdviceStep):
@@ -60,7 +60,7 @@ def advise_shift(query: ShiftQuery) -> Advised:
     changes = _changes(query, equipment, level, wanted)
     tilted = moved(equipment, level, changes)
     tilt = _size(see(equipment, tilted).head_tilt_arcsec)
-    takes = _screws_take(query.base.base())
+    takes = _screws_take(query.tribrach.as_tribrach())
     biggest = max(LEGS, key=lambda leg: abs(changes[leg]))
     ratio = query.move.distance_mm / abs(changes[biggest]) if abs(changes[biggest]) > 1e-6 else None
     short = [leg for leg in LEGS if not query.tripod.has_left(leg, changes[leg])]
@@ -109,9 +109,9 @@ def _size(tilt: Plane) -> float:
     return math.hypot(*tilt)
 
 
-def _screws_take(base: Base) -> float:
+def _screws_take(tribrach: Tribrach) -> float:
     """The tilt that half the travel of every screw levels in any direction, arcsec."""
-    return base.travel_mm / 2.0 / base.radius_mm * ARCSEC
+    return tribrach.travel_mm / 2.0 / tribrach.radius_mm * ARCSEC
 
 
 def _text(steps: list[ShiftStep], ratio: float | None, tilt: float, takes: float, short: list[str]) -> list[str]:

@@ -18,7 +18,7 @@ from .text import away, for_person
 
 
 class SlideQuery(AdviceQuery):
-    """`offset` is where the plummet points, seen from the mark; `slid` where the base stands on the head already."""
+    """`offset` is where the plummet points, seen from the mark; `slid` where the tribrach stands on the head already."""
 
     advice: Literal["slide"]
     offset: PlanMove
@@ -26,7 +26,7 @@ class SlideQuery(AdviceQuery):
     slid: PlanMove = PlanMove(bearing_deg=0.0, distance_mm=0.0)
     head_tilt: TiltVector | None = None
     turn_deg: Annotated[float, Field(ge=0, le=90), InOwnUnit] = 2.0
-    """What a base turns while it is slid by a careful hand."""
+    """What a tribrach turns while it is slid by a careful hand."""
     stand_bearing_deg: Bearing | None = None
 
 

@@ -69,7 +69,7 @@ def advise_what_if(query: WhatIfQuery) -> Advised:
     if query.bubble is not None and query.bubble.at_wall:
         text = "At the wall the offset is unknown. Move the bubble off the wall first, then try a move."
         return Advised(WhatIfAdvice(now=None, then=None, spot_moves_mm=None), [text])
-    equipment = query.tripod.equipment(query.base.base(), _vial(query))
+    equipment = query.tripod.equipment(query.tribrach.as_tribrach(), _vial(query))
     before = _as_described(equipment, query)
     after = _moved(equipment, before, query)
     now, then = see(equipment, before), see(equipment, after)
@@ -87,7 +87,7 @@ def _vial(query: WhatIfQuery) -> CircularVial:
 
 def _as_described(equipment: Equipment, query: WhatIfQuery) -> State:
     """A state that looks as it was given to look."""
-    state = query.tripod.standing(query.base.base(), _vial(query))
+    state = query.tripod.standing(query.tribrach.as_tribrach(), _vial(query))
     found = query.bubble or query.tilt
     if found is not None and math.hypot(*found.tilt()) > 0.0:
         tilt = found.tilt()

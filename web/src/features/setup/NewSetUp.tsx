@@ -47,7 +47,7 @@ function InstrumentAndPoint({ begun }: { begun: NewSetUpState }) {
     <section className="card grid gap-5 p-5" aria-label="Instrument and point">
       <PickInstrument value={tag} missing={pressed && !tag} kinds={STAND_KINDS} onChange={begun.setTag} />
       {!level && <WhichPoint mark={begun.mark} onMark={begun.setMark} free={begun.free} onFree={begun.setFree} lacking={pressed && tag ? lacking : null} />}
-      {tag && <Stands tripod={begun.tripod} base={begun.base} onTripod={begun.setTripod} onBase={begun.setBase} level={level} />}
+      {tag && <Stands tripod={begun.tripod} tribrach={begun.tribrach} onTripod={begun.setTripod} onTribrach={begun.setTribrach} level={level} />}
       {tag && <Habits options={begun.options} cannot={begun.lacks} trainee={trainee} level={level} onChange={begun.setOptions} />}
     </section>
   );
@@ -156,10 +156,10 @@ function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => vo
   );
 }
 
-type StandsProps = { tripod: string; base: string; onTripod: (tag: string) => void; onBase: (tag: string) => void; level: boolean };
+type StandsProps = { tripod: string; tribrach: string; onTripod: (tag: string) => void; onTribrach: (tag: string) => void; level: boolean };
 
-/** On which tripod and base, by their tags; those of the fleet are offered. */
-function Stands({ tripod, base, onTripod, onBase, level }: StandsProps) {
+/** On which tripod and tribrach, by their tags; those of the fleet are offered. */
+function Stands({ tripod, tribrach, onTripod, onTribrach, level }: StandsProps) {
   const rows = useQuery(deviceQuery).data ?? [];
   const input = (id: string, label: string, kind: string, value: string, onType: (tag: string) => void) => (
     <label className="grid gap-1" htmlFor={id}>
@@ -175,7 +175,7 @@ function Stands({ tripod, base, onTripod, onBase, level }: StandsProps) {
   return (
     <div className="grid grid-cols-2 gap-3">
       {input("tripod-tag", "Tripod", "tripod", tripod, onTripod)}
-      {!level && input("base-tag", "Tribrach", "tribrach", base, onBase)}
+      {!level && input("tribrach-tag", "Tribrach", "tribrach", tribrach, onTribrach)}
     </div>
   );
 }

@@ -21,11 +21,11 @@ export function useNewSetUp() {
   const [mark, setMark] = useState("");
   const [free, setFree] = useState(false);
   const [tripod, setTripod] = useState("");
-  const [base, setBase] = useState("");
+  const [tribrach, setTribrach] = useState("");
   const [method, setMethod] = useState<string | null>(null);
   const [pressed, setPressed] = useState(false);
   const [habits, setOptions] = useState(() => habitsOf(username));
-  const { methods: list, level_type, trouble, base: below, coming } = useSetUpMethods(tag, useFleetTribrach(base));
+  const { methods: list, level_type, trouble, tribrach: below, coming } = useSetUpMethods(tag, useFleetTribrach(tribrach));
   const can = (name: string | null) => list.some((method) => method.method === name && !method.cannot);
   const chosen = [method, session.preferred_method].find(can) ?? list.find((method) => !method.cannot)?.method ?? null;
   const level = can("no-point");
@@ -41,8 +41,8 @@ export function useNewSetUp() {
       method: chosen,
       mark: level ? {} : free ? { free: true } : { name: mark.trim() },
       ...(tripod.trim() ? { tripod_tag: tripod.trim().toUpperCase() } : {}),
-      ...(base.trim() ? { base_tag: base.trim().toUpperCase() } : {}),
-      ...baseOf(chosen, below),
+      ...(tribrach.trim() ? { tribrach_tag: tribrach.trim().toUpperCase() } : {}),
+      ...tribrachOf(chosen, below),
       options: { ...options, ...(role === "trainee" ? { strict: true } : {}) },
       quick,
       level: { by: by === "electronic" ? "electronic" : "plate" },
@@ -51,19 +51,19 @@ export function useNewSetUp() {
     await storeDraft(asDraft(draft));
     await navigate(`/set-up/${draft.id}`);
   };
-  const fields = { tag, setTag, mark, setMark, free, setFree, tripod, setTripod, base, setBase, setMethod, setOptions };
+  const fields = { tag, setTag, mark, setMark, free, setFree, tripod, setTripod, tribrach, setTribrach, setMethod, setOptions };
   return { ...fields, options, lacks, list, chosen, level, lacking, pressed, coming, trouble, trainee: role === "trainee", begin };
 }
 
-type Below = NonNullable<Parameters<typeof beginSetUp>[2]["base"]>;
+type Below = NonNullable<Parameters<typeof beginSetUp>[2]["tribrach"]>;
 
-/** What is noted of the base: as stated of it, and four screws where the way is for four. */
-function baseOf(method: string, below: Below): { base?: Below } {
+/** What is noted of the tribrach: as stated of it, and four screws where the way is for four. */
+function tribrachOf(method: string, below: Below): { tribrach?: Below } {
   const fields = method === "four-screws" ? { ...below, screws: 4 as const } : below;
-  return Object.keys(fields).length ? { base: fields } : {};
+  return Object.keys(fields).length ? { tribrach: fields } : {};
 }
 
-/** The base's tag once it names one of the fleet; null while it does not. */
+/** The tribrach's tag once it names one of the fleet; null while it does not. */
 function useFleetTribrach(typed: string): string | null {
   const fleet = useQuery(deviceQuery).data ?? [];
   const tag = typed.trim().toUpperCase();
@@ -71,20 +71,20 @@ function useFleetTribrach(typed: string): string | null {
 }
 
 type GuidedPreview = Entered & { trouble: string | null; coming: boolean };
-const NOTHING: GuidedPreview = { methods: [], level_type: [], base: {}, trouble: null, coming: false };
+const NOTHING: GuidedPreview = { methods: [], level_type: [], tribrach: {}, trouble: null, coming: false };
 
-function useSetUpMethods(tag: string, base: string | null): GuidedPreview {
+function useSetUpMethods(tag: string, tribrach: string | null): GuidedPreview {
   const [found, setAnswer] = useState<GuidedPreview & { tag: string }>({ ...NOTHING, tag: "" });
   useEffect(() => {
     if (!tag) return;
     let here = true;
-    setUpMethods(tag, base).then(
+    setUpMethods(tag, tribrach).then(
       (answer) => here && setAnswer({ ...NOTHING, tag, ...answer }),
       (error: unknown) => here && setAnswer({ ...NOTHING, tag, trouble: error instanceof NoSignal ? "Offline, and the calculation is not yet stored on this device." : "The methods could not be loaded. Choose the instrument again." }),
     );
     return () => {
       here = false;
     };
-  }, [tag, base]);
+  }, [tag, tribrach]);
   return found.tag === tag ? found : { ...NOTHING, coming: tag !== "" };
 }
