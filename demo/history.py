@@ -64,7 +64,7 @@ def load(progress: Any = print) -> None:
         )
         _write(level, people, models[level.model])
     with clock.frozen_now(_at(420, time(9))):
-        import_table(actor=people["ines"], text=POINTS, unit="m", keep=True)
+        import_table(actor=people["ines"], text=POINTS, unit="m", store=True)
     for thing in THINGS:
         progress(f"  {thing.tag}: {', '.join(check.kind for check in thing.checks)}…")
         _write_thing(thing, people, models[thing.model])

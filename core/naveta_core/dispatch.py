@@ -99,11 +99,11 @@ def guiding(document: Any, context: InstrumentContext | None, at: str, step: str
 
 def _context(question: Data) -> InstrumentContext | None:
     """What the server knew of an instrument, with what this device has made since then and not yet sent."""
-    known = question.get("instrument")
-    if known is None:
+    given = question.get("instrument")
+    if given is None:
         return None
-    history = read_history([*known["history"], *question.get("pending", [])])
-    return instrument_context(stated_of(known["stated"]), limits_of(known["limits"]), history)
+    history = read_history([*given["history"], *question.get("pending", [])])
+    return instrument_context(stated_of(given["stated"]), limits_of(given["limits"]), history)
 
 
 def stated_of(data: Any) -> Instrument:

@@ -180,7 +180,7 @@ class CirclePicture(Answer):
     limit_about: Literal["origin", "centre"]
     x_label: str
     y_label: str
-    seen: str
+    view: str
 
 
 class TubePictureRow(Answer):

@@ -58,7 +58,7 @@ _SENTENCES = (
     "closing progress lines you meaning not_confirmed",
     "label hint unit row_titles more steps bring before_you_start good_for watch_condition cannot caution source about "
     "repeat_label quantity_label groups.note targets.name",
-    "along_label centre_label radius_label x_label y_label zero_label unit_label distance_text error_text seen",
+    "along_label centre_label radius_label x_label y_label zero_label unit_label distance_text error_text view",
     "plus_minus limit_text total_text allowed_text worked.value understood",
     "do look wrong stop_when prompt inputs screw tool from_text target_text",
 )

@@ -48,11 +48,11 @@ class PointsOut(Schema):
 
 
 class PointsTable(Body):
-    """A table of points; `keep` false only says what it would change."""
+    """A table of points; `store` false only says what it would change."""
 
     text: Table
     unit: Unit = "m"
-    keep: bool = False
+    store: bool = False
 
 
 class Moved(Schema):
@@ -65,7 +65,7 @@ class Imported(Schema):
     new: list[str]
     moved: list[Moved]
     same: list[str]
-    kept: bool
+    stored: bool
     caution: str | None
 
 
@@ -94,13 +94,13 @@ def _shown(point: Point, unit: str) -> list[str]:
 
 @router.post("/points/table", response=Imported, operation_id="import_points")
 def post_points(request: HttpRequest, payload: PointsTable) -> Any:
-    """Read a table of control points; with `keep` they are stored, and known ones take the new coordinates."""
-    found = import_table(actor=asker(request), text=payload.text, unit=payload.unit, keep=payload.keep)
+    """Read a table of control points; with `store` they are stored, and known ones take the new coordinates."""
+    found = import_table(actor=asker(request), text=payload.text, unit=payload.unit, store=payload.store)
     return {
         "new": found.new,
         "moved": found.moved,
         "same": found.same,
-        "kept": payload.keep,
+        "stored": payload.store,
         "caution": MOVES if found.moved else None,
     }
 

@@ -58,12 +58,12 @@ def look_at(points: list[Data]) -> Import:
 
 
 @transaction.atomic
-def import_table(*, actor: Person, text: str, unit: str, keep: bool) -> Import:
-    """Read a table of points and, when `keep`, store them. Raises TableFaults, Forbidden."""
+def import_table(*, actor: Person, text: str, unit: str, store: bool) -> Import:
+    """Read a table of points and, when `store`, store them. Raises TableFaults, Forbidden."""
     require(actor, "manage-points")
     points = read_points(text, unit)
     look = look_at(points)
-    if keep:
+    if store:
         for point in points:
             values = {name: point[name] for name in ("name", "e_m", "n_m", "h_m", "description")}
             Point.objects.update_or_create(

@@ -1,4 +1,4 @@
-"""What follows from an instrument's records and is wanted often: kept beside it, rebuilt at each write.
+"""What follows from an instrument's records and is wanted often: stored beside it, rebuilt at each write.
 
 Nothing here is typed in anywhere: `facts_of` reads the records that stand and says the rest.
 """
@@ -109,14 +109,14 @@ def derived_of(instrument: Instrument) -> Data:
     set_ups = [row for row in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _entry_of(row)][:1]
     controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
     found = [event_record(event) for event in events]
-    kept: list[Record] = []
+    deciding: list[Record] = []
     passes = []
     for checks in of_kind.values():
         passed = _last_pass(checks, rows, found)
         passes += [passed] if passed else []
         # Beside the last pass the one that answers a fall or an adjusting: the standing begins from it.
         answers = next((check for check in reversed(checks) if proves(check_record(check))), None)
-        kept += {answer.pk: answer for answer in (answers, passed, checks[-1]) if answer}.values()
+        deciding += {answer.pk: answer for answer in (answers, passed, checks[-1]) if answer}.values()
     bearing = [e for e in events if e.kind in (*CUTTING_EVENTS, RELEASE)]
     # An event older than every kind's last pass bears on nothing any more.
     applying = {kind.name for kind in kinds_for(stated_of(instrument))}
@@ -124,7 +124,7 @@ def derived_of(instrument: Instrument) -> Data:
         oldest = min(pass_.observed_at_utc for pass_ in passes)
         bearing = [e for e in bearing if e.observed_at_utc >= oldest]
     return {
-        "done": [check_fact(entry) for entry in kept],
+        "done": [check_fact(record) for record in deciding],
         "events": [event_fact(entry) for entry in bearing],
         "latest": _latest(of_kind),
         "history": _history([*(check for checks in of_kind.values() for check in checks), *set_ups, *controls], events),

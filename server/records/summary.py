@@ -1,4 +1,4 @@
-"""The summary kept beside each record: what lists, series, standings, devices and the next check read of it."""
+"""The summary stored beside each record: what lists, series, standings, devices and the next check read of it."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ Data = dict[str, Any]
 
 
 def summary_text(record: Record) -> str:
-    """The summary of a record as it is kept: of an event or amendment only its note."""
+    """The summary of a record as it is stored: of an event or amendment only its note."""
     document = json.loads(record.document)
     if record.kind not in DOCUMENTS:
         return canonical({"note": document.get("note", "")})
@@ -29,10 +29,10 @@ def read_summary(record: Record) -> RecordSummary:
 
 def listed_summary(record: Record) -> Data:
     """What a list shows of any record."""
-    kept = json.loads(record.summary)
+    stored = json.loads(record.summary)
     return {
-        "grade": kept.get("grade"),
-        "finding": kept.get("finding"),
-        "part": kept.get("part"),
-        "note": kept.get("note", ""),
+        "grade": stored.get("grade"),
+        "finding": stored.get("finding"),
+        "part": stored.get("part"),
+        "note": stored.get("note", ""),
     }

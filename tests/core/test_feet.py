@@ -96,7 +96,7 @@ class TestChecks:
         kind = KINDS["two-face"]
         document = {"kind": "two-face", "units": {"length": "ft"}, "observations": {"targets": [target]}}
         back = document_of(kind.read_csv(kind.write_csv(document_of(document))))
-        (seen,) = kind.read(back, Reader(back, kind.where)).seen
+        (seen,) = kind.read(back, Reader(back, kind.where)).targets
         assert seen.distance_m == (None if metres is None else pytest.approx(metres))
 
 

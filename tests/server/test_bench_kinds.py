@@ -301,7 +301,7 @@ def test_a_check_says_the_next_set_up_what_is_in_force(tam: Api, things: None) -
     assert any(hint["code"] == "plummet-known" for hint in last["tips"])
     device = {instrument["tag"]: instrument for instrument in tam.get("device").json()["fleet"]}
     kept = [record["result"] for record in device["TD-01"]["history"]]
-    assert {"reversal_div", "offset_x_mm"} <= {name for entry in kept for name in entry}
+    assert {"reversal_div", "offset_x_mm"} <= {name for record in kept for name in record}
 
 
 def test_series_of_each_kind_have_their_own_title_and_unit(tam: Api, things: None) -> None:

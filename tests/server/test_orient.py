@@ -24,31 +24,31 @@ TABLE = "name;e;n;h;description\nPC-01;1000;2000;12;nail in kerb\nPC-02;1060;203
 class TestPoints:
     def test_a_table_is_looked_at_before_it_is_stored(self, ines: Api, tam: Api) -> None:
         answer = tam.post("points/table", {"text": TABLE}).json()
-        assert (answer["new"], answer["kept"]) == (["PC-01", "PC-02", "QB-2"], False)
+        assert (answer["new"], answer["stored"]) == (["PC-01", "PC-02", "QB-2"], False)
         assert not Point.objects.exists()
-        assert tam.post("points/table", {"text": TABLE, "keep": True}).json()["kept"] is True
+        assert tam.post("points/table", {"text": TABLE, "store": True}).json()["stored"] is True
         assert [point["name"] for point in ines.get("points").json()["points"]] == ["PC-01", "PC-02", "QB-2"]
         again = "name,e,n,h\npc 1,1000.0120,2000,12\nPC-02,1060,2035,14\n"
-        answer = tam.post("points/table", {"text": again, "keep": True}).json()
+        answer = tam.post("points/table", {"text": again, "store": True}).json()
         assert answer["moved"] == [{"name": "pc 1", "by_mm": 12.0, "rise_mm": 0.0}]
         assert answer["same"] == ["PC-02"]
         assert Point.objects.get(name="pc 1").e_m == pytest.approx(1000.012)
 
     def test_faults_name_the_line_and_nothing_is_stored(self, tam: Api) -> None:
-        answer = tam.post("points/table", {"text": TABLE + "PC-03;x;1;1;\n", "keep": True})
+        answer = tam.post("points/table", {"text": TABLE + "PC-03;x;1;1;\n", "store": True})
         assert answer.status_code == 422
         assert answer.json()["faults"][0]["path"] == "line 5, e"
         assert not Point.objects.exists()
 
     def test_searching_warns_of_numbers_written_two_ways(self, tam: Api) -> None:
-        tam.post("points/table", {"text": TABLE, "keep": True})
+        tam.post("points/table", {"text": TABLE, "store": True})
         answer = tam.get("points?q=pc20").json()
         assert answer["points"] == []
         assert answer["near"] == [{"name": "PC-02", "why": "PC-02 has two digits swapped"}]
         assert [point["name"] for point in tam.get("points?q=kerb").json()["points"]] == ["PC-01"]
 
     def test_out_again_in_feet_and_off_the_list(self, tam: Api) -> None:
-        tam.post("points/table", {"text": TABLE, "keep": True})
+        tam.post("points/table", {"text": TABLE, "store": True})
         answer = tam.get("points/table?unit=ft")
         assert answer["Content-Type"].startswith("text/csv")
         assert "PC-01,3280.8399,6561.6798,39.3701,nail in kerb,ft" in answer.content.decode()
@@ -56,7 +56,7 @@ class TestPoints:
         assert tam.delete("points/QB-2").status_code == 422
 
     def test_a_trainee_looks_and_asks_the_chief(self, jory: Api) -> None:
-        assert jory.post("points/table", {"text": TABLE, "keep": True}).json()["code"] == "ask-the-chief"
+        assert jory.post("points/table", {"text": TABLE, "store": True}).json()["code"] == "ask-the-chief"
         assert jory.get("points").status_code == 200
 
 
@@ -93,7 +93,7 @@ class TestOrientations:
                 == 201
             )
         history = Instrument.objects.get(tag=station).derived["history"]
-        assert [round(entry["result"]["disagreement_mm"], 1) for entry in history if entry["what"] == "control"] == [
+        assert [round(record["result"]["disagreement_mm"], 1) for record in history if record["what"] == "control"] == [
             2.4,
             2.7,
             2.2,

@@ -55,7 +55,7 @@ def test_one_record_holds_its_checks_as_their_records_say(tam: Api, taken: dict[
     assert (record["category"], record["kind"], record["grade"]) == ("round", "pre-survey", "adjust")
     assert record["finding"] == "Adjust first: two-face check."
     kept = record["document"]["observations"]["steps"]
-    assert [entry.get("grade") for entry in kept] == [taken["plummet"]["grade"], "adjust", None]
+    assert [record.get("grade") for record in kept] == [taken["plummet"]["grade"], "adjust", None]
     assert kept[1]["finding"] == taken["two-face"]["finding"]
     assert tam.get(f"records/{record['id']}").json()["broken"] is None
     assert tam.get("records?instrument=TS-01&category=round").json()["records"][0]["id"] == record["id"]

@@ -71,12 +71,12 @@ class TestBackup:
         finally:
             stop.set()
             writer.join()
-        for i, entry in enumerate(kept):
-            assert entry.records % 2 == 0
+        for i, record in enumerate(kept):
+            assert record.records % 2 == 0
             restore_to = tmp_path / f"back-{i}"
             restore_to.mkdir()
-            assert restore(restore_to, entry.path, replace=False) is None
-            assert count(restore_to / DATABASE) == entry.records
+            assert restore(restore_to, record.path, replace=False) is None
+            assert count(restore_to / DATABASE) == record.records
             assert (restore_to / KEY).read_text() == "k" * 64
 
     def test_it_is_its_owners_and_writes_over_nothing(self, tmp_path: Path) -> None:

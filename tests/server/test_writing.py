@@ -32,7 +32,7 @@ def test_the_manager_settles_it_and_everybody_is_given_it(ines: Api, tam: Api) -
 
 
 def test_control_points_are_listed_in_the_firms_unit(ines: Api, tam: Api) -> None:
-    ines.post("points/table", {"text": "name;e;n;h\nPC-01;1000;2000;12\nQB-2;30.48;0;\n", "keep": True})
+    ines.post("points/table", {"text": "name;e;n;h\nPC-01;1000;2000;12\nQB-2;30.48;0;\n", "store": True})
     listed = tam.get("points").json()
     assert (listed["unit"], [point["shown"] for point in listed["points"]]) == (
         "m",

@@ -31,7 +31,7 @@ def circle(
     y: str,
     limit: float | None = None,
     limit_about: Literal["origin", "centre"] = "origin",
-    seen: str = "",
+    view: str = "",
 ) -> CirclePicture:
     """Points `(x, y, label, path)` that lie on a circle: its centre is one thing, its radius the other.
 
@@ -54,7 +54,7 @@ def circle(
         limit_about=limit_about,
         x_label=x,
         y_label=y,
-        seen=seen or (above if x == "right" else f"Up is {y} the sight, right is {x} it."),
+        view=view or (above if x == "right" else f"Up is {y} the sight, right is {x} it."),
     )
 
 

@@ -84,27 +84,27 @@ class Before:
     """The largest value the instrument stores, where that is known."""
 
 
-def stored_group(kept: tuple[StoredValue, ...]) -> Group:
+def stored_group(values: tuple[StoredValue, ...]) -> Group:
     """The fields in which they are noted: first of all, since a new calibration writes over them."""
     note = "Note all of them now, before you store anything: a new calibration overwrites them."
-    names = (*(entry.field for entry in kept), "corrections_on")
+    names = (*(stored.field for stored in values), "corrections_on")
     return Group("observations", "Values stored before", names, note)
 
 
 FOUND_WORDS = (("found", "found before"),)
 
 
-def read_before(document: Envelope, reader: Reader, kept: tuple[StoredValue, ...]) -> Before:
+def read_before(document: Envelope, reader: Reader, values: tuple[StoredValue, ...]) -> Before:
     """Noted on the sheet, or else stated in the document's `stored`."""
     o, stated = document.observations, document.stored
     old = {}
-    for entry in kept:
-        typed = getattr(o, entry.field)
+    for stored in values:
+        typed = getattr(o, stored.field)
         noted = typed not in (None, "")
-        value = typed if noted else stated.get(entry.name)
-        found = reader.value(StoredField(entry.label), entry.path, value)
+        value = typed if noted else stated.get(stored.name)
+        found = reader.value(StoredField(stored.label), stored.path, value)
         if found is not None:
-            old[entry.name] = entry.turned(document, found.value) if noted else found.value
+            old[stored.name] = stored.turned(document, found.value) if noted else found.value
     on = o.corrections_on != "no" if o.corrections_on else stated.get("applied") is not False
     most = document.instrument.storable_arcsec or _plain(stated.get("range"))
     return Before(old, on, most)
@@ -135,41 +135,41 @@ def new_value(document: Envelope, before: Before, name: str, found: float) -> fl
     return None if old is None else old + own
 
 
-def report_before(judgement: Judgement, document: Envelope, before: Before, kept: tuple[StoredValue, ...]) -> None:
+def report_before(judgement: Judgement, document: Envelope, before: Before, values: tuple[StoredValue, ...]) -> None:
     """What was noted; and what no longer fits into the instrument's store, which is then work for a service."""
     if before.old:
         noted = joined(
             [
-                f"{entry.label} {signed(entry.turned(document, before.old[entry.name]))}"
-                for entry in kept
-                if entry.name in before.old
+                f"{stored.label} {signed(stored.turned(document, before.old[stored.name]))}"
+                for stored in values
+                if stored.name in before.old
             ]
         )
         off = "" if before.on else " Corrections were off while measuring: the value found is the total error."
         judgement.reasons.append(("noted-before", f"Stored before: {noted}. Storing overwrites them.{off}"))
     if before.most is None:
         return
-    for entry in kept:
-        quantity = _quantity(judgement, entry.name)
+    for stored in values:
+        quantity = _quantity(judgement, stored.name)
         if quantity is None:
             continue
-        new = new_value(document, before, entry.name, quantity.estimate.value)
+        new = new_value(document, before, stored.name, quantity.estimate.value)
         if new is not None and abs(new) - quantity.estimate.u95 > before.most:
-            text = f"{capital(entry.label)} would have to be stored as {signed(entry.turned(document, new))}; the instrument can store {arcsec(before.most)} at most."
+            text = f"{capital(stored.label)} would have to be stored as {signed(stored.turned(document, new))}; the instrument can store {arcsec(before.most)} at most."
             judgement.service.append(("beyond-storing", text))
 
 
-def report_proved(judgement: Judgement, document: Envelope, kept: tuple[StoredValue, ...]) -> None:
+def report_proved(judgement: Judgement, document: Envelope, values: tuple[StoredValue, ...]) -> None:
     """A second round after storing, held against what was found before: taken, not taken, or with the wrong sign."""
     outcome = document.observations.found or {}
-    for entry in kept:
-        quantity, was = _quantity(judgement, entry.name), _figure(outcome.get(entry.name))
+    for stored in values:
+        quantity, was = _quantity(judgement, stored.name), _figure(outcome.get(stored.name))
         if quantity is None or was is None:
             continue
-        sigma = hypot(quantity.estimate.sigma, _figure(outcome.get(f"sigma_{entry.name}")) or 0.0)
+        sigma = hypot(quantity.estimate.sigma, _figure(outcome.get(f"sigma_{stored.name}")) or 0.0)
         if abs(was) <= REPORTS * sigma:
             continue
-        became = _became(entry.label, was, quantity.estimate)
+        became = _became(stored.label, was, quantity.estimate)
         judgement.leading_reasons.append(became)
         if became[0] in MEND:
             judgement.first_actions = [(became[0], MEND[became[0]])]
@@ -201,7 +201,7 @@ def _quantity(judgement: Judgement, name: str) -> JudgedQuantity | None:
     return next((quantity for quantity in judgement.quantities if quantity.name == name), None)
 
 
-def storing(kept: tuple[StoredValue, ...]) -> Any:
+def storing(values: tuple[StoredValue, ...]) -> Any:
     """Storing: new values from old and found; what was not noted is asked for first, in one touch."""
 
     def adjust(document: Any, read: Any, judgement: Judgement, grade: Grade, reads_now: list[Any]) -> Adjusting:
@@ -209,7 +209,7 @@ def storing(kept: tuple[StoredValue, ...]) -> Any:
         if not guide.allowed:
             return by_hand(document, read, judgement, grade, reads_now)
         before: Before = read.before
-        found = [entry for entry in kept if _quantity(judgement, entry.name) is not None]
+        found = [stored for stored in values if _quantity(judgement, stored.name) is not None]
         wanted = [entry for entry in found if entry.name not in before.old] if before.on else []
         if not wanted:
             refuse = by_hand(document, read, judgement, grade, reads_now)

@@ -62,17 +62,17 @@ def stored_values(history: Sequence[HistoryEntry]) -> StoredValues:
     offset at heading 0. A check graded `repeat` found nothing.
     """
     found: dict[str, StoredValues] = {}
-    for entry in history:
-        if isinstance(entry, PastEvent):
-            cut = {source.about for kind, source in STORED_FROM.items() if cuts(entry, kind)}
+    for record in history:
+        if isinstance(record, PastEvent):
+            cut = {source.about for kind, source in STORED_FROM.items() if cuts(record, kind)}
             found = {about: values for about, values in found.items() if about not in cut}
-        elif isinstance(entry, PastSetUp):
-            found["reversal"] = {"reversal_div": entry.rest_div, "reversal_at": entry.at}
-        elif isinstance(entry, PastCheck) and entry.kind in STORED_FROM and entry.grade != "repeat":
-            source = STORED_FROM[entry.kind]
-            values = {name: entry.result[theirs] for name, theirs in source.names.items()}
+        elif isinstance(record, PastSetUp):
+            found["reversal"] = {"reversal_div": record.rest_div, "reversal_at": record.at}
+        elif isinstance(record, PastCheck) and record.kind in STORED_FROM and record.grade != "repeat":
+            source = STORED_FROM[record.kind]
+            values = {name: record.result[theirs] for name, theirs in source.names.items()}
             figures: StoredValues = {name: value for name, value in values.items() if value is not None}
-            found[source.about] = {**figures, f"{source.about}_at": entry.at}
+            found[source.about] = {**figures, f"{source.about}_at": record.at}
     return {name: value for values in found.values() for name, value in values.items()}
 
 
@@ -135,7 +135,7 @@ def _earlier(check: PastCheck, passed: bool) -> Earlier:
 
 def noise_of(history: Sequence[HistoryEntry], kind: str) -> Noise | None:
     """What accepted tests of a kind with repeats teach about an instrument and those who read it: `instrument.noise`."""
-    checks = [entry for entry in history if isinstance(entry, PastCheck) and entry.kind == kind][-LEARNING_FROM:]
+    checks = [record for record in history if isinstance(record, PastCheck) and record.kind == kind][-LEARNING_FROM:]
     spreads = [
         Spread(check.repeats.squares, check.repeats.dof)
         for check in checks
@@ -149,7 +149,7 @@ def instrument_context(
     stated: Instrument, limits: Mapping[str, LimitSet], history: Sequence[HistoryEntry]
 ) -> InstrumentContext:
     """What is known of an instrument when the next document of it is completed."""
-    kinds = sorted({entry.kind for entry in history if isinstance(entry, PastCheck)})
+    kinds = sorted({record.kind for record in history if isinstance(record, PastCheck)})
     noise = {kind: learned for kind in kinds if (learned := noise_of(history, kind)) is not None}
     return InstrumentContext(
         instrument=stated,

@@ -104,10 +104,10 @@ def releases(done: CheckRecord, events: Sequence[EventRecord]) -> bool:
     if not clears(done):
         return False
     before = [event for event in events if order(event) < order(done)]
-    since_adjusted = any(entry.event == ADJUSTED and entry.check == done.check for entry in before)
+    since_adjusted = any(earlier.event == ADJUSTED and earlier.check == done.check for earlier in before)
     if since_adjusted and not clears(replace(done, stage="as-left")):
         return False
-    fell = any(entry.event in FALLS for entry in before)
+    fell = any(earlier.event in FALLS for earlier in before)
     return not (fell and any(code in NOT_LOOKED for code in done.codes))
 
 

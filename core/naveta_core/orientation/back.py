@@ -123,8 +123,8 @@ def _fits_mirrored(judged: Judged, station: FixedPoint) -> bool:
         for point in judged.points
     ]
     off = [
-        abs(wrapped(turn - turns[0])) * distance_m(station.e, station.n, entry.sight.point)
-        for turn, entry in zip(turns, judged.points, strict=True)
+        abs(wrapped(turn - turns[0])) * distance_m(station.e, station.n, point.sight.point)
+        for turn, point in zip(turns, judged.points, strict=True)
     ]
     sigmas = [math.sqrt(2.0) * (point.sigma_across_m or 0.0) for point in judged.points]
     return all(away <= explained(sigma) for away, sigma in zip(off, sigmas, strict=True))

@@ -70,7 +70,7 @@ def judge_free(found: Read) -> Judged:
 
 def _does_not_close(judged: Judged) -> None:
     sights = judged.read.sights
-    names = {entry.point.name for entry in sights}
+    names = {sight.point.name for sight in sights}
     if counts_otherwise(judged):
         return
     judged.suspect = suspect(sights, judged.spreads)

@@ -216,7 +216,7 @@ def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trus
         size = math.hypot(moved[0], moved[1])
         if not math.isfinite(size) or size > 1e6:
             return None
-        longest = 0.5 * max(distance_m(e, n, entry.point) for entry in kept)
+        longest = 0.5 * max(distance_m(e, n, record.point) for record in kept)
         share = min(1.0, longest / size) if size > 0.0 else 1.0
         e, n = e + share * moved[0], n + share * moved[1]
         if size < CLOSE_M:

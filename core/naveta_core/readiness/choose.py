@@ -64,7 +64,7 @@ def _proposed(
 
 def _wanted(kind: Kind, before: Sequence[Earlier], now: str | None) -> tuple[float, str, str]:
     """How much a check is wanted, and why."""
-    own = [entry for entry in before if entry.check == kind.name]
+    own = [earlier for earlier in before if earlier.check == kind.name]
     if own and not own[0].good:
         return BAD, "not-good-last", "The last one did not pass."
     passed = next((entry for entry in own if entry.good), None)

@@ -115,13 +115,13 @@ def _may_take(document: SetUpDocument, method: SetUpMethod, steps: list[SetUpSte
         ),
         -1,
     )
-    following = _following(document, method, [entry.name for entry in steps])
+    following = _following(document, method, [step.name for step in steps])
     return [step.name for i, step in enumerate(steps) if undone < 0 or i <= undone or step.name == following]
 
 
 def _following(document: SetUpDocument, method: SetUpMethod, names: list[str]) -> str:
     """The step at hand: what follows from the last entry of the log."""
-    log = [entry for entry in document.observations.log if entry.step in names]
+    log = [logged for logged in document.observations.log if logged.step in names]
     if not log:
         return names[0]
     last = log[-1]
@@ -193,7 +193,7 @@ def _converges(document: SetUpDocument) -> str | None:
 
 def _laser(document: SetUpDocument, step: str) -> LaserOn | None:
     """Since when the laser plummet has been on, as far as the log says; the clock is the device's."""
-    turned = [entry for entry in document.observations.log if entry.confirmed and entry.step in LASER]
+    turned = [logged for logged in document.observations.log if logged.confirmed and logged.step in LASER]
     if not turned or turned[-1].step == "laser-off" or turned[-1].at is None or step == "laser-off":
         return None
     text = "The laser plummet is still on. If you see no spot, it may have timed out. Switch it off when done."

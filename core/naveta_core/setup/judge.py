@@ -40,7 +40,7 @@ def passed_over(judged: Judged) -> list[str]:
     """What was not confirmed, in the words of the steps."""
     document = judged.document
     o = document.observations
-    confirmed = {entry.step for entry in o.log if entry.confirmed}
+    confirmed = {logged.step for logged in o.log if logged.confirmed}
     if o.level.turned.along is not None or o.ring_holds == "yes":
         confirmed |= {"turn-round", "ring-round"}
     if o.looked_last:

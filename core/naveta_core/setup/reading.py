@@ -91,7 +91,7 @@ def read(document: SetUpDocument) -> Judged:
 def _read_log(judged: Judged) -> None:
     """What was typed at the last look of each step; what was fixed by a later look is past."""
     log = judged.document.observations.log
-    latest = {entry.step: i for i, entry in enumerate(log) if entry.saw is not None}
+    latest = {logged.step: i for i, logged in enumerate(log) if logged.saw is not None}
     for i in sorted(latest.values()):
         saw, path = log[i].saw, f"observations.log[{i}].saw"
         assert saw is not None
@@ -206,7 +206,9 @@ def _centring_sigma_mm(document: SetUpDocument) -> float:
     if by != "bob":
         return CENTRING_SIGMA_MM[by]
     swings = [
-        entry.saw.swing for entry in document.observations.log if entry.saw is not None and entry.saw.swing is not None
+        logged.saw.swing
+        for logged in document.observations.log
+        if logged.saw is not None and logged.saw.swing is not None
     ]
     swung = swing_of(document, swings[-1]) if swings else None
     if swung is not None and swung.sigma_mm is not None:
@@ -293,10 +295,10 @@ def passes(document: SetUpDocument) -> int:
     """How often the mark was looked at once the fine level had been set: rounds until a pass changed nothing."""
     method = method_of(document.observations)
     rounds, levelled = 0, False
-    for entry in document.observations.log:
-        if entry.step in (method.levels_by, "circular-screws"):
+    for logged in document.observations.log:
+        if logged.step in (method.levels_by, "circular-screws"):
             levelled = True
-        elif entry.step == method.centres_by and levelled:
+        elif logged.step == method.centres_by and levelled:
             rounds, levelled = rounds + 1, False
     return rounds
 

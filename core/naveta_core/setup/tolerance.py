@@ -18,7 +18,7 @@ LEVEL_DIV = 0.2
 
 
 def last_of(o: SetUpObservations, step: str) -> Done | None:
-    return next((entry for entry in reversed(o.log) if entry.step == step), None)
+    return next((logged for logged in reversed(o.log) if logged.step == step), None)
 
 
 def within_tolerance(document: SetUpDocument, step: SetUpStep, last: Done | None) -> bool:

@@ -45,7 +45,7 @@ def _question(document: SetUpDocument, step: SetUpStep, saw: Saw) -> WhatIfQuery
         return None
     if saw.level is not None and (tilt := _tilt(document, saw.level)) is None:
         return None
-    spots = [spot_of(document, entry.saw) for entry in o.log if entry.saw is not None]
+    spots = [spot_of(document, logged.saw) for logged in o.log if logged.saw is not None]
     spot = next((spot for spot in reversed(spots) if spot is not None), None)
     if spot is None and (step.name in ABOUT_THE_SPOT or (bubble is None and tilt is None)):
         return None

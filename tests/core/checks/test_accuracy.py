@@ -152,12 +152,12 @@ class TestAngles:
         found = []
         for series in document["observations"]["series"]:
             rows = []
-            for entry in series["sets"]:
-                right = {shot["target"]: degrees(shot["reading"]) for shot in entry["right"]}
+            for series_ in series["sets"]:
+                right = {shot["target"]: degrees(shot["reading"]) for shot in series_["right"]}
                 rows.append([(degrees(shot["reading"]) + (right[shot["target"]] - 180) % 360) / 2
                              if abs(degrees(shot["reading"]) - (right[shot["target"]] - 180) % 360) < 90
                              else ((degrees(shot["reading"]) + (right[shot["target"]] - 180) % 360 + 360) / 2) % 360
-                             for shot in entry["left"]])  # fmt: skip
+                             for shot in series_["left"]])  # fmt: skip
             found.append(np.array(rows))
         return found
 
@@ -191,10 +191,10 @@ class TestAngles:
         document = simulated(ANGLE, 8, circle="vertical", arcsec=2.0, i=14.0)
         (series,) = document["observations"]["series"]
         rows, sums = [], []
-        for entry in series["sets"]:
-            right = {shot["target"]: degrees(shot["reading"]) for shot in entry["right"]}
-            rows.append([(degrees(shot["reading"]) + 360 - right[shot["target"]]) / 2 for shot in entry["left"]])
-            sums += [degrees(shot["reading"]) + right[shot["target"]] - 360 for shot in entry["left"]]
+        for series_ in series["sets"]:
+            right = {shot["target"]: degrees(shot["reading"]) for shot in series_["right"]}
+            rows.append([(degrees(shot["reading"]) + 360 - right[shot["target"]]) / 2 for shot in series_["left"]])
+            sums += [degrees(shot["reading"]) + right[shot["target"]] - 360 for shot in series_["left"]]
         x = np.array(rows)
         s = sqrt(((x - x.mean(axis=0)) ** 2).sum() / 8) * 3600
         result = reduced(document)

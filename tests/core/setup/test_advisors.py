@@ -97,7 +97,7 @@ def test_what_is_seen_comes_first_and_is_what_the_mechanism_shows() -> None:
     result = advise({"advice": "legs", "bubble": {"bearing_deg": 225, "offset_mm": 3}})["result"]
     assert [(step["leg"], step["direction"]) for step in result["steps"]] == [("C", "shorten"), ("B", "shorten")]
     assert result["steps"][0]["text"] == "Lower leg C slowly until the bubble lies in line with B."
-    before, between, after = result["seen"]
+    before, between, after = result["bubbles"]
     assert (before["bearing_deg"], before["offset_mm"]) == (225.0, 3.0)
     assert between["bearing_deg"] == pytest.approx(120.0, abs=0.5)
     assert after["offset_mm"] < 0.02

@@ -674,7 +674,7 @@ export interface paths {
         put?: never;
         /**
          * Post Points
-         * @description Read a table of control points; with `keep` they are stored, and known ones take the new coordinates.
+         * @description Read a table of control points; with `store` they are stored, and known ones take the new coordinates.
          */
         post: operations["import_points"];
         delete?: never;
@@ -1353,10 +1353,10 @@ export interface components {
             radius_label: string;
             /** Ring */
             ring: number | null;
-            /** Seen */
-            seen: string;
             /** Unit */
             unit: string;
+            /** View */
+            view: string;
             /** X Label */
             x_label: string;
             /** Y Label */
@@ -2843,14 +2843,14 @@ export interface components {
         Imported: {
             /** Caution */
             caution: string | null;
-            /** Kept */
-            kept: boolean;
             /** Moved */
             moved: components["schemas"]["Moved"][];
             /** New */
             new: string[];
             /** Same */
             same: string[];
+            /** Stored */
+            stored: boolean;
         };
         /**
          * InsteadOut
@@ -4215,14 +4215,14 @@ export interface components {
         };
         /**
          * PointsTable
-         * @description A table of points; `keep` false only says what it would change.
+         * @description A table of points; `store` false only says what it would change.
          */
         PointsTable: {
             /**
-             * Keep
+             * Store
              * @default false
              */
-            keep: boolean;
+            store: boolean;
             /** Text */
             text: string;
             /**
@@ -5852,7 +5852,7 @@ export interface components {
         };
         /**
          * Tracker
-         * @description A tracker's offset from the telescope's line of sight.
+         * @description A tracker's offset from the telescope's line of prism.
          */
         Tracker: {
             /**

@@ -36,8 +36,8 @@ type Any = { kind: string };
 
 /** Where somebody is in a set-up and what to do now; `step` asks for another step than the one at hand. */
 export async function guide(instrument: string, document: Any, step: string | null, signal?: AbortSignal): Promise<Guide> {
-  const known = instrumentContext(instrument);
-  const question = known && { verb: "guide", document, at: nowWithOffset(), step, ...known };
+  const context = instrumentContext(instrument);
+  const question = context && { verb: "guide", document, at: nowWithOffset(), step, ...context };
   const answer = await ask<Guide>(question, () => send("POST", "/api/set-up/guide", { instrument, document, step }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
@@ -45,8 +45,8 @@ export async function guide(instrument: string, document: Any, step: string | nu
 
 /** What can be said already of a document of any kind; `signal` drops an answer that has been overtaken. */
 export async function preview<T = Preview>(instrument: string | null, document: Any, signal?: AbortSignal): Promise<T> {
-  const known = instrument ? instrumentContext(instrument) : {};
-  const question = known && { verb: "preview", document, at: nowWithOffset(), ...known };
+  const context = instrument ? instrumentContext(instrument) : {};
+  const question = context && { verb: "preview", document, at: nowWithOffset(), ...context };
   const answer = await ask<T>(question, () => send("POST", "/api/preview", { instrument, document }, signal));
   if (signal?.aborted) throw new DOMException("overtaken", "AbortError");
   return answer;
@@ -89,9 +89,9 @@ export function advise<T>(question: Record<string, unknown>): Promise<T> {
 
 /** How an instrument can be set up, on a tribrach of the fleet where one is named; the fitting ways first. */
 export function setUpMethods(instrument: string, tribrach: string | null = null): Promise<SetUpMethods> {
-  const known = instrumentContext(instrument);
+  const context = instrumentContext(instrument);
   const below = tribrach ? instrumentContext(tribrach) : null;
-  const question = known && (!tribrach || below) && { verb: "set-up-methods", ...known, ...(below ? { tribrach: below.instrument.stated } : {}) };
+  const question = context && (!tribrach || below) && { verb: "set-up-methods", ...context, ...(below ? { tribrach: below.instrument.stated } : {}) };
   const on = tribrach ? `&tribrach=${encodeURIComponent(tribrach)}` : "";
   return ask<SetUpMethods>(question || null, () => send("GET", `/api/set-up/methods?instrument=${encodeURIComponent(instrument)}${on}`, undefined));
 }
@@ -100,10 +100,10 @@ export type DeviceResult = { document: unknown; result: Result; fingerprint: str
 
 /** A finished check calculated on this device, with the time it is saved under; null when this device cannot. */
 export async function compute(instrument: string, document: CheckDocument, at: string, stage: string): Promise<DeviceResult | null> {
-  const known = instrumentContext(instrument);
-  if (!known || !engine.ready) return null;
+  const context = instrumentContext(instrument);
+  if (!context || !engine.ready) return null;
   try {
-    return await engine.ask<DeviceResult>({ verb: "reduce", document, at, stage, ...known });
+    return await engine.ask<DeviceResult>({ verb: "reduce", document, at, stage, ...context });
   } catch {
     return null;
   }

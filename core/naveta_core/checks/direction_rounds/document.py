@@ -162,28 +162,28 @@ def _take(reader: Reader, path: str, sight: DirectionSight, face: FaceOfSet) -> 
 def _fitting(reader: Reader, rounds: list[ReadSet]) -> None:
     """Every target in both faces and in every round; both faces half a turn apart."""
     targets = set(rounds[0].left.shots)
-    for entry in rounds:
-        path, called = f"{entry.path}.pointings", f"set {entry.number}"
-        lonely = sorted(set(entry.left.shots) ^ set(entry.right.shots))
+    for round_ in rounds:
+        path, called = f"{round_.path}.pointings", f"set {round_.number}"
+        lonely = sorted(set(round_.left.shots) ^ set(round_.right.shots))
         if lonely:
             given = f"{', '.join(lonely)} in one face only"
             reader.fault(path, called, given, "every target in face left and in face right")
             return
-        if len(entry.targets) < FEWEST_TARGETS:
+        if len(round_.targets) < FEWEST_TARGETS:
             reader.fault(
                 path,
                 called,
-                f"the target {', '.join(entry.targets)}",
+                f"the target {', '.join(round_.targets)}",
                 "two targets or more: a direction is measured from a reference",
             )
             return
-        if set(entry.left.shots) != targets:
-            given, wanted = ", ".join(sorted(entry.left.shots)), ", ".join(sorted(targets))
+        if set(round_.left.shots) != targets:
+            given, wanted = ", ".join(sorted(round_.left.shots)), ", ".join(sorted(targets))
             reader.fault(path, called, f"targets {given}", f"the targets of the first set: {wanted}")
             return
-        for name in entry.targets:
-            faces_agree(reader, f"{called}, target {name}", entry.left.shots[name][0], entry.right.shots[name][0])
-            _faces_right(reader, path, f"{called}, target {name}", entry, name)
+        for name in round_.targets:
+            faces_agree(reader, f"{called}, target {name}", round_.left.shots[name][0], round_.right.shots[name][0])
+            _faces_right(reader, path, f"{called}, target {name}", round_, name)
 
 
 def _faces_right(reader: Reader, path: str, called: str, entry: ReadSet, name: str) -> None:

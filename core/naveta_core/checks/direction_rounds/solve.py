@@ -117,10 +117,10 @@ def collimation_at(entry: ReadSet, target: str) -> float:
 
 def _closings(read: DirectionsRead) -> list[tuple[int, str, float]]:
     found = []
-    for entry in read.rounds:
-        for name, face in zip(FACES, (entry.left, entry.right), strict=True):
+    for round_ in read.rounds:
+        for name, face in zip(FACES, (round_.left, round_.right), strict=True):
             last = face.closing(read.reference)
             if last is not None:
                 first = face.shots[read.reference][0]
-                found.append((entry.number, name, wrapped(last.value - first.value) * 3600))
+                found.append((round_.number, name, wrapped(last.value - first.value) * 3600))
     return found

@@ -60,12 +60,12 @@ def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) 
 
 def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[CalculationLine]:
     lines = [line("Mean of both faces, then minus the reference", "x = (L + R ± 180°)/2, x′ = x − x₁")]
-    for entry, c, residuals in zip(read.rounds, found.c, found.series.residuals, strict=True):
+    for round_, c, residuals in zip(read.rounds, found.c, found.series.residuals, strict=True):
         text = "; ".join(
             f"{target} c {figure(v, 1)}″, r {figure(r, 1)}″"
             for target, v, r in zip(found.targets, c, residuals, strict=True)
         )
-        lines.append(line(f"Set {entry.number}", text))
+        lines.append(line(f"Set {round_.number}", text))
     for number, face, value in found.closing:
         lines.append(line(f"Reference at the end of set {number}, face {face}", f"{figure(value, 1)}″"))
     lines.append(

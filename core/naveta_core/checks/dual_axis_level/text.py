@@ -40,10 +40,11 @@ def shown_of(quantities: list[JudgedQuantity], bearing: float, size: float) -> l
 
 def worked_of(read: LevelRead, solved: Solved, quantities: list[JudgedQuantity]) -> list[CalculationLine]:
     lines = [line("Each heading gives two equations", "along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across")]
-    for entry in read.figures:
+    for figure_ in read.figures:
         lines.append(
             line(
-                f"Heading {entry.heading_deg:g}°", f"along {figure(entry.along, 1)}″, across {figure(entry.across, 1)}″"
+                f"Heading {figure_.heading_deg:g}°",
+                f"along {figure(figure_.along, 1)}″, across {figure(figure_.across, 1)}″",
             )
         )
     if len(read.figures) == 2:

@@ -62,8 +62,8 @@ def needs(_document: Plummet) -> Needs:
 def judge(document: Plummet, read: TargetsRead, circumstances: Circumstances) -> Judgement:
     sets = solve_sets(document, read, circumstances)
     spread = Spread()
-    for entry in sets:
-        spread = spread + entry.solved.spread
+    for set_ in sets:
+        spread = spread + set_.solved.spread
     parts = by_height(sets)
     # Two heights: judgement as modelled at 1.5 m; one: as found at its own height, against limits that grow with it.
     if parts is None:

@@ -55,7 +55,7 @@ class TrackerObservations(Stores):
 
 
 class Tracker(CheckDocument):
-    """A tracker's offset from the telescope's line of sight."""
+    """A tracker's offset from the telescope's line of prism."""
 
     kind: Literal["tracker"]
     observations: TrackerObservations
@@ -97,7 +97,7 @@ class SightedPrism:
 
 @dataclass
 class TrackerRead:
-    seen: list[SightedPrism]
+    prisms: list[SightedPrism]
     before: Before
 
 
@@ -112,7 +112,7 @@ def read_document(document: Tracker, reader: Reader) -> TrackerRead:
         want_in_every_repeat(reader, typed)
         far = distance.value if distance else None
         seen += [SightedPrism(path, far, dict(zip(LISTS, some, strict=True)), n) for n, some in by_repeats(lists)]
-    alike(p for entry in seen for listed in entry.lists.values() for p in listed)
+    alike(p for prism in seen for listed in prism.lists.values() for p in listed)
     if not reader.missing and not reader.faults:
         for prism in seen:
             _same_prism(reader, prism)

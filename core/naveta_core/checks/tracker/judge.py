@@ -57,9 +57,9 @@ def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: flo
 
 def judge(document: Tracker, read: TrackerRead, _circumstances: Circumstances) -> Judgement:
     """The mean over all prisms against the limit; what both faces share is at fault, not the tracker."""
-    offsets = [offset_of(document, entry) for entry in read.seen]
+    offsets = [offset_of(document, prism) for prism in read.prisms]
     n = len(offsets)
-    groups = groups_of(document, read.seen)
+    groups = groups_of(document, read.prisms)
     spread = repeats(groups)
     q_w, q_b = fsum(o.q_within for o in offsets) / n**2, fsum(o.q_between for o in offsets) / n**2
     dof = prior_dof(document)
@@ -117,10 +117,10 @@ def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[CodedText]:
     if found is None:
         return []
     how, face = LISTS[found.group % 8 // 2]
-    called = f"{read.seen[found.group // 8].name}, {'by eye' if how == 'manual' else 'by tracker'}, face {face}"
+    called = f"{read.prisms[found.group // 8].name}, {'by eye' if how == 'manual' else 'by tracker'}, face {face}"
     if found.sole_pair:
         return [("readings-differ", f"The two pointings of {called} differ by more than pointing error: take a third.")]
-    point = read.seen[found.group // 8].lists[how, face][found.index]
+    point = read.prisms[found.group // 8].lists[how, face][found.index]
     return [
         (
             "outlier",

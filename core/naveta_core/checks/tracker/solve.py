@@ -37,9 +37,9 @@ def _spreads(document: Tracker, prism: SightedPrism, how: str) -> tuple[float, f
 def groups_of(document: Tracker, seen: list[SightedPrism]) -> list[list[float]]:
     """Pointings over their own spread: prism by prism, list by list, Hz then V."""
     groups = []
-    for entry in seen:
+    for prism in seen:
         for how, face in LISTS:
-            listed, spread = entry.lists[how, face], sqrt(_spreads(document, entry, how)[0])
+            listed, spread = prism.lists[how, face], sqrt(_spreads(document, prism, how)[0])
             groups.append([wrapped(p.hz - listed[0].hz) * 3600 / spread for p in listed])
             groups.append([(p.v - listed[0].v) * 3600 / spread for p in listed])
     return groups

@@ -48,7 +48,7 @@ def worked_of(read: TrackerRead, offsets: list[TrackerOffset], e: Estimate) -> l
         line("Horizontal: half the difference of the faces", "sin z·[(L auto − L eye) − (R auto − R eye)]/2"),
         line("Vertical: half the sum of the faces", "[(L auto − L eye) + (R auto − R eye)]/2"),
     ]
-    for prism, offset in zip(read.seen, offsets, strict=True):
+    for prism, offset in zip(read.prisms, offsets, strict=True):
         lines.append(
             line(
                 prism.name.capitalize(),
@@ -73,17 +73,17 @@ def work_of(document: Tracker, hz: Estimate, v: Estimate) -> list[Effect]:
 def draw(_document: Tracker, read: TrackerRead, judgement: Judgement | None) -> CirclePicture:
     """Automatic less by eye, face by face: left about tracker offset, right opposite across and alike in height."""
     points = []
-    for entry in read.seen:
-        if any(not listed for listed in entry.lists.values()):
+    for prism in read.prisms:
+        if any(not listed for listed in prism.lists.values()):
             continue
-        z = sine(entry.zenith_deg)
+        z = sine(prism.zenith_deg)
         for face, sign in (("left", 1.0), ("right", -1.0)):
             hz, v = (
-                mean_direction([p.hz for p in entry.lists["manual", face]]),
-                mean([p.v for p in entry.lists["manual", face]]),
+                mean_direction([p.hz for p in prism.lists["manual", face]]),
+                mean([p.v for p in prism.lists["manual", face]]),
             )
-            for i, p in enumerate(entry.lists["auto", face]):
-                label = f"face {face}" if i == 0 and entry is read.seen[0] else ""
+            for i, p in enumerate(prism.lists["auto", face]):
+                label = f"face {face}" if i == 0 and prism is read.prisms[0] else ""
                 points.append((sign * wrapped(p.hz - hz) * 3600 * z, -(p.v - v) * 3600, label, p.path))
     figures = figures_of(judgement, TrackerFigures)
     centre = (figures.tracker_hz_arcsec, -figures.tracker_v_arcsec) if figures else None
@@ -98,5 +98,5 @@ def draw(_document: Tracker, read: TrackerRead, judgement: Judgement | None) -> 
         x="horizontal",
         y="vertical",
         limit=limit,
-        seen="Where the tracker points relative to the telescope (centre).",
+        view="Where the tracker points relative to the telescope (centre).",
     )

@@ -50,7 +50,7 @@ def _quantities(
         def without() -> list[LeftOut]:
             alone = len(residual) < 2
             rest = [None if alone else estimates_of(document, moves.without(i), within, scale)[at] for i in residual]
-            return [(read.rounds[i][0], entry) for i, entry in zip(residual, rest, strict=True)]
+            return [(read.rounds[i][0], other) for i, other in zip(residual, rest, strict=True)]
 
         limits = limits_from(document, name, opening)
         return JudgedQuantity(

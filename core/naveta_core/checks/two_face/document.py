@@ -175,7 +175,7 @@ class SightedTarget:
 class TwoFaceRead:
     """Marks, the closing sight, what was stored before."""
 
-    seen: list[SightedTarget]
+    targets: list[SightedTarget]
     closing: list[ReadPointing]
     before: Before = field(default_factory=Before)
 
@@ -187,7 +187,7 @@ def accuracy(document: TwoFace) -> float:
 def read_document(document: TwoFace, reader: Reader) -> TwoFaceRead:
     """Every pointing that can be read; faults and what is missing are in the reader."""
     o = document.observations
-    seen = []
+    targets = []
     for i, target in enumerate(o.targets or [FaceTarget()]):
         path = f"observations.targets[{i}]"
         distance = reader.figure(target, "distance_m", path)
@@ -196,15 +196,15 @@ def read_document(document: TwoFace, reader: Reader) -> TwoFaceRead:
         name, far = target.name.strip() or where(path), distance.value if distance else None
         for n, (left, right) in by_repeats(lists):
             called = name if n == 1 else f"{name}, repeat {n}"
-            seen.append(SightedTarget(path, called, far, target.target_type or "unknown", left, right, n))
+            targets.append(SightedTarget(path, called, far, target.target_type or "unknown", left, right, n))
     closing = pointings_of(reader, o, "closing", "observations")
-    alike([*closing, *(p for entry in seen for p in (*entry.left, *entry.right))])
-    seen.sort(key=lambda entry: entry.repeat)
+    alike([*closing, *(p for entry in targets for p in (*entry.left, *entry.right))])
+    targets.sort(key=lambda entry: entry.repeat)
     if not reader.missing and not reader.faults:
-        for entry in seen:
+        for entry in targets:
             _plausible(document, reader, entry)
-        _same_sense(reader, seen)
-    return TwoFaceRead(seen, closing, read_before(document, reader, STORED_FIGURES))
+        _same_sense(reader, targets)
+    return TwoFaceRead(targets, closing, read_before(document, reader, STORED_FIGURES))
 
 
 def pointings_of(reader: Reader, holder: Part, name: str, base: str) -> list[ReadPointing]:
@@ -293,9 +293,9 @@ def _half_a_turn(reader: Reader, entry: SightedTarget) -> None:
     reader.fault(entry.path, f"{entry.name}, horizontal circles", circles, "two that differ by 180°" + alike)
 
 
-def _same_sense(reader: Reader, seen: list[SightedTarget]) -> None:
+def _same_sense(reader: Reader, targets: list[SightedTarget]) -> None:
     """Whether from target to target both faces turn the same way."""
-    for first, second in pairwise(seen):
+    for first, second in pairwise(targets):
         if reader.faults or first.repeat != second.repeat:
             continue
         left = wrapped(second.hz_left_deg - first.hz_left_deg)

@@ -47,9 +47,9 @@ def needs(_document: TwoFace) -> Needs:
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 
-def judge(document: TwoFace, seen: TwoFaceRead, _circumstances: Circumstances) -> Judgement:
+def judge(document: TwoFace, read: TwoFaceRead, _circumstances: Circumstances) -> Judgement:
     """Set aside what is an outlier, solve, and hold c, i and t against their limits."""
-    faults = find_faults(document, seen)
+    faults = find_faults(document, read)
     solution = faults.solution
     quantities = _quantities(document, solution)
     figures = _figures(solution)
@@ -70,12 +70,12 @@ def judge(document: TwoFace, seen: TwoFaceRead, _circumstances: Circumstances) -
         words = words_of(document)
         text = f"For the trunnion axis: a second target at least 15° higher or lower; at {words.distance(20)} it must be {words.distance(5.4)} above the telescope. Plan the targets first."
         judgement.extra_actions.append(("steeper-target", text))
-    report_before(judgement, document, seen.before, STORED_FIGURES)
+    report_before(judgement, document, read.before, STORED_FIGURES)
     report_proved(judgement, document, STORED_FIGURES)
-    judgement.reasons += [*faults.reasons, *_signs(seen, solution, quantities)]
+    judgement.reasons += [*faults.reasons, *_signs(read, solution, quantities)]
     if faults.marked is not None:
         judgement.outlier = faults.marked
-    if faults.aside and not faults.refused and _grades(document, solve(document, seen)) != _grades(document, solution):
+    if faults.aside and not faults.refused and _grades(document, solve(document, read)) != _grades(document, solution):
         judgement.refused.append(
             ("outlier-decides", "The verdict depends on what was set aside: measure that face again.")
         )
@@ -139,7 +139,7 @@ def _figures(solution: TwoFaceSolution) -> TwoFaceFigures:
     c, i, t = solution.collimation, solution.index, solution.axis
     targets = [
         FaceDifference(
-            name=face.seen.name,
+            name=face.target.name,
             zenith_deg=face.zenith_deg,
             double_collimation_arcsec=face.double_c,
             index_sum_arcsec=face.index_sum,
@@ -158,7 +158,7 @@ def _figures(solution: TwoFaceSolution) -> TwoFaceFigures:
     )
 
 
-def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[JudgedQuantity]) -> list[CodedText]:
+def _signs(read: TwoFaceRead, solution: TwoFaceSolution, quantities: list[JudgedQuantity]) -> list[CodedText]:
     """What the geometry and the numbers of pointings say."""
     reasons: list[CodedText] = []
     if solution.axis is None:
@@ -168,14 +168,14 @@ def _signs(seen: TwoFaceRead, solution: TwoFaceSolution, quantities: list[Judged
                 "Trunnion axis not determined: it needs a second target at least 15° higher or lower. Its possible 5″ is included in c.",
             )
         )
-    if any(len(face.seen.left) != len(face.seen.right) for face in solution.faces):
+    if any(len(face.target.left) != len(face.target.right) for face in solution.faces):
         reasons.append(
             (
                 "unequal-faces",
                 "Fewer pointings in one face than in the other: the face with fewer limits the accuracy.",
             )
         )
-    if {entry.repeat for entry in seen.seen} - {pointing.repeat for pointing in seen.closing}:
+    if {sight.repeat for sight in read.targets} - {pointing.repeat for pointing in read.closing}:
         reasons.append(
             (
                 "no-closing-look",
@@ -198,18 +198,18 @@ CIRCLES = (
 )
 
 
-def without(seen: TwoFaceRead, aside: list[str]) -> TwoFaceRead:
+def without(read: TwoFaceRead, aside: list[str]) -> TwoFaceRead:
     if not aside:
-        return seen
+        return read
     kept = [
         replace(
-            entry,
-            left=[p for p in entry.left if p.path not in aside],
-            right=[p for p in entry.right if p.path not in aside],
+            sight,
+            left=[p for p in sight.left if p.path not in aside],
+            right=[p for p in sight.right if p.path not in aside],
         )
-        for entry in seen.seen
+        for sight in read.targets
     ]
-    return TwoFaceRead(kept, seen.closing, seen.before)
+    return TwoFaceRead(kept, read.closing, read.before)
 
 
 @dataclass
@@ -223,12 +223,12 @@ class FoundFaults:
     marked: CodedText | None = None
 
 
-def find_faults(document: TwoFace, seen: TwoFaceRead) -> FoundFaults:
+def find_faults(document: TwoFace, read: TwoFaceRead) -> FoundFaults:
     """Set aside what is an outlier, one pointing after the other, until the rest fits or is refused."""
-    found = FoundFaults(solve(document, seen))
+    found = FoundFaults(solve(document, read))
     faces_hit: set[int] = set()
     while True:
-        current, groups = without(seen, found.aside), groups_of(found.solution.faces)
+        current, groups = without(read, found.aside), groups_of(found.solution.faces)
         moved, outlier = find_moved(groups), find_outlier(groups)
         if moved is not None and (outlier is None or moved.deviation >= outlier.deviation):
             text = f"Something moved ({_called(current, moved.group)}) between the {ordinal(moved.index - 1)} and the {ordinal(moved.index)} pointing: measure that face again."
@@ -250,22 +250,22 @@ def find_faults(document: TwoFace, seen: TwoFaceRead) -> FoundFaults:
         found.aside.append(path)
         found.reasons.append(("set-aside", text))
         found.marked = (path, "Outlier: take one more pointing here.")
-        found.solution = solve(document, without(seen, found.aside))
-    found.refused = _scattered(seen, found.solution, groups) + _closing(current, found.solution, groups)
+        found.solution = solve(document, without(read, found.aside))
+    found.refused = _scattered(read, found.solution, groups) + _closing(current, found.solution, groups)
     return found
 
 
-def _listed(seen: TwoFaceRead, group: int) -> tuple[list[ReadPointing], str]:
-    entry = seen.seen[group // 4]
+def _listed(read: TwoFaceRead, group: int) -> tuple[list[ReadPointing], str]:
+    entry = read.targets[group // 4]
     return entry.left if group % 4 < 2 else entry.right, "hz" if group % 2 == 0 else "v"
 
 
-def _called(seen: TwoFaceRead, group: int) -> str:
-    return f"{seen.seen[group // 4].name}, {CIRCLES[group % 4]}"
+def _called(read: TwoFaceRead, group: int) -> str:
+    return f"{read.targets[group // 4].name}, {CIRCLES[group % 4]}"
 
 
-def _outlier_text(document: TwoFace, seen: TwoFaceRead, solution: TwoFaceSolution, group: int, index: int) -> CodedText:
-    listed, circle_name = _listed(seen, group)
+def _outlier_text(document: TwoFace, read: TwoFaceRead, solution: TwoFaceSolution, group: int, index: int) -> CodedText:
+    listed, circle_name = _listed(read, group)
     point = listed[index]
     rest = [
         wrapped(getattr(p, circle_name) - getattr(point, circle_name)) * 3600
@@ -291,11 +291,11 @@ def _slip(typed: str, expected_deg: float, tolerance_arcsec: float) -> str | Non
     return likely_slip(typed, packed, tolerance_arcsec / 10000)
 
 
-def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[CodedText]:
+def _scattered(read: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[CodedText]:
     at = too_scattered(groups)
     if at is not None:
         return [
-            ("face-scatters", f"{_called(seen, at)}: its pointings scatter far more than the others. Measure it again.")
+            ("face-scatters", f"{_called(read, at)}: its pointings scatter far more than the others. Measure it again.")
         ]
     factor = scatter_factor(solution.repeats)
     if factor is not None and factor > SCATTER_REFUSED:
@@ -308,29 +308,29 @@ def _scattered(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[f
     return []
 
 
-def _closing(seen: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[CodedText]:
+def _closing(read: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[CodedText]:
     """The closing sight of each round against its first target, face left."""
-    for n in sorted({p.repeat for p in seen.closing}):
-        at = next((i for i, entry in enumerate(seen.seen) if entry.repeat == n), None)
+    for n in sorted({p.repeat for p in read.closing}):
+        at = next((i for i, sight in enumerate(read.targets) if sight.repeat == n), None)
         if at is None:
             continue
-        first, spread, found = seen.seen[at].left, sqrt(solution.faces[at].within), []
+        first, spread, found = read.targets[at].left, sqrt(solution.faces[at].within), []
         for name, group in (("hz", groups[4 * at]), ("v", groups[4 * at + 1])):
-            looked = [pointing for pointing in seen.closing if pointing.repeat == n]
+            looked = [pointing for pointing in read.closing if pointing.repeat == n]
             closing = [wrapped(getattr(p, name) - getattr(first[0], name)) * 3600 / spread for p in looked]
             away = left_between(group, closing, groups)
             if away is not None:
                 circle_unit = "horizontal" if name == "hz" else "vertical"
                 found.append(f"{arcsec(abs(away) * spread)} in the {circle_unit} circle")
         if found:
-            text = f"The closing sight to {seen.seen[at].name} differs by {' and '.join(found)}: something moved between the faces. Measure again."
+            text = f"The closing sight to {read.targets[at].name} differs by {' and '.join(found)}: something moved between the faces. Measure again."
             return [("moved-between", text)]
     return []
 
 
 def far_from_last(document: TwoFace, solution: TwoFaceSolution) -> list[CodedText]:
     """One pointing a face cannot be held against its others: what lies far from the last finding is asked about."""
-    if any(len(face.seen.left) > 1 or len(face.seen.right) > 1 for face in solution.faces):
+    if any(len(face.target.left) > 1 or len(face.target.right) > 1 for face in solution.faces):
         return []
     last = next((earlier.result for earlier in document.before if earlier.check == "two-face"), {})
     reasons: list[CodedText] = []
@@ -346,7 +346,7 @@ def too_steep(solution: TwoFaceSolution) -> list[CodedText]:
     """A sole target far from level: the trunnion axis hides in c, and no number of pointings parts them."""
     sole = solution.faces[0]
     away = abs(sole.zenith_deg - 90.0)
-    if len({face.seen.path for face in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:
+    if len({face.target.path for face in solution.faces}) > 1 or away <= LEVEL_WITHIN_DEG:
         return []
     text = f"The only target is {figure(away, 0)}° from level: trunnion axis error is hidden in c. Use a level target."
     return [("no-level-target", text)]

@@ -29,7 +29,7 @@ UNKNOWN_AXIS_ARCSEC = 5.0
 class ReducedFaces:
     """One target reduced: what its faces differ by, seconds."""
 
-    seen: SightedTarget
+    target: SightedTarget
     zenith_deg: float
     double_c: float
     index_sum: float
@@ -39,13 +39,13 @@ class ReducedFaces:
 
     @property
     def weight(self) -> float:
-        left, right = len(self.seen.left), len(self.seen.right)
+        left, right = len(self.target.left), len(self.target.right)
         return 2.0 * left * right / (left + right)
 
     @property
     def share(self) -> float:
         """Variance of the mean of both faces' readings, for one of variance 1."""
-        return 1.0 / len(self.seen.left) + 1.0 / len(self.seen.right)
+        return 1.0 / len(self.target.left) + 1.0 / len(self.target.right)
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,7 +62,7 @@ class TwoFaceSolution:
 
 def solve(document: TwoFace, read: TwoFaceRead) -> TwoFaceSolution:
     """Every target must have been seen in both faces."""
-    faces = [_faces(document, entry) for entry in read.seen]
+    faces = [_faces(document, sight) for sight in read.targets]
     found_repeats = repeats(groups_of(faces))
     axis_known = determined(faces)
     rows = [
@@ -118,7 +118,7 @@ def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:
     groups = []
     for face in faces:
         spread = sqrt(face.within)
-        for listed in (face.seen.left, face.seen.right):
+        for listed in (face.target.left, face.target.right):
             groups.append([wrapped(p.hz - listed[0].hz) * 3600.0 / spread for p in listed])
             groups.append([(p.v - listed[0].v) * 3600.0 / spread for p in listed])
     return groups

@@ -33,11 +33,11 @@ def finding_of(solution: TwoFaceSolution) -> str:
     rows: list[tuple[str, Estimate]] = [("c", solution.collimation), ("i", solution.index)]
     if solution.axis is not None:
         rows.append(("t", solution.axis))
-    seen = [f"{name} {signed(e.value)} ± {arcsec(e.u95, e.u95)}" for name, e in rows if abs(e.value) > e.u95]
+    beyond = [f"{name} {signed(e.value)} ± {arcsec(e.u95, e.u95)}" for name, e in rows if abs(e.value) > e.u95]
     quiet = [f"{name} within {arcsec(e.proved_to, e.proved_to)}" for name, e in rows if abs(e.value) <= e.u95]
-    if not seen:
+    if not beyond:
         return f"No error found: {joined(quiet)}."
-    return f"Face left reads too large by {joined(seen)}" + (f"; {joined(quiet)}." if quiet else ".")
+    return f"Face left reads too large by {joined(beyond)}" + (f"; {joined(quiet)}." if quiet else ".")
 
 
 def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> list[Shown]:
@@ -50,7 +50,7 @@ def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> lis
     for face in solution.faces:
         raw = f"2c {signed(face.double_c * sin(radians(face.zenith_deg)))}, 2i {signed(face.index_sum)}"
         rows.append(
-            row(f"raw_{len(rows)}", f"Raw, {face.seen.name}: difference of the faces", raw, face.double_c, "arcsec")
+            row(f"raw_{len(rows)}", f"Raw, {face.target.name}: difference of the faces", raw, face.double_c, "arcsec")
         )
     return rows
 
@@ -62,7 +62,7 @@ def worked_of(solution: TwoFaceSolution) -> list[CalculationLine]:
     ]
     for face in solution.faces:
         text = f"z {figure(face.zenith_deg, 2)}°: d = {figure(face.double_c, 1)}″, sum − 360° = {figure(face.index_sum, 1)}″"
-        lines.append(line(f"{face.seen.name}, {len(face.seen.left)} left, {len(face.seen.right)} right", text))
+        lines.append(line(f"{face.target.name}, {len(face.target.left)} left, {len(face.target.right)} right", text))
     if len(solution.faces) == 1:
         face = solution.faces[0]
         lines.append(
@@ -109,15 +109,15 @@ def work_of(document: TwoFace, solution: TwoFaceSolution) -> list[Effect]:
     return rows
 
 
-def draw(_document: TwoFace, seen: TwoFaceRead, judgement: Judgement | None) -> CirclePicture:
+def draw(_document: TwoFace, read: TwoFaceRead, judgement: Judgement | None) -> CirclePicture:
     """Every pointing against the mean of both faces, seconds, as face left reads: left to one side, right opposite."""
     points = []
-    for number, entry in enumerate(seen.seen, start=1):
-        if not entry.left or not entry.right:
+    for number, sight in enumerate(read.targets, start=1):
+        if not sight.left or not sight.right:
             continue
-        middle = mean_direction([entry.hz_left_deg, (entry.hz_right_deg + 180.0) % 360.0])
-        zenith, across = entry.zenith_deg, sine(entry.zenith_deg)
-        for face, listed in (("left", entry.left), ("right", entry.right)):
+        middle = mean_direction([sight.hz_left_deg, (sight.hz_right_deg + 180.0) % 360.0])
+        zenith, across = sight.zenith_deg, sine(sight.zenith_deg)
+        for face, listed in (("left", sight.left), ("right", sight.right)):
             for i, p in enumerate(listed):
                 hz = p.hz if face == "left" else p.hz + 180.0
                 v = p.v if face == "left" else 360.0 - p.v
@@ -128,7 +128,7 @@ def draw(_document: TwoFace, seen: TwoFaceRead, judgement: Judgement | None) -> 
     limit = judgement.quantities[0].limits.use if judgement else None
     return circle(
         "arcsec", points, centre, None, "c to the right, i upwards", "", x="horizontal", y="vertical", limit=limit,
-        seen="Each pointing minus the mean of both faces.",
+        view="Each pointing minus the mean of both faces.",
     )  # fmt: skip
 
 
@@ -137,10 +137,10 @@ FAR_SPREAD_ARCSEC = 600.0
 """Beyond it a pointing was typed wrongly, and that is said beside it."""
 
 
-def progress_of(document: TwoFace, seen: TwoFaceRead) -> SheetProgress:
+def progress_of(document: TwoFace, read: TwoFaceRead) -> SheetProgress:
     reasons: list[CodedText] = []
-    sole = [entry for entry in seen.seen if entry.left and entry.right]
-    if sole and len(sole) < len(seen.seen):
+    sole = [sight for sight in read.targets if sight.left and sight.right]
+    if sole and len(sole) < len(read.targets):
         hz = wrapped(sole[0].hz_left_deg - sole[0].hz_right_deg - 180.0) * 3600
         v = (mean([p.v for p in sole[0].left]) + mean([p.v for p in sole[0].right]) - 360.0) * 3600
         reasons.append(
@@ -149,69 +149,69 @@ def progress_of(document: TwoFace, seen: TwoFaceRead) -> SheetProgress:
                 f"{capital(sole[0].name)} so far: 2c {arcsec(hz * sine(sole[0].zenith_deg))}, 2i {arcsec(v)}; half of each is instrument error.",
             )
         )
-    groups = _groups(document, seen)
+    groups = _groups(document, read)
     outlier = find_outlier(groups)
     return SheetProgress(
-        [*reasons, *_spread_grow(seen), *_moves_grow(seen, groups, outlier)],
-        _outlier_now(seen, outlier),
-        _fixes(document, seen),
+        [*reasons, *_spread_grow(read), *_moves_grow(read, groups, outlier)],
+        _outlier_now(read, outlier),
+        _fixes(document, read),
     )
 
 
-def _listed(seen: TwoFaceRead) -> list[tuple[SightedTarget, str, list[ReadPointing]]]:
+def _listed(read: TwoFaceRead) -> list[tuple[SightedTarget, str, list[ReadPointing]]]:
     """Every face of every target with enough pointings to hold them against each other."""
     return [
-        (entry, face, pointings)
-        for entry in seen.seen
-        for face, pointings in (("left", entry.left), ("right", entry.right))
+        (sight, face, pointings)
+        for sight in read.targets
+        for face, pointings in (("left", sight.left), ("right", sight.right))
         if len(pointings) > 2
     ]
 
 
-def _groups(document: TwoFace, seen: TwoFaceRead) -> list[list[float]]:
+def _groups(document: TwoFace, read: TwoFaceRead) -> list[list[float]]:
     """Their pointings over their own spread: horizontal, then vertical, face by face."""
     groups = []
-    for entry, _, pointings in _listed(seen):
+    for entry, _, pointings in _listed(read):
         spread = entry.within_arcsec(document) * noise_factor(document)
         groups.append([wrapped(p.hz - pointings[0].hz) * 3600 / spread for p in pointings])
         groups.append([(p.v - pointings[0].v) * 3600 / spread for p in pointings])
     return groups
 
 
-def _outlier_now(seen: TwoFaceRead, outlier: Outlier | None) -> CodedText | None:
+def _outlier_now(read: TwoFaceRead, outlier: Outlier | None) -> CodedText | None:
     """A pointing that is an outlier in its face already, before the other face is in."""
     if outlier is None:
         return None
-    pointings = _listed(seen)[outlier.group // 2][2]
+    pointings = _listed(read)[outlier.group // 2][2]
     text = f"Outlier in the {CIRCLE[outlier.group % 2]} circle: check the typing, otherwise point once more here."
     return pointings[outlier.index].path, text
 
 
-def _moves_grow(seen: TwoFaceRead, groups: list[list[float]], outlier: Outlier | None) -> list[CodedText]:
+def _moves_grow(read: TwoFaceRead, groups: list[list[float]], outlier: Outlier | None) -> list[CodedText]:
     """A face whose later pointings lie elsewhere than its first ones: said while one still stands there."""
     moved = find_moved(groups)
     if moved is None or (outlier is not None and outlier.deviation > moved.deviation):
         return []
-    entry, face, _ = _listed(seen)[moved.group // 2]
+    entry, face, _ = _listed(read)[moved.group // 2]
     text = f"{capital(entry.name)}, face {face}: from the {ordinal(moved.index)} pointing on the {CIRCLE[moved.group % 2]} circle reads differently. Something moves: check level and tripod feet, then measure this face again."
     return [("moves-so-far", text)]
 
 
-def _fixes(document: TwoFace, seen: TwoFaceRead) -> list[Fix]:
+def _fixes(document: TwoFace, read: TwoFaceRead) -> list[Fix]:
     """Pointings that stand in the wrong face, target by target."""
     found: list[Fix] = []
     for i, target in enumerate(document.observations.targets):
         path = f"observations.targets[{i}]"
-        own = [entry for entry in seen.seen if entry.path == path]
-        read = {"left": [p for entry in own for p in entry.left], "right": [p for entry in own for p in entry.right]}
+        own = [sight for sight in read.targets if sight.path == path]
+        by_face = {"left": [p for entry in own for p in entry.left], "right": [p for entry in own for p in entry.right]}
         lists = {"left": target.left, "right": target.right}
-        found += sorted_by_face(path, target.name.strip() or where(path), lists, read)
+        found += sorted_by_face(path, target.name.strip() or where(path), lists, by_face)
     return found
 
 
-def _spread_grow(seen: TwoFaceRead) -> list[CodedText]:
+def _spread_grow(read: TwoFaceRead) -> list[CodedText]:
     """How the pointings of the face at hand scatter, from the second on."""
-    latest = next((p for entry in reversed(seen.seen) for p in (entry.right, entry.left) if len(p) > 1), None)
+    latest = next((p for sight in reversed(read.targets) for p in (sight.right, sight.left) if len(p) > 1), None)
     if latest is None:
         return []
     hz = [wrapped(p.hz - latest[0].hz) * 3600 for p in latest]
@@ -230,16 +230,16 @@ def _face_of(pointing: ReadPointing) -> str:
 
 
 def sorted_by_face(
-    path: str, name: str, lists: dict[str, list[CirclePointing]], read: dict[str, list[ReadPointing]]
+    path: str, name: str, lists: dict[str, list[CirclePointing]], by_face: dict[str, list[ReadPointing]]
 ) -> list[Fix]:
     """How the pointings of `path`.left and .right would stand in their own faces; nothing where they do already.
 
-    lists: as typed; read: those of them that could be read. Rows that could not be read stay where they are.
+    lists: as typed; by_face: those of them that could be read. Rows that could not be read stay where they are.
     """
-    wrong = [(face, entry) for face in FACES for entry in read[face] if _face_of(entry) != face]
+    wrong = [(face, entry) for face in FACES for entry in by_face[face] if _face_of(entry) != face]
     if not wrong:
         return []
-    places = {entry.path: _face_of(entry) for face in FACES for entry in read[face]}
+    places = {entry.path: _face_of(entry) for face in FACES for entry in by_face[face]}
     kept: dict[str, list[dict[str, Any]]] = {face: [] for face in FACES}
     for face in FACES:
         for i, list_ in enumerate(lists[face]):
@@ -247,7 +247,7 @@ def sorted_by_face(
             if plain.get("hz") in (None, "") and plain.get("v") in (None, ""):
                 continue
             kept[places.get(f"{path}.{face}[{i}]", face)].append(plain)
-    whole = len(wrong) == len(read["left"]) + len(read["right"]) and all(read[face] for face in FACES)
+    whole = len(wrong) == len(by_face["left"]) + len(by_face["right"]) and all(by_face[face] for face in FACES)
     number = count(len(wrong), "pointing", "pointings")
     text = f"{name}: swap the faces." if whole else f"{name}: move {number} to the other face."
     edits = [Edit(path=f"{path}.{face}", value=kept[face] or [{}]) for face in FACES]

@@ -65,7 +65,7 @@ class LegsAdvice(AdviceResult):
     legs: dict[str, float] | None
     tilt_arcsec: float | None
     steps: list[LegStep]
-    seen: list[ExpectedBubble]
+    bubbles: list[ExpectedBubble]
     spot_moves_mm: float | None
     reserve: str
 
@@ -100,7 +100,7 @@ def advise_legs(query: LegsQuery) -> Advised:
         legs={leg: round(changes[leg], 3) for leg in LEGS},
         tilt_arcsec=round(math.hypot(*tilt) * ARCSEC, 1),
         steps=steps,
-        seen=sights,
+        bubbles=sights,
         spot_moves_mm=_spot_moves(equipment, level, changes),
         reserve=how,
     )
@@ -153,7 +153,7 @@ def _spot_moves(equipment: Equipment, level: State, changes: dict[str, float]) -
 def _steps(
     query: LegsQuery, equipment: Equipment, level: State, changes: dict[str, float], order: list[str]
 ) -> tuple[list[LegStep], list[ExpectedBubble]]:
-    """What to do with each leg and what is then seen; `seen` is the bubble before and after every step."""
+    """What to do with each leg and what is then seen; `bubbles` is the bubble before and after every step."""
     steps: list[LegStep] = []
     sights = [_sight(equipment, _with(equipment, level, changes, list(order)))]
     for i, leg in enumerate(order):
@@ -230,7 +230,7 @@ def _at_wall(query: LegsQuery, bubble: BubblePlace) -> Advised:
         about="The distance is unknown while the bubble touches the wall.",
     )
     here = ExpectedBubble(bearing_deg=round(bubble.bearing_deg % 360.0, 1), offset_mm=None)
-    result = LegsAdvice(legs=None, tilt_arcsec=None, steps=[step], seen=[here], spot_moves_mm=None, reserve="enough")
+    result = LegsAdvice(legs=None, tilt_arcsec=None, steps=[step], bubbles=[here], spot_moves_mm=None, reserve="enough")
     return Advised(result, [f"{step.text} {step.about}", across_from(LEGS[leg], verb)])
 
 

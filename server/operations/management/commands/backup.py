@@ -25,7 +25,7 @@ class Command(BaseCommand):
                 "This database is not SQLite: back it up with its own tools, and the data folder beside it."
             )
         try:
-            kept = backup(settings.NAVETA.data, options["file"])
+            written = backup(settings.NAVETA.data, options["file"])
         except BackupError as error:
             raise CommandError(str(error)) from None
-        self.stdout.write(f"{kept.path}: {kept.records} records, written and read again.")
+        self.stdout.write(f"{written.path}: {written.records} records, written and read again.")

@@ -1,4 +1,4 @@
-// The firm's control points: the list, a table brought in (looked at before it is kept), and out again.
+// The firm's control points: the list, a table brought in (looked at before it is stored), and out again.
 import { fixed, written } from "../../api/writing";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -92,11 +92,11 @@ function BringIn({ onDone }: { onDone: () => void }) {
   const [text, setText] = useState("");
   const [looked, setLooked] = useState<Imported | null>(null);
   const [trouble, setTrouble] = useState<unknown>(null);
-  const ask = async (table: string, keep: boolean, inUnit: Length = unit) => {
+  const ask = async (table: string, store: boolean, inUnit: Length = unit) => {
     setTrouble(null);
     try {
-      const answer = await data(api.POST("/api/points/table", { body: { text: table, unit: inUnit, keep } }));
-      if (!keep) return setLooked(answer);
+      const answer = await data(api.POST("/api/points/table", { body: { text: table, unit: inUnit, store } }));
+      if (!store) return setLooked(answer);
       await client.invalidateQueries({ queryKey: ["points"] });
       notify({ text: `${answer.new.length} new, ${answer.moved.length} moved.` });
       onDone();

@@ -17,7 +17,7 @@ export function BubbleAsk({ guide, value, onSee }: { guide: Guide; value: { bear
     if (touched.share >= MOST - 0.02) return onSee({ bearing_deg: touched.bearing, at_wall: true });
     onSee({ bearing_deg: touched.bearing, offset_mm: Math.round((touched.share / MOST) * WALL_MM * 10) / 10 });
   };
-  const seen = ((guide.advice?.result?.["seen"] ?? []) as { bearing_deg: number; offset_mm: number | null }[]).slice(1);
+  const seen = ((guide.advice?.result?.["bubbles"] ?? []) as { bearing_deg: number; offset_mm: number | null }[]).slice(1);
   return (
     <TouchField
       label="The circular vial"

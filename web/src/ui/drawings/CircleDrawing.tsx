@@ -83,7 +83,7 @@ function Legend({ picture, shown, x, y }: { picture: CirclePicture; shown: boole
         </g>
       ))}
       <text x="0" y={rows.length * 27 + 8} className="fill-ink-2">
-        {picture.seen}
+        {picture.view}
       </text>
     </g>
   );

@@ -25,7 +25,7 @@ const MARKS: CirclePicture = {
   limit_about: "centre",
   x_label: "right",
   y_label: "away",
-  seen: "Seen from above.",
+  view: "Seen from above.",
 };
 const number = (element: Element | null | undefined, name: string): number => Number(element?.getAttribute(name));
 
