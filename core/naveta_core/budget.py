@@ -24,7 +24,10 @@ Quantity = Literal["angle", "position", "height"]
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """One part of a budget. `value` with its sign when systematic, a standard deviation otherwise."""
+    """One part of a budget. `value` with its sign when systematic, a standard deviation otherwise.
+
+    In millimetres, or seconds of arc for an angle.
+    """
 
     name: str
     value: float
@@ -40,14 +43,17 @@ class Budget:
 
     @property
     def bias(self) -> float:
+        """The sum of the systematic parts, with their signs; millimetres, or seconds for an angle."""
         return math.fsum(part.value for part in self.parts if part.systematic)
 
     @property
     def sigma(self) -> float:
+        """One standard deviation of the random parts together; millimetres, or seconds for an angle."""
         return math.sqrt(math.fsum(part.value**2 for part in self.parts if not part.systematic))
 
     @property
     def total95(self) -> float:
+        """The total at 95 percent: |bias| + 2σ; millimetres, or seconds for an angle."""
         return abs(self.bias) + 2.0 * self.sigma
 
     def without(self, name: str) -> float:
@@ -100,6 +106,7 @@ class Given(Fields):
         return self.target_mm if self.back_target_mm is None else self.back_target_mm
 
     def distance_sigma_mm(self) -> float:
+        """One standard deviation of the distance to the point, millimetres: constant and ppm together."""
         return math.hypot(self.distance_accuracy_mm, self.distance_accuracy_ppm * self.fore_m / 1000.0)
 
 

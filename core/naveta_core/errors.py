@@ -30,6 +30,7 @@ class Fault:
         return f"{self.path}: given {self.given}, wanted {self.wanted}"
 
     def as_dict(self) -> dict[str, str]:
+        """As plain data."""
         return asdict(self)
 
 

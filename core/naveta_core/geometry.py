@@ -26,10 +26,12 @@ OPPOSITE_DEG = 120.0
 
 
 def add(a: Vector, b: Vector) -> Vector:
+    """a + b."""
     return (a[0] + b[0], a[1] + b[1], a[2] + b[2])
 
 
 def less(a: Vector, b: Vector) -> Vector:
+    """a − b."""
     return (a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 
@@ -39,14 +41,17 @@ def times(a: Vector, factor: float) -> Vector:
 
 
 def dot(a: Vector, b: Vector) -> float:
+    """Scalar product."""
     return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
 
 
 def cross(a: Vector, b: Vector) -> Vector:
+    """Vector product."""
     return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
 
 
 def length(a: Vector) -> float:
+    """Length of a vector, in its own unit."""
     return math.sqrt(dot(a, a))
 
 

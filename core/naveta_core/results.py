@@ -60,13 +60,15 @@ AnyFigures = Annotated[SerializeAsAny[Figures], WithJsonSchema({"type": "object"
 
 
 class LimitFigures(Answer):
+    """A limit in the unit of its quantity: usable, usable under a condition, adjustable up to."""
+
     use: float
     watch: float
     adjust: float
 
 
 class VerdictPart(Answer):
-    """One judged quantity."""
+    """One judged quantity. In the unit its name ends in; degrees of freedom have no unit."""
 
     quantity: str
     value: float
@@ -92,7 +94,7 @@ class Verdict(Answer):
 
 
 class Shown(Answer):
-    """One row of a result as people read it."""
+    """One row of a result as people read it. In the unit given by `unit`."""
 
     quantity: str
     label: str
@@ -113,21 +115,29 @@ class Effect(Answer):
 
 
 class CalculationLine(Answer):
+    """One line of the calculation: what it is, and the figures put in."""
+
     text: str
     value: str
 
 
 class Finding(Answer):
+    """The finding as one sentence."""
+
     text: str
 
 
 class Peg(Answer):
+    """One peg of the drawing: where it is, metres along the line."""
+
     name: str
     x_m: float
     height_m: float
 
 
 class StaffPicture(Answer):
+    """One staff of the drawing: its distance and reading, metres."""
+
     distance_m: float | None
     distance_text: str
     read_m: float | None
@@ -136,6 +146,8 @@ class StaffPicture(Answer):
 
 
 class SetUpPicture(Answer):
+    """One set-up of the drawing: the level's place and its sights, metres."""
+
     index: int
     label: str
     x_m: float
@@ -154,6 +166,8 @@ class PegPicture(Answer):
 
 
 class CirclePoint(Answer):
+    """One point of a circle drawing, in its unit; x and y as the axes say."""
+
     x: float
     y: float
     label: str
@@ -161,12 +175,14 @@ class CirclePoint(Answer):
 
 
 class PlanePoint(Answer):
+    """A point in the plane of a drawing, in its unit."""
+
     x: float
     y: float
 
 
 class CirclePicture(Answer):
-    """Points that lie on a circle: its centre is one thing, its radius the other."""
+    """Points that lie on a circle: its centre is one thing, its radius the other. In the unit given by `unit`."""
 
     draws: Literal["circle"]
     unit: str
@@ -184,6 +200,8 @@ class CirclePicture(Answer):
 
 
 class TubePictureRow(Answer):
+    """One reading of a level vial: where the bubble's ends or middle are, divisions."""
+
     label: str
     bubble_div: float
     path: str
@@ -200,13 +218,15 @@ class TubePicture(Answer):
 
 
 class Deviation(Answer):
+    """One plotted value, in the unit of its drawing; None where it is still to come."""
+
     label: str
     at: float
     value: float | None
 
 
 class DeviationsPicture(Answer):
-    """Deviations along a line."""
+    """Deviations along a line. In the unit given by `unit`."""
 
     draws: Literal["deviations"]
     unit: str
@@ -230,12 +250,16 @@ class Sensitivity(Answer):
 
 
 class PlanStation(Answer):
+    """The station in plan, metres."""
+
     name: str
     e_m: float
     n_m: float
 
 
 class PlanPoint(Answer):
+    """A control point in plan, metres, and what its sights leave along and across."""
+
     name: str
     e_m: float
     n_m: float
@@ -246,6 +270,8 @@ class PlanPoint(Answer):
 
 
 class ErrorEllipse(Answer):
+    """The error ellipse of a station: half axes in metres, bearing of the longer one in degrees."""
+
     longest_m: float
     shortest_m: float
     bearing_deg: float
@@ -353,6 +379,8 @@ class Adjusting(Answer):
 
 
 class CheckStandingAnswer(Answer):
+    """How one check of an instrument stands."""
+
     check: str
     title: str
     state: str
@@ -362,6 +390,8 @@ class CheckStandingAnswer(Answer):
 
 
 class StandingAnswer(Answer):
+    """How an instrument stands, and why."""
+
     state: str
     reasons: list[Reason]
     checks: list[CheckStandingAnswer]

@@ -53,6 +53,37 @@ def test_every_float_that_goes_in_has_a_unit() -> None:
     assert without == []
 
 
+def test_everything_public_says_what_it_is() -> None:
+    silent = []
+    for path in sorted(CORE.rglob("*.py")):
+        for node in ast.parse(path.read_text()).body:
+            if not isinstance(node, ast.FunctionDef | ast.ClassDef):
+                continue
+            members = node.body if isinstance(node, ast.ClassDef) else []
+            for each in [node, *(member for member in members if isinstance(member, ast.FunctionDef))]:
+                if not each.name.startswith("_") and not ast.get_docstring(each):
+                    silent.append(f"{path.relative_to(CORE)}:{each.lineno} {each.name}")
+    assert silent == []
+
+
+def test_every_float_of_a_model_has_a_unit() -> None:
+    """By its name, by the words below it, or by those of its class."""
+    without = []
+    for path in sorted(CORE.rglob("*.py")):
+        for node in ast.parse(path.read_text()).body:
+            if not isinstance(node, ast.ClassDef) or node.name.startswith("_"):
+                continue
+            for field, after in zip(node.body, [*node.body[1:], None], strict=True):
+                if not isinstance(field, ast.AnnAssign) or "float" not in ast.unparse(field.annotation):
+                    continue
+                name = ast.unparse(field.target)
+                below = after.value if isinstance(after, ast.Expr) else None
+                words = str(below.value) if isinstance(below, ast.Constant) else ""
+                if not SUFFIX.search(name) and not UNIT.search(f"{words} {ast.get_docstring(node) or ''}"):
+                    without.append(f"{path.relative_to(CORE)}:{field.lineno} {node.name}.{name}")
+    assert without == []
+
+
 FORMULAS = sorted(path for name in ("solve.py", "judge.py") for path in CORE.rglob(name))
 
 

@@ -154,14 +154,20 @@ Spread = Annotated[float, Field(ge=1e-3, le=1000), InOwnUnit]
 
 
 class Noise(Part):
-    """What earlier tests of this instrument taught about its spread: factor on w, and how many dof it rests on."""
+    """What earlier tests of this instrument taught about its spread: factor on w, and how many dof it rests on.
+
+    The factor has no unit.
+    """
 
     factor: Annotated[float, Field(ge=0.01, le=100), InOwnUnit]
     dof: Annotated[float, Field(ge=0.5, le=10_000), InOwnUnit]
 
 
 class Instrument(Part):
-    """What is known of the instrument and bears on the calculation."""
+    """What is known of the instrument and bears on the calculation.
+
+    Units as in the names; the magnification has no unit, a vial's sensitivity is arcmin per 2 mm.
+    """
 
     kind: str | None = Field(default=None, max_length=40)
     reading: Literal["optical", "micrometer", "digital"] | None = None
@@ -196,7 +202,7 @@ class Instrument(Part):
 
 
 class Conditions(Part):
-    """Circumstances of the check."""
+    """Circumstances of the check. Temperature in °C, the time it was on in minutes."""
 
     temperature_c: Annotated[float, Field(ge=-60, le=70), InOwnUnit] | None = None
     minutes_on: Annotated[float, Field(ge=0, le=6000), InOwnUnit] | None = None

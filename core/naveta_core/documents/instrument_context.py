@@ -23,7 +23,10 @@ BY_CONTROL = ("free-station", "backsight")
 @dataclass(frozen=True, slots=True)
 class InstrumentContext:
     """What is known of an instrument: as stated, the firm's limits, noise by kind of check, earlier results newest
-    first, and values in force by kind of document."""
+    first, and values in force by kind of document.
+
+    Stored values in the unit of their names.
+    """
 
     instrument: Instrument
     limits: Mapping[str, LimitSet] = field(default_factory=dict)

@@ -19,7 +19,7 @@ FRESH_DAYS = 31.0
 
 @dataclass(frozen=True, slots=True)
 class Needs:
-    """What a kind wants of its circumstances."""
+    """What a kind wants of its circumstances. Warm-up in minutes."""
 
     minutes_on: float | None = None
     firm_stand: bool = False
@@ -34,7 +34,7 @@ NOTHING_NEEDED = Needs()
 
 @dataclass
 class Circumstances:
-    """What follows: what must wait, what is weaker, by what factor readings scatter more."""
+    """What follows: what must wait, what is weaker, by what factor readings scatter more. The factor has no unit."""
 
     blocked: list[CodedPair] = field(default_factory=list)
     weak: list[CodedPair] = field(default_factory=list)
@@ -110,10 +110,12 @@ def _passed(earlier: Earlier, now: str | None) -> bool:
 
 
 def prior_dof(document: Envelope) -> float:
+    """Degrees of freedom of the a-priori spread, learned from earlier tests where there are any."""
     noise = document.instrument.noise
     return noise.dof if noise else PRIOR_DOF
 
 
 def noise_factor(document: Envelope) -> float:
+    """By what factor this instrument scatters more or less than its default spread."""
     noise = document.instrument.noise
     return noise.factor if noise else 1.0

@@ -51,6 +51,7 @@ class Series:
 
     @property
     def s(self) -> float:
+        """Standard deviation of one direction in both faces, seconds."""
         return sqrt(self.squares / self.dof) if self.dof else 0.0
 
 

@@ -35,7 +35,10 @@ class Option:
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """One field: how it is called, typed, bounded and asked for. Made by the functions below."""
+    """One field: how it is called, typed, bounded and asked for. Made by the functions below.
+
+    Bounds in the unit given by `unit`.
+    """
 
     label: str
     kind: FieldKind = "number"
@@ -178,6 +181,7 @@ class ListOf:
 
     @property
     def plain(self) -> Field | None:
+        """The field of a list whose values have none of their own; None for rows."""
         return self.rows.field
 
 

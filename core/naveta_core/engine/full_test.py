@@ -58,6 +58,7 @@ class FullTest:
 
     @property
     def sigma(self) -> float:
+        """Standard deviation found, in the unit of the quantity."""
         return self.s / sqrt(2 * self.dof)
 
     def most(self, stated: float) -> float:

@@ -82,6 +82,7 @@ class Parser:
         return [NextReading(path=path, where=self._missing_where[path]) for path in self.missing]
 
     def fault(self, path: str, where: str, given: str, wanted: str) -> None:
+        """Note a fault: where it stands, what was given, what is wanted."""
         self.faults.append(Fault(path, where, given, wanted))
 
     def demand_complete(self) -> None:

@@ -165,7 +165,10 @@ class Reader(CellReader):
 
 @dataclass(frozen=True, slots=True)
 class PlainRow:
-    """One value of a list without fields: its path, the figure, the worth of its last digit, as typed."""
+    """One value of a list without fields: its path, the figure, the worth of its last digit, as typed.
+
+    In the unit of the field, lengths in metres, angles in degrees.
+    """
 
     path: str
     value: float

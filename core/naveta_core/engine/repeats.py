@@ -28,9 +28,14 @@ class Taken(Protocol):
     """Something read in a repeat, looking along a heading."""
 
     @property
-    def repeat(self) -> int: ...
+    def repeat(self) -> int:
+        """In which repeat it was taken, from 1."""
+        ...
+
     @property
-    def heading_deg(self) -> float: ...
+    def heading_deg(self) -> float:
+        """The heading it was read at, degrees."""
+        ...
 
 
 T = TypeVar("T", bound=Taken)
@@ -38,7 +43,10 @@ T = TypeVar("T", bound=Taken)
 
 @dataclass(frozen=True, slots=True)
 class Equation:
-    """One observation: its shares in what belongs to the instrument, and in what belongs to its repeat."""
+    """One observation: its shares in what belongs to the instrument, and in what belongs to its repeat.
+
+    In the readings' unit.
+    """
 
     repeat: int
     common: list[float]

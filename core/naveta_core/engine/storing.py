@@ -53,6 +53,7 @@ class StoredValue:
 
     @property
     def path(self) -> str:
+        """Where it stands in a document."""
         return f"observations.{self.field}"
 
 
@@ -76,7 +77,10 @@ def StoredField(label: str) -> Field:
 
 @dataclass
 class Before:
-    """What was stored before the check, seconds, by result name; whether it was on while measuring."""
+    """What was stored before the check, seconds, by result name; whether it was on while measuring.
+
+    In arcsec, in the sense of the error.
+    """
 
     old: dict[str, float] = field(default_factory=dict)
     on: bool = True

@@ -52,6 +52,7 @@ class Slot:
 
     @property
     def columns(self) -> list[str]:
+        """The columns of a table file, in their order."""
         found: list[str] = []
         for level in self.levels:
             found += [level.number, level.branch[0], *level.fields]
@@ -59,6 +60,7 @@ class Slot:
 
 
 def column_of(name: str, entry: Field) -> str | None:
+    """The column a field has in a table file; None where it has none."""
     return None if entry.column is None else entry.column or name
 
 
@@ -106,6 +108,7 @@ class TableFile:
 
     @property
     def columns(self) -> tuple[str, ...]:
+        """The columns of a table file, in their order."""
         rows = [column for slot in self.slots for column in slot.columns]
         return tuple(dict.fromkeys((*self.once, *rows, "unit")))
 
@@ -165,6 +168,7 @@ class _Reading:
         self.unit = ""
 
     def document(self) -> Data:
+        """The table as a plain document. Raises TableFaults."""
         for row in self.rows:
             self.unit = self._agree(row, "unit", self.unit)
             self._put(self.observations, self.file.once, row)

@@ -45,7 +45,7 @@ class Override:
 
 @dataclass
 class JudgedQuantity:
-    """One judged quantity of a check. `name` is its key in the result; `noun` what a sentence calls it."""
+    """One judged quantity, in the unit given: `name` is its key in the result, `noun` what a sentence calls it."""
 
     name: str
     noun: str
@@ -82,6 +82,7 @@ class JudgedQuantity:
 
     @property
     def grade(self) -> Grade:
+        """The grade of this quantity alone."""
         return self.decision.grade
 
     @property
@@ -94,6 +95,7 @@ class JudgedQuantity:
         return may_turn_screws(self.estimate, self.limits, self.fine)
 
     def value_text(self) -> str:
+        """The value with its unit, rounded by its ±."""
         return size(abs(self.estimate.value), self.estimate.u95, self.unit)
 
 

@@ -21,6 +21,7 @@ class ImpactReview:
 
     @property
     def taken_out(self) -> int:
+        """The times an instrument was taken out, each with when it came back."""
         return len([event for event in self.events if event.event == "out"])
 
     def sentence(self) -> str:

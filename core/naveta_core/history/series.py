@@ -18,7 +18,10 @@ JUMP_PROBABILITY = 0.995
 
 @dataclass(frozen=True, slots=True)
 class Level:
-    """The weighted mean of earlier values, its variance, and by how much the scatter found differs (f²)."""
+    """The weighted mean of earlier values, its variance, and by how much the scatter found differs (f²).
+
+    In the unit of the series, the variance in its square; f² has no unit.
+    """
 
     mean: float
     variance: float

@@ -15,7 +15,10 @@ Data = dict[str, Any]
 
 
 class SeriesPoint(Answer):
-    """The figure a series shows: a check's main quantity, or how far control points disagreed."""
+    """The figure a series shows: a check's main quantity, or how far control points disagreed.
+
+    In the unit given beside it.
+    """
 
     grade: Grade
     value: float
@@ -25,7 +28,10 @@ class SeriesPoint(Answer):
 
 
 class RecordSummary(Answer):
-    """A check, set-up or orientation in short; of checks alone: `codes`, `within_watch`, `text`, `repeats`."""
+    """A check, set-up or orientation in short; of checks alone: `codes`, `within_watch`, `text`, `repeats`.
+
+    Figures in the unit of their names, which end in it: any unit.
+    """
 
     kind: str
     grade: Grade

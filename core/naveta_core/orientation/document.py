@@ -70,10 +70,14 @@ class BacksightObservations(Oriented):
 
 
 class FreeStation(Envelope):
+    """A free station: where the instrument is follows from sights to control points."""
+
     kind: Literal["free-station"]
     observations: FreeStationObservations
 
 
 class Backsight(Envelope):
+    """An orientation over a known point by one sight or more."""
+
     kind: Literal["backsight"]
     observations: BacksightObservations

@@ -31,6 +31,7 @@ class PointMisfit:
 
     @property
     def off_m(self) -> float:
+        """How far the point's sights miss it in plan, metres."""
         return math.hypot(self.along_m or 0.0, self.across_m or 0.0)
 
 
@@ -57,6 +58,7 @@ class Strength:
 
 
 def found_in(solution: Solution) -> Spread:
+    """The sights to this point."""
     return Spread(solution.squares, float(solution.dof))
 
 
@@ -67,6 +69,7 @@ def estimate(solution: Solution, value: float, variance: float) -> Estimate:
 
 
 def misfits(solution: Solution, sights: Sequence[Sight], heights: Heights | None) -> list[PointMisfit]:
+    """What every sight leaves, seconds and metres."""
     rows = []
     for sight in sights:
         along, across = solution.residual(sight.index, "distance"), solution.residual(sight.index, "hz")
@@ -124,6 +127,7 @@ def heights_of(sights: Sequence[Sight], spreads: Spreads) -> Heights | None:
 
 
 def strength_of(solution: Solution, sights: Sequence[Sight]) -> Strength:
+    """How well the sights fix the station: the error ellipse, metres."""
     found = found_in(solution)
     scale = scale_squared(found, PRIOR_DOF)
     a, b, c = (scale * solution.covariance(*ij) for ij in ((0, 0), (0, 1), (1, 1)))

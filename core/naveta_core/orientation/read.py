@@ -46,7 +46,7 @@ class Sight:
 
 @dataclass
 class Read:
-    """A document read: what could be understood of it."""
+    """A document read: what could be understood of it. Angles in degrees, lengths in metres."""
 
     document: Envelope
     parser: Parser

@@ -61,12 +61,14 @@ NEXT = {
 
 
 def reduce_free(document: FreeStation) -> Result:
+    """A complete free station to its result. Raises Refused."""
     found = read(document)
     found.parser.demand_complete()
     return _result(judge_free(found))
 
 
 def reduce_back(document: Backsight) -> Result:
+    """A complete backsight to its result. Raises Refused."""
     found = read(document, station=document.observations.station, over_point=True)
     found.parser.demand_complete()
     return _result(judge_back(found))
@@ -78,6 +80,7 @@ def preview_free(document: FreeStation) -> OrientationPreview:
 
 
 def preview_back(document: Backsight) -> OrientationPreview:
+    """What can be said already of a backsight."""
     return _preview(read(document, station=document.observations.station, over_point=True), judge_back)
 
 

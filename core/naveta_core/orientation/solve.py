@@ -39,9 +39,11 @@ class Spreads:
     target_mm: float
 
     def direction_arcsec(self, distance_m: float) -> float:
+        """A-priori standard deviation of a direction at a distance in metres, seconds."""
         return math.hypot(self.angle_arcsec, self.target_mm / 1000.0 / distance_m * ARCSEC_PER_RADIAN)
 
     def distance_m(self, distance_m: float) -> float:
+        """Distance in plan, metres."""
         return math.hypot(self.distance_mm, self.distance_ppm * distance_m / 1000.0, self.target_mm) / 1000.0
 
     def height_m(self, horizontal_m: float) -> float:
@@ -50,6 +52,7 @@ class Spreads:
 
 
 def spreads_of(instrument: Instrument, target_mm: float) -> Spreads:
+    """A-priori standard deviations of a document's sights: seconds and metres."""
     return Spreads(
         instrument.angle_accuracy_arcsec or ANGLE_ARCSEC,
         instrument.distance_accuracy_mm or DISTANCE_MM,
@@ -87,6 +90,7 @@ class Solution:
 
     @property
     def dof(self) -> int:
+        """Degrees of freedom of the fit."""
         return self.fit.redundancy
 
     def covariance(self, i: int, j: int) -> float:
@@ -95,6 +99,7 @@ class Solution:
 
     @property
     def orientation_deg(self) -> float:
+        """What has to be added to the circle to get bearings, degrees."""
         return math.degrees(self.orientation_rad) % 360.0
 
     def residual(self, sight: int, kind: str) -> tuple[float, float] | None:
@@ -106,10 +111,12 @@ class Solution:
 
 
 def bearing_rad(e: float, n: float, point: FixedPoint) -> float:
+    """Bearing from the station to a point, radians clockwise from north."""
     return math.atan2(point.e - e, point.n - n)
 
 
 def distance_m(e: float, n: float, point: FixedPoint) -> float:
+    """Distance in plan, metres."""
     return math.hypot(point.e - e, point.n - n)
 
 

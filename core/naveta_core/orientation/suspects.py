@@ -25,7 +25,10 @@ MOST_SWAPS, MOST_POINTS, MOST_PAIRS = 4, 6, 60
 
 @dataclass(frozen=True, slots=True)
 class Suspect:
-    """What is supposed: `kind` point, swapped, constant, scale; the names or the size; and the solution with it."""
+    """What is supposed: `kind` point, swapped, constant, scale; the names or the size; and the solution with it.
+
+    The size in metres, of a scale in ppm.
+    """
 
     kind: str
     names: tuple[str, ...]

@@ -31,7 +31,7 @@ WANDERS_MM = 1.0
 
 @dataclass
 class Judged:
-    """Everything known of an orientation."""
+    """Everything known of an orientation. The scale in ppm."""
 
     read: Read
     spreads: Spreads
@@ -57,15 +57,18 @@ class Judged:
     grades: list[Grade] = field(default_factory=list)
 
     def say(self, grade: Grade, code: str, text: str) -> None:
+        """Note a sentence by its code."""
         self.grades.append(grade)
         self.reasons.append((code, text))
 
     @property
     def grade(self) -> Grade:
+        """The grade of the whole."""
         return worst(self.grades or ["use"])
 
 
 def begun(found: Read) -> Judged:
+    """An orientation judged as far as it was read, before anything was said."""
     o: Oriented = found.document.observations
     given = found.document.limits.get("disagreement_mm")
     use = given.use if given else TOLERANCE_MM
@@ -125,6 +128,7 @@ def height_meant(judged: Judged, typed: str, sight: Sight, off: float) -> str | 
 
 
 def closing_look(judged: Judged) -> None:
+    """What the closing sight says of the first one."""
     closing = judged.read.closing
     if closing is None:
         return

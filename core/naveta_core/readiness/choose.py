@@ -41,6 +41,7 @@ def propose(instrument: Instrument, before: Sequence[Earlier], now: str | None, 
 
 
 def sum_of(kinds: Sequence[Kind]) -> int:
+    """Minutes of the checks together."""
     total = 0
     for kind in kinds:
         total += kind.quick[1] if kind.quick else 0
@@ -91,4 +92,5 @@ def _same_day(then: str, now: str | None) -> bool:
 
 
 def title_of(check: str) -> str:
+    """What a check is called."""
     return KINDS[check].title if check in KINDS else check

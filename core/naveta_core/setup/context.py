@@ -64,6 +64,7 @@ class TripodGeometry(Part):
         return self
 
     def as_feet(self) -> Feet:
+        """The feet as points of the set-up frame, metres."""
         if self.feet is None:
             return even_feet(self.foot_spacing_m, self.slope_deg, self.downhill_deg)
         if any(len(foot) != 3 for foot in self.feet):
@@ -71,6 +72,7 @@ class TripodGeometry(Part):
         return tuple((foot[0], foot[1], foot[2]) for foot in self.feet)  # type: ignore[return-value]
 
     def equipment(self, tribrach: Tribrach | None = None, vial: CircularVial | None = None) -> Equipment:
+        """The tripod with what stands on it, as one mechanism."""
         return Equipment(
             hinge_radius_mm=self.hinge_radius_m / MM,
             pivot_height_mm=self.pivot_height_m / MM,
@@ -102,7 +104,7 @@ class TripodGeometry(Part):
 
 
 class BubblePlace(Part):
-    """Where the bubble of a circular vial is, seen from its middle."""
+    """Where the bubble of a circular vial is, seen from its middle. Sensitivity in arcmin per 2 mm."""
 
     bearing_deg: Bearing
     offset_mm: Annotated[float, Field(ge=0, le=20), InOwnUnit] | None = None
@@ -131,6 +133,7 @@ class TiltVector(Part):
     arcsec: Annotated[float, Field(ge=0, le=TILT_MOST_DEG * 3600), InOwnUnit]
 
     def tilt(self) -> Plane:
+        """The tilt as a vector in plan, seconds."""
         u = unit(self.bearing_deg)
         return (self.arcsec / ARCSEC * u[0], self.arcsec / ARCSEC * u[1])
 
@@ -165,6 +168,7 @@ class TribrachGeometry(Part):
         return self
 
     def as_tribrach(self) -> Tribrach:
+        """The tribrach of the mechanism."""
         even = tuple(360.0 / self.screws * i for i in range(self.screws))
         return Tribrach(
             screws=self.screws,
@@ -214,4 +218,5 @@ class WhatIfQuery(AdviceQuery):
         return self
 
     def names(self) -> list[str]:
+        """What can be moved, by name."""
         return [str(i + 1) for i in range(self.tribrach.screws)]

@@ -12,7 +12,10 @@ MM = 0.001
 
 @dataclass(frozen=True, slots=True)
 class CircularVial:
-    """A circular vial. `error` is where its bubble rests, in its own frame, once the axis is plumb."""
+    """A circular vial. `error` is where its bubble rests, in its own frame, once the axis is plumb.
+
+    Sensitivity in arcmin per 2 mm.
+    """
 
     sensitivity_arcmin_per_2mm: float = 8.0
     wall_mm: float = 5.0
@@ -25,6 +28,7 @@ class CircularVial:
 
     @property
     def mm_per_radian(self) -> float:
+        """How far the bubble moves for a radian of tilt, millimetres."""
         return 2.0 / (self.sensitivity_arcmin_per_2mm * 60.0) * ARCSEC
 
 

@@ -15,10 +15,12 @@ from .results import SetUpBudget
 
 
 def heights_differ(judged: Judged) -> float:
+    """By how much the measured heights differ, metres."""
     return max(judged.heights_m) - min(judged.heights_m) if len(judged.heights_m) > 1 else 0.0
 
 
 def finding(judged: Judged) -> str:
+    """The set-up as one sentence."""
     document, words = judged.document, length_words(judged.document.units.length)
     o = document.observations
     if not needs_point(document):
@@ -37,6 +39,7 @@ def finding(judged: Judged) -> str:
 
 
 def shown_of(judged: Judged) -> list[Shown]:
+    """The figures of the result as rows: what it is, its value, its ±."""
     words = length_words(judged.document.units.length)
     rows: list[Shown] = []
 
@@ -98,6 +101,7 @@ def work(judged: Judged) -> list[Effect]:
 
 
 def worked(judged: Judged) -> list[CalculationLine]:
+    """The calculation line by line, with the figures put in."""
     lines: list[CalculationLine] = []
     level = judged.document.observations.level
     if judged.tilt is not None and judged.index is not None:

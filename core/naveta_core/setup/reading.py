@@ -51,7 +51,7 @@ WHERE = {
 
 @dataclass
 class Judged:
-    """Everything that is known of a set-up once it has been read."""
+    """Everything that is known of a set-up once it has been read. Tilt and index in arcsec, along and across."""
 
     document: SetUpDocument
     parser: Parser
@@ -240,6 +240,7 @@ def _read_heights(judged: Judged) -> None:
 
 
 def has_compensator(document: SetUpDocument) -> bool:
+    """Whether the instrument corrects its own tilt."""
     stated = document.instrument
     return stated.kind in COMPENSATED or stated.compensator_range_arcmin is not None
 

@@ -23,6 +23,8 @@ class MethodStep(Answer):
 
 
 class StepAtHand(Answer):
+    """The step at hand: what to look at, what to do, what goes wrong, its cautions."""
+
     name: str
     title: str
     prompt: str
@@ -70,6 +72,8 @@ class GuideAdvice(Answer):
 
 
 class SiteLeg(Answer):
+    """One leg in the drawing of the site: bearing in degrees, whether it is moved."""
+
     leg: str
     bearing_deg: float
     x_m: float
@@ -81,17 +85,23 @@ class SiteLeg(Answer):
 
 
 class SiteScrew(Answer):
+    """One foot screw in the drawing: bearing in degrees, how it is turned."""
+
     screw: str
     bearing_deg: float
     turns: float | None
 
 
 class ObservedSpot(Answer):
+    """Where the plummet was seen to point: millimetres from the mark, bearing in degrees."""
+
     bearing_deg: float
     distance_mm: float
 
 
 class ObservedBubble(Answer):
+    """Where the bubble was seen: millimetres from the middle, bearing in degrees."""
+
     bearing_deg: float
     offset_mm: float | None
     at_wall: bool
@@ -111,7 +121,10 @@ class SiteDrawing(Answer):
 
 
 class Trial(Answer):
-    """What can be tried before it is done: `question` wants only the moves added to be asked as advice."""
+    """What can be tried before it is done: `question` wants only the moves added to be asked as advice.
+
+    The step in millimetres, of screws in turns.
+    """
 
     by: str
     step: float
@@ -151,6 +164,8 @@ class Guide(Answer):
 
 
 class Advice(Answer):
+    """An answer to a question for advice: result and sentences."""
+
     advice: str
     result: AnyAdvice
     text: list[str]
@@ -158,6 +173,8 @@ class Advice(Answer):
 
 
 class MethodOffer(Answer):
+    """A method of setting up, and why it cannot be used, if so."""
+
     method: str
     title: str
     good_for: str
@@ -165,6 +182,8 @@ class MethodOffer(Answer):
 
 
 class LevelOffer(Answer):
+    """A means of fine levelling, and why it cannot be used, if so."""
+
     level_type: str
     cannot: str | None
 

@@ -19,6 +19,7 @@ WITH_SCREWS = ("plate", "four", "back-on", "circular-screws", "turn-round")
 
 
 def leg_bearings(document: SetUpDocument) -> dict[str, float]:
+    """Bearings of the legs as somebody stands, degrees."""
     state = document.observations.tripod.standing()
     fields = {}
     for leg, foot in zip(LEGS, state.feet, strict=True):

@@ -18,6 +18,7 @@ LEVEL_DIV = 0.2
 
 
 def last_of(o: SetUpObservations, step: str) -> Done | None:
+    """What was last seen at a step; None where nothing was."""
     return next((logged for logged in reversed(o.log) if logged.step == step), None)
 
 

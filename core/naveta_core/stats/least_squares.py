@@ -16,7 +16,7 @@ Matrix = list[list[float]]
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """An equal-weight fit of n observations by u unknowns."""
+    """An equal-weight fit of n observations by u unknowns. In the observations' unit; leverage has no unit."""
 
     unknowns: list[float]
     gain: Matrix  # u x n
@@ -25,6 +25,7 @@ class Fit:
 
     @property
     def redundancy(self) -> int:
+        """Share of each observation in the degrees of freedom, 0 to 1."""
         return len(self.residuals) - len(self.unknowns)
 
     def variance(self, index: int, variances: Sequence[float]) -> float:

@@ -22,7 +22,10 @@ FALSE_ALARM = 0.006
 
 @dataclass(frozen=True, slots=True)
 class Outlier:
-    """The reading that is an outlier most: its group, its place, how far in spreads of the others."""
+    """The reading that is an outlier most: its group, its place, how far in spreads of the others.
+
+    Standardised, no unit.
+    """
 
     group: int
     index: int
@@ -112,7 +115,7 @@ def _one_digit_changed(text: str) -> list[str]:
 
 @dataclass(frozen=True, slots=True)
 class Moved:
-    """A group whose values fall into two: before and from `index` on."""
+    """A group whose values fall into two: before and from `index` on. Standardised, no unit."""
 
     group: int
     index: int

@@ -17,7 +17,10 @@ Observation = tuple[list[float], float]
 
 @dataclass(frozen=True, slots=True)
 class Solved:
-    """An equal-weight solution with its a-priori spreads and the scatter found."""
+    """An equal-weight solution with its a-priori spreads and the scatter found.
+
+    Variances in the square of the readings' unit, any unit.
+    """
 
     fit: Fit
     within: float
@@ -26,6 +29,7 @@ class Solved:
 
     @property
     def spread(self) -> Spread:
+        """How the readings scatter about the fit, in the square of their own standard deviation."""
         nu = self.fit.redundancy
         if nu < 1:
             return Spread()
@@ -34,6 +38,7 @@ class Solved:
         return Spread(squares / self.within, float(nu))
 
     def q_within(self, index: int) -> float:
+        """Variance of an unknown by the scatter within, for one reading of variance 1."""
         return self.fit.variance(index, [self.within] * len(self.fit.residuals))
 
     def estimate(self, index: int) -> Estimate:

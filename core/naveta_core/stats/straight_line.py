@@ -24,10 +24,12 @@ class Straight:
 
     @property
     def zero_mm(self) -> float:
+        """Error at length zero, millimetres."""
         return self.solved.fit.unknowns[0]
 
     @property
     def scale_ppm(self) -> float:
+        """Error growing with the length, ppm."""
         return self.solved.fit.unknowns[1] * PPM / 1000
 
     def at(self, length_m: float) -> float:
@@ -41,6 +43,7 @@ class Straight:
         return within * fsum((a + b * length_m) ** 2 for a, b in zip(zero, scale, strict=True))
 
     def zero(self) -> Estimate:
+        """The error at zero as an estimate, millimetres."""
         return self.solved.estimate(0)
 
     def scale(self) -> Estimate:
@@ -64,4 +67,5 @@ def straight(
 
 
 def spread_m(lengths: Sequence[float]) -> float:
+    """How far the lengths reach, metres."""
     return max(lengths) - min(lengths) if lengths else 0.0

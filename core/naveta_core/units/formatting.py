@@ -76,6 +76,7 @@ ROUND_SIGHTS = {"ft": 100 * METRES["ft"], "usft": 100 * METRES["usft"], "in": 12
 
 
 def length_words(unit: str) -> LengthWords:
+    """How lengths are worded in a unit."""
     return _WORDS[unit]
 
 

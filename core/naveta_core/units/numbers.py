@@ -19,7 +19,7 @@ _NUMBER = re.compile(r"([+\-−]?)(\d+(?:[.,]\d*)?|[.,]\d+)", re.ASCII)
 
 @dataclass(frozen=True, slots=True)
 class Numeral:
-    """A typed number and its last digit's worth: 1.470 is value 1.47, step 0.001."""
+    """A typed number and its last digit's worth: 1.470 is value 1.47, step 0.001. In any unit."""
 
     value: float
     step: float

@@ -1065,7 +1065,10 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** Advice */
+        /**
+         * Advice
+         * @description An answer to a question for advice: result and sentences.
+         */
         Advice: {
             /** Advice */
             advice: string;
@@ -1105,7 +1108,10 @@ export interface components {
              */
             right: string | number | null;
         };
-        /** Backsight */
+        /**
+         * Backsight
+         * @description An orientation over a known point by one sight or more.
+         */
         Backsight: {
             /**
              * Before
@@ -1245,7 +1251,7 @@ export interface components {
         };
         /**
          * BubblePlace
-         * @description Where the bubble of a circular vial is, seen from its middle.
+         * @description Where the bubble of a circular vial is, seen from its middle. Sensitivity in arcmin per 2 mm.
          */
         BubblePlace: {
             /**
@@ -1292,7 +1298,10 @@ export interface components {
              */
             y_mm: string | number | null;
         };
-        /** CalculationLine */
+        /**
+         * CalculationLine
+         * @description One line of the calculation: what it is, and the figures put in.
+         */
         CalculationLine: {
             /** Text */
             text: string;
@@ -1310,7 +1319,10 @@ export interface components {
             old: string;
         };
         CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["ReadinessCheck"] | components["schemas"]["SetUpDocument"];
-        /** CheckStandingAnswer */
+        /**
+         * CheckStandingAnswer
+         * @description How one check of an instrument stands.
+         */
         CheckStandingAnswer: {
             /** Check */
             check: string;
@@ -1327,7 +1339,7 @@ export interface components {
         };
         /**
          * CirclePicture
-         * @description Points that lie on a circle: its centre is one thing, its radius the other.
+         * @description Points that lie on a circle: its centre is one thing, its radius the other. In the unit given by `unit`.
          */
         CirclePicture: {
             centre: components["schemas"]["PlanePoint"] | null;
@@ -1362,7 +1374,10 @@ export interface components {
             /** Y Label */
             y_label: string;
         };
-        /** CirclePoint */
+        /**
+         * CirclePoint
+         * @description One point of a circle drawing, in its unit; x and y as the axes say.
+         */
         CirclePoint: {
             /** Label */
             label: string;
@@ -1499,7 +1514,10 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
-        /** CircularVialObservations */
+        /**
+         * CircularVialObservations
+         * @description What is typed of this check, in the order of its sheet.
+         */
         CircularVialObservations: {
             /**
              * Readings
@@ -1643,7 +1661,10 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
-        /** CompensatorObservations */
+        /**
+         * CompensatorObservations
+         * @description What is typed of this check, in the order of its sheet.
+         */
         CompensatorObservations: {
             /**
              * After Tap
@@ -1678,7 +1699,7 @@ export interface components {
         };
         /**
          * Conditions
-         * @description Circumstances of the check.
+         * @description Circumstances of the check. Temperature in °C, the time it was on in minutes.
          */
         Conditions: {
             /**
@@ -1734,7 +1755,10 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** Deviation */
+        /**
+         * Deviation
+         * @description One plotted value, in the unit of its drawing; None where it is still to come.
+         */
         Deviation: {
             /** At */
             at: number;
@@ -1745,7 +1769,7 @@ export interface components {
         };
         /**
          * DeviationsPicture
-         * @description Deviations along a line.
+         * @description Deviations along a line. In the unit given by `unit`.
          */
         DeviationsPicture: {
             /** Along Label */
@@ -2242,7 +2266,10 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
-        /** DualAxisLevelObservations */
+        /**
+         * DualAxisLevelObservations
+         * @description What is typed of this check, in the order of its sheet.
+         */
         DualAxisLevelObservations: {
             /**
              * Before Across Arcsec
@@ -2393,7 +2420,10 @@ export interface components {
              */
             right: string | number | null;
         };
-        /** ErrorEllipse */
+        /**
+         * ErrorEllipse
+         * @description The error ellipse of a station: half axes in metres, bearing of the longer one in degrees.
+         */
         ErrorEllipse: {
             /** Bearing Deg */
             bearing_deg: number;
@@ -2530,7 +2560,10 @@ export interface components {
             /** Unit */
             unit: string;
         };
-        /** Finding */
+        /**
+         * Finding
+         * @description The finding as one sentence.
+         */
         Finding: {
             /** Text */
             text: string;
@@ -2547,7 +2580,10 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** FreeStation */
+        /**
+         * FreeStation
+         * @description A free station: where the instrument is follows from sights to control points.
+         */
         FreeStation: {
             /**
              * Before
@@ -2879,6 +2915,8 @@ export interface components {
         /**
          * Instrument
          * @description What is known of the instrument and bears on the calculation.
+         *
+         *     Units as in the names; the magnification has no unit, a vial's sensitivity is arcmin per 2 mm.
          */
         Instrument: {
             /**
@@ -3182,7 +3220,10 @@ export interface components {
             /** Value */
             value: number;
         };
-        /** LevelOffer */
+        /**
+         * LevelOffer
+         * @description A means of fine levelling, and why it cannot be used, if so.
+         */
         LevelOffer: {
             /** Cannot */
             cannot: string | null;
@@ -3373,7 +3414,10 @@ export interface components {
              */
             sets: components["schemas"]["PairSet"][];
         };
-        /** LimitFigures */
+        /**
+         * LimitFigures
+         * @description A limit in the unit of its quantity: usable, usable under a condition, adjustable up to.
+         */
         LimitFigures: {
             /** Adjust */
             adjust: number;
@@ -3494,7 +3538,10 @@ export interface components {
              */
             marks: components["schemas"]["MarkRow"][];
         };
-        /** MethodOffer */
+        /**
+         * MethodOffer
+         * @description A method of setting up, and why it cannot be used, if so.
+         */
         MethodOffer: {
             /** Cannot */
             cannot: string | null;
@@ -3664,6 +3711,8 @@ export interface components {
         /**
          * Noise
          * @description What earlier tests of this instrument taught about its spread: factor on w, and how many dof it rests on.
+         *
+         *     The factor has no unit.
          */
         Noise: {
             /** Dof */
@@ -3681,7 +3730,10 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** ObservedBubble */
+        /**
+         * ObservedBubble
+         * @description Where the bubble was seen: millimetres from the middle, bearing in degrees.
+         */
         ObservedBubble: {
             /** At Wall */
             at_wall: boolean;
@@ -3690,7 +3742,10 @@ export interface components {
             /** Offset Mm */
             offset_mm: number | null;
         };
-        /** ObservedSpot */
+        /**
+         * ObservedSpot
+         * @description Where the plummet was seen to point: millimetres from the mark, bearing in degrees.
+         */
         ObservedSpot: {
             /** Bearing Deg */
             bearing_deg: number;
@@ -3771,7 +3826,10 @@ export interface components {
              */
             pairs: components["schemas"]["StaffPair"][];
         };
-        /** Peg */
+        /**
+         * Peg
+         * @description One peg of the drawing: where it is, metres along the line.
+         */
         Peg: {
             /** Height M */
             height_m: number;
@@ -3887,7 +3945,10 @@ export interface components {
             /** Distance Mm */
             distance_mm: string | number;
         };
-        /** PlanPoint */
+        /**
+         * PlanPoint
+         * @description A control point in plan, metres, and what its sights leave along and across.
+         */
         PlanPoint: {
             /** Across M */
             across_m: number | null;
@@ -3904,7 +3965,10 @@ export interface components {
             /** Used */
             used: boolean;
         };
-        /** PlanStation */
+        /**
+         * PlanStation
+         * @description The station in plan, metres.
+         */
         PlanStation: {
             /** E M */
             e_m: number;
@@ -3913,7 +3977,10 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** PlanePoint */
+        /**
+         * PlanePoint
+         * @description A point in the plane of a drawing, in its unit.
+         */
         PlanePoint: {
             /** X */
             x: number;
@@ -4025,7 +4092,10 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
-        /** PlateVialObservations */
+        /**
+         * PlateVialObservations
+         * @description What is typed of this check, in the order of its sheet.
+         */
         PlateVialObservations: {
             /**
              * Readings
@@ -4143,7 +4213,10 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
-        /** PlummetObservations */
+        /**
+         * PlummetObservations
+         * @description What is typed of this check, in the order of its sheet.
+         */
         PlummetObservations: {
             /**
              * Method
@@ -4337,7 +4410,10 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
-        /** PoleVialObservations */
+        /**
+         * PoleVialObservations
+         * @description What is typed of this check, in the order of its sheet.
+         */
         PoleVialObservations: {
             /**
              * Height M
@@ -5213,7 +5289,10 @@ export interface components {
              */
             zero: components["schemas"]["Zero"];
         };
-        /** SetUpPicture */
+        /**
+         * SetUpPicture
+         * @description One set-up of the drawing: the level's place and its sights, metres.
+         */
         SetUpPicture: {
             a: components["schemas"]["StaffPicture"];
             b: components["schemas"]["StaffPicture"];
@@ -5290,7 +5369,7 @@ export interface components {
         };
         /**
          * Shown
-         * @description One row of a result as people read it.
+         * @description One row of a result as people read it. In the unit given by `unit`.
          */
         Shown: {
             /** Label */
@@ -5350,7 +5429,10 @@ export interface components {
             /** You */
             you: string;
         };
-        /** SiteLeg */
+        /**
+         * SiteLeg
+         * @description One leg in the drawing of the site: bearing in degrees, whether it is moved.
+         */
         SiteLeg: {
             /** Bearing Deg */
             bearing_deg: number;
@@ -5379,7 +5461,10 @@ export interface components {
             points: components["schemas"]["PlanPoint"][];
             station: components["schemas"]["PlanStation"] | null;
         };
-        /** SiteScrew */
+        /**
+         * SiteScrew
+         * @description One foot screw in the drawing: bearing in degrees, how it is turned.
+         */
         SiteScrew: {
             /** Bearing Deg */
             bearing_deg: number;
@@ -5493,7 +5578,10 @@ export interface components {
              */
             work: components["schemas"]["Work"];
         };
-        /** StaffObservations */
+        /**
+         * StaffObservations
+         * @description What is typed of this check, in the order of its sheet.
+         */
         StaffObservations: {
             /**
              * Foot Firm
@@ -5527,7 +5615,10 @@ export interface components {
              */
             b: string | number | null;
         };
-        /** StaffPicture */
+        /**
+         * StaffPicture
+         * @description One staff of the drawing: its distance and reading, metres.
+         */
         StaffPicture: {
             /** Distance M */
             distance_m: number | null;
@@ -5569,7 +5660,10 @@ export interface components {
             /** Where */
             where: string;
         };
-        /** StandingAnswer */
+        /**
+         * StandingAnswer
+         * @description How an instrument stands, and why.
+         */
         StandingAnswer: {
             /** Checks */
             checks: components["schemas"]["CheckStandingAnswer"][];
@@ -5578,7 +5672,10 @@ export interface components {
             /** State */
             state: string;
         };
-        /** StepAtHand */
+        /**
+         * StepAtHand
+         * @description The step at hand: what to look at, what to do, what goes wrong, its cautions.
+         */
         StepAtHand: {
             /** Cautions */
             cautions: components["schemas"]["Reason"][];
@@ -5991,6 +6088,8 @@ export interface components {
         /**
          * Trial
          * @description What can be tried before it is done: `question` wants only the moves added to be asked as advice.
+         *
+         *     The step in millimetres, of screws in turns.
          */
         Trial: {
             /** By */
@@ -6208,7 +6307,10 @@ export interface components {
              */
             slope_deg: string | number;
         };
-        /** TripodObservations */
+        /**
+         * TripodObservations
+         * @description What is typed of this check, in the order of its sheet.
+         */
         TripodObservations: {
             /**
              * Clamps Hold
@@ -6253,7 +6355,10 @@ export interface components {
             /** Rows */
             rows: components["schemas"]["TubePictureRow"][];
         };
-        /** TubePictureRow */
+        /**
+         * TubePictureRow
+         * @description One reading of a level vial: where the bubble's ends or middle are, divisions.
+         */
         TubePictureRow: {
             /** Bubble Div */
             bubble_div: number;
@@ -6545,7 +6650,7 @@ export interface components {
         };
         /**
          * TwoPegObservations
-         * @description Set-ups in the order in which they were made.
+         * @description Set-ups in the order in which they were made. The stadia constant has no unit.
          */
         TwoPegObservations: {
             /**
@@ -6610,7 +6715,7 @@ export interface components {
         };
         /**
          * VerdictPart
-         * @description One judged quantity.
+         * @description One judged quantity. In the unit its name ends in; degrees of freedom have no unit.
          */
         VerdictPart: {
             /**

@@ -33,6 +33,7 @@ GENERAL = (TURNED, Group("observations", "The vial", ("sits_on", "sensitivity_ar
 
 
 def turned_rows(*headings: int) -> list[Data]:
+    """Empty rows at the headings of a method."""
     return [{"heading_deg": str(heading)} for heading in headings]
 
 

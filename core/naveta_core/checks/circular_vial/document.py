@@ -31,6 +31,8 @@ BubbleRows = Annotated[list[BubbleRow], Rows("reading", 24, 2, "One more heading
 
 
 class CircularVialObservations(Part):
+    """What is typed of this check, in the order of its sheet."""
+
     sits_on: Annotated[
         Literal["rotating", "tribrach"] | None,
         Choice(
@@ -70,7 +72,7 @@ where = where_of(CircularVialObservations)
 
 @dataclass(frozen=True, slots=True)
 class Bubble:
-    """One bubble as read."""
+    """One bubble as read. x and y in millimetres from the middle of the ring, in the vial's own frame."""
 
     path: str
     heading_deg: float
@@ -108,6 +110,7 @@ def turns_of(document: CircularVial) -> bool:
 
 
 def read_document(document: CircularVial, reader: Reader) -> BubblesRead:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o, turns = document.observations, turns_of(document)
     if turns and document.instrument.circular_vial_on == "tribrach":
         wanted = "another method: this vial is on the tribrach and does not turn. Level with a checked level and read this bubble"

@@ -29,6 +29,7 @@ CAUTIONS = {"before": ("hold",), "reading": ("wind",), "adjusting": ("vial-screw
 
 
 def needs(document: CircularVial) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(wind=True, proved_first=() if turns_of(document) else PROVED_BY)
 
 
@@ -50,6 +51,7 @@ def vial_figures(model: type[F], found: VialError, sensitivity: float | None, **
 
 
 def judge(document: CircularVial, read: BubblesRead, circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     sensitivity = read.sensitivity or USUAL_SENSITIVITY
     more = 0.0 if circumstances.proved else UNPROVED_MM * USUAL_SENSITIVITY / sensitivity
     found = find(document, read.bubbles, read.steps, turns=read.turns, conditions=circumstances, more_mm=more)
@@ -95,10 +97,12 @@ def judge(document: CircularVial, read: BubblesRead, circumstances: Circumstance
 
 
 def draw(_document: CircularVial, read: BubblesRead, judgement: Judgement | None) -> CirclePicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     return drawn_vial(read, judgement, "tilt of the axis")
 
 
 def progress_of(document: CircularVial, read: BubblesRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     rows = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
         rows = [("turn-now", "Turn the instrument, wait until the bubble settles, read again.")]

@@ -63,6 +63,7 @@ def shown_of(quantity: JudgedQuantity, found: VialError, sensitivity: float) -> 
 
 
 def worked_of(read: BubblesRead, found: VialError) -> list[CalculationLine]:
+    """The calculation line by line, with the figures put in."""
     e = found.estimate
     equation = (
         "x = k·T·u(θ + 90°) + e_x, y = k·T·u(θ) + e_y"

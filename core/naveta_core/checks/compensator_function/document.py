@@ -40,6 +40,8 @@ class Positions(Part):
 
 
 class CompensatorObservations(Part):
+    """What is typed of this check, in the order of its sheet."""
+
     distance: Annotated[Typed | None, Length("Distance to the staff", DISTANCE, "distance to the staff")] = None
     tilt_arcmin: Annotated[
         Typed | None, Number("Bubble moved by", "arcmin", 0.5, 60, "how far the bubble was moved", optional=True)
@@ -95,6 +97,7 @@ class CompensatorRead:
 
 
 def read_document(document: CompensatorFunction, reader: Reader) -> CompensatorRead:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o = document.observations
     distance = reader.figure(o, "distance")
     at = {name: reader.plain(o.positions, name, "observations.positions") for name in PLACES}

@@ -67,6 +67,7 @@ def _limit(document: CompensatorFunction, tilt: float | None) -> Limits:
 
 
 def judge(document: CompensatorFunction, read: CompensatorRead, _given: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     assert read.distance_m is not None
     within, between = variances(document, read)
     aside, refused = _set_aside(read, within, document.units.length)
@@ -172,6 +173,7 @@ def _sticking(
 
 
 def draw(document: CompensatorFunction, read: CompensatorRead, judgement: Judgement | None) -> DeviationsPicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     if not read.at["centre"] or read.distance_m is None:
         return deviations(
             "arcsec", [(WORDS[name], float(i), None) for i, name in enumerate(SIDES)], None, "bubble in the middle", ""
@@ -186,6 +188,7 @@ def draw(document: CompensatorFunction, read: CompensatorRead, judgement: Judgem
 
 
 def progress_of(document: CompensatorFunction, read: CompensatorRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     reasons: list[CodedText] = []
     within, between = variances(document, read)
     if read.distance_m:

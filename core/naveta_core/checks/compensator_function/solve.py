@@ -34,4 +34,5 @@ def standardised(at: dict[str, list[PlainRow]], within: float) -> list[list[floa
 
 
 def mean_of(group: list[PlainRow]) -> float:
+    """The mean of the readings of a place, metres."""
     return fsum(entry.value for entry in group) / len(group)

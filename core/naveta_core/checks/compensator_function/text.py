@@ -40,6 +40,7 @@ def finding_of(value: float, u: float, position: str) -> str:
 
 
 def shown_of(quantity: JudgedQuantity, figures: CompensatorFigures) -> list[Shown]:
+    """The figures of the result as rows: what it is, its value, its ±."""
     rows = [shown(quantity, "Largest shift")]
     for shift in figures.shifts:
         text = f"{arcsec(shift.shift_arcsec)}, {figure(shift.shift_mm, 1)} mm"

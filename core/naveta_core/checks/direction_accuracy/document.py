@@ -92,15 +92,19 @@ class AccuracySet:
 
     @property
     def targets(self) -> list[str]:
+        """The targets of the set, in the order of face left."""
         return [name for name in self.left if name in self.right]
 
 
 @dataclass
 class AccuracyRead:
+    """Series of sets as read, circles in degrees."""
+
     series: list[list[AccuracySet]]
 
 
 def marks_of(document: DirectionAccuracy) -> int:
+    """How many targets the procedure wants."""
     o = document.observations
     return TARGET_COUNTS[o.circle, o.procedure]
 

@@ -28,6 +28,7 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
 
 
 def needs(_document: DirectionAccuracy) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 

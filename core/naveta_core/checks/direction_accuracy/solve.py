@@ -22,7 +22,7 @@ USUAL_ARCSEC = 5.0
 
 @dataclass(frozen=True, slots=True)
 class ReducedSeries:
-    """Residuals by series, set and target, seconds; how they scatter."""
+    """Residuals by series, set and target, seconds; how they scatter. All in seconds of arc."""
 
     residuals: list[list[dict[str, float]]]
     spreads: list[float]

@@ -58,7 +58,7 @@ class ReducedDirection(Answer):
 
 
 class ClosingDifference(Answer):
-    """Last less first reading of the reference."""
+    """Last less first reading of the reference. In seconds of arc."""
 
     round: int
     face: str
@@ -82,7 +82,10 @@ where = where_of(DirectionRoundsObservations)
 
 @dataclass
 class FaceOfSet:
-    """One face of a round: the first pointing at every target, what the reference reads at the end, zenith angles."""
+    """One face of a round: the first pointing at every target, what the reference reads at the end, zenith angles.
+
+    All in degrees.
+    """
 
     shots: dict[str, list[Shot]] = field(default_factory=dict)
     zeniths: dict[str, list[float]] = field(default_factory=dict)
@@ -93,6 +96,7 @@ class FaceOfSet:
         return shots[-1] if len(shots) > 1 else None
 
     def direction(self, target: str) -> float:
+        """The mean direction to a target in this face, degrees."""
         return mean_direction([shot.value for shot in self.shots[target]])
 
 
@@ -118,10 +122,13 @@ class ReadSet:
 
 @dataclass
 class DirectionsRead:
+    """Rounds as read, circles in degrees."""
+
     rounds: list[ReadSet]
 
     @property
     def reference(self) -> str:
+        """The target the directions are given from."""
         return next(iter(self.rounds[0].left.shots), "") if self.rounds else ""
 
 

@@ -39,6 +39,7 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
 
 
 def needs(_document: DirectionRounds) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 
@@ -134,6 +135,7 @@ def _report_outlier(judgement: Judgement, read: DirectionsRead, found: Direction
 
 
 def progress_of(_document: DirectionRounds, read: DirectionsRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     reasons: list[CodedText] = []
     for round_ in read.rounds[-1:]:
         reasons += _closing_progress(round_.left, read.reference)

@@ -29,7 +29,10 @@ FEWEST_FOR_AXIS = 3
 
 @dataclass(frozen=True, slots=True)
 class DirectionsSolution:
-    """Directions from the reference, and c at every target of every round, seconds."""
+    """Directions from the reference, and c at every target of every round, seconds.
+
+    All in arcsec, variances in arcsec².
+    """
 
     targets: list[str]
     series: Series
@@ -91,7 +94,10 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
 
 @dataclass(frozen=True, slots=True)
 class TrunnionAxis:
-    """The trunnion axis's own error, seconds, with its variance for one c of variance 1; 0 where it cannot be given."""
+    """The trunnion axis's own error, seconds, with its variance for one c of variance 1; 0 where it cannot be given.
+
+    In arcsec, the variance has no unit.
+    """
 
     arcsec: float
     variance: float
@@ -111,6 +117,7 @@ def _axis(c: list[list[float]], cosines: list[list[float]]) -> TrunnionAxis:
 
 
 def collimation_at(entry: ReadSet, target: str) -> float:
+    """c at one target of one round, seconds: face left reads too large positive."""
     twice = twice_c_arcsec(entry.left.direction(target), entry.right.direction(target))
     return twice * sin(radians(entry.zenith_deg(target))) / 2
 

@@ -59,6 +59,7 @@ def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) 
 
 
 def worked_of(read: DirectionsRead, found: DirectionsSolution) -> list[CalculationLine]:
+    """The calculation line by line, with the figures put in."""
     lines = [line("Mean of both faces, then minus the reference", "x = (L + R ± 180°)/2, x′ = x − x₁")]
     for round_, c, residuals in zip(read.rounds, found.c, found.series.residuals, strict=True):
         text = "; ".join(

@@ -42,6 +42,7 @@ GENERAL = (TOGETHER, WORTH, STORED)
 
 
 def has_electronic_level(instrument: Instrument) -> bool:
+    """Whether the instrument is known to have an electronic level."""
     return instrument.kind in ("total-station", "robotic-total-station") or bool(
         instrument.electronic_level_step_arcsec
     )

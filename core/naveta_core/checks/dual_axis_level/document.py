@@ -37,6 +37,8 @@ class ElectronicLevelRow(Repeated):
 
 
 class DualAxisLevelObservations(Stores):
+    """What is typed of this check, in the order of its sheet."""
+
     sensitivity_arcsec_per_div: Annotated[
         Typed | None,
         Number(
@@ -73,7 +75,10 @@ where = where_of(DualAxisLevelObservations, found="found before")
 
 @dataclass(frozen=True, slots=True)
 class LevelShown:
-    """Both figures at one heading, high side forward and high side right positive."""
+    """Both figures at one heading, high side forward and high side right positive.
+
+    Figures in arcsec, the bubble in divisions.
+    """
 
     path: str
     heading_deg: float
@@ -85,7 +90,7 @@ class LevelShown:
 
 @dataclass
 class LevelRead:
-    """What could be read."""
+    """What could be read. Steps of the last digit in arcsec, of the bubble in divisions."""
 
     figures: list[LevelShown]
     steps: list[float]
@@ -95,6 +100,7 @@ class LevelRead:
 
 
 def read_document(document: DualAxisLevel, reader: Reader) -> LevelRead:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o, (sa, sc) = document.observations, document.instrument.senses
     rows = reader.rows(o, "readings")
     found = [

@@ -39,10 +39,12 @@ def _limits(document: DualAxisLevel, name: str, read: LevelRead) -> Limits:
 
 
 def needs(_document: DualAxisLevel) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(minutes_on=WARM_MINUTES, firm_stand=True, wind=True, temperature=True)
 
 
 def judge(document: DualAxisLevel, read: LevelRead, circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     solved = solve_level(document, read, circumstances.factor)
     quantities = [
         JudgedQuantity(
@@ -137,6 +139,7 @@ def _beside(
 
 
 def progress_of(document: DualAxisLevel, read: LevelRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     figures, messages = last_repeat(read.figures), list[CodedText]()
     if len(figures) == 1:
         text = "Turn by 180°, let the values settle, read both again. Without index error they show the same with opposite signs."

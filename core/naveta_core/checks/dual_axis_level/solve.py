@@ -40,6 +40,7 @@ def equations_of(read: LevelRead, along: float = 1.0, across: float = 1.0) -> li
 
 
 def rms(solved: Solved) -> float:
+    """Root mean square of values in any unit."""
     return sqrt(fsum(v * v for v in solved.fit.residuals) / len(solved.fit.residuals))
 
 

@@ -39,6 +39,7 @@ def shown_of(quantities: list[JudgedQuantity], bearing: float, size: float) -> l
 
 
 def worked_of(read: LevelRead, solved: Solved, quantities: list[JudgedQuantity]) -> list[CalculationLine]:
+    """The calculation line by line, with the figures put in."""
     lines = [line("Each heading gives two equations", "along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across")]
     for figure_ in read.figures:
         lines.append(
@@ -95,6 +96,7 @@ def work_of(document: DualAxisLevel, along: float, across: float) -> list[Effect
 
 
 def draw(_document: DualAxisLevel, read: LevelRead, judgement: Judgement | None) -> CirclePicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     figures = figures_of(judgement, DualAxisLevelFigures)
     centre = (figures.index_across_arcsec, figures.index_along_arcsec) if figures else None
     radius = figures.tilt_arcsec if figures else None

@@ -81,6 +81,8 @@ class PairDifference:
 
 @dataclass
 class LevellingRead:
+    """Pairs by set: differences in millimetres, the distance between the staffs in metres."""
+
     sets: list[list[PairDifference]]
     base_m: float
     permitted_mm: float | None

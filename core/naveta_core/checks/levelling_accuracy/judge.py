@@ -31,6 +31,7 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
 
 
 def needs(_document: LevellingAccuracy) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(firm_stand=True, temperature=True)
 
 
@@ -42,6 +43,7 @@ def _digit_mm(read: LevellingRead) -> float:
 
 
 def judge(document: LevellingAccuracy, read: LevellingRead, _circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     full = document.observations.procedure == "full"
     first, second = ([entry.mm for entry in listed] for listed in read.sets)
     counted = [first, second] if full else [first]

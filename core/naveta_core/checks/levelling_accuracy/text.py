@@ -73,6 +73,7 @@ def draw(_document: LevellingAccuracy, read: LevellingRead, _judged: Judgement |
 
 
 def progress_of(document: LevellingAccuracy, read: LevellingRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     wanted = PAIRS[document.observations.procedure]
     reasons: list[CodedText] = []
     for i, listed in enumerate(read.sets):

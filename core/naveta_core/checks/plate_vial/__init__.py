@@ -30,6 +30,7 @@ GENERAL = (READINGS, WORTH)
 
 
 def has_plate_vial(instrument: Instrument) -> bool:
+    """Whether the instrument is known to have a plate vial."""
     return instrument.kind == "theodolite" or bool(instrument.plate_vial_arcsec_per_div)
 
 

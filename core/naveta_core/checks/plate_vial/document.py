@@ -28,6 +28,8 @@ class TubeRow(Repeated):
 
 
 class PlateVialObservations(Part):
+    """What is typed of this check, in the order of its sheet."""
+
     sensitivity_arcsec_per_div: Annotated[
         Typed | None, Number("Value of one division", "arcsec", 2, 600, "the value of one division", optional=True)
     ] = None
@@ -60,7 +62,7 @@ where = where_of(PlateVialObservations)
 
 @dataclass(frozen=True, slots=True)
 class Tube:
-    """One reading of a tube."""
+    """One reading of a tube. The bubble in divisions from the middle, right or forward positive."""
 
     path: str
     heading_deg: float
@@ -71,7 +73,7 @@ class Tube:
 
 @dataclass
 class TubesRead:
-    """What could be read: tubes, seconds a division, worth of the last digits."""
+    """What could be read: tubes, seconds a division, worth of the last digits. Steps in divisions."""
 
     tubes: list[Tube]
     seconds: float | None
@@ -79,6 +81,7 @@ class TubesRead:
 
 
 def read_document(document: PlateVial, reader: Reader) -> TubesRead:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o, stated = document.observations, document.instrument.plate_vial_arcsec_per_div
     typed = reader.figure(o, "sensitivity_arcsec_per_div", wanted=stated is None)
     rows = reader.rows(o, "readings")

@@ -28,10 +28,12 @@ CAUTIONS = {"before": ("hold",), "reading": ("wind",), "adjusting": ("vial-screw
 
 
 def needs(_document: PlateVial) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(wind=True, temperature=True)
 
 
 def judge(document: PlateVial, read: TubesRead, circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     assert read.seconds is not None
     within, between = spreads(document, read.tubes, read.steps, circumstances.factor)
     found = find(read.tubes, read.seconds, within, between, prior_dof(document))
@@ -79,6 +81,7 @@ def judge(document: PlateVial, read: TubesRead, circumstances: Circumstances) ->
 
 
 def quantity_of(document: PlateVial, found: PlateVialSolution, index: int) -> JudgedQuantity:
+    """The level vial error of one vial against its limit, divisions."""
     estimate = found.solved.estimate(index)
     name = QUANTITY if index == 0 else "reversal_2_div"
     noun = "the plate level" if not found.second else f"the {'first' if index == 0 else 'second'} plate level"
@@ -111,6 +114,7 @@ def _known_rest(document: PlateVial, value: float) -> float | None:
 
 
 def progress_of(document: PlateVial, read: TubesRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     tubes, messages = last_repeat(read.tubes), list[CodedText]()
     if len(tubes) >= 2 and len(read.tubes) < len(document.observations.readings):
         a, b = tubes[:2]

@@ -36,9 +36,11 @@ class PlateVialSolution:
 
     @property
     def residuals(self) -> list[float]:
+        """What each reading leaves, divisions."""
         return self.solved.fit.residuals
 
     def rest(self, vial: int) -> float:
+        """The reversing point of a vial, divisions: where its bubble is when the axis is plumb."""
         return self.solved.fit.unknowns[vial - 1]
 
 

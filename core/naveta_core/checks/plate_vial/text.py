@@ -39,6 +39,7 @@ def halves_of(read: TubesRead, found: PlateVialSolution) -> str:
 
 
 def shown_of(quantities: list[JudgedQuantity], found: PlateVialSolution) -> list[Shown]:
+    """The figures of the result as rows: what it is, its value, its ±."""
     bearing, size = polar(*found.tilt)
     rows = [
         shown(
@@ -59,6 +60,7 @@ def shown_of(quantities: list[JudgedQuantity], found: PlateVialSolution) -> list
 
 
 def worked_of(read: TubesRead, found: PlateVialSolution) -> list[CalculationLine]:
+    """The calculation line by line, with the figures put in."""
     rest, e = found.solved.fit.unknowns[0], found.solved.estimate(0)
     lines = [line("Each heading gives one equation", "b·s = T·u(heading) + e·s, u = (sin, cos)")]
     for entry, v in zip(read.tubes, found.residuals, strict=True):
@@ -98,6 +100,7 @@ def work_of(document: PlateVial, found: PlateVialSolution, rest: float) -> list[
 
 
 def draw(_document: PlateVial, read: TubesRead, judgement: Judgement | None) -> TubePicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     figures = figures_of(judgement, PlateVialFigures)
     rest = figures.reversal_div if figures else None
     shares: list[float | None] = [None] * len(read.tubes)

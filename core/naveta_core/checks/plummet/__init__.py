@@ -48,6 +48,7 @@ TURNS = (("plummet_place", ("turning",)),)
 
 
 def has_plummet(instrument: Instrument) -> bool:
+    """Whether the instrument is known to have a plummet."""
     return instrument.plummet in ("optical", "laser")
 
 

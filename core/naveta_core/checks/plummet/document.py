@@ -38,6 +38,8 @@ class MarkSet(Part):
 
 
 class PlummetObservations(Part):
+    """What is typed of this check, in the order of its sheet."""
+
     place: Annotated[
         Literal["turning", "tribrach"] | None,
         Choice(
@@ -101,7 +103,7 @@ class PlummetMark:
 
 @dataclass
 class TargetsRead:
-    """Marks by set with their heights."""
+    """Marks by set with their heights. Marks in millimetres, heights in metres."""
 
     sets: list[tuple[float | None, list[PlummetMark]]]
     steps: list[float]
@@ -109,6 +111,7 @@ class TargetsRead:
 
 
 def read_document(document: Plummet, reader: Reader) -> TargetsRead:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o = document.observations
     turned = o.method in ("turn", "thirds")
     if o.method == "turn" and "tribrach" in (o.place, document.instrument.plummet_place):

@@ -50,16 +50,19 @@ def in_tribrach(document: Plummet) -> bool:
 
 
 def condition_of(document: Plummet) -> str:
+    """Under which condition a plummet beyond its limit can still be used."""
     if in_tribrach(document):
         return "Usable where this offset is acceptable: the plummet is in the tribrach, so turning does not remove it. Otherwise use a plumb bob."
     return "Usable if you centre every point at two headings 180° apart and take the mean."
 
 
 def needs(_document: Plummet) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(wind=True)
 
 
 def judge(document: Plummet, read: TargetsRead, circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     sets = solve_sets(document, read, circumstances)
     spread = Spread()
     for set_ in sets:
@@ -149,6 +152,7 @@ def _also(read: TargetsRead, sets: list[SolvedSet], judgement: Judgement, words:
 
 
 def progress_of(document: Plummet, read: TargetsRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     reasons: list[CodedText] = []
     height, listed = read.sets[-1]
     spots = last_repeat(listed)

@@ -49,6 +49,7 @@ def _spreads(document: Plummet, steps: list[float], factor: float) -> tuple[floa
 
 
 def solve_sets(document: Plummet, read: TargetsRead, circumstances: Circumstances) -> list[SolvedSet]:
+    """The axis and the offset of every sheet, millimetres."""
     within, between = _spreads(document, read.steps, circumstances.factor)
     found = []
     for height, spots in read.sets:
@@ -72,7 +73,10 @@ def solve_sets(document: Plummet, read: TargetsRead, circumstances: Circumstance
 
 @dataclass(frozen=True, slots=True)
 class ByHeight:
-    """The offset as a sideways part and one that grows with height, from sets at two heights or more."""
+    """The offset as a sideways part and one that grows with height, from sets at two heights or more.
+
+    Sideways in mm, per metre of height in mm, heights in m, variances in mm².
+    """
 
     sideways: tuple[float, float]
     per_metre: tuple[float, float]
@@ -81,9 +85,11 @@ class ByHeight:
     q: list[tuple[float, float]]
 
     def at(self, height_m: float) -> tuple[float, float]:
+        """The offset at a height, millimetres; height in metres."""
         return (self.sideways[0] + self.per_metre[0] * height_m, self.sideways[1] + self.per_metre[1] * height_m)
 
     def variance(self, height_m: float) -> tuple[float, float]:
+        """Variance of one coordinate of a mark, mm²."""
         shares = [a + b * height_m for a, b in self.gains]
         return fsum(s * s * q[0] for s, q in zip(shares, self.q, strict=True)), fsum(
             s * s * q[1] for s, q in zip(shares, self.q, strict=True)
@@ -91,6 +97,7 @@ class ByHeight:
 
 
 def by_height(sets: list[SolvedSet]) -> ByHeight | None:
+    """Sideways offset and tilt parted by two heights; None where they are too close."""
     heights = [set_.height_m for set_ in sets]
     if len(sets) < 2 or max(heights) - min(heights) < HEIGHTS_DIFFER_M:
         return None

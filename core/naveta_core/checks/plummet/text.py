@@ -18,6 +18,7 @@ from .solve import ByHeight, SolvedSet
 
 
 def turn_of(read: TargetsRead, entry: SolvedSet) -> str:
+    """What to turn, and where the plummet has to point; millimetres on the paper."""
     if not read.turned:
         return f"Move the plummet on to the reference point, {aside(-entry.offset[0], -entry.offset[1])} from where it is now, one pair of screws at a time."
     at = f"{figure(entry.axis[0], 1)}, {figure(entry.axis[1], 1)}"
@@ -36,6 +37,7 @@ def finding_of(document: Plummet, offset: tuple[float, float], e: Estimate, heig
 def shown_of(
     quantity: JudgedQuantity, figures: PlummetFigures, parts: ByHeight | None, words: LengthWords
 ) -> list[Shown]:
+    """The figures of the result as rows: what it is, its value, its ±."""
     rows = [
         shown(quantity, f"Offset from the axis at {words.height(figures.at_height_m)}"),
         row(
@@ -65,6 +67,7 @@ def shown_of(
 
 
 def worked_of(read: TargetsRead, sets: list[SolvedSet], e: Estimate, words: LengthWords) -> list[CalculationLine]:
+    """The calculation line by line, with the figures put in."""
     lines = [
         line(
             "The constant part is the axis, the part that turns is plummet error",
@@ -99,6 +102,7 @@ def worked_of(read: TargetsRead, sets: list[SolvedSet], e: Estimate, words: Leng
 
 
 def work_of(e: Estimate, height_m: float, words: LengthWords) -> list[Effect]:
+    """What the error does to the work, at the sights or lengths named."""
     angle = e.value / (height_m * 1000)
     rows = [
         effect(

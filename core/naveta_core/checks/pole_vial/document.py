@@ -15,6 +15,8 @@ HEIGHT = Range(0.3, 8.0, "a height of the target")
 
 
 class PoleVialObservations(Part):
+    """What is typed of this check, in the order of its sheet."""
+
     item: Annotated[
         Literal["pole", "staff"], Choice("What is checked", Option("pole", "A pole"), Option("staff", "A staff"))
     ] = "pole"
@@ -59,6 +61,7 @@ class PoleRead(BubblesRead):
 
 
 def read_document(document: PoleVial, reader: Reader) -> PoleRead:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o = document.observations
     turns = o.method == "half-turn"
     bubbles, steps = read_bubbles(reader, o, turns=turns)

@@ -25,6 +25,7 @@ CAUTIONS = {"before": ("overhead-lines",), "reading": ("overhead-lines", "wind")
 
 
 def needs(_document: PoleVial) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(wind=True)
 
 
@@ -71,6 +72,7 @@ def _worked(
 
 
 def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     item, sensitivity, words = document.observations.item, read.sensitivity or USUAL_SENSITIVITY, words_of(document)
     more_mm = 0.0 if read.turns else AGAINST_MM
     found = find(document, read.bubbles, read.steps, turns=read.turns, conditions=circumstances, more_mm=more_mm)
@@ -102,10 +104,12 @@ def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> J
 
 
 def draw(_document: PoleVial, read: PoleRead, judgement: Judgement | None) -> CirclePicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     return drawn_vial(read, judgement, "tilt of the pole as it stood")
 
 
 def progress_of(document: PoleVial, read: PoleRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     rows = running(read, len(document.observations.readings))
     if read.turns and len(read.bubbles) == 1:
         rows = [("turn-now", "Leave point and bipod in place; turn the pole by 180°, read again.")]

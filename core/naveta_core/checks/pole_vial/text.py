@@ -10,6 +10,7 @@ from ..circular_vial.solve import VialError
 
 
 def finding_of(item: str, found: VialError, lean_mm: float, height: str) -> str:
+    """The finding as one sentence: what it is, how much, ± (95 %)."""
     e = found.estimate
     if e.value <= 2.0 * e.sigma:
         return f"{capital(item)} level: no error found, within {figure(e.proved_to, 1)} mm."

@@ -28,6 +28,8 @@ class StaffSection(Part):
 
 
 class StaffObservations(Part):
+    """What is typed of this check, in the order of its sheet."""
+
     foot_firm: Annotated[
         Literal["yes", "no"] | None,
         Choice("Is the foot plate firm and clean?", *YES_NO, words="the foot plate", look=True),
@@ -69,6 +71,7 @@ where = where_of(StaffObservations)
 
 
 def read_document(document: Staff, reader: Reader) -> Pairs:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o = document.observations
     read = read_pairs(reader, o, "sections", NAMES)
     words = length_words(document.units.length)

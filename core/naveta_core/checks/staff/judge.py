@@ -74,6 +74,7 @@ def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVa
 
 
 def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     how = variances_of(document, read)
     lengths = lengths_of(document, read)
     compared, errors = compare(lengths, how), lengths.error_mm
@@ -122,6 +123,7 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
 
 
 def progress_of(document: Staff, read: Pairs) -> SheetProgress:
+    """What can be said while readings are still to come."""
     return SheetProgress(
         [*looks_of(document), *ask_temperature(document), *running_errors(lengths_of(document, read).error_mm)]
     )

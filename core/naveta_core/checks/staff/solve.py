@@ -41,6 +41,7 @@ def lengths_of(document: Staff, read: Pairs) -> Lengths:
 
 
 def estimates_of(found: Compared) -> list[Estimate]:
+    """The estimates a set of lengths gives: scale and zero, or what else the kind judges."""
     return [found.line.zero(), found.line.scale(), found.misfit]
 
 

@@ -16,6 +16,7 @@ from .solve import STANDARD_C, lengths_of
 
 
 def looks_of(document: Staff) -> list[CodedText]:
+    """What the inspections found, in words."""
     reasons: list[CodedText] = []
     o = document.observations
     if o.foot_firm == "no":
@@ -26,6 +27,7 @@ def looks_of(document: Staff) -> list[CodedText]:
 
 
 def finding_of(found: Straight, quantities: list[JudgedQuantity]) -> str:
+    """The finding as one sentence: what it is, how much, ± (95 %)."""
     zero, scale = found.zero(), found.scale()
     parts = []
     if abs(zero.value) > zero.u95:
@@ -60,6 +62,7 @@ def worked_of(document: Staff, read: Pairs, found: Straight, errors: Sequence[fl
 
 
 def work_of(found: Straight) -> list[Effect]:
+    """What the error does to the work, at the sights or lengths named."""
     per_metre = found.scale_ppm / 1000
     return [
         effect(
@@ -74,6 +77,7 @@ def work_of(found: Straight) -> list[Effect]:
 
 
 def draw(document: Staff, read: Pairs, judgement: Judgement | None) -> DeviationsPicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     limit = judgement.quantities[0].limits.use if judgement else None
     lengths = lengths_of(document, read)
     return errors_along(

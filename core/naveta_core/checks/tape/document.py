@@ -87,7 +87,7 @@ where = where_of(TapeObservations)
 
 @dataclass
 class TapeRead:
-    """A tape's comparison as read: lengths, tension and what is standard."""
+    """A tape's comparison as read: lengths, tension and what is standard. Cross-section in mm²."""
 
     pairs: Pairs
     tension_n: float | None
@@ -102,6 +102,7 @@ def beside(document: Tape) -> bool:
 
 
 def read_document(document: Tape, reader: Reader) -> TapeRead:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o = document.observations
     read = read_pairs(reader, o, "lengths", NAMES, both_read=beside(document))
     words = length_words(document.units.length)

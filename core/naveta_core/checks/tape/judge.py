@@ -65,6 +65,7 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
 
 
 def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     how, lengths = variances_of(document, read), lengths_of(document, read)
     compared, errors = compare(lengths, how), lengths.error_mm
     found = compared.line
@@ -100,6 +101,7 @@ def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judg
 
 
 def progress_of(document: Tape, read: TapeRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     return SheetProgress(
         [*ask_temperature(document), *tension_of(document, read), *running_errors(lengths_of(document, read).error_mm)]
     )

@@ -75,4 +75,5 @@ def lengths_of(document: Tape, read: TapeRead) -> Lengths:
 
 
 def estimates_of(found: Compared) -> list[Estimate]:
+    """The estimates a set of lengths gives: scale and zero, or what else the kind judges."""
     return [found.line.scale(), found.line.zero()]

@@ -18,6 +18,7 @@ TENSION_REPORTED_N = 5.0
 
 
 def tension_of(document: Tape, read: TapeRead) -> list[CodedText]:
+    """What a tension that is not brought back to the standard one adds; newton and ppm."""
     off = not_brought_back(document, read)
     if off <= TENSION_REPORTED_N:
         return []
@@ -28,6 +29,7 @@ def tension_of(document: Tape, read: TapeRead) -> list[CodedText]:
 
 
 def finding_of(found: Straight, words: LengthWords) -> str:
+    """The finding as one sentence: what it is, how much, ± (95 %)."""
     long = words.distance(30)
     scale, zero = found.scale(), found.zero()
     if abs(scale.value) <= scale.u95 and abs(zero.value) <= zero.u95:
@@ -63,6 +65,7 @@ def worked_of(document: Tape, read: TapeRead, found: Straight, errors: Sequence[
 
 
 def work_of(found: Straight, words: LengthWords) -> list[Effect]:
+    """What the error does to the work, at the sights or lengths named."""
     return [
         effect(
             f"length-{d}-m",
@@ -73,6 +76,7 @@ def work_of(found: Straight, words: LengthWords) -> list[Effect]:
 
 
 def draw(document: Tape, read: TapeRead, judgement: Judgement | None) -> DeviationsPicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     lengths = lengths_of(document, read)
     limit = judgement.quantities[1].limits.use if judgement else None
     return errors_along(

@@ -87,16 +87,20 @@ class SightedPrism:
 
     @property
     def name(self) -> str:
+        """What the prism is called in a sentence."""
         return where(self.path) if self.repeat == 1 else f"{where(self.path)}, repeat {self.repeat}"
 
     @property
     def zenith_deg(self) -> float:
+        """The zenith angle of the prism, both faces by eye, degrees."""
         left, right = (mean([p.v for p in self.lists["manual", face]]) for face in ("left", "right"))
         return (left + 360.0 - right) / 2
 
 
 @dataclass
 class TrackerRead:
+    """Prisms pointed at by eye and automatically, circles in degrees."""
+
     prisms: list[SightedPrism]
     before: Before
 

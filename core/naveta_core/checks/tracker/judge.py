@@ -34,6 +34,7 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
 
 
 def needs(_document: Tracker) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 
@@ -136,4 +137,5 @@ def _ground(document: Tracker) -> list[CodedText]:
 
 
 def progress_of(document: Tracker, _read: TrackerRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     return SheetProgress(_ground(document))

@@ -17,6 +17,7 @@ from .solve import TrackerOffset
 
 
 def finding_of(hz: Estimate, v: Estimate) -> str:
+    """The finding as one sentence: what it is, how much, ± (95 %)."""
     parts = [
         f"{arcsec(abs(e.value), e.u95)} {plus if e.value > 0 else minus}"
         for e, plus, minus in ((hz, "right", "left"), (v, "low", "high"))
@@ -30,6 +31,7 @@ def finding_of(hz: Estimate, v: Estimate) -> str:
 
 
 def shown_of(quantities: list[JudgedQuantity], read: TrackerRead) -> list[Shown]:
+    """The figures of the result as rows: what it is, its value, its ±."""
     rows = [
         shown(quantities[0], "Tracker horizontal, right is plus"),
         shown(quantities[1], "Tracker vertical, low is plus"),
@@ -44,6 +46,7 @@ def shown_of(quantities: list[JudgedQuantity], read: TrackerRead) -> list[Shown]
 
 
 def worked_of(read: TrackerRead, offsets: list[TrackerOffset], e: Estimate) -> list[CalculationLine]:
+    """The calculation line by line, with the figures put in."""
     lines = [
         line("Horizontal: half the difference of the faces", "sin z·[(L auto − L eye) − (R auto − R eye)]/2"),
         line("Vertical: half the sum of the faces", "[(L auto − L eye) + (R auto − R eye)]/2"),
@@ -60,6 +63,7 @@ def worked_of(read: TrackerRead, offsets: list[TrackerOffset], e: Estimate) -> l
 
 
 def work_of(document: Tracker, hz: Estimate, v: Estimate) -> list[Effect]:
+    """What the error does to the work, at the sights or lengths named."""
     far, words = document.work.sight_m if "sight_m" in document.work.model_fields_set else 100.0, words_of(document)
     aside, high = (words.small(abs(offset.value) / ARCSEC_PER_RADIAN * far) for offset in (hz, v))
     return [

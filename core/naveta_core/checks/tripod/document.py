@@ -57,6 +57,8 @@ class LoadCycle(Part):
 
 
 class TripodObservations(Part):
+    """What is typed of this check, in the order of its sheet."""
+
     clamps_hold: Annotated[YesNo | None, _look("clamps_hold")] = None
     hinges_firm: Annotated[YesNo | None, _look("hinges_firm")] = None
     shoes_firm: Annotated[YesNo | None, _look("shoes_firm")] = None
@@ -102,6 +104,7 @@ class TripodRead:
 
 
 def read_document(document: Tripod, reader: Reader) -> TripodRead:
+    """Every row that can be read, in canonical units; faults and what is missing are in the reader."""
     o = document.observations
     distance = reader.figure(o, "distance")
     rows = reader.rows(o, "rounds")

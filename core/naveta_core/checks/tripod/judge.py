@@ -36,6 +36,7 @@ def _report_scatter(judgement: Judgement, spread: Spread, dof: float) -> None:
 
 
 def needs(_document: Tripod) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(wind=True)
 
 
@@ -84,6 +85,7 @@ def _at_50_m(arcsec_stored: float, words: LengthWords) -> Effect:
 
 
 def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> Judgement:
+    """What the figures mean: quantities against their limits, what is refused, what to do. Figures in the units of their names."""
     assert read.distance_m is not None
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)
     pointing = hypot(SCALE_MM, 30.0 / (document.instrument.magnification or 30.0) / scale)
@@ -138,6 +140,7 @@ def _looked(document: Tripod, judgement: Judgement) -> list[CodedText]:
 
 
 def progress_of(document: Tripod, read: TripodRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     looked = [(code, text) for name, _, code, text, *_ in LOOKS if getattr(document.observations, name) == "no"]
     if not read.rounds or read.distance_m is None:
         return SheetProgress(looked)

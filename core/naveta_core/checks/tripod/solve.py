@@ -32,6 +32,7 @@ class HeadMoves:
     """Variance of one reading, mm²."""
 
     def without(self, i: int) -> HeadMoves:
+        """The estimate with one load cycle left out; None where none is left."""
         return HeadMoves(self.sets[:i] + self.sets[i + 1 :], self.twists[:i] + self.twists[i + 1 :], self.within)
 
     @property

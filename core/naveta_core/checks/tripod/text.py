@@ -42,6 +42,7 @@ def worked_of(
 
 
 def draw(_document: Tripod, read: TripodRead, judgement: Judgement | None) -> DeviationsPicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     if read.distance_m is None:
         return deviations("arcsec", [], None, "untouched", "")
     scale = ARCSEC_PER_RADIAN / (read.distance_m * 1000)

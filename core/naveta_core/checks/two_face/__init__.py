@@ -58,6 +58,7 @@ ORDER = (
 
 
 def plunges(instrument: Instrument) -> bool:
+    """Whether the telescope can be turned over; taken as yes where it is not known."""
     return instrument.plunges is not False
 
 

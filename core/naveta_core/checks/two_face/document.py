@@ -181,6 +181,7 @@ class TwoFaceRead:
 
 
 def accuracy(document: TwoFace) -> float:
+    """Stated standard deviation of a direction, seconds; the default where none is stated."""
     return document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
 
 
@@ -317,4 +318,5 @@ def _plain(text: str) -> float:
 
 
 def sine(zenith_deg: float) -> float:
+    """Sine of a zenith angle in degrees."""
     return sin(radians(zenith_deg))

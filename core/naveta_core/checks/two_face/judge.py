@@ -44,6 +44,7 @@ STORE = "Follow the instrument's own routine and store; then check again, as lef
 
 
 def needs(_document: TwoFace) -> Needs:
+    """The circumstances this check depends on."""
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
 
 
@@ -199,6 +200,7 @@ CIRCLES = (
 
 
 def without(read: TwoFaceRead, aside: list[str]) -> TwoFaceRead:
+    """The targets with the pointings at these paths left out."""
     if not aside:
         return read
     kept = [

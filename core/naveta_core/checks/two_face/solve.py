@@ -27,7 +27,7 @@ UNKNOWN_AXIS_ARCSEC = 5.0
 
 @dataclass(frozen=True, slots=True)
 class ReducedFaces:
-    """One target reduced: what its faces differ by, seconds."""
+    """One target reduced: what its faces differ by, seconds. In arcsec, variances in arcsec²."""
 
     target: SightedTarget
     zenith_deg: float
@@ -39,6 +39,7 @@ class ReducedFaces:
 
     @property
     def weight(self) -> float:
+        """Weight of the target's difference of faces: 2·n_L·n_R/(n_L + n_R)."""
         left, right = len(self.target.left), len(self.target.right)
         return 2.0 * left * right / (left + right)
 
@@ -50,7 +51,7 @@ class ReducedFaces:
 
 @dataclass(frozen=True, slots=True)
 class TwoFaceSolution:
-    """What all targets together say, seconds."""
+    """What all targets together say, seconds. `q` in arcsec²: variances within and between, by unknown."""
 
     faces: list[ReducedFaces]
     collimation: Estimate

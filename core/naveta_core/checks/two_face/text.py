@@ -41,6 +41,7 @@ def finding_of(solution: TwoFaceSolution) -> str:
 
 
 def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> list[Shown]:
+    """The figures of the result as rows: what it is, its value, its ±."""
     names = {
         "collimation_arcsec": "Collimation error c",
         "index_arcsec": "Vertical index error i",
@@ -56,6 +57,7 @@ def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> lis
 
 
 def worked_of(solution: TwoFaceSolution) -> list[CalculationLine]:
+    """The calculation line by line, with the figures put in."""
     lines = [
         line("Face left minus face right minus 180°", "d = 2c/sin z + 2t·cot z"),
         line("Face left plus face right minus 360°", "V_L + V_R − 360° = 2i"),
@@ -138,6 +140,7 @@ FAR_SPREAD_ARCSEC = 600.0
 
 
 def progress_of(document: TwoFace, read: TwoFaceRead) -> SheetProgress:
+    """What can be said while readings are still to come."""
     reasons: list[CodedText] = []
     sole = [sight for sight in read.targets if sight.left and sight.right]
     if sole and len(sole) < len(read.targets):

@@ -93,7 +93,7 @@ class QuickLooks(Part):
 
 
 class TwoPegObservations(Part):
-    """Set-ups in the order in which they were made."""
+    """Set-ups in the order in which they were made. The stadia constant has no unit."""
 
     looks: Annotated[QuickLooks, Branch(words="the quick checks")] = QuickLooks()
     setups: Annotated[
@@ -167,6 +167,7 @@ class StaffSight:
 
     @property
     def complete(self) -> bool:
+        """Whether both staffs have a distance and a reading."""
         return self.distance_m is not None and bool(self.readings)
 
     @property
@@ -177,17 +178,21 @@ class StaffSight:
 
     @cached_property
     def mean_m(self) -> float:
+        """Mean of the readings, metres."""
         return fsum(p.m for p in self.readings) / len(self.readings)
 
     @cached_property
     def middle_m(self) -> float:
+        """Mean of the middle hairs, metres."""
         return fsum(p.m if p.middle_m is None else p.middle_m for p in self.readings) / len(self.readings)
 
     @cached_property
     def unequal_m(self) -> float:
+        """By how much the upper half interval exceeds the lower, metres."""
         return fsum(p.unequal_m for p in self.readings) / len(self.readings)
 
     def without(self, index: int) -> StaffSight:
+        """The sight with one reading left out."""
         return replace(self, readings=self.readings[:index] + self.readings[index + 1 :])
 
 

@@ -309,6 +309,7 @@ def _weak_signs(document: TwoPeg, solution: PegSolution, setups: Setups) -> list
 
 
 def draw(document: TwoPeg, read: PegsRead, judgement: Judgement | None) -> PegPicture:
+    """The drawing of the readings, in the unit of the check; with the result once there is one."""
     if judgement is None:
         return draw_pegs(document, read.setups, None, None)
     solution = judgement.solved.solution

@@ -25,7 +25,7 @@ TOLERANCE_M, TOLERANCE_SHARE = 1.0, 0.02
 
 @dataclass(frozen=True, slots=True)
 class ReadingPriors:
-    """How this instrument is read: enough to say what any reading of it is worth."""
+    """How this instrument is read: enough to say what any reading of it is worth. The factor has no unit."""
 
     reading: str | None = None
     class_mm_per_km: float | None = None
@@ -35,6 +35,7 @@ class ReadingPriors:
 
     @classmethod
     def of(cls, document: TwoPeg) -> ReadingPriors:
+        """The priors of a document: from its level, its readings and what earlier tests taught."""
         entry = document.instrument
         noise = entry.noise
         return cls(
@@ -46,6 +47,7 @@ class ReadingPriors:
         )
 
     def spread(self, distance_m: float) -> StaffSpread:
+        """A-priori spread of one sight at a distance in metres: within and between set-ups, millimetres."""
         return staff_spread(distance_m, self.reading, self.class_mm_per_km, self.own_within_mm)
 
 
@@ -67,6 +69,7 @@ class PegSolution:
 
     @property
     def spread(self) -> Spread:
+        """A-priori spread of one sight at a distance in metres: within and between set-ups, millimetres."""
         return self.repeats + self.redundant
 
     @property

@@ -65,6 +65,7 @@ class PegTexts:
 
 
 def texts_of(document: TwoPeg, found: PegFinding) -> PegTexts:
+    """Everything said of one finding."""
     u95 = found.solution.estimate.u95
     plus_minus = arcsec(u95, u95)
     return PegTexts(

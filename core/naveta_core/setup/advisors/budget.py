@@ -66,7 +66,10 @@ class BudgetQuery(AdviceQuery, Given):
 
 
 class ForecastPart(Answer):
-    """One part of a budget: its value with its sign when systematic, one standard deviation otherwise."""
+    """One part of a budget: its value with its sign when systematic, one standard deviation otherwise.
+
+    In the unit given by its forecast; the share has no unit.
+    """
 
     name: str
     label: str
@@ -77,7 +80,10 @@ class ForecastPart(Answer):
 
 
 class Forecast(Answer):
-    """The budget of one quantity: parts, bias, spread, total at 95 percent, and what the job allows."""
+    """The budget of one quantity: parts, bias, spread, total at 95 percent, and what the job allows.
+
+    In the unit given by `unit`.
+    """
 
     quantity: Quantity
     unit: str

@@ -85,7 +85,7 @@ def tilt_most_arcsec(tilt_arcsec: float, elevation_deg: float) -> float:
 
 
 class EffectPart(Answer):
-    """What one error does to one quantity of the work."""
+    """What one error does to one quantity of the work. In the unit given by `unit`."""
 
     quantity: str
     value: float

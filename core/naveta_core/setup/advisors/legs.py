@@ -71,6 +71,7 @@ class LegsAdvice(AdviceResult):
 
     @property
     def moves(self) -> list[LegStep]:
+        """The same as figures the trial and the drawing take up."""
         return self.steps
 
 

@@ -69,10 +69,12 @@ class ScrewsAdvice(AdviceResult):
 
     @property
     def moves(self) -> list[ScrewStep]:
+        """The same as figures the trial and the drawing take up."""
         return self.steps
 
     @property
     def screw_turns(self) -> dict[str, float]:
+        """Turns of each screw, clockwise from above positive."""
         return self.turns
 
 

@@ -48,6 +48,7 @@ class ShiftAdvice(AdviceResult):
 
     @property
     def moves(self) -> list[ShiftStep]:
+        """The same as figures the trial and the drawing take up."""
         return self.steps
 
 

@@ -22,7 +22,7 @@ LAST_SIGMA_ARCSEC = 1.5
 
 
 class PointingQuery(AdviceQuery):
-    """A mark of some width at some distance, seen through some magnification."""
+    """A mark of some width at some distance, seen through some magnification. The magnification has no unit."""
 
     advice: Literal["pointing"]
     width_mm: Annotated[float, Field(ge=0.01, le=1000), InOwnUnit] = 1.0

@@ -42,7 +42,7 @@ class ProposedTarget(Part):
 
 
 class TargetsQuery(AdviceQuery):
-    """Marks in sight, the instrument, and the place."""
+    """Marks in sight, the instrument, and the place. The magnification has no unit."""
 
     advice: Literal["targets"]
     targets: list[ProposedTarget] = Field(min_length=1, max_length=6)
@@ -55,7 +55,10 @@ class TargetsQuery(AdviceQuery):
 
 @dataclass(frozen=True, slots=True)
 class Reach:
-    """What a choice of targets proves with n pointings a face: ± of c and of t, seconds; t None where it is not given."""
+    """What a choice of targets proves with n pointings a face: ± of c and of t, seconds; t None where it is not given.
+
+    In arcsec.
+    """
 
     targets: tuple[int, ...]
     c: float
@@ -63,6 +66,7 @@ class Reach:
 
 
 def elevation_deg(target: ProposedTarget) -> float:
+    """How steep a target is, degrees above level."""
     return math.degrees(math.atan2(target.height_m, target.distance_m))
 
 
