@@ -1,6 +1,6 @@
 """`make chaos`: a hundred kills under load, a disk that fills, 200,000 records. Prints what was lost and what it cost.
 
-In small the same stands in tests/server/test_attacked_house.py. `CHAOS=kills,disk,scale` chooses; `KILLS=100`, `RECORDS=200000`.
+In small the same stands in tests/server/test_attacked_server.py. `CHAOS=kills,disk,scale` chooses; `KILLS=100`, `RECORDS=200000`.
 """
 
 from __future__ import annotations

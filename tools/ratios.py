@@ -147,7 +147,7 @@ def _browser(empty_s: float) -> None:
     server.shutdown()
     print(
         f"The browser's own core: boot {cold[0] / 1000:.1f} s the first time, {warm[0] / 1000:.1f} s later; the first preview "
-        f"{cold[1]:.0f} ms, one of many {cold[2]:.1f} ms, {cold[2] / 1000 / empty_s:.2f} times an empty call of the house."
+        f"{cold[1]:.0f} ms, one of many {cold[2]:.1f} ms, {cold[2] / 1000 / empty_s:.2f} times an empty call of the server."
     )
 
 

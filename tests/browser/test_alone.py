@@ -16,8 +16,8 @@ from naveta_core.dispatch import answer
 from naveta_core.documents.fingerprint import fingerprint
 from naveta_sim import simulate
 
-from .asked import advice, orientations, set_ups
 from .conftest import NOW, ROOT, Opens, begin, finding, sheet
+from .questions import advice, orientations, set_ups
 from .test_signal import on_device, records_of
 
 AT = NOW.isoformat()
@@ -93,7 +93,7 @@ def test_server_and_browser_give_the_same_answers(opens: Opens, server_url: str)
     print(
         f"\n{exact} of {len(here)} answers are equal to the last bit; boot {value['ms']:.0f} ms, each {value['each']:.1f} ms."
     )
-    assert strangers == [], "everything comes from the house"
+    assert strangers == [], "everything comes from the server"
     assert sum(entry["ok"] for entry in here) > 250
     assert sum(bool(entry["ok"] and entry["data"].get("complete")) for entry in here) > 250
     assert [entry for entry in here if entry.get("code") == "our-fault"] == [], "nothing falls over"
@@ -236,14 +236,14 @@ def test_an_answer_that_is_no_success_leaves_everything_here(
     if kept == "waiting":
         expect(page.locator("[data-waits=waiting]")).to_contain_text("Stored on this device")
         page.get_by_role("link", name="View outbox").click()
-    parcel = page.locator(f"[data-outbox={kept}]")
-    expect(parcel).to_contain_text("Line of sight" if kept == "waiting" else "with other content")
+    item = page.locator(f"[data-outbox={kept}]")
+    expect(item).to_contain_text("Line of sight" if kept == "waiting" else "with other content")
     page.unroute("**/api/checks/*-*")
     if kept == "waiting":
         page.get_by_role("button", name="Send now").click()
         expect(page.locator("[data-outbox]")).to_have_count(0)
     else:
-        parcel.get_by_role("button", name="Open again").click()
+        item.get_by_role("button", name="Open again").click()
         expect(page.locator("#row-observations-setups-1-b-readings-0")).to_have_value("1.4021")
 
 

@@ -50,7 +50,7 @@ def leaves(held: Any, path: str = "observations") -> list[tuple[str, str]]:
     return [(path, str(held))]
 
 
-def well(page: Page, path: str) -> Any:
+def field(page: Page, path: str) -> Any:
     return page.locator("#row-" + re.sub(r"-$", "", re.sub(r"[^\w]+", "-", path)))
 
 
@@ -61,8 +61,8 @@ def fill(page: Page, document: Data) -> None:
             name = path.rsplit(".", 1)[1]
             found = {"clamps_hold": 0, "hinges_firm": 1, "shoes_firm": 2, "foot_firm": 0, "joints_firm": 1}.get(name, 0)
             page.get_by_role("radiogroup").get_by_role("radio", name=CHOICES[value]).nth(found).click()
-        elif well(page, path).count():
-            well(page, path).fill(value)
+        elif field(page, path).count():
+            field(page, path).fill(value)
 
 
 def begin(page: Page, tag: str, kind: str) -> None:
@@ -122,18 +122,18 @@ def turn(page: Page, kind: str) -> None:
         expect(page.locator("[id^=reads-now]")).to_have_count(0)
         return
     page.locator("#reads-now").wait_for()
-    wells = page.locator("[id^=reads-now]")
+    inputs = page.locator("[id^=reads-now]")
     if kind in STORED:
-        for i in range(wells.count()):
-            wells.nth(i).fill("1.5")
+        for i in range(inputs.count()):
+            inputs.nth(i).fill("1.5")
         page.get_by_role("button", name="Note", exact=True).click()
         steps = page.locator("[aria-label='Readings since the first turn'] li")
         expect(steps).to_contain_text("After the instrument's own routine it should be:")
         return
-    two = wells.count() == 2
+    two = inputs.count() == 2
     for value in (("1.0", "0.8") if two else ("1.1",)), (("0.0", "0.1") if two else ("0.1",)):
         for i, entry in enumerate(value):
-            wells.nth(i).fill(entry)
+            inputs.nth(i).fill(entry)
         page.get_by_role("button", name="Enter", exact=True).click()
     steps = page.locator("[aria-label='Readings since the first turn'] li")
     expect(steps).to_have_count(2)
@@ -160,7 +160,7 @@ def test_the_chooser_says_what_is_due_in_order_and_why(opens: Opens, fresh: Fres
 def test_rows_are_typed_by_the_keyboard_alone_and_fixed(opens: Opens, fresh: Fresh) -> None:
     page = opens(who="Tam Brandreth")
     begin(page, fresh("Aldreth"), "plate-vial")
-    first = well(page, "observations.readings[0].bubble_div")
+    first = field(page, "observations.readings[0].bubble_div")
     first.focus()
     page.keyboard.type("-2,1")
     for value in ("-0.8", "-0.3", "-1.6"):
@@ -174,7 +174,7 @@ def test_rows_are_typed_by_the_keyboard_alone_and_fixed(opens: Opens, fresh: Fre
     expect(row.locator("[data-fault]")).to_contain_text("1.x. Enter a number")
     page.keyboard.press("Control+a")
     page.keyboard.type("-0.3;")  # one more row opens, its heading first
-    expect(well(page, "observations.readings[4].heading_deg")).to_be_focused()
+    expect(field(page, "observations.readings[4].heading_deg")).to_be_focused()
     page.get_by_role("button", name="Remove row 5").click()
     page.get_by_role("button", name="Undo").click()
     expect(page.locator("[data-row]")).to_have_count(5)
@@ -202,7 +202,7 @@ def test_a_known_rest_position_reaches_the_stand(opens: Opens) -> None:
     page.locator("#mark").fill("PC-07")
     page.get_by_role("button", name="Guide me").click()
     page.locator("[data-step=plate]").click()
-    expect(page.locator("[data-step]")).to_contain_text(re.compile(r"level vial: -1\.\d div"))
+    expect(page.locator("[data-at-hand]")).to_contain_text(re.compile(r"level vial: -1\.\d div"))
 
 
 def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(opens: Opens, fresh: Fresh, tmp_path: Any) -> None:
@@ -216,7 +216,7 @@ def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(opens: Opens, fre
     page.get_by_role("button", name=tag).click()
     page.locator("input[type=file]").set_input_files(path)
     page.wait_for_url(re.compile(r"/bench/[0-9a-f-]{36}"))
-    expect(well(page, "observations.rounds[1].released_mm")).to_have_value("500")
+    expect(field(page, "observations.rounds[1].released_mm")).to_have_value("500")
     page.wait_for_selector("[data-complete=true] [data-finding]")
 
 

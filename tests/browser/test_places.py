@@ -263,7 +263,7 @@ def test_the_manager_adds_a_base_and_its_checks_follow_from_what_is_stated(opens
     assert checks == ["circular-vial", "plummet"]
 
 
-def test_a_record_changed_behind_the_houses_back_says_so(opens: Opens, server_data: Path) -> None:
+def test_a_record_changed_behind_the_servers_back_says_so(opens: Opens, server_data: Path) -> None:
     """Somebody with the database in hand makes a bad level good: the record is shown, and says what happened to it."""
     page = opens()
     records = page.request.get("/api/records?instrument=LV-02&category=check&limit=5").json()["records"]

@@ -122,7 +122,7 @@ def test_it_can_be_installed_with_pictures_of_its_own(opens: Opens) -> None:
     assert sizes == {(192, "any"), (512, "any"), (512, "maskable")}
 
 
-def test_what_it_is_as_of_is_given_by_the_houses_clock(opens: Opens) -> None:
+def test_what_it_is_as_of_is_given_by_the_servers_clock(opens: Opens) -> None:
     """The server stands still on 2 March 2027; the device's service worker goes by today's date."""
     page = opens(away=True)
     on_device(page)

@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 from naveta_sim import simulate
 
 from .conftest import PHONE, TABLET, Fresh, Opens, finding, sheet, visit
-from .test_bench import fill, well
+from .test_bench import field, fill
 from .test_places import looked_at
 
 Data = dict[str, Any]
@@ -30,7 +30,7 @@ def start(page: Page, on_for: str = "12") -> None:
 def open_more(page: Page, faces: tuple[str, ...]) -> None:
     for face in faces:
         for i in range(2):
-            last = well(page, f"observations.targets[0].{face}[{i}].v")
+            last = field(page, f"observations.targets[0].{face}[{i}].v")
             last.fill("90")  # an empty row is used first
             last.press(";")
 
@@ -120,7 +120,7 @@ def test_targets_are_planned_and_the_full_test_begins_with_them(opens: Opens, fr
     expect(page.get_by_label("Result")).to_contain_text("pointings a face.")
     page.get_by_role("button", name="Begin with").click()
     page.wait_for_url(ENTRY)
-    expect(well(page, "observations.targets[1].distance_m")).to_have_value("74")
+    expect(field(page, "observations.targets[1].distance_m")).to_have_value("74")
 
 
 def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens: Opens, fresh: Fresh) -> None:
@@ -134,12 +134,12 @@ def test_pointings_typed_one_face_after_the_other_are_sorted_in_one_touch(opens:
     (target,) = document["observations"]["targets"]
     for face, other in (("left", "right"), ("right", "left")):
         for name in ("hz", "v"):
-            well(page, f"observations.targets[0].{face}[0].{name}").fill(target[other][0][name])
+            field(page, f"observations.targets[0].{face}[0].{name}").fill(target[other][0][name])
     page.get_by_role("button", name="First target: swap the faces.").click()
-    expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["left"][0]["v"])
+    expect(field(page, "observations.targets[0].left[0].v")).to_have_value(target["left"][0]["v"])
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
     page.get_by_role("button", name="Undo").click()
-    expect(well(page, "observations.targets[0].left[0].v")).to_have_value(target["right"][0]["v"])
+    expect(field(page, "observations.targets[0].left[0].v")).to_have_value(target["right"][0]["v"])
 
 
 def test_rounds_of_directions_and_an_accuracy_full_test_are_walked(opens: Opens, fresh: Fresh) -> None:
@@ -174,7 +174,7 @@ def test_a_second_run_in_the_sheet_is_a_repeat_of_its_own(opens: Opens, fresh: F
     again = simulate("circular-vial", rng, {"error_mm": (2.0, 0.0), "headings": (0, 180), "noise": 0.3})
     for i, row in enumerate(again["observations"]["readings"]):
         for name in ("x_mm", "y_mm"):
-            well(page, f"observations.readings[{i + 2}].{name}").fill(row[name])
+            field(page, f"observations.readings[{i + 2}].{name}").fill(row[name])
     finding(page, "adjust")
     page.get_by_role("button", name="Save as found").click()
     page.wait_for_url(re.compile("/records/"))

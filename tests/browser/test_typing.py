@@ -11,7 +11,7 @@ from .conftest import DESK, PHONE, Opens, begin, finding, sheet
 TAG = "LV-03"
 
 
-def well(page: Page, name: str) -> Locator:
+def cell(page: Page, name: str) -> Locator:
     """`0-b-reading`, `0-b-reading-1`, `1-b-distance`, `0-a-upper`."""
     setup, staff, what, *more = name.split("-")
     row = more[0] if more else "0"
@@ -24,30 +24,30 @@ def test_the_keys_follow_the_order_of_reading(opens: Opens) -> None:
     begin(page, TAG)
     page.keyboard.type("1.885")
     page.keyboard.press("Enter")
-    expect(well(page, "0-b-reading")).to_be_focused()  # the distance stands as in the layout: skipped
+    expect(cell(page, "0-b-reading")).to_be_focused()  # the distance stands as in the layout: skipped
     page.keyboard.press("Shift+Enter")
-    expect(well(page, "0-a-reading")).to_be_focused()
+    expect(cell(page, "0-a-reading")).to_be_focused()
     page.keyboard.type("1.8851;")
-    expect(well(page, "0-a-reading-1")).to_be_focused()
-    expect(well(page, "0-a-reading")).to_have_value("1.8851")
+    expect(cell(page, "0-a-reading-1")).to_be_focused()
+    expect(cell(page, "0-a-reading")).to_have_value("1.8851")
     page.keyboard.type("=")  # same again, into the empty input
-    expect(well(page, "0-a-reading-1")).to_have_value("1.8851")
+    expect(cell(page, "0-a-reading-1")).to_have_value("1.8851")
     page.keyboard.type("=")
-    expect(well(page, "0-a-reading-2")).to_have_value("1.8851")
+    expect(cell(page, "0-a-reading-2")).to_have_value("1.8851")
     page.get_by_role("button", name=re.compile("^Strike 1.8851")).click()
-    expect(well(page, "0-a-reading-2")).to_have_count(0)
+    expect(cell(page, "0-a-reading-2")).to_have_count(0)
     expect(page.get_by_role("button", name=re.compile("1.8851 is struck"))).to_be_visible()
-    well(page, "0-a-distance").fill("31.2")
+    cell(page, "0-a-distance").fill("31.2")
     page.keyboard.press("Enter")
-    expect(well(page, "0-a-reading")).to_be_focused()
+    expect(cell(page, "0-a-reading")).to_be_focused()
 
 
 def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
     page = opens()
     begin(page, TAG)
     page.keyboard.type("*")
-    expect(well(page, "0-a-upper")).to_be_focused()
-    expect(well(page, "1-b-lower")).to_be_visible()
+    expect(cell(page, "0-a-upper")).to_be_focused()
+    expect(cell(page, "1-b-lower")).to_be_visible()
     # Half-intervals of 0.15, 0.15, 0.28 and 0.02 m: sights of 30, 30, 56 and 4 m; no error, no height difference.
     readings = [(1.65, 1.5, 1.35), (1.65, 1.5, 1.35), (1.78021, 1.50021, 1.22021), (1.52, 1.5, 1.48)]
     for i, three in enumerate(readings):
@@ -55,7 +55,7 @@ def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
             if i or j:
                 page.keyboard.press("Enter")
             page.keyboard.type(f"{entry:.5f}")
-    expect(well(page, "1-a-distance")).to_have_attribute("placeholder", "by three hairs")
+    expect(cell(page, "1-a-distance")).to_have_attribute("placeholder", "by three hairs")
     expect(page.locator("[data-column='observations.setups[1].a']")).to_contain_text("Stadia distance 56 m")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     expect(page.get_by_label("Finding")).to_contain_text("no error found")
@@ -78,20 +78,20 @@ def test_a_wrong_entry_says_what_is_wanted_and_is_stored(opens: Opens) -> None:
     sheet(page, "1.8851", "1.4020", "1.8868", "1.4000")
     finding(page, "watch")
     for field, typed, wanted in WRONG:
-        right = well(page, field).input_value()
-        well(page, field).fill(typed)
+        right = cell(page, field).input_value()
+        cell(page, field).fill(typed)
         fault = page.locator("[data-column='observations.setups[1].b'] [data-fault]")
         expect(fault).to_contain_text(typed)
         expect(fault).to_contain_text(wanted)
-        expect(well(page, field)).to_have_attribute("aria-invalid", "true")
-        expect(well(page, field)).to_have_value(typed)
+        expect(cell(page, field)).to_have_attribute("aria-invalid", "true")
+        expect(cell(page, field)).to_have_value(typed)
         expect(page.get_by_role("button", name="Save as found")).to_have_count(0)
         if (field, typed) != WRONG[-1][:2]:
-            well(page, field).fill(right)
+            cell(page, field).fill(right)
             finding(page, "watch")
     page.reload()
-    expect(well(page, "1-b-distance")).to_have_value("-4")
-    expect(well(page, "0-a-reading")).to_have_value("1.8851")
+    expect(cell(page, "1-b-distance")).to_have_value("-4")
+    expect(cell(page, "0-a-reading")).to_have_value("1.8851")
 
 
 def test_set_ups_of_equal_imbalance_are_refused_by_name(opens: Opens) -> None:
@@ -127,13 +127,13 @@ def test_a_telephone_has_a_bar_of_its_own(opens: Opens) -> None:
     expect(page.get_by_role("navigation", name="Places")).to_have_count(0)  # out of the way of the keypad
     page.keyboard.type("1.885")
     bar.get_by_role("button", name="Other sign").tap()
-    expect(well(page, "0-a-reading")).to_have_value("-1.885")
+    expect(cell(page, "0-a-reading")).to_have_value("-1.885")
     bar.get_by_role("button", name="Other sign").tap()
     bar.get_by_role("button", name="One more").tap()
     bar.get_by_role("button", name="Same again").tap()
-    expect(well(page, "0-a-reading-1")).to_have_value("1.885")
+    expect(cell(page, "0-a-reading-1")).to_have_value("1.885")
     bar.get_by_role("button", name="Next").tap()
-    expect(well(page, "0-b-reading")).to_be_focused()
+    expect(cell(page, "0-b-reading")).to_be_focused()
     for button in bar.get_by_role("button").all():
         assert button.bounding_box()["height"] >= 56  # type: ignore[index]
 

@@ -57,17 +57,17 @@ def test_nothing_sent_is_a_fault_of_ours(case, carried) -> None:
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_filled_documents_changed_anyhow_are_answered_in_words(tam: Api, things: None, kind: str) -> None:  # noqa: F811
-    """Filled documents of every kind with one to three places changed, at every door that takes one: no fault of ours."""
+    """Filled documents of every kind with one to three places changed, at every path that takes one: no fault of ours."""
     rng = random.Random(f"filled {kind}")
     base = simulated(kind, **({"collimation_arcsec": 4.0} if kind == "two-peg" else {}))
     for _ in range(12):
         document = mutated(rng, base)
-        for door in ("preview", "documents/repeat", "documents/from-file", "documents/as-left", "checks/adjusting"):
-            more = {"result": {}} if door.endswith("as-left") else {}
+        for path in ("preview", "documents/repeat", "documents/from-file", "documents/as-left", "checks/adjusting"):
+            more = {"result": {}} if path.endswith("as-left") else {}
             found = tam.send(
-                "POST", door, _sendable({"instrument": OF.get(kind, "LV-07"), "document": document, **more})
+                "POST", path, _sendable({"instrument": OF.get(kind, "LV-07"), "document": document, **more})
             )
-            assert found.status_code in (200, 400, 422), (door, found.status_code, document)
+            assert found.status_code in (200, 400, 422), (path, found.status_code, document)
         kept = tam.send("PUT", f"checks/{uuid.uuid4()}", _sendable(_entry(kind, document)))
         assert kept.status_code in (201, 400, 422), (kept.status_code, document)
 

@@ -14,7 +14,7 @@ RHO = 206264.806
 
 
 def judged(document: Data) -> Data:
-    """A document through the core's door."""
+    """A document through the core's path."""
     parsed = document_of(document)
     return DOCUMENTS[parsed.kind].reduce(parsed).plain()
 

@@ -27,7 +27,7 @@ def followed(state: State, legs: dict[str, float]) -> State:
     return state
 
 
-def tilt_told(state: State, equipment: Equipment = PLUMB) -> dict[str, float]:
+def tilt_seen(state: State, equipment: Equipment = PLUMB) -> dict[str, float]:
     bearing, size = polar(*see(equipment, state).tilt_arcsec)
     return {"bearing_deg": bearing, "arcsec": size}
 
@@ -43,7 +43,7 @@ def test_one_advice_from_a_tilt_in_figures_leaves_less_than_a_twentieth(may: str
     rng = random.Random(11)
     for _ in range(120):
         state = random_state(rng, tilt_deg=rng.uniform(0.3, 4.0))
-        fields = {"advice": "legs", "tilt": tilt_told(state), "tripod": tripod_data(PLUMB, state), "may": may}
+        fields = {"advice": "legs", "tilt": tilt_seen(state), "tripod": tripod_data(PLUMB, state), "may": may}
         legs = advise(fields)["result"]["legs"]
         assert sum(abs(mm) > 1e-9 for mm in legs.values()) <= 2
         assert may == "either" or max(legs.values()) <= 1e-6
@@ -176,7 +176,7 @@ def test_screws_bring_any_tilt_to_nothing(screws: int, sense: str) -> None:
         state = replace(random_state(rng, equipment, tilt_deg=rng.uniform(0.05, 1.0)), screws=(0.0,) * screws)
         before = tilt_of(equipment, state)
         tribrach_data = {**fields, "screw_bearings_deg": screw_bearings(state, screws)}
-        turns = advise({"advice": "screws", "tribrach": tribrach_data, "tilt": tilt_told(state, equipment)})["result"][
+        turns = advise({"advice": "screws", "tribrach": tribrach_data, "tilt": tilt_seen(state, equipment)})["result"][
             "turns"
         ]
         after = turn_screw(equipment, state, {int(name): amount for name, amount in turns.items()})
@@ -219,7 +219,7 @@ def test_one_screw_at_a_time_ends_level_too() -> None:
     for _ in range(30):
         state = random_state(rng, tilt_deg=rng.uniform(0.05, 0.6))
         tribrach = {"screw_bearings_deg": screw_bearings(state, 3)}
-        fields = {"advice": "screws", "tilt": tilt_told(state), "one_at_a_time": True, "tribrach": tribrach}
+        fields = {"advice": "screws", "tilt": tilt_seen(state), "one_at_a_time": True, "tribrach": tribrach}
         steps = advise(fields)["result"]["steps"]
         after = state
         for step in steps:

@@ -63,7 +63,7 @@ function usePlan(instrument: Instrument) {
     ? {
         advice: "targets",
         units: { length: firmUnit() },
-        targets: there.map(({ target }) => ({ name: target.name, distance_m: target.distance_m, target: target.target_type, ...(target.height_m.trim() ? { height_m: target.height_m } : {}) })),
+        targets: there.map(({ target }) => ({ name: target.name, distance_m: target.distance_m, target_type: target.target_type, ...(target.height_m.trim() ? { height_m: target.height_m } : {}) })),
         pointings: Number(pointings),
         ground,
         sun: sun === "yes",

@@ -146,7 +146,7 @@ function Guided({ draft, guided, answered, refused, setStep, write, set }: Guide
       <section className="card overflow-hidden max-tab:order-last" aria-label="The site">
         <SiteDrawing site={guide.site} onTurn={turn} />
       </section>
-      <section className="grid content-start gap-4" aria-label="What to do now" data-step={guide.step.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.within_tolerance} data-fresh={answered}>
+      <section className="grid content-start gap-4" aria-label="What to do now" data-at-hand={guide.step.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.within_tolerance} data-fresh={answered}>
         {optional ? null : guide.step.name === "ring-round" ? <Ring observed={observed} set={set} /> : query}
         <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
         <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => notify.see({ ...last, wrong_direction: true })} ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />} />

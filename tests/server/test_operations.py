@@ -90,7 +90,7 @@ class TestPeople:
 
 
 def test_every_role_is_answered_for_every_act() -> None:
-    """No door opens because a role was forgotten, and every no has a code and a sentence."""
+    """No right is given because a role was forgotten, and every no has a code and a sentence."""
     for act, answers in TABLE.items():
         assert set(answers) == set(ROLES)
         for role, answer in answers.items():

@@ -25,10 +25,10 @@ def refused(answer: Any, status: int, sentence: str = "") -> None:
 
 
 class TestBodies:
-    @pytest.mark.parametrize("door", ["preview", "set-up/guide", "documents/repeat", "documents/from-file"])
+    @pytest.mark.parametrize("path", ["preview", "set-up/guide", "documents/repeat", "documents/from-file"])
     @pytest.mark.parametrize("kind", [[], {}, None, 3])
-    def test_a_kind_that_is_no_text_is_a_fault_in_the_document(self, tam: Api, door: str, kind: Any) -> None:
-        answer = tam.post(door, {"document": {"kind": kind}})
+    def test_a_kind_that_is_no_text_is_a_fault_in_the_document(self, tam: Api, path: str, kind: Any) -> None:
+        answer = tam.post(path, {"document": {"kind": kind}})
         assert answer.status_code in (200, 422), answer.content[:300]
         assert b"our-fault" not in answer.content
 

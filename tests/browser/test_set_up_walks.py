@@ -12,7 +12,7 @@ from playwright.sync_api import expect
 from naveta_core.setup.mechanism import see
 
 from .conftest import DESK, PHONE, Opens
-from .stand_crew import DIVISION, FOUR, INDEX, RESTS_DIV, SECOND_RESTS_DIV, WORLD, Crew, begin, wild
+from .set_up_crew import DIVISION, FOUR, INDEX, RESTS_DIV, SECOND_RESTS_DIV, WORLD, Crew, begin, wild
 
 WALKS = [("plummet-first", "electronic", PHONE), ("four-screws", "plate", DESK)]
 """Two ways, two means of levelling, two screens; the core's own tests walk all of them together."""
@@ -37,7 +37,7 @@ def test_from_wild_to_done_by_following_the_advice(
     equipment = FOUR if method == "four-screws" else WORLD
     crew = Crew(page, wild(rng, equipment), rng, equipment, level_type=level_type, swings=size == DESK)
     while crew.step != "last-look":
-        assert len(crew.acts) < 45, crew.acts
+        assert len(crew.steps) < 45, crew.steps
         crew.take_step()
     at_end = see(equipment, crew.state)
     assert math.hypot(*at_end.tilt_arcsec) < 30.0

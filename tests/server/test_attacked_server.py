@@ -78,7 +78,7 @@ class TestDisk:
 
 
 class TestClock:
-    def test_the_houses_own_that_went_back_is_named_and_nothing_is_parked(
+    def test_the_servers_own_that_went_back_is_named_and_nothing_is_parked(
         self, tam: Api, monkeypatch: pytest.MonkeyPatch
     ) -> None:
         tam.check(good(), at=AT)
@@ -199,7 +199,7 @@ class TestSizes:
         answer = tam.get(f"device?since={every['cursor']}").json()
         assert [instrument["tag"] for instrument in answer["fleet"]] == ["LV-07"]
         assert tam.get(f"device?since={answer['cursor'] + 1000}").json()["fleet"] != [], (
-            "a house put back from a backup"
+            "a server put back from a backup"
         )
 
     def test_a_device_of_many_is_given_in_pages_that_miss_none(self, tam: Api, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -233,8 +233,8 @@ SAVING = (
     "from records import services; from records.requests import EventIn\n"
     "who = Person.objects.get(username='tam')\n"
     "while True:\n"
-    "    one = uuid.uuid4(); told = dict(instrument='LV-07', event='knock', at='2027-03-02T06:40:00+00:00')\n"
-    "    services.save_event(actor=who, identity=one, sent=EventIn(**told), sent_digest=services.digest_of_sent(told))\n"
+    "    one = uuid.uuid4(); event = dict(instrument='LV-07', event='knock', at='2027-03-02T06:40:00+00:00')\n"
+    "    services.save_event(actor=who, identity=one, sent=EventIn(**event), sent_digest=services.digest_of_sent(told))\n"
     "    print(one, flush=True); time.sleep(0.02)\n"  # without a pause one of two holds the file nearly all the time
 )
 

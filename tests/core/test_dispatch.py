@@ -1,4 +1,4 @@
-"""The core's door: the same words as the server, and results two machines can be held against each other by."""
+"""The core's dispatch: the same words as the server, and results two machines can be held against each other by."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ MADE = [
         "repeats": {"squares": 9.0, "dof": 12},
     }
 ]
-TOLD = {"stated": STATED, "limits": LIMITS, "history": MADE}
+GIVEN = {"stated": STATED, "limits": LIMITS, "history": MADE}
 KNOWN = context_of(STATED, LIMITS, MADE)
 
 
@@ -52,10 +52,10 @@ def test_preview_and_reduce_say_what_the_kind_itself_says() -> None:
     document = exact(8, *NEAR, copies=2)
     completed = complete(document, KNOWN, AT)
     result = reduce_of("two-peg", document_of(completed))
-    data = ask(verb="reduce", document=document, instrument=TOLD, at=AT)["data"]
+    data = ask(verb="reduce", document=document, instrument=GIVEN, at=AT)["data"]
     assert data["document"] == completed
     assert data["result"] == json.loads(json.dumps(result))
-    previewed = ask(verb="preview", document=document, instrument=TOLD, at=AT)["data"]
+    previewed = ask(verb="preview", document=document, instrument=GIVEN, at=AT)["data"]
     assert previewed["reduced"] == data["result"]
     assert data["fingerprint"] == fingerprint(result)
     assert "fingerprint" not in previewed, "nobody compares what is still being typed"
@@ -174,9 +174,9 @@ class TestSegment:
     def test_a_device_adds_what_it_made_itself(self) -> None:
         """As found, adjusted, as left on the slope: the as-left depends on nothing from before the screw was turned."""
         document = exact(4, *NEAR)
-        plain = ask(verb="reduce", document=document, instrument=TOLD, at=AT)["data"]
+        plain = ask(verb="reduce", document=document, instrument=GIVEN, at=AT)["data"]
         assert plain["document"]["before"][0]["at"] == MADE[0]["at"]
         since = [plain["history_entry"], self.EVENT]
-        left = ask(verb="reduce", document=document, instrument=TOLD, pending=since, at=AT, stage="as-left")["data"]
+        left = ask(verb="reduce", document=document, instrument=GIVEN, pending=since, at=AT, stage="as-left")["data"]
         assert "before" not in left["document"]
         assert left["history_entry"]["stage"] == "as-left"

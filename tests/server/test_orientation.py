@@ -15,8 +15,8 @@ from records.models import Record
 from tests.core.orientation.world import creek
 
 from .conftest import Api
-from .test_stand import set_up as whole_set_up
-from .test_stand import station  # noqa: F401  (a fixture)
+from .test_set_up import set_up as whole_set_up
+from .test_set_up import station  # noqa: F401  (a fixture)
 
 TABLE = "name;e;n;h;description\nPC-01;1000;2000;12;nail in kerb\nPC-02;1060;2035;14;bolt\nQB-2;955;2040;;\n"
 

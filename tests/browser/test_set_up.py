@@ -14,7 +14,7 @@ from naveta_core.setup.mechanism import State, move_leg, see
 from tests.core.setup.world import bearing_of
 
 from .conftest import DESK, PHONE, Opens, visit
-from .stand_crew import WORLD, Crew, begin, wild
+from .set_up_crew import WORLD, Crew, begin, wild
 from .test_places import looked_at
 
 
@@ -25,7 +25,7 @@ def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) ->
     visit(page, "/set-up")
     page.get_by_role("button", name="LV-02").click()
     page.get_by_role("button", name="Guide me").click()
-    page.wait_for_selector("[data-step][data-fresh=true]")
+    page.wait_for_selector("[data-at-hand][data-fresh=true]")
     crew = Crew(page, wild(rng), rng)
     while crew.step != "ring-round":
         assert len(crew.steps) < 30, crew.steps
@@ -68,12 +68,12 @@ def test_noted_in_half_a_minute_by_keyboard(opens: Opens) -> None:
     page.locator("#mark").fill("PC-03")
     page.get_by_role("button", name="Already set up: record it").click()
     strokes = 0
-    for well, text in zip(
+    for name, text in zip(
         ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1"),
         ("4", "-2", "-2", "6", "0.0", "1.603", "1.604"),
         strict=True,
     ):
-        page.locator(f"#{well}").focus()
+        page.locator(f"#{name}").focus()
         page.keyboard.type(text)
         strokes += len(text) + 1
     page.get_by_label("I checked bubble and mark together").check()
@@ -144,7 +144,7 @@ def test_a_move_tried_first_does_what_was_foretold(opens: Opens) -> None:
     page.locator("[data-step=circular]").click()
     crew = Crew(page, wild(rng), rng)
     crew.state = turn_level(crew)
-    crew.tell_bubble()
+    crew.enter_bubble()
     page.get_by_text("Try a move before").click()
     foretold = page.locator("[data-foretold]")
     expect(foretold).to_contain_text("The level stays as it is.")
@@ -224,9 +224,9 @@ def test_a_trainee_stores_the_order_and_leaves_it_for_the_chief(opens: Opens) ->
 
 
 def fill_quick(page: Page) -> None:
-    wells = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
-    for well, text in zip(wells, ("4", "-2", "-2", "6", "0.3", "1.603", "1.604"), strict=True):
-        page.locator(f"#{well}").fill(text)
+    inputs = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
+    for name, text in zip(inputs, ("4", "-2", "-2", "6", "0.3", "1.603", "1.604"), strict=True):
+        page.locator(f"#{name}").fill(text)
     page.get_by_label("I checked bubble and mark together").check()
 
 

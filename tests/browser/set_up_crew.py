@@ -51,15 +51,15 @@ class Crew:
     ) -> None:
         self.page, self.state, self.rng, self.equipment = page, state, rng, equipment
         self.level_type, self.swings = level_type, swings
-        self.now = page.locator("[data-step]")
+        self.now = page.locator("[data-at-hand]")
         self.steps: list[str] = []
 
     @property
     def step(self) -> str:
-        return self.now.get_attribute("data-step") or ""
+        return self.now.get_attribute("data-at-hand") or ""
 
     def answered(self) -> None:
-        self.page.wait_for_selector("[data-step][data-fresh=true]")
+        self.page.wait_for_selector("[data-at-hand][data-fresh=true]")
 
     def advice(self) -> dict[str, Any]:
         return dict(json.loads(self.now.get_attribute("data-advice") or "{}"))
@@ -91,7 +91,7 @@ class Crew:
         self.page.get_by_role("button", name=f"{span} mm", exact=True).click()
         self.touch(bearing, min(1.0, size / span))
 
-    def tell_bubble(self) -> None:
+    def enter_bubble(self) -> None:
         seen = see(self.equipment, self.state)
         self.touch(seen.bubble_bearing_deg, 1.0 if seen.at_wall else seen.bubble_mm / WALL_MM * BUBBLE_MOST)
 
@@ -155,14 +155,14 @@ class Crew:
         self.press("look again")
 
     def _by_screws(self) -> None:
-        self.report_spot() if self.step == "back-on" else self.tell_bubble()
+        self.report_spot() if self.step == "back-on" else self.enter_bubble()
         if self.within_tolerance():
             return self.press("^Next")
         self.turn_screws()
         self.press("look again")
 
     def _circular(self) -> None:
-        self.tell_bubble()
+        self.enter_bubble()
         if self.within_tolerance():
             return self.press("^Next")
         for step in self.advice()["steps"]:
@@ -204,8 +204,8 @@ class Crew:
         self.answered()
 
     def _round(self) -> None:
-        wells = [*self.figures(0.0), *self.figures(180.0)]
-        for i, figure in enumerate(wells):
+        inputs = [*self.figures(0.0), *self.figures(180.0)]
+        for i, figure in enumerate(inputs):
             self.page.locator(f"#round-{i}").fill(figure)
         self.page.wait_for_timeout(200)
         self.answered()
@@ -222,7 +222,7 @@ def begin(page: Page, method: str, tag: str = "TS-03", level_type: str = "electr
     page.get_by_role("radio", name=LEVEL_TYPES[level_type]).click()
     page.locator(f"[data-method={method}]").click()
     page.get_by_role("button", name="Guide me").click()
-    page.wait_for_selector("[data-step][data-fresh=true]")
+    page.wait_for_selector("[data-at-hand][data-fresh=true]")
 
 
 def wild(rng: random.Random, equipment: Equipment = WORLD) -> State:
