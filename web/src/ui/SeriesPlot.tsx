@@ -47,8 +47,8 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
       {together(series.events.map((each) => ({ x: x(new Date(each.at)), word: each.event }))).map((each) => (
         <Event key={each.x} x={each.x} word={each.word} />
       ))}
-      {segments(series).map((segment, i) => (
-        <path key={i} d={path(segment) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
+      {segments(series).map((piece, i) => (
+        <path key={i} d={path(piece) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
       ))}
       {pairs(points).map(([found, left]) => (
         <path

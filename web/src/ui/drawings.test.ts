@@ -47,7 +47,7 @@ const point = (at: string) => ({ id: at, at, stage: "as-found", pair: null, grad
 
 it("never draws a line through a knock", () => {
   const series: Series = { title: "Two-peg test", unit: "″", unit_label: "seconds", points: [point("2026-01-01"), point("2026-02-01"), point("2026-04-01")], events: [{ id: "k", event: "knock", at: "2026-03-01", note: "" }] };
-  expect(segments(series).map((segment) => segment.length)).toEqual([2, 1]);
+  expect(segments(series).map((piece) => piece.length)).toEqual([2, 1]);
 });
 
 it("joins what was found to what was left, and to nothing else", () => {

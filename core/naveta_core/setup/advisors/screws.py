@@ -190,10 +190,10 @@ def _together(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, 
     found = {str(i + 1): round(amount, 4) for i, amount in turns.items()}
     size = max(abs(turn) for turn in turns.values())
     about = f"About {turns_in_words(size)}." if size >= 0.07 else "Less than 1/20 turn."
-    return ScrewStep(turns=found, text=_act(query, bearings, turns), about=about)
+    return ScrewStep(turns=found, text=_turn_text(query, bearings, turns), about=about)
 
 
-def _act(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, float]) -> str:
+def _turn_text(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, float]) -> str:
     stand = query.stand_bearing_deg
     if len(turns) == 2 and stand is not None:
         left = _left_of(bearings, turns, stand)

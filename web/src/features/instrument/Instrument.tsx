@@ -99,12 +99,12 @@ function StandingCard({ item }: { item: Passport }) {
           </Link>
         </div>
       )}
-      <Act item={item} />
+      <MainAction item={item} />
     </section>
   );
 }
 
-function Act({ item }: { item: Passport }) {
+function MainAction({ item }: { item: Passport }) {
   const { session } = useHere();
   const { latest, standing } = item;
   const check = standing.checks[0];
