@@ -234,7 +234,7 @@ SAVING = (
     "who = Person.objects.get(username='tam')\n"
     "while True:\n"
     "    one = uuid.uuid4(); event = dict(instrument='LV-07', event='knock', at='2027-03-02T06:40:00+00:00')\n"
-    "    services.save_event(actor=who, identity=one, sent=EventIn(**event), sent_digest=services.digest_of_sent(told))\n"
+    "    services.save_event(actor=who, identity=one, sent=EventIn(**event), sent_digest=services.digest_of_sent(event))\n"
     "    print(one, flush=True); time.sleep(0.02)\n"  # without a pause one of two holds the file nearly all the time
 )
 
