@@ -40,3 +40,11 @@ it("has no sentence longer than thirty words", () => {
   const long = sentences.filter(({ sentence }) => sentence.split(" ").length > LONGEST && /^[A-Z]/.test(sentence));
   expect(long.map(({ at, sentence }) => `${at}: ${sentence}`)).toEqual([]);
 });
+
+it("gives no style to an attribute that nothing has", () => {
+  const code = files.map((name) => readFileSync(join(SOURCE, name), "utf8")).join("\n");
+  const styles = [...readFileSync(join(SOURCE, "app/theme.css"), "utf8").matchAll(/\[(data-[a-z-]+)/g), ...code.matchAll(/(?<=[\s"`])(?:[a-z-]+:)*data-\[([a-z-]+)/g)].map((match) => (match[1] as string).replace(/^data-/, ""));
+  const set = new Set([...code.matchAll(/(?<!\[)\bdata-([a-z-]+)/g), ...code.matchAll(/dataset\.([a-z]+)/g)].map((match) => match[1] as string));
+  expect(styles.length).toBeGreaterThan(4);
+  expect([...new Set(styles)].filter((name) => !set.has(name) && name !== "state")).toEqual([]);
+});

@@ -46,6 +46,23 @@ describe("a document and its form", () => {
   });
 });
 
+describe("both faces of a target", () => {
+  const laid = (kind: string, method: string) => blocksOf(formOf(kindNamed(kind), begunBy(kind, method))).filter((block) => block.columns.length > 1);
+
+  it("stand side by side, left left, in whatever order they are read", () => {
+    const blocks = laid("two-face", "full");
+    expect(blocks.map((block) => [block.head[0]?.title, ...block.columns.map((column) => column[0]?.own)])).toEqual([
+      ["First target, level", "observations.targets[0].left", "observations.targets[0].right"],
+      ["Second target, steep", "observations.targets[1].left", "observations.targets[1].right"],
+    ]);
+  });
+
+  it("of a tracker stand by eye and by tracker, a list a column", () => {
+    const [prism] = laid("tracker", kindNamed("tracker").methods[0]?.name ?? "");
+    expect(prism?.columns.map((column) => column.map((group) => group.own.replace("observations.targets[0].", "")))).toEqual([["manual.left"], ["manual.right"], ["auto.left"], ["auto.right"]]);
+  });
+});
+
 describe("the order of the keys", () => {
   const walk = (kind: string, document: CheckDocument, from: string) => {
     const form = formOf(kindNamed(kind), document);

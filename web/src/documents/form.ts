@@ -144,28 +144,46 @@ export function takenAgain(document: CheckDocument, form: Placed[]): boolean {
   return form.some((group) => group.repeats && rowsOf(document, group).some((row) => repeatOf(row) > 1));
 }
 
-/** Groups as they are laid out: those of one list entry together, in columns where it has parts alike. */
-export type Block = { entry: Entry | null; columns: Placed[][] };
+/**
+ * Groups as they are laid out. Those of one part of a list (a set-up, a target) stand together: what is given once of it in
+ * its head, parts alike (both staffs, both faces) side by side, in whatever order they are read.
+ */
+export type Block = { entry: Entry | null; part: string; head: Placed[]; columns: Placed[][] };
 
 export function blocksOf(form: Placed[]): Block[] {
-  const blocks: Block[] = [];
+  const blocks: { entry: Entry | null; part: string; groups: Placed[] }[] = [];
   for (const group of form) {
-    const last = blocks[blocks.length - 1];
-    if (last && group.entry && last.entry && last.entry.list === group.entry.list && last.entry.index === group.entry.index) last.columns[0]?.push(group);
-    else blocks.push({ entry: group.entry, columns: [[group]] });
+    const part = partOf(group);
+    const same = part ? blocks.find((block) => block.part === part) : undefined;
+    if (same) same.groups.push(group);
+    else blocks.push({ entry: group.entry, part, groups: [group] });
   }
-  return blocks.map((block) => ({ ...block, columns: columnsOf(block) }));
+  return blocks.map(({ entry, part, groups }) => ({ entry, part, ...columnsOf(part, groups) }));
 }
 
-function columnsOf({ entry, columns }: Block): Placed[][] {
-  const groups = columns[0] ?? [];
-  if (!entry) return [groups];
-  const base = `${entry.list}[${entry.index}].`;
-  const parts = groups.map((group) => (group.own.startsWith(base) ? (group.own.slice(base.length).split(".")[0] ?? "") : ""));
-  const names = [...new Set(parts)];
-  if (names.length < 2 || names.length === groups.length || names.includes("")) return [groups];
-  return names.map((name) => groups.filter((_, i) => parts[i] === name));
+/** The part of a list a group belongs to: "observations.targets[0]"; empty for what stands on its own. */
+function partOf(group: Placed): string {
+  if (group.entry) return `${group.entry.list}[${group.entry.index}]`;
+  return /^.*\[\d+\](?=$|\.)/.exec(group.own)?.[0] ?? "";
 }
+
+function columnsOf(part: string, groups: Placed[]): { head: Placed[]; columns: Placed[][] } {
+  const named = groups.map((group) => (group.own.startsWith(`${part}.`) ? (group.own.slice(part.length + 1).split(".")[0] ?? "") : ""));
+  const head = groups.filter((group, i) => !named[i] && !group.rows);
+  const names = [...new Set(named.filter(Boolean))];
+  const alike = names.length > 1 && names.every((name) => sameShape(groups.filter((_, i) => named[i] === names[0]), groups.filter((_, i) => named[i] === name)));
+  if (!part || !alike || head.length + named.filter(Boolean).length < groups.length) return { head: [], columns: [groups] };
+  const order = FACES.every((face) => names.includes(face)) ? [...FACES, ...names.filter((name) => !FACES.includes(name))] : names;
+  const columns = order.map((name) => groups.filter((_, i) => named[i] === name));
+  // Lists of rows only (both faces by eye, both by tracker): each is a column of its own, two beside each other.
+  return { head, columns: columns.flat().every((group) => group.rows) ? columns.flat().map((group) => [group]) : columns };
+}
+
+/** Face left stands left. */
+const FACES = ["left", "right"];
+
+const sameShape = (one: Placed[], other: Placed[]): boolean =>
+  one.length === other.length && one.every((group, i) => group.rows === other[i]?.rows && group.fields.map((field) => field.name).join() === other[i]?.fields.map((field) => field.name).join());
 
 /** Something filled in beside a group, or by the method: shown quietly. */
 export const isPrefilled = (document: CheckDocument, field: Field, path: string): boolean => field.prefilled && !isEmpty(valueAt(document, path));

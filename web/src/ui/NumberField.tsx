@@ -36,7 +36,7 @@ export function NumberField({ id, label, value, faults = [], placeholder, narrow
   return (
       <input
         id={id}
-        className={`number-field ${narrow ? "!h-[56px]" : ""}`}
+        className={`number-field ${narrow ? "cell" : ""}`}
         aria-label={label}
         aria-invalid={faults.length > 0}
         aria-describedby={faults.length ? `${id}-fault` : undefined}

@@ -5,13 +5,13 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { NoSignal, Problem, type Fault } from "../api/client";
 
-/** A page's head: what matters now, the line below it, and its one or two outlined actions. */
-export function Head({ title, sub, actions }: { title: ReactNode; sub?: ReactNode; actions?: ReactNode }) {
+/** A page's head: what matters now, the line below it (`low`: beside it), and its one or two outlined actions. */
+export function Head({ title, sub, actions, low = false }: { title: ReactNode; sub?: ReactNode; actions?: ReactNode; low?: boolean }) {
   return (
-    <header className="flex flex-wrap items-end justify-between gap-x-6 gap-y-3">
-      <div className="min-w-0">
-        <h1>{title}</h1>
-        {sub && <p className="sub mt-1">{sub}</p>}
+    <header className={`flex flex-wrap items-end justify-between gap-x-6 ${low ? "gap-y-1 desk:items-center" : "gap-y-3"}`}>
+      <div className={`min-w-0 ${low ? "desk:flex desk:flex-wrap desk:items-baseline desk:gap-x-4" : ""}`}>
+        <h1 className={low ? "desk:text-[1.4rem]" : ""}>{title}</h1>
+        {sub && <p className={`sub ${low ? "max-desk:mt-1" : "mt-1"}`}>{sub}</p>}
       </div>
       {actions && <div className="flex flex-wrap gap-3 no-print">{actions}</div>}
     </header>

@@ -1,6 +1,6 @@
 // A check in hand: the sheet, the drawing that grows with it, and the finding beside it.
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { useParams } from "react-router";
 import type { Kind, Preview } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
@@ -10,7 +10,7 @@ import { type Draft, toSend } from "../../documents/draft";
 import { type Entry as ListEntry, type Placed, finished, formOf, methodOf } from "../../documents/form";
 import { withAt } from "../../documents/paths";
 import { removeEntry, removeRow } from "../../documents/typing";
-import { CheckPicture } from "../../ui/CheckPicture";
+import { CheckPicture, somethingDrawn } from "../../ui/CheckPicture";
 import { Calculation } from "../../ui/Calculation";
 import { useKind } from "../../hooks/useKinds";
 import { Back, Dialog, Head, Waiting } from "../../ui/parts";
@@ -19,6 +19,7 @@ import { type Change, useDraft } from "../../hooks/useDraft";
 import { lowered } from "../../ui/words";
 import { FileActions } from "./FileActions";
 import { FindingPanel } from "./FindingPanel";
+import { FindingStrip } from "./FindingStrip";
 import { KeyBar } from "./KeyBar";
 import { NoRoomLine } from "../../ui/NoRoomLine";
 import { Sheet } from "./Sheet";
@@ -80,25 +81,39 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   const [dialog, setDialog] = useState<"steps" | "file" | null>(null);
   const discard = useDiscard(draft, `${kind.title} of ${draft.instrument} discarded.`, `/bench/${draft.id}`);
   const late = useLate(FIRST_ANSWER_MS);
-  // The drawing comes with the first answer and stands above the readings: a touch meanwhile would miss its cell.
+  // On an upright tablet the finding stands above the readings: a touch before the first answer would miss its cell.
   if (!answer && !saying.wrong && !late) return <Waiting what="Opening the sheet…" />;
   return (
-    <div className="grid gap-4 text-[16px]">
+    <div className="grid gap-3 text-[16px] max-tab:pb-[60px]">
       <Title draft={draft} kind={kind} onOpen={setDialog} />
       {!room && <NoRoomLine />}
-      <section className="card px-3 pt-2 tab:px-5" aria-label="Drawing">
-        <CheckPicture picture={answer?.picture} />
-      </section>
-      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_410px]">
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <Sheet document={document} form={form} preview={answer} keys={keys} at={at} onRemove={changes.removeRow} onRemoveEntry={changes.removeEntry} />
-        <FindingPanel draft={draft} saying={saying} kind={kind} save={save} onAgain={() => void changes.again()} onFix={changes.fix} />
+        <Beside picture={answer?.picture}>
+          <FindingPanel draft={draft} saying={saying} kind={kind} save={save} onAgain={() => void changes.again()} onFix={changes.fix} />
+        </Beside>
       </div>
       {answer?.reduced && <Calculation result={answer.reduced} />}
-      <KeyBar shown={focused} onKey={bar} />
+      <KeyBar shown={focused} onKey={bar} strip={<FindingStrip saying={saying} />} />
       <SheetDialog draft={draft} kind={kind} form={form} change={change} faults={answer?.faults ?? []} open={dialog === "steps"} onClose={() => setDialog(null)} />
       <Dialog title="This field sheet" open={dialog === "file"} onClose={() => setDialog(null)}>
         <FileActions draft={draft} onDiscard={() => void discard()} />
       </Dialog>
+    </div>
+  );
+}
+
+/** Finding and drawing beside the sheet; on an upright tablet above it, at a height of its own, so that nothing moves below. */
+function Beside({ picture, children }: { picture: Preview["picture"] | undefined; children: ReactNode }) {
+  const drawn = picture && somethingDrawn(picture);
+  return (
+    <div className={`grid min-w-0 gap-4 tab:max-desk:order-first tab:max-desk:h-[320px] desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto ${drawn ? "tab:max-desk:grid-cols-2" : ""}`}>
+      <div className="min-w-0 tab:max-desk:h-[320px] tab:max-desk:overflow-y-auto">{children}</div>
+      {drawn && (
+        <section className="card min-w-0 overflow-hidden px-3 pt-2 tab:max-desk:h-[320px] tab:max-desk:overflow-y-auto" aria-label="Drawing">
+          <CheckPicture picture={picture} />
+        </section>
+      )}
     </div>
   );
 }
@@ -108,6 +123,7 @@ function Title({ draft, kind, onOpen }: { draft: Draft; kind: Kind; onOpen: (dia
   const method = methodOf(kind, draft.document);
   return (
     <Head
+      low
       title={
         <>
           {kind.title} of <span className="tag">{draft.instrument}</span>
@@ -118,10 +134,10 @@ function Title({ draft, kind, onOpen }: { draft: Draft; kind: Kind; onOpen: (dia
       actions={
         <>
           {draft.round && <Back to={`/bench/readiness/${draft.round}`}>Back to the pre-work check</Back>}
-          <button className="btn" onClick={() => onOpen("steps")}>
+          <button className="btn desk:!min-h-[44px]" onClick={() => onOpen("steps")}>
             Steps and conditions
           </button>
-          <button className="btn" onClick={() => onOpen("file")}>
+          <button className="btn desk:!min-h-[44px]" onClick={() => onOpen("file")}>
             File
           </button>
         </>

@@ -15,7 +15,7 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
   const noSignal = wrong instanceof NoSignal;
   const result = answer?.complete ? answer.reduced : null;
   return (
-    <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Finding" aria-live="polite" data-complete={Boolean(result)} data-fresh={saying.fresh}>
+    <section className="card grid gap-3 p-4" id="finding" aria-label="Finding" aria-live="polite" data-complete={Boolean(result)} data-fresh={saying.fresh}>
       {result ? <FindingView result={result} /> : <SoFar preview={answer} />}
       {answer?.progress.fixes.map((fix) => (
         <button key={fix.text} className="btn site" data-fix={fix.code} onClick={() => onFix(fix)}>
@@ -28,8 +28,8 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
         </p>
       )}
       {!noSignal && wrong !== null && <Trouble error={wrong} />}
-      {result && <Guided result={result} kind={kind} onAgain={onAgain} />}
       {(result || (noSignal && save.finished)) && <SaveAction draft={draft} save={save} />}
+      {result && <Guided result={result} kind={kind} onAgain={onAgain} />}
       {!result && <Cautions cautions={kind.cautions["reading"] ?? []} />}
     </section>
   );
@@ -97,7 +97,7 @@ function SaveAction({ draft, save }: { draft: Draft; save: Save }) {
       </div>
     );
   return (
-    <div className="stuck no-print">
+    <div className="no-print">
       <button id="save-now" className="btn now site w-full" disabled={save.busy} onClick={save.press}>
         {save.busy ? "Saving…" : word}
       </button>

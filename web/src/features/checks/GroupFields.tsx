@@ -16,17 +16,26 @@ export function GroupFields(props: GroupProps) {
   const plain = group.rows && group.fields.length === 1 && !group.fields[0]?.name;
   if (!group.rows && compact) return <Compact {...props} />;
   const count = countOf(document, group);
+  const face = compact && group.rows && !plain;
+  const pairs = !compact && isFewPairs(group, count);
   return (
-    <div role="group" aria-label={group.title} data-group={group.own} data-by-instead={group.byInstead || undefined} className={`grid content-start gap-3 ${compact ? "min-w-0" : ""} ${group.byInstead ? "col-span-2" : ""}`}>
+    <div role="group" aria-label={group.title} data-group={group.own} data-by-instead={group.byInstead || undefined} className={`grid content-start ${compact ? "min-w-0 gap-[6px]" : "gap-3 desk:gap-2"} ${group.byInstead ? "col-span-2" : ""}`}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-        {compact ? <span className="sub block font-[600] leading-tight">{named(group, document)}</span> : <h2>{group.title}</h2>}
+        {compact ? <span className="sub block font-[600] leading-tight">{face ? <FaceTitle group={group} /> : named(group, document)}</span> : <h2>{pairs ? <FaceTitle group={group} /> : group.title}</h2>}
         {plain && !compact && <More {...props} rows={count} />}
-        {group.note && <p className="sub w-full">{group.note}</p>}
+        {face && <MoreSign {...props} rows={count} />}
+        {group.note && <p className="sub w-full desk:hidden">{group.note}</p>}
       </div>
       {!group.rows && <Fields {...props} />}
       {plain && <PlainList {...props} />}
-      {group.rows && !plain && Array.from({ length: count }, (_, row) => <RowFields key={row} row={row} {...props} />)}
-      <div className="flex flex-wrap items-center gap-x-5 no-print">
+      {group.rows && !plain && (
+        <div className={`grid gap-x-6 ${compact ? "gap-y-1" : "gap-y-2 desk:gap-y-1"} ${pairs ? "desk:grid-cols-2" : ""}`}>
+          {Array.from({ length: count }, (_, row) => (
+            <RowFields key={row} row={row} {...props} />
+          ))}
+        </div>
+      )}
+      <div className={`flex flex-wrap items-center gap-x-5 no-print ${face ? "desk:hidden" : ""}`}>
         {(!plain || compact) && <More {...props} rows={count} />}
         {plain && <Struck {...props} />}
       </div>
@@ -55,6 +64,69 @@ function Compact(props: GroupProps) {
           <FaultLine key={each.path} id={`${spotId(path)}-fault`} fault={each} beside />
         ))}
       </div>
+    </div>
+  );
+}
+
+/** "Face left: horizontal, zenith angle": the names of its columns in one line; the unit stands in the first cells. */
+function FaceTitle({ group }: { group: Placed }) {
+  return (
+    <>
+      {group.title}
+      <span className="font-[420]">: {group.fields.filter((field) => !field.prefilled).map((field) => field.label.toLowerCase()).join(", ")}</span>
+    </>
+  );
+}
+
+/** A few rows of two figures, such as a closing sight: two rows side by side, their names in the title. */
+const isFewPairs = (group: Placed, count: number): boolean => group.rows && group.fields.length === 2 && count <= 4 && group.row_titles.length === 0 && group.fields.every((field) => !field.prefilled && field.kind !== "choice");
+
+/** One more row, where there is no room for a line of its own. */
+function MoreSign({ group, rows, keys }: GroupProps & { rows: number }) {
+  if (!group.rows || !group.more || rows >= group.most) return null;
+  return (
+    <button className="hidden h-6 w-7 rounded text-[18px] leading-none font-[640] shadow-[inset_0_0_0_1.5px_var(--color-ink)] desk:block no-print" title={group.more} aria-label={`${group.more}, ${group.title}`} onClick={() => keys.more(group)}>
+      +
+    </button>
+  );
+}
+
+/** What is given once of a part, in the line of its title: figures as small inputs, choices as a list. */
+export function HeadFields(props: SheetProps & { group: Placed }) {
+  const { group, document, preview, keys } = props;
+  return (
+    <div role="group" aria-label={group.title} data-group={group.own} className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      {group.fields.map((field) => {
+        const path = pathOf(group, field, null);
+        const faults = faultsUnder(preview?.faults ?? [], path);
+        return (
+          <div key={field.name} className="flex flex-wrap items-center gap-2">
+            {field.kind !== "choice" && (
+              <span className="sub font-[600]">
+                {field.label}
+                {unitOf(field, document) && `, ${unitOf(field, document)}`}
+              </span>
+            )}
+            {field.kind === "choice" ? (
+              <select className="field !min-h-[44px] !w-[210px] !py-0 desk:!min-h-[40px]" aria-label={field.label} value={textAt(document, path)} onChange={(event) => keys.type(path, event.target.value)}>
+                <option value="">{field.label}: not given</option>
+                {field.options.map((option) => (
+                  <option key={option.value} value={option.value}>
+                    {option.label}
+                  </option>
+                ))}
+              </select>
+            ) : (
+              <span className={field.kind === "text" ? "w-[150px]" : "w-[92px]"}>
+                <FieldInput {...props} field={field} row={null} />
+              </span>
+            )}
+            {faults.map((each) => (
+              <FaultLine key={each.path} id={`${spotId(path)}-fault`} fault={each} beside />
+            ))}
+          </div>
+        );
+      })}
     </div>
   );
 }
@@ -134,7 +206,7 @@ function FieldInput({ group, field, row, document, preview, keys, placeholder }:
 
 /** One row: its fields side by side, named above the first. */
 function RowFields(props: GroupProps & { row: number }) {
-  const { row, group, document, preview } = props;
+  const { row, group, document, preview, compact = false } = props;
   const path = `${group.path}[${row}]`;
   const outlier = preview?.progress.outlier?.path.startsWith(path) ? preview.progress.outlier : null;
   const title = group.row_titles[row];
@@ -142,10 +214,10 @@ function RowFields(props: GroupProps & { row: number }) {
   const repeat = group.repeats ? repeatOf(rows[row]) : 1;
   const begins = repeat > 1 && (row === 0 || repeatOf(rows[row - 1]) !== repeat);
   return (
-    <div data-row={path} data-outlier={outlier ? true : undefined} className="grid gap-1 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-offset-4 data-[apart]:outline-coral">
+    <div data-row={path} data-outlier={outlier ? true : undefined} className="grid gap-1 data-[outlier]:rounded-md data-[outlier]:outline-3 data-[outlier]:outline-offset-4 data-[outlier]:outline-coral">
       {begins && <h3 className="border-t border-line pt-3 font-[640]">Repeat {repeat}</h3>}
       {title && <span className="font-[600]">{title}</span>}
-      <RowInputs {...props} named={row === 0 || begins || Boolean(title)} />
+      <RowInputs {...props} named={!compact && !isFewPairs(group, countOf(document, group)) && (row === 0 || begins || Boolean(title))} />
       {faultsUnder(preview?.faults ?? [], path).map((each) => (
         <FaultLine key={each.path} id={`${spotId(each.path)}-fault`} fault={each} />
       ))}
@@ -156,7 +228,7 @@ function RowFields(props: GroupProps & { row: number }) {
 
 /** On a phone what the method has filled in stands above the inputs that are typed, small; beside them it would cut them. */
 function RowInputs({ named: nameAll, ...props }: GroupProps & { row: number; named: boolean }) {
-  const { row, group, document, onRemove } = props;
+  const { row, group, document, onRemove, compact = false } = props;
   const narrow = useNarrow();
   const given = group.fields.filter((field) => field.prefilled);
   const typed = group.fields.filter((field) => !field.prefilled);
@@ -164,6 +236,7 @@ function RowInputs({ named: nameAll, ...props }: GroupProps & { row: number; nam
   const beside = above ? typed : group.fields;
   const removable = rowsOf(document, group).length > Math.max(group.fewest, 1);
   const widths = beside.map((field) => (field.prefilled ? "minmax(0, 104px)" : "minmax(0, 1fr)")).join(" ");
+  const across = narrow ? 30 : compact ? 26 : 44;
   return (
     <>
       {above && (
@@ -176,15 +249,15 @@ function RowInputs({ named: nameAll, ...props }: GroupProps & { row: number; nam
           ))}
         </div>
       )}
-      <div className="grid items-end gap-x-3 gap-y-2" style={{ gridTemplateColumns: removable ? `${widths} ${narrow ? 36 : 48}px` : widths }}>
+      <div className="grid items-end gap-x-2 gap-y-2" style={{ gridTemplateColumns: removable ? `${widths} ${across}px` : widths }}>
         {beside.map((field) => (
           <div key={field.name} className="min-w-0" data-prefilled={field.prefilled || undefined}>
             {(nameAll || above) && <FieldName field={field} document={document} />}
-            <FieldInput {...props} field={field} row={row} />
+            <FieldInput {...props} field={field} row={row} placeholder={(compact || isFewPairs(group, countOf(document, group))) && row === 0 ? unitOf(field, document) : undefined} />
           </div>
         ))}
         {removable && (
-          <button className="sub min-h-[56px] text-[22px] no-print" aria-label={`Remove row ${row + 1}, ${group.title}`} onClick={() => onRemove(group, row)}>
+          <button className="sub min-h-[52px] text-[22px] leading-none desk:min-h-[40px] no-print" aria-label={`Remove row ${row + 1}, ${group.title}`} onClick={() => onRemove(group, row)}>
             ×
           </button>
         )}
@@ -203,7 +276,7 @@ function PlainList(props: GroupProps) {
     <div className="grid gap-1">
       <div className={`grid gap-2 ${columns}`}>
         {Array.from({ length: countOf(document, group) }, (_, row) => (
-          <div key={row} data-outlier={outlier?.path === `${group.path}[${row}]` || undefined} className="min-w-0 data-[apart]:rounded-md data-[apart]:outline-3 data-[apart]:outline-coral">
+          <div key={row} data-outlier={outlier?.path === `${group.path}[${row}]` || undefined} className="min-w-0 data-[outlier]:rounded-md data-[outlier]:outline-3 data-[outlier]:outline-coral">
             <FieldInput {...props} field={field} row={row} />
           </div>
         ))}

@@ -1,5 +1,6 @@
 // Our own bar above the keypad of a touch screen: what the keys do on a keyboard.
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
+import { useNarrow } from "../../hooks/useNarrow";
 import type { InputKey } from "../../ui/NumberField";
 
 const KEYS: { key: InputKey; word: string; label?: string }[] = [
@@ -28,11 +29,15 @@ function useKeypadHeight(): number {
   return height;
 }
 
-export function KeyBar({ shown, onKey }: { shown: boolean; onKey: (key: InputKey) => void }) {
+/** `strip`: what the readings say so far, on a phone above the keys, or above the places while nobody types. */
+export function KeyBar({ shown, onKey, strip }: { shown: boolean; onKey: (key: InputKey) => void; strip: ReactNode }) {
   const bottom = useKeypadHeight();
-  if (!shown || !window.matchMedia("(pointer: coarse)").matches) return null;
+  const narrow = useNarrow();
+  if (!shown || !window.matchMedia("(pointer: coarse)").matches) return narrow ? <div className="no-print fixed inset-x-0 bottom-[58px] z-30">{strip}</div> : null;
   return (
-    <div role="toolbar" aria-label="Keys for readings" className="no-print fixed inset-x-0 z-40 flex gap-1 border-t-2 border-ink bg-card p-1" style={{ bottom }}>
+    <div className="no-print fixed inset-x-0 z-40" style={{ bottom }}>
+      {narrow && strip}
+      <div role="toolbar" aria-label="Keys for readings" className="flex gap-1 border-t-2 border-ink bg-card p-1">
       {KEYS.map(({ key, word, label }) => (
         <button
           key={key}
@@ -45,6 +50,7 @@ export function KeyBar({ shown, onKey }: { shown: boolean; onKey: (key: InputKey
           {word}
         </button>
       ))}
+      </div>
     </div>
   );
 }

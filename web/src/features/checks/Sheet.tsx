@@ -4,7 +4,7 @@ import { type Block, type Placed, blocksOf, faultsUnder, pathOf, rowsOf } from "
 import { listAt } from "../../documents/paths";
 import { FaultLine } from "../../ui/parts";
 import { capital, ordinal } from "../../ui/words";
-import { GroupFields } from "./GroupFields";
+import { GroupFields, HeadFields } from "./GroupFields";
 import type { SheetProps } from "./sheetProps";
 
 export function Sheet(props: SheetProps) {
@@ -15,7 +15,7 @@ export function Sheet(props: SheetProps) {
   const blocks = blocksOf(form);
   const lists = [...new Map(form.flatMap((group) => (group.entry?.each.more ? [[group.entry.list, group.entry] as const] : []))).values()];
   return (
-    <section className="card grid gap-6 p-4 tab:p-5" aria-label="Field sheet">
+    <section className="card grid gap-5 p-4 desk:gap-3" aria-label="Field sheet">
       {blocks.map((block, i) => (
         <BlockShown key={i} block={block} {...props} form={form} />
       ))}
@@ -57,19 +57,26 @@ function Instead({ form, at, keys }: SheetProps) {
 const groupPaths = (document: CheckDocument, group: Placed): string[] =>
   group.rows ? [group.own, ...rowsOf(document, group).map((_, i) => `${group.path}[${i}]`)] : group.fields.map((field) => pathOf(group, field, null));
 
-/** One entry of a list with its groups, side by side where it has parts alike; or a group that stands on its own. */
+/** "First target, face left" below the head "First target, level" is "Face left". */
+function withoutPart(title: string, head: string): string {
+  const [first = "", ...rest] = title.split(", ");
+  return rest.length && head.startsWith(first) ? capital(rest.join(", ")) : title;
+}
+
+/** One part of a list with its groups, side by side where they are alike; or a group that stands on its own. */
 function BlockShown({ block, ...props }: SheetProps & { block: Block }) {
-  const { entry, columns } = block;
+  const { entry, head, columns } = block;
   const groups = (column: Placed[], compact: boolean) => column.map((group) => <GroupFields key={group.own + group.title} group={group} compact={compact} {...props} />);
-  if (!entry) return <>{groups(columns[0] ?? [], false)}</>;
-  const count = listAt(props.document, entry.list).length;
+  if (!entry && columns.length < 2) return <>{groups([...head, ...columns.flat()], false)}</>;
+  const title = entry ? `${capital(ordinal(entry.index))} ${entry.each.noun}` : (head[0]?.title ?? "");
   return (
-    <div data-entry={entry.index} className="grid gap-x-4 gap-y-3 border-t border-line pt-4 first:border-0 first:pt-0">
-      <div className="flex items-baseline justify-between">
-        <h2>
-          {capital(ordinal(entry.index))} {entry.each.noun}
-        </h2>
-        {count > entry.each.fewest && (
+    <div data-entry={entry?.index} className="grid gap-x-4 gap-y-2 border-t border-line pt-3 first:border-0 first:pt-0">
+      <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
+        <h2>{title}</h2>
+        {head.map((group) => (
+          <HeadFields key={group.own} group={group} {...props} />
+        ))}
+        {entry && listAt(props.document, entry.list).length > entry.each.fewest && (
           <button className="sub min-h-[48px] underline underline-offset-4 no-print" onClick={() => props.onRemoveEntry(entry)}>
             Remove
           </button>
@@ -80,8 +87,8 @@ function BlockShown({ block, ...props }: SheetProps & { block: Block }) {
       ) : (
         <div className="grid gap-4 tab:grid-cols-2">
           {columns.map((column, i) => (
-            <div key={i} className="grid min-w-0 content-start grid-cols-[104px_minmax(0,1fr)] gap-x-3 gap-y-1" data-column={column[0]?.own}>
-              {groups(column, true)}
+            <div key={i} className={`min-w-0 content-start ${column.length > 1 ? "grid grid-cols-[104px_minmax(0,1fr)] gap-x-3 gap-y-1" : ""}`} data-column={column[0]?.own}>
+              {groups(column.map((group) => ({ ...group, title: withoutPart(group.title, title) })), true)}
             </div>
           ))}
         </div>

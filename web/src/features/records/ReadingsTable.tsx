@@ -26,14 +26,13 @@ export function ReadingsTable({ id, document: stored, kind, setAside }: Props & 
   );
 }
 
-function BlockShown({ block: { entry, columns }, ...props }: Props & { block: Block }) {
+function BlockShown({ block: { entry, head, columns }, ...props }: Props & { block: Block }) {
   const groups = (column: Placed[]) => column.map((group) => (group.rows ? <Rows key={group.path} group={group} {...props} /> : <Entered key={group.path + group.title} group={group} {...props} />));
-  if (!entry) return <>{groups(columns[0] ?? [])}</>;
+  if (!entry && columns.length < 2) return <>{groups([...head, ...columns.flat()])}</>;
   return (
-    <div className="grid gap-2 border-t border-line pt-3" data-entry={entry.index}>
-      <h3 className="font-[640]">
-        {capital(ordinal(entry.index))} {entry.each.noun}
-      </h3>
+    <div className="grid gap-2 border-t border-line pt-3" data-entry={entry?.index}>
+      <h3 className="font-[640]">{entry ? `${capital(ordinal(entry.index))} ${entry.each.noun}` : head[0]?.title}</h3>
+      {groups(head)}
       <div className={columns.length > 1 ? "grid gap-4 tab:grid-cols-2" : "grid gap-4"}>
         {columns.map((column, i) => (
           <div key={i} className="grid content-start gap-1">
