@@ -12,6 +12,7 @@ import { withAt } from "../../documents/paths";
 import { removeEntry, removeRow } from "../../documents/typing";
 import { CheckPicture, somethingDrawn } from "../../ui/CheckPicture";
 import { Calculation } from "../../ui/Calculation";
+import { NarrowColumn } from "../../hooks/useNarrow";
 import { useKind } from "../../hooks/useKinds";
 import { Back, Dialog, Head, Waiting } from "../../ui/parts";
 import { usePreview } from "../../hooks/useQuestion";
@@ -111,7 +112,9 @@ function Beside({ picture, children }: { picture: Preview["picture"] | undefined
       <div className="min-w-0 tab:max-desk:h-[320px] tab:max-desk:overflow-y-auto">{children}</div>
       {drawn && (
         <section className="card min-w-0 overflow-hidden px-3 pt-2 tab:max-desk:h-[320px] tab:max-desk:overflow-y-auto" aria-label="Drawing">
-          <CheckPicture picture={picture} />
+          <NarrowColumn.Provider value>
+            <CheckPicture picture={picture} />
+          </NarrowColumn.Provider>
         </section>
       )}
     </div>

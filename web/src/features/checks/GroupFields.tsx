@@ -56,7 +56,7 @@ function Compact(props: GroupProps) {
   const path = pathOf(group, field, null);
   const instead = filledInstead(form, group, field);
   return (
-    <div className={`min-w-0 content-start grid gap-3 ${instead ? "order-2 col-span-2 grid-cols-[auto_minmax(0,1fr)] items-center pt-1" : ""}`} data-group={group.own} data-prefilled={(field.prefilled && !instead) || undefined}>
+    <div className={`min-w-0 content-start grid gap-[6px] ${instead ? "order-2 col-span-2 grid-cols-[auto_minmax(0,1fr)] items-center pt-1" : ""}`} data-group={group.own} data-prefilled={(field.prefilled && !instead) || undefined}>
       <span className="sub block font-[600] leading-tight">{named(group, document)}</span>
       <div>
         <FieldInput {...props} field={field} row={null} placeholder={instead?.instead ? `by ${instead.instead.title.toLowerCase()}` : undefined} />
@@ -271,7 +271,7 @@ function PlainList(props: GroupProps) {
   const { group, document, preview, compact = false } = props;
   const field = group.fields[0] as Field;
   const outlier = outlierOf(props);
-  const columns = compact ? "grid-cols-[repeat(auto-fit,minmax(104px,1fr))]" : "grid-cols-3 tab:grid-cols-5";
+  const columns = compact ? "grid-cols-[repeat(auto-fit,minmax(96px,1fr))]" : "grid-cols-3 tab:grid-cols-5";
   return (
     <div className="grid gap-1">
       <div className={`grid gap-2 ${columns}`}>
