@@ -10,7 +10,7 @@ CAUTIONS: dict[str, str] = {
     "sun": "Never point the telescope at the sun.",
     "traffic": "Near a road: use traffic management, high-visibility clothing and a lookout.",
     "overhead-lines": "Before you raise a staff, look for overhead lines. Never raise one in lightning.",
-    "tread": "Press the tripod feet in with your leg, not your back. Keep fingers clear of clamps and slides.",
+    "press-feet": "Press the tripod feet in with your leg, not your back. Keep fingers clear of clamps and slides.",
     "nail": "Before you drive pegs or nails: wear eye protection and locate buried services.",
     "wind": "Never leave the instrument alone in wind. Spread the legs and weight them.",
     "carry": "Carry it in its case or upright; never by the telescope.",

@@ -153,7 +153,7 @@ def newest_cursor() -> int:
 
 
 MOST_POINTS = 400
-"""As many as a plot can show apart; older ones are in the list."""
+"""As many as a plot can show separately; older ones are in the list."""
 
 
 def series(instrument: Instrument, of: str) -> Data:

@@ -47,7 +47,7 @@ NEEDS_NOTE = ("held", "released")
 CUSTODY = ("out", "in")
 NO_BEARING = (*CUSTODY, "impact-reviewed", "set-up", "pre-survey")
 """What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
-where a plate bubble rests is given to the next one all the same."""
+where a plate bubble rests is given to the next one too."""
 SLACK = timedelta(minutes=2)
 """How far the server's own clock may be set back without that being called wrong."""
 
@@ -81,7 +81,7 @@ def locked(tag: str) -> Instrument:
 def _moment(path: str, at: str, off_s: int | None, instrument: Instrument) -> datetime:
     """When it was, by the server's clock: as given, put right by what the device given of its own.
 
-    Raises Later while the two clocks cannot be given apart: the device keeps it and sends it again; Refused where it
+    Raises Later while the two clocks cannot be kept separate: the device keeps it and sends it again; Refused where it
     would lie before the instrument's first day.
     """
     latest = Record.objects.order_by("-arrival").values_list("received_at", flat=True).first()

@@ -232,3 +232,13 @@ def wild(rng: random.Random, equipment: Equipment = WORLD) -> State:
     for leg in "ABC":
         state = leg_moved(equipment, state, leg, rng.uniform(-8, 8))
     return state
+
+
+QUICK = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
+
+
+def fill_quick(page: Page, centring: str = "0.3", heights: tuple[str, str] = ("1.603", "1.604")) -> None:
+    """A set-up recorded at once: level readings in both positions, what is off the mark, the height twice."""
+    for name, text in zip(QUICK, ("4", "-2", "-2", "6", centring, *heights), strict=True):
+        page.locator(f"#{name}").fill(text)
+    page.get_by_label("I checked bubble and mark together").check()

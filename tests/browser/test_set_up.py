@@ -8,13 +8,13 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
 from naveta_core.setup.mechanism import State, move_leg, see
 from tests.core.setup.world import bearing_of
 
 from .conftest import DESK, PHONE, Opens, visit
-from .set_up_crew import WORLD, Crew, begin, wild
+from .set_up_crew import QUICK, WORLD, Crew, begin, fill_quick, wild
 from .test_places import looked_at
 
 
@@ -40,7 +40,7 @@ def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) ->
 def test_what_was_passed_over_stays_open_in_the_record(opens: Opens) -> None:
     page = opens()
     begin(page, "plummet-first")
-    page.locator("[data-step=last-look]").click()
+    page.locator("[data-step=final-check]").click()
     page.locator("#centring").fill("0.2")
     page.locator("[data-step=turn-round]").click()
     for i, figure in enumerate(("9", "9", "9", "9")):
@@ -51,7 +51,7 @@ def test_what_was_passed_over_stays_open_in_the_record(opens: Opens) -> None:
     keep = page.get_by_role("button", name="Save this set-up")
     expect(page.get_by_text("Make the final check of bubble and mark")).to_be_visible()
     expect(keep).to_be_disabled()
-    page.locator("[data-step=last-look]").click()
+    page.locator("[data-step=final-check]").click()
     page.get_by_label("I checked bubble and mark together").check()
     page.locator("[data-step=zero]").click()
     keep.click()
@@ -68,11 +68,7 @@ def test_noted_in_half_a_minute_by_keyboard(opens: Opens) -> None:
     page.locator("#mark").fill("PC-03")
     page.get_by_role("button", name="Already set up: record it").click()
     strokes = 0
-    for name, text in zip(
-        ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1"),
-        ("4", "-2", "-2", "6", "0.0", "1.603", "1.604"),
-        strict=True,
-    ):
+    for name, text in zip(QUICK, ("4", "-2", "-2", "6", "0.0", "1.603", "1.604"), strict=True):
         page.locator(f"#{name}").focus()
         page.keyboard.type(text)
         strokes += len(text) + 1
@@ -206,7 +202,7 @@ def test_a_trainee_stores_the_order_and_leaves_it_for_the_chief(opens: Opens) ->
     expect(page.get_by_text("Strict order: this first")).to_be_visible()
     page.get_by_role("button", name="On the mark", exact=True).click()
     crew.press("^Next")
-    assert crew.step == "tread"
+    assert crew.step == "press-feet"
     page.get_by_role("button", name="Already set up: record it").click()
     fill_quick(page)
     expect(page.get_by_role("button", name="Save this set-up")).to_be_disabled()
@@ -221,13 +217,6 @@ def test_a_trainee_stores_the_order_and_leaves_it_for_the_chief(opens: Opens) ->
     page.wait_for_url(re.compile("/records/"))
     record = page.request.get(f"/api/records/{page.url.rsplit('/', 1)[1]}").json()
     assert (record["observed_by"], record["entered_by"]) == ("Jory Pell", "Tam Brandreth")
-
-
-def fill_quick(page: Page) -> None:
-    inputs = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
-    for name, text in zip(inputs, ("4", "-2", "-2", "6", "0.3", "1.603", "1.604"), strict=True):
-        page.locator(f"#{name}").fill(text)
-    page.get_by_label("I checked bubble and mark together").check()
 
 
 def test_a_vials_rest_is_known_the_next_time_and_a_file_opens_again(opens: Opens, tmp_path: Path) -> None:

@@ -36,7 +36,7 @@ def test_from_wild_to_done_by_following_the_advice(
     begin(page, method, level_type=level_type)
     equipment = FOUR if method == "four-screws" else WORLD
     crew = Crew(page, wild(rng, equipment), rng, equipment, level_type=level_type, swings=size == DESK)
-    while crew.step != "last-look":
+    while crew.step != "final-check":
         assert len(crew.steps) < 45, crew.steps
         crew.take_step()
     at_end = see(equipment, crew.state)

@@ -113,7 +113,7 @@ class TestSetUps:
             "level": level,
             "centring_mm": "0.2",
             "height": {"readings": ["5.13", "5.13"], "radius_mm": "60"},
-            "looked_last": True,
+            "final_check_done": True,
         }
         document = self.feet(**read, tripod={"foot_spacing_m": "3.5"})
         assert document.observations.tripod.foot_spacing_m == pytest.approx(3.5 * FT)
@@ -122,7 +122,7 @@ class TestSetUps:
         assert found["reduced"]["result"]["height_m"] == pytest.approx(1.56247, abs=5e-5)
         assert [text for text in sentences(found) if METRES.search(text)] == []
 
-    @pytest.mark.parametrize("step", ["tripod", "legs", "shift", "slide", "heights", "last-look"])
+    @pytest.mark.parametrize("step", ["tripod", "legs", "shift", "slide", "heights", "final-check"])
     def test_the_guide_speaks_feet(self, step: str) -> None:
         document = self.feet(
             eye_height="5.6",

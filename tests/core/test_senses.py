@@ -106,7 +106,7 @@ def test_a_known_index_is_taken_off_in_the_same_sense(senses: tuple[str, str]) -
     assert previewed(document, None, AT)["reduced"]["result"]["tilt_arcsec"] == pytest.approx(5.0, abs=0.01)
     hint = next(hint["text"] for hint in guided(document, None, AT, "plate")["tips"] if hint["code"] == "index-known")
     a, c = signs(*senses)
-    assert f"{a * 12:+.0f}″ along and {c * -7:+.0f}″ across" in hint, "as this display shows them"
+    assert f"{a * 12:+.0f}″ along and {c * -7:+.0f}″ across".replace("-", "−") in hint, "as this display shows them"
 
 
 def dual(senses: tuple[str, str], index: tuple[float, float], before: tuple[str, str], **more: Any) -> Data:

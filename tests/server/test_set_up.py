@@ -31,7 +31,7 @@ def set_up(**observed: Any) -> dict[str, Any]:
         "level": {"first": {"along": "6", "across": "2"}, "turned": {"along": "-4", "across": "0"}},
         "centring_mm": "0.0",
         "height": {"readings": ["1.562", "1.563"]},
-        "looked_last": True,
+        "final_check_done": True,
         **observed,
     }
     return {"kind": "set-up", "observations": fields}

@@ -243,7 +243,7 @@ class LimitSet(Part):
 
 
 class Earlier(Part):
-    """An earlier result of the same segment (no event in between), newest first in the list."""
+    """An earlier result of the same stretch of history (no event in between), newest first in the list."""
 
     check: str = Field(max_length=40)
     at: Moment

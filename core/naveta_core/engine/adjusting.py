@@ -47,9 +47,9 @@ def by_hand(_document: Any, _read: Any, judgement: Judgement, grade: Grade, read
         given = ", ".join(quote(typed) for typed in reads_now)
         raise Refused([Fault("reads_now", "the value now", given, "nothing: adjust it, then check again")])
     adjustments = [
-        text for code, text in next_of(judgement, grade) if code == "adjust" or (code, text) in judgement.to_mend
+        text for code, text in next_of(judgement, grade) if code == "adjust" or (code, text) in judgement.to_fix
     ]
-    # What may be adjusted without having to be is led through all the same.
+    # What may be adjusted without having to be is led through too.
     adjustments = adjustments or [
         quantity.turn for quantity in judgement.quantities if quantity.turn and offers_adjusting(quantity)
     ]

@@ -241,13 +241,13 @@ def changed_fields(table: FieldTable, data: dict[str, Any], change: Callable[[Fi
             found[name] = changed_fields(table.parts[name][1], value, change)
         elif name in table.lists and isinstance(value, list):
             listed = table.lists[name]
-            found[name] = [_entrychanged_fields(listed, entry, change) for entry in value]
+            found[name] = [_changed_entry(listed, entry, change) for entry in value]
         else:
             found[name] = value
     return found
 
 
-def _entrychanged_fields(listed: ListOf, value: Any, change: Callable[[Field, Any], Any]) -> Any:
+def _changed_entry(listed: ListOf, value: Any, change: Callable[[Field, Any], Any]) -> Any:
     if listed.entry is not None and isinstance(value, dict):
         return changed_fields(listed.entry, value, change)
     return value if listed.plain is None else change(listed.plain, value)

@@ -126,7 +126,7 @@ class Kind:
     """Of the main quantity: arcsec, mm, div or ppm."""
     blocks_release: bool = True
     """Whether an instrument on which this was never done, or long ago, has to be checked first before it goes out.
-    Opening rule until planning brings its own: a bad finding of any check holds it all the same."""
+    Opening rule until planning brings its own: a bad finding of any check holds it too."""
     scheduled: bool = True
     """Whether it comes due: what is taken only when it is wanted is never overdue."""
     order: int = 50

@@ -150,7 +150,7 @@ def _read(text: str, unit: str) -> Numeral:
 
 
 def angle(parser: Parser, path: str, where: str, value: Value, unit: str) -> Numeral | None:
-    """A typed angle in decimal degrees, a turn at the most; None with the path noted as missing or the fault noted."""
+    """A typed angle in decimal degrees, one turn at most; None with the path noted as missing or the fault noted."""
     if empty(value):
         parser.want(path, where)
         return None

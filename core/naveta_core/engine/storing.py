@@ -16,7 +16,8 @@ from ..errors import Fault, Refused, quote
 from ..results import Adjusting, AdjustingStep, CodedText
 from ..stats.decision import Grade
 from ..stats.estimate import Estimate
-from ..units.formatting import MINUS, arcsec, capital, figure, joined
+from ..units.formatting import arcsec, capital, joined
+from ..units.formatting import signed as with_sign
 from ..units.numbers import numeral
 from .adjusting import adjusting_of, by_hand
 from .fields import YES_NO, Choice, Field, Number
@@ -27,7 +28,7 @@ from .verdict import JudgedQuantity, Judgement
 MOST_ARCSEC = 3600.0
 REPORTS = 2.5
 """A finding must be so many of its own standard deviations before a second round can say what became of it."""
-MEND = {
+ACTIONS = {
     "stored-wrong-sign": "Restore the old value, store with the opposite sign, and check again.",
     "not-stored": "Check that the value was stored and corrections are on; then check again.",
 }
@@ -120,8 +121,7 @@ def _plain(value: Any) -> float | None:
 
 def signed(value: float) -> str:
     """A value with its sign and a true minus; arcsec, or the unit of the label."""
-    text = figure(value, 1)
-    return f"{text}″" if text.startswith(MINUS) or float(text) == 0 else f"+{text}″"
+    return f"{with_sign(value, 1)}″"
 
 
 def new_value(document: Envelope, before: Before, name: str, found: float) -> float | None:
@@ -175,8 +175,8 @@ def report_proved(judgement: Judgement, document: Envelope, values: tuple[Stored
             continue
         became = _became(stored.label, was, quantity.estimate)
         judgement.leading_reasons.append(became)
-        if became[0] in MEND:
-            judgement.first_actions = [(became[0], MEND[became[0]])]
+        if became[0] in ACTIONS:
+            judgement.first_actions = [(became[0], ACTIONS[became[0]])]
 
 
 def _became(label: str, was: float, now: Estimate) -> CodedText:

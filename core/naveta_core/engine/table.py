@@ -114,7 +114,7 @@ class TableFile:
 
     @property
     def needed(self) -> tuple[str, ...]:
-        """Columns without which nothing can be given apart: where there must be two parts or more."""
+        """Columns without which nothing can be kept separate: where there must be two parts or more."""
         found: list[str] = []
         for slot in self.slots:
             for i, level in enumerate(slot.levels):

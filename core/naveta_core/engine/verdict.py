@@ -116,7 +116,7 @@ class Judgement:
     """Observations at fault: nothing is concluded from them."""
     service: list[CodedText] = field(default_factory=list)
     """What no screw fixes, whatever the figures."""
-    to_mend: list[CodedText] = field(default_factory=list)
+    to_fix: list[CodedText] = field(default_factory=list)
     """What a look found and a hand can fix: grade `adjust` whatever the figures; (code, what to do)."""
     set_aside: list[str] = field(default_factory=list)
     solved: Any = None
@@ -164,7 +164,7 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
     grades: list[Grade] = [judgement.least, *(quantity.grade for quantity in judgement.quantities)]
     if judgement.service:
         grades.append("service")
-    if judgement.to_mend:
+    if judgement.to_fix:
         grades.append("adjust")
     if judgement.refused:
         grades.append("repeat")
@@ -255,12 +255,12 @@ def next_of(judgement: Judgement, grade: Grade) -> list[CodedText]:
             ("send-to-service", judgement.service_text),
         ]
     if judgement.refused:
-        return _to_mend_the_reading({code for code, _ in judgement.refused})
+        return _to_fix_the_reading({code for code, _ in judgement.refused})
     reasons: list[CodedText] = []
     for quantity in judgement.quantities:
         reasons += _next(judgement, quantity)
-    if judgement.to_mend:
-        reasons = [("save-as-found", "Save as found first."), *judgement.to_mend, *reasons]
+    if judgement.to_fix:
+        reasons = [("save-as-found", "Save as found first."), *judgement.to_fix, *reasons]
     kept = [pair for i, pair in enumerate(reasons) if pair not in reasons[:i]]
     if any(code == "save-as-found" for code, _ in kept):
         kept.sort(key=lambda pair: pair[0] != "save-as-found")
@@ -273,8 +273,8 @@ MOVED = {"moved", "moved-between", "scatter", "face-scatters", "stand-not-steady
 TOO_WEAK = {"no-level-target"}
 
 
-def _to_mend_the_reading(codes: set[str]) -> list[CodedText]:
-    """A failure given apart: something moved, the geometry is too weak, or single readings are wrong."""
+def _to_fix_the_reading(codes: set[str]) -> list[CodedText]:
+    """A failure kept separate: something moved, the geometry is too weak, or single readings are wrong."""
     reasons: list[CodedText] = []
     if codes & MOVED:
         text = "Something moved or shimmered: no result for the instrument yet. Press the feet in, check level and focus, and repeat what is named."

@@ -121,7 +121,7 @@ def standing(
 ) -> Standing:
     """The standing of an instrument, given as a document's `instrument`; the check that decides it first.
 
-    A check that does not gate is listed where it stands; what it found bad counts all the same.
+    A check that blocks nothing is listed; a bad finding of it still counts.
     """
     kinds = kinds_for(instrument)
     gating = {kind.name for kind in kinds if kind.blocks_release} or {kind.name for kind in kinds}

@@ -13,7 +13,7 @@ from .solve import bearing_rad, distance_m, wrapped
 from .verdict import (
     Judged,
     begun,
-    closing_look,
+    closing_sight,
     control_jump,
     explained,
     height_meant,
@@ -46,7 +46,7 @@ def judge_back(found: Read) -> Judged:
     )
     judged.points = [_backsight_point(judged, station, sight, mean, len(turns)) for sight in found.sights]
     _backsight_misfit(judged, station)
-    closing_look(judged)
+    closing_sight(judged)
     control_jump(judged)
     return judged
 

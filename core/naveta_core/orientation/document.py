@@ -77,7 +77,7 @@ class FreeStation(Envelope):
 
 
 class Backsight(Envelope):
-    """An orientation over a known point by one sight or more."""
+    """An orientation over a control point by one sight or more."""
 
     kind: Literal["backsight"]
     observations: BacksightObservations

@@ -16,7 +16,7 @@ from .figures import base_misfit_m, estimate, heights_of, misfits, strength_of
 from .read import Read, Sight
 from .solve import observations, solve
 from .suspects import Suspect, closes, feet_for_metres, suspect
-from .verdict import Judged, begun, closing_look, control_jump, height_meant, hold_misfit, say_counts_otherwise
+from .verdict import Judged, begun, closing_sight, control_jump, height_meant, hold_misfit, say_counts_otherwise
 
 
 def judge_free(found: Read) -> Judged:
@@ -63,7 +63,7 @@ def judge_free(found: Read) -> Judged:
     _strong_enough(judged)
     if judged.suspect is None:
         _heights(judged)
-    closing_look(judged)
+    closing_sight(judged)
     control_jump(judged)
     return judged
 

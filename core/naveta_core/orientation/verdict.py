@@ -127,7 +127,7 @@ def height_meant(judged: Judged, typed: str, sight: Sight, off: float) -> str | 
     return likely_slip(typed.strip(), in_unit(height + off, unit), in_unit(max(0.003, 3.0 * sigma), unit))
 
 
-def closing_look(judged: Judged) -> None:
+def closing_sight(judged: Judged) -> None:
     """What the closing sight says of the first one."""
     closing = judged.read.closing
     if closing is None:

@@ -1,4 +1,4 @@
-"""Which checks a round takes: those that are wanted most, as many as the minutes allow, in the order in which they lean.
+"""Which checks a pre-work check takes: the most needed, as many as the minutes allow, in the order they depend on each other.
 
 How much a check is wanted: found bad or not settled last time, then never passed since the last event that bears on it, then
 the share of its interval that has gone by. What passed on the same day is fresh. What a check is measured through is taken with it.

@@ -1,1 +1,1 @@
-"""The Stand: a tripod, a tribrach and an instrument as one mechanism, and the advice that follows from it."""
+"""Set-up: a tripod, a tribrach and an instrument as one mechanism, and the advice that follows from it."""

@@ -140,7 +140,7 @@ class SetUpObservations(Part):
     centred_by: Literal["optical", "laser", "bob"] | None = None
     height: HeightRead = HeightRead()
     zero: Zero = Zero()
-    looked_last: bool = False
+    final_check_done: bool = False
     minutes: Typed | None = None
 
 

@@ -1,6 +1,6 @@
 """Leading through a set-up: where somebody is in their method, and what follows from what they see.
 
-A pure function of the document: the log says what was seen and done, the way says what comes when. Nothing is locked;
+A pure function of the document: the log says what was seen and done, the method says what comes when. Nothing is locked;
 the step asked for is answered, whichever it is.
 """
 
@@ -34,7 +34,7 @@ LASER = {"laser-on", "laser-off"}
 
 
 def guide(document: SetUpDocument, step: str | None = None) -> Guide:
-    """The steps of the way, the step at hand, and what to do about what was last seen at it."""
+    """The steps of the method, the step at hand, and what to do about what was last seen at it."""
     o = document.observations
     method = method_of(o)
     steps = steps_of(method, document.plummet)

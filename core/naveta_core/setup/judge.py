@@ -24,7 +24,7 @@ RESTS_DIFFER_DIV = 0.5
 """Two rest positions of one vial that differ by more do not belong together (three standard deviations)."""
 HEIGHTS_DIFFER_M = 0.003
 MANY_PASSES = 4
-QUICK_PREFILLED = {"last-look", "heights", "ring-round", "turn-round"}
+QUICK_PREFILLED = {"final-check", "heights", "ring-round", "turn-round"}
 """What a set-up noted afterwards still has to answer for."""
 
 
@@ -43,8 +43,8 @@ def passed_over(judged: Judged) -> list[str]:
     confirmed = {logged.step for logged in o.log if logged.confirmed}
     if o.level.turned.along is not None or o.ring_holds == "yes":
         confirmed |= {"turn-round", "ring-round"}
-    if o.looked_last:
-        confirmed.add("last-look")
+    if o.final_check_done:
+        confirmed.add("final-check")
     if len(judged.heights_m) >= 2:
         confirmed.add("heights")
     if o.zero.reading is not None and str(o.zero.reading).strip():
@@ -195,7 +195,7 @@ def _next(grade: Grade) -> CodedText:
 
 
 def _level_out(judged: Judged) -> tuple[str, str] | None:
-    """The level's own index, found by turning it round: the axis may be plumb, and the level is out all the same."""
+    """The level's own index, found by turning it round: the axis may be plumb, and the level still be out."""
     if judged.index is None:
         return None
     limits = index_limits(judged.document)

@@ -5,7 +5,7 @@ through the plate's middle whatever the screws do, so turning a screw turns the 
 without being turned the tribrach stays parallel to the head and keeps its level; turned on a head that is not level it
 loses it, since its screws make up for the head's tilt in one direction only.
 
-Tilts are the *high-side vector*: a bubble runs to where it points, the axis leans the other way.
+Tilts are the *high-side vector*: a bubble runs to where it points, the axis is tilted the other way.
 """
 
 from __future__ import annotations

@@ -30,7 +30,7 @@ class SetUpMethod:
 
 
 _BEGIN = ("lay-out", "tripod")
-_END = ("turn-round", "last-look", "laser-off", "heights", "zero")
+_END = ("turn-round", "final-check", "laser-off", "heights", "zero")
 _PLUMMET = ("focus", "laser-on")
 
 _ALL = (
@@ -38,7 +38,7 @@ _ALL = (
         "plummet-first",
         "Plummet first, then the legs",
         "Fast on any ground. Needs a plummet that works while the instrument is tilted.",
-        (*_BEGIN, "mount", *_PLUMMET, "near", "tread", "back-on", "circular", "plate", "slide", *_END),
+        (*_BEGIN, "mount", *_PLUMMET, "near", "press-feet", "back-on", "circular", "plate", "slide", *_END),
         "plate",
         "slide",
         needs="tilts",
@@ -47,7 +47,7 @@ _ALL = (
         "level-first",
         "Level first, then over the mark",
         "For firm, even ground: coarse with the tripod, fine with the tribrach.",
-        (*_BEGIN, "mount", *_PLUMMET, "over", "tread", "circular", "circular-screws", "slide", "plate", *_END),
+        (*_BEGIN, "mount", *_PLUMMET, "over", "press-feet", "circular", "circular-screws", "slide", "plate", *_END),
         "plate",
         "slide",
         needs="plummet",
@@ -56,7 +56,7 @@ _ALL = (
         "shift-by-leg",
         "Level, then shift by a leg",
         "For instruments that shut off when tilted: level near the mark, then shift the plummet with one leg.",
-        (*_BEGIN, "mount", *_PLUMMET, "over", "tread", "circular", "plate", "shift", "slide", *_END),
+        (*_BEGIN, "mount", *_PLUMMET, "over", "press-feet", "circular", "plate", "shift", "slide", *_END),
         "plate",
         "slide",
         needs="plummet",
@@ -65,7 +65,7 @@ _ALL = (
         "plumb-bob",
         "Plumb bob",
         "Without plummet, or to check one: within 1 mm in still air, 3 mm in wind.",
-        (*_BEGIN, "mount", "bob", "tread", "circular", "plate", "bob", *_END),
+        (*_BEGIN, "mount", "bob", "press-feet", "circular", "plate", "bob", *_END),
         "plate",
         "bob",
     ),
@@ -73,7 +73,7 @@ _ALL = (
         "four-screws",
         "Four-screw tribrach",
         "Turn opposite pairs, lightly tight, in four positions.",
-        (*_BEGIN, "mount", "ease", *_PLUMMET, "over", "tread", "circular", "four", "slide", *_END),
+        (*_BEGIN, "mount", "ease", *_PLUMMET, "over", "press-feet", "circular", "four", "slide", *_END),
         "four",
         "slide",
         needs="four",
@@ -82,7 +82,7 @@ _ALL = (
         "no-point",
         "Level: no ground mark",
         "For levelling: two legs downhill, coarse with the legs, fine with the screws.",
-        (*_BEGIN, "mount", "tread", "circular", "circular-screws", "ring-round"),
+        (*_BEGIN, "mount", "press-feet", "circular", "circular-screws", "ring-round"),
         "circular-screws",
         for_levels=True,
     ),
@@ -114,7 +114,7 @@ def method_of(observations: Any) -> SetUpMethod:
 
 
 def cannot(method: SetUpMethod, instrument: Instrument, tribrach: Instrument | None = None) -> str | None:
-    """Why a way does not fit an instrument on its tribrach, in a sentence; None when it does.
+    """Why a method does not fit an instrument on its tribrach, in a sentence; None when it does.
 
     tribrach: `foot_screw_count` and `plummet` of the tribrach it stands on, as far as they are known.
     """
@@ -145,7 +145,7 @@ def cannot_level(level_type: str, instrument: Instrument) -> str | None:
 
 
 def fitting(instrument: Instrument, tribrach: Instrument | None = None) -> SetUpMethods:
-    """`ways`: every way with what it is good for, and why it cannot be taken here, the fitting ones first; `fine`: the
+    """`methods`: every method with what it is good for, and why it cannot be taken here, the fitting ones first; `fine`: the
     same for the means of fine levelling; `tribrach`: what a set-up notes of the tribrach it stands on."""
     methods = [
         MethodOffer(method=one.name, title=one.title, good_for=one.good_for, cannot=cannot(one, instrument, tribrach))

@@ -89,7 +89,7 @@ def read(document: SetUpDocument) -> Judged:
 
 
 def _read_log(judged: Judged) -> None:
-    """What was typed at the last look of each step; what was fixed by a later look is past."""
+    """What was typed last at each step; what was corrected later no longer counts."""
     log = judged.document.observations.log
     latest = {logged.step: i for i, logged in enumerate(log) if logged.saw is not None}
     for i in sorted(latest.values()):

@@ -1,4 +1,4 @@
-"""The shapes of what the core answers at the stand: leading through, ways, advice, previews of set-up and orientation."""
+"""The shapes of what the core answers at a set-up: guiding, methods, advice, previews of set-up and orientation."""
 
 from __future__ import annotations
 

@@ -124,7 +124,7 @@ _ALL = (
         "",
     ),
     SetUpStep(
-        "tread",
+        "press-feet",
         "Press feet in",
         "Press all three feet in.",
         "confirm",
@@ -132,7 +132,7 @@ _ALL = (
         "Push along the leg with your foot, weight above it. On stone, asphalt or floors use a mat or spreader.",
         "Feet that settle later spoil the centring.",
         "Pressing in after the final check. The plummet moves a little now: the next step corrects it.",
-        ("tread",),
+        ("press-feet",),
         "feet pressed in",
     ),
     SetUpStep(
@@ -256,7 +256,7 @@ _ALL = (
         "bubble stays in its ring",
     ),
     SetUpStep(
-        "last-look",
+        "final-check",
         "Final check",
         "Final check: bubble and mark together.",
         "look",

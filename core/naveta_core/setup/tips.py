@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from ..engine.work import words_of
 from ..results import Reason, reasons
+from ..units.formatting import signed
 from .document import SetUpDocument
 
 HOT_C, COLD_C = 28.0, 3.0
@@ -15,7 +16,7 @@ KNOWN_FROM = 2.0
 PLUMMET_REPORTED_MM = 0.5
 SLOPE_DEG = 5.0
 WIDE_M = 0.9
-AT_THE_FEET = ("tripod", "tread")
+AT_THE_FEET = ("tripod", "press-feet")
 
 GROUND = {
     "earth": "Press each shoe in until it goes no further.",
@@ -124,20 +125,20 @@ def _habits(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
                 )
             ]
         return [("two-to-you", "Two legs towards you: you stand between them, and no leg is where you walk.")]
-    if step == "plate" and o.options.level_type != "electronic" and document.rest_div():
+    if step == "plate" and o.options.level_type != "electronic" and (rest := document.rest_div()):
         return [
             (
                 "rest-known",
-                f"Reversing point of this level vial: {document.rest_div():+.1f} div. Set the bubble there, not to the middle.",
+                f"Reversing point of this level vial: {signed(rest, 1)} div. Set the bubble there, not to the middle.",
             )
         ]
     if step == "plate" and o.options.level_type == "electronic":
         index = document.known_index()
         if index and max(abs(index[0]), abs(index[1])) > KNOWN_FROM * index[2]:
             along, across = (entry * sense for entry, sense in zip(index[:2], document.instrument.senses, strict=True))
-            text = f"Index error of this electronic level: {along:+.0f}″ along and {across:+.0f}″ across. Level to these values, not to zero."
+            text = f"Index error of this electronic level: {signed(along, 0)}″ along and {signed(across, 0)}″ across. Level to these values, not to zero."
             return [("index-known", text)]
-    if step == "last-look":
+    if step == "final-check":
         off = document.known_plummet_mm()
         if off is not None and off > PLUMMET_REPORTED_MM:
             turns = document.instrument.plummet_place != "tribrach"

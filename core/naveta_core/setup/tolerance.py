@@ -8,7 +8,7 @@ from .reading import limits_of, read
 from .steps import SetUpStep
 
 NEAR_MM = 10.0
-"""Near enough to tread in: the screws or the slide take the rest."""
+"""Near enough to press the feet in: the screws or the slide take the rest."""
 BACK_ON_MM = 1.5
 ON_THE_MARK_MM = 0.5
 BOB_MM = 1.5
@@ -32,7 +32,7 @@ def within_tolerance(document: SetUpDocument, step: SetUpStep, last: Done | None
     if step.prompt == "heights":
         return len(read(document).heights_m) >= 2
     if step.prompt == "look":
-        return o.looked_last
+        return o.final_check_done
     if step.prompt == "zero":
         return bool(o.zero.reading is not None and str(o.zero.reading).strip())
     if last is None:

@@ -79,7 +79,7 @@ def worst(grades: Sequence[Grade]) -> Grade:
 
 @dataclass(frozen=True, slots=True)
 class Evidence:
-    """An earlier result graded `use` in the same segment. In any unit, the same as what it is held against."""
+    """An earlier result graded `use` in the same stretch of history. In any unit, the same as what it is held against."""
 
     value: float
     sigma: float

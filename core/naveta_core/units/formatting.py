@@ -18,6 +18,12 @@ def figure(value: float, decimals: int) -> str:
     return text[1:] if float(text) == 0 else MINUS + text[1:]
 
 
+def signed(value: float, decimals: int) -> str:
+    """The same with its sign; zero has none. Value in any unit."""
+    text = figure(value, decimals)
+    return text if text.startswith(MINUS) or float(text) == 0 else f"+{text}"
+
+
 def arcsec(value: float, uncertainty: float | None = None) -> str:
     """'13.8″'; whole seconds once the uncertainty reaches ten."""
     decimals = 1 if uncertainty is None or abs(uncertainty) < 10 else 0

@@ -110,7 +110,7 @@ GROWN: tuple[Data, ...] = (
 
 SAW = [
     {"step": "near", "saw": {"spot": {"bearing_deg": 40, "distance_mm": 30}}},
-    {"step": "tread", "confirmed": True},
+    {"step": "press-feet", "confirmed": True},
     {"step": "circular", "saw": {"bubble_aside": {"right": "2", "away": "-1"}}},
     {"step": "plate", "saw": {"level": {"along": "12", "across": "-7"}}},
     {"step": "slide", "saw": {"spot_aside": {"right": "1.5", "away": "0"}}},

@@ -188,7 +188,7 @@ class TestWhatFollows:
                 "centring_mm": "0.3",
                 "height": {"readings": ["1.562", "1.562"]},
                 "zero": {"reading": "0.0000"},
-                "looked_last": True,
+                "final_check_done": True,
             },
         }
         document = parse(json.dumps(data).encode())
@@ -198,7 +198,7 @@ class TestWhatFollows:
     def test_a_known_index_is_given_at_the_act_and_taken_off_one_look(self) -> None:
         known = self.set_up(index_along_arcsec=7.0, index_across_arcsec=-3.0, sigma_index_arcsec=1.0)
         found = {hint.code: hint.text for hint in tips(known, "plate")}
-        assert "+7″ along and -3″ across" in found["index-known"].replace("−", "-")
+        assert "+7″ along and −3″ across" in found["index-known"]
         blind, seeing = preview_set_up(self.set_up()), preview_set_up(known)
 
         def tilt(fields: Data) -> Data:
@@ -235,9 +235,9 @@ class TestWhatFollows:
 
     def test_a_known_plummet_is_given_at_the_last_look(self) -> None:
         off = self.set_up(plummet_x_mm=0.8, plummet_y_mm=0.6, plummet_height_m=1.5)
-        assert "1.0 mm off the axis" in {hint.code: hint.text for hint in tips(off, "last-look")}["plummet-known"]
+        assert "1.0 mm off the axis" in {hint.code: hint.text for hint in tips(off, "final-check")}["plummet-known"]
         good = self.set_up(plummet_x_mm=0.2, plummet_y_mm=0.1, plummet_height_m=1.5)
-        assert "plummet-known" not in {hint.code for hint in tips(good, "last-look")}
+        assert "plummet-known" not in {hint.code for hint in tips(good, "final-check")}
 
 
 def test_a_rest_position_that_repeats_is_good_to_two_divisions() -> None:

@@ -293,7 +293,7 @@ class TestVerdict:
         assert [code for code, _ in next_of(failed, "repeat")] == wanted
 
     def test_what_a_look_found_is_fixed_whatever_the_figures(self) -> None:
-        judged = self.judged(self.quantity(0.1, 0.1, self.LIMITS), to_mend=[("set-hinges", "Set them.")])
+        judged = self.judged(self.quantity(0.1, 0.1, self.LIMITS), to_fix=[("set-hinges", "Set them.")])
         assert grade_of(self.document(), judged) == "adjust"
         assert [code for code, _ in next_of(judged, "adjust")] == ["save-as-found", "set-hinges"]
 

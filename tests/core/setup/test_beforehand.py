@@ -188,8 +188,8 @@ class TestHints:
         return [hint["code"] for hint in guide(changed, step)["tips"]]
 
     def test_the_place_and_the_weather_are_minded_where_they_matter(self) -> None:
-        assert self.hinted("tread", {"ground": "asphalt", "temperature_c": 31.0}) == ["ground", "hot-asphalt"]
-        assert self.hinted("tread", {"ground": "asphalt", "temperature_c": 12.0}) == ["ground"]
+        assert self.hinted("press-feet", {"ground": "asphalt", "temperature_c": 31.0}) == ["ground", "hot-asphalt"]
+        assert self.hinted("press-feet", {"ground": "asphalt", "temperature_c": 12.0}) == ["ground"]
         assert self.hinted("tripod", {"wind": "strong"}) == ["low-in-wind", "two-to-you"]
         assert self.hinted("mount", {"temperature_c": -4.0}) == ["acclimatise"]
         assert self.hinted("tripod", {"temperature_c": 30.0}, tripod_material="aluminium")[0] == "legs-in-heat"
@@ -203,8 +203,8 @@ class TestHints:
 
     def test_every_ground_has_its_word(self) -> None:
         for ground in GROUND:
-            assert self.hinted("tread", {"ground": ground}) == ["ground"]
-        assert self.hinted("tread", {"ground": "moon"}) == []
+            assert self.hinted("press-feet", {"ground": ground}) == ["ground"]
+        assert self.hinted("press-feet", {"ground": "moon"}) == []
 
 
 class TestStrictOrder:

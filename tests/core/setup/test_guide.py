@@ -40,7 +40,12 @@ def saw(step: str, **what: Any) -> dict[str, Any]:
 def whole(**more: Any) -> Any:
     """Tilts 12″ and 4″, turned −6″ and 6″: (12 − −6)/2 = 9, (4 − 6)/2 = −1; index 3 and 5."""
     level = {"first": {"along": "12", "across": "4"}, "turned": {"along": "-6", "across": "6"}}
-    fields = {"level": level, "centring_mm": "0.2", "height": {"readings": ["1.562", "1.5628"]}, "looked_last": True}
+    fields = {
+        "level": level,
+        "centring_mm": "0.2",
+        "height": {"readings": ["1.562", "1.5628"]},
+        "final_check_done": True,
+    }
     return document(**{**fields, **more})
 
 
@@ -53,7 +58,7 @@ def test_every_way_is_made_of_acts_and_begins_and_ends_alike() -> None:
         steps = steps_of(method, "optical")
         assert [step.name for step in steps][:2] == ["lay-out", "tripod"]
         assert all(step.name in STEPS for step in steps)
-        assert {step.name for step in steps} & {"last-look", "ring-round"}
+        assert {step.name for step in steps} & {"final-check", "ring-round"}
         assert method.good_for
 
 
@@ -101,7 +106,7 @@ def test_one_act_after_the_other_and_none_locked() -> None:
         short_title["step"]: short_title["state"]
         for short_title in guide(document(log=[saw("plate", level={"along": "40", "across": "0"})]))["steps"]
     }
-    assert (states["tread"], states["plate"], states["slide"]) == ("passed", "now", "open")
+    assert (states["press-feet"], states["plate"], states["slide"]) == ("passed", "now", "open")
 
 
 def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
@@ -124,7 +129,7 @@ def test_level_and_mark_come_round_until_a_pass_changes_nothing() -> None:
 def test_before_the_fine_level_the_acts_follow_as_they_stand() -> None:
     """The bob is hung twice: near the mark before the feet are pressed in in, on it after the level."""
     on = saw("bob", spot={"bearing_deg": 0, "distance_mm": 1})
-    assert guide(document("plumb-bob", OPTICAL, log=[on]))["step"]["name"] == "tread"
+    assert guide(document("plumb-bob", OPTICAL, log=[on]))["step"]["name"] == "press-feet"
     level = saw("plate", level={"along": "2", "across": "1"})
     assert guide(document("plumb-bob", OPTICAL, log=[on, level]))["step"]["name"] == "bob"
     assert guide(document("plumb-bob", OPTICAL, log=[on, level, on]))["step"]["name"] == "turn-round"

@@ -1110,7 +1110,7 @@ export interface components {
         };
         /**
          * Backsight
-         * @description An orientation over a known point by one sight or more.
+         * @description An orientation over a control point by one sight or more.
          */
         Backsight: {
             /**
@@ -2322,7 +2322,7 @@ export interface components {
         };
         /**
          * Earlier
-         * @description An earlier result of the same segment (no event in between), newest first in the list.
+         * @description An earlier result of the same stretch of history (no event in between), newest first in the list.
          */
         Earlier: {
             /** At */
@@ -5160,6 +5160,11 @@ export interface components {
              */
             eye_height: string | number | null;
             /**
+             * Final Check Done
+             * @default false
+             */
+            final_check_done: boolean;
+            /**
              * @default {
              *       "constant_mm": 0,
              *       "radius_mm": 0,
@@ -5188,11 +5193,6 @@ export interface components {
              * @default []
              */
             log: components["schemas"]["Done"][];
-            /**
-             * Looked Last
-             * @default false
-             */
-            looked_last: boolean;
             /**
              * @default {
              *       "free": false,

@@ -39,7 +39,7 @@ export type SetUpDocument = {
     centring_mm?: string;
     height?: { readings?: string[]; radius_mm?: string; constant_mm?: string };
     zero?: { target?: string; reading?: string; counts?: "clockwise" | "anticlockwise" };
-    looked_last?: boolean;
+    final_check_done?: boolean;
     minutes?: string;
   };
 };

@@ -1,4 +1,4 @@
-// The one door to the computation: the browser's own core when it is ready, the server otherwise. Both give the same
+// The one way to the computation: the browser's own core when it is ready, the server otherwise. Both give the same
 // answers. The web parses no number and holds no factor, limit or sentence of advice.
 import { type Adjusting, type Guide, NoSignal, type Preview, type Result, type Schemas, type SetUpMethods, send } from "../api/client";
 import { type CheckDocument, type Length, nowWithOffset } from "./document";

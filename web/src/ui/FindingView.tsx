@@ -1,4 +1,4 @@
-// A finding: grade and limit, then the sentence, then the bar, then why and what it costs. The same on bench and record.
+// A finding: grade and limit, then the sentence, then the bar, then why and its effect. The same on bench and record.
 import type { Result } from "../api/client";
 import { GradeMark, LimitBar } from "./icons";
 import { Terms } from "./Terms";

@@ -1,6 +1,6 @@
 """Does an automatic level's compensator do its work: a staff read with the bubble run to each side of its ring.
 
-A healthy one gives the same reading whichever way the level leans. What is left fore and aft, or left and right, is
+A healthy one gives the same reading whichever way the level is tilted. What is left fore and aft, or left and right, is
 given in seconds, and per minute of tilt where that is known. A line that does not return after a tap is sticking.
 """
 

@@ -88,7 +88,7 @@ where = where_of(CompensatorObservations)
 
 @dataclass
 class CompensatorRead:
-    """Readings by position, what was read after the tap, distance and lean."""
+    """Readings by position, what was read after the tap, distance and tilt."""
 
     at: dict[str, list[PlainRow]]
     after_tap: list[PlainRow]

@@ -1,4 +1,4 @@
-"""Where a plate bubble rests when the axis is plumb, and how far the axis leans.
+"""Where a plate bubble rests when the axis is plumb, and how far the axis is tilted.
 
 b·s = T·u(heading) + e·s, u = (sin, cos), b towards the vial's right end. Two opposite headings give e and one part of
 the tilt; four give all of it and what does not fit. e is the known rest position: set there, the axis is plumb.

@@ -1,4 +1,4 @@
-"""Where a plate bubble rests when the axis is plumb, and how far the axis leans.
+"""Where a plate bubble rests when the axis is plumb, and how far the axis is tilted.
 
 b·s = T·u(heading) + e·s, u = (sin, cos), b towards the vial's right end. Two opposite headings give e and one part of
 the tilt; four give all of it and what does not fit.
@@ -69,7 +69,7 @@ def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: 
 
 
 def spreads(document: Envelope, tubes: Sequence[Tube], steps: list[float], factor: float) -> tuple[float, float]:
-    """Variances of one bubble, in divisions²: a tenth is estimated, or only halves are given apart.
+    """Variances of one bubble, in divisions²: a tenth is estimated, or only halves are kept separate.
 
     Steps in divisions; factor has no unit.
     """

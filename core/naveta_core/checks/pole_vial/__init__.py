@@ -1,6 +1,6 @@
 """Does the vial of a pole or staff say plumb: turned by 180° in its stand, or held against a plumb line.
 
-The same equations as for an instrument's circular vial. An error of the vial leans the pole: at the top of a pole of
+The same equations as for an instrument's circular vial. An error of the vial tilts the pole: at the top of a pole of
 height h the mark is out by h times the angle.
 """
 

@@ -44,7 +44,7 @@ class PoleVial(CheckDocument):
 
 
 class PoleVialFigures(CircularVialFigures):
-    """A vial's figures, and how far the top leans by them."""
+    """A vial's figures, and how far the top is out of plumb by them."""
 
     lean_mm: float
 

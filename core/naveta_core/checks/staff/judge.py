@@ -114,9 +114,9 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
     report_compared(judgement, compared, [path for path, _, _ in read.listed], where)
     report_temperature(judgement, document, quantities[1], found.scale(), scale_with_temperature(document, read))
     if o.foot_firm == "no":
-        judgement.to_mend.append(("fix-foot", "Fix the foot plate, then measure again: its zero has moved."))
+        judgement.to_fix.append(("fix-foot", "Fix the foot plate, then measure again: its zero has moved."))
     if o.joints_firm == "no":
-        judgement.to_mend.append(
+        judgement.to_fix.append(
             ("clean-joints", "Clean the joints, check that each section locks, then measure again.")
         )
     return judgement

@@ -25,7 +25,7 @@ from .text import finding_of, worked_of
 SCALE_MM = 0.2
 """A mark on a scale with millimetres, estimated through the telescope."""
 SOURCE = "default limit for angles"
-CAUTIONS = {"before": ("pinch", "tread", "lift"), "reading": ("hold", "sun"), "adjusting": ("pinch", "leg-drops")}
+CAUTIONS = {"before": ("pinch", "press-feet", "lift"), "reading": ("hold", "sun"), "adjusting": ("pinch", "leg-drops")}
 
 
 def _report_scatter(judgement: Judgement, spread: Spread, dof: float) -> None:
@@ -130,10 +130,10 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
 def _looked(document: Tripod, judgement: Judgement) -> list[CodedText]:
     reasons: list[CodedText] = []
     o = document.observations
-    for name, _, code, text, mend_code, mend in LOOKS:
+    for name, _, code, text, fix_code, fix in LOOKS:
         if getattr(o, name) == "no":
             reasons.append((code, text))
-            judgement.to_mend.append((mend_code, mend))
+            judgement.to_fix.append((fix_code, fix))
     if any(getattr(o, name) is None for name, *_ in LOOKS):
         reasons.append(("not-looked", "Clamps, hinges and shoes were not all checked."))
     return reasons

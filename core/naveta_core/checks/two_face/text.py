@@ -17,15 +17,15 @@ from ...results import CalculationLine, CirclePicture, CodedText, Edit, Effect, 
 from ...stats.estimate import Estimate
 from ...stats.outliers import Outlier, find_moved, find_outlier
 from ...units.angles import ARCSEC_PER_RADIAN
-from ...units.formatting import MINUS, arcsec, capital, count, figure, joined
+from ...units.formatting import arcsec, capital, count, figure, joined
+from ...units.formatting import signed as with_sign
 from .document import CirclePointing, ReadPointing, SightedTarget, TwoFace, TwoFaceFigures, TwoFaceRead, sine, where
 from .solve import TwoFaceSolution
 
 
 def signed(value: float) -> str:
     """A value in arcsec with its sign, a true minus and the unit."""
-    text = figure(value, 1)
-    return f"{text}″" if text.startswith(MINUS) else f"+{text}″"
+    return f"{with_sign(value, 1)}″"
 
 
 def finding_of(solution: TwoFaceSolution) -> str:

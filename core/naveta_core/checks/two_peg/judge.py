@@ -44,7 +44,7 @@ COSTLY_M = 0.001
 FAR_OFF_M = 0.05
 """A reticle never moves a reading by more in one turn: such a reading is of another staff, stand or line."""
 CAUTIONS = {
-    "before": ("traffic", "overhead-lines", "sun", "tread", "nail"),
+    "before": ("traffic", "overhead-lines", "sun", "press-feet", "nail"),
     "reading": ("sun", "wind"),
     "adjusting": ("reticle-screw", "focus-stop"),
     "carrying": ("carry",),

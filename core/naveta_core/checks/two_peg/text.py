@@ -23,7 +23,7 @@ from ...results import (
 from ...stats.estimate import PRIOR_DOF, scale_squared
 from ...stats.outliers import find_outlier, likely_slip
 from ...units.angles import ARCSEC_PER_RADIAN
-from ...units.formatting import MINUS, LengthWords, arcsec, capital, count, figure, length_words, limit
+from ...units.formatting import MINUS, LengthWords, arcsec, capital, count, figure, length_words, limit, signed
 from ...units.lengths import METRES, in_unit
 from .document import (
     FEWEST_SETUPS,
@@ -45,12 +45,6 @@ _SENSITIVITY_MM = 1.0
 def direction(c: float) -> str:
     """'up' or 'down'; c in any unit, up positive."""
     return "up" if c > 0 else "down"
-
-
-def signed(value: float, decimals: int) -> str:
-    """A value in any unit with its sign and a true minus."""
-    text = figure(value, decimals)
-    return text if text.startswith(MINUS) or float(text) == 0 else "+" + text
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,4 +1,4 @@
-// The field sheet of a check: blocks and groups in the order in which they are read, each with what is wrong or apart.
+// The field sheet of a check: blocks and groups in the order in which they are read, each with what is wrong or an outlier.
 import type { CheckDocument } from "../../documents/draft";
 import { type Block, type Placed, blocksOf, faultsUnder, pathOf, rowsOf } from "../../documents/form";
 import { listAt } from "../../documents/paths";

@@ -135,12 +135,12 @@ describe("the sheet", () => {
   });
 
   it("marks the reading that is an outlier, and says beside its staff what the others spread by", async () => {
-    const outlier = { path: "observations.setups[0].a.readings[0]", text: "1.5 lies apart." };
+    const outlier = { path: "observations.setups[0].a.readings[0]", text: "1.5 is an outlier." };
     const notes = [{ path: "observations.setups[0].a", text: "Spread 100.0 mm." }];
     render(<Held preview={{ ...EMPTY, progress: { ...EMPTY.progress, outlier, notes } }} seen={() => undefined} saved={() => undefined} />);
     await userEvent.type(screen.getByLabelText(ON_A), "1.5;1.4;1.4");
     expect(screen.getByLabelText(ON_A).closest("[data-outlier]")).toBeTruthy();
-    expect(screen.getByText("1.5 lies apart.")).toBeTruthy();
+    expect(screen.getByText("1.5 is an outlier.")).toBeTruthy();
     expect(screen.getByText("Spread 100.0 mm.")).toBeTruthy();
     expect(screen.getByRole("button", { name: /^Strike 1\.5,/ })).toBeTruthy();
   });

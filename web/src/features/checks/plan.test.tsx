@@ -1,4 +1,4 @@
-// The targets from the side: to scale, those to be taken given apart, nothing off the paper.
+// The targets from the side: to scale, those to be taken kept separate, nothing off the paper.
 import { render } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { type PlannedTarget, SideView } from "./SideView";

@@ -108,7 +108,7 @@ function withHeight(draft: OrientationDraft, text: string): OrientationDraft {
 type Suspect = { kind: string; names: string[] };
 
 /** One touch fixes what was named: two names given each other's place, or a point left out to see the rest agree. */
-function Mend({ draft, suspect, reasons, write }: { draft: OrientationDraft; suspect: Suspect | null; reasons: { code: string }[]; write: Write }) {
+function SuspectFix({ draft, suspect, reasons, write }: { draft: OrientationDraft; suspect: Suspect | null; reasons: { code: string }[]; write: Write }) {
   const { shots, counts } = draft.document.observations;
   const [each, two] = suspect?.names ?? [];
   if (suspect?.kind === "swapped" && each && two) {
@@ -153,7 +153,7 @@ function Judged({ draft, preview, fresh, refused, write }: { draft: OrientationD
       {reduced ? (
         <>
           <FindingView result={reduced} />
-          <Mend draft={draft} suspect={reduced.result["suspect"] as Suspect | null} reasons={reduced.verdict.reasons} write={write} />
+          <SuspectFix draft={draft} suspect={reduced.result["suspect"] as Suspect | null} reasons={reduced.verdict.reasons} write={write} />
           <NextSteps result={reduced} />
           <dl className="m-0 grid grid-cols-[1fr_auto] gap-x-6 gap-y-1">
             <ShownRows shown={reduced.shown} />

@@ -180,7 +180,7 @@ function Stands({ tripod, tribrach, onTripod, onTribrach, level }: StandsProps) 
   );
 }
 
-/** The manager settles which way everybody is offered first. */
+/** The manager settles which method everybody is offered first. */
 function PreferredMethod({ chosen }: { chosen: string | null }) {
   const { session } = useHere();
   const client = useQueryClient();

@@ -62,7 +62,7 @@ export function Ask({ guide, last, observed, conditions, faults, notify }: Props
     case "heights":
       return <Heights {...part} />;
     case "look":
-      return <LastLook {...part} />;
+      return <FinalCheck {...part} />;
     case "zero":
       return <Zero {...part} />;
     default:
@@ -98,12 +98,12 @@ export function Heights({ observed, faults, set, unit }: Part & { unit: string }
   );
 }
 
-export function LastLook({ observed, faults, set }: Part) {
+export function FinalCheck({ observed, faults, set }: Part) {
   return (
     <div className="grid gap-3">
       <Named id="centring" label="Off the mark now, mm" value={observed.centring_mm ?? ""} onType={(centring_mm) => set({ centring_mm })} faults={faults} path="observations.centring_mm" />
       <label className="flex min-h-[64px] items-center gap-3 font-[600]">
-        <input type="checkbox" className="size-7 accent-[var(--color-ink)]" checked={observed.looked_last ?? false} onChange={(event) => set({ looked_last: event.target.checked })} />
+        <input type="checkbox" className="size-7 accent-[var(--color-ink)]" checked={observed.final_check_done ?? false} onChange={(event) => set({ final_check_done: event.target.checked })} />
         I checked bubble and mark together without touching anything
       </label>
     </div>

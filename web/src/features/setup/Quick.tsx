@@ -2,7 +2,7 @@
 import type { ReactNode } from "react";
 import type { Fault } from "../../api/client";
 import type { SetUpDraft } from "../../documents/setUp";
-import { Heights, LastLook, Ring } from "./Prompt";
+import { Heights, FinalCheck, Ring } from "./Prompt";
 import { Rounds } from "./PromptLevel";
 import type { Observed } from "../../ui/Fold";
 import type { GuidedPreview } from "./useGuide";
@@ -16,7 +16,7 @@ export function Quick({ draft, guided, set, keep, refused }: { draft: SetUpDraft
     <div className="grid items-start gap-4 tab:grid-cols-2">
       <section className="card grid gap-5 p-5" aria-label="Set-up state">
         {observed.method === "no-point" ? <Ring observed={observed} set={set} /> : <Rounds prompt={level_type} observed={observed} faults={faults} set={set} usual={guided.guide.usual} />}
-        {point && <LastLook observed={observed} faults={faults} set={set} />}
+        {point && <FinalCheck observed={observed} faults={faults} set={set} />}
         {point && <Heights observed={observed} faults={faults} set={set} unit={guided.guide.unit} />}
       </section>
       {keep}

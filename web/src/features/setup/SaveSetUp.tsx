@@ -1,4 +1,4 @@
-// The end: what it will be judged as, for which sights, and keeping it. The last look is insisted on.
+// The end: what it will be judged as, for which sights, and keeping it. The final check is required.
 import { useState } from "react";
 import type { Fault } from "../../api/client";
 import { useNavigate } from "react-router";
@@ -24,7 +24,7 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
   const observed = draft.document.observations;
   // What has its input on this page is said there.
   const elsewhere = faults.filter((fault) => (observed.quick ? fault.path.includes("log[") : !fault.path.includes("zero.")));
-  const looked = observed.looked_last || observed.method === "no-point";
+  const looked = observed.final_check_done || observed.method === "no-point";
   const done = async () => {
     setBusy(true);
     const closed = observing(draft, { minutes: observed.minutes ?? minutesSince(draft.startedAt) });

@@ -1,4 +1,4 @@
-// The three drawings of checks of rows: to scale, with what is the instrument's own given apart from what is the stand's.
+// The three drawings of checks of rows: to scale, with what is the instrument's own kept separate from what is the stand's.
 import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
 import { CheckPicture } from "../CheckPicture";
