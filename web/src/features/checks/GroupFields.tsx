@@ -20,7 +20,7 @@ export function GroupFields(props: GroupProps) {
   const pairs = !compact && isFewPairs(group, count);
   return (
     <div role="group" aria-label={group.title} data-group={group.own} data-by-instead={group.byInstead || undefined} className={`grid content-start ${compact ? "min-w-0 gap-[6px]" : "gap-3 desk:gap-2"} ${group.byInstead ? "col-span-2" : ""}`}>
-      <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+      <div className={`flex items-baseline justify-between gap-x-6 ${face ? "max-desk:flex-wrap desk:gap-x-2" : "flex-wrap"}`}>
         {compact ? <span className="sub block font-[600] leading-tight">{face ? <FaceTitle group={group} /> : named(group, document)}</span> : <h2>{pairs ? <FaceTitle group={group} /> : group.title}</h2>}
         {plain && !compact && <More {...props} rows={count} />}
         {face && <MoreSign {...props} rows={count} />}
