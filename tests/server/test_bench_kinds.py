@@ -296,7 +296,7 @@ def test_a_check_says_the_next_set_up_what_is_in_force(tam: Api, things: None) -
         "observations": {"method": "plummet-first", "mark": {"name": "PC-07"}, "options": {"level_type": "plate"}},
     }
     guide = tam.post("set-up/guide", {"instrument": "TD-01", "document": document, "step": "plate"}).json()
-    assert any(hint["code"] == "rest-known" and "-1.2 div" in hint["text"] for hint in guide["tips"])
+    assert any(hint["code"] == "rest-known" and "−1.2 div" in hint["text"] for hint in guide["tips"])
     last = tam.post("set-up/guide", {"instrument": "TD-01", "document": document, "step": "final-check"}).json()
     assert any(hint["code"] == "plummet-known" for hint in last["tips"])
     device = {instrument["tag"]: instrument for instrument in tam.get("device").json()["fleet"]}
