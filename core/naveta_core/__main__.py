@@ -1,4 +1,5 @@
-"""The command line: `naveta reduce FILE.json`, `naveta advise FILE.json`, `naveta schema KIND`.
+"""The command line: `naveta reduce FILE.json`, `naveta advise FILE.json`, `naveta due FILE.json`,
+`naveta schema KIND`.
 
 Exit 0 with the result on standard output; exit 2 with a line a fault on standard error; exit 1 only for a
 fault of ours.
@@ -13,10 +14,11 @@ from pathlib import Path
 
 from .documents.json_io import read_json
 from .errors import NavetaError, NotJson, Refused
+from .history.due_list import due
 from .registry import DOCUMENTS, parse
 from .setup.advisors import advise
 
-USAGE = "usage: naveta reduce FILE.json (or -) | naveta advise FILE.json (or -) | naveta schema KIND"
+USAGE = "usage: naveta reduce FILE.json (or -) | naveta advise FILE.json (or -) | naveta due FILE.json (or -) | naveta schema KIND"
 
 
 class _MisuseError(NavetaError, ValueError):
@@ -59,12 +61,14 @@ def _run(words: list[str]) -> str:
         data = DOCUMENTS[document.kind].reduce(document).plain()
     elif verb == "advise":
         data = advise(read_json(_raw(subject))).plain()
+    elif verb == "due":
+        data = due(read_json(_raw(subject))).plain()
     elif verb == "schema":
         if subject not in DOCUMENTS:
             raise _MisuseError(f"kind: given {subject}, allowed: one of {', '.join(sorted(DOCUMENTS))}")
         data = DOCUMENTS[subject].model.model_json_schema()
     else:
-        raise _MisuseError(f"verb: given {verb}, allowed: one of reduce, advise, schema. {USAGE}")
+        raise _MisuseError(f"verb: given {verb}, allowed: one of reduce, advise, due, schema. {USAGE}")
     return json.dumps(data, ensure_ascii=False, indent=1, allow_nan=False)
 
 

@@ -62,8 +62,8 @@ class Budget:
 
     def largest(self) -> Part | None:
         """The part whose going would lower the total most."""
-        telling = [part for part in self.parts if part.value]
-        return min(telling, key=lambda entry: self.without(entry.name), default=None)
+        counting = [part for part in self.parts if part.value]
+        return min(counting, key=lambda entry: self.without(entry.name), default=None)
 
 
 Metres = Annotated[float, Field(ge=0.1, le=20_000), InMetres]

@@ -12,7 +12,7 @@ from typing import Any
 
 from . import __version__
 from .checks import KINDS
-from .documents.envelope import Instrument, LimitSet
+from .documents.envelope import DueCheck, Instrument, LimitSet
 from .documents.fingerprint import fingerprint
 from .documents.instrument_context import InstrumentContext, complete, with_context
 from .documents.json_io import read_json
@@ -103,7 +103,9 @@ def _context(question: Data) -> InstrumentContext | None:
     if given is None:
         return None
     history = read_history([*given["history"], *question.get("pending", [])])
-    return instrument_context(stated_of(given["stated"]), limits_of(given["limits"]), history)
+    by_work = {work: limits_of(found) for work, found in given.get("work_limits", {}).items()}
+    due = [DueCheck.model_validate(entry) for entry in given.get("due", [])]
+    return instrument_context(stated_of(given["stated"]), limits_of(given["limits"]), history, by_work, due)
 
 
 def stated_of(data: Any) -> Instrument:

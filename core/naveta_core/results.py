@@ -387,6 +387,9 @@ class CheckStandingAnswer(Answer):
     reasons: list[Reason]
     minutes: int
     due_on: str | None
+    decides: bool
+    needed: bool
+    """`decides`: it goes out by this check; `needed`: it waits for it first."""
 
 
 class StandingAnswer(Answer):

@@ -57,7 +57,7 @@ _SENTENCES = (
     "headline finding text title short_title next_title method_title summary reason why what where wanted messages "
     "closing progress lines you meaning not_confirmed",
     "label hint unit row_titles more steps bring before_you_start good_for watch_condition cannot caution source about "
-    "repeat_label quantity_label groups.note targets.name",
+    "repeat_label quantity_label groups.note groups.page targets.name conditions.unknown",
     "along_label centre_label radius_label x_label y_label zero_label unit_label distance_text error_text view",
     "plus_minus limit_text total_text allowed_text worked.value understood",
     "do look wrong stop_when prompt inputs screw tool from_text target_text",
@@ -66,7 +66,7 @@ _SENTENCES = (
 SENTENCES = frozenset(" ".join(_SENTENCES).split())
 """Members of an answer whose strings are sentences or figures in words: a name, or the member it stands in and a name."""
 
-GUIDANCE = frozenset(["bring", "steps", "groups.title", "groups.note", "do", "look", "wrong"])
+GUIDANCE = frozenset(["bring", "steps", "groups.title", "groups.page", "groups.note", "do", "look", "wrong"])
 """Members with directions that are the same for every document: their distances are put into the firm's unit."""
 
 VERBATIM = frozenset(

@@ -14,7 +14,8 @@ from naveta_core.engine.kind import Kind
 from naveta_core.history import context as history
 from naveta_core.history import standing as standings
 from naveta_core.history.entries import entry_of, read_history
-from naveta_core.history.standing import CheckRecord, EventRecord, Standing
+from naveta_core.history.facts import CheckRecord, EventRecord
+from naveta_core.history.standing import Standing
 from naveta_core.history.summary import summary_of
 from naveta_core.orientation import result as orientation
 from naveta_core.readiness import choose

@@ -17,7 +17,7 @@ UNIT = re.compile(
     r"\b(metres?|mm²?|millimetres?|(seconds|minutes) of arc|arcsec²?|minutes|degrees|radians?|divisions²?|kelvin|ppm"
     r"|turns?|days?|probability|quantile|standardised|degrees of freedom)(?![\w])"
     r"|\b(any|in the|no|its|same|readings'|observations'|square of the) unit|unit (given|shown|of|read)|has no unit|no unit|plain number"
-    r"|°|″|\bm\b|\barcsec\b|\bmm\b|\bratio\b|\bshare\b",
+    r"|°|″|\bm\b|\barcsec\b|\bmm\b|\bratio\b|\bshare\b|\bcurrency\b",
     re.IGNORECASE,
 )
 

@@ -50,7 +50,7 @@ def test_the_incomplete_functions_against_a_library_of_any_precision() -> None:
 
 @pytest.mark.parametrize("call", [lambda: t_quantile(0.4, 5), lambda: t_quantile(0.9, 0), lambda: f_quantile(1, 2, 3)])
 def test_quantiles_refuse_what_has_none(call) -> None:
-    with pytest.raises(ValueError, match="quantile wants"):
+    with pytest.raises(ValueError, match="quantile needs"):
         call()
 
 

@@ -89,10 +89,10 @@ class TestChoosing:
         ]
         found = {value["check"]: value for value in preview(document(4, before=before))["proposed"]}
         assert (found["dual-axis-level"]["taken"], found["dual-axis-level"]["code"]) == (False, "passed-today")
-        # Shares of their intervals gone by: 25/30, 12/30, 20/90, 3/90.
-        assert [name for name, entry in found.items() if entry["taken"]] == ["plate-vial", "two-face"]
-        assert found["plummet"]["code"] == "no-time"
-        assert "Passed 20 days ago; due every 90." in found["plummet"]["why"]
+        # Shares of their intervals gone by: 25/91, 20/182, 12/182, 3/182.
+        assert [name for name, entry in found.items() if entry["taken"]] == ["plummet", "two-face"]
+        assert found["plate-vial"]["code"] == "no-time"
+        assert "Passed 12 days ago; due every 182." in found["plate-vial"]["why"]
 
     def test_what_was_bad_last_time_goes_before_what_was_never_done(self) -> None:
         before = [earlier("plummet", 2, "adjust"), earlier("plummet", 30, "use")]

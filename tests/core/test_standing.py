@@ -7,16 +7,17 @@ from typing import Any
 
 import pytest
 
+from naveta_core.history.facts import CheckRecord, EventRecord, clears
 from naveta_core.history.impact import impact_review
-from naveta_core.history.standing import CheckRecord, EventRecord, clears, summary
+from naveta_core.history.standing import summary
 from tests.core.plain import standing
 
 TODAY = date(2027, 3, 2)
 LEVEL = {"kind": "level"}
 
 
-def at(day: int, month: int = 2, hour: int = 7) -> datetime:
-    return datetime(2027, month, day, hour, 10, tzinfo=UTC)
+def at(day: int, month: int = 2, hour: int = 7, year: int = 2027) -> datetime:
+    return datetime(year, month, day, hour, 10, tzinfo=UTC)
 
 
 def test_never_checked_is_check_first() -> None:
@@ -147,10 +148,16 @@ def test_looking_back_without_a_good_check_or_without_work() -> None:
         ({"hold": 1, "check-first": 2, "ready": 4}, "One instrument is on hold and two need a check first"),
         ({"check-first": 1}, "One instrument needs a check first"),
         ({"hold": 2}, "Two instruments are on hold"),
+        ({"ready": 4, "ready-if": 1}, "All instruments are ready, one with a condition"),
     ],
 )
 def test_the_yard_in_a_sentence(counts: dict, text: str) -> None:
     assert summary(counts) == text
+
+
+def test_the_yards_sentence_counts_the_minutes_of_what_waits() -> None:
+    assert summary({"check-first": 2}, 27) == "Two instruments need a check first: 27 minutes"
+    assert summary({"hold": 1}, 15) == "One instrument is on hold", "what is on hold is not checked before leaving"
 
 
 class TestManyChecks:
@@ -183,12 +190,12 @@ class TestManyChecks:
     def test_each_kind_has_its_own_interval(self) -> None:
         old = standing(
             self.THEODOLITE,
-            [CheckRecord("plate-vial", at(20, 1), "use"), CheckRecord("plummet", at(20, 1), "use")],
+            [CheckRecord("plate-vial", at(30, 8, year=2026), "use"), CheckRecord("plummet", at(20, 1), "use")],
             [],
             TODAY,
         )
         assert (old.state, old.checks[0].check) == ("check-first", "plate-vial")
-        assert {check.check: check.due_on for check in old.checks}["plummet"] == "2027-04-20"
+        assert {check.check: check.due_on for check in old.checks}["plummet"] == "2027-07-21"
 
     def test_a_knock_wants_all_of_them_again(self) -> None:
         knocked = self.of(events=(EventRecord("knock", at(28)),))

@@ -12,7 +12,7 @@ import pytest
 from naveta_core.cautions import CAUTIONS
 from naveta_core.checks import KINDS
 from naveta_core.documents.envelope import Instrument
-from naveta_core.history.standing import check_record_of, clears
+from naveta_core.history.facts import check_record_of, clears
 from naveta_core.history.summary import summary_of
 from naveta_core.registry import document_of
 from naveta_core.setup.document import SetUpDocument

@@ -6,6 +6,7 @@ and `before` from what it knows, so that a stored document reduces to the stored
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
@@ -70,6 +71,17 @@ def units_context(data: Any) -> dict[str, str]:
     return {"length": length if isinstance(length, str) and length in METRES else "m"}
 
 
+def _whole(value: Any) -> Any:
+    """A whole number as typed."""
+    if not isinstance(value, str):
+        return value
+    number = numeral(value).value
+    if number != int(number):
+        raise ValueError("a whole number")
+    return int(number)
+
+
+WholeNumber = BeforeValidator(_whole, json_schema_input_type=str | int)
 InOwnUnit = BeforeValidator(_in_own_unit, json_schema_input_type=str | float)
 InMetres = BeforeValidator(_in_metres, json_schema_input_type=str | float)
 InMillimetres = BeforeValidator(_in_millimetres, json_schema_input_type=str | float)
@@ -127,6 +139,26 @@ class Part(BaseModel):
     """Root of all document models: unknown fields are refused, strings are not turned into numbers."""
 
     model_config = ConfigDict(extra="forbid", strict=True, frozen=True, defer_build=True)
+
+
+def OneOf(names: Callable[[], Iterable[str]]) -> AfterValidator:  # noqa: N802 - reads as the type it makes
+    """A name out of a list that is looked up when it is needed: kinds of check are registered one after the other."""
+
+    def known(name: str) -> str:
+        if name not in (known_names := list(names())):
+            raise ValueError(f"one of {', '.join(sorted(known_names))}")
+        return name
+
+    return AfterValidator(known)
+
+
+class DueCheck(Part):
+    """A check of an instrument that comes due: the day, whether it has to be made before it goes out, and why."""
+
+    check: str = Field(max_length=40)
+    due_on: str = Field(max_length=10)
+    needed: bool = False
+    text: str = Field(default="", max_length=2000)
 
 
 class Units(Part):
@@ -187,6 +219,14 @@ class Instrument(Part):
     circular_vial_arcmin_per_2mm: Annotated[float, Field(ge=0.5, le=120), InOwnUnit] | None = None
     circular_vial_on: Literal["rotating", "tribrach"] | None = None
     electronic_level_step_arcsec: ArcsecStep | None = None
+    bubble_step_arcsec: ArcsecStep | None = None
+    """What one step of the bubble shown on its screen is worth."""
+    tilt_limit_arcmin: Annotated[float, Field(ge=0.1, le=600), InOwnUnit] | None = None
+    """The tilt at which its electronic level shuts off."""
+    tilt_delay_s: Annotated[float, Field(ge=0, le=600), InOwnUnit] | None = None
+    """After how long it does."""
+    plummet_tilted: bool | None = None
+    """Whether its plummet can be used while the instrument is tilted."""
     stores: Literal["error", "correction"] | None = None
     storable_arcsec: Annotated[float, Field(ge=1, le=36_000), InOwnUnit] | None = None
     judged_raw: bool | None = None
@@ -210,6 +250,13 @@ class Conditions(Part):
     ground: str | None = Field(default=None, max_length=80)
     wind: Literal["calm", "breeze", "strong"] | None = None
     sky: str | None = Field(default=None, max_length=80)
+    shimmer: Literal["none", "some", "strong"] | None = None
+    staff_held: Literal["bipod", "level", "hand"] | None = None
+    distances_by: Literal["steel", "fibre", "stadia", "instrument", "paced"] | None = None
+    triggered: Literal["remote", "hand"] | None = None
+    prism: Literal["full", "mini", "all-round", "sheet"] | None = None
+    regained: Literal["yes", "no", "not-tried"] | None = None
+    """Whether tracking, lost behind something and walked on, found its prism again."""
     steady: bool | None = None
 
 
@@ -221,6 +268,8 @@ class Work(Part):
     balanced_sights: bool = False
     elevation_deg: Annotated[float, Field(ge=-89, le=89), InOwnUnit] = 20.0
     both_faces: bool = False
+    class_of_work: Annotated[str, Field(max_length=40)] | None = None
+    """The firm's own name for such work: limits may be set for it."""
     angle_wanted_arcsec: Annotated[float, Field(ge=0.1, le=3600), InOwnUnit] | None = None
     """How well an angle of the work is wanted, one standard deviation; not given, twice what is stated of a direction."""
 
@@ -281,6 +330,8 @@ class Envelope(Part):
     stored: dict[Name, Stored] = Field(default={}, max_length=40)
     before: list[Earlier] = Field(default=[], max_length=60)
     before_at: Moment | None = None
+    checked_off: list[Name] = Field(default=[], max_length=30)
+    """What somebody ticked as done of what a careful person does (engine/check_off.py); no figure depends on it."""
     remark: str = Field(default="", max_length=2000)
     observations: Any
 

@@ -1,4 +1,4 @@
-"""Telling whether two machines calculated the same: a digest over a result, blind to a figure's last bits."""
+"""Whether two machines calculated the same: a digest over a result, blind to a figure's last bits."""
 
 from __future__ import annotations
 

@@ -13,13 +13,16 @@ Prerequisites = tuple[tuple[tuple[str, ...], str], ...]
 """Kinds of check, one of which should have passed lately, and what they check."""
 WIND_FACTOR = {"calm": 1.0, "breeze": 1.25, "strong": 2.0}
 """How many times as much a bubble or a mark scatters. Ours; experience, not measured."""
+SHIMMER_FACTOR = {"none": 1.0, "some": 1.5}
+"""How many times as much a reading through the air scatters. Ours; experience, not measured."""
+HARD_GROUND = ("asphalt", "stone", "gravel")
 STEP_KELVIN = 10.0
 FRESH_DAYS = 31.0
 
 
 @dataclass(frozen=True, slots=True)
 class Needs:
-    """What a kind wants of its circumstances. Warm-up in minutes."""
+    """What a kind needs of its circumstances. Warm-up in minutes."""
 
     minutes_on: float | None = None
     firm_stand: bool = False
@@ -27,6 +30,14 @@ class Needs:
     proved_first: tuple[str, ...] = ()
     """One of these checks must have passed lately, and nothing have happened since."""
     temperature: bool = False
+    by_hand: bool = False
+    """A staff out of plumb or a finger on the key shows in its readings."""
+    tracks: bool = False
+    """It follows a prism."""
+    shaded: bool = False
+    """Sun on the instrument moves what is checked."""
+    through_air: bool = False
+    """It sights so far that heat shimmer and the ground between matter."""
 
 
 NOTHING_NEEDED = Needs()
@@ -69,6 +80,17 @@ def circumstances(document: Envelope, needs: Needs, prerequisites: Prerequisites
         found.weak.append(("wind", text))
     if needs.temperature:
         found.weak += _temperature(document)
+    if needs.by_hand and outcome.staff_held == "hand":
+        found.weak.append(("staff-by-hand", "Staff held by hand: rock it gently and read the smallest."))
+    if needs.by_hand and outcome.distances_by == "paced":
+        found.weak.append(("paced", "Distances paced: measure them where the result is close to a limit."))
+    if needs.tracks and outcome.regained == "no":
+        text = "It did not find the hidden prism again: clean its glass and the prism, and try again before work."
+        found.weak.append(("not-regained", text))
+    if needs.shaded and outcome.sky == "sun":
+        found.weak.append(("sun-on-it", "Sun on the instrument moves its axes: shade it, wait 10 minutes, then read."))
+    if needs.through_air:
+        _through_air(document, found)
     if needs.proved_first:
         found.proved = any(
             earlier.check in needs.proved_first and _passed(earlier, document.before_at) for earlier in document.before
@@ -81,6 +103,20 @@ def circumstances(document: Envelope, needs: Needs, prerequisites: Prerequisites
             if not passed.intersection(kinds)
         ]
     return found
+
+
+def _through_air(document: Envelope, found: Circumstances) -> None:
+    """Heat shimmer: strong must wait, some makes pointings scatter more; hard ground in the sun is named."""
+    outcome = document.conditions
+    if outcome.shimmer == "strong":
+        found.blocked.append(("shimmer", "Strong heat shimmer: wait for cloud or for the early morning, then read."))
+        return
+    factor = SHIMMER_FACTOR.get(outcome.shimmer or "", 1.0)
+    if factor > 1:
+        found.weak.append(("shimmer", f"Heat shimmer: expect about {factor:g} times the usual scatter."))
+    if outcome.ground in HARD_GROUND and outcome.sky != "cloud":
+        text = "Sun on hard ground: the air above it bends the sight. Sight over grass, or well above the ground."
+        found.weak.append(("hot-ground", text))
 
 
 def _temperature(document: Envelope) -> list[CodedPair]:
@@ -116,6 +152,9 @@ def prior_dof(document: Envelope) -> float:
 
 
 def noise_factor(document: Envelope) -> float:
-    """By what factor this instrument scatters more or less than its default spread."""
+    """By what factor readings scatter more or less than the default spread: what earlier tests taught, and the air today.
+
+    No unit.
+    """
     noise = document.instrument.noise
-    return noise.factor if noise else 1.0
+    return (noise.factor if noise else 1.0) * SHIMMER_FACTOR.get(document.conditions.shimmer or "", 1.0)

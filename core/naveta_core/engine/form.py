@@ -40,6 +40,8 @@ class Group:
     """A look that comes before the first reading."""
     more: str = ""
     """What one more row is called here, where that is not what the table says."""
+    page: str = ""
+    """The page of a long sheet it stands on, by its title; without one, on the page before it."""
 
     def as_dict(self, table: FieldTable) -> Data:
         """What the web lays out."""
@@ -50,7 +52,14 @@ class Group:
         of["struck"] = f"{parent}.{self.struck}" if self.struck else ""
         each = self.path.rpartition("[*]")[0]
         of["each"] = self._each(table, each) if each else None
-        return {**of, "title": self.title, "note": self.note, "setting": self.setting, "before": self.before}
+        return {
+            **of,
+            "title": self.title,
+            "note": self.note,
+            "setting": self.setting,
+            "before": self.before,
+            "page": self.page,
+        }
 
     def _each(self, table: FieldTable, path: str) -> Data:
         listed = table.at(path.removeprefix("observations."))
@@ -112,7 +121,7 @@ class Method:
     in_feet: Data | None = None
     """What it begins with where lengths are typed in feet."""
     needs: tuple[tuple[str, tuple[str, ...]], ...] = ()
-    """Facts of the instrument this method wants, where they are known: (name, what it may be)."""
+    """Facts of the instrument this method needs, where they are known: (name, what it may be)."""
 
     def suits(self, instrument: Instrument) -> bool:
         """Whether an instrument, given as a document's `instrument`, can be taken by this method."""

@@ -37,6 +37,8 @@ from ..results import (
 )
 from ..stats.decision import Grade
 from ..units.formatting import bound, length_words
+from .check_off import ITEMS
+from .circumstance_fields import CIRCUMSTANCES
 from .conditions import NOTHING_NEEDED, Circumstances, Needs, Prerequisites, circumstances
 from .fields import FieldTable, Where, table_of
 from .form import Group, Method
@@ -63,16 +65,6 @@ class SheetProgress:
     """What a look found, before anything is read."""
 
 
-@dataclass(frozen=True, slots=True)
-class RequiredConditions:
-    """Which circumstances a kind asks for before it begins."""
-
-    minutes_on: bool = False
-    support: bool = False
-    wind: bool = False
-    temperature: bool = True
-
-
 def _any(_instrument: Instrument) -> bool:
     return True
 
@@ -83,6 +75,15 @@ def _nothing(_document: Any) -> Needs:
 
 def _nothing_yet(_document: Any, _read: Any) -> SheetProgress:
     return SheetProgress()
+
+
+@dataclass(frozen=True, slots=True)
+class LimitedQuantity:
+    """A quantity a check judges: what a limit can be set for. In the unit named."""
+
+    name: str
+    label: str
+    unit: str
 
 
 @dataclass(frozen=True)
@@ -99,6 +100,7 @@ class Kind:
     applies_to: tuple[str, ...]
     minutes: int
     interval_days: int
+    """Default rule: how long a pass holds."""
     bring: tuple[str, ...]
     before_you_start: tuple[str, ...]
     who_adjusts: tuple[str, ...]
@@ -121,18 +123,35 @@ class Kind:
     """How what was found is turned, stored or repaired."""
     prerequisites: Prerequisites = ()
     """What should be fresh before this one: (kinds of which one will do, what to look at first)."""
-    required_conditions: RequiredConditions = field(default_factory=RequiredConditions)
+    limited: tuple[LimitedQuantity, ...] = ()
+    """What it judges, and a firm may set limits for."""
+    conditions: tuple[str, ...] = ("temperature_c",)
+    """Circumstances its sheet asks for, by their names."""
+    check_off: tuple[str, ...] = ()
+    """What its sheet offers to tick, by code."""
     unit: str = "arcsec"
     """Of the main quantity: arcsec, mm, div or ppm."""
     blocks_release: bool = True
-    """Whether an instrument on which this was never done, or long ago, has to be checked first before it goes out.
-    Opening rule until planning brings its own: a bad finding of any check holds it too."""
+    """Whether an instrument on which this was never done, or long ago, has to be checked first before it goes out. A bad
+    finding of any check holds it too."""
+    due_after: tuple[str, ...] = ()
+    """Default rule: events after which it is due, beside those that bear on every check."""
+    before_large_jobs: bool = False
+    """Default rule: whether it is made before a large job."""
+    temperature_step_c: float | None = None
+    """Default rule: how far the temperature may lie from the one it was made at."""
     scheduled: bool = True
     """Whether it comes due: what is taken only when it is wanted is never overdue."""
+    layout: str = ""
+    """What is set out for it on site and serves the same check of other instruments too, in words; "" where nothing is."""
+    layout_minutes: int = 0
+    """Of `minutes`, those that setting it out takes."""
+    set_up_minutes: int = 0
+    """Of `minutes`, those that setting up the instrument takes: other checks in the same set-up save them."""
     order: int = 50
     """In which order the checks of an instrument make sense: what others depend on comes first."""
     quick: tuple[str, int] | None = None
-    """Of a check that belongs into the check before the work: the method it is taken by in there, and its minutes."""
+    """Of a check that belongs into the pre-work check: the method it is taken by in there, and its minutes."""
     as_left_inputs: tuple[str, ...] = ()
     """Figures of the as-found that its as-left holds itself against: they go into `observations.found`."""
     carried: tuple[str, ...] = ()
@@ -318,7 +337,9 @@ class Kind:
             "allows_repeat": self.allows_repeat,
             "repeat_label": self.repeat_label,
             "quick": None if self.quick is None else {"method": self.quick[0], "minutes": self.quick[1]},
-            "required_conditions": asdict(self.required_conditions),
+            "limited": [asdict(quantity) for quantity in self.limited],
+            "check_off": [ITEMS[code].as_dict() for code in self.check_off],
+            "conditions": [CIRCUMSTANCES[name].as_dict() for name in self.conditions],
             "methods": [method.as_dict(self.table, before) for method in self.methods],
             "groups": [entry.as_dict(self.table) for entry in self.general],
         }

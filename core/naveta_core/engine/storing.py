@@ -1,4 +1,4 @@
-"""Values stored in the instrument: noted before, calculated again with the sign it wants, proved by a second round.
+"""Values stored in the instrument: noted before, calculated again with the sign it needs, proved by a second round.
 
 What is found is what is left over while the stored corrections are on; while they are off it is the whole. An instrument
 that stores the error takes old + found, one that stores the correction old − found (or found, −found, when they were off).

@@ -141,7 +141,7 @@ class Judgement:
         "more-will-not-do",
         "More readings alone will not help: check the conditions of the test.",
     )
-    """What is said where no more readings settle it."""
+    """What is said where no more readings decide it."""
     service_text: str = "Send it to service with this result."
 
 
@@ -320,7 +320,7 @@ def offers_adjusting(quantity: JudgedQuantity) -> bool:
 
 
 def _to_conclude(judgement: Judgement, quantity: JudgedQuantity) -> list[CodedText]:
-    """How many more would settle it, when a handful can."""
+    """How many more would decide it, when a handful can."""
     limits, value, taken = quantity.limits, abs(quantity.estimate.value), judgement.taken
     for more in range(1, MOST_MORE + 1):
         b = pooled(
@@ -378,23 +378,23 @@ def repeats_of(spread: Spread) -> Repeats:
     return Repeats(squares=spread.squares, dof=spread.dof)
 
 
-def limits_from(document: Envelope, name: str, opening: Limits) -> Limits:
-    """The limits stated in the document for a quantity, else the opening ones."""
+def limits_from(document: Envelope, name: str, default: Limits) -> Limits:
+    """The limits stated in the document for a quantity, else the default ones."""
     own = document.limits.get(name)
     if own is None:
-        return opening
+        return default
     watch = own.watch if own.watch is not None else own.use
-    adjust = own.adjust if own.adjust is not None else max(watch, opening.adjust)
-    return Limits(own.use, watch, adjust, own.source or "stated in the document", opening.adjustable)
+    adjust = own.adjust if own.adjust is not None else max(watch, default.adjust)
+    return Limits(own.use, watch, adjust, own.source or "stated in the document", default.adjustable)
 
 
-def raised(opening: Limits, least: float, unit: str, what: str) -> Limits:
+def raised(default: Limits, least: float, unit: str, what: str) -> Limits:
     """A default limit that lies below what such a test can prove at its best, raised to that, and said.
 
     Least in the unit of the limits.
     """
-    if opening.use >= least:
-        return opening
-    why = f"{opening.source}: {bound(opening.use, unit)} cannot be shown, {what} shows no better than {bound(least, unit)}"
-    share = opening.watch / opening.use
-    return Limits(least, least * share, max(opening.adjust, least * share), why, opening.adjustable)
+    if default.use >= least:
+        return default
+    why = f"{default.source}: {bound(default.use, unit)} cannot be shown, {what} shows no better than {bound(least, unit)}"
+    share = default.watch / default.use
+    return Limits(least, least * share, max(default.adjust, least * share), why, default.adjustable)

@@ -7,19 +7,20 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ..checks import KINDS
-from ..documents.envelope import Earlier, Instrument, LimitSet, Noise
+from ..documents.envelope import DueCheck, Earlier, Instrument, LimitSet, Noise
 from ..documents.instrument_context import InstrumentContext
 from ..stats.estimate import Spread
 from ..stats.noise import learned_noise
 from .entries import HistoryEntry, PastCheck, PastControl, PastEvent, PastSetUp
-from .standing import ADJUSTED, BEARING_EVENTS, FALLS
+from .facts import ADJUSTED, FALLS
 
 MOST_EARLIER = 5
 """Earlier results of one kind that a document carries."""
 CONTROL_LENGTH = 12
 LEARNING_FROM = 12
 ACCEPTED = ("use", "watch", "adjust")
-CUTTING_EVENTS = (*BEARING_EVENTS, ADJUSTED)
+CUTTING_EVENTS = ("knock", "drop", "topple", "held", "service-in", ADJUSTED)
+"""What was found before these says nothing of the instrument after them. A service sets stored values back too."""
 StoredValues = dict[str, float | str]
 
 
@@ -146,7 +147,11 @@ def noise_of(history: Sequence[HistoryEntry], kind: str) -> Noise | None:
 
 
 def instrument_context(
-    stated: Instrument, limits: Mapping[str, LimitSet], history: Sequence[HistoryEntry]
+    stated: Instrument,
+    limits: Mapping[str, LimitSet],
+    history: Sequence[HistoryEntry],
+    work_limits: Mapping[str, Mapping[str, LimitSet]] | None = None,
+    due: Sequence[DueCheck] = (),
 ) -> InstrumentContext:
     """What is known of an instrument when the next document of it is completed."""
     kinds = sorted({record.kind for record in history if isinstance(record, PastCheck)})
@@ -154,8 +159,10 @@ def instrument_context(
     return InstrumentContext(
         instrument=stated,
         limits=dict(limits),
+        work_limits=work_limits or {},
         noise=noise,
         before=tuple(earlier_checks(history)),
         control=tuple(earlier_control(history)),
         stored={"set-up": stored_values(history)},
+        due=tuple(due),
     )

@@ -15,7 +15,7 @@ from pydantic import Field, TypeAdapter
 from ..checks import KINDS
 from ..results import Answer, Repeats
 from ..stats.decision import Grade
-from .standing import NOT_LOOKED, check_record_of, clears
+from .facts import NOT_LOOKED, check_record_of, clears
 from .summary import RecordSummary
 
 Figure = float | str | bool | None

@@ -1,4 +1,4 @@
-"""After a bad finding: what was done with the instrument since it was last good, and what that may have cost."""
+"""After a bad finding: what was done with the instrument since it was last good, and what the error may have caused."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from datetime import datetime
 
 from ..results import Reason
 from ..units.formatting import count
-from .standing import CheckRecord, EventRecord, clears, day_words
+from .facts import CheckRecord, EventRecord, clears, day_words
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ..documents.envelope import Envelope, InOwnUnit, Part
+from ..documents.envelope import DueCheck, Envelope, InOwnUnit, Part
 from ..stats.decision import Grade
 
 MOST_STEPS = 12
@@ -37,4 +37,6 @@ class ReadinessCheck(Envelope):
     """A pre-work check."""
 
     kind: Literal["pre-survey"]
+    due: list[DueCheck] = Field(default=[], max_length=40)
+    """What was due for the instrument when; the server states it."""
     observations: ReadinessObservations

@@ -82,7 +82,7 @@ def preview(document: ReadinessCheck) -> ReadinessPreview:
         missing=parser.missing,
         wanted=parser.wanted(),
         faults=parser.faults,
-        proposed=propose(document.instrument, document.before, document.before_at, o.minutes),
+        proposed=propose(document.instrument, document.before, document.before_at, o.minutes, document.due),
         progress=_so_far(o.steps),
         **reduced,
     )

@@ -1,4 +1,4 @@
-"""What the core answers of a check before the work."""
+"""What the core answers of a pre-work check."""
 
 from __future__ import annotations
 

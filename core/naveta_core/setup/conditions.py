@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..engine.check_off import ITEMS, SET_UP
 from ..units.formatting import joined
 from .document import SetUpDocument
 from .methods import SET_UP_METHODS
@@ -21,6 +22,21 @@ GROUND = {
     "floor": "a floor",
     "frozen": "frozen ground",
 }
+MARKS = {
+    "nail": "a nail",
+    "tack": "a tack in a peg",
+    "cross": "a cut cross",
+    "bolt": "a bolt",
+    "pipe": "a pipe",
+    "other": "another mark",
+}
+MARK_CONDITION = {"good": "in good condition", "loose": "loose", "leaning": "leaning", "damaged": "damaged"}
+DIRECTIONS = {
+    "point": "to a control point",
+    "compass": "by compass",
+    "arbitrary": "arbitrary",
+    "earlier-job": "as in an earlier job",
+}
 WIND = {"calm": "calm", "breeze": "a breeze", "strong": "strong wind"}
 
 
@@ -29,13 +45,30 @@ def circumstances(document: SetUpDocument, passes: int) -> list[SetUpDetail]:
     o = document.observations
     method = "Recorded afterwards" if o.quick else SET_UP_METHODS[o.method].title
     levelled = "" if SET_UP_METHODS[o.method].for_levels else f", {LEVEL_TYPES[o.options.level_type]}"
-    rows = [("Method", f"{method}{levelled}"), ("Set up on", _stood_on(document)), ("Weather", _weather(document))]
+    rows = [
+        ("Method", f"{method}{levelled}"),
+        ("Mark", _mark(document)),
+        ("Set up on", _stood_on(document)),
+        ("Weather", _weather(document)),
+    ]
     if passes:
         rows.append(("Passes of levelling and centring", str(passes)))
     if o.zero.reading is not None and str(o.zero.reading).strip():
         sense = "" if o.zero.counts == "clockwise" else ", counted anticlockwise"
-        rows.append((f"Start on {o.zero.target.strip() or 'the reference'}", f"{str(o.zero.reading).strip()}{sense}"))
+        kept = f", {DIRECTIONS[o.zero.direction]}" if o.zero.direction else ""
+        start = f"Start on {o.zero.target.strip() or 'the reference'}"
+        rows.append((start, f"{str(o.zero.reading).strip()}{sense}{kept}"))
+    ticked = [ITEMS[code].text for code in SET_UP if code in document.checked_off]
+    rows.append(("Checked off", " ".join(ticked)))
     return [SetUpDetail(label=label, text=text) for label, text in rows if text]
+
+
+def _mark(document: SetUpDocument) -> str:
+    """What kind of mark, in what condition, and what its lean puts between head and ground."""
+    mark = document.observations.mark
+    lean = f"its head {mark.lean_mm:g} mm from where it enters the ground" if mark.lean_mm else ""
+    rows = [MARKS.get(mark.kind or "", ""), MARK_CONDITION.get(mark.condition or "", ""), lean]
+    return ", ".join(row for row in rows if row)
 
 
 def _stood_on(document: SetUpDocument) -> str:

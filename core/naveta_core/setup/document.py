@@ -21,6 +21,9 @@ class Mark(Part):
 
     name: str = Field(default="", max_length=40)
     kind: Literal["nail", "tack", "cross", "bolt", "pipe", "other"] | None = None
+    condition: Literal["good", "loose", "leaning", "damaged"] | None = None
+    lean_mm: Annotated[float, Field(ge=0, le=200), InOwnUnit] | None = None
+    """How far its head is from where it enters the ground."""
     note: str = Field(default="", max_length=200)
     free: bool = False
 
@@ -112,6 +115,8 @@ class Zero(Part):
     """The direction started from, as the circle reads it, and which way it counts."""
 
     target: str = Field(default="", max_length=40)
+    direction: Literal["point", "compass", "arbitrary", "earlier-job"] | None = None
+    """What the direction is: to a control point, by compass, of no meaning, or as an earlier job had it."""
     reading: Typed | None = None
     counts: Literal["clockwise", "anticlockwise"] = "clockwise"
 

@@ -1,4 +1,4 @@
-"""A judged set-up in words: the finding, the figures shown, what the remainder costs, how it was calculated."""
+"""A judged set-up in words: the finding, the figures shown, what the remaining error causes, how it was calculated."""
 
 from __future__ import annotations
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 from .. import __version__
 from ..cautions import cautions
 from ..documents.envelope import Work
+from ..engine.check_off import ITEMS, SET_UP
 from ..engine.work import words_of
 from ..units.lengths import in_unit
 from .answers import advice_at, by_eye, by_rounds
@@ -16,10 +17,10 @@ from .context import TripodGeometry
 from .document import LevelReadings, SetUpDocument
 from .methods import SetUpMethod, method_of, steps_of
 from .reading import passes
-from .results import Guide, LaserOn, MethodStep, StepAtHand
+from .results import CheckOffItem, Guide, LaserOn, MethodStep, StepAtHand
 from .site import site_of
 from .steps import STEPS, SetUpStep
-from .tips import tips
+from .tips import RECHECK_MINUTES, tips
 from .tolerance import last_of, within_tolerance
 from .trial import trial
 
@@ -62,6 +63,8 @@ def guide(document: SetUpDocument, step: str | None = None) -> Guide:
         next_title=STEPS[following].short_title if following else None,
         may_skip=is_enough or not o.options.strict,
         tips=tips(document, at),
+        check_off=_to_tick(at, following),
+        recheck_minutes=RECHECK_MINUTES.get(document.conditions.ground or ""),
         trial=trial(document, here, last),
         unit=words_of(document).name,
         usual=_usual(document),
@@ -71,6 +74,13 @@ def guide(document: SetUpDocument, step: str | None = None) -> Guide:
         site=site_of(document, here, last, advice),
         core_version=__version__,
     )
+
+
+def _to_tick(at: str, following: str | None) -> list[CheckOffItem]:
+    """What is ticked off at a step: what comes before at the first, clamps at the fine level, what comes last at the end."""
+    shown = {"lay-out": ("battery",), "mount": ("tribrach-locked",), "circular": ("clamps",)}.get(at, ())
+    codes = shown if following else tuple(code for code in SET_UP if ITEMS[code].when == "end")
+    return [CheckOffItem.model_validate(ITEMS[code].as_dict()) for code in codes]
 
 
 def _usual(document: SetUpDocument) -> dict[str, str]:

@@ -1,4 +1,4 @@
-"""One state of a set-up, what a person then sees, and what each act does to it.
+"""One state of a set-up, what a person then sees, and what each move does to it.
 
 The tribrach's plate lies on the head and slides on it; the screws' tips stand in the plate. The standing axis passes
 through the plate's middle whatever the screws do, so turning a screw turns the instrument about that point. Slid
@@ -35,7 +35,7 @@ from .tripod import LEGS, Feet, Legs, Pose, hold, legs_of, level_pose
 
 
 class OutOfReachError(ValueError):
-    """An act beyond what leg, screw or slide can do; the text says which."""
+    """A move beyond what leg, screw or slide can do; the text says which."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -252,9 +252,9 @@ def limits_of(document: SetUpDocument) -> dict[str, Limits]:
     half_division = o.level.sensitivity_arcsec_per_div / 2.0 if o.level.by == "plate" else 0.0
     tilt = 30.0 if compensated else max(10.0, half_division)
     why = "default limit with compensator on" if compensated else "default limit without compensator"
-    opening = {"tilt_arcsec": (tilt, why), "centring_mm": _centring_limit(document)}
+    default = {"tilt_arcsec": (tilt, why), "centring_mm": _centring_limit(document)}
     limits = {}
-    for name, (use, source) in opening.items():
+    for name, (use, source) in default.items():
         if name in given:
             found = given[name]
             watch = found.watch or found.use

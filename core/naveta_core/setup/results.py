@@ -139,6 +139,14 @@ class LaserOn(Answer):
     text: str
 
 
+class CheckOffItem(Answer):
+    """Something to tick; `when`: before, or at the end."""
+
+    code: str
+    text: str
+    when: str
+
+
 class Guide(Answer):
     """Where somebody is in a set-up, and what to do now."""
 
@@ -152,6 +160,10 @@ class Guide(Answer):
     next_title: str | None
     may_skip: bool
     tips: list[Reason]
+    check_off: list[CheckOffItem]
+    """What the step at hand offers to tick."""
+    recheck_minutes: int | None
+    """After how long it is checked again on soft ground."""
     trial: Trial | None
     unit: str
     """Of lengths, as it is written behind a number."""

@@ -34,7 +34,7 @@ _ALL = (
         "place",
         "Mark, list, battery, spare, adjusting pin, rain cover.",
         "Read the point number at the mark aloud and compare it with your list. Battery in, spare in your pocket.",
-        "A missing item costs a minute now, a walk back later.",
+        "A missing item: a minute now, a walk back later.",
         "A number painted differently from the list: PC-14 and PC-41.",
         ("traffic", "battery"),
         "equipment laid out",

@@ -29,6 +29,9 @@ GROUND = {
 }
 """What the ground asks for. The keys are what `conditions.ground` may say."""
 
+RECHECK_MINUTES = {"earth": 15, "grass": 10, "gravel": 15, "asphalt": 10, "frozen": 10}
+"""After how long bubble and mark are looked at again where feet sink. Ours; experience, not measured. Minutes."""
+
 MATERIAL_IN_HEAT = {
     "aluminium": "Aluminium legs expand on the sunny side: shade them, or check the bubble before every set.",
     "wood": "Wooden legs are stable in sun; wet ones swell, so test every clamp.",

@@ -77,6 +77,14 @@ def worst(grades: Sequence[Grade]) -> Grade:
     return max(grades, key=ORDER.index)
 
 
+def wandering(use: float, days: float) -> float:
+    """The variance that slow wandering gives an error in so many days: 0.3 of its limit in three months, at least 0.1 of it.
+
+    use: the limit; the variance is in its unit, squared.
+    """
+    return max((0.3 * use) ** 2 * days / DAYS_PER_MONTH / 3, (0.1 * use) ** 2)
+
+
 @dataclass(frozen=True, slots=True)
 class Evidence:
     """An earlier result graded `use` in the same stretch of history. In any unit, the same as what it is held against."""
@@ -97,8 +105,7 @@ def confirmed_by_record(estimate: Estimate, limits: Limits, earlier: Evidence) -
         return None
     if not 0 <= earlier.days_ago <= EVIDENCE_DAYS or (earlier.kelvin_between or 0) > EVIDENCE_KELVIN:
         return None
-    wandering = max((0.3 * limits.use) ** 2 * earlier.days_ago / DAYS_PER_MONTH / 3, (0.1 * limits.use) ** 2)
-    v0 = earlier.sigma**2 + wandering
+    v0 = earlier.sigma**2 + wandering(limits.use, earlier.days_ago)
     if abs(estimate.value - earlier.value) > 1.645 * hypot(estimate.sigma, sqrt(v0)):
         return None
     w1, w0 = 1 / estimate.sigma**2, 1 / v0

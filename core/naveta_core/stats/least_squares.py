@@ -70,7 +70,7 @@ def _normal(columns: Sequence[Sequence[float]]) -> Matrix:
 
 
 def step(design: Matrix, observed: Sequence[float]) -> list[float]:
-    """The unknowns alone, as an iteration wants them. ZeroDivisionError when they cannot be given.
+    """The unknowns alone, as an iteration needs them. ZeroDivisionError when they cannot be given.
 
     Observed in any unit.
     """

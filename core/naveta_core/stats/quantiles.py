@@ -17,7 +17,7 @@ from statistics import NormalDist
 
 _LARGE_DOF = 100.0
 _MOST_DOF = 300.0
-"""F has all but settled by then."""
+"""F hardly changes from there on."""
 _TOLERANCE = 1e-10
 _MOST_STEPS = 80
 _EPS = 1e-15
@@ -30,7 +30,7 @@ _MOST_TERMS = 2000
 def t_quantile(probability: float, dof: float) -> float:
     """t with P(T <= t) = probability (above 0.5), for `dof` > 0."""
     if not 0.5 < probability < 1 or dof <= 0:
-        raise ValueError(f"t quantile wants 0.5 < p < 1 and dof > 0, not p={probability}, dof={dof}")
+        raise ValueError(f"t quantile needs 0.5 < p < 1 and dof > 0, not p={probability}, dof={dof}")
     return _t(probability, _rounded(dof))
 
 
@@ -38,14 +38,14 @@ def t_quantile(probability: float, dof: float) -> float:
 def f_quantile(probability: float, dof_over: float, dof_under: float) -> float:
     """F with P(X <= F) = probability, for both degrees of freedom > 0."""
     if not 0 < probability < 1 or dof_over <= 0 or dof_under <= 0:
-        raise ValueError(f"F quantile wants 0 < p < 1 and dof > 0, not p={probability}, dof={dof_over}, {dof_under}")
+        raise ValueError(f"F quantile needs 0 < p < 1 and dof > 0, not p={probability}, dof={dof_over}, {dof_under}")
     return _f(probability, min(_rounded(dof_over), _MOST_DOF), min(_rounded(dof_under), _MOST_DOF))
 
 
 def chi2_quantile(probability: float, dof: float) -> float:
     """x with P(X <= x) = probability, for `dof` > 0."""
     if not 0 < probability < 1 or dof <= 0:
-        raise ValueError(f"chi-square quantile wants 0 < p < 1 and dof > 0, not p={probability}, dof={dof}")
+        raise ValueError(f"chi-square quantile needs 0 < p < 1 and dof > 0, not p={probability}, dof={dof}")
     return _chi2(probability, min(_rounded(dof), _MOST_DOF))
 
 

@@ -56,7 +56,7 @@ def solve(rows: Sequence[Observation], within: float, between: float, dof: float
 
 
 def outlier_in(solved: Solved) -> int | None:
-    """The observation that is an outlier from the others, or None; wants two redundant ones to be named."""
+    """The observation that is an outlier from the others, or None; needs two redundant ones to be named."""
     found, nu = solved.fit, solved.fit.redundancy
     if nu < 2:
         return None

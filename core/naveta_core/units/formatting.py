@@ -98,6 +98,11 @@ def capital(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
+def closed(text: str) -> str:
+    """A sentence with its full stop."""
+    return text if text.endswith((".", "!", "?")) else f"{text}."
+
+
 def joined(parts: list[str]) -> str:
     """'a', 'a and b', 'a, b and c'."""
     if len(parts) < 2:

@@ -170,6 +170,7 @@ QUESTIONS: tuple[Data, ...] = (
         "advice": "bob",
         "views": [{"bearing_deg": 0, "left_mm": -3, "right_mm": 2}, {"bearing_deg": 90, "left_mm": 0, "right_mm": 1}],
     },
+    {"advice": "head-tilt", "tilt_deg": 2.5},
     {"advice": "lean", "lean_deg": 0.5, "stands_out_mm": 300},
     {"advice": "turned-angle", "start": "10.0000", "end": "102.4305"},
     {"advice": "square", "one_m": 3, "two_m": 4, "diagonal_m": 5},

@@ -281,7 +281,7 @@ class TestAngles:
 def test_they_never_come_due_but_what_they_found_bad_holds() -> None:
     from datetime import UTC, date, datetime
 
-    from naveta_core.history.standing import CheckRecord
+    from naveta_core.history.facts import CheckRecord
 
     level = {"kind": "level"}
     passed = CheckRecord("two-peg", datetime(2027, 2, 20, 8, tzinfo=UTC), "use")

@@ -16,7 +16,7 @@ from naveta_core.engine.parser import Parser
 from naveta_core.engine.repeats import Repeated, demand_opposite, last_repeat
 from naveta_core.errors import Refused
 from naveta_core.geometry import widest_deg
-from naveta_core.history.standing import CheckRecord, EventRecord
+from naveta_core.history.facts import CheckRecord, EventRecord
 from naveta_core.registry import parse
 
 from ..plain import before_of, methods_for, standing

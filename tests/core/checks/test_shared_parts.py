@@ -15,6 +15,7 @@ from scipy import stats
 from naveta_core.checks import KINDS
 from naveta_core.checks.circular_vial import CircularVial
 from naveta_core.documents.csv_io import TableFaults
+from naveta_core.engine.circumstance_fields import CIRCUMSTANCES
 from naveta_core.engine.conditions import Needs, circumstances
 from naveta_core.engine.converging import converging, read_points
 from naveta_core.engine.fields import Where
@@ -23,12 +24,14 @@ from naveta_core.engine.repeats import by_repeat, ground_mark, turned_vector
 from naveta_core.engine.verdict import JudgedQuantity, Judgement, grade_of, limits_from, next_of
 from naveta_core.errors import Refused
 from naveta_core.geometry import angle_between_deg, widest_deg
+from naveta_core.registry import parse
 from naveta_core.results import Figures
 from naveta_core.stats.decision import Limits
 from naveta_core.stats.estimate import Estimate, Spread
 from naveta_core.stats.row_fit import outlier_in, solve
 from naveta_core.stats.straight_line import straight
 from naveta_core.units.formatting import aside, bound, size
+from naveta_sim import simulate
 
 
 class TestTypedNumbers:
@@ -151,6 +154,39 @@ class TestCircumstances:
         assert self.of(Needs(firm_stand=True), steady=False) == ["stand-not-steady"]
         assert self.of(Needs(firm_stand=True), support="tripod") == ["tripod-stand"]
         assert self.of(Needs(firm_stand=True), support="pillar") == []
+
+    def test_sun_and_shimmer_matter_to_what_sights_through_the_air(self) -> None:
+        air = Needs(through_air=True)
+        assert self.of(Needs(), sky="sun", shimmer="strong", ground="asphalt") == []
+        assert self.of(Needs(shaded=True), sky="sun") == ["sun-on-it"]
+        assert self.of(Needs(shaded=True), sky="shaded") == []
+        assert self.of(air, shimmer="some") == ["shimmer"]
+        assert self.of(air, ground="asphalt", sky="shaded") == ["hot-ground"]
+        assert self.of(air, ground="asphalt") == ["hot-ground"]
+        assert self.of(air, ground="asphalt", sky="cloud") == []
+        assert self.of(Needs(by_hand=True), staff_held="hand", distances_by="paced") == ["staff-by-hand", "paced"]
+        assert self.of(Needs(by_hand=True), staff_held="bipod", distances_by="steel") == []
+        assert self.of(Needs(tracks=True), regained="no") == ["not-regained"]
+        assert self.of(air, ground="grass", sky="sun") == []
+
+    def test_strong_shimmer_waits_and_some_widens_the_scatter(self) -> None:
+        def two_face(**conditions: Any) -> Any:
+            document = simulate("two-face", random.Random(3), {"c": 3.0})
+            given = {**document, "conditions": {"minutes_on": 10, **conditions}}
+            return KINDS["two-face"].reduce(parse(json.dumps(given).encode())).plain()
+
+        plain, some, strong = two_face(), two_face(shimmer="some"), two_face(shimmer="strong")
+        assert strong["verdict"]["grade"] == "repeat"
+        assert some["result"]["collimation_arcsec"] == plain["result"]["collimation_arcsec"]
+        widened = some["result"]["sigma_collimation_arcsec"] / plain["result"]["sigma_collimation_arcsec"]
+        assert 1.0 < widened <= 1.5, "the prior is pooled with what the repeats show"
+
+    def test_every_circumstance_a_check_asks_is_a_field_of_conditions_that_takes_its_answers(self) -> None:
+        for kind in KINDS.values():
+            for name in kind.conditions:
+                for value, _ in CIRCUMSTANCES[name].options or (("12", ""),):
+                    data = {"kind": kind.name, "observations": {}, "conditions": {name: value}}
+                    assert kind.document.model_validate(data).conditions.model_dump()[name] is not None
 
     @pytest.mark.parametrize(
         ("grade", "days", "proved"), [("use", 3, True), ("watch", 30, True), ("use", 40, False), ("adjust", 3, False)]

@@ -134,7 +134,7 @@ def test_two_prisms_count_together() -> None:
 
 def test_hard_ground_is_minded_and_a_cold_instrument_waits() -> None:
     entry = simulate("tracker", random.Random(2), {})
-    assert "shimmer" in codes(reduced({**entry, "conditions": {"minutes_on": 20, "ground": "asphalt"}}))
+    assert "hot-ground" in codes(reduced({**entry, "conditions": {"minutes_on": 20, "ground": "asphalt"}}))
     cold = reduced({**entry, "conditions": {"minutes_on": 1}})
     assert (cold["verdict"]["grade"], codes(cold)[0]) == ("repeat", "not-warm")
     assert previewed(entry)["picture"]["draws"] == "circle"

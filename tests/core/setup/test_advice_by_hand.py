@@ -56,6 +56,9 @@ def test_more_than_the_slide_is_for_the_legs_and_a_tilted_head_is_given() -> Non
             {"advice": "instrument-height", "slope": "1.5234", "radius_mm": 100, "constant_mm": 20},
             {"height_m": 1.54011, "less_than_slope_mm": 3.29},
         ),
+        # Screws on 50 mm with 4 mm each way, a quarter kept: atan(3/50); at 2° 4 − 50·tan 2°.
+        ({"advice": "head-tilt", "tilt_deg": 2}, {"enough": True, "travel_left_mm": 2.25, "most_deg": 3.4}),
+        ({"advice": "head-tilt", "tilt_deg": 3.5}, {"enough": False, "travel_left_mm": 0.94}),
         # 30 mm · sin 10°
         ({"advice": "lean", "lean_deg": 10, "stands_out_mm": 30}, {"offset_mm": 5.21}),
         ({"advice": "pointing", "width_mm": 1, "distance_m": 15}, {"grain_arcsec": 13.751}),

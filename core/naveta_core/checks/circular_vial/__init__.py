@@ -8,8 +8,9 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import QUANTITY, CircularVial, read_document, where
 from .judge import CAUTIONS, bubble_to_middle, draw, judge, needs, progress_of
 
@@ -73,7 +74,8 @@ KIND = Kind(
     adjust=bubble_to_middle,
     applies_to=("level", "digital-level", "theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=3,
-    interval_days=90,
+    set_up_minutes=2,
+    interval_days=182,
     bring=(
         "The instrument on its tripod, feet pressed in",
         "The instrument's own adjusting pin, if you are allowed to adjust",
@@ -82,6 +84,7 @@ KIND = Kind(
     who_adjusts=("manager", "crew"),
     when_bad=WHEN_BAD,
     watch_condition="Set the bubble to its reversing point, not to the middle.",
+    limited=(LimitedQuantity("vial_error_mm", "Level vial error", "mm"),),
     main_quantity=QUANTITY,
     quantity_label="circular level",
     methods=(
@@ -117,7 +120,8 @@ KIND = Kind(
             needs=(("circular_vial_on", ("tribrach",)),),
         ),
     ),
-    required_conditions=RequiredConditions(wind=True),
+    conditions=("wind", "temperature_c"),
+    check_off=PACKED,
     why="You set up with this bubble first. If it is out by more than its ring, the compensator or the foot screws run out of range.",
     quick=("half-turn", 1),
     order=10,

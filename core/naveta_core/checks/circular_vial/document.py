@@ -54,7 +54,7 @@ class CircularVial(CheckDocument):
 
 
 class CircularVialFigures(Figures):
-    """What a vial is out by, and how the stand leant, in the vial and as angles where its sensitivity is known."""
+    """What a vial is out by, and how the stand was tilted, in the vial and as angles where its sensitivity is known."""
 
     vial_error_x_mm: float
     vial_error_y_mm: float

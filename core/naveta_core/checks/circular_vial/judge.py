@@ -56,9 +56,9 @@ def judge(document: CircularVial, read: BubblesRead, circumstances: Circumstance
     more = 0.0 if circumstances.proved else UNPROVED_MM * USUAL_SENSITIVITY / sensitivity
     found = find(document, read.bubbles, read.steps, turns=read.turns, conditions=circumstances, more_mm=more)
     scale = USUAL_SENSITIVITY / sensitivity
-    opening = Limits(0.5 * scale, 1.0 * scale, 5.0, f"default limit for a vial of {sensitivity:g}′ per 2 mm")
-    opening = raised(opening, provable_mm(turns=read.turns, more_mm=more), "mm", "a bubble read by eye")
-    limits = limits_from(document, QUANTITY, opening)
+    default = Limits(0.5 * scale, 1.0 * scale, 5.0, f"default limit for a vial of {sensitivity:g}′ per 2 mm")
+    default = raised(default, provable_mm(turns=read.turns, more_mm=more), "mm", "a bubble read by eye")
+    limits = limits_from(document, QUANTITY, default)
     place = aside(found.x, found.y)
     turn = (
         f"With the foot screws bring the bubble to its reversing point, {place}; then with the level vial screws to the middle."

@@ -93,7 +93,7 @@ def worked_of(read: BubblesRead, found: VialError) -> list[CalculationLine]:
 
 
 def cost_of(document: Envelope, found: VialError, sensitivity: float) -> Effect:
-    """What levelling by this vial costs, as an angle; sensitivity in minutes of arc per 2 mm."""
+    """The error of levelling by this vial, as an angle; sensitivity in minutes of arc per 2 mm."""
     out = minutes(found.estimate.value, sensitivity)
     range_ = document.instrument.compensator_range_arcmin
     if range_:

@@ -6,8 +6,9 @@ given in seconds, and per minute of tilt where that is known. A line that does n
 
 from __future__ import annotations
 
+from ...engine.check_off import LEVEL_SIGHTS
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import PLACES, QUANTITY, WORDS, CompensatorFunction, read_document, where
 from .judge import CAUTIONS, draw, judge, progress_of
 
@@ -47,7 +48,8 @@ KIND = Kind(
     title="Compensator",
     applies_to=("level", "digital-level"),
     minutes=8,
-    interval_days=90,
+    set_up_minutes=2,
+    interval_days=91,
     bring=("The level on its tripod, feet pressed in", "A staff on a firm point at 40 to 50 m, with its staff level"),
     before_you_start=(
         "Level out of its case for ten minutes.",
@@ -78,13 +80,14 @@ KIND = Kind(
         ),
     ),
     watch_condition="Use balanced sights and keep the bubble within the inner quarter of its ring.",
+    limited=(LimitedQuantity("largest_shift_arcsec", "Largest shift", "arcsec"),),
+    check_off=LEVEL_SIGHTS,
     main_quantity=QUANTITY,
     quantity_label="compensator",
     methods=(
         _method("five", "Five readings at each position", "Full: shows shifts of a few seconds.", 5),
         _method("two", "Two readings at each position", "Quick: shows a large compensator error only.", 2),
     ),
-    required_conditions=RequiredConditions(wind=False),
     why="The compensator levels the line of sight. One that sticks or follows the tilt gives wrong readings without warning.",
     allows_repeat=False,
     quick=("two", 4),

@@ -86,7 +86,7 @@ def worked_of(
 
 
 def work_of(document: CompensatorFunction, value: float) -> list[Effect]:
-    """What the shift costs, the bubble let run to its ring: as an error of the line of sight in unbalanced sights.
+    """The effect of the shift, the bubble let run to its ring: as an error of the line of sight in unbalanced sights.
 
     Value in arcsec.
     """

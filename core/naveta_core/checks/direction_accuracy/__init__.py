@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.check_off import ANGLE_SIGHTS
+from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from ..two_face import plunges
 from .document import MAIN, SERIES, SETS, TARGET_COUNTS, DirectionAccuracy, read_document, where
 from .judge import CAUTIONS, judge, needs
@@ -28,8 +30,8 @@ def _groups(circle: str, procedure: str) -> tuple[Group, ...]:
         for j in range(SETS):
             name = f"Set {j + 1}" if procedure == "simplified" else f"Series {i + 1}, set {j + 1}"
             path = f"observations.series[{i}].sets[{j}]"
-            groups.append(Group(f"{path}.left", f"{name}, face left", labels=labels))
-            groups.append(Group(f"{path}.right", f"{name}, back in face right", labels=labels))
+            groups.append(Group(f"{path}.left", f"{name}, face left", labels=labels, page=name))
+            groups.append(Group(f"{path}.right", f"{name}, back in face right", labels=labels, page=name))
     return tuple(groups)
 
 
@@ -93,6 +95,7 @@ KIND = Kind(
         ("impact-review", "Review affected work", "Closures measured in the meantime show the effect."),
     ),
     watch_condition="Where the standard deviation found is good enough, with more sets.",
+    limited=(LimitedQuantity("direction_sigma_arcsec", "Standard deviation of one direction", "arcsec"),),
     main_quantity=MAIN,
     quantity_label="one direction in both faces",
     methods=(
@@ -133,7 +136,8 @@ KIND = Kind(
             WEATHER,
         ),
     ),
-    required_conditions=RequiredConditions(minutes_on=True, support=True),
+    conditions=("minutes_on", "support", "temperature_c", *THROUGH_AIR),
+    check_off=ANGLE_SIGHTS,
     why="Shows the accuracy you reach with it: either not shown worse than stated, or shown worse.",
     blocks_release=False,
     scheduled=False,

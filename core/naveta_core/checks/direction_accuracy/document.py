@@ -104,7 +104,7 @@ class AccuracyRead:
 
 
 def marks_of(document: DirectionAccuracy) -> int:
-    """How many targets the procedure wants."""
+    """How many targets the procedure needs."""
     o = document.observations
     return TARGET_COUNTS[o.circle, o.procedure]
 

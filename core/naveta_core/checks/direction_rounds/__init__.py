@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.check_off import ANGLE_SIGHTS
+from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from ..two_face import plunges
 from .document import COLLIMATION, DirectionRounds, read_document, where
 from .judge import CAUTIONS, judge, needs, progress_of
@@ -19,7 +21,12 @@ REFERENCE = (
 
 def _round(index: int | str) -> Group:
     title = f"Set {index + 1}" if isinstance(index, int) else "Pointings"
-    return Group(f"observations.rounds[{index}].pointings", title, note="" if index else REFERENCE)
+    return Group(
+        f"observations.rounds[{index}].pointings",
+        title,
+        note="" if index else REFERENCE,
+        page="" if index == "*" else title,
+    )
 
 
 def _begin(targets: int, rounds: int) -> Data:
@@ -59,6 +66,7 @@ KIND = Kind(
     title="Rounds of directions",
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=20,
+    set_up_minutes=3,
     interval_days=365,
     bring=("Sharp targets all round, about as far away as in your work", "A firm set-up, in the shade"),
     before_you_start=(
@@ -82,6 +90,7 @@ KIND = Kind(
         ),
     ),
     watch_condition="Both faces only.",
+    limited=(LimitedQuantity("collimation_arcsec", "Collimation error c, from rounds", "arcsec"),),
     main_quantity=COLLIMATION,
     quantity_label="collimation error c, from rounds",
     methods=(
@@ -89,7 +98,8 @@ KIND = Kind(
         _method("four", "Four sets, three targets", "For higher accuracy.", 3, 4),
         _method("angle", "One angle, two sets", "Two targets only.", 2, 2),
     ),
-    required_conditions=RequiredConditions(minutes_on=True, support=True),
+    conditions=("minutes_on", "support", "temperature_c", *THROUGH_AIR),
+    check_off=ANGLE_SIGHTS,
     why="Directions for your work, and c at every target at the same time: it should be the same at all of them.",
     blocks_release=False,
     scheduled=False,

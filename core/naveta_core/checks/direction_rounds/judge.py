@@ -40,7 +40,7 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
 
 def needs(_document: DirectionRounds) -> Needs:
     """The circumstances this check depends on."""
-    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True, shaded=True, through_air=True)
 
 
 def judge(document: DirectionRounds, read: DirectionsRead, _circumstances: Circumstances) -> Judgement:

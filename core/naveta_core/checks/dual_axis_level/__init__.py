@@ -1,7 +1,7 @@
 """The index of an electronic level or compensator, apart from the tilt of the axis.
 
 along = T·u(θ) + i_along, across = T·u(θ + 90°) + i_across. Turned by half a turn a perfect one shows the same figures
-with opposite signs. A plate bubble read beside it is settled by the same half-turn: neither is taken on trust.
+with opposite signs. A plate bubble read beside it is judged by the same half-turn: neither is taken on trust.
 """
 
 from __future__ import annotations
@@ -9,8 +9,9 @@ from __future__ import annotations
 from typing import Any
 
 from ...documents.envelope import Instrument
+from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from ...engine.storing import stored_group, storing
 from .document import ACROSS, ALONG, STORED_FIGURES, DualAxisLevel, read_document, where
 from .judge import CAUTIONS, judge, needs, progress_of
@@ -62,7 +63,11 @@ KIND = Kind(
     adjust=storing(STORED_FIGURES),
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=4,
-    interval_days=30,
+    set_up_minutes=2,
+    interval_days=91,
+    before_large_jobs=True,
+    temperature_step_c=15.0,
+    due_after=("temperature-step", "control-jump"),
     bring=(
         "The instrument on a firm set-up, out of the sun",
         "The instrument's calibration routine, if you are allowed to store values",
@@ -92,6 +97,10 @@ KIND = Kind(
         ),
     ),
     watch_condition="Both faces only.",
+    limited=(
+        LimitedQuantity("index_along_arcsec", "Index error along the sight", "arcsec"),
+        LimitedQuantity("index_across_arcsec", "Index error across", "arcsec"),
+    ),
     main_quantity=ALONG,
     quantity_label="electronic level",
     methods=(
@@ -123,7 +132,8 @@ KIND = Kind(
             ),
         ),
     ),
-    required_conditions=RequiredConditions(minutes_on=True, support=True, wind=True),
+    conditions=("minutes_on", "support", "wind", "temperature_c", "sky"),
+    check_off=PACKED,
     why="Values that look small in one position can hide an index error. The turn by 180° separates index error from tilt.",
     quick=("half-turn", 2),
     order=30,

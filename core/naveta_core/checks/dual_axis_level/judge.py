@@ -40,7 +40,7 @@ def _limits(document: DualAxisLevel, name: str, read: LevelRead) -> Limits:
 
 def needs(_document: DualAxisLevel) -> Needs:
     """The circumstances this check depends on."""
-    return Needs(minutes_on=WARM_MINUTES, firm_stand=True, wind=True, temperature=True)
+    return Needs(minutes_on=WARM_MINUTES, firm_stand=True, wind=True, temperature=True, shaded=True)
 
 
 def judge(document: DualAxisLevel, read: LevelRead, circumstances: Circumstances) -> Judgement:
@@ -97,7 +97,7 @@ def _figures(solved: Solved, quantities: list[JudgedQuantity], bearing: float, s
 
 
 def _what_is_what(along: float, across: float, tilt: float) -> list[CodedText]:
-    """What of it is the instrument's, and in which order it is settled."""
+    """What of it is the instrument's, and in which order it is found."""
     own = f"Index error (constant when turned): {arcsec(along)} and {arcsec(across)}. Tilt (turns with it): {arcsec(tilt)}. Only the index error belongs to the instrument."
     order = "Correct this first, then do a two-face check: its index error enters there one to one, and storing it makes their stored values invalid."
     return [("index-and-tilt", own), ("order", order)]

@@ -76,7 +76,7 @@ def worked_of(read: LevelRead, solved: Solved, quantities: list[JudgedQuantity])
 
 
 def work_of(document: DualAxisLevel, along: float, across: float) -> list[Effect]:
-    """What an index costs at the sights of the work: one face, and where both faces help.
+    """The effect of an index at the sights of the work: one face, and where both faces help.
 
     Along and across in arcsec, high side forward and right positive.
     """

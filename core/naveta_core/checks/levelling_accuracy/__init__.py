@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.check_off import LEVEL_SIGHTS
+from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import MAIN, PAIRS, LevellingAccuracy, read_document, where
 from .judge import CAUTIONS, judge, needs
 from .text import draw, progress_of
@@ -22,7 +24,9 @@ PERMITTED = Group("observations", "Permitted for the task", ("permitted_mm",))
 
 def _pairs(index: int | str, title: str, count: int, note: str) -> Group:
     titles = tuple(f"Pair {number}" for number in range(1, count + 1))
-    return Group(f"observations.sets[{index}].pairs", title, row_titles=titles, note=note)
+    return Group(
+        f"observations.sets[{index}].pairs", title, row_titles=titles, note=note, page="" if index == "*" else title
+    )
 
 
 GENERAL = (Group("observations", "The test"), _pairs("*", "Pairs", 24, ""))
@@ -66,6 +70,9 @@ KIND = Kind(
         ("impact-review", "Review affected work", "Level lines closed in the meantime show the effect."),
     ),
     watch_condition="Where the standard deviation found is good enough.",
+    limited=(
+        LimitedQuantity("levelling_sigma_mm_per_km", "Standard deviation, 1 km of double-run levelling", "mm/km"),
+    ),
     main_quantity=MAIN,
     quantity_label="1 km of double-run levelling",
     unit="mm/km",
@@ -96,7 +103,8 @@ KIND = Kind(
             (SET_UP_AGAIN, TURNED, "Exchange the staffs after the first twenty."),
         ),
     ),
-    required_conditions=RequiredConditions(support=True),
+    conditions=("support", "temperature_c", *THROUGH_AIR, "staff_held", "distances_by"),
+    check_off=LEVEL_SIGHTS,
     why="Shows the accuracy you reach with it: either not shown worse than stated, or shown worse.",
     blocks_release=False,
     scheduled=False,

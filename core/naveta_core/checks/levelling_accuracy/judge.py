@@ -32,7 +32,7 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
 
 def needs(_document: LevellingAccuracy) -> Needs:
     """The circumstances this check depends on."""
-    return Needs(firm_stand=True, temperature=True)
+    return Needs(firm_stand=True, temperature=True, shaded=True, through_air=True, by_hand=True)
 
 
 def _digit_mm(read: LevellingRead) -> float:

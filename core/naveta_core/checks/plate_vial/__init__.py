@@ -9,8 +9,9 @@ from __future__ import annotations
 from typing import Any
 
 from ...documents.envelope import Instrument
+from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import QUANTITY, PlateVial, read_document, where
 from .judge import CAUTIONS, judge, needs, progress_of, to_middle
 from .text import draw
@@ -48,7 +49,8 @@ KIND = Kind(
     adjust=to_middle,
     applies_to=("theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=4,
-    interval_days=30,
+    set_up_minutes=2,
+    interval_days=182,
     bring=(
         "The instrument on its tripod, feet pressed in, out of the sun",
         "The instrument's own adjusting pin, if you are allowed to adjust",
@@ -79,6 +81,7 @@ KIND = Kind(
         ),
     ),
     watch_condition="Set the bubble to its reversing point, not to the middle.",
+    limited=(LimitedQuantity("reversal_div", "Reversing point", "div"),),
     main_quantity=QUANTITY,
     quantity_label="plate level",
     methods=(
@@ -113,7 +116,8 @@ KIND = Kind(
             ),
         ),
     ),
-    required_conditions=RequiredConditions(wind=True),
+    conditions=("wind", "temperature_c", "sky"),
+    check_off=PACKED,
     why="Without an electronic level the plate level defines plumb; with one, it is the independent check.",
     quick=("half-turn", 2),
     order=20,

@@ -44,7 +44,7 @@ class PlateVial(CheckDocument):
 
 
 class PlateVialFigures(Figures):
-    """Where the bubble rests when the axis is plumb, and how the axis leant."""
+    """Where the bubble rests when the axis is plumb, and how the axis was tilted."""
 
     reversal_div: float
     sigma_reversal_div: float

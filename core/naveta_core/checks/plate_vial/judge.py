@@ -29,7 +29,7 @@ CAUTIONS = {"before": ("hold",), "reading": ("wind",), "adjusting": ("vial-screw
 
 def needs(_document: PlateVial) -> Needs:
     """The circumstances this check depends on."""
-    return Needs(wind=True, temperature=True)
+    return Needs(wind=True, temperature=True, shaded=True)
 
 
 def judge(document: PlateVial, read: TubesRead, circumstances: Circumstances) -> Judgement:
@@ -87,15 +87,15 @@ def quantity_of(document: PlateVial, found: PlateVialSolution, index: int) -> Ju
     noun = "the plate level" if not found.second else f"the {'first' if index == 0 else 'second'} plate level"
     known = _known_rest(document, estimate.value) if index == 0 else None
     if known is None:
-        opening = Limits(1.0, 2.0, 4.0, "default limit: one division")
+        default = Limits(1.0, 2.0, 4.0, "default limit: one division")
     else:
-        opening = Limits(2.0, 2.0, 4.0, f"its reversing point repeats within half a division of {figure(known, 1)}")
+        default = Limits(2.0, 2.0, 4.0, f"its reversing point repeats within half a division of {figure(known, 1)}")
     return JudgedQuantity(
         name,
         noun,
         "div",
         estimate,
-        limits_from(document, name, opening),
+        limits_from(document, name, default),
         found.solved.q_within(index),
         found.solved.between,
         False,

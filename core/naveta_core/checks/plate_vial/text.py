@@ -94,8 +94,8 @@ def work_of(document: PlateVial, found: PlateVialSolution, rest: float) -> list[
     """
     steep = document.work.elevation_deg
     tilt = abs(rest) * found.seconds
-    cost = tilt * abs(sin(radians(steep))) / max(0.05, cos(radians(steep)))
-    text = f"If the bubble is centred instead, the axis tilts {figure(tilt, 0)}″: up to {figure(cost, 0)}″ in a direction at {steep:g}° elevation, and both faces do not remove it."
+    most = tilt * abs(sin(radians(steep))) / max(0.05, cos(radians(steep)))
+    text = f"If the bubble is centred instead, the axis tilts {figure(tilt, 0)}″: up to {figure(most, 0)}″ in a direction at {steep:g}° elevation, and both faces do not remove it."
     return [effect("set-to-middle", text), effect("set-to-rest", f"Set {placed(rest)}, there is no error.")]
 
 

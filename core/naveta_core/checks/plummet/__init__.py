@@ -9,8 +9,9 @@ from __future__ import annotations
 from typing import Any
 
 from ...documents.envelope import Instrument
+from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import QUANTITY, Plummet, read_document, where
 from .judge import CAUTIONS, judge, needs, on_to_axis, progress_of
 from .text import draw
@@ -66,7 +67,9 @@ KIND = Kind(
     adjust=on_to_axis,
     applies_to=("theodolite", "total-station", "robotic-total-station", "tribrach"),
     minutes=8,
-    interval_days=90,
+    set_up_minutes=2,
+    interval_days=182,
+    due_after=("control-jump",),
     bring=(
         "A tall tripod, or a pillar",
         "Millimetre paper, a sharp pencil, something to hold the paper down",
@@ -101,6 +104,7 @@ KIND = Kind(
         ),
     ),
     watch_condition="Centre at two headings 180° apart and take the middle. A plummet in the tribrach does not turn: use a plumb bob.",
+    limited=(LimitedQuantity("offset_mm", "Plummet offset", "mm"),),
     main_quantity=QUANTITY,
     quantity_label="plummet",
     methods=(
@@ -174,7 +178,8 @@ KIND = Kind(
             ("hold", "tribrach-lock"),
         ),
     ),
-    required_conditions=RequiredConditions(wind=True, support=True),
+    conditions=("support", "wind", "temperature_c"),
+    check_off=PACKED,
     why="A plummet that is out puts every set-up off its mark, and closures do not show it.",
     quick=("half-turn", 2),
     order=40,

@@ -7,7 +7,7 @@ height h the mark is out by h times the angle.
 from __future__ import annotations
 
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from ..circular_vial import BUBBLE, READINGS, SENSITIVITY, turned_rows
 from ..circular_vial.document import QUANTITY
 from ..circular_vial.judge import bubble_to_middle
@@ -36,7 +36,7 @@ KIND = Kind(
     adjust=bubble_to_middle,
     applies_to=("pole", "staff"),
     minutes=4,
-    interval_days=30,
+    interval_days=182,
     bring=("A bipod, or a plumb line on a hook", "A small hole for the point: a punch mark in steel or stone"),
     before_you_start=("Is the pole straight? Roll it on a flat floor: the vial of a bent pole cannot be adjusted.",),
     who_adjusts=("manager", "crew"),
@@ -60,6 +60,7 @@ KIND = Kind(
         ),
     ),
     watch_condition="Use it low, with the level vial facing the instrument.",
+    limited=(LimitedQuantity("vial_error_mm", "Level vial error", "mm"),),
     main_quantity=QUANTITY,
     quantity_label="vial",
     methods=(
@@ -121,7 +122,7 @@ KIND = Kind(
             needs=(("kind", ("staff",)),),
         ),
     ),
-    required_conditions=RequiredConditions(wind=True),
+    conditions=("wind", "temperature_c"),
     why="A pole held by a wrong level vial is out of plumb at every point, and nothing at the instrument shows it.",
     order=60,
     unit="mm",

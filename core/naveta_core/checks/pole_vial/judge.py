@@ -34,8 +34,8 @@ def _quantity(document: PoleVial, read: PoleRead, found: VialError, sensitivity:
     item = document.observations.item
     scale, use = USUAL_SENSITIVITY / sensitivity, 0.5 if item == "pole" else 1.0
     source = f"default limit for a {item} with a vial of {sensitivity:g}′ per 2 mm"
-    opening = Limits(use * scale, 2 * use * scale, 5.0, source)
-    opening = raised(opening, provable_mm(turns=read.turns, more_mm=AGAINST_MM), "mm", "a bubble read by eye")
+    default = Limits(use * scale, 2 * use * scale, 5.0, source)
+    default = raised(default, provable_mm(turns=read.turns, more_mm=AGAINST_MM), "mm", "a bubble read by eye")
     turn = (
         f"Move the bipod until the bubble is at its reversing point, {aside(found.x, found.y)}: the {item} is now plumb. Then centre the bubble with the level vial screws."
         if read.turns
@@ -46,7 +46,7 @@ def _quantity(document: PoleVial, read: PoleRead, found: VialError, sensitivity:
         f"the level vial of the {item}",
         "mm",
         found.estimate,
-        limits_from(document, QUANTITY, opening),
+        limits_from(document, QUANTITY, default),
         found.q_within,
         found.q_between,
         True,

@@ -10,7 +10,7 @@ from typing import Any
 
 from ...engine.adjusting import by_hand
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import SCALE, ZERO, Staff, read_document, where
 from .judge import CAUTIONS, judge, progress_of
 from .text import draw
@@ -66,6 +66,11 @@ KIND = Kind(
         ),
     ),
     watch_condition="As the only staff, for both sights, on flat ground.",
+    limited=(
+        LimitedQuantity("zero_offset_mm", "Zero of the foot plate", "mm"),
+        LimitedQuantity("scale_ppm", "Scale", "ppm"),
+        LimitedQuantity("largest_step_mm", "Largest residual", "mm"),
+    ),
     main_quantity=ZERO,
     quantity_label="zero of the foot plate",
     methods=(
@@ -104,7 +109,6 @@ KIND = Kind(
             unit="ft",
         ),
     ),
-    required_conditions=RequiredConditions(temperature=True),
     why="A worn foot or a loose joint is in every height read with it, and closures do not show it.",
     order=70,
     unit="mm",

@@ -33,12 +33,12 @@ def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVa
         at: int, name: str, noun: str, unit: str, use: float, q: tuple[float, float], condition: str
     ) -> JudgedQuantity:
         watch = ZERO_WATCH_MM if name == ZERO else 2 * use
-        opening = Limits(use, watch, watch, SOURCE, False)
+        default = Limits(use, watch, watch, SOURCE, False)
 
         def without() -> list[LeftOut]:
             return [(path, entry[at] if entry else None) for path, entry in zip(paths, left_out(), strict=True)]
 
-        limits, estimate = limits_from(document, name, opening), estimates_of(found)[at]
+        limits, estimate = limits_from(document, name, default), estimates_of(found)[at]
         return JudgedQuantity(name, noun, unit, estimate, limits, *q, condition=condition, without=without)
 
     solved = found.line.solved

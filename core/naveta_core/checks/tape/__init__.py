@@ -7,7 +7,7 @@ rest is the tape's own: a zero that is worn, and a scale that has stretched.
 from __future__ import annotations
 
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import SCALE, ZERO, Tape, read_document, where
 from .judge import CAUTIONS, judge, progress_of
 from .text import draw
@@ -47,6 +47,10 @@ KIND = Kind(
         ("impact-review", "Review affected work", "Long distances taped since the last comparison contain this error."),
     ),
     watch_condition="With its correction.",
+    limited=(
+        LimitedQuantity("scale_ppm", "Scale", "ppm"),
+        LimitedQuantity("zero_offset_mm", "Zero", "mm"),
+    ),
     main_quantity=SCALE,
     quantity_label="scale",
     methods=(
@@ -73,7 +77,6 @@ KIND = Kind(
             ),
         ),
     ),
-    required_conditions=RequiredConditions(temperature=True),
     why="A damaged or stretched tape is wrong by millimetres in every length, and nothing shows it.",
     order=80,
     unit="ppm",

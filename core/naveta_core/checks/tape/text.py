@@ -22,9 +22,9 @@ def tension_of(document: Tape, read: TapeRead) -> list[CodedText]:
     off = not_brought_back(document, read)
     if off <= TENSION_REPORTED_N:
         return []
-    cost = PPM_PER_N[document.observations.material] * off
+    per_million = PPM_PER_N[document.observations.material] * off
     why = "without its cross-section" if document.observations.material == "steel" else "for this tape"
-    text = f"Pulled at {read.tension_n:g} N, standard is {read.standard_n:g} N: {why} this is not corrected, and the scale is {figure(cost, 0)} ppm less certain. Use the standard tension."
+    text = f"Pulled at {read.tension_n:g} N, standard is {read.standard_n:g} N: {why} this is not corrected, and the scale is {figure(per_million, 0)} ppm less certain. Use the standard tension."
     return [("tension-not-brought-back", text)]
 
 

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.check_off import ANGLE_SIGHTS
+from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from ...engine.storing import stored_group, storing
 from .document import HZ, STORED_FIGURES, Tracker, V, read_document, where
-from .judge import CAUTIONS, judge, needs, progress_of
+from .judge import CAUTIONS, judge, needs
 from .text import draw
 
 Data = dict[str, Any]
@@ -44,7 +46,6 @@ KIND = Kind(
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,
-    progress_of=progress_of,
     needs=needs,
     general=GENERAL,
     prerequisites=((("dual-axis-level",), "The electronic level"), (("two-face",), "Two-face check")),
@@ -52,7 +53,11 @@ KIND = Kind(
     adjust=storing(STORED_FIGURES),
     applies_to=("robotic-total-station",),
     minutes=10,
+    layout="a level and a steep target",
+    layout_minutes=3,
+    set_up_minutes=3,
     interval_days=30,
+    due_after=("tracker-off",),
     bring=("A clean prism on a bipod, about 100 m away over grass", "A helper to turn the prism towards you"),
     before_you_start=(
         "Do the electronic level check first, then the two-face check: their errors enter here.",
@@ -75,6 +80,10 @@ KIND = Kind(
         ("impact-review", "Review affected work", "Points tracked in one face since the last good check contain it."),
     ),
     watch_condition="By eye, or in both faces.",
+    limited=(
+        LimitedQuantity("tracker_hz_arcsec", "Tracker, horizontal", "arcsec"),
+        LimitedQuantity("tracker_v_arcsec", "Tracker, vertical", "arcsec"),
+    ),
     main_quantity=HZ,
     quantity_label="tracker, horizontal",
     methods=(
@@ -97,7 +106,8 @@ KIND = Kind(
             ("sun", "turns-by-itself"),
         ),
     ),
-    required_conditions=RequiredConditions(minutes_on=True, support=True),
+    conditions=("minutes_on", "support", "temperature_c", *THROUGH_AIR, "prism", "regained"),
+    check_off=ANGLE_SIGHTS,
     why="A tracker error shifts every tracked point by the same angle, and one face alone never shows it.",
     blocks_release=False,
     order=47,

@@ -9,7 +9,6 @@ from math import fsum
 from typing import Any
 
 from ...engine.conditions import Circumstances, Needs, prior_dof
-from ...engine.kind import SheetProgress
 from ...engine.storing import report_before, report_proved
 from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
 from ...engine.work import words_of
@@ -35,14 +34,14 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
 
 def needs(_document: Tracker) -> Needs:
     """The circumstances this check depends on."""
-    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True, shaded=True, through_air=True, tracks=True)
 
 
 def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: float, q_b: float) -> JudgedQuantity:
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
-    opening = Limits(max(5.0, 2 * s), max(5.0, 2 * s), 60.0, f"default limit for angles of {s:g}″")
+    default = Limits(max(5.0, 2 * s), max(5.0, 2 * s), 60.0, f"default limit for angles of {s:g}″")
     turn = f"Run the instrument's tracker calibration on a clean prism about {words_of(document).distance(100)} away and store; then check again, as left."
-    limits = limits_from(document, name, opening)
+    limits = limits_from(document, name, default)
     return JudgedQuantity(
         name,
         f"the tracker {word}",
@@ -93,7 +92,6 @@ def judge(document: Tracker, read: TrackerRead, _circumstances: Circumstances) -
         repeat_text="Repeat it with three pointings a face before you store anything. Both runs count together.",
     )
     judgement.refused += _shared(offsets, estimate) + _outliers(read, groups)
-    judgement.reasons += _ground(document)
     report_before(judgement, document, read.before, STORED_FIGURES)
     report_proved(judgement, document, STORED_FIGURES)
     return judgement
@@ -128,14 +126,3 @@ def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[CodedText]:
             f"{point.texts[found.group % 2]} ({called}) does not agree with the others: point again there.",
         )
     ]
-
-
-def _ground(document: Tracker) -> list[CodedText]:
-    if document.conditions.ground in ("asphalt", "concrete", "stone"):
-        return [("shimmer", "Over hard ground in sun the air shimmers: repeat in cool or cloudy weather, over grass.")]
-    return []
-
-
-def progress_of(document: Tracker, _read: TrackerRead) -> SheetProgress:
-    """What can be said while readings are still to come."""
-    return SheetProgress(_ground(document))

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from ...engine.adjusting import by_hand
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import LOOKS, SET, Tripod, read_document, where
 from .judge import CAUTIONS, judge, needs, progress_of
 from .text import draw
@@ -36,7 +36,7 @@ KIND = Kind(
     adjust=by_hand,
     applies_to=("tripod",),
     minutes=8,
-    interval_days=180,
+    interval_days=182,
     bring=(
         "An instrument in good order to sight with",
         "A millimetre scale held level 15 to 25 m away: a staff on its side",
@@ -56,6 +56,10 @@ KIND = Kind(
         ),
     ),
     watch_condition="For levelling only; hands off while reading.",
+    limited=(
+        LimitedQuantity("set_arcsec", "Residual twist", "arcsec"),
+        LimitedQuantity("twist_arcsec", "Twist under load", "arcsec"),
+    ),
     main_quantity=SET,
     quantity_label="residual twist",
     methods=(
@@ -72,7 +76,7 @@ KIND = Kind(
             ),
         ),
     ),
-    required_conditions=RequiredConditions(wind=True, temperature=False),
+    conditions=("wind",),
     why="A tripod head that stays turned after a touch adds error to every angle measured afterwards.",
     order=75,
 )

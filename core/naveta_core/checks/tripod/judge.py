@@ -47,13 +47,13 @@ def _quantities(
     estimates = estimates_of(document, moves, within, scale)
     q = 2 * within / len(moves.sets) * scale**2
 
-    def quantity(at: int, name: str, noun: str, opening: Limits, condition: str, turn: str) -> JudgedQuantity:
+    def quantity(at: int, name: str, noun: str, default: Limits, condition: str, turn: str) -> JudgedQuantity:
         def without() -> list[LeftOut]:
             alone = len(residual) < 2
             rest = [None if alone else estimates_of(document, moves.without(i), within, scale)[at] for i in residual]
             return [(read.rounds[i][0], other) for i, other in zip(residual, rest, strict=True)]
 
-        limits = limits_from(document, name, opening)
+        limits = limits_from(document, name, default)
         return JudgedQuantity(
             name, noun, "arcsec", estimates[at], limits, q, condition=condition, turn=turn, without=without
         )

@@ -9,10 +9,12 @@ from __future__ import annotations
 from typing import Any
 
 from ...documents.envelope import Instrument
+from ...engine.check_off import ANGLE_SIGHTS
+from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from ...engine.storing import stored_group, storing
-from .document import COLLIMATION, INDEX, STORED_FIGURES, TwoFace, read_document, where
+from .document import AXIS, COLLIMATION, INDEX, STORED_FIGURES, TwoFace, read_document, where
 from .judge import CAUTIONS, judge, needs
 from .text import draw, progress_of
 
@@ -77,7 +79,13 @@ KIND = Kind(
     adjust=storing(STORED_FIGURES),
     applies_to=("total-station", "robotic-total-station", "theodolite"),
     minutes=12,
-    interval_days=30,
+    layout="a level and a steep target",
+    layout_minutes=3,
+    set_up_minutes=3,
+    interval_days=91,
+    before_large_jobs=True,
+    temperature_step_c=15.0,
+    due_after=("temperature-step", "control-jump"),
     bring=(
         "The instrument on a firm set-up, in the shade",
         "A sharp, level target about 100 m away; for the trunnion axis a second one at least 15° higher",
@@ -107,6 +115,11 @@ KIND = Kind(
         ),
     ),
     watch_condition="Both faces only.",
+    limited=(
+        LimitedQuantity("collimation_arcsec", "Collimation error c", "arcsec"),
+        LimitedQuantity("index_arcsec", "Vertical index error i", "arcsec"),
+        LimitedQuantity("tilting_axis_arcsec", "Trunnion axis error t", "arcsec"),
+    ),
     main_quantity=COLLIMATION,
     quantity_label="collimation error c",
     methods=(
@@ -153,11 +166,12 @@ KIND = Kind(
             ("sun",),
         ),
     ),
-    required_conditions=RequiredConditions(minutes_on=True, support=True),
+    conditions=("minutes_on", "support", "temperature_c", *THROUGH_AIR, "triggered"),
+    check_off=ANGLE_SIGHTS,
     why="In one face, c and i are in every reading, and closures do not show it.",
     quick=("quick", 2),
     order=45,
-    carried=(INDEX, f"sigma_{INDEX}"),
+    carried=(INDEX, f"sigma_{INDEX}", AXIS, f"sigma_{AXIS}"),
     as_left_inputs=tuple(name for one in STORED_FIGURES for name in (one.name, f"sigma_{one.name}")),
     applies=plunges,
 )

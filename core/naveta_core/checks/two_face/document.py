@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field as Bounds
 
-from ...documents.envelope import CheckDocument, Part, Typed
+from ...documents.envelope import CheckDocument, Envelope, Part, Typed
 from ...engine.directions import FAR_OFF_DEG
 from ...engine.fields import Angle, Choice, Length, Option, Rows, Text, where_of
 from ...engine.parser import Range, blank
@@ -180,7 +180,7 @@ class TwoFaceRead:
     before: Before = field(default_factory=Before)
 
 
-def accuracy(document: TwoFace) -> float:
+def accuracy(document: Envelope) -> float:
     """Stated standard deviation of a direction, seconds; the default where none is stated."""
     return document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from math import sqrt
 
+from ...documents.envelope import Envelope
 from ...engine.conditions import Circumstances, Needs
 from ...engine.parser import ordinal
 from ...engine.storing import report_before, report_proved
@@ -45,7 +46,7 @@ STORE = "Follow the instrument's own routine and store; then check again, as lef
 
 def needs(_document: TwoFace) -> Needs:
     """The circumstances this check depends on."""
-    return Needs(minutes_on=3.0, firm_stand=True, temperature=True)
+    return Needs(minutes_on=3.0, firm_stand=True, temperature=True, shaded=True, through_air=True)
 
 
 def judge(document: TwoFace, read: TwoFaceRead, _circumstances: Circumstances) -> Judgement:
@@ -87,7 +88,9 @@ def _grades(document: TwoFace, solution: TwoFaceSolution) -> list[Grade]:
     return [decide(quantity.estimate, quantity.limits).grade for quantity in _quantities(document, solution)]
 
 
-def _limits(document: TwoFace, name: str) -> Limits:
+def limits_of(document: Envelope, name: str) -> Limits:
+    """The limits of one of its errors that apply, and where they come from; of the document only what is known of the
+    instrument and the work."""
     s = accuracy(document)
     optical = document.instrument.kind == "theodolite" and document.instrument.reading == "optical"
     both = document.work.both_faces
@@ -124,7 +127,7 @@ def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuan
             f"the {noun}",
             "arcsec",
             estimate,
-            _limits(document, name),
+            limits_of(document, name),
             *solution.q[key],
             condition="Both faces only: the mean is free of it.",
             turn=STORE,

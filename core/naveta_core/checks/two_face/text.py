@@ -88,7 +88,7 @@ def worked_of(solution: TwoFaceSolution) -> list[CalculationLine]:
 
 
 def work_of(document: TwoFace, solution: TwoFaceSolution) -> list[Effect]:
-    """What one face alone would cost at the sights of the work."""
+    """The effect of one face alone at the sights of the work."""
     far, steep = work_sight_m(document), min(abs(document.work.elevation_deg), 80.0)
     c, i = abs(solution.collimation.value), abs(solution.index.value)
     words = words_of(document)

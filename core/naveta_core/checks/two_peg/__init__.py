@@ -7,10 +7,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.check_off import LEVEL_SIGHTS
+from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
-from ...engine.kind import Kind, RequiredConditions
+from ...engine.kind import Kind, LimitedQuantity
 from .document import MOST_SETUPS, QUANTITY, TwoPeg, read_document, where
-from .judge import CAUTIONS, draw, judge, reticle_to_target
+from .judge import CAUTIONS, draw, judge, needs, reticle_to_target
 from .text import progress_of
 
 Data = dict[str, Any]
@@ -78,7 +80,7 @@ METHODS = (
     _layout(
         "thirds-inside",
         "Both set-ups inside, at one third",
-        "Symmetrical: refraction and focusing act equally in both set-ups.",
+        "Symmetrical: refraction and focusing have the same effect in both set-ups.",
         ((20, 40), (40, 20)),
         ((66, 132), (132, 66)),
     ),
@@ -132,6 +134,7 @@ KIND = Kind(
     where=where,
     read=read_document,
     judge=judge,
+    needs=needs,
     caution_codes=CAUTIONS,
     draw=draw,
     progress_of=progress_of,
@@ -139,7 +142,10 @@ KIND = Kind(
     general=GENERAL,
     applies_to=("level", "digital-level"),
     minutes=15,
+    layout="two firm points 40 to 60 m apart, with staffs",
+    layout_minutes=5,
     interval_days=30,
+    due_after=("control-jump",),
     bring=(
         "Level, tripod and two staffs (or one, carried over), with staff levels",
         "Two firm points 40 to 60 m apart on nearly level ground: pegs, nails or ground plates",
@@ -153,10 +159,12 @@ KIND = Kind(
     who_adjusts=("manager", "crew"),
     when_bad=WHEN_BAD,
     watch_condition="Balanced sights only: backsight and foresight equal.",
+    limited=(LimitedQuantity("collimation_arcsec", "Line of sight", "arcsec"),),
     main_quantity=QUANTITY,
     quantity_label="line of sight",
     methods=METHODS,
-    required_conditions=RequiredConditions(wind=True),
+    conditions=("wind", "temperature_c", *THROUGH_AIR, "staff_held", "distances_by", "triggered"),
+    check_off=LEVEL_SIGHTS,
     why="A line of sight that is not level gives a height error wherever backsight and foresight differ.",
     quick=("middle-then-near", 10),
     order=50,

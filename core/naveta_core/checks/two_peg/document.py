@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field as Bounds
 
-from ...documents.envelope import CheckDocument, InOwnUnit, Part, Typed
+from ...documents.envelope import CheckDocument, Envelope, InOwnUnit, Part, Typed
 from ...engine.fields import Branch, Choice, Field, Length, Option, Rows, Switch, where_of
 from ...engine.parser import Range, blank
 from ...engine.reader import Reader, Row
@@ -307,7 +307,7 @@ def _geometry(setups: list[tuple[StaffSight, StaffSight]], reader: Reader) -> No
         reader.fault("observations.setups", "the set-ups", given, wanted)
 
 
-def limits_of(document: TwoPeg) -> Limits:
+def limits_of(document: Envelope) -> Limits:
     """The limits that apply, and where they come from."""
     s_km = document.instrument.levelling_accuracy_mm_per_km
     use, adjust = FINE_LIMITS if s_km is not None and s_km <= FINE_CLASS else SITE_LIMITS

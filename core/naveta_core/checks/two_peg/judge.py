@@ -10,7 +10,7 @@ from math import fsum, sqrt
 from typing import Any
 
 from ...engine.adjusting import adjusting_of
-from ...engine.conditions import Circumstances
+from ...engine.conditions import Circumstances, Needs
 from ...engine.parser import Parser, ordinal
 from ...engine.verdict import JudgedQuantity, Judgement
 from ...errors import Refused
@@ -71,6 +71,11 @@ def _quantity(document: TwoPeg, found: PegFinding, limits: Limits) -> JudgedQuan
         beyond="a reticle screw",
         sooner="Usable. Keep backsight and foresight equal, and test again before precise work.",
     )
+
+
+def needs(_document: TwoPeg) -> Needs:
+    """The circumstances this check depends on."""
+    return Needs(through_air=True, by_hand=True)
 
 
 def judge(document: TwoPeg, read: PegsRead, _circumstances: Circumstances) -> Judgement:

@@ -12,6 +12,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import fsum, sqrt
 
+from ...engine.conditions import noise_factor
 from ...geometry import EARTH_RADIUS_M, SIGMA_REFRACTION, curvature_and_refraction_m
 from ...stats.estimate import PRIOR_DOF, Estimate, Spread, pooled
 from ...stats.least_squares import Fit, fit
@@ -42,7 +43,7 @@ class ReadingPriors:
             entry.reading or ("digital" if entry.kind == "digital-level" else None),
             entry.levelling_accuracy_mm_per_km,
             (entry.prior or {}).get("staff_reading_mm"),
-            noise.factor if noise else 1.0,
+            noise_factor(document),
             noise.dof if noise else PRIOR_DOF,
         )
 

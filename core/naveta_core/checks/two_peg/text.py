@@ -125,7 +125,7 @@ def misclosure_m(found: PegFinding) -> float:
 
 
 def work_of(document: TwoPeg, found: PegFinding) -> list[Effect]:
-    """What the error costs a run of levels, for sights that differ by so much."""
+    """The effect of the error on a run of levels, for sights that differ by so much."""
     unit, c = document.units.length, found.solution.c
     words = length_words(unit)
     feet = unit in ("ft", "usft", "in")
@@ -193,7 +193,7 @@ def _solved(found: PegFinding, words: LengthWords) -> list[CalculationLine]:
 
 def _prior_words(found: PegFinding) -> str:
     within, between = found.solution.q_within**0.5, found.solution.q_between**0.5
-    learned = " (learned from earlier tests)" if found.priors.dof != PRIOR_DOF or found.priors.factor != 1 else ""
+    learned = " (learned from earlier tests)" if found.priors.dof != PRIOR_DOF else ""
     return f"reading {figure(within, 2)}″{learned}, pointing and refraction {figure(between, 2)}″"
 
 

@@ -21,6 +21,7 @@ from ..tripod import CannotStandError
 from .advised import Advised
 from .budget import BudgetQuery, advise_budget
 from .effect import EffectQuery, advise_effect
+from .head_tilt import HeadTiltQuery, advise_head_tilt
 from .heights import InstrumentHeightQuery, TripodHeightQuery, advise_instrument_height, advise_tripod_height
 from .legs import LegsQuery, advise_legs
 from .plumb import LeanQuery, PlumbBobQuery, advise_bob, advise_lean
@@ -44,6 +45,7 @@ ADVISORS: dict[str, tuple[type[AdviceQuery], Callable[[Any], Advised]]] = {
     "legs": (LegsQuery, advise_legs),
     "shift": (ShiftQuery, advise_shift),
     "screws": (ScrewsQuery, advise_screws),
+    "head-tilt": (HeadTiltQuery, advise_head_tilt),
     "slide": (SlideQuery, advise_slide),
     "tripod-height": (TripodHeightQuery, advise_tripod_height),
     "instrument-height": (InstrumentHeightQuery, advise_instrument_height),
@@ -63,6 +65,7 @@ WHERE = {
     "bubble.bearing_deg": "the direction of the bubble",
     "bubble.offset_mm": "how far the bubble is off the middle",
     "tilt.arcsec": "the tilt",
+    "tilt_deg": "the tilt of the head",
     "tripod": "the tripod",
     "tripod.foot_spacing_m": "the spacing of the feet",
     "tripod.head_height_m": "the height of the head",

@@ -6,9 +6,9 @@ from typing import Literal
 
 from ...budget import Budget, Given, Quantity, Small, SmallMm, budget, shares
 from ...documents.envelope import Part
+from ...documents.typed_figures import as_typed
 from ...results import Answer
 from ...units.formatting import ROUND_SIGHTS, LengthWords, arcsec, length_words
-from ...units.lengths import in_unit
 from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
@@ -29,6 +29,10 @@ LABELS = {
     "index": "vertical index error i",
     "line-of-sight": "collimation over unequal sights",
     "staffs": "staff reading",
+    "collimation-uncertainty": "how sure c is",
+    "tilting-axis-uncertainty": "how sure t is",
+    "index-uncertainty": "how sure i is",
+    "line-of-sight-uncertainty": "how sure the collimation error is",
 }
 REMEDIES = {
     "centring": "centre more closely, or use a longer backsight",
@@ -46,6 +50,10 @@ REMEDIES = {
     "index": "observe in both faces, or store a new value",
     "line-of-sight": "keep backsight and foresight equal",
     "staffs": "read each staff more than once",
+    "collimation-uncertainty": "check it again: the last check is old or coarse",
+    "tilting-axis-uncertainty": "do the full two-face check, with a steep target",
+    "index-uncertainty": "check it again: the last check is old or coarse",
+    "line-of-sight-uncertainty": "do the two-peg test again: the last one is old or coarse",
 }
 TITLES = {"angle": "an angle", "position": "a point set out", "height": "a height"}
 
@@ -115,9 +123,9 @@ def advise_budget(query: BudgetQuery) -> Advised:
         query = query.model_copy(
             update={name: far for name in ("back_m", "fore_m") if name not in query.model_fields_set}
         )
-    budgets = [_forecast(budget_, query.allowed, words) for budget_ in budget(query)]
+    budgets = [forecast(budget_, query.allowed, words) for budget_ in budget(query)]
     given = Given(**query.model_dump(include=set(Given.model_fields), exclude_none=True))
-    advice = BudgetAdvice(budgets=budgets, given=given, usual=_usual(given, words))
+    advice = BudgetAdvice(budgets=budgets, given=given, usual=as_typed(given, words, STATED))
     return Advised(advice, [forecast.text for forecast in budgets])
 
 
@@ -125,21 +133,8 @@ STATED = ("distance_accuracy_mm",)
 """In millimetres for everybody, as makers state it."""
 
 
-def _usual(given: Given, words: LengthWords) -> dict[str, str]:
-    texts = {}
-    for name, value in given.model_dump(exclude_none=True).items():
-        if isinstance(value, bool):
-            continue
-        if name.endswith("_m"):
-            texts[name] = f"{round(in_unit(value, words.unit), 1):g}"
-        elif name.endswith("_mm") and name not in STATED:
-            texts[name] = f"{round(in_unit(value / 1000, words.small_unit), min(4, words.small_decimals + 1)):g}"
-        else:
-            texts[name] = f"{value:g}"
-    return texts
-
-
-def _forecast(entry: Budget, allowed: Allowed, words: LengthWords) -> Forecast:
+def forecast(entry: Budget, allowed: Allowed, words: LengthWords) -> Forecast:
+    """A budget as it is shown, with what is allowed of it and the sentence that names its largest part."""
     limit = {"angle": allowed.angle_arcsec, "position": allowed.position_mm, "height": allowed.height_mm}[
         entry.quantity
     ]

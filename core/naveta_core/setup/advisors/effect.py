@@ -70,7 +70,7 @@ def centring_sigma_arcsec(centring_mm: float, sights: Sights) -> float:
 
 
 def centring_allowed_mm(angle_arcsec: float, sights: Sights) -> float:
-    """The radial centring error that costs an angle this standard deviation."""
+    """The radial centring error that gives an angle this standard deviation."""
     return 1000.0 * math.sqrt(2.0) * angle_arcsec * sights.back_m * sights.fore_m / (ARCSEC * chord_m(sights))
 
 

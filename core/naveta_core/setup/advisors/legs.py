@@ -116,13 +116,13 @@ def _rough(tripod: TripodGeometry, level: State, tilt: Plane) -> list[float]:
 def _leg_to_leave(query: LegsQuery, rough: list[float]) -> tuple[int, str]:
     """Which leg stays as it is, and why: 'enough', or what the reserve forced."""
     order = sorted(range(3), key=lambda i: rough[i])
-    ways = {"lower": order[2], "either": order[1], "raise": order[0]}
+    orders = {"lower": order[2], "either": order[1], "raise": order[0]}
     wanted = query.may
     for choice in (wanted, *(choice_ for choice_ in ("lower", "either", "raise") if choice_ != wanted)):
-        kept = ways[choice]
+        kept = orders[choice]
         if all(_has(query.tripod, i, (rough[i] - rough[kept]) / MM) for i in range(3)):
             return kept, "enough" if choice == wanted else f"{choice}-instead"
-    return ways[wanted], "short"
+    return orders[wanted], "short"
 
 
 def _has(tripod: TripodGeometry, leg: int, mm: float) -> bool:

@@ -68,17 +68,17 @@ def advise_bob(query: PlumbBobQuery) -> Advised:
 
     A person looking in direction θ sees the part along θ + 90°, right positive.
     """
-    ways = [unit(view.bearing_deg + 90.0) for view in query.views]
+    directions = [unit(view.bearing_deg + 90.0) for view in query.views]
     seen = [view.middle() for view in query.views]
     weights = [1.0 / sigma**2 for _, sigma in seen]
-    xx = math.fsum(w * u[0] * u[0] for w, u in zip(weights, ways, strict=True))
-    xy = math.fsum(w * u[0] * u[1] for w, u in zip(weights, ways, strict=True))
-    yy = math.fsum(w * u[1] * u[1] for w, u in zip(weights, ways, strict=True))
+    xx = math.fsum(w * u[0] * u[0] for w, u in zip(weights, directions, strict=True))
+    xy = math.fsum(w * u[0] * u[1] for w, u in zip(weights, directions, strict=True))
+    yy = math.fsum(w * u[1] * u[1] for w, u in zip(weights, directions, strict=True))
     det = xx * yy - xy * xy
     if det < 0.05 * (xx + yy) ** 2 / 4.0:
         return Advised(FROM_ONE_SIDE, ["From one side you see only part of it. Move by 90° and look again."])
-    x = math.fsum(w * u[0] * m for w, u, (m, _) in zip(weights, ways, seen, strict=True))
-    y = math.fsum(w * u[1] * m for w, u, (m, _) in zip(weights, ways, seen, strict=True))
+    x = math.fsum(w * u[0] * m for w, u, (m, _) in zip(weights, directions, seen, strict=True))
+    y = math.fsum(w * u[1] * m for w, u, (m, _) in zip(weights, directions, seen, strict=True))
     cx, cy = (yy * x - xy * y) / det, (xx * y - xy * x) / det
     sigma = math.sqrt((xx + yy) / det)
     bearing, size = polar(cx, cy)

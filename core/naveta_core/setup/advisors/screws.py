@@ -106,10 +106,10 @@ def _tilt(query: ScrewsQuery) -> Plane:
     if query.tilt is not None:
         return query.tilt.tilt()
     along = [(vial.bubble_div - vial.rest_div) * vial.sensitivity_arcsec_per_div / ARCSEC for vial in query.vials]
-    ways = [unit(vial.bearing_deg) for vial in query.vials]
+    directions = [unit(vial.bearing_deg) for vial in query.vials]
     if len(along) == 1:
-        return (along[0] * ways[0][0], along[0] * ways[0][1])
-    (a, b), (c, d) = ways
+        return (along[0] * directions[0][0], along[0] * directions[0][1])
+    (a, b), (c, d) = directions
     det = a * d - b * c
     return ((along[0] * d - along[1] * b) / det, (along[1] * a - along[0] * c) / det)
 
@@ -146,7 +146,7 @@ def _steps(
     pairs: list[tuple[int, ...]],
     alone: int | None,
 ) -> list[ScrewStep]:
-    """The acts in order. With three screws: the pair equal and opposite for the part along it, then the third alone."""
+    """The steps in order. With three screws: the pair equal and opposite for the part along it, then the third alone."""
     if alone is None:
         return [
             _together(query, bearings, {i: turns[i] for i in pair})
@@ -177,12 +177,13 @@ def _third_after_one(
     tribrach = query.tribrach.as_tribrach()
     sense = 1.0 if tribrach.clockwise_raises else -1.0
     rises = [sense * done.get(i, 0.0) * tribrach.pitch_mm for i in range(3)]
-    ways = [unit(bearing) for bearing in bearings]
+    directions = [unit(bearing) for bearing in bearings]
     rows = tuple(
-        math.fsum(h * u[k] for h, u in zip(rises, ways, strict=True)) * 2.0 / (3.0 * tribrach.radius_mm) for k in (0, 1)
+        math.fsum(h * u[k] for h, u in zip(rises, directions, strict=True)) * 2.0 / (3.0 * tribrach.radius_mm)
+        for k in (0, 1)
     )
     left = (tilt[0] + rows[0], tilt[1] + rows[1])
-    across = left[0] * ways[alone][0] + left[1] * ways[alone][1]
+    across = left[0] * directions[alone][0] + left[1] * directions[alone][1]
     return sense * -1.5 * tribrach.radius_mm * across / tribrach.pitch_mm
 
 
@@ -202,10 +203,10 @@ def _turn_text(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int,
             inwards = turns[left] < 0
             return f"Both thumbs {'towards each other' if inwards else 'away from each other'}, equally."
     names = [_named(query, bearings, i) for i in turns]
-    ways = ["clockwise" if amount > 0 else "anticlockwise" for amount in turns.values()]
+    directions = ["clockwise" if amount > 0 else "anticlockwise" for amount in turns.values()]
     if len(turns) == 1:
-        return f"Turn {names[0]} {ways[0]}, seen from above."
-    return f"Turn {names[0]} {ways[0]} and {names[1]} {ways[1]} together, equally, seen from above."
+        return f"Turn {names[0]} {directions[0]}, seen from above."
+    return f"Turn {names[0]} {directions[0]} and {names[1]} {directions[1]} together, equally, seen from above."
 
 
 def _left_of(bearings: tuple[float, ...], turns: dict[int, float], stand: float) -> int | None:

@@ -1,0 +1,228 @@
+"""What a series says: drifting or not, jumped or not, when it leaves its limit, which interval it has earned.
+
+As found only; an event that bears on it, and an as-left, begin a new segment; a jump that the next check confirms does so
+too. What is said is said of the last segment.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from math import sqrt
+
+from ..results import Answer
+from ..stats.quantiles import t_quantile
+from ..units.formatting import UNITS, count, signed, size
+from .drift import Leaving, Line, Segments, SeriesValue, Warmth, fit, leaving, segments, warmth
+from .earned import earned_interval
+from .facts import day_words
+from .pooling import ModelSeries, Pool, model_series_of, pooled
+
+TAU = {"arcsec": 1.0, "div": 0.2, "mm": 0.1, "ppm": 5.0, "mm/km": 0.1}
+"""How much a quantity wanders on its own, one standard deviation, by its unit."""
+TAU_OF = {"two-peg": 2.0}
+"""Of a kind of check where it is more; in the kind's own unit."""
+FEW = 8
+YEAR = 365.25
+DAY_S = 86_400.0
+BAND_POINTS = 9
+
+
+@dataclass(frozen=True, slots=True)
+class SeriesCheck:
+    """One check of a series. Value, sigma and limit in the unit of the series, which the kind states: any unit."""
+
+    id: str
+    at: datetime
+    value: float
+    sigma: float
+    limit: float
+    stage: str = "as-found"
+    grade: str = "use"
+    temperature_c: float | None = None
+
+
+class BandPoint(Answer):
+    """A point of the line drawn through the last segment, with its 95 percent bounds; in the unit of the series, any unit."""
+
+    at: str
+    value: float
+    low: float
+    high: float
+
+
+class Trend(Answer):
+    """What a series says of its last segment. Slope a year and its 95 percent uncertainty, in the unit of the series: any
+    unit. Days as ISO texts; `outliers` and `jumped` name checks by their ids."""
+
+    n: int
+    text: str
+    drifting: bool
+    slope_per_year: float | None
+    u95_slope: float | None
+    leaves: str
+    """When it leaves its limit, in a sentence; empty where no day can be named."""
+    early: str | None
+    expected: str | None
+    late: str | None
+    jumped: list[str]
+    outliers: list[str]
+    waiting: str | None
+    """The check that jumped and waits for the next one to decide."""
+    warmth: str
+    earned_days: int
+    earned_code: str
+    earned: str
+    others: int
+    """How many instruments of its model it was estimated with."""
+    together: str
+    """The same in a sentence; empty where there are none."""
+    jump: str
+    """What is to be done about a jump, or what the next check decides; empty where nothing jumped."""
+    line: list[BandPoint]
+
+
+def tau_of(kind: str, unit: str) -> float:
+    """How much a kind's quantity wanders on its own, in its unit."""
+    return TAU_OF.get(kind, TAU.get(unit, 1.0))
+
+
+def last_stretch(checks: Sequence[SeriesCheck], cuts: Sequence[datetime]) -> list[SeriesCheck]:
+    """Checks as found since the last event that bears on them, or the last as-left, oldest first."""
+    ordered = sorted(checks, key=lambda check: check.at)
+    begins = [*cuts, *(check.at for check in ordered if check.stage == "as-left")]
+    since = max(begins, default=None)
+    return [
+        check
+        for check in ordered
+        if check.stage != "as-left" and check.grade != "repeat" and (since is None or check.at > since)
+    ]
+
+
+def values_of(checks: Sequence[SeriesCheck], first: datetime) -> list[SeriesValue]:
+    """Checks as values of a series, in days from a moment."""
+    return [
+        SeriesValue((check.at - first).total_seconds() / DAY_S, check.value, check.sigma, check.temperature_c)
+        for check in checks
+    ]
+
+
+def model_series_from(checks: Sequence[SeriesCheck], cuts: Sequence[datetime], tau: float) -> ModelSeries | None:
+    """What one instrument says for others of its model; None where its last stretch is too short. tau in the unit of the series."""
+    stretch = last_stretch(checks, cuts)
+    return model_series_of(fit(values_of(stretch, stretch[0].at), tau)) if stretch else None
+
+
+def trend_of(
+    checks: Sequence[SeriesCheck],
+    cuts: Sequence[datetime],
+    today: datetime,
+    *,
+    unit: str,
+    tau: float,
+    rule_days: int,
+    pool: Pool | None = None,
+) -> Trend | None:
+    """What a series says; None where nothing is on record since the last event. tau in the unit of the series."""
+    stretch = last_stretch(checks, cuts)
+    if not stretch:
+        return None
+    values = values_of(stretch, stretch[0].at)
+    cut = segments(values, tau)
+    places = [i for i in cut.parts[-1] if not (cut.waiting and i == len(values) - 1)] or list(cut.parts[-1])
+    own = [values[i] for i in places]
+    single = fit(own, tau)
+    line = pooled(single, pool)
+    limit, first = stretch[-1].limit, stretch[0].at
+    now = (today - first).total_seconds() / DAY_S
+    left = leaving(line, limit, now)
+    earned = earned_interval(line, limit, rule_days, values[-1].day, _wander(limit))
+    u95 = t_quantile(0.975, line.freedom) * sqrt(line.var_slope) * YEAR if line.slope is not None else None
+    return Trend(
+        n=len(own),
+        text=_text(line, single, unit, u95, len(own)),
+        drifting=line.drifts,
+        slope_per_year=None if line.slope is None else line.slope * YEAR,
+        u95_slope=u95,
+        leaves=_leaves(left, first),
+        early=_day(first, left.early) if left else None,
+        expected=_day(first, left.expected) if left else None,
+        late=_day(first, left.late) if left else None,
+        jumped=[stretch[part[0]].id for part in cut.parts[1:]],
+        outliers=[stretch[i].id for i in (*cut.isolated, *(places[i] for i in single.left_out))],
+        waiting=stretch[-1].id if cut.waiting else None,
+        warmth=_warmth(warmth(own, tau), unit),
+        earned_days=earned.days,
+        earned_code=earned.code,
+        earned=earned.text,
+        others=pool.n if pool else 0,
+        together=f"Estimated together with {count(pool.n, 'other', 'others')} of its model." if pool else "",
+        jump=_jump(cut),
+        line=_band(line, first, own[0].day, max(now, own[-1].day)),
+    )
+
+
+def _day(first: datetime, after: float | None) -> str | None:
+    """The day so many days after the first check."""
+    return None if after is None else (first + timedelta(days=after)).date().isoformat()
+
+
+def _wander(limit: float) -> float:
+    """In a root-day: 0.3 of the limit in three months (stats/decision.py)."""
+    return 0.3 * limit / sqrt(3 * 30.4375)
+
+
+def _text(line: Line, single: Line, unit: str, u95: float | None, n: int) -> str:
+    if line.slope is None or u95 is None:
+        needed = f"A trend needs six checks over three months; {count(n, 'check', 'checks')} since the last event."
+        return f"Level {size(line.level, sqrt(line.var_level), unit)}. {needed}"
+    together = "" if single.slope is not None else ", estimated from others of its model"
+    slope = f"{signed(line.slope * YEAR, 1)}{UNITS[unit]} a year, ± {u95:.1f}{UNITS[unit]} (95 %)"
+    few = " It rests on few checks." if n < FEW else ""
+    if line.drifts:
+        return f"Drifting by {slope}{together}.{few}"
+    most = abs(line.slope * YEAR) + u95
+    return f"No drift seen{together}; up to {most:.1f}{UNITS[unit]} a year is possible.{few}"
+
+
+def _jump(cut: Segments) -> str:
+    if cut.waiting:
+        return "The last check jumped: the next one decides whether it stays there."
+    if len(cut.parts) > 1:
+        return "It jumped without an event on record: report what happened."
+    return ""
+
+
+def _warmth(found: Warmth | None, unit: str) -> str:
+    if found is None:
+        return ""
+    if found.together:
+        return "Time and temperature cannot be separated here."
+    if not found.significant:
+        return "No change with temperature seen."
+    return f"It changes with temperature: {signed(found.slope, 2)}{UNITS[unit]} per °C, ± {t_quantile(0.975, found.freedom) * found.sigma:.2f}{UNITS[unit]}."
+
+
+def _band(line: Line, first: datetime, begin: float, end: float) -> list[BandPoint]:
+    t = t_quantile(0.975, line.freedom)
+    days = [begin + (end - begin) * i / (BAND_POINTS - 1) for i in range(BAND_POINTS)] if end > begin else [begin]
+    return [
+        BandPoint(
+            at=(first + timedelta(days=day)).isoformat(),
+            value=line.at(day),
+            low=line.at(day) - t * sqrt(line.variance(day)),
+            high=line.at(day) + t * sqrt(line.variance(day)),
+        )
+        for day in days
+    ]
+
+
+def _leaves(left: Leaving | None, first: datetime) -> str:
+    if left is None:
+        return ""
+    early = day_words((first + timedelta(days=left.early)).date())
+    if left.expected is None:
+        return f"It could leave its limit from {early} on (95 %)."
+    expected = day_words((first + timedelta(days=left.expected)).date())
+    return f"It leaves its limit about {expected}, not before {early} (95 %)."

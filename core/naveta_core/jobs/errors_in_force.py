@@ -1,0 +1,104 @@
+"""What is wrong with an instrument as far as its checks know: each error a job feels, how sure it is, and how old.
+
+An error that was measured wanders slowly (stats/decision.py), so that its uncertainty grows with its age. One that was
+never measured is taken to lie within its limit, with 95 percent confidence: what a passed check would say of it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from math import sqrt
+
+from ..checks.two_face.judge import limits_of as two_face_limits
+from ..checks.two_peg.document import limits_of as two_peg_limits
+from ..documents.envelope import Earlier, Envelope, Instrument, LimitSet, Work, days_between
+from ..stats.decision import Limits, wandering
+
+ANGLE_KINDS = ("theodolite", "total-station", "robotic-total-station")
+LEVEL_KINDS = ("level", "digital-level")
+
+
+@dataclass(frozen=True, slots=True)
+class FeltError:
+    """An error that work feels: the check and figure it comes from, and the part of a budget it is."""
+
+    check: str
+    figure: str
+    budget_field: str
+    part: str
+    kinds: tuple[str, ...]
+    limit: Callable[[Envelope], Limits]
+
+
+FELT = (
+    FeltError(
+        "two-face",
+        "collimation_arcsec",
+        "collimation_arcsec",
+        "collimation",
+        ANGLE_KINDS,
+        lambda document: two_face_limits(document, "collimation_arcsec"),
+    ),
+    FeltError(
+        "two-face",
+        "index_arcsec",
+        "index_arcsec",
+        "index",
+        ANGLE_KINDS,
+        lambda document: two_face_limits(document, "index_arcsec"),
+    ),
+    FeltError(
+        "two-face",
+        "tilting_axis_arcsec",
+        "tilting_axis_arcsec",
+        "tilting-axis",
+        ANGLE_KINDS,
+        lambda document: two_face_limits(document, "tilting_axis_arcsec"),
+    ),
+    FeltError("two-peg", "collimation_arcsec", "line_of_sight_arcsec", "line-of-sight", LEVEL_KINDS, two_peg_limits),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class ErrorInForce:
+    """One error as it has to be taken today, in seconds: its value (0 where it was never measured), one standard
+    deviation with its age in it, the same as a fresh check would give it, its limit, and its age in days."""
+
+    felt: FeltError
+    value: float
+    sigma: float
+    fresh_sigma: float
+    limit: float
+    days: float | None
+
+
+def errors_in_force(
+    instrument: Instrument, limits: Mapping[str, LimitSet], before: Sequence[Earlier], now: str
+) -> list[ErrorInForce]:
+    """Every error of an instrument that work feels. before: its earlier results, newest first; now: ISO with offset."""
+    about = Envelope(kind="job", instrument=instrument, limits=dict(limits), work=Work(), observations=None)
+    return [
+        _in_force(felt, felt.limit(about).use, before, now) for felt in FELT if (instrument.kind or "") in felt.kinds
+    ]
+
+
+def _in_force(felt: FeltError, limit: float, before: Sequence[Earlier], now: str) -> ErrorInForce:
+    for earlier in before:
+        if earlier.check != felt.check or earlier.grade == "repeat":
+            continue
+        value, sigma = earlier.figure(felt.figure), earlier.figure(f"sigma_{felt.figure}")
+        if value is not None and sigma is not None:
+            days = max(0.0, days_between(earlier.at, now))
+            aged = sqrt(sigma**2 + wandering(limit, days))
+            return ErrorInForce(felt, value, aged, min(sigma, limit / 4), limit, days)
+    # A full check is good to half the limit at 95 percent, a quarter of it as a standard deviation.
+    return ErrorInForce(felt, 0.0, limit / 2, limit / 4, limit, None)
+
+
+def measured_spread(before: Sequence[Earlier], check: str, figure: str) -> float | None:
+    """What an accuracy test of this instrument found, the latest that was not to be repeated; None where none was made."""
+    for earlier in before:
+        if earlier.check == check and earlier.grade != "repeat":
+            return earlier.figure(figure)
+    return None
