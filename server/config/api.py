@@ -9,11 +9,22 @@ from ninja.security import django_auth
 
 from control_points.api import router as control_router
 from fleet.api import router as fleet_router
+from fleet.attachments_api import router as attachments_router
+from fleet.digest_api import router as digest_router
+from fleet.jobs_api import router as jobs_router
+from fleet.levelling_api import router as levelling_router
+from fleet.plan_api import router as plan_router
+from fleet.table_api import router as fleet_table_router
 from naveta_core import __version__
 from naveta_core.registry import DOCUMENTS
 from people.api import router as people_router
+from people.settings_api import router as settings_router
 from records.api import BODY_PARTS
 from records.api import router as bench_router
+from records.kits_api import router as kits_router
+from records.ledger_api import router as ledger_router
+from records.limits_api import router as limits_router
+from records.service_api import router as service_router
 from shared.bodies import StrictParser
 from shared.errors import install
 
@@ -21,7 +32,7 @@ REF = "#/components/schemas/{model}"
 
 
 class NameTaken(RuntimeError):
-    """Two different models want the same name in the contract."""
+    """Two different models need the same name in the contract."""
 
 
 class NavetaApi(NinjaAPI):
@@ -55,6 +66,17 @@ api = NavetaApi(
 )
 install(api)
 api.add_router("", people_router)
+api.add_router("", settings_router)
 api.add_router("", fleet_router)
+api.add_router("", attachments_router)
+api.add_router("", fleet_table_router)
+api.add_router("", plan_router)
+api.add_router("", jobs_router)
+api.add_router("", levelling_router)
+api.add_router("", digest_router)
 api.add_router("", control_router)
 api.add_router("", bench_router)
+api.add_router("", limits_router)
+api.add_router("", kits_router)
+api.add_router("", service_router)
+api.add_router("", ledger_router)

@@ -7,7 +7,7 @@ import secrets
 import sys
 from datetime import datetime
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 import dj_database_url
 from pydantic import field_validator
@@ -37,6 +37,13 @@ class Environment(BaseSettings):
     now: datetime | None = None
     time_zone: str = "UTC"
     https: bool = False
+    smtp_host: str = ""
+    """The mail server; without one nothing is sent."""
+    smtp_port: int = 587
+    smtp_user: str = ""
+    smtp_password: str = ""
+    smtp_security: Literal["starttls", "tls", "none"] = "starttls"
+    mail_from: str = "naveta@localhost"
 
     @field_validator("data")
     @classmethod
@@ -79,6 +86,24 @@ class Environment(BaseSettings):
                 "init_command": "PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
             },
         }
+
+    def mail(self) -> dict[str, Any]:
+        """Django's mail: a server by SMTP; the demo writes files into its folder, that can be read on screen."""
+        if self.is_marked_demo:
+            return {"backend": "django.core.mail.backends.filebased.EmailBackend", "folder": str(self.data / "mail")}
+        backend = "smtp" if self.smtp_host else "dummy"
+        return {"backend": f"django.core.mail.backends.{backend}.EmailBackend", "folder": ""}
+
+    @property
+    def sends_mail(self) -> bool:
+        """Whether a message goes anywhere."""
+        return bool(self.smtp_host) or self.is_marked_demo
+
+    @property
+    def address(self) -> str:
+        """What links in a message begin with; empty where nobody said under which name Naveta is served."""
+        host = next(iter(_listed(self.hosts)), "")
+        return f"http{'s' if self.https else ''}://{host}" if host else ""
 
     @property
     def is_marked_demo(self) -> bool:

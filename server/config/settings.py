@@ -23,6 +23,7 @@ INSTALLED_APPS = [
     "people",
     "fleet",
     "control_points",
+    "plan",
     "records",
     "operations",
 ]
@@ -98,6 +99,15 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 
+# Photographs and certificates: behind Django's storage, so that another one can hold them.
+MEDIA_ROOT = ENV.data / "files"
+EMAIL_BACKEND = ENV.mail()["backend"]
+EMAIL_FILE_PATH = ENV.mail()["folder"]
+EMAIL_HOST, EMAIL_PORT = ENV.smtp_host, ENV.smtp_port
+EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = ENV.smtp_user, ENV.smtp_password
+EMAIL_USE_TLS, EMAIL_USE_SSL = ENV.smtp_security == "starttls", ENV.smtp_security == "tls"
+EMAIL_TIMEOUT = 20
+DEFAULT_FROM_EMAIL = ENV.mail_from
 WEB_DIST = ROOT / "web" / "dist"
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None

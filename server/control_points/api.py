@@ -15,7 +15,7 @@ from naveta_core.orientation.table import MOVES, write_points
 from naveta_core.units.formatting import figure, length_words
 from naveta_core.units.lengths import in_unit
 from people.asker import asker
-from people.services import organisation
+from people.firm import organisation
 from shared.bodies import Body, Table
 
 router = Router(tags=["control"])

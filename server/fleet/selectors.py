@@ -10,15 +10,23 @@ from django.http import Http404
 
 from fleet.models import ChangeCounter, Instrument
 from fleet.tags import normalise_tag
+from naveta_core.documents.envelope import DueCheck
 from naveta_core.documents.envelope import Instrument as Stated
 from naveta_core.errors import Refused
-from naveta_core.history.standing import ORDER, CheckRecord, EventRecord, Standing, standing
+from naveta_core.history.due_list import DueEntry, due_entry, service_due
+from naveta_core.history.facts import CheckRecord, EventRecord
+from naveta_core.history.rules import RuleBook
+from naveta_core.history.standing import ORDER, Standing, checks_due, standing
+from naveta_core.history.standing import standing_of as standing_from
+from people.firm import organisation
+from plan.jobs import PlannedJobs
+from plan.rules import plan_stamp, rule_book
 from shared import clock, paging
 
 
 @dataclass(frozen=True, slots=True)
 class Listed:
-    """An instrument as light as a list of thousands wants it."""
+    """An instrument as light as a list of thousands needs it."""
 
     pk: int
     tag: str
@@ -28,11 +36,16 @@ class Listed:
     place: str
     crew: str | None
     serial: str
+    since: date
     stamp: str
 
     @property
     def model(self) -> str:
         return f"{self.maker} {self.name}"
+
+    def as_dict(self) -> dict[str, Any]:
+        """What every list shows of it."""
+        return {"tag": self.tag, "kind": self.kind, "model": self.model, "place": self.place, "crew": self.crew}
 
     @property
     def whereabouts(self) -> str:
@@ -42,7 +55,18 @@ class Listed:
 AHEAD = timedelta(hours=26)
 """How far a clock may run ahead: a zone set wrongly is forgiven, another date is not."""
 STANDS_BY = ("pk", "model__kind", "model__stated", "derived")
-LISTED = ("pk", "tag", "model__kind", "model__maker", "model__name", "place", "crew__name", "serial", "derived_stamp")
+LISTED = (
+    "pk",
+    "tag",
+    "model__kind",
+    "model__maker",
+    "model__name",
+    "place",
+    "crew__name",
+    "serial",
+    "since",
+    "derived_stamp",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +74,13 @@ class Row:
     """An instrument with where it stands."""
 
     one: Listed
-    standing: Standing
+    status: Status
+    latest: dict[str, Any] | None
+    """The latest judged check, enough for a limit bar."""
+
+    @property
+    def standing(self) -> Standing:
+        return self.status.standing
 
     @property
     def key(self) -> tuple[int, str]:
@@ -84,17 +114,65 @@ def check_record_of(fact: dict[str, Any]) -> CheckRecord:
         codes=tuple(fact["codes"]),
         proved_within_watch=fact["proved_within_watch"],
         finding=fact["finding"],
+        temperature_c=fact.get("temperature_c"),
     )
 
 
 def event_record_of(fact: dict[str, Any]) -> EventRecord:
     """A stored fact as the core's event."""
-    return EventRecord(fact["event"], datetime.fromisoformat(fact["at"]), fact["note"], fact.get("check", ""))
+    return EventRecord(
+        fact["event"],
+        datetime.fromisoformat(fact["at"]),
+        fact["note"],
+        fact.get("check", ""),
+        fact.get("crew", ""),
+        fact.get("temperature_c"),
+        date.fromisoformat(fact["until"]) if fact.get("until") else None,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class DaySettings:
+    """What every standing of a day depends on beside an instrument's own history: rules, jobs, the smallest grade."""
+
+    today: date
+    least_grade: str
+    book: RuleBook
+    jobs: PlannedJobs
+
+    @classmethod
+    def of(cls, today: date, book: RuleBook | None = None) -> DaySettings:
+        """As the firm has set it; `book`: as if other rules held."""
+        return cls(today, organisation().least_grade, book or rule_book(), PlannedJobs(today))
+
+
+@dataclass(frozen=True, slots=True)
+class Status:
+    """Where an instrument stands, and what is due for it when; both follow from the same."""
+
+    standing: Standing
+    due: list[DueEntry]
 
 
 def standing_of(instrument: Instrument, today: date) -> Standing:
     """Where an instrument stands today."""
-    return _stand(stated_of(instrument), instrument.derived, today)
+    return status_of(instrument, today).standing
+
+
+def status_of(instrument: Instrument, today: date) -> Status:
+    """Where an instrument stands today, with everything that is due for it."""
+    return _status(stated_of(instrument), instrument.derived, _about(instrument), DaySettings.of(today))
+
+
+def due_checks(due: list[DueEntry]) -> list[DueCheck]:
+    """What is due, as a document takes it: what never comes due is left out."""
+    return [
+        DueCheck(
+            check=e.check, due_on=e.due_on, needed=e.needed, text=" ".join(reason.text for reason in e.reasons)[:2000]
+        )
+        for e in due
+        if e.due_on
+    ]
 
 
 def standing_at(instrument: Instrument, at: datetime) -> Standing:
@@ -102,20 +180,31 @@ def standing_at(instrument: Instrument, at: datetime) -> Standing:
     stated, derived = stated_of(instrument), instrument.derived
     done = [check for check in map(check_record_of, derived.get("done", [])) if check.at <= at]
     events = [event for event in map(event_record_of, derived.get("events", [])) if event.at <= at]
-    return standing(stated, done, events, at.astimezone(clock.zone()).date())
+    settings = DaySettings.of(at.astimezone(clock.zone()).date())
+    book, model = settings.book, str(instrument.model)
+    return standing(stated, done, events, settings.today, settings.least_grade, book, model)
 
 
-def _stand(stated: Stated, derived: dict[str, Any], today: date) -> Standing:
+About = tuple[str, str | None, date]
+"""The model of an instrument, whose it is, and its first day here."""
+
+
+def _status(stated: Stated, derived: dict[str, Any], about: About, settings: DaySettings) -> Status:
+    model, crew, since = about
     # What a clock that ran ahead has dated to come: a pass counts for nothing yet, an event has happened.
-    now = clock.now()
+    now, today = clock.now(), settings.today
     done = [check for check in map(check_record_of, derived.get("done", [])) if check.at <= now + AHEAD]
     events = list(map(event_record_of, derived.get("events", [])))
     events = [event if event.at <= now + AHEAD else replace(event, at=now) for event in events]
-    return standing(stated, done, events, today)
+    found = checks_due(stated, done, events, today, settings.book, model, settings.jobs.of(crew))
+    due = [due_entry(each, today) for each in found]
+    service = service_due(stated, done, events, today, settings.book, model, since)
+    return Status(standing_from(found, events, today, settings.least_grade), [*due, *([service] if service else [])])
 
 
-_stood: dict[int, tuple[str, str, date, Standing]] = {}
-"""Standings worked out already, by instrument: good while kind, stamp and day are the same."""
+_statuses: dict[int, tuple[tuple[Any, ...], Status, dict[str, Any] | None]] = {}
+"""Standings worked out already, with the latest check, by instrument: good while kind, model, crew, stamp, day, rules,
+jobs and the smallest grade that goes out are the same."""
 
 
 _sorted: dict[date, tuple[str, list[Row]]] = {}
@@ -126,28 +215,61 @@ def yard(today: date, query: str = "") -> list[Row]:
     """Every instrument that answers the search, what needs attention first."""
     wanted = query.strip().lower()
     # The stamp is read before the rows: a change in between makes the list newer than it says, never older.
-    stamp = ChangeCounter.objects.values_list("stamp", flat=True).first() or ""
+    stamp, settings = state_stamp()
     found, rows = _sorted.get(today, ("", []))
     if not stamp or found != stamp:
-        rows = _sort(today)
+        rows = _sort(today, settings)
         _sorted.clear()
         _sorted[today] = (stamp, rows)
     return [row for row in rows if matches(row.one, wanted)] if wanted else rows
 
 
-def _sort(today: date) -> list[Row]:
+def state_stamp() -> tuple[str, str]:
+    """What every list of the fleet depends on, as one text (empty: nothing is to be kept), and the part of it that is the
+    firm's: the smallest grade that goes out, rules and jobs."""
+    settings = f"{organisation().least_grade} {plan_stamp()}"
+    stamp = ChangeCounter.objects.values_list("stamp", flat=True).first()
+    return (f"{stamp} {settings}" if stamp else ""), settings
+
+
+def _sort(today: date, settings: str) -> list[Row]:
     listed = [Listed(*row) for row in Instrument.objects.values_list(*LISTED)]
-    _recompute_standings(
-        [entry for entry in listed if _stood.get(entry.pk, ())[:3] != (entry.kind, entry.stamp, today)], today
-    )
-    return sorted((Row(entry, _stood[entry.pk][3]) for entry in listed), key=lambda row: row.key)
+    keys = {entry.pk: (entry.kind, entry.model, entry.crew, entry.stamp, today, settings) for entry in listed}
+    changed = [entry for entry in listed if entry.pk not in _statuses or _statuses[entry.pk][0] != keys[entry.pk]]
+    if changed:
+        _recompute_standings(changed, keys, DaySettings.of(today))
+    return sorted((Row(entry, *_statuses[entry.pk][1:]) for entry in listed), key=lambda row: row.key)
 
 
-def _recompute_standings(changed: list[Listed], today: date) -> None:
+def _recompute_standings(changed: list[Listed], keys: dict[int, tuple[Any, ...]], settings: DaySettings) -> None:
     rows = Instrument.objects.filter(pk__in=[entry.pk for entry in changed])
     known = {pk: (Stated(kind=kind, **stated), derived) for pk, kind, stated, derived in rows.values_list(*STANDS_BY)}
     for entry in changed:
-        _stood[entry.pk] = (entry.kind, entry.stamp, today, _stand(*known[entry.pk], today))
+        stated, derived = known[entry.pk]
+        status = _status(stated, derived, (entry.model, entry.crew, entry.since), settings)
+        _statuses[entry.pk] = (keys[entry.pk], status, derived.get("latest"))
+
+
+def statuses_under(book: RuleBook, today: date) -> dict[str, Status]:
+    """Where every instrument would stand under other rules, by tag."""
+    settings = DaySettings.of(today, book)
+    listed = {row[0]: Listed(*row) for row in Instrument.objects.values_list(*LISTED)}
+    rows = Instrument.objects.values_list(*STANDS_BY)
+    return {
+        listed[pk].tag: _status(
+            Stated(kind=kind, **stated), derived, (listed[pk].model, listed[pk].crew, listed[pk].since), settings
+        )
+        for pk, kind, stated, derived in rows
+    }
+
+
+def statuses_at(instruments: list[Instrument], settings: DaySettings) -> dict[int, Status]:
+    """Where instruments stand on a day that may be to come, by what is on record today."""
+    return {one.pk: _status(stated_of(one), one.derived, _about(one), settings) for one in instruments}
+
+
+def _about(instrument: Instrument) -> About:
+    return str(instrument.model), instrument.crew.name if instrument.crew else None, instrument.since
 
 
 def matches(listed: Listed, wanted: str) -> bool:
@@ -158,14 +280,6 @@ def matches(listed: Listed, wanted: str) -> bool:
         pass
     text = f"{listed.tag} {listed.model} {listed.kind} {listed.place} {listed.crew or ''} {listed.serial}".lower()
     return all(word in text for word in wanted.split())
-
-
-def latest_of(rows: list[Row]) -> dict[int, Any]:
-    """The latest check of each instrument of a page, by key."""
-    pks = [row.one.pk for row in rows]
-    return {
-        pk: derived.get("latest") for pk, derived in Instrument.objects.filter(pk__in=pks).values_list("pk", "derived")
-    }
 
 
 def page_of(rows: list[Row], cursor: str | None, limit: int) -> tuple[list[Row], str | None]:

@@ -17,6 +17,7 @@ from pydantic import Field
 from naveta_core import __version__
 from naveta_core.documents.envelope import AngleUnit
 from naveta_core.glossary import Term, glossary
+from naveta_core.history.events import EVENT_KINDS, EventKind
 from naveta_core.wording import (
     GUIDANCE,
     METRES_PATTERN,
@@ -29,19 +30,14 @@ from naveta_core.wording import (
 )
 from people.asker import asker
 from people.attempts import forget_old, one_attempt, succeeded
+from people.firm import organisation, zone_of
 from people.models import Organisation, Person
 from people.services import (
     add_person,
     change_password,
     device_keys,
     end_sessions,
-    everybody,
-    let_go,
-    organisation,
-    reset_password,
-    set_preferred_method,
-    set_raw_judging,
-    set_writing,
+    keep_views,
 )
 from shared import clock
 from shared.addresses import client_address, forwarded
@@ -96,9 +92,31 @@ class SessionOut(Schema):
     judge_raw: bool
     """Whether the firm judges two faces by the raw differences."""
     writing: WritingOut
+    views: list[FleetView]
+    """Views of the fleet this person keeps."""
+    firm_name: str
+    work: dict[str, Any]
+    """What the work usually is: a document's `work`."""
+    adjusts: list[str] | None
+    """Kinds of check this person may adjust; null: as the role may."""
+    events: list[EventKind]
+    """What can happen to an instrument, and what follows from it."""
     now: datetime
     time_zone: str
     core_version: str
+
+
+class FleetView(Body):
+    """What a table of the fleet shows, kept by name; `text` as its address holds it."""
+
+    name: Annotated[str, Field(min_length=1, max_length=40)]
+    text: Annotated[str, Field(max_length=1000)]
+
+
+class FleetViews(Body):
+    """A person's own views, in their order."""
+
+    views: Annotated[list[FleetView], Field(max_length=30)]
 
 
 class SignIn(Body):
@@ -113,34 +131,6 @@ class ChangePassword(Body):
 
     old: Password
     new: Password
-
-
-class ResetPassword(Body):
-    """Another's new password."""
-
-    password: Password
-
-
-class Active(Body):
-    """Whether somebody may sign in."""
-
-    active: bool
-
-
-class PersonRow(PersonOut):
-    """Somebody in the manager's list, leavers too."""
-
-    active: bool
-
-    @staticmethod
-    def resolve_active(person: Person) -> bool:
-        return person.is_active
-
-
-class RawJudging(Body):
-    """Whether two faces are judged by the raw differences 2c and 2i, or by half of them."""
-
-    judge_raw: bool
 
 
 class Writing(Body):
@@ -165,12 +155,6 @@ class WritingOut(Writing):
     verbatim: list[str]
 
 
-class PreferredMethod(Body):
-    """The way of setting up that everybody is offered first; null leaves it to each person."""
-
-    method: Word | None
-
-
 class NewPerson(Body):
     username: Word
     name: Annotated[str, Field(max_length=120)]
@@ -190,10 +174,10 @@ def _writing(firm: Organisation) -> dict[str, Any]:
         cast(StaffWord, firm.staff_word), cast(DecimalMark, firm.decimal_mark), cast(LengthUnit, firm.length_unit)
     )
     names = ("staff_word", "decimal_mark", "length_unit", "angle_unit")
-    settled = {name: getattr(firm, name) for name in names}
+    stored = {name: getattr(firm, name) for name in names}
     members = {"sentences": sorted(SENTENCES), "guidance": sorted(GUIDANCE), "verbatim": sorted(VERBATIM)}
     distances = {"distances": METRES_PATTERN, "per_metre": wording.per_metre}
-    return {**settled, "replacements": wording.replacements(), **members, **distances}
+    return {**stored, "replacements": wording.replacements(), **members, **distances}
 
 
 def _session(request: HttpRequest) -> dict[str, Any]:
@@ -210,8 +194,13 @@ def _session(request: HttpRequest) -> dict[str, Any]:
         "preferred_method": firm.preferred_method or None,
         "judge_raw": firm.judge_raw,
         "writing": _writing(firm),
+        "views": person.views if person else [],
+        "events": [event.model_dump() for event in EVENT_KINDS],
         "now": clock.now(),
-        "time_zone": settings.TIME_ZONE,
+        "firm_name": firm.name,
+        "work": firm.work,
+        "adjusts": person.adjusts if person else None,
+        "time_zone": zone_of(firm),
         "core_version": __version__,
     }
 
@@ -260,16 +249,11 @@ def put_password(request: HttpRequest, payload: ChangePassword) -> Any:
     return _session(request)
 
 
-@router.put("/people/{username}/password", response=PersonRow, operation_id="reset_password")
-def put_persons_password(request: HttpRequest, username: str, payload: ResetPassword) -> Any:
-    """Give somebody a new password; all their sessions end (manager)."""
-    return reset_password(actor=asker(request), username=username, password=payload.password)
-
-
-@router.put("/people/{username}/active", response=PersonRow, operation_id="let_go")
-def put_active(request: HttpRequest, username: str, payload: Active) -> Any:
-    """A leaver signs in no more, or somebody is taken back (manager)."""
-    return let_go(actor=asker(request), username=username, active=payload.active)
+@router.put("/session/views", response=SessionOut, operation_id="keep_views")
+def put_views(request: HttpRequest, payload: FleetViews) -> Any:
+    """Keep one's own views of the fleet: all of them, as they are from now on."""
+    keep_views(actor=asker(request), views=[view.dict() for view in payload.views])
+    return _session(request)
 
 
 @router.delete("/people/{username}/sessions", response={204: None}, operation_id="end_sessions")
@@ -277,30 +261,6 @@ def delete_sessions(request: HttpRequest, username: str) -> HttpResponse:
     """End every session of somebody, on a lost tablet too: one's own, or by the manager anybody's."""
     end_sessions(actor=asker(request), username=username)
     return HttpResponse(status=204)
-
-
-@router.get("/people/all", response=list[PersonRow], operation_id="list_everybody")
-def list_everybody(request: HttpRequest) -> Any:
-    """Everybody, leavers too, by name (manager)."""
-    return everybody(actor=asker(request))
-
-
-@router.put("/organisation/method", response=PreferredMethod, operation_id="set_preferred_method")
-def put_preferred_method(request: HttpRequest, payload: PreferredMethod) -> Any:
-    """Settle the firm's own way of setting up (manager)."""
-    return {"method": set_preferred_method(actor=asker(request), method=payload.method).preferred_method or None}
-
-
-@router.put("/organisation/raw-judging", response=RawJudging, operation_id="set_raw_judging")
-def put_raw_judging(request: HttpRequest, payload: RawJudging) -> Any:
-    """Settle whether two faces are judged by the raw differences (manager)."""
-    return set_raw_judging(actor=asker(request), judge_raw=payload.judge_raw)
-
-
-@router.put("/organisation/writing", response=WritingOut, operation_id="set_writing")
-def put_writing(request: HttpRequest, payload: Writing) -> Any:
-    """Settle how the firm writes (manager)."""
-    return _writing(set_writing(actor=asker(request), **payload.dict()))
 
 
 @router.get("/glossary", response=list[Term], operation_id="glossary")

@@ -20,8 +20,17 @@ class Crew(models.Model):
 
 
 class Organisation(models.Model):
-    """What the firm as a whole has settled; there is one row, made when it is first wanted."""
+    """What the firm as a whole has set; there is one row, made when it is first wanted."""
 
+    name = models.CharField(max_length=120, default="", blank=True)
+    time_zone = models.CharField(max_length=60, default="", blank=True, help_text="Empty: the server's own.")
+    work = models.JSONField(default=dict, help_text="A document's `work` as it is usually: sights, faces, tolerance.")
+    least_grade = models.CharField(
+        max_length=8, default="watch", help_text="The smallest that goes out: watch, or use alone."
+    )
+    version = models.PositiveIntegerField(default=0, help_text="How often it was changed.")
+
+    climate = models.CharField(max_length=10, default="", blank=True, help_text="Rules for a climate hold in it.")
     preferred_method = models.CharField(
         max_length=30, default="", blank=True, help_text="The method of setting up offered first."
     )
@@ -60,6 +69,13 @@ class Person(AbstractBaseUser):
     role = models.CharField(max_length=10, choices=Role)
     crew = models.ForeignKey(Crew, on_delete=models.PROTECT, null=True, blank=True, related_name="people")
     is_active = models.BooleanField(default=True)
+    adjusts = models.JSONField(
+        null=True, default=None, help_text="Kinds of check this person may adjust; null: as their role may."
+    )
+    version = models.PositiveIntegerField(default=0, help_text="How often the manager changed it.")
+    views = models.JSONField(default=list, help_text="Views of the fleet kept by name: [{name, text}].")
+    email = models.EmailField(default="", blank=True, help_text="Where the weekly summary goes; empty: nowhere.")
+    digest_week = models.CharField(max_length=10, default="", blank=True, help_text="The Monday it was last sent for.")
     sessions = models.PositiveIntegerField(default=0, help_text="Counted up to end every session there is.")
 
     objects: ClassVar[PersonManager] = PersonManager()
@@ -77,3 +93,22 @@ class Person(AbstractBaseUser):
 
     def __str__(self) -> str:
         return self.name
+
+
+class SettingChange(models.Model):
+    """One setting changed: what it was, what it is from then on, who and when. Added to and never changed."""
+
+    about = models.CharField(max_length=120, help_text="What was set: firm, person:NAME, model:ID, limits.")
+    version = models.PositiveIntegerField()
+    field = models.CharField(max_length=80)
+    label = models.CharField(max_length=120)
+    before = models.JSONField(null=True)
+    after = models.JSONField(null=True)
+    by = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="settings_changed")
+    at = models.DateTimeField()
+
+    class Meta:
+        indexes = [models.Index(fields=["about", "version"], name="changes_of_a_setting")]
+
+    def __str__(self) -> str:
+        return f"{self.about} {self.field}"

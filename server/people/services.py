@@ -9,8 +9,7 @@ from django.db.models import QuerySet
 from django.utils.crypto import salted_hmac
 
 from naveta_core.errors import Fault, Refused, quote
-from naveta_core.setup.methods import SET_UP_METHODS
-from people.models import Crew, Organisation, Person
+from people.models import Crew, Person
 from shared.rights import ROLES, require
 
 
@@ -47,7 +46,8 @@ def add_person(
     return person
 
 
-def _checked(password: str, person: Person) -> list[Fault]:
+def password_faults(password: str, person: Person) -> list[Fault]:
+    """What is wrong with a password for somebody."""
     try:
         validate_password(password, person)
     except ValidationError as error:
@@ -64,10 +64,23 @@ def change_password(*, actor: Person, old: str, new: str) -> Person:
         if person.check_password(old)
         else [Fault("old", "password until now", "a password", "your password until now")]
     )
-    faults += [Fault("new", "new password", entry.given, entry.wanted) for entry in _checked(new, person)]
+    faults += [Fault("new", "new password", entry.given, entry.wanted) for entry in password_faults(new, person)]
     if faults:
         raise Refused(faults)
     person.set_password(new)
+    person.save()
+    return person
+
+
+@transaction.atomic
+def keep_views(*, actor: Person, views: list[dict[str, str]]) -> Person:
+    """One's own views of the fleet. Raises Refused where two have one name."""
+    names = [view["name"].strip() for view in views]
+    if len(set(names)) < len(names):
+        again = next(name for name in names if names.count(name) > 1)
+        raise Refused([Fault("views", "the name of a view", quote(again), "another name: there is one of this name")])
+    person = Person.objects.select_for_update().get(pk=actor.pk)
+    person.views = actor.views = [{"name": name, "text": view["text"]} for name, view in zip(names, views, strict=True)]
     person.save()
     return person
 
@@ -85,8 +98,12 @@ def reset_password(*, actor: Person | None, username: str, password: str) -> Per
     """Another's password; all their sessions end. `actor` None is the command line on the machine itself."""
     if actor is not None:
         require(actor, "manage-people")
-    person = somebody(username)
-    faults = _checked(password, person)
+    return give_password(somebody(username), password)
+
+
+def give_password(person: Person, password: str) -> Person:
+    """Another password from now on; every session of theirs ends. Within the caller's transaction. Raises Refused."""
+    faults = password_faults(password, person)
     if faults:
         raise Refused(faults)
     person.set_password(password)
@@ -106,14 +123,19 @@ def end_sessions(*, actor: Person | None, username: str) -> Person:
     return person
 
 
+def is_only_manager(person: Person) -> bool:
+    """Whether nobody else could let anybody in."""
+    others = Person.objects.filter(role=Person.Role.MANAGER, is_active=True).exclude(pk=person.pk)
+    return person.role == Person.Role.MANAGER and not others.exists()
+
+
 @transaction.atomic
 def let_go(*, actor: Person | None, username: str, active: bool) -> Person:
     """A leaver signs in no more, at once; the records keep the name. `active` takes somebody back. Raises Refused."""
     if actor is not None:
         require(actor, "manage-people")
     person = somebody(username)
-    managers = Person.objects.filter(role=Person.Role.MANAGER, is_active=True)
-    if not active and person.role == Person.Role.MANAGER and not managers.exclude(pk=person.pk).exists():
+    if not active and is_only_manager(person):
         raise Refused(
             [Fault("username", "the manager", person.name, "another manager first: nobody else could let anybody in")]
         )
@@ -121,49 +143,6 @@ def let_go(*, actor: Person | None, username: str, active: bool) -> Person:
     person.sessions += 1
     person.save()
     return person
-
-
-def organisation() -> Organisation:
-    """What the firm has settled."""
-    return Organisation.objects.order_by("pk").first() or Organisation()
-
-
-@transaction.atomic
-def set_preferred_method(*, actor: Person, method: str | None) -> Organisation:
-    """The way of setting up that everybody is offered first; None leaves it to each person. Raises Refused."""
-    require(actor, "manage-fleet")
-    if method is not None and (method not in SET_UP_METHODS or SET_UP_METHODS[method].for_levels):
-        wanted = (
-            "one of "
-            + ", ".join(sorted(name for name, entry in SET_UP_METHODS.items() if not entry.for_levels))
-            + ", or null"
-        )
-        raise Refused([Fault("method", "the method", quote(method), wanted)])
-    firm = organisation()
-    firm.preferred_method = method or ""
-    firm.save()
-    return firm
-
-
-@transaction.atomic
-def set_raw_judging(*, actor: Person, judge_raw: bool) -> Organisation:
-    """Whether two faces are judged by the raw differences 2c and 2i, as some firms do, or by half of them."""
-    require(actor, "manage-fleet")
-    firm = organisation()
-    firm.judge_raw = judge_raw
-    firm.save()
-    return firm
-
-
-@transaction.atomic
-def set_writing(*, actor: Person, **writing: str) -> Organisation:
-    """How the firm writes: `staff_word`, `decimal_mark`, `length_unit`, `angle_unit`. Raises Forbidden."""
-    require(actor, "manage-fleet")
-    firm = organisation()
-    for name, value in writing.items():
-        setattr(firm, name, value)
-    firm.save()
-    return firm
 
 
 def device_keys(person: Person) -> dict[str, str]:

@@ -26,10 +26,10 @@ from naveta_core.setup.advisors import advise
 from naveta_core.setup.methods import fitting
 from naveta_core.setup.results import Advice, Guide, SetUpMethods, SetUpPreview
 from people.asker import asker
-from people.services import organisation
+from people.firm import organisation
 from records import integrity, selectors, services
 from records import schemas as out
-from records.instrument_context import context_of
+from records.instrument_context import context_for
 from records.models import Record
 from records.requests import (
     AdjustingIn,
@@ -70,8 +70,8 @@ def _sent(request: HttpRequest, model: type[Sent]) -> tuple[Sent, str]:
     return read_entry(model, data), services.digest_of_sent(data)
 
 
-def _context(tag: str | None) -> InstrumentContext | None:
-    return context_of(tag) if tag else None
+def _context(tag: str | None, document: Any) -> InstrumentContext | None:
+    return context_for(tag, document) if tag else None
 
 
 @router.get("/kinds", response=list[out.KindOut], operation_id="list_kinds")
@@ -93,7 +93,7 @@ AnyPreview = Preview | SetUpPreview | OrientationPreview | ReadinessPreview
 def preview(request: HttpRequest) -> HttpResponse:
     """What can be said already of a document of any kind as far as it goes. Stores nothing."""
     sent = read_entry(PreviewIn, read_json(request.body))
-    return _answer(dispatch.preview(sent.document, _context(sent.instrument), clock.now().isoformat()))
+    return _answer(dispatch.preview(sent.document, _context(sent.instrument, sent.document), clock.now().isoformat()))
 
 
 def _answer(answer: Answer) -> HttpResponse:
@@ -145,7 +145,7 @@ def document_from_file(request: HttpRequest) -> HttpResponse:
 def guide_adjusting(request: HttpRequest) -> HttpResponse:
     """Where what is adjusted has to go, and what each reading since leaves to be done."""
     sent = read_entry(AdjustingIn, read_json(request.body))
-    document = complete(sent.document, _context(sent.instrument), clock.now().isoformat())
+    document = complete(sent.document, _context(sent.instrument, sent.document), clock.now().isoformat())
     return _answer(dispatch.adjusting(document, sent.reads_now))
 
 
@@ -228,7 +228,7 @@ def get_record(request: HttpRequest, uuid: UUID) -> HttpResponse:
 def impact_review(request: HttpRequest, uuid: UUID) -> Any:
     """What was done with the instrument since it was last good."""
     record = _check(uuid)
-    return selectors.looked_back(record)
+    return selectors.impact_review_of(record)
 
 
 def _check(uuid: UUID) -> Record:
@@ -304,7 +304,9 @@ def set_up_methods(request: HttpRequest, instrument: str, tribrach: str | None =
 def guide_set_up(request: HttpRequest) -> HttpResponse:
     """The step at hand of a set-up, and what follows from what was last seen at it. Stores nothing."""
     sent = read_entry(GuideIn, read_json(request.body))
-    return _answer(dispatch.guiding(sent.document, _context(sent.instrument), clock.now().isoformat(), sent.step))
+    return _answer(
+        dispatch.guiding(sent.document, _context(sent.instrument, sent.document), clock.now().isoformat(), sent.step)
+    )
 
 
 @router.post("/set-up/advise", response=Advice, operation_id="advise", openapi_extra=_body(AdviseIn))

@@ -10,7 +10,7 @@ from typing import Any
 
 from fleet.models import Instrument
 from naveta_core.documents.json_io import GENESIS, digest
-from records.derived import derived_of
+from records.derived import NOTHING_DERIVED, derived_of
 from records.models import Record
 from records.summary import summary_text
 from records.times import happened_at
@@ -126,6 +126,6 @@ def _chain(instrument: Instrument, since: int) -> Looked:
 
 def _facts_follow(instrument: Instrument) -> bool:
     try:
-        return bool(json.loads(json.dumps(derived_of(instrument))) == instrument.derived)
+        return bool(json.loads(json.dumps(derived_of(instrument))) == (instrument.derived or NOTHING_DERIVED))
     except (KeyError, TypeError, ValueError):
         return False  # a record's own fault, said beside it, leaves nothing to compare with

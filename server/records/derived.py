@@ -16,10 +16,14 @@ from fleet.models import Instrument
 from fleet.selectors import AHEAD, event_record_of, stated_of
 from naveta_core.checks import KINDS, kinds_for
 from naveta_core.history.context import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM
+from naveta_core.history.due import with_hand_overs
 from naveta_core.history.entries import PastEvent, entry_of
-from naveta_core.history.standing import (
+from naveta_core.history.events import BEARING_EVENTS, HANDED_OVER
+from naveta_core.history.facts import (
+    ADJUSTED,
     FALLS,
     RELEASE,
+    SKIPPED,
     CheckRecord,
     EventRecord,
     check_record_of,
@@ -28,14 +32,23 @@ from naveta_core.history.standing import (
     order,
     proves,
 )
+from naveta_core.history.standing import AWAY
 from records.models import Record
 from records.summary import read_summary
 from records.times import happened_at, happened_text
 from shared import clock
 
 Data = dict[str, Any]
+NOTHING_DERIVED: Data = {"done": [], "events": [], "latest": None, "history": []}
+"""What follows from no record that bears on anything: an instrument only taken out and handed in so far."""
 LATEST_EVENTS = 12
 LATEST_SET_UPS = 20
+LATEST_TAKEN_OUT = 60
+LATEST_AWAY = 4
+COUNTING = (*BEARING_EVENTS, ADJUSTED, RELEASE, SKIPPED, *AWAY, *(back for back, _, _ in AWAY.values()))
+"""Events a standing or a due date depends on, beside the takings out that hand an instrument over."""
+STAYS = ("service-in", "service-out", "lent", "returned")
+"""These say where it is and when it goes to service, also when every check is newer."""
 
 
 def checks_back_to_a_good_one(record: Record) -> list[Record]:
@@ -68,12 +81,20 @@ def check_record(record: Record) -> CheckRecord:
 
 
 def event_fact(record: Record) -> Data:
-    """An event as far as a standing needs it; a release carries who released it."""
+    """An event as far as a standing needs it; a release and a skipped check carry whose decision it was."""
     document = json.loads(record.document)
     note = document.get("note", "")
-    if record.kind == RELEASE:
+    if record.kind in (RELEASE, SKIPPED):
         note = f"{record.entered_by.name}: {note}"
-    return {"event": record.kind, "at": happened_text(record), "note": note, "check": document.get("check", "")}
+    more = {name: document[name] for name in ("crew", "temperature_c", "until") if document.get(name) is not None}
+    return {"event": record.kind, "at": happened_text(record), "note": note, "check": document.get("check", ""), **more}
+
+
+def fact_of(event: EventRecord) -> Data:
+    """The same from the core's event; what it does not say is left out."""
+    known = {name: value for name, value in asdict(event).items() if value not in (None, "")}
+    until = {"until": event.until.isoformat()} if event.until else {}
+    return {"note": "", "check": "", **known, "at": event.at.isoformat(), **until}
 
 
 def latest_fact(record: Record) -> Data:
@@ -102,13 +123,15 @@ def derived_of(instrument: Instrument) -> Data:
     rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("result")
     rows = rows.order_by("-observed_at_utc", "-sequence")
     of_kind = _by_kind(rows.filter(category=Record.Category.CHECK))
-    wanted = rows.filter(category=Record.Category.EVENT, kind__in=(*CUTTING_EVENTS, RELEASE)).select_related(
-        "entered_by"
-    )
-    events = _events(wanted)
+    happened = rows.filter(category=Record.Category.EVENT).select_related("entered_by")
+    events = _events(happened.filter(kind__in=COUNTING))
     set_ups = [row for row in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _entry_of(row)][:1]
     controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
-    found = [event_record(event) for event in events]
+    taken = list(happened.filter(kind="out")[:LATEST_TAKEN_OUT])[::-1]
+    handed_over = [
+        event for event in with_hand_overs([event_record(out) for out in taken]) if event.event == HANDED_OVER
+    ]
+    found = sorted([*map(event_record, events), *handed_over], key=order)
     deciding: list[Record] = []
     passes = []
     for checks in of_kind.values():
@@ -117,15 +140,15 @@ def derived_of(instrument: Instrument) -> Data:
         # Beside the last pass the one that answers a fall or an adjusting: the standing begins from it.
         answers = next((check for check in reversed(checks) if proves(check_record(check))), None)
         deciding += {answer.pk: answer for answer in (answers, passed, checks[-1]) if answer}.values()
-    bearing = [e for e in events if e.kind in (*CUTTING_EVENTS, RELEASE)]
+    bearing = found
     # An event older than every kind's last pass bears on nothing any more.
     applying = {kind.name for kind in kinds_for(stated_of(instrument))}
     if passes and applying <= {pass_.kind for pass_ in passes}:
         oldest = min(pass_.observed_at_utc for pass_ in passes)
-        bearing = [e for e in bearing if e.observed_at_utc >= oldest]
+        bearing = [e for e in found if e.at >= oldest or e.event in STAYS]
     return {
         "done": [check_fact(record) for record in deciding],
-        "events": [event_fact(entry) for entry in bearing],
+        "events": [fact_of(event) for event in bearing],
         "latest": _latest(of_kind),
         "history": _history([*(check for checks in of_kind.values() for check in checks), *set_ups, *controls], events),
     }
@@ -152,7 +175,8 @@ def _events(wanted: QuerySet[Record]) -> list[Record]:
     """The latest events, oldest first; a fall is not forgotten over many small ones after it."""
     latest = list(wanted[:LATEST_EVENTS])
     older = wanted.filter(kind__in=FALLS)[:LATEST_EVENTS]
-    listed = {row.pk: row for row in (*latest, *older)}.values()
+    away = wanted.filter(kind__in=STAYS)[:LATEST_AWAY]
+    listed = {row.pk: row for row in (*latest, *older, *away)}.values()
     return sorted(listed, key=lambda entry: (entry.observed_at_utc, entry.sequence))
 
 

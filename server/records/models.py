@@ -59,6 +59,8 @@ class Record(models.Model):
     core_version = models.CharField(max_length=20)
     device = models.TextField(default="", help_text="What the device calculated, and its time; empty where it did not.")
     summary = models.TextField(default="{}", help_text="What lists and series show of it: follows from the result.")
+    grade = models.CharField(max_length=10, default="", blank=True, help_text="Of its result; follows from it.")
+    search = models.TextField(default="", help_text="What it is found by, in small letters; follows from the rest.")
     arrival = models.BigIntegerField(unique=True, help_text="In which order records came, whatever the clocks said.")
     sequence = models.PositiveIntegerField()
     previous = models.CharField(max_length=64)
@@ -77,6 +79,8 @@ class Record(models.Model):
             models.Index(fields=["instrument", "arrival"], name="an_instruments_arrivals"),
             models.Index(fields=["category", "arrival"], name="arrivals_of_a_category"),
             models.Index(fields=["kind", "arrival"], name="arrivals_of_a_kind"),
+            models.Index(fields=["grade", "observed_at_utc"], name="records_of_a_grade"),
+            models.Index(fields=["observed_at_utc", "arrival"], name="records_by_their_day"),
             models.Index(fields=["entered_by", "arrival"], name="arrivals_by_who_entered"),
             models.Index(fields=["observed_by", "arrival"], name="arrivals_by_who_observed"),
         ]

@@ -7,22 +7,16 @@ from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import AfterValidator, Field, ValidationError
 
-from naveta_core.documents.envelope import AngleUnit, LengthUnit, Moment, Part
+from naveta_core.documents.envelope import AngleUnit, InOwnUnit, LengthUnit, Moment, Part
 from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Fault, Refused, quote, spoken_path
 from naveta_core.stats.decision import Grade
 
-Event = Literal["knock", "drop", "out", "in", "held", "released", "adjusted", "impact-reviewed"]
-EVENT_WORDS: dict[str, str] = {
-    "knock": "a knock",
-    "drop": "a drop",
-    "out": "taking out",
-    "in": "handing in",
-    "held": "holding back",
-    "released": "releasing",
-    "adjusted": "an adjustment",
-    "impact-reviewed": "a review",
-}
+Event = Literal[
+    "knock", "drop", "topple", "transport", "soaked", "temperature-step", "tracker-off", "control-jump",
+    "out", "in", "lent", "returned", "service-out", "service-in",
+    "held", "released", "skipped", "adjusted", "impact-reviewed",
+]  # fmt: skip
 
 
 def _identity(text: str) -> str:
@@ -65,6 +59,9 @@ class CheckIn(Part):
     document: Any
 
 
+Amount = Annotated[float, Field(ge=0, le=1e7), InOwnUnit]
+
+
 class EventIn(Part):
     """Something that happened to an instrument."""
 
@@ -75,6 +72,24 @@ class EventIn(Part):
     crew: Annotated[str, Field(max_length=60)] | None = None
     place: str | None = Field(default=None, max_length=80)
     record: Identity | None = None
+    check: Annotated[str, Field(max_length=40)] | None = None
+    """Of a skipped check: which."""
+    until: Annotated[str, Field(max_length=10)] | None = None
+    """Of a skipped check: the day it is due instead."""
+    temperature_c: Annotated[float, Field(ge=-60, le=60), InOwnUnit] | None = None
+    case_looked: bool = False
+    """Whether somebody looked what is in its case; then `missing` names what was not."""
+    missing: list[Annotated[str, Field(max_length=200)]] = Field(default=[], max_length=40)
+    ready: list[Annotated[str, Field(max_length=40)]] | None = Field(default=None, max_length=20)
+    """Of a taking out: what of the departure list was ticked; None: nobody went through it."""
+    resets: list[Annotated[str, Field(max_length=60)]] = Field(default=[], max_length=20)
+    """Of a service: which stored values were reset; none named counts as all."""
+    cost: Amount | None = None
+    """Of a service, in the firm's currency."""
+    days_cost: Amount | None = None
+    """What the days without it cost: hire, waiting."""
+    certificate: Annotated[str, Field(max_length=64)] | None = None
+    """Of a service: the digest of the certificate that came with it, kept before."""
     steps: list[Annotated[str, Field(max_length=200)]] = Field(default=[], max_length=30)
     clock_off_s: ClockOff | None = None
 

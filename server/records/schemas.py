@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from ninja import Schema
 
+from naveta_core.history.trend import Trend
 from naveta_core.results import Effect, Reason, Result, VerdictPart
 
 
@@ -72,6 +73,8 @@ class EventPoint(Schema):
     event: str
     at: str
     note: str
+    cuts: bool
+    """Whether findings before it say nothing of the instrument after it."""
 
 
 class SeriesOut(Schema):
@@ -82,6 +85,8 @@ class SeriesOut(Schema):
     unit_label: str
     points: list[Point]
     events: list[EventPoint]
+    trend: Trend | None
+    """What the checks since the last event say; none of control points."""
 
 
 class EventRow(Schema):
@@ -104,7 +109,7 @@ class ImpactReviewOut(Schema):
     last_good: str | None
     taken_out: int
     advice: list[Reason]
-    cost: list[Effect]
+    effects: list[Effect]
     events: list[EventRow]
     signed: Signed | None
 
@@ -179,6 +184,7 @@ class GroupOut(FieldsOut):
     note: str
     setting: bool
     before: bool
+    page: str
     instead: InsteadOut | None
     struck: str
     each: EachOut | None
@@ -196,17 +202,42 @@ class MethodOut(Schema):
     unit: str
 
 
-class RequiredConditionsOut(Schema):
-    """Which circumstances are asked for before it begins."""
+class CircumstanceOption(Schema):
+    """One answer to a circumstance."""
 
-    minutes_on: bool
-    support: bool
-    wind: bool
-    temperature: bool
+    value: str
+    label: str
+
+
+class CheckOffOut(Schema):
+    """What a sheet offers to tick; `when`: before, or at the end."""
+
+    code: str
+    text: str
+    when: str
+
+
+class CircumstanceOut(Schema):
+    """A circumstance a sheet asks for; `unknown` says what it would change."""
+
+    name: str
+    label: str
+    unknown: str
+    unit: str
+    options: list[CircumstanceOption]
+    detail: bool
+
+
+class LimitedQuantityOut(Schema):
+    """A quantity a check judges, and a firm may set a limit for."""
+
+    name: str
+    label: str
+    unit: str
 
 
 class QuickOut(Schema):
-    """How a check is taken in a check before the work."""
+    """How a check is taken in a pre-work check."""
 
     method: str
     minutes: int
@@ -236,7 +267,9 @@ class KindOut(Schema):
     allows_repeat: bool
     repeat_label: str
     quick: QuickOut | None
-    required_conditions: RequiredConditionsOut
+    conditions: list[CircumstanceOut]
+    check_off: list[CheckOffOut]
+    limited: list[LimitedQuantityOut]
     methods: list[MethodOut]
     groups: list[GroupOut]
 
@@ -248,7 +281,11 @@ class InstrumentHistory(Schema):
     kind: str
     stated: dict[str, Any]
     limits: dict[str, Any]
+    work_limits: dict[str, Any]
+    """Limits for single classes of work, by their names."""
     history: list[dict[str, Any]]
+    due: list[dict[str, Any]]
+    """What is due for it when, as the pre-work check begins from."""
 
 
 class DeviceOut(Schema):

@@ -10,8 +10,12 @@ from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 
 from fleet.models import ChangeCounter, Instrument
+from fleet.selectors import due_checks, yard
 from naveta_core.checks import KINDS
 from naveta_core.documents.fingerprint import device_notes
+from naveta_core.history.context import CUTTING_EVENTS
+from naveta_core.history.events import BEARING_EVENTS
+from naveta_core.history.facts import ADJUSTED, RELEASE
 from naveta_core.history.impact import impact_review
 from naveta_core.units.formatting import UNITS, UNITS_SHOWN
 from records import chain
@@ -19,10 +23,11 @@ from records.derived import check_record, checks_back_to_a_good_one, event_fact,
 from records.models import Record
 from records.summary import listed_summary, read_summary
 from records.times import happened_text
-from shared import paging
+from records.trends import trend
+from shared import clock, paging
 
 Data = dict[str, Any]
-WORK_EVENTS = ("out", "in", "knock", "drop", "held", "released")
+WORK_EVENTS = ("out", "in", "lent", *BEARING_EVENTS, "released")
 
 
 def records() -> QuerySet[Record]:
@@ -120,29 +125,35 @@ def device_fleet(since: int = 0) -> tuple[list[Data], int | None]:
     mark to go on from; None when there is no more."""
     every = Instrument.objects.all()
     rows = (every.filter(changed__gt=since) if since else every).order_by("changed", "pk")
-    wanted = rows.values_list("tag", "model__kind", "model__stated", "model__limits", "derived", "changed")
+    wanted = rows.values_list(
+        "tag", "model__kind", "model__stated", "model__limits", "model__work_limits", "derived", "changed"
+    )
     found = list(wanted[: DEVICE_PAGE + 1])
     if len(found) > DEVICE_PAGE:
-        last = found[DEVICE_PAGE - 1][5]
+        last = found[DEVICE_PAGE - 1][-1]
         # All of one mark come together: they were changed at once.
         found = (
             [*found[:DEVICE_PAGE], *wanted.filter(changed=last, pk__isnull=False)]
-            if found[DEVICE_PAGE][5] == last
+            if found[DEVICE_PAGE][-1] == last
             else found[:DEVICE_PAGE]
         )
         found = list({entry[0]: entry for entry in found}.values())
         following: int | None = last
     else:
         following = None
+    wanted_tags = {entry[0] for entry in found}
+    due = {row.one.tag: due_checks(row.status.due) for row in yard(clock.today()) if row.one.tag in wanted_tags}
     fleet = [
         {
             "tag": tag,
             "kind": kind,
             "stated": {"kind": kind, **stated},
             "limits": limits,
+            "work_limits": work_limits,
             "history": derived.get("history", []),
+            "due": [entry.model_dump() for entry in due.get(tag, [])],
         }
-        for tag, kind, stated, limits, derived, _ in found
+        for tag, kind, stated, limits, work_limits, derived, _ in found
     ]
     return fleet, following
 
@@ -152,6 +163,8 @@ def newest_cursor() -> int:
     return ChangeCounter.objects.values_list("value", flat=True).first() or 0
 
 
+SHOWN_EVENTS = (*BEARING_EVENTS, ADJUSTED, RELEASE)
+"""Events a plot shows between the findings."""
 MOST_POINTS = 400
 """As many as a plot can show separately; older ones are in the list."""
 
@@ -161,10 +174,8 @@ def series(instrument: Instrument, of: str) -> Data:
     between them."""
     control = of == "control"
     events = [
-        {"id": str(standing_event.id), **event_fact(standing_event)}
-        for standing_event in standing_events(
-            instrument, ("knock", "drop", "adjusted", "held", "released"), MOST_POINTS
-        )
+        {"id": str(standing_event.id), **event_fact(standing_event), "cuts": standing_event.kind in CUTTING_EVENTS}
+        for standing_event in standing_events(instrument, SHOWN_EVENTS, MOST_POINTS)
     ]
     rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("document", "result")
     rows = rows.filter(category=Record.Category.ORIENTATION) if control else rows.filter(kind=of)
@@ -177,6 +188,7 @@ def series(instrument: Instrument, of: str) -> Data:
         "unit_label": UNITS_SHOWN[unit],
         "points": [entry for entry in found if entry is not None],
         "events": events,
+        "trend": None if control else trend(instrument, of, latest, events),
     }
 
 
@@ -188,7 +200,7 @@ def _series_point(record: Record) -> Data | None:
     return {"id": str(record.id), "at": happened_text(record), "stage": record.stage, "pair": pair, **point.plain()}
 
 
-def looked_back(record: Record) -> Data:
+def impact_review_of(record: Record) -> Data:
     """What was done with the instrument between its last good check and this one, and whether somebody looked."""
     instrument = record.instrument
     done = [check_record(check) for check in checks_back_to_a_good_one(record)]
@@ -206,7 +218,7 @@ def looked_back(record: Record) -> Data:
         "last_good": found.last_good.at.isoformat() if found.last_good else None,
         "taken_out": found.taken_out,
         "advice": [reason.plain() for reason in found.advice()],
-        "cost": json.loads(record.result)["work"],
+        "effects": json.loads(record.result)["work"],
         "events": [_event_row(entry) for entry in between],
         "signed": None
         if signed is None

@@ -15,27 +15,29 @@ from fleet import services as fleet_services
 from fleet.models import Instrument
 from fleet.selectors import AHEAD
 from naveta_core import __version__
-from naveta_core.checks import KINDS
 from naveta_core.documents.fingerprint import fingerprint
 from naveta_core.documents.instrument_context import complete
 from naveta_core.documents.json_io import GENESIS, canonical, digest
 from naveta_core.errors import Fault, Refused, quote
+from naveta_core.history.events import EVENT_KINDS
 from naveta_core.registry import DOCUMENTS, document_of
-from people.models import Crew, Person
-from records import chain, readiness
+from people.members import may_adjust
+from people.models import Person
+from records import chain, custody, readiness
 from records.derived import derived_of
-from records.instrument_context import context_of
+from records.instrument_context import context_for
 from records.models import Record
-from records.requests import EVENT_WORDS, AmendIn, CheckIn, EventIn
-from records.summary import summary_text
+from records.requests import AmendIn, CheckIn, EventIn
+from records.summary import grade_of, search_text, summary_text
 from records.times import corrected, happened_at
 from shared import clock
 from shared.errors import Conflict, Later
-from shared.rights import OWN_CREW, OWN_SAME_DAY, Forbidden, Permission, Right, require
+from shared.rights import OWN_SAME_DAY, Forbidden, Right, refuse_unless, require
 
 EVENT_RIGHTS: dict[str, Right] = {
-    "knock": "note-event",
-    "drop": "note-event",
+    **dict.fromkeys((event.name for event in EVENT_KINDS if event.reported), "note-event"),
+    **dict.fromkeys(("lent", "returned", "service-out", "service-in"), "send-away"),
+    "skipped": "skip-check",
     "out": "take-out",
     "in": "hand-in",
     "held": "hold",
@@ -43,9 +45,8 @@ EVENT_RIGHTS: dict[str, Right] = {
     "adjusted": "adjust",
     "impact-reviewed": "save-check",
 }
-NEEDS_NOTE = ("held", "released")
-CUSTODY = ("out", "in")
-NO_BEARING = (*CUSTODY, "impact-reviewed", "set-up", "pre-survey")
+NEEDS_NOTE = ("held", "released", "lent", "service-out", "service-in", "skipped")
+NO_BEARING = ("in", "impact-reviewed", "set-up", "pre-survey")
 """What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
 where a plate bubble rests is given to the next one too."""
 SLACK = timedelta(minutes=2)
@@ -115,6 +116,7 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
     )
     record.observed_at_utc = happened_at(record).astimezone(UTC)
     record.summary = summary_text(record)
+    record.grade, record.search = grade_of(record), search_text(record)
     record.digest = chain.seal(record)
     record.save(force_insert=True)
     fleet_services.store_head(instrument=instrument, length=record.sequence, digest=record.digest)
@@ -132,7 +134,7 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
         return Saved(stored, new=False)
     instrument = locked(sent.instrument)
     at = _moment("observed_at", sent.observed_at, sent.clock_off_s, instrument)
-    data = complete(sent.document, context_of(instrument.tag), at.isoformat())
+    data = complete(sent.document, context_for(instrument.tag, sent.document), at.isoformat())
     if data.get("kind") == "pre-survey":
         data = readiness.with_records(data, instrument)
     document = document_of(data)
@@ -229,13 +231,18 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
     instrument = locked(sent.instrument)
     at = _moment("at", sent.at, sent.clock_off_s, instrument)
     if sent.event in NEEDS_NOTE and not sent.note.strip():
-        raise Refused(
-            [Fault("note", "the reason", "nothing", f"a few words: {EVENT_WORDS[sent.event]} shows its reason")]
-        )
+        raise Refused([Fault("note", "the reason", "nothing", "a few words: they are shown with it")])
     if sent.event == "out":
-        _not_held(instrument, at)
+        custody.may_go_out(instrument, at, sent.note)
     document: dict[str, Any] = {"event": sent.event, "note": sent.note}
-    document.update(_custody(actor, instrument, sent) if sent.event in CUSTODY else {})
+    if sent.event == "skipped":
+        document.update(custody.skipped_facts(instrument, sent, at))
+    if sent.temperature_c is not None:
+        document["temperature_c"] = sent.temperature_c
+    if sent.event in custody.CUSTODY:
+        document |= custody.custody_facts(actor, instrument, sent) | custody.case_facts(instrument, sent)
+    if sent.event == "service-in":
+        document |= custody.service_facts(instrument, sent)
     document.update(_about_record(actor, instrument, sent) if sent.event in ("adjusted", "impact-reviewed") else {})
     record = _append(
         instrument,
@@ -251,49 +258,9 @@ def save_event(*, actor: Person, identity: uuid.UUID, sent: EventIn, sent_digest
         device=_device(sent),
         sent_digest=sent_digest,
     )
-    if sent.event in CUSTODY:
-        _set_custody(instrument, document["from"])
+    if sent.event in custody.CUSTODY:
+        custody.set_custody(instrument, document["from"])
     return Saved(record, new=True)
-
-
-def _not_held(instrument: Instrument, at: datetime) -> None:
-    """Refuse to take out what was on hold then, whatever page it is sent from and however late it arrives."""
-    held = fleet_selectors.standing_at(instrument, at)
-    if held.state == "hold":
-        text = f"{instrument.tag} is on hold and stays here: {held.reasons[0].text}"
-        raise Conflict("on-hold", text)
-
-
-def _set_custody(instrument: Instrument, before: dict[str, Any]) -> None:
-    """Who has it follows the latest taking out or handing in that stands, in the order in which they happened.
-
-    before: whose it was ahead of the first of them.
-    """
-    standing = Record.objects.filter(instrument=instrument, kind__in=CUSTODY, amendments__isnull=True)
-    last = standing.order_by("observed_at_utc", "sequence").last()
-    document = json.loads(last.document) if last else before
-    crew = Crew.objects.filter(name=document["crew"]).first() if document.get("crew") else None
-    fleet_services.hand_over(instrument=instrument, crew=crew, place=document.get("place") or "")
-
-
-def _custody(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, Any]:
-    """Who gets it, or where it is put; crews act for themselves only."""
-    own = actor.crew.name if actor.crew else None
-    if sent.event == "out":
-        name = sent.crew or own
-        crew = Crew.objects.filter(name=name).first() if name else None
-        if crew is None:
-            raise Refused([Fault("crew", "the crew", quote(sent.crew), "the crew that takes it")])
-        if actor.role != Person.Role.MANAGER and (crew.name != own or instrument.crew not in (None, crew)):
-            raise Forbidden(OWN_CREW)
-        return {"crew": crew.name, "from": _holder(instrument)}
-    if actor.role != Person.Role.MANAGER and instrument.crew is not None and instrument.crew.name != own:
-        raise Forbidden(OWN_CREW)
-    return {"place": sent.place or "Yard", "from": _holder(instrument)}
-
-
-def _holder(instrument: Instrument) -> dict[str, Any]:
-    return {"crew": instrument.crew.name if instrument.crew else None, "place": instrument.place}
 
 
 def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[str, Any]:
@@ -305,12 +272,8 @@ def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[
     )
     if found is None:
         raise Refused([Fault("record", "the check it is about", quote(sent.record), "a check of this instrument")])
-    if sent.event == "adjusted" and actor.role not in KINDS[found.kind].who_adjusts:
-        raise Forbidden(
-            Permission(
-                False, "not-yours-to-adjust", "You are not allowed to make this adjustment: ask the equipment manager."
-            )
-        )
+    if sent.event == "adjusted":
+        refuse_unless(may_adjust(actor, found.kind))
     return {"record": str(found.id), "check": found.kind, **({"steps": sent.steps} if sent.event == "adjusted" else {})}
 
 
@@ -339,8 +302,8 @@ def amend(*, actor: Person, identity: uuid.UUID, sent: AmendIn, sent_digest: str
         result={},
         sent_digest=sent_digest,
     )
-    if struck.kind in CUSTODY:
-        _set_custody(instrument, json.loads(struck.document)["from"])
+    if struck.kind in custody.CUSTODY:
+        custody.set_custody(instrument, json.loads(struck.document)["from"])
     return Saved(record, new=True)
 
 

@@ -5,13 +5,16 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from naveta_core.checks import KINDS
 from naveta_core.documents.json_io import canonical
 from naveta_core.history import summary as core
+from naveta_core.history.events import EVENT_KINDS
 from naveta_core.history.summary import RecordSummary
 from naveta_core.registry import DOCUMENTS
 from records.models import Record
 
 Data = dict[str, Any]
+EVENT_NAMES = {event.name: event.label for event in EVENT_KINDS}
 
 
 def summary_text(record: Record) -> str:
@@ -20,6 +23,34 @@ def summary_text(record: Record) -> str:
     if record.kind not in DOCUMENTS:
         return canonical({"note": document.get("note", "")})
     return canonical(core.summary_of(document, json.loads(record.result)).plain())
+
+
+def grade_of(record: Record) -> str:
+    """The grade of a record's result; empty where it has none."""
+    return str(json.loads(record.summary).get("grade") or "")
+
+
+def search_text(record: Record) -> str:
+    """What a record is found by, in small letters: its instrument, what was found or noted, who, why."""
+    return words_of(record, str(record.instrument.model))
+
+
+def words_of(record: Any, model: str) -> str:
+    """The same of a record as a migration has it, whose model cannot say its own name."""
+    stored = json.loads(record.summary)
+    kind = KINDS[record.kind].title if record.kind in KINDS else EVENT_NAMES.get(record.kind, record.kind)
+    words = [
+        record.instrument.tag,
+        model,
+        kind,
+        record.stage.replace("-", " "),
+        stored.get("finding") or "",
+        stored.get("note") or "",
+        record.why,
+        record.observed_by.name,
+        record.entered_by.name,
+    ]
+    return " ".join(word for word in words if word).lower()[:4000]
 
 
 def read_summary(record: Record) -> RecordSummary:

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 from datetime import UTC, date, datetime
+from time import monotonic
 from zoneinfo import ZoneInfo
 
 from django.conf import settings
@@ -39,9 +40,31 @@ def now() -> datetime:
     return datetime.now(UTC)
 
 
+_zone_source: Callable[[], str] | None = None
+_zone: tuple[float, str] = (float("-inf"), "")
+ZONE_HOLDS_S = 5.0
+
+
+def use_zone(source: Callable[[], str]) -> None:
+    """Where the firm's own zone is asked for; empty where it has set none."""
+    global _zone_source
+    _zone_source = source
+
+
 def zone() -> ZoneInfo:
-    """The firm's zone."""
-    return ZoneInfo(settings.TIME_ZONE)
+    """The firm's zone, or the server's where none is set; asked for every few seconds, since days depend on it."""
+    global _zone
+    asked, name = _zone
+    if monotonic() - asked > ZONE_HOLDS_S:
+        name = _zone_source() if _zone_source else ""
+        _zone = (monotonic(), name)
+    return ZoneInfo(name or settings.TIME_ZONE)
+
+
+def forget_zone() -> None:
+    """It was changed: ask again."""
+    global _zone
+    _zone = (float("-inf"), "")
 
 
 def today() -> date:

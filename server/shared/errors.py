@@ -46,8 +46,8 @@ class Later(Exception):
 class Conflict(Exception):
     """The request contradicts what is already stored."""
 
-    def __init__(self, code: str, text: str) -> None:
-        self.code, self.text = code, text
+    def __init__(self, code: str, text: str, faults: Sequence[Fault] = ()) -> None:
+        self.code, self.text, self.faults = code, text, faults
         super().__init__(text)
 
 
@@ -103,7 +103,7 @@ def install(api: NinjaAPI) -> None:
         Http404: lambda _: plain_problem(404),
         RequestDataTooBig: lambda _: plain_problem(413),
         Forbidden: lambda error: problem(403, error.code, error.text),
-        Conflict: lambda error: problem(409, error.code, error.text),
+        Conflict: lambda error: problem(409, error.code, error.text, error.faults),
         Later: lambda error: later(error.status, error.code, error.text, error.after_s),
         OperationalError: _of_the_disk,
         BadRequest: lambda _: plain_problem(400),
@@ -133,9 +133,7 @@ def _of_the_disk(error: OperationalError) -> HttpResponse:
         or "disk i/o" in messages
         or "unable to open" in messages
     ):
-        text = (
-            f"Nothing can be saved: {error}. Your entry is kept on this device. Reading still works; tell the manager."
-        )
+        text = f"Nothing can be saved: {error}. Your entry is kept on this device. Reading still works; report it to the manager."
         return later(507, "no-room", text, 60)
     log.exception("the database", exc_info=error)
     return plain_problem(500)

@@ -19,6 +19,9 @@ Right = Literal[
     "manage-fleet",
     "manage-people",
     "manage-points",
+    "plan-jobs",
+    "send-away",
+    "skip-check",
 ]
 ROLES: tuple[Role, ...] = ("manager", "crew", "trainee")
 
@@ -66,6 +69,9 @@ TABLE: dict[Right, dict[Role, Permission]] = {
     "hold": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "release": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
     "adjust": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
+    "plan-jobs": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
+    "send-away": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
+    "skip-check": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "manage-points": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "manage-people": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
     "manage-fleet": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
