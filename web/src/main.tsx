@@ -3,12 +3,14 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { Problem } from "./api/client";
+import { applyStoredHand, applyStoredLight } from "./app/light";
 import { Notices } from "./app/notices";
 import { Onboard } from "./app/Onboard";
 import { OutboxProvider } from "./app/outbox";
 import { router } from "./app/routes";
 import { SessionProvider } from "./app/session";
 import { registerWorker } from "./app/update";
+import { Waiting } from "./ui/parts";
 import "./app/theme.css";
 
 const client = new QueryClient({
@@ -40,7 +42,7 @@ if (!root) throw new Error("index.html holds no #root");
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={client}>
-      <SessionProvider waiting={<p className="p-8">One moment…</p>} failed={(again) => <NotReached again={again} />}>
+      <SessionProvider waiting={<main className="mx-auto max-w-[1320px] p-8"><Waiting what="Loading…" /></main>} failed={(again) => <NotReached again={again} />}>
         <OutboxProvider>
           <Onboard />
           <Notices>
@@ -51,4 +53,6 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 );
+applyStoredLight();
+applyStoredHand();
 registerWorker();

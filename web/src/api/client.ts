@@ -118,8 +118,9 @@ export const api = createClient<paths>({ baseUrl: "", fetch: guarded });
 
 /** Any call with a body the contract leaves open (documents are read raw by the core's parser). */
 export async function send<T>(method: string, path: string, body: unknown, signal?: AbortSignal): Promise<T> {
-  const text = typeof body === "string" || body instanceof ArrayBuffer ? body : JSON.stringify(body);
-  const headers = { "Content-Type": "application/json" };
+  const asIs = typeof body === "string" || body instanceof ArrayBuffer || body instanceof Blob;
+  const text = asIs ? body : JSON.stringify(body);
+  const headers = { "Content-Type": body instanceof Blob ? "application/octet-stream" : "application/json" };
   const response = await guarded(new Request(path, { method, ...(method === "GET" ? {} : { body: text }), headers, signal: signal ?? null }));
   return asWritten((await response.json()) as T, path);
 }

@@ -4,6 +4,110 @@
  */
 
 export interface paths {
+    "/api/attachments/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Attachment
+         * @description A file kept with an instrument; pictures are shown, anything else is saved.
+         */
+        get: operations["get_attachment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Calendar Links
+         * @description Every calendar link in use.
+         */
+        get: operations["list_calendar_links"];
+        put?: never;
+        /**
+         * Post Calendar Link
+         * @description Make a secret address that gives a calendar to whoever has it.
+         */
+        post: operations["make_calendar_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar-links/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Calendar Link
+         * @description Revoke a link: its address gives nothing any more.
+         */
+        delete: operations["revoke_calendar_link"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/{secret}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Calendar
+         * @description The calendar of a link, for programs that subscribe to it; nothing for an address that is not in use.
+         */
+        get: operations["calendar_feed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Changes
+         * @description Settings changed, newest first; `about` one thing, or all of a sort ("model:").
+         */
+        get: operations["list_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks/adjusting": {
         parameters: {
             query?: never;
@@ -58,6 +162,50 @@ export interface paths {
          */
         get: operations["device"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/digest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Digest
+         * @description One's own weekly summary as it would go out now.
+         */
+        get: operations["get_digest"];
+        put?: never;
+        /**
+         * Post Digest
+         * @description Send oneself the weekly summary now.
+         */
+        post: operations["send_digest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/digest/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Address
+         * @description Where one's own weekly summary goes.
+         */
+        put: operations["set_digest_address"];
         post?: never;
         delete?: never;
         options?: never;
@@ -145,6 +293,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Due
+         * @description What is due today or within so many days, with the reason of each; of one crew's instruments, if one is named.
+         */
+        get: operations["list_due"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Rules
+         * @description Every rule in force: the firm's own, and the default rule of each check it has set none for.
+         */
+        get: operations["list_due_rules"];
+        /**
+         * Put Rule
+         * @description Set a rule, or change the one there is of the same scope (manager).
+         */
+        put: operations["set_due_rule"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due-rules/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Rule
+         * @description What a rule would make due today that is not due now, and the other way round (manager).
+         */
+        post: operations["preview_due_rule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due-rules/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Rule
+         * @description The default rule again (manager).
+         */
+        delete: operations["drop_due_rule"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/levelled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Levelled
+         * @description What is due within so many days, spread over quiet mornings; for one crew, if one is named.
+         */
+        get: operations["level_load"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/{uuid}": {
         parameters: {
             query?: never;
@@ -159,6 +411,70 @@ export interface paths {
          */
         put: operations["save_event"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fleet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Fleet
+         * @description Every instrument with what one compares by, in one answer: tables of thousands sort and filter it themselves.
+         */
+        get: operations["list_fleet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fleet/imports/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Import
+         * @description Take an import back while nothing was built on it (manager).
+         */
+        delete: operations["undo_fleet_import"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fleet/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Table
+         * @description Every instrument as comma-separated text.
+         */
+        get: operations["export_fleet"];
+        put?: never;
+        /**
+         * Post Table
+         * @description What a table would do, row by row; with `store` it is done, whole or not at all (manager).
+         */
+        post: operations["import_fleet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -270,6 +586,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/{tag}/certificates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Certificate
+         * @description Keep a certificate; the event of its return from service names it by its digest.
+         */
+        put: operations["keep_certificate"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{tag}/photograph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Photograph
+         * @description Keep a picture of how an instrument lies in its case.
+         */
+        put: operations["keep_photograph"];
+        post?: never;
+        /**
+         * Delete Photograph
+         * @description Show no picture of its case any more.
+         */
+        delete: operations["remove_photograph"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{tag}/series": {
         parameters: {
             query?: never;
@@ -325,6 +685,114 @@ export interface paths {
          */
         put: operations["state_storing"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/job-classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Job Classes
+         * @description Classes of jobs a job's needs can begin from.
+         */
+        get: operations["list_job_classes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Jobs
+         * @description Every job that is not over, the next first.
+         */
+        get: operations["list_jobs"];
+        put?: never;
+        /**
+         * Post Job
+         * @description Plan a job.
+         */
+        post: operations["plan_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Job
+         * @description Change a job.
+         */
+        put: operations["set_job"];
+        post?: never;
+        /**
+         * Delete Job
+         * @description Take a job off the plan.
+         */
+        delete: operations["drop_job"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{pk}/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Kit
+         * @description Every instrument that could go, whether it is fit, and the kit whose checks take the fewest minutes.
+         */
+        get: operations["job_kit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Join
+         * @description Set a password by a one-time link, and be signed in.
+         */
+        post: operations["join"];
         delete?: never;
         options?: never;
         head?: never;
@@ -451,6 +919,170 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Labels
+         * @description Labels as PDF: tags with commas between them, a size, and the first free label of the sheet.
+         */
+        get: operations["print_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Label Sizes
+         * @description Sheets of labels there are.
+         */
+        get: operations["label_sizes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Ledger
+         * @description Records that answer every filter and hold every word, the latest arrival first.
+         */
+        get: operations["list_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Ledger
+         * @description The same as comma-separated text, as it comes.
+         */
+        get: operations["export_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Limits
+         * @description Every limit the firm has set; where none is set the default holds.
+         */
+        get: operations["list_limits"];
+        /**
+         * Put Limit
+         * @description Set a limit, or change the one there is of the same scope (manager).
+         */
+        put: operations["set_limit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Classes
+         * @description Every class of work limits are set for.
+         */
+        get: operations["classes_of_work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Preview
+         * @description What a limit would alter in the fleet today (manager).
+         */
+        post: operations["preview_limit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Limit
+         * @description The default limit again (manager).
+         */
+        delete: operations["drop_limit"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/models": {
         parameters: {
             query?: never;
@@ -460,7 +1092,7 @@ export interface paths {
         };
         /**
          * List Models
-         * @description Every model, by maker and name.
+         * @description Every model, by maker and name, with how many instruments there are of it.
          */
         get: operations["list_models"];
         put?: never;
@@ -475,19 +1107,19 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/organisation/method": {
+    "/api/models/hints": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
         /**
-         * Put Preferred Method
-         * @description Settle the firm's own way of setting up (manager).
+         * List Hints
+         * @description Steps a model may have a hint for: the adjusting screws of its checks, focus, laser, electronic level.
          */
-        put: operations["set_preferred_method"];
+        get: operations["list_hints"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -495,7 +1127,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/organisation/raw-judging": {
+    "/api/models/{pk}": {
         parameters: {
             query?: never;
             header?: never;
@@ -504,10 +1136,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Put Raw Judging
-         * @description Settle whether two faces are judged by the raw differences (manager).
+         * Put Model
+         * @description State other facts of a model (manager).
          */
-        put: operations["set_raw_judging"];
+        put: operations["set_model"];
         post?: never;
         delete?: never;
         options?: never;
@@ -515,19 +1147,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/organisation/writing": {
+    "/api/organisation": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
         /**
-         * Put Writing
-         * @description Settle how the firm writes (manager).
+         * Get Firm
+         * @description What the firm has set.
          */
-        put: operations["set_writing"];
+        get: operations["get_firm"];
+        /**
+         * Put Firm
+         * @description Set what is given of the firm's settings (manager).
+         */
+        put: operations["set_firm"];
         post?: never;
         delete?: never;
         options?: never;
@@ -579,6 +1215,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{username}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Person
+         * @description Another name, role or crew, other adjustments (manager).
+         */
+        put: operations["set_person"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{username}/active": {
         parameters: {
             query?: never;
@@ -593,6 +1249,26 @@ export interface paths {
          */
         put: operations["let_go"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Link
+         * @description A one-time link for somebody to set a password of their own (manager); every session of theirs ends.
+         */
+        post: operations["make_link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -863,6 +1539,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/records/{uuid}/recomputed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Recomputed
+         * @description A record computed again with today's core, and every difference.
+         */
+        get: operations["recompute_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/service-costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Service Costs
+         * @description What service and the days without an instrument cost, by year and model.
+         */
+        get: operations["service_costs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -904,6 +1620,26 @@ export interface paths {
          * @description Change one's own password; this session goes on, every other one of theirs ends.
          */
         put: operations["change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Views
+         * @description Keep one's own views of the fleet: all of them, as they are from now on.
+         */
+        put: operations["keep_views"];
         post?: never;
         delete?: never;
         options?: never;
@@ -999,6 +1735,14 @@ export interface components {
         Active: {
             /** Active */
             active: boolean;
+        };
+        /**
+         * AddressIn
+         * @description Where one's own weekly summary goes; empty: nowhere.
+         */
+        AddressIn: {
+            /** Email */
+            email: string;
         };
         /**
          * Adjusting
@@ -1109,6 +1853,46 @@ export interface components {
             right: string | number | null;
         };
         /**
+         * AttachmentOut
+         * @description A file kept with an instrument.
+         */
+        AttachmentOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Digest */
+            digest: string;
+            /** Media Type */
+            media_type: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Size */
+            size: number;
+        };
+        /**
+         * AwayOut
+         * @description An instrument at service now.
+         */
+        AwayOut: {
+            /** Days */
+            days: number;
+            /** Model */
+            model: string;
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * Backsight
          * @description An orientation over a control point by one sight or more.
          */
@@ -1124,13 +1908,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -1138,6 +1933,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -1156,11 +1952,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1201,6 +2000,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -1248,6 +2048,20 @@ export interface components {
              * @default 1
              */
             target_sigma_mm: string | number;
+        };
+        /**
+         * BandPoint
+         * @description A point of the line drawn through the last segment, with its 95 percent bounds; in the unit of the series, any unit.
+         */
+        BandPoint: {
+            /** At */
+            at: string;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
         };
         /**
          * BubblePlace
@@ -1309,6 +2123,59 @@ export interface components {
             value: string;
         };
         /**
+         * CalendarLinkIn
+         * @description What a calendar is of: the fleet, a crew by its name, an instrument by its tag.
+         */
+        CalendarLinkIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Scope */
+            scope: string;
+        };
+        /**
+         * CalendarLinkOut
+         * @description A link in use, by whom and since when; its address is shown only when it is made.
+         */
+        CalendarLinkOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Scope */
+            scope: string;
+        };
+        /**
+         * ChangeOut
+         * @description One setting changed.
+         */
+        ChangeOut: {
+            /** About */
+            about: string;
+            /** After */
+            after: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: string;
+            /** By */
+            by: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * ChangePassword
          * @description One's own password until now, and the new one.
          */
@@ -1318,7 +2185,86 @@ export interface components {
             /** Old */
             old: string;
         };
+        /**
+         * ChangedModel
+         * @description The same of a model there is; `version` as it was read.
+         */
+        ChangedModel: {
+            /**
+             * Adjusting Tips
+             * @default {}
+             */
+            adjusting_tips: {
+                [key: string]: string;
+            };
+            /**
+             * Contents
+             * @default []
+             */
+            contents: string[];
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+            /**
+             * Stated
+             * @default {}
+             */
+            stated: {
+                [key: string]: unknown;
+            };
+            /**
+             * Tips
+             * @default
+             */
+            tips: string;
+            /** Version */
+            version?: number | null;
+        };
+        /**
+         * CheckBefore
+         * @description A check that comes before the work: before leaving, or on site where the temperature asks for it there.
+         */
+        CheckBefore: {
+            /** Check */
+            check: string;
+            /** Minutes */
+            minutes: number;
+            /** Title */
+            title: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "before-leaving" | "on-site";
+            /** Why */
+            why: string;
+        };
         CheckDocument: components["schemas"]["CircularVial"] | components["schemas"]["CompensatorFunction"] | components["schemas"]["PlateVial"] | components["schemas"]["DualAxisLevel"] | components["schemas"]["Plummet"] | components["schemas"]["TwoFace"] | components["schemas"]["Tracker"] | components["schemas"]["DirectionRounds"] | components["schemas"]["TwoPeg"] | components["schemas"]["PoleVial"] | components["schemas"]["Staff"] | components["schemas"]["Tripod"] | components["schemas"]["LevellingAccuracy"] | components["schemas"]["Tape"] | components["schemas"]["DirectionAccuracy"] | components["schemas"]["FreeStation"] | components["schemas"]["Backsight"] | components["schemas"]["ReadinessCheck"] | components["schemas"]["SetUpDocument"];
+        /**
+         * CheckOffItem
+         * @description Something to tick; `when`: before, or at the end.
+         */
+        CheckOffItem: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** When */
+            when: string;
+        };
+        /**
+         * CheckOffOut
+         * @description What a sheet offers to tick; `when`: before, or at the end.
+         */
+        CheckOffOut: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** When */
+            when: string;
+        };
         /**
          * CheckStandingAnswer
          * @description How one check of an instrument stands.
@@ -1326,10 +2272,14 @@ export interface components {
         CheckStandingAnswer: {
             /** Check */
             check: string;
+            /** Decides */
+            decides: boolean;
             /** Due On */
             due_on: string | null;
             /** Minutes */
             minutes: number;
+            /** Needed */
+            needed: boolean;
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
             /** State */
@@ -1425,13 +2375,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -1439,6 +2400,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -1457,11 +2419,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1507,6 +2472,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -1534,6 +2500,34 @@ export interface components {
              * @default null
              */
             sits_on: ("rotating" | "tribrach") | null;
+        };
+        /**
+         * CircumstanceOption
+         * @description One answer to a circumstance.
+         */
+        CircumstanceOption: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * CircumstanceOut
+         * @description A circumstance a sheet asks for; `unknown` says what it would change.
+         */
+        CircumstanceOut: {
+            /** Detail */
+            detail: boolean;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["CircumstanceOption"][];
+            /** Unit */
+            unit: string;
+            /** Unknown */
+            unknown: string;
         };
         /**
          * Closing
@@ -1572,13 +2566,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -1586,6 +2591,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -1604,11 +2610,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1654,6 +2663,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -1703,6 +2713,11 @@ export interface components {
          */
         Conditions: {
             /**
+             * Distances By
+             * @default null
+             */
+            distances_by: ("steel" | "fibre" | "stadia" | "instrument" | "paced") | null;
+            /**
              * Ground
              * @default null
              */
@@ -1713,10 +2728,30 @@ export interface components {
              */
             minutes_on: string | number | null;
             /**
+             * Prism
+             * @default null
+             */
+            prism: ("full" | "mini" | "all-round" | "sheet") | null;
+            /**
+             * Regained
+             * @default null
+             */
+            regained: ("yes" | "no" | "not-tried") | null;
+            /**
+             * Shimmer
+             * @default null
+             */
+            shimmer: ("none" | "some" | "strong") | null;
+            /**
              * Sky
              * @default null
              */
             sky: string | null;
+            /**
+             * Staff Held
+             * @default null
+             */
+            staff_held: ("bipod" | "level" | "hand") | null;
             /**
              * Steady
              * @default null
@@ -1732,6 +2767,11 @@ export interface components {
              * @default null
              */
             temperature_c: string | number | null;
+            /**
+             * Triggered
+             * @default null
+             */
+            triggered: ("remote" | "hand") | null;
             /**
              * Wind
              * @default null
@@ -1754,6 +2794,18 @@ export interface components {
             n: string | number;
             /** Name */
             name: string;
+        };
+        /**
+         * DepartureItem
+         * @description One thing that has to be ready before leaving; `missing` names it in a sentence.
+         */
+        DepartureItem: {
+            /** Code */
+            code: string;
+            /** Label */
+            label: string;
+            /** Missing */
+            missing: string;
         };
         /**
          * Deviation
@@ -1832,6 +2884,44 @@ export interface components {
             grade: "use" | "watch" | "adjust" | "service" | "repeat";
         };
         /**
+         * DifferenceOut
+         * @description What comes out otherwise today.
+         */
+        DifferenceOut: {
+            /** Now */
+            now: string;
+            /** Path */
+            path: string;
+            /** Stored */
+            stored: string;
+        };
+        /**
+         * DigestOut
+         * @description One's own weekly summary as it would go out now, where it goes, and in the demo what was written instead of sent.
+         */
+        DigestOut: {
+            /** Can Send */
+            can_send: boolean;
+            /** Email */
+            email: string;
+            /** Sent */
+            sent: components["schemas"]["DigestText"][];
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * DigestText
+         * @description A message.
+         */
+        DigestText: {
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * DirectionAccuracy
          * @description What an instrument, its stand and those who use it reach in directions or zenith angles.
          */
@@ -1847,13 +2937,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -1861,6 +2962,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -1879,11 +2981,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -1929,6 +3034,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -1975,13 +3081,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -1989,6 +3106,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -2007,11 +3125,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -2057,6 +3178,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -2177,13 +3299,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -2191,6 +3324,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -2209,11 +3343,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -2259,6 +3396,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -2303,6 +3441,83 @@ export interface components {
              * @default null
              */
             sensitivity_arcsec_per_div: string | number | null;
+        };
+        /**
+         * DueCheck
+         * @description A check of an instrument that comes due: the day, whether it has to be made before it goes out, and why.
+         */
+        DueCheck: {
+            /** Check */
+            check: string;
+            /** Due On */
+            due_on: string;
+            /**
+             * Needed
+             * @default false
+             */
+            needed: boolean;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * DueOut
+         * @description One check of one instrument that is due, or comes due.
+         */
+        DueOut: {
+            /** Can Wait */
+            can_wait: boolean;
+            /** Check */
+            check: string;
+            /** Crew */
+            crew: string | null;
+            /** Decides */
+            decides: boolean;
+            /** Due On */
+            due_on: string;
+            /** Minutes */
+            minutes: number;
+            /** Model */
+            model: string;
+            /** Place */
+            place: string;
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * DuePage
+         * @description What is due until a day, the earliest first; `today` in the firm's zone.
+         */
+        DuePage: {
+            /** Crews */
+            crews: string[];
+            /** Due */
+            due: components["schemas"]["DueOut"][];
+            /**
+             * Skip Until
+             * Format: date
+             */
+            skip_until: string;
+            /** Summary */
+            summary: string;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
         };
         /**
          * EachOut
@@ -2432,10 +3647,48 @@ export interface components {
             /** Shortest M */
             shortest_m: number;
         };
+        /**
+         * EventKind
+         * @description One kind of event. `words` name it in a sentence where a check can be due after it; `hint` and `follows` are shown
+         *     where it is entered.
+         */
+        EventKind: {
+            /**
+             * Follows
+             * @default
+             */
+            follows: string;
+            /**
+             * Hint
+             * @default
+             */
+            hint: string;
+            /**
+             * Kinds
+             * @default []
+             */
+            kinds: string[];
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /**
+             * Reported
+             * @default false
+             */
+            reported: boolean;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
         /** EventPoint */
         EventPoint: {
             /** At */
             at: string;
+            /** Cuts */
+            cuts: boolean;
             /** Event */
             event: string;
             /** Id */
@@ -2569,6 +3822,187 @@ export interface components {
             text: string;
         };
         /**
+         * Firm
+         * @description What a firm sets; only what is given is changed. `version` as it was read: somebody else's change is not lost.
+         */
+        Firm: {
+            /**
+             * Angle Unit
+             * @default dms
+             * @enum {string}
+             */
+            angle_unit: "dms" | "deg" | "gon";
+            /**
+             * Climate
+             * @description A climate rules are set for; empty: none.
+             * @default
+             */
+            climate: string;
+            /**
+             * Decimal Mark
+             * @default .
+             * @enum {string}
+             */
+            decimal_mark: "." | ",";
+            /**
+             * Judge Raw
+             * @default false
+             */
+            judge_raw: boolean;
+            /**
+             * Least Grade
+             * @default watch
+             */
+            least_grade: string;
+            /**
+             * Length Unit
+             * @default m
+             * @enum {string}
+             */
+            length_unit: "m" | "ft" | "usft";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Preferred Method
+             * @description A method of setting up; empty leaves it to each person.
+             * @default
+             */
+            preferred_method: string;
+            /**
+             * Staff Word
+             * @default staff
+             * @enum {string}
+             */
+            staff_word: "staff" | "rod";
+            /**
+             * Time Zone
+             * @default
+             */
+            time_zone: string;
+            /** Version */
+            version?: number | null;
+            /**
+             * Work
+             * @default {}
+             */
+            work: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * FirmOut
+         * @description The same as it is now; `zone_in_force` where none is set is the server's.
+         */
+        FirmOut: {
+            /**
+             * Angle Unit
+             * @default dms
+             * @enum {string}
+             */
+            angle_unit: "dms" | "deg" | "gon";
+            /**
+             * Climate
+             * @description A climate rules are set for; empty: none.
+             * @default
+             */
+            climate: string;
+            /**
+             * Decimal Mark
+             * @default .
+             * @enum {string}
+             */
+            decimal_mark: "." | ",";
+            /**
+             * Judge Raw
+             * @default false
+             */
+            judge_raw: boolean;
+            /**
+             * Least Grade
+             * @default watch
+             */
+            least_grade: string;
+            /**
+             * Length Unit
+             * @default m
+             * @enum {string}
+             */
+            length_unit: "m" | "ft" | "usft";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Preferred Method
+             * @description A method of setting up; empty leaves it to each person.
+             * @default
+             */
+            preferred_method: string;
+            /**
+             * Staff Word
+             * @default staff
+             * @enum {string}
+             */
+            staff_word: "staff" | "rod";
+            /**
+             * Time Zone
+             * @default
+             */
+            time_zone: string;
+            /** Version */
+            version: number;
+            /**
+             * Work
+             * @default {}
+             */
+            work: {
+                [key: string]: unknown;
+            };
+            /** Zone In Force */
+            zone_in_force: string;
+        };
+        /**
+         * Fitness
+         * @description Whether one instrument is fit for the job, under which conditions, and what it can do there.
+         */
+        Fitness: {
+            /** Budgets */
+            budgets: components["schemas"]["Forecast"][];
+            /** Checks */
+            checks: components["schemas"]["CheckBefore"][];
+            /** Conditions */
+            conditions: components["schemas"]["Reason"][];
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "fit" | "fit-if" | "not-fit";
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number;
+            /** Model */
+            model: string;
+            /** Own */
+            own: boolean;
+            /** Place */
+            place: string;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /** Role */
+            role: string;
+            /** Role Title */
+            role_title: string;
+            /** Tag */
+            tag: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Fix
          * @description A slip of entry that one touch puts right, by moving what was typed to where it belongs.
          */
@@ -2579,6 +4013,133 @@ export interface components {
             edits: components["schemas"]["Edit"][];
             /** Text */
             text: string;
+        };
+        /**
+         * FleetOut
+         * @description The whole fleet, what needs attention first; what it needs in a sentence, and for each crew its own.
+         */
+        FleetOut: {
+            /** Rows */
+            rows: components["schemas"]["FleetRow"][];
+            /** Summaries */
+            summaries: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FleetRow
+         * @description An instrument in a list of thousands: what one compares by.
+         */
+        FleetRow: {
+            /** Crew */
+            crew: string | null;
+            /** Due Check */
+            due_check: string;
+            /** Due On */
+            due_on: string | null;
+            /** Kind */
+            kind: string;
+            latest: components["schemas"]["LatestOut"] | null;
+            /** Model */
+            model: string;
+            /** Needed */
+            needed: components["schemas"]["NeededOut"][];
+            /** Place */
+            place: string;
+            /** Reasons */
+            reasons: string[];
+            /** Serial */
+            serial: string;
+            /** Since */
+            since: string;
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
+        };
+        /**
+         * FleetTableIn
+         * @description A table with a header, and whether it is stored or only looked at.
+         */
+        FleetTableIn: {
+            /**
+             * Store
+             * @default false
+             */
+            store: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FleetView
+         * @description What a table of the fleet shows, kept by name; `text` as its address holds it.
+         */
+        FleetView: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FleetViews
+         * @description A person's own views, in their order.
+         */
+        FleetViews: {
+            /** Views */
+            views: components["schemas"]["FleetView"][];
+        };
+        /**
+         * Forecast
+         * @description The budget of one quantity: parts, bias, spread, total at 95 percent, and what the job allows.
+         *
+         *     In the unit given by `unit`.
+         */
+        Forecast: {
+            /** Allowed */
+            allowed: number | null;
+            /** Allowed Text */
+            allowed_text: string | null;
+            /** Bias */
+            bias: number;
+            /** Enough */
+            enough: boolean | null;
+            /** Parts */
+            parts: components["schemas"]["ForecastPart"][];
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "angle" | "position" | "height";
+            /** Sigma */
+            sigma: number;
+            /** Text */
+            text: string;
+            /** Total95 */
+            total95: number;
+            /** Total Text */
+            total_text: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ForecastPart
+         * @description One part of a budget: its value with its sign when systematic, one standard deviation otherwise.
+         *
+         *     In the unit given by its forecast; the share has no unit.
+         */
+        ForecastPart: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Systematic */
+            systematic: boolean;
+            /** Text */
+            text: string;
+            /** Value */
+            value: number;
         };
         /**
          * FreeStation
@@ -2596,13 +4157,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -2610,6 +4182,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -2628,11 +4201,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -2673,6 +4249,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -2744,6 +4321,8 @@ export interface components {
             most: number;
             /** Note */
             note: string;
+            /** Page */
+            page: string;
             /** Path */
             path: string;
             /** Repeats */
@@ -2765,6 +4344,8 @@ export interface components {
          */
         Guide: {
             advice: components["schemas"]["GuideAdvice"] | null;
+            /** Check Off */
+            check_off: components["schemas"]["CheckOffItem"][];
             /** Converges */
             converges: string | null;
             /** Core Version */
@@ -2782,6 +4363,8 @@ export interface components {
             next_title: string | null;
             /** Passes */
             passes: number;
+            /** Recheck Minutes */
+            recheck_minutes: number | null;
             site: components["schemas"]["SiteDrawing"];
             step: components["schemas"]["StepAtHand"];
             /** Steps */
@@ -2859,12 +4442,26 @@ export interface components {
              */
             readings: (string | number)[];
         };
+        /**
+         * HintFieldOut
+         * @description A step a model may have a hint for.
+         */
+        HintFieldOut: {
+            /** Example */
+            example: string;
+            /** Kinds */
+            kinds: string[];
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+        };
         /** ImpactReviewOut */
         ImpactReviewOut: {
             /** Advice */
             advice: components["schemas"]["Reason"][];
-            /** Cost */
-            cost: components["schemas"]["Effect"][];
+            /** Effects */
+            effects: components["schemas"]["Effect"][];
             /** Events */
             events: components["schemas"]["EventRow"][];
             /** Last Good */
@@ -2924,6 +4521,11 @@ export interface components {
              * @default null
              */
             angle_accuracy_arcsec: string | number | null;
+            /**
+             * Bubble Step Arcsec
+             * @default null
+             */
+            bubble_step_arcsec: string | number | null;
             /**
              * Circular Vial Arcmin Per 2Mm
              * @default null
@@ -3009,6 +4611,11 @@ export interface components {
              */
             plummet_place: ("turning" | "tribrach") | null;
             /**
+             * Plummet Tilted
+             * @default null
+             */
+            plummet_tilted: boolean | null;
+            /**
              * Plunges
              * @default null
              */
@@ -3035,12 +4642,26 @@ export interface components {
              * @default null
              */
             stores: ("error" | "correction") | null;
+            /**
+             * Tilt Delay S
+             * @default null
+             */
+            tilt_delay_s: string | number | null;
+            /**
+             * Tilt Limit Arcmin
+             * @default null
+             */
+            tilt_limit_arcmin: string | number | null;
         };
         /**
          * InstrumentHistory
          * @description One instrument as far as a device needs it to calculate: what its maker states, the firm's limits, its history.
          */
         InstrumentHistory: {
+            /** Due */
+            due: {
+                [key: string]: unknown;
+            }[];
             /** History */
             history: {
                 [key: string]: unknown;
@@ -3057,6 +4678,10 @@ export interface components {
             };
             /** Tag */
             tag: string;
+            /** Work Limits */
+            work_limits: {
+                [key: string]: unknown;
+            };
         };
         /**
          * InstrumentOut
@@ -3067,10 +4692,16 @@ export interface components {
             adjusting_tips: {
                 [key: string]: string;
             };
+            /** Certificates */
+            certificates: components["schemas"]["AttachmentOut"][];
             /** Checks */
             checks: string[];
+            /** Contents */
+            contents: string[];
             /** Crew */
             crew: string | null;
+            /** Departure */
+            departure: components["schemas"]["DepartureItem"][];
             /** Kind */
             kind: string;
             latest: components["schemas"]["LatestOut"] | null;
@@ -3082,8 +4713,11 @@ export interface components {
             methods: {
                 [key: string]: string[];
             };
+            missing: components["schemas"]["MissingOut"] | null;
             /** Model */
             model: string;
+            /** Photograph */
+            photograph: string | null;
             /** Place */
             place: string;
             /** Serial */
@@ -3095,6 +4729,8 @@ export interface components {
             stated: {
                 [key: string]: unknown;
             };
+            /** Stored Settings */
+            stored_settings: components["schemas"]["StoredSetting"][];
             /** Tag */
             tag: string;
             /** Tips */
@@ -3119,6 +4755,142 @@ export interface components {
             tag: string;
         };
         /**
+         * JobClassOut
+         * @description A class of jobs, with the needs it begins with as somebody would type them.
+         */
+        JobClassOut: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Needs */
+            needs: {
+                [key: string]: string | boolean;
+            };
+        };
+        /**
+         * JobIn
+         * @description A job; without a crew it concerns all.
+         */
+        JobIn: {
+            /** Crew */
+            crew?: string | null;
+            /**
+             * Ends On
+             * Format: date
+             */
+            ends_on: string;
+            /**
+             * Large
+             * @default false
+             */
+            large: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Needs
+             * @default {}
+             */
+            needs: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Starts On
+             * Format: date
+             */
+            starts_on: string;
+            /** Temperature C */
+            temperature_c?: string | number | null;
+            /** Version */
+            version?: number | null;
+        };
+        /**
+         * JobKit
+         * @description A job, the day its instruments are looked at, and what is fit for it.
+         */
+        JobKit: {
+            answer: components["schemas"]["KitAnswer"];
+            /** Crew */
+            crew: string | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Place */
+            place: string;
+            /** Says */
+            says: boolean;
+            /**
+             * Starts On
+             * Format: date
+             */
+            starts_on: string;
+        };
+        /**
+         * JobOut
+         * @description A job that is not over.
+         */
+        JobOut: {
+            /** Crew */
+            crew: string | null;
+            /**
+             * Ends On
+             * Format: date
+             */
+            ends_on: string;
+            /** Id */
+            id: number;
+            /** Large */
+            large: boolean;
+            /** Name */
+            name: string;
+            /** Needs */
+            needs: {
+                [key: string]: string | boolean;
+            };
+            /** Place */
+            place: string;
+            /**
+             * Starts On
+             * Format: date
+             */
+            starts_on: string;
+            /** Temperature C */
+            temperature_c: number | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * Join
+         * @description A password of one's own, set by a one-time link.
+         */
+        Join: {
+            /** Link */
+            link: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * Joined
+         * @description Who has set a password, and is signed in.
+         */
+        Joined: {
+            /** Name */
+            name: string;
+            /** Username */
+            username: string;
+        };
+        /**
          * KindOut
          * @description A kind of check: what it is for, what to bring, how it is taken.
          */
@@ -3137,6 +4909,10 @@ export interface components {
             cautions: {
                 [key: string]: components["schemas"]["Reason"][];
             };
+            /** Check Off */
+            check_off: components["schemas"]["CheckOffOut"][];
+            /** Conditions */
+            conditions: components["schemas"]["CircumstanceOut"][];
             /** Csv Columns */
             csv_columns: string[];
             /** Groups */
@@ -3145,6 +4921,8 @@ export interface components {
             interval_days: number;
             /** Kind */
             kind: string;
+            /** Limited */
+            limited: components["schemas"]["LimitedQuantityOut"][];
             /** Main Quantity */
             main_quantity: string;
             /** Methods */
@@ -3158,7 +4936,6 @@ export interface components {
             quick: components["schemas"]["QuickOut"] | null;
             /** Repeat Label */
             repeat_label: string;
-            required_conditions: components["schemas"]["RequiredConditionsOut"];
             /** Title */
             title: string;
             /** Unit */
@@ -3171,6 +4948,77 @@ export interface components {
             who_adjusts: string[];
             /** Why */
             why: string;
+        };
+        /**
+         * Kit
+         * @description Instruments that serve the job together, the checks before it in order, and their minutes.
+         */
+        Kit: {
+            /** Checks */
+            checks: components["schemas"]["KitCheck"][];
+            /** Layouts */
+            layouts: string[];
+            /** Minutes */
+            minutes: number;
+            /** Separately */
+            separately: string;
+            /** Tags */
+            tags: string[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * KitAnswer
+         * @description Every instrument with its fitness, the best kit, and what the crew could take instead.
+         */
+        KitAnswer: {
+            /** Alternatives */
+            alternatives: components["schemas"]["Kit"][];
+            /** Compared */
+            compared: number;
+            /** Compared Text */
+            compared_text: string;
+            /** Exact */
+            exact: boolean;
+            /** Fitness */
+            fitness: components["schemas"]["Fitness"][];
+            kit: components["schemas"]["Kit"] | null;
+            /** Missing */
+            missing: string[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * KitCheck
+         * @description A check of the kit in its place in the order, with the minutes it takes there; what it shares was counted once.
+         */
+        KitCheck: {
+            /** Check */
+            check: string;
+            /** Minutes */
+            minutes: number;
+            /** Shares */
+            shares: string;
+            /** Tag */
+            tag: string;
+            /** Title */
+            title: string;
+            /** Where */
+            where: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * LabelSize
+         * @description A sheet of labels that can be printed on, and how many it holds.
+         */
+        LabelSize: {
+            /** Count */
+            count: number;
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
         };
         /**
          * LaserOn
@@ -3219,6 +5067,68 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * LedgerFilters
+         * @description What is wanted; what is empty asks for nothing. Days are the firm's, by when it was observed.
+         */
+        LedgerFilters: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Category
+             * @default
+             */
+            category: string;
+            /** First */
+            first?: string | null;
+            /**
+             * Grade
+             * @default
+             */
+            grade: string;
+            /**
+             * Instrument
+             * @default
+             */
+            instrument: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /** Last */
+            last?: string | null;
+            /**
+             * Stage
+             * @default
+             */
+            stage: string;
+            /**
+             * Struck
+             * @default
+             */
+            struck: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * LedgerPage
+         * @description A page of the ledger; `count` of everything that answers, with the first page.
+         */
+        LedgerPage: {
+            /** Count */
+            count: number | null;
+            /** Next */
+            next: string | null;
+            /** Records */
+            records: components["schemas"]["RecordRow"][];
         };
         /**
          * LevelOffer
@@ -3283,6 +5193,26 @@ export interface components {
             along: string | number | null;
         };
         /**
+         * LevelledLoad
+         * @description Who checks what on which morning until a day.
+         */
+        LevelledLoad: {
+            /** Mornings */
+            mornings: components["schemas"]["MorningOut"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Weeks */
+            weeks: components["schemas"]["WeekLoad"][];
+        };
+        /**
          * LevellingAccuracy
          * @description What a level, its staffs and those who use them reach, by a full field procedure.
          */
@@ -3298,13 +5228,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -3312,6 +5253,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -3330,11 +5272,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -3380,6 +5325,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -3415,6 +5361,22 @@ export interface components {
             sets: components["schemas"]["PairSet"][];
         };
         /**
+         * LimitChange
+         * @description A latest check that would be graded otherwise.
+         */
+        LimitChange: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Check */
+            check: string;
+            /** Record */
+            record: string;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * LimitFigures
          * @description A limit in the unit of its quantity: usable, usable under a condition, adjustable up to.
          */
@@ -3425,6 +5387,81 @@ export interface components {
             use: number;
             /** Watch */
             watch: number;
+        };
+        /**
+         * LimitIn
+         * @description A limit: for a model or every instrument of a kind, for all work or one class of it.
+         */
+        LimitIn: {
+            /** Adjust */
+            adjust?: string | number | null;
+            /**
+             * Class Of Work
+             * @default
+             */
+            class_of_work: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /** Model */
+            model?: number | null;
+            /** Quantity */
+            quantity: string;
+            /** Source */
+            source: string;
+            /** Use */
+            use: string | number | null;
+            /** Version */
+            version?: number | null;
+            /** Watch */
+            watch?: string | number | null;
+        };
+        /**
+         * LimitOut
+         * @description A limit that is set, by whom and when.
+         */
+        LimitOut: {
+            /** Adjust */
+            adjust: number | null;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Class Of Work */
+            class_of_work: string;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Model */
+            model: number | null;
+            /** Model Name */
+            model_name: string;
+            /** Quantity */
+            quantity: string;
+            /** Source */
+            source: string;
+            /** Use */
+            use: number;
+            /** Version */
+            version: number;
+            /** Watch */
+            watch: number | null;
+        };
+        /**
+         * LimitPreview
+         * @description What a limit would alter today; records keep the limit they were judged by.
+         */
+        LimitPreview: {
+            /** Changes */
+            changes: components["schemas"]["LimitChange"][];
+            /** Looked At */
+            looked_at: number;
         };
         /**
          * LimitSet
@@ -3450,6 +5487,18 @@ export interface components {
             watch: string | number | null;
         };
         /**
+         * LimitedQuantityOut
+         * @description A quantity a check judges, and a firm may set a limit for.
+         */
+        LimitedQuantityOut: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * LoadCycle
          * @description The scale read with the head let alone, under the hand, and let go again, mm.
          */
@@ -3471,10 +5520,36 @@ export interface components {
             released_mm: string | number | null;
         };
         /**
+         * MadeCalendarLink
+         * @description A link just made, with the path of its address.
+         */
+        MadeCalendarLink: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Scope */
+            scope: string;
+        };
+        /**
          * Mark
          * @description The point stood over. `free` when there is none: a free station.
          */
         Mark: {
+            /**
+             * Condition
+             * @default null
+             */
+            condition: ("good" | "loose" | "leaning" | "damaged") | null;
             /**
              * Free
              * @default false
@@ -3485,6 +5560,11 @@ export interface components {
              * @default null
              */
             kind: ("nail" | "tack" | "cross" | "bolt" | "pipe" | "other") | null;
+            /**
+             * Lean Mm
+             * @default null
+             */
+            lean_mm: string | number | null;
             /**
              * Name
              * @default
@@ -3588,14 +5668,35 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * MissingOut
+         * @description What was missing from a case when somebody last looked; nothing, where `items` is empty.
+         */
+        MissingOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Items */
+            items: string[];
+            /** Text */
+            text: string;
+        };
         /** ModelOut */
         ModelOut: {
             /** Adjusting Tips */
             adjusting_tips: {
                 [key: string]: string;
             };
+            /** Contents */
+            contents: string[];
             /** Id */
             id: number;
+            /**
+             * Instruments
+             * @default 0
+             */
+            instruments: number;
             /** Kind */
             kind: string;
             /** Limits */
@@ -3612,6 +5713,33 @@ export interface components {
             };
             /** Tips */
             tips: string;
+            /** Usual Contents */
+            usual_contents: string[];
+            /** Version */
+            version: number;
+            /** Work Limits */
+            work_limits: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * MorningOut
+         * @description What one crew checks on one morning; `quiet`: no job of theirs runs that day.
+         */
+        MorningOut: {
+            /** Checks */
+            checks: components["schemas"]["PlacedCheck"][];
+            /** Crew */
+            crew: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Minutes */
+            minutes: number;
+            /** Quiet */
+            quiet: boolean;
         };
         /** Moved */
         Moved: {
@@ -3622,12 +5750,34 @@ export interface components {
             /** Rise Mm */
             rise_mm: number | null;
         };
+        /**
+         * Named
+         * @description Something that can be chosen.
+         */
+        Named: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
         /** NearMiss */
         NearMiss: {
             /** Name */
             name: string;
             /** Why */
             why: string;
+        };
+        /**
+         * NeededOut
+         * @description A check an instrument waits for before it goes out.
+         */
+        NeededOut: {
+            /** Check */
+            check: string;
+            /** Minutes */
+            minutes: number;
+            /** Title */
+            title: string;
         };
         /** NewInstrument */
         NewInstrument: {
@@ -3650,7 +5800,10 @@ export interface components {
             /** Tag */
             tag: string;
         };
-        /** NewModel */
+        /**
+         * NewModel
+         * @description A model with its kind, which does not change.
+         */
         NewModel: {
             /**
              * Adjusting Tips
@@ -3659,15 +5812,13 @@ export interface components {
             adjusting_tips: {
                 [key: string]: string;
             };
+            /**
+             * Contents
+             * @default []
+             */
+            contents: string[];
             /** Kind */
             kind: string;
-            /**
-             * Limits
-             * @default {}
-             */
-            limits: {
-                [key: string]: unknown;
-            };
             /** Maker */
             maker: string;
             /** Name */
@@ -3751,6 +5902,16 @@ export interface components {
             bearing_deg: number;
             /** Distance Mm */
             distance_mm: number;
+        };
+        /**
+         * OneTimeLinkOut
+         * @description The end of the address `/join/…`; good once, for two days.
+         */
+        OneTimeLinkOut: {
+            /** Hours */
+            hours: number;
+            /** Link */
+            link: string;
         };
         /** OptionOut */
         OptionOut: {
@@ -3926,6 +6087,8 @@ export interface components {
         PersonRow: {
             /** Active */
             active: boolean;
+            /** Adjusts */
+            adjusts: string[] | null;
             /** Crew */
             crew: string | null;
             /** Name */
@@ -3934,6 +6097,43 @@ export interface components {
             role: string;
             /** Username */
             username: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * PersonSettings
+         * @description What the manager sets for a person; `adjusts`: kinds of check, or null for what the role may.
+         */
+        PersonSettings: {
+            /** Adjusts */
+            adjusts?: string[] | null;
+            /** Crew */
+            crew?: string | null;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Version */
+            version?: number | null;
+        };
+        /**
+         * PlacedCheck
+         * @description A check on its morning, and the day it is due.
+         */
+        PlacedCheck: {
+            /** Check */
+            check: string;
+            /**
+             * Due On
+             * Format: date
+             */
+            due_on: string;
+            /** Minutes */
+            minutes: number;
+            /** Tag */
+            tag: string;
+            /** Title */
+            title: string;
         };
         /**
          * PlanMove
@@ -4003,13 +6203,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -4017,6 +6228,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -4035,11 +6247,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -4085,6 +6300,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -4124,13 +6340,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -4138,6 +6365,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -4156,11 +6384,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -4206,6 +6437,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -4321,13 +6553,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -4335,6 +6578,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -4353,11 +6597,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -4403,6 +6650,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -4473,14 +6721,6 @@ export interface components {
              * @default []
              */
             toward: (string | number)[];
-        };
-        /**
-         * PreferredMethod
-         * @description The way of setting up that everybody is offered first; null leaves it to each person.
-         */
-        PreferredMethod: {
-            /** Method */
-            method: string | null;
         };
         /**
          * Preview
@@ -4556,21 +6796,13 @@ export interface components {
         };
         /**
          * QuickOut
-         * @description How a check is taken in a check before the work.
+         * @description How a check is taken in a pre-work check.
          */
         QuickOut: {
             /** Method */
             method: string;
             /** Minutes */
             minutes: number;
-        };
-        /**
-         * RawJudging
-         * @description Whether two faces are judged by the raw differences 2c and 2i, or by half of them.
-         */
-        RawJudging: {
-            /** Judge Raw */
-            judge_raw: boolean;
         };
         /**
          * ReadinessCheck
@@ -4588,20 +6820,37 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
             conditions: components["schemas"]["Conditions"];
             /**
+             * Due
+             * @default []
+             */
+            due: components["schemas"]["DueCheck"][];
+            /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -4620,11 +6869,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -4665,6 +6917,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -4760,6 +7013,32 @@ export interface components {
             code: string;
             /** Text */
             text: string;
+        };
+        /**
+         * ReasonOut
+         * @description A coded sentence.
+         */
+        ReasonOut: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Recomputed
+         * @description A stored document computed again by today's core; `computed` False for what has no calculation.
+         */
+        Recomputed: {
+            /** Computed */
+            computed: boolean;
+            /** Core Version */
+            core_version: string;
+            /** Differences */
+            differences: components["schemas"]["DifferenceOut"][];
+            /** Same */
+            same: boolean;
+            /** Stored Version */
+            stored_version: string;
         };
         /**
          * RecordOut
@@ -4902,20 +7181,6 @@ export interface components {
             reads: string | number | null;
         };
         /**
-         * RequiredConditionsOut
-         * @description Which circumstances are asked for before it begins.
-         */
-        RequiredConditionsOut: {
-            /** Minutes On */
-            minutes_on: boolean;
-            /** Support */
-            support: boolean;
-            /** Temperature */
-            temperature: boolean;
-            /** Wind */
-            wind: boolean;
-        };
-        /**
          * ResetPassword
          * @description Another's new password.
          */
@@ -4950,6 +7215,115 @@ export interface components {
             worked: components["schemas"]["CalculationLine"][];
         };
         /**
+         * RuleChange
+         * @description An instrument that would wait for another set of checks, or be due on another day.
+         */
+        RuleChange: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Tag */
+            tag: string;
+        };
+        /**
+         * RuleIn
+         * @description A rule of what is due when; null: not by this.
+         */
+        RuleIn: {
+            /**
+             * After
+             * @default []
+             */
+            after: string[];
+            /**
+             * Before Large Jobs
+             * @default false
+             */
+            before_large_jobs: boolean;
+            /** Check */
+            check: string;
+            /**
+             * Climate
+             * @default
+             */
+            climate: string;
+            /** Every Days */
+            every_days?: string | number | null;
+            /**
+             * Kinds
+             * @default []
+             */
+            kinds: string[];
+            /**
+             * Model
+             * @default
+             */
+            model: string;
+            /** Temperature Step C */
+            temperature_step_c?: string | number | null;
+            /** Version */
+            version?: number | null;
+        };
+        /**
+         * RuleOut
+         * @description A rule in force: an default one (no id), or one the firm has set, by whom and when.
+         */
+        RuleOut: {
+            /** After */
+            after: string[];
+            /** At */
+            at: string | null;
+            /** Before Large Jobs */
+            before_large_jobs: boolean;
+            /** By */
+            by: string;
+            /** Check */
+            check: string;
+            /** Climate */
+            climate: string;
+            /** Every Days */
+            every_days: number | null;
+            /** Id */
+            id: number | null;
+            /** Kinds */
+            kinds: string[];
+            /** Model */
+            model: string;
+            /** Temperature Step C */
+            temperature_step_c: number | null;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * RulePreview
+         * @description What a rule would change today: how many checks are due now and would be, and where.
+         */
+        RulePreview: {
+            /** Changes */
+            changes: components["schemas"]["RuleChange"][];
+            /** Due Now */
+            due_now: number;
+            /** Due Then */
+            due_then: number;
+            /** Looked At */
+            looked_at: number;
+        };
+        /**
+         * RulesOut
+         * @description Every rule in force, and what can be chosen in one.
+         */
+        RulesOut: {
+            /** Climates */
+            climates: components["schemas"]["Named"][];
+            /** Events */
+            events: components["schemas"]["Named"][];
+            /** Rules */
+            rules: components["schemas"]["RuleOut"][];
+        };
+        /**
          * Saw
          * @description What was seen at an step; one of these, by what the step asks.
          */
@@ -4978,16 +7352,47 @@ export interface components {
             points: components["schemas"]["Point"][];
             /** Title */
             title: string;
+            trend: components["schemas"]["Trend"] | null;
             /** Unit */
             unit: string;
             /** Unit Label */
             unit_label: string;
         };
         /**
+         * ServiceCosts
+         * @description Service by year and model, and what is away now.
+         */
+        ServiceCosts: {
+            /** Away */
+            away: components["schemas"]["AwayOut"][];
+            /** Years */
+            years: components["schemas"]["ServiceYearOut"][];
+        };
+        /**
+         * ServiceYearOut
+         * @description One model in one year: stays at service, days away, and what was noted as cost, in the firm's currency.
+         */
+        ServiceYearOut: {
+            /** Cost */
+            cost: number;
+            /** Days */
+            days: number;
+            /** Days Cost */
+            days_cost: number;
+            /** Model */
+            model: string;
+            /** Services */
+            services: number;
+            /** Year */
+            year: number;
+        };
+        /**
          * SessionOut
          * @description Who is here, what they may do, and what the page needs to know of the server.
          */
         SessionOut: {
+            /** Adjusts */
+            adjusts: string[] | null;
             /** Core Version */
             core_version: string;
             /** Csrf Token */
@@ -4997,6 +7402,10 @@ export interface components {
             /** Demo People */
             demo_people: components["schemas"]["PersonOut"][];
             device_keys: components["schemas"]["DeviceKeys"] | null;
+            /** Events */
+            events: components["schemas"]["EventKind"][];
+            /** Firm Name */
+            firm_name: string;
             /** Judge Raw */
             judge_raw: boolean;
             /**
@@ -5013,6 +7422,12 @@ export interface components {
             };
             /** Time Zone */
             time_zone: string;
+            /** Views */
+            views: components["schemas"]["FleetView"][];
+            /** Work */
+            work: {
+                [key: string]: unknown;
+            };
             writing: components["schemas"]["WritingOut"];
         };
         /**
@@ -5042,13 +7457,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -5056,6 +7482,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -5074,11 +7501,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -5119,6 +7549,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -5195,8 +7626,10 @@ export interface components {
             log: components["schemas"]["Done"][];
             /**
              * @default {
+             *       "condition": null,
              *       "free": false,
              *       "kind": null,
+             *       "lean_mm": null,
              *       "name": "",
              *       "note": ""
              *     }
@@ -5283,6 +7716,7 @@ export interface components {
             /**
              * @default {
              *       "counts": "clockwise",
+             *       "direction": null,
              *       "reading": null,
              *       "target": ""
              *     }
@@ -5489,13 +7923,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -5503,6 +7948,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -5521,11 +7967,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -5571,6 +8020,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -5695,6 +8145,16 @@ export interface components {
             wrong: string;
         };
         /**
+         * StoredSetting
+         * @description A value stored in instruments that a service can reset.
+         */
+        StoredSetting: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Storing
          * @description How a model stores what was found; null: not stated.
          */
@@ -5733,6 +8193,32 @@ export interface components {
             text: string;
         };
         /**
+         * TableLook
+         * @description What a table would do or did; `id` of the import that can be taken back.
+         */
+        TableLook: {
+            /** Id */
+            id: number | null;
+            /** Rows */
+            rows: components["schemas"]["TableRow"][];
+        };
+        /**
+         * TableRow
+         * @description What a row does: `add`, `change` (each fact from what to what) or `same`.
+         */
+        TableRow: {
+            /** Changes */
+            changes: {
+                [key: string]: string[];
+            };
+            /** Does */
+            does: string;
+            /** New Model */
+            new_model: string;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * Tape
          * @description A comparison of a tape.
          */
@@ -5748,13 +8234,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -5762,6 +8259,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -5780,11 +8278,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -5830,6 +8331,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -5963,13 +8465,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -5977,6 +8490,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -5995,11 +8509,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -6045,6 +8562,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -6084,6 +8602,53 @@ export interface components {
              * @default []
              */
             targets: components["schemas"]["TrackedPrism"][];
+        };
+        /**
+         * Trend
+         * @description What a series says of its last segment. Slope a year and its 95 percent uncertainty, in the unit of the series: any
+         *     unit. Days as ISO texts; `outliers` and `jumped` name checks by their ids.
+         */
+        Trend: {
+            /** Drifting */
+            drifting: boolean;
+            /** Early */
+            early: string | null;
+            /** Earned */
+            earned: string;
+            /** Earned Code */
+            earned_code: string;
+            /** Earned Days */
+            earned_days: number;
+            /** Expected */
+            expected: string | null;
+            /** Jump */
+            jump: string;
+            /** Jumped */
+            jumped: string[];
+            /** Late */
+            late: string | null;
+            /** Leaves */
+            leaves: string;
+            /** Line */
+            line: components["schemas"]["BandPoint"][];
+            /** N */
+            n: number;
+            /** Others */
+            others: number;
+            /** Outliers */
+            outliers: string[];
+            /** Slope Per Year */
+            slope_per_year: number | null;
+            /** Text */
+            text: string;
+            /** Together */
+            together: string;
+            /** U95 Slope */
+            u95_slope: number | null;
+            /** Waiting */
+            waiting: string | null;
+            /** Warmth */
+            warmth: string;
         };
         /**
          * Trial
@@ -6163,13 +8728,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -6177,6 +8753,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -6195,11 +8772,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -6245,6 +8825,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -6411,13 +8992,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -6425,6 +9017,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -6443,11 +9036,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -6493,6 +9089,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -6559,13 +9156,24 @@ export interface components {
              */
             before_at: string | null;
             /**
+             * Checked Off
+             * @default []
+             */
+            checked_off: string[];
+            /**
              * @default {
+             *       "distances_by": null,
              *       "ground": null,
              *       "minutes_on": null,
+             *       "prism": null,
+             *       "regained": null,
+             *       "shimmer": null,
              *       "sky": null,
+             *       "staff_held": null,
              *       "steady": null,
              *       "support": null,
              *       "temperature_c": null,
+             *       "triggered": null,
              *       "wind": null
              *     }
              */
@@ -6573,6 +9181,7 @@ export interface components {
             /**
              * @default {
              *       "angle_accuracy_arcsec": null,
+             *       "bubble_step_arcsec": null,
              *       "circular_vial_arcmin_per_2mm": null,
              *       "circular_vial_on": null,
              *       "compensator_range_arcmin": null,
@@ -6591,11 +9200,14 @@ export interface components {
              *       "plummet": null,
              *       "plummet_adjustable": null,
              *       "plummet_place": null,
+             *       "plummet_tilted": null,
              *       "plunges": null,
              *       "prior": null,
              *       "reading": null,
              *       "storable_arcsec": null,
-             *       "stores": null
+             *       "stores": null,
+             *       "tilt_delay_s": null,
+             *       "tilt_limit_arcmin": null
              *     }
              */
             instrument: components["schemas"]["Instrument"];
@@ -6641,6 +9253,7 @@ export interface components {
              *       "angle_wanted_arcsec": null,
              *       "balanced_sights": false,
              *       "both_faces": false,
+             *       "class_of_work": null,
              *       "elevation_deg": 20,
              *       "sight_imbalance_m": 10,
              *       "sight_m": 30
@@ -6750,6 +9363,21 @@ export interface components {
             why: string;
         };
         /**
+         * WeekLoad
+         * @description Minutes of a week as they fall due, and levelled.
+         */
+        WeekLoad: {
+            /** Due */
+            due: number;
+            /** Levelled */
+            levelled: number;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+        };
+        /**
          * Work
          * @description The sights of the work ahead: what an error's effect is given for.
          */
@@ -6770,6 +9398,11 @@ export interface components {
              */
             both_faces: boolean;
             /**
+             * Class Of Work
+             * @default null
+             */
+            class_of_work: string | null;
+            /**
              * Elevation Deg
              * @default 20
              */
@@ -6784,32 +9417,6 @@ export interface components {
              * @default 30
              */
             sight_m: string | number;
-        };
-        /**
-         * Writing
-         * @description How the firm writes: what a levelling staff is called, the mark before decimals, units new documents begin in.
-         */
-        Writing: {
-            /**
-             * Angle Unit
-             * @enum {string}
-             */
-            angle_unit: "dms" | "deg" | "gon";
-            /**
-             * Decimal Mark
-             * @enum {string}
-             */
-            decimal_mark: "." | ",";
-            /**
-             * Length Unit
-             * @enum {string}
-             */
-            length_unit: "m" | "ft" | "usft";
-            /**
-             * Staff Word
-             * @enum {string}
-             */
-            staff_word: "staff" | "rod";
         };
         /**
          * WritingOut
@@ -6876,6 +9483,11 @@ export interface components {
              */
             counts: "clockwise" | "anticlockwise";
             /**
+             * Direction
+             * @default null
+             */
+            direction: ("point" | "compass" | "arbitrary" | "earlier-job") | null;
+            /**
              * Reading
              * @default null
              */
@@ -6895,6 +9507,132 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    get_attachment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    list_calendar_links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarLinkOut"][];
+                };
+            };
+        };
+    };
+    make_calendar_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarLinkIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeCalendarLink"];
+                };
+            };
+        };
+    };
+    revoke_calendar_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    calendar_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    list_changes: {
+        parameters: {
+            query?: {
+                about?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeOut"][];
+                };
+            };
+        };
+    };
     guide_adjusting: {
         parameters: {
             query?: never;
@@ -7029,6 +9767,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+        };
+    };
+    get_digest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DigestOut"];
+                };
+            };
+        };
+    };
+    send_digest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DigestOut"];
+                };
+            };
+        };
+    };
+    set_digest_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DigestOut"];
                 };
             };
         };
@@ -7177,6 +9979,140 @@ export interface operations {
             };
         };
     };
+    list_due: {
+        parameters: {
+            query?: {
+                days?: number;
+                crew?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DuePage"];
+                };
+            };
+        };
+    };
+    list_due_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesOut"];
+                };
+            };
+        };
+    };
+    set_due_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleOut"];
+                };
+            };
+        };
+    };
+    preview_due_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulePreview"];
+                };
+            };
+        };
+    };
+    drop_due_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    level_load: {
+        parameters: {
+            query?: {
+                days?: number;
+                crew?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LevelledLoad"];
+                };
+            };
+        };
+    };
     save_event: {
         parameters: {
             query?: never;
@@ -7192,22 +10128,52 @@ export interface operations {
                     /** At */
                     at: string;
                     /**
+                     * Case Looked
+                     * @default false
+                     */
+                    case_looked?: boolean;
+                    /**
+                     * Certificate
+                     * @default null
+                     */
+                    certificate?: string | null;
+                    /**
+                     * Check
+                     * @default null
+                     */
+                    check?: string | null;
+                    /**
                      * Clock Off S
                      * @default null
                      */
                     clock_off_s?: number | null;
+                    /**
+                     * Cost
+                     * @default null
+                     */
+                    cost?: string | number | null;
                     /**
                      * Crew
                      * @default null
                      */
                     crew?: string | null;
                     /**
+                     * Days Cost
+                     * @default null
+                     */
+                    days_cost?: string | number | null;
+                    /**
                      * Event
                      * @enum {string}
                      */
-                    event: "knock" | "drop" | "out" | "in" | "held" | "released" | "adjusted" | "impact-reviewed";
+                    event: "knock" | "drop" | "topple" | "transport" | "soaked" | "temperature-step" | "tracker-off" | "control-jump" | "out" | "in" | "lent" | "returned" | "service-out" | "service-in" | "held" | "released" | "skipped" | "adjusted" | "impact-reviewed";
                     /** Instrument */
                     instrument: string;
+                    /**
+                     * Missing
+                     * @default []
+                     */
+                    missing?: string[];
                     /**
                      * Note
                      * @default
@@ -7219,15 +10185,35 @@ export interface operations {
                      */
                     place?: string | null;
                     /**
+                     * Ready
+                     * @default null
+                     */
+                    ready?: string[] | null;
+                    /**
                      * Record
                      * @default null
                      */
                     record?: string | null;
                     /**
+                     * Resets
+                     * @default []
+                     */
+                    resets?: string[];
+                    /**
                      * Steps
                      * @default []
                      */
                     steps?: string[];
+                    /**
+                     * Temperature C
+                     * @default null
+                     */
+                    temperature_c?: string | number | null;
+                    /**
+                     * Until
+                     * @default null
+                     */
+                    until?: string | null;
                 };
             };
         };
@@ -7248,6 +10234,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+        };
+    };
+    list_fleet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FleetOut"];
+                };
+            };
+        };
+    };
+    undo_fleet_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    export_fleet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    import_fleet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FleetTableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableLook"];
                 };
             };
         };
@@ -7386,6 +10456,80 @@ export interface operations {
             };
         };
     };
+    keep_certificate: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttachmentOut"];
+                };
+            };
+        };
+    };
+    keep_photograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttachmentOut"];
+                };
+            };
+        };
+    };
+    remove_photograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     instrument_series: {
         parameters: {
             query?: {
@@ -7454,6 +10598,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstrumentOut"];
+                };
+            };
+        };
+    };
+    list_job_classes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobClassOut"][];
+                };
+            };
+        };
+    };
+    list_jobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"][];
+                };
+            };
+        };
+    };
+    plan_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    set_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    drop_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    job_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobKit"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Join"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
                 };
             };
         };
@@ -7629,6 +10929,220 @@ export interface operations {
             };
         };
     };
+    print_labels: {
+        parameters: {
+            query?: {
+                tags?: string;
+                size?: string;
+                first?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    label_sizes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelSize"][];
+                };
+            };
+        };
+    };
+    list_ledger: {
+        parameters: {
+            query?: {
+                words?: string;
+                instrument?: string;
+                kind?: string;
+                category?: string;
+                grade?: string;
+                stage?: string;
+                by?: string;
+                first?: string | null;
+                last?: string | null;
+                struck?: string;
+                cursor?: string | null;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerPage"];
+                };
+            };
+        };
+    };
+    export_ledger: {
+        parameters: {
+            query?: {
+                words?: string;
+                instrument?: string;
+                kind?: string;
+                category?: string;
+                grade?: string;
+                stage?: string;
+                by?: string;
+                first?: string | null;
+                last?: string | null;
+                struck?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    list_limits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitOut"][];
+                };
+            };
+        };
+    };
+    set_limit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitOut"];
+                };
+            };
+        };
+    };
+    classes_of_work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    preview_limit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitPreview"];
+                };
+            };
+        };
+    };
+    drop_limit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     list_models: {
         parameters: {
             query?: never;
@@ -7673,18 +11187,14 @@ export interface operations {
             };
         };
     };
-    set_preferred_method: {
+    list_hints: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PreferredMethod"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -7692,21 +11202,23 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PreferredMethod"];
+                    "application/json": components["schemas"]["HintFieldOut"][];
                 };
             };
         };
     };
-    set_raw_judging: {
+    set_model: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                pk: number;
+            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RawJudging"];
+                "application/json": components["schemas"]["ChangedModel"];
             };
         };
         responses: {
@@ -7716,12 +11228,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RawJudging"];
+                    "application/json": components["schemas"]["ModelOut"];
                 };
             };
         };
     };
-    set_writing: {
+    get_firm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+        };
+    };
+    set_firm: {
         parameters: {
             query?: never;
             header?: never;
@@ -7730,7 +11262,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Writing"];
+                "application/json": components["schemas"]["Firm"];
             };
         };
         responses: {
@@ -7740,7 +11272,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WritingOut"];
+                    "application/json": components["schemas"]["FirmOut"];
                 };
             };
         };
@@ -7809,6 +11341,32 @@ export interface operations {
             };
         };
     };
+    set_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonRow"];
+                };
+            };
+        };
+    };
     let_go: {
         parameters: {
             query?: never;
@@ -7831,6 +11389,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonRow"];
+                };
+            };
+        };
+    };
+    make_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneTimeLinkOut"];
                 };
             };
         };
@@ -8179,6 +11759,48 @@ export interface operations {
             };
         };
     };
+    recompute_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uuid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recomputed"];
+                };
+            };
+        };
+    };
+    service_costs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServiceCosts"];
+                };
+            };
+        };
+    };
     get_session: {
         parameters: {
             query?: never;
@@ -8251,6 +11873,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangePassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    keep_views: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FleetViews"];
             };
         };
         responses: {

@@ -8,13 +8,11 @@ import { Dialog } from "../ui/parts";
 import { TermDrawing } from "../ui/TermDrawing";
 import { glossaryQuery, onGlossary } from "../ui/Terms";
 import { capital } from "../ui/words";
+import { answers } from "./palette";
 import { FINDABLE } from "./places";
 import { useHere } from "./session";
 
 type Term = Schemas["Term"];
-
-/** Whether every word sought stands somewhere in the names. */
-export const answers = (names: string, sought: string): boolean => sought.toLowerCase().split(/\s+/).every((word) => names.toLowerCase().includes(word));
 
 export function Find() {
   const [open, setOpen] = useState(false);
@@ -38,7 +36,7 @@ export function Find() {
     };
   }, []);
   return (
-    <Dialog title="Find and look up" open={open} onClose={() => setOpen(false)} wide>
+    <Dialog title="Terms and keys" open={open} onClose={() => setOpen(false)} wide>
       {open && <Found sought={sought} onSeek={setSought} onGo={() => setOpen(false)} />}
     </Dialog>
   );
@@ -112,7 +110,8 @@ const KEYS: [string, string][] = [
   ["*", "three hairs here, or one again"],
   ["=", "same again"],
   ["Ctrl+Enter", "save"],
-  ["?", "find and look up"],
+  ["/", "find anything: instruments, checks, points, records, places"],
+  ["?", "terms and keys"],
 ];
 
 function Shortcuts() {

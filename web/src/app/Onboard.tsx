@@ -1,7 +1,7 @@
 // What a person needs without signal is fetched once through the service worker, so that it is on the device: also
 // on the very first visit, whose own requests went out before the worker was there.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { deviceQuery, kindsQuery } from "../api/queries";
 import { engine } from "../engine/engine";
 import { storeFleet } from "../engine/instrumentContext";
@@ -9,6 +9,10 @@ import { prefetch } from "./prefetch";
 import { useHere } from "./session";
 
 const WORKER_WITHIN_MS = 8_000;
+/** The first screen has the device to itself for so long: what is kept for a time without signal comes after it. */
+const FIRST_SCREEN_MS = 5_000;
+
+const quiet = (): Promise<void> => new Promise((done) => setTimeout(() => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 3000 }) : done()), FIRST_SCREEN_MS));
 
 /** The service worker holds this page, or will not come. */
 function held(): Promise<void> {
@@ -25,7 +29,7 @@ function held(): Promise<void> {
  */
 async function bootLater(): Promise<void> {
   await held();
-  await new Promise<void>((done) => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 3000 }) : setTimeout(done, 1000)));
+  await quiet();
   engine.start();
   await engine.whenReady().catch(() => undefined);
   if ("serviceWorker" in navigator && navigator.serviceWorker.controller) await engine.storeOnDevice();
@@ -37,7 +41,9 @@ export function Onboard() {
   const client = useQueryClient();
   const owner = person?.username;
   const crew = person?.crew ?? null;
-  const device = useQuery({ ...deviceQuery, enabled: Boolean(owner) });
+  const [later, setLater] = useState(false);
+  useEffect(() => void quiet().then(() => setLater(true)), []);
+  const device = useQuery({ ...deviceQuery, enabled: Boolean(owner) && later });
   useEffect(() => storeFleet(device.data ?? []), [device.data]);
   useEffect(() => {
     const answer = () => void (document.documentElement.dataset.core = engine.state);
@@ -46,7 +52,7 @@ export function Onboard() {
     return forget;
   }, []);
   useEffect(() => {
-    if (!owner || !("serviceWorker" in navigator)) return;
+    if (!owner || !later || !("serviceWorker" in navigator)) return;
     const fetchAll = async () => {
       // What is under way went out before the worker was there: it would come in past it, and not be kept.
       while (client.isFetching() > 0) await new Promise((done) => setTimeout(done, 50));
@@ -59,6 +65,6 @@ export function Onboard() {
     if (navigator.serviceWorker.controller) again();
     navigator.serviceWorker.addEventListener("controllerchange", again);
     return () => navigator.serviceWorker.removeEventListener("controllerchange", again);
-  }, [owner, crew, client]);
+  }, [owner, crew, client, later]);
   return null;
 }

@@ -11,8 +11,10 @@ const container = Object.assign(new EventTarget(), { controller: {}, register: (
 beforeAll(async () => {
   Object.defineProperty(navigator, "serviceWorker", { value: container, configurable: true });
   vi.stubEnv("DEV", false);
+  vi.useFakeTimers();
   registerWorker();
-  await Promise.resolve();
+  await vi.runAllTimersAsync();
+  vi.useRealTimers();
 });
 afterEach(cleanup);
 

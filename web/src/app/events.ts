@@ -1,4 +1,4 @@
-// Acts that leave a record: into the outbox first, sent at once when there is signal, given in one line, taken back from it.
+// Actions that leave a record: into the outbox first, sent at once when there is signal, reported in one line, taken back from it.
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { send } from "../api/client";

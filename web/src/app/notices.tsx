@@ -8,7 +8,7 @@ const STAYS_MS = 15_000;
 
 export function useNotify(): (notice: Notice) => void {
   const notify = useContext(NoticeContext);
-  if (!notify) throw new Error("useTell wants a <Notices> around it");
+  if (!notify) throw new Error("useNotify needs a <Notices> around it");
   return notify;
 }
 

@@ -12,7 +12,7 @@ const TRY_AGAIN_MS = 15_000;
 
 export function useOutbox(): Outbox {
   const outbox = useContext(OutboxContext);
-  if (!outbox) throw new Error("useOutbox wants an <OutboxProvider> around it");
+  if (!outbox) throw new Error("useOutbox needs a <OutboxProvider> around it");
   return outbox;
 }
 

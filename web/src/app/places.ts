@@ -1,17 +1,45 @@
-// What can be gone to and done, with the other names people look for it by. The glossary's names come from the core.
-export type Place = { name: string; to: string; group: "Page" | "Act" | "Setting"; also: string; manager?: boolean };
+// Where one can go and what can be done there, with the other names people look for it by. The glossary's names come from
+// the core.
+export type Place = {
+  to: string;
+  name: string;
+  /** Addresses that belong to it. */
+  pages: string[];
+};
 
-export const FINDABLE: Place[] = [
-  { name: "Yard", to: "/", group: "Page", also: "instruments fleet equipment list" },
-  { name: "Set-up over a point", to: "/set-up", group: "Act", also: "centre level stand tripod guided setup centring" },
-  { name: "Station orientation", to: "/orientation", group: "Act", also: "backsight free station resection" },
-  { name: "Accuracy forecast", to: "/forecast", group: "Act", also: "error budget pre-analysis" },
-  { name: "Angles and right angles", to: "/angles", group: "Act", also: "turned angle diagonal square" },
+/** In the order of the rail. A phone's bar holds the first four; the rest is under More. */
+export const PLACES: Place[] = [
+  { to: "/", name: "Yard", pages: ["/today", "/fleet", "/instruments"] },
+  { to: "/set-up", name: "Set-up", pages: ["/set-up", "/orientation", "/forecast", "/angles", "/points"] },
+  { to: "/bench", name: "Bench", pages: ["/bench", "/records"] },
+  { to: "/plan", name: "Plan", pages: ["/plan"] },
+  { to: "/ledger", name: "Ledger", pages: ["/ledger"] },
+  { to: "/settings", name: "Settings", pages: ["/settings"] },
+];
+export const IN_A_PHONES_BAR = 4;
+
+export const isAt = (place: Place, path: string): boolean => path === place.to || place.pages.some((page) => path.startsWith(page));
+
+export type Findable = { name: string; to: string; group: "Page" | "Action" | "Setting"; also: string; manager?: boolean };
+
+export const FINDABLE: Findable[] = [
+  { name: "Today", to: "/today", group: "Page", also: "yard crew instruments" },
+  { name: "Fleet", to: "/fleet", group: "Page", also: "yard instruments equipment list table compare" },
+  { name: "Set-up over a point", to: "/set-up", group: "Action", also: "centre level stand tripod guided setup centring" },
+  { name: "Station orientation", to: "/orientation", group: "Action", also: "backsight free station resection" },
+  { name: "Accuracy forecast", to: "/forecast", group: "Action", also: "error budget pre-analysis" },
+  { name: "Angles and right angles", to: "/angles", group: "Action", also: "turned angle diagonal square" },
   { name: "Control points", to: "/points", group: "Page", also: "coordinates reference points benchmark import table" },
-  { name: "Bench: begin a check", to: "/bench", group: "Act", also: "calibration test peg collimation open checks outbox" },
-  { name: "Password and sessions", to: "/people", group: "Setting", also: "people sign in users lost tablet" },
-  { name: "Staff or rod", to: "/settings", group: "Setting", also: "word levelling staff rod", manager: true },
-  { name: "Decimal mark", to: "/settings", group: "Setting", also: "comma point numbers", manager: true },
-  { name: "Units of the firm", to: "/settings", group: "Setting", also: "metres feet gon degrees", manager: true },
-  { name: "Raw differences 2c and 2i", to: "/settings", group: "Setting", also: "judge raw two-face", manager: true },
+  { name: "Bench: begin a check", to: "/bench", group: "Action", also: "calibration test peg collimation open checks outbox" },
+  { name: "What is due", to: "/plan", group: "Page", also: "plan schedule overdue checks weeks load" },
+  { name: "Calendar", to: "/plan/calendar", group: "Page", also: "plan month due" },
+  { name: "Jobs", to: "/plan/jobs", group: "Page", also: "plan project work large job" },
+  { name: "Service: away, due, cost", to: "/plan/service", group: "Page", also: "repair workshop certificate money" },
+  { name: "Ledger", to: "/ledger", group: "Page", also: "records history export search audit proof" },
+  { name: "Rules: what is due when", to: "/plan/rules", group: "Setting", also: "interval days events reminder schedule" },
+  { name: "Password and sessions", to: "/settings/you", group: "Setting", also: "sign in lost tablet" },
+  { name: "People", to: "/settings/people", group: "Setting", also: "users add disable role crew password rights", manager: true },
+  { name: "Firm: words, units, marks", to: "/settings", group: "Setting", also: "staff or rod decimal mark comma point metres feet gon degrees raw 2c 2i zone name units", manager: true },
+  { name: "Models", to: "/settings/models", group: "Setting", also: "stated accuracy compensator plummet display hints maker facts" },
+  { name: "Limits", to: "/settings/limits", group: "Setting", also: "tolerance use watch adjust class of work" },
 ];

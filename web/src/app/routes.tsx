@@ -1,11 +1,13 @@
-// Addresses. The yard comes with the first script; the other places when they are first entered.
+// Addresses. The yard comes with the first script; the other places when they are first entered, or ahead of it.
 import { type ComponentType } from "react";
-import { Link, createBrowserRouter } from "react-router";
+import { Link, Navigate, createBrowserRouter } from "react-router";
 import { Yard } from "../features/fleet";
-import { Head } from "../ui/parts";
+import { Head, Waiting } from "../ui/parts";
+import { type Feature, feature } from "./pages";
 import { Shell } from "./Shell";
 
-const later = (load: () => Promise<ComponentType>) => async () => ({ Component: await load() });
+type Loaded<F extends Feature> = Awaited<ReturnType<(typeof feature)[F]>>;
+const later = <F extends Feature>(name: F, pick: (loaded: Loaded<F>) => ComponentType) => async () => ({ Component: pick((await feature[name]()) as Loaded<F>) });
 
 function Nowhere() {
   return (
@@ -39,31 +41,49 @@ function Fallen() {
 }
 
 export const router = createBrowserRouter([
+  { path: "/join/:link", ErrorBoundary: Fallen, lazy: later("people", (loaded) => loaded.Join) },
   {
     path: "/",
     Component: Shell,
     ErrorBoundary: Fallen,
-    HydrateFallback: () => <p className="p-8">One moment…</p>,
+    HydrateFallback: () => (
+      <div className="p-8">
+        <Waiting what="Loading…" />
+      </div>
+    ),
     children: [
       { index: true, Component: Yard },
-      { path: "instruments/:tag", lazy: later(async () => (await import("../features/instrument")).Instrument) },
-      { path: "records/:id", lazy: later(async () => (await import("../features/records")).RecordPage) },
-      { path: "set-up", lazy: later(async () => (await import("../features/setup")).NewSetUp) },
-      { path: "orientation", lazy: later(async () => (await import("../features/orientation")).NewOrientation) },
-      { path: "orientation/:id", lazy: later(async () => (await import("../features/orientation")).OrientationPage) },
-      { path: "forecast", lazy: later(async () => (await import("../features/budget")).BudgetPage) },
-      { path: "angles", lazy: later(async () => (await import("../features/orientation")).AnglePage) },
-      { path: "people", lazy: later(async () => (await import("../features/people")).People) },
-      { path: "settings", lazy: later(async () => (await import("../features/settings")).Settings) },
-      { path: "points", lazy: later(async () => (await import("../features/points")).Points) },
-      { path: "set-up/:id", lazy: later(async () => (await import("../features/setup")).SetUp) },
-      { path: "bench", lazy: later(async () => (await import("../features/checks")).Bench) },
-      { path: "bench/new/:tag", lazy: later(async () => (await import("../features/checks")).Choose) },
-      { path: "bench/new/:tag/:kind", lazy: later(async () => (await import("../features/checks")).Begin) },
-      { path: "bench/readiness/new/:tag", lazy: later(async () => (await import("../features/readiness")).RoundBegin) },
-      { path: "bench/readiness/:id", lazy: later(async () => (await import("../features/readiness")).Round) },
-      { path: "bench/plan/:tag", lazy: later(async () => (await import("../features/checks")).PlanPage) },
-      { path: "bench/:id", lazy: later(async () => (await import("../features/checks")).Entry) },
+      { path: "today", Component: Yard },
+      { path: "fleet", Component: Yard },
+      { path: "instruments/:tag", lazy: later("instrument", (loaded) => loaded.Instrument) },
+      { path: "records/:id", lazy: later("records", (loaded) => loaded.RecordPage) },
+      { path: "set-up", lazy: later("setup", (loaded) => loaded.NewSetUp) },
+      { path: "set-up/:id", lazy: later("setup", (loaded) => loaded.SetUp) },
+      { path: "orientation", lazy: later("orientation", (loaded) => loaded.NewOrientation) },
+      { path: "orientation/:id", lazy: later("orientation", (loaded) => loaded.OrientationPage) },
+      { path: "angles", lazy: later("orientation", (loaded) => loaded.AnglePage) },
+      { path: "forecast", lazy: later("budget", (loaded) => loaded.BudgetPage) },
+      { path: "points", lazy: later("points", (loaded) => loaded.Points) },
+      { path: "bench", lazy: later("bench", (loaded) => loaded.Bench) },
+      { path: "bench/new/:tag", lazy: later("checks", (loaded) => loaded.Choose) },
+      { path: "bench/new/:tag/:kind", lazy: later("checks", (loaded) => loaded.Begin) },
+      { path: "bench/plan/:tag", lazy: later("checks", (loaded) => loaded.PlanPage) },
+      { path: "bench/readiness/new/:tag", lazy: later("readiness", (loaded) => loaded.RoundBegin) },
+      { path: "bench/readiness/:id", lazy: later("readiness", (loaded) => loaded.Round) },
+      { path: "bench/:id", lazy: later("checks", (loaded) => loaded.Entry) },
+      { path: "plan", lazy: later("plan", (loaded) => loaded.DuePage) },
+      { path: "plan/calendar", lazy: later("plan", (loaded) => loaded.Calendar) },
+      { path: "plan/jobs", lazy: later("plan", (loaded) => loaded.Jobs) },
+      { path: "plan/jobs/:id", lazy: later("plan", (loaded) => loaded.KitPage) },
+      { path: "plan/service", lazy: later("plan", (loaded) => loaded.Service) },
+      { path: "plan/rules", lazy: later("plan", (loaded) => loaded.Rules) },
+      { path: "ledger", lazy: later("ledger", (loaded) => loaded.Ledger) },
+      { path: "settings", lazy: later("settings", (loaded) => loaded.Settings) },
+      { path: "settings/models", lazy: later("settings", (loaded) => loaded.Models) },
+      { path: "settings/limits", lazy: later("settings", (loaded) => loaded.Limits) },
+      { path: "settings/people", lazy: later("people", (loaded) => loaded.People) },
+      { path: "settings/you", lazy: later("people", (loaded) => loaded.You) },
+      { path: "people", element: <Navigate to="/settings/people" replace /> },
       { path: "*", Component: Nowhere },
     ],
   },

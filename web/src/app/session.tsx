@@ -1,6 +1,6 @@
 // Who is here. The session outlives a lost signal on this device; it ends only by signing out.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { type ReactNode, createContext, useCallback, useContext, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { type Session, api, sessionBegan, carryToken, data, storedAt, whenSignedOut } from "../api/client";
 import { setWriting } from "../api/writing";
 import { setFirmUnits } from "../ui/units";
@@ -35,7 +35,7 @@ const HereContext = createContext<Here | null>(null);
 
 export function useHere(): Here {
   const here = useContext(HereContext);
-  if (!here) throw new Error("useHere wants a <SessionProvider> around it");
+  if (!here) throw new Error("useHere needs a <SessionProvider> around it");
   return here;
 }
 
@@ -122,7 +122,10 @@ export function SessionProvider({ children, waiting, failed }: { children: React
     return { session, person: gone ? null : (session.person ?? null), may, signIn, signOut, now };
   }, [session, gone, signIn, signOut]);
 
+  // The first page is drawn in slices, so that a slow device still answers a touch meanwhile.
+  const ready = useDeferredValue(here !== null);
+
   if (query.isError && !session) return <>{failed(() => void query.refetch())}</>;
-  if (!here) return <>{waiting}</>;
+  if (!here || !ready) return <>{waiting}</>;
   return <HereContext.Provider value={here}>{children}</HereContext.Provider>;
 }

@@ -4,9 +4,17 @@ import { useSyncExternalStore } from "react";
 let waiting: ServiceWorker | null = null;
 const listeners = new Set<() => void>();
 
+const FIRST_SCREEN_MS = 2_000;
+/** What it stores is the whole program: the first screen goes before. */
+const firstScreen = (): Promise<void> => new Promise((done) => setTimeout(done, navigator.serviceWorker.controller ? 0 : FIRST_SCREEN_MS));
+
+const AGAIN_MS = 30_000;
+/** The signal can go before the script is fetched: no fault, and the page works on; it is asked for again. */
+const register = (): Promise<ServiceWorkerRegistration> => navigator.serviceWorker.register("/sw.js").catch(() => new Promise<void>((done) => setTimeout(done, AGAIN_MS)).then(register));
+
 export function registerWorker(): void {
   if (!("serviceWorker" in navigator) || import.meta.env.DEV) return;
-  void navigator.serviceWorker.register("/sw.js").then((registration) => {
+  void firstScreen().then(register).then((registration) => {
     const look = () => {
       waiting = navigator.serviceWorker.controller ? registration.waiting : null;
       for (const listener of listeners) listener();

@@ -2,6 +2,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Fault, Result } from "../api/client";
 import type { Draft } from "../documents/draft";
+import { inOrder } from "../documents/order";
 import { stepsOf } from "../documents/readiness";
 import { arrived, forget, note, unwritten } from "./journal";
 import { type Sealed, type Whose, onKeys, seal, unseal } from "./seal";
@@ -117,7 +118,7 @@ export async function dropDraft(id: string): Promise<void> {
 /** Own drafts, and for those who may save also what trainees left for them; latest touched first. */
 export async function drafts(owner: string, maySave = false): Promise<Draft[]> {
   const all = await allDrafts();
-  return all.filter((each) => each.owner === owner || (maySave && each.left)).sort((a, b) => b.changedAt.localeCompare(a.changedAt));
+  return all.filter((each) => each.owner === owner || (maySave && each.left)).sort((a, b) => inOrder(b.changedAt, a.changedAt));
 }
 
 /** Put a finished thing in the outbox; with a draft, both change together. */

@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { type Known, withAnswer } from "./fleet";
 
-const item = (tag: string, created: number): Known => ({ tag, kind: "level", stated: { kind: "level" }, limits: {}, history: Array.from({ length: created }, () => ({})) });
+const item = (tag: string, created: number): Known => ({ tag, kind: "level", stated: { kind: "level" }, limits: {}, work_limits: {}, history: Array.from({ length: created }, () => ({})), due: [] });
 
 describe("what a device holds of the fleet", () => {
   it("takes in what changed and leaves the rest", () => {

@@ -73,7 +73,7 @@ export function postCheck(draft: Draft, title: string, created: DeviceCheck | nu
 
 export { nowWithOffset };
 
-export type Happening = { instrument: string; event: string; at: string; note?: string; crew?: string; place?: string; record?: string; steps?: string[] };
+export type Happening = { instrument: string; event: string; at: string; note?: string; crew?: string; place?: string; record?: string; steps?: string[]; check?: string; until?: string; temperature_c?: string; case_looked?: boolean; missing?: string[]; ready?: string[]; resets?: string[]; cost?: string; days_cost?: string; certificate?: string };
 
 /** Put an event in the outbox; gives the id its record will have. */
 export async function postEvent(owner: string, happening: Happening, title: string): Promise<string> {

@@ -1,5 +1,6 @@
 // A set-up as far as it goes: the document the core's guide reads, and the draft that holds it.
 import { type Draft, type Length, begin } from "./draft";
+import type { Work } from "./work";
 
 export type Bubble = { bearing_deg: number; offset_mm?: number; at_wall?: boolean };
 export type Spot = { bearing_deg: number; distance_mm: number };
@@ -19,11 +20,12 @@ export type SetUpDocument = {
   kind: "set-up";
   units?: { length?: Length };
   conditions?: Conditions;
-  work?: { sight_m?: string; elevation_deg?: string; angle_wanted_arcsec?: string };
+  work?: Work;
   remark?: string;
+  checked_off?: string[];
   observations: {
     method: string;
-    mark?: { name?: string; free?: boolean };
+    mark?: { name?: string; free?: boolean; kind?: string; condition?: string; lean_mm?: string };
     tripod_tag?: string;
     tribrach_tag?: string;
     tripod?: Tripod;
@@ -38,7 +40,7 @@ export type SetUpDocument = {
     ring_holds?: "yes" | "no" | "not-looked";
     centring_mm?: string;
     height?: { readings?: string[]; radius_mm?: string; constant_mm?: string };
-    zero?: { target?: string; reading?: string; counts?: "clockwise" | "anticlockwise" };
+    zero?: { direction?: string; target?: string; reading?: string; counts?: "clockwise" | "anticlockwise" };
     final_check_done?: boolean;
     minutes?: string;
   };

@@ -1,7 +1,7 @@
 // A check's document as it is typed, and the moment it is typed at.
 
 export type Length = "m" | "mm" | "cm" | "ft" | "usft" | "in";
-export type Conditions = { temperature_c?: string; wind?: string; minutes_on?: string; support?: string };
+export type Conditions = { staff_held?: string; distances_by?: string; triggered?: string; prism?: string; regained?: string; temperature_c?: string; wind?: string; minutes_on?: string; support?: string; sky?: string; ground?: string; shimmer?: string };
 
 /** A check's document as typed; how its observations are laid out, the core's form says. */
 export type CheckDocument = {
@@ -9,6 +9,8 @@ export type CheckDocument = {
   method?: string;
   units?: { length?: Length; angle?: string };
   conditions?: Conditions;
+  work?: Record<string, unknown>;
+  checked_off?: string[];
   remark?: string;
   observations: Record<string, unknown>;
 };

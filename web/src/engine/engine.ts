@@ -53,7 +53,7 @@ export class Engine {
     this.worker.postMessage({ boot: this.base });
   }
 
-  /** Fetch its files through the page's own service worker, which keeps them; those it has cost nothing. */
+  /** Fetch its files through the page's own service worker, which keeps them; those it has are not fetched again. */
   async storeOnDevice(): Promise<void> {
     if (!this.base) return;
     for (const file of FILES) await fetch(this.base + file).catch(() => undefined);

@@ -87,7 +87,7 @@ export function advise<T>(question: Record<string, unknown>): Promise<T> {
   return ask<T>({ verb: "advise", question }, () => send("POST", "/api/set-up/advise", { question }));
 }
 
-/** How an instrument can be set up, on a tribrach of the fleet where one is named; the fitting ways first. */
+/** How an instrument can be set up, on a tribrach of the fleet where one is named; the suitable methods first. */
 export function setUpMethods(instrument: string, tribrach: string | null = null): Promise<SetUpMethods> {
   const context = instrumentContext(instrument);
   const below = tribrach ? instrumentContext(tribrach) : null;

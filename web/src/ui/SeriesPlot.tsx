@@ -3,10 +3,14 @@ import { fixed } from "../api/writing";
 import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import { useNavigate } from "react-router";
+import { useNarrow } from "../hooks/useNarrow";
+import { useEventName } from "../app/eventKinds";
 import type { Series } from "../api/client";
 
 type Point = Series["points"][number];
-const W = 760;
+const WIDE = 760;
+/** On a phone the letters stay as large: the plot is drawn narrower. */
+const NARROW = 400;
 const H = 250;
 const LEFT = 78;
 const RIGHT = 16;
@@ -16,6 +20,8 @@ const FOOT = 44;
 /** The plot; a finding opens its record. */
 export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
   const navigate = useNavigate();
+  const eventName = useEventName();
+  const W = useNarrow() ? NARROW : WIDE;
   const points = series.points;
   if (!points.length) return <p className="sub py-8">No check on record yet.</p>;
   const times = [...points.map((p) => new Date(p.at)), ...series.events.map((e) => new Date(e.at))];
@@ -39,14 +45,15 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
           {series.unit}
         </text>
       ))}
-      {x.ticks(W / 150).map((tick) => (
+      {x.ticks(W / 170).map((tick) => (
         <text key={Number(tick)} x={x(tick)} y={H - 8} textAnchor="middle" fontSize="16" className="fill-ink-2">
           {tick.toLocaleDateString("en-GB", { month: "short", year: "numeric" })}
         </text>
       ))}
-      {together(series.events.map((each) => ({ x: x(new Date(each.at)), word: each.event }))).map((each) => (
-        <Event key={each.x} x={each.x} word={each.word} />
+      {together(series.events.map((each) => ({ x: x(new Date(each.at)), word: eventName(each.event).toLowerCase() }))).map((each) => (
+        <Event key={each.x} x={each.x} word={each.word} width={W} />
       ))}
+      {series.trend && series.trend.line.length > 1 && <TrendLine trend={series.trend} x={(at) => x(new Date(at))} y={y} within={[TOP, H - FOOT]} />}
       {segments(series).map((piece, i) => (
         <path key={i} d={path(piece) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
       ))}
@@ -61,7 +68,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
         />
       ))}
       {points.map((point) => (
-        <Finding key={point.id} point={point} message={series.unit_label} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
+        <Finding key={point.id} point={point} outlier={series.trend?.outliers.includes(point.id) ?? false} message={series.unit_label} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
       ))}
     </svg>
   );
@@ -69,7 +76,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
 
 /** Findings between events; a line never runs through a knock or an adjustment. */
 export function segments(series: Series): Point[][] {
-  const cuts = series.events.map((e) => +new Date(e.at)).sort((a, b) => a - b);
+  const cuts = series.events.filter((event) => event.cuts).map((e) => +new Date(e.at)).sort((a, b) => a - b);
   const groups = new Map<number, Point[]>();
   for (const point of series.points) {
     const key = cuts.filter((cut) => cut <= +new Date(point.at)).length;
@@ -86,6 +93,18 @@ export function pairs(points: Point[]): [Point, Point][] {
   });
 }
 
+/** The line through the findings since the last event, with its 95 percent bounds dotted. */
+function TrendLine({ trend, x, y, within: [top, foot] }: { trend: NonNullable<Series["trend"]>; x: (at: string) => number; y: (value: number) => number; within: [number, number] }) {
+  const through = (of: "value" | "low" | "high") => trend.line.map((point, i) => `${i ? "L" : "M"}${x(point.at)} ${Math.min(foot, Math.max(top, y(point[of])))}`).join("");
+  return (
+    <g data-trend>
+      <path d={through("low")} fill="none" className="stroke-ink" strokeWidth="1.4" strokeDasharray="1.5 4" />
+      <path d={through("high")} fill="none" className="stroke-ink" strokeWidth="1.4" strokeDasharray="1.5 4" />
+      <path d={through("value")} fill="none" className="stroke-ink" strokeWidth="2.6" />
+    </g>
+  );
+}
+
 const LABEL_PX = 70;
 
 /** Events too close for a label each share one: "knock, adjusted". */
@@ -99,21 +118,21 @@ export function together(events: { x: number; word: string }[]): { x: number; wo
   return rows;
 }
 
-function Event({ x, word }: { x: number; word: string }) {
+function Event({ x, word, width }: { x: number; word: string; width: number }) {
   return (
     <g data-event={word}>
       <path d={`M${x} ${TOP}V${H - FOOT + 8}`} className="stroke-ink" strokeWidth="1.2" strokeDasharray="3 3" />
       <path d={`M${x - 4} ${H - FOOT + 8}h8l-4 8z`} className="fill-ink" />
-      <text x={Math.min(Math.max(x, LEFT + 60), W - RIGHT - 60)} y={TOP - 7} textAnchor="middle" fontSize="16" fontWeight="640" className="fill-ink">
+      <text x={Math.min(Math.max(x, LEFT + 60), width - RIGHT - 60)} y={TOP - 7} textAnchor="middle" fontSize="16" fontWeight="640" className="fill-ink">
         {word}
       </text>
     </g>
   );
 }
 
-function Finding({ point, message, x, y, open }: { point: Point; message: string; x: number; y: (v: number) => number; open: () => void }) {
+function Finding({ point, outlier, message, x, y, open }: { point: Point; outlier: boolean; message: string; x: number; y: (v: number) => number; open: () => void }) {
   const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${fixed(point.value, 1)} ${message}, plus or minus ${fixed(point.u95, 1)}`;
-  const left = point.stage === "as-left";
+  const left = point.stage === "as-left" || outlier;
   return (
     <g
       role="link"

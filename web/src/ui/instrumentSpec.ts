@@ -28,6 +28,15 @@ const THREADS = [
   { value: "clockwise-raises", label: "Clockwise raises" },
   { value: "clockwise-lowers", label: "Clockwise lowers" },
 ];
+const TILTED = [
+  { value: "yes", label: "Works when tilted" },
+  { value: "no", label: "Only when level" },
+];
+const READINGS = [
+  { value: "optical", label: "By eye" },
+  { value: "micrometer", label: "Micrometer" },
+  { value: "digital", label: "Digital" },
+];
 const COUNTS = [
   { value: "3", label: "Three" },
   { value: "4", label: "Four" },
@@ -49,14 +58,26 @@ const FIELDS: Record<string, SpecField> = {
   thread: { name: "foot_screws", label: "Foot screws, seen from above", options: THREADS },
   screws: { name: "foot_screw_count", label: "Foot screws", options: COUNTS },
   plunges: { name: "plunges", label: "Its telescope", options: PLUNGES },
+  reading: { name: "reading", label: "It is read", options: READINGS },
+  magnification: { name: "magnification", label: "Magnification, times", hint: "28" },
+  distance: { name: "distance_accuracy_mm", label: "Stated accuracy of distances, mm", hint: "2" },
+  perLength: { name: "distance_accuracy_ppm", label: "and with length, ppm", hint: "2" },
+  range: { name: "compensator_range_arcmin", label: "Compensator range, ′", hint: "15" },
+  shutsOff: { name: "tilt_limit_arcmin", label: "Electronic level shuts off at a tilt of, ′", hint: "6" },
+  after: { name: "tilt_delay_s", label: "after, seconds", hint: "2" },
+  bubble: { name: "bubble_step_arcsec", label: "One step of the bubble on its screen, ″", hint: "20" },
+  tilted: { name: "plummet_tilted", label: "Its plummet", options: TILTED },
   stores: { name: "stores", label: "Its stored values are", options: STORES },
   storable: { name: "storable_arcsec", label: "It can store up to, ″", hint: "180" },
 };
-const total = [FIELDS.angles, FIELDS.plunges, FIELDS.step, FIELDS.along, FIELDS.across, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place, FIELDS.thread, FIELDS.stores, FIELDS.storable];
+const total = [
+  FIELDS.angles, FIELDS.distance, FIELDS.perLength, FIELDS.plunges, FIELDS.range, FIELDS.step, FIELDS.bubble, FIELDS.shutsOff, FIELDS.after, FIELDS.along, FIELDS.across, FIELDS.plate, FIELDS.circular,
+  FIELDS.plummet, FIELDS.place, FIELDS.tilted, FIELDS.thread, FIELDS.stores, FIELDS.storable,
+];
 const OF_KIND: Record<string, (SpecField | undefined)[]> = {
-  level: [FIELDS.levelling, FIELDS.circular, FIELDS.thread],
-  "digital-level": [FIELDS.levelling, FIELDS.circular, FIELDS.thread],
-  theodolite: [FIELDS.angles, FIELDS.plunges, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place, FIELDS.thread],
+  level: [FIELDS.levelling, FIELDS.reading, FIELDS.magnification, FIELDS.range, FIELDS.circular, FIELDS.thread],
+  "digital-level": [FIELDS.levelling, FIELDS.range, FIELDS.circular, FIELDS.thread],
+  theodolite: [FIELDS.angles, FIELDS.plunges, FIELDS.plate, FIELDS.circular, FIELDS.plummet, FIELDS.place, FIELDS.tilted, FIELDS.thread],
   "total-station": total,
   "robotic-total-station": total,
   tribrach: [FIELDS.circular, FIELDS.plummet, FIELDS.screws, FIELDS.thread],
@@ -86,6 +107,8 @@ export const KIND_NAMES: Record<string, string> = {
 
 export const specFields = (kind: string): SpecField[] => (OF_KIND[kind] ?? []).filter((each) => each !== undefined);
 
+const YES_NO = new Set(["plunges", "plummet_tilted"]);
+
 /** As it is sent: what was filled in of the fields that belong to the kind, and what follows from it. */
 export function specOf(kind: string, typed: Record<string, string>): Record<string, unknown> {
   const stated: Record<string, unknown> = { ...GIVEN[kind] };
@@ -94,7 +117,24 @@ export function specOf(kind: string, typed: Record<string, string>): Record<stri
     if (!value) continue;
     const [whole = name, part] = name.split(".");
     if (part) stated[whole] = { ...(stated[whole] as object | undefined), [part]: value };
-    else stated[name] = name === "plunges" ? value === "yes" : name === "foot_screw_count" ? Number(value) : value;
+    else stated[name] = YES_NO.has(name) ? value === "yes" : name === "foot_screw_count" ? Number(value) : value;
   }
   return stated;
 }
+
+/** What is stated, as the fields of a form hold it. */
+export function typedOf(kind: string, stated: Record<string, unknown>): Record<string, string> {
+  const typed: Record<string, string> = {};
+  for (const { name } of specFields(kind)) {
+    const [whole = name, part] = name.split(".");
+    const value = part ? (stated[whole] as Record<string, unknown> | undefined)?.[part] : stated[name];
+    if (value !== undefined && value !== null) typed[name] = YES_NO.has(name) ? (value ? "yes" : "no") : String(value);
+  }
+  return typed;
+}
+
+/** What is stated and no field of the form holds: it stays. */
+export const unlisted = (kind: string, stated: Record<string, unknown>): Record<string, unknown> => {
+  const listed = new Set(specFields(kind).map(({ name }) => name.split(".")[0]));
+  return Object.fromEntries(Object.entries(stated).filter(([name]) => !listed.has(name)));
+};

@@ -44,9 +44,9 @@ export function Dialog({ title, open, onClose, children, wide = false }: { title
 export type Option<T extends string> = { value: T; label: string; hint?: string };
 
 /** One of a few, in a row of outlined touches; the chosen one is filled with ink. */
-export function Choice<T extends string>({ label, value, options, onChange, stacked = false }: { label: string; value: T; options: Option<T>[]; onChange: (value: T) => void; stacked?: boolean }) {
+export function Choice<T extends string>({ label, value, options, onChange, stacked = false, columns = false }: { label: string; value: T; options: Option<T>[]; onChange: (value: T) => void; stacked?: boolean; columns?: boolean }) {
   return (
-    <RadioGroup.Root aria-label={label} value={value} onValueChange={(v) => onChange(v as T)} className={`flex flex-wrap gap-2 ${stacked ? "flex-col" : ""}`}>
+    <RadioGroup.Root aria-label={label} value={value} onValueChange={(v) => onChange(v as T)} className={columns ? "grid grid-cols-2 gap-2" : `flex flex-wrap gap-2 ${stacked ? "flex-col" : ""}`}>
       {options.map((option) => (
         <RadioGroup.Item
           key={option.value}
@@ -128,10 +128,17 @@ export function Back({ to, children }: { to: string; children: ReactNode }) {
   );
 }
 
+/** The shape of a page that is on its way; what it is, for whoever hears it. */
 export function Waiting({ what }: { what: string }) {
   return (
-    <p className="sub py-10" role="status">
-      {what}
-    </p>
+    <div role="status" className="grid gap-4" data-waiting>
+      <span className="sr-only">{what}</span>
+      <span aria-hidden="true" className="after-a-second sub">
+        {what}
+      </span>
+      <span aria-hidden="true" className="bone h-9 w-[min(420px,70%)]" />
+      <span aria-hidden="true" className="bone h-[120px]" />
+      <span aria-hidden="true" className="bone h-[220px]" />
+    </div>
   );
 }

@@ -1,5 +1,6 @@
 // Actions that need a right, and actions that need a reason.
 import { type ReactNode, useState } from "react";
+import { useEventKind } from "../app/eventKinds";
 import { useHappening } from "../app/events";
 import { Dialog } from "./parts";
 
@@ -15,30 +16,52 @@ export function PermissionButton({ right, onPress, children }: { right: { allowe
   );
 }
 
-type Props = { event: "held" | "released"; tag: string; open: boolean; title: string; text: string; word: string; onClose: () => void };
+export type Reasoned = {
+  event: string;
+  title: string;
+  /** What is said before what follows from it. */
+  because?: string;
+  word: string;
+  /** How it is reported afterwards. */
+  done: string;
+  /** What the reason is called. */
+  label?: string;
+  crew?: string;
+};
+type Props = Reasoned & { tag: string; open: boolean; onClose: () => void };
 
-export function WithReason({ event, tag, open, title, text, word, onClose }: Props) {
+export function WithReason({ event, tag, open, title, because, word, done, label, crew, onClose }: Props) {
   const happened = useHappening();
-  const [note, setNote] = useState("");
-  const [query, setSubmitted] = useState(false);
-  const submit = async (e: React.FormEvent) => {
-    e.preventDefault();
-    if (!note.trim()) return setSubmitted(true);
+  const follows = useEventKind()(event)?.follows ?? "";
+  const submit = (note: string) => {
     onClose();
-    await happened({ instrument: tag, event, note: note.trim() }, event === "held" ? `Hold on ${tag}` : `Release of ${tag}`);
-    setNote("");
+    void happened({ instrument: tag, event, note, ...(crew ? { crew } : {}) }, done);
   };
   return (
     <Dialog title={title} open={open} onClose={onClose}>
-      <form className="grid gap-4" onSubmit={(e) => void submit(e)}>
-        <p>{text}</p>
-        <label className="grid gap-1 font-[600]">
-          Why
-          <textarea className="field" rows={2} maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} />
-        </label>
-        {query && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
-        <button className="btn now site">{word}</button>
-      </form>
+      <ReasonForm text={[because, follows].filter(Boolean).join(" ")} word={word} label={label} onReason={submit} />
     </Dialog>
+  );
+}
+
+/** A few words that are shown with it; nothing goes without them. */
+export function ReasonForm({ text, word, label = "Why", onReason }: { text: string; word: string; label?: string | undefined; onReason: (note: string) => void }) {
+  const [note, setNote] = useState("");
+  const [asked, setAsked] = useState(false);
+  const submit = (event: React.FormEvent) => {
+    event.preventDefault();
+    if (note.trim()) onReason(note.trim());
+    else setAsked(true);
+  };
+  return (
+    <form className="grid gap-4" onSubmit={submit}>
+      <p>{text}</p>
+      <label className="grid gap-1 font-[600]">
+        {label}
+        <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
+      </label>
+      {asked && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+      <button className="btn now site">{word}</button>
+    </form>
   );
 }

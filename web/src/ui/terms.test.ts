@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { answers } from "../app/Find";
+import { answers } from "../app/palette";
 import { FINDABLE } from "../app/places";
 import { partsOf } from "./Terms";
 
@@ -22,8 +22,8 @@ describe("search", () => {
 
   it("finds an action and a setting by other names", () => {
     expect(found("error budget")).toEqual(["Accuracy forecast"]);
-    expect(found("comma")).toEqual(["Decimal mark"]);
+    expect(found("comma")).toEqual(["Firm: words, units, marks"]);
     expect(found("resection")).toEqual(["Station orientation"]);
-    expect(found("rod")).toEqual(["Staff or rod"]);
+    expect(found("rod")).toEqual(["Firm: words, units, marks"]);
   });
 });

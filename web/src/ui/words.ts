@@ -1,8 +1,7 @@
 // Words and moments as every place writes them.
-import type { InstrumentRow } from "../api/client";
 
 /** Where it is: with whom, or on which local store. */
-export function whereabouts(row: Pick<InstrumentRow, "crew" | "place">): string {
+export function whereabouts(row: { crew: string | null; place: string }): string {
   return row.crew ? `${row.crew} crew` : row.place || "Yard";
 }
 
@@ -16,14 +15,41 @@ export function bound(text: string): string {
   return text.replace(/± /g, "±\u00a0").replace(/(\d) (mm|m|ft|km)\b/g, "$1\u00a0$2");
 }
 
+/** What records that are neither a check nor an event are called. */
+export const RECORD_NAMES: Record<string, string> = {
+  "set-up": "Set-up",
+  "pre-survey": "Pre-work check",
+  backsight: "Backsight",
+  "free-station": "Free station",
+  struck: "Struck",
+};
+
+/** What roles are called. */
+export const ROLE_NAMES: Record<string, string> = { manager: "Equipment manager", crew: "Crew chief", trainee: "Trainee" };
+
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
 export const ordinal = (index: number): string => ORDINALS[index] ?? `${index + 1}th`;
 
+/** One writer for each form and zone: making one takes a hundred times as long as writing a date with it. */
+const writers = new Map<string, Intl.DateTimeFormat>();
+function writer(form: string, options: Intl.DateTimeFormatOptions, zone: string): Intl.DateTimeFormat {
+  const key = `${form} ${zone}`;
+  const made = writers.get(key) ?? new Intl.DateTimeFormat("en-GB", { ...options, timeZone: zone });
+  writers.set(key, made);
+  return made;
+}
+
 /** A day: "2 Mar 2027". */
 export function day(text: string, zone: string): string {
-  return new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: zone });
+  return writer("day", { day: "numeric", month: "short", year: "numeric" }, zone).format(new Date(text));
+}
+
+/** A day as it is compared: "2027-03-02", in the zone given. */
+export function isoDay(moment: Date, zone: string): string {
+  const written = writer("iso", { day: "2-digit", month: "2-digit", year: "numeric" }, zone).format(moment);
+  return written.split("/").reverse().join("-");
 }
 
 /** A moment in a list or a sentence: "2 Mar 2027, 06:40". */
@@ -31,11 +57,11 @@ export const moment = (text: string, zone: string): string => `${day(text, zone)
 
 /** A day that a person plans by, in full: "Tuesday 2 March 2027". */
 export function plannedDay(text: string, zone: string): string {
-  return new Date(text).toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long", year: "numeric", timeZone: zone }).replace(",", "");
+  return writer("planned", { weekday: "long", day: "numeric", month: "long", year: "numeric" }, zone).format(new Date(text)).replace(",", "");
 }
 
 export function clock(text: string, zone: string): string {
-  return new Date(text).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone });
+  return writer("clock", { hour: "2-digit", minute: "2-digit" }, zone).format(new Date(text));
 }
 
 /** A title within a sentence: "Two-peg test" as "two-peg test". */

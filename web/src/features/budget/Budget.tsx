@@ -6,11 +6,12 @@ import { useSearchParams } from "react-router";
 import { recordQuery } from "../../api/queries";
 import { advise } from "../../engine";
 import { Back, Choice, Head, Trouble } from "../../ui/parts";
+import { SetUpTabs } from "../../ui/Tabs";
 import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
 import { Named } from "../../ui/Named";
 import { Fold } from "../../ui/Fold";
 import { firmUnit, smallUnit, unitShown, withUnit } from "../../ui/units";
-import { BudgetBar, type BudgetGiven } from "./BudgetBar";
+import { BudgetBar, type BudgetGiven } from "../../ui/BudgetBar";
 
 type Fields = Record<string, string>;
 type Answer = { result: { budgets: BudgetGiven[]; usual: Record<string, string> } };
@@ -97,7 +98,8 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
   );
   return (
     <div className="grid gap-4">
-      <Head title="Accuracy forecast" sub="Error budget: every part with its value, largest first, and how to reduce it." actions={<Back to={over ? `/records/${over}` : "/set-up"}>{over ? "To the set-up" : "To the set-ups"}</Back>} />
+      <SetUpTabs />
+      <Head title="Accuracy forecast" sub="Error budget: every part with its value, largest first, and how to reduce it." actions={over ? <Back to={`/records/${over}`}>To the set-up</Back> : undefined} />
       <div className="grid items-start gap-4 desk:grid-cols-[420px_minmax(0,1fr)]">
         <section className="card grid gap-4 p-5" aria-label="Input">
           <Choice label="Work" value={work} options={[...KINDS]} onChange={setWork} />

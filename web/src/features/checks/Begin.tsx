@@ -1,4 +1,4 @@
-// Before a check: by which method, the looks that come first, what to bring and mind, and the circumstances it depends on.
+// Before a check: by which method, the looks that come first, what to bring and mind.
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
@@ -12,7 +12,6 @@ import { useKind } from "../../hooks/useKinds";
 import { Back, Cautions, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { Terms } from "../../ui/Terms";
 import { usePreview } from "../../hooks/useQuestion";
-import { Conditions } from "./Conditions";
 import { GoOn, useUnfinished } from "../../ui/GoOn";
 import { Raw } from "./Raw";
 import { ANGLES, UNITS } from "../../ui/units";
@@ -55,7 +54,6 @@ function Prepare({ item, kind, open }: { item: Instrument; kind: Kind; open: Dra
           <HowTaken kind={kind} begun={begun} />
           {kind.kind === "two-face" && <OfTwoFaces tag={item.tag} />}
           <Typed begun={begun} />
-          <Conditions required={kind.required_conditions} value={begun.conditions} onChange={begun.setConditions} faults={answer?.faults ?? []} />
           <Messages progress={answer?.progress} />
         </section>
         <aside className="card grid gap-4 p-5">
@@ -125,9 +123,11 @@ function QuickCheckMessages({ progress, tag }: { progress: Progress; tag: string
   );
 }
 
-/** What method and circumstances say. It comes on its own, so it stands last: nothing moves under the finger. */
+/** What the method shows; circumstances are entered on the sheet, and said there. It comes on its own, so it stands last: nothing moves under the finger. */
+const ASKED_ON_THE_SHEET = ["warm-up-not-entered"];
+
 function Messages({ progress }: { progress: Progress }) {
-  return progress?.messages.map((each) => (
+  return progress?.messages.filter((each) => !ASKED_ON_THE_SHEET.includes(each.code)).map((each) => (
     <p key={each.code + each.text} data-message={each.code}>
       {each.text}
     </p>

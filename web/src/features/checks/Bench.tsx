@@ -1,7 +1,8 @@
 // The bench: begin a check, go on with one, see what waits to be sent, load one from a file.
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useDeferredValue, useEffect, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
+import type { Kind } from "../../api/client";
 import { kindsQuery } from "../../api/queries";
 import { useOutbox } from "../../app/outbox";
 import { useHere, usePerson } from "../../app/session";
@@ -14,56 +15,69 @@ import { draftOf } from "../../device/outbox";
 import { useKind } from "../../hooks/useKinds";
 import { OpenWork, useOpenWork } from "../../ui/OpenWork";
 import { Dialog, FaultLine, Head, Waiting } from "../../ui/parts";
+import { DueForUs, LastFindings } from "./BenchLists";
 import { LoadFile } from "./LoadFile";
-import { PickInstrument } from "../../ui/PickInstrument";
+import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
 import { moment } from "../../ui/words";
 
 export function Bench() {
-  const found = useQuery(kindsQuery);
-  const kinds = found.data ?? [];
-  const navigate = useNavigate();
-  // A check found by its name: which instrument it is for is asked next.
-  const [params] = useSearchParams();
-  const sought = params.get("check");
-  const [dialog, setDialog] = useState<"begin" | "load" | null>(null);
-  const [closedFor, setClosedFor] = useState<string | null>(null);
-  const close = () => {
-    setDialog(null);
-    setClosedFor(sought);
-  };
-  const offered = kinds.filter((kind) => !sought || kind.kind === sought);
-  const appliesTo = [...new Set(offered.flatMap((kind) => kind.applies_to))];
+  const kinds = useQuery(kindsQuery).data;
+  const [loading, setLoading] = useState(false);
   const mine = useOpenWork(ofTheBench);
+  const fleetHere = useFleetHere();
   const { items } = useOutbox();
-  if (!mine || found.isPending) return <Waiting what="Opening the bench…" />;
+  // Drawn in slices, as the yard is.
+  const here = useDeferredValue(Boolean(mine && kinds && fleetHere));
+  if (!mine || !kinds || !here) return <Waiting what="Opening the bench…" />;
   return (
     <div className="grid gap-4">
       <Head
         title={mine.length ? (mine.length === 1 ? "One check is open" : `${mine.length} checks are open`) : "Bench"}
-        sub={kinds.length ? `${kinds.length} kinds of check, in the order they depend on each other.` : undefined}
+        sub={`${kinds.length} kinds of check, in the order they depend on each other.`}
         actions={
-          <button className="btn" onClick={() => setDialog("load")}>
+          <button className="btn" onClick={() => setLoading(true)}>
             Load from a file
           </button>
         }
       />
-      {items.length > 0 && <OutboxList items={items} />}
-      <OfOthers />
-      <OpenWork label="Open checks" drafts={mine} title={(draft) => <DraftTitle draft={draft} />} detail={(draft) => <DraftProgress draft={draft} />} />
-      <section className="card grid justify-items-start gap-3 p-5">
-        <h2>Begin a check</h2>
-        <p>Choose the instrument or accessory; next you see its checks and what is due.</p>
-        <button className="btn now site" onClick={() => setDialog("begin")}>
-          Choose an instrument
-        </button>
-      </section>
-      <Dialog title={sought && offered[0] ? `${offered[0].title}: which instrument?` : "Which one?"} open={dialog === "begin" || (sought !== null && closedFor !== sought)} onClose={close}>
-        <PickInstrument value="" missing={false} kinds={appliesTo} onChange={(tag) => void navigate(sought ? `/bench/new/${tag}/${sought}` : `/bench/new/${tag}`)} />
-      </Dialog>
-      <Dialog title="Load a check from a file" open={dialog === "load"} onClose={() => setDialog(null)}>
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+        <div className="grid min-w-0 gap-4">
+          <BeginOne kinds={kinds} />
+          <OfOthers />
+        </div>
+        <div className="grid min-w-0 gap-4">
+          {items.length > 0 && <OutboxList items={items} />}
+          <OpenWork label="Open checks" drafts={mine} title={(draft) => <DraftTitle draft={draft} />} detail={(draft) => <DraftProgress draft={draft} />} />
+          <DueForUs />
+          <LastFindings />
+        </div>
+      </div>
+      <Dialog title="Load a check from a file" open={loading} onClose={() => setLoading(false)}>
         <LoadFile kinds={kinds} />
       </Dialog>
     </div>
+  );
+}
+
+/** Choosing an instrument is a search that waits for typing; a check found by its name asks which instrument it is for. */
+function BeginOne({ kinds }: { kinds: Kind[] }) {
+  const navigate = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const sought = kinds.find((kind) => kind.kind === params.get("check"));
+  const offered = sought ? [sought] : kinds;
+  const appliesTo = [...new Set(offered.flatMap((kind) => kind.applies_to))];
+  return (
+    <section className="card grid gap-3 p-5" aria-label="Begin a check">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2>{sought ? sought.title : "Begin a check"}</h2>
+        {sought && (
+          <button className="link" onClick={() => setParams({})}>
+            Any check
+          </button>
+        )}
+      </div>
+      <PickInstrument value="" missing={false} focused={matchMedia("(pointer: fine)").matches} searchable kinds={appliesTo} onChange={(tag) => void navigate(sought ? `/bench/new/${tag}/${sought.kind}` : `/bench/new/${tag}`)} />
+    </section>
   );
 }
 

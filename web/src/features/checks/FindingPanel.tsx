@@ -80,7 +80,8 @@ function Guided({ result, kind, onAgain }: { result: Result; kind: Kind; onAgain
   );
 }
 
-function SaveAction({ draft, save }: { draft: Draft; save: Save }) {
+/** Saving, in the word of what it saves; for whoever may not, why, and to whom it is left. */
+export function SaveAction({ draft, save }: { draft: Draft; save: Save }) {
   const word = draft.amends ? "Save the correction" : draft.stage === "as-left" ? "Save as left" : "Save as found";
   if (!save.allowed)
     return (

@@ -1,4 +1,5 @@
 // One group of a sheet: fields given once, rows of fields, or readings of one place side by side.
+import type { CSSProperties } from "react";
 import { useNarrow } from "../../hooks/useNarrow";
 import type { Fault } from "../../api/client";
 import type { CheckDocument } from "../../documents/draft";
@@ -15,13 +16,15 @@ export function GroupFields(props: GroupProps) {
   const { group, document, compact = false } = props;
   const plain = group.rows && group.fields.length === 1 && !group.fields[0]?.name;
   if (!group.rows && compact) return <Compact {...props} />;
+  if (!group.rows && group.fields.every((field) => field.kind !== "choice" && field.kind !== "switch")) return <Line {...props} />;
   const count = countOf(document, group);
   const face = compact && group.rows && !plain;
   const pairs = !compact && isFewPairs(group, count);
+  const tall = !compact && isTall(group, count);
   return (
     <div role="group" aria-label={group.title} data-group={group.own} data-by-instead={group.byInstead || undefined} className={`grid content-start ${compact ? "min-w-0 gap-[6px]" : "gap-3 desk:gap-2"} ${group.byInstead ? "col-span-2" : ""}`}>
       <div className={`flex items-baseline justify-between gap-x-6 ${face ? "max-desk:flex-wrap desk:gap-x-2" : "flex-wrap"}`}>
-        {compact ? <span className="sub block font-[600] leading-tight">{face ? <FaceTitle group={group} /> : named(group, document)}</span> : <h2>{pairs ? <FaceTitle group={group} /> : group.title}</h2>}
+        {compact ? <span className="sub block font-[600] leading-tight">{face ? <FaceTitle group={group} /> : named(group, document)}</span> : group.title !== group.page && <h2>{pairs ? <FaceTitle group={group} /> : group.title}</h2>}
         {plain && !compact && <More {...props} rows={count} />}
         {face && <MoreSign {...props} rows={count} />}
         {group.note && <p className="sub w-full desk:hidden">{group.note}</p>}
@@ -29,7 +32,7 @@ export function GroupFields(props: GroupProps) {
       {!group.rows && <Fields {...props} />}
       {plain && <PlainList {...props} />}
       {group.rows && !plain && (
-        <div className={`grid gap-x-6 ${compact ? "gap-y-1" : "gap-y-2 desk:gap-y-1"} ${pairs ? "desk:grid-cols-2" : ""}`}>
+        <div className={`grid ${tall ? "gap-x-4" : "gap-x-6"} ${compact ? "gap-y-1" : "gap-y-2 desk:gap-y-1"} ${pairs ? "desk:grid-cols-2" : ""} ${tall ? "desk:grid-flow-col desk:grid-cols-2 desk:[grid-template-rows:repeat(var(--half),auto)]" : ""}`} style={{ "--half": Math.ceil(count / 2) } as CSSProperties}>
           {Array.from({ length: count }, (_, row) => (
             <RowFields key={row} row={row} {...props} />
           ))}
@@ -81,6 +84,14 @@ function FaceTitle({ group }: { group: Placed }) {
 /** A few rows of two figures, such as a closing sight: two rows side by side, their names in the title. */
 const isFewPairs = (group: Placed, count: number): boolean => group.rows && group.fields.length === 2 && count <= 4 && group.row_titles.length === 0 && group.fields.every((field) => !field.prefilled && field.kind !== "choice");
 
+/** More rows of two figures than a screen is high: at a desk in two columns. */
+const isTall = (group: Placed, count: number): boolean => count > 12 && group.fields.length === 2;
+
+const longestTitle = (group: Placed): number => Math.max(0, ...group.row_titles.map((title) => title.length));
+
+/** Titles of rows stand before them where there is room ("Pair 7"; at a desk "anticlockwise"), else above. */
+const titlesBeside = (group: Placed, narrow: boolean): boolean => (narrow ? group.fields.length <= 2 && longestTitle(group) <= 9 : group.fields.length <= 3 && longestTitle(group) <= 14);
+
 /** One more row, where there is no room for a line of its own. */
 function MoreSign({ group, rows, keys }: GroupProps & { rows: number }) {
   if (!group.rows || !group.more || rows >= group.most) return null;
@@ -92,8 +103,9 @@ function MoreSign({ group, rows, keys }: GroupProps & { rows: number }) {
 }
 
 /** What is given once of a part, in the line of its title: figures as small inputs, choices as a list. */
-export function HeadFields(props: SheetProps & { group: Placed }) {
-  const { group, document, preview, keys } = props;
+/** `full`: with room to say what may be left out. */
+export function HeadFields(props: SheetProps & { group: Placed; full?: boolean }) {
+  const { group, document, preview, keys, full = false } = props;
   return (
     <div role="group" aria-label={group.title} data-group={group.own} className="flex flex-wrap items-center gap-x-4 gap-y-1">
       {group.fields.map((field) => {
@@ -105,6 +117,7 @@ export function HeadFields(props: SheetProps & { group: Placed }) {
               <span className="sub font-[600]">
                 {field.label}
                 {unitOf(field, document) && `, ${unitOf(field, document)}`}
+                {full && field.optional && <span className="font-[420]"> (if known)</span>}
               </span>
             )}
             {field.kind === "choice" ? (
@@ -131,10 +144,21 @@ export function HeadFields(props: SheetProps & { group: Placed }) {
   );
 }
 
+/** A few figures given once: title, names and inputs in one line. */
+function Line(props: GroupProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
+      <h2>{props.group.title}</h2>
+      <HeadFields {...props} full />
+      <Beside {...props} />
+    </div>
+  );
+}
+
 function More({ group, rows, keys }: GroupProps & { rows: number }) {
   if (!group.rows || !group.more || rows >= group.most) return null;
   return (
-    <button className="link no-print" onClick={() => keys.more(group)}>
+    <button className="link desk:!min-h-[28px] no-print" onClick={() => keys.more(group)}>
       {group.more}
     </button>
   );
@@ -148,7 +172,7 @@ function Fields(props: GroupProps) {
       {group.fields.map((field) => {
         const path = pathOf(group, field, null);
         return (
-          <div key={field.name} className={field.kind === "choice" ? "grid w-full gap-2" : "grid w-full max-w-[260px] gap-1"}>
+          <div key={field.name} className={field.kind === "choice" ? "grid w-full gap-2 desk:flex desk:flex-wrap desk:items-center desk:justify-between" : "grid w-full max-w-[260px] gap-1"}>
             {field.kind !== "switch" && <FieldName field={field} document={document} />}
             {field.kind === "choice" || field.kind === "switch" ? <Entered field={field} value={valueAt(document, path)} onChange={(value) => keys.type(path, value)} /> : <FieldInput {...props} field={field} row={null} />}
             {faultsUnder(preview?.faults ?? [], path).map((each) => (
@@ -178,7 +202,7 @@ export function FieldName({ field, document }: { field: Field; document: CheckDo
     <span className="sub block font-[600] leading-tight">
       {field.label}
       {unit && `, ${unit}`}
-      {field.optional && <span className="font-[420]"> (if known)</span>}
+      {field.optional && !field.prefilled && <span className="font-[420]"> (if known)</span>}
     </span>
   );
 }
@@ -207,6 +231,7 @@ function FieldInput({ group, field, row, document, preview, keys, placeholder }:
 /** One row: its fields side by side, named above the first. */
 function RowFields(props: GroupProps & { row: number }) {
   const { row, group, document, preview, compact = false } = props;
+  const narrow = useNarrow();
   const path = `${group.path}[${row}]`;
   const outlier = preview?.progress.outlier?.path.startsWith(path) ? preview.progress.outlier : null;
   const title = group.row_titles[row];
@@ -216,14 +241,20 @@ function RowFields(props: GroupProps & { row: number }) {
   return (
     <div data-row={path} data-outlier={outlier ? true : undefined} className="grid gap-1 data-[outlier]:rounded-md data-[outlier]:outline-3 data-[outlier]:outline-offset-4 data-[outlier]:outline-coral">
       {begins && <h3 className="border-t border-line pt-3 font-[640]">Repeat {repeat}</h3>}
-      {title && <span className="font-[600]">{title}</span>}
-      <RowInputs {...props} named={!compact && !isFewPairs(group, countOf(document, group)) && (row === 0 || begins || Boolean(title))} />
+      {title && !titlesBeside(group, narrow) && <span className="font-[600]">{title}</span>}
+      <RowInputs {...props} named={!compact && namesRow(group, row, countOf(document, group), begins, narrow)} />
       {faultsUnder(preview?.faults ?? [], path).map((each) => (
         <FaultLine key={each.path} id={`${spotId(each.path)}-fault`} fault={each} />
       ))}
       {outlier && <p className="fault">{outlier.text}</p>}
     </div>
   );
+}
+
+/** Whether the columns are named above a row: the first, of a repeat, of a second column, or below a title of its own. */
+function namesRow(group: Placed, row: number, count: number, begins: boolean, narrow: boolean): boolean {
+  if (isFewPairs(group, count)) return false;
+  return row === 0 || begins || Boolean(group.row_titles[row] && !titlesBeside(group, narrow)) || (isTall(group, count) && row === Math.ceil(count / 2));
 }
 
 /** On a phone what the method has filled in stands above the inputs that are typed, small; beside them it would cut them. */
@@ -236,7 +267,9 @@ function RowInputs({ named: nameAll, ...props }: GroupProps & { row: number; nam
   const beside = above ? typed : group.fields;
   const removable = rowsOf(document, group).length > Math.max(group.fewest, 1);
   const widths = beside.map((field) => (field.prefilled ? "minmax(0, 104px)" : "minmax(0, 1fr)")).join(" ");
-  const across = narrow ? 30 : compact ? 26 : 44;
+  const across = narrow ? 30 : isTall(group, countOf(document, group)) ? 18 : compact ? 26 : 44;
+  const title = titlesBeside(group, narrow) ? group.row_titles[row] : undefined;
+  const columns = [title ? `${longestTitle(group) * 0.5 + (longestTitle(group) > 9 ? 0.6 : 0)}em` : "", widths, removable ? `${across}px` : ""].filter(Boolean).join(" ");
   return (
     <>
       {above && (
@@ -249,7 +282,8 @@ function RowInputs({ named: nameAll, ...props }: GroupProps & { row: number; nam
           ))}
         </div>
       )}
-      <div className="grid items-end gap-x-2 gap-y-2" style={{ gridTemplateColumns: removable ? `${widths} ${across}px` : widths }}>
+      <div className="grid items-end gap-x-2 gap-y-2" style={{ gridTemplateColumns: columns }}>
+        {title && <span className="font-[600] leading-[52px] desk:leading-[40px]">{title}</span>}
         {beside.map((field) => (
           <div key={field.name} className="min-w-0" data-prefilled={field.prefilled || undefined}>
             {(nameAll || above) && <FieldName field={field} document={document} />}

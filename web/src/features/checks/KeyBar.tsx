@@ -37,7 +37,7 @@ export function KeyBar({ shown, onKey, strip }: { shown: boolean; onKey: (key: I
   return (
     <div className="no-print fixed inset-x-0 z-40" style={{ bottom }}>
       {narrow && strip}
-      <div role="toolbar" aria-label="Keys for readings" className="flex gap-1 border-t-2 border-ink bg-card p-1">
+      <div role="toolbar" aria-label="Keys for readings" className="hand-row flex gap-1 border-t-2 border-ink bg-card p-1">
       {KEYS.map(({ key, word, label }) => (
         <button
           key={key}

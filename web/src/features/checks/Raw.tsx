@@ -1,17 +1,17 @@
 // By what the firm judges two faces.
 import { useQueryClient } from "@tanstack/react-query";
-import { NoSignal, api, data } from "../../api/client";
+import { NoSignal, send } from "../../api/client";
 import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 
-/** By what the firm judges two faces: the error, or the raw difference; the manager settles it. */
+/** By what the firm judges two faces: the error, or the raw difference; the manager sets it. */
 export function Raw() {
   const { session, may } = useHere();
   const client = useQueryClient();
   const notify = useNotify();
   const flush = async (raw: boolean) => {
     try {
-      await data(api.PUT("/api/organisation/raw-judging", { body: { judge_raw: raw } }));
+      await send("PUT", "/api/organisation", { judge_raw: raw });
       client.setQueryData(["session"], { ...session, judge_raw: raw });
       notify({ text: raw ? "From now on the raw differences 2c and 2i are judged." : "From now on c and i are judged, half of the differences." });
     } catch (error) {

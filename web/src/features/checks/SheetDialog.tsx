@@ -1,6 +1,6 @@
-// Method, looks, units and circumstances of a check in hand: changed at any time, nothing typed is lost.
+// Steps, method, looks and units of a check in hand: changed at any time, nothing typed is lost.
 import { useState } from "react";
-import type { Fault, Kind } from "../../api/client";
+import type { Kind } from "../../api/client";
 import { beginDocument, takeMethod } from "../../engine";
 import type { Draft, Length } from "../../documents/draft";
 import { type Placed, hasField, methodOf, pathOf } from "../../documents/form";
@@ -8,17 +8,16 @@ import { valueAt, withAt } from "../../documents/paths";
 import { Choice, Dialog, Trouble } from "../../ui/parts";
 import type { Change } from "../../hooks/useDraft";
 import { Steps } from "./Begin";
-import { Conditions } from "./Conditions";
 import { FieldName, Entered } from "./GroupFields";
 import { ANGLES, UNITS, remember } from "../../ui/units";
 
-type Props = { draft: Draft; kind: Kind; form: Placed[]; change: Change; faults: Fault[]; open: boolean; onClose: () => void };
+type Props = { draft: Draft; kind: Kind; form: Placed[]; change: Change; open: boolean; onClose: () => void };
 
-export function SheetDialog({ draft, kind, form, change, faults, open, onClose }: Props) {
+export function SheetDialog({ draft, kind, form, change, open, onClose }: Props) {
   const { document } = draft;
   const set = (next: Draft["document"]) => change((each) => ({ ...each, document: next }));
   return (
-    <Dialog title="Steps and conditions" open={open} onClose={onClose} wide>
+    <Dialog title="Steps and method" open={open} onClose={onClose} wide>
       <div className="grid gap-5">
         <Steps kind={kind} method={methodOf(kind, document)} />
         {form.filter((group) => group.before || group.setting).map((group) => (
@@ -34,7 +33,6 @@ export function SheetDialog({ draft, kind, form, change, faults, open, onClose }
             })}
           </div>
         ))}
-        <Conditions required={kind.required_conditions} value={document.conditions ?? {}} faults={faults} onChange={(conditions) => set({ ...document, conditions })} />
         <Methods draft={draft} kind={kind} form={form} change={change} />
         {hasField(form, "angle") && <Choice label="Angle format" value={document.units?.angle ?? "dms"} options={ANGLES} onChange={(angle) => set({ ...document, units: { ...document.units, angle } })} />}
         <label className="grid gap-1 font-[600]">

@@ -1,4 +1,4 @@
-// The targets from the side, to scale: how far, how high, against the steepness the trunnion axis wants.
+// The targets from the side, to scale: how far, how high, against the steepness needed for the trunnion axis.
 import { useNarrow } from "../../hooks/useNarrow";
 
 export type PlannedTarget = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; messages: { code: string; text: string }[] };

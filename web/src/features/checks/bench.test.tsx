@@ -14,6 +14,7 @@ import { formOf } from "../../documents/form";
 import { valueAt } from "../../documents/paths";
 import type { Answered } from "../../hooks/useQuestion";
 import { useKeys } from "./useKeys";
+import { usePages } from "./usePages";
 import type { Save } from "./useSave";
 
 afterEach(cleanup);
@@ -72,10 +73,11 @@ function Held({ preview, seen, saved }: { preview: Preview | null; seen: (draft:
       return next;
     });
   const form = formOf(KIND_PEG, draft.document);
-  const { keys, at, bar } = useKeys(draft, form, change, saved);
+  const pages = usePages(draft.document, form);
+  const { keys, at, bar } = useKeys(draft, form, change, saved, pages.reveal);
   return (
     <>
-      <Sheet document={draft.document} form={form} preview={preview} keys={keys} at={at} onRemove={() => undefined} onRemoveEntry={() => undefined} />
+      <Sheet document={draft.document} form={form} pages={pages} preview={preview} keys={keys} at={at} onRemove={() => undefined} onRemoveEntry={() => undefined} />
       <button onClick={() => bar("sign")}>other sign</button>
     </>
   );

@@ -1,4 +1,3 @@
-export { Bench } from "./Bench";
 export { Begin } from "./Begin";
 export { Choose } from "./Choose";
 export { Entry } from "./Entry";

@@ -10,6 +10,7 @@ import { textAt } from "../../documents/paths";
 import { removeRow } from "../../documents/typing";
 import { Sheet } from "./Sheet";
 import { useKeys } from "./useKeys";
+import { usePages } from "./usePages";
 
 afterEach(cleanup);
 
@@ -43,8 +44,9 @@ function Typing({ answer = null }: { answer?: Preview | null }) {
     latest = draft;
   });
   const form = formOf(KIND, draft.document);
-  const { keys, at } = useKeys(draft, form, (how) => setDraft((now) => how(now)), save);
-  return <Sheet document={draft.document} form={form} preview={answer} keys={keys} at={at} onRemove={(group, row) => setDraft({ ...draft, document: removeRow(draft.document, group, row) })} onRemoveEntry={() => undefined} />;
+  const pages = usePages(draft.document, form);
+  const { keys, at } = useKeys(draft, form, (how) => setDraft((now) => how(now)), save, pages.reveal);
+  return <Sheet document={draft.document} form={form} pages={pages} preview={answer} keys={keys} at={at} onRemove={(group, row) => setDraft({ ...draft, document: removeRow(draft.document, group, row) })} onRemoveEntry={() => undefined} />;
 }
 const typed = (path: string) => textAt(latest.document, `observations.${path}`);
 

@@ -40,7 +40,7 @@ function useGoal(): (id: string) => void {
 }
 
 /** `at` is where was typed last: what belongs to one reading shows beside that one. */
-export function useKeys(draft: Draft, form: Placed[], change: Change, save: () => void): { keys: Keys; at: Spot | null; focused: boolean; bar: (key: InputKey) => void } {
+export function useKeys(draft: Draft, form: Placed[], change: Change, save: () => void, reveal: (path: string) => void): { keys: Keys; at: Spot | null; focused: boolean; bar: (key: InputKey) => void } {
   const { document } = draft;
   const [at, setAt] = useState<Spot | null>(null);
   const focused = useTyping();
@@ -66,7 +66,10 @@ export function useKeys(draft: Draft, form: Placed[], change: Change, save: () =
   };
   const step = (spot: Spot, by: 1 | -1) => {
     const next = nextSpot(document, form, spot.path, by);
-    if (next) return go(spotId(next.path));
+    if (next) {
+      reveal(next.path);
+      return go(spotId(next.path));
+    }
     if (by === 1) go(SAVE_ID);
   };
   const key = (spot: Spot, what: InputKey) => {

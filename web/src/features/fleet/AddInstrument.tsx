@@ -1,21 +1,21 @@
 // The manager enters an instrument: its tag, its model (one of the server's or a new one), where it is kept.
 import { written } from "../../api/writing";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { useNavigate } from "react-router";
-import { type Fault, Problem, api, data } from "../../api/client";
+import { Problem, api, data } from "../../api/client";
 import { modelsQuery } from "../../api/queries";
-import { Choice, Dialog, FaultLine, Trouble } from "../../ui/parts";
-import { useKinds } from "../../hooks/useKinds";
-import { lowered } from "../../ui/words";
-import { KIND_NAMES, type SpecField, specFields, specOf } from "../../ui/instrumentSpec";
+import { Field } from "../../ui/Field";
+import { Hints, SpecFields } from "../../ui/ModelFields";
+import { Choice, Dialog, Trouble } from "../../ui/parts";
+import { KIND_NAMES, specOf } from "../../ui/instrumentSpec";
 
 const kindOptions = () => Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label: written(label) }));
 const NEW = "new";
 type Form = { since: string; tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: string; tips: string };
 const EMPTY: Form = { since: "", tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", tips: "" };
 
-export function AddInstrument({ open, onClose }: { open: boolean; onClose: () => void }) {
+export default function AddInstrument({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
     <Dialog title="Add an instrument" open={open} onClose={onClose}>
       <Sheet onDone={onClose} />
@@ -27,7 +27,7 @@ export function AddInstrument({ open, onClose }: { open: boolean; onClose: () =>
 async function modelOf(form: Form, typed: Record<string, string>, tips: Record<string, string>): Promise<number> {
   if (form.model !== NEW) return Number(form.model);
   const stated = specOf(form.kind, typed);
-  const body = { maker: form.maker, name: form.name, kind: form.kind, stated, limits: {}, tips: form.tips, adjusting_tips: tips };
+  const body = { maker: form.maker, name: form.name, kind: form.kind, stated, tips: form.tips, adjusting_tips: tips, contents: [] };
   const answer = await data(api.POST("/api/models", { body }));
   return answer.id;
 }
@@ -76,7 +76,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
           {field("name", "Model name")}
           <SpecFields kind={form.kind} typed={stated} faults={faults} onChange={setSpec} />
           {field("tips", "A note for whoever uses it", written("keep its staff evenly lit"))}
-          <AdjustingTips kind={form.kind} typed={tips} faults={faults} onChange={setHints} />
+          <Hints kind={form.kind} typed={tips} faults={faults} onChange={setHints} />
         </div>
       )}
       {field("serial", "Serial number")}
@@ -109,51 +109,3 @@ function PickModel({ value, onChange }: { value: string; onChange: (model: strin
   );
 }
 
-type OfModel = { kind: string; typed: Record<string, string>; faults: Fault[]; onChange: (typed: Record<string, string>) => void };
-
-/** What the maker states of a model of this kind. */
-function SpecFields({ kind, typed, faults, onChange }: OfModel) {
-  return specFields(kind).map((field) => (
-    <SpecInput key={field.name} field={field} value={typed[field.name] ?? ""} faults={faults.filter((fault) => fault.path === `stated.${field.name}`)} onChange={(value) => onChange({ ...typed, [field.name]: value })} />
-  ));
-}
-
-/** Where the adjusting screws of a model are, check by check. */
-function AdjustingTips({ kind, typed, faults, onChange }: OfModel) {
-  const adjusted = useKinds().filter((check) => check.adjustable && check.applies_to.includes(kind));
-  return adjusted.map((check) => (
-    <Field key={check.kind} label={`Adjusting screws: ${lowered(check.title)}`} faults={faults.filter((fault) => fault.path === `adjusting_hints.${check.kind}`)}>
-      <input className="field" value={typed[check.kind] ?? ""} placeholder="which screw, and where the tool is" maxLength={300} autoComplete="off" onChange={(event) => onChange({ ...typed, [check.kind]: event.target.value })} />
-    </Field>
-  ));
-}
-
-/** One figure its maker states, or one of a few. */
-function SpecInput({ field, value, faults, onChange }: { field: SpecField; value: string; faults: Fault[]; onChange: (value: string) => void }) {
-  if (field.options)
-    return (
-      <div className="grid gap-1">
-        <span className="font-[600]">{field.label}</span>
-        <Choice label={field.label} value={value} options={field.options} onChange={onChange} />
-      </div>
-    );
-  return (
-    <Field label={field.label} faults={faults}>
-      <input className="field" value={value} placeholder={field.hint} inputMode="decimal" autoComplete="off" onChange={(event) => onChange(event.target.value)} />
-    </Field>
-  );
-}
-
-function Field({ label, faults, children }: { label: string; faults: Fault[]; children: ReactNode }) {
-  return (
-    <div className="grid gap-1">
-      <label className="grid gap-1 font-[600]">
-        {label}
-        {children}
-      </label>
-      {faults.map((each) => (
-        <FaultLine key={each.path} fault={each} beside />
-      ))}
-    </div>
-  );
-}

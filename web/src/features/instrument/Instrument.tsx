@@ -1,74 +1,56 @@
-// One instrument: where it stands and why, its latest finding, its history against the limit, its passport and records.
+// One instrument: its years at a glance, where it stands and why, its checks, its records and its passport.
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useDeferredValue } from "react";
 import { Link, useParams } from "react-router";
 import type { Instrument as Passport } from "../../api/client";
-import { instrumentQuery, kindsQuery, seriesQuery } from "../../api/queries";
+import { instrumentQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
-import { SeriesPlot } from "../../ui/SeriesPlot";
 import { GradeMark, LimitBar } from "../../ui/icons";
-import { Choice, Head, Trouble, Waiting } from "../../ui/parts";
+import { Head, Trouble, Waiting } from "../../ui/parts";
+import { CaseCard } from "./CaseCard";
 import { Checks } from "./Checks";
 import { Custody } from "./Custody";
 import { PassportCard } from "./PassportCard";
 import { Records } from "./Records";
-import { closed, plannedDay, whereabouts } from "../../ui/words";
-
-const TITLES: Record<string, string> = {
-  ready: "ready",
-  "ready-if": "ready, with a condition",
-  "check-first": "check first",
-  hold: "on hold",
-  away: "away",
-};
+import { Years } from "./Years";
+import { STATE_NAMES } from "../../documents/fleet";
+import { closed, lowered, plannedDay, whereabouts } from "../../ui/words";
 
 export function Instrument() {
   const { tag = "" } = useParams();
   const instrument = useQuery(instrumentQuery(tag));
-  if (instrument.isPending) return <Waiting what={`Loading ${tag}…`} />;
-  if (!instrument.data) return <Trouble error={instrument.error} />;
-  return <Shown item={instrument.data} />;
+  // Drawn in slices, as the yard is.
+  const item = useDeferredValue(instrument.data);
+  if (instrument.isError && !item) return <Trouble error={instrument.error} />;
+  if (!item) return <Waiting what={`Loading ${tag}…`} />;
+  return <Shown item={item} />;
 }
 
 function Shown({ item }: { item: Passport }) {
-  const { now } = useHere();
-  const [of, setOf] = useState(() => item.latest?.check ?? item.standing.checks[0]?.check ?? "two-peg");
-  const kinds = useQuery(kindsQuery).data ?? [];
-  const series = useQuery(seriesQuery(item.tag, of));
-  const control = useQuery(seriesQuery(item.tag, "control"));
-  const sighted = Boolean(control.data?.points.length);
   return (
     <div className="grid gap-4">
       <Head
         title={
           <>
-            <span className="tag">{item.tag}</span>: {TITLES[item.standing.state]}
+            <span className="tag">{item.tag}</span>: {lowered(STATE_NAMES[item.standing.state] ?? item.standing.state)}
           </>
         }
         sub={`${item.model}. ${whereabouts(item)}.`}
         actions={<Custody item={item} />}
       />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
-        <div className="grid gap-4">
-          <StandingCard item={item} />
-          {control.data && sighted && (
-            <section className="card p-4 tab:p-5" aria-label="Agreement with control points">
-              <h2 className="pb-3">Agreement with control points, each set-up against the tolerance</h2>
-              <SeriesPlot series={control.data} today={now} />
-            </section>
-          )}
-          {(item.checks.length > 0 || !sighted) && (
-            <section className="card grid gap-3 p-4 tab:p-5" aria-label="History">
-              <h2>{series.data?.title ?? "History"}, each result against the limit</h2>
-              {item.checks.length > 1 && <Choice label="History of" value={of} onChange={setOf} options={item.checks.map((name) => ({ value: name, label: kinds.find((each) => each.kind === name)?.title ?? name }))} />}
-              {series.data && <SeriesPlot series={series.data} today={now} />}
-              <Trouble error={series.error} />
-            </section>
-          )}
-          <Records tag={item.tag} />
+        <div className="grid min-w-0 gap-4">
+          <Years item={item} />
         </div>
-        <div className="grid gap-4">
-          <Checks item={item} />
+        <div className="grid min-w-0 gap-4 max-desk:order-first">
+          <StandingCard item={item} />
+        </div>
+      </div>
+      <Checks item={item} />
+      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
+        <Records tag={item.tag} />
+        <div className="grid min-w-0 gap-4">
+          <CaseCard item={item} />
           <PassportCard item={item} />
         </div>
       </div>

@@ -1,10 +1,12 @@
 import { written } from "../../api/writing";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { type Fault, type Instrument, NoSignal, Problem, api, data } from "../../api/client";
 import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import { Choice, Dialog, FaultLine } from "../../ui/parts";
+import { PrintLabels } from "../../ui/PrintLabels";
 import { KIND_NAMES, STORES } from "../../ui/instrumentSpec";
 import { day, whereabouts } from "../../ui/words";
 
@@ -24,7 +26,8 @@ const SPEC_FIELDS: Record<string, (value: unknown) => [string, string]> = {
 };
 /** What an instrument is, by its papers. */
 export function PassportCard({ item }: { item: Instrument }) {
-  const { session } = useHere();
+  const { session, may } = useHere();
+  const [printing, setPrinting] = useState(false);
   const rows: [string, string][] = [
     ["Kind", written(KIND_NAMES[item.kind] ?? item.kind)],
     ["Model", item.model],
@@ -34,8 +37,9 @@ export function PassportCard({ item }: { item: Instrument }) {
     ...Object.entries(item.stated).flatMap(([name, value]) => (SPEC_FIELDS[name] ? [SPEC_FIELDS[name](value)] : [])),
   ];
   return (
-    <section className="card p-5" aria-label="Passport">
-      <h2 className="pb-2">Passport</h2>
+    <section className="card px-5 py-2" aria-label="Passport">
+      <details className="fold">
+        <summary>Passport</summary>
       <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] gap-x-4 gap-y-[6px]">
         {rows.map(([name, value]) => (
           <div key={name} className="contents">
@@ -47,11 +51,23 @@ export function PassportCard({ item }: { item: Instrument }) {
       {item.checks.includes("two-face") && <Storing item={item} />}
       {item.tips && <p className="mt-3 border-t border-line pt-3">{item.tips}</p>}
       <p className="sub mt-3 border-t border-line pt-3">These are field checks, not an accredited calibration.</p>
+      <p className="mt-3">
+        <button className="btn" onClick={() => setPrinting(true)}>
+          Print its label
+        </button>
+      </p>
+      <PrintLabels tags={[item.tag]} open={printing} onClose={() => setPrinting(false)} />
+      {may("manage-fleet").allowed && (
+        <Link className="link" to="/settings/models">
+          Everything stated of {item.model}
+        </Link>
+      )}
+      </details>
     </section>
   );
 }
 
-/** How this model stores what was found: stated once by the manager, so that no sign is guessed at the act. */
+/** How this model stores what was found: stated once by the manager, so that no sign is guessed when storing. */
 function Storing({ item }: { item: Instrument }) {
   const { may } = useHere();
   const client = useQueryClient();

@@ -3,27 +3,12 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { RecordRow } from "../../api/client";
 import { recordsQuery } from "../../api/queries";
+import { useEventName } from "../../app/eventKinds";
 import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/icons";
 import { useKind } from "../../hooks/useKinds";
 import { Trouble } from "../../ui/parts";
-import { clock, moment } from "../../ui/words";
-
-const WORDS: Record<string, string> = {
-  "set-up": "Set-up",
-  "pre-survey": "Pre-work check",
-  backsight: "Backsight",
-  "free-station": "Free station",
-  knock: "Knock",
-  drop: "Drop",
-  out: "Taken out",
-  in: "Handed in",
-  held: "On hold",
-  released: "Released",
-  adjusted: "Adjusted",
-  "impact-reviewed": "Reviewed: no harm",
-  struck: "Struck",
-};
+import { RECORD_NAMES, clock, moment } from "../../ui/words";
 
 export function Records({ tag }: { tag: string }) {
   const records = useInfiniteQuery(recordsQuery(tag));
@@ -68,7 +53,8 @@ function Row({ row, until }: { row: RecordRow; until: string | null }) {
   const struck = row.amended_by !== null;
   const opens = row.category === "check" || row.category === "set-up" || row.category === "orientation" || row.category === "round";
   const kind = useKind(row.kind);
-  const text = row.category === "check" ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}` : (WORDS[row.kind] ?? row.kind);
+  const eventName = useEventName();
+  const text = row.category === "check" ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}` : (RECORD_NAMES[row.kind] ?? eventName(row.kind));
   return (
     <li data-record={row.kind} data-struck={struck || undefined} className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]">
       <span className="sub">{moment(row.observed_at, session.time_zone)}</span>

@@ -3,7 +3,8 @@ import { useState } from "react";
 import type { Fault } from "../../api/client";
 import { advise } from "../../engine";
 import type { Angle as Unit } from "../../documents/orientation";
-import { Back, Choice, Head } from "../../ui/parts";
+import { Choice, Head } from "../../ui/parts";
+import { SetUpTabs } from "../../ui/Tabs";
 import { NO_CORE, useQuestion } from "../../hooks/useQuestion";
 import { Named } from "../../ui/Named";
 import { focusOn } from "../../ui/Fold";
@@ -19,7 +20,8 @@ const SENSES: { value: Sense; label: string }[] = [
 export function AnglePage() {
   return (
     <div className="grid gap-4">
-      <Head title="Angles" sub="Any start reading is fine if you note it." actions={<Back to="/set-up">To the set-ups</Back>} />
+      <SetUpTabs />
+      <Head title="Angles" sub="Any start reading is fine if you note it." />
       <div className="grid items-start gap-4 tab:grid-cols-2">
         <Turned />
         <Square />

@@ -8,7 +8,8 @@ import type { Length } from "../../documents/draft";
 import { type Angle, type Known, type OrientationKind, asDraft, asControlPoint, beginOrientation, COUNTS, type Counts } from "../../documents/orientation";
 import { storeDraft } from "../../device/device";
 import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
-import { Back, Choice, Dialog, Head, Waiting } from "../../ui/parts";
+import { Choice, Dialog, Head, Waiting } from "../../ui/parts";
+import { SetUpTabs } from "../../ui/Tabs";
 import { UNITS, firmUnit, rememberedAngle } from "../../ui/units";
 import { SIGHTED } from "../../documents/instrumentKinds";
 import { LoadSights } from "./LoadSights";
@@ -81,15 +82,18 @@ export function NewOrientation() {
 
 function NewHead({ onLoad }: { onLoad: () => void }) {
   return (
-    <Head title="Station orientation" sub="Sight control points and see whether they agree, and which one does not." actions={
-        <>
-          <Back to="/set-up">To the set-ups</Back>
+    <>
+      <SetUpTabs />
+      <Head
+        title="Station orientation"
+        sub="Sight control points and see whether they agree, and which one does not."
+        actions={
           <button className="btn" onClick={onLoad}>
             Load from a file
           </button>
-        </>
-      }
-    />
+        }
+      />
+    </>
   );
 }
 

@@ -1,1 +1,3 @@
+export { Join } from "./Join";
 export { People } from "./People";
+export { You } from "./You";

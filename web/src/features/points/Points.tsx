@@ -2,19 +2,22 @@
 import { fixed, written } from "../../api/writing";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { type Schemas, api, data } from "../../api/client";
 import { pointsQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import type { Length } from "../../documents/draft";
-import { Back, Choice, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
+import { SetUpTabs } from "../../ui/Tabs";
+import { Choice, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
 import { UNITS, firmUnit } from "../../ui/units";
 
 type Imported = Schemas["Imported"];
 
 export function Points() {
   const points = useQuery(pointsQuery);
-  const [q, setQ] = useState("");
+  const [params] = useSearchParams();
+  const [q, setQ] = useState(params.get("q") ?? "");
   const [bringing, setBringing] = useState(false);
   const { may } = useHere();
   const right = may("manage-points");
@@ -24,12 +27,12 @@ export function Points() {
   const shown = points.data.points.filter((point) => point.name.toLowerCase().includes(sought) || point.description.toLowerCase().includes(sought));
   return (
     <div className="grid gap-4">
+      <SetUpTabs />
       <Head
         title={points.data.points.length ? `${points.data.points.length} control points` : "No control points yet"}
         sub="Used by free stations and backsights. A control point is never moved to fit."
         actions={
           <>
-            <Back to="/set-up">To the set-ups</Back>
             {points.data.points.length > 0 && (
               <a className="btn" href={`/api/points/table?unit=${firmUnit()}`} download>
                 Export table

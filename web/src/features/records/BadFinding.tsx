@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Kind, RecordOut, Result } from "../../api/client";
-import { lookBackQuery, standInsQuery } from "../../api/queries";
+import { impactReviewQuery, standInsQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
 import { storeDraft, roundHolding } from "../../device/device";
 import { type CheckDocument, begin } from "../../documents/draft";
@@ -25,7 +25,7 @@ export function BadFinding({ record, result, document }: Props) {
   // What a quick look found is taken in full before anything is turned or stored by it: the core says so.
   const full = next.some((each) => each.code.startsWith("adjust")) ? undefined : next.find((each) => each.code === "once-more");
   const [now, setNow] = useState<Code>(grade === "adjust" ? (full ? "real" : "adjust") : grade === "repeat" ? "real" : "without");
-  const looked = useQuery(lookBackQuery(record.id));
+  const looked = useQuery(impactReviewQuery(record.id));
   if (!kind) return null;
   const again = record.amends !== null || takenAgain(document, formOf(kind, document));
   const done: Record<Code, boolean> = { real: again, keep: true, adjust: record.as_left !== null, without: false, "impact-review": Boolean(looked.data?.signed) };
@@ -128,8 +128,8 @@ function Without({ record, condition }: { record: RecordOut; condition: string |
         tag={record.instrument}
         open={holding}
         title={`Put ${record.instrument} on hold?`}
-        text="It stays on hold until a check passes or the manager releases it. The reason is shown everywhere."
         word="Put on hold"
+        done={`Hold on ${record.instrument}`}
         onClose={() => setHolding(false)}
       />
     </>

@@ -1,23 +1,23 @@
-// What was done with an instrument since it was last good, what that may have cost, and who has looked.
+// What was done with an instrument since it was last good, what the error may have caused, and who has looked.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RecordOut } from "../../api/client";
-import { lookBackQuery } from "../../api/queries";
+import { impactReviewQuery } from "../../api/queries";
+import { useEventName } from "../../app/eventKinds";
 import { useHappening } from "../../app/events";
 import { useHere } from "../../app/session";
 import { Trouble, Waiting } from "../../ui/parts";
 import { moment } from "../../ui/words";
 
-const WORDS: Record<string, string> = { out: "Taken out", in: "Handed in", knock: "Knock", drop: "Drop", held: "On hold", released: "Released" };
-
 export function ImpactReview({ record }: { record: RecordOut }) {
   const { session, may } = useHere();
-  const back = useQuery(lookBackQuery(record.id));
+  const back = useQuery(impactReviewQuery(record.id));
   const happened = useHappening();
+  const eventName = useEventName();
   const [note, setNote] = useState("");
   if (back.isPending) return <Waiting what="Loading…" />;
   if (!back.data) return <Trouble error={back.error} />;
-  const { text, advice, cost, events, signed } = back.data;
+  const { text, advice, effects, events, signed } = back.data;
   const right = may("save-check");
   const sign = () =>
     happened({ instrument: record.instrument, event: "impact-reviewed", record: record.id, note: note.trim() || "Reviewed: no harm." }, `Review of ${record.instrument}`);
@@ -28,7 +28,7 @@ export function ImpactReview({ record }: { record: RecordOut }) {
         <p key={each.code}>{each.text}</p>
       ))}
       <ul className="m-0 grid list-none gap-1 p-0">
-        {cost.filter((_, i) => i === 0 || i === 2).map((each) => (
+        {effects.filter((_, i) => i === 0 || i === 2).map((each) => (
           <li key={each.code}>{each.text}</li>
         ))}
       </ul>
@@ -38,7 +38,7 @@ export function ImpactReview({ record }: { record: RecordOut }) {
             <li key={i}>
               <span className="sub">{moment(each.at, session.time_zone)}</span>
               <span className="block">
-                <b>{WORDS[each.event] ?? each.event}</b>
+                <b>{eventName(each.event)}</b>
                 {each.crew ? ` by ${each.crew} crew` : ""}
                 {each.note ? `: ${each.note}` : ""}
               </span>

@@ -12,6 +12,7 @@ import { Back, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
 import { PlanDrawing } from "../../ui/drawings/PlanDrawing";
 import { Notes, SomethingWrong, Waits } from "./notes";
+import { Sealed } from "./Sealed";
 
 type PointRow = { name: string; path: string; along_mm: number | null; across_mm: number | null; height_mm: number | null };
 
@@ -63,9 +64,7 @@ export function OrientationShown({ record, result, waiting }: { record: RecordOu
       </div>
       <PointsTable rows={(result.result["points"] ?? []) as PointRow[]} />
       <Calculation result={result} />
-      <p className="sub">
-        Measured in the field, judged by Naveta {record.core_version}. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
-      </p>
+      <Sealed record={record} what="Measured in the field, judged" waiting={Boolean(waiting)} />
     </div>
   );
 }
@@ -75,14 +74,14 @@ function ClosingLook({ record }: { record: RecordOut }) {
   const { may } = useHere();
   const { username } = usePerson();
   const navigate = useNavigate();
-  const lookBack = async () => {
+  const review = async () => {
     const draft = await reopened(record, username, "Closing sight added.");
     await storeDraft(draft);
     await navigate(`${addressOf(draft)}?closing`);
   };
   if (!may("amend").allowed) return null;
   return (
-    <button className="btn" onClick={() => void lookBack()}>
+    <button className="btn" onClick={() => void review()}>
       Closing sight
     </button>
   );

@@ -8,6 +8,7 @@ import { GradeMark } from "../../ui/icons";
 import { Back, Cautions, Head } from "../../ui/parts";
 import { moment } from "../../ui/words";
 import { Notes, Waits } from "./notes";
+import { Sealed } from "./Sealed";
 
 type CheckRow = { check: string; title: string; record: string | null; grade: Grade | null; stage: string };
 
@@ -59,9 +60,7 @@ export function RoundShown({ record, result, waiting }: { record: RecordOut; res
           </ul>
         </section>
       </div>
-      <p className="sub">
-        Field checks, calculated by Naveta {record.core_version}. Not an accredited calibration. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
-      </p>
+      <Sealed record={record} what="Field checks, calculated" waiting={Boolean(waiting)} />
     </div>
   );
 }

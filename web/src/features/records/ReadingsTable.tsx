@@ -6,7 +6,8 @@ import { fromFile } from "../../engine";
 import type { CheckDocument } from "../../documents/draft";
 import { type Block, type Field, type Placed, blocksOf, formOf, pathOf, repeatOf, rowsOf, unitOf } from "../../documents/form";
 import { listAt, textAt } from "../../documents/paths";
-import { capital, ordinal } from "../../ui/words";
+import { written } from "../../api/writing";
+import { capital, lowered, ordinal } from "../../ui/words";
 
 type Props = { document: CheckDocument; setAside: string[] };
 
@@ -21,7 +22,10 @@ export function ReadingsTable({ id, document: stored, kind, setAside }: Props & 
         <BlockShown key={i} block={block} document={document} setAside={setAside} />
       ))}
       {document.remark && <p>{document.remark}</p>}
-      <p className="sub">{circumstances(document)}</p>
+      <p className="sub">{circumstances(kind, document)}</p>
+      <p className="sub empty:hidden" data-checked-off>
+        {checkedOff(kind, document)}
+      </p>
     </section>
   );
 }
@@ -129,9 +133,18 @@ function Plain({ group, document, setAside }: Props & { group: Placed }) {
   );
 }
 
-/** The circumstances as they were given, in a sentence. */
-function circumstances(document: CheckDocument): string {
-  const { temperature_c, wind, minutes_on, support } = document.conditions ?? {};
-  const parts = [temperature_c !== undefined && `${temperature_c} °C`, wind && { calm: "calm", breeze: "a breeze", strong: "strong wind" }[wind], minutes_on !== undefined && `on for ${minutes_on} minutes`, support && { tripod: "on a tripod", pillar: "on a pillar", floor: "on a floor" }[support]].filter(Boolean);
+/** What was ticked off, in its own words. */
+function checkedOff(kind: Kind, document: CheckDocument): string {
+  const ticked = kind.check_off.filter((item) => document.checked_off?.includes(item.code)).map((item) => item.text);
+  return ticked.length ? `Checked off: ${ticked.join(" ")}` : "";
+}
+
+/** The circumstances as they were given, in a sentence: "Conditions: warm-up 12 min, wind calm." */
+function circumstances(kind: Kind, document: CheckDocument): string {
+  const given = new Map(Object.entries(document.conditions ?? {}));
+  const parts = kind.conditions.filter(({ name }) => given.has(name)).map(({ name, label, unit, options }) => {
+    const text = String(given.get(name));
+    return `${lowered(label)} ${lowered(options.find((option) => option.value === text)?.label ?? `${written(text)} ${unit}`)}`;
+  });
   return parts.length ? `Conditions: ${parts.join(", ")}.` : "";
 }

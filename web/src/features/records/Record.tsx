@@ -23,6 +23,7 @@ import { SetUpShown } from "./SetUpShown";
 import { localRecord } from "./local";
 import { Notes, Waits } from "./notes";
 import { lowered, moment } from "../../ui/words";
+import { Sealed } from "./Sealed";
 
 export function RecordPage() {
   const { id = "" } = useParams();
@@ -87,9 +88,7 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
           </section>
           {kind && <ReadingsTable id={record.id} document={document} kind={kind} setAside={result.verdict.set_aside} />}
           <Calculation result={result} />
-          <p className="sub">
-            Field check, calculated by Naveta {record.core_version}. Not an accredited calibration. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
-          </p>
+          <Sealed record={record} what="Field check, calculated" waiting={Boolean(waiting)} />
         </div>
         {guided ? <BadFinding record={record} result={result} document={document} /> : <Companion record={record} />}
       </div>

@@ -1,4 +1,4 @@
-// A set-up on record: how it stood, what was not confirmed, what the remainder costs.
+// A set-up on record: how it stood, what was not confirmed, what the remaining error causes.
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { RecordOut, RecordRow, Result } from "../../api/client";
@@ -12,6 +12,7 @@ import { Back, Head } from "../../ui/parts";
 import { ShownRows } from "../../ui/ShownRows";
 import { moment } from "../../ui/words";
 import { Notes, SomethingWrong, Waits } from "./notes";
+import { Sealed } from "./Sealed";
 
 type Observed = { zero?: { counts?: string }; mark?: { name?: string; free?: boolean } };
 
@@ -84,12 +85,10 @@ export function SetUpShown({ record, result, waiting }: { record: RecordOut; res
         </section>
         <HowItStands result={result} />
       </div>
-      {result.work.length > 1 && <Costs result={result} />}
+      {result.work.length > 1 && <Effects result={result} />}
       {oriented.data && oriented.data.length > 0 && <Oriented rows={oriented.data} />}
       <Calculation result={result} />
-      <p className="sub">
-        Set up in the field, judged by Naveta {record.core_version}. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
-      </p>
+      <Sealed record={record} what="Set up in the field, judged" waiting={Boolean(waiting)} />
     </div>
   );
 }
@@ -121,7 +120,7 @@ function HowItStands({ result }: { result: Result }) {
   );
 }
 
-function Costs({ result }: { result: Result }) {
+function Effects({ result }: { result: Result }) {
   return (
     <section className="card p-5" aria-label="Effect on the work">
       <h2 className="pb-2">Effect on the work</h2>

@@ -1,1 +1,3 @@
 export { Settings } from "./Settings";
+export { Models } from "./Models";
+export { Limits } from "./Limits";

@@ -1,8 +1,7 @@
 // The stand: go on with a set-up, or begin one: which instrument, over which point, by which method.
 import { useEffect, useState } from "react";
-import { Link } from "react-router";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { NoSignal, type SetUpMethod, api, data } from "../../api/client";
+import { NoSignal, type SetUpMethod, send } from "../../api/client";
 import { deviceQuery, pointsQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
 import { useHere, usePerson } from "../../app/session";
@@ -14,6 +13,9 @@ import { OpenWork, useOpenWork } from "../../ui/OpenWork";
 import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
 import { Dialog, Head, Waiting } from "../../ui/parts";
 import { STAND_KINDS } from "../../documents/instrumentKinds";
+import { SetUpTabs } from "../../ui/Tabs";
+import { firmUnit } from "../../ui/units";
+import { WorkChip } from "../../ui/WorkChip";
 import { Habits } from "./Habits";
 import { LoadSetUp } from "./LoadSetUp";
 import { type NewSetUpState, useNewSetUp } from "./useNewSetUp";
@@ -28,6 +30,7 @@ export function NewSetUp() {
   if (!open || !fleet) return <Waiting what="Opening the set-ups…" />;
   return (
     <div className="grid gap-4">
+      <SetUpTabs />
       <StandHead onLoad={() => setLoading(true)} />
       <OpenWork label="Open set-ups" drafts={open} title={calledOf} />
       <div className="grid items-start gap-4 desk:grid-cols-2">
@@ -47,6 +50,9 @@ function InstrumentAndPoint({ begun }: { begun: NewSetUpState }) {
     <section className="card grid gap-5 p-5" aria-label="Instrument and point">
       <PickInstrument value={tag} missing={pressed && !tag} kinds={STAND_KINDS} onChange={begun.setTag} />
       {!level && <WhichPoint mark={begun.mark} onMark={begun.setMark} free={begun.free} onFree={begun.setFree} lacking={pressed && tag ? lacking : null} />}
+      <div>
+        <WorkChip work={begun.work} unit={firmUnit()} faults={[]} onChange={begun.setWork} />
+      </div>
       {tag && <Stands tripod={begun.tripod} tribrach={begun.tribrach} onTripod={begun.setTripod} onTribrach={begun.setTribrach} level={level} />}
       {tag && <Habits options={begun.options} cannot={begun.lacks} trainee={trainee} level={level} onChange={begun.setOptions} />}
     </section>
@@ -84,20 +90,6 @@ function StandHead({ onLoad }: { onLoad: () => void }) {
       sub="Guided step by step, or recorded in half a minute."
       actions={
         <>
-          <span className="flex flex-wrap items-center gap-x-5">
-            <Link className="link inline-flex min-h-[48px] items-center" to="/angles">
-              Angles
-            </Link>
-            <Link className="link inline-flex min-h-[48px] items-center" to="/forecast">
-              Accuracy forecast
-            </Link>
-            <Link className="link inline-flex min-h-[48px] items-center" to="/points">
-              Control points
-            </Link>
-          </span>
-          <Link className="btn" to="/orientation">
-            Orientation
-          </Link>
           <button className="btn" onClick={onLoad}>
             Load from a file
           </button>
@@ -180,15 +172,15 @@ function Stands({ tripod, tribrach, onTripod, onTribrach, level }: StandsProps) 
   );
 }
 
-/** The manager settles which method everybody is offered first. */
+/** The manager sets which method everybody is offered first. */
 function PreferredMethod({ chosen }: { chosen: string | null }) {
   const { session } = useHere();
   const client = useQueryClient();
   const notify = useNotify();
-  const settled = session.preferred_method === chosen && chosen !== null;
+  const preferred = session.preferred_method === chosen && chosen !== null;
   const flush = async (method: string | null) => {
     try {
-      await data(api.PUT("/api/organisation/method", { body: { method } }));
+      await send("PUT", "/api/organisation", { preferred_method: method ?? "" });
       client.setQueryData(["session"], { ...session, preferred_method: method });
       notify({ text: method ? "Now offered first to everyone." : "No method is preferred now." });
     } catch (error) {
@@ -196,8 +188,8 @@ function PreferredMethod({ chosen }: { chosen: string | null }) {
     }
   };
   return (
-    <button className="link justify-self-start min-h-[48px]" onClick={() => void flush(settled ? null : chosen)}>
-      {settled ? "Remove as firm's method" : "Make this the firm's method"}
+    <button className="link justify-self-start min-h-[48px]" onClick={() => void flush(preferred ? null : chosen)}>
+      {preferred ? "Remove as firm's method" : "Make this the firm's method"}
     </button>
   );
 }

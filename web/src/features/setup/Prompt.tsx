@@ -6,7 +6,7 @@ import { Choice } from "../../ui/parts";
 import { AsideAsk } from "./PromptAside";
 import { PlumbBobInput } from "./PromptPlumbBob";
 import { Level, Rounds } from "./PromptLevel";
-import { Place, Tripod } from "./PromptTripod";
+import { MarkFields, Place, Tripod } from "./PromptTripod";
 import { BubbleAsk } from "./BubbleInput";
 import { SpotAsk } from "./SpotInput";
 import { Named } from "../../ui/Named";
@@ -26,7 +26,7 @@ export function AskTyped({ guide, last, faults, notify }: Pick<Props, "guide" | 
 /** A drawing to touch, with what was understood beside it. */
 function Touching({ title, guide, children }: { title: string; guide: Guide; children: ReactNode }) {
   return (
-    <div className="grid grid-cols-[minmax(0,230px)_minmax(0,1fr)] items-center gap-4" data-touching>
+    <div className="grid grid-cols-[minmax(0,230px)_minmax(0,1fr)] items-center gap-4 max-tab:grid-cols-[minmax(0,200px)_minmax(0,1fr)]" data-touching>
       {children}
       <p>
         <b className="font-[680]">{title}</b>
@@ -44,7 +44,12 @@ export function Ask({ guide, last, observed, conditions, faults, notify }: Props
   if (prompt.startsWith("rounds-")) return <Rounds prompt={prompt} {...part} />;
   switch (prompt) {
     case "place":
-      return <Place conditions={conditions} faults={faults} onChange={notify.place} />;
+      return (
+        <div className="grid gap-4">
+          <Place conditions={conditions} faults={faults} onChange={notify.place} />
+          <MarkFields {...part} />
+        </div>
+      );
     case "bubble":
       return (
         <Touching title="Touch the position of the bubble." guide={guide}>
@@ -110,6 +115,13 @@ export function FinalCheck({ observed, faults, set }: Part) {
   );
 }
 
+const DIRECTIONS = [
+  { value: "point", label: "To a control point" },
+  { value: "compass", label: "By compass" },
+  { value: "arbitrary", label: "Arbitrary" },
+  { value: "earlier-job", label: "As in an earlier job" },
+];
+
 export function Zero({ observed, faults, set }: Part) {
   const zero = observed.zero ?? {};
   return (
@@ -119,6 +131,7 @@ export function Zero({ observed, faults, set }: Part) {
         <input id="zero-target" className="field !min-h-[64px]" value={zero.target ?? ""} onChange={(event) => set({ zero: { ...zero, target: event.target.value } })} />
       </label>
       <Named id="zero-reading" label="The circle reads" value={zero.reading ?? ""} onType={(reading) => set({ zero: { ...zero, reading } })} faults={faults} path="observations.zero.reading" />
+      <Choice label="The direction is" value={zero.direction ?? ""} options={DIRECTIONS} onChange={(direction) => set({ zero: { ...zero, direction } })} />
       <Choice
         label="Circle counts"
         value={zero.counts ?? "clockwise"}

@@ -26,6 +26,35 @@ const MATERIALS = [
   { value: "composite" as const, label: "Composite" },
 ];
 
+const MARKS = [
+  { value: "nail", label: "Nail" },
+  { value: "tack", label: "Tack in a peg" },
+  { value: "cross", label: "Cut cross" },
+  { value: "bolt", label: "Bolt" },
+  { value: "pipe", label: "Pipe" },
+  { value: "other", label: "Other" },
+];
+const MARK_CONDITIONS = [
+  { value: "good", label: "Good" },
+  { value: "loose", label: "Loose" },
+  { value: "leaning", label: "Leaning" },
+  { value: "damaged", label: "Damaged" },
+];
+
+/** The mark below: kind and condition; of one out of plumb, how far its head is from the ground point. */
+export function MarkFields({ observed, faults, set }: Part) {
+  const mark = observed.mark ?? {};
+  const change = (more: Partial<typeof mark>) => set({ mark: filled({ ...mark, ...more }) });
+  if (mark.free) return null;
+  return (
+    <Fold title="The mark: kind and condition" open={Boolean(mark.kind ?? mark.condition)}>
+      <Choice label="Mark" value={mark.kind ?? ""} options={MARKS} onChange={(kind) => change({ kind })} />
+      <Choice label="Condition of the mark" value={mark.condition ?? ""} options={MARK_CONDITIONS} onChange={(condition) => change({ condition })} />
+      {mark.condition === "leaning" && <Named id="lean" label="Its head is off where it enters the ground by, mm" value={mark.lean_mm ?? ""} onType={(lean_mm) => change({ lean_mm })} faults={faults} path="observations.mark.lean_mm" />}
+    </Fold>
+  );
+}
+
 type PlaceProps = { conditions: Conditions; faults: Fault[]; onChange: (conditions: Conditions) => void };
 
 /** Ground, wind, temperature: a touch each. */

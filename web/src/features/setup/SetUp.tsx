@@ -2,18 +2,22 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import type { Fault, Guide } from "../../api/client";
+import type { Fault, Guide, Instrument } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
 import { usePerson } from "../../app/session";
 import { nowWithOffset } from "../../documents/draft";
 import { type SetUpDraft, around, asDraft, asSetUp, logged, observing } from "../../documents/setUp";
 import { dropDraft, storeDraft } from "../../device/device";
+import { CheckOffList } from "../../ui/CheckOffList";
 import { Back, Cautions, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE } from "../../hooks/useQuestion";
 import { useDraft } from "../../hooks/useDraft";
+import { useNarrow } from "../../hooks/useNarrow";
+import { useTyping } from "../../hooks/useTyping";
 import { Ask, AskTyped, Ring, type Notify } from "./Prompt";
 import { SaveSetUp } from "./SaveSetUp";
+import { HeadTilt } from "./HeadTilt";
 import { LaserOn } from "./LaserOn";
 import { PlumbLine } from "./PlumbLine";
 import { Quick } from "./Quick";
@@ -23,8 +27,17 @@ import type { Observed } from "../../ui/Fold";
 import { type GuidedPreview, useGuide } from "./useGuide";
 
 const TURN_DEG = 60;
+/** Steps at which a head that is far from level is still put right with the legs. */
+const AT_THE_HEAD = ["tripod", "mount"];
 /** Where what the firm noted of a model helps: which ring does what, when the laser goes off. */
-const PLUMMET = ["focus", "laser-on", "laser-off"];
+const HINT_OF: Record<string, string> = { focus: "plummet-focus", "laser-on": "plummet-laser", "laser-off": "plummet-laser", plate: "electronic-level", "turn-round": "electronic-level" };
+const WITH_NOTE = ["focus", "laser-on", "laser-off"];
+
+/** What the firm noted of the model for a step, and its general note where the plummet is handled. */
+function hintAt(step: string, model: Instrument | undefined): string | undefined {
+  const notes = [model?.adjusting_tips[HINT_OF[step] ?? ""], WITH_NOTE.includes(step) ? model?.tips : ""].filter(Boolean);
+  return notes.length ? notes.join(" ") : undefined;
+}
 
 export function SetUp() {
   const { id = "" } = useParams();
@@ -51,30 +64,34 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
     notify({ text: "Set-up discarded.", undo: async () => { await storeDraft(asDraft(draft)); await navigate(`/set-up/${draft.id}`); } });
   };
   const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "";
+  // On a phone what is done rarely stands last: action, drawing and Done share the first screen.
+  const narrow = useNarrow();
+  const rare = (
+    <>
+      {observed.options?.strict && role !== "trainee" && (
+        <button className="btn" onClick={() => set({ options: { ...observed.options, strict: false } })}>
+          Any order
+        </button>
+      )}
+      <button className="btn" onClick={() => set({ quick: !observed.quick })}>
+        {observed.quick ? "Guide me" : "Already set up: record it"}
+      </button>
+      <button className="btn" onClick={() => void discard()}>
+        Discard
+      </button>
+    </>
+  );
   return (
-    <div className="grid gap-4">
+    <div className="grid gap-4 max-tab:gap-2">
       <Head
+        low={narrow}
         title={
           <>
             <span className="tag">{draft.instrument}</span> {mark}
           </>
         }
-        sub={answer ? `${answer.guide.method_title}.${answer.guide.passes ? ` Pass ${answer.guide.passes}.` : ""}` : undefined}
-        actions={
-          <>
-            {observed.options?.strict && role !== "trainee" && (
-              <button className="btn" onClick={() => set({ options: { ...observed.options, strict: false } })}>
-                Any order
-              </button>
-            )}
-            <button className="btn" onClick={() => set({ quick: !observed.quick })}>
-              {observed.quick ? "Guide me" : "Already set up: record it"}
-            </button>
-            <button className="btn" onClick={() => void discard()}>
-              Discard
-            </button>
-          </>
-        }
+        sub={answer && !narrow ? `${answer.guide.method_title}.${answer.guide.passes ? ` Pass ${answer.guide.passes}.` : ""}` : undefined}
+        actions={narrow ? undefined : rare}
       />
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
@@ -85,6 +102,7 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
       {answer && observed.quick && <Quick draft={draft} guided={answer} set={set} keep={<SaveSetUp draft={draft} guided={answer} refused={refused} write={write} />} refused={refused} />}
       {answer && !observed.quick && <Guided draft={draft} guided={answer} answered={fresh} refused={refused} setStep={setStep} write={write} set={set} />}
       {!answer && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
+      {narrow && answer && <div className="flex flex-wrap gap-3 border-t border-line pt-4 no-print">{rare}</div>}
     </div>
   );
 }
@@ -101,27 +119,23 @@ function hasInput(guide: Guide, path: string): boolean {
 
 type GuidedProps = { draft: SetUpDraft; guided: GuidedPreview; answered: boolean; refused: Fault[]; setStep: (step: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
 
-function Guided({ draft, guided, answered, refused, setStep, write, set }: GuidedProps) {
-  const observed = draft.document.observations;
+/** What can be done at the step at hand, and what was last seen there. */
+function useStep({ draft, guided, refused, setStep, write, set }: GuidedProps) {
   const { guide, preview } = guided;
-  const instrument = useQuery(instrumentQuery(draft.instrument));
+  const observed = draft.document.observations;
   const log = observed.log ?? [];
-  const last = [...log].reverse().find((each) => each.step === guide.step.name);
   const lastAt = log.findLastIndex((each) => each.step === guide.step.name);
   // What was wrong at another step, or at an earlier look, is not said here.
   const faults = [...preview.faults, ...refused].filter((fault) => !fault.path.includes("log[") || fault.path.includes(`log[${lastAt}]`));
   const [fresh, setFresh] = useState<number | null>(null);
   // "Look again": what was seen before is not what is seen now.
-  const shown = fresh !== null && log.length <= fresh ? undefined : last;
-  const notify: Notify = {
-    set,
-    place: (conditions) => write((each) => around(each, { conditions })),
-    see: (entry) => {
-      setStep(guide.step.name);
-      setFresh(null);
-      write((each) => logged(each, { step: guide.step.name, at: nowWithOffset(), ...entry }));
-    },
+  const shown = fresh !== null && log.length <= fresh ? undefined : log[lastAt];
+  const see: Notify["see"] = (entry) => {
+    setStep(guide.step.name);
+    setFresh(null);
+    write((each) => logged(each, { step: guide.step.name, at: nowWithOffset(), ...entry }));
   };
+  const notify: Notify = { set, see, place: (conditions) => write((each) => around(each, { conditions })) };
   const goOn = (to: string | null) => {
     setFresh(null);
     setStep(to);
@@ -130,46 +144,80 @@ function Guided({ draft, guided, answered, refused, setStep, write, set }: Guide
     write((each) => logged(each, { step: guide.step.name, confirmed: true, at: nowWithOffset() }));
     goOn(guide.next);
   };
-  const turn = () => set({ stand_bearing_deg: ((observed.stand_bearing_deg ?? 180) + TURN_DEG) % 360 });
   const again = () => {
     if (guide.step.prompt.startsWith("rounds")) set({ level: { by: observed.level?.by ?? "electronic" } });
     if (guide.step.name === "slide" || guide.step.name === "shift") return goOn(guide.next);
     setFresh(log.length);
   };
+  const turn = () => set({ stand_bearing_deg: ((observed.stand_bearing_deg ?? 180) + TURN_DEG) % 360 });
+  const wrongWay = () => see({ ...log[lastAt], wrong_direction: true });
+  return { faults, shown, notify, goOn, confirm, again, turn, wrongWay };
+}
+
+function Guided(props: GuidedProps) {
+  const { draft, guided, answered, refused, write, set } = props;
+  const { guide } = guided;
+  const observed = draft.document.observations;
+  const instrument = useQuery(instrumentQuery(draft.instrument));
+  const narrow = useNarrow();
+  const typing = useTyping();
+  const { faults, shown, notify, goOn, confirm, again, turn, wrongWay } = useStep(props);
   // What is only good to know stands below the step; what the step turns on stands above it.
   const optional = guide.step.prompt === "place" || guide.step.prompt === "eye";
   const query = <Ask key={`${guide.step.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} notify={notify} />;
+  const touched = TOUCHED.includes(guide.step.prompt);
+  const site = <SiteDrawing site={guide.site} onTurn={turn} />;
   const advice = shown || guide.step.prompt === "eye" || guide.step.prompt.startsWith("rounds") ? guide.advice : null;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">
+    <div className="hand-columns grid grid-cols-[minmax(0,1fr)] items-start gap-4 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] desk:grid-cols-[196px_minmax(0,1fr)_minmax(0,1.05fr)]">
       <PlumbLine steps={guide.steps} onTake={goOn} />
-      <section className="card overflow-hidden max-tab:order-last" aria-label="The site">
-        <SiteDrawing site={guide.site} onTurn={turn} />
-      </section>
+      {!(narrow && !touched) && (
+        <section className="card overflow-hidden max-tab:order-last" aria-label="The site">
+          {site}
+        </section>
+      )}
       <section className="grid content-start gap-4" aria-label="What to do now" data-at-hand={guide.step.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.within_tolerance} data-fresh={answered}>
         {optional ? null : guide.step.name === "ring-round" ? <Ring observed={observed} set={set} /> : query}
-        <Doing guide={guide} advice={advice} seen={Boolean(shown)} />
-        <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={() => notify.see({ ...last, wrong_direction: true })} ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />} />
+        <Headline guide={guide} advice={advice} seen={Boolean(shown)} />
+        {narrow && !touched && <div className="card overflow-hidden">{site}</div>}
+        <Reasons guide={guide} advice={advice} />
+        <div className={`grid gap-3 ${typing || !guide.next ? "" : "max-tab:sticky max-tab:bottom-[56px] max-tab:z-20 max-tab:-mx-4 max-tab:bg-stone max-tab:px-4 max-tab:py-2"}`} data-now>
+          <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={wrongWay} ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />} />
+        </div>
         <AskTyped key={`typed-${guide.step.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} notify={notify} />
+        {guide.check_off.length > 0 && <CheckOffList items={guide.check_off} photograph={instrument.data?.photograph} ticked={draft.document.checked_off ?? []} onTick={(checked_off) => write((each) => ({ ...each, document: { ...each.document, checked_off } }))} />}
+        {AT_THE_HEAD.includes(guide.step.name) && <HeadTilt />}
         {shown && guide.trial && <TryFirst guide={guide} trial={guide.trial} />}
         {optional && <div className="border-t border-line pt-4">{query}</div>}
-        <More step={guide.step} tips={PLUMMET.includes(guide.step.name) ? instrument.data?.tips : undefined} />
+        <More step={guide.step} tips={hintAt(guide.step.name, instrument.data)} />
       </section>
     </div>
   );
 }
 
-/** The one thing to do, large; why, and what usually goes wrong, below it. */
-function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"]; seen: boolean }) {
+/** What is asked by a drawing to touch. */
+const TOUCHED = ["bubble", "spot", "bob"];
+
+/** The one thing to do, large, and what could hurt in doing it. */
+function Headline({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"]; seen: boolean }) {
   const { step } = guide;
-  const touched = ["bubble", "spot", "bob"].includes(step.prompt);
   const headline = advice ? advice.headline : seen && guide.within_tolerance ? "Good enough." : step.title;
   return (
-    <div className="grid gap-3">
-      {advice?.understood && !touched && <p className="sub">Read as: {advice.understood}.</p>}
-      <p className="text-[1.85rem] font-[720] leading-[1.14] tracking-[-0.012em] text-pretty" data-headline>
+    <div className="grid gap-3 max-tab:gap-2">
+      {advice?.understood && !TOUCHED.includes(step.prompt) && <p className="sub">Read as: {advice.understood}.</p>}
+      <p className="text-[1.85rem] font-[720] leading-[1.14] tracking-[-0.012em] text-pretty max-tab:text-[1.5rem]" data-headline>
         {headline}
       </p>
+      <Cautions cautions={step.cautions} />
+    </div>
+  );
+}
+
+/** How, why, and what usually goes wrong. */
+function Reasons({ guide, advice }: { guide: Guide; advice: Guide["advice"] }) {
+  const { step } = guide;
+  return (
+    <div className="grid gap-3">
       {advice ? (
         advice.lines.map((line) => <p key={line}>{line}</p>)
       ) : (
@@ -184,7 +232,6 @@ function Doing({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"];
         </p>
       ))}
       {guide.converges && <p className="caution">{guide.converges}</p>}
-      <Cautions cautions={step.cautions} />
     </div>
   );
 }

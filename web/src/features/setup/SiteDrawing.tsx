@@ -13,7 +13,7 @@ export function SiteDrawing({ site, onTurn }: { site: Site; onTurn: () => void }
   const longest = Math.max(...site.legs.map((leg) => Math.hypot(leg.x_m, leg.y_m)));
   const label = `The tripod from above. You stand ${site.you}. ${site.legs.filter((leg) => leg.moves).map((each) => `Leg ${each.leg} is to be moved.`).join(" ")}`;
   return (
-    <figure className="m-0 grid">
+    <figure className="m-0 grid max-tab:grid-cols-[minmax(0,220px)_minmax(0,1fr)] max-tab:items-center">
       <svg viewBox={`0 0 ${SIZE} ${SIZE}`} className="block w-full" role="img" aria-label={label}>
         <defs>
           <pattern id="ground" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
@@ -31,7 +31,7 @@ export function SiteDrawing({ site, onTurn }: { site: Site; onTurn: () => void }
         {site.over_point && <Mark site={site} />}
         <path d={`M${C.x - 38} ${SIZE - 34}q38 -26 76 0`} fill="none" stroke="var(--color-ink)" strokeWidth="3" />
       </svg>
-      <figcaption className="flex flex-wrap items-center justify-between gap-2 px-4 pb-2">
+      <figcaption className="flex flex-wrap items-center justify-between gap-2 px-4 pb-2 max-tab:px-3">
         <span className="font-[640]">You: {site.you}</span>
         <button className="btn" onClick={onTurn}>
           I stand elsewhere

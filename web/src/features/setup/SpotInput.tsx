@@ -13,7 +13,7 @@ export function SpotAsk({ guide, title, value, onSee }: { guide: Guide; title: s
   const outside = value !== null && value.distance_mm > span;
   return (
     <div className="grid gap-3">
-      <div className="grid grid-cols-[minmax(0,230px)_minmax(0,1fr)] items-center gap-4">
+      <div className="grid grid-cols-[minmax(0,230px)_minmax(0,1fr)] items-center gap-4 max-tab:grid-cols-[minmax(0,200px)_minmax(0,1fr)]">
       <TouchField
         label="The ground round the mark"
         stand={stand}
@@ -24,7 +24,7 @@ export function SpotAsk({ guide, title, value, onSee }: { guide: Guide; title: s
       >
         <circle cx={CENTRE.x} cy={CENTRE.y} r={RADIUS} fill="var(--color-input)" stroke="var(--color-ink)" strokeWidth="2.4" />
         <circle cx={CENTRE.x} cy={CENTRE.y} r={RADIUS / 2} fill="none" stroke="var(--color-stroke)" strokeWidth="1.4" />
-        <text x={CENTRE.x} y={CENTRE.y - RADIUS / 2 - 4} textAnchor="middle" fontSize="21" fill="var(--color-ink-2)">
+        <text x={CENTRE.x} y={CENTRE.y + RADIUS / 2 + 22} textAnchor="middle" fontSize="21" fill="var(--color-ink-2)">
           {span / 2} mm
         </text>
         <text x={CENTRE.x} y={CENTRE.y - RADIUS + 22} textAnchor="middle" fontSize="21" fill="var(--color-ink-2)">
@@ -38,13 +38,13 @@ export function SpotAsk({ guide, title, value, onSee }: { guide: Guide; title: s
           {guide.advice?.understood && <span className="sub mt-1 block">Read as: {guide.advice.understood}.</span>}
         </p>
       </div>
-      <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Ground shown">
+      <div className="flex flex-wrap items-center gap-2 max-tab:gap-[5px]" role="group" aria-label="Ground shown">
         {SPANS.map((each) => (
-          <button key={each} className="btn aria-pressed:!bg-ink aria-pressed:!text-card" aria-pressed={span === each} onClick={() => setSpan(each)}>
+          <button key={each} className="btn max-tab:!px-[9px] aria-pressed:!bg-ink aria-pressed:!text-card" aria-pressed={span === each} onClick={() => setSpan(each)}>
             {each} mm
           </button>
         ))}
-        <button className="btn" onClick={() => onSee({ bearing_deg: value?.bearing_deg ?? 0, distance_mm: 0 })}>
+        <button className="btn max-tab:!px-[9px]" onClick={() => onSee({ bearing_deg: value?.bearing_deg ?? 0, distance_mm: 0 })}>
           On the mark
         </button>
       </div>

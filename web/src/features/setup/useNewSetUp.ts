@@ -7,6 +7,7 @@ import { deviceQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
 import { setUpMethods } from "../../engine";
 import { type LevelType, asDraft, beginSetUp } from "../../documents/setUp";
+import { type Work, workAtHand } from "../../documents/work";
 import { storeDraft } from "../../device/device";
 import { firmUnit } from "../../ui/units";
 import { habitsOf, storeHabits } from "./remembered";
@@ -24,6 +25,7 @@ export function useNewSetUp() {
   const [tribrach, setTribrach] = useState("");
   const [method, setMethod] = useState<string | null>(null);
   const [pressed, setPressed] = useState(false);
+  const [work, setWork] = useState<Work>(() => workAtHand(session.work as Work));
   const [habits, setOptions] = useState(() => habitsOf(username));
   const { methods: list, level_type, trouble, tribrach: below, coming } = useSetUpMethods(tag, useFleetTribrach(tribrach));
   const can = (name: string | null) => list.some((method) => method.method === name && !method.cannot);
@@ -48,10 +50,10 @@ export function useNewSetUp() {
       level: { by: by === "electronic" ? "electronic" : "plate" },
     }, firmUnit());
     storeHabits(username, habits);
-    await storeDraft(asDraft(draft));
+    await storeDraft(asDraft(Object.keys(work).length ? { ...draft, document: { ...draft.document, work } } : draft));
     await navigate(`/set-up/${draft.id}`);
   };
-  const fields = { tag, setTag, mark, setMark, free, setFree, tripod, setTripod, tribrach, setTribrach, setMethod, setOptions };
+  const fields = { tag, setTag, mark, setMark, free, setFree, tripod, setTripod, tribrach, setTribrach, setMethod, setOptions, work, setWork };
   return { ...fields, options, lacks, list, chosen, level, lacking, pressed, coming, trouble, trainee: role === "trainee", begin };
 }
 

@@ -10,7 +10,7 @@ export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
   const narrow = useNarrow();
   const W = narrow ? 400 : 1100;
   const LEFT = narrow ? 190 : 250;
-  const RIGHT = narrow ? 78 : 96;
+  const RIGHT = narrow ? 94 : 96;
   const { points, limit, unit } = picture;
   const ROW = rowOf(points.length);
   const size = ROW < 32 && !narrow ? 14 : 16;

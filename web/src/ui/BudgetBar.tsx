@@ -1,5 +1,5 @@
 // One quantity's budget as a bar: each part with its own value, the limit as a post, the total in words.
-import { useNarrow } from "../../hooks/useNarrow";
+import { useNarrow } from "../hooks/useNarrow";
 
 export type BudgetPart = { name: string; label: string; value: number; systematic: boolean; share: number; text: string };
 export type BudgetGiven = { quantity: string; parts: BudgetPart[]; total95: number; total_text: string; allowed: number | null; allowed_text: string | null; enough: boolean | null; text: string };

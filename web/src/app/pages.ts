@@ -1,0 +1,51 @@
+// The scripts of the places: each fetched when it is first entered, ahead of that when a link to it is touched or nothing
+// else is to be done.
+const bench = () => import("../features/checks/Bench");
+/** A sheet, once saved, leads to the bench: its script comes along, so that it is there without signal too. */
+const withBench = <T>(page: Promise<T>): Promise<T> => {
+  void bench().catch(() => undefined);
+  return page;
+};
+const load = {
+  fleet: () => import("../features/fleet"),
+  instrument: () => import("../features/instrument"),
+  records: () => import("../features/records"),
+  setup: () => withBench(import("../features/setup")),
+  orientation: () => withBench(import("../features/orientation")),
+  budget: () => import("../features/budget"),
+  points: () => import("../features/points"),
+  bench,
+  checks: () => withBench(import("../features/checks")),
+  plan: () => import("../features/plan"),
+  ledger: () => import("../features/ledger"),
+  readiness: () => withBench(import("../features/readiness")),
+  people: () => import("../features/people"),
+  settings: () => import("../features/settings"),
+};
+export type Feature = keyof typeof load;
+export const feature = load;
+
+const OF_PLACE: Record<string, Feature[]> = {
+  "/": ["fleet", "instrument"],
+  "/set-up": ["setup"],
+  "/bench": ["bench", "checks"],
+  "/plan": ["plan"],
+  "/ledger": ["ledger", "records"],
+  "/settings": ["settings"],
+};
+
+/** Fetched once; what fails is tried again when it is entered. */
+export function loadAhead(place: string): void {
+  for (const name of OF_PLACE[place] ?? []) void load[name]().catch(() => undefined);
+}
+
+const FIRST_SCREEN_MS = 5_000;
+
+/** Every place's script, one after the other, while the page has nothing better to do. */
+export async function loadWhenIdle(): Promise<void> {
+  await new Promise((done) => setTimeout(done, FIRST_SCREEN_MS));
+  for (const name of Object.keys(load) as Feature[]) {
+    await new Promise<void>((done) => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 4_000 }) : setTimeout(done, 500)));
+    await load[name]().catch(() => undefined);
+  }
+}

@@ -1,0 +1,106 @@
+// The fleet as a file: out; in with a look at what each row would do, and a way back while nothing was built on it.
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Schemas, api, data } from "../../api/client";
+import { useNotify } from "../../app/notices";
+import { useHere } from "../../app/session";
+import { Dialog, Trouble } from "../../ui/parts";
+
+type Look = Schemas["TableLook"];
+type Row = Schemas["TableRow"];
+
+export default function FleetFile({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { may } = useHere();
+  return (
+    <Dialog title="The fleet as a file" wide open={open} onClose={onClose}>
+      <div className="grid gap-5">
+        <div className="grid gap-2">
+          <h3 className="font-[680]">Export</h3>
+          <p className="sub">Every instrument with its status, as CSV for any spreadsheet.</p>
+          <a className="btn justify-self-start" href="/api/fleet/table" download>
+            Export the fleet
+          </a>
+        </div>
+        {may("manage-fleet").allowed && <BringIn onDone={onClose} />}
+      </div>
+    </Dialog>
+  );
+}
+
+function useImport(onDone: () => void) {
+  const client = useQueryClient();
+  const notify = useNotify();
+  const [look, setLook] = useState<Look | null>(null);
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const again = () => client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+  const undo = async (id: number) => {
+    await data(api.DELETE("/api/fleet/imports/{pk}", { params: { path: { pk: id } } }));
+    await again();
+  };
+  const ask = async (text: string, store: boolean) => {
+    setTrouble(null);
+    try {
+      const answer = await data(api.POST("/api/fleet/table", { body: { text, store } }));
+      if (!store) return setLook(answer);
+      await again();
+      const { id } = answer;
+      notify({ text: `Imported: ${said(answer.rows)}.`, ...(id === null ? {} : { undo: () => undo(id) }) });
+      onDone();
+    } catch (error) {
+      setLook(null);
+      setTrouble(error);
+    }
+  };
+  return { look, trouble, ask };
+}
+
+function BringIn({ onDone }: { onDone: () => void }) {
+  const [text, setText] = useState("");
+  const { look, trouble, ask } = useImport(onDone);
+  const changing = look?.rows.some((row) => row.does !== "same") ?? false;
+  return (
+    <div className="grid gap-3 border-t border-line pt-4">
+      <h3 className="font-[680]">Import</h3>
+      <p className="sub">With a heading row, columns in any order: tag, maker, model, and if you like kind, serial, place, crew, since. A new model needs its kind. Nothing is stored before you have seen what each row does.</p>
+      <input
+        type="file"
+        accept=".csv,.tsv,.txt"
+        aria-label="The table"
+        className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = "";
+          if (file) void file.text().then((found) => { setText(found); void ask(found, false); });
+        }}
+      />
+      <Trouble error={trouble} />
+      {look && (
+        <div className="grid gap-3" data-look>
+          <p className="font-[640]">{said(look.rows)}.</p>
+          <ul className="m-0 max-h-[260px] list-none divide-y divide-line overflow-auto p-0" tabIndex={0} aria-label="What each row does">
+            {look.rows.map((row) => (
+              <li key={row.tag} className="flex gap-4 py-1" data-row={row.tag}>
+                <span className="tag w-[80px] font-[700]">{row.tag}</span>
+                <span>{does(row)}</span>
+              </li>
+            ))}
+          </ul>
+          {changing && (
+            <button className="btn now site" onClick={() => void ask(text, true)}>
+              Import
+            </button>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+const counted = (number: number, word: string): string => `${number} ${word}`;
+const said = (rows: Row[]): string => [counted(rows.filter((row) => row.does === "add").length, "new"), counted(rows.filter((row) => row.does === "change").length, "changed"), counted(rows.filter((row) => row.does === "same").length, "unchanged")].join(", ");
+
+function does(row: Row): string {
+  if (row.does === "add") return row.new_model ? `new, with a new model: ${row.new_model}` : "new";
+  if (row.does === "same") return "unchanged";
+  return Object.entries(row.changes).map(([name, [from, to]]) => `${name}: ${from || "nothing"} to ${to}`).join(", ");
+}

@@ -1,0 +1,59 @@
+// The years at a glance: the check that decides, large; every other check beside it, small, against its own limit.
+import { useQueries, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Instrument, Series } from "../../api/client";
+import { kindsQuery, seriesQuery } from "../../api/queries";
+import { useHere } from "../../app/session";
+import { GradeMark } from "../../ui/icons";
+import { MiniPlot, firstDay } from "../../ui/MiniPlot";
+import { Trouble } from "../../ui/parts";
+import { SeriesPlot } from "../../ui/SeriesPlot";
+
+const CONTROL = "control";
+
+export function Years({ item }: { item: Instrument }) {
+  const { now } = useHere();
+  const kinds = useQuery(kindsQuery).data ?? [];
+  const names = [...item.checks, CONTROL];
+  const all = useQueries({ queries: names.map((name) => seriesQuery(item.tag, name)) });
+  const found = names.flatMap((name, i) => (all[i]?.data ? [{ name, series: all[i].data as Series }] : []));
+  // Of what was never done nothing is drawn, but of the check that decides.
+  const [of, setOf] = useState(() => item.latest?.check ?? item.standing.checks[0]?.check ?? item.checks[0] ?? CONTROL);
+  const large = found.find(({ name }) => name === of);
+  const others = found.filter(({ name, series }) => name !== of && series.points.length > 0);
+  const from = firstDay(found.map(({ series }) => series), now);
+  const titleOf = (name: string) => (name === CONTROL ? "Agreement with control points" : (kinds.find((kind) => kind.kind === name)?.title ?? name));
+  if (!item.checks.length && !others.length) return null;
+  return (
+    <section className="card grid gap-3 p-4 tab:p-5" aria-label="History">
+      <h2>{titleOf(of)}, each result against the limit</h2>
+      {large ? <SeriesPlot series={large.series} today={now} /> : <span aria-hidden="true" className="bone h-[220px]" />}
+      {large?.series.trend && <Said trend={large.series.trend} />}
+      <Trouble error={all.find((each) => each.error)?.error} />
+      {others.length > 0 && (
+        <div className="grid gap-3 border-t border-line pt-3 [grid-template-columns:repeat(auto-fill,minmax(158px,1fr))]" role="group" aria-label="Other checks">
+          {others.map(({ name, series }) => (
+            <button key={name} className="grid content-start gap-1 rounded-md p-1 text-left hover:bg-[color-mix(in_srgb,var(--color-ink)_6%,transparent)]" data-series={name} onClick={() => setOf(name)}>
+              <span className="truncate font-[600]">{titleOf(name)}</span>
+              <MiniPlot series={series} from={from} today={now} />
+              {series.points.at(-1)?.grade && <GradeMark grade={series.points.at(-1)?.grade as never} quiet />}
+            </button>
+          ))}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** What the findings since the last event say: drift, when it leaves the limit, which interval it has earned. */
+function Said({ trend }: { trend: NonNullable<Series["trend"]> }) {
+  return (
+    <div className="grid gap-1" data-said={trend.drifting ? "drifting" : "steady"}>
+      <p className="font-[640]">
+        {trend.text} {trend.leaves}
+      </p>
+      {trend.jump && <p className="font-[640] text-coral">{trend.jump}</p>}
+      <p className="sub">{[trend.earned, trend.warmth, trend.together].filter(Boolean).join(" ")}</p>
+    </div>
+  );
+}

@@ -1,0 +1,145 @@
+// The ledger: every record, filtered by anything and found by words; the filters are the address, so that they can be kept.
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { type KeyboardEvent, useDeferredValue, useRef } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { RecordRow } from "../../api/client";
+import { kindsQuery, ledgerQuery, peopleNamesQuery } from "../../api/queries";
+import { useEventName } from "../../app/eventKinds";
+import { useHere } from "../../app/session";
+import { GradeMark } from "../../ui/icons";
+import { Head, Trouble, Waiting } from "../../ui/parts";
+import { RECORD_NAMES, moment } from "../../ui/words";
+
+const NAMES = ["words", "instrument", "kind", "category", "grade", "stage", "by", "first", "last", "struck"] as const;
+export type Filters = Partial<Record<(typeof NAMES)[number], string>>;
+const CATEGORIES: [string, string][] = [["check", "Checks"], ["event", "Events"], ["set-up", "Set-ups"], ["orientation", "Orientations"], ["round", "Pre-work checks"], ["amendment", "Amendments"]];
+const GRADES: [string, string][] = [["use", "Use"], ["watch", "Watch"], ["adjust", "Adjust"], ["service", "Service"], ["repeat", "Repeat"]];
+const OPENS = ["check", "set-up", "orientation", "round"];
+
+export function Ledger() {
+  const [params, setParams] = useSearchParams();
+  const filters = Object.fromEntries(NAMES.flatMap((name) => (params.get(name) ? [[name, params.get(name)]] : []))) as Filters;
+  const asked = useDeferredValue(filters);
+  const query = useInfiniteQuery(ledgerQuery(asked));
+  const rows = query.data?.pages.flatMap((page) => page.records) ?? [];
+  const count = query.data?.pages[0]?.count ?? 0;
+  const set = (name: string, value: string) =>
+    setParams(
+      (now) => {
+        if (value) now.set(name, value);
+        else now.delete(name);
+        return now;
+      },
+      { replace: true },
+    );
+  const some = Object.keys(filters).length > 0;
+  return (
+    <div className="grid gap-3">
+      <Head
+        title={query.data ? (count === 1 ? "One record" : `${count} records`) : "Ledger"}
+        sub={some ? "These match every filter. The address of this page keeps the filters." : "Everything on record, the latest first. Nothing is changed or removed: what is wrong is struck and stays."}
+        actions={
+          <>
+            {some && (
+              <button className="btn" onClick={() => setParams(new URLSearchParams(), { replace: true })}>
+                Clear filters
+              </button>
+            )}
+            <a className="btn" href={`/api/ledger/table?${new URLSearchParams(filters as Record<string, string>).toString()}`} download>
+              Export these
+            </a>
+          </>
+        }
+      />
+      <FilterBar filters={filters} onSet={set} />
+      {query.isPending && <Waiting what="Loading the ledger…" />}
+      <Trouble error={query.error} />
+      {query.data && !rows.length && <p className="card p-5">{some ? "No record matches these filters." : "No records yet. The first check starts the ledger."}</p>}
+      {rows.length > 0 && <Rows rows={rows} />}
+      {query.hasNextPage && (
+        <button className="btn justify-self-center" disabled={query.isFetchingNextPage} onClick={() => void query.fetchNextPage()}>
+          {query.isFetchingNextPage ? "Loading…" : "Show older"}
+        </button>
+      )}
+    </div>
+  );
+}
+
+function FilterBar({ filters, onSet }: { filters: Filters; onSet: (name: string, value: string) => void }) {
+  const kinds = useQuery(kindsQuery).data ?? [];
+  const people = useQuery(peopleNamesQuery).data ?? [];
+  const pick = (name: keyof Filters, label: string, options: [string, string][]) => (
+    <select className="field !w-auto max-w-[190px]" aria-label={label} value={filters[name] ?? ""} onChange={(event) => onSet(name, event.target.value)}>
+      <option value="">{label}</option>
+      {options.map(([value, text]) => (
+        <option key={value} value={value}>
+          {text}
+        </option>
+      ))}
+    </select>
+  );
+  const day = (name: "first" | "last", label: string) => (
+    <label className="flex items-center gap-2">
+      <span className="sub">{label}</span>
+      <input className="field !w-auto" type="date" value={filters[name] ?? ""} onChange={(event) => onSet(name, event.target.value)} />
+    </label>
+  );
+  return (
+    <div className="flex flex-wrap items-center gap-2 no-print" role="search">
+      <input className="field !w-[280px]" type="search" aria-label="Words" placeholder="Tag, model, finding, note, who" value={filters.words ?? ""} onChange={(event) => onSet("words", event.target.value)} />
+      {pick("category", "Everything", CATEGORIES)}
+      {pick("kind", "Every check", kinds.map((kind) => [kind.kind, kind.title]))}
+      {pick("grade", "Every grade", GRADES)}
+      {pick("stage", "Every stage", [["as-found", "As found"], ["as-left", "As left"]])}
+      {pick("by", "Everybody", people.map((person) => [person.username, person.name]))}
+      {pick("struck", "Struck or not", [["not", "Not struck"], ["only", "Struck"]])}
+      {day("first", "from")}
+      {day("last", "to")}
+    </div>
+  );
+}
+
+/** Rows to read down; arrow keys move, Enter opens. */
+function Rows({ rows }: { rows: RecordRow[] }) {
+  const list = useRef<HTMLUListElement>(null);
+  const move = (event: KeyboardEvent) => {
+    const step = { ArrowDown: 1, ArrowUp: -1, Home: -rows.length, End: rows.length }[event.key];
+    if (!step) return;
+    event.preventDefault();
+    const all = [...(list.current?.querySelectorAll<HTMLElement>("[data-open]") ?? [])];
+    const at = all.indexOf(document.activeElement as HTMLElement);
+    all[Math.min(all.length - 1, Math.max(0, at + step))]?.focus();
+  };
+  return (
+    <ul ref={list} className="card m-0 list-none divide-y divide-line p-0" aria-label="Records" onKeyDown={move}>
+      {rows.map((row) => (
+        <Line key={row.id} row={row} />
+      ))}
+    </ul>
+  );
+}
+
+function Line({ row }: { row: RecordRow }) {
+  const { session } = useHere();
+  const kind = useQuery(kindsQuery).data?.find((each) => each.kind === row.kind);
+  const eventName = useEventName();
+  const struck = row.amended_by !== null;
+  const title = kind ? `${kind.title}, ${row.stage === "as-left" ? "as left" : "as found"}` : (RECORD_NAMES[row.kind] ?? eventName(row.kind));
+  const to = OPENS.includes(row.category) ? `/records/${row.id}` : `/instruments/${row.instrument}`;
+  return (
+    <li className="grid items-baseline gap-x-4 px-4 py-2 tab:grid-cols-[170px_80px_minmax(0,1fr)_150px_100px]" data-record={row.id} data-struck={struck || undefined}>
+      <span className="sub whitespace-nowrap">{moment(row.observed_at, session.time_zone)}</span>
+      <Link className="tag font-[700] no-underline hover:underline" to={`/instruments/${row.instrument}`}>
+        {row.instrument}
+      </Link>
+      <span className={`min-w-0 ${struck ? "line-through" : ""}`}>
+        <Link data-open className="font-[640] underline underline-offset-4" to={to}>
+          {title}
+        </Link>{" "}
+        {row.finding ?? ""} {row.note} {struck ? row.amended_why : row.why}
+      </span>
+      <span className="sub truncate">{row.observed_by}</span>
+      <span className="tab:justify-self-end">{row.grade && <GradeMark grade={row.grade as never} quiet={struck} />}</span>
+    </li>
+  );
+}

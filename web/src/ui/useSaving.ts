@@ -1,0 +1,37 @@
+// Sending what a form holds: what stood in the way, and what somebody else changed meanwhile.
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { NoSignal, type Problem } from "../api/client";
+import { useNotify } from "../app/notices";
+import { changedMeanwhile } from "./Meanwhile";
+
+export type Saving = {
+  trouble: unknown;
+  meanwhile: Problem | null;
+  /** Does it; `saved` is said afterwards, and everything shown is fetched again. Gives whether it was done. */
+  run: (action: () => Promise<unknown>, saved?: string) => Promise<boolean>;
+};
+
+/** `reread` brings the version that is saved now, so that the form saved again holds. */
+export function useSaving(reread: () => Promise<void>): Saving {
+  const client = useQueryClient();
+  const notify = useNotify();
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const run = async (action: () => Promise<unknown>, saved?: string) => {
+    setTrouble(null);
+    try {
+      await action();
+    } catch (error) {
+      if (error instanceof NoSignal) notify({ text: "This needs a connection. Your entries are kept here." });
+      else setTrouble(error);
+      if (changedMeanwhile(error)) await reread();
+      return false;
+    }
+    if (saved) {
+      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+      notify({ text: saved });
+    }
+    return true;
+  };
+  return { trouble, meanwhile: changedMeanwhile(trouble), run };
+}
