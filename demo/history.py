@@ -10,15 +10,19 @@ from datetime import date, datetime, time, timedelta
 from typing import Any
 
 from control_points.services import import_table
-from demo.scenario import LEVELS, MODELS, PEOPLE, POINTS, Level
+from demo.files import write_files
+from demo.plan import write_plan
+from demo.scenario import FIRM_NAME, LEVELS, MODELS, PEOPLE, POINTS, Level
 from demo.things import MODELS as OTHER_MODELS
 from demo.things import THINGS, Checked, Thing, same
 from fleet.models import Instrument, InstrumentModel
-from fleet.services import add_instrument, add_model
+from fleet.services import add_instrument, add_model, store_derived
 from naveta_core.checks import KINDS
 from naveta_sim import simulate
-from people.models import Person
+from people.firm import change_firm
+from people.models import Crew, Person
 from people.services import add_person
+from records.derived import derived_of
 from records.models import Record
 from records.requests import CheckIn, EventIn
 from records.services import digest_of_sent, save_check, save_event
@@ -55,6 +59,7 @@ def load(progress: Any = print) -> None:
         )
         for person in PEOPLE
     }
+    change_firm(actor=people["ines"], given={"name": FIRM_NAME})
     models = {check["name"]: _add_model(people["ines"], check).id for check in (*MODELS, *OTHER_MODELS)}
     for level in LEVELS:
         progress(
@@ -68,6 +73,21 @@ def load(progress: Any = print) -> None:
     for thing in THINGS:
         progress(f"  {thing.tag}: {', '.join(check.kind for check in thing.checks)}…")
         _write_thing(thing, people, models[thing.model])
+    write_plan(people["ines"])
+    write_files(people["ines"])
+    _put_where_they_are()
+
+
+def _put_where_they_are() -> None:
+    """Crew and place of this morning, whatever the last day out left."""
+    everything: list[Level | Thing] = [*LEVELS, *THINGS]
+    for one in everything:
+        # The year's custody was written after the checks, with the clock put back: what follows from all of it is this.
+        written = Instrument.objects.select_related("model").get(tag=one.tag)
+        if written.chain_length:
+            store_derived(instrument=written, derived=derived_of(written))
+        crew = Crew.objects.filter(name=one.crew).first() if one.crew else None
+        Instrument.objects.filter(tag=one.tag).update(crew=crew, place=one.place)
 
 
 def _add_model(actor: Person, stated: dict[str, Any]) -> InstrumentModel:
@@ -138,8 +158,6 @@ def _write(level: Level, people: dict[str, Person], model: int) -> None:
     for moment in sorted([*_moments(level, rng), *_beside(level)], key=lambda entry: entry.at):
         with clock.frozen_now(moment.at):
             writer.write(moment)
-    with clock.frozen_now(_at(0, time(6))):
-        Instrument.objects.filter(pk=instrument.pk).update(crew=chief.crew if level.crew else None, place=level.place)
 
 
 def _at(days_ago: int, hour: time, today: date | None = None) -> datetime:
@@ -178,6 +196,10 @@ def _beside(level: Level) -> Iterator[Moment]:
             yield Moment(_at(day, time(6, 50)), kind)
 
 
+MISSING = {"LV-05": ["Rain cover"]}
+"""What is missing from a case whenever somebody looks."""
+
+
 @dataclass
 class _Writer:
     level: Level
@@ -206,7 +228,11 @@ class _Writer:
         if event == "out":
             more["crew"] = self.chief.crew.name if self.chief.crew else None
         if event == "in":
-            more["place"] = self.level.place or "Yard"
+            more |= {
+                "place": self.level.place or "Yard",
+                "case_looked": True,
+                "missing": MISSING.get(self.level.tag, []),
+            }
         # The manager writes custody so that a level another crew held yesterday can be taken by this one.
         actor = self.manager if event in ("out", "in") else self.chief
         data = {"instrument": self.level.tag, "event": event, "at": _text(at), **more}

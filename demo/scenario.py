@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
+FIRM_NAME = "Sorrel & Quay"
 PEOPLE = (
     ("ines", "Ines Calder", "manager", None),
     ("tam", "Tam Brandreth", "crew", "Bramble"),
@@ -26,7 +27,6 @@ MODELS = (
             "compensator_range_arcmin": 15,
             "circular_vial_arcmin_per_2mm": 8,
         },
-        "limits": {},
         "tips": "",
         "adjusting_tips": {
             "two-peg": "The reticle screw is under the round cap below the eyepiece; the pin is in the lid of the case.",
@@ -42,7 +42,6 @@ MODELS = (
             "compensator_range_arcmin": 12,
             "circular_vial_arcmin_per_2mm": 8,
         },
-        "limits": {},
         "tips": "Reads a bar-coded staff; keep it evenly lit. The stored value is set first, the reticle after it.",
     },
 )

@@ -31,7 +31,6 @@ MODELS = (
             "stores": "correction",
             "storable_arcsec": 300,
         },
-        "limits": {},
         "tips": "The laser plummet switches off after three minutes.",
     },
     {
@@ -46,7 +45,6 @@ MODELS = (
             "plate_vial_arcsec_per_div": 30,
             "circular_vial_arcmin_per_2mm": 8,
         },
-        "limits": {},
         "tips": "Plummet: the outer ring makes the cross sharp, the inner one the ground.",
     },
     {
@@ -59,7 +57,6 @@ MODELS = (
             "circular_vial_arcmin_per_2mm": 8,
             "circular_vial_on": "tribrach",
         },
-        "limits": {},
         "tips": "Three notches in the rim: turn it by thirds into the pencil line.",
     },
     {
@@ -67,7 +64,6 @@ MODELS = (
         "name": "Strand",
         "kind": "tripod",
         "stated": {},
-        "limits": {},
         "tips": "Wooden; the hinge key hangs on a leg.",
     },
     {
@@ -75,7 +71,6 @@ MODELS = (
         "name": "Reed",
         "kind": "pole",
         "stated": {"circular_vial_arcmin_per_2mm": 8},
-        "limits": {},
         "tips": "",
         "adjusting_tips": {"pole-vial": "The vial's three screws want the small hex key in the bag."},
     },
@@ -84,10 +79,9 @@ MODELS = (
         "name": "Tally",
         "kind": "staff",
         "stated": {},
-        "limits": {},
         "tips": "Four sections; the joints want to be dry.",
     },
-    {"maker": "Tolvan", "name": "Ribbon", "kind": "tape", "stated": {}, "limits": {}, "tips": "Steel, 30 m; 50 N."},
+    {"maker": "Tolvan", "name": "Ribbon", "kind": "tape", "stated": {}, "tips": "Steel, 30 m; 50 N."},
 )
 
 

@@ -52,7 +52,7 @@ def _wait() -> None:
     raise SystemExit("the demo did not answer")
 
 
-def _page(browser: Browser, width: int, height: int, *, touch: bool = False) -> Page:
+def _page(browser: Browser, width: int, height: int, *, touch: bool = False, who: str = "Tam Brandreth") -> Page:
     context = browser.new_context(
         viewport={"width": width, "height": height},
         has_touch=touch,
@@ -64,7 +64,7 @@ def _page(browser: Browser, width: int, height: int, *, touch: bool = False) -> 
     page = context.new_page()
     page.clock.set_fixed_time(NOW)
     page.goto("/")
-    page.get_by_role("button", name="Tam Brandreth").click()
+    page.get_by_role("button", name=who).click()
     page.wait_for_selector("[data-instrument]")
     return page
 
@@ -93,9 +93,12 @@ def _sheet(page: Page, *sights: str) -> None:
 def _desk(browser: Browser) -> None:
     page = _page(browser, 1280, 800)
     _take(page, "yard")
+    _manager(browser)
+    page.goto("/instruments/LV-05")
+    page.wait_for_selector("[data-trend]")
+    _take(page, "instrument")
     page.goto("/instruments/LV-07")
     page.wait_for_selector("[data-stage]")
-    _take(page, "instrument")
     page.get_by_role("link", name="Adjust or review").click()
     page.wait_for_selector("[data-step=adjust] .number-field")
     page.locator("#reads-now").fill("2.0110")
@@ -110,6 +113,22 @@ def _desk(browser: Browser) -> None:
     _sheet(page, "1.4680;1.4682;1.4684", "1.2104;1.2106;1.2105", "1.5156;1.5159;1.5157", "1.2515;1.2516;1.2515")
     page.wait_for_selector("[data-complete=true]")
     _take(page, "bench-bad")
+
+
+def _manager(browser: Browser) -> None:
+    """The whole fleet to compare, and the plan of what is due."""
+    page = _page(browser, 1280, 800, who="Ines Calder")
+    _take(page, "fleet")
+    page.goto("/plan?crew=all")
+    page.wait_for_selector("[data-due]")
+    _take(page, "plan")
+    page.goto("/plan/jobs/1")
+    page.wait_for_selector("[data-take]")
+    page.get_by_role("button", name="TS-03, LV-02").click()
+    _take(page, "kit")
+    page.goto("/ledger?kind=two-peg&grade=adjust")
+    page.wait_for_selector("[data-record]")
+    _take(page, "ledger")
 
 
 def _stand(browser: Browser) -> None:
@@ -144,16 +163,6 @@ def _stand(browser: Browser) -> None:
     page.get_by_role("button", name="Enter", exact=True).click()
     page.wait_for_selector("[data-at-hand=plate][data-advice][data-fresh=true]")
     _take(page, "set-up-screws")
-    page.get_by_role("button", name="Already set up: record it").click()
-    inputs = ("round-0", "round-1", "round-2", "round-3", "centring", "height-0", "height-1")
-    for name, text in zip(inputs, ("0.6", "0.5", "0.4", "0.5", "0.0", "1.5621", "1.5624"), strict=True):
-        page.locator(f"#{name}").fill(text)
-    page.get_by_label("I checked bubble and mark together").check()
-    page.wait_for_selector("[data-complete=true]")
-    page.get_by_role("button", name="Save this set-up").click()
-    page.wait_for_url("**/records/**")
-    page.wait_for_selector("[data-finding]")
-    _take(page, "set-up-done")
 
 
 def _no_signal(browser: Browser) -> None:
@@ -218,11 +227,8 @@ SIGHTS = (
 
 
 def _rows(browser: Browser) -> None:
-    """What an instrument can have, a plummet with four marks, an electronic level with the plate bubble beside it."""
+    """A plummet with four marks, a two-face check."""
     page = _page(browser, 1280, 800)
-    page.goto("/bench/new/TB-11")
-    page.wait_for_selector("[data-check=plummet]")
-    _take(page, "checks")
     page.goto("/bench/new/TD-01/plummet")
     page.get_by_role("button", name="Start reading").click()
     _fill(page, "sets-0", ("height_m",), (("1.62",),), one=True)
@@ -231,16 +237,6 @@ def _rows(browser: Browser) -> None:
     page.wait_for_selector("[data-fresh=true] [data-finding]")
     page.evaluate("scrollTo(0, 0)")
     _take(page, "plummet")
-    page.goto("/bench/new/TS-03/dual-axis-level")
-    page.get_by_label("Warm-up, minutes").fill("10")
-    page.get_by_role("radio", name="With the plate level").click()
-    page.get_by_role("button", name="Start reading").click()
-    shown = (("-6", "9", "-1.0"), ("13", "-8", "0.4"))
-    _fill(page, "readings", ("along_arcsec", "across_arcsec", "bubble_div"), shown)
-    page.locator("#row-observations-sensitivity_arcsec_per_div").fill("30")
-    page.wait_for_selector("[data-fresh=true] [data-finding]")
-    page.evaluate("scrollTo(0, 0)")
-    _take(page, "electronic-level")
     _two_face(page)
 
 
@@ -262,6 +258,15 @@ def _two_face(page: Page) -> None:
     _take(page, "two-face")
 
 
+def _warm(page: Page, minutes: str) -> None:
+    """How long it has been on, where a sheet asks for it."""
+    page.wait_for_selector("[data-details], [data-circumstance]")
+    if page.locator("[data-circumstance=minutes_on]").count():
+        page.locator("[data-circumstance=minutes_on]").click()
+        page.get_by_role("dialog").get_by_role("textbox").fill(minutes)
+        page.keyboard.press("Enter")
+
+
 def _fill(
     page: Page, path: str, names: tuple[str, ...], rows: tuple[tuple[str, ...], ...], *, one: bool = False
 ) -> None:
@@ -270,28 +275,17 @@ def _fill(
             page.locator(f"#row-observations-{path}{'' if one else f'-{i}'}-{name}").fill(value)
 
 
-def _plan_and_round(browser: Browser) -> None:
-    """Targets planned before walking out; a pre-work check that found two faces bad."""
+def _round(browser: Browser) -> None:
+    """A pre-work check that found two faces bad."""
     page = _page(browser, 1280, 800)
-    page.goto("/bench/plan/TS-03")
-    for i, (name, distance, height) in enumerate(PLANNED):
-        if i > 1:
-            page.get_by_role("button", name="One more target").click()
-        page.get_by_label("What it is").nth(i).fill(name)
-        page.locator(f"#target-{i}-distance").fill(distance)
-        page.locator(f"#target-{i}-height").fill(height)
-    page.wait_for_selector("[data-planned='Gatepost']")
-    page.evaluate("scrollTo(0, 0)")
-    _take(page, "plan")
     page.goto("/bench/readiness/new/TS-01")
     page.get_by_role("button", name="Begin:").click()
     page.wait_for_url("**/bench/readiness/*-*")
     for kind, truth in ROUND:
         page.locator(f"[data-step={kind}]").get_by_role("link", name="Begin").click()
-        if page.get_by_label("Warm-up, minutes").count():
-            page.get_by_label("Warm-up, minutes").fill("12")
         page.get_by_role("button", name="Start reading").click()
         page.wait_for_selector("[data-row], .number-field")
+        _warm(page, "12")
         for path, value in _leaves(simulate(kind, random.Random(3), truth)["observations"], "observations"):
             if page.locator(f"#row-{path}").count():
                 page.locator(f"#row-{path}").fill(value)
@@ -310,7 +304,6 @@ def _leaves(held: object, path: str) -> list[tuple[str, str]]:
     return [(path, str(held))]
 
 
-PLANNED = (("Plate on the pump house", "96", "0"), ("Chapel spire", "74", "31"), ("Gatepost", "40", "6"))
 ROUND: tuple[tuple[str, dict[str, object]], ...] = (
     ("circular-vial", {"headings": (0, 180), "noise": 0.3}),
     ("dual-axis-level", {"headings": (0, 180), "index_arcsec": (1, -1), "noise": 0.5}),
@@ -318,7 +311,7 @@ ROUND: tuple[tuple[str, dict[str, object]], ...] = (
     ("two-face", {"c": 34.0, "pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.5}),
 )
 
-VIEWS = (_desk, _rows, _phone, _stand, _orient, _no_signal, _plan_and_round)
+VIEWS = (_desk, _rows, _phone, _stand, _orient, _no_signal, _round)
 
 
 if __name__ == "__main__":

@@ -244,7 +244,7 @@ def _yard(client: Any) -> Callable[[], Any]:
     )
 
     def call() -> Any:
-        answer = client.get("/api/instruments?limit=60")
+        answer = client.get("/api/fleet")
         assert answer.status_code == 200
         return answer
 

@@ -8,6 +8,7 @@ import http.cookiejar
 import itertools
 import json
 import os
+import re
 import shutil
 import socket
 import subprocess
@@ -264,3 +265,26 @@ def fresh(server_url: str) -> Fresh:
 def level(fresh: Fresh) -> str:
     """The tag of a level of its own."""
     return fresh("Merrow")
+
+
+def switch_user(page: Page) -> None:
+    """Sign out by the person's button, or on a phone by More."""
+    more = page.get_by_role("button", name="More", exact=True)
+    if more.count():
+        more.click()
+        page.get_by_role("dialog").get_by_role("button", name="Switch user").click()
+    else:
+        page.get_by_role("button", name=re.compile("password, light, switch user")).click()
+        page.get_by_role("menuitem", name="Switch user").click()
+
+
+def condition(page: Page, name: str, answer: str) -> None:
+    """One circumstance of the sheet at hand: its chip opened, answered and closed. answer: a number, or an option's label."""
+    page.locator(f"[data-circumstance={name}]").click()
+    typed = page.get_by_role("dialog").get_by_role("textbox")
+    if typed.count():
+        typed.fill(answer)
+        typed.press("Enter")
+    else:
+        page.get_by_role("dialog").get_by_role("radio", name=answer, exact=True).click()
+    expect(page.locator(f"[data-circumstance={name}][data-known=true]")).to_be_visible()

@@ -16,7 +16,7 @@ from naveta_core.dispatch import answer
 from naveta_core.documents.fingerprint import fingerprint
 from naveta_sim import simulate
 
-from .conftest import NOW, ROOT, Opens, begin, finding, sheet
+from .conftest import NOW, ROOT, Opens, begin, finding, sheet, switch_user
 from .questions import advice, orientations, set_ups
 from .test_signal import on_device, records_of
 
@@ -269,18 +269,18 @@ def test_the_next_person_on_the_tablet_reads_nothing_of_the_last(opens: Opens, l
     begin(page, level)
     sheet(page, "1.8851", "1.4020")
     address = page.url
-    page.get_by_role("button", name="Switch user").click()
+    switch_user(page)
     page.get_by_role("button", name="Wren Adair").click()
     page.wait_for_selector("[data-instrument]")
     page.goto(address)
     expect(page.get_by_role("heading", level=1)).to_contain_text("not on this device")
     raw = page.evaluate("() => JSON.stringify(localStorage)")
     assert "1.8851" not in raw
-    page.get_by_role("button", name="Switch user").click()
+    switch_user(page)
     page.get_by_role("button", name="Tam Brandreth").click()
     page.wait_for_selector("[data-instrument]")
     page.goto(address)
     expect(page.locator("#row-observations-setups-0-a-readings-0")).to_have_value("1.8851")
     page.context.set_offline(True)
-    page.get_by_role("button", name="Switch user").click()
+    switch_user(page)
     expect(page.get_by_text("Switching user needs a connection")).to_be_visible()

@@ -152,7 +152,8 @@ def test_a_set_up_goes_on_to_its_backsight_and_its_budget(opens: Opens) -> None:
     page.wait_for_url(re.compile(set_up))
     expect(page.get_by_label("Orientation", exact=True)).to_contain_text("At PC-09: QB-2 agrees within")
     page.get_by_role("link", name="To TS-03").click()
-    expect(page.get_by_label("Agreement with control points").locator("[data-stage]").first).to_be_visible()
+    page.locator("[data-series=control]").click()
+    expect(page.get_by_label("History").locator("[data-stage]").first).to_be_visible()
 
 
 def test_known_points_come_in_from_a_table_looked_at_first(opens: Opens, tmp_path: Path) -> None:

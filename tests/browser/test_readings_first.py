@@ -11,7 +11,8 @@ from playwright.sync_api import Page, expect
 
 from naveta_sim import simulate
 
-from .conftest import PHONE, Fresh, Opens
+from .conftest import PHONE, TABLET, Fresh, Opens, condition
+from .set_up_crew import begin
 from .test_bench import field
 
 COVERED = """() => {
@@ -101,3 +102,95 @@ def test_the_longest_angle_shows_whole_on_a_phone(opens: Opens, fresh: Fresh, te
     strip = page.locator("[data-strip]")
     expect(strip).to_be_in_viewport()
     expect(strip).to_contain_text("Finding")
+
+
+def test_a_levelling_page_of_ten_rows_without_one_scroll_and_a_place_to_stop(opens: Opens, fresh: Fresh) -> None:
+    page = opens()
+    tag = fresh("Merrow")
+    begun(page, tag, "levelling-accuracy", "^Simplified")
+    observed = simulate("levelling-accuracy", random.Random(4), {})["observations"]
+    for i, pair in enumerate(observed["sets"][0]["pairs"]):
+        for staff in ("a", "b"):
+            cell = field(page, f"observations.sets[0].pairs[{i}].{staff}")
+            cell.focus()
+            assert page.evaluate(COVERED) == [0, True, True], (i, staff)
+            cell.fill(str(pair[staff]))
+    expect(page.locator("[data-set-done]")).to_contain_text("Complete. Stop here, or")
+    field(page, "observations.sets[0].pairs[9].b").press("Enter")
+    expect(field(page, "observations.sets[1].pairs[0].a")).to_be_focused()
+    expect(page.locator("[data-page-progress]")).to_have_text("2 of 2, 0 of 20 readings")
+    # After lunch the sheet opens where it was left.
+    page.reload()
+    expect(field(page, "observations.sets[1].pairs[0].a")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^From the middle.*20 of 20 readings")).click()
+    expect(field(page, "observations.sets[0].pairs[9].b")).to_have_value(str(observed["sets"][0]["pairs"][9]["b"]))
+
+
+def test_twenty_pairs_stand_in_two_columns_and_show_whole(opens: Opens, fresh: Fresh) -> None:
+    page = opens()
+    begun(page, fresh("Merrow"), "levelling-accuracy", "^Full")
+    assert page.evaluate("document.documentElement.scrollHeight") <= 800
+    field(page, "observations.sets[0].pairs[0].a").fill("12.4022")
+    field(page, "observations.sets[0].pairs[19].b").fill("-0.4022")
+    assert page.evaluate(CLIPPED) == []
+
+
+def test_circumstances_are_chips_that_say_what_is_unknown_and_what_it_would_change(opens: Opens, fresh: Fresh) -> None:
+    page = opens()
+    begun(page, fresh("Tessaly"), "two-face")
+    chips = page.locator("[data-circumstance]")
+    expect(chips).to_have_count(6)
+    expect(page.locator("[data-circumstance][data-known=false]")).to_have_count(6)
+    boxes = [chip.bounding_box() for chip in chips.all()]
+    assert len({box["y"] for box in boxes if box}) == 1, "one line"
+    condition(page, "minutes_on", "1")
+    expect(page.locator("[data-message=not-warm]")).to_contain_text("wait 2 minutes more")
+    page.locator("[data-circumstance=shimmer]").click()
+    expect(page.get_by_role("dialog")).to_contain_text("the pointings scatter more")
+    page.get_by_role("dialog").get_by_role("radio", name="Strong").click()
+    expect(page.locator("[data-message=shimmer]")).to_contain_text("wait for cloud")
+    condition(page, "shimmer", "None")
+    expect(page.locator("[data-message=shimmer]")).to_have_count(0)
+    page.locator("[data-circumstance=minutes_on]").click()
+    page.get_by_role("button", name="Not known").click()
+    expect(page.locator("[data-message=warm-up-not-entered]")).to_be_visible()
+
+
+def test_on_an_upright_tablet_the_finding_folds_to_a_strip_while_typing(opens: Opens, fresh: Fresh) -> None:
+    page = opens(TABLET, touch=True)
+    begun(page, fresh("Merrow"), "two-peg")
+    expect(page.locator("#finding")).to_be_visible()
+    field(page, "observations.setups[0].a.readings[0]").fill("1.402")
+    strip = page.locator("[data-strip]")
+    expect(strip).to_be_in_viewport()
+    expect(page.locator("#finding")).to_have_count(0)
+    strip.click()
+    expect(page.locator("#finding")).to_be_in_viewport()
+    expect(strip).to_have_count(0)
+
+
+@pytest.mark.parametrize(
+    ("step", "drawing"), [("mount", "svg[aria-label^='The tripod']"), ("circular", "[data-field]")]
+)
+def test_act_drawing_and_done_share_a_phones_screen(opens: Opens, step: str, drawing: str) -> None:
+    page = opens(PHONE, touch=True)
+    begin(page, "plummet-first")
+    page.locator(f"[data-step={step}]").click()
+    page.wait_for_selector(f"[data-at-hand={step}][data-fresh=true]")
+    if step == "circular":
+        page.locator("[data-field]").click(position={"x": 100, "y": 60})
+        page.wait_for_selector("[data-advice][data-fresh=true]")
+    page.evaluate("window.scrollTo(0, 0)")
+    done = page.get_by_role("button", name=re.compile("^Done"))
+    for part in (page.locator("[data-headline]"), page.locator(drawing).first, done):
+        expect(part).to_be_in_viewport(ratio=1)
+
+
+def test_the_rings_labels_stand_clear_of_each_other(opens: Opens) -> None:
+    page = opens(PHONE, touch=True)
+    begin(page, "plummet-first")
+    page.locator("[data-step=near]").click()
+    labels = page.locator("[data-field] text", has_text=re.compile(r"^\s*\d+ mm\s*$"))
+    expect(labels).to_have_count(2)
+    tops = sorted((box["y"], box["y"] + box["height"]) for label in labels.all() if (box := label.bounding_box()))
+    assert tops[1][0] - tops[0][1] > 20

@@ -63,6 +63,7 @@ def test_a_browser_started_again_without_signal(
     page.context.close()
 
     page = _started(playwright, tmp_path, server_url, offline=True)
+    page.goto(f"/fleet?q={level}")
     expect(page.locator(f"[data-instrument={level}]")).to_be_visible()
     page.goto(draft)
     expect(page.locator("#row-observations-setups-0-b-readings-1")).to_have_value("1.4021")
@@ -75,9 +76,10 @@ def test_a_browser_started_again_without_signal(
     page.context.close()
 
     page = _started(playwright, tmp_path, server_url, offline=False)
+    page.goto(f"/fleet?q={level}")
     expect(page.locator(f"[data-instrument={level}]")).to_be_visible()
     page.goto("/bench")
-    expect(page.get_by_role("button", name="Choose an instrument")).to_be_visible()
+    expect(page.get_by_label("Begin a check").get_by_role("searchbox", name="Find an instrument")).to_be_visible()
     expect(page.locator("[data-outbox]")).to_have_count(0)
     arrived(page, level, len(before) + 1)
     after = records_of(page, level)

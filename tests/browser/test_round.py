@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 
 from naveta_sim import simulate
 
-from .conftest import PHONE, TABLET, Fresh, Opens, finding, sheet, visit
+from .conftest import PHONE, TABLET, Fresh, Opens, condition, finding, sheet, visit
 from .test_bench import field, fill
 from .test_places import looked_at
 
@@ -20,11 +20,11 @@ ROUND = re.compile(r"/bench/readiness/[0-9a-f-]{36}")
 
 
 def start(page: Page, on_for: str = "12") -> None:
-    if page.get_by_label("Warm-up, minutes").count():
-        page.get_by_label("Warm-up, minutes").fill(on_for)
     page.get_by_role("button", name="Start reading").click()
     page.wait_for_url(ENTRY)
     page.get_by_label("Field sheet").wait_for()  # the address comes before the sheet
+    if page.locator("[data-circumstance=minutes_on]").count():
+        condition(page, "minutes_on", on_for)
 
 
 def open_more(page: Page, faces: tuple[str, ...]) -> None:
@@ -90,6 +90,7 @@ def test_a_round_is_broken_off_taken_up_adjusted_and_ends_in_go(opens: Opens, fr
     open_more(page, ("left", "right"))
     fill(page, simulate("two-face", random.Random(4), {"c": 0.5, "i": 0.0, **quick}))
     page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
+    page.locator("[data-strip]").tap()  # while typing the finding is one strip
     expect(page.locator("[data-reason=stored-and-proved]")).to_contain_text("stored correctly")
     page.get_by_role("button", name="Save as left").click()
     page.wait_for_url(ROUND)
@@ -248,5 +249,6 @@ def test_every_view_of_the_round_and_the_plan(opens: Opens) -> None:
     page.get_by_label("Checks included").wait_for()
     looked_at(page, "round on record")
     visit(page, "/instruments/TS-01")
+    page.get_by_text("Passport", exact=True).click()
     page.get_by_role("button", name="Change how it stores values").click()
     looked_at(page, "how it stores")

@@ -13,7 +13,7 @@ from playwright.sync_api import expect
 from naveta_core.setup.mechanism import State, move_leg, see
 from tests.core.setup.world import bearing_of
 
-from .conftest import DESK, PHONE, Opens, visit
+from .conftest import DESK, PHONE, Opens, switch_user, visit
 from .set_up_crew import QUICK, WORLD, Crew, begin, fill_quick, wild
 from .test_places import looked_at
 
@@ -207,7 +207,7 @@ def test_a_trainee_stores_the_order_and_leaves_it_for_the_chief(opens: Opens) ->
     fill_quick(page)
     expect(page.get_by_role("button", name="Save this set-up")).to_be_disabled()
     page.get_by_role("button", name="Leave it for my crew chief").click()
-    page.get_by_role("button", name="Switch user").click()
+    switch_user(page)
     page.get_by_role("button", name="Tam Brandreth").click()
     page.wait_for_selector("[data-instrument], h1")
     visit(page, "/set-up")

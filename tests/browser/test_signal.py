@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from .conftest import Opens, begin, finding, sheet, until
+from .conftest import Opens, begin, finding, sheet, switch_user, until
 
 OUTBOX = "() => new Promise(done => { const r = indexedDB.open('naveta'); r.onsuccess = () => { const q = r.result.transaction('outbox').objectStore('outbox').count(); q.onsuccess = () => done(q.result); }; })"
 
@@ -14,7 +14,7 @@ OUTBOX = "() => new Promise(done => { const r = indexedDB.open('naveta'); r.onsu
 HELD = """async () => {
   if (!navigator.serviceWorker.controller) return false;
   const held = (await (await caches.open('naveta-data')).keys()).map((one) => one.url);
-  return ['/api/session', '/api/kinds', '/api/instruments?'].every((part) => held.some((url) => url.includes(part)));
+  return ['/api/session', '/api/kinds', '/api/fleet'].every((part) => held.some((url) => url.includes(part)));
 }"""
 
 
@@ -47,7 +47,7 @@ def test_finished_without_signal_and_on_record_once(opens: Opens, level: str) ->
     expect(page.locator("[data-outbox=waiting]")).to_contain_text(f"Two-peg test of {level}")
     page.reload()
     expect(page.get_by_text("1 item waiting to be sent.")).to_be_visible()
-    page.goto("/")
+    page.goto(f"/fleet?q={level}")
     expect(page.locator(f"[data-instrument={level}]")).to_be_visible()  # the yard as it was last seen
     page.context.set_offline(False)
     until(page, OUTBOX, 0)
@@ -82,7 +82,7 @@ def test_a_trainee_leaves_it_for_the_chief_who_saves_it(opens: Opens, level: str
     expect(page.get_by_role("button", name="Save as found")).to_have_attribute("aria-disabled", "true")
     expect(page.get_by_text("A crew chief saves it; the record names you both.")).to_be_visible()
     page.get_by_role("button", name="Leave it for my crew chief").click()
-    page.get_by_role("button", name="Switch user").click()
+    switch_user(page)
     page.get_by_role("button", name="Tam Brandreth").click()
     page.get_by_role("link", name="Bench").click()
     expect(page.get_by_label("Open checks")).to_contain_text("Left by jory")

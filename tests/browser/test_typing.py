@@ -59,7 +59,7 @@ def test_three_wires_take_the_distance_from_the_wires(opens: Opens) -> None:
     expect(page.locator("[data-column='observations.setups[1].a']")).to_contain_text("Stadia distance 56 m")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
     expect(page.get_by_label("Finding")).to_contain_text("no error found")
-    page.get_by_role("button", name="Steps and conditions").click()
+    page.get_by_role("button", name="Steps and method").click()
     expect(page.get_by_role("radio", name="Metres", exact=True)).to_be_checked()
 
 

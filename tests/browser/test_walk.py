@@ -17,7 +17,7 @@ RHO = 648000 / math.pi
 
 def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     page = opens()
-    expect(page.get_by_role("heading", level=1)).to_contain_text("on hold")
+    expect(page.locator("[data-instrument=LV-07]")).to_contain_text("On hold")
     page.locator("[data-instrument=LV-07]").get_by_role("link", name="LV-07", exact=True).click()
     expect(page.locator("[data-standing=hold]")).to_contain_text("caught by the excavator's bucket")
     begin(page, "LV-07")
@@ -57,6 +57,7 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
 def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], level: str) -> None:
     """Looks, readings with the bar's own keys, as found, adjusted, as left, both on the level's history."""
     page = opens(size, touch=True)
+    page.goto(f"/fleet?q={level}")
     page.locator(f"[data-instrument={level}]").get_by_role("link", name=level, exact=True).tap()
     page.get_by_role("link", name=re.compile("Two-peg test, 15 minutes")).tap()
     page.get_by_role("radio", name="Stays in the ring").tap()

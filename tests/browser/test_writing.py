@@ -18,7 +18,7 @@ def ines(server_url: str) -> Iterator[Device]:
     """The manager; how the firm writes is put back afterwards."""
     manager = Device(server_url, "ines")
     yield manager
-    assert manager.call("PUT", "organisation/writing", PLAIN)[0] == 200
+    assert manager.call("PUT", "organisation", PLAIN)[0] == 200
 
 
 def test_a_firm_of_rods_and_commas(opens: Opens, ines: Device, fresh: Fresh) -> None:
@@ -57,7 +57,7 @@ def test_a_firm_of_rods_and_commas(opens: Opens, ines: Device, fresh: Fresh) -> 
 
 
 def test_a_firm_of_feet_is_asked_and_answered_in_feet(opens: Opens, ines: Device) -> None:
-    assert ines.call("PUT", "organisation/writing", {**PLAIN, "length_unit": "ft"})[0] == 200
+    assert ines.call("PUT", "organisation", {**PLAIN, "length_unit": "ft"})[0] == 200
     page = opens()
     page.goto("/forecast")
     expect(page.get_by_label("Backsight, ft")).to_have_attribute("placeholder", "100")
@@ -85,7 +85,8 @@ def test_a_term_is_found_by_another_name_and_leads_to_its_check(opens: Opens) ->
     expect(page.locator("[data-term='trunnion axis']")).to_contain_text("The horizontal axis the telescope tilts about")
     search.fill("peg test")
     page.get_by_role("link", name="Check Two-peg test").click()
-    page.get_by_role("dialog").get_by_role("button", name="LV-07").click()
+    page.get_by_label("Begin a check").get_by_role("searchbox").fill("lv7")
+    page.get_by_label("Begin a check").get_by_role("button", name="LV-07").click()
     page.wait_for_url("**/bench/new/LV-07/two-peg")
     page.get_by_role("button", name="line of sight").first.click()
     expect(page.locator("[data-term='line of sight']")).to_contain_text("reticle")

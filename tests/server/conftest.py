@@ -52,6 +52,8 @@ class Api:
         return self.put(f"checks/{identity or uuid.uuid4()}", payload)
 
     def event(self, event: str, at: str, *, instrument: str = "LV-07", identity: str | None = None, **more: Any) -> Any:
+        if event == "out":
+            more.setdefault("note", "Its check is made on site.")
         return self.put(
             f"events/{identity or uuid.uuid4()}", {"instrument": instrument, "event": event, "at": at, **more}
         )

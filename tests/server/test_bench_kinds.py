@@ -168,8 +168,8 @@ def test_the_manager_states_how_a_model_stores_and_the_sign_follows(ines: Api, t
 def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, things: None) -> None:
     document = simulated("two-face", c=4.0, i=0.0, noise=0.2)
     plain = tam.post("preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
-    assert tam.put("organisation/raw-judging", {"judge_raw": True}).json()["code"] == "manager-only"
-    assert ines.put("organisation/raw-judging", {"judge_raw": True}).json() == {"judge_raw": True}
+    assert tam.put("organisation", {"judge_raw": True}).json()["code"] == "manager-only"
+    assert ines.put("organisation", {"judge_raw": True}).json()["judge_raw"] is True
     assert tam.get("session").json()["judge_raw"] is True
     raw = tam.post("preview", {"instrument": "TS-01", "document": document}).json()["reduced"]
     limits = [
@@ -180,7 +180,7 @@ def test_a_firm_may_judge_two_faces_by_the_raw_difference(ines: Api, tam: Api, t
     kept = save(tam, "two-face", document).json()
     assert kept["document"]["instrument"]["judged_raw"] is True, "the record says by what it was judged"
     assert tam.get("device").json()["judged_raw"] is True, "and a device without signal judges alike"
-    ines.put("organisation/raw-judging", {"judge_raw": False})
+    ines.put("organisation", {"judge_raw": False})
     assert "judged_raw" not in save(tam, "two-face", document).json()["document"]["instrument"]
 
 
@@ -324,7 +324,7 @@ def test_a_look_back_is_of_its_own_kind(tam: Api, things: None) -> None:
     answer = tam.get(f"records/{found['id']}/impact-review").json()
     assert "10 Feb 2027" in answer["text"]
     assert answer["taken_out"] == 1
-    assert answer["cost"][0]["text"].startswith("Set up at 1.3 m, it centres")
+    assert answer["effects"][0]["text"].startswith("Set up at 1.3 m, it centres")
 
 
 def test_a_level_still_stands_by_its_peg_test(tam: Api) -> None:

@@ -55,6 +55,7 @@ class TestClock:
             with clock.frozen_now(datetime(2025, 1, 1, tzinfo=UTC)):
                 assert clock.now().year != 2025
 
+    @pytest.mark.django_db
     def test_a_day_is_the_firms_day(self, tmp_path: Path) -> None:
         late = datetime(2027, 3, 1, 23, 30, tzinfo=UTC)
         with override_settings(NAVETA=Environment(data=tmp_path, demo=True, now=late), TIME_ZONE="Europe/Lisbon"):
@@ -98,7 +99,12 @@ def test_every_role_is_answered_for_every_act() -> None:
             assert may(type("Somebody", (), {"role": role})(), act) is answer
         assert not may(type("Somebody", (), {"role": "captain"})(), act).allowed
     assert [act for act in TABLE if TABLE[act]["trainee"].allowed] == ["see", "note-event"]
-    assert [act for act in TABLE if not TABLE[act]["crew"].allowed] == ["release", "manage-people", "manage-fleet"]
+    assert [act for act in TABLE if not TABLE[act]["crew"].allowed] == [
+        "release",
+        "send-away",
+        "manage-people",
+        "manage-fleet",
+    ]
 
 
 def test_what_follows_from_the_records_can_be_rebuilt(tam: Api) -> None:

@@ -19,7 +19,6 @@ TOTAL = {
     "name": "Tessaly",
     "kind": "robotic-total-station",
     "stated": {"plummet": "laser", "compensator_range_arcmin": 4, "angle_accuracy_arcsec": 3},
-    "limits": {},
     "tips": "",
 }
 
@@ -123,11 +122,11 @@ def test_the_next_set_up_knows_where_the_plate_bubble_rests_until_a_knock(ines: 
 
 def test_the_firm_settles_a_way_that_everybody_is_offered_first(ines: Api, tam: Api) -> None:
     assert tam.get("session").json()["preferred_method"] is None
-    assert ines.put("organisation/method", {"method": "level-first"}).json() == {"method": "level-first"}
+    assert ines.put("organisation", {"preferred_method": "level-first"}).json()["preferred_method"] == "level-first"
     assert tam.get("session").json()["preferred_method"] == "level-first"
-    assert tam.put("organisation/method", {"method": "plumb-bob"}).json()["code"] == "manager-only"
-    refused = ines.put("organisation/method", {"method": "no-point"})
+    assert tam.put("organisation", {"preferred_method": "plumb-bob"}).json()["code"] == "manager-only"
+    refused = ines.put("organisation", {"preferred_method": "no-point"})
     assert refused.status_code == 422
     assert "plummet-first" in refused.json()["faults"][0]["wanted"]
-    assert ines.put("organisation/method", {"method": None}).json() == {"method": None}
+    assert ines.put("organisation", {"preferred_method": ""}).json()["preferred_method"] == ""
     assert tam.get("session").json()["preferred_method"] is None

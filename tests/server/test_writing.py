@@ -24,7 +24,7 @@ def test_a_new_firm_writes_staff_point_metres(tam: Api) -> None:
 
 
 def test_the_manager_settles_it_and_everybody_is_given_it(ines: Api, tam: Api) -> None:
-    assert ines.put("organisation/writing", WRITING).status_code == 200
+    assert ines.put("organisation", WRITING).status_code == 200
     given = tam.get("session").json()["writing"]
     assert {name: given[name] for name in WRITING} == WRITING
     assert given["replacements"]["Staff"] == "Rod"
@@ -38,7 +38,7 @@ def test_control_points_are_listed_in_the_firms_unit(ines: Api, tam: Api) -> Non
         "m",
         [["1000.000", "2000.000", "12.000"], ["30.480", "0.000", ""]],
     )
-    ines.put("organisation/writing", WRITING)
+    ines.put("organisation", WRITING)
     listed = tam.get("points").json()
     assert (listed["unit"], listed["points"][1]["shown"], listed["points"][1]["e_m"]) == (
         "ft",
@@ -48,15 +48,15 @@ def test_control_points_are_listed_in_the_firms_unit(ines: Api, tam: Api) -> Non
 
 
 def test_a_chief_may_not_and_a_wrong_word_is_named(ines: Api, tam: Api) -> None:
-    assert tam.put("organisation/writing", WRITING).json()["code"] == "manager-only"
-    refused = ines.put("organisation/writing", {**WRITING, "staff_word": "stick"})
+    assert tam.put("organisation", WRITING).json()["code"] == "manager-only"
+    refused = ines.put("organisation", {**WRITING, "staff_word": "stick"})
     assert (refused.status_code, refused.json()["faults"][0]["path"]) == (422, "staff_word")
     assert ines.get("session").json()["writing"]["staff_word"] == "staff"
 
 
 def test_a_record_keeps_its_words(ines: Api, tam: Api) -> None:
     """Sentences are put into the firm's words on screen; what is stored and sealed stays the same everywhere."""
-    ines.put("organisation/writing", WRITING)
+    ines.put("organisation", WRITING)
     saved = tam.check(good()).json()
     assert "rod" not in str(saved["result"]).lower().replace("rods", "rod").split()
 

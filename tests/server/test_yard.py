@@ -53,7 +53,7 @@ class TestYard:
     def test_custody_and_crews(self, tam: Api, wren: Api, ines: Api) -> None:
         assert tam.event("out", "2027-03-02T06:45:00+00:00").status_code == 201
         assert tam.get("instruments/LV-07").json()["crew"] == "Bramble"
-        assert wren.event("out", "2027-03-02T06:50:00+00:00").json()["code"] == "own-crew"
+        assert wren.event("out", "2027-03-02T06:50:00+00:00").json()["code"] == "taken"
         assert wren.event("in", "2027-03-02T06:50:00+00:00").json()["code"] == "own-crew"
         assert ines.event("out", "2027-03-02T06:55:00+00:00", crew="Thrift").status_code == 201
         assert wren.event("in", "2027-03-02T16:00:00+00:00", place="Yard shelf 1").status_code == 201

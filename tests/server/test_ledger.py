@@ -1,0 +1,140 @@
+"""The ledger: every record filtered by anything, found by words, written out, computed again."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from typing import Any
+
+import pytest
+from django.db import connection
+from django.db.migrations.executor import MigrationExecutor
+
+from records import ledger
+from records.models import Record
+from tests.server.conftest import Api, good
+
+AT = "2027-03-01T06:40:00+00:00"
+LATER = "2027-03-02T06:40:00+00:00"
+
+
+@pytest.fixture
+def filled(tam: Api, wren: Api) -> dict[str, str]:
+    """A good check, a knock with a note, a check of another level by another crew, one that was struck."""
+    return {
+        "good": tam.check(good(), at=AT).json()["id"],
+        "knock": tam.event("knock", AT, note="Against the rail, 3 % slope").json()["id"],
+        "other": wren.check(good(), at=LATER, instrument="LV-02").json()["id"],
+        "struck": tam.check(good(), at=LATER).json()["id"],
+    }
+
+
+def found(api: Api, **filters: str) -> list[str]:
+    answer = api.client.get("/api/ledger", filters)
+    assert answer.status_code == 200, answer.content
+    return [row["id"] for row in answer.json()["records"]]
+
+
+def strike(api: Api, record: str) -> None:
+    body = {"id": "6e617665-7461-4000-8000-0000000000bb", "why": "Read the wrong staff."}
+    assert api.post(f"records/{record}/amend", body).status_code == 201
+
+
+@pytest.mark.parametrize(
+    ("filters", "names"),
+    [
+        ({}, ["struck", "other", "knock", "good"]),
+        ({"instrument": "lv2"}, ["other"]),
+        ({"kind": "two-peg"}, ["struck", "other", "good"]),
+        ({"category": "event"}, ["knock"]),
+        ({"grade": "use"}, ["struck", "other", "good"]),
+        ({"grade": "service"}, []),
+        ({"stage": "as-left"}, []),
+        ({"by": "wren"}, ["other"]),
+        ({"first": "2027-03-02"}, ["struck", "other"]),
+        ({"last": "2027-03-01"}, ["knock", "good"]),
+        ({"first": "2027-03-01", "last": "2027-03-01", "kind": "two-peg"}, ["good"]),
+        ({"words": "RAIL knock"}, ["knock"]),
+        ({"words": "3 % slope"}, ["knock"]),
+        ({"words": "wren merrow peg"}, ["other"]),
+        ({"words": "nobody"}, []),
+        ({"words": "%_"}, []),
+    ],
+)
+def test_filters_and_words(tam: Api, filled: dict[str, str], filters: dict[str, str], names: list[str]) -> None:
+    assert found(tam, **filters) == [filled[name] for name in names]
+
+
+def test_struck_ones_are_shown_or_left_out(tam: Api, filled: dict[str, str]) -> None:
+    strike(tam, filled["struck"])
+    assert filled["struck"] in found(tam)
+    assert found(tam, struck="only") == [filled["struck"]]
+    assert filled["struck"] not in found(tam, struck="not")
+    assert len(found(tam, words="wrong staff")) == 1, "the amendment itself, by its reason"
+
+
+def test_it_is_counted_once_and_turned_page_by_page(tam: Api, filled: dict[str, str]) -> None:
+    first = tam.get("ledger?limit=3").json()
+    assert (first["count"], len(first["records"])) == (4, 3)
+    second = tam.get(f"ledger?limit=3&cursor={first['next']}").json()
+    assert (second["count"], [row["id"] for row in second["records"]], second["next"]) == (None, [filled["good"]], None)
+
+
+WRONG = ["first=yesterday", "last=9999-12-31", "first=0001-01-01", "struck=maybe", "instrument=!!"]
+
+
+@pytest.mark.parametrize("query", [*WRONG, "limit=0", "cursor=abc"])
+def test_what_cannot_be_is_said(tam: Api, query: str) -> None:
+    assert tam.get(f"ledger?{query}").status_code == 422
+
+
+@pytest.mark.parametrize("query", WRONG)
+def test_a_table_is_refused_before_its_first_line(tam: Api, query: str) -> None:
+    assert tam.get(f"ledger/table?{query}").status_code == 422
+
+
+def test_what_is_shown_goes_out_as_a_table_and_nothing_in_it_is_a_formula(tam: Api, filled: dict[str, str]) -> None:
+    tam.event("knock", LATER, note="=1+1")
+    strike(tam, filled["struck"])
+    answer = tam.get("ledger/table?instrument=LV-07")
+    rows = list(csv.DictReader(io.StringIO(b"".join(answer.streaming_content).decode())))
+    assert len(rows) == 5
+    by_id = {row["id"]: row for row in rows}
+    assert by_id[filled["struck"]]["struck"] == "struck"
+    assert by_id[filled["good"]]["grade"] == "use"
+    assert next(row for row in rows if row["note"].endswith("1+1"))["note"] == "'=1+1"
+    assert {row["instrument"] for row in rows} == {"LV-07"}
+    record = Record.objects.get(pk=filled["good"])
+    assert by_id[filled["good"]]["digest"] == record.digest
+
+
+class TestRecomputed:
+    def of(self, api: Api, record: str) -> dict[str, Any]:
+        return api.get(f"records/{record}/recomputed").json()
+
+    def test_today_says_the_same(self, tam: Api, filled: dict[str, str]) -> None:
+        answer = self.of(tam, filled["good"])
+        assert (answer["computed"], answer["same"], answer["differences"]) == (True, True, [])
+        assert answer["stored_version"] == answer["core_version"]
+        assert self.of(tam, filled["knock"])["computed"] is False
+
+    def test_a_figure_that_was_other_is_named(self, filled: dict[str, str]) -> None:
+        record = Record.objects.get(pk=filled["good"])
+        result = json.loads(record.result)
+        was = result["result"]["collimation_arcsec"]
+        result["result"]["collimation_arcsec"] = 99.5
+        result["core_version"] = "0.1.0"
+        record.result = json.dumps(result)
+        computed, differences = ledger.recomputed(record)
+        assert computed
+        assert [(d.path, d.stored, d.now) for d in differences] == [("result.collimation_arcsec", "99.5", str(was))]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_records_of_an_older_naveta_are_found_after_the_migration(tam: Api, filled: dict[str, str]) -> None:
+    kept = {str(row.pk): (row.grade, row.search) for row in Record.objects.all()}
+    MigrationExecutor(connection).migrate([("records", "0001_first")])
+    MigrationExecutor(connection).migrate([("records", "0002_found_by")])
+    assert {str(row.pk): (row.grade, row.search) for row in Record.objects.all()} == kept
+    assert found(tam, words="rail") == [filled["knock"]]
