@@ -3,9 +3,11 @@
 import os
 import sys
 import threading
+import time
 from typing import Any
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+WORKERS_END_S = 40.0
 timeout = 60
 """Seconds a worker may take; slow clients are for a proxy that buffers, see docs/deploying.md."""
 
@@ -26,11 +28,33 @@ def on_starting(_server: Any) -> None:
     except Exception as error:
         print(f"Naveta serves, but may not be able to save: {error}", file=sys.stderr)
     connection.close()
+    os.environ["NAVETA_SERVED_BY"] = str(os.getpid())
+
+
+def on_reload(server: Any) -> None:
+    """Asked on screen to put a backup in place: the workers end first, then nobody has the database open."""
+    import signal
+
+    from operations.restoring import restore_asked, wanted
+
+    from config.environment import Environment
+
+    data = Environment().data
+    if not wanted(data):
+        return
+    for pid in list(server.WORKERS):
+        server.kill_worker(pid, signal.SIGTERM)
+    end = time.monotonic() + WORKERS_END_S
+    while server.WORKERS and time.monotonic() < end:
+        time.sleep(0.1)
+    restore_asked(data)
 
 
 def post_worker_init(_worker: Any) -> None:
-    """The yard's standings, in the background."""
+    """The yard's standings and the daily backup, in the background."""
+    from django.conf import settings
     from django.db import connection
+    from operations.daily import keep_going
 
     from fleet.selectors import yard
     from shared import clock
@@ -42,3 +66,5 @@ def post_worker_init(_worker: Any) -> None:
             connection.close()
 
     threading.Thread(target=warm, daemon=True).start()
+    if settings.NAVETA.backup_daily:
+        keep_going()

@@ -6,6 +6,7 @@ from typing import Any
 
 from ninja import NinjaAPI
 from ninja.security import django_auth
+from operations.api import router as operations_router
 
 from control_points.api import router as control_router
 from fleet.api import router as fleet_router
@@ -80,3 +81,4 @@ api.add_router("", limits_router)
 api.add_router("", kits_router)
 api.add_router("", service_router)
 api.add_router("", ledger_router)
+api.add_router("", operations_router)

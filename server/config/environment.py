@@ -37,6 +37,9 @@ class Environment(BaseSettings):
     now: datetime | None = None
     time_zone: str = "UTC"
     https: bool = False
+    backup_daily: bool = True
+    backup_folder: Path | None = None
+    """Where the daily backups go; without one beside the database. Another disk is better."""
     smtp_host: str = ""
     """The mail server; without one nothing is sent."""
     smtp_port: int = 587
@@ -45,11 +48,11 @@ class Environment(BaseSettings):
     smtp_security: Literal["starttls", "tls", "none"] = "starttls"
     mail_from: str = "naveta@localhost"
 
-    @field_validator("data")
+    @field_validator("data", "backup_folder")
     @classmethod
-    def _one_place(cls, value: Path) -> Path:
+    def _one_place(cls, value: Path | None) -> Path | None:
         """One folder, whatever folder a command is called from: a relative one lies beside the code."""
-        return (ROOT / value.expanduser()).resolve()
+        return (ROOT / value.expanduser()).resolve() if value else None
 
     def folder(self) -> Path:
         """The data folder, made for its owner only."""

@@ -10,15 +10,17 @@ import hashlib
 import json
 import os
 import secrets
+import shutil
 import sqlite3
 import tempfile
 import zipfile
+import zlib
 from contextlib import closing
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
-from config.environment import DATABASE, KEY
+from config.environment import DATABASE, KEY, ROOT
 from naveta_core import __version__
 
 MANIFEST, FILES = "manifest.json", "files"
@@ -37,6 +39,11 @@ class BackupCopy:
     records: int
     at: str
     core_version: str
+
+
+def free_bytes(folder: Path) -> int:
+    """What the disk of a folder has free."""
+    return shutil.disk_usage(folder).free
 
 
 def _digest(path: Path) -> str:
@@ -59,7 +66,7 @@ def copy_database(source: Path, target: Path) -> int:
 
 
 def look_at(database: Path) -> int:
-    """How many records a database holds once SQLite finds nothing wrong with it. Raises CannotKeepError."""
+    """How many records a database holds once SQLite finds nothing wrong with it. Raises BackupError."""
     try:
         with closing(sqlite3.connect(f"{database.as_uri()}?mode=ro", uri=True)) as here:
             (messages,) = here.execute("PRAGMA integrity_check(1)").fetchone()
@@ -75,7 +82,7 @@ def look_at(database: Path) -> int:
 
 
 def backup(data: Path, file: Path) -> BackupCopy:
-    """Write everything in a data folder into one file and read it again. Raises CannotKeepError."""
+    """Write everything in a data folder into one file and read it again. Raises BackupError."""
     file = file.resolve()
     if file.exists():
         raise BackupError(f"{file} is there already: a backup never writes over another. Choose another name.")
@@ -120,13 +127,13 @@ def _write(part: Path, held: dict[str, Path], manifest: str) -> None:
 
 
 def check(file: Path) -> dict[str, object]:
-    """Read a backup through: every digest, and the database whole. Raises CannotKeepError."""
+    """Read a backup through: every digest, and the database whole. Raises BackupError."""
     with tempfile.TemporaryDirectory(prefix="naveta-check-", dir=file.resolve().parent) as folder:
         return unpack(file, Path(folder))
 
 
 def unpack(file: Path, folder: Path) -> dict[str, object]:
-    """A backup's contents into a folder, all of them or an error. Raises CannotKeepError."""
+    """A backup's contents into a folder, all of them or an error. Raises BackupError."""
     try:
         with zipfile.ZipFile(file) as packed:
             data: dict[str, object] = json.loads(packed.read(MANIFEST))
@@ -134,10 +141,14 @@ def unpack(file: Path, folder: Path) -> dict[str, object]:
                 raise BackupError(f"{file.name} is no backup of Naveta.")
             digests = data["sha256"]
             assert isinstance(digests, dict)
+            size = sum(packed.getinfo(name).file_size for name in digests)
+            if size > free_bytes(folder):
+                raise BackupError(f"Unpacked {file.name} takes {size / 1e6:,.0f} MB: more than the disk has free.")
             for name in digests:
-                if (folder / name).resolve().is_relative_to(folder.resolve()):
-                    packed.extract(name, folder)
-    except (OSError, KeyError, ValueError, zipfile.BadZipFile) as error:
+                if not (folder / name).resolve().is_relative_to(folder.resolve()):
+                    raise BackupError(f"{file.name} holds {name!r}, a name no backup has.")
+                packed.extract(name, folder)
+    except (OSError, KeyError, ValueError, AssertionError, zlib.error, zipfile.BadZipFile) as error:
         raise BackupError(f"{file.name} cannot be read as a backup: {error}.") from None
     for name, digest in digests.items():
         path = folder / name
@@ -149,14 +160,16 @@ def unpack(file: Path, folder: Path) -> dict[str, object]:
 
 
 def restore(data: Path, file: Path, *, replace: bool) -> Path | None:
-    """Put a backup in place. What is there is set aside, never removed; gives where. Raises CannotKeepError."""
+    """Put a backup in place. What is there is set aside, never removed; gives where. Raises BackupError."""
     present = [path for path in (data / DATABASE, data / KEY, data / FILES) if path.exists()]
     if (data / DATABASE).exists() and not replace:
         raise BackupError(f"{data} holds a database. Stop Naveta and say --replace: what is there is then set aside.")
     with tempfile.TemporaryDirectory(prefix=".naveta-restore-", dir=data) as folder:
         unpack(file, Path(folder))
+        _refuse_newer(Path(folder) / DATABASE, f"{file.name} was written by a newer Naveta")
         aside = None
         if (data / DATABASE).exists():
+            _refuse_newer(data / DATABASE, "The database that is there was written by a newer Naveta")
             _nobody_else(data / DATABASE)
         if present:
             aside = data / f"before-restore-{datetime.now(UTC):%Y%m%d-%H%M%S}"
@@ -168,8 +181,22 @@ def restore(data: Path, file: Path, *, replace: bool) -> Path | None:
     return aside
 
 
+def _refuse_newer(database: Path, words: str) -> None:
+    """Stop where a database knows a migration this program does not. Raises BackupError."""
+    ours = {path.parts[-3] for path in (ROOT / "server").glob("*/migrations/0*.py")}
+    known = {(path.parts[-3], path.stem) for path in (ROOT / "server").glob("*/migrations/0*.py")}
+    try:
+        with closing(sqlite3.connect(f"{database.as_uri()}?mode=ro", uri=True)) as here:
+            applied = set(here.execute("SELECT app, name FROM django_migrations"))
+    except sqlite3.DatabaseError:
+        return  # one without that table, or a damaged one: that is said elsewhere, or is what a restore is for
+    newer = sorted(f"{app}.{name}" for app, name in applied - known if app in ours)
+    if newer:
+        raise BackupError(f"{words} ({newer[-1]}): use that one. Nothing was changed.")
+
+
 def _nobody_else(database: Path) -> None:
-    """Stop while Naveta still runs on it. Raises CannotKeepError."""
+    """Stop while Naveta still runs on it. Raises BackupError."""
     try:
         with closing(sqlite3.connect(database, timeout=1, isolation_level=None)) as here:
             here.execute("PRAGMA wal_checkpoint(TRUNCATE)")

@@ -10,7 +10,8 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from typing import Any
 
-from django.db.models import QuerySet
+from django.db.models import F, Q, QuerySet, Window
+from django.db.models.functions import RowNumber
 
 from fleet.models import Instrument
 from fleet.selectors import AHEAD, event_record_of, stated_of
@@ -45,6 +46,7 @@ LATEST_EVENTS = 12
 LATEST_SET_UPS = 20
 LATEST_TAKEN_OUT = 60
 LATEST_AWAY = 4
+LATEST_OF_A_KIND = max(LATEST_EVENTS, LEARNING_FROM, CONTROL_LENGTH)
 COUNTING = (*BEARING_EVENTS, ADJUSTED, RELEASE, SKIPPED, *AWAY, *(back for back, _, _ in AWAY.values()))
 """Events a standing or a due date depends on, beside the takings out that hand an instrument over."""
 STAYS = ("service-in", "service-out", "lent", "returned")
@@ -119,15 +121,19 @@ def latest_fact(record: Record) -> Data:
 
 
 def derived_of(instrument: Instrument) -> Data:
-    """Everything derived from an instrument's records; looks at the latest ones only, however long the history."""
+    """Everything derived from an instrument's records; looks at the latest ones of each kind only, however long the
+    history."""
     rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("result")
     rows = rows.order_by("-observed_at_utc", "-sequence")
-    of_kind = _by_kind(rows.filter(category=Record.Category.CHECK))
-    happened = rows.filter(category=Record.Category.EVENT).select_related("entered_by")
-    events = _events(happened.filter(kind__in=COUNTING))
-    set_ups = [row for row in rows.filter(category=Record.Category.SET_UP)[:LATEST_SET_UPS] if _entry_of(row)][:1]
-    controls = list(rows.filter(category=Record.Category.ORIENTATION)[:CONTROL_LENGTH])
-    taken = list(happened.filter(kind="out")[:LATEST_TAKEN_OUT])[::-1]
+    latest = _latest_of_each(rows)
+    measured = [row for row in latest if row.category != Record.Category.EVENT]
+    happened = [row for row in latest if row.category == Record.Category.EVENT]
+    of_kind = _by_kind([row for row in measured if row.category == Record.Category.CHECK])
+    events = _events([row for row in happened if row.kind in COUNTING])
+    set_ups = [row for row in measured if row.category == Record.Category.SET_UP][:LATEST_SET_UPS]
+    set_ups = [row for row in set_ups if _entry_of(row)][:1]
+    controls = [row for row in measured if row.category == Record.Category.ORIENTATION][:CONTROL_LENGTH]
+    taken = [row for row in happened if row.kind == "out"][::-1]
     handed_over = [
         event for event in with_hand_overs([event_record(out) for out in taken]) if event.event == HANDED_OVER
     ]
@@ -154,10 +160,21 @@ def derived_of(instrument: Instrument) -> Data:
     }
 
 
-def _by_kind(checks: QuerySet[Record]) -> dict[str, list[Record]]:
-    """The latest checks of each kind, oldest first."""
-    there = set(checks.order_by().values_list("kind", flat=True).distinct())
-    return {name: list(checks.filter(kind=name)[:LEARNING_FROM])[::-1] for name in KINDS if name in there}
+def _latest_of_each(rows: QuerySet[Record]) -> list[Record]:
+    """The latest rows of each kind, as many as any of them is looked at for, the latest first.
+
+    Numbered within the database: one question in place of one a kind.
+    """
+    place = Window(RowNumber(), partition_by=[F("kind")], order_by=[F("observed_at_utc").desc(), F("sequence").desc()])
+    latest = Q(kind="out", place__lte=LATEST_TAKEN_OUT) | Q(place__lte=LATEST_OF_A_KIND)
+    latest |= Q(category=Record.Category.SET_UP, place__lte=LATEST_SET_UPS)
+    return list(rows.filter(pk__in=rows.order_by().annotate(place=place).filter(latest).values("pk")))
+
+
+def _by_kind(checks: Sequence[Record]) -> dict[str, list[Record]]:
+    """The latest checks of each kind, oldest first; `checks` the latest first."""
+    of_kind = {name: [check for check in checks if check.kind == name][:LEARNING_FROM][::-1] for name in KINDS}
+    return {name: found for name, found in of_kind.items() if found}
 
 
 def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
@@ -171,12 +188,11 @@ def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
     return latest_fact(chosen) if chosen else None
 
 
-def _events(wanted: QuerySet[Record]) -> list[Record]:
-    """The latest events, oldest first; a fall is not forgotten over many small ones after it."""
-    latest = list(wanted[:LATEST_EVENTS])
-    older = wanted.filter(kind__in=FALLS)[:LATEST_EVENTS]
-    away = wanted.filter(kind__in=STAYS)[:LATEST_AWAY]
-    listed = {row.pk: row for row in (*latest, *older, *away)}.values()
+def _events(wanted: Sequence[Record]) -> list[Record]:
+    """The latest events, oldest first; a fall is not forgotten over many small ones after it. `wanted`: the latest first."""
+    older = [row for row in wanted if row.kind in FALLS][:LATEST_EVENTS]
+    away = [row for row in wanted if row.kind in STAYS][:LATEST_AWAY]
+    listed = {row.pk: row for row in (*wanted[:LATEST_EVENTS], *older, *away)}.values()
     return sorted(listed, key=lambda entry: (entry.observed_at_utc, entry.sequence))
 
 

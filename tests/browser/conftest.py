@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-import fcntl
-import hashlib
 import http.cookiejar
 import itertools
 import json
-import os
 import re
 import shutil
 import socket
@@ -17,7 +14,6 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable, Iterator
-from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
@@ -25,9 +21,8 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect
 
 from demo.scenario import PEOPLE
+from tests.written_demo import NOW, ROOT, demo_environment, written_demo
 
-ROOT = Path(__file__).resolve().parents[2]
-NOW = datetime(2027, 3, 2, 6, 40, tzinfo=UTC)
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 expect.set_options(timeout=10_000)  # several browsers share the processors
 FLAGS = [
@@ -49,49 +44,17 @@ def _free_port() -> int:
 
 @pytest.fixture(scope="session")
 def server_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The folder the served demo keeps its database in: written once while nothing it is made from changes, then copied."""
-    shared = ROOT / "build/demo" / _stamp()
-    shared.parent.mkdir(parents=True, exist_ok=True)
-    with (shared.parent / "lock").open("w") as lock:
-        fcntl.flock(lock, fcntl.LOCK_EX)
-        if not (shared / "written").exists():
-            for old in shared.parent.glob("*/"):
-                shutil.rmtree(old)
-            subprocess.run(
-                [sys.executable, "-m", "demo.run", "--load-only"], cwd=ROOT, env=_environment(shared), check=True
-            )
-            (shared / "written").touch()
+    """The folder the served demo keeps its database in: a copy of its own for each worker."""
     own = tmp_path_factory.mktemp("demo") / "data"
-    shutil.copytree(shared, own)
+    shutil.copytree(written_demo(), own)
     return own
-
-
-def _stamp() -> str:
-    """What the demo is made from: the text of core, server and demo, and the morning it is of."""
-    seen = hashlib.sha256(NOW.isoformat().encode())
-    for folder in ("core", "server", "demo"):
-        for path in sorted((ROOT / folder).rglob("*.py")):
-            seen.update(path.read_bytes())
-    return seen.hexdigest()[:16]
-
-
-def _environment(data: Path, port: int = 0) -> dict[str, str]:
-    environment = {
-        **os.environ,
-        "NAVETA_DATA": str(data),
-        "NAVETA_NOW": NOW.isoformat(),
-        "NAVETA_PORT": str(port),
-        "PYTHONPATH": f"{ROOT / 'server'}:{ROOT}",
-    }
-    environment.pop("DJANGO_SETTINGS_MODULE", None)
-    return environment
 
 
 @pytest.fixture(scope="session")
 def server_url(server_data: Path) -> Iterator[str]:
     """The address of a freshly loaded demo."""
     port = _free_port()
-    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=_environment(server_data, port))
+    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=demo_environment(server_data, port))
     address = f"http://127.0.0.1:{port}"
     try:
         _wait_for(address, served)

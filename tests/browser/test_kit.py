@@ -265,10 +265,10 @@ def scanning(playwright: Playwright, browser: Browser, server_url: str, tmp_path
 def test_a_label_is_scanned_from_yard_bench_set_up_and_palette(scanning: Page) -> None:
     page = scanning
     page.get_by_role("button", name="Scan a label").first.click()
-    page.wait_for_url("**/instruments/LV-07")
+    page.wait_for_url("**/instruments/LV-07", timeout=60_000)
     page.goto("/bench")
     page.get_by_role("button", name="Scan a label").first.click()
-    page.wait_for_url("**/bench/new/LV-07")
+    page.wait_for_url("**/bench/new/LV-07", timeout=60_000)
     page.goto("/set-up")
     page.get_by_role("button", name="Scan a label").first.click()
     expect(page.get_by_role("button", name="LV-07", exact=True)).to_have_attribute("aria-pressed", "true")
@@ -276,4 +276,4 @@ def test_a_label_is_scanned_from_yard_bench_set_up_and_palette(scanning: Page) -
     page.wait_for_selector("[data-instrument]")
     page.keyboard.press("Control+k")
     page.get_by_role("dialog").get_by_role("button", name="Scan a label").click()
-    page.wait_for_url("**/instruments/LV-07")
+    page.wait_for_url("**/instruments/LV-07", timeout=60_000)

@@ -2,31 +2,36 @@
 
 from __future__ import annotations
 
+import sqlite3
 from collections import Counter
+from contextlib import closing
 from pathlib import Path
 
 import pytest
+from django.db import connection
 
+from config.environment import DATABASE
 from demo import run
-from demo.history import load
 from demo.scenario import LEVELS, drifting, stepped
 from fleet.models import Instrument
 from people.models import Person
 from records import chain
 from records.models import Record
 
+from ..written_demo import written_demo
 from .conftest import Api
 
 
 @pytest.fixture(scope="module")
 def loaded(django_db_setup, django_db_blocker):
-    """Two years at Pellow Creek, written once for this file and taken away after it."""
-    from django.db import transaction
-
-    with django_db_blocker.unblock(), transaction.atomic():
-        load(lambda line: None)
+    """Two years at Pellow Creek, put in place for this file and taken away after it."""
+    with django_db_blocker.unblock(), closing(sqlite3.connect(":memory:")) as before:
+        connection.ensure_connection()
+        connection.connection.backup(before)
+        with closing(sqlite3.connect(written_demo() / DATABASE)) as demo:
+            demo.backup(connection.connection)
         yield
-        transaction.set_rollback(True)
+        before.backup(connection.connection)
 
 
 @pytest.fixture
