@@ -18,9 +18,9 @@ def on_starting(_server: Any) -> None:
 
     django.setup()
     from django.db import connection
-    from operations.startup import by_write_ahead, trouble
+    from operations.startup import by_write_ahead, taken, trouble
 
-    messages = trouble()
+    messages = trouble() or taken()
     if messages:
         sys.exit(f"Naveta does not start. {messages}")
     try:

@@ -47,6 +47,7 @@ def demo_environment(data: Path, port: int = 0) -> dict[str, str]:
         "NAVETA_DATA": str(data),
         "NAVETA_NOW": NOW.isoformat(),
         "NAVETA_PORT": str(port),
+        "NAVETA_BACKUP_DAILY": "0",
         "PYTHONPATH": f"{ROOT / 'server'}:{ROOT}",
     }
     environment.pop("DJANGO_SETTINGS_MODULE", None)

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import fcntl
 import sqlite3
 from contextlib import closing
 from pathlib import Path
+from typing import IO
 
 from django.conf import settings
 from django.db import DatabaseError, connection
@@ -12,6 +14,7 @@ from django.db.migrations.executor import MigrationExecutor
 
 from config.environment import DATABASE
 
+LOCK = "served.lock"
 QUICK_MB = 200
 """Up to this size a database is looked through at every start; a larger one by `manage.py verify`."""
 
@@ -58,6 +61,23 @@ def _of_version() -> str | None:
         )
     if executor.migration_plan(executor.loader.graph.leaf_nodes()):
         return "The database is of an older Naveta: run manage.py migrate; a copy is kept before."
+    return None
+
+
+_held: list[IO[str]] = []
+"""Open as long as this server runs: its workers inherit it, and it ends with the last of them."""
+
+
+def taken() -> str | None:
+    """Take the data folder for this server; a sentence where another one serves from it."""
+    if connection.vendor != "sqlite":
+        return None
+    lock = (settings.NAVETA.data / LOCK).open("a")
+    try:
+        fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError:
+        return f"Another Naveta serves from {settings.NAVETA.data}: stop that one, or give this one a folder of its own (NAVETA_DATA)."
+    _held.append(lock)
     return None
 
 

@@ -125,6 +125,15 @@ export async function send<T>(method: string, path: string, body: unknown, signa
   return asWritten((await response.json()) as T, path);
 }
 
+/** A call whose answer comes bit by bit; `body` a file sent as it is. */
+export async function sendForStream(method: string, path: string, body: Blob | null): Promise<ReadableStream<Uint8Array>> {
+  const headers = { "Content-Type": body ? "application/zip" : "application/json" };
+  const sent = method === "GET" ? {} : { body: body ?? "{}" };
+  const response = await guarded(new Request(path, { method, headers, ...sent }));
+  if (!response.body) throw new NoSignal();
+  return response.body;
+}
+
 /** What is a file or a document goes through as it is; sentences are put as the firm writes them. */
 const asWritten = <T>(answer: T, path: string): T => (/\/(csv|documents|read)\b/.test(path) ? answer : answerWritten(answer));
 

@@ -86,6 +86,12 @@ export const calendarLinksQuery = queryOptions({ queryKey: ["calendar-links"], q
 /** Rules of what is due when. */
 export const rulesQuery = queryOptions({ queryKey: ["due-rules"], queryFn: () => data(api.GET("/api/due-rules")) });
 
+/** Backups and exports, the age of the last backup, warnings. */
+export const safeKeepingQuery = queryOptions({ queryKey: ["safe-keeping"], queryFn: () => data(api.GET("/api/safe-keeping")), staleTime: 30_000 });
+
+/** The ends of all chains in one line. */
+export const chainEndsQuery = queryOptions({ queryKey: ["chain-ends"], queryFn: () => data(api.GET("/api/chain-ends")) });
+
 /** The settings of the firm. */
 export const firmQuery = queryOptions({ queryKey: ["firm"], queryFn: () => data(api.GET("/api/organisation")) });
 

@@ -24,6 +24,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Backup
+         * @description A backup from elsewhere, read through before it is listed (manager).
+         */
+        put: operations["add_backup"];
+        /**
+         * Post Backup
+         * @description Write a backup now and read it again (manager).
+         */
+        post: operations["make_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar-links": {
         parameters: {
             query?: never;
@@ -82,6 +106,46 @@ export interface paths {
         get: operations["calendar_feed"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chain-ends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Chain Ends
+         * @description The ends of all chains in one line, to be kept elsewhere (manager).
+         */
+        get: operations["chain_ends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chain-ends/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Chain Ends
+         * @description Lines of earlier days against the records there are now: those that do not come out again (manager).
+         */
+        post: operations["compare_chain_ends"];
         delete?: never;
         options?: never;
         head?: never;
@@ -417,6 +481,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Export
+         * @description Everything in one zip, a JSON line a step, the last with its name (manager).
+         */
+        post: operations["make_export"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fleet": {
         parameters: {
             query?: never;
@@ -535,6 +619,26 @@ export interface paths {
          */
         get: operations["verify_chains"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Import
+         * @description An export into an empty Naveta, whole or not at all; a JSON line a step (manager).
+         */
+        put: operations["import_everything"];
         post?: never;
         delete?: never;
         options?: never;
@@ -793,6 +897,50 @@ export interface paths {
          * @description Set a password by a one-time link, and be signed in.
          */
         post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-files/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Kept File
+         * @description A backup or export (manager).
+         */
+        get: operations["get_kept_file"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Kept File
+         * @description Remove a backup or export from this server (manager).
+         */
+        delete: operations["remove_kept_file"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-files/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Restore
+         * @description Put a backup in place: the server's workers are set up anew, what is there is set aside (manager).
+         */
+        post: operations["restore_backup"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1551,6 +1699,26 @@ export interface paths {
          * @description A record computed again with today's core, and every difference.
          */
         get: operations["recompute_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/safe-keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Safe Keeping
+         * @description Backups and exports that lie ready, the age of the last backup, the disk, warnings (manager).
+         */
+        get: operations["safe_keeping"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4408,6 +4576,42 @@ export interface components {
             title: string;
         };
         /**
+         * HeadDifference
+         * @description A line this database does not give again.
+         */
+        HeadDifference: {
+            /** Line */
+            line: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HeadLineOut
+         * @description All chains as they end now.
+         */
+        HeadLineOut: {
+            /** Arrival */
+            arrival: number;
+            /** Day */
+            day: string;
+            /** Digest */
+            digest: string;
+            /** Instruments */
+            instruments: number;
+            /** Records */
+            records: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HeadLinesIn
+         * @description Lines of earlier days, as they were written or printed.
+         */
+        HeadLinesIn: {
+            /** Text */
+            text: string;
+        };
+        /**
          * HealthOut
          * @description Whether the server stands: database reachable, how many records.
          */
@@ -4889,6 +5093,25 @@ export interface components {
             name: string;
             /** Username */
             username: string;
+        };
+        /**
+         * KeptFileOut
+         * @description A backup or export that lies ready.
+         */
+        KeptFileOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bytes */
+            bytes: number;
+            /** Daily */
+            daily: boolean;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
         };
         /**
          * KindOut
@@ -5975,6 +6198,16 @@ export interface components {
             reduced?: components["schemas"]["Result"] | null;
             /** Wanted */
             wanted: components["schemas"]["NextReading"][];
+        };
+        /**
+         * Outcome
+         * @description How the last restore ended.
+         */
+        Outcome: {
+            /** Ok */
+            ok: boolean;
+            /** Text */
+            text: string;
         };
         /**
          * PairSet
@@ -7322,6 +7555,29 @@ export interface components {
             events: components["schemas"]["Named"][];
             /** Rules */
             rules: components["schemas"]["RuleOut"][];
+        };
+        /**
+         * SafeKeeping
+         * @description The copies there are, and what is wrong, in sentences.
+         */
+        SafeKeeping: {
+            /** Age */
+            age: string;
+            /** Daily */
+            daily: boolean;
+            /** Files */
+            files: components["schemas"]["KeptFileOut"][];
+            /** Free Bytes */
+            free_bytes: number;
+            /** Last Backup */
+            last_backup: string | null;
+            restored: components["schemas"]["Outcome"] | null;
+            /** Today */
+            today: string;
+            /** Total Bytes */
+            total_bytes: number;
+            /** Warnings */
+            warnings: string[];
         };
         /**
          * Saw
@@ -9527,6 +9783,50 @@ export interface operations {
             };
         };
     };
+    add_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFileOut"];
+                };
+            };
+        };
+    };
+    make_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFileOut"];
+                };
+            };
+        };
+    };
     list_calendar_links: {
         parameters: {
             query?: never;
@@ -9608,6 +9908,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    chain_ends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadLineOut"];
+                };
+            };
+        };
+    };
+    compare_chain_ends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeadLinesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadDifference"][];
+                };
             };
         };
     };
@@ -10238,6 +10582,28 @@ export interface operations {
             };
         };
     };
+    make_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
     list_fleet: {
         parameters: {
             query?: never;
@@ -10372,6 +10738,32 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    import_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -10754,6 +11146,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Joined"];
+                };
+            };
+        };
+    };
+    get_kept_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    remove_kept_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    restore_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"];
                 };
             };
         };
@@ -11777,6 +12233,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Recomputed"];
+                };
+            };
+        };
+    };
+    safe_keeping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SafeKeeping"];
                 };
             };
         };

@@ -81,6 +81,7 @@ export const router = createBrowserRouter([
       { path: "settings", lazy: later("settings", (loaded) => loaded.Settings) },
       { path: "settings/models", lazy: later("settings", (loaded) => loaded.Models) },
       { path: "settings/limits", lazy: later("settings", (loaded) => loaded.Limits) },
+      { path: "settings/safe-keeping", lazy: later("settings", (loaded) => loaded.SafeKeeping) },
       { path: "settings/people", lazy: later("people", (loaded) => loaded.People) },
       { path: "settings/you", lazy: later("people", (loaded) => loaded.You) },
       { path: "people", element: <Navigate to="/settings/people" replace /> },

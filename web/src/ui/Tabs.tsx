@@ -28,6 +28,7 @@ export const SettingsTabs = () => (
       { to: "/settings/people", name: "People" },
       { to: "/settings/models", name: "Models" },
       { to: "/settings/limits", name: "Limits" },
+      { to: "/settings/safe-keeping", name: "Safe keeping" },
       { to: "/settings/you", name: "Your sign-in" },
     ]}
   />

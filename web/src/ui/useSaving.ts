@@ -7,6 +7,7 @@ import { changedMeanwhile } from "./Meanwhile";
 
 export type Saving = {
   trouble: unknown;
+  busy: boolean;
   meanwhile: Problem | null;
   /** Does it; `saved` is said afterwards, and everything shown is fetched again. Gives whether it was done. */
   run: (action: () => Promise<unknown>, saved?: string) => Promise<boolean>;
@@ -17,8 +18,10 @@ export function useSaving(reread: () => Promise<void>): Saving {
   const client = useQueryClient();
   const notify = useNotify();
   const [trouble, setTrouble] = useState<unknown>(null);
+  const [busy, setBusy] = useState(false);
   const run = async (action: () => Promise<unknown>, saved?: string) => {
     setTrouble(null);
+    setBusy(true);
     try {
       await action();
     } catch (error) {
@@ -26,6 +29,8 @@ export function useSaving(reread: () => Promise<void>): Saving {
       else setTrouble(error);
       if (changedMeanwhile(error)) await reread();
       return false;
+    } finally {
+      setBusy(false);
     }
     if (saved) {
       await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
@@ -33,5 +38,5 @@ export function useSaving(reread: () => Promise<void>): Saving {
     }
     return true;
   };
-  return { trouble, meanwhile: changedMeanwhile(trouble), run };
+  return { trouble, busy, meanwhile: changedMeanwhile(trouble), run };
 }

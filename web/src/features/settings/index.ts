@@ -1,3 +1,4 @@
 export { Settings } from "./Settings";
 export { Models } from "./Models";
 export { Limits } from "./Limits";
+export { SafeKeeping } from "./SafeKeeping";

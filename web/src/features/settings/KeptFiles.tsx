@@ -1,0 +1,91 @@
+// Backups or exports that lie ready: download, put in place, remove. Both of the last are asked about first.
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Schemas, api, data } from "../../api/client";
+import { safeKeepingQuery } from "../../api/queries";
+import { Dialog, Trouble } from "../../ui/parts";
+import { useSaving } from "../../ui/useSaving";
+
+type File = Schemas["KeptFileOut"];
+const SHOWN = 6;
+
+export function KeptFiles({ files, empty, written, restores = false }: { files: File[]; empty: string; written: (at: string) => string; restores?: boolean }) {
+  const [all, setAll] = useState(false);
+  const [asked, setAsked] = useState<{ file: File; act: "restore" | "remove" } | null>(null);
+  if (!files.length) return empty ? <p>{empty}</p> : null;
+  return (
+    <>
+      <ul className="m-0 list-none divide-y divide-line border-y border-line p-0">
+        {(all ? files : files.slice(0, SHOWN)).map((file) => (
+          <li key={file.name} className="grid items-center gap-x-4 py-1 tab:grid-cols-[minmax(0,1fr)_80px_auto]" data-file={file.name}>
+            <span className="min-w-0">
+              <a className="font-[640]" href={`/api/kept-files/${file.name}`} download>
+                {written(file.at)}
+              </a>
+              <span className="sub block truncate">{file.daily ? "Daily" : file.name}</span>
+            </span>
+            <span className="sub tab:text-right">{(file.bytes / 1e6).toFixed(1)} MB</span>
+            <span className="flex gap-2">
+              {restores && (
+                <button className="btn !min-h-[44px]" onClick={() => setAsked({ file, act: "restore" })}>
+                  Restore
+                </button>
+              )}
+              <button className="btn !min-h-[44px]" onClick={() => setAsked({ file, act: "remove" })}>
+                Remove
+              </button>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {!all && files.length > SHOWN && (
+        <button className="btn justify-self-start" onClick={() => setAll(true)}>
+          Show all {files.length}
+        </button>
+      )}
+      {asked && <Ask {...asked} when={written(asked.file.at)} onClose={() => setAsked(null)} />}
+    </>
+  );
+}
+
+function Ask({ file, act, when, onClose }: { file: File; act: "restore" | "remove"; when: string; onClose: () => void }) {
+  const client = useQueryClient();
+  const { busy, trouble, run } = useSaving(() => client.invalidateQueries({ queryKey: safeKeepingQuery.queryKey }));
+  const path = { params: { path: { name: file.name } } };
+  const remove = async () => {
+    if (await run(() => data(api.DELETE("/api/kept-files/{name}", path)), "Removed.")) onClose();
+  };
+  const restore = () =>
+    run(async () => {
+      await data(api.POST("/api/kept-files/{name}/restore", path));
+      await untilServed();
+      location.reload();
+    });
+  const what = file.what === "backup" ? "backup" : "export";
+  return (
+    <Dialog title={act === "remove" ? `Remove this ${what}?` : "Restore this backup?"} open onClose={onClose}>
+      <div className="grid gap-4">
+        <p>
+          {act === "remove"
+            ? `The ${what} of ${when} is removed from this server. Copies elsewhere stay.`
+            : `Everything goes back to ${when}. What was saved after it is set aside on the server, not lost, but nobody sees it any more. Everybody may have to sign in again.`}
+        </p>
+        <Trouble error={trouble} />
+        <button className="btn now site" disabled={busy} onClick={() => void (act === "remove" ? remove() : restore())}>
+          {act === "remove" ? "Remove" : busy ? "Restoring…" : "Restore"}
+        </button>
+      </div>
+    </Dialog>
+  );
+}
+
+const FIRST_MS = 3_000;
+const TRIES = 90;
+
+/** Until the server answers again, with what was put in place. */
+async function untilServed(): Promise<void> {
+  for (let n = 0; n < TRIES; n += 1) {
+    await new Promise((done) => setTimeout(done, n ? 1_000 : FIRST_MS));
+    if (await fetch("/api/session").then((answer) => answer.ok, () => false)) return;
+  }
+}
