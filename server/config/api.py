@@ -7,6 +7,7 @@ from typing import Any
 from ninja import NinjaAPI
 from ninja.security import django_auth
 from operations.api import router as operations_router
+from reports.api import router as reports_router
 
 from control_points.api import router as control_router
 from fleet.api import router as fleet_router
@@ -82,3 +83,4 @@ api.add_router("", kits_router)
 api.add_router("", service_router)
 api.add_router("", ledger_router)
 api.add_router("", operations_router)
+api.add_router("", reports_router)

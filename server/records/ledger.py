@@ -13,12 +13,15 @@ from django.db.models import Q, QuerySet
 from ninja import Schema
 from pydantic import Field
 
+from fleet.models import Instrument
 from fleet.tags import normalise_tag
+from naveta_core.checks import KINDS
 from naveta_core.documents.csv_io import safe_cell
 from naveta_core.errors import Fault, Refused, quote
 from naveta_core.registry import DOCUMENTS, parse
 from records.models import Record
 from records.selectors import records
+from records.summary import read_summary
 from records.times import happened_at
 from shared import clock, paging
 from shared.bodies import Word
@@ -127,6 +130,27 @@ def _lines(answering: QuerySet[Record]) -> Iterator[str]:
             record.digest,
         )  # fmt: skip
         yield writer.writerow([safe_cell(cell) for cell in cells])
+
+
+SERIES_COLUMNS = ("id", "at", "stage", "pair", "value", "u95", "use", "unit", "temperature_c")
+
+
+def series_table(instrument: Instrument, kind: str) -> Iterator[str]:
+    """A series as comma-separated text: each finding with its uncertainty and limit, in the unit of its kind."""
+    writer = csv.writer(_Line(), lineterminator="\r\n")
+    yield writer.writerow(SERIES_COLUMNS)
+    rows = Record.objects.filter(instrument=instrument, kind=kind, amendments__isnull=True).defer("document", "result")
+    for record in rows.order_by("observed_at_utc", "sequence").iterator(chunk_size=500):
+        summary = read_summary(record)
+        if summary.point is None:
+            continue
+        point, warmth = summary.point, summary.temperature_c
+        yield writer.writerow(
+            [
+                str(record.pk), happened_at(record).isoformat(), record.stage, str(record.pair_id or ""),
+                repr(point.value), repr(point.u95), repr(point.use), KINDS[kind].unit, "" if warmth is None else warmth,
+            ]
+        )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,10 @@ from uuid import UUID
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Query, Router, Schema
 
+from fleet.selectors import find
 from naveta_core import __version__
+from naveta_core.checks import KINDS
+from naveta_core.errors import Fault, Refused, quote
 from records import ledger, selectors
 from records.ledger import LedgerFilters
 from records.schemas import RecordRow
@@ -57,6 +60,17 @@ def export_ledger(request: HttpRequest, filters: Query[LedgerFilters]) -> Stream
     """The same as comma-separated text, as it comes."""
     answer = StreamingHttpResponse(ledger.table(filters), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="ledger.csv"'
+    return answer
+
+
+@router.get("/instruments/{tag}/series/table", response=str, operation_id="export_series")
+def export_series(request: HttpRequest, tag: str, of: str) -> StreamingHttpResponse:
+    """A series of an instrument as comma-separated text."""
+    instrument = find(tag)
+    if of not in KINDS:
+        raise Refused([Fault("of", "the kind of check", quote(of), f"one of {', '.join(KINDS)}")])
+    answer = StreamingHttpResponse(ledger.series_table(instrument, of), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{instrument.tag}-{of}.csv"'
     return answer
 
 

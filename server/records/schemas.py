@@ -61,6 +61,7 @@ class Point(Schema):
     at: str
     stage: str
     pair: str | None
+    temperature_c: float | None
     grade: str
     value: float
     u95: float

@@ -193,11 +193,12 @@ def series(instrument: Instrument, of: str) -> Data:
 
 
 def _series_point(record: Record) -> Data | None:
-    point = read_summary(record).point
-    if point is None:
+    summary = read_summary(record)
+    if summary.point is None:
         return None
     pair = str(record.pair_id) if record.pair_id else None
-    return {"id": str(record.id), "at": happened_text(record), "stage": record.stage, "pair": pair, **point.plain()}
+    facts = {"stage": record.stage, "pair": pair, "temperature_c": summary.temperature_c}
+    return {"id": str(record.id), "at": happened_text(record), **facts, **summary.point.plain()}
 
 
 def impact_review_of(record: Record) -> Data:

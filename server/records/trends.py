@@ -48,7 +48,6 @@ def _check(row: Record, quantity: str) -> SeriesCheck | None:
     if summary.point is None:
         return None
     sigma = summary.figures.get(f"sigma_{quantity}")
-    warmth = summary.temperature_c
     return SeriesCheck(
         id=str(row.pk),
         at=happened_at(row),
@@ -57,7 +56,7 @@ def _check(row: Record, quantity: str) -> SeriesCheck | None:
         limit=summary.point.use,
         stage=row.stage,
         grade=summary.grade,
-        temperature_c=float(warmth) if isinstance(warmth, int | float) else None,
+        temperature_c=summary.temperature_c,
     )
 
 

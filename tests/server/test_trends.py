@@ -77,3 +77,23 @@ def test_three_others_with_a_trend_are_estimated_with_one_that_has_none(tam: Api
 @pytest.mark.parametrize("of", ["", "two", "kinds"])
 def test_a_series_of_nothing_is_said(tam: Api, of: str) -> None:
     assert tam.get(f"instruments/LV-07/series?of={of}").status_code == 422
+
+
+def test_a_temperature_as_the_screen_types_it_is_plotted_and_judged(tam: Api) -> None:
+    """Circumstances are typed as text, with either mark; the series, its trend and what is due read them as numbers."""
+    for day in range(0, 300, 30):
+        celsius = f"{5 + day // 30 * 2},5"
+        at = (START + timedelta(days=day)).isoformat()
+        assert tam.check({**good(), "conditions": {"temperature_c": celsius}}, at=at).status_code == 201
+    found = tam.get("instruments/LV-07/series?of=two-peg").json()
+    assert [point["temperature_c"] for point in found["points"]] == [5.5 + 2 * n for n in range(10)]
+    assert found["trend"]["warmth"] == "Time and temperature cannot be separated here.", "both grow together"
+
+
+def test_a_step_from_a_typed_temperature_makes_the_check_due(tam: Api, ines: Api) -> None:
+    assert ines.put("due-rules", {"check": "two-peg", "every_days": 30, "temperature_step_c": "15"}).status_code == 200
+    tam.check({**good(), "conditions": {"temperature_c": "−4"}}, at="2027-03-01T06:40:00+00:00")
+    tam.event("temperature-step", "2027-03-02T06:00:00+00:00", temperature_c="12")
+    checks = tam.get("instruments/LV-07").json()["standing"]["checks"]
+    entry = next(each for each in checks if each["check"] == "two-peg")
+    assert "last made at −4 °C" in " ".join(reason["text"] for reason in entry["reasons"])

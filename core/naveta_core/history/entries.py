@@ -36,7 +36,7 @@ class PastCheck(Answer):
     """The same by the stricter rule for an as-left."""
     looked: bool = True
     """Whether its quick checks were made."""
-    temperature_c: float | str | None = None
+    temperature_c: float | None = None
 
 
 class PastEvent(Answer):

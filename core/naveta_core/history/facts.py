@@ -101,7 +101,6 @@ def last_pass(done: Sequence[CheckRecord], events: Sequence[EventRecord]) -> Che
 
 def check_record_of(summary: RecordSummary, at: datetime, stage: str) -> CheckRecord:
     """A finished check as far as a standing needs it."""
-    warmth = summary.temperature_c
     return CheckRecord(
         summary.kind,
         at,
@@ -110,7 +109,7 @@ def check_record_of(summary: RecordSummary, at: datetime, stage: str) -> CheckRe
         tuple(summary.codes),
         summary.within_watch,
         summary.finding,
-        float(warmth) if isinstance(warmth, int | float) else None,
+        summary.temperature_c,
     )
 
 

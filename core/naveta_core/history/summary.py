@@ -10,6 +10,7 @@ from typing import Any
 from ..checks import KINDS
 from ..results import Answer, Repeats, VerdictPart
 from ..stats.decision import Grade
+from ..units.numbers import numeral
 
 Data = dict[str, Any]
 
@@ -46,7 +47,7 @@ class RecordSummary(Answer):
     figures: dict[str, float | str | bool | None] = {}
     """What later documents depend on: a check's main quantity, where a vial rests, how control points agreed."""
     repeats: Repeats | None = None
-    temperature_c: float | str | None = None
+    temperature_c: float | None = None
 
 
 CONTROL = ("disagreement_mm", "sigma_disagreement_mm")
@@ -78,7 +79,7 @@ def _of_check(document: Data, result: Data) -> Data:
     main = kind.main_quantity
     part = next(part for part in verdict["parts"] if part["quantity"] == main)
     carried = (main, f"sigma_{main}", *kind.carried)
-    temperature = document.get("conditions", {}).get("temperature_c")
+    temperature = _celsius(document)
     return {
         "point": _point(part, part["value"], part["u95"]),
         "codes": [reason["code"] for reason in verdict["reasons"]],
@@ -88,6 +89,12 @@ def _of_check(document: Data, result: Data) -> Data:
         "repeats": figures["repeats"],
         **({} if temperature is None else {"temperature_c": temperature}),
     }
+
+
+def _celsius(document: Data) -> float | None:
+    """The temperature of a check as a number, however it was typed; None where nobody gave it."""
+    typed = document.get("conditions", {}).get("temperature_c")
+    return numeral(typed).value if isinstance(typed, str) else typed
 
 
 def _point(part: Data, value: float, u95: float) -> Data:

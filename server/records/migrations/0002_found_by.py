@@ -1,11 +1,11 @@
-"""Grade and words of every record, so that the ledger filters and finds them."""
+"""Grade and words of every record, so that the ledger filters and finds them; summaries anew, their temperature a number."""
 
 import json
 
 from django.conf import settings
 from django.db import migrations, models
 
-from records.summary import words_of
+from records.summary import summary_text, words_of
 
 CHUNK = 500
 
@@ -13,17 +13,18 @@ CHUNK = 500
 def fill(apps, schema_editor):
     """Both follow from what is stored; nothing that is sealed changes."""
     record_model = apps.get_model("records", "Record")
-    rows = record_model.objects.select_related("instrument__model", "observed_by", "entered_by").defer("document", "result")
+    rows = record_model.objects.select_related("instrument__model", "observed_by", "entered_by")
     changed = []
     for record in rows.iterator(chunk_size=CHUNK):
         model = record.instrument.model
+        record.summary = summary_text(record)
         record.grade = str(json.loads(record.summary).get("grade") or "")
         record.search = words_of(record, f"{model.maker} {model.name}")
         changed.append(record)
         if len(changed) == CHUNK:
-            record_model.objects.bulk_update(changed, ["grade", "search"])
+            record_model.objects.bulk_update(changed, ["summary", "grade", "search"])
             changed = []
-    record_model.objects.bulk_update(changed, ["grade", "search"])
+    record_model.objects.bulk_update(changed, ["summary", "grade", "search"])
 
 
 class Migration(migrations.Migration):

@@ -541,6 +541,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fleet/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Month Report
+         * @description The fleet in a month (2027-02) as a PDF; without one, this month.
+         */
+        get: operations["month_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fleet/table": {
         parameters: {
             query?: never;
@@ -734,6 +754,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/{tag}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Instrument Report
+         * @description An instrument's history as a PDF.
+         */
+        get: operations["instrument_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{tag}/series": {
         parameters: {
             query?: never;
@@ -747,6 +787,26 @@ export interface paths {
          *     points disagreed.
          */
         get: operations["instrument_series"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{tag}/series/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Series
+         * @description A series of an instrument as comma-separated text.
+         */
+        get: operations["export_series"];
         put?: never;
         post?: never;
         delete?: never;
@@ -875,6 +935,26 @@ export interface paths {
          * @description Every instrument that could go, whether it is fit, and the kit whose checks take the fewest minutes.
          */
         get: operations["job_kit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{pk}/kit/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Kit Report
+         * @description The kit of a job as a PDF.
+         */
+        get: operations["kit_report"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1119,6 +1199,26 @@ export interface paths {
          * @description Records that answer every filter and hold every word, the latest arrival first.
          */
         get: operations["list_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Ledger Proof
+         * @description A proof file of every record that answers the filters.
+         */
+        get: operations["ledger_proof"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1687,6 +1787,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/records/{uuid}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Record Proof
+         * @description A proof file of a record with its instrument's whole chain up to it, and what strikes it.
+         */
+        get: operations["record_proof"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/records/{uuid}/recomputed": {
         parameters: {
             query?: never;
@@ -1699,6 +1819,26 @@ export interface paths {
          * @description A record computed again with today's core, and every difference.
          */
         get: operations["recompute_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{uuid}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Record Report
+         * @description One check, set-up or orientation as a PDF.
+         */
+        get: operations["record_report"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6712,6 +6852,8 @@ export interface components {
             pair: string | null;
             /** Stage */
             stage: string;
+            /** Temperature C */
+            temperature_c: number | null;
             /** U95 */
             u95: number;
             /** Use */
@@ -10644,6 +10786,29 @@ export interface operations {
             };
         };
     };
+    month_report: {
+        parameters: {
+            query?: {
+                month?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
     export_fleet: {
         parameters: {
             query?: never;
@@ -10922,6 +11087,29 @@ export interface operations {
             };
         };
     };
+    instrument_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
     instrument_series: {
         parameters: {
             query?: {
@@ -10942,6 +11130,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeriesOut"];
+                };
+            };
+        };
+    };
+    export_series: {
+        parameters: {
+            query: {
+                of: string;
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };
@@ -11122,6 +11334,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobKit"];
+                };
+            };
+        };
+    };
+    kit_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
                 };
             };
         };
@@ -11456,6 +11691,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerPage"];
+                };
+            };
+        };
+    };
+    ledger_proof: {
+        parameters: {
+            query?: {
+                words?: string;
+                instrument?: string;
+                kind?: string;
+                category?: string;
+                grade?: string;
+                stage?: string;
+                by?: string;
+                first?: string | null;
+                last?: string | null;
+                struck?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/html": string;
                 };
             };
         };
@@ -12215,6 +12482,29 @@ export interface operations {
             };
         };
     };
+    record_proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uuid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/html": string;
+                };
+            };
+        };
+    };
     recompute_record: {
         parameters: {
             query?: never;
@@ -12233,6 +12523,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Recomputed"];
+                };
+            };
+        };
+    };
+    record_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uuid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
                 };
             };
         };

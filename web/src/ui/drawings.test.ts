@@ -43,7 +43,7 @@ describe("the peg line", () => {
   });
 });
 
-const point = (at: string) => ({ id: at, at, stage: "as-found", pair: null, grade: "use", value: 1, u95: 1, use: 10, watch: 20 });
+const point = (at: string) => ({ id: at, at, stage: "as-found", pair: null, temperature_c: null, grade: "use", value: 1, u95: 1, use: 10, watch: 20 });
 
 it("never draws a line through a knock", () => {
   const series: Series = { title: "Two-peg test", unit: "″", unit_label: "seconds", trend: null, points: [point("2026-01-01"), point("2026-02-01"), point("2026-04-01")], events: [{ id: "k", event: "knock", at: "2026-03-01", note: "", cuts: true }, { id: "l", event: "returned", at: "2026-01-15", note: "", cuts: false }] };

@@ -1,4 +1,5 @@
-"""Django's migrate, with a copy of the database kept before anything in it changes."""
+"""Django's migrate, with a copy of the database kept before anything in it changes; what follows from records is derived
+anew after it."""
 
 from __future__ import annotations
 
@@ -6,6 +7,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from django.conf import settings
+from django.core.management import call_command
 from django.core.management.base import CommandError
 from django.core.management.commands.migrate import Command as Migrate
 from django.db import connections
@@ -20,8 +22,9 @@ class Command(Migrate):
     def handle(self, *args: Any, **options: Any) -> None:
         connection = connections[options["database"]]
         path = settings.NAVETA.data / DATABASE
+        older = self._pending(connection)
         ours = connection.vendor == "sqlite" and str(connection.settings_dict["NAME"]) == str(path)
-        if ours and path.exists() and path.stat().st_size and self._pending(connection):
+        if ours and older and path.exists() and path.stat().st_size:
             copy = settings.NAVETA.data / f"before-migration-{datetime.now(UTC):%Y%m%d-%H%M%S}.sqlite3"
             try:
                 copy_database(path, copy)
@@ -33,6 +36,8 @@ class Command(Migrate):
         super().handle(*args, **options)
         if ours:
             by_write_ahead()
+        if older:
+            call_command("rebuild_derived", verbosity=0)
 
     @staticmethod
     def _pending(connection: Any) -> bool:

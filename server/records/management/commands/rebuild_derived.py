@@ -17,4 +17,5 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         for instrument in Instrument.objects.select_related("model"):
             store_derived(instrument=instrument, derived=derived_of(instrument))
-        self.stdout.write("Done.")
+        if options["verbosity"]:
+            self.stdout.write("Done.")

@@ -5,6 +5,7 @@ import { type Schemas, api, data } from "../../api/client";
 import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import { Dialog, Trouble } from "../../ui/parts";
+import { isoDay } from "../../ui/words";
 
 type Look = Schemas["TableLook"];
 type Row = Schemas["TableRow"];
@@ -21,9 +22,28 @@ export default function FleetFile({ open, onClose }: { open: boolean; onClose: (
             Export the fleet
           </a>
         </div>
+        <MonthReport />
         {may("manage-fleet").allowed && <BringIn onDone={onClose} />}
       </div>
     </Dialog>
+  );
+}
+
+/** One month of the whole fleet on paper; the month that runs at first. */
+function MonthReport() {
+  const { now, session } = useHere();
+  const [month, setMonth] = useState(() => isoDay(now, session.time_zone).slice(0, 7));
+  return (
+    <div className="grid gap-2 border-t border-line pt-4">
+      <h3 className="font-[680]">Report of a month</h3>
+      <p className="sub">Where everything stands, every check and event of the month, what is due, as PDF.</p>
+      <div className="flex flex-wrap gap-3">
+        <input className="field !w-auto" type="month" aria-label="Month" value={month} max={isoDay(now, session.time_zone).slice(0, 7)} onChange={(event) => setMonth(event.target.value)} />
+        <a className="btn" href={`/api/fleet/report?month=${month}`} target="_blank" rel="noreferrer">
+          Open the report
+        </a>
+      </div>
+    </div>
   );
 }
 

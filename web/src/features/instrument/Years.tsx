@@ -6,10 +6,19 @@ import { kindsQuery, seriesQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/icons";
 import { MiniPlot, firstDay } from "../../ui/MiniPlot";
-import { Trouble } from "../../ui/parts";
+import { NoteEvent } from "../../ui/NoteEvent";
+import { Choice, type Option, Trouble } from "../../ui/parts";
 import { SeriesPlot } from "../../ui/SeriesPlot";
+import { WarmthPlot } from "../../ui/WarmthPlot";
+import { SameModel } from "./SameModel";
 
 const CONTROL = "control";
+type View = "time" | "warmth" | "model";
+const VIEWS: Option<View>[] = [
+  { value: "time", label: "Over time" },
+  { value: "warmth", label: "By temperature" },
+  { value: "model", label: "Same model" },
+];
 
 export function Years({ item }: { item: Instrument }) {
   const { now } = useHere();
@@ -19,6 +28,7 @@ export function Years({ item }: { item: Instrument }) {
   const found = names.flatMap((name, i) => (all[i]?.data ? [{ name, series: all[i].data as Series }] : []));
   // Of what was never done nothing is drawn, but of the check that decides.
   const [of, setOf] = useState(() => item.latest?.check ?? item.standing.checks[0]?.check ?? item.checks[0] ?? CONTROL);
+  const [view, setView] = useState<View>("time");
   const large = found.find(({ name }) => name === of);
   const others = found.filter(({ name, series }) => name !== of && series.points.length > 0);
   const from = firstDay(found.map(({ series }) => series), now);
@@ -26,9 +36,22 @@ export function Years({ item }: { item: Instrument }) {
   if (!item.checks.length && !others.length) return null;
   return (
     <section className="card grid gap-3 p-4 tab:p-5" aria-label="History">
-      <h2>{titleOf(of)}, each result against the limit</h2>
-      {large ? <SeriesPlot series={large.series} today={now} /> : <span aria-hidden="true" className="bone h-[220px]" />}
-      {large?.series.trend && <Said trend={large.series.trend} />}
+      <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
+        <h2>{titleOf(of)}, each result against the limit</h2>
+        <Choice label="Shown" value={view} options={VIEWS} onChange={setView} />
+      </div>
+      {large ? <Large view={view} series={large.series} item={item} of={of} today={now} /> : <span aria-hidden="true" className="bone h-[220px]" />}
+      {large?.series.trend && view !== "model" && <Said trend={large.series.trend} tag={item.tag} />}
+      <p className="no-print flex flex-wrap gap-x-5">
+        {of !== CONTROL && (
+          <a href={`/api/instruments/${item.tag}/series/table?of=${of}`} download>
+            This series as CSV
+          </a>
+        )}
+        <a href={`/api/instruments/${item.tag}/report`} target="_blank" rel="noreferrer">
+          Report of its history
+        </a>
+      </p>
       <Trouble error={all.find((each) => each.error)?.error} />
       {others.length > 0 && (
         <div className="grid gap-3 border-t border-line pt-3 [grid-template-columns:repeat(auto-fill,minmax(158px,1fr))]" role="group" aria-label="Other checks">
@@ -45,14 +68,31 @@ export function Years({ item }: { item: Instrument }) {
   );
 }
 
+function Large({ view, series, item, of, today }: { view: View; series: Series; item: Instrument; of: string; today: Date }) {
+  if (view === "warmth") return <WarmthPlot series={series} />;
+  if (view === "model") return <SameModel tag={item.tag} model={item.model} of={of} today={today} />;
+  return <SeriesPlot series={series} today={today} />;
+}
+
 /** What the findings since the last event say: drift, when it leaves the limit, which interval it has earned. */
-function Said({ trend }: { trend: NonNullable<Series["trend"]> }) {
+function Said({ trend, tag }: { trend: NonNullable<Series["trend"]>; tag: string }) {
+  const [noting, setNoting] = useState(false);
   return (
     <div className="grid gap-1" data-said={trend.drifting ? "drifting" : "steady"}>
       <p className="font-[640]">
         {trend.text} {trend.leaves}
       </p>
-      {trend.jump && <p className="font-[640] text-coral">{trend.jump}</p>}
+      {trend.jump && (
+        <p className="flex flex-wrap items-center gap-4 font-[640] text-coral">
+          {trend.jump}
+          {trend.jumped.length > 0 && (
+            <button className="btn no-print" onClick={() => setNoting(true)}>
+              Report what happened
+            </button>
+          )}
+        </p>
+      )}
+      <NoteEvent tag={tag} open={noting} onClose={() => setNoting(false)} />
       <p className="sub">{[trend.earned, trend.warmth, trend.together].filter(Boolean).join(" ")}</p>
     </div>
   );

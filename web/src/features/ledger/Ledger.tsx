@@ -48,6 +48,11 @@ export function Ledger() {
             <a className="btn" href={`/api/ledger/table?${new URLSearchParams(filters as Record<string, string>).toString()}`} download>
               Export these
             </a>
+            {some && (
+              <a className="btn" href={`/api/ledger/proof?${new URLSearchParams(filters as Record<string, string>).toString()}`} download>
+                Proof file of these
+              </a>
+            )}
           </>
         }
       />

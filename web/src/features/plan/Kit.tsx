@@ -44,6 +44,11 @@ function Shown({ job }: { job: JobKit }) {
         sub={`${facts}. ${job.on === job.starts_on ? "First day" : "Looked at for"} ${plannedDay(job.on, "UTC")}.`}
         actions={
           <>
+            {job.says && (
+              <a className="btn" href={`/api/jobs/${job.id}/kit/report`} target="_blank" rel="noreferrer">
+                Report
+              </a>
+            )}
             {may("plan-jobs").allowed && (
               <button className="btn" onClick={() => setEditing(true)}>
                 {job.says ? "Change this job" : "State what it needs"}

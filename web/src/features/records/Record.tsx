@@ -108,6 +108,12 @@ function RecordActions({ record, waiting, onAmend }: { record: RecordOut; waitin
           <a className="btn" href={`/api/records/${record.id}/csv`} download>
             Table
           </a>
+          <a className="btn" href={`/api/records/${record.id}/report`} target="_blank" rel="noreferrer">
+            Report
+          </a>
+          <a className="btn" href={`/api/records/${record.id}/proof`} download>
+            Proof file
+          </a>
         </>
       )}
       <button className="btn" onClick={() => window.print()}>
