@@ -77,6 +77,11 @@ test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone
 	@$(MAKE) --no-print-directory -j 2 --output-sync=target test-web test-python
 	@.venv/bin/pytest -n 3 --dist worksteal --durations 10 tests/browser
 
+test-postgres: .venv/tests ## the server's tests on Debian's PostgreSQL, started in a folder of its own; 16 writers
+	@ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || { [ "$$(id -u)" = 0 ] && apt-get update -qq && apt-get install -y -qq postgresql >/dev/null; }
+	@.venv/bin/pip install -q --disable-pip-version-check "psycopg[binary]"
+	@$(PY) tools/with_postgres.py .venv/bin/pytest -n 2 tests/server
+
 rates: .venv/tests ## honest work judged wrongly, truths inside their intervals: the attack's rates
 	@$(PY) -m tools.rates
 
@@ -86,8 +91,9 @@ fuzz: .venv/tests ## 400,000 changed documents: faults of ours, slow answers
 chaos: .venv/tests setup ## kills under load, a full disk, 200,000 records; prints the figures
 	@$(PY) -m tools.chaos
 
-bench: .venv/tests setup ## ratios: preview against an empty call; the script's size
+bench: .venv/tests setup ## ratios: preview against an empty call; the script's size; growth to 200,000 records
 	@$(PY) tools/ratios.py
+	@$(PY) tools/scale.py
 
 pictures: .venv/tests setup chromium ## take docs/screenshots/ anew from the demo
 	@$(PY) tools/pictures.py
@@ -100,4 +106,4 @@ lock: ## lock the Python packages anew, without addresses
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in
 
-.PHONY: test-web test-python rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock
+.PHONY: test-postgres test-web test-python rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock

@@ -9,7 +9,7 @@ from typing import Any
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 WORKERS_END_S = 40.0
 timeout = 60
-"""Seconds a worker may take; slow clients are for a proxy that buffers, see docs/deploying.md."""
+"""Seconds a worker may take; slow clients are for a proxy that buffers, see docs/running.md."""
 
 
 def on_starting(_server: Any) -> None:

@@ -92,7 +92,7 @@ def _jobs(crew: str | None, today: date, until: date) -> list[str]:
 def send_digest(person: Person, today: date) -> Digest:
     """Send a person their week now. Raises Conflict where it cannot go anywhere."""
     if not settings.NAVETA.sends_mail:
-        raise Conflict("no-mail", "No mail server is set on this server: see docs/deploying.md, NAVETA_SMTP_HOST.")
+        raise Conflict("no-mail", "No mail server is set on this server: see docs/running.md, NAVETA_SMTP_HOST.")
     if not person.email:
         raise Conflict("no-address", "Enter your e-mail address first.")
     digest = digest_for(person, today)

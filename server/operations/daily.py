@@ -1,4 +1,4 @@
-"""What is done once a day by itself: a backup with rotation, and the line of chain ends.
+"""What is done automatically once a day: a backup with rotation, and the line of chain ends.
 
 Kept are the latest seven, the last of each of the five latest weeks, and of each of the twelve latest months. Only
 Naveta's own daily ones are ever removed. One of several server processes does it: whoever gets the lock.

@@ -107,8 +107,9 @@ class SessionOut(Schema):
 
 
 class FleetView(Body):
-    """What a table of the fleet shows, kept by name; `text` as its address holds it."""
+    """What the table of the fleet or the ledger shows, kept by name; `text` as its address holds it."""
 
+    place: Literal["fleet", "ledger"] = "fleet"
     name: Annotated[str, Field(min_length=1, max_length=40)]
     text: Annotated[str, Field(max_length=1000)]
 
@@ -251,7 +252,7 @@ def put_password(request: HttpRequest, payload: ChangePassword) -> Any:
 
 @router.put("/session/views", response=SessionOut, operation_id="keep_views")
 def put_views(request: HttpRequest, payload: FleetViews) -> Any:
-    """Keep one's own views of the fleet: all of them, as they are from now on."""
+    """Keep one's own views of fleet and ledger: all of them, as they are from now on."""
     keep_views(actor=asker(request), views=[view.dict() for view in payload.views])
     return _session(request)
 

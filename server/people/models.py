@@ -73,7 +73,7 @@ class Person(AbstractBaseUser):
         null=True, default=None, help_text="Kinds of check this person may adjust; null: as their role may."
     )
     version = models.PositiveIntegerField(default=0, help_text="How often the manager changed it.")
-    views = models.JSONField(default=list, help_text="Views of the fleet kept by name: [{name, text}].")
+    views = models.JSONField(default=list, help_text="Views of fleet and ledger kept by name: [{place, name, text}].")
     email = models.EmailField(default="", blank=True, help_text="Where the weekly summary goes; empty: nowhere.")
     digest_week = models.CharField(max_length=10, default="", blank=True, help_text="The Monday it was last sent for.")
     sessions = models.PositiveIntegerField(default=0, help_text="Counted up to end every session there is.")

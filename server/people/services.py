@@ -74,13 +74,13 @@ def change_password(*, actor: Person, old: str, new: str) -> Person:
 
 @transaction.atomic
 def keep_views(*, actor: Person, views: list[dict[str, str]]) -> Person:
-    """One's own views of the fleet. Raises Refused where two have one name."""
-    names = [view["name"].strip() for view in views]
-    if len(set(names)) < len(names):
-        again = next(name for name in names if names.count(name) > 1)
+    """One's own views of fleet and ledger. Raises Refused where two of one place have one name."""
+    named = [(view["place"], view["name"].strip()) for view in views]
+    if len(set(named)) < len(named):
+        again = next(name for place, name in named if named.count((place, name)) > 1)
         raise Refused([Fault("views", "the name of a view", quote(again), "another name: there is one of this name")])
     person = Person.objects.select_for_update().get(pk=actor.pk)
-    person.views = actor.views = [{"name": name, "text": view["text"]} for name, view in zip(names, views, strict=True)]
+    person.views = actor.views = [{**view, "name": view["name"].strip()} for view in views]
     person.save()
     return person
 

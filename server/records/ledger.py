@@ -31,6 +31,8 @@ COLUMNS = (
     "entered_by", "struck", "core_version", "sequence", "previous", "digest",
 )  # fmt: skip
 MOST_WORDS = 8
+MOST_COUNTED = 10_000
+"""Counted as far as this: what is more is said to be more."""
 Day = Annotated[date, Field(ge=date(1900, 1, 1), le=date(2999, 12, 31))]
 
 
@@ -72,6 +74,11 @@ def found(filters: LedgerFilters) -> QuerySet[Record]:
     for word in filters.words.lower().split()[:MOST_WORDS]:
         rows = rows.filter(search__contains=word)
     return rows
+
+
+def counted(filters: LedgerFilters) -> int:
+    """How many answer, at most one more than are counted."""
+    return found(filters).order_by()[: MOST_COUNTED + 1].count()
 
 
 def _midnight(day: date) -> datetime:

@@ -20,10 +20,12 @@ router = Router(tags=["ledger"])
 
 
 class LedgerPage(Schema):
-    """A page of the ledger; `count` of everything that answers, with the first page."""
+    """A page of the ledger; with the first page `count` of everything that answers, `more` where there are more than
+    are counted."""
 
     records: list[RecordRow]
     count: int | None
+    more: bool = False
     next: str | None
 
 
@@ -51,8 +53,10 @@ def list_ledger(
 ) -> Any:
     """Records that answer every filter and hold every word, the latest arrival first."""
     rows, following = ledger.page(filters, cursor, limit)
-    count = None if cursor else ledger.found(filters).order_by().count()
-    return {"records": [selectors.row(row) for row in rows], "count": count, "next": following}
+    count = None if cursor else ledger.counted(filters)
+    more = count is not None and count > ledger.MOST_COUNTED
+    count = ledger.MOST_COUNTED if more else count
+    return {"records": [selectors.row(row) for row in rows], "count": count, "more": more, "next": following}
 
 
 @router.get("/ledger/table", response=str, operation_id="export_ledger")

@@ -31,13 +31,13 @@ def grade_of(record: Record) -> str:
 
 
 def search_text(record: Record) -> str:
-    """What a record is found by, in small letters: its instrument, what was found or noted, who, why."""
+    """What a record is found by, in small letters: its instrument, what was found or noted, where, who, why."""
     return words_of(record, str(record.instrument.model))
 
 
 def words_of(record: Any, model: str) -> str:
     """The same of a record as a migration has it, whose model cannot say its own name."""
-    stored = json.loads(record.summary)
+    stored, document = json.loads(record.summary), json.loads(record.document)
     kind = KINDS[record.kind].title if record.kind in KINDS else EVENT_NAMES.get(record.kind, record.kind)
     words = [
         record.instrument.tag,
@@ -47,6 +47,7 @@ def words_of(record: Any, model: str) -> str:
         stored.get("finding") or "",
         stored.get("note") or "",
         record.why,
+        *(str(document.get(name) or "") for name in ("place", "crew", "job", "remark")),
         record.observed_by.name,
         record.entered_by.name,
     ]

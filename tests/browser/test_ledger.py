@@ -55,3 +55,23 @@ def test_filters_nobody_can_satisfy_say_so_and_are_cleared(opens: Opens) -> None
     page.get_by_label("from", exact=True).fill("2027-03-01")
     page.get_by_label("to", exact=True).fill("2027-03-01")
     expect(page.get_by_role("list", name="Records")).to_contain_text("excavator")
+
+
+def test_filters_are_kept_by_name_and_come_back(opens: Opens) -> None:
+    page = opens(who="Ines Calder")
+    page.goto("/ledger?instrument=LV-07&grade=adjust")
+    page.locator("[data-record]").first.wait_for()
+    found = page.locator("[data-record]").count()
+    page.get_by_role("button", name="Views").click()
+    page.get_by_role("menuitem", name="Keep this view…").click()
+    page.get_by_role("textbox", name="Name").fill("Adjusted LV-07")
+    page.get_by_role("button", name="Keep it").click()
+    page.get_by_role("button", name="Clear filters").click()
+    expect(page.get_by_role("button", name="Views")).to_be_visible()
+    page.get_by_role("button", name="Views").click()
+    page.get_by_role("menuitem", name="Adjusted LV-07", exact=True).click()
+    expect(page.locator("[data-record]")).to_have_count(found)
+    page.goto("/fleet")
+    page.locator("[data-instrument]").first.wait_for()
+    page.get_by_role("button", name="Views").click()
+    expect(page.get_by_role("menuitem", name="Adjusted LV-07", exact=True)).to_have_count(0)

@@ -51,7 +51,7 @@ def test_a_months_proof_is_whole_and_shows_which_record_was_changed(opens: Opens
     changed = tmp_path / "changed.html"
     changed.write_text(text.replace(found, found.replace("31.9", "1.9"), 1))
     said = outcome(alone, changed)
-    assert said.startswith(f"1 of {records} records do not hold: record ")
+    assert said.startswith(f"1 of {records} records does not hold: record ")
     assert "of LV-07, Two-peg test, as found" in said
     expect(alone.locator("details[data-wrong]").first).to_contain_text("its text does not give its digest")
 

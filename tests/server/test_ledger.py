@@ -66,6 +66,15 @@ def test_filters_and_words(tam: Api, filled: dict[str, str], filters: dict[str, 
     assert found(tam, **filters) == [filled[name] for name in names]
 
 
+def test_places_crews_and_remarks_are_words_too(tam: Api) -> None:
+    out = tam.event("out", AT, crew="Bramble", note="For the flood wall").json()["id"]
+    back = tam.event("in", LATER, place="Yard shelf 3").json()["id"]
+    noted = tam.check({**good(), "remark": "Gate open, wind from the creek"}, at=LATER).json()["id"]
+    assert found(tam, words="bramble") == [out]
+    assert found(tam, words="shelf 3") == [back]
+    assert found(tam, words="creek wind") == [noted]
+
+
 def test_struck_ones_are_shown_or_left_out(tam: Api, filled: dict[str, str]) -> None:
     strike(tam, filled["struck"])
     assert filled["struck"] in found(tam)
@@ -79,6 +88,17 @@ def test_it_is_counted_once_and_turned_page_by_page(tam: Api, filled: dict[str, 
     assert (first["count"], len(first["records"])) == (4, 3)
     second = tam.get(f"ledger?limit=3&cursor={first['next']}").json()
     assert (second["count"], [row["id"] for row in second["records"]], second["next"]) == (None, [filled["good"]], None)
+
+
+def test_what_is_more_than_is_counted_is_said_to_be_more(
+    tam: Api, filled: dict[str, str], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    assert len(filled) == 4
+    monkeypatch.setattr(ledger, "MOST_COUNTED", 3)
+    found = tam.get("ledger").json()
+    assert (found["count"], found["more"], len(found["records"])) == (3, True, 4)
+    monkeypatch.setattr(ledger, "MOST_COUNTED", 4)
+    assert (tam.get("ledger").json()["count"], tam.get("ledger").json()["more"]) == (4, False)
 
 
 WRONG = ["first=yesterday", "last=9999-12-31", "first=0001-01-01", "struck=maybe", "instrument=!!"]

@@ -13,6 +13,6 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='person',
             name='views',
-            field=models.JSONField(default=list, help_text='Views of the fleet kept by name: [{name, text}].'),
+            field=models.JSONField(default=list, help_text='Views of fleet and ledger kept by name: [{place, name, text}].'),
         ),
     ]

@@ -1945,7 +1945,7 @@ export interface paths {
         get?: never;
         /**
          * Put Views
-         * @description Keep one's own views of the fleet: all of them, as they are from now on.
+         * @description Keep one's own views of fleet and ledger: all of them, as they are from now on.
          */
         put: operations["keep_views"];
         post?: never;
@@ -4380,11 +4380,17 @@ export interface components {
         };
         /**
          * FleetView
-         * @description What a table of the fleet shows, kept by name; `text` as its address holds it.
+         * @description What the table of the fleet or the ledger shows, kept by name; `text` as its address holds it.
          */
         FleetView: {
             /** Name */
             name: string;
+            /**
+             * Place
+             * @default fleet
+             * @enum {string}
+             */
+            place: "fleet" | "ledger";
             /** Text */
             text: string;
         };
@@ -5483,11 +5489,17 @@ export interface components {
         };
         /**
          * LedgerPage
-         * @description A page of the ledger; `count` of everything that answers, with the first page.
+         * @description A page of the ledger; with the first page `count` of everything that answers, `more` where there are more than
+         *     are counted.
          */
         LedgerPage: {
             /** Count */
             count: number | null;
+            /**
+             * More
+             * @default false
+             */
+            more: boolean;
             /** Next */
             next: string | null;
             /** Records */

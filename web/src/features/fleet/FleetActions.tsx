@@ -10,7 +10,7 @@ import type { FleetRow } from "../../documents/fleet";
 import { Dialog } from "../../ui/parts";
 import { PermissionButton, ReasonForm } from "../../ui/permission";
 import { PrintLabels } from "../../ui/PrintLabels";
-import { Menu } from "./FleetFilters";
+import { Menu } from "../../ui/Menu";
 
 type Asked = { title: string; text: string; word: string; action: Action };
 const HOLD = { word: "Put on hold", text: "", action: { event: "held" } } as const;

@@ -1,12 +1,13 @@
 // What of the fleet is shown: search, filters, when due, which columns, and views kept by name.
-import { Check, ChevronDown, Search } from "lucide-react";
+import { Check, Search } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { type ReactNode } from "react";
+import type { ReactNode } from "react";
 import { written } from "../../api/writing";
-import { COLUMNS, type Filter, type FleetRow, STATE_NAMES, type View, choices } from "../../documents/fleet";
+import { COLUMNS, type Filter, type FleetRow, STATE_NAMES, type View, addressOf, choices, viewOf } from "../../documents/fleet";
 import { KIND_NAMES } from "../../ui/instrumentSpec";
 import { columnOf } from "./columns";
-import { Views } from "./Views";
+import { KeptViews } from "../../ui/KeptViews";
+import { Menu } from "../../ui/Menu";
 
 const CALLED: Record<Filter, string> = { kind: "Kind", state: "State", crew: "Who", place: "Place" };
 const WITHIN = [7, 14, 30, 90];
@@ -39,7 +40,7 @@ export function FleetFilters({ rows, view, onView }: { rows: FleetRow[]; view: V
           </Tick>
         ))}
       </Menu>
-      <Views view={view} onView={onView} />
+      <KeptViews place="fleet" address={addressOf(view).toString()} whole="Whole fleet" example="Levels due this month" onView={(address) => onView(viewOf(new URLSearchParams(address)))} />
     </div>
   );
 }
@@ -65,22 +66,6 @@ function FilterMenu({ filter, rows, view, onView }: { filter: Filter; rows: Flee
 }
 
 /** A menu behind an outlined touch; `on` where it narrows what is shown. */
-export function Menu({ name, on, children }: { name: ReactNode; on: boolean; children: ReactNode }) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className={`btn !px-3 shrink-0 whitespace-nowrap desk:!min-h-[40px] ${on ? "!bg-ink !text-card" : ""}`}>
-        {name}
-        <ChevronDown size={16} aria-hidden="true" />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={6} collisionPadding={8} className="card z-50 max-h-[70dvh] min-w-[220px] overflow-auto p-2 shadow-[0_6px_24px_rgba(16,40,59,0.25)]">
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
-}
-
 function Tick({ checked, onCheck, children }: { checked: boolean; onCheck: (on: boolean) => void; children: ReactNode }) {
   return (
     <DropdownMenu.CheckboxItem className="menu-item" checked={checked} onCheckedChange={onCheck} onSelect={(event) => event.preventDefault()}>

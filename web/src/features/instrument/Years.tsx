@@ -44,11 +44,11 @@ export function Years({ item }: { item: Instrument }) {
       {large?.series.trend && view !== "model" && <Said trend={large.series.trend} tag={item.tag} />}
       <p className="no-print flex flex-wrap gap-x-5">
         {of !== CONTROL && (
-          <a href={`/api/instruments/${item.tag}/series/table?of=${of}`} download>
+          <a className="underline underline-offset-4" href={`/api/instruments/${item.tag}/series/table?of=${of}`} download>
             This series as CSV
           </a>
         )}
-        <a href={`/api/instruments/${item.tag}/report`} target="_blank" rel="noreferrer">
+        <a className="underline underline-offset-4" href={`/api/instruments/${item.tag}/report`} target="_blank" rel="noreferrer">
           Report of its history
         </a>
       </p>

@@ -1,12 +1,13 @@
 // The ledger: every record, filtered by anything and found by words; the filters are the address, so that they can be kept.
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, useDeferredValue, useRef } from "react";
+import { type KeyboardEvent, type ReactNode, useDeferredValue, useRef } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { RecordRow } from "../../api/client";
 import { kindsQuery, ledgerQuery, peopleNamesQuery } from "../../api/queries";
 import { useEventName } from "../../app/eventKinds";
 import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/icons";
+import { KeptViews } from "../../ui/KeptViews";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { RECORD_NAMES, moment } from "../../ui/words";
 
@@ -36,7 +37,7 @@ export function Ledger() {
   return (
     <div className="grid gap-3">
       <Head
-        title={query.data ? (count === 1 ? "One record" : `${count} records`) : "Ledger"}
+        title={query.data ? (count === 1 ? "One record" : `${query.data.pages[0]?.more ? "More than " : ""}${count} records`) : "Ledger"}
         sub={some ? "These match every filter. The address of this page keeps the filters." : "Everything on record, the latest first. Nothing is changed or removed: what is wrong is struck and stays."}
         actions={
           <>
@@ -56,7 +57,7 @@ export function Ledger() {
           </>
         }
       />
-      <FilterBar filters={filters} onSet={set} />
+      <FilterBar filters={filters} onSet={set} views={<KeptViews place="ledger" address={params.toString()} whole="Whole ledger" example="Adjusted this year" onView={(address) => setParams(new URLSearchParams(address), { replace: true })} />} />
       {query.isPending && <Waiting what="Loading the ledger…" />}
       <Trouble error={query.error} />
       {query.data && !rows.length && <p className="card p-5">{some ? "No record matches these filters." : "No records yet. The first check starts the ledger."}</p>}
@@ -70,7 +71,7 @@ export function Ledger() {
   );
 }
 
-function FilterBar({ filters, onSet }: { filters: Filters; onSet: (name: string, value: string) => void }) {
+function FilterBar({ filters, onSet, views }: { filters: Filters; onSet: (name: string, value: string) => void; views: ReactNode }) {
   const kinds = useQuery(kindsQuery).data ?? [];
   const people = useQuery(peopleNamesQuery).data ?? [];
   const pick = (name: keyof Filters, label: string, options: [string, string][]) => (
@@ -91,7 +92,8 @@ function FilterBar({ filters, onSet }: { filters: Filters; onSet: (name: string,
   );
   return (
     <div className="flex flex-wrap items-center gap-2 no-print" role="search">
-      <input className="field !w-[280px]" type="search" aria-label="Words" placeholder="Tag, model, finding, note, who" value={filters.words ?? ""} onChange={(event) => onSet("words", event.target.value)} />
+      {views}
+      <input className="field !w-[280px]" type="search" aria-label="Words" placeholder="Tag, model, finding, note, place, who" value={filters.words ?? ""} onChange={(event) => onSet("words", event.target.value)} />
       {pick("category", "Everything", CATEGORIES)}
       {pick("kind", "Every check", kinds.map((kind) => [kind.kind, kind.title]))}
       {pick("grade", "Every grade", GRADES)}

@@ -50,7 +50,7 @@ function Form({ digest }: { digest: Digest }) {
           Send it now
         </button>
       </form>
-      {!digest.can_send && <p className="sub">No mail server is set yet, so nothing is sent. docs/deploying.md says how to set one.</p>}
+      {!digest.can_send && <p className="sub">No mail server is set yet, so nothing is sent. docs/running.md says how to set one.</p>}
       {!faultsAt(trouble, "email").length && <Trouble error={trouble} />}
       <Message title="As it would go out now" digest={digest} />
       {session.demo && digest.sent.map((each, i) => <Message key={i} title="Sent (the demo writes it to a file instead)" digest={each} />)}

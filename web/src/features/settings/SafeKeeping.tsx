@@ -58,7 +58,7 @@ function Loaded() {
 }
 
 const GB = 1e9;
-const subOf = (found: Keeping) => `${found.daily ? "One is written every day by itself." : "The daily backup is switched off on this server."} ${Math.round(found.free_bytes / GB)} of ${Math.round(found.total_bytes / GB)} GB of the disk are free.`;
+const subOf = (found: Keeping) => `${found.daily ? "One is written automatically every day." : "The daily backup is switched off on this server."} ${Math.round(found.free_bytes / GB)} of ${Math.round(found.total_bytes / GB)} GB of the disk are free.`;
 
 function Backups({ found }: { found: Keeping }) {
   const client = useQueryClient();

@@ -1,44 +1,46 @@
-// Views kept by name with the person: what the table shows, brought back by one touch on any device.
+// Views of fleet and ledger, kept by name with the person: what a list shows, brought back by one touch on any device.
 import { X } from "lucide-react";
 import { useQueryClient } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import { NoSignal, api, data } from "../../api/client";
-import { useNotify } from "../../app/notices";
-import { useHere } from "../../app/session";
-import { type View, addressOf, viewOf } from "../../documents/fleet";
-import { Dialog } from "../../ui/parts";
-import { Menu } from "./FleetFilters";
+import { NoSignal, type Session, api, data } from "../api/client";
+import { useNotify } from "../app/notices";
+import { useHere } from "../app/session";
+import { Menu } from "./Menu";
+import { Dialog } from "./parts";
 
-export function Views({ view, onView }: { view: View; onView: (view: View) => void }) {
+type Props = { place: Session["views"][number]["place"]; address: string; whole: string; example: string; onView: (address: string) => void };
+
+/** `address` is what the list shows now; `whole` the name of the view without filters. */
+export function KeptViews({ place, address, whole, example, onView }: Props) {
   const { session } = useHere();
   const client = useQueryClient();
   const notify = useNotify();
   const [naming, setNaming] = useState(false);
-  const kept = session.views;
-  const store = async (views: typeof kept, text: string) => {
+  const all = session.views;
+  const kept = all.filter((each) => each.place === place);
+  const store = async (views: typeof all, text: string) => {
     try {
       const answer = await data(api.PUT("/api/session/views", { body: { views } }));
       client.setQueryData(["session"], answer);
-      notify({ text, undo: () => store(kept, "Undone.") });
+      notify({ text, undo: () => store(all, "Undone.") });
     } catch (error) {
       notify({ text: error instanceof NoSignal ? "Keeping a view needs a connection." : "Not kept. Try again." });
     }
   };
-  const address = addressOf(view).toString();
   const here = kept.find((each) => each.text === address);
   return (
     <>
       <Menu name={here?.name ?? "Views"} on={here !== undefined}>
-        <DropdownMenu.Item className="menu-item" onSelect={() => onView(viewOf(new URLSearchParams()))}>
-          Whole fleet
+        <DropdownMenu.Item className="menu-item" onSelect={() => onView("")}>
+          {whole}
         </DropdownMenu.Item>
         {kept.map((each) => (
           <div key={each.name} className="flex items-center">
-            <DropdownMenu.Item className="menu-item flex-1" onSelect={() => onView(viewOf(new URLSearchParams(each.text)))}>
+            <DropdownMenu.Item className="menu-item flex-1" onSelect={() => onView(each.text)}>
               {each.name}
             </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" aria-label={`Remove the view ${each.name}`} onSelect={() => void store(kept.filter((other) => other !== each), `View ${each.name} removed.`)}>
+            <DropdownMenu.Item className="menu-item" aria-label={`Remove the view ${each.name}`} onSelect={() => void store(all.filter((other) => other !== each), `View ${each.name} removed.`)}>
               <X size={18} aria-hidden="true" />
             </DropdownMenu.Item>
           </div>
@@ -50,9 +52,10 @@ export function Views({ view, onView }: { view: View; onView: (view: View) => vo
       </Menu>
       <Dialog title="Keep this view" open={naming} onClose={() => setNaming(false)}>
         <NameIt
+          example={example}
           onName={(name) => {
             setNaming(false);
-            void store([...kept.filter((each) => each.name !== name), { name, text: address }], `View ${name} kept.`);
+            void store([...all.filter((each) => each.place !== place || each.name !== name), { place, name, text: address }], `View ${name} kept.`);
           }}
         />
       </Dialog>
@@ -60,7 +63,7 @@ export function Views({ view, onView }: { view: View; onView: (view: View) => vo
   );
 }
 
-function NameIt({ onName }: { onName: (name: string) => void }) {
+function NameIt({ example, onName }: { example: string; onName: (name: string) => void }) {
   const [name, setName] = useState("");
   const [asked, setAsked] = useState(false);
   const submit = (event: React.FormEvent) => {
@@ -72,7 +75,7 @@ function NameIt({ onName }: { onName: (name: string) => void }) {
     <form className="grid gap-4" onSubmit={submit}>
       <label className="grid gap-1 font-[600]">
         Name
-        <input className="field" value={name} maxLength={40} autoFocus autoComplete="off" placeholder="Levels due this month" onChange={(event) => setName(event.target.value)} />
+        <input className="field" value={name} maxLength={40} autoFocus autoComplete="off" placeholder={example} onChange={(event) => setName(event.target.value)} />
       </label>
       {asked && !name.trim() && <p className="fault">Enter a name for it.</p>}
       <button className="btn now site">Keep it</button>
