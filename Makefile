@@ -96,6 +96,7 @@ bench: .venv/tests setup ## ratios: preview against an empty call; the script's 
 	@$(PY) tools/scale.py
 
 pictures: .venv/tests setup chromium ## take docs/screenshots/ anew from the demo
+	@command -v pdftoppm >/dev/null || { [ "$$(id -u)" = 0 ] && apt-get install -y -qq poppler-utils >/dev/null; }
 	@$(PY) tools/pictures.py
 
 contract: .venv/ready ## write the API's text and the web's types anew

@@ -37,6 +37,8 @@ TODAY = date(2027, 3, 2)
 @pytest.fixture
 def data(settings: Any, tmp_path: Path) -> Path:
     """A data folder of its own, with a small database to be backed up."""
+    if connection.vendor != "sqlite":
+        pytest.skip("of SQLite: another database keeps its own backups")
     own = folder(tmp_path / "data")
     settings.NAVETA = settings.NAVETA.model_copy(update={"data": own})
     return own
@@ -267,3 +269,15 @@ class TestChainEnds:
         assert found["text"] == f"2027-03-02 {found['arrival']} 3 2 {found['digest']}"
         assert ines.post("chain-ends/table", {"text": found["text"]}).json() == []
         assert Instrument.objects.count() == 2
+
+
+def test_another_database_keeps_an_export_in_place_of_a_backup(
+    tam: Api, settings: Any, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    settings.NAVETA = settings.NAVETA.model_copy(update={"data": tmp_path})
+    tam.check(good(), at=AT)
+    monkeypatch.setattr(turns.connection, "vendor", "postgresql", raising=False)
+    written = daily(TODAY).written
+    assert written is not None
+    with zipfile.ZipFile(written) as packed:
+        assert json.loads(packed.read("manifest.json"))["records"] == 1

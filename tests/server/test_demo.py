@@ -8,10 +8,11 @@ from contextlib import closing
 from pathlib import Path
 
 import pytest
-from django.db import connection
+from django.db import connection, transaction
 
 from config.environment import DATABASE
 from demo import run
+from demo.history import load
 from demo.scenario import LEVELS, drifting, stepped
 from fleet.models import Instrument
 from people.models import Person
@@ -25,6 +26,12 @@ from .conftest import Api
 @pytest.fixture(scope="module")
 def loaded(django_db_setup, django_db_blocker):
     """Two years at Pellow Creek, put in place for this file and taken away after it."""
+    if connection.vendor != "sqlite":
+        with django_db_blocker.unblock(), transaction.atomic():
+            load(lambda line: None)
+            yield
+            transaction.set_rollback(True)
+        return
     with django_db_blocker.unblock(), closing(sqlite3.connect(":memory:")) as before:
         connection.ensure_connection()
         connection.connection.backup(before)

@@ -61,7 +61,9 @@ def test_an_instrument_only_taken_out_so_far_holds_its_chain(ines: Api, tam: Api
 
 def test_views_are_kept_with_the_person_who_keeps_them(ines: Api, tam: Api) -> None:
     view = {"name": " Levels due ", "text": "kind=level&within=30"}
-    assert tam.put("session/views", {"views": [view]}).json()["views"] == [{**view, "name": "Levels due", "place": "fleet"}]
+    assert tam.put("session/views", {"views": [view]}).json()["views"] == [
+        {**view, "name": "Levels due", "place": "fleet"}
+    ]
     assert tam.get("session").json()["views"][0]["text"] == "kind=level&within=30"
     assert ines.get("session").json()["views"] == []
     both = [{**view, "place": "ledger"}, view]
