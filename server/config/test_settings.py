@@ -18,4 +18,4 @@ from config.settings import ENV
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 if os.environ.get("NAVETA_TEST_DATABASE"):  # `make test-postgres`
-    DATABASES = {"default": dj_database_url.parse(os.environ["NAVETA_TEST_DATABASE"])}
+    DATABASES = {"default": {**dj_database_url.parse(os.environ["NAVETA_TEST_DATABASE"])}}

@@ -107,7 +107,7 @@ def send_weekly(today: date) -> tuple[list[str], list[str]]:
     """Send everybody with an address the week, once a week however often it is called: who got it, and what went wrong."""
     week = monday_of(today).isoformat()
     sent, wrong = [], []
-    for pk in Person.objects.filter(is_active=True).exclude(email="").values_list("pk", flat=True):
+    for pk in Person.objects.filter(is_active=True).exclude(email="").order_by("pk").values_list("pk", flat=True):
         with transaction.atomic():
             person = Person.objects.select_for_update(of=("self",)).select_related("crew").get(pk=pk)
             if person.digest_week == week:

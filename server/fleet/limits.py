@@ -105,7 +105,7 @@ def set_limit(*, actor: Person, given: dict[str, Any], version: int | None = Non
 def drop_limit(*, actor: Person, pk: int) -> None:
     """The default limit again. Raises Forbidden, Refused."""
     require(actor, "manage-fleet")
-    rule = LimitRule.objects.select_for_update().select_related("model").filter(pk=pk).first()
+    rule = LimitRule.objects.select_for_update(of=("self",)).select_related("model").filter(pk=pk).first()
     if rule is None:
         raise Refused([Fault("limit", "the limit", str(pk), "a limit that is set")])
     after = dict.fromkeys((*FIGURES, "source"))

@@ -26,9 +26,10 @@ from shared.rights import require
 
 def next_mark() -> int:
     """The next number of the one counter, within the transaction of what it marks."""
-    stamp = uuid.uuid4().hex
-    if not ChangeCounter.objects.filter(pk=1).update(value=F("value") + 1, stamp=stamp):
-        ChangeCounter.objects.create(pk=1, value=1, stamp=stamp)
+    counter, step = ChangeCounter.objects.filter(pk=1), {"value": F("value") + 1, "stamp": uuid.uuid4().hex}
+    if not counter.update(**step):
+        ChangeCounter.objects.get_or_create(pk=1)  # of several that begin at once one makes it
+        counter.update(**step)
     return ChangeCounter.objects.values_list("value", flat=True).get(pk=1)
 
 

@@ -30,7 +30,7 @@ router = Router(tags=["safe keeping"])
 ZIP_BODY = {
     "requestBody": {
         "required": True,
-        "content": {"application/zip": {"schema": {"type": "string", "format": "binary"}}},
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
     }
 }
 Steps = Iterator[tuple[int, int] | Exported | Imported]
@@ -126,7 +126,7 @@ def post_export(request: HttpRequest) -> Any:
     """Everything in one zip, a JSON line a step, the last with its name (manager)."""
     require(asker(request), "manage-fleet")
     file = folder(EXPORTS) / f"export-{_stamp()}.zip"
-    return _told(export_all(file))
+    return _progress(export_all(file))
 
 
 @router.put("/imports", response=dict[str, Any], operation_id="import_everything", openapi_extra=ZIP_BODY)
@@ -141,7 +141,7 @@ def put_import(request: HttpRequest) -> Any:
         finally:
             part.unlink(missing_ok=True)
 
-    return _told(steps())
+    return _progress(steps())
 
 
 @router.get("/kept-files/{name}", response=bytes, operation_id="get_kept_file")
@@ -187,10 +187,10 @@ def _stamp() -> str:
     return f"{datetime.now(UTC):%Y-%m-%d-%H%M%S}-{secrets.token_hex(2)}"
 
 
-def _said(act: Callable[[], Any]) -> None:
+def _said(action: Callable[[], Any]) -> None:
     """What cannot be done, in the API's own shape. Raises Conflict."""
     try:
-        act()
+        action()
     except BackupError as error:
         raise Conflict("not-kept", str(error)) from None
 
@@ -208,7 +208,7 @@ def _received(request: HttpRequest, file: Path) -> Path:
     return part
 
 
-def _told(steps: Steps) -> StreamingHttpResponse:
+def _progress(steps: Steps) -> StreamingHttpResponse:
     """Steps as JSON lines: done of how many; at last what was done, or why not."""
 
     def lines() -> Iterator[str]:

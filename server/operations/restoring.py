@@ -31,7 +31,7 @@ def ask_restore(*, actor: Person, file: KeptFile) -> None:
     require(actor, "manage-fleet")
     server = int(os.environ.get(SERVED) or 0)
     if not server:
-        raise BackupError("This server cannot set itself up anew: stop it, then manage.py restore FILE --replace.")
+        raise BackupError("This server cannot restart itself. Stop it, then run manage.py restore FILE --replace.")
     if settings.DATABASES["default"]["ENGINE"] != "django.db.backends.sqlite3":
         raise BackupError("This database is not SQLite: put it back with its own tools.")
     check(file.path)

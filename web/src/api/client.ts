@@ -127,7 +127,7 @@ export async function send<T>(method: string, path: string, body: unknown, signa
 
 /** A call whose answer comes bit by bit; `body` a file sent as it is. */
 export async function sendForStream(method: string, path: string, body: Blob | null): Promise<ReadableStream<Uint8Array>> {
-  const headers = { "Content-Type": body ? "application/zip" : "application/json" };
+  const headers = { "Content-Type": body ? "application/octet-stream" : "application/json" };
   const sent = method === "GET" ? {} : { body: body ?? "{}" };
   const response = await guarded(new Request(path, { method, headers, ...sent }));
   if (!response.body) throw new NoSignal();

@@ -1,21 +1,15 @@
 // An instrument's history: each finding a needle with its whisker, the limit a band, events as plumb lines.
 import { fixed } from "../api/writing";
-import { scaleLinear, scaleTime } from "d3-scale";
+import { type ScaleLinear, scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import { useNavigate } from "react-router";
 import { useNarrow } from "../hooks/useNarrow";
 import { useEventName } from "../app/eventKinds";
 import type { Series } from "../api/client";
+import { FindingMark, LimitBand, PLOT, reachOf } from "./plotParts";
 
 type Point = Series["points"][number];
-const WIDE = 760;
-/** On a phone the letters stay as large: the plot is drawn narrower. */
-const NARROW = 400;
-const H = 250;
-const LEFT = 78;
-const RIGHT = 16;
-const TOP = 22;
-const FOOT = 44;
+const { wide: WIDE, narrow: NARROW, height: H, left: LEFT, right: RIGHT, top: TOP, foot: FOOT } = PLOT;
 
 /** The plot; a finding opens its record. */
 export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
@@ -27,24 +21,13 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
   const times = [...points.map((p) => new Date(p.at)), ...series.events.map((e) => new Date(e.at))];
   const first = new Date(Math.min(...times.map(Number)));
   const x = scaleTime().domain([first, today]).range([LEFT + 10, W - RIGHT - 10]);
-  const most = Math.max(...points.map((p) => Math.abs(p.value) + p.u95), ...points.map((p) => p.use * 1.25));
+  const most = reachOf(points);
   const y = scaleLinear().domain([-most, most]).nice(4).range([H - FOOT, TOP]);
   const limit = points[points.length - 1]?.use ?? 0;
   const path = line<Point>().x((p) => x(new Date(p.at))).y((p) => y(p.value));
   return (
     <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="group" aria-label={`${points.length} findings against the limit of ${limit} ${series.unit_label}`}>
-      <rect x={LEFT} width={W - LEFT - RIGHT} y={y(limit)} height={y(-limit) - y(limit)} className="fill-band" opacity="0.55" />
-      {[limit, -limit].map((each) => (
-        <path key={each} d={`M${LEFT} ${y(each)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="2" />
-      ))}
-      <path d={`M${LEFT} ${y(0)}H${W - RIGHT}`} className="stroke-lichen" strokeWidth="0.8" />
-      {y.ticks(5).map((tick) => (
-        <text key={tick} x={LEFT - 8} y={y(tick) + 5} textAnchor="end" fontSize="16" className="fill-ink-2">
-          {tick > 0 ? "+" : tick < 0 ? "−" : ""}
-          {Math.abs(tick)}
-          {series.unit}
-        </text>
-      ))}
+      <LimitBand y={y} limit={limit} width={W} unit={series.unit} />
       {x.ticks(W / 170).map((tick) => (
         <text key={Number(tick)} x={x(tick)} y={H - 8} textAnchor="middle" fontSize="16" className="fill-ink-2">
           {tick.toLocaleDateString("en-GB", { month: "short", year: "numeric" })}
@@ -130,22 +113,7 @@ function Event({ x, word, width }: { x: number; word: string; width: number }) {
   );
 }
 
-function Finding({ point, outlier, message, x, y, open }: { point: Point; outlier: boolean; message: string; x: number; y: (v: number) => number; open: () => void }) {
+function Finding({ point, outlier, message, x, y, open }: { point: Point; outlier: boolean; message: string; x: number; y: ScaleLinear<number, number>; open: () => void }) {
   const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${fixed(point.value, 1)} ${message}, plus or minus ${fixed(point.u95, 1)}`;
-  const left = point.stage === "as-left" || outlier;
-  return (
-    <g
-      role="link"
-      tabIndex={0}
-      aria-label={label}
-      className="cursor-pointer"
-      onClick={open}
-      onKeyDown={(e) => e.key === "Enter" && open()}
-      data-stage={point.stage}
-    >
-      <rect x={x - 12} y={y(point.value) - 16} width="24" height="32" fill="transparent" />
-      <path d={`M${x} ${y(point.value - point.u95)}V${y(point.value + point.u95)}`} className="stroke-ink" strokeWidth="1.6" />
-      <rect x={x - 6} y={y(point.value) - 2.6} width="12" height="5.2" className={left ? "fill-card stroke-ink" : "fill-ink stroke-ink"} strokeWidth="1.4" />
-    </g>
-  );
+  return <FindingMark point={point} label={label} open={point.stage === "as-left" || outlier} x={x} y={y} onOpen={open} />;
 }

@@ -11,7 +11,7 @@ const SHOWN = 6;
 
 export function KeptFiles({ files, empty, written, restores = false }: { files: File[]; empty: string; written: (at: string) => string; restores?: boolean }) {
   const [all, setAll] = useState(false);
-  const [asked, setAsked] = useState<{ file: File; act: "restore" | "remove" } | null>(null);
+  const [asked, setAsked] = useState<{ file: File; action: "restore" | "remove" } | null>(null);
   if (!files.length) return empty ? <p>{empty}</p> : null;
   return (
     <>
@@ -27,11 +27,11 @@ export function KeptFiles({ files, empty, written, restores = false }: { files: 
             <span className="sub tab:text-right">{(file.bytes / 1e6).toFixed(1)} MB</span>
             <span className="flex gap-2">
               {restores && (
-                <button className="btn !min-h-[44px]" onClick={() => setAsked({ file, act: "restore" })}>
+                <button className="btn !min-h-[44px]" onClick={() => setAsked({ file, action: "restore" })}>
                   Restore
                 </button>
               )}
-              <button className="btn !min-h-[44px]" onClick={() => setAsked({ file, act: "remove" })}>
+              <button className="btn !min-h-[44px]" onClick={() => setAsked({ file, action: "remove" })}>
                 Remove
               </button>
             </span>
@@ -48,7 +48,7 @@ export function KeptFiles({ files, empty, written, restores = false }: { files: 
   );
 }
 
-function Ask({ file, act, when, onClose }: { file: File; act: "restore" | "remove"; when: string; onClose: () => void }) {
+function Ask({ file, action, when, onClose }: { file: File; action: "restore" | "remove"; when: string; onClose: () => void }) {
   const client = useQueryClient();
   const { busy, trouble, run } = useSaving(() => client.invalidateQueries({ queryKey: safeKeepingQuery.queryKey }));
   const path = { params: { path: { name: file.name } } };
@@ -63,16 +63,16 @@ function Ask({ file, act, when, onClose }: { file: File; act: "restore" | "remov
     });
   const what = file.what === "backup" ? "backup" : "export";
   return (
-    <Dialog title={act === "remove" ? `Remove this ${what}?` : "Restore this backup?"} open onClose={onClose}>
+    <Dialog title={action === "remove" ? `Remove this ${what}?` : "Restore this backup?"} open onClose={onClose}>
       <div className="grid gap-4">
         <p>
-          {act === "remove"
+          {action === "remove"
             ? `The ${what} of ${when} is removed from this server. Copies elsewhere stay.`
             : `Everything goes back to ${when}. What was saved after it is set aside on the server, not lost, but nobody sees it any more. Everybody may have to sign in again.`}
         </p>
         <Trouble error={trouble} />
-        <button className="btn now site" disabled={busy} onClick={() => void (act === "remove" ? remove() : restore())}>
-          {act === "remove" ? "Remove" : busy ? "Restoring…" : "Restore"}
+        <button className="btn now site" disabled={busy} onClick={() => void (action === "remove" ? remove() : restore())}>
+          {action === "remove" ? "Remove" : busy ? "Restoring…" : "Restore"}
         </button>
       </div>
     </Dialog>
