@@ -34,26 +34,21 @@ schema.config.phases.coverage.enabled = False
 
 
 @pytest.fixture
-def _one_connection() -> Iterator[None]:
-    """The server's own entry would end the connection the test's transaction lives in; the test client sees to that itself."""
-    signals = (request_started, request_finished)
-    for signal in signals:
-        signal.disconnect(close_old_connections)
-    yield
-    for signal in signals:
-        signal.connect(close_old_connections)
-
-
-@pytest.fixture
-def carried(firm, _one_connection) -> dict[str, dict[str, str]]:
-    """Cookies of the manager's session, and the token."""
+def carried(firm) -> Iterator[dict[str, dict[str, str]]]:
+    """Cookies of the manager's session, and the token. The server's own entry, asked beside the test client, would end
+    the connection the test's transaction lives in."""
     client = Client()
     client.force_login(Person.objects.get(username="ines"), backend="django.contrib.auth.backends.ModelBackend")
     token = client.get("/api/session").json()["csrf_token"]
-    return {
+    signals = (request_started, request_finished)
+    for signal in signals:
+        signal.disconnect(close_old_connections)
+    yield {
         "cookies": {cooky.key: cooky.value for cooky in client.cookies.values()},
         "headers": {"X-CSRFToken": token, "Accept-Encoding": "identity"},
     }
+    for signal in signals:
+        signal.connect(close_old_connections)
 
 
 @schema.exclude(operation_id=["sign_out", "sign_in", "health"]).parametrize()
