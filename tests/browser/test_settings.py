@@ -190,6 +190,7 @@ def test_every_page_of_the_settings(opens: Opens) -> None:
         ("", "Save settings"),
         ("/people", "Add a person"),
         ("/limits", "Set a limit"),
+        ("/safe-keeping", "Back up now"),
         ("/you", "Change password"),
     ):
         page.goto(f"/settings{place}")
