@@ -1,14 +1,16 @@
-"""Print the rates of tests/core/attack: honest work judged wrongly, truths inside their intervals. `make rates`."""
+"""Print the rates of tests/core/attack: honest work judged wrongly, truths inside their intervals, what series say.
+`make rates`."""
 
 from __future__ import annotations
 
 import time
 
 from tests.core.attack.rates import RATES, share
+from tests.core.attack.series import SERIES_RATES
 
 
 def main() -> None:
-    for rate in RATES:
+    for rate in (*RATES, *SERIES_RATES):
         begun = time.monotonic()
         found = share(rate)
         well = "" if rate.low <= found <= rate.high else "   OUTSIDE"

@@ -5,7 +5,7 @@ from __future__ import annotations
 import shutil
 import zipfile
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -14,6 +14,7 @@ from django.http import Http404
 
 from naveta_core.units.formatting import capital, count
 from operations.daily import BACKUPS, EXPORTS, day_of, folder
+from records.models import Record
 from shared import clock
 
 OLD_DAYS = 2
@@ -89,7 +90,9 @@ def _age(days: int | None) -> str:
 
 def _of_age(days: int | None) -> list[str]:
     if days is None:
-        return ["There is no backup yet."]
+        first = Record.objects.order_by("arrival").values_list("received_at", flat=True).first()
+        there = first is not None and clock.now() - first > timedelta(days=OLD_DAYS)
+        return ["There is no backup yet."] if there else []
     return [f"The last backup is {count(days, 'day', 'days')} old."] if days >= OLD_DAYS else []
 
 

@@ -47,6 +47,8 @@ class RecordOut(RecordRow):
     document: dict[str, Any]
     result: Result | None
     core_version: str
+    taken_out_for: str = ""
+    """With whom and for what the instrument was out when a check was made."""
     arrival: int
     sent_digest: str
     device: dict[str, Any] | None

@@ -99,6 +99,18 @@ def row(record: Record) -> Data:
     }
 
 
+def taken_out_for(record: Record) -> str:
+    """With whom and for what an instrument was out when a check was made; empty where it was in the yard."""
+    custody = Record.objects.filter(instrument=record.instrument, kind__in=("out", "in"), amendments__isnull=True)
+    before = custody.filter(observed_at_utc__lte=record.observed_at_utc)
+    last = before.order_by("-observed_at_utc", "-sequence").first()
+    if last is None or last.kind == "in":
+        return ""
+    document = json.loads(last.document)
+    crew = f"{document['crew']} crew" if document.get("crew") else ""
+    return ": ".join(text for text in (crew, document.get("note", "")) if text)
+
+
 def whole(record: Record) -> Data:
     """A record with everything in it, and whether its seal holds."""
     device = json.loads(record.device) if record.device else None
@@ -106,6 +118,7 @@ def whole(record: Record) -> Data:
         **row(record),
         "document": json.loads(record.document),
         "result": json.loads(record.result) or None,
+        "taken_out_for": taken_out_for(record) if record.result != "{}" else "",
         "core_version": record.core_version,
         "arrival": record.arrival,
         "sent_digest": record.sent_digest,

@@ -16,7 +16,7 @@ from naveta_core.registry import DOCUMENTS, document_of
 from naveta_core.units.formatting import capital
 from records import chain
 from records.models import Record
-from records.selectors import series
+from records.selectors import series, taken_out_for
 from records.times import happened_at
 from reports.pages import Page
 from reports.plot import series_drawing
@@ -71,6 +71,7 @@ def _who(page: Page, record: Record) -> None:
     page.facts(
         [
             ("Observed by", f"{by}{entered}"),
+            ("Taken out", taken_out_for(record)),
             ("Circumstances", ", ".join(words)),
             ("Entered", record.entry),
             ("Remark", str(document.get("remark") or "")),

@@ -1,4 +1,5 @@
-"""Series against simulated ones whose truth is known: rates of right and false alarms, coverage of slopes and dates."""
+"""Series against simulated ones whose truth is known; the rates of alarms and the coverage of slopes and dates are in
+attack/series.py."""
 
 from __future__ import annotations
 
@@ -7,25 +8,14 @@ from math import sqrt
 
 import pytest
 
-from naveta_core.history.drift import SeriesValue, fit, jumps_to, leaving, segments, warmth
+from naveta_core.history.drift import SeriesValue, fit, segments, warmth
 from naveta_core.history.earned import earned_interval
-from naveta_core.history.pooling import ModelSeries, model_series_of, pool_of, pooled
+from naveta_core.history.pooling import pool_of, pooled
 from naveta_core.stats.quantiles import t_quantile
 
-TAU = 1.0
-NOISE = 2.0
+from .attack.series import NOISE, TAU, fleet, series
+
 SPREAD = sqrt(NOISE**2 + TAU**2)
-
-
-def series(
-    dice: random.Random, n: int, *, slope: float = 0.0, level: float = 0.0, every: float = 30.0, sigma: float = NOISE
-) -> list[SeriesValue]:
-    """Checks every so many days; slope a year; each off by its own noise and what the quantity wanders."""
-    days = [i * every + dice.uniform(-5, 5) for i in range(n)]
-    return [
-        SeriesValue(day, level + slope * day / 365.25 + dice.gauss(0, sigma) + dice.gauss(0, TAU), sigma)
-        for day in days
-    ]
 
 
 def share(found: list[bool]) -> float:
@@ -56,24 +46,6 @@ def test_one_value_far_off_is_left_out_and_no_other_series() -> None:
     assert fit(values, TAU).left_out == (3,)
 
 
-@pytest.mark.parametrize(("n", "most"), [(3, 0.02), (6, 0.02), (12, 0.02)])
-def test_chance_is_rarely_called_a_jump(n: int, most: float) -> None:
-    dice = random.Random(1)
-    rows = (series(dice, n + 1) for _ in range(1500))
-    assert share([jumps_to(row[:-1], row[-1], TAU) for row in rows]) <= most
-
-
-@pytest.mark.parametrize(("n", "least"), [(3, 0.40), (5, 0.60), (8, 0.68), (12, 0.72)])
-def test_a_jump_of_ten_seconds_is_found(n: int, least: float) -> None:
-    dice = random.Random(2)
-    found = []
-    for _ in range(600):
-        row = series(dice, n + 1)
-        last = row[-1]
-        found.append(jumps_to(row[:-1], SeriesValue(last.day, last.value + 10.0, last.sigma), TAU))
-    assert share(found) >= least
-
-
 def test_the_next_value_decides_whether_it_jumped() -> None:
     dice = random.Random(3)
     row = series(dice, 12, sigma=1.0)
@@ -86,39 +58,6 @@ def test_the_next_value_decides_whether_it_jumped() -> None:
     assert len(segments(back, TAU).parts) == 1
     last = [SeriesValue(v.day, v.value + (20.0 if i == 11 else 0.0), v.sigma) for i, v in enumerate(row)]
     assert segments(last, TAU).waiting
-
-
-@pytest.mark.parametrize("n", [8, 12, 16])
-def test_a_slope_lies_within_its_interval(n: int) -> None:
-    dice = random.Random(n)
-    inside = []
-    for _ in range(500):
-        slope = dice.uniform(-12, 12)
-        line = fit(series(dice, n, slope=slope), TAU)
-        assert line.slope is not None
-        u = t_quantile(0.975, line.freedom) * sqrt(line.var_slope)
-        inside.append(abs(line.slope - slope / 365.25) <= u)
-    assert 0.92 <= share(inside) <= 0.99
-
-
-def test_a_drift_that_is_none_is_rarely_seen() -> None:
-    dice = random.Random(4)
-    assert share([fit(series(dice, 10), TAU).drifts for _ in range(600)]) <= 0.08
-
-
-def test_the_day_it_leaves_its_limit_is_not_before_the_early_one() -> None:
-    """Truth: 10″ at 8″ a year from 0, after 456 days; ten checks in 270 days."""
-    dice = random.Random(5)
-    true_day, early, inside = 10 / 8 * 365.25, [], []
-    for _ in range(400):
-        found = leaving(fit(series(dice, 10, slope=8.0), TAU), 10.0, 275.0)
-        if found is None:
-            continue
-        early.append(found.early <= true_day)
-        inside.append(found.early <= true_day <= (found.late or 1e9))
-    assert len(early) > 100
-    assert share(early) >= 0.93
-    assert share(inside) >= 0.87
 
 
 def test_what_goes_with_temperature_is_told_from_time_or_said_not_to_be() -> None:
@@ -142,15 +81,11 @@ def test_what_goes_with_temperature_is_told_from_time_or_said_not_to_be() -> Non
 class TestPooling:
     """Forty levels of one model: slopes N(4″, 2″ a year), one check a month; the one looked at has seven."""
 
-    def fleet(self, dice: random.Random, n: int = 20, differ: float = 2.0) -> list[ModelSeries]:
-        lines = (fit(series(dice, 14, slope=dice.gauss(4.0, differ)), TAU) for _ in range(n))
-        return [other for line in lines if (other := model_series_of(line)) is not None]
-
     def test_the_interval_is_narrower_at_the_same_coverage(self) -> None:
         dice = random.Random(7)
         alone, together, ratio = [], [], []
         for _ in range(250):
-            pool = pool_of(self.fleet(dice, 8))
+            pool = pool_of(fleet(dice, 8))
             slope = dice.gauss(4.0, 2.0)
             line = fit(series(dice, 7, slope=slope), TAU)
             shared = pooled(line, pool)
@@ -166,7 +101,7 @@ class TestPooling:
 
     def test_a_new_one_begins_with_what_its_others_taught(self) -> None:
         dice = random.Random(8)
-        pool = pool_of(self.fleet(dice))
+        pool = pool_of(fleet(dice))
         assert pool is not None
         assert pool.mean * 365.25 == pytest.approx(4.0, abs=1.5)
         assert sqrt(pool.between) * 365.25 == pytest.approx(2.0, abs=1.3)
@@ -175,11 +110,11 @@ class TestPooling:
 
     def test_alike_ones_say_more_and_two_say_nothing(self) -> None:
         dice = random.Random(9)
-        alike, unlike = pool_of(self.fleet(dice, 20, 0.0)), pool_of(self.fleet(dice, 20, 20.0))
+        alike, unlike = pool_of(fleet(dice, 20, 0.0)), pool_of(fleet(dice, 20, 20.0))
         assert alike is not None
         assert unlike is not None
         assert alike.between < unlike.between / 10
-        assert pool_of(self.fleet(dice, 2)) is None
+        assert pool_of(fleet(dice, 2)) is None
         line = fit(series(dice, 7), TAU)
         assert pooled(line, None) is line
 

@@ -10,7 +10,7 @@ import sqlite3
 import time
 import zipfile
 from contextlib import closing
-from datetime import date, timedelta
+from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -27,6 +27,7 @@ from fleet.models import Instrument
 from people.models import Person
 from records.heads import compared, head_line
 from records.models import Record
+from shared import clock
 from tests.server.conftest import Api, good
 from tests.server.test_safe_keeping import count, folder
 
@@ -114,7 +115,11 @@ class TestTheDaysTurn:
 
 
 class TestWhatTheManagerSees:
-    def test_no_backup_a_fresh_one_an_old_one(self, data: Path, ines: Api) -> None:
+    def test_no_backup_a_fresh_one_an_old_one(self, data: Path, tam: Api, ines: Api) -> None:
+        found = ines.get("safe-keeping").json()
+        assert (found["age"], found["warnings"]) == ("No backup yet", []), "a new firm is not alarmed at once"
+        with clock.frozen_now(datetime(2027, 2, 20, 8, tzinfo=UTC)):
+            tam.check(good(), at="2027-02-20T06:40:00+00:00")
         assert ines.get("safe-keeping").json()["warnings"] == ["There is no backup yet."]
         made = ines.post("backups", {})
         assert made.status_code == 201, made.content

@@ -245,3 +245,13 @@ def test_a_temperature_is_typed_like_any_number(tam: Api) -> None:
         tam.check({**good(), "conditions": {"temperature_c": "140"}}).json()["faults"][0]["wanted"]
         == "a number at most 70"
     )
+
+
+def test_a_record_says_for_what_its_instrument_was_out(tam: Api) -> None:
+    early = tam.check(good(), at="2027-03-01T06:40:00+00:00").json()["id"]
+    tam.event("out", "2027-03-01T07:00:00+00:00", crew="Bramble", note="East abutment")
+    on_site = tam.check(good(), at="2027-03-01T09:00:00+00:00").json()["id"]
+    tam.event("in", "2027-03-01T16:00:00+00:00", place="Yard")
+    late = tam.check(good(), at="2027-03-01T16:30:00+00:00").json()["id"]
+    said = [tam.get(f"records/{record}").json()["taken_out_for"] for record in (early, on_site, late)]
+    assert said == ["", "Bramble crew: East abutment", ""]

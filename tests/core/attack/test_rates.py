@@ -7,11 +7,15 @@ from math import sqrt
 import pytest
 
 from .rates import RATES, Rate, share
+from .series import SERIES_RATES
 
 RUNS = 120
 
 
-@pytest.mark.parametrize("rate", RATES, ids=[rate.name for rate in RATES])
+ALL = (*RATES, *SERIES_RATES)
+
+
+@pytest.mark.parametrize("rate", ALL, ids=[rate.name for rate in ALL])
 def test_honest_work_is_judged_as_it_should(rate: Rate) -> None:
     runs = min(rate.runs, 1000 if "budget" in rate.name else RUNS)
     found = share(rate, runs)

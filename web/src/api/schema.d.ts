@@ -7494,6 +7494,11 @@ export interface components {
             sequence: number;
             /** Stage */
             stage: string;
+            /**
+             * Taken Out For
+             * @default
+             */
+            taken_out_for: string;
             /** Why */
             why: string;
         };

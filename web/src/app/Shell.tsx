@@ -11,6 +11,7 @@ import { moment } from "../ui/words";
 import { Find } from "./Find";
 import { Palette } from "./Palette";
 import { Rail } from "./Rail";
+import { KeepingStrip } from "./KeepingStrip";
 import { RecheckStrip } from "./RecheckStrip";
 import { SignIn } from "./SignIn";
 import { loadWhenIdle } from "./pages";
@@ -31,6 +32,7 @@ export function Shell() {
         <OutboxStrip />
         <UpdateStrip />
         <RecheckStrip />
+        <KeepingStrip />
         <main className="mx-auto max-w-[1320px] px-4 py-4 tab:px-7 tab:py-5 desk:py-3 desk:pl-9">
           <Outlet />
         </main>

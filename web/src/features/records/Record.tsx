@@ -63,7 +63,7 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
             <span className="tag">{record.instrument}</span>: {kind ? lowered(kind.title) : record.kind}, {record.stage === "as-left" ? "as left" : "as found"}
           </>
         }
-        sub={`${moment(record.observed_at, session.time_zone)}. ${by}.`}
+        sub={`${moment(record.observed_at, session.time_zone)}. ${by}.${record.taken_out_for ? ` Taken out: ${record.taken_out_for}.` : ""}`}
         actions={
           <>
             <Back to={`/instruments/${record.instrument}`}>To {record.instrument}</Back>

@@ -36,6 +36,7 @@ export function localRecord(item: OutboxItem, by: string): RecordOut | null {
     core_version: result.core_version,
     device: null,
     device_notes: [],
+    taken_out_for: "",
     previous: "",
     digest: "",
     arrival: 0,
