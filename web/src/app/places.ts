@@ -42,4 +42,5 @@ export const FINDABLE: Findable[] = [
   { name: "Firm: words, units, marks", to: "/settings", group: "Setting", also: "staff or rod decimal mark comma point metres feet gon degrees raw 2c 2i zone name units", manager: true },
   { name: "Models", to: "/settings/models", group: "Setting", also: "stated accuracy compensator plummet display hints maker facts" },
   { name: "Limits", to: "/settings/limits", group: "Setting", also: "tolerance use watch adjust class of work" },
+  { name: "Safe keeping: backup, export, verify", to: "/settings/safe-keeping", group: "Setting", also: "restore import proof digest chain disk json copy", manager: true },
 ];
