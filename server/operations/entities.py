@@ -133,7 +133,10 @@ def put_back(entity: Entity, rows: list[Row]) -> None:
         if entity.model is Organisation:
             entity.model._default_manager.all().delete()
         if entity.model in (Crew, Person):
-            entity.model._default_manager.update_or_create(**called, defaults=values)
+            stored, new = entity.model._default_manager.update_or_create(**called, defaults=values)
+            if new and isinstance(stored, Person):
+                stored.set_unusable_password()
+                stored.save()
         else:
             entity.model._default_manager.create(**values)
 

@@ -301,6 +301,24 @@ class TestOnScreen:
         assert "not empty" in line["error"]
         assert not list((own_folders / EXPORTS).iterdir()), "what was sent is not left lying"
 
+    def test_a_manager_of_an_empty_one_imports_and_keeps_the_password(self, own_folders: Path, tmp_path: Path) -> None:
+        number = out(tmp_path / "a.zip").records
+        emptied()
+        ines = Person.objects.create(username="ines", name="I.", role="manager")
+        ines.set_password("limestone and sea")
+        ines.save()
+        api = Api(ines)
+        body, headers = (tmp_path / "a.zip").read_bytes(), {"x-csrftoken": api.token}
+        answer = api.client.put("/api/imports", body, content_type="application/octet-stream", headers=headers)
+        *steps, last = self.lines(answer)
+        assert last == {"records": number, "instruments": 2}
+        assert steps[-1] == {"done": number, "of": number}
+        ines.refresh_from_db()
+        assert (ines.name, ines.check_password("limestone and sea")) == ("Ines Calder", True)
+        assert not Person.objects.get(username="tam").has_usable_password()
+        assert api.get("ledger").json()["count"] == number
+        assert not list((own_folders / EXPORTS).iterdir())
+
     def test_nobody_but_the_manager(self, tam: Api, own_folders: Path) -> None:
         paths = ("safe-keeping", "kept-files/a.zip", "chain-ends")
         assert [tam.get(path).status_code for path in paths] == [403, 403, 403]
