@@ -22,6 +22,8 @@ RECORDS = int(os.environ.get("RECORDS", "200000"))
 OF_EACH = 100
 BEGAN = datetime(2026, 1, 5, 7, tzinfo=UTC)
 REPEATED = 15
+APART = 100
+"""Between the arrivals of grown records: room for what is saved while asking."""
 BEFORE = {"its series": 52, "records, last page": 53, "records of a kind": 10, "records by a person": 64}
 """How many times longer each took at the hundredfold when it was first measured; every seal took 365 s, a device's fleet 19.5 MB."""
 
@@ -112,8 +114,8 @@ class Grown:
             previous = rows[-1].digest
         Record.objects.bulk_create(rows)
         self.count += OF_EACH
-        ChangeCounter.objects.update_or_create(pk=1, defaults={"value": self.count, "stamp": uuid.uuid4().hex})
-        entry.chain_length, entry.chain_head, entry.changed = OF_EACH, previous, self.count
+        ChangeCounter.objects.update_or_create(pk=1, defaults={"value": APART * self.count, "stamp": uuid.uuid4().hex})
+        entry.chain_length, entry.chain_head, entry.changed = OF_EACH, previous, APART * self.count
         entry.derived, entry.derived_stamp = json.loads(json.dumps(derived_of(entry))), uuid.uuid4().hex
         entry.save()
 
@@ -143,7 +145,7 @@ class Grown:
             document=document,
             result=result,
             core_version=__version__,
-            arrival=self.count + i + 1,
+            arrival=APART * (self.count + i + 1),
             sequence=i + 1,
             previous=previous,
             sent_digest="x",
@@ -197,7 +199,7 @@ def _last_page() -> str:
     """The mark of the last page, without turning all of them."""
     from shared import paging
 
-    return paging.encode([51])
+    return paging.encode([51 * APART])
 
 
 def _median(call: Callable[[], Any]) -> float:
@@ -221,7 +223,7 @@ def verifying(client: Any) -> None:
         f"every seal: first line {first:.2f} s, all {time.perf_counter() - begun:.0f} s (before 365 s, nothing told meanwhile); {json.dumps(total)}"
     )
     begun = time.perf_counter()
-    list(client.get(f"/api/health/chains?since={total['cursor'] - 200}").streaming_content)
+    list(client.get(f"/api/health/chains?since={total['cursor'] - 200 * APART}").streaming_content)
     print(f"seals of the last 200 records: {time.perf_counter() - begun:.2f} s")
     pages, since, size, more = 0, 0, 0, True
     while more:

@@ -156,6 +156,7 @@ def test_it_goes_to_service_and_comes_back_with_its_certificate_and_cost(opens: 
     dialog = page.get_by_role("dialog")
     dialog.get_by_label("Where, and what for").fill("Tolvan workshop, yearly")
     dialog.get_by_role("button", name="Send to service").click()
+    expect(page.get_by_role("button", name="Back from service")).to_be_visible()  # stored before the page is left
     page.goto("/plan/service")
     expect(page.locator(f"[data-away={tag}]")).to_contain_text("0 days")
     looked_at(page, "service")
