@@ -95,14 +95,14 @@ bench: .venv/tests setup ## ratios: preview against an empty call; the script's 
 	@$(PY) tools/ratios.py
 	@$(PY) tools/scale.py
 
-pictures: .venv/tests setup chromium ## take docs/screenshots/ anew from the demo
+pictures: .venv/tests setup chromium ## take docs/screenshots/ again from the demo
 	@command -v pdftoppm >/dev/null || { [ "$$(id -u)" = 0 ] && apt-get install -y -qq poppler-utils >/dev/null; }
 	@$(PY) tools/pictures.py
 
-contract: .venv/ready ## write the API's text and the web's types anew
+contract: .venv/ready ## write the API's text and the web's types again
 	@cd server && ../$(PY) -m config.contract ../web/openapi.json && cd ../web && npm run --silent types:generate
 
-lock: ## lock the Python packages anew, without addresses
+lock: ## lock the Python packages again, without addresses
 	@.venv/bin/pip install -q pip-tools
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in

@@ -1,5 +1,5 @@
 """Every question somebody waits for, at one hundredth of the records and at all of them. Part of `make bench` and
-`make chaos`; `RECORDS=200000` (2,000 instruments) unless told otherwise."""
+`make chaos`; `RECORDS=200000` (2,000 instruments) by default."""
 
 from __future__ import annotations
 
@@ -220,7 +220,7 @@ def verifying(client: Any) -> None:
     first = time.perf_counter() - begun
     total = json.loads(list(lines)[-1])
     print(
-        f"every seal: first line {first:.2f} s, all {time.perf_counter() - begun:.0f} s (before 365 s, nothing told meanwhile); {json.dumps(total)}"
+        f"every seal: first line {first:.2f} s, all {time.perf_counter() - begun:.0f} s (before 365 s, without progress); {json.dumps(total)}"
     )
     begun = time.perf_counter()
     list(client.get(f"/api/health/chains?since={total['cursor'] - 200 * APART}").streaming_content)

@@ -162,7 +162,7 @@ def delete_kept_file(request: HttpRequest, name: str) -> HttpResponse:
 
 @router.post("/kept-files/{name}/restore", response={202: Outcome}, operation_id="restore_backup")
 def post_restore(request: HttpRequest, name: str) -> Any:
-    """Put a backup in place: the server's workers are set up anew, what is there is set aside (manager)."""
+    """Put a backup in place: new workers take over, what is there is set aside (manager)."""
     file = keeping.kept_file(name)
     _said(lambda: ask_restore(actor=asker(request), file=file))
     return Status(202, {"ok": True, "text": "The backup is being put in place."})

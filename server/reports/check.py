@@ -10,6 +10,7 @@ from io import StringIO
 from typing import Any
 
 from naveta_core.dispatch import table_of
+from naveta_core.engine.circumstance_fields import circumstances_text
 from naveta_core.errors import Refused
 from naveta_core.history.events import EVENT_KINDS
 from naveta_core.registry import DOCUMENTS, document_of
@@ -63,16 +64,11 @@ def _who(page: Page, record: Record) -> None:
     document = json.loads(record.document)
     by = record.observed_by.name
     entered = f", saved by {record.entered_by.name}" if record.entered_by_id != record.observed_by_id else ""
-    conditions = {name: value for name, value in document.get("conditions", {}).items() if value not in (None, "")}
-    words = [
-        f"{name.removesuffix('_c').replace('_', ' ')} {value}{' °C' if name.endswith('_c') else ''}"
-        for name, value in conditions.items()
-    ]
     page.facts(
         [
             ("Observed by", f"{by}{entered}"),
             ("Taken out", taken_out_for(record)),
-            ("Circumstances", ", ".join(words)),
+            ("Circumstances", page.write(circumstances_text(document.get("conditions", {})))),
             ("Entered", record.entry),
             ("Remark", str(document.get("remark") or "")),
         ]
@@ -144,7 +140,7 @@ def _work(page: Page, result: Data) -> None:
 def _calculation(page: Page, result: Data) -> None:
     if result.get("worked"):
         page.heading("Calculation")
-        page.table([], [[line["text"], page.write(line["value"])] for line in result["worked"]])
+        page.table([], [[line["text"], line["value"]] for line in result["worked"]])
 
 
 def _seal(page: Page, record: Record) -> None:

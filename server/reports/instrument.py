@@ -82,7 +82,7 @@ def _checks(page: Page, instrument: Instrument) -> None:
         )
     if lines:
         page.heading("Every check")
-        page.table(["When", "Check", "Finding", "Grade", "By"], lines, [78, 105, 190, 40, 63])
+        page.table(["When", "Check", "Finding", "Grade", "By"], lines, [78, 105, 190, 40, 63], typed=(4,))
 
 
 def _events(page: Page, instrument: Instrument) -> None:
@@ -101,7 +101,7 @@ def _events(page: Page, instrument: Instrument) -> None:
         )
     if lines:
         page.heading("Every event")
-        page.table(["When", "Event", "What was noted", "By"], lines, [78, 90, 235, 73])
+        page.table(["When", "Event", "What was noted", "By"], lines, [78, 90, 235, 73], typed=(2, 3))
 
 
 def _certificates(page: Page, instrument: Instrument) -> None:
@@ -112,4 +112,5 @@ def _certificates(page: Page, instrument: Instrument) -> None:
             ["Name", "Kept since", "SHA-256"],
             [[r["name"], f"{r['at']:%d %b %Y}", r["digest"]] for r in rows],
             [150, 70, 256],
+            typed=(0, 2),
         )

@@ -17,15 +17,18 @@ def kit_report(pk: int) -> bytes:
     job, on, answer = kit_of(pk)
     crew = f"{job.crew.name} crew" if job.crew else "all crews"
     page = Page(
-        f"Kit for {job.name}",
+        "Kit for ",
         f"{crew}, {job.place or 'place not given'}. From {job.starts_on:%d %B %Y}; looked at as of {on:%d %B %Y}.",
+        name=job.name,
     )
     page.strong(answer.text)
     kit = answer.kit
     chosen = set(kit.tags) if kit else set()
     if kit:
         page.table(
-            ["Take", "What it is", "Where"], [[e.tag, e.model, e.place] for e in answer.fitness if e.tag in chosen]
+            ["Take", "What it is", "Where"],
+            [[e.tag, e.model, e.place] for e in answer.fitness if e.tag in chosen],
+            typed=(0, 1, 2),
         )
         rows = [
             [str(i), c.tag, c.title, c.where.replace("-", " "), _minutes(c.minutes), c.why]

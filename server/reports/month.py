@@ -57,7 +57,7 @@ def _standing(page: Page) -> None:
     lines = [
         [r.one.tag, r.one.model, r.one.whereabouts, STATES[r.standing.state], r.standing.reasons[0].text] for r in rows
     ]
-    page.table(["", "Model", "Where", "Standing", "Why"], lines, [38, 88, 88, 72, 190])
+    page.table(["", "Model", "Where", "Standing", "Why"], lines, [38, 88, 88, 72, 190], typed=(1, 2))
 
 
 def _checks(page: Page, checks: list[Record]) -> None:
@@ -78,7 +78,7 @@ def _checks(page: Page, checks: list[Record]) -> None:
                 record.observed_by.name,
             ]
         )
-    page.table(["", "", "Check", "Finding", "Grade", "By"], lines, [38, 38, 105, 192, 40, 63])
+    page.table(["", "", "Check", "Finding", "Grade", "By"], lines, [38, 38, 105, 192, 40, 63], typed=(5,))
 
 
 def _events(page: Page, events: list[Record]) -> None:
@@ -97,7 +97,7 @@ def _events(page: Page, events: list[Record]) -> None:
                 record.entered_by.name,
             ]
         )
-    page.table(["", "", "Event", "What was noted", "By"], lines, [38, 38, 95, 232, 73])
+    page.table(["", "", "Event", "What was noted", "By"], lines, [38, 38, 95, 232, 73], typed=(3, 4))
 
 
 def _due(page: Page) -> None:

@@ -5,7 +5,7 @@ A report is plainly headed as a field check, with whose rules count; nothing in 
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from io import BytesIO
 from pathlib import Path
 from typing import Any, cast
@@ -88,10 +88,11 @@ def signs(text: str) -> str:
 class Page:
     """A report as it grows: each act adds to it, in the order of reading."""
 
-    def __init__(self, title: str, sub: str) -> None:
+    def __init__(self, title: str, sub: str, *, name: str = "") -> None:
+        """title: ours; name: what somebody called it, behind the title; sub: names and days."""
         self.write = Writer()
-        self.title = self.write(title)
-        self.story: list[Flowable] = [self._paragraph(self.title, "title"), self._paragraph(self.write(sub), "sub")]
+        self.title = f"{self.write(title)}{signs(name)}"
+        self.story: list[Flowable] = [self._paragraph(self.title, "title"), self._paragraph(signs(sub), "sub")]
 
     def _paragraph(self, text: str, style: str) -> Paragraph:
         return Paragraph(escape(text), STYLES[style])
@@ -121,15 +122,21 @@ class Page:
 
     def facts(self, rows: Sequence[tuple[str, str]]) -> None:
         """Names and values, two columns; rows without a value are left out."""
-        self.table([], [[name, value] for name, value in rows if value], widths=[38 * mm, WIDTH - 38 * mm])
+        self.table([], [[name, value] for name, value in rows if value], widths=[38 * mm, WIDTH - 38 * mm], typed=(1,))
 
-    def table(self, head: Sequence[str], rows: Sequence[Sequence[str]], widths: Sequence[float] | None = None) -> None:
-        """A table over the whole width; its head stands again on each page."""
+    def table(
+        self,
+        head: Sequence[str],
+        rows: Sequence[Sequence[str]],
+        widths: Sequence[float] | None = None,
+        typed: Collection[int] = (),
+    ) -> None:
+        """A table over the whole width; its head stands again on each page. typed: columns that stay to the letter."""
         if not rows:
             return
         cells = [[self._paragraph(self.write(cell), "cell-head") for cell in head]] if head else []
         cells += [
-            [self._paragraph(signs(cell) if not head and i else self.write(cell), "cell") for i, cell in enumerate(row)]
+            [self._paragraph(signs(cell) if i in typed else self.write(cell), "cell") for i, cell in enumerate(row)]
             for row in rows
         ]
         parts = list(widths) if widths else [1.0] * len(rows[0])

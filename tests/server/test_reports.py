@@ -12,6 +12,7 @@ import pytest
 from reports import pages, plot
 from reports.plot import ticks
 
+from fleet.models import Instrument
 from naveta_core.documents.json_io import canonical
 from people.models import Person
 from records.models import Record
@@ -79,13 +80,21 @@ class TestOnPaper:
         firm = ines.get("organisation").json()
         firm.pop("zone_in_force")
         assert ines.put("organisation", {**firm, "decimal_mark": ",", "staff_word": "rod"}).status_code == 200
-        record = tam.check({**good(), "remark": "Staff 2.0 m"}, at=AT).json()
+        Instrument.objects.filter(tag="LV-07").update(serial="7.41")
+        weather = {"temperature_c": "4,5", "wind": "breeze", "minutes_on": "15"}
+        record = tam.check({**good(), "remark": "Staff 2.0 m", "conditions": weather}, at=AT).json()
         pdf(tam, f"records/{record['id']}/report")
         text = "\n".join(written)
         assert "Staff 2.0 m" in text, "what was typed stays to the letter"
         assert str(good()["observations"]["setups"][0]["a"]["readings"][0]) in written
         found = record["finding"].replace("″", '"').replace(".", ",").rstrip(",")
         assert found in text
+        assert "serial 7.41" in written[1]
+        assert "Warm-up 15 min, temperature 4,5 °C, wind breeze" in written
+        tam.event("knock", AT, note="Staff fell, 1.5 m")
+        written.clear()
+        pdf(tam, "instruments/LV-07/report")
+        assert "Staff fell, 1.5 m" in written, "a note stays to the letter beside findings with commas"
 
     def test_a_struck_record_says_so(self, tam: Api, ines: Api, written: list[str]) -> None:
         record = tam.check(good(), at=AT).json()["id"]

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import asdict, dataclass
 from typing import Any
+
+from ..units.formatting import capital
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,3 +126,19 @@ CIRCUMSTANCES = {
 
 THROUGH_AIR = ("sky", "ground", "shimmer")
 """What a check asks that sights through the open air."""
+
+
+def circumstances_text(conditions: Mapping[str, Any]) -> str:
+    """What a document's `conditions` hold, in words: 'Warm-up 15 min, temperature 12 °C, set up on tripod'; empty where
+    nobody gave any."""
+    words = [
+        f"{entry.label.lower()} {_answer(entry, str(conditions[name]))}"
+        for name, entry in CIRCUMSTANCES.items()
+        if conditions.get(name) not in (None, "")
+    ]
+    return capital(", ".join(words))
+
+
+def _answer(entry: Circumstance, value: str) -> str:
+    label = dict(entry.options).get(value)
+    return label.lower() if label else f"{value} {entry.unit}".strip()

@@ -12,6 +12,7 @@ from datetime import datetime, timedelta
 from math import sqrt
 
 from ..results import Answer
+from ..stats.decision import wander_in_a_root_day
 from ..stats.quantiles import t_quantile
 from ..units.formatting import UNITS, count, signed, size
 from .drift import Leaving, Line, Segments, SeriesValue, Warmth, fit, leaving, segments, warmth
@@ -137,7 +138,7 @@ def trend_of(
     limit, first = stretch[-1].limit, stretch[0].at
     now = (today - first).total_seconds() / DAY_S
     left = leaving(line, limit, now)
-    earned = earned_interval(line, limit, rule_days, values[-1].day, _wander(limit))
+    earned = earned_interval(line, limit, rule_days, values[-1].day, wander_in_a_root_day(limit))
     u95 = t_quantile(0.975, line.freedom) * sqrt(line.var_slope) * YEAR if line.slope is not None else None
     return Trend(
         n=len(own),
@@ -166,11 +167,6 @@ def trend_of(
 def _day(first: datetime, after: float | None) -> str | None:
     """The day so many days after the first check."""
     return None if after is None else (first + timedelta(days=after)).date().isoformat()
-
-
-def _wander(limit: float) -> float:
-    """In a root-day: 0.3 of the limit in three months (stats/decision.py)."""
-    return 0.3 * limit / sqrt(3 * 30.4375)
 
 
 def _text(line: Line, single: Line, unit: str, u95: float | None, n: int) -> str:

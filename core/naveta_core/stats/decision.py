@@ -21,6 +21,8 @@ EVIDENCE_KELVIN = 10.0
 STORING_SHARE = 0.5
 """A value is stored only from a test whose U is within this share of the limit."""
 DAYS_PER_MONTH = 30.4375
+WANDER_SHARE = 0.3
+"""Of a limit, one standard deviation: how far an error wanders in three months."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +84,12 @@ def wandering(use: float, days: float) -> float:
 
     use: the limit; the variance is in its unit, squared.
     """
-    return max((0.3 * use) ** 2 * days / DAYS_PER_MONTH / 3, (0.1 * use) ** 2)
+    return max((WANDER_SHARE * use) ** 2 * days / DAYS_PER_MONTH / 3, (0.1 * use) ** 2)
+
+
+def wander_in_a_root_day(use: float) -> float:
+    """The same as a growth: one standard deviation in the root of a day. use: the limit; in its unit."""
+    return WANDER_SHARE * use / sqrt(3 * DAYS_PER_MONTH)
 
 
 @dataclass(frozen=True, slots=True)

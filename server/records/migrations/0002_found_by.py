@@ -1,4 +1,4 @@
-"""Grade and words of every record, so that the ledger filters and finds them; summaries anew, their temperature a number."""
+"""Grade and words of every record, so that the ledger filters and finds them; summaries again, their temperature a number."""
 
 import json
 

@@ -1018,7 +1018,7 @@ export interface paths {
         put?: never;
         /**
          * Post Restore
-         * @description Put a backup in place: the server's workers are set up anew, what is there is set aside (manager).
+         * @description Put a backup in place: new workers take over, what is there is set aside (manager).
          */
         post: operations["restore_backup"];
         delete?: never;

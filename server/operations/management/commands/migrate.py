@@ -1,5 +1,5 @@
 """Django's migrate, with a copy of the database kept before anything in it changes; what follows from records is derived
-anew after it."""
+again after it."""
 
 from __future__ import annotations
 
