@@ -134,8 +134,11 @@ function Line({ row }: { row: RecordRow }) {
   const title = kind ? `${kind.title}, ${row.stage === "as-left" ? "as left" : "as found"}` : (RECORD_NAMES[row.kind] ?? eventName(row.kind));
   const to = OPENS.includes(row.category) ? `/records/${row.id}` : `/instruments/${row.instrument}`;
   return (
-    <li className="grid items-baseline gap-x-4 px-4 py-2 tab:grid-cols-[170px_80px_minmax(0,1fr)_150px_100px]" data-record={row.id} data-struck={struck || undefined}>
-      <span className="sub whitespace-nowrap">{moment(row.observed_at, session.time_zone)}</span>
+    <li className="grid items-baseline gap-x-4 px-4 py-2 tab:grid-cols-[150px_70px_minmax(0,1fr)_100px] desk:grid-cols-[170px_80px_minmax(0,1fr)_150px_100px]" data-record={row.id} data-struck={struck || undefined}>
+      <span className="sub whitespace-nowrap">
+        {moment(row.observed_at, session.time_zone)}
+        <span className="block truncate max-tab:hidden desk:hidden">{row.observed_by}</span>
+      </span>
       <Link className="tag font-[700] no-underline hover:underline" to={`/instruments/${row.instrument}`}>
         {row.instrument}
       </Link>
@@ -145,7 +148,7 @@ function Line({ row }: { row: RecordRow }) {
         </Link>{" "}
         {row.finding ?? ""} {row.note} {struck ? row.amended_why : row.why}
       </span>
-      <span className="sub truncate">{row.observed_by}</span>
+      <span className="sub truncate tab:max-desk:hidden">{row.observed_by}</span>
       <span className="tab:justify-self-end">{row.grade && <GradeMark grade={row.grade as never} quiet={struck} />}</span>
     </li>
   );
