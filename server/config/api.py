@@ -13,6 +13,7 @@ from control_points.api import router as control_router
 from fleet.api import router as fleet_router
 from fleet.attachments_api import router as attachments_router
 from fleet.digest_api import router as digest_router
+from fleet.due_api import router as due_router
 from fleet.jobs_api import router as jobs_router
 from fleet.levelling_api import router as levelling_router
 from fleet.plan_api import router as plan_router
@@ -72,6 +73,7 @@ api.add_router("", settings_router)
 api.add_router("", fleet_router)
 api.add_router("", attachments_router)
 api.add_router("", fleet_table_router)
+api.add_router("", due_router)
 api.add_router("", plan_router)
 api.add_router("", jobs_router)
 api.add_router("", levelling_router)

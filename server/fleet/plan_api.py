@@ -1,8 +1,8 @@
-"""The plan: what is due when and why, the rules it comes from, and its calendars."""
+"""The rules of what is due when, and the calendars of it."""
 
 from __future__ import annotations
 
-from datetime import date, datetime, timedelta
+from datetime import datetime
 from typing import Annotated, Any
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -11,12 +11,11 @@ from pydantic import Field
 
 from fleet.calendar_feed import calendar_of
 from fleet.models import Instrument
-from fleet.selectors import Row, find, statuses_under, yard
+from fleet.selectors import find, statuses_under, yard
 from fleet.services import mark_changed
-from naveta_core.history.due import MOST_SKIPPED_DAYS
-from naveta_core.history.due_list import DueEntry, due_summary, due_words
+from naveta_core.history.due_list import DueEntry, due_words
 from naveta_core.history.events import BEARING_EVENTS
-from naveta_core.history.rules import CLIMATES, SERVICE, default_rules
+from naveta_core.history.rules import CLIMATES, default_rules
 from naveta_core.history.rules import DueRule as CoreRule
 from people.asker import asker
 from plan import calendar_links, rules
@@ -26,45 +25,7 @@ from shared.bodies import Body, Word
 from shared.rights import require
 
 router = Router(tags=["plan"])
-MOST_DAYS = 800
 Count = Annotated[int, Field(ge=0, lt=2**63)]
-
-
-class ReasonOut(Schema):
-    """A coded sentence."""
-
-    code: str
-    text: str
-
-
-class DueOut(Schema):
-    """One check of one instrument that is due, or comes due."""
-
-    tag: str
-    model: str
-    crew: str | None
-    place: str
-    check: str
-    title: str
-    state: str
-    due_on: str
-    minutes: int
-    decides: bool
-    can_wait: bool
-    """Whether it may be skipped until a day."""
-    reasons: list[ReasonOut]
-
-
-class DuePage(Schema):
-    """What is due until a day, the earliest first; `today` in the firm's zone."""
-
-    today: date
-    until: date
-    skip_until: date
-    """The last day a check can be skipped to."""
-    summary: str
-    crews: list[str]
-    due: list[DueOut]
 
 
 class RuleIn(Body):
@@ -129,48 +90,6 @@ class RulePreview(Schema):
     due_now: int
     due_then: int
     changes: list[RuleChange]
-
-
-@router.get("/due", response=DuePage, operation_id="list_due")
-def list_due(request: HttpRequest, days: int = 35, crew: str = "") -> Any:
-    """What is due today or within so many days, with the reason of each; of one crew's instruments, if one is named."""
-    today = clock.today()
-    until = today + timedelta(days=min(max(days, 0), MOST_DAYS))
-    found = [
-        _due(row, entry)
-        for row in yard(today)
-        if not crew or row.one.crew == crew
-        for entry in row.status.due
-        if entry.due_on and (entry.state in ("due", "overdue") or entry.due_on <= until.isoformat())
-    ]
-    found.sort(key=lambda entry: (entry["due_on"], entry["tag"], entry["check"]))
-    checks = [entry for entry in found if entry["check"] != SERVICE]
-    now = [entry for entry in checks if entry["state"] in ("due", "overdue")]
-    minutes = sum(entry["minutes"] for entry in now)
-    crews = sorted({row.one.crew for row in yard(today) if row.one.crew})
-    summary = due_summary(len(now), minutes, len(checks) - len(now))
-    return {
-        "today": today,
-        "until": until,
-        "skip_until": today + timedelta(days=MOST_SKIPPED_DAYS),
-        "summary": summary,
-        "crews": crews,
-        "due": found,
-    }
-
-
-def _due(row: Row, entry: DueEntry) -> dict[str, Any]:
-    decides = {check.check for check in row.standing.checks if check.decides}
-    return {
-        "tag": row.one.tag,
-        "model": row.one.model,
-        "crew": row.one.crew,
-        "place": row.one.place,
-        "decides": entry.check in decides,
-        **entry.plain(),
-        "minutes": entry.minutes,
-        "can_wait": entry.can_wait,
-    }
 
 
 def _rule(rule: CoreRule, own: DueRule | None) -> dict[str, Any]:

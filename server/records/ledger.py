@@ -23,6 +23,7 @@ from records.models import Record
 from records.selectors import records
 from records.summary import read_summary
 from records.times import happened_at
+from records.words import holding
 from shared import clock, paging
 from shared.bodies import Word
 
@@ -30,8 +31,7 @@ COLUMNS = (
     "id", "instrument", "model", "category", "kind", "stage", "grade", "finding", "note", "observed_at", "observed_by",
     "entered_by", "struck", "core_version", "sequence", "previous", "digest",
 )  # fmt: skip
-MOST_WORDS = 8
-MOST_COUNTED = 10_000
+MOST_COUNTED = 2_000
 """Counted as far as this: what is more is said to be more."""
 Day = Annotated[date, Field(ge=date(1900, 1, 1), le=date(2999, 12, 31))]
 
@@ -71,9 +71,7 @@ def found(filters: LedgerFilters) -> QuerySet[Record]:
         rows = rows.filter(observed_at_utc__lt=_midnight(filters.last + timedelta(days=1)))
     if filters.struck:
         rows = rows.filter(amendments__isnull=filters.struck == "not")
-    for word in filters.words.lower().split()[:MOST_WORDS]:
-        rows = rows.filter(search__contains=word)
-    return rows
+    return holding(rows, filters.words)
 
 
 def counted(filters: LedgerFilters) -> int:

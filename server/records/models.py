@@ -60,7 +60,9 @@ class Record(models.Model):
     device = models.TextField(default="", help_text="What the device calculated, and its time; empty where it did not.")
     summary = models.TextField(default="{}", help_text="What lists and series show of it: follows from the result.")
     grade = models.CharField(max_length=10, default="", blank=True, help_text="Of its result; follows from it.")
-    search = models.TextField(default="", help_text="What it is found by, in small letters; follows from the rest.")
+    search = models.TextField(
+        default="", help_text="The words it is found by, a space before each; follows from the rest."
+    )
     arrival = models.BigIntegerField(unique=True, help_text="In which order records came, whatever the clocks said.")
     sequence = models.PositiveIntegerField()
     previous = models.CharField(max_length=64)

@@ -12,6 +12,7 @@ from naveta_core.history.events import EVENT_KINDS
 from naveta_core.history.summary import RecordSummary
 from naveta_core.registry import DOCUMENTS
 from records.models import Record
+from records.words import plain_words
 
 Data = dict[str, Any]
 EVENT_NAMES = {event.name: event.label for event in EVENT_KINDS}
@@ -31,7 +32,7 @@ def grade_of(record: Record) -> str:
 
 
 def search_text(record: Record) -> str:
-    """What a record is found by, in small letters: its instrument, what was found or noted, where, who, why."""
+    """What a record is found by, as plain words: its instrument, what was found or noted, where, who, why."""
     return words_of(record, str(record.instrument.model))
 
 
@@ -51,7 +52,7 @@ def words_of(record: Any, model: str) -> str:
         record.observed_by.name,
         record.entered_by.name,
     ]
-    return " ".join(word for word in words if word).lower()[:4000]
+    return plain_words(" ".join(word for word in words if word))[:4000]
 
 
 def read_summary(record: Record) -> RecordSummary:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import uuid
 from typing import Any
 
 import pytest
@@ -12,7 +13,9 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
 from records import ledger
+from records import words as found_by
 from records.models import Record
+from records.words import plain_words
 from tests.server.conftest import Api, good
 
 AT = "2027-03-01T06:40:00+00:00"
@@ -60,10 +63,52 @@ def strike(api: Api, record: str) -> None:
         ({"words": "wren merrow peg"}, ["other"]),
         ({"words": "nobody"}, []),
         ({"words": "%_"}, []),
+        ({"words": "lv-07 two-peg"}, ["struck", "good"]),
+        ({"words": "lv 07"}, ["struck", "knock", "good"]),
+        ({"words": "kno"}, ["knock"]),
+        ({"words": "nock"}, []),
+        ({"words": "slope 3"}, ["knock"]),
+        ({"words": "peg-two"}, []),
+        ({"words": '" OR * knock'}, []),
+        ({"words": "kno* rail:"}, ["knock"]),
     ],
 )
 def test_filters_and_words(tam: Api, filled: dict[str, str], filters: dict[str, str], names: list[str]) -> None:
     assert found(tam, **filters) == [filled[name] for name in names]
+
+
+@pytest.mark.parametrize("words", ["lv-07 two-peg", "kno", "peg", "slope 3", "lv", "peg-two"])
+def test_words_found_often_are_looked_for_by_day_with_the_same_outcome(
+    tam: Api, filled: dict[str, str], words: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    by_index = found(tam, words=words)
+    monkeypatch.setattr(found_by, "MOST_BY_INDEX", 0)
+    assert found(tam, words=words) == by_index
+    assert (by_index == []) is (words == "peg-two")
+
+
+def test_letters_of_every_language_are_letters(tam: Api) -> None:
+    noted = tam.event("knock", AT, note="Žďár brücke, ÅS-3 ½").json()["id"]
+    for words in ("žďár", "BRÜCKE", "brü", "ås-3", "Z\u030cd\u030ca\u0301r"):
+        assert found(tam, words=words) == [noted], words
+    assert found(tam, words="zdar") == []
+
+
+def test_the_index_follows_whatever_writes_a_record(tam: Api, filled: dict[str, str]) -> None:
+    """An import writes rows by itself, a later migration may make the table again: the index must not lose them."""
+    row = Record.objects.get(pk=filled["knock"])
+    Record.objects.bulk_create([copy_of(row, row.arrival + 100, plain_words("Ferry landing"))])
+    assert len(found(tam, words="ferry")) == 1
+    with connection.cursor() as cursor:
+        cursor.execute("UPDATE records_record SET search = ' quay' WHERE arrival = %s", [row.arrival + 100])
+        assert (len(found(tam, words="ferry")), len(found(tam, words="quay"))) == (0, 1)
+        cursor.execute("DELETE FROM records_record WHERE arrival = %s", [row.arrival + 100])
+    assert found(tam, words="quay") == []
+
+
+def copy_of(row: Record, arrival: int, search: str) -> Record:
+    kept = {field.attname: getattr(row, field.attname) for field in Record._meta.concrete_fields}
+    return Record(**{**kept, "id": uuid.uuid4(), "arrival": arrival, "sequence": 99, "search": search})
 
 
 def test_places_crews_and_remarks_are_words_too(tam: Api) -> None:
@@ -155,6 +200,6 @@ class TestRecomputed:
 def test_records_of_an_older_naveta_are_found_after_the_migration(tam: Api, filled: dict[str, str]) -> None:
     kept = {str(row.pk): (row.grade, row.search) for row in Record.objects.all()}
     MigrationExecutor(connection).migrate([("records", "0001_first")])
-    MigrationExecutor(connection).migrate([("records", "0002_found_by")])
+    MigrationExecutor(connection).migrate([("records", "0003_words")])
     assert {str(row.pk): (row.grade, row.search) for row in Record.objects.all()} == kept
     assert found(tam, words="rail") == [filled["knock"]]

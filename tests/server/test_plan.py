@@ -50,6 +50,46 @@ class TestDue:
         assert {tag for tag, _ in due(tam, crew="Bramble")} == {"LV-02"}
         assert tam.get("due").json()["crews"] == ["Bramble"]
 
+    def test_page_by_page_nothing_is_lost_or_doubled_and_the_load_is_that_of_all(self, tam: Api) -> None:
+        tam.check(good(), at=AT)
+        whole = tam.get("due?days=400&limit=200").json()
+        keys, cursor, loads = [], "", []
+        while cursor is not None:
+            page = tam.get(f"due?days=400&limit=3&cursor={cursor}").json()
+            assert len(page["due"]) <= 3
+            keys += [(e["due_on"], e["tag"], e["check"]) for e in page["due"]]
+            loads.append((page["summary"], page["now"], page["weeks"]))
+            cursor = page["next"]
+        assert keys == [(e["due_on"], e["tag"], e["check"]) for e in whole["due"]] == sorted(keys)
+        assert len(set(keys)) == len(keys) == 8, "three checks of each level, and their services"
+        assert all(load == (whole["summary"], whole["now"], whole["weeks"]) for load in loads)
+        later = [e for e in whole["due"] if e["check"] != "service" and e["state"] not in ("due", "overdue")]
+        assert [(w["monday"], w["minutes"]) for w in whole["weeks"]] == [("2027-03-29", later[0]["minutes"])]
+        assert {e["check"] for e in tam.get("due?days=400&check=service").json()["due"]} == {"service"}
+        assert tam.get("due?cursor=abc").status_code == 422
+        assert tam.get("due?limit=201").status_code == 422
+
+    def test_a_list_that_is_kept_follows_every_change(self, tam: Api) -> None:
+        before = tam.get("due").json()["now"]["checks"]
+        tam.check(good(), at=AT)
+        assert tam.get("due").json()["now"]["checks"] == before - 1
+
+    def test_a_month_names_three_a_day_and_counts_all(self, tam: Api) -> None:
+        tam.check(good(), at=AT)
+        found = tam.get("due/month").json()
+        days = {day["day"]: day for day in found["days"]}
+        assert (found["today"], found["month"]) == (TODAY, "2027-03")
+        assert (days[TODAY]["count"], len(days[TODAY]["due"])) == (7, 3), "due already: they stand on today"
+        assert [(d["tag"], d["check"]) for d in days["2027-04-01"]["due"]] == [("LV-07", "two-peg")], "a whole week"
+        assert found["checks"] == 5, "a service is no check, the first of April is no day of March"
+        april = tam.get("due/month?month=2027-04").json()
+        assert (april["checks"], [day["day"] for day in april["days"]]) == (1, ["2027-04-01"])
+        assert tam.get("due/month?month=2027-02").json()["days"] == [], "28 February is a Sunday"
+
+    @pytest.mark.parametrize("month", ["2027-13", "March", "0001-01", "3000-01", "2027-3"])
+    def test_what_is_no_month_is_said(self, tam: Api, month: str) -> None:
+        assert tam.get(f"due/month?month={month}").json()["faults"][0]["path"] == "month"
+
 
 class TestEvents:
     @pytest.mark.parametrize("event", ["topple", "transport", "soaked", "control-jump"])

@@ -1,5 +1,5 @@
 // Question of the server: keys and fetchers together, so that a key is written once.
-import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { api, data } from "./client";
 import { fetchFleet } from "../device/fleet";
 
@@ -57,7 +57,17 @@ export const impactReviewQuery = (uuid: string) =>
 export const pointsQuery = queryOptions({ queryKey: ["points"], queryFn: () => data(api.GET("/api/points", { params: { query: { q: "" } } })) });
 
 /** What is due now or within so many days; of one crew's instruments, if one is named. */
-export const dueQuery = (days: number, crew: string) => queryOptions({ queryKey: ["due", days, crew], queryFn: () => data(api.GET("/api/due", { params: { query: { days, crew } } })) });
+/** What is due until a day, page by page; of a crew, of one kind of check. */
+export const dueQuery = (days: number, crew: string, check = "") =>
+  infiniteQueryOptions({
+    queryKey: ["due", days, crew, check],
+    queryFn: ({ pageParam }) => data(api.GET("/api/due", { params: { query: { days, crew, check, cursor: pageParam, limit: 100 } } })),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => last.next,
+  });
+
+/** What comes due on each day of a month. */
+export const dueMonthQuery = (month: string) => queryOptions({ queryKey: ["due", "month", month], queryFn: () => data(api.GET("/api/due/month", { params: { query: { month } } })), placeholderData: keepPreviousData });
 
 /** Jobs that are not over. */
 export const jobsQuery = queryOptions({ queryKey: ["jobs"], queryFn: () => data(api.GET("/api/jobs")) });

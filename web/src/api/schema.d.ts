@@ -366,7 +366,8 @@ export interface paths {
         };
         /**
          * List Due
-         * @description What is due today or within so many days, with the reason of each; of one crew's instruments, if one is named.
+         * @description What is due today or within so many days, with the reason of each; of one crew's instruments, of one kind of check
+         *     (or `service`), if one is named.
          */
         get: operations["list_due"];
         put?: never;
@@ -453,6 +454,26 @@ export interface paths {
          * @description What is due within so many days, spread over quiet mornings; for one crew, if one is named.
          */
         get: operations["level_load"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/month": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Month
+         * @description What comes due on each day of a month (`2027-03`; empty: this one).
+         */
+        get: operations["list_due_month"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3771,6 +3792,64 @@ export interface components {
             text: string;
         };
         /**
+         * DueDay
+         * @description A day with its number of checks, and the first of them.
+         */
+        DueDay: {
+            /** Count */
+            count: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Due */
+            due: components["schemas"]["DueName"][];
+        };
+        /**
+         * DueMonth
+         * @description The days of whole weeks around a month on which something is due; `checks` and `minutes` of the month alone.
+         */
+        DueMonth: {
+            /** Checks */
+            checks: number;
+            /** Days */
+            days: components["schemas"]["DueDay"][];
+            /** Minutes */
+            minutes: number;
+            /** Month */
+            month: string;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+        };
+        /**
+         * DueName
+         * @description What a day of the calendar names.
+         */
+        DueName: {
+            /** Check */
+            check: string;
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * DueNow
+         * @description Checks whose day has come, with their minutes.
+         */
+        DueNow: {
+            /** Checks */
+            checks: number;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * DueOut
          * @description One check of one instrument that is due, or comes due.
          */
@@ -3802,13 +3881,16 @@ export interface components {
         };
         /**
          * DuePage
-         * @description What is due until a day, the earliest first; `today` in the firm's zone.
+         * @description A page of what is due until a day, the earliest first, and the load of all of it; `today` in the firm's zone.
          */
         DuePage: {
             /** Crews */
             crews: string[];
             /** Due */
             due: components["schemas"]["DueOut"][];
+            /** Next */
+            next: string | null;
+            now: components["schemas"]["DueNow"];
             /**
              * Skip Until
              * Format: date
@@ -3826,6 +3908,21 @@ export interface components {
              * Format: date
              */
             until: string;
+            /** Weeks */
+            weeks: components["schemas"]["DueWeek"][];
+        };
+        /**
+         * DueWeek
+         * @description Minutes of the checks that come due in a week.
+         */
+        DueWeek: {
+            /** Minutes */
+            minutes: number;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
         };
         /**
          * EachOut
@@ -10487,6 +10584,9 @@ export interface operations {
             query?: {
                 days?: number;
                 crew?: string;
+                check?: string;
+                cursor?: string | null;
+                limit?: number;
             };
             header?: never;
             path?: never;
@@ -10612,6 +10712,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LevelledLoad"];
+                };
+            };
+        };
+    };
+    list_due_month: {
+        parameters: {
+            query?: {
+                month?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueMonth"];
                 };
             };
         };

@@ -30,38 +30,38 @@ export function mondayOf(day: string): string {
   return dayAfter(day, -((weekday + 6) % 7));
 }
 
-export type Week = { monday: string; due: Due[]; jobs: Job[] };
+/** A week to come: the minutes of its checks, and those of them that are shown. */
+export type Week = { monday: string; minutes: number; due: Due[]; jobs: Job[] };
 
-/** What comes due later, week by week from this one on, with the jobs that run in it; weeks with nothing are left out. */
-export function weeksOf(due: Due[], jobs: Job[], today: string, until: string): Week[] {
+/** Week by week from this one on, with what is shown of it and the jobs that run; weeks with nothing are left out. */
+export function weeksOf(loads: { monday: string; minutes: number }[], due: Due[], jobs: Job[], today: string, until: string): Week[] {
+  const minutes = new Map(loads.map((load) => [load.monday, load.minutes]));
   const weeks: Week[] = [];
   for (let monday = mondayOf(today); monday <= until; monday = dayAfter(monday, 7)) {
     const sunday = dayAfter(monday, 6);
     weeks.push({
       monday,
+      minutes: minutes.get(monday) ?? 0,
       due: due.filter((each) => !isNow(each) && each.due_on >= monday && each.due_on <= sunday),
       jobs: jobs.filter((job) => job.starts_on <= sunday && job.ends_on >= monday),
     });
   }
-  return weeks.filter((week) => week.due.length || week.jobs.length);
+  return weeks.filter((week) => week.minutes || week.due.length || week.jobs.length);
 }
 
-export type DayCell = { day: string; inMonth: boolean; due: Due[]; jobs: Job[] };
+export type DueDay = Schemas["DueDay"];
+export type DayCell = { day: string; inMonth: boolean; count: number; due: DueDay["due"]; jobs: Job[] };
 
-/** The weeks of a month (`2027-03`), Monday first, each with its seven days; what is due already stands on today. */
-export function monthOf(month: string, due: Due[], jobs: Job[], today: string): DayCell[][] {
+/** The weeks of a month (`2027-03`), Monday first, each with its seven days. */
+export function monthOf(month: string, days: DueDay[], jobs: Job[]): DayCell[][] {
   const first = `${month}-01`;
   const weeks: DayCell[][] = [];
   for (let monday = mondayOf(first); monday.slice(0, 7) <= month; monday = dayAfter(monday, 7)) {
     weeks.push(
       Array.from({ length: 7 }, (_, i) => {
         const day = dayAfter(monday, i);
-        return {
-          day,
-          inMonth: day.startsWith(month),
-          due: due.filter((each) => (isNow(each) ? today : each.due_on) === day),
-          jobs: jobs.filter((job) => job.starts_on <= day && job.ends_on >= day),
-        };
+        const found = days.find((each) => each.day === day);
+        return { day, inMonth: day.startsWith(month), count: found?.count ?? 0, due: found?.due ?? [], jobs: jobs.filter((job) => job.starts_on <= day && job.ends_on >= day) };
       }),
     );
   }

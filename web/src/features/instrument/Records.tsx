@@ -1,5 +1,6 @@
 // Everything on record of an instrument, newest first; what was struck stays, struck, with its reason.
 import { useInfiniteQuery } from "@tanstack/react-query";
+import { MorePages } from "../../ui/MorePages";
 import { Link } from "react-router";
 import type { RecordRow } from "../../api/client";
 import { recordsQuery } from "../../api/queries";
@@ -25,9 +26,7 @@ export function Records({ tag }: { tag: string }) {
       </ul>
       {records.hasNextPage && (
         <div className="border-t border-line p-3 text-center">
-          <button className="btn" disabled={records.isFetchingNextPage} onClick={() => void records.fetchNextPage()}>
-            {records.isFetchingNextPage ? "Loading…" : "Show older"}
-          </button>
+          <MorePages query={records} label="Show older" />
         </div>
       )}
     </section>

@@ -8,6 +8,7 @@ import { useEventName } from "../../app/eventKinds";
 import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/icons";
 import { KeptViews } from "../../ui/KeptViews";
+import { MorePages } from "../../ui/MorePages";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { RECORD_NAMES, moment } from "../../ui/words";
 
@@ -62,11 +63,7 @@ export function Ledger() {
       <Trouble error={query.error} />
       {query.data && !rows.length && <p className="card p-5">{some ? "No record matches these filters." : "No records yet. The first check starts the ledger."}</p>}
       {rows.length > 0 && <Rows rows={rows} />}
-      {query.hasNextPage && (
-        <button className="btn justify-self-center" disabled={query.isFetchingNextPage} onClick={() => void query.fetchNextPage()}>
-          {query.isFetchingNextPage ? "Loading…" : "Show older"}
-        </button>
-      )}
+      <MorePages query={query} label="Show older" />
     </div>
   );
 }

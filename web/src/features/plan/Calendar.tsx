@@ -2,28 +2,24 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { dueQuery, jobsQuery } from "../../api/queries";
+import { dueMonthQuery, jobsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
-import { type DayCell, isCheck, isNow, minutesOfDue, monthAfter, monthOf } from "../../documents/plan";
+import { type DayCell, isNow, monthAfter, monthOf } from "../../documents/plan";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { PlanTabs } from "../../ui/Tabs";
 import { plannedDay } from "../../ui/words";
 import { Subscribe } from "./Subscribe";
 
-const AHEAD_DAYS = 400;
-const MOST_SHOWN = 3;
 const WEEKDAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 
 export function Calendar() {
-  const query = useQuery(dueQuery(AHEAD_DAYS, ""));
-  const jobs = useQuery(jobsQuery).data ?? [];
-  const [months, setMonths] = useState(0);
-  const [subscribing, setSubscribing] = useState(false);
   const { may } = useHere();
+  const [chosen, setChosen] = useState("");
+  const query = useQuery(dueMonthQuery(chosen));
+  const jobs = useQuery(jobsQuery).data ?? [];
+  const [subscribing, setSubscribing] = useState(false);
   const answer = query.data;
-  const month = answer ? monthAfter(answer.today.slice(0, 7), months) : "";
-  const weeks = answer ? monthOf(month, answer.due, jobs, answer.today) : [];
-  const inMonth = weeks.flat().filter((cell) => cell.inMonth).flatMap((cell) => cell.due).filter(isCheck);
+  const month = chosen || answer?.month || "";
   return (
     <div className="grid gap-4">
       <PlanTabs />
@@ -32,8 +28,8 @@ export function Calendar() {
       {answer && (
         <>
           <Head
-            title={plannedDay(`${month}-01`, "UTC").split(" ").slice(2).join(" ")}
-            sub={`${inMonth.length} ${inMonth.length === 1 ? "check comes" : "checks come"} due: ${minutesOfDue(inMonth)} minutes.`}
+            title={plannedDay(`${answer.month}-01`, "UTC").split(" ").slice(2).join(" ")}
+            sub={`${answer.checks} ${answer.checks === 1 ? "check comes" : "checks come"} due: ${answer.minutes} minutes.`}
             actions={
               <>
                 {may("plan-jobs").allowed && (
@@ -41,21 +37,21 @@ export function Calendar() {
                     Add to my calendar
                   </button>
                 )}
-                <button className="btn" onClick={() => setMonths(months - 1)}>
+                <button className="btn" onClick={() => setChosen(monthAfter(month, -1))}>
                   Month before
                 </button>
-                {months !== 0 && (
-                  <button className="btn" onClick={() => setMonths(0)}>
+                {month !== answer.today.slice(0, 7) && (
+                  <button className="btn" onClick={() => setChosen("")}>
                     This month
                   </button>
                 )}
-                <button className="btn" onClick={() => setMonths(months + 1)}>
+                <button className="btn" onClick={() => setChosen(monthAfter(month, 1))}>
                   Month after
                 </button>
               </>
             }
           />
-          <Month weeks={weeks} today={answer.today} />
+          <Month weeks={monthOf(answer.month, answer.days, jobs)} today={answer.today} />
           <Subscribe open={subscribing} onClose={() => setSubscribing(false)} />
         </>
       )}
@@ -100,14 +96,14 @@ function Day({ cell, today }: { cell: DayCell; today: string }) {
           {job.name}
         </span>
       ))}
-      {cell.due.slice(0, MOST_SHOWN).map((due) => (
+      {cell.due.map((due) => (
         <Link key={`${due.tag} ${due.check}`} className={`block truncate text-[15px] no-underline hover:underline ${isNow(due) ? "font-[640]" : ""}`} to={`/instruments/${due.tag}`} title={`${due.tag}: ${due.title}`}>
           <span className="tag">{due.tag}</span> {due.title}
         </Link>
       ))}
-      {cell.due.length > MOST_SHOWN && (
+      {cell.count > cell.due.length && (
         <Link className="link text-[15px]" to="/plan?crew=all">
-          {cell.due.length - MOST_SHOWN} more
+          {cell.count - cell.due.length} more
         </Link>
       )}
     </td>

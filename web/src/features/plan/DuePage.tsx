@@ -1,10 +1,11 @@
 // The plan: what is due now and in the weeks to come, why, how many minutes; each check with the way to it.
-import { useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { useSearchParams } from "react-router";
 import { dueQuery, jobsQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
-import { type Due, isNow, minutesOfDue, weeksOf } from "../../documents/plan";
+import { type Due, isNow, weeksOf } from "../../documents/plan";
+import { MorePages } from "../../ui/MorePages";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { PlanTabs } from "../../ui/Tabs";
 import { day } from "../../ui/words";
@@ -26,16 +27,18 @@ export function DuePage() {
   const [params, setParams] = useSearchParams();
   const of = params.get("crew") ?? crew ?? "";
   const days = SPANS.find((span) => String(span.days) === params.get("days"))?.days ?? 35;
-  const query = useQuery(dueQuery(days, of === "all" ? "" : of));
-  const answer = useDeferredValue(query.data);
+  const query = useInfiniteQuery(dueQuery(days, of === "all" ? "" : of));
+  const pages = useDeferredValue(query.data?.pages);
+  const answer = pages?.[0];
+  const due = pages?.flatMap((page) => page.due) ?? [];
   const jobs = useQuery(jobsQuery).data ?? [];
   const [skipping, setSkipping] = useState<Due | null>(null);
   const [mailing, setMailing] = useState(false);
   const levelling = params.get("load") === "levelled";
   const set = (name: string, value: string) => setParams((now) => { now.set(name, value); return now; }, { replace: true });
-  const now = answer?.due.filter(isNow) ?? [];
+  const now = due.filter(isNow);
   const shownJobs = jobs.filter((job) => of === "all" || !of || job.crew === null || job.crew === of);
-  const weeks = answer ? weeksOf(answer.due, shownJobs, answer.today, answer.until) : [];
+  const weeks = answer ? weeksOf(answer.weeks, due, shownJobs, answer.today, answer.until) : [];
   return (
     <div className="grid gap-4">
       <PlanTabs />
@@ -51,10 +54,11 @@ export function DuePage() {
           {levelling ? <Levelled days={days} crew={of === "all" ? "" : of} /> : (
           <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_300px]">
             <div className="grid min-w-0 gap-4">
-              <DueTable label="Now" minutes={minutesOfDue(now)} due={now} empty="Nothing is due now." onSkip={setSkipping} />
-              {weeks.map((week) => week.due.length > 0 && <DueTable key={week.monday} label={`Week of ${day(week.monday, "UTC")}`} minutes={minutesOfDue(week.due)} due={week.due} onSkip={setSkipping} />)}
+              <DueTable label="Now" minutes={answer.now.minutes} due={now} empty="Nothing is due now." onSkip={setSkipping} />
+              {weeks.map((week) => week.due.length > 0 && <DueTable key={week.monday} label={`Week of ${day(week.monday, "UTC")}`} minutes={week.minutes} due={week.due} onSkip={setSkipping} />)}
+              <MorePages query={query} label="Show later" />
             </div>
-            <Weeks now={minutesOfDue(now)} weeks={weeks} />
+            <Weeks now={answer.now.minutes} weeks={weeks} />
           </div>
           )}
         </>

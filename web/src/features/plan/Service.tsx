@@ -1,20 +1,22 @@
 // Service: what is away, what comes due for it, and what it cost by year and model.
-import { useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { dueQuery, serviceCostsQuery } from "../../api/queries";
-import { isCheck, isNow } from "../../documents/plan";
+import { isNow } from "../../documents/plan";
 import { written } from "../../api/writing";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { PlanTabs } from "../../ui/Tabs";
 import { closed, day } from "../../ui/words";
+import { MorePages } from "../../ui/MorePages";
 
 const AHEAD_DAYS = 91;
 const money = (sum: number): string => written(sum.toFixed(2));
 
 export function Service() {
   const costs = useQuery(serviceCostsQuery);
-  const due = useQuery(dueQuery(AHEAD_DAYS, "")).data?.due.filter((each) => !isCheck(each)) ?? [];
+  const due = useInfiniteQuery(dueQuery(AHEAD_DAYS, "", "service"));
+  const services = due.data?.pages.flatMap((page) => page.due) ?? [];
   const found = costs.data;
   return (
     <div className="grid gap-4">
@@ -42,9 +44,9 @@ export function Service() {
           )}
             <section className="card px-4 py-3 tab:px-5" aria-label="Service due">
               <h2>Due within three months</h2>
-              {!due.length && <p className="sub py-1">No service comes due.</p>}
+              {!services.length && <p className="sub py-1">No service comes due.</p>}
               <ul className="m-0 list-none divide-y divide-line p-0">
-                {due.map((each) => (
+                {services.map((each) => (
                   <li key={each.tag} className="grid grid-cols-[92px_minmax(0,1fr)] gap-x-4 py-2" data-service={each.tag}>
                     <Tag tag={each.tag} />
                     <span>
@@ -53,6 +55,7 @@ export function Service() {
                   </li>
                 ))}
               </ul>
+              <MorePages query={due} label="Show later" />
             </section>
           <Years years={found.years} />
         </>
