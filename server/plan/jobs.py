@@ -42,6 +42,12 @@ def jobs_from(today: date) -> QuerySet[Job]:
     return Job.objects.select_related("crew").filter(ends_on__gte=today).order_by("starts_on", "name")
 
 
+def job_names(crew: str, day: date) -> list[str]:
+    """The jobs of a crew that ran on a day."""
+    rows = Job.objects.filter(crew__name=crew, starts_on__lte=day, ends_on__gte=day)
+    return list(rows.order_by("starts_on", "name").values_list("name", flat=True))
+
+
 class PlannedJobs:
     """The jobs that are not over, as the core takes them, by crew; a job of no crew concerns all."""
 

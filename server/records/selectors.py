@@ -18,11 +18,12 @@ from naveta_core.history.events import BEARING_EVENTS
 from naveta_core.history.facts import ADJUSTED, RELEASE
 from naveta_core.history.impact import impact_review
 from naveta_core.units.formatting import UNITS, UNITS_SHOWN
+from plan.jobs import job_names
 from records import chain
 from records.derived import check_record, checks_back_to_a_good_one, event_fact, event_record, standing_events
 from records.models import Record
 from records.summary import listed_summary, read_summary
-from records.times import happened_text
+from records.times import happened_at, happened_text
 from records.trends import trend
 from shared import clock, paging
 
@@ -99,16 +100,25 @@ def row(record: Record) -> Data:
     }
 
 
-def taken_out_for(record: Record) -> str:
-    """With whom and for what an instrument was out when a check was made; empty where it was in the yard."""
+def taken_out_with(record: Record) -> Data | None:
+    """The document of the taking out that an instrument was out by when a check was made; None where it was in the yard."""
     custody = Record.objects.filter(instrument=record.instrument, kind__in=("out", "in"), amendments__isnull=True)
     before = custody.filter(observed_at_utc__lte=record.observed_at_utc)
     last = before.order_by("-observed_at_utc", "-sequence").first()
-    if last is None or last.kind == "in":
+    return None if last is None or last.kind == "in" else json.loads(last.document)
+
+
+def taken_out_for(record: Record) -> str:
+    """With whom and for what an instrument was out when a check was made, and which planned jobs of that crew ran that
+    day; empty where it was in the yard."""
+    document = taken_out_with(record)
+    if document is None:
         return ""
-    document = json.loads(last.document)
-    crew = f"{document['crew']} crew" if document.get("crew") else ""
-    return ": ".join(text for text in (crew, document.get("note", "")) if text)
+    crew, note = document.get("crew") or "", document.get("note") or ""
+    jobs = job_names(crew, happened_at(record).astimezone(clock.zone()).date())
+    named = ", ".join(name for name in jobs if name.lower() not in note.lower())
+    said = (f"{crew} crew" if crew else "", note, f"job {named}" if named else "")
+    return ": ".join(text for text in said if text)
 
 
 def whole(record: Record) -> Data:

@@ -87,3 +87,21 @@ def test_reports_open_as_pdf(opens: Opens) -> None:
     fleet = page.request.get("/api/fleet").json()["rows"]
     model = next(row["model"] for row in fleet if row["tag"] == "LV-05")
     expect(page.locator("[data-compared]")).to_have_count(sum(row["model"] == model for row in fleet))
+
+
+def test_chosen_instruments_compared(opens: Opens) -> None:
+    page = opens(DESK, "Ines Calder")
+    page.goto("/fleet")
+    for tag in ("LV-02", "LV-05", "TA-01"):
+        page.get_by_label(f"Choose {tag}").click(force=True)
+    page.get_by_role("link", name="Compare").click()
+    page.wait_for_url("**/compare?tags=LV-02,LV-05,TA-01")
+    expect(page.get_by_role("heading", level=1)).to_have_text("Two-peg test: 2 instruments")
+    expect(page.locator("[data-compared] svg")).to_have_count(2)
+    expect(page.get_by_text("Not made of this: TA-01.")).to_be_visible()
+    page.get_by_label("Which check").select_option(label="Circular vial")
+    expect(page.locator("[data-compared]")).to_have_count(3)
+    page.reload()
+    expect(page.locator("[data-compared]")).to_have_count(3)
+    page.get_by_role("link", name="LV-05").click()
+    page.wait_for_url("**/instruments/LV-05")

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 
 from tests.written_demo import ROOT, demo_environment, written_demo
 
@@ -58,6 +58,16 @@ def test_backup_verify_export_compare(opens: Opens) -> None:
     expect(page.get_by_role("dialog")).to_have_count(0)
 
 
+def warned_and_led(page: Page) -> None:
+    """A firm's own Naveta (the demo warns of nothing) says on any page that there is no backup, and leads to where one is
+    made."""
+    page.route("**/api/session", lambda route: route.fulfill(json={**route.fetch().json(), "demo": False}))
+    page.goto("/fleet")
+    expect(page.locator("[data-keeping]")).to_contain_text("There is no backup yet.")
+    page.locator("[data-keeping]").get_by_role("link", name="Safe keeping").click()
+    page.wait_for_url("**/settings/safe-keeping")
+
+
 def test_back_to_a_backup_while_it_serves(own_server: tuple[str, Path], browser) -> None:
     address, data = own_server
     ines = Device(address, "ines")
@@ -66,9 +76,13 @@ def test_back_to_a_backup_while_it_serves(own_server: tuple[str, Path], browser)
     page.set_default_timeout(30_000)
     token = context.request.get("/api/session").json()["csrf_token"]
     context.request.post("/api/session", data={"username": "ines"}, headers={"X-CSRFToken": token})
-    page.goto("/settings/safe-keeping")
+    warned_and_led(page)
     page.get_by_role("button", name="Back up now").click()
     page.locator("[data-file]").wait_for(timeout=60_000)
+    page.goto("/fleet")
+    expect(page.locator("[data-instrument]").first).to_be_visible()
+    expect(page.locator("[data-keeping]")).to_have_count(0)
+    page.goto("/settings/safe-keeping")
     before = ines.call("GET", "ledger?limit=1")[1]["count"]
     identity = "6e617665-7461-4000-8000-00000000abcd"
     event = {"instrument": "LV-02", "event": "knock", "at": "2027-03-02T06:30:00+00:00", "note": "After the backup"}

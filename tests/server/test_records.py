@@ -255,3 +255,22 @@ def test_a_record_says_for_what_its_instrument_was_out(tam: Api) -> None:
     late = tam.check(good(), at="2027-03-01T16:30:00+00:00").json()["id"]
     said = [tam.get(f"records/{record}").json()["taken_out_for"] for record in (early, on_site, late)]
     assert said == ["", "Bramble crew: East abutment", ""]
+
+
+@pytest.mark.parametrize(
+    ("crew", "note", "said"),
+    [
+        ("Bramble", "", "Bramble crew: job Flood wall line"),
+        ("Bramble", "for the flood wall line", "Bramble crew: for the flood wall line"),
+        ("Thrift", "Deck", "Thrift crew: Deck"),
+    ],
+)
+def test_and_which_job_of_the_crew_ran_that_day(ines: Api, crew: str, note: str, said: str) -> None:
+    job = {"name": "Flood wall line", "starts_on": "2027-03-01", "ends_on": "2027-03-01", "crew": "Bramble"}
+    assert ines.post("jobs", job).status_code == 201
+    ines.check(good(), at="2027-02-27T06:00:00+00:00")
+    assert ines.event("out", "2027-02-27T07:00:00+00:00", crew=crew, note=note).status_code == 201
+    record = ines.check(good(), at="2027-03-01T09:00:00+00:00").json()["id"]
+    assert ines.get(f"records/{record}").json()["taken_out_for"] == said
+    after = ines.check(good(), at="2027-03-02T03:00:00+00:00").json()["id"]
+    assert "job" not in ines.get(f"records/{after}").json()["taken_out_for"]

@@ -5,11 +5,11 @@ import type { Series } from "../api/client";
 const W = 200;
 const H = 56;
 
-export function MiniPlot({ series, from, today }: { series: Series; from: Date; today: Date }) {
+/** `most`: the scale of all that are compared; its own where nothing is given. */
+export function MiniPlot({ series, from, today, most = widest([series]) }: { series: Series; from: Date; today: Date; most?: number }) {
   const { points, events } = series;
   if (!points.length) return <span className="sub block py-3">never</span>;
   const limit = points.at(-1)?.use ?? 0;
-  const most = Math.max(...points.map((point) => Math.abs(point.value) + point.u95), limit * 1.25);
   const x = scaleTime().domain([from, today]).range([3, W - 5]);
   const y = scaleLinear().domain([-most, most]).range([H - 3, 3]);
   return (
@@ -30,4 +30,9 @@ export function MiniPlot({ series, from, today }: { series: Series; from: Date; 
 export function firstDay(all: Series[], today: Date): Date {
   const times = all.flatMap((series) => [...series.points, ...series.events].map((each) => Number(new Date(each.at))));
   return new Date(Math.min(Number(today) - 30 * 86_400_000, ...times));
+}
+
+/** The largest figure that any of some series has to show, with its uncertainty, or somewhat more than its limit. */
+export function widest(all: Series[]): number {
+  return Math.max(...all.flatMap(({ points }) => [...points.map((point) => Math.abs(point.value) + point.u95), (points.at(-1)?.use ?? 0) * 1.25]));
 }

@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
+import { Link } from "react-router";
 import { peopleNamesQuery } from "../../api/queries";
 import { useEventKind } from "../../app/eventKinds";
 import { useHere, usePerson } from "../../app/session";
@@ -49,6 +50,11 @@ export function FleetActions({ rows, onDone }: { rows: FleetRow[]; onDone: () =>
       <PermissionButton right={may("hold")} onPress={() => setAsking({ title: `Put ${counted(rows)} on hold?`, ...HOLD })}>
         Put on hold
       </PermissionButton>
+      {rows.length > 1 && (
+        <Link className="btn" to={`/compare?tags=${[...tags].sort().join(",")}`}>
+          Compare
+        </Link>
+      )}
       <button className="btn" onClick={() => setPrinting(true)}>
         Labels
       </button>

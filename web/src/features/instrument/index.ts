@@ -1,1 +1,2 @@
+export { Compare } from "./Compare";
 export { Instrument } from "./Instrument";
