@@ -118,7 +118,7 @@ def list_due(
         "today": today,
         "until": until,
         "skip_until": today + timedelta(days=MOST_SKIPPED_DAYS),
-        **due_load(items),
+        **due_load(today, until, crew, check),
         "crews": sorted({row.one.crew for row in yard(today) if row.one.crew}),
         "due": [_due(item) for item in page],
         "next": following,

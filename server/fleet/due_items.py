@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from calendar import monthrange
-from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Any
@@ -39,25 +38,31 @@ class DueItem:
         return self.entry.state in ("due", "overdue")
 
 
-_kept: tuple[list[Row], list[DueItem]] = ([], [])
-"""The last list, with the rows it was made of: the yard gives the same rows until something changes."""
+@dataclass(slots=True)
+class _Kept:
+    """The last list, with the rows it was made of (the yard gives the same rows until something changes), and what was
+    summed from it already."""
+
+    rows: list[Row]
+    items: list[DueItem]
+    loads: dict[tuple[date, str, str], dict[str, Any]]
 
 
-def due_items(today: date) -> Sequence[DueItem]:
-    """Everything that is or comes due, by day, tag and check."""
+_kept = _Kept([], [], {})
+
+
+def _kept_of(today: date) -> _Kept:
     global _kept
-    rows = yard(today)
-    made_of, items = _kept
-    if made_of is not rows:
+    rows, kept = yard(today), _kept
+    if kept.rows is not rows:
         items = [DueItem(row, entry, entry.due_on) for row in rows for entry in row.status.due if entry.due_on]
-        items.sort(key=lambda item: item.key)
-        _kept = (rows, items)
-    return items
+        kept = _kept = _Kept(rows, sorted(items, key=lambda item: item.key), {})
+    return kept
 
 
 def due_until(today: date, until: date, crew: str = "", what: str = "") -> list[DueItem]:
     """What is due, or comes due until a day; of one crew's instruments, of one kind of check, if one is named."""
-    items = due_items(today)
+    items = _kept_of(today).items
     within = items[: bisect_right(items, until.isoformat(), key=lambda item: item.due_on)]
     if not crew and not what:
         return list(within)
@@ -73,8 +78,15 @@ def due_page(items: list[DueItem], cursor: str | None, limit: int) -> tuple[list
     return page, paging.encode(list(page[-1].key)) if begin + size < len(items) else None
 
 
-def due_load(items: list[DueItem]) -> dict[str, Any]:
-    """How many checks with how many minutes: now, and in each week to come; the service is no check."""
+def due_load(today: date, until: date, crew: str = "", what: str = "") -> dict[str, Any]:
+    """How many checks with how many minutes: now, and in each week to come until a day; the service is no check."""
+    loads, key = _kept_of(today).loads, (until, crew, what)
+    if key not in loads:
+        loads[key] = _load(due_until(today, until, crew, what))
+    return loads[key]
+
+
+def _load(items: list[DueItem]) -> dict[str, Any]:
     checks = [item for item in items if item.entry.check != SERVICE]
     now = [item for item in checks if item.now]
     later = [(date.fromisoformat(item.due_on), item.entry.minutes) for item in checks if not item.now]
@@ -92,6 +104,13 @@ def due_month(today: date, month: str) -> dict[str, Any]:
     Raises Refused for what is no month.
     """
     first = _first_of(month)
+    loads, key = _kept_of(today).loads, (first, "", "month")
+    if key not in loads:
+        loads[key] = _month(today, month, first)
+    return loads[key]
+
+
+def _month(today: date, month: str, first: date) -> dict[str, Any]:
     last = first.replace(day=monthrange(first.year, first.month)[1])
     begin, end = first - timedelta(days=first.weekday()), last + timedelta(days=6 - last.weekday())
     days: dict[str, list[DueItem]] = {}

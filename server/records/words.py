@@ -25,9 +25,20 @@ def plain_words(text: str) -> str:
     return "".join(f" {word}" for word in _WORD.findall(unicodedata.normalize("NFKC", text).lower()))
 
 
+def wanted_words(typed: str) -> list[str]:
+    """What was typed as plain words, those side by side together."""
+    return [plain for word in typed.split()[:MOST_WORDS] if (plain := plain_words(word))]
+
+
+def found_often(typed: str) -> bool:
+    """Whether more records hold every typed word than are taken from the index."""
+    wanted = wanted_words(typed)
+    return bool(wanted) and len(_arrivals(wanted)) > MOST_BY_INDEX
+
+
 def holding(rows: QuerySet[Record], typed: str) -> QuerySet[Record]:
     """Those of the rows that hold every typed word."""
-    wanted = [plain for word in typed.split()[:MOST_WORDS] if (plain := plain_words(word))]
+    wanted = wanted_words(typed)
     if not wanted:
         return rows.none() if typed.strip() else rows
     arrivals = _arrivals(wanted)

@@ -7,9 +7,11 @@ overdue goes to one of the first mornings. A rule of thumb, not the least possib
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
+from itertools import islice
 
 SATURDAY = 5
 OVERDUE_WITHIN = 3
@@ -53,14 +55,17 @@ def levelled(
 ) -> list[Morning]:
     """Every check on a morning, the earliest first. jobs: first and last days by crew, under "" those of all crews."""
     load: dict[tuple[str, date], list[DueWork]] = {}
+    minutes: Counter[tuple[str, date]] = Counter()
+    weekdays = _weekdays(today, until)
     quiet = {crew: _quiet(crew, today, until, jobs) for crew in ("", *crews)}
     bundles = _bundles(work)
     bundles.sort(key=lambda entries: (-_minutes(entries), entries[0].due_on, entries[0].tag))
     for entries in bundles:
         offered = [entries[0].crew] if entries[0].crew or not crews else list(crews)
-        places = [(crew, day) for crew in offered for day in _days(entries, crew, today, until, quiet)]
-        chosen = min(places, key=lambda place: (_minutes(load.get(place, ())), -place[1].toordinal(), place[0]))
+        places = [(crew, day) for crew in offered for day in _days(entries, today, weekdays, quiet[crew])]
+        chosen = min(places, key=lambda place: (minutes[place], -place[1].toordinal(), place[0]))
         load.setdefault(chosen, []).extend(entries)
+        minutes[chosen] += _minutes(entries)
     return [
         Morning(day, crew, day in quiet[crew], tuple(sorted(entries, key=lambda entry: (entry.tag, entry.due_on))))
         for (crew, day), entries in sorted(load.items(), key=lambda pair: (pair[0][1], pair[0][0]))
@@ -103,15 +108,12 @@ def _weekdays(today: date, until: date) -> list[date]:
     return [day for day in days if day.weekday() < SATURDAY]
 
 
-def _days(
-    entries: Sequence[DueWork], crew: str, today: date, until: date, quiet: Mapping[str, frozenset[date]]
-) -> list[date]:
+def _days(entries: Sequence[DueWork], today: date, weekdays: Sequence[date], quiet: frozenset[date]) -> Sequence[date]:
     """Mornings on which checks can be made: quiet ones before their first day, else any weekday, else today."""
     due_on = min(entry.due_on for entry in entries)
-    days = _weekdays(today, until)
     if due_on <= today:
-        first = [day for day in days if day in quiet[crew]][:OVERDUE_WITHIN]
-        return first or days[:OVERDUE_WITHIN] or [today]
+        first = list(islice((day for day in weekdays if day in quiet), OVERDUE_WITHIN))
+        return first or weekdays[:OVERDUE_WITHIN] or [today]
     earliest = due_on - timedelta(days=AT_MOST_EARLY_DAYS)
-    window = [day for day in days if earliest <= day <= due_on]
-    return [day for day in window if day in quiet[crew]] or window or [today]
+    window = [day for day in weekdays if earliest <= day <= due_on]
+    return [day for day in window if day in quiet] or window or [today]
