@@ -27,7 +27,7 @@ kept
 const STANDARD = `
 import sys
 sys.path.insert(0, "/work")
-from naveta_core.dispatch import answer
+from naveta_practice.dispatch import answer
 answer('{"verb":"hello"}')
 [name for name, one in sorted(sys.modules.items()) if not name.startswith("_") and str(getattr(one, "__file__", "") or "").startswith("/lib/python314.zip")]
 `;

@@ -22,6 +22,8 @@ from naveta_core import __version__
 from naveta_core.registry import DOCUMENTS
 from people.api import router as people_router
 from people.settings_api import router as settings_router
+from practice.api import practice_parts
+from practice.api import router as practice_router
 from records.api import BODY_PARTS
 from records.api import router as bench_router
 from records.kits_api import router as kits_router
@@ -44,7 +46,7 @@ class NavetaApi(NinjaAPI):
     def get_openapi_schema(self, *args: Any, **kwargs: Any) -> Any:
         schema = super().get_openapi_schema(*args, **kwargs)
         parts = schema.setdefault("components", {}).setdefault("schemas", {})
-        join_parts(parts, BODY_PARTS)
+        join_parts(parts, {**BODY_PARTS, **practice_parts()})
         for kind in DOCUMENTS.values():
             model = kind.model.model_json_schema(ref_template=REF)
             join_parts(parts, {**model.pop("$defs", {}), kind.model.__name__: model})
@@ -74,6 +76,7 @@ api.add_router("", fleet_router)
 api.add_router("", attachments_router)
 api.add_router("", fleet_table_router)
 api.add_router("", due_router)
+api.add_router("", practice_router)
 api.add_router("", plan_router)
 api.add_router("", jobs_router)
 api.add_router("", levelling_router)

@@ -24,6 +24,7 @@ INSTALLED_APPS = [
     "fleet",
     "control_points",
     "plan",
+    "practice",
     "records",
     "operations",
 ]

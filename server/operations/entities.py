@@ -16,8 +16,9 @@ from django.db import models
 from control_points.models import Point
 from fleet.models import Attachment, Instrument, InstrumentModel, LimitRule
 from naveta_core.errors import Fault, Refused, quote
-from people.models import Crew, Organisation, Person, SettingChange
+from people.models import Crew, Organisation, Person, SettingChange, SignOff
 from plan.models import DueRule, Job
+from practice.models import PracticeRun
 
 Row = dict[str, Any]
 MODEL_ABOUT = "model:"
@@ -56,6 +57,8 @@ ENTITIES = (
     Entity("due-rules", DueRule),
     Entity("jobs", Job),
     Entity("setting-changes", SettingChange),
+    Entity("sign-offs", SignOff),
+    Entity("practice-runs", PracticeRun),
 )
 CALLED = {entity.model: entity.called for entity in ENTITIES if entity.called}
 EMPTY_WITHOUT = (InstrumentModel, Instrument, Point, DueRule, Job)

@@ -8,6 +8,9 @@ from typing import ClassVar
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
 from django.utils.crypto import salted_hmac
+from django.utils.functional import cached_property
+
+from shared.rights import SIGN_OFFS
 
 
 class Crew(models.Model):
@@ -82,6 +85,11 @@ class Person(AbstractBaseUser):
     USERNAME_FIELD = "username"
     REQUIRED_FIELDS: ClassVar[list[str]] = ["name"]
 
+    @cached_property
+    def signed_off(self) -> frozenset[str]:
+        """What a chief lets this person do alone, beyond the role."""
+        return frozenset(self.sign_offs.filter(revoked_at__isnull=True).values_list("what", flat=True))
+
     def get_session_auth_hash(self) -> str:
         """What a session must match: another one with every password, and whenever sessions are ended."""
         text = f"{self.password}/{self.sessions}"
@@ -112,3 +120,25 @@ class SettingChange(models.Model):
 
     def __str__(self) -> str:
         return f"{self.about} {self.field}"
+
+
+class SignOff(models.Model):
+    """A chief lets somebody do something alone, until it is taken back. Added to; what was taken back stays."""
+
+    person = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="sign_offs")
+    what = models.CharField(max_length=20)
+    by = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="signed_people_off")
+    at = models.DateTimeField()
+    revoked_at = models.DateTimeField(null=True)
+    revoked_by = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, related_name="took_sign_offs_back")
+
+    class Meta:
+        indexes = [models.Index(fields=["person", "revoked_at"], name="sign_offs_in_force")]
+
+    def __str__(self) -> str:
+        return f"{self.person} {self.what}"
+
+    @property
+    def label(self) -> str:
+        """What it is called on screen."""
+        return SIGN_OFFS[self.what]

@@ -15,6 +15,7 @@ from fleet import services as fleet_services
 from fleet.models import Instrument
 from fleet.selectors import AHEAD
 from naveta_core import __version__
+from naveta_core.checks import KINDS
 from naveta_core.documents.fingerprint import fingerprint
 from naveta_core.documents.instrument_context import complete
 from naveta_core.documents.json_io import GENESIS, canonical, digest
@@ -125,10 +126,19 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
     return record
 
 
+def right_to_save(sent: CheckIn) -> Right:
+    """Which right saving asks for: a chief may let a trainee set up, or check levels, alone."""
+    kind = sent.document.get("kind") if isinstance(sent.document, dict) else None
+    if kind == "set-up":
+        return "save-set-up"
+    of_level = kind in KINDS and fleet_selectors.find(sent.instrument).model.kind == "level"
+    return "save-level-check" if of_level else "save-check"
+
+
 @transaction.atomic
 def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest: str) -> Saved:
     """Store a finished check: completed with what is known, reduced, judged, sealed."""
-    require(actor, "save-check")
+    require(actor, right_to_save(sent))
     stored = stored_already(identity, sent_digest)
     if stored:
         return Saved(stored, new=False)

@@ -10,6 +10,8 @@ Right = Literal[
     "see",
     "note-event",
     "save-check",
+    "save-set-up",
+    "save-level-check",
     "take-out",
     "hand-in",
     "amend",
@@ -22,6 +24,7 @@ Right = Literal[
     "plan-jobs",
     "send-away",
     "skip-check",
+    "sign-off",
 ]
 ROLES: tuple[Role, ...] = ("manager", "crew", "trainee")
 
@@ -63,6 +66,8 @@ TABLE: dict[Right, dict[Role, Permission]] = {
     "see": {"manager": YES, "crew": YES, "trainee": YES},
     "note-event": {"manager": YES, "crew": YES, "trainee": YES},
     "save-check": {"manager": YES, "crew": YES, "trainee": CHIEF_SAVES},
+    "save-set-up": {"manager": YES, "crew": YES, "trainee": CHIEF_SAVES},
+    "save-level-check": {"manager": YES, "crew": YES, "trainee": CHIEF_SAVES},
     "take-out": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "hand-in": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "amend": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
@@ -72,9 +77,23 @@ TABLE: dict[Right, dict[Role, Permission]] = {
     "plan-jobs": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "send-away": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
     "skip-check": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
+    "sign-off": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "manage-points": {"manager": YES, "crew": YES, "trainee": ASK_CHIEF},
     "manage-people": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
     "manage-fleet": {"manager": YES, "crew": MANAGER_ONLY, "trainee": MANAGER_ONLY},
+}
+
+
+SIGN_OFFS: dict[str, str] = {
+    "set-up-alone": "May set up alone",
+    "check-levels": "May check levels",
+    "adjust": "May adjust",
+}
+"""What a chief can let a trainee do alone."""
+BY_SIGN_OFF: dict[Right, str] = {
+    "save-set-up": "set-up-alone",
+    "save-level-check": "check-levels",
+    "adjust": "adjust",
 }
 
 
@@ -83,7 +102,10 @@ def may(person: HasRole | None, right: Right) -> Permission:
     role = getattr(person, "role", None)
     if role not in ROLES:
         return NOBODY
-    return TABLE[right][role]
+    answer = TABLE[right][role]
+    if answer.allowed or right not in BY_SIGN_OFF:
+        return answer
+    return YES if BY_SIGN_OFF[right] in getattr(person, "signed_off", ()) else answer
 
 
 def require(person: HasRole | None, right: Right) -> None:

@@ -1,6 +1,6 @@
 // Question of the server: keys and fetchers together, so that a key is written once.
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { api, data } from "./client";
+import { type Schemas, api, data, send } from "./client";
 import { fetchFleet } from "../device/fleet";
 
 /** The whole fleet, what needs attention first. */
@@ -129,3 +129,14 @@ export const peopleNamesQuery = queryOptions({ queryKey: ["people"], queryFn: ()
 
 /** Everybody of the firm, leavers too: the manager's list. */
 export const peopleQuery = queryOptions({ queryKey: ["everybody"], queryFn: () => data(api.GET("/api/people/all")) });
+
+/** How somebody comes along at practice; empty: oneself. */
+export const practiceProgressQuery = (person: string) => queryOptions({ queryKey: ["practice", "progress", person], queryFn: () => data(api.GET("/api/practice/progress", { params: { query: { person } } })) });
+
+/** Everybody who practises. */
+export const practisingQuery = queryOptions({ queryKey: ["practice", "people"], queryFn: () => data(api.GET("/api/practice/people")) });
+
+export type PracticeRun = { id: string; name: string; username: string; lesson: string; seed: number; at: string; advised: boolean; gestures: Schemas["Gesture"][]; judged: Schemas["Judged"] };
+
+/** A finished lesson with its gestures. */
+export const practiceRunQuery = (id: string) => queryOptions({ queryKey: ["practice", "run", id], queryFn: () => send<PracticeRun>("GET", `/api/practice/runs/${id}`, undefined) });

@@ -1648,6 +1648,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Lessons
+         * @description Every lesson, in the order in which people learn.
+         */
+        get: operations["list_lessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List People
+         * @description Everybody who practises or is a trainee (chiefs and manager).
+         */
+        get: operations["list_practising"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Progress
+         * @description How one comes along; of somebody else for whoever signs people off.
+         */
+        get: operations["practice_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{uuid}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Run
+         * @description A lesson with its gestures, for its replay.
+         */
+        get: operations["get_run"];
+        /**
+         * Put Run
+         * @description Store a finished lesson; it is judged here again. The same again is no second one.
+         */
+        put: operations["save_run"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/sign-offs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Sign Off
+         * @description Let somebody do something alone.
+         */
+        post: operations["sign_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/sign-offs/{username}/{what}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Sign Off
+         * @description Take it back.
+         */
+        delete: operations["revoke_sign_off"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/preview": {
         parameters: {
             query?: never;
@@ -4713,6 +4837,46 @@ export interface components {
             target_sigma_mm: string | number;
         };
         /**
+         * Gesture
+         * @description One gesture as it ended: what was done, and where axis and tilt then were.
+         */
+        Gesture: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /** Axis Mm */
+            axis_mm: [
+                number,
+                number
+            ];
+            /** Do */
+            do: string;
+            /**
+             * Heading Deg
+             * @default 0
+             */
+            heading_deg: number;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /**
+             * Pressed
+             * @default 3
+             */
+            pressed: number;
+            /** Seconds */
+            seconds: number;
+            /** Tilt Arcsec */
+            tilt_arcsec: [
+                number,
+                number
+            ];
+        };
+        /**
          * GroupOut
          * @description Fields that stand together. `[*]` in the path: once for every entry of `each`; `struck`: the list that takes struck
          *     values; `setting`: how things are, not what is read; `before`: a look that comes before the first reading.
@@ -4817,6 +4981,16 @@ export interface components {
             text: string;
             /** Title */
             title: string;
+        };
+        /**
+         * HabitCount
+         * @description A habit and how often it was seen in the last runs.
+         */
+        HabitCount: {
+            /** Code */
+            code: string;
+            /** Times */
+            times: number;
         };
         /**
          * HeadDifference
@@ -5338,6 +5512,36 @@ export interface components {
             username: string;
         };
         /**
+         * Judged
+         * @description How a lesson went: whether it is good enough, where the time went, the habits seen, the one thing to do otherwise.
+         */
+        Judged: {
+            /** Habits */
+            habits: components["schemas"]["Reason"][];
+            /** Headline */
+            headline: string;
+            /** Lesson */
+            lesson: string;
+            /** Measure */
+            measure: number;
+            /** Measure Text */
+            measure_text: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Otherwise */
+            otherwise: string;
+            /** Passed */
+            passed: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Shortest */
+            shortest: components["schemas"]["ShortStep"][];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Tilt Arcsec */
+            tilt_arcsec: number;
+        };
+        /**
          * KeptFileOut
          * @description A backup or export that lies ready.
          */
@@ -5601,6 +5805,85 @@ export interface components {
             next: string | null;
             /** Records */
             records: components["schemas"]["RecordRow"][];
+        };
+        /**
+         * LegSeen
+         * @description A leg: its foot from the mark in plan, how long it is, how much it can still be changed, how the foot stands.
+         */
+        LegSeen: {
+            /** Away Mm */
+            away_mm: number;
+            /** Foot Height Mm */
+            foot_height_mm: number;
+            /**
+             * Leg
+             * @enum {string}
+             */
+            leg: "A" | "B" | "C";
+            /** Length M */
+            length_m: number;
+            /** Lengthen Mm */
+            lengthen_mm: number;
+            /** Open */
+            open: boolean;
+            /** Pressed */
+            pressed: boolean;
+            /** Right Mm */
+            right_mm: number;
+            /** Shorten Mm */
+            shorten_mm: number;
+            /** Sinking */
+            sinking: boolean;
+            /** Top Away Mm */
+            top_away_mm: number;
+            /** Top Height Mm */
+            top_height_mm: number;
+            /** Top Right Mm */
+            top_right_mm: number;
+        };
+        /**
+         * LessonOut
+         * @description A lesson as it is offered.
+         */
+        LessonOut: {
+            /** Aim */
+            aim: string;
+            /** Cautions */
+            cautions: components["schemas"]["Reason"][];
+            /** Controls */
+            controls: string[];
+            /** Good Enough */
+            good_enough: string;
+            /** Measure */
+            measure: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Shows */
+            shows: string[];
+            /** Steps */
+            steps: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * LessonProgress
+         * @description How somebody comes along in a lesson; mastered: the last three were good without advice.
+         */
+        LessonProgress: {
+            /** Best Seconds */
+            best_seconds: number | null;
+            /** Lesson */
+            lesson: string;
+            /** Mastered */
+            mastered: boolean;
+            /** Passed */
+            passed: number;
+            /** Recent */
+            recent: components["schemas"]["RunRow"][];
+            /** Runs */
+            runs: number;
         };
         /**
          * LevelOffer
@@ -6384,6 +6667,19 @@ export interface components {
             hours: number;
             /** Link */
             link: string;
+        };
+        /**
+         * OpticalSeen
+         * @description An optical plummet: how blurred index and ground are (0 sharp), and by how much the index moves on the ground when
+         *     the eye moves from the middle of the eyepiece to its edge.
+         */
+        OpticalSeen: {
+            /** Ground Blur */
+            ground_blur: number;
+            /** Index Blur */
+            index_blur: number;
+            /** Parallax Mm */
+            parallax_mm: number;
         };
         /** OptionOut */
         OptionOut: {
@@ -7207,6 +7503,55 @@ export interface components {
             toward: (string | number)[];
         };
         /**
+         * PracticeAdvice
+         * @description The next move, as the advisors of a real set-up give it.
+         */
+        PracticeAdvice: {
+            /** Headline */
+            headline: string;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * PracticeProgress
+         * @description How somebody comes along, what to practise next, what they may do alone.
+         */
+        PracticeProgress: {
+            /** Crew */
+            crew: string | null;
+            /** Habits */
+            habits: components["schemas"]["HabitCount"][];
+            /** Last */
+            last: string | null;
+            /** Lessons */
+            lessons: components["schemas"]["LessonProgress"][];
+            /** Name */
+            name: string;
+            /** Next */
+            next: string | null;
+            /** Role */
+            role: string;
+            /** Runs */
+            runs: number;
+            /** Sign Offs */
+            sign_offs: components["schemas"]["SignOffOut"][];
+            /** Username */
+            username: string;
+        };
+        /**
+         * PracticeStep
+         * @description A stand after some moves and some time: what is kept of it, what is seen, and what was in the way.
+         */
+        PracticeStep: {
+            /** Refused */
+            refused: string;
+            seen: components["schemas"]["StandSeen"];
+            /** State */
+            state: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * Preview
          * @description What can be said already; the whole result once the document is complete.
          */
@@ -7813,6 +8158,63 @@ export interface components {
             rules: components["schemas"]["RuleOut"][];
         };
         /**
+         * RunIn
+         * @description A lesson that was finished: every gesture as it ended.
+         */
+        RunIn: {
+            /**
+             * Advised
+             * @default false
+             */
+            advised: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Gestures */
+            gestures: components["schemas"]["Gesture"][];
+            /** Lesson */
+            lesson: string;
+            /** Seconds */
+            seconds: number;
+            /** Seed */
+            seed: number;
+        };
+        /**
+         * RunOut
+         * @description A stored lesson in short.
+         */
+        RunOut: {
+            /** Id */
+            id: string;
+            /** Passed */
+            passed: boolean;
+        };
+        /**
+         * RunRow
+         * @description A lesson in a list of progress.
+         */
+        RunRow: {
+            /** Advised */
+            advised: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: string;
+            /** Measure */
+            measure: number;
+            /** Passed */
+            passed: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Seed */
+            seed: number;
+        };
+        /**
          * SafeKeeping
          * @description The copies there are, and what is wrong, in sentences.
          */
@@ -7852,6 +8254,23 @@ export interface components {
             spot_aside: components["schemas"]["Aside"] | null;
             /** @default null */
             swing: components["schemas"]["Swing"] | null;
+        };
+        /**
+         * ScrewSeen
+         * @description A foot screw: where it sits from the standing axis, how far it was raised from mid travel, its travel to each side,
+         *     and how far it is turned from there, clockwise from above.
+         */
+        ScrewSeen: {
+            /** At Mm */
+            at_mm: number;
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Most Mm */
+            most_mm: number;
+            /** Screw */
+            screw: string;
+            /** Turned Deg */
+            turned_deg: number;
         };
         /**
          * SeriesOut
@@ -8267,6 +8686,24 @@ export interface components {
             wanted: components["schemas"]["NextReading"][];
         };
         /**
+         * ShortStep
+         * @description One move of the shortest way, and where axis and tilt are after it.
+         */
+        ShortStep: {
+            /** Axis Mm */
+            axis_mm: [
+                number,
+                number
+            ];
+            /** Text */
+            text: string;
+            /** Tilt Arcsec */
+            tilt_arcsec: [
+                number,
+                number
+            ];
+        };
+        /**
          * Shot
          * @description A sight to a control point, as read. Either distance, or none where only the direction was taken.
          */
@@ -8345,6 +8782,30 @@ export interface components {
             password?: string | null;
             /** Username */
             username: string;
+        };
+        /**
+         * SignOffIn
+         * @description Who may do what alone.
+         */
+        SignOffIn: {
+            /** Username */
+            username: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * SignOffOut
+         * @description Something that may be done alone; by whom it was signed off and when, or nobody yet.
+         */
+        SignOffOut: {
+            /** At */
+            at: string | null;
+            /** By */
+            by: string | null;
+            /** Label */
+            label: string;
+            /** What */
+            what: string;
         };
         /** Signed */
         Signed: {
@@ -8609,6 +9070,16 @@ export interface components {
              */
             tape: string | number | null;
         };
+        /**
+         * Stage
+         * @description How long one thing was worked at.
+         */
+        Stage: {
+            /** Label */
+            label: string;
+            /** Seconds */
+            seconds: number;
+        };
         /** StandIn */
         StandIn: {
             /** Model */
@@ -8621,6 +9092,73 @@ export interface components {
             tag: string;
             /** Where */
             where: string;
+        };
+        /**
+         * StandSeen
+         * @description What a person sees at a stand; null where there is nothing to see. Places in plan from the mark, right and away.
+         */
+        StandSeen: {
+            /** Across Arcsec */
+            across_arcsec: number | null;
+            /** Along Arcsec */
+            along_arcsec: number | null;
+            /** Axis Mm */
+            axis_mm: [
+                number,
+                number
+            ];
+            /** Bob */
+            bob: [
+                number,
+                number
+            ] | null;
+            /** Bubble Away Mm */
+            bubble_away_mm: number;
+            /** Bubble Right Mm */
+            bubble_right_mm: number;
+            /** Head Away Mm */
+            head_away_mm: number;
+            /** Head Height Mm */
+            head_height_mm: number;
+            /** Head Right Mm */
+            head_right_mm: number;
+            /** Heading Deg */
+            heading_deg: number;
+            /** Laser On */
+            laser_on: boolean;
+            /** Legs */
+            legs: components["schemas"]["LegSeen"][];
+            /** Level Lost */
+            level_lost: boolean;
+            optical: components["schemas"]["OpticalSeen"] | null;
+            /** Plate Div */
+            plate_div: number | null;
+            /** Plate End Div */
+            plate_end_div: number;
+            /** Ring Mm */
+            ring_mm: number;
+            /** Screws */
+            screws: components["schemas"]["ScrewSeen"][];
+            /** Seconds */
+            seconds: number;
+            /** Slid Mm */
+            slid_mm: number;
+            /** Slide Most Mm */
+            slide_most_mm: number;
+            /** Spot */
+            spot: [
+                number,
+                number
+            ] | null;
+            /** Strain Mm */
+            strain_mm: number;
+            /** Tilt Arcsec */
+            tilt_arcsec: [
+                number,
+                number
+            ];
+            /** Wall Mm */
+            wall_mm: number;
         };
         /**
          * StandingAnswer
@@ -12397,6 +12935,170 @@ export interface operations {
             header?: never;
             path: {
                 name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    list_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    }[];
+                };
+            };
+        };
+    };
+    list_practising: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeProgress"][];
+                };
+            };
+        };
+    };
+    practice_progress: {
+        parameters: {
+            query?: {
+                person?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeProgress"];
+                };
+            };
+        };
+    };
+    get_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uuid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    save_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uuid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    sign_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOffIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignOffOut"];
+                };
+            };
+        };
+    };
+    revoke_sign_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+                what: string;
             };
             cookie?: never;
         };

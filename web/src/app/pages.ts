@@ -20,6 +20,7 @@ const load = {
   ledger: () => import("../features/ledger"),
   readiness: () => withBench(import("../features/readiness")),
   people: () => import("../features/people"),
+  practice: () => import("../features/practice"),
   settings: () => import("../features/settings"),
 };
 export type Feature = keyof typeof load;
@@ -31,6 +32,7 @@ const OF_PLACE: Record<string, Feature[]> = {
   "/bench": ["bench", "checks"],
   "/plan": ["plan"],
   "/ledger": ["ledger", "records"],
+  "/practice": ["practice"],
   "/settings": ["settings"],
 };
 

@@ -14,6 +14,7 @@ export const PLACES: Place[] = [
   { to: "/bench", name: "Bench", pages: ["/bench", "/records"] },
   { to: "/plan", name: "Plan", pages: ["/plan"] },
   { to: "/ledger", name: "Ledger", pages: ["/ledger"] },
+  { to: "/practice", name: "Practice", pages: ["/practice"] },
   { to: "/settings", name: "Settings", pages: ["/settings"] },
 ];
 export const IN_A_PHONES_BAR = 4;
@@ -36,6 +37,8 @@ export const FINDABLE: Findable[] = [
   { name: "Jobs", to: "/plan/jobs", group: "Page", also: "plan project work large job" },
   { name: "Service: away, due, cost", to: "/plan/service", group: "Page", also: "repair workshop certificate money" },
   { name: "Ledger", to: "/ledger", group: "Page", also: "records history export search audit proof" },
+  { name: "Practice: lessons at a tripod", to: "/practice", group: "Page", also: "train learn teach simulator tripod exercise" },
+  { name: "Progress and sign-off", to: "/practice/progress", group: "Page", also: "trainee mastered habits may set up alone" },
   { name: "Rules: what is due when", to: "/plan/rules", group: "Setting", also: "interval days events reminder schedule" },
   { name: "Password and sessions", to: "/settings/you", group: "Setting", also: "sign in lost tablet" },
   { name: "People", to: "/settings/people", group: "Setting", also: "users add disable role crew password rights", manager: true },

@@ -82,6 +82,13 @@ export async function postEvent(owner: string, happening: Happening, title: stri
   return id;
 }
 
+/** A finished lesson of practice. */
+export async function postRun(owner: string, run: { lesson: string; title: string; seed: number; seconds: number; advised: boolean; gestures: unknown[] }): Promise<void> {
+  const id = crypto.randomUUID();
+  const { title, ...rest } = run;
+  await post(item(id, owner, "PUT", `/api/practice/runs/${id}`, { ...rest, at: nowWithOffset() }, `Practice: ${title}`, ""));
+}
+
 let lastOrder = 0;
 /** The clock, but never twice the same and never backwards within a page. */
 function nextOrder(): number {

@@ -54,7 +54,7 @@ async function boot(base: string): Promise<void> {
     layDown(python, await site);
     // What is imported stays: nothing of it is looked through for what could be thrown away, now or later.
     python.runPython("import gc; gc.disable()");
-    answer = python.runPython("from naveta_core.dispatch import answer\nanswer") as (text: string) => string;
+    answer = python.runPython("from naveta_practice.dispatch import answer\nanswer") as (text: string) => string;
     python.runPython("gc.freeze(); gc.enable()");
     notify({ ready: true, ms: performance.now() - started });
   } catch (error) {

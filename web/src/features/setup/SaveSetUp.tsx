@@ -21,7 +21,7 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
   const { may } = useHere();
   const keep = useSaving();
   const [busy, setBusy] = useState(false);
-  const right = may("save-check");
+  const right = may("save-set-up");
   const { reduced, wanted, faults } = guided.preview;
   const observed = draft.document.observations;
   // What has its input on this page is said there.

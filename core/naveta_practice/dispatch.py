@@ -1,0 +1,162 @@
+"""The verbs of practice, beside the core's: one question in, one answer out, both as text."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from pydantic import Field, ValidationError
+
+from naveta_core import dispatch as core
+from naveta_core.cautions import cautions
+from naveta_core.documents.envelope import Part
+from naveta_core.documents.model_faults import faults_of
+from naveta_core.errors import Refused, spoken_path
+from naveta_core.geometry import Plane, Vector
+from naveta_core.setup.mechanism import State
+from naveta_core.setup.tripod import Pose
+
+from .advice import next_move
+from .judging import good_enough, judge
+from .lessons import LESSONS, MEASURES
+from .moves import Move, moved
+from .results import LISTS, Figure, Gesture, Judged, LessonOut, PracticeAdvice, PracticeStep
+from .seen import seen_of
+from .shortest import shortest_way
+from .situations import Situation, situation_of
+from .stand import Stand, Three, advanced, begun, plain
+
+Data = dict[str, Any]
+T = TypeVar("T", bound=Part)
+MOST_MOVES = 40
+
+
+class StandState(Part):
+    """A stand as it was answered."""
+
+    model_config = LISTS
+
+    seconds: Figure
+    feet: tuple[Vector, Vector, Vector]
+    legs: Three
+    at: Vector
+    turn: tuple[Vector, Vector, Vector]
+    slide: Plane
+    tribrach_turn_deg: Figure
+    screws: tuple[Figure, ...]
+    heading_deg: Figure
+    pressed: tuple[bool, bool, bool]
+    sunk_mm: Three
+    hole_mm: Three
+    open_leg: str
+    bubble_mm: Plane
+    plate_div: Figure
+    laser_until_s: Figure
+    lost_since_s: Figure | None
+    focus_index: Figure
+    focus_ground: Figure
+
+    def as_stand(self, situation: Situation) -> Stand:
+        """The same as the mechanism takes it."""
+        rest = self.model_dump(include=STAND_FIELDS)
+        state = State(
+            self.feet, self.legs, Pose(self.at, self.turn), situation.start.mark, self.slide, self.tribrach_turn_deg,
+            self.screws, self.heading_deg,
+        )  # fmt: skip
+        return Stand(state, **rest)
+
+
+STAND_FIELDS = {
+    "seconds", "pressed", "sunk_mm", "hole_mm", "open_leg", "bubble_mm", "plate_div", "laser_until_s", "lost_since_s",
+    "focus_index", "focus_ground",
+}  # fmt: skip
+
+
+class StepQuestion(Part):
+    """Moves, then some seconds; without a state, the lesson begins."""
+
+    verb: str
+    lesson: str
+    seed: int
+    state: StandState | None = None
+    moves: list[Move] = Field(default=[], max_length=MOST_MOVES)
+    seconds: Figure = 0.0
+
+
+class JudgeQuestion(Part):
+    """A lesson with every gesture as it ended."""
+
+    verb: str
+    lesson: str
+    seed: int
+    gestures: list[Gesture]
+    seconds: Figure
+
+
+def _read(model: type[T], question: Data) -> T:
+    try:
+        return model.model_validate(question)
+    except ValidationError as error:
+        raise Refused(faults_of(error, spoken_path)) from None
+
+
+def step(question: Data) -> PracticeStep:
+    """A stand after moves and time. What is in the way is said, and what came before it holds."""
+    asked = _read(StepQuestion, question)
+    situation = situation_of(asked.lesson, asked.seed)
+    stand, refused = _stand(asked, situation), ""
+    for move in asked.moves:
+        stand, said = moved(situation, stand, move)
+        refused = said or refused
+    stand = advanced(situation, stand, asked.seconds)
+    return PracticeStep(state=plain(stand), seen=seen_of(situation, stand), refused=refused)
+
+
+def _stand(asked: StepQuestion, situation: Situation) -> Stand:
+    return begun(situation) if asked.state is None else asked.state.as_stand(situation)
+
+
+def advise(question: Data) -> PracticeAdvice:
+    """The next move."""
+    asked = _read(StepQuestion, question)
+    situation = situation_of(asked.lesson, asked.seed)
+    return next_move(situation, _stand(asked, situation))
+
+
+def judged(question: Data) -> Judged:
+    """How a lesson went."""
+    asked = _read(JudgeQuestion, question)
+    return judge(asked.lesson, asked.seed, asked.gestures, asked.seconds)
+
+
+def lessons() -> list[LessonOut]:
+    """Every lesson, in the order in which people learn."""
+    return [
+        LessonOut(
+            name=lesson.name,
+            title=lesson.title,
+            aim=lesson.aim,
+            measure=MEASURES[lesson.measure],
+            minutes=lesson.minutes,
+            controls=list(lesson.controls),
+            shows=list(lesson.shows),
+            good_enough=good_enough(lesson),
+            cautions=cautions(*lesson.caution),
+            steps=len(shortest_way(lesson.name, 0)),
+        )
+        for lesson in LESSONS
+    ]
+
+
+VERBS: dict[str, Callable[[Data], Any]] = {
+    **core.VERBS,
+    "practice-step": step,
+    "practice-advice": advise,
+    "practice-judge": judged,
+    "practice-lessons": lambda _: [lesson.plain() for lesson in lessons()],
+}
+
+
+def answer(text: str) -> str:
+    """Answer one question, of practice or of the core. Never raises."""
+    return core.answer(text, VERBS)

@@ -1,0 +1,153 @@
+"""The lessons at the tripod, in the order in which people learn: each has one aim and one measure."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from .ground import GroundName
+
+Control = Literal["carry", "feet", "legs", "press", "screws", "slide", "heading"]
+Shows = Literal["circular", "plate", "electronic", "optical", "laser", "bob"]
+ALL: tuple[Control, ...] = ("carry", "feet", "legs", "press", "screws", "slide", "heading")
+
+
+@dataclass(frozen=True, slots=True)
+class Lesson:
+    """What is practised. Ranges are drawn from by the seed: tilts in minutes of arc, offsets in mm, slopes in degrees."""
+
+    name: str
+    title: str
+    aim: str
+    measure: Literal["moves", "wrong", "passes", "seconds"]
+    controls: tuple[Control, ...]
+    shows: tuple[Shows, ...]
+    caution: tuple[str, ...]
+    minutes: int
+    head_tilt_arcmin: tuple[float, float] = (0.0, 0.0)
+    axis_tilt_arcmin: tuple[float, float] = (0.0, 0.0)
+    offset_mm: tuple[float, float] = (0.0, 0.0)
+    slope_deg: tuple[float, float] = (0.0, 2.0)
+    grounds: tuple[GroundName, ...] = ("stone",)
+    pressed: bool = True
+    screws: Literal[3, 4] = 3
+    vial_off_mm: float = 0.0
+    """How far the circular bubble may rest off its middle when the axis is plumb: found only by turning."""
+    wind: bool = False
+    within_arcsec: float | None = None
+    within_mm: float | None = None
+    """What is good enough: the axis's true tilt, and where it meets the mark. None: not asked here."""
+
+
+LESSONS: tuple[Lesson, ...] = (
+    Lesson(
+        "bubble-and-leg",
+        "Bubble and leg",
+        "Bring the circular bubble into its ring with the legs alone. It lies on the high side: shorten that leg or "
+        "lengthen the one across.",
+        "moves",
+        ("legs",),
+        ("circular",),
+        ("leg-drops", "pinch"),
+        3,
+        head_tilt_arcmin=(25.0, 60.0),
+        within_arcsec=240.0,
+    ),
+    Lesson(
+        "left-thumb",
+        "Left thumb",
+        "Level with three foot screws. The bubble follows the left thumb: two screws against each other along the vial, "
+        "then the third across.",
+        "wrong",
+        ("screws", "heading"),
+        ("circular", "plate"),
+        ("force",),
+        3,
+        axis_tilt_arcmin=(3.0, 7.0),
+        within_arcsec=20.0,
+    ),
+    Lesson(
+        "slide-and-level",
+        "Recentring loop",
+        "The plummet is some millimetres off the mark. Slide the tribrach without turning it, level again, look again, "
+        "until both hold.",
+        "passes",
+        ("screws", "slide", "heading"),
+        ("circular", "electronic", "optical"),
+        ("hold", "tribrach-lock"),
+        4,
+        axis_tilt_arcmin=(0.5, 2.5),
+        offset_mm=(3.0, 8.0),
+        within_arcsec=20.0,
+        within_mm=1.0,
+    ),
+    Lesson(
+        "whole-set-up",
+        "The whole set-up",
+        "Over the mark and level, from a tripod that only stands near it: carry, press in, legs, screws, slide.",
+        "seconds",
+        ALL,
+        ("circular", "electronic", "laser"),
+        ("press-feet", "leg-drops", "laser", "pinch"),
+        8,
+        head_tilt_arcmin=(15.0, 50.0),
+        offset_mm=(25.0, 70.0),
+        grounds=("earth", "grass"),
+        pressed=False,
+        within_arcsec=20.0,
+        within_mm=1.5,
+    ),
+    Lesson(
+        "slope-and-wind",
+        "Slope and wind",
+        "On a slope, with a plumb bob that swings: two feet below, one above, and the middle of the swing over the mark.",
+        "seconds",
+        ALL,
+        ("circular", "plate", "bob"),
+        ("press-feet", "leg-drops", "bob", "wind"),
+        10,
+        head_tilt_arcmin=(20.0, 60.0),
+        offset_mm=(25.0, 60.0),
+        slope_deg=(12.0, 18.0),
+        grounds=("earth", "grass"),
+        pressed=False,
+        wind=True,
+        within_arcsec=30.0,
+        within_mm=3.0,
+    ),
+    Lesson(
+        "four-screws",
+        "Four screws",
+        "Two opposing pairs: equal turns against each other, one pair after the other, so that no screw comes loose or "
+        "strains the plate.",
+        "wrong",
+        ("screws", "heading"),
+        ("circular", "plate"),
+        ("force",),
+        4,
+        axis_tilt_arcmin=(3.0, 7.0),
+        screws=4,
+        within_arcsec=20.0,
+    ),
+    Lesson(
+        "turn-and-trust",
+        "Turn before you trust",
+        "The circular bubble does not rest in its middle. Turn the instrument by 180°, take half of the difference, and "
+        "level the axis, not the bubble.",
+        "seconds",
+        ("screws", "heading"),
+        ("circular", "plate"),
+        ("force",),
+        4,
+        axis_tilt_arcmin=(2.0, 5.0),
+        vial_off_mm=1.6,
+        within_arcsec=30.0,
+    ),
+)
+BY_NAME: dict[str, Lesson] = {lesson.name: lesson for lesson in LESSONS}
+MEASURES = {
+    "moves": "moves of legs",
+    "wrong": "turns the wrong way",
+    "passes": "times round",
+    "seconds": "seconds",
+}

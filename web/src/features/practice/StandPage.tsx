@@ -1,0 +1,140 @@
+// A lesson at a simulated stand: what a hand can do, what then is seen, and afterwards how it went.
+import { useState } from "react";
+import { useParams, useSearchParams } from "react-router";
+import { useQuery } from "@tanstack/react-query";
+import { type Judged, type Lesson, type Seen, practiceAdvice, practiceJudge, practiceLessons } from "../../engine/practice";
+import { Cautions, Head, Trouble, Waiting } from "../../ui/parts";
+import { Outcome } from "./Outcome";
+import { TribrachTop } from "./TribrachTop";
+import { TripodPlan } from "./TripodPlan";
+import { TripodSide } from "./TripodSide";
+import { Vials } from "./Vials";
+import { useSaveRun } from "./useSaveRun";
+import { type Stand, useStand } from "./useStand";
+
+export const lessonsQuery = { queryKey: ["practice-lessons"], queryFn: practiceLessons, staleTime: Infinity };
+const SEEDS = 10_000;
+export const anySeed = (): number => 1 + Math.floor(Math.random() * (SEEDS - 1));
+export const clockOf = (seconds: number): string => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;
+
+export function StandPage() {
+  const { lesson: name = "" } = useParams();
+  const [params, setParams] = useSearchParams();
+  const [drawn] = useState(anySeed);
+  const [tries, setTries] = useState(0);
+  const lessons = useQuery(lessonsQuery);
+  const lesson = lessons.data?.find((each) => each.name === name);
+  const given = Number(params.get("n"));
+  const seed = Number.isInteger(given) && given > 0 && given < SEEDS ? given : drawn;
+  const again = (next: number) => {
+    setTries(tries + 1);
+    setParams({ n: String(next) }, { replace: true });
+  };
+  if (lessons.error) return <Trouble error={lessons.error} />;
+  if (!lessons.data) return <Waiting what="Preparing the tripod…" />;
+  if (!lesson) return <Head title="No such lesson" sub="Choose one in Practice." />;
+  return <Course key={`${name} ${seed} ${tries}`} lesson={lesson} seed={seed} onAgain={again} />;
+}
+
+function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAgain: (seed: number) => void }) {
+  const [judged, setJudged] = useState<Judged | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const [advised, setAdvised] = useState(false);
+  const stand = useStand({ lesson: lesson.name, seed }, judged === null);
+  const save = useSaveRun();
+  const finish = async () => {
+    const seconds = stand.seen?.seconds ?? 0;
+    try {
+      const found = await practiceJudge({ lesson: lesson.name, seed }, stand.gestures, seconds);
+      setJudged(found);
+      await save({ lesson: lesson.name, title: lesson.title, seed, seconds, advised, gestures: stand.gestures });
+    } catch (wrong) {
+      setError(wrong);
+    }
+  };
+  if (judged) return <Outcome judged={judged} gestures={stand.gestures} lesson={lesson} seed={seed} onAgain={onAgain} />;
+  return (
+    <div className="grid gap-3" data-frame-ms={stand.frameMs.toFixed(1)} data-gestures={stand.gestures.length}>
+      <Head
+        low
+        title={lesson.title}
+        sub={`Good enough: ${lesson.good_enough}. Situation ${seed}.`}
+        actions={
+          <>
+            <span className="self-center font-mono text-[20px]" role="timer" aria-label="Time">
+              {clockOf(stand.seen?.seconds ?? 0)}
+            </span>
+            <button className="btn now" disabled={!stand.gestures.length} onClick={() => void finish()}>
+              Finish
+            </button>
+          </>
+        }
+      />
+      <Trouble error={error ?? stand.error} />
+      {stand.seen ? <Views lesson={lesson} stand={stand} seen={stand.seen} /> : !stand.error && <Waiting what="Setting the tripod up…" />}
+      <p className="min-h-[26px] font-[640] text-coral" role="status" data-refused>
+        {stand.refused}
+      </p>
+      <Advice of={{ lesson: lesson.name, seed }} stand={stand} onAsked={() => setAdvised(true)} />
+      <p>{lesson.aim}</p>
+      <Cautions cautions={lesson.cautions} />
+    </div>
+  );
+}
+
+/** Only what the lesson is about. */
+function Views({ lesson, stand, seen }: { lesson: Lesson; stand: Stand; seen: Seen }) {
+  const can = lesson.controls;
+  const tripod = can.includes("legs") || can.includes("feet") || can.includes("carry");
+  const tribrach = can.includes("screws") || can.includes("slide");
+  const end = (what: { do: string; part: string; amount?: number }) => stand.end({ amount: 0, ...what });
+  const columns = tripod && tribrach ? "desk:grid-cols-[minmax(0,1.1fr)_minmax(0,1.1fr)_minmax(0,1fr)_230px] tab:grid-cols-2" : "desk:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_280px] tab:grid-cols-2";
+  return (
+    <div className={`grid items-start gap-3 ${columns}`}>
+      <section className="card p-3 desk:order-last tab:max-desk:col-span-2" aria-label="What is seen">
+        <Vials seen={seen} shows={lesson.shows} onMove={stand.move} />
+      </section>
+      {tripod && (
+        <section className="card p-2" aria-label="From above">
+          <TripodPlan seen={seen} can={can} onMove={stand.move} onEnd={end} />
+        </section>
+      )}
+      {tripod && (
+        <section className="card p-2" aria-label="From the side">
+          <TripodSide seen={seen} can={can} onMove={stand.move} onEnd={end} />
+        </section>
+      )}
+      {tribrach && (
+        <section className="card p-2" aria-label="Tribrach">
+          <TribrachTop seen={seen} can={can} onMove={stand.move} onEnd={end} />
+        </section>
+      )}
+    </div>
+  );
+}
+
+function Advice({ of, stand, onAsked }: { of: { lesson: string; seed: number }; stand: Stand; onAsked: () => void }) {
+  const [said, setSaid] = useState<{ headline: string; lines: string[] } | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const askFor = () => {
+    const state = stand.state();
+    if (!state) return;
+    onAsked();
+    practiceAdvice(of, state).then(setSaid, setError);
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <button className="btn" onClick={askFor}>
+        What now?
+      </button>
+      <p role="status" data-advice>
+        {said && (
+          <>
+            <b className="font-[640]">{said.headline}</b> <span className="sub">{said.lines.join(" ")}</span>
+          </>
+        )}
+      </p>
+      <Trouble error={error} />
+    </div>
+  );
+}

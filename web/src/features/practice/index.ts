@@ -1,0 +1,5 @@
+export { PeoplePage } from "./PeoplePage";
+export { Practice } from "./Practice";
+export { ProgressPage } from "./ProgressPage";
+export { RunPage } from "./RunPage";
+export { StandPage } from "./StandPage";
