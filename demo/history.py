@@ -12,6 +12,7 @@ from typing import Any
 from control_points.services import import_table
 from demo.files import write_files
 from demo.plan import write_plan
+from demo.practice import write_practice
 from demo.scenario import FIRM_NAME, LEVELS, MODELS, PEOPLE, POINTS, Level
 from demo.things import MODELS as OTHER_MODELS
 from demo.things import THINGS, Checked, Thing, same
@@ -75,6 +76,7 @@ def load(progress: Any = print) -> None:
         _write_thing(thing, people, models[thing.model])
     write_plan(people["ines"])
     write_files(people["ines"])
+    write_practice(people["jory"])
     _put_where_they_are()
 
 

@@ -108,11 +108,6 @@ def _desk(browser: Browser) -> None:
     page.get_by_role("button", name="Start reading").click()
     _sheet(page, "1.6412;1.6410;1.6413;1.6411", "1.3907;1.3905;1.3906;1.3906", "1.5730;1.5733")
     _take(page, "bench")
-    _begin(page, "LV-07")
-    page.get_by_role("button", name="Start reading").click()
-    _sheet(page, "1.4680;1.4682;1.4684", "1.2104;1.2106;1.2105", "1.5156;1.5159;1.5157", "1.2515;1.2516;1.2515")
-    page.wait_for_selector("[data-complete=true]")
-    _take(page, "bench-bad")
 
 
 def _manager(browser: Browser) -> None:
@@ -175,26 +170,6 @@ def _stand(browser: Browser) -> None:
     page.locator("[data-field]").click(position={"x": 80, "y": 150})
     page.wait_for_selector("[data-at-hand=circular][data-advice][data-fresh=true]")
     _take(page, "set-up-legs")
-
-
-def _no_signal(browser: Browser) -> None:
-    """A check made and saved where there is no network, as the person then sees it."""
-    page = _page(browser, 1280, 800)
-    page.wait_for_function("() => document.documentElement.dataset.coreStored", timeout=120_000)
-    _begin(page, "LV-02")
-    page.get_by_role("button", name="Start reading").click()
-    page.context.set_offline(True)
-    _sheet(
-        page,
-        "1.6412;1.6410;1.6413;1.6411",
-        "1.3907;1.3905;1.3906;1.3906",
-        "1.5730;1.5733;1.5731;1.5731",
-        "1.3229;1.3228;1.3229;1.3227",
-    )
-    page.wait_for_selector("[data-complete=true]")
-    page.get_by_role("button", name="Save as found").click()
-    page.wait_for_selector("[data-waits=waiting]")
-    _take(page, "no-signal")
 
 
 def _phone(browser: Browser) -> None:
@@ -262,15 +237,6 @@ def _two_face(page: Page) -> None:
     _take(page, "two-face")
 
 
-def _warm(page: Page, minutes: str) -> None:
-    """How long it has been on, where a sheet asks for it."""
-    page.wait_for_selector("[data-details], [data-circumstance]")
-    if page.locator("[data-circumstance=minutes_on]").count():
-        page.locator("[data-circumstance=minutes_on]").click()
-        page.get_by_role("dialog").get_by_role("textbox").fill(minutes)
-        page.keyboard.press("Enter")
-
-
 def _fill(
     page: Page, path: str, names: tuple[str, ...], rows: tuple[tuple[str, ...], ...], *, one: bool = False
 ) -> None:
@@ -279,43 +245,24 @@ def _fill(
             page.locator(f"#row-observations-{path}{'' if one else f'-{i}'}-{name}").fill(value)
 
 
-def _round(browser: Browser) -> None:
-    """A pre-work check that found two faces bad."""
-    page = _page(browser, 1280, 800)
-    page.goto("/bench/readiness/new/TS-01")
-    page.get_by_role("button", name="Begin:").click()
-    page.wait_for_url("**/bench/readiness/*-*")
-    for kind, truth in ROUND:
-        page.locator(f"[data-step={kind}]").get_by_role("link", name="Begin").click()
-        page.get_by_role("button", name="Start reading").click()
-        page.wait_for_selector("[data-row], .number-field")
-        _warm(page, "12")
-        for path, value in _leaves(simulate(kind, random.Random(3), truth)["observations"], "observations"):
-            if page.locator(f"#row-{path}").count():
-                page.locator(f"#row-{path}").fill(value)
-        page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
-        page.get_by_role("button", name="Save as found").click()
-        page.wait_for_selector(f"[data-step={kind}][data-state=done]")
-    page.wait_for_selector("[aria-label='Outcome'] [data-finding]")
-    _take(page, "round")
+def _practice(browser: Browser) -> None:
+    """A trainee's simulated stand, a run afterwards, and three months of practice."""
+    page = _page(browser, 1280, 800, who="Jory Pell")
+    page.goto("/practice/whole-set-up?n=7")
+    page.wait_for_selector("[data-foot=A]", timeout=120_000)
+    page.get_by_role("button", name="Switch laser on").click()
+    page.get_by_role("button", name="What now?").click()
+    page.wait_for_selector("[data-advice]:not(:empty)")
+    _take(page, "practice")
+    page.goto("/practice/progress")
+    page.wait_for_selector("[data-lesson=whole-set-up] svg", timeout=120_000)
+    _take(page, "practice-progress")
+    page.locator("[data-run] a").filter(has_text="set-up").first.click()
+    page.wait_for_selector("[data-replay]", timeout=120_000)
+    _take(page, "practice-replay")
 
 
-def _leaves(held: object, path: str) -> list[tuple[str, str]]:
-    if isinstance(held, dict):
-        return [pair for key, entry in held.items() for pair in _leaves(entry, f"{path}-{key}")]
-    if isinstance(held, list):
-        return [pair for i, entry in enumerate(held) for pair in _leaves(entry, f"{path}-{i}")]
-    return [(path, str(held))]
-
-
-ROUND: tuple[tuple[str, dict[str, object]], ...] = (
-    ("circular-vial", {"headings": (0, 180), "noise": 0.3}),
-    ("dual-axis-level", {"headings": (0, 180), "index_arcsec": (1, -1), "noise": 0.5}),
-    ("plummet", {"headings": (0, 180), "offset_mm": (0.2, 0.1), "noise": 0.3}),
-    ("two-face", {"c": 34.0, "pointings": 1, "targets": ((90.1, 100.0),), "closing": 0, "noise": 0.5}),
-)
-
-VIEWS = (_desk, _rows, _phone, _stand, _orient, _no_signal, _round)
+VIEWS = (_desk, _rows, _phone, _stand, _orient, _practice)
 
 
 if __name__ == "__main__":

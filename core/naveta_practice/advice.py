@@ -82,10 +82,9 @@ def _by_slide(seen: InstrumentView) -> PracticeAdvice:
 
 
 def _first(advice: Answer) -> PracticeAdvice:
-    """An advisor's answer, its first step in front."""
-    moves, text = advice.result.moves, list(advice.text)  # type: ignore[attr-defined]
-    headline = moves[0].text if moves else text[0]
-    return PracticeAdvice(headline=headline, lines=[line for line in text if line != headline][:2])
+    """An advisor's sentences, the first in front."""
+    text = list(advice.text)  # type: ignore[attr-defined]
+    return PracticeAdvice(headline=text[0], lines=text[1:3])
 
 
 WAYS = ("away from you", "away and to your right", "to your right", "towards you and to your right",

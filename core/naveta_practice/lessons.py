@@ -100,7 +100,8 @@ LESSONS: tuple[Lesson, ...] = (
     Lesson(
         "slope-and-wind",
         "Slope and wind",
-        "On a slope, with a plumb bob that swings: two feet below, one above, and the middle of the swing over the mark.",
+        "On a slope, with a plumb bob that swings: level the head roughly first, then bring the middle of the swing over the "
+        "mark.",
         "seconds",
         ALL,
         ("circular", "plate", "bob"),

@@ -19,6 +19,7 @@ from .stand import begun
 NEAR_MM = 8.0
 """Nearer than this nobody carries a tripod again: the rest is slid."""
 LEAST_SLIDE_MM = 0.5
+ENOUGH_ARCSEC = 1.0
 ROUGH_ARCSEC = 300.0
 """Less than this is left to the foot screws."""
 
@@ -100,6 +101,8 @@ def _leg_changes(situation: Situation, state: State, pair: tuple[str, ...]) -> l
     equipment, sums = situation.equipment, [0.0, 0.0]
     for _ in range(6):
         tilt = see(equipment, state).head_tilt_arcsec
+        if math.hypot(*tilt) < ENOUGH_ARCSEC:
+            break
         rates = []
         for leg in pair:
             after = see(equipment, move_leg(equipment, state, leg, 0.5)).head_tilt_arcsec

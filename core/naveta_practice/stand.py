@@ -91,7 +91,7 @@ def _sunk(situation: Situation, stand: Stand, step: float) -> Stand:
     """Feet sunk further; what is too little to see is left for later."""
     ground = situation.ground
     each = [sinks_mm(ground, p, s, step) for p, s in zip(stand.pressed, stand.sunk_mm, strict=True)]
-    if max(each) < LEAST_SINK_MM * step:
+    if max(each) <= LEAST_SINK_MM * step:
         return stand
     a, b, c = (add(foot, (0.0, 0.0, -mm * MM)) for foot, mm in zip(stand.state.feet, each, strict=True))
     sa, sb, sc = (sunk + mm for sunk, mm in zip(stand.sunk_mm, each, strict=True))

@@ -38,7 +38,7 @@ def save_run(
     stored = PracticeRun.objects.filter(pk=identity).first()
     if stored is not None:
         if stored.sent_digest != sent_digest or stored.person_id != actor.pk:
-            raise Conflict("already-other", "Another lesson is stored under this id.")
+            raise Conflict("other-content", "Another lesson is stored under this id.")
         return stored, False
     if at.tzinfo is None or at > clock.now() + AHEAD:
         raise Refused([Fault("at", "when it was finished", at.isoformat(), "a moment with its offset, not to come")])

@@ -7,7 +7,7 @@ import { Cautions, Head, Trouble, Waiting } from "../../ui/parts";
 import { Outcome } from "./Outcome";
 import { TribrachTop } from "./TribrachTop";
 import { TripodPlan } from "./TripodPlan";
-import { TripodSide } from "./TripodSide";
+import { LegRows, TripodSide } from "./TripodSide";
 import { Vials } from "./Vials";
 import { useSaveRun } from "./useSaveRun";
 import { type Stand, useStand } from "./useStand";
@@ -71,11 +71,8 @@ function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAga
         }
       />
       <Trouble error={error ?? stand.error} />
-      {stand.seen ? <Views lesson={lesson} stand={stand} seen={stand.seen} /> : !stand.error && <Waiting what="Setting the tripod up…" />}
-      <p className="min-h-[26px] font-[640] text-coral" role="status" data-refused>
-        {stand.refused}
-      </p>
       <Advice of={{ lesson: lesson.name, seed }} stand={stand} onAsked={() => setAdvised(true)} />
+      {stand.seen ? <Views lesson={lesson} stand={stand} seen={stand.seen} /> : !stand.error && <Waiting what="Setting the tripod up…" />}
       <p>{lesson.aim}</p>
       <Cautions cautions={lesson.cautions} />
     </div>
@@ -88,20 +85,19 @@ function Views({ lesson, stand, seen }: { lesson: Lesson; stand: Stand; seen: Se
   const tripod = can.includes("legs") || can.includes("feet") || can.includes("carry");
   const tribrach = can.includes("screws") || can.includes("slide");
   const end = (what: { do: string; part: string; amount?: number }) => stand.end({ amount: 0, ...what });
-  const columns = tripod && tribrach ? "desk:grid-cols-[minmax(0,1.1fr)_minmax(0,1.1fr)_minmax(0,1fr)_230px] tab:grid-cols-2" : "desk:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_280px] tab:grid-cols-2";
+  const columns = tripod && tribrach ? "desk:grid-cols-[minmax(0,2fr)_minmax(0,1fr)_230px]" : tripod ? "desk:grid-cols-[minmax(0,1fr)_300px]" : "desk:grid-cols-[minmax(0,520px)_minmax(0,1fr)] tab:grid-cols-2";
   return (
     <div className={`grid items-start gap-3 ${columns}`}>
-      <section className="card p-3 desk:order-last tab:max-desk:col-span-2" aria-label="What is seen">
+      <section className="card p-3 max-desk:sticky max-desk:top-0 max-desk:z-10 max-tab:p-2 desk:order-last" aria-label="What is seen">
         <Vials seen={seen} shows={lesson.shows} onMove={stand.move} />
       </section>
       {tripod && (
-        <section className="card p-2" aria-label="From above">
-          <TripodPlan seen={seen} can={can} onMove={stand.move} onEnd={end} />
-        </section>
-      )}
-      {tripod && (
-        <section className="card p-2" aria-label="From the side">
-          <TripodSide seen={seen} can={can} onMove={stand.move} onEnd={end} />
+        <section className="card grid gap-2 p-2" aria-label="Tripod">
+          <div className="grid gap-2 tab:grid-cols-2">
+            <TripodPlan seen={seen} can={can} onMove={stand.move} onEnd={end} />
+            <TripodSide seen={seen} can={can} onMove={stand.move} onEnd={end} />
+          </div>
+          {can.includes("legs") && <LegRows seen={seen} can={can} onMove={stand.move} onEnd={end} />}
         </section>
       )}
       {tribrach && (
@@ -123,12 +119,12 @@ function Advice({ of, stand, onAsked }: { of: { lesson: string; seed: number }; 
     practiceAdvice(of, state).then(setSaid, setError);
   };
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+    <div className="grid min-h-[48px] grid-cols-[auto_minmax(0,1fr)] items-center gap-x-4">
       <button className="btn" onClick={askFor}>
         What now?
       </button>
-      <p role="status" data-advice>
-        {said && (
+      <p role="status" data-advice data-refused={stand.refused}>
+        {stand.refused ? <b className="font-[640] text-coral">{stand.refused}</b> : said && (
           <>
             <b className="font-[640]">{said.headline}</b> <span className="sub">{said.lines.join(" ")}</span>
           </>

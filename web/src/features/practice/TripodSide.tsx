@@ -1,5 +1,5 @@
 // The tripod as the person sees it who stands before it: each leg is lengthened by dragging it up, shortened by dragging
-// it down; below it what a hand does at each leg.
+// it down.
 import type { Move, Seen } from "../../engine/practice";
 import { useDrag } from "./useDrag";
 
@@ -15,7 +15,6 @@ export function TripodSide({ seen, can, onMove, onEnd }: Props) {
   const left = tops.reduce((a, b) => (b.x < a.x ? b : a));
   const right = tops.reduce((a, b) => (b.x > a.x ? b : a));
   return (
-    <div className="grid gap-1">
       <svg viewBox={`${-WIDE} ${-TOP} ${2 * WIDE} ${TOP + DEEP}`} className="block w-full select-none" role="group" aria-label="The tripod from where you stand">
         <path d={`M${-WIDE} 0H${WIDE}`} stroke="var(--color-line)" strokeWidth="8" />
         {seen.legs.map((leg) => (
@@ -26,7 +25,16 @@ export function TripodSide({ seen, can, onMove, onEnd }: Props) {
         {seen.bob && <path d={`M${seen.head_right_mm} ${-seen.head_height_mm + 60}L${seen.bob[0]} -40l-18 -50h36z`} fill="var(--color-ink)" stroke="var(--color-ink)" strokeWidth="6" />}
         <path d="M0 0v40" stroke="var(--color-ink)" strokeWidth="12" />
       </svg>
-      {can.includes("legs") && seen.legs.map((leg) => <LegRow key={leg.leg} leg={leg} can={can} onMove={onMove} onEnd={onEnd} />)}
+  );
+}
+
+/** What a hand does at each leg. */
+export function LegRows({ seen, can, onMove, onEnd }: Props) {
+  return (
+    <div className="grid gap-1">
+      {seen.legs.map((leg) => (
+        <LegRow key={leg.leg} leg={leg} can={can} onMove={onMove} onEnd={onEnd} />
+      ))}
     </div>
   );
 }

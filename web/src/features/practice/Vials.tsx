@@ -8,7 +8,7 @@ type Props = { seen: Seen; shows: string[]; onMove: (move: Move) => void };
 
 export function Vials({ seen, shows, onMove }: Props) {
   return (
-    <div className="grid content-start gap-3 max-tab:grid-cols-2 max-desk:tab:grid-cols-2">
+    <div className="grid content-start gap-3 max-desk:grid-cols-3 max-desk:items-center max-tab:gap-2 max-tab:[&_figcaption]:text-[14px] max-tab:[&_svg]:max-w-[112px]">
       {shows.includes("circular") && <Circular seen={seen} />}
       {shows.includes("plate") && <Plate seen={seen} />}
       {shows.includes("electronic") && <Electronic seen={seen} />}
