@@ -128,7 +128,7 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
 
 def right_to_save(sent: CheckIn) -> Right:
     """Which right saving asks for: a chief may let a trainee set up, or check levels, alone."""
-    kind = sent.document.get("kind") if isinstance(sent.document, dict) else None
+    kind = str(sent.document.get("kind")) if isinstance(sent.document, dict) else ""
     if kind == "set-up":
         return "save-set-up"
     of_level = kind in KINDS and fleet_selectors.find(sent.instrument).model.kind == "level"

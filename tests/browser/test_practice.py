@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from .conftest import DESK, PHONE, TABLET, Opens, visit
+from .test_places import looked_at
 
 REST_MS = 900
 """So long a bubble is given to come to rest."""
@@ -312,3 +313,21 @@ def test_practice_goes_on_without_signal_and_is_sent_later(opens: Opens) -> None
     page.context.set_offline(False)
     page.evaluate("dispatchEvent(new Event('online'))")
     expect(page.locator("[data-outbox=waiting]")).to_have_count(0, timeout=30_000)
+
+
+def test_every_view_fits_and_has_nothing_axe_finds(opens: Opens) -> None:
+    page = opens(DESK, "Tam Brandreth", core=True)
+    visit(page, "/practice")
+    page.locator("[data-lesson]").first.wait_for(timeout=90_000)
+    looked_at(page, "practice")
+    for path, there in (("/practice/people", "[data-person=jory]"), ("/practice/progress?person=jory", "[data-run]")):
+        visit(page, path)
+        page.locator(there).first.wait_for()
+        looked_at(page, path)
+    page.locator("[data-run] a").first.click()
+    page.locator("[data-replay]").wait_for()
+    looked_at(page, "a run")
+    for lesson in ("whole-set-up", "slope-and-wind", "four-screws", "slide-and-level"):
+        visit(page, f"/practice/{lesson}?n=3")
+        page.locator("[data-bubble]").wait_for(timeout=90_000)
+        looked_at(page, lesson)

@@ -9,6 +9,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from .conftest import DESK, Opens
+from .test_places import looked_at
 
 
 @pytest.fixture
@@ -99,6 +100,7 @@ def test_chosen_instruments_compared(opens: Opens) -> None:
     expect(page.get_by_role("heading", level=1)).to_have_text("Two-peg test: 2 instruments")
     expect(page.locator("[data-compared] svg")).to_have_count(2)
     expect(page.get_by_text("Not made of this: TA-01.")).to_be_visible()
+    looked_at(page, "compare")
     page.get_by_label("Which check").select_option(label="Circular vial")
     expect(page.locator("[data-compared]")).to_have_count(3)
     page.reload()

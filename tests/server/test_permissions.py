@@ -36,6 +36,7 @@ def filled(path: str) -> str:
         "kind": "two-peg",
         "name": "PC-01",
         "username": "tam",
+        "what": "adjust",
         "pk": "1",
         "digest": "0" * 64,
     }
