@@ -257,7 +257,9 @@ def _practice(browser: Browser) -> None:
     page.goto("/practice/progress")
     page.wait_for_selector("[data-lesson=whole-set-up] svg", timeout=120_000)
     _take(page, "practice-progress")
-    page.locator("[data-run] a").filter(has_text="set-up").first.click()
+    found = page.evaluate("fetch('/api/practice/progress').then((answer) => answer.json())")["lessons"]
+    run = next(lesson for lesson in found if lesson["lesson"] == "whole-set-up")["recent"][-1]
+    page.goto(f"/practice/runs/{run['id']}")
     page.wait_for_selector("[data-replay]", timeout=120_000)
     _take(page, "practice-replay")
 
