@@ -14,7 +14,7 @@ from naveta_core.setup.mechanism import see
 from naveta_core.units.formatting import arcsec, count
 
 from .lessons import Lesson
-from .results import Gesture, Judged, Stage
+from .results import Gesture, Judged, ShortStep, Stage
 from .shortest import shortest_way
 from .situations import Situation, situation_of
 
@@ -77,6 +77,7 @@ def judge(lesson_name: str, seed: int, gestures: Sequence[Gesture], seconds: flo
         stages=_stages(course, seconds),
         habits=[habit for _, habit, _ in habits],
         otherwise=_otherwise(habits, passed),
+        start=ShortStep(text="As it stood", axis_mm=seen.axis_mm, tilt_arcsec=seen.tilt_arcsec),
         shortest=list(shortest_way(lesson.name, seed)),
     )
 

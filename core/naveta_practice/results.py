@@ -138,6 +138,8 @@ class Judged(Answer):
     stages: list[Stage]
     habits: list[Reason]
     otherwise: str
+    start: ShortStep
+    """How it stood before anything was done."""
     shortest: list[ShortStep]
 
 

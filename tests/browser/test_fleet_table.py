@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page, Route, expect
 
-from .conftest import PHONE, Fresh, Opens
+from .conftest import PHONE, Fresh, Opens, until
 from .test_places import axe, fits
 
 STATES = ("hold", "check-first", "ready-if", "ready")
@@ -67,9 +67,8 @@ def test_two_thousand_are_sorted_filtered_and_chosen_by_keyboard(opens: Opens) -
 
     page.locator("[data-index='0']").focus()
     assert pressed(page, "End") == "LV-2999"
-    began = time.monotonic()
-    assert pressed(page, *["PageUp"] * 20) is not None
-    assert time.monotonic() - began < 10
+    pressed(page, *["PageUp"] * 20)
+    until(page, f"({FOCUSED})() !== null")
     assert pressed(page, "Home") == "LV-1000"
     pressed(page, "Space", "ArrowDown", "ArrowDown", "ArrowDown", "Shift+Space")
     expect(page.locator("[data-chosen]")).to_have_attribute("data-chosen", "4")

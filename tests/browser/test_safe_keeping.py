@@ -82,6 +82,7 @@ def test_back_to_a_backup_while_it_serves(own_server: tuple[str, Path], browser)
     page.goto("/fleet")
     expect(page.locator("[data-instrument]").first).to_be_visible()
     expect(page.locator("[data-keeping]")).to_have_count(0)
+    page.unroute_all(behavior="wait")
     page.goto("/settings/safe-keeping")
     before = ines.call("GET", "ledger?limit=1")[1]["count"]
     identity = "6e617665-7461-4000-8000-00000000abcd"

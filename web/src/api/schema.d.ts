@@ -5538,6 +5538,7 @@ export interface components {
             shortest: components["schemas"]["ShortStep"][];
             /** Stages */
             stages: components["schemas"]["Stage"][];
+            start: components["schemas"]["ShortStep"];
             /** Tilt Arcsec */
             tilt_arcsec: number;
         };

@@ -32,7 +32,7 @@ export function Outcome({ judged, gestures, lesson, seed, onAgain, who }: Props)
       />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <section className="card p-4 tab:p-5" aria-label="The way taken">
-          <Replay gestures={gestures} shortest={judged.shortest} />
+          <Replay gestures={gestures} start={judged.start} shortest={judged.shortest} />
         </section>
         <div className="grid gap-4">
           <section className="card grid gap-2 p-4 tab:p-5" aria-label="What to do otherwise">
@@ -47,7 +47,7 @@ export function Outcome({ judged, gestures, lesson, seed, onAgain, who }: Props)
           <Stages judged={judged} />
           <section className="card p-4 tab:p-5" aria-label="The shortest way">
             <h2>The shortest way: {judged.shortest.length === 1 ? "one move" : `${judged.shortest.length} moves`}</h2>
-            <ol className="m-0 grid gap-1 pl-6">
+            <ol className="m-0 grid list-decimal gap-1 pl-7">
               {judged.shortest.map((step) => (
                 <li key={step.text}>{written(step.text)}</li>
               ))}
@@ -64,7 +64,7 @@ function Stages({ judged }: { judged: Judged }) {
   return (
     <section className="card p-4 tab:p-5" aria-label="Where the time went">
       <h2>
-        {clockOf(judged.seconds)} in all; {judged.measure_text}
+        {clockOf(judged.seconds)} in all{judged.measure === Math.round(judged.seconds) ? "" : `; ${judged.measure_text}`}
       </h2>
       <ul className="m-0 grid list-none gap-2 p-0 pt-1">
         {judged.stages.map((stage) => (

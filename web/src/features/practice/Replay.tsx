@@ -12,7 +12,7 @@ const NAMES: Record<string, string> = { carry: "Tripod carried", foot: "Foot mov
 type Point = { axis_mm: number[]; tilt_arcsec: number[] };
 const size = (pair: number[]): number => Math.hypot(pair[0] ?? 0, pair[1] ?? 0);
 
-export function Replay({ gestures, shortest }: { gestures: Gesture[]; shortest: Judged["shortest"] }) {
+export function Replay({ gestures, start, shortest }: { gestures: Gesture[]; start: Point; shortest: Judged["shortest"] }) {
   const [at, setAt] = useState(gestures.length - 1);
   const [playing, setPlaying] = useState(false);
   useEffect(() => {
@@ -32,8 +32,8 @@ export function Replay({ gestures, shortest }: { gestures: Gesture[]; shortest: 
     <div className="grid gap-3" data-replay={at + 1}>
       <h2>The way taken, beside the shortest (dashed)</h2>
       <div className="grid items-start gap-4 tab:grid-cols-[minmax(0,4fr)_minmax(0,6fr)]">
-        <Plan taken={gestures.slice(0, at + 1)} whole={gestures} shortest={shortest} />
-        <Tilt taken={gestures} shortest={shortest} at={at} />
+        <Plan taken={[start, ...gestures.slice(0, at + 1)]} whole={gestures} shortest={[start, ...shortest]} />
+        <Tilt taken={[start, ...gestures]} shortest={[start, ...shortest]} at={at + 1} />
       </div>
       <div className="no-print flex flex-wrap items-center gap-3">
         <button className="btn" onClick={play}>
@@ -71,11 +71,11 @@ function Plan({ taken, whole, shortest }: { taken: Point[]; whole: Point[]; shor
   );
 }
 
-function Tilt({ taken, shortest, at }: { taken: Gesture[]; shortest: Point[]; at: number }) {
+function Tilt({ taken, shortest, at }: { taken: Point[]; shortest: Point[]; at: number }) {
   const most = Math.max(60, ...[...taken, ...shortest].map((point) => size(point.tilt_arcsec)));
-  const x = scaleLinear().domain([0, Math.max(1, taken.length, shortest.length)]).range([46, W - 8]);
+  const x = scaleLinear().domain([0, Math.max(1, taken.length - 1, shortest.length - 1)]).range([46, W - 8]);
   const y = scaleSymlog().constant(20).domain([0, most]).range([H - 26, 8]);
-  const path = (points: Point[]) => points.map((point, i) => `${i ? "L" : "M"}${x(i + 1).toFixed(1)} ${y(size(point.tilt_arcsec)).toFixed(1)}`).join("");
+  const path = (points: Point[]) => points.map((point, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(size(point.tilt_arcsec)).toFixed(1)}`).join("");
   const lines = [10, 60, 600, 3600].filter((value) => value <= most);
   return (
     <figure className="m-0">
@@ -91,7 +91,7 @@ function Tilt({ taken, shortest, at }: { taken: Gesture[]; shortest: Point[]; at
         <path d={`M46 ${H - 26}H${W - 8}`} stroke="var(--color-ink)" strokeWidth="1.4" />
         <path d={path(shortest)} fill="none" stroke="var(--color-ink)" strokeWidth="1.6" strokeDasharray="5 5" />
         <path d={path(taken)} fill="none" stroke="var(--color-ink)" strokeWidth="2.4" strokeLinejoin="round" />
-        {taken[at] && <circle cx={x(at + 1)} cy={y(size(taken[at].tilt_arcsec))} r="6" fill="var(--color-coral)" />}
+        {taken[at] && <circle cx={x(at)} cy={y(size(taken[at].tilt_arcsec))} r="6" fill="var(--color-coral)" />}
         <text x={W - 8} y={H - 6} textAnchor="end" fontSize="15" fill="var(--color-ink-2)">
           gestures
         </text>

@@ -54,7 +54,7 @@ function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAga
   };
   if (judged) return <Outcome judged={judged} gestures={stand.gestures} lesson={lesson} seed={seed} onAgain={onAgain} />;
   return (
-    <div className="grid gap-3" data-frame-ms={stand.frameMs.toFixed(1)} data-gestures={stand.gestures.length}>
+    <div className="grid gap-3" data-frame-ms={stand.frameMs.toFixed(1)} data-seconds={(stand.seen?.seconds ?? 0).toFixed(1)} data-gestures={stand.gestures.length}>
       <Head
         low
         title={lesson.title}

@@ -1,0 +1,122 @@
+"""`naveta-sim serve`: stand-ins that send their readings by TCP; `record` writes what a device sends to a file, `replay`
+sends a file again.
+
+Exit 0 when stopped, 2 with a sentence for a wrong command line, 1 where a port or a file cannot be had.
+"""
+
+from __future__ import annotations
+
+import argparse
+import asyncio
+import contextlib
+import sys
+from collections.abc import Sequence
+from datetime import UTC, datetime
+from pathlib import Path
+
+from naveta_core.device_lines import DeviceLines, written_line
+
+from .devices import StandIn, yard_of
+
+HOST = "127.0.0.1"
+PORT = 4100
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run one verb; returns the exit code."""
+    asked = _parser().parse_args(arguments)
+    try:
+        with contextlib.suppress(KeyboardInterrupt):
+            asyncio.run(asked.run(asked))
+    except OSError as error:
+        print(f"naveta-sim: {error.strerror or error}", file=sys.stderr)
+        return 1
+    return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="naveta-sim", description="Stand-ins for instruments that send readings.")
+    verbs = parser.add_subparsers(required=True)
+    serve = verbs.add_parser("serve", help="a level, a total station and an electronic level, a port each")
+    serve.add_argument("--port", type=int, default=PORT, help=f"the first of three ports ({PORT})")
+    serve.add_argument("--seed", type=int, default=1, help="their hidden errors")
+    serve.add_argument("--faster", type=float, default=1.0, help="how many times as fast")
+    serve.add_argument("--reveal", action="store_true", help="print the hidden errors")
+    serve.set_defaults(run=_serve)
+    record = verbs.add_parser("record", help="write what a port sends to a file, until it ends")
+    record.add_argument("port", type=int)
+    record.add_argument("file", type=Path)
+    record.set_defaults(run=_record)
+    replay = verbs.add_parser("replay", help="send the lines of a file to whoever connects")
+    replay.add_argument("file", type=Path)
+    replay.add_argument("--port", type=int, default=PORT)
+    replay.add_argument("--every", type=float, default=0.5, help="seconds between lines")
+    replay.set_defaults(run=_replay)
+    return parser
+
+
+async def _serve(asked: argparse.Namespace) -> None:
+    servers = []
+    for i, device in enumerate(yard_of(asked.seed)):
+        feed = Feed(device, asked.faster)
+        servers.append(await asyncio.start_server(feed.connected, HOST, asked.port + i))
+        print(f"{device.device}: port {asked.port + i}", flush=True)
+        if asked.reveal:
+            print(f"  {device}", flush=True)
+    await asyncio.gather(*(server.serve_forever() for server in servers))
+
+
+class Feed:
+    """One device's readings to everybody connected. A new listener is first sent what the last one may have missed."""
+
+    KEPT = 50
+
+    def __init__(self, device: StandIn, faster: float = 1.0) -> None:
+        self.device, self.shots, self.every_s = device, device.shots(), device.every_s / faster
+        self.sent: list[str] = []
+
+    async def connected(self, reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
+        """Readings until the listener goes."""
+        with contextlib.suppress(ConnectionError):
+            writer.writelines([text.encode() for text in self.sent])
+            while not reader.at_eof():
+                at = datetime.now(UTC).isoformat(timespec="milliseconds")
+                texts = [written_line(self.device.line(at, *shot)) for shot in next(self.shots)]
+                self.sent = [*self.sent, *texts][-self.KEPT :]
+                writer.writelines([text.encode() for text in texts])
+                await writer.drain()
+                await asyncio.sleep(self.every_s)
+        writer.close()
+
+
+async def _record(asked: argparse.Namespace) -> None:
+    reader, writer = await asyncio.open_connection(HOST, asked.port)
+    lines, loop = DeviceLines(), asyncio.get_running_loop()
+    with asked.file.open("ab") as file:
+        while data := await reader.read(4096):
+            good, said = lines.feed(data, loop.time())
+            file.writelines(written_line(line).encode() for line in good)
+            file.flush()
+            for reason in said:
+                print(reason.text, file=sys.stderr, flush=True)
+    writer.close()
+
+
+async def _replay(asked: argparse.Namespace) -> None:
+    lines = asked.file.read_bytes().splitlines(keepends=True)
+
+    async def connected(_: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
+        with contextlib.suppress(ConnectionError):
+            for line in lines:
+                writer.write(line)
+                await writer.drain()
+                await asyncio.sleep(asked.every)
+        writer.close()
+
+    server = await asyncio.start_server(connected, HOST, asked.port)
+    print(f"{asked.file.name}: port {asked.port}", flush=True)
+    await server.serve_forever()
+
+
+if __name__ == "__main__":
+    sys.exit(main())
