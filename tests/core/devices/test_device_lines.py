@@ -15,7 +15,7 @@ import pytest
 
 from naveta_core.device_lines import DeviceLine, DeviceLines, written_line
 from naveta_core.registry import DOCUMENTS, document_of
-from naveta_sim.devices import ElectronicLevelStandIn, LevelStandIn, TotalStationStandIn, yard_of
+from naveta_practice.devices import ElectronicLevelStandIn, LevelStandIn, TotalStationStandIn, yard_of
 
 AT = "2027-03-02T06:40:12.250+00:00"
 
@@ -208,7 +208,18 @@ def listened(port: int, lines: int) -> bytes:
 
 def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_path: Path) -> None:
     port = free_port()
-    command = [sys.executable, "-m", "naveta_sim", "serve", "--port", str(port), "--seed", "4", "--faster", "100"]
+    command = [
+        sys.executable,
+        "-m",
+        "naveta_practice.serving",
+        "serve",
+        "--port",
+        str(port),
+        "--seed",
+        "4",
+        "--faster",
+        "100",
+    ]
     served = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
     try:
         first, second = listened(port, 6), listened(port, 60)
@@ -223,7 +234,17 @@ def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_pa
     assert (said, said_later) == ([], [])
     file, again = tmp_path / "field.ndjson", free_port()
     file.write_bytes(sent(*good))
-    command = [sys.executable, "-m", "naveta_sim", "replay", str(file), "--port", str(again), "--every", "0"]
+    command = [
+        sys.executable,
+        "-m",
+        "naveta_practice.serving",
+        "replay",
+        str(file),
+        "--port",
+        str(again),
+        "--every",
+        "0",
+    ]
     replayed = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
     try:
         assert DeviceLines().feed(listened(again, len(good)), 0.0)[0] == good
@@ -236,7 +257,7 @@ def test_a_port_that_is_taken_is_said() -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))
         taken.listen()
-        command = [sys.executable, "-m", "naveta_sim", "serve", "--port", str(taken.getsockname()[1])]
+        command = [sys.executable, "-m", "naveta_practice.serving", "serve", "--port", str(taken.getsockname()[1])]
         done = subprocess.run(command, capture_output=True, text=True, timeout=30, check=False)
     assert done.returncode == 1
     assert done.stderr.startswith("naveta-sim:")

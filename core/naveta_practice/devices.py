@@ -8,10 +8,9 @@ from dataclasses import dataclass, field
 from math import sin
 
 from naveta_core.device_lines import VERSION, DeviceLine
-
-from . import noise as scatter
-from .levels import ray_m
-from .theodolite import Theodolite
+from naveta_sim import noise as scatter
+from naveta_sim.levels import ray_m
+from naveta_sim.theodolite import Theodolite
 
 
 @dataclass(slots=True)
