@@ -23,7 +23,7 @@ INSTRUMENTS = {"digital-level", "total-station", "robotic-total-station"}
 
 def given_out() -> set[str]:
     codes = set()
-    for folder in ("core/naveta_core", "server"):
+    for folder in ("core/naveta_core", "core/naveta_practice", "server"):
         for path in (ROOT / folder).rglob("*.py"):
             if "migrations" not in path.parts and path.name not in ("steps.py", "methods.py"):
                 for match in SAYS.finditer(path.read_text()):

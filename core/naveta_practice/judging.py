@@ -177,6 +177,15 @@ def _stages(course: _Course, seconds: float) -> list[Stage]:
     return [Stage(label=label, seconds=spent) for label, spent in sums.items() if spent >= 0.05]
 
 
+HABITS = {
+    "over-correcting": "Goes past the middle",
+    "wrong-way": "Turns the wrong way",
+    "legs-after-screws": "Legs after the foot screws",
+    "not-pressed": "Feet not pressed in",
+    "forgot-the-plummet": "Forgets the plummet",
+    "never-turned": "Does not turn round",
+}
+"""What each habit is called in a list."""
 Habit = tuple[float, Reason, str]
 """What it took in seconds, what was seen, what to do otherwise."""
 
@@ -234,7 +243,7 @@ def _of_looking(course: _Course, off_mm: float) -> list[Habit]:
         found.append((8.0, Reason(code="forgot-the-plummet", text=text), otherwise))
     turned = max((abs(gesture.heading_deg) for gesture in gestures), default=0.0)
     if lesson.vial_off_mm and turned < TURNED_ROUND_DEG:
-        text = "You never turned the instrument round: a level vial by itself cannot show its own error."
+        text = "You never turned the instrument round: a level vial alone cannot show its own error."
         otherwise = (
             "Turn by 180°. What changes is twice the tilt that is left: take half of it, the rest is the vial's."
         )

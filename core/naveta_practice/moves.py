@@ -10,6 +10,7 @@ from pydantic import Field
 
 from naveta_core.documents.envelope import Part
 from naveta_core.geometry import add
+from naveta_core.setup.context import LEAST_SPACING_M
 from naveta_core.setup.equipment import MM
 from naveta_core.setup.mechanism import OutOfReachError, State, held, move_leg, slide, turn_screw, turn_to
 from naveta_core.setup.tripod import LEGS, CannotStandError
@@ -17,7 +18,7 @@ from naveta_core.setup.tripod import LEGS, CannotStandError
 from .lessons import Control
 from .results import Figure
 from .situations import Situation, carried, rise_m
-from .stand import NONE_MM, NOT_PRESSED, Stand
+from .stand import NONE_MM, NOT_PRESSED, Stand, falls_over
 
 T = TypeVar("T")
 Do = Literal[
@@ -38,7 +39,6 @@ CONTROL_OF: dict[str, Control] = {
     "carry": "carry", "foot": "feet", "leg": "legs", "open": "legs", "close": "legs", "press": "press",
     "screws": "screws", "slide": "slide", "heading": "heading",
 }  # fmt: skip
-LEAST_SPACING_M = 0.4
 LASER_S = 60.0
 """A laser plummet switches itself off after this time."""
 PRESS_OF = {False: 1.0, True: 0.05}
@@ -119,7 +119,7 @@ def _foot(situation: Situation, stand: Stand, move: Move) -> Stand:
 
 
 def _within_reach(state: State) -> None:
-    if state.pose.normal[2] < math.cos(math.radians(12.0)):
+    if falls_over(state):
         raise OutOfReachError("the head would lean too far: the tripod falls over")
 
 

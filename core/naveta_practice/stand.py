@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from naveta_core.geometry import Plane, add, polar
+from naveta_core.geometry import Plane, add
 from naveta_core.setup.equipment import MM
 from naveta_core.setup.mechanism import InstrumentView, State, held, see
 from naveta_core.setup.tripod import LEGS, CannotStandError
@@ -28,6 +28,8 @@ LEVEL_LOST_AFTER_S = 4.0
 GRAVITY = 9.81
 LEAST_SINK_MM = 0.002
 MOST_STEP_S = 0.25
+MOST_LEAN_DEG = 12.0
+"""A head that leans further takes the tripod with it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +52,11 @@ class Stand:
     def with_state(self, state: State, **changes: object) -> Stand:
         """The same with the mechanism elsewhere."""
         return replace(self, state=state, **changes)  # type: ignore[arg-type]
+
+
+def falls_over(state: State) -> bool:
+    """Whether the head leans so far that the tripod would not stand."""
+    return state.pose.normal[2] < math.cos(math.radians(MOST_LEAN_DEG))
 
 
 def begun(situation: Situation) -> Stand:
@@ -108,7 +115,7 @@ def _slipped(situation: Situation, stand: Stand, step: float) -> Stand:
         state = held(situation.equipment, stand.state, legs=tuple(legs))
     except CannotStandError:
         return replace(stand, open_leg="")
-    if state.pose.normal[2] < math.cos(math.radians(12.0)):
+    if falls_over(state):
         return replace(stand, open_leg="")  # a hand catches the head before it falls
     return stand.with_state(state)
 
@@ -154,8 +161,3 @@ def plain(stand: Stand) -> dict[str, object]:
         "focus_index": stand.focus_index,
         "focus_ground": stand.focus_ground,
     }
-
-
-def tilt_of(seen: InstrumentView) -> tuple[float, float]:
-    """Bearing and size of the axis's true tilt: degrees, seconds of arc."""
-    return polar(*seen.tilt_arcsec)

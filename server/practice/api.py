@@ -15,7 +15,6 @@ from naveta_core.documents.envelope import Part
 from naveta_core.documents.json_io import canonical, read_json
 from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Refused, spoken_path
-from naveta_practice.dispatch import lessons
 from naveta_practice.results import LISTS, Gesture, Judged, LessonOut, PracticeAdvice, PracticeStep
 from people.asker import asker
 from practice import selectors, services
@@ -73,6 +72,7 @@ class HabitCount(Schema):
     """A habit and how often it was seen in the last runs."""
 
     code: str
+    label: str
     times: int
 
 
@@ -115,12 +115,6 @@ def practice_parts() -> dict[str, Any]:
         parts.update(schema.pop("$defs", {}))
         parts[model.__name__] = schema
     return parts
-
-
-@router.get("/practice/lessons", response=list[dict[str, Any]], operation_id="list_lessons")
-def list_lessons(request: HttpRequest) -> Any:
-    """Every lesson, in the order in which people learn."""
-    return [lesson.plain() for lesson in lessons()]
 
 
 @router.put("/practice/runs/{uuid}", response={200: RunOut, 201: RunOut}, operation_id="save_run")

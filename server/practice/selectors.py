@@ -8,6 +8,7 @@ from typing import Any
 
 from django.http import Http404
 
+from naveta_practice.judging import HABITS
 from naveta_practice.lessons import LESSONS
 from people.models import Person, SignOff
 from practice.models import PracticeRun
@@ -61,7 +62,7 @@ def progress(person: Person) -> Data:
         "runs": len(runs),
         "last": runs[0].at if runs else None,
         "lessons": lessons,
-        "habits": [{"code": code, "times": times} for code, times in habits.most_common()],
+        "habits": [{"code": code, "label": HABITS[code], "times": times} for code, times in habits.most_common()],
         "next": next((lesson["lesson"] for lesson in lessons if not lesson["mastered"]), None),
         "sign_offs": sign_offs_of(person),
     }

@@ -51,7 +51,7 @@ def literals(path: Path) -> Iterator[tuple[int, str]]:
 
 
 OTHER_NAMES = {name for term in TERMS for name in term.also}
-CORE = sorted((ROOT / "core/naveta_core").rglob("*.py"))
+CORE = sorted(path for part in ("naveta_core", "naveta_practice") for path in (ROOT / "core" / part).rglob("*.py"))
 SERVER = [
     path
     for folder in ("server", "demo")

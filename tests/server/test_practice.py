@@ -102,7 +102,7 @@ class TestProgress:
         wrong = [gesture(10.0, 900.0), gesture(20.0, 1500.0), gesture(30.0, 5.0)]
         save(jory, run(gestures=wrong))
         save(jory, run(at="2027-03-02T06:31:00+00:00"))
-        assert progress(jory)["habits"] == [{"code": "wrong-way", "times": 1}]
+        assert progress(jory)["habits"] == [{"code": "wrong-way", "label": "Turns the wrong way", "times": 1}]
 
     def test_one_sees_oneself_and_a_chief_everybody(self, jory: Api, tam: Api) -> None:
         save(jory, run())

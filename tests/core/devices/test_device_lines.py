@@ -248,6 +248,11 @@ def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_pa
     replayed = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
     try:
         assert DeviceLines().feed(listened(again, len(good)), 0.0)[0] == good
+        kept = tmp_path / "recorded.ndjson"
+        subprocess.run(
+            [sys.executable, "-m", "naveta_practice.serving", "record", str(again), str(kept)], timeout=30, check=True
+        )
+        assert kept.read_bytes() == file.read_bytes()
     finally:
         replayed.terminate()
         replayed.wait(timeout=10)

@@ -1648,26 +1648,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/practice/lessons": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Lessons
-         * @description Every lesson, in the order in which people learn.
-         */
-        get: operations["list_lessons"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/practice/people": {
         parameters: {
             query?: never;
@@ -4989,6 +4969,8 @@ export interface components {
         HabitCount: {
             /** Code */
             code: string;
+            /** Label */
+            label: string;
             /** Times */
             times: number;
         };
@@ -12947,28 +12929,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-        };
-    };
-    list_lessons: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    }[];
-                };
             };
         };
     };

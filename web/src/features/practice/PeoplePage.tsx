@@ -6,7 +6,6 @@ import { useHere } from "../../app/session";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { day } from "../../ui/words";
 import { PracticeTabs } from "./PracticeTabs";
-import { HABITS } from "./ProgressPage";
 
 export function PeoplePage() {
   const { session } = useHere();
@@ -46,7 +45,7 @@ export function PeoplePage() {
                       </td>
                       <td className="pr-4 font-mono">{one.runs}</td>
                       <td className="pr-4">{one.last ? day(one.last, session.time_zone) : ""}</td>
-                      <td className="pr-4">{one.habits[0] ? (HABITS[one.habits[0].code] ?? one.habits[0].code) : ""}</td>
+                      <td className="pr-4">{one.habits[0]?.label ?? ""}</td>
                       <td>{one.role === "trainee" ? one.sign_offs.filter((each) => each.by).map((each) => each.label.replace("May ", "")).join(", ") || "nothing yet" : "all of it"}</td>
                     </tr>
                   ))}

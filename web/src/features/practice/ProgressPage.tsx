@@ -11,15 +11,6 @@ import { PracticeTabs } from "./PracticeTabs";
 import { SignOffs } from "./SignOffs";
 import { clockOf, lessonsQuery } from "./StandPage";
 
-export const HABITS: Record<string, string> = {
-  "over-correcting": "Goes past the middle",
-  "wrong-way": "Turns the wrong way",
-  "legs-after-screws": "Legs after the foot screws",
-  "not-pressed": "Feet not pressed in",
-  "forgot-the-plummet": "Forgets the plummet",
-  "never-turned": "Does not turn round",
-};
-
 export function ProgressPage() {
   const [params] = useSearchParams();
   const whose = params.get("person") ?? "";
@@ -61,7 +52,7 @@ function Habits({ progress }: { progress: Schemas["PracticeProgress"] }) {
       <ul className="m-0 list-none p-0">
         {progress.habits.map((habit) => (
           <li key={habit.code} className="flex justify-between gap-4 border-t border-line py-1">
-            <span>{HABITS[habit.code] ?? habit.code}</span>
+            <span>{habit.label}</span>
             <b className="font-mono">{habit.times}</b>
           </li>
         ))}

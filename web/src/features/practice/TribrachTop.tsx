@@ -34,7 +34,7 @@ export function TribrachTop({ seen, can, onMove, onEnd }: Props) {
         <path d="M-16 101q16 -10 32 0" fill="none" stroke="var(--color-ink)" strokeWidth="1.6" />
         <circle r="40" fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth="1.2" />
         {seen.plate_end_div > 0 && (
-          <g data-vial-lies>
+          <g data-vial-axis>
             <path d={`M${-right.x} ${-right.y}L${right.x} ${right.y}`} stroke="var(--color-ink)" strokeWidth="7" strokeLinecap="round" />
             <path d={`M${-right.x} ${-right.y}L${right.x} ${right.y}`} stroke="var(--color-card)" strokeWidth="4.4" strokeLinecap="round" />
             <circle cx={right.x} cy={right.y} r="2.6" fill="var(--color-ink)" />
