@@ -12,7 +12,7 @@ export function Compare() {
   const fleet = useQuery(fleetQuery);
   const kinds = useQuery(kindsQuery).data;
   const tags = (params.get("tags") ?? "").split(",").filter(Boolean);
-  const rows = (fleet.data?.rows ?? []).filter((row) => tags.includes(row.tag));
+  const rows = (fleet.data?.rows ?? []).filter((row) => tags.includes(row.tag)).sort((a, b) => a.tag.localeCompare(b.tag));
   const offered = (kinds ?? []).map((kind) => ({ ...kind, of: rows.filter((row) => kind.applies_to.includes(row.kind)).map((row) => row.tag) })).filter((kind) => kind.of.length > 0);
   // What most of them share is compared first.
   const first = [...offered].sort((a, b) => b.of.length - a.of.length)[0];

@@ -85,7 +85,7 @@ function Views({ lesson, stand, seen }: { lesson: Lesson; stand: Stand; seen: Se
   const tripod = can.includes("legs") || can.includes("feet") || can.includes("carry");
   const tribrach = can.includes("screws") || can.includes("slide");
   const end = (what: { do: string; part: string; amount?: number }) => stand.end({ amount: 0, ...what });
-  const columns = tripod && tribrach ? "desk:grid-cols-[minmax(0,2fr)_minmax(0,1fr)_230px]" : tripod ? "desk:grid-cols-[minmax(0,1fr)_300px]" : "desk:grid-cols-[minmax(0,520px)_minmax(0,1fr)] tab:grid-cols-2";
+  const columns = tripod && tribrach ? "desk:grid-cols-[minmax(0,2fr)_minmax(0,1fr)_230px]" : tripod ? "desk:grid-cols-[minmax(0,1fr)_300px]" : "desk:grid-cols-[minmax(0,520px)_minmax(0,1fr)]";
   return (
     <div className={`grid items-start gap-3 ${columns}`}>
       <section className="card p-3 max-desk:sticky max-desk:top-0 max-desk:z-10 max-tab:p-2 desk:order-last" aria-label="What is seen">
@@ -101,7 +101,7 @@ function Views({ lesson, stand, seen }: { lesson: Lesson; stand: Stand; seen: Se
         </section>
       )}
       {tribrach && (
-        <section className="card p-2" aria-label="Tribrach">
+        <section className="card p-2 tab:max-desk:mx-auto tab:max-desk:w-[440px]" aria-label="Tribrach">
           <TribrachTop seen={seen} can={can} onMove={stand.move} onEnd={end} />
         </section>
       )}

@@ -58,16 +58,16 @@ function Plate({ seen }: { seen: Seen }) {
 function Electronic({ seen }: { seen: Seen }) {
   const figure = (value: number | null | undefined) => (value === null || value === undefined ? "—" : written(`${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(0)}″`));
   return (
-    <dl className="m-0 grid grid-cols-2 content-center gap-x-3 rounded-md border border-line px-3 py-2" data-level={seen.level_lost ? "lost" : "on"}>
+    <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] content-center items-baseline gap-x-2 rounded-md border border-line px-2 py-2 max-tab:grid-cols-1 max-tab:[&_dd]:!text-left tab:px-3" data-level={seen.level_lost ? "lost" : "on"}>
       <dt className="sub">along</dt>
-      <dt className="sub">across</dt>
-      <dd className="m-0 font-mono text-[22px]" data-along>
+      <dd className="m-0 text-right font-mono text-[18px] tab:text-[22px]" data-along>
         {figure(seen.along_arcsec)}
       </dd>
-      <dd className="m-0 font-mono text-[22px]" data-across>
+      <dt className="sub">across</dt>
+      <dd className="m-0 text-right font-mono text-[18px] tab:text-[22px]" data-across>
         {figure(seen.across_arcsec)}
       </dd>
-      <dd className="sub col-span-2 m-0">{seen.level_lost ? "Electronic level off: too far out of level." : seen.along_arcsec === null ? "Out of its range." : "Electronic level"}</dd>
+      <dd className="sub m-0 max-tab:text-[14px] tab:col-span-2">{seen.level_lost ? "Electronic level off: too far out of level." : seen.along_arcsec === null ? "Out of its range." : "Electronic level"}</dd>
     </dl>
   );
 }
@@ -128,7 +128,7 @@ function Focus({ onMove }: { onMove: Props["onMove"] }) {
   return (
     <div className="grid gap-1 pt-1 text-left">
       {(["focus-index", "focus-ground"] as const).map((each) => (
-        <label key={each} className="sub grid grid-cols-[60px_minmax(0,1fr)] items-center gap-2">
+        <label key={each} className="sub grid grid-cols-[60px_minmax(0,1fr)] items-center gap-2 max-tab:grid-cols-1 max-tab:gap-0 max-tab:text-[14px]">
           {each === "focus-index" ? "Index" : "Ground"}
           <input type="range" min="0" max="100" defaultValue={each === "focus-index" ? 10 : 90} className="h-[32px] w-full accent-[var(--color-ink)]" aria-label={each === "focus-index" ? "Focus on the index" : "Focus on the ground"} onChange={(event) => onMove({ do: each, share: Number(event.target.value) / 100 })} />
         </label>
