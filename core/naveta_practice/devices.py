@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from math import sin
 
-from naveta_core.device_lines import VERSION, DeviceLine
+from naveta_core.devices.lines import VERSION, DeviceLine
 from naveta_sim import noise as scatter
 from naveta_sim.levels import ray_m
 from naveta_sim.theodolite import Theodolite

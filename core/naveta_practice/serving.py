@@ -14,7 +14,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime
 from pathlib import Path
 
-from naveta_core.device_lines import DeviceLines, written_line
+from naveta_core.devices.lines import DeviceLines, written_line
 
 from .devices import StandIn, yard_of
 

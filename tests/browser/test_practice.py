@@ -56,7 +56,7 @@ def dragged(page: Page, what: str, right: float, down: float) -> None:
 def turned(page: Page, screw: str, degrees: float) -> None:
     """Drag round a screw, clockwise positive, along an arc some way from its middle."""
     thing = page.locator(f"[data-turn='{screw}']")
-    thing.scroll_into_view_if_needed()
+    thing.evaluate("(one) => one.ownerSVGElement.scrollIntoView({ block: 'center' })")  # clear of what stays on top
     box = thing.bounding_box()
     assert box
     x, y, far = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, box["width"] * 0.42

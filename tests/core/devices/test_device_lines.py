@@ -13,7 +13,7 @@ from typing import Any
 
 import pytest
 
-from naveta_core.device_lines import DeviceLine, DeviceLines, written_line
+from naveta_core.devices.lines import DeviceLine, DeviceLines, written_line
 from naveta_core.registry import DOCUMENTS, document_of
 from naveta_practice.devices import ElectronicLevelStandIn, LevelStandIn, TotalStationStandIn, yard_of
 

@@ -8,7 +8,7 @@ import { Outcome } from "./Outcome";
 import { TribrachTop } from "./TribrachTop";
 import { TripodPlan } from "./TripodPlan";
 import { LegRows, TripodSide } from "./TripodSide";
-import { Vials } from "./Vials";
+import { Focus, Vials } from "./Vials";
 import { useSaveRun } from "./useSaveRun";
 import { type Stand, useStand } from "./useStand";
 
@@ -88,9 +88,16 @@ function Views({ lesson, stand, seen }: { lesson: Lesson; stand: Stand; seen: Se
   const columns = tripod && tribrach ? "desk:grid-cols-[minmax(0,2fr)_minmax(0,1fr)_230px]" : tripod ? "desk:grid-cols-[minmax(0,1fr)_300px]" : "desk:grid-cols-[minmax(0,520px)_minmax(0,1fr)]";
   return (
     <div className={`grid items-start gap-3 ${columns}`}>
-      <section className="card p-3 max-desk:sticky max-desk:top-0 max-desk:z-10 max-tab:p-2 desk:order-last" aria-label="What is seen">
-        <Vials seen={seen} shows={lesson.shows} onMove={stand.move} />
-      </section>
+      <div className="contents desk:order-last desk:grid desk:gap-3">
+        <section className="card p-3 max-desk:sticky max-desk:top-0 max-desk:z-10 max-tab:p-2" aria-label="What is seen">
+          <Vials seen={seen} shows={lesson.shows} onMove={stand.move} />
+        </section>
+        {seen.optical && (
+          <section className="card p-3" aria-label="Focus of the plummet">
+            <Focus onMove={stand.move} />
+          </section>
+        )}
+      </div>
       {tripod && (
         <section className="card grid gap-2 p-2" aria-label="Tripod">
           <div className="grid gap-2 tab:grid-cols-2">

@@ -119,16 +119,16 @@ function Ground({ seen, shows, onMove }: Props) {
           Switch laser on
         </button>
       )}
-      {optical && <Focus onMove={onMove} />}
     </figure>
   );
 }
 
-function Focus({ onMove }: { onMove: Props["onMove"] }) {
+/** The two focuses of an optical plummet. */
+export function Focus({ onMove }: { onMove: Props["onMove"] }) {
   return (
-    <div className="grid gap-1 pt-1 text-left">
+    <div className="grid gap-x-4 gap-y-1 max-desk:grid-cols-2">
       {(["focus-index", "focus-ground"] as const).map((each) => (
-        <label key={each} className="sub grid grid-cols-[60px_minmax(0,1fr)] items-center gap-2 max-tab:grid-cols-1 max-tab:gap-0 max-tab:text-[14px]">
+        <label key={each} className="sub grid grid-cols-[60px_minmax(0,1fr)] items-center gap-2">
           {each === "focus-index" ? "Index" : "Ground"}
           <input type="range" min="0" max="100" defaultValue={each === "focus-index" ? 10 : 90} className="h-[32px] w-full accent-[var(--color-ink)]" aria-label={each === "focus-index" ? "Focus on the index" : "Focus on the ground"} onChange={(event) => onMove({ do: each, share: Number(event.target.value) / 100 })} />
         </label>

@@ -14,11 +14,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, ValidationError
 
-from .documents.envelope import Part
-from .documents.json_io import canonical, read_json
-from .errors import NotJson
-from .results import Reason
-from .units.formatting import count
+from ..documents.envelope import Part
+from ..documents.json_io import canonical, read_json
+from ..errors import NotJson
+from ..results import Reason
+from ..units.formatting import count
 
 VERSION = 1
 MOST_BYTES = 1000

@@ -1,0 +1,5 @@
+"""Readings that arrive from devices."""
+
+from .lines import DeviceLine, DeviceLines
+
+__all__ = ["DeviceLine", "DeviceLines"]
