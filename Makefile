@@ -48,6 +48,9 @@ serve: setup web/dist/packed ## run for real: own data folder, no demo
 	@echo "Naveta is at http://127.0.0.1:$(NAVETA_PORT)"
 	@cd server && ../.venv/bin/gunicorn config.wsgi:application --bind $${NAVETA_HOST:-127.0.0.1}:$(NAVETA_PORT) --workers 2 --threads 4
 
+bridge: .venv/ready ## readings of a device for this machine's browser: make bridge FROM="tcp:127.0.0.1:4100"
+	@$(PY) -m bridge $(FROM)
+
 chromium:
 	@command -v chromium-headless-shell >/dev/null || { [ "$$(id -u)" = 0 ] && apt-get update -qq && apt-get install -y -qq chromium-headless-shell >/dev/null; } \
 	  || { echo "The browser tests need Debian's chromium: apt-get install chromium-headless-shell"; exit 1; }
@@ -69,7 +72,7 @@ test-core-alone: build/core-alone/ready
 	@cd build && PYTHONPATH=$(CURDIR)/core core-alone/bin/python ../tools/core_alone.py
 
 test-python: .venv/tests
-	@.venv/bin/pytest -n 2 --durations 10 tests/core tests/server tests/test_codes.py
+	@.venv/bin/pytest -n 2 --durations 10 tests/core tests/bridge tests/server tests/test_codes.py
 
 # The web's chain runs beside the Python chain: it waits for one processor most of the time.
 test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone, server, web, browser
@@ -107,4 +110,4 @@ lock: ## lock the Python packages again, without addresses
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in
 
-.PHONY: test-postgres test-web test-python rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock
+.PHONY: bridge test-postgres test-web test-python rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock

@@ -12,6 +12,7 @@ from typing import Any
 
 from . import __version__
 from .checks import KINDS
+from .devices import arrive, place
 from .documents.envelope import DueCheck, Instrument, LimitSet
 from .documents.fingerprint import fingerprint
 from .documents.instrument_context import InstrumentContext, complete, with_context
@@ -213,5 +214,7 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "read-table": lambda q: table_of(str(q["kind"])).read_csv(q["text"]),
     "write-table": lambda q: {"text": table_of(str(q["kind"])).write_csv(document_of(q["document"], [q["kind"]]))},
     "glossary": lambda _: [term.plain() for term in glossary()],
+    "readings-arrive": arrive,
+    "readings-place": place,
     "near-misses": lambda q: [{"name": name, "why": why} for name, why in near_misses(q["name"], q["known"])],
 }

@@ -10,7 +10,9 @@ from math import sin
 from naveta_core.devices.lines import VERSION, DeviceLine
 from naveta_sim import noise as scatter
 from naveta_sim.levels import ray_m
-from naveta_sim.theodolite import Theodolite
+from naveta_sim.theodolite import Theodolite, packed
+
+LIVE_BELOW_S = 1.0
 
 
 @dataclass(slots=True)
@@ -32,6 +34,11 @@ class StandIn:
         fields = {"naveta": VERSION, "device": self.device, "run": self.run, "seq": self.seq, "at": at}
         return DeviceLine.model_validate({**fields, "quantity": quantity, "value": value, "unit": unit, "face": face})
 
+    @property
+    def live(self) -> bool:
+        """Whether it sends all the time, whatever anybody presses."""
+        return self.every_s < LIVE_BELOW_S
+
     def shots(self) -> Iterator[list[tuple[str, str, str, str | None]]]:
         """What one press of the button gives, shot after shot: quantity, value, unit, face."""
         raise NotImplementedError
@@ -43,20 +50,21 @@ TWO_PEG_M = ((30.0, 30.0), (56.0, 4.0))
 
 @dataclass(slots=True)
 class LevelStandIn(StandIn):
-    """A level that reads staffs A and B of a two-peg test, four times each, set-up after set-up, without an end."""
+    """A level that reads staffs A and B of a two-peg test, `readings` times each, set-up after set-up, without an end."""
 
     collimation_arcsec: float = 0.0
     height_difference_m: float = 0.3
+    readings: int = 1
 
     def shots(self) -> Iterator[list[tuple[str, str, str, str | None]]]:
-        """Four readings on A, four on B; from the middle, then from near B."""
+        """Readings on A, readings on B; from the middle, then from near B."""
         while True:
             for distances in TWO_PEG_M:
                 axis = self.rng.uniform(1.35, 1.75) + self.height_difference_m
                 for ground, distance in zip((0.0, self.height_difference_m), distances, strict=True):
                     own, common = scatter.staff_mm(distance, "digital", 1.0)
                     line = axis - ground + ray_m(self.collimation_arcsec, distance) + self.rng.gauss(0, common / 1000)
-                    for _ in range(4):
+                    for _ in range(self.readings):
                         yield [("staff", f"{line + self.rng.gauss(0, own / 1000):.5f}", "m", None)]
 
 
@@ -64,9 +72,13 @@ TARGETS = ((15.0, 90.2), (46.0, 66.0))
 """Azimuth and zenith angle of two targets, degrees."""
 
 
+TWO_FACE = ((0, "left", 5), (1, "left", 5), (1, "right", 5), (0, "right", 5), (0, "left", 2))
+"""Target, face and how many pointings, in the order in which a full check is read; the closing sight last."""
+
+
 @dataclass(slots=True)
 class TotalStationStandIn(StandIn):
-    """A total station that points at two targets, five times in each face, without an end."""
+    """A total station that points at two targets in both faces, as a full two-face check is read, without an end."""
 
     instrument: Theodolite = field(default_factory=Theodolite)
     spread_arcsec: float = 2.0
@@ -74,12 +86,11 @@ class TotalStationStandIn(StandIn):
     def shots(self) -> Iterator[list[tuple[str, str, str, str | None]]]:
         """Both circles of one pointing, the face with each."""
         while True:
-            for azimuth, zenith in TARGETS:
-                for face in ("left", "right"):
-                    hz, v = self.instrument.circles(azimuth, zenith, right=face == "right")
-                    for _ in range(5):
-                        one, other = (self.rng.gauss(0, self.spread_arcsec) / 3600 for _ in range(2))
-                        yield [("hz", f"{(hz + one) % 360:.6f}", "deg", face), ("v", f"{v + other:.6f}", "deg", face)]
+            for target, face, times in TWO_FACE:
+                hz, v = self.instrument.circles(*TARGETS[target], right=face == "right")
+                for _ in range(times):
+                    one, other = (self.rng.gauss(0, self.spread_arcsec) / 3600 for _ in range(2))
+                    yield [("hz", packed(hz + one), "dms", face), ("v", packed(v + other), "dms", face)]
 
 
 @dataclass(slots=True)
@@ -100,12 +111,18 @@ class ElectronicLevelStandIn(StandIn):
             yield [("along", f"{a:.1f}", "arcsec", None), ("across", f"{c:.1f}", "arcsec", None)]
 
 
-def yard_of(seed: int) -> list[StandIn]:
+def yard_of(seed: int, readings: int = 1) -> list[StandIn]:
     """Three stand-ins with hidden errors of a seed."""
     rng = random.Random(f"devices {seed}")
     sign = [rng.choice((-1.0, 1.0)) for _ in range(5)]
     return [
-        LevelStandIn("level-1", random.Random(rng.random()), 2.0, collimation_arcsec=sign[0] * rng.uniform(5, 30)),
+        LevelStandIn(
+            "level-1",
+            random.Random(rng.random()),
+            2.0,
+            collimation_arcsec=sign[0] * rng.uniform(5, 30),
+            readings=readings,
+        ),
         TotalStationStandIn(
             "station-1",
             random.Random(rng.random()),

@@ -41,6 +41,8 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument("--port", type=int, default=PORT, help=f"the first of three ports ({PORT})")
     serve.add_argument("--seed", type=int, default=1, help="their hidden errors")
     serve.add_argument("--faster", type=float, default=1.0, help="how many times as fast")
+    serve.add_argument("--by-hand", action="store_true", help="a shot for each device's number typed, not by time")
+    serve.add_argument("--readings", type=int, default=1, help="how often the level reads each staff (1)")
     serve.add_argument("--reveal", action="store_true", help="print the hidden errors")
     serve.set_defaults(run=_serve)
     record = verbs.add_parser("record", help="write what a port sends to a file, until it ends")
@@ -56,14 +58,27 @@ def _parser() -> argparse.ArgumentParser:
 
 
 async def _serve(asked: argparse.Namespace) -> None:
+    feeds = [Feed(device, asked.faster) for device in yard_of(asked.seed, asked.readings)]
     servers = []
-    for i, device in enumerate(yard_of(asked.seed)):
-        feed = Feed(device, asked.faster)
+    for i, feed in enumerate(feeds):
         servers.append(await asyncio.start_server(feed.connected, HOST, asked.port + i))
-        print(f"{device.device}: port {asked.port + i}", flush=True)
+        print(f"{feed.device.device}: port {asked.port + i}", flush=True)
         if asked.reveal:
-            print(f"  {device}", flush=True)
-    await asyncio.gather(*(server.serve_forever() for server in servers))
+            print(f"  {feed.device}", flush=True)
+    by_themselves = [feed.run() for feed in feeds if feed.device.live or not asked.by_hand]
+    await asyncio.gather(
+        *(server.serve_forever() for server in servers), *by_themselves, *([_by_hand(feeds)] if asked.by_hand else [])
+    )
+
+
+async def _by_hand(feeds: list[Feed]) -> None:
+    """A shot for each line typed: the number of a device, from 1 on; an empty one is the first device's."""
+    while text := await asyncio.to_thread(sys.stdin.readline):
+        number = text.strip() or "1"
+        if number.isdigit() and 1 <= int(number) <= len(feeds):
+            print(await feeds[int(number) - 1].shoot(), flush=True)
+        else:
+            print(f"{number}: wanted is the number of a device, 1 to {len(feeds)}", flush=True)
 
 
 class Feed:
@@ -74,19 +89,35 @@ class Feed:
     def __init__(self, device: StandIn, faster: float = 1.0) -> None:
         self.device, self.shots, self.every_s = device, device.shots(), device.every_s / faster
         self.sent: list[str] = []
+        self.listeners: set[asyncio.StreamWriter] = set()
 
     async def connected(self, reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
         """Readings until the listener goes."""
         with contextlib.suppress(ConnectionError):
             writer.writelines([text.encode() for text in self.sent])
-            while not reader.at_eof():
-                at = datetime.now(UTC).isoformat(timespec="milliseconds")
-                texts = [written_line(self.device.line(at, *shot)) for shot in next(self.shots)]
-                self.sent = [*self.sent, *texts][-self.KEPT :]
+            self.listeners.add(writer)
+            while await reader.read(1000):
+                pass  # nothing is asked of a device
+        self.listeners.discard(writer)
+        writer.close()
+
+    async def run(self) -> None:
+        """Shot after shot, while somebody listens."""
+        while True:
+            if self.listeners:
+                await self.shoot()
+            await asyncio.sleep(self.every_s)
+
+    async def shoot(self) -> str:
+        """One shot to everybody; what was sent."""
+        at = datetime.now(UTC).isoformat(timespec="milliseconds")
+        texts = [written_line(self.device.line(at, *shot)) for shot in next(self.shots)]
+        self.sent = [*self.sent, *texts][-self.KEPT :]
+        for writer in tuple(self.listeners):
+            with contextlib.suppress(ConnectionError):
                 writer.writelines([text.encode() for text in texts])
                 await writer.drain()
-                await asyncio.sleep(self.every_s)
-        writer.close()
+        return "".join(texts).strip()
 
 
 async def _record(asked: argparse.Namespace) -> None:

@@ -31,6 +31,8 @@ class Environment(BaseSettings):
     port: int = 8000
     host: str = "127.0.0.1"
     hosts: str = ""
+    bridges: str = ""
+    """Addresses of bridges of other machines, from which a browser may take readings: `wss://bridge.example:4190`."""
     proxies: str = ""
     """Addresses of the proxies whose word is taken for who asks."""
     demo: bool = False
@@ -116,6 +118,10 @@ class Environment(BaseSettings):
     @property
     def allowed_hosts(self) -> list[str]:
         return [*LOOPBACK, *_listed(self.hosts)]
+
+    @property
+    def allowed_bridges(self) -> list[str]:
+        return _listed(self.bridges)
 
     @property
     def trusted_proxies(self) -> list[str]:

@@ -93,6 +93,8 @@ CONTENT_SECURITY_POLICY = {
         # The dialogs' scroll lock writes a <style> of its own whose text depends on the scroll bar's width.
         "style-src": [SELF, UNSAFE_INLINE],
         "img-src": [SELF, "data:"],
+        # A bridge of this machine, whose devices send their readings (docs/devices.md); others by NAVETA_BRIDGES.
+        "connect-src": [SELF, "ws://127.0.0.1:*", "ws://localhost:*", *ENV.allowed_bridges],
         "object-src": [NONE],
         "frame-ancestors": [NONE],
         "base-uri": [SELF],

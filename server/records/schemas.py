@@ -138,7 +138,8 @@ class OptionOut(Schema):
 
 
 class FieldOut(Schema):
-    """A field of a form; `prefilled`: filled in by the method; `ask_again`: asked again after adjusting."""
+    """A field of a form; `prefilled`: filled in by the method; `ask_again`: asked again after adjusting; `quantity`:
+    what a device sends to fill it."""
 
     name: str
     label: str
@@ -148,6 +149,7 @@ class FieldOut(Schema):
     prefilled: bool
     optional: bool
     ask_again: bool
+    quantity: str
 
 
 class FieldsOut(Schema):

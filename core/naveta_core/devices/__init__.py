@@ -1,5 +1,6 @@
 """Readings that arrive from devices."""
 
-from .lines import DeviceLine, DeviceLines
+from .placing import place
+from .reading import arrive
 
-__all__ = ["DeviceLine", "DeviceLines"]
+__all__ = ["arrive", "place"]

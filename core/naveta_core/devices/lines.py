@@ -26,7 +26,7 @@ MOST_A_SECOND = 200
 """More than this of one device within a second is not read: no person shoots so fast."""
 REMEMBERED = 500
 """So many numbers of a device are remembered, to know what was sent twice."""
-LENGTHS, ANGLES = ("m", "mm", "ft", "usft"), ("deg", "gon")
+LENGTHS, ANGLES = ("m", "mm", "ft", "usft"), ("dms", "deg", "gon")
 UNITS: dict[str, tuple[str, ...]] = {
     "staff": LENGTHS,
     "distance": LENGTHS,
@@ -76,10 +76,11 @@ def written_line(line: DeviceLine) -> str:
 
 
 @dataclass(slots=True)
-class _Device:
+class KnownDevice:
     """What is known of one device: its run, the numbers seen lately, and how many came within the present second."""
 
     run: str
+    first: int
     last: int
     seen: dict[int, None] = field(default_factory=dict)
     runs: set[str] = field(default_factory=set)
@@ -92,8 +93,13 @@ class DeviceLines:
     """Reads what arrives, in whatever pieces. Each trouble is said once until a good line of the same device has come."""
 
     _rest: bytes = b""
-    _devices: dict[str, _Device] = field(default_factory=dict)
+    _devices: dict[str, KnownDevice] = field(default_factory=dict)
     _said: set[tuple[str, str]] = field(default_factory=set)
+
+    @property
+    def state(self) -> tuple[bytes, dict[str, KnownDevice], set[tuple[str, str]]]:
+        """All that is remembered: the beginning of a line, the devices, what was said of which."""
+        return self._rest, self._devices, self._said
 
     def feed(self, data: bytes, clock_s: float) -> tuple[list[DeviceLine], list[Reason]]:
         """Good readings in their order, and what is to be said. clock_s: the reader's own clock."""
@@ -135,16 +141,16 @@ class DeviceLines:
         return self._in_order(line, seconds)
 
     def _in_order(self, line: DeviceLine, seconds: float) -> tuple[DeviceLine | None, list[Reason]]:
-        known = self._devices.setdefault(line.device, _Device(line.run, line.seq - 1))
+        known = self._devices.setdefault(line.device, KnownDevice(line.run, line.seq, line.seq - 1))
         said: list[Reason] = []
         if line.run != known.run:
             if line.run in known.runs:
                 text = f"Two devices call themselves {line.device}: give one of them another name."
                 return None, self._once(line.device, "two-devices", text)
             known.runs.add(known.run)
-            known.run, known.last, known.seen = line.run, line.seq - 1, {}
-        if line.seq in known.seen:
-            return None, []  # sent again after a broken link: it is here already
+            known.run, known.first, known.last, known.seen = line.run, line.seq, line.seq - 1, {}
+        if line.seq in known.seen or line.seq < known.first:
+            return None, []  # sent again after a broken link: it is here already, or was there before somebody listened
         if line.seq < known.last:
             text = f"{line.device}: its numbers jump back; those readings are left out."
             return None, self._once(line.device, "jumps-back", text)
@@ -164,7 +170,7 @@ class DeviceLines:
         return line, said
 
     @staticmethod
-    def _too_many(known: _Device, seconds: float) -> bool:
+    def _too_many(known: KnownDevice, seconds: float) -> bool:
         if int(seconds) != known.second:
             known.second, known.within = int(seconds), 0
         known.within += 1

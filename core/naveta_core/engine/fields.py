@@ -58,6 +58,8 @@ class Field:
     """Of a length: its bounds in metres and what it is called in a fault."""
     column: str | None = ""
     """Its column in a table file, where that is not its own name; None where tables have none."""
+    quantity: str = ""
+    """What a device sends to fill it: staff, distance, hz, v, along or across; empty where it is only typed."""
 
 
 SIGNS = {
@@ -84,6 +86,7 @@ def Number(
     optional: bool = False,
     ask_again: bool = False,
     column: str | None = "",
+    quantity: str = "",
 ) -> Field:
     """A number typed in `unit`; a unit of its own typed behind it wins."""
     return Field(
@@ -97,19 +100,36 @@ def Number(
         optional=optional,
         ask_again=ask_again,
         column=column,
+        quantity=quantity,
     )
 
 
 def Length(
-    label: str, allowed: Range, words: str = "", *, prefilled: bool = False, optional: bool = False, column: str = ""
+    label: str,
+    allowed: Range,
+    words: str = "",
+    *,
+    prefilled: bool = False,
+    optional: bool = False,
+    column: str = "",
+    quantity: str = "",
 ) -> Field:
     """A length typed in the document's unit."""
-    return Field(label, "length", "", words=words, prefilled=prefilled, optional=optional, range=allowed, column=column)
+    return Field(
+        label,
+        "length",
+        words=words,
+        prefilled=prefilled,
+        optional=optional,
+        range=allowed,
+        column=column,
+        quantity=quantity,
+    )
 
 
-def Angle(label: str, words: str = "", *, optional: bool = False) -> Field:
+def Angle(label: str, words: str = "", *, optional: bool = False, quantity: str = "") -> Field:
     """An angle typed in the document's unit."""
-    return Field(label, "angle", words=words, optional=optional)
+    return Field(label, "angle", words=words, optional=optional, quantity=quantity)
 
 
 def Choice(

@@ -6,6 +6,8 @@ entry of a list: such groups repeat, entry by entry, in the order in which they 
 
 from __future__ import annotations
 
+import re
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -27,6 +29,8 @@ class Group:
     note: str = ""
     labels: dict[str, str] = field(default_factory=dict)
     """Labels of this form, where a field is called otherwise in it."""
+    quantities: dict[str, str] = field(default_factory=dict)
+    """What a device sends to fill a field, where that depends on the form."""
     row_titles: tuple[str, ...] = ()
     instead: str = ""
     """Another list of the same parent that may be filled instead of this one (three wires for single readings)."""
@@ -83,25 +87,30 @@ class Group:
         outcome |= {"rows": True, "most": rows.most, "fewest": rows.fewest, "more": self.more or rows.more}
         if found.entry is None:
             assert found.plain is not None, path
-            return {**outcome, "repeats": False, "fields": [_field("", found.plain, self.labels)]}
+            return {**outcome, "repeats": False, "fields": [self._field("", found.plain)]}
         return {**outcome, "repeats": "repeat" in found.entry.fields, "fields": self._fields(found.entry)}
 
     def _fields(self, table: FieldTable) -> list[Data]:
         names = self.only or tuple(name for name, field in table.fields.items() if field.kind != "count")
-        return [_field(name, table.fields[name], self.labels) for name in names]
+        return [self._field(name, table.fields[name]) for name in names]
+
+    def _field(self, name: str, entry: Field) -> Data:
+        return {
+            "name": name,
+            "label": self.labels.get(name, entry.label),
+            "unit": SIGNS.get(entry.unit, entry.unit),
+            "kind": entry.kind,
+            "options": [{"value": o.value, "label": o.label, "hint": o.hint} for o in entry.options],
+            "prefilled": entry.prefilled,
+            "optional": entry.optional,
+            "ask_again": entry.ask_again,
+            "quantity": self.quantities.get(name, entry.quantity),
+        }
 
 
-def _field(name: str, entry: Field, labels: dict[str, str]) -> Data:
-    return {
-        "name": name,
-        "label": labels.get(name, entry.label),
-        "unit": SIGNS.get(entry.unit, entry.unit),
-        "kind": entry.kind,
-        "options": [{"value": o.value, "label": o.label, "hint": o.hint} for o in entry.options],
-        "prefilled": entry.prefilled,
-        "optional": entry.optional,
-        "ask_again": entry.ask_again,
-    }
+def _within(path: str, place: str) -> bool:
+    pattern = re.escape(place).replace(r"\[\*\]", r"\[\d+\]")
+    return re.match(rf"{pattern}(?=$|[.\[])", path) is not None
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,6 +131,17 @@ class Method:
     """What it begins with where lengths are typed in feet."""
     needs: tuple[tuple[str, tuple[str, ...]], ...] = ()
     """Facts of the instrument this method needs, where they are known: (name, what it may be)."""
+
+    def first_read(self, paths: Sequence[str]) -> str | None:
+        """Of some places, the one that is read first by this method; None of none. What it does not name comes last."""
+        return min(paths, key=self._turn, default=None)
+
+    def _turn(self, path: str) -> int:
+        """Where the group of a place stands; groups repeated for a list are read entry by entry, so that they are one."""
+        found = [(len(group.path), i) for i, group in enumerate(self.groups) if _within(path, group.path)]
+        _, number = max(found, default=(0, len(self.groups)))
+        repeated = [i for i, group in enumerate(self.groups) if "[*]" in group.path]
+        return repeated[0] if number in repeated else number
 
     def suits(self, instrument: Instrument) -> bool:
         """Whether an instrument, given as a document's `instrument`, can be taken by this method."""

@@ -258,7 +258,8 @@ class Kind:
         return tuple((kinds, what) for kinds, what in self.prerequisites if applying.intersection(kinds))
 
     def _progress(self, document: Any, reader: Reader, sheet_progress: SheetProgress) -> Progress:
-        path = reader.missing[0] if reader.missing else None
+        method = self.method(document.method)
+        path = method.first_read(reader.missing) if method else next(iter(reader.missing), None)
         found, outlier = (
             circumstances(document, self.needs(document), self._prerequisites(document.instrument)),
             sheet_progress.outlier,

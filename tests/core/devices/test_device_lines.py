@@ -145,7 +145,7 @@ def test_what_is_remembered_is_bounded() -> None:
 
 
 def test_a_levels_readings_reduce_to_its_hidden_error() -> None:
-    level = next(device for device in yard_of(4) if isinstance(device, LevelStandIn))
+    level = next(device for device in yard_of(4, readings=4) if isinstance(device, LevelStandIn))
     shots = level.shots()
     setups = []
     for distances in ((30, 30), (56, 4)):
@@ -165,13 +165,25 @@ def test_a_levels_readings_reduce_to_its_hidden_error() -> None:
     assert result["collimation_arcsec"] == pytest.approx(level.collimation_arcsec, abs=3.0)
 
 
+def degrees(packed: str) -> float:
+    """102.43055 is 102°43′05.5″."""
+    whole, digits = packed.split(".")
+    return int(whole) + int(digits[:2]) / 60 + float(f"{digits[2:4]}.{digits[4:]}") / 3600
+
+
 def test_a_total_station_shows_its_hidden_errors_between_the_faces() -> None:
     station = next(device for device in yard_of(4) if isinstance(device, TotalStationStandIn))
     shots = station.shots()
-    by_face: dict[str, list[tuple[float, float]]] = {"left": [], "right": []}
-    for _ in range(10):
-        (_, hz, _, face), (_, v, _, _) = next(shots)
-        by_face[str(face)].append((float(hz), float(v)))
+    pointings = [next(shots) for _ in range(22)]
+    assert [face for (_, _, _, face), _ in pointings] == ["left"] * 10 + ["right"] * 10 + ["left"] * 2
+    by_face = {
+        face: [
+            (degrees(hz), degrees(v))
+            for (_, hz, _, shown), (_, v, _, _) in pointings[first : first + 5]
+            if shown == face
+        ]
+        for face, first in (("left", 0), ("right", 15))
+    }
     left, right = ([sum(c) / 5 for c in zip(*by_face[face], strict=True)] for face in ("left", "right"))
     c = ((left[0] - right[0] + 180.0 + 180.0) % 360.0 - 180.0) / 2 * 3600
     i = (left[1] + right[1] - 360.0) / 2 * 3600

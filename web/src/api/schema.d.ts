@@ -4299,7 +4299,8 @@ export interface components {
         };
         /**
          * FieldOut
-         * @description A field of a form; `prefilled`: filled in by the method; `ask_again`: asked again after adjusting.
+         * @description A field of a form; `prefilled`: filled in by the method; `ask_again`: asked again after adjusting; `quantity`:
+         *     what a device sends to fill it.
          */
         FieldOut: {
             /** Ask Again */
@@ -4319,6 +4320,8 @@ export interface components {
             options: components["schemas"]["OptionOut"][];
             /** Prefilled */
             prefilled: boolean;
+            /** Quantity */
+            quantity: string;
             /** Unit */
             unit: string;
         };

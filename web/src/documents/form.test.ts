@@ -113,7 +113,7 @@ describe("what was typed", () => {
 it("names inputs for the page, and the sheet's own units beside lengths and angles", () => {
   expect(spotId("observations.positions.left[2]")).toBe("row-observations-positions-left-2");
   const document: CheckDocument = { kind: "x", units: { length: "ft", angle: "gon" }, observations: {} };
-  const field = (kind: string) => ({ name: "x", label: "", unit: "mm", kind, options: [], prefilled: false, optional: false, ask_again: false }) as never;
+  const field = (kind: string) => ({ name: "x", label: "", unit: "mm", kind, options: [], prefilled: false, optional: false, ask_again: false, quantity: "" }) as never;
   expect(["length", "angle", "number"].map((kind) => unitOf(field(kind), document))).toEqual(["ft", "gon", "mm"]);
   expect(unitOf(field("angle"), { kind: "x", observations: {} })).toBe("ddd.mmss");
 });

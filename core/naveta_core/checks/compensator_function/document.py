@@ -22,7 +22,7 @@ WORDS = {
     "right": "tilted to the right",
 }
 DISTANCE = Range(5.0, 100.0, "a distance")
-STAFF = Length("Staff", Range(-0.5, 7.0, "a staff reading"), column="reading")
+STAFF = Length("Staff", Range(-0.5, 7.0, "a staff reading"), column="reading", quantity="staff")
 
 
 def _at(name: str) -> Rows:

@@ -24,14 +24,17 @@ GENERAL = (
 
 def _groups(circle: str, procedure: str) -> tuple[Group, ...]:
     """Each set in the order in which it is read: face left from the first target on, face right back."""
-    labels = {"reading": "Horizontal circle" if circle == "horizontal" else "Vertical circle"}
+    level = circle == "horizontal"
+    labels = {"reading": "Horizontal circle" if level else "Vertical circle"}
+    sent = {"reading": "hz" if level else "v"}
     groups = []
     for i in range(SERIES[procedure]):
         for j in range(SETS):
             name = f"Set {j + 1}" if procedure == "simplified" else f"Series {i + 1}, set {j + 1}"
             path = f"observations.series[{i}].sets[{j}]"
-            groups.append(Group(f"{path}.left", f"{name}, face left", labels=labels, page=name))
-            groups.append(Group(f"{path}.right", f"{name}, back in face right", labels=labels, page=name))
+            groups.append(Group(f"{path}.left", f"{name}, face left", labels=labels, quantities=sent, page=name))
+            back = f"{name}, back in face right"
+            groups.append(Group(f"{path}.right", back, labels=labels, quantities=sent, page=name))
     return tuple(groups)
 
 

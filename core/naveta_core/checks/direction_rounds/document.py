@@ -26,8 +26,8 @@ class DirectionSight(Repeated):
 
     target: Annotated[str, Bounds(max_length=40), Text("Target", "target", prefilled=True)] = ""
     face: Annotated[Literal["left", "right"], Text("Face", prefilled=True)] = "left"
-    hz: Annotated[Typed | None, Angle("Horizontal", "horizontal circle")] = None
-    v: Annotated[Typed | None, Angle("Zenith angle", "vertical circle", optional=True)] = None
+    hz: Annotated[Typed | None, Angle("Horizontal", "horizontal circle", quantity="hz")] = None
+    v: Annotated[Typed | None, Angle("Zenith angle", "vertical circle", optional=True, quantity="v")] = None
 
 
 class DirectionSet(Part):

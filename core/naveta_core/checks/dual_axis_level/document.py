@@ -26,10 +26,12 @@ class ElectronicLevelRow(Repeated):
 
     heading_deg: Annotated[Typed | None, Number("Heading", "deg", -360, 360, prefilled=True)] = None
     along_arcsec: Annotated[
-        Typed | None, Number("Along", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "value along the sight")
+        Typed | None,
+        Number("Along", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "value along the sight", quantity="along"),
     ] = None
     across_arcsec: Annotated[
-        Typed | None, Number("Across", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "value across the sight")
+        Typed | None,
+        Number("Across", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "value across the sight", quantity="across"),
     ] = None
     bubble_div: Annotated[
         Typed | None, Number("Plate bubble, right is plus", "div", -MOST_DIV, MOST_DIV, "plate level", optional=True)

@@ -22,8 +22,8 @@ PAIRS = {"simplified": 10, "full": 20}
 class StaffPair(Part):
     """Staff A and staff B, the level lifted and set again before each pair."""
 
-    a: Annotated[Typed | None, Length("Staff A", READING, "staff A")] = None
-    b: Annotated[Typed | None, Length("Staff B", READING, "staff B")] = None
+    a: Annotated[Typed | None, Length("Staff A", READING, "staff A", quantity="staff")] = None
+    b: Annotated[Typed | None, Length("Staff B", READING, "staff B", quantity="staff")] = None
 
 
 class PairSet(Part):

@@ -41,7 +41,7 @@ class TrackedPrism(Part):
     """One prism, by eye and by tracker."""
 
     name: Annotated[str, Bounds(max_length=40), Text("Name", column=None)] = ""
-    distance_m: Annotated[Typed | None, Length("Distance", DISTANCE, optional=True)] = None
+    distance_m: Annotated[Typed | None, Length("Distance", DISTANCE, optional=True, quantity="distance")] = None
     manual: Annotated[FacePointings, Branch("how", "manual", "by eye")] = FacePointings()
     auto: Annotated[FacePointings, Branch("how", "auto", "by tracker")] = FacePointings()
 

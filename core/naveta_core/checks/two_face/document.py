@@ -60,15 +60,15 @@ TARGET_TYPES = (
 class CirclePointing(Repeated):
     """Both circles at one pointing, in the document's angle unit."""
 
-    hz: Annotated[Typed | None, Angle("Horizontal", "horizontal circle")] = None
-    v: Annotated[Typed | None, Angle("Zenith angle", "vertical circle")] = None
+    hz: Annotated[Typed | None, Angle("Horizontal", "horizontal circle", quantity="hz")] = None
+    v: Annotated[Typed | None, Angle("Zenith angle", "vertical circle", quantity="v")] = None
 
 
 class FaceTarget(Part):
     """One target, seen in face left and in face right."""
 
     name: Annotated[str, Bounds(max_length=40), Text("Name")] = ""
-    distance_m: Annotated[Typed | None, Length("Distance", DISTANCE, optional=True)] = None
+    distance_m: Annotated[Typed | None, Length("Distance", DISTANCE, optional=True, quantity="distance")] = None
     target_type: Annotated[
         TargetType | None, Choice("Target type", *TARGET_TYPES, words="target type", optional=True)
     ] = None

@@ -45,10 +45,16 @@ class ThreeWires(Part):
 class PegSight(Part):
     """One staff seen from one set-up. Either `readings` or `wires`; struck readings are kept but not used."""
 
-    distance: Annotated[Typed | None, Length("Distance", DISTANCE, prefilled=True)] = None
+    distance: Annotated[Typed | None, Length("Distance", DISTANCE, prefilled=True, quantity="distance")] = None
     readings: Annotated[
         list[Typed],
-        Rows("reading", MOST_READINGS, 1, "One more reading", Length("Reading", STAFF, column="reading")),
+        Rows(
+            "reading",
+            MOST_READINGS,
+            1,
+            "One more reading",
+            Length("Reading", STAFF, column="reading", quantity="staff"),
+        ),
     ] = []
     wires: Annotated[list[ThreeWires], Rows("set of hairs", MOST_READINGS, 0, "One more set of hairs")] = []
     struck: Annotated[

@@ -7,6 +7,7 @@ import { instrumentQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
 import { repeatDocument } from "../../engine";
 import { type Draft, toSend } from "../../documents/draft";
+import { quantitiesOf } from "../../documents/cells";
 import { type Entry as ListEntry, type Placed, finished, formOf, methodOf } from "../../documents/form";
 import { withAt } from "../../documents/paths";
 import type { Work } from "../../documents/work";
@@ -25,10 +26,13 @@ import { FileActions } from "./FileActions";
 import { FindingPanel, SaveAction } from "./FindingPanel";
 import { FindingStrip } from "./FindingStrip";
 import { KeyBar } from "./KeyBar";
+import { ConnectChip } from "../../ui/ConnectChip";
 import { WorkChip } from "../../ui/WorkChip";
 import { NoRoomLine } from "../../ui/NoRoomLine";
 import { Sheet } from "./Sheet";
 import { SheetDialog } from "./SheetDialog";
+import { ArrivingStrip } from "./ArrivingStrip";
+import { useArriving } from "./useArriving";
 import { useDiscard } from "../../app/useDiscard";
 import { useKeys } from "./useKeys";
 import { usePages } from "./usePages";
@@ -86,6 +90,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   const pages = usePages(document, form);
   const { keys, at, focused, bar } = useKeys(draft, form, change, save.press, pages.reveal);
   const changes = useChanges(draft, change);
+  const arriving = useArriving(draft, form, at, change, pages.reveal);
   const [dialog, setDialog] = useState<"steps" | "file" | null>(null);
   const discard = useDiscard(draft, `${kind.title} of ${draft.instrument} discarded.`, `/bench/${draft.id}`);
   const late = useLate(FIRST_ANSWER_MS);
@@ -98,8 +103,10 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
       <Title draft={draft} kind={kind} onOpen={setDialog}>
         <WorkChip work={(document.work ?? {}) as Work} unit={document.units?.length ?? "m"} faults={answer?.faults ?? []} onChange={(work) => changes.set({ ...document, work })} />
         <Circumstances kind={kind} focus={instrument.data?.adjusting_tips["telescope-focus"]} photograph={instrument.data?.photograph} value={document.conditions ?? {}} ticked={document.checked_off ?? []} faults={answer?.faults ?? []} onChange={(conditions) => changes.set({ ...document, conditions })} onTick={(checked_off) => changes.set({ ...document, checked_off })} />
+        {quantitiesOf(document, form).length > 0 && <ConnectChip />}
       </Title>
       {!room && <NoRoomLine />}
+      {quantitiesOf(document, form).length > 0 && <ArrivingStrip arriving={arriving} />}
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <Sheet document={document} form={form} pages={pages} preview={answer} keys={keys} at={at} onRemove={changes.removeRow} onRemoveEntry={changes.removeEntry} />
         <Beside picture={answer?.picture} folded={focused && isUprightTablet()} strip={<FindingStrip saying={saying} alone>{answer?.complete && save.allowed && <SaveAction draft={draft} save={save} />}</FindingStrip>}>

@@ -14,7 +14,7 @@ import { usePages } from "./usePages";
 
 afterEach(cleanup);
 
-const number = (name: string, label: string, more: object = {}) => ({ name, label, unit: "mm", kind: "number" as const, options: [], prefilled: false, optional: false, ask_again: false, ...more });
+const number = (name: string, label: string, more: object = {}) => ({ name, label, unit: "mm", kind: "number" as const, options: [], prefilled: false, optional: false, ask_again: false, quantity: "", ...more });
 const common = { row_titles: [], note: "", repeats: false, instead: null, struck: "", each: null, setting: false, before: false };
 const rows = { ...common, rows: true, most: 6, fewest: 2, more: "One more heading" };
 const once = { ...common, rows: false, most: 1, fewest: 0, more: "" };

@@ -1,0 +1,255 @@
+"""Readings that arrive: stand-ins with hidden errors, the bridge, and a sheet that nobody types into."""
+
+from __future__ import annotations
+
+import re
+import socket
+import subprocess
+import sys
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from naveta_core.devices.lines import written_line
+from naveta_practice.devices import LevelStandIn, yard_of
+
+from .conftest import PHONE, ROOT, Opens, begin, until, visit
+
+SEED = 4
+
+
+class Yard:
+    """Stand-ins that shoot when somebody presses, and a bridge in front of them."""
+
+    def __init__(self) -> None:
+        self.port, self.bridge_port = _free(3), _free(1)
+        self.shown: list[str] = []
+        self.stand_ins = self._start(
+            "naveta_practice.serving", "serve", "--by-hand", "--seed", str(SEED), "--port", str(self.port)
+        )
+        for _ in range(3):
+            self._line(self.stand_ins)
+        self.bridge: subprocess.Popen[str] | None = None
+        self.connect_bridge()
+
+    def _start(self, *command: str) -> subprocess.Popen[str]:
+        return subprocess.Popen(
+            [sys.executable, "-m", *command], cwd=ROOT, text=True, stdin=subprocess.PIPE, stdout=subprocess.PIPE
+        )
+
+    @staticmethod
+    def _line(process: subprocess.Popen[str]) -> str:
+        assert process.stdout
+        return process.stdout.readline()
+
+    def connect_bridge(self) -> None:
+        sources = [f"tcp:127.0.0.1:{self.port + i}" for i in range(3)]
+        self.bridge = self._start("bridge", *sources, "--port", str(self.bridge_port))
+        assert self._line(self.bridge).startswith("bridge:")
+
+    def cut(self) -> None:
+        assert self.bridge
+        self.bridge.kill()
+        self.bridge.wait(timeout=10)
+
+    def press(self, device: int, times: int = 1) -> None:
+        assert self.stand_ins.stdin
+        for _ in range(times):
+            self.stand_ins.stdin.write(f"{device}\n")
+            self.stand_ins.stdin.flush()
+            self.shown.append(self._line(self.stand_ins))
+
+    def stop(self) -> None:
+        for process in (self.stand_ins, self.bridge):
+            if process:
+                process.kill()
+                process.wait(timeout=10)
+
+
+def _free(count: int) -> int:
+    """The first of some ports that nobody has."""
+    while True:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            first = int(probe.getsockname()[1])
+        try:
+            for i in range(count):
+                socket.create_server(("127.0.0.1", first + i)).close()
+            return first
+        except OSError:
+            continue
+
+
+@pytest.fixture
+def yard() -> Iterator[Yard]:
+    found = Yard()
+    yield found
+    found.stop()
+
+
+def connect(page: Page, yard: Yard) -> None:
+    page.locator("[data-link]").click()
+    page.get_by_label("Bridge", exact=False).fill(f"ws://127.0.0.1:{yard.bridge_port}")
+    page.get_by_role("button", name="Connect to the bridge").click()
+    page.get_by_text("tcp:127.0.0.1", exact=False).first.wait_for()
+    page.keyboard.press("Escape")
+    # The electronic level sends all the time: once its name is there, the browser's own core reads.
+    expect(page.locator("[data-link=connected]")).to_contain_text("electronic-level-1", timeout=60_000)
+
+
+def arrived(page: Page, count: int) -> None:
+    until(page, "Number(document.querySelector('[data-count]')?.dataset.count)", count)
+
+
+def value(page: Page, path: str) -> str:
+    return page.locator(f"#row-{re.sub(r'[^a-z0-9_]+', '-', path).rstrip('-')}").input_value()
+
+
+def told(yard: Yard, member: str = "value") -> list[str]:
+    return re.findall(rf'"{member}":"([^"]+)"', "".join(yard.shown))
+
+
+def test_a_two_peg_test_is_filled_by_a_level_with_the_link_cut_in_between(opens: Opens, yard: Yard) -> None:
+    page = opens(core=True)
+    begin(page, "LV-02")
+    connect(page, yard)
+    yard.press(1)
+    arrived(page, 1)
+    expect(page.get_by_label("Readings that arrive")).to_contain_text("from level-1")
+    # Taken back, and shot again: the reading after it goes into the same cell.
+    page.get_by_label("Readings that arrive").get_by_role("button", name="Undo").click()
+    assert value(page, "observations.setups[0].a.readings[0]") == ""
+    page.locator("#row-observations-setups-0-a-readings-0").fill(told(yard)[0])
+    yard.press(1)
+    arrived(page, 1)
+    yard.cut()
+    expect(page.locator("[data-link=lost]")).to_be_visible()
+    assert value(page, "observations.setups[0].b.readings[0]") == told(yard)[1]
+    yard.press(1, 2)
+    yard.connect_bridge()
+    arrived(page, 3)
+    read = [value(page, f"observations.setups[{i}].{staff}.readings[0]") for i in (0, 1) for staff in "ab"]
+    assert read == told(yard), "nothing lost, nothing doubled"
+    page.wait_for_selector("[data-complete=true][data-fresh=true] [data-finding]")
+    yard.press(1)
+    expect(page.locator("[data-said=sheet-full]")).to_contain_text("every cell for staff readings is filled")
+    page.get_by_role("button", name="Save as found").click()
+    page.wait_for_url(re.compile("/records/"))
+    record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
+    level = next(device for device in yard_of(SEED) if isinstance(device, LevelStandIn))
+    assert record["result"]["result"]["collimation_arcsec"] == pytest.approx(level.collimation_arcsec, abs=6.0)
+
+
+def test_both_faces_are_filled_by_a_total_station_and_a_wrong_face_is_said(opens: Opens, yard: Yard) -> None:
+    page = opens(who="Ines Calder", core=True)
+    visit(page, "/bench/new/TS-03/two-face")
+    page.get_by_role("radio", name=re.compile("^Full")).click()
+    page.get_by_role("button", name="Start reading").click()
+    page.get_by_label("Field sheet").wait_for()
+    connect(page, yard)
+    yard.press(2, 10)
+    arrived(page, 20)
+    yard.press(2)
+    arrived(page, 22)
+    # Somebody goes to a cell of face left; the instrument is in face right still.
+    page.get_by_label("Readings that arrive").get_by_role("button", name="Undo").click()
+    for circle in ("hz", "v"):
+        page.locator(f"#row-observations-targets-0-left-4-{circle}").fill("")
+    yard.press(2)
+    expect(page.locator("[data-said=other-face]")).to_contain_text("in face right; the next cell is for face left")
+    assert value(page, "observations.targets[0].left[4].v") == "", "a shot is placed or left out as one"
+    assert value(page, "observations.targets[0].left[4].hz") == ""
+    assert value(page, "observations.targets[0].left[0].hz") == told(yard)[0]
+    assert re.fullmatch(r"\d+\.\d{5}", told(yard)[0]), "as the instrument shows it: ddd.mmsss"
+
+
+def test_a_sheet_in_gon_says_what_the_station_sends_and_keeps_what_it_had(opens: Opens, yard: Yard) -> None:
+    page = opens(who="Ines Calder", core=True)
+    visit(page, "/bench/new/TS-03/two-face")
+    page.get_by_role("radio", name="gon").click()
+    page.get_by_role("button", name="Start reading").click()
+    page.get_by_label("Field sheet").wait_for()
+    first = page.locator("#row-observations-targets-0-left-0-hz")
+    first.fill("16.6850")
+    connect(page, yard)
+    yard.press(2)
+    expect(page.locator("[data-said=other-unit]")).to_contain_text(
+        "sends degrees, minutes and seconds, this sheet is read in gon"
+    )
+    # A device the sheet does not ask is said once and passed over.
+    yard.press(1)
+    expect(page.locator("[data-said=not-asked-for]")).to_contain_text("level-1 sends staff readings")
+    assert first.input_value() == "16.6850"
+    assert page.locator("[data-count]").get_attribute("data-count") == "0"
+
+
+def test_an_electronic_level_is_live_and_taken_when_one_wants_it(opens: Opens, yard: Yard) -> None:
+    page = opens(PHONE, who="Ines Calder", touch=True, core=True)
+    visit(page, "/bench/new/TS-03/dual-axis-level")
+    page.get_by_role("button", name="Start reading").click()
+    page.get_by_label("Field sheet").wait_for()
+    connect(page, yard)
+    take = page.get_by_role("button", name="Take this reading")
+    take.wait_for()
+    assert value(page, "observations.readings[0].along_arcsec") == "", "nothing is filled by itself"
+    take.click()
+    arrived(page, 2)
+    along, across = (float(value(page, f"observations.readings[0].{axis}_arcsec")) for axis in ("along", "across"))
+    level = yard_of(SEED)[2]
+    assert along == pytest.approx(level.along_arcsec, abs=8.0)  # type: ignore[attr-defined]
+    assert across == pytest.approx(level.across_arcsec, abs=8.0)  # type: ignore[attr-defined]
+    assert value(page, "observations.readings[1].along_arcsec") == ""
+
+
+def test_an_address_where_nobody_answers_is_said_and_left(opens: Opens) -> None:
+    page = opens()
+    begin(page, "LV-02")
+    page.locator("[data-link]").click()
+    page.get_by_role("button", name="Connect to the bridge").click()
+    expect(page.get_by_role("dialog")).to_contain_text("Nothing answers at this address")
+    page.get_by_role("button", name="Disconnect").click()
+    expect(page.locator("[data-link=off]")).to_be_visible()
+
+
+SERIAL = """
+const sent = [];
+let deliver = (piece) => sent.push(piece);
+let take = () => undefined;
+window.portSends = (text) => deliver(new TextEncoder().encode(text));
+window.portGoes = () => take();
+const port = {
+  open: async ({ baudRate }) => { window.baud = baudRate; },
+  close: async () => undefined,
+  readable: new ReadableStream({ start(stream) {
+    deliver = (piece) => stream.enqueue(piece);
+    take = () => stream.error(new DOMException("gone", "NetworkError"));
+  } }),
+};
+Object.defineProperty(navigator, "serial", { value: { requestPort: async () => port } });
+"""
+
+
+def test_a_serial_port_fills_the_sheet_and_is_taken_away(opens: Opens) -> None:
+    page = opens(core=True)
+    page.add_init_script(SERIAL)
+    page.reload()
+    begin(page, "LV-02")
+    page.locator("[data-link]").click()
+    page.get_by_label("Bits per second", exact=False).select_option("19200")
+    page.get_by_role("button", name="Choose a serial port").click()
+    page.keyboard.press("Escape")
+    level = next(device for device in yard_of(SEED) if isinstance(device, LevelStandIn))
+    shots = level.shots()
+    for _ in range(2):
+        text = written_line(level.line("2027-03-02T06:40:12+00:00", *next(shots)[0]))
+        # A serial port gives what has come: a line in two pieces, wherever it is cut.
+        for piece in (text[:40], text[40:]):
+            page.evaluate("(piece) => window.portSends(piece)", piece)
+    arrived(page, 2)
+    kept = value(page, "observations.setups[0].a.readings[0]")
+    assert re.fullmatch(r"\d\.\d{5}", kept)
+    assert page.evaluate("window.baud") == 19200
+    page.evaluate("window.portGoes()")
+    expect(page.locator("[data-said=port-gone]")).to_contain_text("The serial port is gone")
+    assert value(page, "observations.setups[0].a.readings[0]") == kept

@@ -1,0 +1,17 @@
+// Questions for the browser's own core alone: practice and devices ask many times a second, with or without signal.
+import { EngineGone, engine } from "./engine";
+
+const MOST_STARTS = 3;
+
+/** There is no server to ask instead: wait until the core stands, and when it falls over for the next one. */
+export async function ask<T>(question: Record<string, unknown>, starts = MOST_STARTS): Promise<T> {
+  try {
+    engine.start();
+    if (!engine.ready) await engine.whenReady();
+    return await engine.ask<T>(question);
+  } catch (error) {
+    if (!(error instanceof EngineGone) || starts <= 1) throw error;
+    await new Promise((done) => setTimeout(done, 1500));
+    return ask(question, starts - 1);
+  }
+}
