@@ -18,6 +18,7 @@ from collections.abc import Sequence
 from urllib.parse import parse_qs, urlsplit
 
 from websockets.asyncio.server import ServerConnection, serve
+from websockets.exceptions import ConnectionClosed
 from websockets.typing import Origin
 
 from .lines import Lines
@@ -65,7 +66,8 @@ async def _run(asked: argparse.Namespace) -> None:
     origins += [Origin(page.rstrip("/")) for page in asked.page]
 
     async def connected(browser: ServerConnection) -> None:
-        await _send_all(browser, lines)
+        with contextlib.suppress(ConnectionClosed):
+            await _send_all(browser, lines)
 
     async with serve(connected, asked.host, asked.port, origins=origins) as server:
         print(f"bridge: ws://{asked.host}:{server.sockets[0].getsockname()[1]}", flush=True)

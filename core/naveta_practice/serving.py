@@ -16,7 +16,7 @@ from pathlib import Path
 
 from naveta_core.devices.lines import DeviceLines, written_line
 
-from .devices import StandIn, yard_of
+from .devices import ElectronicLevelStandIn, StandIn, yard_of
 
 HOST = "127.0.0.1"
 PORT = 4100
@@ -72,13 +72,30 @@ async def _serve(asked: argparse.Namespace) -> None:
 
 
 async def _by_hand(feeds: list[Feed]) -> None:
-    """A shot for each line typed: the number of a device, from 1 on; an empty one is the first device's."""
+    """A shot for each line typed: the number of a device, from 1 on; an empty one is the first device's.
+
+    `3 lean 12 -40` leans the electronic level by so many seconds along and across.
+    """
     while text := await asyncio.to_thread(sys.stdin.readline):
-        number = text.strip() or "1"
-        if number.isdigit() and 1 <= int(number) <= len(feeds):
-            print(await feeds[int(number) - 1].shoot(), flush=True)
-        else:
+        number, *more = text.split() or ["1"]
+        device = feeds[int(number) - 1] if number.isdigit() and 1 <= int(number) <= len(feeds) else None
+        if device is None:
             print(f"{number}: wanted is the number of a device, 1 to {len(feeds)}", flush=True)
+        elif not more:
+            print(await device.shoot(), flush=True)
+        else:
+            print(_leaned(device.device, more), flush=True)
+
+
+def _leaned(device: StandIn, words: list[str]) -> str:
+    try:
+        (word, along, across) = words
+        if word != "lean" or not isinstance(device, ElectronicLevelStandIn):
+            raise ValueError
+        device.along_arcsec, device.across_arcsec = float(along), float(across)
+    except ValueError:
+        return f"{' '.join(words)}: wanted is `lean ALONG ACROSS` of an electronic level"
+    return f"{device.device} leans"
 
 
 class Feed:

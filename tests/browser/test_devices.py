@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 import re
 import socket
 import subprocess
@@ -12,9 +13,13 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from naveta_core.devices.lines import written_line
+from naveta_core.setup.mechanism import stood, turn_screw
+from naveta_core.setup.tripod import even_feet
 from naveta_practice.devices import LevelStandIn, yard_of
 
 from .conftest import PHONE, ROOT, Opens, begin, until, visit
+from .set_up_crew import WORLD, Crew
+from .set_up_crew import begin as begin_set_up
 
 SEED = 4
 
@@ -59,6 +64,12 @@ class Yard:
             self.stand_ins.stdin.write(f"{device}\n")
             self.stand_ins.stdin.flush()
             self.shown.append(self._line(self.stand_ins))
+
+    def lean(self, along: str, across: str) -> None:
+        assert self.stand_ins.stdin
+        self.stand_ins.stdin.write(f"3 lean {along} {across}\n")
+        self.stand_ins.stdin.flush()
+        assert self._line(self.stand_ins).endswith("leans\n")
 
     def stop(self) -> None:
         for process in (self.stand_ins, self.bridge):
@@ -200,6 +211,37 @@ def test_an_electronic_level_is_live_and_taken_when_one_wants_it(opens: Opens, y
     assert along == pytest.approx(level.along_arcsec, abs=8.0)  # type: ignore[attr-defined]
     assert across == pytest.approx(level.across_arcsec, abs=8.0)  # type: ignore[attr-defined]
     assert value(page, "observations.readings[1].along_arcsec") == ""
+
+
+def test_the_screws_are_guided_by_what_the_level_sends(opens: Opens, yard: Yard) -> None:
+    """Nothing is typed: the level follows the screws, the page names screw and sense until it stands."""
+    page = opens(core=True)
+    begin_set_up(page, "plummet-first")
+    page.locator("[data-step=plate]").click()
+    page.wait_for_selector("[data-at-hand=plate][data-fresh=true]")
+    state = turn_screw(WORLD, stood(WORLD, even_feet(1.0), 1.45), {0: 0.2, 1: -0.12})
+    crew = Crew(page, state, random.Random(1))
+    yard.lean(*crew.figures(0.0))
+    connect(page, yard)
+    for _ in range(5):
+        along, across = (float(figure) for figure in crew.figures(0.0))
+        yard.lean(f"{along}", f"{across}")
+        near = f"Math.abs(figure(0) - {along}) < 7 && Math.abs(figure(1) - {across}) < 7"
+        until(
+            page,
+            f"(() => {{ const dd = document.querySelectorAll('[data-live] dd'); const figure = (i) => parseFloat(dd[i].textContent.replace('−', '-')); return dd.length === 2 && {near}; }})()",
+        )
+        page.wait_for_timeout(1_000)  # the advice is of the last answered reading, a moment behind what is shown
+        if crew.within_tolerance():
+            break
+        assert crew.advice()["turns"], "screw and sense"
+        expect(page.locator("[data-at-hand]")).to_contain_text("clockwise")
+        crew.turn_screws()
+    assert max(abs(float(figure) - index) for figure, index in zip(crew.figures(0.0), (0.0, 0.0), strict=True)) < 30
+    assert crew.within_tolerance()
+    logged = page.get_by_role("button", name=re.compile("^Next"))
+    logged.first.click()
+    page.wait_for_selector("[data-step=plate][data-state=done]")
 
 
 def test_an_address_where_nobody_answers_is_said_and_left(opens: Opens) -> None:

@@ -51,5 +51,7 @@ def test_every_method_begins_where_its_first_group_does() -> None:
         for method in kind.methods:
             shown = [group for group in method.groups if not group.setting and not group.before]
             groups = [each for each in shown if not any(other.path.startswith(f"{each.path}.") for other in shown)]
-            first = method.first_read([f"{group.path.replace('[*]', '[0]')}.x" for group in reversed(groups)])
-            assert first == f"{groups[0].path.replace('[*]', '[0]')}.x", (name, method.name)
+            if "[*]" in groups[0].path:
+                continue  # entry by entry, in the order of the document
+            first = method.first_read([f"{group.path}.x" for group in reversed(groups)])
+            assert first == f"{groups[0].path}.x", (name, method.name)

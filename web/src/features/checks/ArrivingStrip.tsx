@@ -4,7 +4,10 @@ import { useLink } from "../../hooks/useLink";
 import type { Arriving } from "./useArriving";
 
 const UNITS: Record<string, string> = { arcsec: "″", dms: "", deg: "°" };
-const withUnit = (value: string, unit: string): string => (unit === "arcsec" || unit === "deg" ? `${value}${UNITS[unit]}` : unit === "dms" ? value : `${value} ${unit}`);
+const withUnit = (sent: string, unit: string): string => {
+  const value = sent.replace("-", "−");
+  return unit === "arcsec" || unit === "deg" ? `${value}${UNITS[unit]}` : unit === "dms" ? value : `${value} ${unit}`;
+};
 const LIVE: Record<string, string> = { along: "Along", across: "Across" };
 
 export function ArrivingStrip({ arriving }: { arriving: Arriving }) {

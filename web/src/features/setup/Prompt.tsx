@@ -1,7 +1,7 @@
 // Question at an step: a touch on a drawing, two figures, or only that it is done.
 import type { ReactNode } from "react";
 import type { Fault, Guide } from "../../api/client";
-import type { Conditions, LogEntry } from "../../documents/setUp";
+import type { Conditions, Levelled, LogEntry } from "../../documents/setUp";
 import { Choice } from "../../ui/parts";
 import { AsideAsk } from "./PromptAside";
 import { PlumbBobInput } from "./PromptPlumbBob";
@@ -13,7 +13,7 @@ import { Named } from "../../ui/Named";
 import { Answered, Fold, type Observed, type Part, focusOn } from "../../ui/Fold";
 
 export type Notify = { see: (entry: Omit<LogEntry, "step" | "at">) => void; set: (change: Partial<Observed>) => void; place: (conditions: Conditions) => void };
-type Props = { guide: Guide; last: LogEntry | undefined; observed: Observed; conditions: Conditions; faults: Fault[]; notify: Notify };
+type Props = { guide: Guide; live: Levelled | null; last: LogEntry | undefined; observed: Observed; conditions: Conditions; faults: Fault[]; notify: Notify };
 
 /** The same typed, for whoever would rather: below the steps, out of the way. */
 export function AskTyped({ guide, last, faults, notify }: Pick<Props, "guide" | "last" | "faults" | "notify">) {
@@ -36,11 +36,11 @@ function Touching({ title, guide, children }: { title: string; guide: Guide; chi
   );
 }
 
-export function Ask({ guide, last, observed, conditions, faults, notify }: Props) {
+export function Ask({ guide, live, last, observed, conditions, faults, notify }: Props) {
   const saw = last?.saw;
   const prompt = guide.step.prompt;
   const part = { observed, faults, set: notify.set, usual: guide.usual, unit: guide.unit };
-  if (prompt.startsWith("plate-")) return <Level key={guide.step.name} prompt={prompt} value={saw?.level ?? {}} onSee={(level) => notify.see({ saw: { level } })} {...part} />;
+  if (prompt.startsWith("plate-")) return <Level key={guide.step.name} prompt={prompt} value={saw?.level ?? {}} live={live} onSee={(level) => notify.see({ saw: { level } })} {...part} />;
   if (prompt.startsWith("rounds-")) return <Rounds prompt={prompt} {...part} />;
   switch (prompt) {
     case "place":

@@ -1,6 +1,7 @@
 // The level given: two figures to step on, or four to judge by. Electronic, one vial read twice, or two vials.
 import { useEffect, useState } from "react";
 import type { Levelled } from "../../documents/setUp";
+import { ConnectChip } from "../../ui/ConnectChip";
 import { Named } from "../../ui/Named";
 import { Answered, Fold, type Part, type Usual, focusOn } from "../../ui/Fold";
 
@@ -17,8 +18,35 @@ function wordsOf(prompt: string): Words {
   return WORDS[prompt.replace(/^(plate|rounds)-/, "")] ?? (WORDS["electronic"] as Words);
 }
 
-/** Two figures of the level, given together. */
-export function Level({ prompt, value, onSee, observed, faults, set, usual }: { prompt: string; value: Levelled; onSee: (level: Levelled) => void } & Asking) {
+type LevelProps = { prompt: string; value: Levelled; live: Levelled | null; onSee: (level: Levelled) => void } & Asking;
+
+/** Two figures of the level, given together; of one that sends its readings, as they are now. */
+export function Level(props: LevelProps) {
+  return props.live ? <Live live={props.live} onSee={props.onSee} /> : <Typed {...props} />;
+}
+
+function Live({ live, onSee }: { live: Levelled; onSee: (level: Levelled) => void }) {
+  return (
+    <Answered title="The electronic level as it is now. Turn the screws as shown below, and watch.">
+      <dl className="grid grid-cols-2 gap-3" data-live>
+        {(["along", "across"] as const).map((axis) => (
+          <div key={axis}>
+            <dt className="sub">{axis === "along" ? "Along" : "Across"}</dt>
+            <dd className="font-mono text-[28px] font-[640]">{(live[axis] ?? "").replace("-", "−")}″</dd>
+          </div>
+        ))}
+      </dl>
+      <div className="flex flex-wrap gap-3">
+        <button className="btn" onClick={() => onSee(live)}>
+          Take this reading
+        </button>
+        <ConnectChip />
+      </div>
+    </Answered>
+  );
+}
+
+function Typed({ prompt, value, onSee, observed, faults, set, usual }: LevelProps) {
   const [along, setAlong] = useState(value.along ?? "");
   const [across, setAcross] = useState(value.across ?? "");
   const words = wordsOf(prompt);
@@ -33,7 +61,7 @@ export function Level({ prompt, value, onSee, observed, faults, set, usual }: { 
         <button className="btn" onClick={answer} disabled={!along.trim()}>
           Enter
         </button>
-        {words.unit === "div" && <Pause />}
+        {words.unit === "div" ? <Pause /> : <ConnectChip />}
       </div>
       {words.unit === "div" && <Vial observed={observed} faults={faults} set={set} usual={usual} />}
     </Answered>

@@ -7,7 +7,7 @@ import { instrumentQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
 import { usePerson } from "../../app/session";
 import { nowWithOffset } from "../../documents/draft";
-import { type SetUpDraft, around, asDraft, asSetUp, logged, observing } from "../../documents/setUp";
+import { type LogEntry, type SetUpDraft, around, asDraft, asSetUp, logged, observing } from "../../documents/setUp";
 import { dropDraft, storeDraft } from "../../device/device";
 import { CheckOffList } from "../../ui/CheckOffList";
 import { Back, Cautions, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
@@ -24,7 +24,8 @@ import { Quick } from "./Quick";
 import { SiteDrawing } from "./SiteDrawing";
 import { TryFirst } from "./Trial";
 import type { Observed } from "../../ui/Fold";
-import { type GuidedPreview, useGuide } from "./useGuide";
+import { useFollowed } from "./useFollowed";
+import type { GuidedPreview } from "./useGuide";
 
 const TURN_DEG = 60;
 /** Steps at which a head that is far from level is still put right with the legs. */
@@ -53,7 +54,8 @@ export function SetUp() {
 function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUpDraft) => SetUpDraft) => void }) {
   const observed = draft.document.observations;
   const [step, setStep] = useState<string | null>(null);
-  const { answer: answer, fresh, faults: refused, trouble, noSignal } = useGuide(draft, step);
+  const { shown, live, saying } = useFollowed(draft, step);
+  const { answer, fresh, faults: refused, trouble, noSignal } = saying;
   const navigate = useNavigate();
   const notify = useNotify();
   const { role } = usePerson();
@@ -100,7 +102,7 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
       ))}
       {answer?.guide.laser && <LaserOn laser={answer.guide.laser} />}
       {answer && observed.quick && <Quick draft={draft} guided={answer} set={set} keep={<SaveSetUp draft={draft} guided={answer} refused={refused} write={write} />} refused={refused} />}
-      {answer && !observed.quick && <Guided draft={draft} guided={answer} answered={fresh} refused={refused} setStep={setStep} write={write} set={set} />}
+      {answer && !observed.quick && <Guided draft={shown} live={live} guided={answer} answered={fresh} refused={refused} setStep={setStep} write={write} set={set} />}
       {!answer && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
       {narrow && answer && <div className="flex flex-wrap gap-3 border-t border-line pt-4 no-print">{rare}</div>}
     </div>
@@ -117,10 +119,10 @@ function hasInput(guide: Guide, path: string): boolean {
   return guide.next === null && path.includes("work.");
 }
 
-type GuidedProps = { draft: SetUpDraft; guided: GuidedPreview; answered: boolean; refused: Fault[]; setStep: (step: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+type GuidedProps = { draft: SetUpDraft; live: LogEntry | null; guided: GuidedPreview; answered: boolean; refused: Fault[]; setStep: (step: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
 
 /** What can be done at the step at hand, and what was last seen there. */
-function useStep({ draft, guided, refused, setStep, write, set }: GuidedProps) {
+function useStep({ draft, live, guided, refused, setStep, write, set }: GuidedProps) {
   const { guide, preview } = guided;
   const observed = draft.document.observations;
   const log = observed.log ?? [];
@@ -137,6 +139,7 @@ function useStep({ draft, guided, refused, setStep, write, set }: GuidedProps) {
   };
   const notify: Notify = { set, see, place: (conditions) => write((each) => around(each, { conditions })) };
   const goOn = (to: string | null) => {
+    if (live && to === guide.next) write((each) => logged(each, live));
     setFresh(null);
     setStep(to);
   };
@@ -155,7 +158,7 @@ function useStep({ draft, guided, refused, setStep, write, set }: GuidedProps) {
 }
 
 function Guided(props: GuidedProps) {
-  const { draft, guided, answered, refused, write, set } = props;
+  const { draft, live, guided, answered, refused, write, set } = props;
   const { guide } = guided;
   const observed = draft.document.observations;
   const instrument = useQuery(instrumentQuery(draft.instrument));
@@ -164,7 +167,7 @@ function Guided(props: GuidedProps) {
   const { faults, shown, notify, goOn, confirm, again, turn, wrongWay } = useStep(props);
   // What is only good to know stands below the step; what the step turns on stands above it.
   const optional = guide.step.prompt === "place" || guide.step.prompt === "eye";
-  const query = <Ask key={`${guide.step.name}${shown ? "" : "-again"}`} guide={guide} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} notify={notify} />;
+  const query = <Ask key={`${guide.step.name}${shown ? "" : "-again"}`} guide={guide} live={live?.saw?.level ?? null} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} notify={notify} />;
   const touched = TOUCHED.includes(guide.step.prompt);
   const site = <SiteDrawing site={guide.site} onTurn={turn} />;
   const advice = shown || guide.step.prompt === "eye" || guide.step.prompt.startsWith("rounds") ? guide.advice : null;
@@ -182,7 +185,7 @@ function Guided(props: GuidedProps) {
         {narrow && !touched && <div className="card overflow-hidden">{site}</div>}
         <Reasons guide={guide} advice={advice} />
         <div className={`grid gap-3 ${typing || !guide.next ? "" : "max-tab:sticky max-tab:bottom-[56px] max-tab:z-20 max-tab:-mx-4 max-tab:bg-stone max-tab:px-4 max-tab:py-2"}`} data-now>
-          <Buttons guide={guide} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={wrongWay} ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />} />
+          <Buttons guide={guide} live={live !== null} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={wrongWay} ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />} />
         </div>
         <AskTyped key={`typed-${guide.step.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} notify={notify} />
         {guide.check_off.length > 0 && <CheckOffList items={guide.check_off} photograph={instrument.data?.photograph} ticked={draft.document.checked_off ?? []} onTick={(checked_off) => write((each) => ({ ...each, document: { ...each.document, checked_off } }))} />}
@@ -251,10 +254,10 @@ function More({ step, tips }: { step: Guide["step"]; tips?: string | undefined }
   );
 }
 
-type ButtonsProps = { guide: Guide; advice: boolean; seen: boolean; onConfirm: () => void; onAgain: () => void; onNext: () => void; onWrongWay: () => void; ready: React.ReactNode };
+type ButtonsProps = { guide: Guide; live: boolean; advice: boolean; seen: boolean; onConfirm: () => void; onAgain: () => void; onNext: () => void; onWrongWay: () => void; ready: React.ReactNode };
 
 /** At most one filled step: confirm, look again, or go on; at the end, keep it. */
-function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, ready }: ButtonsProps) {
+function Buttons({ guide, live, advice, seen, onConfirm, onAgain, onNext, onWrongWay, ready }: ButtonsProps) {
   const confirms = ["confirm", "place", "eye"].includes(guide.step.prompt);
   const toNext = guide.next_title ? `Next: ${guide.next_title}` : null;
   if (confirms && guide.step.name !== "ring-round")
@@ -263,6 +266,13 @@ function Buttons({ guide, advice, seen, onConfirm, onAgain, onNext, onWrongWay, 
         Done{toNext ? `. ${toNext}` : ""}
       </button>
     );
+  // A level that is followed looks again by itself.
+  if (advice && live)
+    return toNext && guide.may_skip ? (
+      <button className="btn" onClick={onNext}>
+        Leave it. {toNext}
+      </button>
+    ) : null;
   if (advice)
     return (
       <div className="grid gap-3">
