@@ -94,6 +94,9 @@ fuzz: .venv/tests ## 400,000 changed documents: faults of ours, slow answers
 chaos: .venv/tests setup ## kills under load, a full disk, 200,000 records; prints the figures
 	@$(PY) -m tools.chaos
 
+soak: .venv/ready ## fifty readings a second for ten minutes through a bridge, links cut each minute
+	@$(PY) -m tools.soak
+
 bench: .venv/tests setup ## ratios: preview against an empty call; the script's size; growth to 200,000 records
 	@$(PY) tools/ratios.py
 	@$(PY) tools/scale.py
@@ -110,4 +113,4 @@ lock: ## lock the Python packages again, without addresses
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in
 
-.PHONY: bridge test-postgres test-web test-python rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock
+.PHONY: bridge soak test-postgres test-web test-python rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock

@@ -10,8 +10,8 @@ import serial
 
 from .lines import Cutter, Lines
 
-AGAIN_S = 1.0
-"""So long is waited before a source that is not there is tried again."""
+AGAIN_S, AGAIN_MOST_S = 0.2, 2.0
+"""So long is waited before a source that went away is tried again: twice as long each time, up to the second."""
 BAUD = 9600
 
 
@@ -24,17 +24,20 @@ class Tcp:
 
     async def follow(self, name: str, lines: Lines) -> None:
         """Its lines, for as long as the bridge runs."""
+        wait_s = AGAIN_S
         while True:
             with contextlib.suppress(OSError):
                 reader, writer = await asyncio.open_connection(self.host, self.port)
                 lines.source(name, True)
+                wait_s = AGAIN_S
                 cutter = Cutter()
                 while data := await reader.read(4096):
                     for line in cutter.cut(data):
                         lines.add(line)
                 writer.close()
             lines.source(name, False)
-            await asyncio.sleep(AGAIN_S)
+            await asyncio.sleep(wait_s)
+            wait_s = min(2 * wait_s, AGAIN_MOST_S)
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,11 +49,13 @@ class SerialPort:
 
     async def follow(self, name: str, lines: Lines) -> None:
         """Its lines, for as long as the bridge runs. Reading waits in a thread of its own."""
+        wait_s = AGAIN_S
         while True:
             with contextlib.suppress(serial.SerialException, OSError):
                 port = await asyncio.to_thread(serial.Serial, self.path, self.baud, timeout=0.2)
                 try:
                     lines.source(name, True)
+                    wait_s = AGAIN_S
                     cutter = Cutter()
                     while True:
                         for line in cutter.cut(await asyncio.to_thread(_waiting, port)):
@@ -58,7 +63,8 @@ class SerialPort:
                 finally:
                     port.close()
             lines.source(name, False)
-            await asyncio.sleep(AGAIN_S)
+            await asyncio.sleep(wait_s)
+            wait_s = min(2 * wait_s, AGAIN_MOST_S)
 
 
 def _waiting(port: serial.Serial) -> bytes:

@@ -15,8 +15,19 @@ from naveta_core.errors import Refused, spoken_path
 from naveta_core.geometry import Plane, Vector
 from naveta_core.setup.mechanism import State
 from naveta_core.setup.tripod import Pose
+from naveta_core.units.formatting import arcsec
 
 from .advice import next_move
+from .instrument_judging import InstrumentWork, judge_instrument
+from .instruments import (
+    FOUND_WITHIN_ARCSEC,
+    GOOD_ARCSEC,
+    INSTRUMENT_LESSONS,
+    InstrumentLesson,
+    InstrumentLessonOut,
+    LookQuestion,
+    look,
+)
 from .judging import good_enough, judge
 from .lessons import LESSONS, MEASURES
 from .moves import Move, moved
@@ -148,11 +159,37 @@ def lessons() -> list[LessonOut]:
     ]
 
 
+def _sheet_of(lesson: InstrumentLesson) -> Data:
+    begun = core.begin(lesson.check, lesson.method, "m", "")
+    return {**begun, "observations": {**begun["observations"], **lesson.given}}
+
+
+def instrument_lessons() -> list[InstrumentLessonOut]:
+    """Every lesson with a simulated instrument."""
+    within = f"found within {arcsec(FOUND_WITHIN_ARCSEC)}, left within {arcsec(GOOD_ARCSEC)}; a good one left alone"
+    return [
+        InstrumentLessonOut(
+            name=lesson.name,
+            title=lesson.title,
+            aim=lesson.aim,
+            check=lesson.check,
+            document=_sheet_of(lesson),
+            minutes=lesson.minutes,
+            good_enough=within,
+            cautions=cautions(*lesson.cautions),
+        )
+        for lesson in INSTRUMENT_LESSONS
+    ]
+
+
 VERBS: dict[str, Callable[[Data], Any]] = {
     **core.VERBS,
     "practice-step": step,
     "practice-advice": advise,
     "practice-judge": judged,
+    "practice-instruments": lambda _: [lesson.plain() for lesson in instrument_lessons()],
+    "practice-look": lambda q: look(_read(LookQuestion, q)),
+    "practice-instrument-judge": lambda q: judge_instrument(_read(InstrumentWork, q)),
     "practice-lessons": lambda _: [lesson.plain() for lesson in lessons()],
 }
 

@@ -101,7 +101,7 @@ def _leaned(device: StandIn, words: list[str]) -> str:
 class Feed:
     """One device's readings to everybody connected. A new listener is first sent what the last one may have missed."""
 
-    KEPT = 50
+    KEPT = 200
 
     def __init__(self, device: StandIn, faster: float = 1.0) -> None:
         self.device, self.shots, self.every_s = device, device.shots(), device.every_s / faster

@@ -15,6 +15,8 @@ from naveta_core.documents.envelope import Part
 from naveta_core.documents.json_io import canonical, read_json
 from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Refused, spoken_path
+from naveta_practice.instrument_judging import InstrumentJudged, InstrumentWork
+from naveta_practice.instruments import InstrumentLessonOut, Look
 from naveta_practice.results import LISTS, Gesture, Judged, LessonOut, PracticeAdvice, PracticeStep
 from people.asker import asker
 from practice import selectors, services
@@ -35,7 +37,9 @@ class RunIn(Part):
     at: datetime
     seconds: float
     advised: bool = False
-    gestures: list[Gesture]
+    gestures: list[Gesture] = []
+    instrument: InstrumentWork | None = None
+    """What was done with an instrument, where the lesson is one of those."""
 
 
 class RunOut(Schema):
@@ -110,7 +114,7 @@ class SignOffIn(Body):
 def practice_parts() -> dict[str, Any]:
     """The models of practice for the contract: the web asks its own core, and needs their types."""
     parts: dict[str, Any] = {}
-    for model in (PracticeStep, Judged, LessonOut, PracticeAdvice, RunIn):
+    for model in (PracticeStep, Judged, LessonOut, PracticeAdvice, RunIn, Look, InstrumentLessonOut, InstrumentJudged):
         schema = model.model_json_schema(ref_template=REF)
         parts.update(schema.pop("$defs", {}))
         parts[model.__name__] = schema
@@ -135,6 +139,7 @@ def put_run(request: HttpRequest, uuid: UUID) -> Any:
         seconds=sent.seconds,
         advised=sent.advised,
         gestures=sent.gestures,
+        instrument=sent.instrument,
         sent_digest=digest,
     )
     return Status(201 if new else 200, {"id": str(run.pk), "passed": run.passed})

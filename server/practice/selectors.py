@@ -8,13 +8,16 @@ from typing import Any
 
 from django.http import Http404
 
-from naveta_practice.judging import HABITS
+from naveta_practice import instrument_judging, judging
+from naveta_practice.instruments import INSTRUMENT_LESSONS
 from naveta_practice.lessons import LESSONS
 from people.models import Person, SignOff
 from practice.models import PracticeRun
 from shared.rights import SIGN_OFFS, Forbidden, may
 
 Data = dict[str, Any]
+ALL = [*(lesson.name for lesson in LESSONS), *(lesson.name for lesson in INSTRUMENT_LESSONS)]
+HABITS = {**judging.HABITS, **instrument_judging.HABITS}
 MOST_RUNS = 200
 GOOD_IN_A_ROW = 3
 """So many good ones running, without advice, and a lesson is mastered."""
@@ -52,7 +55,7 @@ def seen_by(asker: Person, username: str) -> Person:
 def progress(person: Person) -> Data:
     """Lesson by lesson how somebody comes along, the habits seen lately, and what to practise next."""
     runs = runs_of(person)
-    lessons = [_lesson(lesson.name, [run for run in runs if run.lesson == lesson.name]) for lesson in LESSONS]
+    lessons = [_lesson(name, [run for run in runs if run.lesson == name]) for name in ALL]
     habits = Counter(code for run in runs[:LATELY] for code in run.habits)
     return {
         "username": person.username,

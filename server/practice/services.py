@@ -9,8 +9,9 @@ from django.db import transaction
 
 from naveta_core.documents.json_io import canonical
 from naveta_core.errors import Fault, Refused, quote
+from naveta_practice.instrument_judging import InstrumentJudged, InstrumentWork, judge_instrument
 from naveta_practice.judging import judge
-from naveta_practice.results import Gesture
+from naveta_practice.results import Gesture, Judged
 from people.models import Person, SignOff
 from people.services import somebody
 from practice.models import PracticeRun
@@ -32,6 +33,7 @@ def save_run(
     seconds: float,
     advised: bool,
     gestures: list[Gesture],
+    instrument: InstrumentWork | None = None,
     sent_digest: str,
 ) -> tuple[PracticeRun, bool]:
     """Store a lesson, judged here from its gestures; the same again is the one stored. Raises Refused, Conflict."""
@@ -42,7 +44,8 @@ def save_run(
         return stored, False
     if at.tzinfo is None or at > clock.now() + AHEAD:
         raise Refused([Fault("at", "when it was finished", at.isoformat(), "a moment with its offset, not to come")])
-    judged = judge(lesson, seed, gestures, seconds)
+    judged = _judged(lesson, seed, gestures, instrument, seconds)
+    done = gestures if instrument is None else [instrument]
     run = PracticeRun(
         id=identity,
         person=actor,
@@ -52,14 +55,25 @@ def save_run(
         seconds=seconds,
         passed=judged.passed,
         advised=advised,
-        measure=judged.measure,
+        measure=judged.measure if isinstance(judged, Judged) else round(judged.seconds),
         habits=[habit.code for habit in judged.habits],
-        gestures=canonical([gesture.model_dump(mode="json") for gesture in gestures]),
+        gestures=canonical([each.model_dump(mode="json") for each in done]),
         result=canonical(judged.plain()),
         sent_digest=sent_digest,
     )
     run.save(force_insert=True)
     return run, True
+
+
+def _judged(
+    lesson: str, seed: int, gestures: list[Gesture], instrument: InstrumentWork | None, seconds: float
+) -> Judged | InstrumentJudged:
+    """A lesson judged from what was done in it. Raises Refused where the work is of another one."""
+    if instrument is None:
+        return judge(lesson, seed, gestures, seconds)
+    if (instrument.lesson, instrument.seed) != (lesson, seed):
+        raise Refused([Fault("instrument.lesson", "the lesson of the work", quote(instrument.lesson), lesson)])
+    return judge_instrument(instrument)
 
 
 @transaction.atomic

@@ -8,9 +8,11 @@ from typing import Any
 import pytest
 
 from fleet.models import Instrument
+from naveta_practice.instruments import level_of
 from people.models import Person, SignOff
 from practice.models import PracticeRun
 from records.models import Record
+from tests.core.practice.test_instruments import sheet
 from tests.server.conftest import Api, good
 
 AT = "2027-03-02T06:30:00+00:00"
@@ -43,6 +45,38 @@ def test_a_run_is_judged_here_whatever_the_device_thinks(jory: Api) -> None:
     assert whole["judged"]["headline"] == "Good: axis 5.0″ out of plumb."
     assert whole["gestures"][0]["seconds"] == 30.0
     assert len(whole["judged"]["shortest"]) == 2
+
+
+def test_work_with_an_instrument_is_judged_here_and_counts_as_a_lesson(jory: Api, tam: Api) -> None:
+    good_level = next(seed for seed in range(100) if abs(level_of("two-peg", seed).collimation_arcsec) < 6)
+    work = {"lesson": "two-peg", "seed": good_level, "found": sheet(good_level), "turned": 0.0, "left": None, "blurs": [0.2],
+            "seconds": 200.0}  # fmt: skip
+    sent = {"lesson": "two-peg", "seed": good_level, "at": AT, "seconds": 200.0, "instrument": work}
+    identity = str(uuid.uuid4())
+    answer = save(jory, sent, identity)
+    assert (answer.status_code, answer.json()["passed"]) == (201, True)
+    whole = jory.get(f"practice/runs/{identity}").json()
+    assert whole["judged"]["truth_arcsec"] == pytest.approx(level_of("two-peg", good_level).collimation_arcsec)
+    mine = next(each for each in progress(jory)["lessons"] if each["lesson"] == "two-peg")
+    assert (mine["runs"], mine["passed"], mine["best_seconds"]) == (1, 1, 200.0)
+    turned = {**sent, "instrument": {**work, "turned": 0.3}}
+    assert save(jory, turned).json()["passed"] is False
+    assert {"code": "turned-a-good-one", "label": "Adjusting an instrument that is good", "times": 1} in progress(jory)[
+        "habits"
+    ]
+    assert Record.objects.count() == 0
+
+
+def test_work_of_another_lesson_or_an_unfinished_sheet_is_refused(jory: Api) -> None:
+    work = {"lesson": "two-peg", "seed": 4, "found": sheet(4), "turned": 0.0, "seconds": 9.0}
+    sent = {"lesson": "two-peg", "seed": 5, "at": AT, "seconds": 9.0, "instrument": work}
+    answer = save(jory, sent)
+    assert (answer.status_code, answer.json()["faults"][0]["path"]) == (422, "instrument.lesson")
+    unread = sheet(4)
+    unread["observations"]["setups"][0]["b"]["readings"] = []
+    answer = save(jory, {**sent, "seed": 4, "instrument": {**work, "found": unread}})
+    assert answer.status_code == 422
+    assert PracticeRun.objects.count() == 0
 
 
 def test_practice_is_no_record_of_an_instrument(jory: Api) -> None:

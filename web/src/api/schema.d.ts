@@ -5290,6 +5290,54 @@ export interface components {
             };
         };
         /**
+         * InstrumentJudged
+         * @description How it went. `truth_arcsec` was hidden, `found_arcsec` is what the readings say, `left_arcsec` what is hidden now.
+         */
+        InstrumentJudged: {
+            /** Found Arcsec */
+            found_arcsec: number;
+            /** Habits */
+            habits: components["schemas"]["Reason"][];
+            /** Headline */
+            headline: string;
+            /** Left Arcsec */
+            left_arcsec: number;
+            /** Lesson */
+            lesson: string;
+            /** Otherwise */
+            otherwise: string;
+            /** Passed */
+            passed: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Truth Arcsec */
+            truth_arcsec: number;
+        };
+        /**
+         * InstrumentLessonOut
+         * @description A lesson with an instrument as it is offered.
+         */
+        InstrumentLessonOut: {
+            /** Aim */
+            aim: string;
+            /** Cautions */
+            cautions: components["schemas"]["Reason"][];
+            /** Check */
+            check: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Good Enough */
+            good_enough: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * InstrumentOut
          * @description An instrument's passport; `methods`: of each of its checks, those that suit it, the usual one first.
          */
@@ -5359,6 +5407,42 @@ export interface components {
             standing: components["schemas"]["StandingAnswer"];
             /** Tag */
             tag: string;
+        };
+        /**
+         * InstrumentWork
+         * @description What was done: the sheet as found, turns of the reticle screw, the sheet as left where there is one, and how blurred
+         *     each look was at which something was typed.
+         */
+        InstrumentWork: {
+            /**
+             * Blurs
+             * @default []
+             */
+            blurs: number[];
+            /** Found */
+            found: {
+                [key: string]: unknown;
+            };
+            /**
+             * Left
+             * @default null
+             */
+            left: {
+                [key: string]: unknown;
+            } | null;
+            /** Lesson */
+            lesson: string;
+            /** Seconds */
+            seconds: number;
+            /** Seed */
+            seed: number;
+            /** Turned */
+            turned: number;
+            /**
+             * Verb
+             * @default
+             */
+            verb: string;
         };
         /**
          * JobClassOut
@@ -6259,6 +6343,28 @@ export interface components {
              * @default null
              */
             released_mm: string | number | null;
+        };
+        /**
+         * Look
+         * @description What the telescope shows: the part of the staff, where the three hairs lie on it, and how blurred it is (0 sharp).
+         *
+         *     Metres of the staff, as its graduation counts from its foot.
+         */
+        Look: {
+            /** Blur */
+            blur: number;
+            /** Distance M */
+            distance_m: number;
+            /** Highest M */
+            highest_m: number;
+            /** Lower M */
+            lower_m: number;
+            /** Lowest M */
+            lowest_m: number;
+            /** Middle M */
+            middle_m: number;
+            /** Upper M */
+            upper_m: number;
         };
         /**
          * MadeCalendarLink
@@ -8158,8 +8264,13 @@ export interface components {
              * Format: date-time
              */
             at: string;
-            /** Gestures */
+            /**
+             * Gestures
+             * @default []
+             */
             gestures: components["schemas"]["Gesture"][];
+            /** @default null */
+            instrument: components["schemas"]["InstrumentWork"] | null;
             /** Lesson */
             lesson: string;
             /** Seconds */

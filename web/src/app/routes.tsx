@@ -83,6 +83,7 @@ export const router = createBrowserRouter([
       { path: "practice/progress", lazy: later("practice", (loaded) => loaded.ProgressPage) },
       { path: "practice/people", lazy: later("practice", (loaded) => loaded.PeoplePage) },
       { path: "practice/runs/:id", lazy: later("practice", (loaded) => loaded.RunPage) },
+      { path: "practice/instruments/:lesson", lazy: later("practice", (loaded) => loaded.InstrumentPage) },
       { path: "practice/:lesson", lazy: later("practice", (loaded) => loaded.StandPage) },
       { path: "settings", lazy: later("settings", (loaded) => loaded.Settings) },
       { path: "settings/models", lazy: later("settings", (loaded) => loaded.Models) },

@@ -83,7 +83,7 @@ export async function postEvent(owner: string, happening: Happening, title: stri
 }
 
 /** A finished lesson of practice. */
-export async function postRun(owner: string, run: { lesson: string; title: string; seed: number; seconds: number; advised: boolean; gestures: unknown[] }): Promise<void> {
+export async function postRun(owner: string, run: { lesson: string; title: string; seed: number; seconds: number; advised: boolean; gestures?: unknown[]; instrument?: unknown }): Promise<void> {
   const id = crypto.randomUUID();
   const { title, ...rest } = run;
   await post(item(id, owner, "PUT", `/api/practice/runs/${id}`, { ...rest, at: nowWithOffset() }, `Practice: ${title}`, ""));

@@ -114,6 +114,9 @@ export function adjusting(instrument: string, document: unknown, readsNow: strin
   return ask({ verb: "adjusting", document, reads_now: readsNow }, () => send("POST", "/api/checks/adjusting", { instrument, document, reads_now: readsNow }));
 }
 
+/** The same of a sheet that belongs to no record. */
+export const practiceAdjusting = (document: CheckDocument): Promise<Adjusting> => ask({ verb: "adjusting", document, reads_now: [] }, () => send("POST", "/api/checks/adjusting", { instrument: null, document, reads_now: [] }));
+
 export const isTable = (file: File): boolean => /\.(csv|tsv|txt)$/i.test(file.name);
 
 /** A document from a file of a kind, a table or the whole document, as somebody would type it. */

@@ -6,6 +6,11 @@ export type Lesson = Schemas["LessonOut"];
 export type Seen = Schemas["StandSeen"];
 export type Gesture = Schemas["Gesture"];
 export type Judged = Schemas["Judged"];
+export type InstrumentLesson = Schemas["InstrumentLessonOut"];
+export type Look = Schemas["Look"];
+export type InstrumentJudged = Schemas["InstrumentJudged"];
+export type Aim = { place: "middle" | "near-b"; staff: "a" | "b"; focus: number; turned: number };
+export type InstrumentWork = Situation & { found: unknown; turned: number; left: unknown; blurs: number[]; seconds: number };
 export type Step = { state: Record<string, unknown>; seen: Seen; refused: string };
 export type Move = { do: string; leg?: string; mm?: number; right_mm?: number; away_mm?: number; turn_deg?: number; turns?: Record<string, number>; share?: number };
 export type Situation = { lesson: string; seed: number };
@@ -21,3 +26,12 @@ export const practiceAdvice = (of: Situation, state: Record<string, unknown>): P
 
 /** How it went. */
 export const practiceJudge = (of: Situation, gestures: Gesture[], seconds: number): Promise<Judged> => ask({ verb: "practice-judge", ...of, gestures, seconds });
+
+/** Every lesson with a simulated instrument. */
+export const instrumentLessons = (): Promise<InstrumentLesson[]> => ask({ verb: "practice-instruments" });
+
+/** What the telescope shows at a moment. */
+export const practiceLook = (of: Situation, aim: Aim, seconds: number): Promise<Look> => ask({ verb: "practice-look", ...of, ...aim, seconds });
+
+/** How it went with an instrument. */
+export const judgeInstrument = (work: InstrumentWork): Promise<InstrumentJudged> => ask({ verb: "practice-instrument-judge", ...work });

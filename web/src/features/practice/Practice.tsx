@@ -4,39 +4,39 @@ import { Link } from "react-router";
 import { practiceProgressQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import type { Schemas } from "../../api/client";
-import type { Lesson } from "../../engine/practice";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { PracticeTabs } from "./PracticeTabs";
 import { Seconds } from "./Seconds";
-import { clockOf, lessonsQuery } from "./StandPage";
+import { clockOf } from "./StandPage";
+import { type Listed, useLessons } from "./useLessons";
 
 type Progress = Schemas["PracticeProgress"];
 
 export function Practice() {
   const { session } = useHere();
-  const lessons = useQuery(lessonsQuery);
+  const { lessons, error } = useLessons();
   const progress = useQuery(practiceProgressQuery(""));
   const mine = progress.data;
-  const next = lessons.data?.find((lesson) => lesson.name === (mine?.next ?? lessons.data[0]?.name));
+  const next = lessons?.all.find((lesson) => lesson.name === (mine?.next ?? lessons.all[0]?.name));
   return (
     <div className="grid gap-4">
       <PracticeTabs />
-      {lessons.isPending && <Waiting what="Preparing the lessons…" />}
-      <Trouble error={lessons.error} />
-      {lessons.data && (
+      {!lessons && !error && <Waiting what="Preparing the lessons…" />}
+      <Trouble error={error} />
+      {lessons && (
         <>
           <Head
             title={next ? `Next: ${next.title}` : "Every lesson is mastered"}
-            sub="A simulated tripod: nothing you do here touches a real instrument or its records."
+            sub="A simulated tripod and simulated instruments: nothing you do here touches a real instrument or its records."
             actions={
               next && (
-                <Link className="btn now" to={`/practice/${next.name}`}>
+                <Link className="btn now" to={next.to}>
                   Begin
                 </Link>
               )
             }
           />
-          <LessonList lessons={lessons.data} progress={mine} />
+          <LessonList lessons={lessons.all} progress={mine} />
           <p className="sub">
             Two people who enter the same number meet the same tripod: <Link className="link" to={`/practice/whole-set-up?n=${numberOfDay(session.now)}`}>the tripod of the day</Link> is the same for everybody.
           </p>
@@ -49,7 +49,7 @@ export function Practice() {
 /** The same number for everybody on one day. */
 export const numberOfDay = (now: string): number => Number(now.slice(0, 10).replaceAll("-", "")) % 9_973;
 
-export function LessonList({ lessons, progress }: { lessons: Lesson[]; progress: Progress | undefined }) {
+export function LessonList({ lessons, progress }: { lessons: Listed[]; progress: Progress | undefined }) {
   return (
     <ol className="card m-0 list-none divide-y divide-line p-0" aria-label="Lessons">
       {lessons.map((lesson, i) => {
@@ -58,7 +58,7 @@ export function LessonList({ lessons, progress }: { lessons: Lesson[]; progress:
           <li key={lesson.name} data-lesson={lesson.name} data-mastered={done?.mastered ?? false} className="grid items-center gap-x-4 gap-y-1 px-4 py-3 tab:grid-cols-[28px_minmax(0,1fr)_150px_110px] tab:px-5">
             <b className="font-mono text-[18px] max-tab:hidden">{i + 1}</b>
             <div className="min-w-0">
-              <Link className="text-[18px] font-[680] underline-offset-4" to={`/practice/${lesson.name}`}>
+              <Link className="text-[18px] font-[680] underline-offset-4" to={lesson.to}>
                 {lesson.title}
               </Link>
               <p className="sub">{lesson.aim}</p>

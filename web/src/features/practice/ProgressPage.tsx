@@ -9,13 +9,14 @@ import { moment } from "../../ui/words";
 import { LessonList } from "./Practice";
 import { PracticeTabs } from "./PracticeTabs";
 import { SignOffs } from "./SignOffs";
-import { clockOf, lessonsQuery } from "./StandPage";
+import { clockOf } from "./StandPage";
+import { useLessons } from "./useLessons";
 
 export function ProgressPage() {
   const [params] = useSearchParams();
   const whose = params.get("person") ?? "";
   const progress = useQuery(practiceProgressQuery(whose));
-  const lessons = useQuery(lessonsQuery);
+  const { lessons } = useLessons();
   const found = progress.data;
   const good = found?.lessons.filter((lesson) => lesson.mastered).length ?? 0;
   return (
@@ -31,11 +32,11 @@ export function ProgressPage() {
             actions={whose && <Back to="/practice/people">To people</Back>}
           />
           <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
-            {lessons.data && <LessonList lessons={lessons.data} progress={found} />}
+            {lessons && <LessonList lessons={lessons.all} progress={found} />}
             <div className="grid gap-4">
               <SignOffs progress={found} />
               <Habits progress={found} />
-              <Recent progress={found} titles={Object.fromEntries((lessons.data ?? []).map((lesson) => [lesson.name, lesson.title]))} />
+              <Recent progress={found} titles={Object.fromEntries((lessons?.all ?? []).map((lesson) => [lesson.name, lesson.title]))} />
             </div>
           </div>
         </>

@@ -4,21 +4,27 @@ import { useParams } from "react-router";
 import { practiceRunQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import { Trouble, Waiting } from "../../ui/parts";
+import type { InstrumentJudged } from "../../engine/practice";
+import { InstrumentOutcome } from "./InstrumentOutcome";
 import { Outcome } from "./Outcome";
 import { PracticeTabs } from "./PracticeTabs";
-import { lessonsQuery } from "./StandPage";
+import { useLessons } from "./useLessons";
 
 export function RunPage() {
   const { id = "" } = useParams();
   const { username } = usePerson();
   const run = useQuery(practiceRunQuery(id));
-  const lesson = useQuery(lessonsQuery).data?.find((each) => each.name === run.data?.lesson);
+  const { lessons } = useLessons();
+  const lesson = lessons?.stands.find((each) => each.name === run.data?.lesson);
+  const instrument = lessons?.instruments.find((each) => each.name === run.data?.lesson);
+  const who = run.data && run.data.username !== username ? { who: run.data.name } : {};
   return (
     <div className="grid gap-4">
       <PracticeTabs />
-      {(run.isPending || (run.data && !lesson)) && <Waiting what="Loading the run…" />}
+      {(run.isPending || (run.data && !lesson && !instrument)) && <Waiting what="Loading the run…" />}
       <Trouble error={run.error} />
-      {run.data && lesson && <Outcome judged={run.data.judged} gestures={run.data.gestures} lesson={lesson} seed={run.data.seed} {...(run.data.username === username ? {} : { who: run.data.name })} />}
+      {run.data && lesson && <Outcome judged={run.data.judged} gestures={run.data.gestures} lesson={lesson} seed={run.data.seed} {...who} />}
+      {run.data && instrument && <InstrumentOutcome judged={run.data.judged as unknown as InstrumentJudged} lesson={instrument} seed={run.data.seed} {...who} />}
     </div>
   );
 }

@@ -2,17 +2,17 @@
 import { useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
-import { type Judged, type Lesson, type Seen, practiceAdvice, practiceJudge, practiceLessons } from "../../engine/practice";
+import { type Judged, type Lesson, type Seen, practiceAdvice, practiceJudge } from "../../engine/practice";
 import { Cautions, Head, Trouble, Waiting } from "../../ui/parts";
 import { Outcome } from "./Outcome";
 import { TribrachTop } from "./TribrachTop";
 import { TripodPlan } from "./TripodPlan";
 import { LegRows, TripodSide } from "./TripodSide";
 import { Focus, Vials } from "./Vials";
+import { lessonsQuery } from "./useLessons";
 import { useSaveRun } from "./useSaveRun";
 import { type Stand, useStand } from "./useStand";
 
-export const lessonsQuery = { queryKey: ["practice-lessons"], queryFn: practiceLessons, staleTime: Infinity };
 const SEEDS = 10_000;
 export const anySeed = (): number => 1 + Math.floor(Math.random() * (SEEDS - 1));
 export const clockOf = (seconds: number): string => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;

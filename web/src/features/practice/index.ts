@@ -1,3 +1,4 @@
+export { InstrumentPage } from "./InstrumentPage";
 export { PeoplePage } from "./PeoplePage";
 export { Practice } from "./Practice";
 export { ProgressPage } from "./ProgressPage";

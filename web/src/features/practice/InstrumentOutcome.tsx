@@ -1,0 +1,63 @@
+// How it went with an instrument: what was hidden, what was found, how it was left, the one thing to do otherwise.
+import { Link } from "react-router";
+import { written } from "../../api/writing";
+import type { InstrumentJudged, InstrumentLesson } from "../../engine/practice";
+import { Head } from "../../ui/parts";
+import { anySeed, clockOf } from "./StandPage";
+
+type Props = { judged: InstrumentJudged; lesson: Pick<InstrumentLesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string };
+
+export function InstrumentOutcome({ judged, lesson, seed, onAgain, who }: Props) {
+  const rows = [
+    ["Hidden in it", judged.truth_arcsec],
+    ["Found by you", judged.found_arcsec],
+    ["Left in it", judged.left_arcsec],
+  ] as const;
+  const most = Math.max(20, ...rows.map(([, value]) => Math.abs(value)));
+  return (
+    <div className="grid gap-4" data-passed={judged.passed}>
+      <Head
+        title={judged.headline}
+        sub={`${lesson.title}, situation ${seed}${who ? `, ${who}` : ""}. ${clockOf(judged.seconds)} in all. Good enough: ${lesson.good_enough}.`}
+        actions={
+          onAgain && (
+            <>
+              <button className="btn" onClick={() => onAgain(seed)}>
+                The same again
+              </button>
+              <button className="btn now" onClick={() => onAgain(anySeed())}>
+                Another level
+              </button>
+              <Link className="btn" to="/practice">
+                To Practice
+              </Link>
+            </>
+          )
+        }
+      />
+      <section className="card grid gap-3 p-4 tab:p-5" aria-label="Hidden, found, left">
+        <h2>Line of sight, up is plus</h2>
+        <ul className="m-0 grid list-none gap-3 p-0">
+          {rows.map(([label, value]) => (
+            <li key={label} className="grid grid-cols-[120px_minmax(0,1fr)_72px] items-center gap-3">
+              <span>{label}</span>
+              <span aria-hidden="true" className="relative h-[22px] border-b-[1.5px] border-ink">
+                <i className="absolute inset-y-0 left-1/2 w-[1.5px] bg-ink" />
+                <i className="absolute bottom-0 top-[4px] w-[4px] -translate-x-1/2 bg-ink" style={{ left: `${50 + (value / most) * 48}%` }} />
+              </span>
+              <b className="text-right font-mono">{written(`${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(0)}″`)}</b>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section className="card grid gap-2 p-4 tab:p-5" aria-label="What to do otherwise">
+        <h2>{written(judged.otherwise)}</h2>
+        <ul className="m-0 grid gap-1 pl-5" data-habits={judged.habits.map((habit) => habit.code).join(" ")}>
+          {judged.habits.map((habit) => (
+            <li key={habit.code}>{habit.text}</li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
