@@ -147,13 +147,12 @@ def _report(page: Page) -> None:
 
 
 def _stand(browser: Browser) -> None:
-    """Choosing, and the bubble by the legs."""
+    """The bubble by the legs."""
     page = _page(browser, 1280, 800)
     page.goto("/set-up")
     page.get_by_role("button", name="TS-03").click()
     page.locator("#mark").fill("PC-14")
     page.wait_for_selector("[data-method=plummet-first]")
-    _take(page, "set-up-choose")
     page.get_by_role("radio", name="One plate vial").click()
     page.get_by_role("button", name="Guide me").click()
     for _ in range(4):
@@ -254,6 +253,12 @@ def _practice(browser: Browser) -> None:
     page.get_by_role("button", name="What now?").click()
     page.wait_for_selector("[data-advice]:not(:empty)")
     _take(page, "practice")
+    page.goto("/practice/instruments/two-peg?n=3")
+    page.wait_for_selector("[data-hair=middle]", state="attached", timeout=120_000)
+    page.get_by_label("Focus", exact=True).fill("43")
+    page.locator("#row-observations-setups-0-a-readings-0").fill("1.473")
+    page.wait_for_timeout(1_000)
+    _take(page, "practice-telescope")
     page.goto("/practice/progress")
     page.wait_for_selector("[data-lesson=whole-set-up] svg", timeout=120_000)
     _take(page, "practice-progress")

@@ -15,7 +15,6 @@ from naveta_core.errors import Refused, spoken_path
 from naveta_core.geometry import Plane, Vector
 from naveta_core.setup.mechanism import State
 from naveta_core.setup.tripod import Pose
-from naveta_core.units.formatting import arcsec
 
 from .advice import next_move
 from .instrument_judging import InstrumentWork, judge_instrument
@@ -166,7 +165,7 @@ def _sheet_of(lesson: InstrumentLesson) -> Data:
 
 def instrument_lessons() -> list[InstrumentLessonOut]:
     """Every lesson with a simulated instrument."""
-    within = f"found within {arcsec(FOUND_WITHIN_ARCSEC)}, left within {arcsec(GOOD_ARCSEC)}; a good one left alone"
+    within = f"found within {FOUND_WITHIN_ARCSEC:g}″, left within {GOOD_ARCSEC:g}″; a good one left alone"
     return [
         InstrumentLessonOut(
             name=lesson.name,

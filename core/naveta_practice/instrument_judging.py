@@ -11,7 +11,7 @@ from naveta_core.documents.envelope import Part
 from naveta_core.errors import Fault, Refused
 from naveta_core.registry import check_of
 from naveta_core.results import Answer, Reason
-from naveta_core.units.formatting import arcsec, signed
+from naveta_core.units.formatting import signed
 
 from .instruments import BAD_ARCSEC, FOUND_WITHIN_ARCSEC, GOOD_ARCSEC, MOST_TURNED, HiddenLevel, level_of
 from .results import Figure
@@ -114,9 +114,7 @@ def _otherwise(truth: float, found: float, left: float, habits: list[str], *, ne
     if "left-as-found" in habits:
         return f"{hidden} That is too much: turn the reticle screw until the staff far away reads what it should."
     if abs(left) > GOOD_ARCSEC and abs(truth) > BAD_ARCSEC:
-        return (
-            f"{hidden} It is {signed(left, 0)}″ now: read again after each turn, and stop within {arcsec(GOOD_ARCSEC)}."
-        )
+        return f"{hidden} It is {signed(left, 0)}″ now: read again after each turn, and stop within {GOOD_ARCSEC:g}″."
     if "not-checked-again" in habits:
         return f"{hidden} Test again after adjusting: only that shows how it was left."
     return f"{hidden} It is {signed(left, 0)}″ now."

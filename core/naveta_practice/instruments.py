@@ -58,17 +58,25 @@ class InstrumentLesson:
     """Observations that are given: what is not practised here."""
 
 
+def _twice(*pairs: tuple[str, str]) -> list[dict[str, Any]]:
+    """Set-ups with both staffs to be read twice: one reading each does not prove enough to turn a screw."""
+    return [
+        {staff: {"distance": far, "readings": ["", ""]} for staff, far in zip("ab", pair, strict=True)}
+        for pair in pairs
+    ]
+
+
 INSTRUMENT_LESSONS: tuple[InstrumentLesson, ...] = (
     InstrumentLesson(
         "two-peg",
         "Two-peg test",
-        "A level whose error nobody knows. Read both staffs from the middle, then from near B; say whether its line of sight is "
+        "A level whose error nobody knows. Read both staffs twice from the middle, then from near B; say whether its line of sight is "
         "level, and if it is not, turn the reticle screw until it is. A good level is left alone.",
         "two-peg",
         "middle-then-near",
         8,
         ("force",),
-        {"looks": {"bubble_holds": "yes", "line_returns": "yes"}},
+        {"looks": {"bubble_holds": "yes", "line_returns": "yes"}, "setups": _twice(("30", "30"), ("56", "4"))},
     ),
 )
 BY_NAME = {lesson.name: lesson for lesson in INSTRUMENT_LESSONS}

@@ -107,25 +107,25 @@ function Course(props: CourseProps) {
           {result && (
             <section className="card grid gap-3 p-4" aria-label="Finding">
               <FindingView result={result} />
-              {!left && <Reticle kind={kind} document={toSend(found.document)} turned={aim.turned} onTurn={(turned) => setAim({ ...aim, turned })} onAgain={again} />}
             </section>
           )}
           <p>{lesson.aim}</p>
           <Cautions cautions={lesson.cautions} />
         </div>
-        <section className="card grid gap-3 p-4 max-desk:order-first" aria-label="Through the telescope">
-          <Eye look={look} aim={aim} onAim={setAim} />
+        <section className="card grid gap-3 p-4 max-desk:order-first desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto" aria-label="Through the telescope">
+          <Eye look={look} aim={aim} onAim={setAim} small={Boolean(result) && !left} />
+          {result && !left && <Reticle kind={kind} document={toSend(found.document)} turned={aim.turned} onTurn={(turned) => setAim({ ...aim, turned })} onAgain={again} />}
         </section>
       </div>
     </div>
   );
 }
 
-function Eye({ look, aim, onAim }: { look: ReturnType<typeof useLook>["look"]; aim: Aim; onAim: (aim: Aim) => void }) {
+function Eye({ look, aim, onAim, small }: { look: ReturnType<typeof useLook>["look"]; aim: Aim; onAim: (aim: Aim) => void; small: boolean }) {
   const [closer, setCloser] = useState(false);
   return (
     <>
-      {look ? <Telescope look={look} closer={closer} /> : <Waiting what="Pointing…" />}
+      {look ? <Telescope look={look} closer={closer} small={small} /> : <Waiting what="Pointing…" />}
       <label className="grid grid-cols-[64px_minmax(0,1fr)] items-center gap-3">
         <span className="font-[560]">Focus</span>
         <input type="range" min="0" max="100" step="0.5" value={aim.focus * 100} className="h-[40px] w-full accent-[var(--color-ink)]" aria-label="Focus" onChange={(event) => onAim({ ...aim, focus: Number(event.target.value) / 100 })} />

@@ -6,7 +6,7 @@ import { practiceAdjusting } from "../../engine";
 import { Cautions } from "../../ui/parts";
 
 const MOST = 2;
-const STEPS = [-0.125, -0.02, 0.02, 0.125];
+const STEPS = [-0.02, 0.02, -0.125, 0.125];
 const inWords = (turns: number): string => `${turns > 0 ? "+" : turns < 0 ? "−" : ""}${Math.abs(turns).toFixed(2)}`;
 
 type Props = { kind: Kind; document: CheckDocument; turned: number; onTurn: (turned: number) => void; onAgain: () => void };
@@ -22,7 +22,7 @@ export function Reticle({ kind, document, turned, onTurn, onAgain }: Props) {
         <input type="range" min={-MOST} max={MOST} step="0.005" value={turned} className="h-[40px] w-full accent-[var(--color-ink)]" aria-label="Turns of the reticle screw" onChange={(event) => to(Number(event.target.value))} />
         <b className="text-right font-mono">{inWords(turned)}</b>
       </label>
-      <div className="flex flex-wrap gap-2">
+      <div className="grid grid-cols-2 gap-2">
         {STEPS.map((step) => (
           <button key={step} className="btn !min-h-[44px]" onClick={() => to(turned + step)}>
             {step < 0 ? "Anticlockwise" : "Clockwise"}, {Math.abs(step) < 0.1 ? "a little" : "an eighth"}

@@ -5,8 +5,8 @@ const SIZE = 420;
 const CENTIMETRE = 0.01;
 const CLOSER = 3;
 
-/** `closer`: the middle of the picture, three times as large. */
-export function Telescope({ look, closer }: { look: Look; closer: boolean }) {
+/** `closer`: the middle of the picture, three times as large; `small` while a screw is turned below it. */
+export function Telescope({ look, closer, small }: { look: Look; closer: boolean; small: boolean }) {
   const half = (look.highest_m - look.lowest_m) / 2 / (closer ? CLOSER : 1);
   const middle = (look.highest_m + look.lowest_m) / 2;
   const y = (metres: number) => SIZE / 2 - ((metres - middle) / half) * (SIZE / 2);
@@ -18,7 +18,7 @@ export function Telescope({ look, closer }: { look: Look; closer: boolean }) {
     ["lower", look.lower_m, 60],
   ] as const;
   return (
-    <svg viewBox={`0 0 ${SIZE} ${SIZE}`} className="mx-auto block w-full max-w-[420px] max-tab:max-w-[270px]" role="img" aria-label={`Staff ${look.distance_m.toFixed(0)} m away, through the telescope`} data-blur={look.blur.toFixed(2)}>
+    <svg viewBox={`0 0 ${SIZE} ${SIZE}`} className={`mx-auto block w-full max-tab:max-w-[270px] ${small ? "max-w-[290px]" : "max-w-[420px]"}`} role="img" aria-label={`Staff ${look.distance_m.toFixed(0)} m away, through the telescope`} data-blur={look.blur.toFixed(2)}>
       <defs>
         <clipPath id="telescope-field">
           <circle cx={SIZE / 2} cy={SIZE / 2} r={SIZE / 2 - 3} />
