@@ -15,7 +15,7 @@ export function ArrivingStrip({ arriving }: { arriving: Arriving }) {
   if (link.state === "off") return null;
   const { filled, live } = arriving;
   const said = arriving.said ?? link.said;
-  const waits = link.state === "connected" ? "Waiting for the first reading." : link.state === "lost" ? "The link is lost. What came is in the sheet; it is taken up again by itself." : "Connecting…";
+  const waits = link.state === "connected" ? "Waiting for the first reading." : link.state === "lost" ? "The link is lost. What came is in the sheet; it reconnects on its own." : "Connecting…";
   return (
     <section aria-label="Readings that arrive" data-count={arriving.count} className="card no-print flex min-h-[48px] flex-wrap items-center gap-x-4 gap-y-1 px-4 py-1">
       <div role="status" className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-4">
