@@ -15,12 +15,11 @@ from typing import Any, Literal
 from pydantic import Field
 
 from naveta_core.documents.envelope import Part
-from naveta_core.errors import Fault, Refused, quote
 from naveta_core.results import Answer, Reason
 from naveta_sim.levels import ray_m
 
 from .results import Figure
-from .situations import MOST_SEED
+from .situations import refuse_unknown
 
 Place = Literal["middle", "near-b"]
 StaffName = Literal["a", "b"]
@@ -104,10 +103,7 @@ class HiddenLevel:
 @lru_cache(maxsize=64)
 def level_of(lesson: str, seed: int) -> HiddenLevel:
     """The level of a lesson and a number. Raises Refused for what is none."""
-    if lesson not in BY_NAME:
-        raise Refused([Fault("lesson", "the lesson", quote(lesson), "one of " + ", ".join(BY_NAME))])
-    if not 0 <= seed <= MOST_SEED:
-        raise Refused([Fault("seed", "the number of the situation", str(seed), f"0 to {MOST_SEED}")])
+    refuse_unknown(lesson, seed, BY_NAME)
     rng = random.Random(f"instrument {lesson} {seed}")
     good = rng.random() < 0.3
     size = rng.uniform(0.0, 0.7 * GOOD_ARCSEC) if good else rng.uniform(1.3 * BAD_ARCSEC, 70.0)

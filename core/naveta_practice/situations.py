@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import random
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -38,13 +39,18 @@ class Situation:
     start: State
 
 
+def refuse_unknown(lesson: str, seed: int, known: Iterable[str]) -> None:
+    """Raises Refused for a lesson or a number that is none."""
+    if lesson not in known:
+        raise Refused([Fault("lesson", "the lesson", quote(lesson), "one of " + ", ".join(known))])
+    if not 0 <= seed <= MOST_SEED:
+        raise Refused([Fault("seed", "the number of the situation", str(seed), f"0 to {MOST_SEED}")])
+
+
 @lru_cache(maxsize=64)
 def situation_of(lesson_name: str, seed: int) -> Situation:
     """The situation of a lesson and a number. Raises Refused for what is none."""
-    if lesson_name not in BY_NAME:
-        raise Refused([Fault("lesson", "the lesson", quote(lesson_name), "one of " + ", ".join(BY_NAME))])
-    if not 0 <= seed <= MOST_SEED:
-        raise Refused([Fault("seed", "the number of the situation", str(seed), f"0 to {MOST_SEED}")])
+    refuse_unknown(lesson_name, seed, BY_NAME)
     lesson, rng = BY_NAME[lesson_name], random.Random(f"{lesson_name} {seed}")
     slope = rng.uniform(*lesson.slope_deg)
     ground = GROUNDS[rng.choice(lesson.grounds)]

@@ -11,6 +11,7 @@ from ..documents.envelope import Part
 from ..documents.model_faults import faults_of
 from ..errors import Refused, spoken_path
 from ..results import Answer, Reason
+from ..units.lengths import NAMES as LENGTHS
 from .lines import DeviceLine, Quantity
 
 NAMES: dict[str, str] = {
@@ -22,18 +23,14 @@ NAMES: dict[str, str] = {
     "across": "electronic level readings",
 }
 """What a quantity is called in a sentence."""
-UNITS: dict[str, str] = {
-    "m": "metres",
-    "mm": "millimetres",
-    "cm": "centimetres",
-    "ft": "feet",
-    "usft": "US survey feet",
-    "in": "inches",
+ANGLES: dict[str, str] = {
     "dms": "degrees, minutes and seconds",
     "deg": "decimal degrees",
     "gon": "gon",
     "arcsec": "seconds",
 }
+UNITS: dict[str, str] = {**LENGTHS, **ANGLES}
+"""What a unit is called in a sentence."""
 LIVE = ("along", "across")
 """What is sent all the time and taken when somebody wants it."""
 MOST_CELLS = 600

@@ -1,9 +1,9 @@
 // How it went with an instrument: what was hidden, what was found, how it was left, the one thing to do otherwise.
-import { Link } from "react-router";
 import { written } from "../../api/writing";
 import type { InstrumentJudged, InstrumentLesson } from "../../engine/practice";
 import { Head } from "../../ui/parts";
-import { anySeed, clockOf } from "./StandPage";
+import { AgainActions } from "./AgainActions";
+import { clockOf } from "./StandPage";
 
 type Props = { judged: InstrumentJudged; lesson: Pick<InstrumentLesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string };
 
@@ -19,21 +19,7 @@ export function InstrumentOutcome({ judged, lesson, seed, onAgain, who }: Props)
       <Head
         title={judged.headline}
         sub={`${lesson.title}, situation ${seed}${who ? `, ${who}` : ""}. ${clockOf(judged.seconds)} in all. Good enough: ${lesson.good_enough}.`}
-        actions={
-          onAgain && (
-            <>
-              <button className="btn" onClick={() => onAgain(seed)}>
-                The same again
-              </button>
-              <button className="btn now" onClick={() => onAgain(anySeed())}>
-                Another level
-              </button>
-              <Link className="btn" to="/practice">
-                To Practice
-              </Link>
-            </>
-          )
-        }
+        actions={onAgain && <AgainActions seed={seed} another="Another level" onAgain={onAgain} />}
       />
       <section className="card grid gap-3 p-4 tab:p-5" aria-label="Hidden, found, left">
         <h2>Line of sight, up is plus</h2>

@@ -1,10 +1,10 @@
 // How a lesson went: good enough or not, the one thing to do otherwise, where the time went, the way taken and the shortest.
-import { Link } from "react-router";
 import { written } from "../../api/writing";
 import type { Gesture, Judged, Lesson } from "../../engine/practice";
 import { Head } from "../../ui/parts";
+import { AgainActions } from "./AgainActions";
 import { Replay } from "./Replay";
-import { anySeed, clockOf } from "./StandPage";
+import { clockOf } from "./StandPage";
 
 type Props = { judged: Judged; gestures: Gesture[]; lesson: Pick<Lesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string };
 
@@ -14,21 +14,7 @@ export function Outcome({ judged, gestures, lesson, seed, onAgain, who }: Props)
       <Head
         title={judged.headline}
         sub={`${lesson.title}, situation ${seed}${who ? `, ${who}` : ""}. Good enough: ${lesson.good_enough}.`}
-        actions={
-          onAgain && (
-            <>
-              <button className="btn" onClick={() => onAgain(seed)}>
-                The same again
-              </button>
-              <button className="btn now" onClick={() => onAgain(anySeed())}>
-                Another tripod
-              </button>
-              <Link className="btn" to="/practice">
-                To Practice
-              </Link>
-            </>
-          )
-        }
+        actions={onAgain && <AgainActions seed={seed} another="Another tripod" onAgain={onAgain} />}
       />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
         <section className="card p-4 tab:p-5" aria-label="The way taken">
