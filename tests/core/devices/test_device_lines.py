@@ -270,6 +270,35 @@ def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_pa
         replayed.wait(timeout=10)
 
 
+def test_by_hand_a_shot_for_each_number_and_other_words_are_refused() -> None:
+    command = [sys.executable, "-m", "naveta_practice.serving", "serve", "--by-hand", "--seed", "4", "--port"]
+    served = subprocess.Popen([*command, str(free_port())], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    assert served.stdin
+    assert served.stdout
+    try:
+        assert [served.stdout.readline().split(":")[0] for _ in range(3)] == [
+            "level-1",
+            "station-1",
+            "electronic-level-1",
+        ]
+        answers = []
+        for asked in ("1", "", "2", "9", "3 lean 12", "1 lean 12 -40", "3 lean 12 -40"):
+            served.stdin.write(f"{asked}\n")
+            served.stdin.flush()
+            answers.append(served.stdout.readline())
+            if asked == "2":
+                answers.append(served.stdout.readline())
+    finally:
+        served.terminate()
+        served.wait(timeout=10)
+    (first, again, hz, v, *refused, leans) = answers
+    assert [json.loads(line)["seq"] for line in (first, again)] == [1, 2]
+    assert [json.loads(line)["quantity"] for line in (hz, v)] == ["hz", "v"]
+    assert refused[0] == "9: wanted is the number of a device, 1 to 3\n"
+    assert all("wanted is `lean ALONG ACROSS` of an electronic level" in line for line in refused[1:])
+    assert leans == "electronic-level-1 leans\n"
+
+
 def test_a_port_that_is_taken_is_said() -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))
