@@ -69,8 +69,8 @@ INSTRUMENT_LESSONS: tuple[InstrumentLesson, ...] = (
     InstrumentLesson(
         "two-peg",
         "Two-peg test",
-        "A level whose error nobody knows. Read both staffs twice from the middle, then from near B; say whether its line of sight is "
-        "level, and if it is not, turn the reticle screw until it is. A good level is left alone.",
+        "A level whose error nobody knows. Read both staffs twice from the middle, then from near B. Say whether its line of sight is "
+        "level; if it is not, turn the reticle screw until it is. A good level is left alone.",
         "two-peg",
         "middle-then-near",
         8,

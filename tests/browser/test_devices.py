@@ -218,7 +218,7 @@ FOLLOWED = """(() => {
   const at = document.querySelector('[data-at-hand]');
   const read = at.innerText.match(/axis ([0-9.]+)(″|′)/);
   if (!read) return at.dataset.enough === 'true';
-  return Math.abs(read[1] * (read[2] === '′' ? 60 : 1) - WANTED) < 15 + 0.05 * WANTED;
+  return Math.abs(read[1] * (read[2] === '′' ? 60 : 1) - WANTED) < 6 + 0.05 * WANTED;
 })()"""
 """Whether what the page says is about the lean it has now: a moment behind the level."""
 
@@ -233,15 +233,20 @@ def test_the_screws_are_guided_by_what_the_level_sends(opens: Opens, yard: Yard)
     crew = Crew(page, state, random.Random(1))
     yard.lean(*crew.figures(0.0))
     connect(page, yard)
-    for _ in range(5):
+    turned = 0
+    for _ in range(10):
         along, across = (float(figure) for figure in crew.figures(0.0))
         yard.lean(f"{along}", f"{across}")
         until(page, FOLLOWED.replace("WANTED", f"{math.hypot(along, across):.1f}"))
         if crew.within_tolerance():
             break
-        assert crew.advice()["turns"], "screw and sense"
+        if not crew.advice().get("turns"):
+            page.wait_for_timeout(500)  # less is left than a hand can turn, and the level wanders
+            continue
         expect(page.locator("[data-at-hand]")).to_contain_text("clockwise")
         crew.turn_screws()
+        turned += 1
+    assert turned, "screw and sense were named"
     assert max(abs(float(figure)) for figure in crew.figures(0.0)) < 30
     assert crew.within_tolerance()
     page.get_by_role("button", name=re.compile("^Next")).first.click()
