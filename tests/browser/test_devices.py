@@ -122,9 +122,9 @@ def told(yard: Yard, member: str = "value") -> list[str]:
     return re.findall(rf'"{member}":"([^"]+)"', "".join(yard.shown))
 
 
-def test_a_two_peg_test_is_filled_by_a_level_with_the_link_cut_in_between(opens: Opens, yard: Yard) -> None:
+def test_a_two_peg_test_is_filled_by_a_level_with_the_link_cut_in_between(opens: Opens, yard: Yard, level: str) -> None:
     page = opens(core=True)
-    begin(page, "LV-02")
+    begin(page, level)
     connect(page, yard)
     yard.press(1)
     arrived(page, 1)
@@ -149,8 +149,8 @@ def test_a_two_peg_test_is_filled_by_a_level_with_the_link_cut_in_between(opens:
     page.get_by_role("button", name="Save as found").click()
     page.wait_for_url(re.compile("/records/"))
     record = page.request.get(f"/api{page.url[page.url.index('/records/') :]}").json()
-    level = next(device for device in yard_of(SEED) if isinstance(device, LevelStandIn))
-    assert record["result"]["result"]["collimation_arcsec"] == pytest.approx(level.collimation_arcsec, abs=6.0)
+    stand_in = next(device for device in yard_of(SEED) if isinstance(device, LevelStandIn))
+    assert record["result"]["result"]["collimation_arcsec"] == pytest.approx(stand_in.collimation_arcsec, abs=6.0)
 
 
 def test_both_faces_are_filled_by_a_total_station_and_a_wrong_face_is_said(opens: Opens, yard: Yard) -> None:

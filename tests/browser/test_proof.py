@@ -37,6 +37,7 @@ def test_a_months_proof_is_whole_and_shows_which_record_was_changed(opens: Opens
         page.get_by_role("link", name="Proof file of these").click()
     whole = tmp_path / "whole.html"
     download.value.save_as(whole)
+    page.locator("[data-record]").first.wait_for()
     records = page.locator("[data-record]").count()
     assert (
         outcome(alone, whole)
