@@ -146,13 +146,15 @@ def test_a_leg_is_dragged_and_one_with_an_open_clamp_slips(opens: Opens) -> None
     dragged(page, "[data-clamp=B]", 0, -30)
     rest(page)
     assert math.dist(before[:2], bubble(page)[:2]) > 0.5 or not before[2]
-    leg = page.get_by_role("group", name="Leg A")
-    for _ in range(3):  # on a busy machine a touch after a drag was lost now and then: not yet explained
-        if not leg.get_by_role("button", name="Close clamp").count():
-            leg.get_by_role("button", name="Open clamp").click()
-        rest(page)
-    expect(leg.get_by_role("button", name="Close clamp")).to_be_visible()
-    page.get_by_role("group", name="Leg A").get_by_role("button", name="Close clamp").click()
+    leg, top = page.get_by_role("group", name="Leg A"), page.locator("[data-clamp=A]")
+    before_top = top.bounding_box()
+    leg.get_by_role("button", name="Open clamp").click()
+    rest(page)
+    assert top.bounding_box() != before_top, "it slips"
+    # It slips until somebody closes it, or a hand catches the head: whichever comes first.
+    close = leg.get_by_role("button", name="Close clamp")
+    if close.count():
+        close.click()
     page.get_by_role("button", name="What now?").click()
     expect(page.locator("[data-advice]")).not_to_be_empty()
     page.get_by_role("button", name="Finish").click()
