@@ -1,6 +1,6 @@
 """`python -m bridge tcp:127.0.0.1:4100`: what these sources send, at a WebSocket of this machine.
 
-Whoever connects is told the run, the number of the last line and which sources are there, then every line that comes, each
+Whoever connects is given the run, the number of the last line and which sources are there, then every line that comes, each
 with its number. `?after=RUN-NUMBER` gives first what came after that; all it has where it was started again since. Only pages
 of this machine are served, and pages whose address is given by `--page`. Exit 2 with a sentence for a wrong command line, 1
 where the port cannot be had.
@@ -31,10 +31,10 @@ MOST_AT_ONCE = 200
 
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run until it is stopped; returns the exit code."""
-    asked = _parser().parse_args(arguments)
+    options = _parser().parse_args(arguments)
     try:
         with contextlib.suppress(KeyboardInterrupt):
-            asyncio.run(_run(asked))
+            asyncio.run(_run(options))
     except OSError as error:
         print(f"bridge: {error.strerror or error}", file=sys.stderr)
         return 1
@@ -59,31 +59,31 @@ def _source(text: str) -> tuple[str, Tcp | SerialPort]:
         raise argparse.ArgumentTypeError(str(error)) from None
 
 
-async def _run(asked: argparse.Namespace) -> None:
+async def _run(options: argparse.Namespace) -> None:
     lines = Lines()
     # None: what is no page of a browser, a program of this machine.
     origins: list[Origin | re.Pattern[str] | None] = [None, THIS_MACHINE]
-    origins += [Origin(page.rstrip("/")) for page in asked.page]
+    origins += [Origin(page.rstrip("/")) for page in options.page]
 
     async def connected(browser: ServerConnection) -> None:
         with contextlib.suppress(ConnectionClosed):
             await _send_all(browser, lines)
 
-    async with serve(connected, asked.host, asked.port, origins=origins) as server:
-        print(f"bridge: ws://{asked.host}:{server.sockets[0].getsockname()[1]}", flush=True)
-        await asyncio.gather(*(source.follow(name, lines) for name, source in asked.sources))
+    async with serve(connected, options.host, options.port, origins=origins) as server:
+        print(f"bridge: ws://{options.host}:{server.sockets[0].getsockname()[1]}", flush=True)
+        await asyncio.gather(*(source.follow(name, lines) for name, source in options.sources))
 
 
 async def _send_all(browser: ServerConnection, lines: Lines) -> None:
     """Lines until the browser goes. It has no queue of its own, only the number of the line it was given last."""
-    sent, told = _begins_at(browser, lines), dict(lines.sources)
-    await browser.send(json.dumps({"run": lines.run, "last": sent, "sources": told}))
+    sent, reported = _begins_at(browser, lines), dict(lines.sources)
+    await browser.send(json.dumps({"run": lines.run, "last": sent, "sources": reported}))
     while True:
         changed = lines.changed
         more = lines.after(sent)[:MOST_AT_ONCE]
-        if lines.sources != told:
-            told = dict(lines.sources)
-            await browser.send(json.dumps({"sources": told}))
+        if lines.sources != reported:
+            reported = dict(lines.sources)
+            await browser.send(json.dumps({"sources": reported}))
         if more:
             sent = more[-1][0]
             await browser.send(json.dumps({"lines": more}))

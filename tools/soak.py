@@ -95,7 +95,7 @@ class Browser:
         found = arrive({"verb": "", "text": text, "clock_s": time.monotonic(), "state": self.state})
         self.state = found.state
         self.taken += [line.seq for line in found.lines]
-        self.said += [reason.text for reason in found.said]
+        self.said += [reason.text for reason in found.messages]
 
 
 def memory_mb(process: subprocess.Popen[str]) -> float:

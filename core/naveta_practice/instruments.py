@@ -148,16 +148,16 @@ class Look(Answer):
     blur: float
 
 
-def look(asked: LookQuestion) -> Look:
+def look(query: LookQuestion) -> Look:
     """The staff at a moment: the ray bent by the earth and the air, the sway of an eye, the shimmer. Raises Refused."""
-    level = level_of(asked.lesson, asked.seed)
-    distance = DISTANCES_M[asked.place][asked.staff]
-    ground = level.rise_m if asked.staff == "b" else 0.0
-    out = asked.focus - level.focus[distance]
-    eye = math.sin(2 * math.pi * asked.seconds / SWAY_S)
-    air = SHIMMER_M * distance * math.sin(asked.seconds * 9.1 + asked.seed) * math.sin(asked.seconds * 2.3)
+    level = level_of(query.lesson, query.seed)
+    distance = DISTANCES_M[query.place][query.staff]
+    ground = level.rise_m if query.staff == "b" else 0.0
+    out = query.focus - level.focus[distance]
+    eye = math.sin(2 * math.pi * query.seconds / SWAY_S)
+    air = SHIMMER_M * distance * math.sin(query.seconds * 9.1 + query.seed) * math.sin(query.seconds * 2.3)
     aside = PARALLAX_M * distance * out * eye / max(0.1, 1.0 - abs(out)) + air
-    middle = level.axis_m[asked.place] - ground + ray_m(level.slope_arcsec(asked.turned), distance) + aside
+    middle = level.axis_m[query.place] - ground + ray_m(level.slope_arcsec(query.turned), distance) + aside
     half = distance * math.tan(FIELD / 2)
     return Look(
         distance_m=distance,

@@ -24,10 +24,10 @@ PORT = 4100
 
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run one verb; returns the exit code."""
-    asked = _parser().parse_args(arguments)
+    options = _parser().parse_args(arguments)
     try:
         with contextlib.suppress(KeyboardInterrupt):
-            asyncio.run(asked.run(asked))
+            asyncio.run(options.run(options))
     except OSError as error:
         print(f"naveta-sim: {error.strerror or error}", file=sys.stderr)
         return 1
@@ -57,17 +57,17 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-async def _serve(asked: argparse.Namespace) -> None:
-    feeds = [Feed(device, asked.faster) for device in yard_of(asked.seed, asked.readings)]
+async def _serve(options: argparse.Namespace) -> None:
+    feeds = [Feed(device, options.faster) for device in yard_of(options.seed, options.readings)]
     servers = []
     for i, feed in enumerate(feeds):
-        servers.append(await asyncio.start_server(feed.connected, HOST, asked.port + i))
-        print(f"{feed.device.device}: port {asked.port + i}", flush=True)
-        if asked.reveal:
+        servers.append(await asyncio.start_server(feed.connected, HOST, options.port + i))
+        print(f"{feed.device.device}: port {options.port + i}", flush=True)
+        if options.reveal:
             print(f"  {feed.device}", flush=True)
-    by_themselves = [feed.run() for feed in feeds if feed.device.live or not asked.by_hand]
+    by_themselves = [feed.run() for feed in feeds if feed.device.live or not options.by_hand]
     await asyncio.gather(
-        *(server.serve_forever() for server in servers), *by_themselves, *([_by_hand(feeds)] if asked.by_hand else [])
+        *(server.serve_forever() for server in servers), *by_themselves, *([_by_hand(feeds)] if options.by_hand else [])
     )
 
 
@@ -137,10 +137,10 @@ class Feed:
         return "".join(texts).strip()
 
 
-async def _record(asked: argparse.Namespace) -> None:
-    reader, writer = await asyncio.open_connection(HOST, asked.port)
+async def _record(options: argparse.Namespace) -> None:
+    reader, writer = await asyncio.open_connection(HOST, options.port)
     lines, loop = DeviceLines(), asyncio.get_running_loop()
-    with asked.file.open("ab") as file:
+    with options.file.open("ab") as file:
         while data := await reader.read(4096):
             good, said = lines.feed(data, loop.time())
             file.writelines(written_line(line).encode() for line in good)
@@ -150,19 +150,19 @@ async def _record(asked: argparse.Namespace) -> None:
     writer.close()
 
 
-async def _replay(asked: argparse.Namespace) -> None:
-    lines = asked.file.read_bytes().splitlines(keepends=True)
+async def _replay(options: argparse.Namespace) -> None:
+    lines = options.file.read_bytes().splitlines(keepends=True)
 
     async def connected(_: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
         with contextlib.suppress(ConnectionError):
             for line in lines:
                 writer.write(line)
                 await writer.drain()
-                await asyncio.sleep(asked.every)
+                await asyncio.sleep(options.every)
         writer.close()
 
-    server = await asyncio.start_server(connected, HOST, asked.port)
-    print(f"{asked.file.name}: port {asked.port}", flush=True)
+    server = await asyncio.start_server(connected, HOST, options.port)
+    print(f"{options.file.name}: port {options.port}", flush=True)
     await server.serve_forever()
 
 

@@ -94,26 +94,26 @@ class DeviceLines:
 
     _rest: bytes = b""
     _devices: dict[str, KnownDevice] = field(default_factory=dict)
-    _said: set[tuple[str, str]] = field(default_factory=set)
+    _reported: set[tuple[str, str]] = field(default_factory=set)
 
     @property
     def state(self) -> tuple[bytes, dict[str, KnownDevice], set[tuple[str, str]]]:
         """All that is remembered: the beginning of a line, the devices, what was said of which."""
-        return self._rest, self._devices, self._said
+        return self._rest, self._devices, self._reported
 
     def feed(self, data: bytes, clock_s: float) -> tuple[list[DeviceLine], list[Reason]]:
         """Good readings in their order, and what is to be said. clock_s: the reader's own clock."""
         *whole, self._rest = (self._rest + data).split(b"\n")
-        good, said = [], []
+        good, messages = [], []
         for raw in whole:
             line, trouble = self._read(raw, clock_s)
             if line is not None:
                 good.append(line)
-            said += trouble
+            messages += trouble
         if len(self._rest) > MOST_BYTES:
             self._rest = b""
-            said += self._once("", "not-a-line", "A device sends something that is no line of readings.")
-        return good, said
+            messages += self._once("", "not-a-line", "A device sends something that is no line of readings.")
+        return good, messages
 
     def _read(self, raw: bytes, seconds: float) -> tuple[DeviceLine | None, list[Reason]]:
         if not raw.strip():
@@ -141,43 +141,43 @@ class DeviceLines:
         return self._in_order(line, seconds)
 
     def _in_order(self, line: DeviceLine, seconds: float) -> tuple[DeviceLine | None, list[Reason]]:
-        known = self._devices.setdefault(line.device, KnownDevice(line.run, line.seq, line.seq - 1))
-        said: list[Reason] = []
-        if line.run != known.run:
-            if line.run in known.runs:
+        device = self._devices.setdefault(line.device, KnownDevice(line.run, line.seq, line.seq - 1))
+        messages: list[Reason] = []
+        if line.run != device.run:
+            if line.run in device.runs:
                 text = f"Two devices call themselves {line.device}: give one of them another name."
                 return None, self._once(line.device, "two-devices", text)
-            known.runs.add(known.run)
-            known.run, known.first, known.last, known.seen = line.run, line.seq, line.seq - 1, {}
-        if line.seq in known.seen or line.seq < known.first:
+            device.runs.add(device.run)
+            device.run, device.first, device.last, device.seen = line.run, line.seq, line.seq - 1, {}
+        if line.seq in device.seen or line.seq < device.first:
             return None, []  # sent again after a broken link: it is here already, or was there before somebody listened
-        if line.seq < known.last:
+        if line.seq < device.last:
             text = f"{line.device}: its numbers jump back; those readings are left out."
             return None, self._once(line.device, "jumps-back", text)
-        if self._too_many(known, seconds):
+        if self._too_many(device, seconds):
             text = f"{line.device} sends more than {MOST_A_SECOND} readings a second; not all of them are read."
             return None, self._once(line.device, "too-many-readings", text)
-        missing = line.seq - known.last - 1
+        missing = line.seq - device.last - 1
         if missing:
             text = f"{line.device}: {count(missing, 'reading', 'readings')} did not arrive."
-            said = self._once(line.device, "readings-missing", text)
+            messages = self._once(line.device, "readings-missing", text)
         else:
-            self._said = {entry for entry in self._said if entry[0] not in (line.device, "")}
-        known.last = line.seq
-        known.seen[line.seq] = None
-        if len(known.seen) > REMEMBERED:
-            del known.seen[next(iter(known.seen))]
-        return line, said
+            self._reported = {entry for entry in self._reported if entry[0] not in (line.device, "")}
+        device.last = line.seq
+        device.seen[line.seq] = None
+        if len(device.seen) > REMEMBERED:
+            del device.seen[next(iter(device.seen))]
+        return line, messages
 
     @staticmethod
-    def _too_many(known: KnownDevice, seconds: float) -> bool:
-        if int(seconds) != known.second:
-            known.second, known.within = int(seconds), 0
-        known.within += 1
-        return known.within > MOST_A_SECOND
+    def _too_many(device: KnownDevice, seconds: float) -> bool:
+        if int(seconds) != device.second:
+            device.second, device.within = int(seconds), 0
+        device.within += 1
+        return device.within > MOST_A_SECOND
 
     def _once(self, device: str, code: str, text: str) -> list[Reason]:
-        if (device, code) in self._said:
+        if (device, code) in self._reported:
             return []
-        self._said.add((device, code))
+        self._reported.add((device, code))
         return [Reason(code=code, text=text)]

@@ -39,7 +39,7 @@ MOST_CELLS = 600
 Question = TypeVar("Question", bound=Part)
 
 
-def asked_for(model: type[Question], question: dict[str, Any]) -> Question:
+def read_query(model: type[Question], question: dict[str, Any]) -> Question:
     """A question as its model. Raises Refused."""
     try:
         return model.model_validate(question)
@@ -69,36 +69,38 @@ class Placing(Answer):
     """What goes where, what is said, and which readings (by their number in the list) found no cell."""
 
     placed: list[Placed]
-    said: list[Reason]
+    messages: list[Reason]
     left_over: list[int]
 
 
 class PlacingQuestion(Part):
     """Readings in the order in which they came, and the open cells in the order in which they are read.
 
-    `asks`: every quantity the sheet asks for, in a cell open or filled.
+    `quantities`: every quantity the sheet asks for, in a cell open or filled.
     """
 
     verb: str
     lines: list[DeviceLine] = Field(max_length=400)
     cells: list[OpenCell] = Field(max_length=MOST_CELLS)
-    asks: list[Quantity] = []
+    quantities: list[Quantity] = []
 
 
 def place(question: dict[str, Any]) -> Placing:
-    """Each reading to the first open cell that asks for it. One that does not fit is left out, and said. Raises Refused.
+    """Each reading to the first open cell that asks for it. One that does not fit is left out, with a message. Raises Refused.
 
     A shot that gives several readings is placed or left out as one.
     """
-    asked = asked_for(PlacingQuestion, question)
-    cells, outcome = list(asked.cells), Placing(placed=[], said=[], left_over=[])
-    numbered = enumerate(asked.lines)
+    query = read_query(PlacingQuestion, question)
+    cells, outcome = list(query.cells), Placing(placed=[], messages=[], left_over=[])
+    numbered = enumerate(query.lines)
     for _, found in groupby(numbered, key=lambda entry: (entry[1].device, entry[1].at)):
         shot = list(found)
         pairs = _cells_for([line for _, line in shot], cells)
         unfit = [reason for line, cell in pairs if cell is not None and (reason := _unfit(line, cell))]
-        said = unfit or [_no_cell(line, asked.asks) for line, cell in pairs if cell is None]
-        outcome.said.extend(reason for reason in said if all(reason.text != known.text for known in outcome.said))
+        messages = unfit or [_no_cell(line, query.quantities) for line, cell in pairs if cell is None]
+        outcome.messages.extend(
+            reason for reason in messages if all(reason.text != other.text for other in outcome.messages)
+        )
         for (number, line), (_, cell) in zip(shot, pairs, strict=True):
             if unfit or cell is None:
                 outcome.left_over.append(number)
@@ -119,9 +121,9 @@ def _cells_for(shot: list[DeviceLine], cells: list[OpenCell]) -> list[tuple[Devi
     return pairs
 
 
-def _no_cell(line: DeviceLine, asks: list[Quantity]) -> Reason:
+def _no_cell(line: DeviceLine, quantities: list[Quantity]) -> Reason:
     name = NAMES[line.quantity]
-    if line.quantity in asks:
+    if line.quantity in quantities:
         text = f"{line.device}: every cell for {name} is filled, so {line.value} was left out. Open one more row if it belongs here."
         return Reason(code="sheet-full", text=text)
     return Reason(code="not-asked-for", text=f"{line.device} sends {name}. This sheet does not ask for any.")

@@ -9,7 +9,7 @@ from pydantic import Field
 from ..documents.envelope import Part
 from ..results import Answer, Reason
 from .lines import DeviceLine, DeviceLines, KnownDevice
-from .placing import LIVE, asked_for
+from .placing import LIVE, read_query
 
 
 class DeviceState(Part):
@@ -29,39 +29,47 @@ class ReaderState(Part):
 
     rest: str
     devices: dict[str, DeviceState]
-    said: list[tuple[str, str]]
+    reported: list[tuple[str, str]]
 
     def as_reader(self) -> DeviceLines:
         """The reader as it was."""
         devices = {
             name: KnownDevice(
-                one.run, one.first, one.last, dict.fromkeys(one.seen), set(one.runs), one.second, one.within
+                device.run,
+                device.first,
+                device.last,
+                dict.fromkeys(device.seen),
+                set(device.runs),
+                device.second,
+                device.within,
             )
-            for name, one in self.devices.items()
+            for name, device in self.devices.items()
         }
-        return DeviceLines(self.rest.encode(), devices, set(self.said))
+        return DeviceLines(self.rest.encode(), devices, set(self.reported))
 
 
 def state_of(reader: DeviceLines) -> dict[str, Any]:
     """The same as plain data."""
-    rest, devices, said = reader.state
-    known = {
+    rest, devices, reported = reader.state
+    by_name = {
         name: DeviceState(
-            run=one.run,
-            first=one.first,
-            last=one.last,
-            seen=list(one.seen),
-            runs=sorted(one.runs),
-            second=one.second,
-            within=one.within,
+            run=device.run,
+            first=device.first,
+            last=device.last,
+            seen=list(device.seen),
+            runs=sorted(device.runs),
+            second=device.second,
+            within=device.within,
         )
-        for name, one in devices.items()
+        for name, device in devices.items()
     }
-    return ReaderState(rest=rest.decode("utf-8", "replace"), devices=known, said=sorted(said)).model_dump(mode="json")
+    return ReaderState(rest=rest.decode("utf-8", "replace"), devices=by_name, reported=sorted(reported)).model_dump(
+        mode="json"
+    )
 
 
 class ReadingQuestion(Part):
-    """Text that arrived, and what the reader answered before; none for a new one. `clock_s`: the asker's own clock, s."""
+    """Text that arrived, and what the reader answered before; none for a new device. `clock_s`: the asker's own clock, s."""
 
     verb: str
     text: str = Field(max_length=100_000)
@@ -74,15 +82,15 @@ class Arrived(Answer):
 
     lines: list[DeviceLine]
     live: list[DeviceLine]
-    said: list[Reason]
+    messages: list[Reason]
     state: dict[str, Any]
 
 
 def arrive(question: dict[str, Any]) -> Arrived:
     """Read what arrived. Raises Refused."""
-    asked = asked_for(ReadingQuestion, question)
-    reader = DeviceLines() if asked.state is None else asked.state.as_reader()
-    good, said = reader.feed(asked.text.encode("utf-8", "replace"), asked.clock_s)
+    query = read_query(ReadingQuestion, question)
+    reader = DeviceLines() if query.state is None else query.state.as_reader()
+    good, messages = reader.feed(query.text.encode("utf-8", "replace"), query.clock_s)
     one_by_one = [line for line in good if line.quantity not in LIVE]
     live = [line for line in good if line.quantity in LIVE]
-    return Arrived(lines=one_by_one, live=live, said=said, state=state_of(reader))
+    return Arrived(lines=one_by_one, live=live, messages=messages, state=state_of(reader))

@@ -25,9 +25,11 @@ def cell(path: str, quantity: str = "staff", unit: str = "m", face: str | None =
     return {"path": path, "quantity": quantity, "unit": unit, "face": face}
 
 
-def placed(lines: list[DeviceLine], cells: list[dict[str, Any]], asks: list[str] | None = None) -> Any:
+def placed(lines: list[DeviceLine], cells: list[dict[str, Any]], quantities: list[str] | None = None) -> Any:
     sent = [each.model_dump() for each in lines]
-    return asked("readings-place", lines=sent, cells=cells, asks=asks or [each["quantity"] for each in cells])
+    return asked(
+        "readings-place", lines=sent, cells=cells, quantities=quantities or [each["quantity"] for each in cells]
+    )
 
 
 def test_a_shot_of_two_readings_is_placed_or_left_out_as_one() -> None:
@@ -40,7 +42,7 @@ def test_a_shot_of_two_readings_is_placed_or_left_out_as_one() -> None:
     # A sheet that asks for one circle only is given that one.
     outcome = placed(both, [cell("r.reading", "hz", "dms", "right")])
     assert ([each["path"] for each in outcome["placed"]], outcome["left_over"]) == (["r.reading"], [1])
-    assert [reason["code"] for reason in outcome["said"]] == ["not-asked-for"]
+    assert [reason["code"] for reason in outcome["messages"]] == ["not-asked-for"]
 
 
 def test_each_reading_goes_to_the_next_open_cell_that_asks_for_it() -> None:
@@ -48,11 +50,11 @@ def test_each_reading_goes_to_the_next_open_cell_that_asks_for_it() -> None:
     outcome = placed([line(1, value="1.46830"), line(2, value="1.4684")], cells)
     # As the device shows it: no digit added, none taken away.
     assert [(each["path"], each["value"]) for each in outcome["placed"]] == [("a[0]", "1.46830"), ("a[1]", "1.4684")]
-    assert (outcome["said"], outcome["left_over"]) == ([], [])
+    assert (outcome["messages"], outcome["left_over"]) == ([], [])
 
 
 @pytest.mark.parametrize(
-    ("sent", "cells", "asks", "code", "words"),
+    ("sent", "cells", "quantities", "code", "words"),
     [
         ({"quantity": "hz", "value": "102.7182", "unit": "gon", "face": "left"}, [cell("hz", "hz", "dms", "left")], None,
          "other-unit", ["sends gon", "degrees, minutes and seconds", "102.7182 was left out"]),
@@ -64,13 +66,13 @@ def test_each_reading_goes_to_the_next_open_cell_that_asks_for_it() -> None:
     ],
 )  # fmt: skip
 def test_what_does_not_fit_is_left_out_and_said(
-    sent: dict[str, Any], cells: list[dict[str, Any]], asks: list[str] | None, code: str, words: list[str]
+    sent: dict[str, Any], cells: list[dict[str, Any]], quantities: list[str] | None, code: str, words: list[str]
 ) -> None:
-    outcome = placed([line(1, **sent), line(2, at="2027-03-02T06:40:15+00:00", **sent)], cells, asks)
+    outcome = placed([line(1, **sent), line(2, at="2027-03-02T06:40:15+00:00", **sent)], cells, quantities)
     assert (outcome["placed"], outcome["left_over"]) == ([], [0, 1])
-    assert [reason["code"] for reason in outcome["said"]] == [code], "said once"
+    assert [reason["code"] for reason in outcome["messages"]] == [code], "said once"
     for each in words:
-        assert each in outcome["said"][0]["text"]
+        assert each in outcome["messages"][0]["text"]
 
 
 def test_a_reading_without_a_face_goes_where_the_next_cell_is() -> None:
@@ -111,7 +113,7 @@ def test_a_reader_remembers_by_what_it_answered() -> None:
     again = written_line(line(8))[60:] + written_line(line(6)) + written_line(line(7)) + written_line(line(9))
     then = asked("readings-arrive", text=again, clock_s=0.5, state=first["state"])
     # 6 was sent before anybody listened, 7 is here already: neither is a trouble.
-    assert ([each["seq"] for each in then["lines"]], then["said"]) == ([8, 9], [])
+    assert ([each["seq"] for each in then["lines"]], then["messages"]) == ([8, 9], [])
 
 
 def test_what_is_sent_all_the_time_is_given_apart() -> None:
@@ -133,7 +135,7 @@ def test_thirty_thousand_readings_in_ten_minutes_with_the_link_cut_each_minute()
         pieces = [text[i : i + 7001] for i in range(0, len(text), 7001)]
         for piece in pieces:
             arrived = asked("readings-arrive", text=piece, clock_s=clock, state=state)
-            assert arrived["said"] == []
+            assert arrived["messages"] == []
             state, clock = arrived["state"], clock + 60 / len(pieces)
             taken += [each["seq"] for each in arrived["lines"]]
             largest = max(largest, len(json.dumps(state)))

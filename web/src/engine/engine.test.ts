@@ -91,6 +91,39 @@ it("takes a worker that says nothing for gone", async () => {
   expect(await query).toBeInstanceOf(EngineGone);
 });
 
+it("lets a slow worker go on as long as it answers", async () => {
+  const engine = started();
+  last().reports({ ready: true, ms: 1 });
+  const queries = [1, 2, 3].map((n) => engine.ask({ verb: "preview", n }));
+  for (const query of last().sent.slice(1)) {
+    vi.advanceTimersByTime(3_000);
+    last().reports({ id: query.id as number, text: `{"ok":true,"data":${query.id}}` });
+  }
+  expect(await Promise.all(queries)).toEqual([1, 2, 3]);
+  vi.advanceTimersByTime(60_000);
+  expect([FakeWorker.created.length, engine.ready]).toEqual([1, true]);
+});
+
+it("gives the next worker twice as long, and forgets earlier falls once one is sound", async () => {
+  const engine = started();
+  const silent = async (ms: number) => {
+    last().reports({ ready: true, ms: 1 });
+    const query = engine.ask({ verb: "preview" }).catch((error: unknown) => error);
+    vi.advanceTimersByTime(ms - 1);
+    expect(engine.ready).toBe(true);
+    vi.advanceTimersByTime(1);
+    expect(await query).toBeInstanceOf(EngineGone);
+    vi.advanceTimersByTime(4_000);
+  };
+  for (const ms of [4_000, 8_000, 16_000]) await silent(ms);
+  last().reports({ ready: true, ms: 1 });
+  vi.advanceTimersByTime(60_001);
+  const query = engine.ask({ verb: "preview" });
+  last().answers({ ok: true, data: "sound" });
+  expect(await query).toBe("sound");
+  await silent(4_000);
+});
+
 it("gives up after a few starts, and is never started where nothing is packed", () => {
   started();
   for (let i = 0; i < 8; i += 1) {

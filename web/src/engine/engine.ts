@@ -8,13 +8,16 @@ import type { WorkerMessage } from "./worker";
 export class EngineGone extends Error {}
 
 export type EngineState = "off" | "booting" | "ready" | "failed";
-type Waiting = { resolve: (data: unknown) => void; reject: (error: Error) => void; exact: boolean; timer: ReturnType<typeof setTimeout> };
+type Waiting = { resolve: (data: unknown) => void; reject: (error: Error) => void; exact: boolean };
 type Answer = { ok: true; data: unknown } | { ok: false; status: number; code: string; title: string; faults: Fault[] };
 export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null; onerror: ((event: ErrorEvent) => void) | null };
 
 /** What gives documents and tables back: nothing of them is a sentence. */
 const EXACT = new Set(["write-table", "read-table", "begin", "take-method", "repeat", "as-left", "from-file", "read-document", "schema"]);
+/** A busy or slow device takes its time: after each fall the next worker is given twice as long. */
 const ANSWER_WITHIN_MS = 4_000;
+/** A worker that has answered for so long is a sound one: earlier falls no longer count. */
+const SOUND_AFTER_MS = 60_000;
 const BOOT_WITHIN_MS = 120_000;
 const MOST_STARTS = 4;
 
@@ -29,7 +32,9 @@ export class Engine {
   private listeners = new Set<() => void>();
   private count = 0;
   private starts = 0;
+  private readyAt = 0;
   private bootTimer: ReturnType<typeof setTimeout> | undefined;
+  private answerTimer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly make: () => WorkerLike,
@@ -83,11 +88,16 @@ export class Engine {
     this.count += 1;
     const id = this.count;
     return new Promise<T>((resolve, reject) => {
-      // A worker killed in the middle of a reduction says nothing: after a while it is taken for gone.
-      const timer = setTimeout(() => this.fall(), ANSWER_WITHIN_MS);
-      this.waiting.set(id, { resolve: resolve as (data: unknown) => void, reject, exact: EXACT.has(String(question["verb"])), timer });
+      this.waiting.set(id, { resolve: resolve as (data: unknown) => void, reject, exact: EXACT.has(String(question["verb"])) });
+      if (this.waiting.size === 1) this.awaitAnswer();
       worker.postMessage({ id, text: JSON.stringify(question) });
     });
+  }
+
+  /** A worker killed in the middle of a reduction says nothing: when no answer comes for a while it is taken for gone. */
+  private awaitAnswer(): void {
+    clearTimeout(this.answerTimer);
+    if (this.waiting.size) this.answerTimer = setTimeout(() => this.fall(), ANSWER_WITHIN_MS * 2 ** (this.starts - 1));
   }
 
   onChange(listener: () => void): () => void {
@@ -98,13 +108,11 @@ export class Engine {
   /** Let go of the worker; those who wait ask the server; another is started. */
   fall(): void {
     clearTimeout(this.bootTimer);
+    clearTimeout(this.answerTimer);
     this.worker?.terminate();
     this.worker = null;
     this.become("failed");
-    for (const each of this.waiting.values()) {
-      clearTimeout(each.timer);
-      each.reject(new EngineGone());
-    }
+    for (const each of this.waiting.values()) each.reject(new EngineGone());
     this.waiting.clear();
     setTimeout(() => this.start(), 1000 * this.starts);
   }
@@ -114,12 +122,14 @@ export class Engine {
     if ("ready" in message) {
       clearTimeout(this.bootTimer);
       this.bootMs = message.ms;
+      this.readyAt = Date.now();
       return this.become("ready");
     }
     const each = this.waiting.get(message.id);
     if (!each) return;
     this.waiting.delete(message.id);
-    clearTimeout(each.timer);
+    if (Date.now() - this.readyAt > SOUND_AFTER_MS) this.starts = 1;
+    this.awaitAnswer();
     const answer = JSON.parse(message.text) as Answer;
     if (answer.ok) each.resolve(each.exact ? answer.data : answerWritten(answer.data));
     else if (answer.status >= 500) each.reject(new EngineGone());

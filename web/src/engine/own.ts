@@ -15,3 +15,17 @@ export async function ask<T>(question: Record<string, unknown>, starts = MOST_ST
     return ask(question, starts - 1);
   }
 }
+
+/** For what comes only once: asked until the core answers, or nobody wants it any more (null). `onGone` says that it waits. */
+export async function askUntilAnswered<T>(query: () => Promise<T>, onGone: () => void, wanted: () => boolean): Promise<T | null> {
+  while (wanted()) {
+    try {
+      return await query();
+    } catch (error) {
+      if (!(error instanceof EngineGone)) throw error;
+      onGone();
+      await new Promise((done) => setTimeout(done, 1000));
+    }
+  }
+  return null;
+}

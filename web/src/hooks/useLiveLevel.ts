@@ -1,6 +1,7 @@
 // Both figures of an electronic level that sends all the time, as they are now; null when none came for a while.
 import { useEffect, useState } from "react";
 import type { Levelled } from "../documents/setUp";
+import { hasWaiting } from "../device/link";
 import { useReadings } from "./useLink";
 
 const GONE_AFTER_MS = 2_000;
@@ -12,8 +13,9 @@ export function useLiveLevel(): Levelled | null {
     if (Object.keys(sent).length) setLevel((before) => ({ ...before, ...sent }));
   });
   useEffect(() => {
-    const timer = setTimeout(() => setLevel({}), GONE_AFTER_MS);
-    return () => clearTimeout(timer);
+    // On a slow device a reading may still wait to be read: the level is not gone.
+    const timer = setInterval(() => !hasWaiting() && setLevel({}), GONE_AFTER_MS);
+    return () => clearInterval(timer);
   }, [level]);
   return level.along && level.across ? level : null;
 }

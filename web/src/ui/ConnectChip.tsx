@@ -15,11 +15,11 @@ export function ConnectChip() {
   const [open, setOpen] = useState(false);
   const link = useLink();
   const names = Object.keys(link.devices);
-  const said = link.state === "connected" && names.length ? names.join(", ") : WORDS[link.state];
+  const state = link.state === "connected" && names.length ? (names.length > 1 ? `${names.length} devices` : names[0]) : WORDS[link.state];
   return (
     <>
       <button type="button" data-link={link.state} className={`min-h-[48px] max-w-[280px] shrink-0 truncate rounded-md px-3 text-left desk:min-h-[40px] ${link.state === "lost" ? "border-2 border-dashed border-coral" : "border-[1.5px] border-ink"}`} onClick={() => setOpen(true)}>
-        <span className="sub">Device</span> <b className="font-[640]">{said}</b>
+        <span className="sub">Device</span> <b className="font-[640]">{state}</b>
       </button>
       <Dialog title="Readings from a device" open={open} onClose={() => setOpen(false)}>
         {link.state === "off" ? <Connect /> : <Connected link={link} onDone={() => setOpen(false)} />}
@@ -86,7 +86,7 @@ function Connected({ link, onDone }: { link: Link; onDone: () => void }) {
         <b className="font-mono font-[640]">{serial ? "serial port" : link.where}</b>
       </p>
       {link.state === "lost" && !serial && <p>Nothing answers at this address. It is tried again every second, and what the bridge has kept until then comes too. To start a bridge: <code className="font-mono">make bridge FROM=tcp:127.0.0.1:4100</code></p>}
-      {link.said && <p role="status" className="border-l-4 border-coral pl-2">{link.said.text}</p>}
+      {link.message && <p role="status" className="border-l-4 border-coral pl-2">{link.message.text}</p>}
       <ul className="grid gap-1">
         {Object.entries(link.sources).map(([name, there]) => (
           <li key={name} className="flex justify-between gap-4 border-t border-line py-2">

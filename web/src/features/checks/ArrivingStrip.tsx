@@ -14,7 +14,7 @@ export function ArrivingStrip({ arriving }: { arriving: Arriving }) {
   const link = useLink();
   if (link.state === "off") return null;
   const { filled, live } = arriving;
-  const said = arriving.said ?? link.said;
+  const message = arriving.message ?? link.message;
   const waits = link.state === "connected" ? "Waiting for the first reading." : link.state === "lost" ? "The link is lost. What came is in the sheet; it reconnects on its own." : "Connecting…";
   return (
     <section aria-label="Readings that arrive" data-count={arriving.count} className="card no-print flex min-h-[48px] flex-wrap items-center gap-x-4 gap-y-1 px-4 py-1">
@@ -27,7 +27,7 @@ export function ArrivingStrip({ arriving }: { arriving: Arriving }) {
           (!live.length || link.state !== "connected") && <span className="sub">{waits}</span>
         )}
         {link.state === "connected" && live.map((line) => <LiveFigure key={line.quantity} line={line} />)}
-        {said && <span data-said={said.code} className="border-l-4 border-coral pl-2">{said.text}</span>}
+        {message && <span data-message={message.code} className="border-l-4 border-coral pl-2">{message.text}</span>}
       </div>
       {live.length > 0 && link.state === "connected" && (
         <button className="btn !min-h-[40px]" onClick={arriving.takeLive}>

@@ -4,13 +4,14 @@ import { type CheckDocument, type Draft } from "../../documents/draft";
 import { openCells, quantitiesOf } from "../../documents/cells";
 import type { Placed, Spot } from "../../documents/form";
 import { textAt, withAt } from "../../documents/paths";
-import { type Line, type Placing, type Said, placeReadings } from "../../engine/devices";
+import { CORE_STARTS, type Line, type Placing, type Message, placeReadings } from "../../engine/devices";
+import { askUntilAnswered } from "../../engine/own";
 import { cellInWords } from "./cellInWords";
 import type { Change } from "../../hooks/useDraft";
 import { useReadings } from "../../hooks/useLink";
 
 type Filled = Placing["placed"][number] & { where: string };
-export type Arriving = { filled: Filled | null; count: number; said: Said | null; live: Line[]; undo: () => void; takeLive: () => void };
+export type Arriving = { filled: Filled | null; count: number; message: Message | null; live: Line[]; undo: () => void; takeLive: () => void };
 
 const MOST_AT_ONCE = 200;
 
@@ -20,22 +21,30 @@ export function useArriving(draft: Draft, form: Placed[], at: Spot | null, chang
     now.current = { document: draft.document, form, at };
   });
   const [filled, setFilled] = useState<Filled[]>([]);
-  const [said, setSaid] = useState<Said | null>(null);
+  const [message, setMessage] = useState<Message | null>(null);
   const [live, setLive] = useState<Record<string, Line>>({});
-  const saidBefore = useRef(new Set<string>());
+  const shownBefore = useRef(new Set<string>());
 
-  const say = (reasons: Said[], lines: Line[]) => {
+  const here = useRef(true);
+  useEffect(() => {
+    here.current = true;
+    return () => void (here.current = false);
+  }, []);
+
+  const report = (reasons: Message[], lines: Line[]) => {
     // A device this sheet does not ask is named once; after that it is passed over.
-    const fresh = reasons.filter((each) => each.code !== "not-asked-for" || !saidBefore.current.has(each.text));
-    for (const each of fresh) saidBefore.current.add(each.text);
-    if (fresh.length) setSaid(fresh.at(-1) ?? null);
-    else if (lines.length && !reasons.length) setSaid(null);
+    const fresh = reasons.filter((each) => each.code !== "not-asked-for" || !shownBefore.current.has(each.text));
+    for (const each of fresh) shownBefore.current.add(each.text);
+    if (fresh.length) setMessage(fresh.at(-1) ?? null);
+    else if (lines.length && !reasons.length) setMessage(null);
   };
 
   const place = async (lines: Line[]) => {
     for (let waiting = lines; waiting.length; ) {
       const { document, form, at } = now.current;
-      const answer = await placeReadings(waiting.slice(0, MOST_AT_ONCE), openCells(document, form, at?.path ?? null), quantitiesOf(document, form));
+      const query = () => placeReadings(waiting.slice(0, MOST_AT_ONCE), openCells(document, form, at?.path ?? null), quantitiesOf(document, form));
+      const answer = await askUntilAnswered(query, () => setMessage(CORE_STARTS), () => here.current);
+      if (!answer) return;
       const put = (held: CheckDocument) => answer.placed.reduce((grown, each) => withAt(grown, each.path, each.value), held);
       let taken = false;
       change((each) => {
@@ -50,7 +59,7 @@ export function useArriving(draft: Draft, form: Placed[], at: Spot | null, chang
         setFilled((before) => [...before, ...more]);
         reveal(more.at(-1)?.path ?? "");
       }
-      say(answer.said, waiting);
+      report(answer.messages, waiting);
       waiting = waiting.slice(MOST_AT_ONCE);
     }
   };
@@ -66,7 +75,7 @@ export function useArriving(draft: Draft, form: Placed[], at: Spot | null, chang
     setFilled((before) => before.slice(0, -1));
     change((each) => (textAt(each.document, last.path) === last.value ? { ...each, document: withAt(each.document, last.path, "") } : each));
   };
-  const asked = quantitiesOf(draft.document, form);
-  const shown = Object.values(live).filter((line) => asked.includes(line.quantity));
-  return { filled: last, count: filled.length, said, live: shown, undo, takeLive: () => void place(shown) };
+  const quantities = quantitiesOf(draft.document, form);
+  const shown = Object.values(live).filter((line) => quantities.includes(line.quantity));
+  return { filled: last, count: filled.length, message, live: shown, undo, takeLive: () => void place(shown) };
 }

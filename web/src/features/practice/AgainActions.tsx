@@ -1,6 +1,6 @@
 // After a lesson: the same situation, another one, or back to the list.
 import { Link } from "react-router";
-import { anySeed } from "./StandPage";
+import { anySeed } from "./useSeed";
 
 export function AgainActions({ seed, another, onAgain }: { seed: number; another: string; onAgain: (seed: number) => void }) {
   return (

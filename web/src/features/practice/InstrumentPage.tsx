@@ -1,6 +1,6 @@
 // A simulated instrument with a secret: look through it, read it into the sheet, say what is wrong by leaving it as it should be.
 import { useCallback, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { useParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
 import type { Kind, Preview } from "../../api/client";
 import { type CheckDocument, type Draft, begin, toSend } from "../../documents/draft";
@@ -11,40 +11,32 @@ import { Cautions, Choice, Head, Trouble, Waiting } from "../../ui/parts";
 import { LooseSheet } from "../checks";
 import { InstrumentOutcome } from "./InstrumentOutcome";
 import { Reticle } from "./Reticle";
-import { anySeed, clockOf } from "./StandPage";
+import { clockOf } from "./StandPage";
 import { Telescope } from "./Telescope";
 import { instrumentsQuery } from "./useLessons";
 import { useSaveRun } from "./useSaveRun";
+import { useSeed } from "./useSeed";
 import { useLook } from "./useLook";
 
-const SEEDS = 10_000;
 const MOST_BLURS = 400;
 
 export function InstrumentPage() {
   const { lesson: name = "" } = useParams();
-  const [params, setParams] = useSearchParams();
-  const [drawn] = useState(anySeed);
-  const [tries, setTries] = useState(0);
+  const { seed, tries, again } = useSeed();
   const lessons = useQuery(instrumentsQuery);
   const lesson = lessons.data?.find((each) => each.name === name);
   const kind = useKind(lesson?.check);
-  const given = Number(params.get("n"));
-  const seed = Number.isInteger(given) && given > 0 && given < SEEDS ? given : drawn;
   if (lessons.error) return <Trouble error={lessons.error} />;
   if (!lessons.data || (lesson && !kind)) return <Waiting what="Setting the instrument up…" />;
   if (!lesson || !kind) return <Head title="No such lesson" sub="Choose one in Practice." />;
   const document = lesson.document as CheckDocument;
   const empty = begin({ kind: kind.kind, instrument: "", owner: "", document, begun: document.observations });
-  const again = (next: number) => {
-    setTries(tries + 1);
-    setParams({ n: String(next) }, { replace: true });
-  };
   return <Course key={`${name} ${seed} ${tries}`} lesson={lesson} kind={kind} seed={seed} empty={empty} onAgain={again} />;
 }
 
 type CourseProps = { lesson: InstrumentLesson; kind: Kind; seed: number; empty: Draft; onAgain: (seed: number) => void };
 
-/** What was typed and turned so far; as left once the screw was turned and the sheet begun anew. */
+/** What was typed and turned so far; as left once the screw was turned and the sheet begun again. */
 function useWork({ lesson, seed, empty }: CourseProps) {
   const [aim, setAim] = useState<Aim>({ place: "middle", staff: "a", focus: 0.6, turned: 0 });
   const [found, setFound] = useState(empty);

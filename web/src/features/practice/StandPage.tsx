@@ -1,6 +1,6 @@
 // A lesson at a simulated stand: what a hand can do, what then is seen, and afterwards how it went.
 import { useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { useParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
 import { type Judged, type Lesson, type Seen, practiceAdvice, practiceJudge } from "../../engine/practice";
 import { Cautions, Head, Trouble, Waiting } from "../../ui/parts";
@@ -11,25 +11,16 @@ import { LegRows, TripodSide } from "./TripodSide";
 import { Focus, Vials } from "./Vials";
 import { lessonsQuery } from "./useLessons";
 import { useSaveRun } from "./useSaveRun";
+import { useSeed } from "./useSeed";
 import { type Stand, useStand } from "./useStand";
 
-const SEEDS = 10_000;
-export const anySeed = (): number => 1 + Math.floor(Math.random() * (SEEDS - 1));
 export const clockOf = (seconds: number): string => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;
 
 export function StandPage() {
   const { lesson: name = "" } = useParams();
-  const [params, setParams] = useSearchParams();
-  const [drawn] = useState(anySeed);
-  const [tries, setTries] = useState(0);
+  const { seed, tries, again } = useSeed();
   const lessons = useQuery(lessonsQuery);
   const lesson = lessons.data?.find((each) => each.name === name);
-  const given = Number(params.get("n"));
-  const seed = Number.isInteger(given) && given > 0 && given < SEEDS ? given : drawn;
-  const again = (next: number) => {
-    setTries(tries + 1);
-    setParams({ n: String(next) }, { replace: true });
-  };
   if (lessons.error) return <Trouble error={lessons.error} />;
   if (!lessons.data) return <Waiting what="Preparing the tripod…" />;
   if (!lesson) return <Head title="No such lesson" sub="Choose one in Practice." />;

@@ -54,7 +54,7 @@ export function SetUp() {
 function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUpDraft) => SetUpDraft) => void }) {
   const observed = draft.document.observations;
   const [step, setStep] = useState<string | null>(null);
-  const { shown, live, saying } = useFollowed(draft, step);
+  const { shown, live, judged, saying } = useFollowed(draft, step);
   const { answer, fresh, faults: refused, trouble, noSignal } = saying;
   const navigate = useNavigate();
   const notify = useNotify();
@@ -102,7 +102,7 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
       ))}
       {answer?.guide.laser && <LaserOn laser={answer.guide.laser} />}
       {answer && observed.quick && <Quick draft={draft} guided={answer} set={set} keep={<SaveSetUp draft={draft} guided={answer} refused={refused} write={write} />} refused={refused} />}
-      {answer && !observed.quick && <Guided draft={shown} live={live} guided={answer} answered={fresh} refused={refused} setStep={setStep} write={write} set={set} />}
+      {answer && !observed.quick && <Guided draft={shown} live={live} judged={judged} guided={answer} answered={fresh} refused={refused} setStep={setStep} write={write} set={set} />}
       {!answer && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
       {narrow && answer && <div className="flex flex-wrap gap-3 border-t border-line pt-4 no-print">{rare}</div>}
     </div>
@@ -119,10 +119,10 @@ function hasInput(guide: Guide, path: string): boolean {
   return guide.next === null && path.includes("work.");
 }
 
-type GuidedProps = { draft: SetUpDraft; live: LogEntry | null; guided: GuidedPreview; answered: boolean; refused: Fault[]; setStep: (step: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+type GuidedProps = { draft: SetUpDraft; live: LogEntry | null; judged: LogEntry | null; guided: GuidedPreview; answered: boolean; refused: Fault[]; setStep: (step: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
 
 /** What can be done at the step at hand, and what was last seen there. */
-function useStep({ draft, live, guided, refused, setStep, write, set }: GuidedProps) {
+function useStep({ draft, judged, guided, refused, setStep, write, set }: GuidedProps) {
   const { guide, preview } = guided;
   const observed = draft.document.observations;
   const log = observed.log ?? [];
@@ -139,7 +139,8 @@ function useStep({ draft, live, guided, refused, setStep, write, set }: GuidedPr
   };
   const notify: Notify = { set, see, place: (conditions) => write((each) => around(each, { conditions })) };
   const goOn = (to: string | null) => {
-    if (live && to === guide.next) write((each) => logged(each, live));
+    // What the page said of the level is what is kept, not what it has sent since.
+    if (judged && to === guide.next) write((each) => logged(each, judged));
     setFresh(null);
     setStep(to);
   };
@@ -266,7 +267,7 @@ function Buttons({ guide, live, advice, seen, onConfirm, onAgain, onNext, onWron
         Done{toNext ? `. ${toNext}` : ""}
       </button>
     );
-  // A level that is followed looks again by itself.
+  // A level that is followed needs no second look.
   if (advice && live)
     return toNext && guide.may_skip ? (
       <button className="btn" onClick={onNext}>

@@ -7,16 +7,19 @@ import type { Answered } from "../../hooks/useQuestion";
 import { useLiveLevel } from "../../hooks/useLiveLevel";
 import { type GuidedPreview, useGuide } from "./useGuide";
 
-export function useFollowed(draft: SetUpDraft, step: string | null): { shown: SetUpDraft; live: LogEntry | null; saying: Answered<GuidedPreview> } {
+export function useFollowed(draft: SetUpDraft, step: string | null): { shown: SetUpDraft; live: LogEntry | null; judged: LogEntry | null; saying: Answered<GuidedPreview> } {
   const level = useLiveLevel();
   const [live, setLive] = useState<LogEntry | null>(null);
   const shown = live ? logged(draft, live) : draft;
   const saying = useGuide(shown, (step === null || step === live?.step ? live?.step : step) ?? null);
   const { answer, fresh, wrong } = saying;
+  // What the page says is about this reading; the level has sent others since.
+  const [judged, setJudged] = useState<LogEntry | null>(null);
+  if (fresh && judged !== live) setJudged(live);
   const here = answer?.guide.step.prompt === "plate-electronic" ? answer.guide.step.name : null;
   // Whoever goes to another step is not held here by the level.
   const asks = step === null || step === here ? here : null;
   if (live && (!level || !asks)) setLive(null);
   else if (level && asks && (fresh || wrong) && live?.saw?.level !== level) setLive({ step: asks, at: nowWithOffset(), saw: { level } });
-  return { shown, live, saying };
+  return { shown, live, judged, saying };
 }
