@@ -17,16 +17,9 @@ from naveta_core.setup.mechanism import State
 from naveta_core.setup.tripod import Pose
 
 from .advice import next_move
-from .instrument_judging import InstrumentWork, judge_instrument
-from .instruments import (
-    FOUND_WITHIN_ARCSEC,
-    GOOD_ARCSEC,
-    INSTRUMENT_LESSONS,
-    InstrumentLesson,
-    InstrumentLessonOut,
-    LookQuestion,
-    look,
-)
+from .instruments.judging import InstrumentWork, judge_instrument
+from .instruments.lessons import INSTRUMENT_LESSONS, InstrumentLesson, InstrumentLessonOut, ScrewOut
+from .instruments.looking import LookQuestion, look
 from .judging import good_enough, judge
 from .lessons import LESSONS, MEASURES
 from .moves import Move, moved
@@ -165,16 +158,21 @@ def _sheet_of(lesson: InstrumentLesson) -> Data:
 
 def instrument_lessons() -> list[InstrumentLessonOut]:
     """Every lesson with a simulated instrument."""
-    within = f"found within {FOUND_WITHIN_ARCSEC:g}″, left within {GOOD_ARCSEC:g}″; a good one left alone"
     return [
         InstrumentLessonOut(
             name=lesson.name,
             title=lesson.title,
             aim=lesson.aim,
+            view=lesson.view,
             check=lesson.check,
             document=_sheet_of(lesson),
             minutes=lesson.minutes,
-            good_enough=within,
+            good_enough=lesson.good_enough,
+            to_adjust=lesson.to_adjust,
+            screws=[
+                ScrewOut(name=screw.name, label=screw.label, adjusting=screw.adjusting, most=screw.most)
+                for screw in lesson.screws
+            ],
             cautions=cautions(*lesson.cautions),
         )
         for lesson in INSTRUMENT_LESSONS

@@ -9,14 +9,15 @@ from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 
 from naveta_core.documents.envelope import Part
 from naveta_core.documents.json_io import canonical, read_json
 from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Refused, spoken_path
-from naveta_practice.instrument_judging import InstrumentJudged, InstrumentWork
-from naveta_practice.instruments import InstrumentLessonOut, Look
+from naveta_practice.instruments.judging import InstrumentJudged, InstrumentWork
+from naveta_practice.instruments.lessons import InstrumentLessonOut
+from naveta_practice.instruments.looking import LOOKS
 from naveta_practice.results import LISTS, Gesture, Judged, LessonOut, PracticeAdvice, PracticeStep
 from people.asker import asker
 from practice import selectors, services
@@ -114,7 +115,9 @@ class SignOffIn(Body):
 def practice_parts() -> dict[str, Any]:
     """The models of practice for the contract: the web asks its own core, and needs their types."""
     parts: dict[str, Any] = {}
-    for model in (PracticeStep, Judged, LessonOut, PracticeAdvice, RunIn, Look, InstrumentLessonOut, InstrumentJudged):
+    models: list[type[BaseModel]] = [PracticeStep, Judged, LessonOut, PracticeAdvice, RunIn, InstrumentJudged]
+    models += [InstrumentLessonOut, *LOOKS]
+    for model in models:
         schema = model.model_json_schema(ref_template=REF)
         parts.update(schema.pop("$defs", {}))
         parts[model.__name__] = schema

@@ -8,8 +8,9 @@ from typing import Any
 
 from django.http import Http404
 
-from naveta_practice import instrument_judging, judging
-from naveta_practice.instruments import INSTRUMENT_LESSONS
+from naveta_practice import judging
+from naveta_practice.instruments import judging as instrument_judging
+from naveta_practice.instruments.lessons import INSTRUMENT_LESSONS
 from naveta_practice.lessons import LESSONS
 from people.models import Person, SignOff
 from practice.models import PracticeRun

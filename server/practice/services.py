@@ -9,7 +9,7 @@ from django.db import transaction
 
 from naveta_core.documents.json_io import canonical
 from naveta_core.errors import Fault, Refused, quote
-from naveta_practice.instrument_judging import InstrumentJudged, InstrumentWork, judge_instrument
+from naveta_practice.instruments.judging import InstrumentJudged, InstrumentWork, judge_instrument
 from naveta_practice.judging import judge
 from naveta_practice.results import Gesture, Judged
 from people.models import Person, SignOff

@@ -14,6 +14,7 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -54,26 +55,33 @@ def server_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
 def server_url(server_data: Path) -> Iterator[str]:
     """The address of a freshly loaded demo."""
     port = _free_port()
-    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=demo_environment(server_data, port))
-    address = f"http://127.0.0.1:{port}"
+    command = [sys.executable, "-m", "demo.run"]
+    with serving(command, f"http://127.0.0.1:{port}", cwd=ROOT, env=demo_environment(server_data, port)) as address:
+        yield address
+
+
+@contextmanager
+def serving(command: list[str], address: str, **how: Any) -> Iterator[str]:
+    """A server's address, from its first answer until it has stopped, however slow the machine."""
+    served = subprocess.Popen(command, **how)
     try:
         _wait_for(address, served)
         yield address
     finally:
         served.terminate()
-        served.wait(timeout=20)
+        served.wait(timeout=60)
 
 
 def _wait_for(address: str, served: subprocess.Popen[bytes]) -> None:
     for _ in range(600):
         if served.poll() is not None:
-            raise RuntimeError("the demo stopped before it answered")
+            raise RuntimeError("the server stopped before it answered")
         try:
             urllib.request.urlopen(f"{address}/api/session", timeout=2)
             return
         except OSError:
             time.sleep(0.2)
-    raise RuntimeError("the demo did not answer within two minutes")
+    raise RuntimeError("the server did not answer within two minutes")
 
 
 @pytest.fixture(scope="session")

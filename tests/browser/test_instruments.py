@@ -7,12 +7,18 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from naveta_practice.instruments import level_of
+from naveta_practice.instruments.hidden import hidden_of
 
 from .conftest import PHONE, Opens, until, visit
+from .instrument_eye import between, finish, focus, go_to, turn_until
 
-BAD = next(seed for seed in range(1, 100) if 30 < abs(level_of("two-peg", seed).collimation_arcsec) < 60)
-GOOD = next(seed for seed in range(1, 100) if abs(level_of("two-peg", seed).collimation_arcsec) < 6)
+
+def hidden(seed: int) -> float:
+    return hidden_of("two-peg", seed).errors["collimation_arcsec"].value
+
+
+BAD = next(seed for seed in range(1, 100) if 30 < abs(hidden(seed)) < 60)
+GOOD = next(seed for seed in range(1, 100) if abs(hidden(seed)) < 6)
 
 
 def look_at(page: Page, staff: str, place: str) -> None:
@@ -21,37 +27,10 @@ def look_at(page: Page, staff: str, place: str) -> None:
     page.wait_for_timeout(250)
 
 
-def focus(page: Page, known: dict[str, str], staff: str, place: str) -> None:
-    """Turn the focus screw until the picture is sharp: over its whole range, then nearer; once for each distance."""
-    control = page.get_by_label("Focus", exact=True)
-    distance = "30" if place == "In the middle" else staff
-    if distance not in known:
-        low, high, best = 0.0, 100.0, 50.0
-        for _ in range(3):
-            steps = [round(2 * (low + (high - low) * i / 7)) / 2 for i in range(8)]
-            seen = []
-            for step in steps:
-                control.fill(f"{step:g}")
-                page.wait_for_timeout(140)
-                seen.append(float(page.locator("[data-blur]").get_attribute("data-blur") or 99))
-            best = steps[seen.index(min(seen))]
-            width = (high - low) / 6
-            low, high = max(0.0, best - width), min(100.0, best + width)
-        known[distance] = f"{best:g}"
-    control.fill(known[distance])
-    page.wait_for_timeout(250)
-
-
 def read(page: Page) -> str:
     """Where the middle hair lies between two lines of the staff, as an eye estimates it: to the millimetre."""
-    lines, hair = page.evaluate(
-        """() => [[...document.querySelectorAll('[data-line]')].map((each) => [Number(each.dataset.line), Number(each.dataset.y)]),
-             Number(document.querySelector('[data-hair=middle]').dataset.y)]"""
-    )
-    below = min((each for each in lines if each[1] >= hair), key=lambda each: each[1])
-    above = max((each for each in lines if each[1] < hair), key=lambda each: each[1])
-    share = (below[1] - hair) / (below[1] - above[1])
-    return f"{(below[0] + share) / 100:.3f}"
+    hair = float(page.locator("[data-hair=middle]").get_attribute("data-y") or "nan")
+    return f"{between(page, '[data-line]', 'line', 'y', hair) / 100:.3f}"
 
 
 def read_all(page: Page, known: dict[str, str]) -> None:
@@ -59,7 +38,8 @@ def read_all(page: Page, known: dict[str, str]) -> None:
     for number, place in enumerate(("In the middle", "Near B")):
         for staff in "AB":
             look_at(page, staff, place)
-            focus(page, known, staff, place)
+            distance = "30" if number == 0 else staff
+            known[distance] = focus(page, known=known.get(distance))
             for again in (0, 1):
                 page.locator(f"#row-observations-setups-{number}-{staff.lower()}-readings-{again}").fill(read(page))
     page.get_by_label("Finding").wait_for()
@@ -72,8 +52,7 @@ def shown(page: Page) -> float:
 
 def test_a_hidden_fault_is_found_adjusted_and_tested_again(opens: Opens) -> None:
     page = opens(who="Jory Pell", core=True)
-    visit(page, f"/practice/instruments/two-peg?n={BAD}")
-    page.locator("[data-hair=middle]").wait_for(state="attached", timeout=60_000)
+    go_to(page, "two-peg", BAD)
     known: dict[str, str] = {}
     read_all(page, known)
     expect(page.get_by_label("Finding").locator("[data-finding]")).to_be_visible()
@@ -81,22 +60,14 @@ def test_a_hidden_fault_is_found_adjusted_and_tested_again(opens: Opens) -> None
     said = page.get_by_label("Through the telescope").get_by_text(re.compile(r"Bring staff A from")).inner_text()
     target = float(said.rstrip(".").split(" to ")[1])
     look_at(page, "A", "Near B")
-    focus(page, known, "A", "Near B")
-    slider = page.get_by_label("Turns of the reticle screw")
-    before = shown(page)
-    slider.fill("0.1")
-    page.wait_for_timeout(300)
-    per_turn = (shown(page) - before) / 0.1
-    slider.fill(f"{round((target - before) / per_turn * 200) / 200:g}")
-    page.wait_for_timeout(300)
+    focus(page, known=known["A"])
+    turn_until(page, "reticle screw", lambda: shown(page), target)
     assert shown(page) == pytest.approx(target, abs=0.003)
     page.get_by_role("button", name="Test again, as left").click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
     read_all(page, known)
-    page.get_by_role("button", name="Finish").click()
-    expect(page.locator("[data-passed=true]")).to_be_visible()
-    hidden = level_of("two-peg", BAD).collimation_arcsec
-    expect(page.get_by_label("Hidden, found, left")).to_contain_text(f"{abs(hidden):.0f}″")
+    finish(page, passed=True)
+    expect(page.get_by_label("Line of sight: hidden, found, left")).to_contain_text(f"{abs(hidden(BAD)):.0f}″")
     # It is stored with the others, and looked at again.
     until(
         page,
@@ -108,11 +79,9 @@ def test_a_hidden_fault_is_found_adjusted_and_tested_again(opens: Opens) -> None
 
 def test_a_good_level_that_is_turned_is_said(opens: Opens) -> None:
     page = opens(PHONE, who="Jory Pell", touch=True, core=True)
-    visit(page, f"/practice/instruments/two-peg?n={GOOD}")
-    page.locator("[data-hair=middle]").wait_for(state="attached", timeout=60_000)
+    go_to(page, "two-peg", GOOD)
     expect(page.get_by_role("button", name="Finish")).to_be_disabled()
     read_all(page, {})
-    page.get_by_role("button", name="Clockwise, an eighth", exact=True).click()
-    page.get_by_role("button", name="Finish").click()
-    expect(page.locator("[data-passed=false]")).to_be_visible()
+    page.get_by_role("button", name="Reticle screw: clockwise, an eighth").click()
+    finish(page, passed=False)
     expect(page.locator("[data-habits~=turned-a-good-one]")).to_be_visible()

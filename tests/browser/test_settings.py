@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from .conftest import ROOT, Device, Opens, _free_port, sheet
+from .conftest import ROOT, Device, Opens, _free_port, serving, sheet
 from .test_places import looked_at
 
 
@@ -41,27 +41,10 @@ def empty_server(tmp_path: Path) -> Iterator[str]:
         check=True,
         cwd=ROOT / "server",
     )
-    served = subprocess.Popen(
-        [
-            sys.executable,
-            "-m",
-            "gunicorn",
-            "config.wsgi:application",
-            "--bind",
-            f"127.0.0.1:{port}",
-            "--workers",
-            "1",
-            "--threads",
-            "4",
-        ],
-        env=environment,
-        cwd=ROOT / "server",
-    )
-    try:
-        yield f"http://127.0.0.1:{port}"
-    finally:
-        served.terminate()
-        served.wait(timeout=20)
+    command = [sys.executable, "-m", "gunicorn", "config.wsgi:application", "--bind", f"127.0.0.1:{port}"]
+    command += ["--workers", "1", "--threads", "4"]
+    with serving(command, f"http://127.0.0.1:{port}", env=environment, cwd=ROOT / "server") as address:
+        yield address
 
 
 def signed_in(page: Page, name: str, password: str) -> None:
@@ -75,12 +58,7 @@ def test_a_firm_is_set_up_from_nothing_on_screen_alone(browser: Browser, empty_s
     context.add_init_script("delete window.WebAssembly; delete Navigator.prototype.serviceWorker;")
     page = context.new_page()
     page.set_default_timeout(15_000)
-    for _ in range(100):
-        try:
-            page.goto("/")
-            break
-        except Exception:
-            page.wait_for_timeout(200)
+    page.goto("/")
     signed_in(page, "ines", "limestone and sea")
     expect(page.get_by_role("heading", name="No instruments yet")).to_be_visible()
 

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 
 from fleet.models import Instrument
-from naveta_practice.instruments import level_of
+from naveta_practice.instruments.hidden import hidden_of
 from people.models import Person, SignOff
 from practice.models import PracticeRun
 from records.models import Record
@@ -48,18 +48,20 @@ def test_a_run_is_judged_here_whatever_the_device_thinks(jory: Api) -> None:
 
 
 def test_work_with_an_instrument_is_judged_here_and_counts_as_a_lesson(jory: Api, tam: Api) -> None:
-    good_level = next(seed for seed in range(100) if abs(level_of("two-peg", seed).collimation_arcsec) < 6)
-    work = {"lesson": "two-peg", "seed": good_level, "found": sheet(good_level), "turned": 0.0, "left": None, "blurs": [0.2],
+    good_level = next(seed for seed in range(100) if hidden_of("two-peg", seed).errors["collimation_arcsec"].good)
+    work = {"lesson": "two-peg", "seed": good_level, "found": sheet(good_level), "turns": {}, "left": None, "blurs": [0.2],
             "seconds": 200.0}  # fmt: skip
     sent = {"lesson": "two-peg", "seed": good_level, "at": AT, "seconds": 200.0, "instrument": work}
     identity = str(uuid.uuid4())
     answer = save(jory, sent, identity)
     assert (answer.status_code, answer.json()["passed"]) == (201, True)
     whole = jory.get(f"practice/runs/{identity}").json()
-    assert whole["judged"]["truth_arcsec"] == pytest.approx(level_of("two-peg", good_level).collimation_arcsec)
+    assert whole["judged"]["errors"][0]["truth"] == pytest.approx(
+        hidden_of("two-peg", good_level).errors["collimation_arcsec"].value
+    )
     mine = next(each for each in progress(jory)["lessons"] if each["lesson"] == "two-peg")
     assert (mine["runs"], mine["passed"], mine["best_seconds"]) == (1, 1, 200.0)
-    turned = {**sent, "instrument": {**work, "turned": 0.3}}
+    turned = {**sent, "instrument": {**work, "turns": {"reticle": 0.3}}}
     assert save(jory, turned).json()["passed"] is False
     assert {"code": "turned-a-good-one", "label": "Adjusting an instrument that is good", "times": 1} in progress(jory)[
         "habits"
@@ -68,7 +70,7 @@ def test_work_with_an_instrument_is_judged_here_and_counts_as_a_lesson(jory: Api
 
 
 def test_work_of_another_lesson_or_an_unfinished_sheet_is_refused(jory: Api) -> None:
-    work = {"lesson": "two-peg", "seed": 4, "found": sheet(4), "turned": 0.0, "seconds": 9.0}
+    work = {"lesson": "two-peg", "seed": 4, "found": sheet(4), "turns": {}, "seconds": 9.0}
     sent = {"lesson": "two-peg", "seed": 5, "at": AT, "seconds": 9.0, "instrument": work}
     answer = save(jory, sent)
     assert (answer.status_code, answer.json()["faults"][0]["path"]) == (422, "instrument.lesson")

@@ -2793,6 +2793,35 @@ export interface components {
             v: string | number | null;
         };
         /**
+         * CirclesLook
+         * @description Both circles as they are shown, and the target's middle from the hairs, right and up positive, in seconds.
+         */
+        CirclesLook: {
+            /** Blur */
+            blur: number;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "left" | "right";
+            /** Field Arcsec */
+            field_arcsec: number;
+            /** Hz Deg */
+            hz_deg: number;
+            /** Hz Text */
+            hz_text: string;
+            /** Plate Arcsec */
+            plate_arcsec: number;
+            /** Right Arcsec */
+            right_arcsec: number;
+            /** Up Arcsec */
+            up_arcsec: number;
+            /** V Deg */
+            v_deg: number;
+            /** V Text */
+            v_text: string;
+        };
+        /**
          * CircularVial
          * @description A check of a circular vial.
          */
@@ -5291,17 +5320,15 @@ export interface components {
         };
         /**
          * InstrumentJudged
-         * @description How it went. `truth_arcsec` was hidden, `found_arcsec` is what the readings say, `left_arcsec` what is hidden now.
+         * @description How it went, error by error.
          */
         InstrumentJudged: {
-            /** Found Arcsec */
-            found_arcsec: number;
+            /** Errors */
+            errors: components["schemas"]["JudgedError"][];
             /** Habits */
             habits: components["schemas"]["Reason"][];
             /** Headline */
             headline: string;
-            /** Left Arcsec */
-            left_arcsec: number;
             /** Lesson */
             lesson: string;
             /** Otherwise */
@@ -5310,8 +5337,6 @@ export interface components {
             passed: boolean;
             /** Seconds */
             seconds: number;
-            /** Truth Arcsec */
-            truth_arcsec: number;
         };
         /**
          * InstrumentLessonOut
@@ -5334,8 +5359,17 @@ export interface components {
             minutes: number;
             /** Name */
             name: string;
+            /** Screws */
+            screws: components["schemas"]["ScrewOut"][];
             /** Title */
             title: string;
+            /** To Adjust */
+            to_adjust: string;
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "staff" | "circles" | "vial" | "paper";
         };
         /**
          * InstrumentOut
@@ -5410,8 +5444,8 @@ export interface components {
         };
         /**
          * InstrumentWork
-         * @description What was done: the sheet as found, turns of the reticle screw, the sheet as left where there is one, and how blurred
-         *     each look was at which something was typed.
+         * @description What was done: the sheet as found, turns of the screws, the sheet as left where there is one, and how blurred each look
+         *     was at which something was typed.
          */
         InstrumentWork: {
             /**
@@ -5436,8 +5470,13 @@ export interface components {
             seconds: number;
             /** Seed */
             seed: number;
-            /** Turned */
-            turned: number;
+            /**
+             * Turns
+             * @default {}
+             */
+            turns: {
+                [key: string]: number;
+            };
             /**
              * Verb
              * @default
@@ -5610,6 +5649,29 @@ export interface components {
             start: components["schemas"]["ShortStep"];
             /** Tilt Arcsec */
             tilt_arcsec: number;
+        };
+        /**
+         * JudgedError
+         * @description One error in its unit: `truth` was hidden, `found` is what the readings say, `left` is hidden now; each also as it is
+         *     shown. `most`: the end of a scale that shows all three.
+         */
+        JudgedError: {
+            /** Found */
+            found: number;
+            /** Found Text */
+            found_text: string;
+            /** Label */
+            label: string;
+            /** Left */
+            left: number;
+            /** Left Text */
+            left_text: string;
+            /** Most */
+            most: number;
+            /** Truth */
+            truth: number;
+            /** Truth Text */
+            truth_text: string;
         };
         /**
          * KeptFileOut
@@ -6345,28 +6407,6 @@ export interface components {
             released_mm: string | number | null;
         };
         /**
-         * Look
-         * @description What the telescope shows: the part of the staff, where the three hairs lie on it, and how blurred it is (0 sharp).
-         *
-         *     Metres of the staff, as its graduation counts from its foot.
-         */
-        Look: {
-            /** Blur */
-            blur: number;
-            /** Distance M */
-            distance_m: number;
-            /** Highest M */
-            highest_m: number;
-            /** Lower M */
-            lower_m: number;
-            /** Lowest M */
-            lowest_m: number;
-            /** Middle M */
-            middle_m: number;
-            /** Upper M */
-            upper_m: number;
-        };
-        /**
          * MadeCalendarLink
          * @description A link just made, with the path of its address.
          */
@@ -6856,6 +6896,22 @@ export interface components {
              * @default []
              */
             pairs: components["schemas"]["StaffPair"][];
+        };
+        /**
+         * PaperLook
+         * @description The point of the paper under the plummet's index, millimetres right and away, and how blurred it is (0 sharp).
+         */
+        PaperLook: {
+            /** Blur */
+            blur: number;
+            /** Field Mm */
+            field_mm: number;
+            /** Heading Deg */
+            heading_deg: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * Peg
@@ -8353,6 +8409,20 @@ export interface components {
             swing: components["schemas"]["Swing"] | null;
         };
         /**
+         * ScrewOut
+         * @description A screw of a lesson as it is offered.
+         */
+        ScrewOut: {
+            /** Adjusting */
+            adjusting: boolean;
+            /** Label */
+            label: string;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * ScrewSeen
          * @description A foot screw: where it sits from the standing axis, how far it was raised from mid travel, its travel to each side,
          *     and how far it is turned from there, clockwise from above.
@@ -9097,6 +9167,28 @@ export interface components {
              *     }
              */
             work: components["schemas"]["Work"];
+        };
+        /**
+         * StaffLook
+         * @description What the telescope shows: the part of the staff, where the three hairs lie on it, and how blurred it is (0 sharp).
+         *
+         *     Metres of the staff, as its graduation counts from its foot.
+         */
+        StaffLook: {
+            /** Blur */
+            blur: number;
+            /** Distance M */
+            distance_m: number;
+            /** Highest M */
+            highest_m: number;
+            /** Lower M */
+            lower_m: number;
+            /** Lowest M */
+            lowest_m: number;
+            /** Middle M */
+            middle_m: number;
+            /** Upper M */
+            upper_m: number;
         };
         /**
          * StaffObservations
@@ -10508,6 +10600,22 @@ export interface components {
             value: number;
             /** Why */
             why: string;
+        };
+        /**
+         * VialLook
+         * @description The bubble: its middle from the middle of the vial, right-hand end positive, in divisions; at the end it stays there.
+         */
+        VialLook: {
+            /** At End */
+            at_end: boolean;
+            /** Bubble Div */
+            bubble_div: number;
+            /** End Div */
+            end_div: number;
+            /** Half Div */
+            half_div: number;
+            /** Heading Deg */
+            heading_deg: number;
         };
         /**
          * WeekLoad

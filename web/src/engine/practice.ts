@@ -7,10 +7,19 @@ export type Seen = Schemas["StandSeen"];
 export type Gesture = Schemas["Gesture"];
 export type Judged = Schemas["Judged"];
 export type InstrumentLesson = Schemas["InstrumentLessonOut"];
-export type Look = Schemas["Look"];
+export type Looks = { staff: Schemas["StaffLook"]; circles: Schemas["CirclesLook"]; vial: Schemas["VialLook"]; paper: Schemas["PaperLook"] };
+export type Look = Looks[keyof Looks];
 export type InstrumentJudged = Schemas["InstrumentJudged"];
-export type Aim = { place: "middle" | "near-b"; staff: "a" | "b"; focus: number; turned: number };
-export type InstrumentWork = Situation & { found: unknown; turned: number; left: unknown; blurs: number[]; seconds: number };
+export type Aims = {
+  staff: { place: "middle" | "near-b"; staff: "a" | "b"; focus: number };
+  circles: { face: "left" | "right"; hz_deg: number | null; v_deg: number | null; focus: number; zero_deg: number; held_deg: number | null };
+  vial: { heading_deg: number };
+  paper: { heading_deg: number; focus: number };
+};
+export type Aim = Aims[keyof Aims];
+/** How far each screw is turned, in turns, clockwise positive. */
+export type Turns = Record<string, number>;
+export type InstrumentWork = Situation & { found: unknown; turns: Turns; left: unknown; blurs: number[]; seconds: number };
 export type Step = { state: Record<string, unknown>; seen: Seen; refused: string };
 export type Move = { do: string; leg?: string; mm?: number; right_mm?: number; away_mm?: number; turn_deg?: number; turns?: Record<string, number>; share?: number };
 export type Situation = { lesson: string; seed: number };
@@ -30,8 +39,8 @@ export const practiceJudge = (of: Situation, gestures: Gesture[], seconds: numbe
 /** Every lesson with a simulated instrument. */
 export const instrumentLessons = (): Promise<InstrumentLesson[]> => ask({ verb: "practice-instruments" });
 
-/** What the telescope shows at a moment. */
-export const practiceLook = (of: Situation, aim: Aim, seconds: number): Promise<Look> => ask({ verb: "practice-look", ...of, ...aim, seconds });
+/** What is seen at a moment. */
+export const practiceLook = (of: Situation, aim: Aim, turns: Turns, seconds: number): Promise<Look> => ask({ verb: "practice-look", ...of, aim, turns, seconds });
 
 /** How it went with an instrument. */
 export const judgeInstrument = (work: InstrumentWork): Promise<InstrumentJudged> => ask({ verb: "practice-instrument-judge", ...work });

@@ -5,7 +5,7 @@ import { practiceRunQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import { Trouble, Waiting } from "../../ui/parts";
 import type { InstrumentJudged } from "../../engine/practice";
-import { InstrumentOutcome } from "./InstrumentOutcome";
+import { InstrumentOutcome } from "./instruments/InstrumentOutcome";
 import { Outcome } from "./Outcome";
 import { PracticeTabs } from "./PracticeTabs";
 import { useLessons } from "./useLessons";

@@ -1,4 +1,4 @@
-export { InstrumentPage } from "./InstrumentPage";
+export { InstrumentPage } from "./instruments/InstrumentPage";
 export { PeoplePage } from "./PeoplePage";
 export { Practice } from "./Practice";
 export { ProgressPage } from "./ProgressPage";

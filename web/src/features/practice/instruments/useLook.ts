@@ -1,16 +1,16 @@
-// What the telescope shows, asked again and again: an eye sways, warm air shimmers, a screw is turned.
+// What is seen, asked again and again: an eye sways, warm air shimmers, a screw is turned.
 import { useEffect, useRef, useState } from "react";
-import { type Aim, type Look, type Situation, practiceLook } from "../../engine/practice";
+import { type Aim, type Look, type Situation, type Turns, practiceLook } from "../../../engine/practice";
 
 const EVERY_MS = 50;
 
-export function useLook(of: Situation, aim: Aim, running: boolean): { look: Look | null; seconds: number; error: unknown } {
-  const now = useRef(aim);
+export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean): { look: Look | null; seconds: number; error: unknown } {
+  const now = useRef({ aim, turns });
   const [shown, setShown] = useState<{ look: Look; seconds: number } | null>(null);
   const [error, setError] = useState<unknown>(null);
   const { lesson, seed } = of;
   useEffect(() => {
-    now.current = aim;
+    now.current = { aim, turns };
   });
   useEffect(() => {
     if (!running) return;
@@ -20,7 +20,7 @@ export function useLook(of: Situation, aim: Aim, running: boolean): { look: Look
     const again = async () => {
       const seconds = (performance.now() - begun) / 1000;
       try {
-        const look = await practiceLook({ lesson, seed }, now.current, seconds);
+        const look = await practiceLook({ lesson, seed }, now.current.aim, now.current.turns, seconds);
         if (over) return;
         setShown({ look, seconds });
       } catch (wrong) {

@@ -1,0 +1,110 @@
+"""A theodolite and a target plate: both circles, and where the target lies in the field of the telescope in either face."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from naveta_core.documents.envelope import Part
+from naveta_core.results import Answer
+from naveta_core.units.angles import show_dms
+from naveta_sim.theodolite import Theodolite
+
+from .eye import blur_of, parallax, shimmer
+from .hidden import Hidden, Turns
+from .lessons import TARGET_M
+
+FIELD_ARCSEC = 3600.0
+PARALLAX_ARCSEC, SHIMMER_ARCSEC = 45.0, 1.0
+PLATE_M = 0.2
+FINDER_ARCSEC = 900.0
+"""The finder brings the target into the field, not on to the hairs."""
+Degrees = Annotated[float, Field(ge=-720, le=720, allow_inf_nan=False)]
+
+
+@dataclass(frozen=True, slots=True)
+class CirclesScene:
+    """Where the target is, where the finder points in either face (seconds right and up of it), where it is sharp."""
+
+    azimuth_deg: float
+    zenith_deg: float
+    finder: dict[str, tuple[float, float]]
+    focus: float
+
+
+@lru_cache(maxsize=64)
+def scene_of(hidden: Hidden) -> CirclesScene:
+    """Where the target stands; the same each time."""
+    rng = hidden.scene()
+    finder = {face: (_beside(rng.random()), _beside(rng.random())) for face in ("left", "right")}
+    return CirclesScene(rng.uniform(5.0, 355.0), rng.uniform(86.0, 91.5), finder, rng.uniform(0.25, 0.7))
+
+
+def _beside(share: float) -> float:
+    """From a third of the finder's error to all of it, to either side."""
+    size = FINDER_ARCSEC * (0.3 + 0.7 * abs(2 * share - 1))
+    return size if share > 0.5 else -size
+
+
+class CirclesAim(Part):
+    """Where the alidade and the telescope stand, in degrees of the circles before anything is set or held; none: where the
+    finder points. `zero_deg`: what was set to zero; `held_deg`: where the horizontal circle is held."""
+
+    face: Literal["left", "right"] = "left"
+    hz_deg: Degrees | None = None
+    v_deg: Degrees | None = None
+    focus: float = Field(default=0.1, ge=0, le=1)
+    zero_deg: Degrees = 0.0
+    held_deg: Degrees | None = None
+
+
+class CirclesLook(Answer):
+    """Both circles as they are shown, and the target's middle from the hairs, right and up positive, in seconds."""
+
+    face: Literal["left", "right"]
+    hz_text: str
+    v_text: str
+    hz_deg: float
+    v_deg: float
+    right_arcsec: float
+    up_arcsec: float
+    field_arcsec: float
+    plate_arcsec: float
+    blur: float
+
+
+def look(hidden: Hidden, aim: CirclesAim, turns: Turns, seconds: float) -> CirclesLook:
+    """The target and the circles at a moment; the index screw moves the circle, the reticle screw the hair."""
+    scene = scene_of(hidden)
+    c, index = hidden.after("collimation_arcsec", turns), hidden.after("index_arcsec", turns)
+    right_face = aim.face == "right"
+    up_sign = -1.0 if right_face else 1.0
+    # The circle that would be read without its index error is where the telescope itself stands.
+    target_hz, target_v = Theodolite(c=c).circles(scene.azimuth_deg, scene.zenith_deg, right=right_face)
+    across = math.sin(math.radians(scene.zenith_deg))
+    finder = scene.finder[aim.face]
+    hz = target_hz - finder[0] / 3600 / across if aim.hz_deg is None else aim.hz_deg
+    v = target_v + up_sign * finder[1] / 3600 if aim.v_deg is None else aim.v_deg
+    eye = parallax(PARALLAX_ARCSEC, aim.focus, scene.focus, seconds)
+    shown = aim.held_deg if aim.held_deg is not None else hz
+    return CirclesLook(
+        face=aim.face,
+        hz_text=show_dms((shown - aim.zero_deg) % 360.0),
+        v_text=show_dms((v + index / 3600) % 360.0),
+        hz_deg=hz % 360.0,
+        v_deg=v % 360.0,
+        right_arcsec=_turn(target_hz - hz) * 3600 * across + eye + shimmer(SHIMMER_ARCSEC, seconds, hidden.seed),
+        up_arcsec=up_sign * _turn(v - target_v) * 3600 + eye / 2 + shimmer(SHIMMER_ARCSEC, seconds + 1, hidden.seed),
+        field_arcsec=FIELD_ARCSEC,
+        plate_arcsec=math.degrees(math.atan(PLATE_M / TARGET_M)) * 3600,
+        blur=blur_of(aim.focus, scene.focus),
+    )
+
+
+def _turn(degrees: float) -> float:
+    """The same angle between -180° and 180°."""
+    return (degrees + 180.0) % 360.0 - 180.0

@@ -1,0 +1,201 @@
+"""The lessons with simulated instruments: the check that finds what is wrong, what may be hidden, which screws there are."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from naveta_core.results import Answer, Reason
+
+View = Literal["staff", "circles", "vial", "paper"]
+Unit = Literal["arcsec", "div", "mm"]
+FOOT_MOST, ADJUSTING_MOST = 2.0, 4.0
+
+
+@dataclass(frozen=True, slots=True)
+class MayBeHidden:
+    """An error a lesson may hide: the figure of the check's result that finds it, and the screw that moves it.
+
+    `good`: up to here nothing is adjusted; `bad`: beyond it must be; `most`: the largest hidden; `within`: how near the
+    finding must come; `per_turn`: least and most that a whole turn of the screw does. All in the unit.
+    """
+
+    quantity: str
+    label: str
+    unit: Unit
+    screw: str
+    good: float
+    bad: float
+    most: float
+    within: float
+    per_turn: tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class ScrewOfLesson:
+    """A screw that can be turned: a foot screw at any time, an adjusting screw once the finding stands."""
+
+    name: str
+    label: str
+    adjusting: bool = True
+
+    @property
+    def most(self) -> float:
+        """So many turns to each side of where it was."""
+        return ADJUSTING_MOST if self.adjusting else FOOT_MOST
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class InstrumentLesson:
+    """What is practised with a simulated instrument, and the check that finds what is wrong with it."""
+
+    name: str
+    title: str
+    aim: str
+    view: View
+    check: str
+    method: str
+    minutes: int
+    cautions: tuple[str, ...]
+    given: dict[str, Any]
+    """Observations that are given: what is not practised here."""
+    hides: tuple[MayBeHidden, ...]
+    screws: tuple[ScrewOfLesson, ...]
+    good_enough: str
+    to_adjust: str = ""
+    """What to do with the screws, where the check itself does not say it."""
+
+
+def _twice(*pairs: tuple[str, str]) -> list[dict[str, Any]]:
+    """Set-ups with both staffs to be read twice: one reading each does not prove enough to turn a screw."""
+    return [
+        {staff: {"distance": far, "readings": ["", ""]} for staff, far in zip("ab", pair, strict=True)}
+        for pair in pairs
+    ]
+
+
+TARGET_M, PLUMMET_M, VIAL_ARCSEC_PER_DIV = 100.0, 1.5, 30.0
+QUARTERS = tuple({"heading_deg": str(heading)} for heading in (0, 90, 180, 270))
+INSTRUMENT_LESSONS: tuple[InstrumentLesson, ...] = (
+    InstrumentLesson(
+        "half-and-whole",
+        "Half and whole",
+        "A level vial that may be wrong. Read its bubble, turn the instrument by 180°, read again: half of the change is the vial, half "
+        "the lean of the axis. If the vial is wrong, take its half away with its adjusting screw and the rest with the foot screws.",
+        "vial",
+        "plate-vial",
+        "half-turn",
+        5,
+        ("force",),
+        {
+            "sensitivity_arcsec_per_div": f"{VIAL_ARCSEC_PER_DIV:g}",
+            "readings": [{"heading_deg": str(heading)} for heading in (0, 180)],
+        },
+        (MayBeHidden("reversal_div", "Level vial", "div", "vial", 0.5, 1.0, 4.0, 0.4, (4.0, 8.0)),),
+        (
+            ScrewOfLesson("pair", "Foot screws 1 and 2", adjusting=False),
+            ScrewOfLesson("third", "Foot screw 3", adjusting=False),
+            ScrewOfLesson("vial", "Level vial screw"),
+        ),
+        "found within 0.4 divisions, left within 0.5; a good one left alone",
+    ),
+    InstrumentLesson(
+        "plummet",
+        "Plummet",
+        "An optical plummet that may point beside the axis. Read the paper at four headings without touching a foot screw. If the marks "
+        "lie on a circle, move the plummet to its middle with its two screws. A good plummet is left alone.",
+        "paper",
+        "plummet",
+        "four-quarters",
+        6,
+        ("force",),
+        {"sets": [{"height_m": f"{PLUMMET_M:g}", "marks": list(QUARTERS)}]},
+        (
+            MayBeHidden("offset_x_mm", "Plummet, to the right", "mm", "right", 0.6, 1.2, 4.0, 0.5, (3.0, 6.0)),
+            MayBeHidden("offset_y_mm", "Plummet, forward", "mm", "forward", 0.6, 1.2, 4.0, 0.5, (3.0, 6.0)),
+        ),
+        (
+            ScrewOfLesson("right", "Plummet side screw"),
+            ScrewOfLesson("forward", "Plummet front screw"),
+        ),
+        "found within 0.5 mm, left within 0.6 mm each way; a good one left alone",
+    ),
+    InstrumentLesson(
+        "two-peg",
+        "Two-peg test",
+        "A level whose error nobody knows. Read both staffs twice from the middle, then from near B. Say whether its line of sight is "
+        "level; if it is not, turn the reticle screw until it is. A good level is left alone.",
+        "staff",
+        "two-peg",
+        "middle-then-near",
+        8,
+        ("force",),
+        {"looks": {"bubble_holds": "yes", "line_returns": "yes"}, "setups": _twice(("30", "30"), ("56", "4"))},
+        (
+            MayBeHidden(
+                "collimation_arcsec", "Line of sight", "arcsec", "reticle", 10.0, 20.0, 70.0, 10.0, (90.0, 160.0)
+            ),
+        ),
+        (ScrewOfLesson("reticle", "Reticle screw"),),
+        "found within 10″, left within 10″; a good one left alone",
+    ),
+    InstrumentLesson(
+        "two-faces",
+        "Two faces",
+        "A theodolite whose errors nobody knows. Point at the target and read both circles three times, turn over, and do the same. "
+        "Half of what the faces differ by is the instrument's own error. If it is too much, turn its screw until both faces agree.",
+        "circles",
+        "two-face",
+        "quick",
+        8,
+        ("force", "sun"),
+        {
+            "targets": [
+                {
+                    "distance_m": f"{TARGET_M:g}",
+                    "target_type": "plate",
+                    "left": [{}, {}, {}],
+                    "right": [{}, {}, {}],
+                },
+            ]
+        },
+        (
+            MayBeHidden(
+                "collimation_arcsec", "Collimation c", "arcsec", "reticle", 10.0, 20.0, 90.0, 8.0, (90.0, 160.0)
+            ),
+            MayBeHidden("index_arcsec", "Vertical index i", "arcsec", "index", 10.0, 20.0, 90.0, 8.0, (90.0, 160.0)),
+        ),
+        (ScrewOfLesson("reticle", "Reticle side screw"), ScrewOfLesson("index", "Vertical index screw")),
+        "found within 8″, left within 10″; a good one left alone",
+        "For c, in face left: set the horizontal circle to the mean of both faces, face right less 180°. Bring the vertical hair "
+        "back on to the target with the reticle side screw. For i: point at the target, and take i out of the vertical reading with "
+        "the vertical index screw.",
+    ),
+)
+BY_NAME = {lesson.name: lesson for lesson in INSTRUMENT_LESSONS}
+
+
+class ScrewOut(Answer):
+    """A screw of a lesson as it is offered."""
+
+    name: str
+    label: str
+    adjusting: bool
+    most: float
+
+
+class InstrumentLessonOut(Answer):
+    """A lesson with an instrument as it is offered."""
+
+    name: str
+    title: str
+    aim: str
+    view: View
+    check: str
+    document: dict[str, Any]
+    """The sheet it begins with."""
+    minutes: int
+    good_enough: str
+    to_adjust: str
+    screws: list[ScrewOut]
+    cautions: list[Reason]

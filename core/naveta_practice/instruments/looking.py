@@ -1,0 +1,63 @@
+"""One look: whichever instrument a lesson has."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any
+
+from pydantic import Field, ValidationError
+
+from naveta_core.documents.envelope import Part
+from naveta_core.documents.model_faults import faults_of
+from naveta_core.errors import Refused, spoken_path
+from naveta_core.results import Answer
+
+from ..results import Figure
+from . import circles, paper, staff, vial
+from .hidden import hidden_of, refuse_turns
+from .lessons import View
+
+Data = dict[str, Any]
+Turned = dict[str, Figure]
+
+
+@dataclass(frozen=True, slots=True)
+class Viewer:
+    """What is aimed in a view, and what is then seen."""
+
+    aim: type[Part]
+    look: Callable[..., Answer]
+
+
+VIEWS: dict[View, Viewer] = {
+    "staff": Viewer(staff.StaffAim, staff.look),
+    "circles": Viewer(circles.CirclesAim, circles.look),
+    "vial": Viewer(vial.VialAim, vial.look),
+    "paper": Viewer(paper.PaperAim, paper.look),
+}
+LOOKS: tuple[type[Answer], ...] = (staff.StaffLook, circles.CirclesLook, vial.VialLook, paper.PaperLook)
+
+
+class LookQuestion(Part):
+    """One look: `aim` as the lesson's view has it, `turns` of the screws so far, seconds since the beginning."""
+
+    verb: str = ""
+    lesson: str
+    seed: int
+    aim: Data = Field(default={}, max_length=10)
+    turns: Turned = Field(default={}, max_length=10)
+    seconds: Figure = 0.0
+
+
+def look(query: LookQuestion) -> Answer:
+    """What is seen at a moment. Raises Refused for an instrument, an aim or a screw that is none."""
+    hidden = hidden_of(query.lesson, query.seed)
+    refuse_turns(hidden.lesson, query.turns)
+    viewer = VIEWS[hidden.lesson.view]
+    try:
+        aim = viewer.aim.model_validate(query.aim)
+    except ValidationError as error:
+        faults = faults_of(error, lambda path: spoken_path(f"aim.{path}"))
+        raise Refused([replace(fault, path=f"aim.{fault.path}") for fault in faults]) from None
+    return viewer.look(hidden, aim, query.turns, query.seconds)

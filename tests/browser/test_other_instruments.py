@@ -1,0 +1,143 @@
+"""A vial, a plummet and a theodolite with hidden errors, found and adjusted by one who only looks and touches."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from naveta_practice.instruments.hidden import hidden_of
+
+from .conftest import PHONE, Opens
+from .instrument_eye import (
+    bubble,
+    circle,
+    finish,
+    focus,
+    go_to,
+    off_hairs,
+    on_paper,
+    point,
+    seconds_of,
+    turn_until,
+)
+
+
+def bad(lesson: str, *quantities: str) -> int:
+    """A situation in which these errors are too much, and no other."""
+    return next(
+        seed
+        for seed in range(1, 400)
+        if all(
+            (abs(error.value) > error.spec.bad) == (name in quantities)
+            for name, error in hidden_of(lesson, seed).errors.items()
+        )
+    )
+
+
+def turned_to(page: Page, heading: int) -> None:
+    page.get_by_role("radio", name=f"{heading}°", exact=True).click()
+    page.wait_for_timeout(250)
+
+
+def read_bubbles(page: Page) -> list[float]:
+    seen = []
+    for i, heading in enumerate((0, 180)):
+        turned_to(page, heading)
+        seen.append(bubble(page))
+        page.locator(f"#row-observations-readings-{i}-bubble_div").fill(f"{seen[-1]:.1f}")
+    page.get_by_label("Finding").wait_for()
+    return seen
+
+
+def test_half_of_a_bubble_is_taken_away_with_each_screw(opens: Opens) -> None:
+    page = opens(PHONE, who="Jory Pell", touch=True, core=True)
+    seed = bad("half-and-whole", "reversal_div")
+    go_to(page, "half-and-whole", seed)
+    here, round_ = read_bubbles(page)
+    rests = (here + round_) / 2
+    assert rests == pytest.approx(hidden_of("half-and-whole", seed).errors["reversal_div"].value, abs=0.15)
+    turned_to(page, 0)
+    turn_until(page, "foot screws 1 and 2", lambda: bubble(page), rests)
+    turn_until(page, "level vial screw", lambda: bubble(page), 0.0)
+    page.get_by_role("button", name="Test again, as left").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
+    assert max(abs(each) for each in read_bubbles(page)) < 0.6, "in the middle at both headings"
+    finish(page, passed=True)
+    expect(page.get_by_label("Level vial: hidden, found, left")).to_contain_text("div")
+
+
+def read_marks(page: Page) -> list[tuple[float, float]]:
+    seen = []
+    for i, heading in enumerate((0, 90, 180, 270)):
+        turned_to(page, heading)
+        seen.append(on_paper(page))
+        for axis, figure in zip("xy", seen[-1], strict=True):
+            page.locator(f"#row-observations-sets-0-marks-{i}-{axis}_mm").fill(f"{figure:.1f}")
+    page.get_by_label("Finding").wait_for()
+    return seen
+
+
+def test_a_plummet_is_moved_on_to_the_axis(opens: Opens) -> None:
+    page = opens(who="Jory Pell", core=True)
+    seed = bad("plummet", "offset_x_mm", "offset_y_mm")
+    go_to(page, "plummet", seed)
+    focus(page)
+    seen = read_marks(page)
+    middle = [sum(each[i] for each in seen) / 4 for i in (0, 1)]
+    turned_to(page, 0)
+    turn_until(page, "plummet side screw", lambda: on_paper(page)[0], middle[0])
+    turn_until(page, "plummet front screw", lambda: on_paper(page)[1], middle[1])
+    page.get_by_role("button", name="Test again, as left").click()
+    for each in read_marks(page):
+        assert each == pytest.approx(middle, abs=0.6)
+    finish(page, passed=True)
+
+
+def read_faces(page: Page) -> dict[str, list[int]]:
+    """Three pointings a face, face right first where the telescope stands there; seconds of the last."""
+    seen = {}
+    for face in ("left", "right"):
+        if not page.get_by_role("button", name=f"Turn over face {face}").is_visible():
+            page.get_by_role("button", name=re.compile("^Turn over")).click()
+            page.wait_for_timeout(250)
+        for i in range(3):
+            point(page)
+            for name in ("hz", "v"):
+                page.locator(f"#row-observations-targets-0-{face}-{i}-{name}").fill(circle(page, name))
+        seen[face] = [seconds_of(circle(page, name)) for name in ("hz", "v")]
+    page.get_by_label("Finding").wait_for()
+    return seen
+
+
+def set_circle(page: Page, wanted: int) -> None:
+    """Turn the alidade until the horizontal circle shows so many seconds."""
+    for step, size in (("1′", 60), ("10″", 10), ("1″", 1)):
+        page.get_by_role("radio", name=step, exact=True).click()
+        for _ in range(12):
+            short = (wanted - seconds_of(circle(page, "hz")) + 648_000) % 1_296_000 - 648_000
+            if abs(short) < size:
+                break
+            page.get_by_role("button", name="Right" if short > 0 else "Left", exact=True).click()
+            page.wait_for_timeout(150)
+
+
+def test_a_collimation_error_is_found_in_two_faces_and_turned_out(opens: Opens) -> None:
+    page = opens(who="Jory Pell", core=True)
+    seed = bad("two-faces", "collimation_arcsec")
+    go_to(page, "two-faces", seed)
+    focus(page)
+    seen = read_faces(page)
+    half = ((seen["right"][0] - 648_000 - seen["left"][0] + 648_000) % 1_296_000 - 648_000) / 2
+    hidden = hidden_of("two-faces", seed).errors["collimation_arcsec"].value
+    assert abs(half) == pytest.approx(abs(hidden), abs=6.0)
+    page.get_by_role("button", name=re.compile("^Turn over")).click()
+    page.wait_for_timeout(250)
+    point(page)
+    set_circle(page, round(seen["left"][0] + half) % 1_296_000)
+    turn_until(page, "reticle side screw", lambda: off_hairs(page)[0], 0.0)
+    page.get_by_role("button", name="Test again, as left").click()
+    read_faces(page)
+    finish(page, passed=True)
+    expect(page.get_by_label("Collimation c: hidden, found, left")).to_contain_text(f"{abs(hidden):.0f}″")
