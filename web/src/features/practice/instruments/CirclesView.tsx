@@ -32,11 +32,13 @@ export function CirclesView({ look, aim, onAim, small }: ViewProps<"circles">) {
       <FocusScrew focus={aim.focus} onFocus={(focus) => onAim({ ...aim, focus })} />
       <div className="flex flex-wrap items-center gap-2">
         <Choice label="One step" value={step} options={STEPS} onChange={setStep} />
-        {WAYS.map(([name, right, up, arrow]) => (
-          <button key={name} className="btn !min-w-[48px] !px-2" aria-label={name} onClick={() => move(right * Number(step), up * Number(step))}>
-            {arrow}
-          </button>
-        ))}
+        <div className="grid grid-cols-4 gap-2 max-tab:w-full">
+          {WAYS.map(([name, right, up, arrow]) => (
+            <button key={name} className="btn !min-w-[48px] !px-2" aria-label={name} onClick={() => move(right * Number(step), up * Number(step))}>
+              {arrow}
+            </button>
+          ))}
+        </div>
       </div>
       <div className="flex flex-wrap gap-2">
         <button className="btn !px-3" onClick={turnOver}>
