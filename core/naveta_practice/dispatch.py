@@ -17,8 +17,18 @@ from naveta_core.setup.mechanism import State
 from naveta_core.setup.tripod import Pose
 
 from .advice import next_move
+from .instruments.fault_judging import GOOD_ENOUGH, FaultWork, judge_fault
+from .instruments.faults import (
+    FAULT_LESSONS,
+    NOTHING,
+    FaultLessonOut,
+    FaultSituationOut,
+    NameOut,
+    PartOut,
+    fault_of,
+)
 from .instruments.judging import InstrumentWork, judge_instrument
-from .instruments.lessons import INSTRUMENT_LESSONS, InstrumentLesson, InstrumentLessonOut, ScrewOut
+from .instruments.lessons import BY_NAME, INSTRUMENT_LESSONS, InstrumentLesson, InstrumentLessonOut, ScrewOut
 from .instruments.looking import LookQuestion, look
 from .judging import good_enough, judge
 from .lessons import LESSONS, MEASURES
@@ -84,6 +94,14 @@ class StepQuestion(Part):
     state: StandState | None = None
     moves: list[Move] = Field(default=[], max_length=MOST_MOVES)
     seconds: Figure = 0.0
+
+
+class FaultQuestion(Part):
+    """A situation in which a fault is named."""
+
+    verb: str
+    lesson: str
+    seed: int
 
 
 class JudgeQuestion(Part):
@@ -156,27 +174,55 @@ def _sheet_of(lesson: InstrumentLesson) -> Data:
     return {**begun, "observations": {**begun["observations"], **lesson.given}}
 
 
+def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
+    return InstrumentLessonOut(
+        name=lesson.name,
+        title=lesson.title,
+        aim=lesson.aim,
+        view=lesson.view,
+        check=lesson.check,
+        document=_sheet_of(lesson),
+        minutes=lesson.minutes,
+        good_enough=lesson.good_enough,
+        to_adjust=lesson.to_adjust,
+        screws=[
+            ScrewOut(name=screw.name, label=screw.label, adjusting=screw.adjusting, most=screw.most)
+            for screw in lesson.screws
+        ],
+        cautions=cautions(*lesson.cautions),
+    )
+
+
 def instrument_lessons() -> list[InstrumentLessonOut]:
     """Every lesson with a simulated instrument."""
+    return [_offered(lesson) for lesson in INSTRUMENT_LESSONS]
+
+
+def fault_lessons() -> list[FaultLessonOut]:
+    """Every lesson in which a fault is named."""
     return [
-        InstrumentLessonOut(
+        FaultLessonOut(
             name=lesson.name,
             title=lesson.title,
             aim=lesson.aim,
-            view=lesson.view,
-            check=lesson.check,
-            document=_sheet_of(lesson),
             minutes=lesson.minutes,
-            good_enough=lesson.good_enough,
-            to_adjust=lesson.to_adjust,
-            screws=[
-                ScrewOut(name=screw.name, label=screw.label, adjusting=screw.adjusting, most=screw.most)
-                for screw in lesson.screws
+            good_enough=GOOD_ENOUGH,
+            names=[
+                *(NameOut(name=each.name, label=each.label) for each in lesson.may_be),
+                NameOut(name=NOTHING, label=lesson.nothing_label),
             ],
-            cautions=cautions(*lesson.cautions),
+            cautions=cautions(lesson.caution),
         )
-        for lesson in INSTRUMENT_LESSONS
+        for lesson in FAULT_LESSONS
     ]
+
+
+def fault_situation(question: Data) -> FaultSituationOut:
+    """What was noticed in a situation, and the checks to choose from."""
+    query = _read(FaultQuestion, question)
+    situation = fault_of(query.lesson, query.seed)
+    parts = [PartOut(lesson=_offered(BY_NAME[part]), seed=seed) for part, seed in situation.seeds.items()]
+    return FaultSituationOut(noticed=situation.noticed, parts=parts)
 
 
 VERBS: dict[str, Callable[[Data], Any]] = {
@@ -187,6 +233,9 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "practice-instruments": lambda _: [lesson.plain() for lesson in instrument_lessons()],
     "practice-look": lambda q: look(_read(LookQuestion, q)),
     "practice-instrument-judge": lambda q: judge_instrument(_read(InstrumentWork, q)),
+    "practice-faults": lambda _: [lesson.plain() for lesson in fault_lessons()],
+    "practice-fault": fault_situation,
+    "practice-fault-judge": lambda q: judge_fault(_read(FaultWork, q)),
     "practice-lessons": lambda _: [lesson.plain() for lesson in lessons()],
 }
 

@@ -15,6 +15,8 @@ from naveta_core.documents.envelope import Part
 from naveta_core.documents.json_io import canonical, read_json
 from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Refused, spoken_path
+from naveta_practice.instruments.fault_judging import FaultWork
+from naveta_practice.instruments.faults import FaultLessonOut, FaultSituationOut
 from naveta_practice.instruments.judging import InstrumentJudged, InstrumentWork
 from naveta_practice.instruments.lessons import InstrumentLessonOut
 from naveta_practice.instruments.looking import LOOKS
@@ -41,6 +43,8 @@ class RunIn(Part):
     gestures: list[Gesture] = []
     instrument: InstrumentWork | None = None
     """What was done with an instrument, where the lesson is one of those."""
+    fault: FaultWork | None = None
+    """What was checked and named, where a fault is to be found."""
 
 
 class RunOut(Schema):
@@ -116,7 +120,7 @@ def practice_parts() -> dict[str, Any]:
     """The models of practice for the contract: the web asks its own core, and needs their types."""
     parts: dict[str, Any] = {}
     models: list[type[BaseModel]] = [PracticeStep, Judged, LessonOut, PracticeAdvice, RunIn, InstrumentJudged]
-    models += [InstrumentLessonOut, *LOOKS]
+    models += [InstrumentLessonOut, FaultLessonOut, FaultSituationOut, *LOOKS]
     for model in models:
         schema = model.model_json_schema(ref_template=REF)
         parts.update(schema.pop("$defs", {}))
@@ -142,7 +146,7 @@ def put_run(request: HttpRequest, uuid: UUID) -> Any:
         seconds=sent.seconds,
         advised=sent.advised,
         gestures=sent.gestures,
-        instrument=sent.instrument,
+        work=sent.instrument or sent.fault,
         sent_digest=digest,
     )
     return Status(201 if new else 200, {"id": str(run.pk), "passed": run.passed})

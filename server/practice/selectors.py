@@ -9,7 +9,8 @@ from typing import Any
 from django.http import Http404
 
 from naveta_practice import judging
-from naveta_practice.instruments import judging as instrument_judging
+from naveta_practice.instruments.fault_judging import ALL_HABITS
+from naveta_practice.instruments.faults import FAULT_LESSONS
 from naveta_practice.instruments.lessons import INSTRUMENT_LESSONS
 from naveta_practice.lessons import LESSONS
 from people.models import Person, SignOff
@@ -17,8 +18,8 @@ from practice.models import PracticeRun
 from shared.rights import SIGN_OFFS, Forbidden, may
 
 Data = dict[str, Any]
-ALL = [*(lesson.name for lesson in LESSONS), *(lesson.name for lesson in INSTRUMENT_LESSONS)]
-HABITS = {**judging.HABITS, **instrument_judging.HABITS}
+ALL = [each.name for each in (*LESSONS, *INSTRUMENT_LESSONS, *FAULT_LESSONS)]
+HABITS = {**judging.HABITS, **ALL_HABITS}
 MOST_RUNS = 200
 GOOD_IN_A_ROW = 3
 """So many good ones running, without advice, and a lesson is mastered."""

@@ -9,6 +9,7 @@ from django.db import transaction
 
 from naveta_core.documents.json_io import canonical
 from naveta_core.errors import Fault, Refused, quote
+from naveta_practice.instruments.fault_judging import FaultWork, judge_fault
 from naveta_practice.instruments.judging import InstrumentJudged, InstrumentWork, judge_instrument
 from naveta_practice.judging import judge
 from naveta_practice.results import Gesture, Judged
@@ -20,6 +21,8 @@ from shared.errors import Conflict
 from shared.rights import SIGN_OFFS, require
 
 AHEAD = timedelta(minutes=10)
+Work = InstrumentWork | FaultWork
+"""What was done with an instrument, or to find a fault."""
 
 
 @transaction.atomic
@@ -33,7 +36,7 @@ def save_run(
     seconds: float,
     advised: bool,
     gestures: list[Gesture],
-    instrument: InstrumentWork | None = None,
+    work: Work | None = None,
     sent_digest: str,
 ) -> tuple[PracticeRun, bool]:
     """Store a lesson, judged here from its gestures; the same again is the one stored. Raises Refused, Conflict."""
@@ -44,8 +47,8 @@ def save_run(
         return stored, False
     if at.tzinfo is None or at > clock.now() + AHEAD:
         raise Refused([Fault("at", "when it was finished", at.isoformat(), "a moment with its offset, not to come")])
-    judged = _judged(lesson, seed, gestures, instrument, seconds)
-    done = gestures if instrument is None else [instrument]
+    judged = _judged(lesson, seed, gestures, work, seconds)
+    done = gestures if work is None else [work]
     run = PracticeRun(
         id=identity,
         person=actor,
@@ -66,14 +69,14 @@ def save_run(
 
 
 def _judged(
-    lesson: str, seed: int, gestures: list[Gesture], instrument: InstrumentWork | None, seconds: float
+    lesson: str, seed: int, gestures: list[Gesture], work: Work | None, seconds: float
 ) -> Judged | InstrumentJudged:
     """A lesson judged from what was done in it. Raises Refused where the work is of another one."""
-    if instrument is None:
+    if work is None:
         return judge(lesson, seed, gestures, seconds)
-    if (instrument.lesson, instrument.seed) != (lesson, seed):
-        raise Refused([Fault("instrument.lesson", "the lesson of the work", quote(instrument.lesson), lesson)])
-    return judge_instrument(instrument)
+    if (work.lesson, work.seed) != (lesson, seed):
+        raise Refused([Fault("lesson", "the lesson of the work", quote(work.lesson), lesson)])
+    return judge_fault(work) if isinstance(work, FaultWork) else judge_instrument(work)
 
 
 @transaction.atomic

@@ -7,9 +7,10 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from naveta_practice.instruments.faults import fault_of
 from naveta_practice.instruments.hidden import hidden_of
 
-from .conftest import PHONE, Opens
+from .conftest import PHONE, Opens, until, visit
 from .instrument_eye import (
     bubble,
     circle,
@@ -141,3 +142,30 @@ def test_a_collimation_error_is_found_in_two_faces_and_turned_out(opens: Opens) 
     read_faces(page)
     finish(page, passed=True)
     expect(page.get_by_label("Collimation c: hidden, found, left")).to_contain_text(f"{abs(hidden):.0f}″")
+
+
+def test_a_fault_is_named_after_the_check_that_shows_it(opens: Opens) -> None:
+    """A plummet that is off: the level vial is looked at first and is good, then the plummet shows it."""
+    page = opens(who="Jory Pell", core=True)
+    seed = next(seed for seed in range(1, 200) if fault_of("finding-the-fault", seed).name == "plummet")
+    visit(page, f"/practice/faults/finding-the-fault?n={seed}")
+    expect(page.locator("[data-noticed]")).to_contain_text("differ by some millimetres", timeout=90_000)
+    page.locator("[data-bubble]").wait_for(state="attached", timeout=60_000)
+    here, round_ = read_bubbles(page)
+    assert abs(here + round_) / 2 < 0.6
+    page.get_by_role("radio", name="Plummet", exact=True).click()
+    page.locator("[data-blur]").wait_for(state="attached")
+    focus(page)
+    seen = read_marks(page)
+    assert max(abs(seen[0][i] - seen[2][i]) for i in (0, 1)) > 1.5, "the marks lie on a circle"
+    expect(page.get_by_role("radio", name="Half and whole run")).to_be_visible()
+    page.get_by_role("radio", name="The plummet").click()
+    finish(page, passed=True)
+    expect(page.get_by_label("What to do otherwise")).to_contain_text("You showed it before you named it.")
+    until(
+        page,
+        "fetch('/api/practice/progress').then((r) => r.json()).then((p) => p.lessons.find((l) => l.lesson === 'finding-the-fault').passed > 0)",
+    )
+    visit(page, "/practice/progress")
+    page.get_by_role("link", name=re.compile("Finding the fault")).first.click()
+    expect(page.get_by_role("heading", level=1)).to_be_visible()

@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 
 from fleet.models import Instrument
+from naveta_practice.instruments.faults import fault_of
 from naveta_practice.instruments.hidden import hidden_of
 from people.models import Person, SignOff
 from practice.models import PracticeRun
@@ -69,11 +70,25 @@ def test_work_with_an_instrument_is_judged_here_and_counts_as_a_lesson(jory: Api
     assert Record.objects.count() == 0
 
 
+def test_a_fault_that_was_named_is_judged_here(jory: Api) -> None:
+    seed = next(seed for seed in range(1, 100) if fault_of("is-it-me", seed).name == "nothing")
+    part = fault_of("is-it-me", seed).seeds["two-peg"]
+    work = {"lesson": "is-it-me", "seed": seed, "named": "nothing", "checks": {"two-peg": sheet(part)}, "seconds": 90.0}
+    sent = {"lesson": "is-it-me", "seed": seed, "at": AT, "seconds": 90.0, "fault": work}
+    assert save(jory, sent).json()["passed"] is True
+    assert save(jory, {**sent, "fault": {**work, "checks": {}}}).json()["passed"] is False
+    mine = next(each for each in progress(jory)["lessons"] if each["lesson"] == "is-it-me")
+    assert (mine["runs"], mine["passed"]) == (2, 1)
+    assert "nothing-unchecked" in [habit["code"] for habit in progress(jory)["habits"]]
+    refused = save(jory, {**sent, "fault": {**work, "seed": seed + 1}})
+    assert (refused.status_code, refused.json()["faults"][0]["path"]) == (422, "lesson")
+
+
 def test_work_of_another_lesson_or_an_unfinished_sheet_is_refused(jory: Api) -> None:
     work = {"lesson": "two-peg", "seed": 4, "found": sheet(4), "turns": {}, "seconds": 9.0}
     sent = {"lesson": "two-peg", "seed": 5, "at": AT, "seconds": 9.0, "instrument": work}
     answer = save(jory, sent)
-    assert (answer.status_code, answer.json()["faults"][0]["path"]) == (422, "instrument.lesson")
+    assert (answer.status_code, answer.json()["faults"][0]["path"]) == (422, "lesson")
     unread = sheet(4)
     unread["observations"]["setups"][0]["b"]["readings"] = []
     answer = save(jory, {**sent, "seed": 4, "instrument": {**work, "found": unread}})

@@ -75,7 +75,7 @@ def judge_instrument(work: InstrumentWork) -> InstrumentJudged:
     """Readings and screws against what was hidden. Raises Refused for a sheet that is not finished."""
     hidden = hidden_of(work.lesson, work.seed)
     refuse_turns(hidden.lesson, work.turns)
-    figures = _figures(work.found, hidden)
+    figures = figures_of(work.found, hidden)
     errors = list(hidden.errors.values())
     found = [float(figures[error.spec.quantity]) for error in errors]
     missed = [abs(value - error.value) > error.spec.within for value, error in zip(found, errors, strict=True)]
@@ -86,13 +86,14 @@ def judge_instrument(work: InstrumentWork) -> InstrumentJudged:
         passed=not any(missed) and right,
         headline=_headline(right=right, near=not any(missed)),
         seconds=work.seconds,
-        errors=[_judged(error, value, work.turns) for error, value in zip(errors, found, strict=True)],
+        errors=[judged_error(error, value, work.turns) for error, value in zip(errors, found, strict=True)],
         habits=[Reason(code=code, text=f"{HABITS[code]}.") for code in habits],
         otherwise=_otherwise(hidden, found, missed, work, habits),
     )
 
 
-def _figures(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
+def figures_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
+    """The result of a finished sheet of the lesson's check. Raises Refused."""
     parsed = check_of(document)
     if parsed.kind != hidden.lesson.check:
         raise Refused([Fault("kind", "the kind of check", parsed.kind, hidden.lesson.check)])
@@ -104,7 +105,8 @@ def _left_well(error: HiddenError, turns: Turned) -> bool:
     return abs(error.after(turns)) <= (error.spec.good if turns.get(error.spec.screw) else error.spec.bad)
 
 
-def _judged(error: HiddenError, found: float, turns: Turned) -> JudgedError:
+def judged_error(error: HiddenError, found: float, turns: Turned) -> JudgedError:
+    """One error as it was hidden, found and left, in its unit and as it is shown."""
     left = error.after(turns)
     values = (error.value, found, left)
     texts = [_text(value, error.spec.unit) for value in values]

@@ -4327,6 +4327,69 @@ export interface components {
             where: string;
         };
         /**
+         * FaultLessonOut
+         * @description A lesson in which a fault is named, as it is offered.
+         */
+        FaultLessonOut: {
+            /** Aim */
+            aim: string;
+            /** Cautions */
+            cautions: components["schemas"]["Reason"][];
+            /** Good Enough */
+            good_enough: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Names */
+            names: components["schemas"]["NameOut"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * FaultSituationOut
+         * @description What was noticed, and the checks to choose from.
+         */
+        FaultSituationOut: {
+            /** Noticed */
+            noticed: string;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+        };
+        /**
+         * FaultWork
+         * @description What was done: what was named, and the finished sheet of each check that was run, by the lesson it is practised in.
+         */
+        FaultWork: {
+            /**
+             * Blurs
+             * @default []
+             */
+            blurs: number[];
+            /**
+             * Checks
+             * @default {}
+             */
+            checks: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+            /** Lesson */
+            lesson: string;
+            /** Named */
+            named: string;
+            /** Seconds */
+            seconds: number;
+            /** Seed */
+            seed: number;
+            /**
+             * Verb
+             * @default
+             */
+            verb: string;
+        };
+        /**
          * FieldOut
          * @description A field of a form; `prefilled`: filled in by the method; `ask_again`: asked again after adjusting; `quantity`:
          *     what a device sends to fill it.
@@ -6638,6 +6701,16 @@ export interface components {
             rise_mm: number | null;
         };
         /**
+         * NameOut
+         * @description One thing that can be named.
+         */
+        NameOut: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Named
          * @description Something that can be chosen.
          */
@@ -6912,6 +6985,15 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * PartOut
+         * @description A check that can be chosen: the lesson it is practised in, and the number of the situation there.
+         */
+        PartOut: {
+            lesson: components["schemas"]["InstrumentLessonOut"];
+            /** Seed */
+            seed: number;
         };
         /**
          * Peg
@@ -8320,6 +8402,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** @default null */
+            fault: components["schemas"]["FaultWork"] | null;
             /**
              * Gestures
              * @default []

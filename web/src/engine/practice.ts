@@ -44,3 +44,17 @@ export const practiceLook = (of: Situation, aim: Aim, turns: Turns, seconds: num
 
 /** How it went with an instrument. */
 export const judgeInstrument = (work: InstrumentWork): Promise<InstrumentJudged> => ask({ verb: "practice-instrument-judge", ...work });
+
+export type FaultLesson = Schemas["FaultLessonOut"];
+export type FaultSituation = Schemas["FaultSituationOut"];
+/** `checks`: the finished sheet of each check that was run, by the lesson it is practised in. */
+export type FaultWork = Situation & { named: string; checks: Record<string, unknown>; blurs: number[]; seconds: number };
+
+/** Every lesson in which a fault is named. */
+export const faultLessons = (): Promise<FaultLesson[]> => ask({ verb: "practice-faults" });
+
+/** What was noticed, and the checks to choose from. */
+export const faultSituation = (of: Situation): Promise<FaultSituation> => ask({ verb: "practice-fault", ...of });
+
+/** How it went. */
+export const judgeFault = (work: FaultWork): Promise<InstrumentJudged> => ask({ verb: "practice-fault-judge", ...work });

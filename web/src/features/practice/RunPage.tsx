@@ -16,7 +16,7 @@ export function RunPage() {
   const run = useQuery(practiceRunQuery(id));
   const { lessons } = useLessons();
   const lesson = lessons?.stands.find((each) => each.name === run.data?.lesson);
-  const instrument = lessons?.instruments.find((each) => each.name === run.data?.lesson);
+  const instrument = (lessons ? [...lessons.instruments, ...lessons.faults] : []).find((each) => each.name === run.data?.lesson);
   const who = run.data && run.data.username !== username ? { who: run.data.name } : {};
   return (
     <div className="grid gap-4">

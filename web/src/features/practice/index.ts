@@ -1,3 +1,4 @@
+export { FaultPage } from "./instruments/FaultPage";
 export { InstrumentPage } from "./instruments/InstrumentPage";
 export { PeoplePage } from "./PeoplePage";
 export { Practice } from "./Practice";
