@@ -4,7 +4,7 @@ import type { Gesture, Judged, Lesson } from "../../engine/practice";
 import { Head } from "../../ui/parts";
 import { AgainActions } from "./AgainActions";
 import { Replay } from "./Replay";
-import { clockOf } from "./StandPage";
+import { clockOf } from "./clock";
 
 type Props = { judged: Judged; gestures: Gesture[]; lesson: Pick<Lesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string };
 

@@ -7,7 +7,7 @@ import type { Schemas } from "../../api/client";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { PracticeTabs } from "./PracticeTabs";
 import { Seconds } from "./Seconds";
-import { clockOf } from "./StandPage";
+import { clockOf } from "./clock";
 import { type Listed, useLessons } from "./useLessons";
 
 type Progress = Schemas["PracticeProgress"];

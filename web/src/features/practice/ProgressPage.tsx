@@ -9,7 +9,7 @@ import { moment } from "../../ui/words";
 import { LessonList } from "./Practice";
 import { PracticeTabs } from "./PracticeTabs";
 import { SignOffs } from "./SignOffs";
-import { clockOf } from "./StandPage";
+import { clockOf } from "./clock";
 import { useLessons } from "./useLessons";
 
 export function ProgressPage() {

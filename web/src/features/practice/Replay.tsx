@@ -2,7 +2,7 @@
 import { scaleLinear, scaleSymlog } from "d3-scale";
 import { useEffect, useState } from "react";
 import type { Gesture, Judged } from "../../engine/practice";
-import { clockOf } from "./StandPage";
+import { clockOf } from "./clock";
 
 const SIDE = 320;
 const W = 560;

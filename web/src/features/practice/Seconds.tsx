@@ -1,6 +1,6 @@
 // The last runs of a lesson, the oldest first: how long each took, filled where it was good enough.
 import type { Schemas } from "../../api/client";
-import { clockOf } from "./StandPage";
+import { clockOf } from "./clock";
 
 const W = 150;
 const H = 36;

@@ -5,6 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type Judged, type Lesson, type Seen, practiceAdvice, practiceJudge } from "../../engine/practice";
 import { Cautions, Head, Trouble, Waiting } from "../../ui/parts";
 import { Outcome } from "./Outcome";
+import { Timer } from "./Timer";
 import { TribrachTop } from "./TribrachTop";
 import { TripodPlan } from "./TripodPlan";
 import { LegRows, TripodSide } from "./TripodSide";
@@ -13,8 +14,6 @@ import { lessonsQuery } from "./useLessons";
 import { useSaveRun } from "./useSaveRun";
 import { useSeed } from "./useSeed";
 import { type Stand, useStand } from "./useStand";
-
-export const clockOf = (seconds: number): string => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;
 
 export function StandPage() {
   const { lesson: name = "" } = useParams();
@@ -52,9 +51,7 @@ function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAga
         sub={`Good enough: ${lesson.good_enough}. Situation ${seed}.`}
         actions={
           <>
-            <span className="self-center font-mono text-[20px]" role="timer" aria-label="Time">
-              {clockOf(stand.seen?.seconds ?? 0)}
-            </span>
+            <Timer seconds={stand.seen?.seconds ?? 0} />
             <button className="btn now" disabled={!stand.gestures.length} onClick={() => void finish()}>
               Finish
             </button>

@@ -6,7 +6,7 @@ import type { Preview } from "../../../api/client";
 import { type CheckDocument, type Draft, toSend } from "../../../documents/draft";
 import { type FaultLesson, type FaultSituation, type InstrumentJudged, faultSituation, judgeFault } from "../../../engine/practice";
 import { Cautions, Choice, Head, Trouble, Waiting } from "../../../ui/parts";
-import { clockOf } from "../StandPage";
+import { Timer } from "../Timer";
 import { faultsQuery } from "../useLessons";
 import { useSaveRun } from "../useSaveRun";
 import { useSeed } from "../useSeed";
@@ -71,9 +71,7 @@ function Search(props: SearchProps) {
         title={lesson.title}
         sub={`Good enough: ${lesson.good_enough}. Situation ${seed}.`}
         actions={
-          <span className="self-center font-mono text-[20px]" role="timer" aria-label="Time">
-            {clockOf(seconds)}
-          </span>
+          <Timer seconds={seconds} />
         }
       />
       <Trouble error={error} />

@@ -3,7 +3,7 @@ import { written } from "../../../api/writing";
 import type { InstrumentJudged, InstrumentLesson } from "../../../engine/practice";
 import { Head } from "../../../ui/parts";
 import { AgainActions } from "../AgainActions";
-import { clockOf } from "../StandPage";
+import { clockOf } from "../clock";
 
 type Props = { judged: InstrumentJudged; lesson: Pick<InstrumentLesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string };
 

@@ -13,7 +13,7 @@ import { AdjustingScrews } from "./AdjustingScrews";
 import { InstrumentOutcome } from "./InstrumentOutcome";
 import { Screws } from "./Screws";
 import { View } from "./View";
-import { clockOf } from "../StandPage";
+import { Timer } from "../Timer";
 import { instrumentsQuery } from "../useLessons";
 import { useSaveRun } from "../useSaveRun";
 import { useSeed } from "../useSeed";
@@ -87,9 +87,7 @@ function Course(props: CourseProps) {
         sub={`Good enough: ${lesson.good_enough}. Situation ${seed}.`}
         actions={
           <>
-            <span className="self-center font-mono text-[20px]" role="timer" aria-label="Time">
-              {clockOf(seconds)}
-            </span>
+            <Timer seconds={seconds} />
             <button className="btn now" disabled={!result} onClick={() => void finish()}>
               Finish
             </button>

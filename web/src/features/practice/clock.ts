@@ -1,0 +1,2 @@
+/** Minutes and seconds, as a stopwatch shows them. */
+export const clockOf = (seconds: number): string => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;
