@@ -18,7 +18,11 @@ from practice.models import PracticeRun
 from shared.rights import SIGN_OFFS, Forbidden, may
 
 Data = dict[str, Any]
-ALL = [each.name for each in (*LESSONS, *INSTRUMENT_LESSONS, *FAULT_LESSONS)]
+ALL = [
+    *(lesson.name for lesson in LESSONS),
+    *(lesson.name for lesson in INSTRUMENT_LESSONS),
+    *(lesson.name for lesson in FAULT_LESSONS),
+]
 HABITS = {**judging.HABITS, **ALL_HABITS}
 MOST_RUNS = 200
 GOOD_IN_A_ROW = 3

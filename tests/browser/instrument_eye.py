@@ -9,7 +9,6 @@ from playwright.sync_api import Page, expect
 
 from .conftest import visit
 
-SETTLES_MS = 250
 MIDDLE = 210.0
 """Where the hairs cross, in the drawing's own units."""
 
@@ -18,6 +17,12 @@ def go_to(page: Page, lesson: str, seed: int) -> None:
     visit(page, f"/practice/instruments/{lesson}?n={seed}")
     page.get_by_role("button", name="Finish").wait_for(timeout=90_000)
     page.locator("[data-blur], [data-bubble]").first.wait_for(state="attached", timeout=90_000)
+
+
+def settled(page: Page) -> None:
+    """Until the picture shows what was just turned, however slow the machine."""
+    page.wait_for_timeout(60)
+    page.wait_for_selector("[data-looking][data-fresh=true]")
 
 
 def focus(page: Page, *, known: str | None = None) -> str:
@@ -30,14 +35,14 @@ def focus(page: Page, *, known: str | None = None) -> str:
             seen = []
             for step in steps:
                 control.fill(f"{step:g}")
-                page.wait_for_timeout(140)
+                settled(page)
                 seen.append(float(page.locator("[data-blur]").get_attribute("data-blur") or 99))
             best = steps[seen.index(min(seen))]
             width = (high - low) / 6
             low, high = max(0.0, best - width), min(100.0, best + width)
         known = f"{best:g}"
     control.fill(known)
-    page.wait_for_timeout(SETTLES_MS)
+    settled(page)
     return known
 
 
@@ -84,12 +89,12 @@ def drag_on_to_hairs(page: Page) -> None:
     page.mouse.down()
     page.mouse.move(*middle, steps=4)
     page.mouse.up()
-    page.wait_for_timeout(SETTLES_MS)
+    settled(page)
 
 
 def closer(page: Page, name: str = "Look closer") -> None:
     page.get_by_role("button", name=name, exact=True).click()
-    page.wait_for_timeout(SETTLES_MS)
+    settled(page)
 
 
 def point(page: Page) -> None:
@@ -107,7 +112,7 @@ def point(page: Page) -> None:
             *(["Down" if y > 0 else "Up"] if abs(y) >= 1.2 else []),
         ]:
             page.get_by_role("button", name=way, exact=True).click()
-        page.wait_for_timeout(120)
+        settled(page)
     closer(page, "Whole field")
 
 
@@ -130,7 +135,7 @@ def turn_until(page: Page, screw: str, seen: Callable[[], float], wanted: float)
 
     def to(turns: float) -> float:
         slider.fill(f"{turns:g}")
-        page.wait_for_timeout(SETTLES_MS)
+        settled(page)
         return seen()
 
     before = seen()

@@ -114,7 +114,11 @@ def connect(page: Page, yard: Yard) -> None:
 
 def arrived(page: Page, count: int) -> None:
     """The first reading waits until the browser's own core stands."""
-    until(page, "Number(document.querySelector('[data-count]')?.dataset.count)", count, seconds=90.0)
+    try:
+        until(page, "Number(document.querySelector('[data-count]')?.dataset.count)", count, seconds=90.0)
+    except AssertionError as late:
+        shown = [page.locator(each).inner_text() for each in ("[data-link]", "[data-count]")]
+        raise AssertionError(f"{late}; the page says {shown}") from late
 
 
 def value(page: Page, path: str) -> str:

@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 from naveta_practice.instruments.hidden import hidden_of
 
 from .conftest import PHONE, Opens, until, visit
-from .instrument_eye import between, finish, focus, go_to, turn_until
+from .instrument_eye import between, finish, focus, go_to, settled, turn_until
 
 
 def hidden(seed: int) -> float:
@@ -24,7 +24,7 @@ GOOD = next(seed for seed in range(1, 100) if abs(hidden(seed)) < 6)
 def look_at(page: Page, staff: str, place: str) -> None:
     page.get_by_role("radio", name=f"Staff {staff}").click()
     page.get_by_role("radio", name=place).click()
-    page.wait_for_timeout(250)
+    settled(page)
 
 
 def read(page: Page) -> str:

@@ -21,6 +21,7 @@ from .instrument_eye import (
     on_paper,
     point,
     seconds_of,
+    settled,
     turn_until,
 )
 
@@ -39,7 +40,7 @@ def bad(lesson: str, *quantities: str) -> int:
 
 def turned_to(page: Page, heading: int) -> None:
     page.get_by_role("radio", name=f"{heading}°", exact=True).click()
-    page.wait_for_timeout(250)
+    settled(page)
 
 
 def read_bubbles(page: Page) -> list[float]:
@@ -102,7 +103,7 @@ def read_faces(page: Page) -> dict[str, list[int]]:
     for face in ("left", "right"):
         if not page.get_by_role("button", name=f"Turn over face {face}").is_visible():
             page.get_by_role("button", name=re.compile("^Turn over")).click()
-            page.wait_for_timeout(250)
+            settled(page)
         for i in range(3):
             point(page)
             for name in ("hz", "v"):
@@ -121,7 +122,7 @@ def set_circle(page: Page, wanted: int) -> None:
             if abs(short) < size:
                 break
             page.get_by_role("button", name="Right" if short > 0 else "Left", exact=True).click()
-            page.wait_for_timeout(150)
+            settled(page)
 
 
 def test_a_collimation_error_is_found_in_two_faces_and_turned_out(opens: Opens) -> None:
@@ -134,7 +135,7 @@ def test_a_collimation_error_is_found_in_two_faces_and_turned_out(opens: Opens) 
     hidden = hidden_of("two-faces", seed).errors["collimation_arcsec"].value
     assert abs(half) == pytest.approx(abs(hidden), abs=6.0)
     page.get_by_role("button", name=re.compile("^Turn over")).click()
-    page.wait_for_timeout(250)
+    settled(page)
     point(page)
     set_circle(page, round(seen["left"][0] + half) % 1_296_000)
     turn_until(page, "reticle side screw", lambda: off_hairs(page)[0], 0.0)

@@ -364,8 +364,12 @@ def test_every_view_fits_and_has_nothing_axe_finds(opens: Opens) -> None:
         page.locator(there).first.wait_for()
         looked_at(page, path)
     page.locator("[data-run] a").first.click()
-    page.locator("[data-replay]").wait_for()
+    page.locator("[data-replay]").wait_for(timeout=90_000)
     looked_at(page, "a run")
+    for lesson in ("instruments/half-and-whole", "instruments/two-faces", "faults/finding-the-fault"):
+        visit(page, f"/practice/{lesson}?n=3")
+        page.locator("[data-bubble], [data-target]").first.wait_for(state="attached", timeout=90_000)
+        looked_at(page, lesson)
     for lesson in ("whole-set-up", "slope-and-wind", "four-screws", "slide-and-level"):
         visit(page, f"/practice/{lesson}?n=3")
         page.locator("[data-bubble]").wait_for(timeout=90_000)

@@ -14,6 +14,7 @@ type FromBridge = { run?: string; last?: number; lines?: [number, string][]; sou
 
 const OFF: Link = { state: "off", where: "", sources: {}, devices: {}, message: null };
 const AGAIN_MS = 1_000;
+const MOST_REST_MS = 500;
 /** The core reads at most so much text at once. */
 const MOST_TEXT = 60_000;
 
@@ -49,12 +50,15 @@ async function read(from: Source): Promise<void> {
   while (from.on && from.unread) {
     const piece = from.unread.slice(0, MOST_TEXT);
     from.unread = from.unread.slice(MOST_TEXT);
+    const begun = performance.now();
     try {
       const answer = await askUntilAnswered(() => readingsArrive(piece, performance.now() / 1000, from.state), () => become({ message: CORE_STARTS }), () => from.on);
       if (answer && from.on) report(answer, from);
     } catch (error) {
       become({ message: { code: "core", text: error instanceof Error ? error.message : String(error) } });
     }
+    // A level that sends all the time takes at most half of the core: the sheet asks it too.
+    await new Promise((done) => setTimeout(done, Math.min(MOST_REST_MS, performance.now() - begun)));
   }
   from.reading = false;
 }

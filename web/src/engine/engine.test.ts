@@ -96,7 +96,7 @@ it("lets a slow worker go on as long as it answers", async () => {
   last().reports({ ready: true, ms: 1 });
   const queries = [1, 2, 3].map((n) => engine.ask({ verb: "preview", n }));
   for (const query of last().sent.slice(1)) {
-    vi.advanceTimersByTime(3_000);
+    vi.advanceTimersByTime(7_000);
     last().reports({ id: query.id as number, text: `{"ok":true,"data":${query.id}}` });
   }
   expect(await Promise.all(queries)).toEqual([1, 2, 3]);
@@ -113,15 +113,15 @@ it("gives the next worker twice as long, and forgets earlier falls once one is s
     expect(engine.ready).toBe(true);
     vi.advanceTimersByTime(1);
     expect(await query).toBeInstanceOf(EngineGone);
-    vi.advanceTimersByTime(4_000);
+    vi.advanceTimersByTime(4_000); // the next one is started
   };
-  for (const ms of [4_000, 8_000, 16_000]) await silent(ms);
+  for (const ms of [10_000, 20_000, 40_000]) await silent(ms);
   last().reports({ ready: true, ms: 1 });
   vi.advanceTimersByTime(60_001);
   const query = engine.ask({ verb: "preview" });
   last().answers({ ok: true, data: "sound" });
   expect(await query).toBe("sound");
-  await silent(4_000);
+  await silent(10_000);
 });
 
 it("gives up after a few starts, and is never started where nothing is packed", () => {

@@ -15,7 +15,7 @@ export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage
 /** What gives documents and tables back: nothing of them is a sentence. */
 const EXACT = new Set(["write-table", "read-table", "begin", "take-method", "repeat", "as-left", "from-file", "read-document", "schema"]);
 /** A busy or slow device takes its time: after each fall the next worker is given twice as long. */
-const ANSWER_WITHIN_MS = 4_000;
+const ANSWER_WITHIN_MS = 10_000;
 /** A worker that has answered for so long is a sound one: earlier falls no longer count. */
 const SOUND_AFTER_MS = 60_000;
 const BOOT_WITHIN_MS = 120_000;

@@ -69,12 +69,12 @@ function useWork({ lesson, seed, empty }: CourseProps) {
     setPreview(null);
   };
   const take = useCallback((next: Preview | null) => setPreview(next), []);
-  return { aim, setAim, turns, setTurns, found, left, preview, take, change, judged, finish, again, error: error ?? view.error, look: view.look, seconds: view.seconds };
+  return { aim, setAim, turns, setTurns, found, left, preview, take, change, judged, finish, again, error: error ?? view.error, look: view.look, fresh: view.fresh, seconds: view.seconds };
 }
 
 function Course(props: CourseProps) {
   const { lesson, kind, seed, onAgain } = props;
-  const { aim, setAim, turns, setTurns, found, left, preview, take, change, judged, finish, again, error, look, seconds } = useWork(props);
+  const { aim, setAim, turns, setTurns, found, left, preview, take, change, judged, finish, again, error, look, fresh, seconds } = useWork(props);
   const footScrews = lesson.screws.filter((screw) => !screw.adjusting);
   const draft = left ?? found;
   const result = preview?.complete ? preview.reduced : null;
@@ -106,7 +106,7 @@ function Course(props: CourseProps) {
           <p>{lesson.aim}</p>
           <Cautions cautions={lesson.cautions} />
         </div>
-        <section className="card grid gap-3 p-4 max-desk:order-first desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto" aria-label={VIEW_TITLES[lesson.view]}>
+        <section className="card grid gap-3 p-4 max-desk:order-first desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
           <View view={lesson.view} look={look} aim={aim} onAim={setAim} small={Boolean(result) && !left} />
           <Screws screws={footScrews} turns={turns} onTurn={setTurns} />
           {result && !left && <AdjustingScrews kind={kind} lesson={lesson} document={toSend(found.document)} turns={turns} onTurn={setTurns} onAgain={again} />}

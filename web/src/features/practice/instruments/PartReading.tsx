@@ -29,7 +29,7 @@ function Reading({ part, draft, onChange, onPreview, kind }: Props & { kind: Kin
     const document = lesson.document as CheckDocument;
     return begin({ kind: kind.kind, instrument: "", owner: "", document, begun: document.observations });
   });
-  const { look, error } = useLook({ lesson: lesson.name, seed }, aim, turns, true);
+  const { look, fresh, error } = useLook({ lesson: lesson.name, seed }, aim, turns, true);
   const shown = draft ?? empty;
   const change = (how: (draft: Draft) => Draft) => onChange(how(shown), look && "blur" in look ? look.blur : null);
   const take = useCallback(
@@ -53,7 +53,7 @@ function Reading({ part, draft, onChange, onPreview, kind }: Props & { kind: Kin
           </section>
         )}
       </div>
-      <section className="card grid gap-3 p-4 max-desk:order-first" aria-label={VIEW_TITLES[lesson.view]}>
+      <section className="card grid gap-3 p-4 max-desk:order-first" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
         <View view={lesson.view} look={look} aim={aim} onAim={setAim} small={false} />
         <Screws screws={lesson.screws.filter((screw) => !screw.adjusting)} turns={turns} onTurn={setTurns} />
       </section>

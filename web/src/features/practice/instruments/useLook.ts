@@ -3,10 +3,13 @@ import { useEffect, useRef, useState } from "react";
 import { type Aim, type Look, type Situation, type Turns, practiceLook } from "../../../engine/practice";
 
 const EVERY_MS = 50;
+/** `fresh`: what is seen is what aim and screws are now. */
+export type Looking = { look: Look | null; fresh: boolean; seconds: number; error: unknown };
+type Shown = { look: Look; seconds: number; aim: Aim; turns: Turns };
 
-export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean): { look: Look | null; seconds: number; error: unknown } {
+export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean): Looking {
   const now = useRef({ aim, turns });
-  const [shown, setShown] = useState<{ look: Look; seconds: number } | null>(null);
+  const [shown, setShown] = useState<Shown | null>(null);
   const [error, setError] = useState<unknown>(null);
   const { lesson, seed } = of;
   useEffect(() => {
@@ -19,10 +22,11 @@ export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean)
     let timer: ReturnType<typeof setTimeout> | undefined;
     const again = async () => {
       const seconds = (performance.now() - begun) / 1000;
+      const asked = now.current;
       try {
-        const look = await practiceLook({ lesson, seed }, now.current.aim, now.current.turns, seconds);
+        const look = await practiceLook({ lesson, seed }, asked.aim, asked.turns, seconds);
         if (over) return;
-        setShown({ look, seconds });
+        setShown({ look, seconds, ...asked });
       } catch (wrong) {
         if (!over) setError(wrong);
         return;
@@ -35,5 +39,5 @@ export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean)
       clearTimeout(timer);
     };
   }, [lesson, seed, running]);
-  return { look: shown?.look ?? null, seconds: shown?.seconds ?? 0, error };
+  return { look: shown?.look ?? null, fresh: shown?.aim === aim && shown.turns === turns, seconds: shown?.seconds ?? 0, error };
 }
