@@ -84,7 +84,7 @@ class KnownDevice:
     last: int
     seen: dict[int, None] = field(default_factory=dict)
     runs: set[str] = field(default_factory=set)
-    second: int = 0
+    second: str = ""
     within: int = 0
 
 
@@ -154,7 +154,7 @@ class DeviceLines:
         if line.seq < device.last:
             text = f"{line.device}: its numbers jump back; those readings are left out."
             return None, self._once(line.device, "jumps-back", text)
-        if self._too_many(device, seconds):
+        if self._too_many(device, line.at, seconds):
             text = f"{line.device} sends more than {MOST_A_SECOND} readings a second; not all of them are read."
             return None, self._once(line.device, "too-many-readings", text)
         missing = line.seq - device.last - 1
@@ -170,9 +170,11 @@ class DeviceLines:
         return line, messages
 
     @staticmethod
-    def _too_many(device: KnownDevice, seconds: float) -> bool:
-        if int(seconds) != device.second:
-            device.second, device.within = int(seconds), 0
+    def _too_many(device: KnownDevice, at: str, seconds: float) -> bool:
+        # What was kept while nobody read comes at once, but was not sent within one second.
+        second = f"{int(seconds)} {at[:19]}"
+        if second != device.second:
+            device.second, device.within = second, 0
         device.within += 1
         return device.within > MOST_A_SECOND
 

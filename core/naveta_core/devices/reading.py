@@ -20,7 +20,7 @@ class DeviceState(Part):
     last: int
     seen: list[int]
     runs: list[str]
-    second: int
+    second: str
     within: int
 
 
@@ -29,7 +29,7 @@ class ReaderState(Part):
 
     rest: str
     devices: dict[str, DeviceState]
-    reported: list[tuple[str, str]]
+    reported: list[list[str]]
 
     def as_reader(self) -> DeviceLines:
         """The reader as it was."""
@@ -45,7 +45,7 @@ class ReaderState(Part):
             )
             for name, device in self.devices.items()
         }
-        return DeviceLines(self.rest.encode(), devices, set(self.reported))
+        return DeviceLines(self.rest.encode(), devices, {(device, code) for device, code in self.reported})
 
 
 def state_of(reader: DeviceLines) -> dict[str, Any]:
@@ -63,9 +63,9 @@ def state_of(reader: DeviceLines) -> dict[str, Any]:
         )
         for name, device in devices.items()
     }
-    return ReaderState(rest=rest.decode("utf-8", "replace"), devices=by_name, reported=sorted(reported)).model_dump(
-        mode="json"
-    )
+    return ReaderState(
+        rest=rest.decode("utf-8", "replace"), devices=by_name, reported=[list(each) for each in sorted(reported)]
+    ).model_dump(mode="json")
 
 
 class ReadingQuestion(Part):

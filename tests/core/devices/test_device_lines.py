@@ -14,6 +14,7 @@ from typing import Any
 import pytest
 
 from naveta_core.devices.lines import DeviceLine, DeviceLines, written_line
+from naveta_core.devices.reading import arrive
 from naveta_core.registry import DOCUMENTS, document_of
 from naveta_practice.devices import ElectronicLevelStandIn, LevelStandIn, TotalStationStandIn, yard_of
 
@@ -307,3 +308,23 @@ def test_a_port_that_is_taken_is_said() -> None:
         done = subprocess.run(command, capture_output=True, text=True, timeout=30, check=False)
     assert done.returncode == 1
     assert done.stderr.startswith("naveta-sim:")
+
+
+def test_what_was_kept_for_a_minute_comes_at_once_and_is_whole() -> None:
+    """Five readings a second for a minute, read together once somebody reads again."""
+    kept = [line(i, at=f"2027-03-02T06:{40 + i // 300:02d}:{i // 5 % 60:02d}+00:00") for i in range(1, 301)]
+    good, said = DeviceLines().feed(sent(*kept), 12.0)
+    assert ([each.seq for each in good], said) == (list(range(1, 301)), [])
+
+
+def test_a_reader_that_reported_something_reads_on() -> None:
+    """As the page asks: what was answered goes back with the next question, as plain data."""
+
+    def asked(data: bytes, state: Any) -> Any:
+        question = {"verb": "readings-arrive", "text": data.decode(), "clock_s": 3.0, "state": state}
+        return json.loads(json.dumps(arrive(json.loads(json.dumps(question))).plain()))
+
+    first = asked(b"no line\n" + sent(line(1), line(5)), None)
+    assert [each["code"] for each in first["messages"]] == ["not-a-line", "readings-missing"]
+    second = asked(sent(line(6)), first["state"])
+    assert ([each["seq"] for each in second["lines"]], second["messages"]) == ([6], [])

@@ -14,7 +14,7 @@ export function CirclesView({ look, aim, onAim, small }: ViewProps<"circles">) {
   const [step, setStep] = useState("60");
   const scale = (SIZE / look.field_arcsec) * (closer ? CLOSER : 1);
   /** The line of sight moved right and up by so many seconds. */
-  const move = (right: number, up: number) => onAim({ ...aim, hz_deg: (aim.hz_deg ?? look.hz_deg) + right / 3600, v_deg: (aim.v_deg ?? look.v_deg) - (aim.face === "left" ? up : -up) / 3600 });
+  const move = (right: number, up: number) => onAim((before) => ({ ...before, hz_deg: (before.hz_deg ?? look.hz_deg) + right / 3600, v_deg: (before.v_deg ?? look.v_deg) - (before.face === "left" ? up : -up) / 3600 }));
   const drag = useDrag({ onStep: ({ x, y }) => move(-x / scale, y / scale), onEnd: () => undefined, keys: [Number(step) * scale, scale] });
   const turnOver = () => onAim({ ...aim, face: aim.face === "left" ? "right" : "left", hz_deg: null, v_deg: null });
   const hold = () => onAim(aim.held_deg === null ? { ...aim, held_deg: look.hz_deg } : { ...aim, held_deg: null, zero_deg: aim.zero_deg + look.hz_deg - aim.held_deg });

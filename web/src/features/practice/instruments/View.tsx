@@ -1,4 +1,5 @@
 // Whichever instrument a lesson has, as it is seen and pointed.
+import type { Dispatch, SetStateAction } from "react";
 import type { Aim, Look } from "../../../engine/practice";
 import { Waiting } from "../../../ui/parts";
 import { CirclesView } from "./CirclesView";
@@ -8,7 +9,7 @@ import { VialView } from "./VialView";
 import type { ViewName, ViewProps } from "./views";
 
 /** `small` while a screw is turned below it. */
-export function View({ view, look, aim, onAim, small }: { view: ViewName; look: Look | null; aim: Aim; onAim: (aim: Aim) => void; small: boolean }) {
+export function View({ view, look, aim, onAim, small }: { view: ViewName; look: Look | null; aim: Aim; onAim: Dispatch<SetStateAction<Aim>>; small: boolean }) {
   if (!look) return <Waiting what="Pointing…" />;
   // Aim and look are those of the view.
   const as = <V extends ViewName>() => ({ look, aim, onAim, small }) as unknown as ViewProps<V>;

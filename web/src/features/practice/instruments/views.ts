@@ -1,8 +1,9 @@
 // What every view of a simulated instrument is given, and where each begins.
+import type { Dispatch, SetStateAction } from "react";
 import type { Aims, Looks } from "../../../engine/practice";
 
 export type ViewName = keyof Aims;
-export type ViewProps<V extends ViewName> = { look: Looks[V]; aim: Aims[V]; onAim: (aim: Aims[V]) => void; small: boolean };
+export type ViewProps<V extends ViewName> = { look: Looks[V]; aim: Aims[V]; onAim: Dispatch<SetStateAction<Aims[V]>>; small: boolean };
 
 export const FIRST_AIM: Aims = {
   staff: { place: "middle", staff: "a", focus: 0.6 },
