@@ -35,7 +35,7 @@ def on_reload(server: Any) -> None:
     """Asked on screen to put a backup in place: the workers end first, then nobody has the database open."""
     import signal
 
-    from operations.restoring import restore_asked, wanted
+    from operations.restoring import restore_requested, wanted
 
     from config.environment import Environment
 
@@ -47,7 +47,7 @@ def on_reload(server: Any) -> None:
     end = time.monotonic() + WORKERS_END_S
     while server.WORKERS and time.monotonic() < end:
         time.sleep(0.1)
-    restore_asked(data)
+    restore_requested(data)
 
 
 def post_worker_init(_worker: Any) -> None:

@@ -43,9 +43,9 @@ def main() -> None:
     call_command("migrate", verbosity=0)
     grown = Grown()
     grown.to(RECORDS // 100)
-    small = asked(grown.client)
+    small = requested(grown.client)
     grown.to(RECORDS)
-    large = asked(grown.client)
+    large = requested(grown.client)
     print(f"{'':<44}{RECORDS // 100:>9}{RECORDS:>9}   records")
     for name, first in small.items():
         before = f"   before {BEFORE[name]} times" if name in BEFORE else ""
@@ -156,7 +156,7 @@ class Grown:
         return record
 
 
-def asked(client: Any) -> dict[str, float]:
+def requested(client: Any) -> dict[str, float]:
     """The median time of each question, in milliseconds."""
     last = _last_page()
     from records.selectors import newest_cursor

@@ -72,7 +72,7 @@ class Browser:
     def __init__(self, address: str) -> None:
         self.address, self.after = address, ""
         self.taken: list[int] = []
-        self.said: list[str] = []
+        self.messages: list[str] = []
         self.state: dict[str, Any] | None = None
 
     async def run(self) -> None:
@@ -95,7 +95,7 @@ class Browser:
         found = arrive({"verb": "", "text": text, "clock_s": time.monotonic(), "state": self.state})
         self.state = found.state
         self.taken += [line.seq for line in found.lines]
-        self.said += [reason.text for reason in found.messages]
+        self.messages += [reason.text for reason in found.messages]
 
 
 def memory_mb(process: subprocess.Popen[str]) -> float:
@@ -128,7 +128,9 @@ async def soak() -> int:
         bridge.terminate()
     whole = browser.taken == list(range(1, device.count + 1))
     print(f"sent {device.count}, taken {len(browser.taken)}, {'each once and in order' if whole else 'NOT the same'}")
-    print(f"said: {sorted(set(browser.said)) or 'nothing'}; the bridge holds {first:.1f} MB, later {grown:+.1f} MB")
+    print(
+        f"messages: {sorted(set(browser.messages)) or 'nothing'}; the bridge holds {first:.1f} MB, later {grown:+.1f} MB"
+    )
     return 0 if whole and grown < MOST_GROWN_MB else 1
 
 

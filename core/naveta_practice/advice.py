@@ -27,13 +27,13 @@ def next_move(situation: Situation, stand: Stand) -> PracticeAdvice:
     can, seen = situation.lesson.controls, see(situation.equipment, stand.state)
     off = math.hypot(*seen.axis_mm)
     if stand.open_leg:
-        return _said(f"Close the clamp of leg {stand.open_leg}: the leg slips.")
+        return _advice(f"Close the clamp of leg {stand.open_leg}: the leg slips.")
     if "carry" in can and off > NEAR_MM and not any(stand.pressed):
         bearing, size = polar(-seen.axis_mm[0], -seen.axis_mm[1])
-        return _said(f"Carry the whole tripod {size:.0f} mm {_way(bearing)}.", "Legs and feet come after that.")
+        return _advice(f"Carry the whole tripod {size:.0f} mm {_way(bearing)}.", "Legs and feet come after that.")
     if "press" in can and situation.ground.press_mm and not all(stand.pressed):
         leg = "ABC"[stand.pressed.index(False)]
-        return _said(f"Press foot {leg} in.", "All three before you level: what sinks later takes the level with it.")
+        return _advice(f"Press foot {leg} in.", "All three before you level: what sinks later takes the level with it.")
     if "legs" in can and not seen.in_ring:
         return _by_legs(situation, stand, seen)
     tilt = math.hypot(*seen.tilt_arcsec)
@@ -41,10 +41,10 @@ def next_move(situation: Situation, stand: Stand) -> PracticeAdvice:
         return _by_screws(situation, seen)
     if "slide" in can and off > ENOUGH_MM:
         return _by_slide(seen)
-    return _said("Good enough.", "Turn by 180° to be sure, then finish.")
+    return _advice("Good enough.", "Turn by 180° to be sure, then finish.")
 
 
-def _said(headline: str, *lines: str) -> PracticeAdvice:
+def _advice(headline: str, *lines: str) -> PracticeAdvice:
     return PracticeAdvice(headline=headline, lines=list(lines))
 
 

@@ -123,31 +123,31 @@ def _read(model: type[T], question: Data) -> T:
 
 def step(question: Data) -> PracticeStep:
     """A stand after moves and time. What is in the way is said, and what came before it holds."""
-    asked = _read(StepQuestion, question)
-    situation = situation_of(asked.lesson, asked.seed)
-    stand, refused = _stand(asked, situation), ""
-    for move in asked.moves:
-        stand, said = moved(situation, stand, move)
-        refused = said or refused
-    stand = advanced(situation, stand, asked.seconds)
+    query = _read(StepQuestion, question)
+    situation = situation_of(query.lesson, query.seed)
+    stand, refused = _stand(query, situation), ""
+    for move in query.moves:
+        stand, reason = moved(situation, stand, move)
+        refused = reason or refused
+    stand = advanced(situation, stand, query.seconds)
     return PracticeStep(state=plain(stand), seen=seen_of(situation, stand), refused=refused)
 
 
-def _stand(asked: StepQuestion, situation: Situation) -> Stand:
-    return begun(situation) if asked.state is None else asked.state.as_stand(situation)
+def _stand(query: StepQuestion, situation: Situation) -> Stand:
+    return begun(situation) if query.state is None else query.state.as_stand(situation)
 
 
 def advise(question: Data) -> PracticeAdvice:
     """The next move."""
-    asked = _read(StepQuestion, question)
-    situation = situation_of(asked.lesson, asked.seed)
-    return next_move(situation, _stand(asked, situation))
+    query = _read(StepQuestion, question)
+    situation = situation_of(query.lesson, query.seed)
+    return next_move(situation, _stand(query, situation))
 
 
 def judged(question: Data) -> Judged:
     """How a lesson went."""
-    asked = _read(JudgeQuestion, question)
-    return judge(asked.lesson, asked.seed, asked.gestures, asked.seconds)
+    query = _read(JudgeQuestion, question)
+    return judge(query.lesson, query.seed, query.gestures, query.seconds)
 
 
 def lessons() -> list[LessonOut]:

@@ -142,10 +142,10 @@ async def _record(options: argparse.Namespace) -> None:
     lines, loop = DeviceLines(), asyncio.get_running_loop()
     with options.file.open("ab") as file:
         while data := await reader.read(4096):
-            good, said = lines.feed(data, loop.time())
+            good, messages = lines.feed(data, loop.time())
             file.writelines(written_line(line).encode() for line in good)
             file.flush()
-            for reason in said:
+            for reason in messages:
                 print(reason.text, file=sys.stderr, flush=True)
     writer.close()
 

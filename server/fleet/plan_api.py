@@ -126,14 +126,14 @@ def preview_rule(request: HttpRequest, payload: RuleIn) -> Any:
     then = statuses_under(rules.rule_book(changed), today)
     changes = []
     for tag in sorted(now):
-        before, after = (_said(status.due, changed.check) for status in (now[tag], then[tag]))
+        before, after = (_due_text(status.due, changed.check) for status in (now[tag], then[tag]))
         if before != after:
             changes.append({"tag": tag, "before": before, "after": after})
     counts = [sum(_counts(status.due, changed.check) for status in found.values()) for found in (now, then)]
     return {"looked_at": len(now), "due_now": counts[0], "due_then": counts[1], "changes": changes}
 
 
-def _said(due: list[DueEntry], check: str) -> str:
+def _due_text(due: list[DueEntry], check: str) -> str:
     return due_words(next((entry for entry in due if entry.check == check), None))
 
 

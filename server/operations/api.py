@@ -103,7 +103,7 @@ def post_backup(request: HttpRequest) -> Any:
     """Write a backup now and read it again (manager)."""
     require(asker(request), "manage-fleet")
     file = folder(BACKUPS) / f"backup-{_stamp()}.zip"
-    _said(lambda: write_copy(file))
+    _or_conflict(lambda: write_copy(file))
     return Status(201, keeping.kept_file(file.name).shown)
 
 
@@ -114,7 +114,7 @@ def put_backup(request: HttpRequest) -> Any:
     file = folder(BACKUPS) / f"brought-{_stamp()}.zip"
     part = _received(request, file)
     try:
-        _said(lambda: check(part))
+        _or_conflict(lambda: check(part))
         part.rename(file)
     finally:
         part.unlink(missing_ok=True)
@@ -164,7 +164,7 @@ def delete_kept_file(request: HttpRequest, name: str) -> HttpResponse:
 def post_restore(request: HttpRequest, name: str) -> Any:
     """Put a backup in place: new workers take over, what is there is set aside (manager)."""
     file = keeping.kept_file(name)
-    _said(lambda: ask_restore(actor=asker(request), file=file))
+    _or_conflict(lambda: ask_restore(actor=asker(request), file=file))
     return Status(202, {"ok": True, "text": "The backup is being put in place."})
 
 
@@ -187,7 +187,7 @@ def _stamp() -> str:
     return f"{datetime.now(UTC):%Y-%m-%d-%H%M%S}-{secrets.token_hex(2)}"
 
 
-def _said(action: Callable[[], Any]) -> None:
+def _or_conflict(action: Callable[[], Any]) -> None:
     """What cannot be done, in the API's own shape. Raises Conflict."""
     try:
         action()

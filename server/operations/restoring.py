@@ -20,7 +20,7 @@ from operations.keeping import KeptFile
 from people.models import Person
 from shared.rights import require
 
-ASKED, OUTCOME = "restore-asked.json", "restore-outcome.json"
+REQUESTED, OUTCOME = "restore-asked.json", "restore-outcome.json"
 SERVED = "NAVETA_SERVED_BY"
 """Set by gunicorn.conf.py: the process that can set new workers in place of the old."""
 AFTER_S = 0.5
@@ -35,20 +35,20 @@ def ask_restore(*, actor: Person, file: KeptFile) -> None:
     if settings.DATABASES["default"]["ENGINE"] != "django.db.backends.sqlite3":
         raise BackupError("This database is not SQLite: put it back with its own tools.")
     check(file.path)
-    (settings.NAVETA.data / ASKED).write_text(json.dumps({"file": str(file.path), "by": actor.username}))
+    (settings.NAVETA.data / REQUESTED).write_text(json.dumps({"file": str(file.path), "by": actor.username}))
     threading.Timer(AFTER_S, os.kill, (server, signal.SIGHUP)).start()
 
 
 def wanted(data: Path) -> bool:
     """Whether a restore was asked for."""
-    return (data / ASKED).exists()
+    return (data / REQUESTED).exists()
 
 
-def restore_asked(data: Path) -> None:
+def restore_requested(data: Path) -> None:
     """Do what was asked; nobody else may have the database open. How it ended is kept for the screen."""
-    asked = data / ASKED
-    request = json.loads(asked.read_text())
-    asked.unlink()
+    request_file = data / REQUESTED
+    request = json.loads(request_file.read_text())
+    request_file.unlink()
     manage = [sys.executable, str(ROOT / "server/manage.py")]
     steps = ([*manage, "restore", request["file"], "--replace"], [*manage, "migrate", "-v", "0"])
     outcome = {"ok": True, "text": ""}

@@ -138,7 +138,7 @@ def needs_from(given: dict[str, Any]) -> dict[str, Any]:
         needs = JobNeeds.model_validate(known, context=context)
     except ModelError as error:
         raise Refused([replace(f, path=f"needs.{f.path}") for f in faults_of(error, spoken_path)]) from None
-    if not needs.said:
+    if not needs.given:
         wanted = "how well an angle, a point, a height or a difference of height is wanted"
         raise Refused([Fault("needs", "what the job needs", "nothing", wanted)])
     return needs.model_dump(mode="json", exclude_none=True)

@@ -23,8 +23,8 @@ class JobKit(Schema):
     place: str
     starts_on: date
     on: date
-    says: bool
-    """Whether the job says what it needs."""
+    has_needs: bool
+    """Whether the job states what it needs."""
     answer: KitAnswer
 
 
@@ -39,6 +39,6 @@ def get_kit(request: HttpRequest, pk: int) -> Any:
         "place": job.place,
         "starts_on": job.starts_on,
         "on": on,
-        "says": bool(job.needs),
+        "has_needs": bool(job.needs),
         "answer": answer,
     }

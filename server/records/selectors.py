@@ -117,8 +117,8 @@ def taken_out_for(record: Record) -> str:
     crew, note = document.get("crew") or "", document.get("note") or ""
     jobs = job_names(crew, happened_at(record).astimezone(clock.zone()).date())
     named = ", ".join(name for name in jobs if name.lower() not in note.lower())
-    said = (f"{crew} crew" if crew else "", note, f"job {named}" if named else "")
-    return ": ".join(text for text in said if text)
+    parts = (f"{crew} crew" if crew else "", note, f"job {named}" if named else "")
+    return ": ".join(text for text in parts if text)
 
 
 def whole(record: Record) -> Data:

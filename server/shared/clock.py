@@ -54,8 +54,8 @@ def use_zone(source: Callable[[], str]) -> None:
 def zone() -> ZoneInfo:
     """The firm's zone, or the server's where none is set; asked for every few seconds, since days depend on it."""
     global _zone
-    asked, name = _zone
-    if monotonic() - asked > ZONE_HOLDS_S:
+    read_at, name = _zone
+    if monotonic() - read_at > ZONE_HOLDS_S:
         name = _zone_source() if _zone_source else ""
         _zone = (monotonic(), name)
     return ZoneInfo(name or settings.TIME_ZONE)

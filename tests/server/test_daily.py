@@ -173,7 +173,7 @@ class TestRestoreOnScreen:
             db.execute("DELETE FROM records_record")
         (data / KEY).write_text("n" * 64)
         assert restoring.wanted(data)
-        restoring.restore_asked(data)
+        restoring.restore_requested(data)
         assert not restoring.wanted(data)
         (aside,) = data.glob("before-restore-*")
         assert (count(data / DATABASE), count(aside / DATABASE)) == (3, 0)

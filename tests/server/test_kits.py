@@ -81,7 +81,7 @@ class TestKit:
         """LV-07 passed its test, LV-02 was never tested: LV-07 goes with nothing to do, instead of it LV-02, 15 minutes."""
         tam.check(good(), at=AT)
         answer = kit(tam, plan(tam))
-        assert (answer["on"], answer["says"], answer["answer"]["exact"]) == ("2027-03-02", True, True)
+        assert (answer["on"], answer["has_needs"], answer["answer"]["exact"]) == ("2027-03-02", True, True)
         assert (answer["answer"]["kit"]["tags"], answer["answer"]["kit"]["minutes"]) == (["LV-07"], 0)
         assert answer["answer"]["text"] == "Ready to go"
         (other,) = answer["answer"]["alternatives"]
@@ -114,7 +114,7 @@ class TestKit:
 
     def test_a_job_that_says_nothing_is_told_so(self, tam: Api) -> None:
         answer = kit(tam, plan(tam, {}))
-        assert (answer["says"], answer["answer"]["text"]) == (False, "This job does not state its needs yet")
+        assert (answer["has_needs"], answer["answer"]["text"]) == (False, "This job does not state its needs yet")
         assert tam.get("jobs/999/kit").status_code == 422
 
     def test_centring_as_practised_is_the_middle_of_the_crews_set_ups(self, tam: Api, firm: dict[str, Any]) -> None:

@@ -121,31 +121,31 @@ class DueAnswer(Answer):
 def due(question: Any) -> DueAnswer:
     """Answer a plain document. Raises Refused naming each field that is off."""
     try:
-        asked = DueQuestion.model_validate(question)
+        query = DueQuestion.model_validate(question)
     except ValidationError as error:
         raise Refused(faults_of(error, spoken_path)) from None
-    _refuse_unnamed(asked)
-    records = [_record(entry) for entry in asked.records]
-    events = [_happened(entry) for entry in asked.events]
-    planned = [Planned(date.fromisoformat(p.job_start), p.large, p.name, p.temperature_c) for p in asked.planned]
-    book = RuleBook(asked.rules, asked.climate)
-    today = date.fromisoformat(asked.today)
-    since = date.fromisoformat(asked.since) if asked.since else None
-    found = checks_due(asked.instrument, records, events, today, book, asked.model, planned)
-    stood = standing_of(found, events, today, asked.least_grade)
+    _refuse_unnamed(query)
+    records = [_record(entry) for entry in query.records]
+    events = [_happened(entry) for entry in query.events]
+    planned = [Planned(date.fromisoformat(p.job_start), p.large, p.name, p.temperature_c) for p in query.planned]
+    book = RuleBook(query.rules, query.climate)
+    today = date.fromisoformat(query.today)
+    since = date.fromisoformat(query.since) if query.since else None
+    found = checks_due(query.instrument, records, events, today, book, query.model, planned)
+    stood = standing_of(found, events, today, query.least_grade)
     return DueAnswer(
         hold=stood.state == "hold",
         standing=stood,
         due=[due_entry(each, today) for each in found],
-        service=service_due(asked.instrument, records, events, today, book, asked.model, since),
+        service=service_due(query.instrument, records, events, today, book, query.model, since),
         core_version=__version__,
     )
 
 
-def _refuse_unnamed(asked: DueQuestion) -> None:
+def _refuse_unnamed(query: DueQuestion) -> None:
     """An adjustment that does not say of what, a skipped check without its day."""
     faults = []
-    for i, event in enumerate(asked.events):
+    for i, event in enumerate(query.events):
         if event.event in (ADJUSTED, "skipped") and not event.check:
             faults.append(Fault(f"events[{i}].check", "the check it is about", quote(event.check), "a kind of check"))
         if event.event == "skipped" and event.until is None:
@@ -207,15 +207,15 @@ def service_due(
     entries = [*(record.at.date() for record in records), *(event.at.date() for event in events)]
     first = since or min(entries, default=None)
     began = max(services).date() if services else first
-    asked = _beyond_again(records, max(services) if services else None)
+    beyond_again = _beyond_again(records, max(services) if services else None)
     days = need.every_days if need else None
     on = began + timedelta(days=days) if began and days else None
-    reasons = [asked] if asked else []
+    reasons = [beyond_again] if beyond_again else []
     if on and began and days:
         last = f"last one on {day_words(began)}" if services else f"none on record, here since {day_words(began)}"
         text = f"Service every {count(days, 'day', 'days')}: {last}."
         reasons.append(reason("service-interval", text))
-    on = today if asked else on
+    on = today if beyond_again else on
     return DueEntry(
         check=SERVICE,
         title="Service",

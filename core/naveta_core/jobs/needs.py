@@ -55,7 +55,7 @@ class JobNeeds(Part):
         return self.levelling_mm is not None
 
     @property
-    def said(self) -> bool:
+    def given(self) -> bool:
         """Whether anything is wanted at all."""
         return self.by_angles or self.by_level
 

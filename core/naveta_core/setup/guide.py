@@ -95,7 +95,7 @@ def _at_hand(document: SetUpDocument, here: SetUpStep) -> StepAtHand:
     return StepAtHand(
         name=here.name,
         title=here.title,
-        prompt=_asks(document, here),
+        prompt=_prompt_of(document, here),
         look=here.look,
         do=here.do,
         why=here.why,
@@ -104,7 +104,7 @@ def _at_hand(document: SetUpDocument, here: SetUpStep) -> StepAtHand:
     )
 
 
-def _asks(document: SetUpDocument, step: SetUpStep) -> str:
+def _prompt_of(document: SetUpDocument, step: SetUpStep) -> str:
     """What is asked at an step; the fine level by the means somebody works with."""
     return (
         f"{step.prompt}-{document.observations.options.level_type}"

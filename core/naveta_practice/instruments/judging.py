@@ -158,19 +158,19 @@ def _otherwise(
     worst = max(range(len(errors)), key=lambda i: _weight(errors[i], work.turns, missed=missed[i]))
     error = errors[worst]
     unit = error.spec.unit
-    said = f"{error.spec.label}: hidden {_text(error.value, unit)}, found {_text(found[worst], unit)}."
+    finding = f"{error.spec.label}: hidden {_text(error.value, unit)}, found {_text(found[worst], unit)}."
     left, turned = error.after(work.turns), bool(work.turns.get(error.spec.screw))
     if missed[worst]:
-        return f"{said} Focus until nothing moves when your eye does, and read again."
+        return f"{finding} Focus until nothing moves when your eye does, and read again."
     if error.good and turned:
-        return f"{said} That is good: leave the screw alone."
+        return f"{finding} That is good: leave the screw alone."
     if "left-as-found" in habits and not turned:
-        return f"{said} That is too much: turn the {_screw(hidden, error)} until it is gone."
+        return f"{finding} That is too much: turn the {_screw(hidden, error)} until it is gone."
     if turned and abs(left) > error.spec.good:
-        return f"{said} It is {_text(left, unit)} now: read again after each turn, and stop within {_text(error.spec.good, unit)[1:]}."
+        return f"{finding} It is {_text(left, unit)} now: read again after each turn, and stop within {_text(error.spec.good, unit)[1:]}."
     if "not-checked-again" in habits:
-        return f"{said} Test again after adjusting: only that shows how it was left."
-    return f"{said} It is {_text(left, unit)} now."
+        return f"{finding} Test again after adjusting: only that shows how it was left."
+    return f"{finding} It is {_text(left, unit)} now."
 
 
 def _weight(error: HiddenError, turns: Turned, *, missed: bool) -> tuple[bool, bool, float]:

@@ -204,7 +204,7 @@ def test_a_theodolite_alone_sets_out_no_point_but_turns_angles() -> None:
 def test_roles_and_classes() -> None:
     assert needed_roles(JobNeeds()) == {}
     assert needed_roles(JobNeeds(position_mm=5.0, staffs=2, levelling_mm=1.0)) == {"angles": 1, "level": 1, "staff": 2}
-    assert all(job.needs.said for job in JOB_CLASSES)
+    assert all(job.needs.given for job in JOB_CLASSES)
     assert (
         fitness_of(
             Candidate("TR-01", "", Instrument(kind="tripod"), standing_of([], [], date(2027, 3, 28), "watch")),

@@ -5609,6 +5609,8 @@ export interface components {
             answer: components["schemas"]["KitAnswer"];
             /** Crew */
             crew: string | null;
+            /** Has Needs */
+            has_needs: boolean;
             /** Id */
             id: number;
             /** Name */
@@ -5620,8 +5622,6 @@ export interface components {
             on: string;
             /** Place */
             place: string;
-            /** Says */
-            says: boolean;
             /**
              * Starts On
              * Format: date

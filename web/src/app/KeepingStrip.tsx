@@ -9,9 +9,9 @@ const EVERY_MS = 30 * 60_000;
 export function KeepingStrip() {
   const { may, session } = useHere();
   // The demo keeps nothing anybody would miss.
-  const asked = !session.demo && may("manage-fleet").allowed;
-  const warnings = useQuery({ ...safeKeepingQuery, enabled: asked, refetchInterval: EVERY_MS }).data?.warnings ?? [];
-  if (!asked || !warnings.length) return null;
+  const enabled = !session.demo && may("manage-fleet").allowed;
+  const warnings = useQuery({ ...safeKeepingQuery, enabled, refetchInterval: EVERY_MS }).data?.warnings ?? [];
+  if (!enabled || !warnings.length) return null;
   return (
     <div role="status" data-keeping className="no-print flex flex-wrap items-center gap-x-5 border-b border-line bg-card px-4 py-1 font-[560] tab:px-9">
       <span className="text-coral">{warnings.join(" ")}</span>

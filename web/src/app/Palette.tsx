@@ -5,7 +5,7 @@ import { onPalette } from "./palette";
 
 import { SEARCH } from "./paletteStyle";
 
-const Asked = lazy(() => import("./PaletteAsked"));
+const PaletteDialog = lazy(() => import("./PaletteAsked"));
 
 export function Palette() {
   const [open, setOpen] = useState(false);
@@ -14,8 +14,8 @@ export function Palette() {
   useEffect(() => {
     const ask = (event: KeyboardEvent) => {
       const inField = event.target instanceof HTMLElement && event.target.matches("input, textarea, select");
-      const asked = (event.key === "/" && !inField) || (event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey));
-      if (!asked) return;
+      const wanted = (event.key === "/" && !inField) || (event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey));
+      if (!wanted) return;
       event.preventDefault();
       setText("");
       setOpen(true);
@@ -38,7 +38,7 @@ export function Palette() {
           <Dialog.Title className="sr-only">Find anything</Dialog.Title>
           {open && (
             <Suspense fallback={<input autoFocus aria-label="Find anything" className={SEARCH} value={text} onChange={(event) => setText(event.target.value)} />}>
-              <Asked text={text} onText={setText} onDone={() => setOpen(false)} />
+              <PaletteDialog text={text} onText={setText} onDone={() => setOpen(false)} />
             </Suspense>
           )}
         </Dialog.Content>

@@ -52,7 +52,7 @@ export class Engine {
       return;
     }
     this.become("booting");
-    this.worker.onmessage = (event) => this.heard(event.data);
+    this.worker.onmessage = (event) => this.received(event.data);
     this.worker.onerror = () => this.fall();
     this.bootTimer = setTimeout(() => this.fall(), BOOT_WITHIN_MS);
     this.worker.postMessage({ boot: this.base });
@@ -117,7 +117,7 @@ export class Engine {
     setTimeout(() => this.start(), 1000 * this.starts);
   }
 
-  private heard(message: WorkerMessage): void {
+  private received(message: WorkerMessage): void {
     if ("failed" in message) return this.fall();
     if ("ready" in message) {
       clearTimeout(this.bootTimer);

@@ -19,12 +19,12 @@ function Form({ item, leaving, word, reason, onDone }: Omit<Props, "open" | "onC
   const [seen, setSeen] = useState<Set<string> | null>(null);
   const [ready, setReady] = useState<Set<string> | null>(null);
   const [note, setNote] = useState("");
-  const [asked, setAsked] = useState(false);
+  const [submitted, setSubmitted] = useState(false);
   const departure = leaving ? item.departure : [];
   const missing = seen ? item.contents.filter((name) => !seen.has(name)) : [];
   const submit = (event: React.FormEvent) => {
     event.preventDefault();
-    if (reason && !note.trim()) return setAsked(true);
+    if (reason && !note.trim()) return setSubmitted(true);
     onDone({ ...(seen ? { case_looked: true, missing } : {}), ...(ready ? { ready: [...ready] } : {}) }, note.trim());
   };
   return (
@@ -36,7 +36,7 @@ function Form({ item, leaving, word, reason, onDone }: Omit<Props, "open" | "onC
             Why it goes out before its check
             <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
           </label>
-          {asked && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+          {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
         </>
       )}
       <div className="grid items-start gap-x-6 gap-y-4 tab:grid-cols-2">
@@ -47,7 +47,7 @@ function Form({ item, leaving, word, reason, onDone }: Omit<Props, "open" | "onC
         </div>
       </div>
       <p className="sub" role="status">
-        {said(item, seen, ready)}
+        {caseText(item, seen, ready)}
       </p>
       <button className="btn now site">{word}</button>
     </form>
@@ -55,7 +55,7 @@ function Form({ item, leaving, word, reason, onDone }: Omit<Props, "open" | "onC
 }
 
 /** How far one is; before anybody looked, what was missing last. */
-function said(item: Instrument, seen: Set<string> | null, ready: Set<string> | null): string {
+function caseText(item: Instrument, seen: Set<string> | null, ready: Set<string> | null): string {
   const last = item.missing?.items.length ? `${item.missing.text}, as last seen by ${item.missing.by}.` : "";
   const there = seen ? `${seen.size} of ${item.contents.length} there; what is not ticked is recorded as missing.` : last || "Tick what you see, or go on without looking.";
   return ready ? `${there} ${ready.size} of ${item.departure.length} ready.` : there;

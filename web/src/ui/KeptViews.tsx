@@ -65,11 +65,11 @@ export function KeptViews({ place, address, whole, example, onView }: Props) {
 
 function NameIt({ example, onName }: { example: string; onName: (name: string) => void }) {
   const [name, setName] = useState("");
-  const [asked, setAsked] = useState(false);
+  const [submitted, setSubmitted] = useState(false);
   const submit = (event: React.FormEvent) => {
     event.preventDefault();
     if (name.trim()) onName(name.trim());
-    else setAsked(true);
+    else setSubmitted(true);
   };
   return (
     <form className="grid gap-4" onSubmit={submit}>
@@ -77,7 +77,7 @@ function NameIt({ example, onName }: { example: string; onName: (name: string) =
         Name
         <input className="field" value={name} maxLength={40} autoFocus autoComplete="off" placeholder={example} onChange={(event) => setName(event.target.value)} />
       </label>
-      {asked && !name.trim() && <p className="fault">Enter a name for it.</p>}
+      {submitted && !name.trim() && <p className="fault">Enter a name for it.</p>}
       <button className="btn now site">Keep it</button>
     </form>
   );

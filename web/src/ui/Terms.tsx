@@ -10,9 +10,9 @@ const OPEN = "naveta-term";
 export const openGlossary = (term = "") => window.dispatchEvent(new CustomEvent(OPEN, { detail: term }));
 
 export function onGlossary(listener: (term: string) => void): () => void {
-  const heard = (event: Event) => listener(String((event as CustomEvent).detail ?? ""));
-  window.addEventListener(OPEN, heard);
-  return () => window.removeEventListener(OPEN, heard);
+  const onOpen = (event: Event) => listener(String((event as CustomEvent).detail ?? ""));
+  window.addEventListener(OPEN, onOpen);
+  return () => window.removeEventListener(OPEN, onOpen);
 }
 
 type Piece = { text: string; term: string | null };

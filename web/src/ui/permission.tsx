@@ -47,11 +47,11 @@ export function WithReason({ event, tag, open, title, because, word, done, label
 /** A few words that are shown with it; nothing goes without them. */
 export function ReasonForm({ text, word, label = "Why", onReason }: { text: string; word: string; label?: string | undefined; onReason: (note: string) => void }) {
   const [note, setNote] = useState("");
-  const [asked, setAsked] = useState(false);
+  const [submitted, setSubmitted] = useState(false);
   const submit = (event: React.FormEvent) => {
     event.preventDefault();
     if (note.trim()) onReason(note.trim());
-    else setAsked(true);
+    else setSubmitted(true);
   };
   return (
     <form className="grid gap-4" onSubmit={submit}>
@@ -60,7 +60,7 @@ export function ReasonForm({ text, word, label = "Why", onReason }: { text: stri
         {label}
         <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
       </label>
-      {asked && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+      {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
       <button className="btn now site">{word}</button>
     </form>
   );

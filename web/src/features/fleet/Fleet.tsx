@@ -14,8 +14,8 @@ export default function Fleet({ rows }: { rows: FleetRow[] }) {
   const [params, setParams] = useSearchParams();
   const view = useMemo(() => viewOf(params), [params]);
   const today = isoDay(now, session.time_zone);
-  const asked = useDeferredValue(view);
-  const found = useMemo(() => shown(rows, asked, today), [rows, asked, today]);
+  const deferred = useDeferredValue(view);
+  const found = useMemo(() => shown(rows, deferred, today), [rows, deferred, today]);
   const set = (next: View) => setParams(addressOf(next), { replace: true });
   const selection = useSelection(found);
   const waiting = rows.filter((row) => row.needed.length > 0).length;

@@ -13,7 +13,7 @@ import { PermissionButton, ReasonForm } from "../../ui/permission";
 import { PrintLabels } from "../../ui/PrintLabels";
 import { Menu } from "../../ui/Menu";
 
-type Asked = { title: string; text: string; word: string; action: Action };
+type Pending = { title: string; text: string; word: string; action: Action };
 const HOLD = { word: "Put on hold", text: "", action: { event: "held" } } as const;
 const FIRST = { word: "Take out" } as const;
 const counted = (rows: FleetRow[]): string => (rows.length === 1 ? (rows[0]?.tag ?? "") : `${rows.length} instruments`);
@@ -25,7 +25,7 @@ export function FleetActions({ rows, onDone }: { rows: FleetRow[]; onDone: () =>
   const { busy, each } = useEach(onDone);
   const eventKind = useEventKind();
   const [printing, setPrinting] = useState(false);
-  const [asking, setAsking] = useState<Asked | null>(null);
+  const [asking, setAsking] = useState<Pending | null>(null);
   const crews = person.role === "manager" ? [...new Set(people.flatMap((one) => (one.crew ? [one.crew] : [])))].sort() : person.crew ? [person.crew] : [];
   const tags = rows.map((row) => row.tag);
   const held = rows.filter((row) => row.state === "hold").map((row) => row.tag);

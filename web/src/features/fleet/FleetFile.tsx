@@ -64,7 +64,7 @@ function useImport(onDone: () => void) {
       if (!store) return setLook(answer);
       await again();
       const { id } = answer;
-      notify({ text: `Imported: ${said(answer.rows)}.`, ...(id === null ? {} : { undo: () => undo(id) }) });
+      notify({ text: `Imported: ${summary(answer.rows)}.`, ...(id === null ? {} : { undo: () => undo(id) }) });
       onDone();
     } catch (error) {
       setLook(null);
@@ -96,7 +96,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
       <Trouble error={trouble} />
       {look && (
         <div className="grid gap-3" data-look>
-          <p className="font-[640]">{said(look.rows)}.</p>
+          <p className="font-[640]">{summary(look.rows)}.</p>
           <ul className="m-0 max-h-[260px] list-none divide-y divide-line overflow-auto p-0" tabIndex={0} aria-label="What each row does">
             {look.rows.map((row) => (
               <li key={row.tag} className="flex gap-4 py-1" data-row={row.tag}>
@@ -117,7 +117,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
 }
 
 const counted = (number: number, word: string): string => `${number} ${word}`;
-const said = (rows: Row[]): string => [counted(rows.filter((row) => row.does === "add").length, "new"), counted(rows.filter((row) => row.does === "change").length, "changed"), counted(rows.filter((row) => row.does === "same").length, "unchanged")].join(", ");
+const summary = (rows: Row[]): string => [counted(rows.filter((row) => row.does === "add").length, "new"), counted(rows.filter((row) => row.does === "change").length, "changed"), counted(rows.filter((row) => row.does === "same").length, "unchanged")].join(", ");
 
 function does(row: Row): string {
   if (row.does === "add") return row.new_model ? `new, with a new model: ${row.new_model}` : "new";

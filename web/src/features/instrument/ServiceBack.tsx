@@ -24,10 +24,10 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
   const [daysCost, setDaysCost] = useState("");
   const [file, setFile] = useState<File | null>(null);
   const [trouble, setTrouble] = useState<unknown>(null);
-  const [asked, setAsked] = useState(false);
+  const [submitted, setSubmitted] = useState(false);
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
-    setAsked(true);
+    setSubmitted(true);
     if (!note.trim()) return;
     try {
       // The file first: the event names it. What is typed stays until both are kept.
@@ -46,7 +46,7 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
         What was done
         <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
       </label>
-      {asked && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+      {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
       {item.stored_settings.length > 0 && (
         <fieldset className="m-0 grid border-0 p-0 tab:grid-cols-2">
           <legend className="font-[600]">Stored values reset (none ticked: all count as reset)</legend>

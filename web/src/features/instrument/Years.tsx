@@ -41,7 +41,7 @@ export function Years({ item }: { item: Instrument }) {
         <Choice label="Shown" value={view} options={VIEWS} onChange={setView} />
       </div>
       {large ? <Large view={view} series={large.series} item={item} of={of} today={now} /> : <span aria-hidden="true" className="bone h-[220px]" />}
-      {large?.series.trend && view !== "model" && <Said trend={large.series.trend} tag={item.tag} />}
+      {large?.series.trend && view !== "model" && <TrendText trend={large.series.trend} tag={item.tag} />}
       <p className="no-print flex flex-wrap gap-x-5">
         {of !== CONTROL && (
           <a className="underline underline-offset-4" href={`/api/instruments/${item.tag}/series/table?of=${of}`} download>
@@ -75,10 +75,10 @@ function Large({ view, series, item, of, today }: { view: View; series: Series; 
 }
 
 /** What the findings since the last event say: drift, when it leaves the limit, which interval it has earned. */
-function Said({ trend, tag }: { trend: NonNullable<Series["trend"]>; tag: string }) {
+function TrendText({ trend, tag }: { trend: NonNullable<Series["trend"]>; tag: string }) {
   const [noting, setNoting] = useState(false);
   return (
-    <div className="grid gap-1" data-said={trend.drifting ? "drifting" : "steady"}>
+    <div className="grid gap-1" data-trend={trend.drifting ? "drifting" : "steady"}>
       <p className="font-[640]">
         {trend.text} {trend.leaves}
       </p>

@@ -21,8 +21,8 @@ const OPENS = ["check", "set-up", "orientation", "round"];
 export function Ledger() {
   const [params, setParams] = useSearchParams();
   const filters = Object.fromEntries(NAMES.flatMap((name) => (params.get(name) ? [[name, params.get(name)]] : []))) as Filters;
-  const asked = useDeferredValue(filters);
-  const query = useInfiniteQuery(ledgerQuery(asked));
+  const deferred = useDeferredValue(filters);
+  const query = useInfiniteQuery(ledgerQuery(deferred));
   const rows = query.data?.pages.flatMap((page) => page.records) ?? [];
   const count = query.data?.pages[0]?.count ?? 0;
   const set = (name: string, value: string) =>

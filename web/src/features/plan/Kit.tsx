@@ -44,21 +44,21 @@ function Shown({ job }: { job: JobKit }) {
         sub={`${facts}. ${job.on === job.starts_on ? "First day" : "Looked at for"} ${plannedDay(job.on, "UTC")}.`}
         actions={
           <>
-            {job.says && (
+            {job.has_needs && (
               <a className="btn" href={`/api/jobs/${job.id}/kit/report`} target="_blank" rel="noreferrer">
                 Report
               </a>
             )}
             {may("plan-jobs").allowed && (
               <button className="btn" onClick={() => setEditing(true)}>
-                {job.says ? "Change this job" : "State what it needs"}
+                {job.has_needs ? "Change this job" : "State what it needs"}
               </button>
             )}
             {kit && <TakeOutKit job={job} kit={kit} />}
           </>
         }
       />
-      {!job.says && <p className="card p-5">State how well a point, a height or an angle is needed. Then every instrument is compared with it: fit, fit under conditions, or not fit.</p>}
+      {!job.has_needs && <p className="card p-5">State how well a point, a height or an angle is needed. Then every instrument is compared with it: fit, fit under conditions, or not fit.</p>}
       {kit && (
         <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_340px]">
           <div className="grid min-w-0 gap-4">

@@ -21,10 +21,10 @@ function SkipForm({ due, today, latest, onClose }: { due: Due; today: string; la
   const happened = useHappening();
   const [until, setUntil] = useState(dayAfter(today, USUAL_DAYS));
   const [note, setNote] = useState("");
-  const [asked, setAsked] = useState(false);
+  const [submitted, setSubmitted] = useState(false);
   const submit = (event: React.FormEvent) => {
     event.preventDefault();
-    if (!note.trim()) return setAsked(true);
+    if (!note.trim()) return setSubmitted(true);
     onClose();
     void happened({ instrument: due.tag, event: "skipped", check: due.check, until, note: note.trim() }, `${due.title} of ${due.tag} skipped`);
   };
@@ -38,7 +38,7 @@ function SkipForm({ due, today, latest, onClose }: { due: Due; today: string; la
         Why
         <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
       </label>
-      {asked && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+      {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
       <button className="btn now site">Skip it until then</button>
     </form>
   );

@@ -105,13 +105,13 @@ function Views({ lesson, stand, seen }: { lesson: Lesson; stand: Stand; seen: Se
 }
 
 function Advice({ of, stand, onAsked }: { of: { lesson: string; seed: number }; stand: Stand; onAsked: () => void }) {
-  const [said, setSaid] = useState<{ headline: string; lines: string[] } | null>(null);
+  const [advice, setAdvice] = useState<{ headline: string; lines: string[] } | null>(null);
   const [error, setError] = useState<unknown>(null);
   const askFor = () => {
     const state = stand.state();
     if (!state) return;
     onAsked();
-    practiceAdvice(of, state).then(setSaid, setError);
+    practiceAdvice(of, state).then(setAdvice, setError);
   };
   return (
     <div className="grid min-h-[48px] grid-cols-[auto_minmax(0,1fr)] items-center gap-x-4">
@@ -119,9 +119,9 @@ function Advice({ of, stand, onAsked }: { of: { lesson: string; seed: number }; 
         What now?
       </button>
       <p role="status" data-advice data-refused={stand.refused}>
-        {stand.refused ? <b className="font-[640] text-coral">{stand.refused}</b> : said && (
+        {stand.refused ? <b className="font-[640] text-coral">{stand.refused}</b> : advice && (
           <>
-            <b className="font-[640]">{said.headline}</b> <span className="sub">{said.lines.join(" ")}</span>
+            <b className="font-[640]">{advice.headline}</b> <span className="sub">{advice.lines.join(" ")}</span>
           </>
         )}
       </p>

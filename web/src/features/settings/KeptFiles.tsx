@@ -11,7 +11,7 @@ const SHOWN = 6;
 
 export function KeptFiles({ files, empty, written, restores = false }: { files: File[]; empty: string; written: (at: string) => string; restores?: boolean }) {
   const [all, setAll] = useState(false);
-  const [asked, setAsked] = useState<{ file: File; action: "restore" | "remove" } | null>(null);
+  const [pending, setPending] = useState<{ file: File; action: "restore" | "remove" } | null>(null);
   if (!files.length) return empty ? <p>{empty}</p> : null;
   return (
     <>
@@ -27,11 +27,11 @@ export function KeptFiles({ files, empty, written, restores = false }: { files: 
             <span className="sub tab:text-right">{(file.bytes / 1e6).toFixed(1)} MB</span>
             <span className="flex gap-2">
               {restores && (
-                <button className="btn !min-h-[44px]" onClick={() => setAsked({ file, action: "restore" })}>
+                <button className="btn !min-h-[44px]" onClick={() => setPending({ file, action: "restore" })}>
                   Restore
                 </button>
               )}
-              <button className="btn !min-h-[44px]" onClick={() => setAsked({ file, action: "remove" })}>
+              <button className="btn !min-h-[44px]" onClick={() => setPending({ file, action: "remove" })}>
                 Remove
               </button>
             </span>
@@ -43,7 +43,7 @@ export function KeptFiles({ files, empty, written, restores = false }: { files: 
           Show all {files.length}
         </button>
       )}
-      {asked && <Ask {...asked} when={written(asked.file.at)} onClose={() => setAsked(null)} />}
+      {pending && <Ask {...pending} when={written(pending.file.at)} onClose={() => setPending(null)} />}
     </>
   );
 }

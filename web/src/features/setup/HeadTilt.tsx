@@ -11,7 +11,7 @@ type Answer = Schemas["Advice"];
 export function HeadTilt() {
   const [tilt, setTilt] = useState("");
   const question = tilt.trim() ? { advice: "head-tilt", tilt_deg: tilt } : null;
-  const { answer, faults } = useQuestion<Answer>(question, (asked) => advise<Answer>(asked));
+  const { answer, faults } = useQuestion<Answer>(question, (query) => advise<Answer>(query));
   return (
     <Fold title="Head tilt, by a phone or a small level">
       <Named id="head-tilt" label="Largest tilt of the head, °" value={tilt} onType={setTilt} faults={faults} path="tilt_deg" />

@@ -18,8 +18,8 @@ export function useFollowed(draft: SetUpDraft, step: string | null): { shown: Se
   if (fresh && judged !== live) setJudged(live);
   const here = answer?.guide.step.prompt === "plate-electronic" ? answer.guide.step.name : null;
   // Whoever goes to another step is not held here by the level.
-  const asks = step === null || step === here ? here : null;
-  if (live && (!level || !asks)) setLive(null);
-  else if (level && asks && (fresh || wrong) && live?.saw?.level !== level) setLive({ step: asks, at: nowWithOffset(), saw: { level } });
+  const wanted = step === null || step === here ? here : null;
+  if (live && (!level || !wanted)) setLive(null);
+  else if (level && wanted && (fresh || wrong) && live?.saw?.level !== level) setLive({ step: wanted, at: nowWithOffset(), saw: { level } });
   return { shown, live, judged, saying };
 }

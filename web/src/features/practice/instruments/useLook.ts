@@ -22,11 +22,11 @@ export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean)
     let timer: ReturnType<typeof setTimeout> | undefined;
     const again = async () => {
       const seconds = (performance.now() - begun) / 1000;
-      const asked = now.current;
+      const query = now.current;
       try {
-        const look = await practiceLook({ lesson, seed }, asked.aim, asked.turns, seconds);
+        const look = await practiceLook({ lesson, seed }, query.aim, query.turns, seconds);
         if (over) return;
-        setShown({ look, seconds, ...asked });
+        setShown({ look, seconds, ...query });
       } catch (wrong) {
         if (!over) setError(wrong);
         return;
