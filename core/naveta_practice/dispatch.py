@@ -9,6 +9,7 @@ from pydantic import Field, ValidationError
 
 from naveta_core import dispatch as core
 from naveta_core.cautions import cautions
+from naveta_core.checks import KINDS
 from naveta_core.documents.envelope import Part
 from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Refused, spoken_path
@@ -28,7 +29,14 @@ from .instruments.faults import (
     fault_of,
 )
 from .instruments.judging import InstrumentWork, judge_instrument
-from .instruments.lessons import BY_NAME, INSTRUMENT_LESSONS, InstrumentLesson, InstrumentLessonOut, ScrewOut
+from .instruments.lessons import (
+    BY_NAME,
+    INSTRUMENT_LESSONS,
+    MOST_TURNS,
+    InstrumentLesson,
+    InstrumentLessonOut,
+    ScrewOut,
+)
 from .instruments.looking import LookQuestion, look
 from .judging import good_enough, judge
 from .lessons import LESSONS, MEASURES
@@ -186,7 +194,7 @@ def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
         good_enough=lesson.good_enough,
         to_adjust=lesson.to_adjust,
         screws=[
-            ScrewOut(name=screw.name, label=screw.label, adjusting=screw.adjusting, most=screw.most)
+            ScrewOut(name=screw.name, label=screw.label, adjusting=screw.adjusting, most=MOST_TURNS)
             for screw in lesson.screws
         ],
         cautions=cautions(*lesson.cautions),
@@ -211,17 +219,20 @@ def fault_lessons() -> list[FaultLessonOut]:
                 *(NameOut(name=each.name, label=each.label) for each in lesson.may_be),
                 NameOut(name=NOTHING, label=lesson.nothing_label),
             ],
-            cautions=cautions(lesson.caution),
         )
         for lesson in FAULT_LESSONS
     ]
+
+
+def _part(lesson: InstrumentLesson, seed: int) -> PartOut:
+    return PartOut(title=KINDS[lesson.check].title, lesson=_offered(lesson), seed=seed)
 
 
 def fault_situation(question: Data) -> FaultSituationOut:
     """What was noticed in a situation, and the checks to choose from."""
     query = _read(FaultQuestion, question)
     situation = fault_of(query.lesson, query.seed)
-    parts = [PartOut(lesson=_offered(BY_NAME[part]), seed=seed) for part, seed in situation.seeds.items()]
+    parts = [_part(BY_NAME[part], seed) for part, seed in situation.seeds.items()]
     return FaultSituationOut(noticed=situation.noticed, parts=parts)
 
 

@@ -159,7 +159,7 @@ def test_a_fault_is_named_after_the_check_that_shows_it(opens: Opens) -> None:
     focus(page)
     seen = read_marks(page)
     assert max(abs(seen[0][i] - seen[2][i]) for i in (0, 1)) > 1.5, "the marks lie on a circle"
-    expect(page.get_by_role("radio", name="Half and whole run")).to_be_visible()
+    expect(page.get_by_role("radio", name="Plate level check done")).to_be_visible()
     page.get_by_role("radio", name="The plummet").click()
     finish(page, passed=True)
     expect(page.get_by_label("What to do otherwise")).to_contain_text("You showed it before you named it.")

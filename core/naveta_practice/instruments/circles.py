@@ -21,9 +21,10 @@ from .lessons import TARGET_M
 FIELD_ARCSEC = 3600.0
 PARALLAX_ARCSEC, SHIMMER_ARCSEC = 45.0, 1.0
 PLATE_M = 0.2
+MOST_ARCSEC = 720.0 * 3600.0
 FINDER_ARCSEC = 900.0
 """The finder brings the target into the field, not on to the hairs."""
-Degrees = Annotated[float, Field(ge=-720, le=720, allow_inf_nan=False)]
+Seconds = Annotated[float, Field(ge=-MOST_ARCSEC, le=MOST_ARCSEC, allow_inf_nan=False)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,15 +52,15 @@ def _beside(share: float) -> float:
 
 
 class CirclesAim(Part):
-    """Where the alidade and the telescope stand, in degrees of the circles before anything is set or held; none: where the
-    finder points. `zero_deg`: what was set to zero; `held_deg`: where the horizontal circle is held."""
+    """Where the alidade and the telescope stand, in seconds of the circles before anything is set or held; none: where the
+    finder points. `zero_arcsec`: what was set to zero; `held_arcsec`: where the horizontal circle is held."""
 
     face: Literal["left", "right"] = "left"
-    hz_deg: Degrees | None = None
-    v_deg: Degrees | None = None
+    hz_arcsec: Seconds | None = None
+    v_arcsec: Seconds | None = None
     focus: float = Field(default=0.1, ge=0, le=1)
-    zero_deg: Degrees = 0.0
-    held_deg: Degrees | None = None
+    zero_arcsec: Seconds = 0.0
+    held_arcsec: Seconds | None = None
 
 
 class CirclesLook(Answer):
@@ -68,8 +69,8 @@ class CirclesLook(Answer):
     face: Literal["left", "right"]
     hz_text: str
     v_text: str
-    hz_deg: float
-    v_deg: float
+    hz_arcsec: float
+    v_arcsec: float
     right_arcsec: float
     up_arcsec: float
     field_arcsec: float
@@ -87,16 +88,16 @@ def look(hidden: Hidden, aim: CirclesAim, turns: Turns, seconds: float) -> Circl
     target_hz, target_v = Theodolite(c=c).circles(scene.azimuth_deg, scene.zenith_deg, right=right_face)
     across = math.sin(math.radians(scene.zenith_deg))
     finder = scene.finder[aim.face]
-    hz = target_hz - finder[0] / 3600 / across if aim.hz_deg is None else aim.hz_deg
-    v = target_v + up_sign * finder[1] / 3600 if aim.v_deg is None else aim.v_deg
+    hz = target_hz - finder[0] / 3600 / across if aim.hz_arcsec is None else aim.hz_arcsec / 3600
+    v = target_v + up_sign * finder[1] / 3600 if aim.v_arcsec is None else aim.v_arcsec / 3600
     eye = parallax(PARALLAX_ARCSEC, aim.focus, scene.focus, seconds)
-    shown = aim.held_deg if aim.held_deg is not None else hz
+    shown = aim.held_arcsec / 3600 if aim.held_arcsec is not None else hz
     return CirclesLook(
         face=aim.face,
-        hz_text=show_dms((shown - aim.zero_deg) % 360.0),
+        hz_text=show_dms((shown - aim.zero_arcsec / 3600) % 360.0),
         v_text=show_dms((v + index / 3600) % 360.0),
-        hz_deg=hz % 360.0,
-        v_deg=v % 360.0,
+        hz_arcsec=hz % 360.0 * 3600,
+        v_arcsec=v % 360.0 * 3600,
         right_arcsec=_turn(target_hz - hz) * 3600 * across + eye + shimmer(SHIMMER_ARCSEC, seconds, hidden.seed),
         up_arcsec=up_sign * _turn(v - target_v) * 3600 + eye / 2 + shimmer(SHIMMER_ARCSEC, seconds + 1, hidden.seed),
         field_arcsec=FIELD_ARCSEC,

@@ -13,14 +13,14 @@ from naveta_core.results import Reason
 from ..results import Figure
 from .faults import FaultSituation, Named, fault_of, named_in
 from .hidden import hidden_of
-from .judging import BLURRED, HABITS, InstrumentJudged, JudgedError, figures_of, judged_error
+from .judging import HABITS, InstrumentJudged, JudgedError, figures_of, judged_error, often_blurred
 
 FAULT_HABITS: dict[str, str] = {
     "named-unchecked": "Naming a fault without the check that shows it",
     "nothing-unchecked": "Clearing an instrument before every check was run",
 }
 ALL_HABITS = {**HABITS, **FAULT_HABITS}
-GOOD_ENOUGH = "the right thing named, with the check that shows it; nothing only after every check"
+GOOD_ENOUGH = "what is wrong is named after its check; that nothing is wrong, after every check"
 
 
 class FaultWork(Part):
@@ -65,7 +65,7 @@ def _errors(part: str, seed: int, sheet: dict[str, Any]) -> list[JudgedError]:
 
 def _habits(work: FaultWork, situation: FaultSituation, named: Named | None) -> list[str]:
     found = []
-    if sum(blur > BLURRED for blur in work.blurs) * 4 > len(work.blurs):
+    if often_blurred(work.blurs):
         found.append("not-focused")
     if named and named.part not in work.checks:
         found.append("named-unchecked")
@@ -77,7 +77,7 @@ def _habits(work: FaultWork, situation: FaultSituation, named: Named | None) -> 
 def _headline(*, right: bool, proven: bool) -> str:
     if right and proven:
         return "Found, and shown by its check"
-    return "Named right, but not shown by a check" if right else "Not found"
+    return "Named right, but not shown by a check" if right else "That was not the fault"
 
 
 def _otherwise(situation: FaultSituation, named: Named | None, *, right: bool, habits: list[str]) -> str:
@@ -92,5 +92,5 @@ def _otherwise(situation: FaultSituation, named: Named | None, *, right: bool, h
     return (
         f"{truth} You showed it before you named it."
         if named
-        else f"{truth} You checked everything before you said so."
+        else f"{truth} You checked everything before you decided."
     )

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from naveta_core.errors import Fault, Refused, quote
-from naveta_core.results import Answer, Reason
+from naveta_core.results import Answer
 
 from ..situations import refuse_unknown
 from .hidden import Hidden, hidden_of
@@ -39,7 +39,6 @@ class FaultLesson:
     title: str
     aim: str
     minutes: int
-    caution: str
     may_be: tuple[Named, ...]
     nothing_label: str
 
@@ -55,7 +54,6 @@ FAULT_LESSONS: tuple[FaultLesson, ...] = (
         "Is it me or the instrument",
         "Somebody says the level is wrong. Test it, and say whether it is the level or the one who read it.",
         8,
-        "force",
         (
             Named(
                 "line-of-sight",
@@ -72,7 +70,6 @@ FAULT_LESSONS: tuple[FaultLesson, ...] = (
         "Finding the fault",
         "Something was noticed about this theodolite. Choose the check that can show it, run it, and name what is wrong. It may be nothing.",
         15,
-        "force",
         (
             Named(
                 "level-vial",
@@ -166,8 +163,9 @@ class NameOut(Answer):
 
 
 class PartOut(Answer):
-    """A check that can be chosen: the lesson it is practised in, and the number of the situation there."""
+    """A check that can be chosen: its title, the lesson it is practised in, and the number of the situation there."""
 
+    title: str
     lesson: InstrumentLessonOut
     seed: int
 
@@ -181,7 +179,6 @@ class FaultLessonOut(Answer):
     minutes: int
     good_enough: str
     names: list[NameOut]
-    cautions: list[Reason]
 
 
 class FaultSituationOut(Answer):

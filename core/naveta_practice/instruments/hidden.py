@@ -10,7 +10,7 @@ from functools import lru_cache
 from naveta_core.errors import Fault, Refused, quote
 
 from ..situations import refuse_unknown
-from .lessons import BY_NAME, InstrumentLesson, MayBeHidden
+from .lessons import BY_NAME, MOST_TURNS, InstrumentLesson, MayBeHidden
 
 GOOD_SHARE = 0.3
 """So many of all instruments are good."""
@@ -74,11 +74,10 @@ def _error(spec: MayBeHidden, rng: random.Random, *, bad: bool) -> HiddenError:
 
 def refuse_turns(lesson: InstrumentLesson, turns: Turns) -> None:
     """Raises Refused for a screw the instrument does not have, or one turned further than it goes."""
-    most = {screw.name: screw.most for screw in lesson.screws}
+    names = [screw.name for screw in lesson.screws]
     for name, turned in turns.items():
-        if name not in most:
-            raise Refused([Fault("turns", "the screw", quote(name), "one of " + ", ".join(most))])
-        if not abs(turned) <= most[name]:
-            raise Refused(
-                [Fault(f"turns.{name}", "its turns", f"{turned:g}", f"from {-most[name]:g} to {most[name]:g}")]
-            )
+        if name not in names:
+            raise Refused([Fault("turns", "the screw", quote(name), "one of " + ", ".join(names))])
+        if not abs(turned) <= MOST_TURNS:
+            wanted = f"from {-MOST_TURNS:g} to {MOST_TURNS:g}"
+            raise Refused([Fault(f"turns.{name}", "its turns", f"{turned:g}", wanted)])

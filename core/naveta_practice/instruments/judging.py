@@ -131,7 +131,7 @@ def _habits(work: InstrumentWork, hidden: Hidden) -> list[str]:
     found = []
     turned = {screw.name for screw in hidden.lesson.screws if screw.adjusting and work.turns.get(screw.name)}
     errors = hidden.errors.values()
-    if sum(blur > BLURRED for blur in work.blurs) * 4 > len(work.blurs):
+    if often_blurred(work.blurs):
         found.append("not-focused")
     if any(error.good and error.spec.screw in turned for error in errors):
         found.append("turned-a-good-one")
@@ -140,6 +140,11 @@ def _habits(work: InstrumentWork, hidden: Hidden) -> list[str]:
     if turned and work.left is None:
         found.append("not-checked-again")
     return found
+
+
+def often_blurred(blurs: list[float]) -> bool:
+    """Whether more than a quarter of the readings were typed while the picture was not sharp."""
+    return sum(blur > BLURRED for blur in blurs) * 4 > len(blurs)
 
 
 def _headline(*, near: bool, right: bool) -> str:

@@ -9,7 +9,8 @@ from naveta_core.results import Answer, Reason
 
 View = Literal["staff", "circles", "vial", "paper"]
 Unit = Literal["arcsec", "div", "mm"]
-FOOT_MOST, ADJUSTING_MOST = 2.0, 4.0
+MOST_TURNS = 2.0
+"""A screw goes so far to each side of where it was."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,11 +39,6 @@ class ScrewOfLesson:
     name: str
     label: str
     adjusting: bool = True
-
-    @property
-    def most(self) -> float:
-        """So many turns to each side of where it was."""
-        return ADJUSTING_MOST if self.adjusting else FOOT_MOST
 
 
 @dataclass(frozen=True, eq=False, slots=True)

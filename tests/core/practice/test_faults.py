@@ -86,7 +86,7 @@ def test_nothing_is_said_only_after_every_check() -> None:
 
 def test_the_wrong_thing_named_says_what_was_wrong() -> None:
     went = judged(seed_with("index"), "collimation", ("two-faces",), blurs=[4.0, 4.0])
-    assert (went["passed"], went["headline"]) == (False, "Not found")
+    assert (went["passed"], went["headline"]) == (False, "That was not the fault")
     assert went["otherwise"].startswith("Vertical index i was wrong. “Heights carried in one face")
     assert [habit["code"] for habit in went["habits"]] == ["not-focused"]
     assert judged(seed_with(NOTHING), "index", ("two-faces",))["otherwise"].startswith("Nothing was wrong with it.")

@@ -86,7 +86,7 @@ def pointed(seed: int, face: str, **turns: float) -> Data:
     for _ in range(4):
         look = asked("practice-look", lesson="two-faces", seed=seed, aim=aim, turns=turns)
         up = look["up_arcsec"] if face == "left" else -look["up_arcsec"]
-        aim |= {"hz_deg": look["hz_deg"] + look["right_arcsec"] / 3600, "v_deg": look["v_deg"] - up / 3600}
+        aim |= {"hz_arcsec": look["hz_arcsec"] + look["right_arcsec"], "v_arcsec": look["v_arcsec"] - up}
     return dict(look)
 
 
@@ -146,17 +146,17 @@ def test_half_of_what_the_faces_differ_by_is_the_theodolite(seed: int) -> None:
 
 def test_the_circle_is_set_to_zero_held_and_let_go() -> None:
     first = pointed(3, "left")
-    aim = {"hz_deg": first["hz_deg"], "v_deg": first["v_deg"], "zero_deg": first["hz_deg"]}
+    aim = {"hz_arcsec": first["hz_arcsec"], "v_arcsec": first["v_arcsec"], "zero_arcsec": first["hz_arcsec"]}
     assert asked("practice-look", lesson="two-faces", seed=3, aim=aim)["hz_text"] == "0°00′00″"
-    turned = {**aim, "hz_deg": first["hz_deg"] + 10.0}
+    turned = {**aim, "hz_arcsec": first["hz_arcsec"] + 36_000.0}
     assert asked("practice-look", lesson="two-faces", seed=3, aim=turned)["hz_text"] == "10°00′00″"
-    held = {**turned, "held_deg": first["hz_deg"]}
+    held = {**turned, "held_arcsec": first["hz_arcsec"]}
     assert asked("practice-look", lesson="two-faces", seed=3, aim=held)["hz_text"] == "0°00′00″"
 
 
 def test_the_reticle_screw_moves_the_hair_and_the_index_screw_the_circle() -> None:
     first = pointed(3, "left")
-    aim = {"face": "left", "hz_deg": first["hz_deg"], "v_deg": first["v_deg"]}
+    aim = {"face": "left", "hz_arcsec": first["hz_arcsec"], "v_arcsec": first["v_arcsec"]}
     hidden = hidden_of("two-faces", 3).errors
 
     def seen(**turns: float) -> Data:

@@ -2806,8 +2806,8 @@ export interface components {
             face: "left" | "right";
             /** Field Arcsec */
             field_arcsec: number;
-            /** Hz Deg */
-            hz_deg: number;
+            /** Hz Arcsec */
+            hz_arcsec: number;
             /** Hz Text */
             hz_text: string;
             /** Plate Arcsec */
@@ -2816,8 +2816,8 @@ export interface components {
             right_arcsec: number;
             /** Up Arcsec */
             up_arcsec: number;
-            /** V Deg */
-            v_deg: number;
+            /** V Arcsec */
+            v_arcsec: number;
             /** V Text */
             v_text: string;
         };
@@ -4333,8 +4333,6 @@ export interface components {
         FaultLessonOut: {
             /** Aim */
             aim: string;
-            /** Cautions */
-            cautions: components["schemas"]["Reason"][];
             /** Good Enough */
             good_enough: string;
             /** Minutes */
@@ -6988,12 +6986,14 @@ export interface components {
         };
         /**
          * PartOut
-         * @description A check that can be chosen: the lesson it is practised in, and the number of the situation there.
+         * @description A check that can be chosen: its title, the lesson it is practised in, and the number of the situation there.
          */
         PartOut: {
             lesson: components["schemas"]["InstrumentLessonOut"];
             /** Seed */
             seed: number;
+            /** Title */
+            title: string;
         };
         /**
          * Peg

@@ -12,7 +12,7 @@ export type Look = Looks[keyof Looks];
 export type InstrumentJudged = Schemas["InstrumentJudged"];
 export type Aims = {
   staff: { place: "middle" | "near-b"; staff: "a" | "b"; focus: number };
-  circles: { face: "left" | "right"; hz_deg: number | null; v_deg: number | null; focus: number; zero_deg: number; held_deg: number | null };
+  circles: { face: "left" | "right"; hz_arcsec: number | null; v_arcsec: number | null; focus: number; zero_arcsec: number; held_arcsec: number | null };
   vial: { heading_deg: number };
   paper: { heading_deg: number; focus: number };
 };

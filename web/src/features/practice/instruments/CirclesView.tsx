@@ -14,15 +14,15 @@ export function CirclesView({ look, aim, onAim, small }: ViewProps<"circles">) {
   const [step, setStep] = useState("60");
   const scale = (SIZE / look.field_arcsec) * (closer ? CLOSER : 1);
   /** The line of sight moved right and up by so many seconds. */
-  const move = (right: number, up: number) => onAim((before) => ({ ...before, hz_deg: (before.hz_deg ?? look.hz_deg) + right / 3600, v_deg: (before.v_deg ?? look.v_deg) - (before.face === "left" ? up : -up) / 3600 }));
+  const move = (right: number, up: number) => onAim((before) => ({ ...before, hz_arcsec: (before.hz_arcsec ?? look.hz_arcsec) + right, v_arcsec: (before.v_arcsec ?? look.v_arcsec) - (before.face === "left" ? up : -up) }));
   const drag = useDrag({ onStep: ({ x, y }) => move(-x / scale, y / scale), onEnd: () => undefined, keys: [Number(step) * scale, scale] });
-  const turnOver = () => onAim({ ...aim, face: aim.face === "left" ? "right" : "left", hz_deg: null, v_deg: null });
-  const hold = () => onAim(aim.held_deg === null ? { ...aim, held_deg: look.hz_deg } : { ...aim, held_deg: null, zero_deg: aim.zero_deg + look.hz_deg - aim.held_deg });
+  const turnOver = () => onAim({ ...aim, face: aim.face === "left" ? "right" : "left", hz_arcsec: null, v_arcsec: null });
+  const hold = () => onAim(aim.held_arcsec === null ? { ...aim, held_arcsec: look.hz_arcsec } : { ...aim, held_arcsec: null, zero_arcsec: aim.zero_arcsec + look.hz_arcsec - aim.held_arcsec });
   return (
     <>
       <Eyepiece blur={look.blur} small={small} most="max-w-[330px]" label="Target, through the telescope. Drag it on to the hairs, or use the arrow keys" picture={<Plate x={MIDDLE + look.right_arcsec * scale} y={MIDDLE - look.up_arcsec * scale} half={(look.plate_arcsec / 2) * scale} />} hairs={<path d={`M8 ${MIDDLE}H${SIZE - 8}M${MIDDLE} 8V${SIZE - 8}`} stroke="var(--color-coral)" strokeWidth="1.4" />} over={drag} />
       <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-4 rounded-md border-[1.5px] border-ink px-4 py-1" aria-label="Circles">
-        <Circle label={aim.held_deg === null ? "Horizontal" : "Horizontal, held"} name="hz">
+        <Circle label={aim.held_arcsec === null ? "Horizontal" : "Horizontal, held"} name="hz">
           {look.hz_text}
         </Circle>
         <Circle label="Vertical" name="v">
@@ -45,11 +45,11 @@ export function CirclesView({ look, aim, onAim, small }: ViewProps<"circles">) {
           Turn over <span className="sub">face {aim.face}</span>
         </button>
         <LookCloser closer={closer} onChange={setCloser} />
-        <button className="btn !px-3" onClick={() => onAim({ ...aim, held_deg: null, zero_deg: look.hz_deg })}>
+        <button className="btn !px-3" onClick={() => onAim({ ...aim, held_arcsec: null, zero_arcsec: look.hz_arcsec })}>
           Set to zero
         </button>
-        <button className="btn !px-3" aria-pressed={aim.held_deg !== null} onClick={hold}>
-          {aim.held_deg === null ? "Hold" : "Release"}
+        <button className="btn !px-3" aria-pressed={aim.held_arcsec !== null} onClick={hold}>
+          {aim.held_arcsec === null ? "Hold" : "Release"}
         </button>
       </div>
     </>

@@ -5,7 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Preview } from "../../../api/client";
 import { type CheckDocument, type Draft, toSend } from "../../../documents/draft";
 import { type FaultLesson, type FaultSituation, type InstrumentJudged, faultSituation, judgeFault } from "../../../engine/practice";
-import { Cautions, Choice, Head, Trouble, Waiting } from "../../../ui/parts";
+import { Choice, Head, Trouble, Waiting } from "../../../ui/parts";
 import { Timer } from "../Timer";
 import { faultsQuery } from "../useLessons";
 import { useSaveRun } from "../useSaveRun";
@@ -75,10 +75,10 @@ function Search(props: SearchProps) {
         }
       />
       <Trouble error={error} />
-      <p className="text-[20px] font-[600]" data-noticed>
-        {situation.noticed}
+      <p className="text-[20px]" data-noticed>
+        Noticed: <b className="font-[640]">{situation.noticed}</b>
       </p>
-      {situation.parts.length > 1 && <Choice label="Check" value={at} options={situation.parts.map((each) => ({ value: each.lesson.name, label: each.lesson.title, ...(sheets[each.lesson.name]?.complete ? { hint: "run" } : {}) }))} onChange={setAt} />}
+      {situation.parts.length > 1 && <Choice label="Check" value={at} options={situation.parts.map((each) => ({ value: each.lesson.name, label: each.title, ...(sheets[each.lesson.name]?.complete ? { hint: "done" } : {}) }))} onChange={setAt} />}
       {part && <PartReading key={at} part={part} draft={sheets[at]?.draft ?? null} onChange={(draft, blur) => keep(at, draft, blur)} onPreview={(preview) => take(at, preview)} />}
       <section className="card grid gap-3 p-4" aria-label="What is wrong">
         <h2>What is wrong?</h2>
@@ -88,7 +88,6 @@ function Search(props: SearchProps) {
         </button>
       </section>
       <p>{lesson.aim}</p>
-      <Cautions cautions={lesson.cautions} />
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { type CheckDocument, type Draft, begin } from "../../../documents/draft"
 import type { Aim, FaultSituation, Turns } from "../../../engine/practice";
 import { useKind } from "../../../hooks/useKinds";
 import { FindingView } from "../../../ui/FindingView";
-import { Trouble, Waiting } from "../../../ui/parts";
+import { Cautions, Trouble, Waiting } from "../../../ui/parts";
 import { LooseSheet } from "../../checks";
 import { Screws } from "./Screws";
 import { View } from "./View";
@@ -52,6 +52,7 @@ function Reading({ part, draft, onChange, onPreview, kind }: Props & { kind: Kin
             <FindingView result={result} />
           </section>
         )}
+        <Cautions cautions={lesson.cautions} />
       </div>
       <section className="card grid gap-3 p-4 max-desk:order-first" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
         <View view={lesson.view} look={look} aim={aim} onAim={setAim} small={false} />

@@ -2,7 +2,6 @@
 import type { InstrumentLesson, Turns } from "../../../engine/practice";
 
 type Screw = InstrumentLesson["screws"][number];
-const MOST = 2;
 const STEPS = [-0.125, -0.02, 0.02, 0.125];
 const inWords = (turns: number): string => `${turns > 0 ? "+" : turns < 0 ? "−" : ""}${Math.abs(turns).toFixed(2)}`;
 
@@ -17,13 +16,13 @@ export function Screws({ screws, turns, onTurn }: { screws: Screw[]; turns: Turn
 }
 
 function Turned({ screw, turned, onTurn }: { screw: Screw; turned: number; onTurn: (turned: number) => void }) {
-  const to = (turns: number) => onTurn(Math.max(-MOST, Math.min(MOST, Math.round(turns * 1000) / 1000)));
+  const to = (turns: number) => onTurn(Math.max(-screw.most, Math.min(screw.most, Math.round(turns * 1000) / 1000)));
   return (
     <div role="group" aria-label={screw.label} className="grid gap-1" data-turned={turned}>
       <label className="grid grid-cols-[minmax(0,1fr)_84px] items-center gap-x-3">
         <span className="font-[560]">{screw.label}</span>
         <b className="text-right font-mono">{inWords(turned)}</b>
-        <input type="range" min={-MOST} max={MOST} step="0.005" value={turned} className="col-span-2 h-[32px] w-full accent-[var(--color-ink)]" aria-label={`Turns of the ${screw.label.charAt(0).toLowerCase()}${screw.label.slice(1)}`} onChange={(event) => to(Number(event.target.value))} />
+        <input type="range" min={-screw.most} max={screw.most} step="0.005" value={turned} className="col-span-2 h-[32px] w-full accent-[var(--color-ink)]" aria-label={`Turns of the ${screw.label.charAt(0).toLowerCase()}${screw.label.slice(1)}`} onChange={(event) => to(Number(event.target.value))} />
       </label>
       <div className="grid grid-cols-4 gap-2">
         {STEPS.map((step) => (

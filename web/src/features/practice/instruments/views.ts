@@ -7,7 +7,7 @@ export type ViewProps<V extends ViewName> = { look: Looks[V]; aim: Aims[V]; onAi
 
 export const FIRST_AIM: Aims = {
   staff: { place: "middle", staff: "a", focus: 0.6 },
-  circles: { face: "left", hz_deg: null, v_deg: null, focus: 0.1, zero_deg: 0, held_deg: null },
+  circles: { face: "left", hz_arcsec: null, v_arcsec: null, focus: 0.1, zero_arcsec: 0, held_arcsec: null },
   vial: { heading_deg: 0 },
   paper: { heading_deg: 0, focus: 0.05 },
 };
