@@ -11,6 +11,7 @@ import { useHere } from "./session";
 const WORKER_WITHIN_MS = 8_000;
 /** The first screen has the device to itself for so long: what is kept for a time without signal comes after it. */
 const FIRST_SCREEN_MS = 5_000;
+const AGAIN_MS = 60_000;
 
 const quiet = (): Promise<void> => new Promise((done) => setTimeout(() => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 3000 }) : done()), FIRST_SCREEN_MS));
 
@@ -53,18 +54,30 @@ export function Onboard() {
   }, []);
   useEffect(() => {
     if (!owner || !later || !("serviceWorker" in navigator)) return;
+    let timer = 0;
+    let left = false;
     const fetchAll = async () => {
       // What is under way went out before the worker was there: it would come in past it, and not be kept.
       while (client.isFetching() > 0) await new Promise((done) => setTimeout(done, 50));
       void client.refetchQueries({ queryKey: ["session"] });
       void client.fetchQuery({ ...kindsQuery, staleTime: 0 }).catch(() => undefined);
       void client.fetchQuery({ ...deviceQuery, staleTime: 0 }).catch(() => undefined);
-      await prefetch(client, owner, crew).catch(() => undefined);
+      // It ends at the first that is not answered: the rest is fetched a minute later.
+      await prefetch(client, owner, crew).catch(() => {
+        if (!left) timer = window.setTimeout(again, AGAIN_MS);
+      });
     };
-    const again = () => void fetchAll();
+    const again = () => {
+      window.clearTimeout(timer);
+      void fetchAll();
+    };
     if (navigator.serviceWorker.controller) again();
     navigator.serviceWorker.addEventListener("controllerchange", again);
-    return () => navigator.serviceWorker.removeEventListener("controllerchange", again);
+    return () => {
+      left = true;
+      window.clearTimeout(timer);
+      navigator.serviceWorker.removeEventListener("controllerchange", again);
+    };
   }, [owner, crew, client, later]);
   return null;
 }
