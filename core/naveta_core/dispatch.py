@@ -25,13 +25,14 @@ from .history.context import instrument_context
 from .history.entries import entry_of, read_history
 from .history.summary import summary_of
 from .orientation.names import near_misses
-from .registry import DOCUMENTS, check_of, document_of
+from .registry import DOCUMENTS, SHAPES, check_of, document_of
 from .results import Adjusting, Answer
 from .setup.advisors import advise
 from .setup.document import SetUpDocument
 from .setup.guide import guide
 from .setup.methods import fitting
 from .setup.results import Guide, SetUpMethods
+from .tables.look import look_at_table
 
 Data = dict[str, Any]
 
@@ -212,6 +213,7 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "from-file": lambda q: from_file(q["document"]),
     "read-document": _read_document,
     "read-table": lambda q: table_of(str(q["kind"])).read_csv(q["text"]),
+    "look-at-table": lambda q: look_at_table(q, SHAPES),
     "write-table": lambda q: {"text": table_of(str(q["kind"])).write_csv(document_of(q["document"], [q["kind"]]))},
     "glossary": lambda _: [term.plain() for term in glossary()],
     "readings-arrive": arrive,

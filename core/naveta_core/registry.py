@@ -13,8 +13,10 @@ from .checks import KINDS
 from .documents.envelope import Envelope, units_context
 from .documents.json_io import read_json
 from .documents.model_faults import faults_of
+from .documents.table_shape import TableShape
 from .engine import verbs
 from .engine.kind import Kind
+from .engine.table_fields import shape_of
 from .errors import Fault, Refused, UnknownKind, quote
 from .orientation import result as orientation_result
 from .orientation import table
@@ -45,6 +47,8 @@ class DocumentKind:
     """A stored document as somebody would type it."""
     read_csv: Callable[[str], Data] | None = None
     write_csv: Callable[[Any], str] | None = None
+    shape: TableShape | None = None
+    """What a table made by others can be read as."""
 
 
 def _check(kind: Kind) -> DocumentKind:
@@ -59,6 +63,7 @@ def _check(kind: Kind) -> DocumentKind:
         from_file=partial(verbs.from_file, kind),
         read_csv=kind.read_csv,
         write_csv=kind.write_csv,
+        shape=shape_of(kind.file, kind.read_rows),
     )
 
 
@@ -74,6 +79,7 @@ def _orientation(name: str, title: str, model: type[Envelope], preview: Any, red
         from_file=orientation_typed.from_file,
         read_csv=partial(table.read_shots, name),
         write_csv=table.write_shots,
+        shape=table.shot_shape(name),
     )
 
 
@@ -138,3 +144,10 @@ def document_of(data: Any, among: Sequence[str] = ()) -> Envelope:
 def check_of(data: Any, name: str | None = None) -> Envelope:
     """The same, of a check only (of the kind `name`, when one is given). Raises UnknownKind for anything else."""
     return document_of(data, [name] if name else list(KINDS))
+
+
+SHAPES: dict[str, TableShape] = {
+    "control-points": table.POINT_SHAPE,
+    **{kind.name: kind.shape for kind in DOCUMENTS.values() if kind.shape is not None},
+}
+"""Every table made by others that is read here, by kind of document, and control points."""

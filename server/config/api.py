@@ -24,12 +24,13 @@ from people.api import router as people_router
 from people.settings_api import router as settings_router
 from practice.api import practice_parts
 from practice.api import router as practice_router
-from records.api import BODY_PARTS
 from records.api import router as bench_router
 from records.kits_api import router as kits_router
 from records.ledger_api import router as ledger_router
 from records.limits_api import router as limits_router
+from records.raw_bodies import BODY_PARTS
 from records.service_api import router as service_router
+from records.tables_api import router as tables_router
 from shared.bodies import StrictParser
 from shared.errors import install
 
@@ -86,6 +87,7 @@ api.add_router("", bench_router)
 api.add_router("", limits_router)
 api.add_router("", kits_router)
 api.add_router("", service_router)
+api.add_router("", tables_router)
 api.add_router("", ledger_router)
 api.add_router("", operations_router)
 api.add_router("", reports_router)

@@ -19,6 +19,7 @@ from naveta_core.errors import Fault, Refused, quote
 from people.models import Crew, Organisation, Person, SettingChange, SignOff
 from plan.models import DueRule, Job
 from practice.models import PracticeRun
+from records.models import KnownTable
 
 Row = dict[str, Any]
 MODEL_ABOUT = "model:"
@@ -59,6 +60,7 @@ ENTITIES = (
     Entity("setting-changes", SettingChange),
     Entity("sign-offs", SignOff),
     Entity("practice-runs", PracticeRun),
+    Entity("known-tables", KnownTable),
 )
 CALLED = {entity.model: entity.called for entity in ENTITIES if entity.called}
 EMPTY_WITHOUT = (InstrumentModel, Instrument, Point, DueRule, Job)

@@ -31,6 +31,7 @@ from records import integrity, selectors, services
 from records import schemas as out
 from records.instrument_context import context_for
 from records.models import Record
+from records.raw_bodies import raw_body
 from records.requests import (
     AdjustingIn,
     AdviseIn,
@@ -51,17 +52,6 @@ from shared.errors import answer_json
 
 router = Router(tags=["bench"])
 Cursor = Annotated[int, Field(ge=0, lt=2**62)]
-BODY_PARTS: dict[str, Any] = {}
-"""Models within bodies that are read raw: the contract names them beside Ninja's own."""
-
-
-def _body(model: type[Any], **more: Any) -> dict[str, Any]:
-    """OpenAPI for a body that is read raw."""
-    schema = model.model_json_schema(ref_template="#/components/schemas/{model}")
-    BODY_PARTS.update(schema.pop("$defs", {}))
-    if "document" in schema["properties"]:
-        schema["properties"]["document"] = {"$ref": "#/components/schemas/CheckDocument"}
-    return {"requestBody": {"required": True, "content": {"application/json": {"schema": schema}}}, **more}
 
 
 def _sent(request: HttpRequest, model: type[Sent]) -> tuple[Sent, str]:
@@ -89,7 +79,7 @@ def kind_schema(request: HttpRequest, kind: str) -> Any:
 AnyPreview = Preview | SetUpPreview | OrientationPreview | ReadinessPreview
 
 
-@router.post("/preview", response=AnyPreview, operation_id="preview", openapi_extra=_body(PreviewIn))
+@router.post("/preview", response=AnyPreview, operation_id="preview", openapi_extra=raw_body(PreviewIn))
 def preview(request: HttpRequest) -> HttpResponse:
     """What can be said already of a document of any kind as far as it goes. Stores nothing."""
     sent = read_entry(PreviewIn, read_json(request.body))
@@ -101,7 +91,7 @@ def _answer(answer: Answer) -> HttpResponse:
 
 
 @router.post(
-    "/kinds/{kind}/begin", response=dict[str, Any], operation_id="begin_document", openapi_extra=_body(BeginIn)
+    "/kinds/{kind}/begin", response=dict[str, Any], operation_id="begin_document", openapi_extra=raw_body(BeginIn)
 )
 def begin_document(request: HttpRequest, kind: str) -> HttpResponse:
     """A document of a check as one of its methods begins it. Stores nothing."""
@@ -110,7 +100,7 @@ def begin_document(request: HttpRequest, kind: str) -> HttpResponse:
 
 
 @router.post(
-    "/documents/take-method", response=dict[str, Any], operation_id="take_method", openapi_extra=_body(MethodIn)
+    "/documents/take-method", response=dict[str, Any], operation_id="take_method", openapi_extra=raw_body(MethodIn)
 )
 def take_method(request: HttpRequest) -> HttpResponse:
     """A check's document by another method or in another unit, with what was typed. Stores nothing."""
@@ -119,14 +109,16 @@ def take_method(request: HttpRequest) -> HttpResponse:
 
 
 @router.post(
-    "/documents/repeat", response=dict[str, Any], operation_id="repeat_document", openapi_extra=_body(PreviewIn)
+    "/documents/repeat", response=dict[str, Any], operation_id="repeat_document", openapi_extra=raw_body(PreviewIn)
 )
 def repeat_document(request: HttpRequest) -> HttpResponse:
     """A check's document with everything that is read still to come once more. Stores nothing."""
     return answer_json(dispatch.repeat(read_entry(PreviewIn, read_json(request.body)).document))
 
 
-@router.post("/documents/as-left", response=dict[str, Any], operation_id="begin_as_left", openapi_extra=_body(AsLeftIn))
+@router.post(
+    "/documents/as-left", response=dict[str, Any], operation_id="begin_as_left", openapi_extra=raw_body(AsLeftIn)
+)
 def begin_as_left(request: HttpRequest) -> HttpResponse:
     """The same check again after adjusting, everything that is read still to come. Stores nothing."""
     sent = read_entry(AsLeftIn, read_json(request.body))
@@ -134,14 +126,19 @@ def begin_as_left(request: HttpRequest) -> HttpResponse:
 
 
 @router.post(
-    "/documents/from-file", response=dict[str, Any], operation_id="document_from_file", openapi_extra=_body(PreviewIn)
+    "/documents/from-file",
+    response=dict[str, Any],
+    operation_id="document_from_file",
+    openapi_extra=raw_body(PreviewIn),
 )
 def document_from_file(request: HttpRequest) -> HttpResponse:
     """A stored document as somebody would type it. Stores nothing."""
     return answer_json(dispatch.from_file(read_entry(PreviewIn, read_json(request.body)).document))
 
 
-@router.post("/checks/adjusting", response=Adjusting, operation_id="guide_adjusting", openapi_extra=_body(AdjustingIn))
+@router.post(
+    "/checks/adjusting", response=Adjusting, operation_id="guide_adjusting", openapi_extra=raw_body(AdjustingIn)
+)
 def guide_adjusting(request: HttpRequest) -> HttpResponse:
     """Where what is adjusted has to go, and what each reading since leaves to be done."""
     sent = read_entry(AdjustingIn, read_json(request.body))
@@ -161,7 +158,7 @@ _STORED = {200: out.RecordOut, 201: out.RecordOut}
     "/checks/{uuid}",
     response=_STORED,
     operation_id="save_check",
-    openapi_extra=_body(CheckIn),
+    openapi_extra=raw_body(CheckIn),
 )
 def save_check(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Store a finished check under the id its device gave it; the same again changes nothing."""
@@ -174,7 +171,7 @@ def save_check(request: HttpRequest, uuid: UUID) -> HttpResponse:
     "/events/{uuid}",
     response=_STORED,
     operation_id="save_event",
-    openapi_extra=_body(EventIn),
+    openapi_extra=raw_body(EventIn),
 )
 def save_event(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Store something that happened: a knock, a drop, taking out, handing in, holding, releasing, adjusting."""
@@ -187,7 +184,7 @@ def save_event(request: HttpRequest, uuid: UUID) -> HttpResponse:
     "/records/{uuid}/amend",
     response=_STORED,
     operation_id="amend_record",
-    openapi_extra=_body(AmendIn),
+    openapi_extra=raw_body(AmendIn),
 )
 def amend_record(request: HttpRequest, uuid: UUID) -> HttpResponse:
     """Something is wrong here: strike a record and say why."""
@@ -276,7 +273,7 @@ def read_csv(request: HttpRequest, kind: str, payload: TableIn) -> Any:
     return dispatch.table_of(kind).read_csv(payload.text)
 
 
-@router.post("/kinds/{kind}/csv/write", response=TableIn, operation_id="write_csv", openapi_extra=_body(PreviewIn))
+@router.post("/kinds/{kind}/csv/write", response=TableIn, operation_id="write_csv", openapi_extra=raw_body(PreviewIn))
 def write_csv(request: HttpRequest, kind: str) -> Any:
     """A document's readings as a table, not stored."""
     table = dispatch.table_of(kind)
@@ -300,7 +297,7 @@ def set_up_methods(request: HttpRequest, instrument: str, tribrach: str | None =
     return _answer(fitting(fleet_selectors.stated_of(fleet_selectors.find(instrument)), below))
 
 
-@router.post("/set-up/guide", response=Guide, operation_id="guide_set_up", openapi_extra=_body(GuideIn))
+@router.post("/set-up/guide", response=Guide, operation_id="guide_set_up", openapi_extra=raw_body(GuideIn))
 def guide_set_up(request: HttpRequest) -> HttpResponse:
     """The step at hand of a set-up, and what follows from what was last seen at it. Stores nothing."""
     sent = read_entry(GuideIn, read_json(request.body))
@@ -309,7 +306,7 @@ def guide_set_up(request: HttpRequest) -> HttpResponse:
     )
 
 
-@router.post("/set-up/advise", response=Advice, operation_id="advise", openapi_extra=_body(AdviseIn))
+@router.post("/set-up/advise", response=Advice, operation_id="advise", openapi_extra=raw_body(AdviseIn))
 def advise_set_up(request: HttpRequest) -> HttpResponse:
     """One question for advice, answered by the mechanism."""
     return _answer(advise(read_entry(AdviseIn, read_json(request.body)).question))

@@ -97,3 +97,16 @@ class Record(models.Model):
 
     def delete(self, *args: Any, **kwargs: Any) -> NoReturn:
         raise AppendOnlyError("records are never removed; amend them")
+
+
+class KnownTable(models.Model):
+    """A table of somebody's own that was read before: its headings, and which column was what. Of the whole firm."""
+
+    kind = models.CharField(max_length=40)
+    headings = models.JSONField(help_text="the headings of the file, in small letters, in their order")
+    column_map = models.JSONField(help_text="which column is what, in which unit")
+    by = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="known_tables")
+    at = models.DateTimeField()
+
+    def __str__(self) -> str:
+        return f"{self.kind}: {', '.join(self.headings)}"

@@ -25,7 +25,9 @@ from demo.scenario import PEOPLE
 from tests.written_demo import NOW, ROOT, demo_environment, written_demo
 
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
-expect.set_options(timeout=10_000)  # several browsers share the processors
+PATIENCE_MS = 60_000
+"""How long a walk waits for what it looks at: several browsers share the processors, and a wait that is met costs nothing."""
+expect.set_options(timeout=PATIENCE_MS)
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -130,7 +132,7 @@ def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
         )
         contexts.append(context)
         page = context.new_page()
-        page.set_default_timeout(15_000)
+        page.set_default_timeout(PATIENCE_MS)
         # The browser's own core, and what is kept for a time without signal, cost seconds of both processors: only
         # where they are what is tested (`away`: the network goes, and the server is asked before and after).
         if not core:
@@ -153,7 +155,7 @@ def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
     assert not faults, faults
 
 
-def until(page: Page, question: str, wanted: Any = True, seconds: float = 30.0) -> None:
+def until(page: Page, question: str, wanted: Any = True, seconds: float = 60.0) -> None:
     """Ask the page until it answers what is wanted. (Its own wait takes a promise for yes, whatever it resolves to.)"""
     end = time.monotonic() + seconds
     while (value := page.evaluate(question)) != wanted:

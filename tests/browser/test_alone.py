@@ -134,7 +134,7 @@ def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
     page.goto("/bench")
     expect(page.locator("[data-outbox=waiting]")).to_have_count(3)
     page.context.set_offline(False)
-    expect(page.locator("[data-outbox]")).to_have_count(0, timeout=40_000)
+    expect(page.locator("[data-outbox]")).to_have_count(0)
     after = page.request.get(f"/api/records?instrument={level}&limit=3").json()["records"]
     assert [entry["kind"] for entry in after] == ["two-peg", "adjusted", "two-peg"]
     assert [entry["stage"] for entry in after] == ["as-left", "", "as-found"]
@@ -154,7 +154,7 @@ def test_a_worker_that_dies_in_the_middle_is_not_noticed(opens: Opens) -> None:
     page.workers[0].evaluate("() => { self.onmessage = () => undefined; }")  # hears, and never answers again
     page.keyboard.press("Enter")
     page.keyboard.type("1.4000")
-    page.wait_for_selector("[data-complete=true][data-fresh=true]", timeout=20_000)
+    page.wait_for_selector("[data-complete=true][data-fresh=true]")
     ready(page)  # another one has been started
     page.keyboard.type(";1.4001")
     page.wait_for_selector("[data-complete=true][data-fresh=true]")
@@ -261,7 +261,7 @@ def test_a_session_that_ended_while_away_sends_after_signing_in(opens: Opens, le
     dialog = page.get_by_role("dialog", name="Sign in again")
     expect(dialog).to_be_visible(timeout=20_000)
     dialog.get_by_role("button", name="Tam Brandreth").click()
-    expect(page.locator("[data-outbox]")).to_have_count(0, timeout=20_000)
+    expect(page.locator("[data-outbox]")).to_have_count(0)
 
 
 def test_the_next_person_on_the_tablet_reads_nothing_of_the_last(opens: Opens, level: str) -> None:

@@ -254,7 +254,7 @@ def test_a_check_of_rows_without_signal_is_calculated_stored_and_sent_by_itself(
     page.goto("/bench")
     expect(page.locator("[data-outbox=waiting]")).to_have_count(3)
     page.context.set_offline(False)
-    expect(page.locator("[data-outbox]")).to_have_count(0, timeout=40_000)
+    expect(page.locator("[data-outbox]")).to_have_count(0)
     after = page.request.get(f"/api/records?instrument={tag}&limit=5").json()["records"]
     assert [(entry["kind"], entry["stage"]) for entry in after] == [
         ("plate-vial", "as-left"),

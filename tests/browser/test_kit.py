@@ -13,7 +13,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect
 
-from .conftest import FLAGS, PHONE, Fresh, Opens, _sign_in
+from .conftest import FLAGS, PATIENCE_MS, PHONE, Fresh, Opens, _sign_in
 from .test_places import looked_at, seen
 
 
@@ -256,7 +256,7 @@ def scanning(playwright: Playwright, browser: Browser, server_url: str, tmp_path
     context.add_init_script("delete window.WebAssembly; delete Navigator.prototype.serviceWorker;")
     _sign_in(context, "Tam Brandreth")
     page = context.new_page()
-    page.set_default_timeout(15_000)
+    page.set_default_timeout(PATIENCE_MS)
     page.goto("/")
     page.wait_for_selector("[data-instrument]")
     yield page

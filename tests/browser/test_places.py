@@ -214,7 +214,7 @@ def test_files_that_cannot_be_read_say_why(opens: Opens, tmp_path: Path) -> None
         "large.json": (b'{"kind":"two-peg","remark":"' + b"x" * 2 * 1024 * 1024 + b'"}', "1 MiB"),
         "kind.json": (b'{"kind":"three-peg","observations":{}}', "one of two-peg"),
         "gap.csv": (b"setup;staff;reading\n1;A;1,5\n3;A;1,4\n", "a whole number from 1 on without gaps"),
-        "free.csv": (b"a,b\n1,2\n", "setup"),
+        "empty.csv": (b"\n;;\n", "a table: lines of cells"),
     }
     for name, (content, wanted) in files.items():
         path = tmp_path / name

@@ -351,7 +351,7 @@ def test_practice_goes_on_without_signal_and_is_sent_later(opens: Opens) -> None
     finished(page)
     page.context.set_offline(False)
     page.evaluate("dispatchEvent(new Event('online'))")
-    expect(page.locator("[data-outbox=waiting]")).to_have_count(0, timeout=30_000)
+    expect(page.locator("[data-outbox=waiting]")).to_have_count(0)
 
 
 def test_every_view_fits_and_has_nothing_axe_finds(opens: Opens) -> None:

@@ -11,7 +11,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, Playwright, expect
 
-from .conftest import DESK, FLAGS, NOW, Opens, begin, sheet, until
+from .conftest import DESK, FLAGS, NOW, PATIENCE_MS, Opens, begin, sheet, until
 from .test_alone import ready
 from .test_signal import on_device, records_of
 
@@ -34,7 +34,7 @@ def _started(playwright: Playwright, profile: Path, server_url: str, *, offline:
     )
     page = context.pages[0]
     page.clock.set_fixed_time(NOW)
-    page.set_default_timeout(20_000)
+    page.set_default_timeout(PATIENCE_MS)
     page.goto("/")
     return page
 

@@ -13,7 +13,7 @@ from playwright.sync_api import Page, expect
 
 from tests.written_demo import ROOT, demo_environment, written_demo
 
-from .conftest import DESK, Device, Opens, _free_port, _wait_for
+from .conftest import DESK, PATIENCE_MS, Device, Opens, _free_port, _wait_for
 
 
 @pytest.fixture
@@ -73,7 +73,7 @@ def test_back_to_a_backup_while_it_serves(own_server: tuple[str, Path], browser)
     ines = Device(address, "ines")
     context = browser.new_context(base_url=address, locale="en-GB", timezone_id="UTC")
     page = context.new_page()
-    page.set_default_timeout(30_000)
+    page.set_default_timeout(PATIENCE_MS)
     token = context.request.get("/api/session").json()["csrf_token"]
     context.request.post("/api/session", data={"username": "ines"}, headers={"X-CSRFToken": token})
     warned_and_led(page)

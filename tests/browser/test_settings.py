@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from .conftest import ROOT, Device, Opens, _free_port, serving, sheet
+from .conftest import PATIENCE_MS, ROOT, Device, Opens, _free_port, serving, sheet
 from .test_places import looked_at
 
 
@@ -57,7 +57,7 @@ def test_a_firm_is_set_up_from_nothing_on_screen_alone(browser: Browser, empty_s
     context = browser.new_context(base_url=empty_server, viewport={"width": 1280, "height": 800}, locale="en-GB")
     context.add_init_script("delete window.WebAssembly; delete Navigator.prototype.serviceWorker;")
     page = context.new_page()
-    page.set_default_timeout(15_000)
+    page.set_default_timeout(PATIENCE_MS)
     page.goto("/")
     signed_in(page, "ines", "limestone and sea")
     expect(page.get_by_role("heading", name="No instruments yet")).to_be_visible()

@@ -27,8 +27,8 @@ class TableFaults(Refused):
 class Rows:
     """The rows of a table by column name, each with its line."""
 
-    def __init__(self, rows: list[Row], lines: list[int]) -> None:
-        self._rows, self._lines = rows, lines
+    def __init__(self, rows: list[Row], lines: list[int], names: dict[str, str] | None = None) -> None:
+        self._rows, self._lines, self._names = rows, lines, names or {}
 
     def __iter__(self) -> Iterator[Row]:
         return iter(self._rows)
@@ -37,9 +37,10 @@ class Rows:
         return len(self._rows)
 
     def fault(self, row: Row, column: str, wanted: str) -> Fault:
-        """A fault that names line and column of the file."""
+        """A fault that names line and column of the file, by the file's own heading where it has another."""
         line = self._lines[next(i for i, entry in enumerate(self._rows) if entry is row)]
-        return Fault(f"line {line}, {column}", f"line {line}, column {column}", quote(row[column]), wanted)
+        name = self._names.get(column, column)
+        return Fault(f"line {line}, {column}", f"line {line}, column {name}", quote(row[column]), wanted)
 
 
 def separator(header: str) -> str:

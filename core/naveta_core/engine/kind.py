@@ -16,7 +16,7 @@ from pydantic import BaseModel, ValidationError
 
 from .. import __version__
 from ..cautions import cautions
-from ..documents.csv_io import TableFaults
+from ..documents.csv_io import Rows, TableFaults, read_rows
 from ..documents.envelope import Envelope, Instrument, units_context
 from ..documents.model_faults import faults_of
 from ..results import (
@@ -299,7 +299,11 @@ class Kind:
 
     def read_csv(self, text: str) -> Data:
         """A table to a plain document; words it has no field for are refused here, where the file can still be fixed."""
-        found = self.file.read(text)
+        return self.read_rows(read_rows(text, self.file.columns, self.file.needed))
+
+    def read_rows(self, rows: Rows) -> Data:
+        """The rows of a table to a plain document. Raises TableFaults."""
+        found = self.file.read_rows(rows)
         try:
             self.document.model_validate(found, context=units_context(found))
         except ValidationError as error:

@@ -124,7 +124,11 @@ class TableFile:
 
     def read(self, text: str) -> Data:
         """A table to a plain document. Raises TableFaults."""
-        return _Reading(self, read_rows(text, self.columns, self.needed)).document()
+        return self.read_rows(read_rows(text, self.columns, self.needed))
+
+    def read_rows(self, rows: Rows) -> Data:
+        """The rows of a table to a plain document. Raises TableFaults."""
+        return _Reading(self, rows).document()
 
     def write(self, document: Any) -> str:
         """A document's readings as a table."""

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
 from ..documents.csv_io import Rows, TableFaults, read_rows, write_rows
+from ..documents.table_shape import TableField, TableShape
 from ..errors import Fault
 from ..units.angles import parse_angle
 from ..units.lengths import METRES, in_unit, parse_length
@@ -16,7 +18,28 @@ Data = dict[str, Any]
 POINT_COLUMNS = ("name", "e", "n", "h", "description", "unit")
 SHOT_COLUMNS = ("point", "hz", "v", "slope_distance", "horizontal_distance", "target_height", "face", "length", "angle")
 SIGHTED = SHOT_COLUMNS[1:-3]
+POINTS_NEED = ("name", "e", "n")
+SHOTS_NEED = ("point", "hz")
 ANGLES = ("dms", "deg", "gon")
+FACES = ("left", "right")
+SHOT_FIELDS = (
+    TableField("point", "Point", "text"),
+    *(
+        TableField(name, label, "angle", read=True, given=tuple((("face", face),) for face in FACES))
+        for name, label in (("hz", "Horizontal circle"), ("v", "Vertical circle"))
+    ),
+    TableField("slope_distance", "Slope distance", "length"),
+    TableField("horizontal_distance", "Horizontal distance", "length"),
+    TableField("target_height", "Target height", "length"),
+    TableField("face", "Face", "choice", options=tuple((face, face) for face in FACES)),
+)
+POINT_FIELDS = (
+    TableField("name", "Name", "text"),
+    TableField("e", "Easting", "length", read=True),
+    TableField("n", "Northing", "length", read=True),
+    TableField("h", "Height", "length"),
+    TableField("description", "Description", "text"),
+)
 MOVES = "A control point with new coordinates moves your work: is this table newer, and from the same survey?"
 LONGEST_NAME, LONGEST_DESCRIPTION = 40, 200
 
@@ -26,7 +49,11 @@ def read_points(text: str, unit: str = "m") -> list[Data]:
 
     unit: what plain numbers are in where the table has no column `unit`. Raises TableFaults by line and column.
     """
-    rows = read_rows(text, POINT_COLUMNS, ("name", "e", "n"))
+    return point_rows(read_rows(text, POINT_COLUMNS, POINTS_NEED), unit)
+
+
+def point_rows(rows: Rows, unit: str = "m") -> list[Data]:
+    """The rows of a table of control points, plain numbers in `unit`. Raises TableFaults."""
     faults: list[Fault] = []
     points: list[Data] = []
     for row in rows:
@@ -95,14 +122,18 @@ def write_points(points: list[Data], unit: str = "m") -> str:
 
 def read_shots(kind: str, text: str) -> Data:
     """A table of sights as a document without its control points; units stated in it hold for all rows. Raises TableFaults."""
-    rows = read_rows(text, SHOT_COLUMNS, ("point", "hz"))
+    return read_shot_rows(kind, read_rows(text, SHOT_COLUMNS, SHOTS_NEED))
+
+
+def read_shot_rows(kind: str, rows: Rows) -> Data:
+    """The rows of a table of sights as a document without its control points. Raises TableFaults."""
     faults: list[Fault] = []
     shots = []
     lengths = _stated(rows, "length", tuple(METRES), "m", faults)
     angles = _stated(rows, "angle", ANGLES, "dms", faults)
     for row in rows:
         face = row["face"].strip().lower() or "left"
-        if face not in ("left", "right"):
+        if face not in FACES:
             faults.append(rows.fault(row, "face", "left or right"))
             continue
         for column in ("hz", "v"):
@@ -149,3 +180,16 @@ def write_shots(document: FreeStation | Backsight) -> str:
             }
         )
     return write_rows(SHOT_COLUMNS, rows)
+
+
+def shot_shape(kind: str) -> TableShape:
+    """What a table of sights can hold."""
+    return TableShape(SHOT_COLUMNS, SHOTS_NEED, SHOT_FIELDS, "length", "angle", partial(read_shot_rows, kind))
+
+
+def _points_document(rows: Rows) -> Data:
+    return {"points": point_rows(rows)}
+
+
+POINT_SHAPE = TableShape(POINT_COLUMNS, POINTS_NEED, POINT_FIELDS, "unit", "", _points_document)
+"""What a table of control points can hold."""

@@ -140,3 +140,6 @@ export type PracticeRun = { id: string; name: string; username: string; lesson: 
 
 /** A finished lesson with its gestures. */
 export const practiceRunQuery = (id: string) => queryOptions({ queryKey: ["practice", "run", id], queryFn: () => send<PracticeRun>("GET", `/api/practice/runs/${id}`, undefined) });
+
+/** Tables of the firm's own that were read before: which column is what. */
+export const knownTablesQuery = queryOptions({ queryKey: ["known-tables"], queryFn: () => data(api.GET("/api/tables/known")) });

@@ -2141,6 +2141,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Known
+         * @description Every table the firm has read, the latest first.
+         */
+        get: operations["known_tables"];
+        /**
+         * Remember
+         * @description Remember which column of a table is what, for everybody; the last one read counts.
+         */
+        put: operations["remember_table"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description A table of somebody's own as it is understood now: which column is what, what is read, what is missing. Stores nothing.
+         */
+        post: operations["look_at_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3011,6 +3055,104 @@ export interface components {
              * @default null
              */
             v: string | number | null;
+        };
+        /**
+         * ColumnLook
+         * @description A file as it is understood now. `text` is the table in our own columns, None while something is missing or wrong.
+         */
+        ColumnLook: {
+            column_map: components["schemas"]["ColumnMap"];
+            /** Empty Lines */
+            empty_lines: number[];
+            /** Faults */
+            faults: components["schemas"]["LineFault"][];
+            /** Fields */
+            fields: components["schemas"]["OfferedField"][];
+            /** File Columns */
+            file_columns: components["schemas"]["FileColumn"][];
+            /** Headings */
+            headings: string[];
+            /** Lines */
+            lines: number;
+            /** Messages */
+            messages: components["schemas"]["Reason"][];
+            /** Ours */
+            ours: boolean;
+            /** Read */
+            read: components["schemas"]["MappedLine"][];
+            /** Readings */
+            readings: number;
+            /** Text */
+            text: string | null;
+            /** Uses */
+            uses: components["schemas"]["OfferedUse"][];
+        };
+        /**
+         * ColumnMap
+         * @description How a file is cut into cells, and what its columns hold. Lines count from 1; `heading_line` 0 is a table without headings.
+         */
+        ColumnMap: {
+            /**
+             * Angle
+             * @default
+             * @enum {string}
+             */
+            angle: "" | "dms" | "deg" | "gon";
+            /**
+             * Columns
+             * @default []
+             */
+            columns: components["schemas"]["ColumnUse"][];
+            /** Heading Line */
+            heading_line: number;
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: number[];
+            /**
+             * Same
+             * @default {}
+             */
+            same: {
+                [key: string]: string;
+            };
+            /**
+             * Separator
+             * @enum {string}
+             */
+            separator: "comma" | "semicolon" | "tab" | "spaces";
+            /**
+             * Words
+             * @default {}
+             */
+            words: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+        };
+        /**
+         * ColumnUse
+         * @description What one column of the file holds: a column of ours, in a unit (of lengths), given some parts (face left).
+         */
+        ColumnUse: {
+            /** Column */
+            column: number;
+            /** Field */
+            field: string;
+            /**
+             * Given
+             * @default {}
+             */
+            given: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
         };
         /**
          * CompensatorFunction
@@ -4388,6 +4530,16 @@ export interface components {
             verb: string;
         };
         /**
+         * FieldOption
+         * @description One answer and what it is called.
+         */
+        FieldOption: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * FieldOut
          * @description A field of a form; `prefilled`: filled in by the method; `ask_again`: asked again after adjusting; `quantity`:
          *     what a device sends to fill it.
@@ -4414,6 +4566,20 @@ export interface components {
             quantity: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * FileColumn
+         * @description A column of the file: its heading, what stands in it first, and every different word where there are few.
+         */
+        FileColumn: {
+            /** Column */
+            column: number;
+            /** First */
+            first: string[];
+            /** Heading */
+            heading: string;
+            /** Words */
+            words: string[];
         };
         /**
          * Finding
@@ -5872,6 +6038,24 @@ export interface components {
             why: string;
         };
         /**
+         * KnownTableOut
+         * @description A table that is known, who last read it and when.
+         */
+        KnownTableOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            column_map: components["schemas"]["ColumnMap"];
+            /** Headings */
+            headings: string[];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * LabelSize
          * @description A sheet of labels that can be printed on, and how many it holds.
          */
@@ -6447,6 +6631,20 @@ export interface components {
             unit: string;
         };
         /**
+         * LineFault
+         * @description What is wrong in a line of the file (0: in none), in the file's own words.
+         */
+        LineFault: {
+            /** Given */
+            given: string;
+            /** Line */
+            line: number;
+            /** Wanted */
+            wanted: string;
+            /** Where */
+            where: string;
+        };
+        /**
          * LoadCycle
          * @description The scale read with the head let alone, under the hand, and let go again, mm.
          */
@@ -6487,6 +6685,16 @@ export interface components {
             path: string;
             /** Scope */
             scope: string;
+        };
+        /**
+         * MappedLine
+         * @description One line as it is read: its number in the file, and a text for each heading.
+         */
+        MappedLine: {
+            /** Cells */
+            cells: string[];
+            /** Line */
+            line: number;
         };
         /**
          * Mark
@@ -6860,6 +7068,48 @@ export interface components {
             bearing_deg: number;
             /** Distance Mm */
             distance_mm: number;
+        };
+        /**
+         * OfferedField
+         * @description One column of ours, for what may hold on every line: what may stand in it, and whether nothing works without it.
+         */
+        OfferedField: {
+            /** Field */
+            field: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "number" | "length" | "angle" | "choice" | "text" | "part";
+            /** Label */
+            label: string;
+            /** Needed */
+            needed: boolean;
+            /** Options */
+            options: components["schemas"]["FieldOption"][];
+        };
+        /**
+         * OfferedUse
+         * @description One thing a column can hold; `key` tells them apart. `unit` is the sign of a unit that is fixed.
+         */
+        OfferedUse: {
+            /** Field */
+            field: string;
+            /** Given */
+            given: {
+                [key: string]: string;
+            };
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "number" | "length" | "angle" | "choice" | "text" | "part";
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * OneTimeLinkOut
@@ -13892,6 +14142,97 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetUpMethods"];
+                };
+            };
+        };
+    };
+    known_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownTableOut"][];
+                };
+            };
+        };
+    };
+    remember_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    column_map: components["schemas"]["ColumnMap"];
+                    /** Headings */
+                    headings: string[];
+                    /** Kind */
+                    kind: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownTableOut"];
+                };
+            };
+        };
+    };
+    look_at_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @default null */
+                    column_map?: components["schemas"]["ColumnMap"] | null;
+                    /** Kind */
+                    kind: string;
+                    /**
+                     * Recut
+                     * @default false
+                     */
+                    recut?: boolean;
+                    /** Text */
+                    text: string;
+                    /**
+                     * Verb
+                     * @default
+                     */
+                    verb?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColumnLook"];
                 };
             };
         };

@@ -16,6 +16,7 @@ const load = {
   points: () => import("../features/points"),
   bench,
   checks: () => withBench(import("../features/checks")),
+  tables: () => withBench(import("../features/tables")),
   plan: () => import("../features/plan"),
   ledger: () => import("../features/ledger"),
   readiness: () => withBench(import("../features/readiness")),

@@ -72,6 +72,7 @@ export const router = createBrowserRouter([
       { path: "bench/readiness/new/:tag", lazy: later("readiness", (loaded) => loaded.RoundBegin) },
       { path: "bench/readiness/:id", lazy: later("readiness", (loaded) => loaded.Round) },
       { path: "bench/:id", lazy: later("checks", (loaded) => loaded.Entry) },
+      ...["bench/table", "orientation/table", "points/table"].map((path) => ({ path, lazy: later("tables", (loaded) => loaded.TablePage) })),
       { path: "plan", lazy: later("plan", (loaded) => loaded.DuePage) },
       { path: "plan/calendar", lazy: later("plan", (loaded) => loaded.Calendar) },
       { path: "plan/jobs", lazy: later("plan", (loaded) => loaded.Jobs) },

@@ -13,7 +13,7 @@ type Answer = { ok: true; data: unknown } | { ok: false; status: number; code: s
 export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null; onerror: ((event: ErrorEvent) => void) | null };
 
 /** What gives documents and tables back: nothing of them is a sentence. */
-const EXACT = new Set(["write-table", "read-table", "begin", "take-method", "repeat", "as-left", "from-file", "read-document", "schema"]);
+const EXACT = new Set(["write-table", "read-table", "begin", "take-method", "repeat", "as-left", "from-file", "read-document", "look-at-table", "schema"]);
 /** A busy or slow device takes its time: after each fall the next worker is given twice as long. */
 const ANSWER_WITHIN_MS = 10_000;
 /** A worker that has answered for so long is a sound one: earlier falls no longer count. */

@@ -121,9 +121,33 @@ export const isTable = (file: File): boolean => /\.(csv|tsv|txt)$/i.test(file.na
 
 /** A document from a file of a kind, a table or the whole document, as somebody would type it. */
 export async function openFile<D extends Any = CheckDocument>(kind: string, file: File): Promise<{ document: D; entry: "csv" | "file" }> {
-  const csv = isTable(file);
-  const read = csv ? await readTable(kind, await file.text()) : await readDocument(kind, await file.arrayBuffer());
-  return { document: await fromFile<D>(read), entry: csv ? "csv" : "file" };
+  if (isTable(file)) return openTable<D>(kind, await textOf(file));
+  return { document: await fromFile<D>(await readDocument(kind, await file.arrayBuffer())), entry: "file" };
+}
+
+/** A document from the text of a table in our own columns. */
+export async function openTable<D extends Any = CheckDocument>(kind: string, text: string): Promise<{ document: D; entry: "csv" }> {
+  return { document: await fromFile<D>(await readTable(kind, text)), entry: "csv" };
+}
+
+/** The text of a table of whatever program: UTF-8, UTF-16 by its mark, else the usual single bytes of Western Europe (a degree sign in them is no UTF-8). */
+export async function textOf(file: File): Promise<string> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const marked = bytes[0] === 0xff && bytes[1] === 0xfe ? "utf-16le" : bytes[0] === 0xfe && bytes[1] === 0xff ? "utf-16be" : "utf-8";
+  try {
+    return new TextDecoder(marked, { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder("windows-1252").decode(bytes);
+  }
+}
+
+export type ColumnMap = Schemas["ColumnMap"];
+export type ColumnLook = Schemas["ColumnLook"];
+
+/** A table of somebody's own as it is understood now; without a map the core suggests one, `recut` suggests its columns anew. */
+export function lookAtTable(kind: string, text: string, map: ColumnMap | null, recut = false): Promise<ColumnLook> {
+  const question = { kind, text, column_map: map, recut };
+  return ask({ verb: "look-at-table", ...question }, () => send("POST", "/api/tables/look", question));
 }
 
 function readTable(kind: string, text: string): Promise<unknown> {
@@ -142,7 +166,7 @@ function readDocument(kind: string, bytes: ArrayBuffer): Promise<unknown> {
 }
 
 /** A document's readings as a table. */
-export async function writeTable(kind: string, document: CheckDocument): Promise<string> {
+export async function writeTable(kind: string, document: Any): Promise<string> {
   const answer = await ask<{ text: string }>({ verb: "write-table", kind, document }, () => send("POST", `/api/kinds/${kind}/csv/write`, { instrument: null, document }));
   return answer.text;
 }

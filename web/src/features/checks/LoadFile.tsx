@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Kind } from "../../api/client";
 import { usePerson } from "../../app/session";
+import { toBeMapped } from "../../documents/heldTable";
 import { openFile } from "../../engine";
 import { begin } from "../../documents/draft";
 import { storeDraft } from "../../device/device";
@@ -14,6 +15,7 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
   const [name, setName] = useState("two-peg");
   const kind = kinds.find((each) => each.kind === name);
   const open = async (file: File, tag: string) => {
+    if (await toBeMapped({ kind: name, title: kind?.title ?? name, tag, station: null }, file)) return navigate("/bench/table");
     const { document, entry } = await openFile(name, file);
     const draft = begin({ kind: document.kind, instrument: tag, owner: username, entry, document });
     await storeDraft(draft);
@@ -32,7 +34,7 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
         </select>
       </label>
       <FromFile kinds={kind?.applies_to ?? []} accept=".json,.csv,.tsv,.txt" onFile={open}>
-        A document file (JSON) of Naveta, or a table with a heading row: {kind?.csv_columns.join(", ")}. Semicolon, comma or tab; decimal point or comma. One row per reading; values entered once go on the first row.
+        A document file (JSON), or a table of whatever program (CSV, TSV, text): you say which column is what, and Naveta remembers it. A table with the headings {kind?.csv_columns.join(", ")} opens at once.
       </FromFile>
     </div>
   );

@@ -9,6 +9,7 @@ import { COUNTS, type OrientationDocument, type OrientationDraft, asDraft, asOri
 import { dropDraft, storeDraft } from "../../device/device";
 import { FindingView, NextSteps } from "../../ui/FindingView";
 import { Choice, Back, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
+import { SheetFiles } from "../../ui/SheetFiles";
 import { ShownRows } from "../../ui/ShownRows";
 import { NO_CORE, usePreview } from "../../hooks/useQuestion";
 import { useDraft } from "../../hooks/useDraft";
@@ -68,6 +69,11 @@ function Open({ draft, write }: { draft: OrientationDraft; write: Write }) {
           <section className="card px-5 py-2" aria-label="Closing sight">
             <Fold title="Closing sight at the reference" open={Boolean(observed.closing) || query.has("closing")}>
               <Closing draft={draft} advice={answer?.closing ?? ""} faults={faults} write={write} />
+            </Fold>
+          </section>
+          <section className="card px-5 py-2 no-print" aria-label="As a file">
+            <Fold title="The sights as a file">
+              <SheetFiles name={`${draft.instrument}-${draft.kind}-${draft.startedAt.slice(0, 10)}`} kind={draft.kind} content={orientationToSend(draft.document)} />
             </Fold>
           </section>
         </div>
