@@ -13,6 +13,7 @@ from control_points.services import import_table
 from demo.files import write_files
 from demo.plan import write_plan
 from demo.practice import write_practice
+from demo.practice_instruments import write_instrument_runs
 from demo.scenario import FIRM_NAME, LEVELS, MODELS, PEOPLE, POINTS, Level
 from demo.things import MODELS as OTHER_MODELS
 from demo.things import THINGS, Checked, Thing, same
@@ -77,6 +78,7 @@ def load(progress: Any = print) -> None:
     write_plan(people["ines"])
     write_files(people["ines"])
     write_practice(people["jory"])
+    write_instrument_runs(people["jory"])
     _put_where_they_are()
 
 

@@ -15,6 +15,7 @@ from naveta_core.documents.model_faults import faults_of
 from naveta_core.errors import Refused, spoken_path
 from naveta_core.geometry import Plane, Vector
 from naveta_core.setup.mechanism import State
+from naveta_core.setup.methods import SET_UP_METHODS
 from naveta_core.setup.tripod import Pose
 
 from .advice import next_move
@@ -35,11 +36,14 @@ from .instruments.lessons import (
     MOST_TURNS,
     InstrumentLesson,
     InstrumentLessonOut,
+    PlaceOut,
     ScrewOut,
 )
 from .instruments.looking import LookQuestion, look
 from .judging import good_enough, judge
 from .lessons import LESSONS, MEASURES
+from .morning_judging import MorningWork, judge_morning
+from .mornings import MORNING_LESSONS, MorningChoice, morning_of, offered
 from .moves import Move, moved
 from .results import LISTS, Figure, Gesture, Judged, LessonOut, PracticeAdvice, PracticeStep
 from .seen import seen_of
@@ -104,8 +108,8 @@ class StepQuestion(Part):
     seconds: Figure = 0.0
 
 
-class FaultQuestion(Part):
-    """A situation in which a fault is named."""
+class SituationQuestion(Part):
+    """A situation of a lesson."""
 
     verb: str
     lesson: str
@@ -172,6 +176,7 @@ def lessons() -> list[LessonOut]:
             good_enough=good_enough(lesson),
             cautions=cautions(*lesson.caution),
             steps=len(shortest_way(lesson.name, 0)),
+            methods=[SET_UP_METHODS[name].title for name in lesson.practises],
         )
         for lesson in LESSONS
     ]
@@ -198,6 +203,9 @@ def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
             for screw in lesson.screws
         ],
         cautions=cautions(*lesson.cautions),
+        headings=list(lesson.headings),
+        places=[PlaceOut(name=name, label=label) for name, label in lesson.places],
+        staffs=lesson.staffs,
     )
 
 
@@ -230,10 +238,16 @@ def _part(lesson: InstrumentLesson, seed: int) -> PartOut:
 
 def fault_situation(question: Data) -> FaultSituationOut:
     """What was noticed in a situation, and the checks to choose from."""
-    query = _read(FaultQuestion, question)
+    query = _read(SituationQuestion, question)
     situation = fault_of(query.lesson, query.seed)
     parts = [_part(BY_NAME[part], seed) for part, seed in situation.seeds.items()]
     return FaultSituationOut(noticed=situation.noticed, parts=parts)
+
+
+def morning(question: Data) -> MorningChoice:
+    """A job, and the instruments to choose from."""
+    query = _read(SituationQuestion, question)
+    return offered(morning_of(query.lesson, query.seed))
 
 
 VERBS: dict[str, Callable[[Data], Any]] = {
@@ -247,6 +261,9 @@ VERBS: dict[str, Callable[[Data], Any]] = {
     "practice-faults": lambda _: [lesson.plain() for lesson in fault_lessons()],
     "practice-fault": fault_situation,
     "practice-fault-judge": lambda q: judge_fault(_read(FaultWork, q)),
+    "practice-mornings": lambda _: [lesson.plain() for lesson in MORNING_LESSONS],
+    "practice-morning": morning,
+    "practice-morning-judge": lambda q: judge_morning(_read(MorningWork, q)),
     "practice-lessons": lambda _: [lesson.plain() for lesson in lessons()],
 }
 

@@ -37,6 +37,8 @@ class Lesson:
     within_arcsec: float | None = None
     within_mm: float | None = None
     """What is good enough: the axis's true tilt, and where it meets the mark. None: not asked here."""
+    practises: tuple[str, ...] = ()
+    """Named methods of a real set-up that can be carried out in it as a whole."""
 
 
 LESSONS: tuple[Lesson, ...] = (
@@ -96,6 +98,7 @@ LESSONS: tuple[Lesson, ...] = (
         pressed=False,
         within_arcsec=20.0,
         within_mm=1.5,
+        practises=("plummet-first", "shift-by-leg"),
     ),
     Lesson(
         "slope-and-wind",
@@ -115,6 +118,7 @@ LESSONS: tuple[Lesson, ...] = (
         wind=True,
         within_arcsec=30.0,
         within_mm=3.0,
+        practises=("plumb-bob",),
     ),
     Lesson(
         "four-screws",
@@ -143,6 +147,75 @@ LESSONS: tuple[Lesson, ...] = (
         axis_tilt_arcmin=(2.0, 5.0),
         vial_off_mm=1.6,
         within_arcsec=30.0,
+    ),
+    Lesson(
+        "level-first",
+        "Level first, on firm ground",
+        "Paved and even ground, and a plummet you can only use once the axis is nearly plumb. Carry the tripod over the mark, level it "
+        "coarsely by the legs, then slide and level until both hold.",
+        "seconds",
+        ALL,
+        ("circular", "plate", "optical"),
+        ("leg-drops", "pinch", "hold"),
+        8,
+        head_tilt_arcmin=(15.0, 45.0),
+        offset_mm=(15.0, 40.0),
+        within_arcsec=20.0,
+        within_mm=1.5,
+        practises=("level-first",),
+    ),
+    Lesson(
+        "two-methods",
+        "Two methods side by side",
+        "Set the same tripod up twice: first the plummet over the mark and then the legs, the second time level first. “The same again” "
+        "keeps the tripod. Afterwards both ways stand side by side.",
+        "seconds",
+        ALL,
+        ("circular", "electronic", "laser"),
+        ("press-feet", "leg-drops", "laser", "pinch"),
+        12,
+        head_tilt_arcmin=(15.0, 45.0),
+        offset_mm=(20.0, 50.0),
+        grounds=("earth", "grass"),
+        pressed=False,
+        within_arcsec=20.0,
+        within_mm=1.5,
+        practises=("plummet-first", "level-first"),
+    ),
+    Lesson(
+        "four-screw-set-up",
+        "A set-up on four screws",
+        "The whole set-up with a tribrach of four screws: ease them, level coarsely by the legs, then opposing pairs, then slide.",
+        "seconds",
+        ALL,
+        ("circular", "plate", "optical"),
+        ("press-feet", "leg-drops", "pinch", "force"),
+        10,
+        head_tilt_arcmin=(15.0, 45.0),
+        offset_mm=(15.0, 40.0),
+        grounds=("earth", "grass"),
+        pressed=False,
+        screws=4,
+        within_arcsec=20.0,
+        within_mm=1.5,
+        practises=("four-screws",),
+    ),
+    Lesson(
+        "no-point",
+        "A level without a mark",
+        "For levelling: press the feet in, bring the bubble near its ring with the legs and into its middle with the foot screws. Turn by 180° "
+        "to see that it stays.",
+        "seconds",
+        ("legs", "press", "screws", "heading"),
+        ("circular",),
+        ("press-feet", "leg-drops", "pinch"),
+        4,
+        head_tilt_arcmin=(20.0, 60.0),
+        slope_deg=(3.0, 10.0),
+        grounds=("earth", "grass"),
+        pressed=False,
+        within_arcsec=120.0,
+        practises=("no-point",),
     ),
 )
 BY_NAME: dict[str, Lesson] = {lesson.name: lesson for lesson in LESSONS}

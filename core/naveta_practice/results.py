@@ -157,6 +157,8 @@ class LessonOut(Answer):
     cautions: list[Reason]
     steps: int
     """Moves of the shortest way in its first situation."""
+    methods: list[str]
+    """Titles of the methods of a real set-up that can be practised in it."""
 
 
 class PracticeAdvice(Answer):

@@ -20,6 +20,8 @@ from naveta_practice.instruments.faults import FaultLessonOut, FaultSituationOut
 from naveta_practice.instruments.judging import InstrumentJudged, InstrumentWork
 from naveta_practice.instruments.lessons import InstrumentLessonOut
 from naveta_practice.instruments.looking import LOOKS
+from naveta_practice.morning_judging import MorningJudged, MorningWork
+from naveta_practice.mornings import MorningChoice, MorningLessonOut
 from naveta_practice.results import LISTS, Gesture, Judged, LessonOut, PracticeAdvice, PracticeStep
 from people.asker import asker
 from practice import selectors, services
@@ -45,6 +47,8 @@ class RunIn(Part):
     """What was done with an instrument, where the lesson is one of those."""
     fault: FaultWork | None = None
     """What was checked and named, where a fault is to be found."""
+    morning: MorningWork | None = None
+    """What was taken to the job of a morning, and the checks before it."""
 
 
 class RunOut(Schema):
@@ -120,7 +124,15 @@ def practice_parts() -> dict[str, Any]:
     """The models of practice for the contract: the web asks its own core, and needs their types."""
     parts: dict[str, Any] = {}
     models: list[type[BaseModel]] = [PracticeStep, Judged, LessonOut, PracticeAdvice, RunIn, InstrumentJudged]
-    models += [InstrumentLessonOut, FaultLessonOut, FaultSituationOut, *LOOKS]
+    models += [
+        InstrumentLessonOut,
+        FaultLessonOut,
+        FaultSituationOut,
+        MorningLessonOut,
+        MorningChoice,
+        MorningJudged,
+        *LOOKS,
+    ]
     for model in models:
         schema = model.model_json_schema(ref_template=REF)
         parts.update(schema.pop("$defs", {}))
@@ -146,7 +158,7 @@ def put_run(request: HttpRequest, uuid: UUID) -> Any:
         seconds=sent.seconds,
         advised=sent.advised,
         gestures=sent.gestures,
-        work=sent.instrument or sent.fault,
+        work=sent.instrument or sent.fault or sent.morning,
         sent_digest=digest,
     )
     return Status(201 if new else 200, {"id": str(run.pk), "passed": run.passed})

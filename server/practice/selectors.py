@@ -8,11 +8,12 @@ from typing import Any
 
 from django.http import Http404
 
-from naveta_practice import judging
+from naveta_practice import judging, morning_judging
 from naveta_practice.instruments.fault_judging import ALL_HABITS
 from naveta_practice.instruments.faults import FAULT_LESSONS
 from naveta_practice.instruments.lessons import INSTRUMENT_LESSONS
 from naveta_practice.lessons import LESSONS
+from naveta_practice.mornings import MORNING_LESSONS
 from people.models import Person, SignOff
 from practice.models import PracticeRun
 from shared.rights import SIGN_OFFS, Forbidden, may
@@ -22,8 +23,9 @@ ALL = [
     *(lesson.name for lesson in LESSONS),
     *(lesson.name for lesson in INSTRUMENT_LESSONS),
     *(lesson.name for lesson in FAULT_LESSONS),
+    *(lesson.name for lesson in MORNING_LESSONS),
 ]
-HABITS = {**judging.HABITS, **ALL_HABITS}
+HABITS = {**judging.HABITS, **ALL_HABITS, **morning_judging.HABITS}
 MOST_RUNS = 200
 GOOD_IN_A_ROW = 3
 """So many good ones running, without advice, and a lesson is mastered."""

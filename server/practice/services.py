@@ -12,6 +12,7 @@ from naveta_core.errors import Fault, Refused, quote
 from naveta_practice.instruments.fault_judging import FaultWork, judge_fault
 from naveta_practice.instruments.judging import InstrumentJudged, InstrumentWork, judge_instrument
 from naveta_practice.judging import judge
+from naveta_practice.morning_judging import MorningJudged, MorningWork, judge_morning
 from naveta_practice.results import Gesture, Judged
 from people.models import Person, SignOff
 from people.services import somebody
@@ -21,8 +22,8 @@ from shared.errors import Conflict
 from shared.rights import SIGN_OFFS, require
 
 AHEAD = timedelta(minutes=10)
-Work = InstrumentWork | FaultWork
-"""What was done with an instrument, or to find a fault."""
+Work = InstrumentWork | FaultWork | MorningWork
+"""What was done with an instrument, to find a fault, or to choose a morning's kit."""
 
 
 @transaction.atomic
@@ -70,12 +71,14 @@ def save_run(
 
 def _judged(
     lesson: str, seed: int, gestures: list[Gesture], work: Work | None, seconds: float
-) -> Judged | InstrumentJudged:
+) -> Judged | InstrumentJudged | MorningJudged:
     """A lesson judged from what was done in it. Raises Refused where the work is of another one."""
     if work is None:
         return judge(lesson, seed, gestures, seconds)
     if (work.lesson, work.seed) != (lesson, seed):
         raise Refused([Fault("lesson", "the lesson of the work", quote(work.lesson), lesson)])
+    if isinstance(work, MorningWork):
+        return judge_morning(work)
     return judge_fault(work) if isinstance(work, FaultWork) else judge_instrument(work)
 
 

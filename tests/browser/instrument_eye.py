@@ -65,6 +65,12 @@ def bubble(page: Page) -> float:
     return round(between(page, "[data-division]", "division", "x", at), 1)
 
 
+def on_staff(page: Page) -> str:
+    """Where the middle hair lies between two lines of the staff, as an eye estimates it: to the millimetre."""
+    hair = float(page.locator("[data-hair=middle]").get_attribute("data-y") or "nan")
+    return f"{between(page, '[data-line]', 'line', 'y', hair) / 100:.3f}"
+
+
 def on_paper(page: Page) -> tuple[float, float]:
     """Where the index lies on the paper, to a tenth of a millimetre."""
     x = between(page, "[data-right]", "right", "x", MIDDLE)
@@ -133,7 +139,7 @@ def seconds_of(packed: str) -> int:
 
 
 def turn_until(page: Page, screw: str, seen: Callable[[], float], wanted: float) -> None:
-    """Turn a screw a little, see what it does, then as much as is wanted."""
+    """Turn a screw a little, see what it does, then as much as is wanted; look again and turn by what is left."""
     slider = page.get_by_label(f"Turns of the {screw}", exact=True)
 
     def to(turns: float) -> float:
@@ -143,7 +149,9 @@ def turn_until(page: Page, screw: str, seen: Callable[[], float], wanted: float)
 
     before = seen()
     per_turn = (to(0.1) - before) / 0.1
-    to(round((wanted - before) / per_turn * 200) / 200)
+    turns = round((wanted - before) / per_turn * 200) / 200
+    left = wanted - to(turns)
+    to(round((turns + left / per_turn) * 200) / 200)
 
 
 def finish(page: Page, *, passed: bool) -> None:

@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 from naveta_practice.instruments.hidden import hidden_of
 
 from .conftest import PHONE, Opens, until, visit
-from .instrument_eye import between, finish, focus, go_to, settled, turn_until
+from .instrument_eye import finish, focus, go_to, on_staff, settled, turn_until
 
 
 def hidden(seed: int) -> float:
@@ -27,12 +27,6 @@ def look_at(page: Page, staff: str, place: str) -> None:
     settled(page)
 
 
-def read(page: Page) -> str:
-    """Where the middle hair lies between two lines of the staff, as an eye estimates it: to the millimetre."""
-    hair = float(page.locator("[data-hair=middle]").get_attribute("data-y") or "nan")
-    return f"{between(page, '[data-line]', 'line', 'y', hair) / 100:.3f}"
-
-
 def read_all(page: Page, known: dict[str, str]) -> None:
     """The whole test: both staffs from both places, each read twice."""
     for number, place in enumerate(("In the middle", "Near B")):
@@ -41,13 +35,13 @@ def read_all(page: Page, known: dict[str, str]) -> None:
             distance = "30" if number == 0 else staff
             known[distance] = focus(page, known=known.get(distance))
             for again in (0, 1):
-                page.locator(f"#row-observations-setups-{number}-{staff.lower()}-readings-{again}").fill(read(page))
+                page.locator(f"#row-observations-setups-{number}-{staff.lower()}-readings-{again}").fill(on_staff(page))
     page.get_by_label("Finding").wait_for()
 
 
 def shown(page: Page) -> float:
     """The far staff through the telescope, m."""
-    return float(read(page))
+    return float(on_staff(page))
 
 
 def test_a_hidden_fault_is_found_adjusted_and_tested_again(opens: Opens) -> None:

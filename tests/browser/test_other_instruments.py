@@ -9,9 +9,11 @@ from playwright.sync_api import Page, expect
 
 from naveta_practice.instruments.faults import fault_of
 from naveta_practice.instruments.hidden import hidden_of
+from naveta_practice.mornings import morning_of
 
 from .conftest import PHONE, Opens, until, visit
 from .instrument_eye import (
+    between,
     bubble,
     circle,
     finish,
@@ -19,6 +21,7 @@ from .instrument_eye import (
     go_to,
     off_hairs,
     on_paper,
+    on_staff,
     point,
     seconds_of,
     settled,
@@ -97,6 +100,63 @@ def test_a_plummet_is_moved_on_to_the_axis(opens: Opens) -> None:
     finish(page, passed=True)
 
 
+def in_ring(page: Page) -> tuple[float, float]:
+    """Where the cross in the bubble stands between the millimetres, to a tenth."""
+    x, y = (page.locator("[data-bubble]").get_attribute("data-bubble") or "").split()
+    right, up = between(page, "[data-mm]", "mm", "x", float(x)), between(page, "[data-mm]", "mm", "y", float(y))
+    return round(right, 1), round(up, 1)
+
+
+def read_ring(page: Page) -> list[tuple[float, float]]:
+    seen = []
+    for i, heading in enumerate((0, 90, 180, 270)):
+        turned_to(page, heading)
+        seen.append(in_ring(page))
+        for axis, figure in zip("xy", seen[-1], strict=True):
+            page.locator(f"#row-observations-readings-{i}-{axis}_mm").fill(f"{figure:.1f}")
+    page.get_by_label("Finding").wait_for()
+    return seen
+
+
+def test_a_circular_level_on_a_phone(opens: Opens) -> None:
+    """What turns with the instrument is the vial's: the mean of opposite readings; it goes with the vial's own screws."""
+    page = opens(PHONE, who="Jory Pell", touch=True, core=True)
+    seed = bad("round-bubble", "vial_error_x_mm")
+    go_to(page, "round-bubble", seed)
+    seen = read_ring(page)
+    error = (seen[0][0] + seen[2][0]) / 2
+    assert error == pytest.approx(hidden_of("round-bubble", seed).errors["vial_error_x_mm"].value, abs=0.15)
+    turned_to(page, 0)
+    turn_until(page, "vial side screw", lambda: in_ring(page)[0], seen[0][0] - error)
+    page.get_by_role("button", name="Test again, as left").click()
+    again = read_ring(page)
+    assert (again[0][0] + again[2][0]) / 2 == pytest.approx(0.0, abs=0.3)
+    finish(page, passed=True)
+    expect(page.get_by_label("Circular level, to the right: hidden, found, left")).to_contain_text("mm")
+
+
+def test_a_compensator_that_hangs_has_no_screw(opens: Opens) -> None:
+    page = opens(who="Jory Pell", core=True)
+    seed = bad("compensator", "fore_and_aft_arcsec")
+    go_to(page, "compensator", seed)
+    focus(page)
+    for name, label in (
+        ("centre", "Bubble in the middle"),
+        ("toward", "Towards the staff"),
+        ("away", "Away from it"),
+        ("left", "To the left"),
+        ("right", "To the right"),
+    ):
+        page.get_by_role("radio", name=label, exact=True).click()
+        settled(page)
+        for i in range(2):
+            page.locator(f"#row-observations-positions-{name}-{i}").fill(on_staff(page))
+    page.get_by_label("Finding").wait_for()
+    expect(page.get_by_role("heading", name="Adjusting")).to_have_count(0)
+    finish(page, passed=True)
+    expect(page.get_by_text(re.compile("send it to service"))).to_be_visible()
+
+
 def read_faces(page: Page) -> dict[str, list[int]]:
     """Three pointings a face, face right first where the telescope stands there; seconds of the last."""
     seen = {}
@@ -114,14 +174,15 @@ def read_faces(page: Page) -> dict[str, list[int]]:
 
 
 def set_circle(page: Page, wanted: int) -> None:
-    """Turn the alidade until the horizontal circle shows so many seconds."""
+    """Turn the alidade until the horizontal circle shows so many seconds, whichever way it counts."""
+    backwards = page.get_by_text("counts anticlockwise").count() > 0
     for step, size in (("1′", 60), ("10″", 10), ("1″", 1)):
         page.get_by_role("radio", name=step, exact=True).click()
         for _ in range(12):
             short = (wanted - seconds_of(circle(page, "hz")) + 648_000) % 1_296_000 - 648_000
             if abs(short) < size:
                 break
-            page.get_by_role("button", name="Right" if short > 0 else "Left", exact=True).click()
+            page.get_by_role("button", name="Right" if (short > 0) != backwards else "Left", exact=True).click()
             settled(page)
 
 
@@ -170,3 +231,27 @@ def test_a_fault_is_named_after_the_check_that_shows_it(opens: Opens) -> None:
     visit(page, "/practice/progress")
     page.get_by_role("link", name=re.compile("Finding the fault")).first.click()
     expect(page.get_by_role("heading", level=1)).to_be_visible()
+
+
+def test_the_morning_kit_is_chosen_from_the_book(opens: Opens) -> None:
+    """First without its checks, then as it should be; a chief finds both among the runs."""
+    seed = next(n for n in range(1, 60) if morning_of("morning-kit", n).kit.kit.minutes > 0)  # type: ignore[union-attr]
+    morning = morning_of("morning-kit", seed)
+    assert morning.kit.kit is not None
+    (best,) = morning.kit.kit.tags
+    page = opens(PHONE, who="Jory Pell", touch=True, core=True)
+    visit(page, f"/practice/mornings/morning-kit?n={seed}")
+    expect(page.locator("[data-job]")).to_contain_text("wanted", timeout=90_000)
+    page.get_by_role("button", name=f"Take {best}").click()
+    page.get_by_role("button", name=f"Leave with {best}").click()
+    expect(page.locator("[data-passed=false]")).to_contain_text("A check is missing before it may go")
+    page.get_by_role("button", name="The same again").click()
+    page.get_by_role("button", name=f"Take {best}").click()
+    for check in morning.fitness(best).checks:
+        page.get_by_role("checkbox", name=check.title).check()
+    page.get_by_role("button", name=f"Leave with {best}").click()
+    expect(page.locator("[data-passed=true]")).to_contain_text("Fit, with the checks it needs and no other")
+    expect(page.locator("[data-outbox=waiting]")).to_have_count(0)
+    visit(page, "/practice/progress")
+    page.get_by_role("link", name=re.compile("The morning's choice of kit")).last.click()
+    expect(page.get_by_role("heading", name="What each would have been")).to_be_visible()

@@ -352,6 +352,13 @@ def test_practice_goes_on_without_signal_and_is_sent_later(opens: Opens) -> None
     page.context.set_offline(False)
     page.evaluate("dispatchEvent(new Event('online'))")
     expect(page.locator("[data-outbox=waiting]")).to_have_count(0)
+    # The same tripod once more: both ways stand side by side.
+    expect(page.locator("[data-ways]")).to_have_attribute("data-ways", "1")
+    page.get_by_role("button", name="The same again").click()
+    page.locator("[data-bubble]").wait_for()
+    legs_until_in_ring(page)
+    finished(page)
+    expect(page.locator("[data-ways]")).to_have_attribute("data-ways", "2")
 
 
 def test_every_view_fits_and_has_nothing_axe_finds(opens: Opens) -> None:
@@ -369,9 +376,18 @@ def test_every_view_fits_and_has_nothing_axe_finds(opens: Opens) -> None:
     visit(page, f"/practice/runs/{of_stand}")
     page.locator("[data-replay]").wait_for(timeout=90_000)
     looked_at(page, "a run")
-    for lesson in ("instruments/half-and-whole", "instruments/two-faces", "faults/finding-the-fault"):
+    for lesson in (
+        "instruments/half-and-whole",
+        "instruments/two-faces",
+        "instruments/round-bubble",
+        "instruments/compensator",
+        "instruments/steep-target",
+        "faults/finding-the-fault",
+    ):
         visit(page, f"/practice/{lesson}?n=3")
-        page.locator("[data-bubble], [data-target]").first.wait_for(state="attached", timeout=90_000)
+        page.locator("[data-bubble], [data-target], [data-hair], [data-job]").first.wait_for(
+            state="attached", timeout=90_000
+        )
         looked_at(page, lesson)
     for lesson in ("whole-set-up", "slope-and-wind", "four-screws", "slide-and-level"):
         visit(page, f"/practice/{lesson}?n=3")

@@ -10,6 +10,7 @@ import pytest
 from fleet.models import Instrument
 from naveta_practice.instruments.faults import fault_of
 from naveta_practice.instruments.hidden import hidden_of
+from naveta_practice.mornings import morning_of
 from people.models import Person, SignOff
 from practice.models import PracticeRun
 from records.models import Record
@@ -82,6 +83,25 @@ def test_a_fault_that_was_named_is_judged_here(jory: Api) -> None:
     assert "nothing-unchecked" in [habit["code"] for habit in progress(jory)["habits"]]
     refused = save(jory, {**sent, "fault": {**work, "seed": seed + 1}})
     assert (refused.status_code, refused.json()["faults"][0]["path"]) == (422, "lesson")
+
+
+def test_a_morning_is_judged_here_and_read_by_the_chief(jory: Api, tam: Api) -> None:
+    morning = morning_of("morning-kit", 11)
+    assert morning.kit.kit is not None
+    (best,) = morning.kit.kit.tags
+    checks = [check.check for check in morning.fitness(best).checks]
+    work = {"lesson": "morning-kit", "seed": 11, "tag": best, "checks": checks, "seconds": 50.0}
+    sent = {"lesson": "morning-kit", "seed": 11, "at": AT, "seconds": 50.0, "morning": work}
+    good = save(jory, sent)
+    assert good.json()["passed"] is True
+    unfit = next((tag for tag in morning.instruments if morning.fitness(tag).minutes > morning.kit.kit.minutes), None)
+    if unfit:
+        needed = [check.check for check in morning.fitness(unfit).checks]
+        assert save(jory, {**sent, "morning": {**work, "tag": unfit, "checks": needed}}).json()["passed"] is False
+        assert "longer-than-needed" in [habit["code"] for habit in progress(jory)["habits"]]
+    run = tam.get(f"practice/runs/{good.json()['id']}").json()
+    assert [each["tag"] for each in run["judged"]["instruments"] if each["taken"]] == [best]
+    assert save(jory, {**sent, "morning": {**work, "tag": "XX-99"}}).status_code == 422
 
 
 def test_work_of_another_lesson_or_an_unfinished_sheet_is_refused(jory: Api) -> None:

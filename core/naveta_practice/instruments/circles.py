@@ -16,12 +16,14 @@ from naveta_sim.theodolite import Theodolite
 
 from .eye import blur_of, parallax, shimmer
 from .hidden import Hidden, Turns
-from .lessons import TARGET_M
+from .lessons import LEVEL_SIGHT, STEEP_SIGHT, TARGET_M
 
 FIELD_ARCSEC = 3600.0
 PARALLAX_ARCSEC, SHIMMER_ARCSEC = 45.0, 1.0
 PLATE_M = 0.2
 MOST_ARCSEC = 720.0 * 3600.0
+ANTICLOCKWISE = 0.3
+"""So many horizontal circles count the other way round."""
 FINDER_ARCSEC = 900.0
 """The finder brings the target into the field, not on to the hairs."""
 Seconds = Annotated[float, Field(ge=-MOST_ARCSEC, le=MOST_ARCSEC, allow_inf_nan=False)]
@@ -29,12 +31,13 @@ Seconds = Annotated[float, Field(ge=-MOST_ARCSEC, le=MOST_ARCSEC, allow_inf_nan=
 
 @dataclass(frozen=True, slots=True)
 class CirclesScene:
-    """Where the target is, where the finder points in either face (seconds right and up of it), where it is sharp."""
+    """Where each target is (azimuth and zenith angle, degrees), where the finder points in either face (seconds right and up
+    of it), where it is sharp, and whether the horizontal circle counts anticlockwise."""
 
-    azimuth_deg: float
-    zenith_deg: float
+    targets: dict[str, tuple[float, float]]
     finder: dict[str, tuple[float, float]]
     focus: float
+    anticlockwise: bool
 
 
 @lru_cache(maxsize=64)
@@ -42,7 +45,12 @@ def scene_of(hidden: Hidden) -> CirclesScene:
     """Where the target stands; the same each time."""
     rng = hidden.scene()
     finder = {face: (_beside(rng.random()), _beside(rng.random())) for face in ("left", "right")}
-    return CirclesScene(rng.uniform(5.0, 355.0), rng.uniform(86.0, 91.5), finder, rng.uniform(0.25, 0.7))
+    azimuth, zenith, focus = rng.uniform(5.0, 355.0), rng.uniform(86.0, 91.5), rng.uniform(0.25, 0.7)
+    # The second target stands high, and off to the side; drawn after the rest, so that every number keeps its instrument.
+    high = ((azimuth + rng.uniform(20.0, 60.0)) % 360.0, rng.uniform(52.0, 60.0))
+    return CirclesScene(
+        {LEVEL_SIGHT: (azimuth, zenith), STEEP_SIGHT: high}, finder, focus, rng.random() < ANTICLOCKWISE
+    )
 
 
 def _beside(share: float) -> float:
@@ -56,6 +64,7 @@ class CirclesAim(Part):
     finder points. `zero_arcsec`: what was set to zero; `held_arcsec`: where the horizontal circle is held."""
 
     face: Literal["left", "right"] = "left"
+    target: Literal["level", "steep"] = "level"
     hz_arcsec: Seconds | None = None
     v_arcsec: Seconds | None = None
     focus: float = Field(default=0.1, ge=0, le=1)
@@ -67,6 +76,7 @@ class CirclesLook(Answer):
     """Both circles as they are shown, and the target's middle from the hairs, right and up positive, in seconds."""
 
     face: Literal["left", "right"]
+    counts: Literal["clockwise", "anticlockwise"]
     hz_text: str
     v_text: str
     hz_arcsec: float
@@ -81,12 +91,18 @@ class CirclesLook(Answer):
 def look(hidden: Hidden, aim: CirclesAim, turns: Turns, seconds: float) -> CirclesLook:
     """The target and the circles at a moment; the index screw moves the circle, the reticle screw the hair."""
     scene = scene_of(hidden)
-    c, index = hidden.after("collimation_arcsec", turns), hidden.after("index_arcsec", turns)
+    c, index, tilting = (
+        hidden.after(name, turns) if name in hidden.errors else 0.0
+        for name in ("collimation_arcsec", "index_arcsec", "tilting_axis_arcsec")
+    )
+    azimuth, zenith = scene.targets[aim.target]
+    # An error is what face left reads too much, whichever way the circle counts.
+    sense = -1.0 if scene.anticlockwise else 1.0
     right_face = aim.face == "right"
     up_sign = -1.0 if right_face else 1.0
     # The circle that would be read without its index error is where the telescope itself stands.
-    target_hz, target_v = Theodolite(c=c).circles(scene.azimuth_deg, scene.zenith_deg, right=right_face)
-    across = math.sin(math.radians(scene.zenith_deg))
+    target_hz, target_v = Theodolite(c=sense * c, t=sense * tilting).circles(azimuth, zenith, right=right_face)
+    across = math.sin(math.radians(zenith))
     finder = scene.finder[aim.face]
     hz = target_hz - finder[0] / 3600 / across if aim.hz_arcsec is None else aim.hz_arcsec / 3600
     v = target_v + up_sign * finder[1] / 3600 if aim.v_arcsec is None else aim.v_arcsec / 3600
@@ -94,7 +110,8 @@ def look(hidden: Hidden, aim: CirclesAim, turns: Turns, seconds: float) -> Circl
     shown = aim.held_arcsec / 3600 if aim.held_arcsec is not None else hz
     return CirclesLook(
         face=aim.face,
-        hz_text=show_dms((shown - aim.zero_arcsec / 3600) % 360.0),
+        counts="anticlockwise" if scene.anticlockwise else "clockwise",
+        hz_text=show_dms(sense * (shown - aim.zero_arcsec / 3600) % 360.0),
         v_text=show_dms((v + index / 3600) % 360.0),
         hz_arcsec=hz % 360.0 * 3600,
         v_arcsec=v % 360.0 * 3600,

@@ -101,8 +101,9 @@ def figures_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
 
 
 def _left_well(error: HiddenError, turns: Turned) -> bool:
-    """Whether it is left as it should be: adjusted, or never bad enough to adjust."""
-    return abs(error.after(turns)) <= (error.spec.good if turns.get(error.spec.screw) else error.spec.bad)
+    """Whether it is left as it should be: adjusted, or never bad enough to adjust, or nothing on site adjusts it."""
+    least = error.spec.good if turns.get(error.spec.screw) else error.spec.bad
+    return not error.spec.screw or abs(error.after(turns)) <= least
 
 
 def judged_error(error: HiddenError, found: float, turns: Turned) -> JudgedError:
@@ -135,7 +136,7 @@ def _habits(work: InstrumentWork, hidden: Hidden) -> list[str]:
         found.append("not-focused")
     if any(error.good and error.spec.screw in turned for error in errors):
         found.append("turned-a-good-one")
-    if any(abs(error.value) > error.spec.bad and error.spec.screw not in turned for error in errors):
+    if any(abs(e.value) > e.spec.bad and e.spec.screw and e.spec.screw not in turned for e in errors):
         found.append("left-as-found")
     if turned and work.left is None:
         found.append("not-checked-again")
@@ -167,6 +168,8 @@ def _otherwise(
     left, turned = error.after(work.turns), bool(work.turns.get(error.spec.screw))
     if missed[worst]:
         return f"{finding} Focus until nothing moves when your eye does, and read again."
+    if not error.spec.screw and not error.good:
+        return f"{finding} No screw on site takes that away: keep it away from this work, and send it to service."
     if error.good and turned:
         return f"{finding} That is good: leave the screw alone."
     if "left-as-found" in habits and not turned:

@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 from naveta_core.results import Answer, Reason
 
-View = Literal["staff", "circles", "vial", "paper"]
+View = Literal["staff", "circles", "vial", "paper", "ring"]
 Unit = Literal["arcsec", "div", "mm"]
 MOST_TURNS = 2.0
 """A screw goes so far to each side of where it was."""
@@ -18,7 +18,8 @@ class MayBeHidden:
     """An error a lesson may hide: the figure of the check's result that finds it, and the screw that moves it.
 
     `good`: up to here nothing is adjusted; `bad`: beyond it must be; `most`: the largest hidden; `within`: how near the
-    finding must come; `per_turn`: least and most that a whole turn of the screw does. All in the unit.
+    finding must come; `per_turn`: least and most that a whole turn of the screw does. All in the unit. Without a screw
+    nothing on site takes it away.
     """
 
     quantity: str
@@ -60,6 +61,11 @@ class InstrumentLesson:
     good_enough: str
     to_adjust: str = ""
     """What to do with the screws, where the check itself does not say it."""
+    headings: tuple[int, ...] = (0, 90, 180, 270)
+    """Where the instrument can be turned to, where its view asks for it."""
+    places: tuple[tuple[str, str], ...] = ()
+    """Where it can stand, how it can be held or what it can look at: a name and what that is called."""
+    staffs: int = 1
 
 
 def _twice(*pairs: tuple[str, str]) -> list[dict[str, Any]]:
@@ -70,8 +76,38 @@ def _twice(*pairs: tuple[str, str]) -> list[dict[str, Any]]:
     ]
 
 
-TARGET_M, PLUMMET_M, VIAL_ARCSEC_PER_DIV = 100.0, 1.5, 30.0
+TARGET_M, PLUMMET_M, VIAL_ARCSEC_PER_DIV, COMPENSATOR_M = 100.0, 1.5, 30.0, 30.0
+LEVEL_SIGHT, STEEP_SIGHT = "level", "steep"
 QUARTERS = tuple({"heading_deg": str(heading)} for heading in (0, 90, 180, 270))
+THIRDS = tuple({"heading_deg": str(heading)} for heading in (0, 120, 240))
+PLUMMET_ERRORS = (
+    MayBeHidden("offset_x_mm", "Plummet, to the right", "mm", "right", 0.6, 1.2, 4.0, 0.5, (3.0, 6.0)),
+    MayBeHidden("offset_y_mm", "Plummet, forward", "mm", "forward", 0.6, 1.2, 4.0, 0.5, (3.0, 6.0)),
+)
+PLUMMET_SCREWS = (
+    ScrewOfLesson("right", "Plummet side screw"),
+    ScrewOfLesson("forward", "Plummet front screw"),
+)
+PLUMMET_GOOD = "found within 0.5 mm, left within 0.6 mm each way; a good one left alone"
+RING_FEET = (
+    ScrewOfLesson("pair", "Foot screws 1 and 2", adjusting=False),
+    ScrewOfLesson("third", "Foot screw 3", adjusting=False),
+)
+RING_SCREWS = (
+    ScrewOfLesson("right", "Vial side screw"),
+    ScrewOfLesson("forward", "Vial front screw"),
+)
+RING_GOOD = "found within 0.3 mm, left within 0.4 mm each way; a good one left alone"
+
+
+def _vial_errors(label: str) -> tuple[MayBeHidden, ...]:
+    """The errors of a circular vial in its own frame."""
+    return (
+        MayBeHidden("vial_error_x_mm", f"{label}, to the right", "mm", "right", 0.4, 0.8, 2.5, 0.3, (2.0, 4.0)),
+        MayBeHidden("vial_error_y_mm", f"{label}, forward", "mm", "forward", 0.4, 0.8, 2.5, 0.3, (2.0, 4.0)),
+    )
+
+
 INSTRUMENT_LESSONS: tuple[InstrumentLesson, ...] = (
     InstrumentLesson(
         "half-and-whole",
@@ -106,15 +142,9 @@ INSTRUMENT_LESSONS: tuple[InstrumentLesson, ...] = (
         6,
         ("force",),
         {"sets": [{"height_m": f"{PLUMMET_M:g}", "marks": list(QUARTERS)}]},
-        (
-            MayBeHidden("offset_x_mm", "Plummet, to the right", "mm", "right", 0.6, 1.2, 4.0, 0.5, (3.0, 6.0)),
-            MayBeHidden("offset_y_mm", "Plummet, forward", "mm", "forward", 0.6, 1.2, 4.0, 0.5, (3.0, 6.0)),
-        ),
-        (
-            ScrewOfLesson("right", "Plummet side screw"),
-            ScrewOfLesson("forward", "Plummet front screw"),
-        ),
-        "found within 0.5 mm, left within 0.6 mm each way; a good one left alone",
+        PLUMMET_ERRORS,
+        PLUMMET_SCREWS,
+        PLUMMET_GOOD,
     ),
     InstrumentLesson(
         "two-peg",
@@ -134,6 +164,8 @@ INSTRUMENT_LESSONS: tuple[InstrumentLesson, ...] = (
         ),
         (ScrewOfLesson("reticle", "Reticle screw"),),
         "found within 10″, left within 10″; a good one left alone",
+        places=(("middle", "In the middle"), ("near-b", "Near B")),
+        staffs=2,
     ),
     InstrumentLesson(
         "two-faces",
@@ -166,6 +198,117 @@ INSTRUMENT_LESSONS: tuple[InstrumentLesson, ...] = (
         "For c, in face left: set the horizontal circle to the mean of both faces, face right less 180°. Bring the vertical hair "
         "back on to the target with the reticle side screw. For i: point at the target, and take i out of the vertical reading with "
         "the vertical index screw.",
+        places=((LEVEL_SIGHT, "The target"),),
+    ),
+    InstrumentLesson(
+        "round-bubble",
+        "Circular level",
+        "The circular level of an instrument. Read where its bubble stands at four headings, right and away from you. What turns with the "
+        "instrument is the vial's own error: if it is too much, take it away with the vial's two screws. A good one is left alone.",
+        "ring",
+        "circular-vial",
+        "four-quarters",
+        6,
+        ("force",),
+        {"readings": list(QUARTERS)},
+        _vial_errors("Circular level"),
+        (*RING_FEET, *RING_SCREWS),
+        RING_GOOD,
+    ),
+    InstrumentLesson(
+        "pole",
+        "Pole in its bipod",
+        "A pole that may lean although its bubble is in the middle. Read the bubble at four headings of the pole. What turns with the pole "
+        "is its vial: if it is too much, take it away with the two screws of the vial.",
+        "ring",
+        "pole-vial",
+        "four-quarters",
+        6,
+        ("force",),
+        {"readings": list(QUARTERS)},
+        _vial_errors("Level of the pole"),
+        (
+            ScrewOfLesson("third", "Bipod leg, sideways", adjusting=False),
+            ScrewOfLesson("pair", "Bipod leg, forward", adjusting=False),
+            *RING_SCREWS,
+        ),
+        RING_GOOD,
+    ),
+    InstrumentLesson(
+        "tribrach-plummet",
+        "Plummet of a tribrach",
+        "An optical plummet built into a tribrach. Read the paper with the tribrach turned by 120° twice in its own outline. If the three "
+        "marks lie apart, move the plummet to their middle with its two screws.",
+        "paper",
+        "plummet",
+        "tribrach-thirds",
+        6,
+        ("force",),
+        {"place": "tribrach", "sets": [{"height_m": f"{PLUMMET_M:g}", "marks": list(THIRDS)}]},
+        PLUMMET_ERRORS,
+        PLUMMET_SCREWS,
+        PLUMMET_GOOD,
+        headings=(0, 120, 240),
+    ),
+    InstrumentLesson(
+        "compensator",
+        "Compensator",
+        "A level whose compensator may hang. Read the staff twice with the bubble in the middle, then with the bubble run to each side "
+        "of its ring. If the reading follows the bubble, the compensator does not. No screw on site takes that away.",
+        "staff",
+        "compensator-function",
+        "two",
+        8,
+        (),
+        {"distance": f"{COMPENSATOR_M:g}", "returns": "yes"},
+        (
+            MayBeHidden(
+                "fore_and_aft_arcsec", "Compensator, along the sight", "arcsec", "", 3.0, 12.0, 40.0, 6.0, (0.0, 0.0)
+            ),
+        ),
+        (),
+        "found within 6″",
+        places=(
+            ("centre", "Bubble in the middle"),
+            ("toward", "Towards the staff"),
+            ("away", "Away from it"),
+            ("left", "To the left"),
+            ("right", "To the right"),
+        ),
+    ),
+    InstrumentLesson(
+        "steep-target",
+        "Steep target",
+        "A theodolite and two targets, one level and one high. Point at each three times in both faces. What both faces differ by at the high target "
+        "and not at the level one comes from the trunnion axis. No screw on site takes that away; c has its screw.",
+        "circles",
+        "two-face",
+        "full",
+        12,
+        ("force", "sun"),
+        {
+            "targets": [
+                {
+                    "distance_m": f"{TARGET_M:g}",
+                    "target_type": "plate",
+                    "left": [{}, {}, {}],
+                    "right": [{}, {}, {}],
+                }
+                for _ in range(2)
+            ],
+            "closing": [],
+        },
+        (
+            MayBeHidden(
+                "collimation_arcsec", "Collimation c", "arcsec", "reticle", 10.0, 20.0, 90.0, 8.0, (90.0, 160.0)
+            ),
+            MayBeHidden("tilting_axis_arcsec", "Trunnion axis t", "arcsec", "", 10.0, 25.0, 90.0, 15.0, (0.0, 0.0)),
+        ),
+        (ScrewOfLesson("reticle", "Reticle side screw"),),
+        "c found within 8″ and left within 10″, t found within 15″",
+        "For c, in face left at the level target: set the horizontal circle to the mean of both faces, face right less 180°. Bring the "
+        "vertical hair back on to the target with the reticle side screw.",
+        places=((LEVEL_SIGHT, "First target, level"), (STEEP_SIGHT, "Second target, steep")),
     ),
 )
 BY_NAME = {lesson.name: lesson for lesson in INSTRUMENT_LESSONS}
@@ -178,6 +321,13 @@ class ScrewOut(Answer):
     label: str
     adjusting: bool
     most: float
+
+
+class PlaceOut(Answer):
+    """One place, position or target of a lesson."""
+
+    name: str
+    label: str
 
 
 class InstrumentLessonOut(Answer):
@@ -195,3 +345,6 @@ class InstrumentLessonOut(Answer):
     to_adjust: str
     screws: list[ScrewOut]
     cautions: list[Reason]
+    headings: list[int]
+    places: list[PlaceOut]
+    staffs: int

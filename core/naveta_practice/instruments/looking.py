@@ -14,7 +14,7 @@ from naveta_core.errors import Refused, spoken_path
 from naveta_core.results import Answer
 
 from ..results import Figure
-from . import circles, paper, staff, vial
+from . import circles, paper, ring, staff, vial
 from .hidden import hidden_of, refuse_turns
 from .lessons import View
 
@@ -35,8 +35,9 @@ VIEWS: dict[View, Viewer] = {
     "circles": Viewer(circles.CirclesAim, circles.look),
     "vial": Viewer(vial.VialAim, vial.look),
     "paper": Viewer(paper.PaperAim, paper.look),
+    "ring": Viewer(ring.RingAim, ring.look),
 }
-LOOKS: tuple[type[Answer], ...] = (staff.StaffLook, circles.CirclesLook, vial.VialLook, paper.PaperLook)
+LOOKS: tuple[type[Answer], ...] = (staff.StaffLook, circles.CirclesLook, vial.VialLook, paper.PaperLook, ring.RingLook)
 
 
 class LookQuestion(Part):

@@ -15,10 +15,15 @@ from naveta_sim.levels import ray_m
 
 from .eye import blur_of, parallax, shimmer
 from .hidden import Hidden, Turns
+from .lessons import COMPENSATOR_M
 
-Place = Literal["middle", "near-b"]
+Place = Literal["middle", "near-b", "centre", "toward", "away", "left", "right"]
 StaffName = Literal["a", "b"]
-DISTANCES_M: dict[Place, dict[StaffName, float]] = {"middle": {"a": 30.0, "b": 30.0}, "near-b": {"a": 56.0, "b": 4.0}}
+DISTANCES_M: dict[str, dict[StaffName, float]] = {"middle": {"a": 30.0, "b": 30.0}, "near-b": {"a": 56.0, "b": 4.0}}
+HELD_M: dict[StaffName, float] = {"a": COMPENSATOR_M, "b": COMPENSATOR_M}
+"""Of a level that stands in one place while its bubble is run to the sides."""
+ALONG_SIGHT: dict[str, float] = {"toward": 1.0, "away": -1.0}
+"""How a compensator that hangs along the sight moves it, by where the bubble is."""
 FIELD = math.radians(0.72)
 """How much of a staff the telescope shows."""
 STADIA = 1 / 200.0
@@ -32,7 +37,7 @@ class StaffScene:
     """The ground between the staffs, how high the level stands, where each distance is sharp on the focus screw. Metres."""
 
     rise_m: float
-    axis_m: dict[Place, float]
+    axis_m: dict[str, float]
     focus: dict[float, float]
 
 
@@ -41,7 +46,7 @@ def scene_of(hidden: Hidden) -> StaffScene:
     """Where level and staffs stand; the same each time."""
     rng = hidden.scene()
     rise = rng.uniform(-0.35, 0.45)
-    axis: dict[Place, float] = {"middle": rng.uniform(1.4, 1.65), "near-b": rng.uniform(1.4, 1.65)}
+    axis: dict[str, float] = {"middle": rng.uniform(1.4, 1.65), "near-b": rng.uniform(1.4, 1.65)}
     return StaffScene(
         rise,
         {place: height + max(rise, 0.0) for place, height in axis.items()},
@@ -75,12 +80,13 @@ class StaffLook(Answer):
 def look(hidden: Hidden, aim: StaffAim, turns: Turns, seconds: float) -> StaffLook:
     """The staff at a moment: the ray bent by the earth and the air, the sway of an eye, the shimmer."""
     scene = scene_of(hidden)
-    distance = DISTANCES_M[aim.place][aim.staff]
+    distance = DISTANCES_M.get(aim.place, HELD_M)[aim.staff]
     ground = scene.rise_m if aim.staff == "b" else 0.0
     sharp = scene.focus[distance]
     aside = parallax(PARALLAX_M * distance, aim.focus, sharp, seconds)
     aside += shimmer(SHIMMER_M * distance, seconds, hidden.seed)
-    sight = scene.axis_m[aim.place] - ground + ray_m(hidden.after("collimation_arcsec", turns), distance)
+    axis = scene.axis_m.get(aim.place, scene.axis_m["middle"])
+    sight = axis - ground + ray_m(_slope(hidden, aim, turns), distance)
     half, apart = distance * math.tan(FIELD / 2), distance * STADIA
     return StaffLook(
         distance_m=distance,
@@ -91,3 +97,10 @@ def look(hidden: Hidden, aim: StaffAim, turns: Turns, seconds: float) -> StaffLo
         lower_m=sight + aside - apart,
         blur=blur_of(aim.focus, sharp),
     )
+
+
+def _slope(hidden: Hidden, aim: StaffAim, turns: Turns) -> float:
+    """How far the sight rises, in seconds: by its own error, or by what the compensator leaves of a lean."""
+    if "collimation_arcsec" in hidden.errors:
+        return hidden.after("collimation_arcsec", turns)
+    return hidden.after("fore_and_aft_arcsec", turns) * ALONG_SIGHT.get(aim.place, 0.0)

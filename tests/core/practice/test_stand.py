@@ -13,6 +13,7 @@ import pytest
 from scipy.optimize import fsolve
 from scipy.spatial.transform import Rotation
 
+from naveta_core.setup.methods import SET_UP_METHODS
 from naveta_practice.dispatch import answer
 from naveta_practice.ground import GROUNDS, sinks_mm
 from naveta_practice.lessons import LESSONS
@@ -279,3 +280,13 @@ def test_four_screws_out_of_step_strain_the_plate() -> None:
 def test_bad_questions_are_refused_by_their_field(fields: dict[str, Any], path: str) -> None:
     found = json.loads(answer(json.dumps({"verb": "practice-step", **fields})))
     assert (found["ok"], found["faults"][0]["path"]) == (False, path)
+
+
+def test_every_method_of_a_set_up_can_be_practised() -> None:
+    """And with what it needs: a mark only where there is one, four screws where it is for four."""
+    by = {name: [lesson for lesson in LESSONS if name in lesson.practises] for name in SET_UP_METHODS}
+    assert [name for name, lessons in by.items() if not lessons] == []
+    for name, lessons in by.items():
+        for lesson in lessons:
+            assert (lesson.screws == 4) == (SET_UP_METHODS[name].needs == "four"), (name, lesson.name)
+            assert (lesson.within_mm is None) == SET_UP_METHODS[name].for_levels, (name, lesson.name)

@@ -2844,6 +2844,11 @@ export interface components {
             /** Blur */
             blur: number;
             /**
+             * Counts
+             * @enum {string}
+             */
+            counts: "clockwise" | "anticlockwise";
+            /**
              * Face
              * @enum {string}
              */
@@ -5582,12 +5587,18 @@ export interface components {
             };
             /** Good Enough */
             good_enough: string;
+            /** Headings */
+            headings: number[];
             /** Minutes */
             minutes: number;
             /** Name */
             name: string;
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
             /** Screws */
             screws: components["schemas"]["ScrewOut"][];
+            /** Staffs */
+            staffs: number;
             /** Title */
             title: string;
             /** To Adjust */
@@ -5596,7 +5607,7 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "staff" | "circles" | "vial" | "paper";
+            view: "staff" | "circles" | "vial" | "paper" | "ring";
         };
         /**
          * InstrumentOut
@@ -6233,6 +6244,8 @@ export interface components {
             good_enough: string;
             /** Measure */
             measure: string;
+            /** Methods */
+            methods: string[];
             /** Minutes */
             minutes: number;
             /** Name */
@@ -6879,6 +6892,78 @@ export interface components {
             };
         };
         /**
+         * MorningCheck
+         * @description A check that can be made before leaving.
+         */
+        MorningCheck: {
+            /** Check */
+            check: string;
+            /** Minutes */
+            minutes: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * MorningChoice
+         * @description The job and what there is to choose from.
+         */
+        MorningChoice: {
+            /** Instruments */
+            instruments: components["schemas"]["MorningInstrument"][];
+            /** Job */
+            job: string;
+        };
+        /**
+         * MorningInstrument
+         * @description An instrument as the book has it.
+         */
+        MorningInstrument: {
+            /** Checks */
+            checks: components["schemas"]["MorningCheck"][];
+            /** Facts */
+            facts: string[];
+            /** Stated */
+            stated: string;
+            /** Tag */
+            tag: string;
+        };
+        /**
+         * MorningJudged
+         * @description How it went, and what each instrument would have been.
+         */
+        MorningJudged: {
+            /** Habits */
+            habits: components["schemas"]["Reason"][];
+            /** Headline */
+            headline: string;
+            /** Instruments */
+            instruments: components["schemas"]["MorningVerdict"][];
+            /** Lesson */
+            lesson: string;
+            /** Otherwise */
+            otherwise: string;
+            /** Passed */
+            passed: boolean;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * MorningLessonOut
+         * @description The lesson as it is offered.
+         */
+        MorningLessonOut: {
+            /** Aim */
+            aim: string;
+            /** Good Enough */
+            good_enough: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * MorningOut
          * @description What one crew checks on one morning; `quiet`: no job of theirs runs that day.
          */
@@ -6896,6 +6981,46 @@ export interface components {
             minutes: number;
             /** Quiet */
             quiet: boolean;
+        };
+        /**
+         * MorningVerdict
+         * @description What one of the instruments would have been, in words; `fit` as on a real job.
+         */
+        MorningVerdict: {
+            /** Fit */
+            fit: string;
+            /** Minutes */
+            minutes: number;
+            /** Tag */
+            tag: string;
+            /** Taken */
+            taken: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * MorningWork
+         * @description What was taken, and the checks that are made before leaving.
+         */
+        MorningWork: {
+            /**
+             * Checks
+             * @default []
+             */
+            checks: string[];
+            /** Lesson */
+            lesson: string;
+            /** Seconds */
+            seconds: number;
+            /** Seed */
+            seed: number;
+            /** Tag */
+            tag: string;
+            /**
+             * Verb
+             * @default
+             */
+            verb: string;
         };
         /** Moved */
         Moved: {
@@ -7373,6 +7498,16 @@ export interface components {
             role: string;
             /** Version */
             version?: number | null;
+        };
+        /**
+         * PlaceOut
+         * @description One place, position or target of a lesson.
+         */
+        PlaceOut: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
         };
         /**
          * PlacedCheck
@@ -8529,6 +8664,26 @@ export interface components {
             worked: components["schemas"]["CalculationLine"][];
         };
         /**
+         * RingLook
+         * @description The middle of the bubble from the middle of the ring, right and away, in millimetres; at the wall it stays there.
+         */
+        RingLook: {
+            /** At End */
+            at_end: boolean;
+            /** Bubble Mm */
+            bubble_mm: number;
+            /** End Mm */
+            end_mm: number;
+            /** Heading Deg */
+            heading_deg: number;
+            /** Ring Mm */
+            ring_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * RuleChange
          * @description An instrument that would wait for another set of checks, or be due on another day.
          */
@@ -8663,6 +8818,8 @@ export interface components {
             instrument: components["schemas"]["InstrumentWork"] | null;
             /** Lesson */
             lesson: string;
+            /** @default null */
+            morning: components["schemas"]["MorningWork"] | null;
             /** Seconds */
             seconds: number;
             /** Seed */

@@ -86,6 +86,7 @@ export const router = createBrowserRouter([
       { path: "practice/runs/:id", lazy: later("practice", (loaded) => loaded.RunPage) },
       { path: "practice/instruments/:lesson", lazy: later("practice", (loaded) => loaded.InstrumentPage) },
       { path: "practice/faults/:lesson", lazy: later("practice", (loaded) => loaded.FaultPage) },
+      { path: "practice/mornings/:lesson", lazy: later("practice", (loaded) => loaded.MorningPage) },
       { path: "practice/:lesson", lazy: later("practice", (loaded) => loaded.StandPage) },
       { path: "settings", lazy: later("settings", (loaded) => loaded.Settings) },
       { path: "settings/models", lazy: later("settings", (loaded) => loaded.Models) },

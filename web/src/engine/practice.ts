@@ -7,14 +7,15 @@ export type Seen = Schemas["StandSeen"];
 export type Gesture = Schemas["Gesture"];
 export type Judged = Schemas["Judged"];
 export type InstrumentLesson = Schemas["InstrumentLessonOut"];
-export type Looks = { staff: Schemas["StaffLook"]; circles: Schemas["CirclesLook"]; vial: Schemas["VialLook"]; paper: Schemas["PaperLook"] };
+export type Looks = { staff: Schemas["StaffLook"]; circles: Schemas["CirclesLook"]; vial: Schemas["VialLook"]; paper: Schemas["PaperLook"]; ring: Schemas["RingLook"] };
 export type Look = Looks[keyof Looks];
 export type InstrumentJudged = Schemas["InstrumentJudged"];
 export type Aims = {
-  staff: { place: "middle" | "near-b"; staff: "a" | "b"; focus: number };
-  circles: { face: "left" | "right"; hz_arcsec: number | null; v_arcsec: number | null; focus: number; zero_arcsec: number; held_arcsec: number | null };
+  staff: { place: string; staff: "a" | "b"; focus: number };
+  circles: { face: "left" | "right"; target: string; hz_arcsec: number | null; v_arcsec: number | null; focus: number; zero_arcsec: number; held_arcsec: number | null };
   vial: { heading_deg: number };
   paper: { heading_deg: number; focus: number };
+  ring: { heading_deg: number };
 };
 export type Aim = Aims[keyof Aims];
 /** How far each screw is turned, in turns, clockwise positive. */
@@ -58,3 +59,17 @@ export const faultSituation = (of: Situation): Promise<FaultSituation> => ask({ 
 
 /** How it went. */
 export const judgeFault = (work: FaultWork): Promise<InstrumentJudged> => ask({ verb: "practice-fault-judge", ...work });
+
+export type MorningLesson = Schemas["MorningLessonOut"];
+export type Morning = Schemas["MorningChoice"];
+export type MorningJudged = Schemas["MorningJudged"];
+export type MorningWork = Situation & { tag: string; checks: string[]; seconds: number };
+
+/** Every lesson in which a morning's kit is chosen. */
+export const morningLessons = (): Promise<MorningLesson[]> => ask({ verb: "practice-mornings" });
+
+/** A job, and the instruments to choose from. */
+export const morningOf = (of: Situation): Promise<Morning> => ask({ verb: "practice-morning", ...of });
+
+/** How the choice went. */
+export const judgeMorning = (work: MorningWork): Promise<MorningJudged> => ask({ verb: "practice-morning-judge", ...work });

@@ -6,9 +6,9 @@ import { AgainActions } from "./AgainActions";
 import { Replay } from "./Replay";
 import { clockOf } from "./clock";
 
-type Props = { judged: Judged; gestures: Gesture[]; lesson: Pick<Lesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string };
+type Props = { judged: Judged; gestures: Gesture[]; lesson: Pick<Lesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string; before?: Judged | null };
 
-export function Outcome({ judged, gestures, lesson, seed, onAgain, who }: Props) {
+export function Outcome({ judged, gestures, lesson, seed, onAgain, who, before = null }: Props) {
   return (
     <div className="grid gap-4" data-passed={judged.passed}>
       <Head
@@ -30,7 +30,7 @@ export function Outcome({ judged, gestures, lesson, seed, onAgain, who }: Props)
             </ul>
             {judged.habits.length === 0 && <p className="sub">No habit that needs attention showed.</p>}
           </section>
-          <Stages judged={judged} />
+          <Stages judged={judged} before={before} />
           <section className="card p-4 tab:p-5" aria-label="The shortest way">
             <h2>The shortest way: {judged.shortest.length === 1 ? "one move" : `${judged.shortest.length} moves`}</h2>
             <ol className="m-0 grid list-decimal gap-1 pl-7">
@@ -45,24 +45,40 @@ export function Outcome({ judged, gestures, lesson, seed, onAgain, who }: Props)
   );
 }
 
-function Stages({ judged }: { judged: Judged }) {
-  const most = Math.max(1, ...judged.stages.map((stage) => stage.seconds));
+const total = (judged: Judged): string => `${clockOf(judged.seconds)} in all${judged.measure === Math.round(judged.seconds) ? "" : `; ${judged.measure_text}`}`;
+
+/** Beside the way taken before with the same tripod, where there is one: two methods side by side. */
+function Stages({ judged, before }: { judged: Judged; before: Judged | null }) {
+  const ways = before ? [before, judged] : [judged];
+  const most = Math.max(1, ...ways.flatMap((way) => way.stages.map((stage) => stage.seconds)));
+  const labels = [...new Set(ways.flatMap((way) => way.stages.map((stage) => stage.label)))];
   return (
-    <section className="card p-4 tab:p-5" aria-label="Where the time went">
-      <h2>
-        {clockOf(judged.seconds)} in all{judged.measure === Math.round(judged.seconds) ? "" : `; ${judged.measure_text}`}
-      </h2>
+    <section className="card p-4 tab:p-5" aria-label="Where the time went" data-ways={ways.length}>
+      <h2>{total(judged)}</h2>
+      {before && <p className="sub">The time before, upper line: {total(before)}.</p>}
       <ul className="m-0 grid list-none gap-2 p-0 pt-1">
-        {judged.stages.map((stage) => (
-          <li key={stage.label} className="grid grid-cols-[120px_minmax(0,1fr)_52px] items-center gap-2">
-            <span>{stage.label}</span>
-            <span aria-hidden="true" className="h-[12px] border-b-[1.5px] border-ink">
-              <i className="block h-full bg-ink" style={{ width: `${(stage.seconds / most) * 100}%` }} />
+        {labels.map((label) => (
+          <li key={label} className="grid grid-cols-[120px_minmax(0,1fr)] items-center gap-2">
+            <span>{label}</span>
+            <span className="grid gap-1">
+              {ways.map((way, i) => (
+                <Bar key={i} seconds={way.stages.find((stage) => stage.label === label)?.seconds ?? 0} most={most} earlier={i < ways.length - 1} />
+              ))}
             </span>
-            <b className="text-right font-mono">{clockOf(stage.seconds)}</b>
           </li>
         ))}
       </ul>
     </section>
+  );
+}
+
+function Bar({ seconds, most, earlier }: { seconds: number; most: number; earlier: boolean }) {
+  return (
+    <span className="grid grid-cols-[minmax(0,1fr)_52px] items-center gap-2">
+      <span aria-hidden="true" className="h-[12px] border-b-[1.5px] border-ink">
+        <i className={`block h-full ${earlier ? "border-[1.5px] border-ink" : "bg-ink"}`} style={{ width: `${(seconds / most) * 100}%` }} />
+      </span>
+      <b className="text-right font-mono">{clockOf(seconds)}</b>
+    </span>
   );
 }

@@ -1,6 +1,7 @@
 // Practice: the lessons in order, how far one is, and what to practise next; for whoever signs people off, everybody.
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
+import { written } from "../../api/writing";
 import { practiceProgressQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import type { Schemas } from "../../api/client";
@@ -61,7 +62,8 @@ export function LessonList({ lessons, progress }: { lessons: Listed[]; progress:
               <Link className="text-[18px] font-[680] underline-offset-4" to={lesson.to}>
                 {lesson.title}
               </Link>
-              <p className="sub">{lesson.aim}</p>
+              <p className="sub">{written(lesson.aim)}</p>
+              {lesson.methods && lesson.methods.length > 0 && <p className="sub">By the method: {lesson.methods.join("; ")}.</p>}
             </div>
             <Seconds runs={done?.recent ?? []} />
             <p className="sub tab:text-right">{done?.runs ? `${done.mastered ? "mastered" : `${done.passed} of ${done.runs} good`}${done.best_seconds !== null ? `, best ${clockOf(done.best_seconds)}` : ""}` : `${lesson.minutes} minutes`}</p>

@@ -15,6 +15,9 @@ import { useSaveRun } from "./useSaveRun";
 import { useSeed } from "./useSeed";
 import { type Stand, useStand } from "./useStand";
 
+/** The last way through each tripod met since the page was opened: the next one stands beside it. */
+const ways = new Map<string, Judged>();
+
 export function StandPage() {
   const { lesson: name = "" } = useParams();
   const { seed, tries, again } = useSeed();
@@ -28,6 +31,7 @@ export function StandPage() {
 
 function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAgain: (seed: number) => void }) {
   const [judged, setJudged] = useState<Judged | null>(null);
+  const [before] = useState(() => ways.get(`${lesson.name} ${seed}`) ?? null);
   const [error, setError] = useState<unknown>(null);
   const [advised, setAdvised] = useState(false);
   const stand = useStand({ lesson: lesson.name, seed }, judged === null);
@@ -37,12 +41,13 @@ function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAga
     try {
       const found = await practiceJudge({ lesson: lesson.name, seed }, stand.gestures, seconds);
       setJudged(found);
+      ways.set(`${lesson.name} ${seed}`, found);
       await save({ lesson: lesson.name, title: lesson.title, seed, seconds, advised, gestures: stand.gestures });
     } catch (wrong) {
       setError(wrong);
     }
   };
-  if (judged) return <Outcome judged={judged} gestures={stand.gestures} lesson={lesson} seed={seed} onAgain={onAgain} />;
+  if (judged) return <Outcome judged={judged} gestures={stand.gestures} lesson={lesson} seed={seed} before={before} onAgain={onAgain} />;
   return (
     <div className="grid gap-3" data-frame-ms={stand.frameMs.toFixed(1)} data-seconds={(stand.seen?.seconds ?? 0).toFixed(1)} data-gestures={stand.gestures.length}>
       <Head

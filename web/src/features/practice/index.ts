@@ -5,3 +5,4 @@ export { Practice } from "./Practice";
 export { ProgressPage } from "./ProgressPage";
 export { RunPage } from "./RunPage";
 export { StandPage } from "./StandPage";
+export { MorningPage } from "./MorningPage";

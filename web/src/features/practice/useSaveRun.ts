@@ -2,9 +2,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { usePerson } from "../../app/session";
 import { flush, postRun } from "../../device/outbox";
-import type { FaultWork, Gesture, InstrumentWork } from "../../engine/practice";
+import type { FaultWork, Gesture, InstrumentWork, MorningWork } from "../../engine/practice";
 
-export type Run = { lesson: string; title: string; seed: number; seconds: number; advised: boolean; gestures?: Gesture[]; instrument?: InstrumentWork; fault?: FaultWork };
+export type Run = { lesson: string; title: string; seed: number; seconds: number; advised: boolean; gestures?: Gesture[]; instrument?: InstrumentWork; fault?: FaultWork; morning?: MorningWork };
 
 export function useSaveRun(): (run: Run) => Promise<void> {
   const { username } = usePerson();

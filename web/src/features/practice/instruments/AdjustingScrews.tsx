@@ -12,6 +12,7 @@ type Props = { kind: Kind; lesson: InstrumentLesson; document: CheckDocument; tu
 export function AdjustingScrews({ kind, lesson, document, turns, onTurn, onAgain }: Props) {
   const target = useQuery({ queryKey: ["practice-adjusting", JSON.stringify(document)], queryFn: () => practiceAdjusting(document), staleTime: Infinity, enabled: !lesson.to_adjust });
   const screws = lesson.screws.filter((screw) => screw.adjusting);
+  if (!screws.length) return null;
   const text = lesson.to_adjust || target.data?.text;
   return (
     <div className="grid gap-2 border-t-2 border-ink pt-3">

@@ -3,13 +3,13 @@ import { type ReactNode, useState } from "react";
 import { Choice } from "../../../ui/parts";
 import { useDrag } from "../useDrag";
 import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
-import type { ViewProps } from "./views";
+import { type ViewProps, placesOf } from "./views";
 
 const CLOSER = 6;
 const STEPS = [{ value: "60", label: "1′" }, { value: "10", label: "10″" }, { value: "1", label: "1″" }];
 const WAYS = [["Left", -1, 0, "←"], ["Right", 1, 0, "→"], ["Up", 0, 1, "↑"], ["Down", 0, -1, "↓"]] as const;
 
-export function CirclesView({ look, aim, onAim, small }: ViewProps<"circles">) {
+export function CirclesView({ lesson, look, aim, onAim, small }: ViewProps<"circles">) {
   const [closer, setCloser] = useState(false);
   const [step, setStep] = useState("60");
   const scale = (SIZE / look.field_arcsec) * (closer ? CLOSER : 1);
@@ -18,11 +18,13 @@ export function CirclesView({ look, aim, onAim, small }: ViewProps<"circles">) {
   const drag = useDrag({ onStep: ({ x, y }) => move(-x / scale, y / scale), onEnd: () => undefined, keys: [Number(step) * scale, scale] });
   const turnOver = () => onAim({ ...aim, face: aim.face === "left" ? "right" : "left", hz_arcsec: null, v_arcsec: null });
   const hold = () => onAim(aim.held_arcsec === null ? { ...aim, held_arcsec: look.hz_arcsec } : { ...aim, held_arcsec: null, zero_arcsec: aim.zero_arcsec + look.hz_arcsec - aim.held_arcsec });
+  const sightAt = (target: string) => onAim({ ...aim, target, hz_arcsec: null, v_arcsec: null });
   return (
     <>
+      {lesson.places.length > 1 && <Choice label="Sight at" value={aim.target} options={placesOf(lesson)} onChange={sightAt} />}
       <Eyepiece blur={look.blur} small={small} most="max-w-[330px]" label="Target, through the telescope. Drag it on to the hairs, or use the arrow keys" picture={<Plate x={MIDDLE + look.right_arcsec * scale} y={MIDDLE - look.up_arcsec * scale} half={(look.plate_arcsec / 2) * scale} />} hairs={<path d={`M8 ${MIDDLE}H${SIZE - 8}M${MIDDLE} 8V${SIZE - 8}`} stroke="var(--color-coral)" strokeWidth="1.4" />} over={drag} />
       <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-4 rounded-md border-[1.5px] border-ink px-4 py-1" aria-label="Circles">
-        <Circle label={aim.held_arcsec === null ? "Horizontal" : "Horizontal, held"} name="hz">
+        <Circle label={`Horizontal${look.counts === "anticlockwise" ? ", counts anticlockwise" : ""}${aim.held_arcsec === null ? "" : ", held"}`} name="hz">
           {look.hz_text}
         </Circle>
         <Circle label="Vertical" name="v">

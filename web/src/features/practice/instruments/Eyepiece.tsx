@@ -44,6 +44,3 @@ export function LookCloser({ closer, onChange }: { closer: boolean; onChange: (c
     </button>
   );
 }
-
-/** Where the instrument is turned to, clockwise from where it stood first. */
-export const HEADINGS = [0, 90, 180, 270].map((heading) => ({ value: String(heading), label: `${heading}°` }));

@@ -18,7 +18,7 @@ import { instrumentsQuery } from "../useLessons";
 import { useSaveRun } from "../useSaveRun";
 import { useSeed } from "../useSeed";
 import { useLook } from "./useLook";
-import { FIRST_AIM, VIEW_TITLES } from "./views";
+import { VIEW_TITLES, firstAim } from "./views";
 
 const MOST_BLURS = 400;
 
@@ -40,7 +40,7 @@ type CourseProps = { lesson: InstrumentLesson; kind: Kind; seed: number; empty: 
 
 /** What was typed and turned so far; as left once the screw was turned and the sheet begun again. */
 function useWork({ lesson, seed, empty }: CourseProps) {
-  const [aim, setAim] = useState<Aim>(FIRST_AIM[lesson.view]);
+  const [aim, setAim] = useState<Aim>(() => firstAim(lesson));
   const [turns, setTurns] = useState<Turns>({});
   const [found, setFound] = useState(empty);
   const [left, setLeft] = useState<Draft | null>(null);
@@ -107,7 +107,7 @@ function Course(props: CourseProps) {
           <Cautions cautions={lesson.cautions} />
         </div>
         <section className="card grid gap-3 p-4 max-desk:order-first desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
-          <View view={lesson.view} look={look} aim={aim} onAim={setAim} small={Boolean(result) && !left} />
+          <View lesson={lesson} look={look} aim={aim} onAim={setAim} small={Boolean(result) && !left} />
           <Screws screws={footScrews} turns={turns} onTurn={setTurns} />
           {result && !left && <AdjustingScrews kind={kind} lesson={lesson} document={toSend(found.document)} turns={turns} onTurn={setTurns} onAgain={again} />}
         </section>

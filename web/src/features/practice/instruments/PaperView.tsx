@@ -1,14 +1,14 @@
 // Millimetre paper through an optical plummet: the lines of the paper, the plummet's index over it, and the instrument turned round.
 import { useState } from "react";
 import { Choice } from "../../../ui/parts";
-import { Eyepiece, FocusScrew, HEADINGS, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
-import type { ViewProps } from "./views";
+import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
+import { type ViewProps, headingsOf } from "./views";
 
 const CLOSER = 2.5;
 const NUMBERED = 5;
 const signed = (mm: number): string => (mm > 0 ? `+${mm}` : mm < 0 ? `−${-mm}` : "0");
 
-export function PaperView({ look, aim, onAim, small }: ViewProps<"paper">) {
+export function PaperView({ lesson, look, aim, onAim, small }: ViewProps<"paper">) {
   const [closer, setCloser] = useState(false);
   const field = look.field_mm / (closer ? CLOSER : 1);
   const scale = SIZE / field;
@@ -52,7 +52,7 @@ export function PaperView({ look, aim, onAim, small }: ViewProps<"paper">) {
       <p className="sub text-center">Numbers along the top: millimetres right; along the side: away from you.</p>
       <FocusScrew focus={aim.focus} onFocus={(focus) => onAim({ ...aim, focus })} />
       <div className="flex flex-wrap gap-2">
-        <Choice label="Turn the instrument to" value={String(aim.heading_deg)} options={HEADINGS} onChange={(heading) => onAim({ ...aim, heading_deg: Number(heading) })} />
+        <Choice label="Turn the instrument to" value={String(aim.heading_deg)} options={headingsOf(lesson)} onChange={(heading) => onAim({ ...aim, heading_deg: Number(heading) })} />
         <LookCloser closer={closer} onChange={setCloser} />
       </div>
     </>

@@ -10,7 +10,7 @@ import { LooseSheet } from "../../checks";
 import { Screws } from "./Screws";
 import { View } from "./View";
 import { useLook } from "./useLook";
-import { FIRST_AIM, VIEW_TITLES } from "./views";
+import { VIEW_TITLES, firstAim } from "./views";
 
 type Chosen = FaultSituation["parts"][number];
 type Props = { part: Chosen; draft: Draft | null; onChange: (draft: Draft, blur: number | null) => void; onPreview: (preview: Preview | null) => void };
@@ -22,7 +22,7 @@ export function PartReading(props: Props) {
 
 function Reading({ part, draft, onChange, onPreview, kind }: Props & { kind: Kind }) {
   const { lesson, seed } = part;
-  const [aim, setAim] = useState<Aim>(FIRST_AIM[lesson.view]);
+  const [aim, setAim] = useState<Aim>(() => firstAim(lesson));
   const [turns, setTurns] = useState<Turns>({});
   const [preview, setPreview] = useState<Preview | null>(null);
   const [empty] = useState(() => {
@@ -55,7 +55,7 @@ function Reading({ part, draft, onChange, onPreview, kind }: Props & { kind: Kin
         <Cautions cautions={lesson.cautions} />
       </div>
       <section className="card grid gap-3 p-4 max-desk:order-first" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
-        <View view={lesson.view} look={look} aim={aim} onAim={setAim} small={false} />
+        <View lesson={lesson} look={look} aim={aim} onAim={setAim} small={false} />
         <Screws screws={lesson.screws.filter((screw) => !screw.adjusting)} turns={turns} onTurn={setTurns} />
       </section>
     </div>

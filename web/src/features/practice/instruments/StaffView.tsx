@@ -2,12 +2,12 @@
 import { useState } from "react";
 import { Choice } from "../../../ui/parts";
 import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
-import type { ViewProps } from "./views";
+import { type ViewProps, placesOf } from "./views";
 
 const CENTIMETRE = 0.01;
 const CLOSER = 3;
 
-export function StaffView({ look, aim, onAim, small }: ViewProps<"staff">) {
+export function StaffView({ lesson, look, aim, onAim, small }: ViewProps<"staff">) {
   const [closer, setCloser] = useState(false);
   const half = (look.highest_m - look.lowest_m) / 2 / (closer ? CLOSER : 1);
   const middle = (look.highest_m + look.lowest_m) / 2;
@@ -44,8 +44,8 @@ export function StaffView({ look, aim, onAim, small }: ViewProps<"staff">) {
       />
       <FocusScrew focus={aim.focus} onFocus={(focus) => onAim({ ...aim, focus })} />
       <div className="flex flex-wrap gap-x-4 gap-y-2">
-        <Choice label="Staff" value={aim.staff} options={[{ value: "a", label: "Staff A" }, { value: "b", label: "Staff B" }]} onChange={(staff) => onAim({ ...aim, staff })} />
-        <Choice label="The level stands" value={aim.place} options={[{ value: "middle", label: "In the middle" }, { value: "near-b", label: "Near B" }]} onChange={(place) => onAim({ ...aim, place })} />
+        {lesson.staffs > 1 && <Choice label="Staff" value={aim.staff} options={[{ value: "a", label: "Staff A" }, { value: "b", label: "Staff B" }]} onChange={(staff) => onAim({ ...aim, staff })} />}
+        <Choice label={lesson.staffs > 1 ? "The level stands" : "The bubble is run"} value={aim.place} options={placesOf(lesson)} onChange={(place) => onAim({ ...aim, place })} />
         <LookCloser closer={closer} onChange={setCloser} />
       </div>
     </>

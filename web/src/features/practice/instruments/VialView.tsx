@@ -1,12 +1,11 @@
 // A level vial: its bubble between the divisions, and the instrument turned round.
 import { Choice } from "../../../ui/parts";
-import { HEADINGS } from "./Eyepiece";
-import type { ViewProps } from "./views";
+import { type ViewProps, headingsOf } from "./views";
 
 const DIV = 24;
 const TALL = 64;
 
-export function VialView({ look, aim, onAim }: ViewProps<"vial">) {
+export function VialView({ lesson, look, aim, onAim }: ViewProps<"vial">) {
   const wide = (look.end_div + look.half_div) * DIV;
   const divisions = Array.from({ length: 2 * look.end_div + 1 }, (_, i) => i - look.end_div);
   return (
@@ -28,7 +27,7 @@ export function VialView({ look, aim, onAim }: ViewProps<"vial">) {
         ))}
         <text x={wide - 4} y={-TALL / 2 - 9} textAnchor="end" fontSize="18" fill="var(--color-ink)">{`right-hand end at ${look.heading_deg}°`}</text>
       </svg>
-      <Choice label="Turn the instrument to" value={String(aim.heading_deg)} options={HEADINGS} onChange={(heading) => onAim({ heading_deg: Number(heading) })} />
+      <Choice label="Turn the instrument to" value={String(aim.heading_deg)} options={headingsOf(lesson)} onChange={(heading) => onAim({ heading_deg: Number(heading) })} />
     </>
   );
 }

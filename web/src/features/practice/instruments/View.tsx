@@ -1,25 +1,28 @@
 // Whichever instrument a lesson has, as it is seen and pointed.
 import type { Dispatch, SetStateAction } from "react";
-import type { Aim, Look } from "../../../engine/practice";
+import type { Aim, InstrumentLesson, Look } from "../../../engine/practice";
 import { Waiting } from "../../../ui/parts";
 import { CirclesView } from "./CirclesView";
 import { PaperView } from "./PaperView";
+import { RingView } from "./RingView";
 import { StaffView } from "./StaffView";
 import { VialView } from "./VialView";
 import type { ViewName, ViewProps } from "./views";
 
 /** `small` while a screw is turned below it. */
-export function View({ view, look, aim, onAim, small }: { view: ViewName; look: Look | null; aim: Aim; onAim: Dispatch<SetStateAction<Aim>>; small: boolean }) {
+export function View({ lesson, look, aim, onAim, small }: { lesson: InstrumentLesson; look: Look | null; aim: Aim; onAim: Dispatch<SetStateAction<Aim>>; small: boolean }) {
   if (!look) return <Waiting what="Pointing…" />;
   // Aim and look are those of the view.
-  const as = <V extends ViewName>() => ({ look, aim, onAim, small }) as unknown as ViewProps<V>;
-  switch (view) {
+  const as = <V extends ViewName>() => ({ lesson, look, aim, onAim, small }) as unknown as ViewProps<V>;
+  switch (lesson.view) {
     case "circles":
       return <CirclesView {...as<"circles">()} />;
     case "vial":
       return <VialView {...as<"vial">()} />;
     case "paper":
       return <PaperView {...as<"paper">()} />;
+    case "ring":
+      return <RingView {...as<"ring">()} />;
     default:
       return <StaffView {...as<"staff">()} />;
   }

@@ -1,14 +1,24 @@
 // What every view of a simulated instrument is given, and where each begins.
 import type { Dispatch, SetStateAction } from "react";
-import type { Aims, Looks } from "../../../engine/practice";
+import type { Aim, Aims, InstrumentLesson, Looks } from "../../../engine/practice";
 
 export type ViewName = keyof Aims;
-export type ViewProps<V extends ViewName> = { look: Looks[V]; aim: Aims[V]; onAim: Dispatch<SetStateAction<Aims[V]>>; small: boolean };
+export type ViewProps<V extends ViewName> = { lesson: InstrumentLesson; look: Looks[V]; aim: Aims[V]; onAim: Dispatch<SetStateAction<Aims[V]>>; small: boolean };
 
-export const FIRST_AIM: Aims = {
-  staff: { place: "middle", staff: "a", focus: 0.6 },
-  circles: { face: "left", hz_arcsec: null, v_arcsec: null, focus: 0.1, zero_arcsec: 0, held_arcsec: null },
+const FIRST_AIM: Aims = {
+  staff: { place: "", staff: "a", focus: 0.6 },
+  circles: { face: "left", target: "level", hz_arcsec: null, v_arcsec: null, focus: 0.1, zero_arcsec: 0, held_arcsec: null },
   vial: { heading_deg: 0 },
   paper: { heading_deg: 0, focus: 0.05 },
+  ring: { heading_deg: 0 },
 };
-export const VIEW_TITLES: Record<ViewName, string> = { staff: "Through the telescope", circles: "Through the telescope", vial: "The level vial", paper: "Through the plummet" };
+/** Where a lesson begins to look. */
+export function firstAim(lesson: InstrumentLesson): Aim {
+  const first = FIRST_AIM[lesson.view];
+  return "place" in first ? { ...first, place: lesson.places[0]?.name ?? "" } : first;
+}
+
+/** The choices of where the instrument is turned to, clockwise from where it stood first. */
+export const headingsOf = (lesson: InstrumentLesson) => lesson.headings.map((heading) => ({ value: String(heading), label: `${heading}°` }));
+export const placesOf = (lesson: InstrumentLesson) => lesson.places.map((place) => ({ value: place.name, label: place.label }));
+export const VIEW_TITLES: Record<ViewName, string> = { staff: "Through the telescope", circles: "Through the telescope", vial: "The level vial", paper: "Through the plummet", ring: "The circular level" };

@@ -1,0 +1,133 @@
+"""The same trainee at simulated instruments: out of focus and with the screws left alone at first, found and adjusted at the end."""
+
+from __future__ import annotations
+
+import copy
+import random
+import re
+import uuid
+from collections.abc import Callable
+from datetime import datetime, time, timedelta
+from typing import Any
+
+from naveta_practice.dispatch import instrument_lessons
+from naveta_practice.instruments.hidden import hidden_of
+from naveta_practice.instruments.judging import InstrumentWork
+from naveta_practice.instruments.looking import LookQuestion, look
+from people.models import Person
+from practice.services import save_run
+from shared import clock
+
+Data = dict[str, Any]
+SPACE = uuid.UUID("6e617665-7461-4000-8000-000000000005")
+EVENINGS = (
+    (44, "half-and-whole"), (41, "half-and-whole"), (38, "half-and-whole"), (36, "plummet"), (34, "half-and-whole"),
+    (30, "plummet"), (27, "two-peg"), (23, "plummet"), (20, "two-peg"), (17, "plummet"), (15, "round-bubble"),
+    (11, "two-peg"), (8, "two-peg"), (6, "round-bubble"), (4, "two-faces"), (2, "two-faces"),
+)  # fmt: skip
+"""So many days ago, and what was practised."""
+FOCUSES = [i / 40 for i in range(41)]
+
+
+def write_instrument_runs(trainee: Person) -> None:
+    """Written through the service, as the device would have sent it."""
+    rng = random.Random("instruments of the demo")
+    sheets = {lesson.name: lesson.document for lesson in instrument_lessons()}
+    for number, (days, lesson) in enumerate(EVENINGS):
+        skill = number / (len(EVENINGS) - 1)
+        at = datetime.combine(clock.today() - timedelta(days=days), time(18, 45), clock.zone())
+        seed = rng.randint(1, 9_999)
+        work = _work(
+            lesson, seed, sheets[lesson], hasty=rng.random() > skill + 0.3, seconds=rng.uniform(420, 600) - 200 * skill
+        )
+        with clock.frozen_now(at):
+            save_run(
+                actor=trainee,
+                identity=uuid.uuid5(SPACE, at.isoformat()),
+                lesson=lesson,
+                seed=seed,
+                at=at,
+                seconds=work.seconds,
+                advised=False,
+                gestures=[],
+                work=work,
+                sent_digest="demo",
+            )
+
+
+def _work(lesson: str, seed: int, sheet: Data, *, hasty: bool, seconds: float) -> InstrumentWork:
+    """Read, adjusted and tested again; in haste read as it comes, and left as found."""
+    found = _read(lesson, seed, sheet, {})
+    if hasty:
+        return InstrumentWork(lesson=lesson, seed=seed, found=found, blurs=[2.5] * 8, seconds=seconds)
+    bad = [each for each in hidden_of(lesson, seed).errors.values() if not each.good and each.spec.screw]
+    turns = {each.spec.screw: round(-each.value / each.per_turn, 3) for each in bad}
+    left = _read(lesson, seed, sheet, turns) if turns else None
+    return InstrumentWork(
+        lesson=lesson, seed=seed, found=found, turns=turns, left=left, blurs=[0.1] * 8, seconds=seconds
+    )
+
+
+def _read(lesson: str, seed: int, sheet: Data, turns: dict[str, float]) -> Data:
+    document = copy.deepcopy(sheet)
+
+    def see(aim: Data) -> Any:
+        return look(LookQuestion(lesson=lesson, seed=seed, aim=aim, turns=turns))
+
+    READERS[lesson](document["observations"], see)
+    return document
+
+
+def _sharp(see: Callable[[Data], Any], aim: Data) -> Data:
+    """The same aim with the focus at which the picture is sharpest."""
+    return min(({**aim, "focus": focus} for focus in FOCUSES), key=lambda each: float(see(each).blur))
+
+
+def _vial(observations: Data, see: Callable[[Data], Any]) -> None:
+    for row in observations["readings"]:
+        row["bubble_div"] = f"{see({'heading_deg': float(row['heading_deg'])}).bubble_div:.1f}"
+
+
+def _ring(observations: Data, see: Callable[[Data], Any]) -> None:
+    for row in observations["readings"]:
+        seen = see({"heading_deg": float(row["heading_deg"])})
+        row["x_mm"], row["y_mm"] = f"{seen.x_mm:.1f}", f"{seen.y_mm:.1f}"
+
+
+def _paper(observations: Data, see: Callable[[Data], Any]) -> None:
+    for row in observations["sets"][0]["marks"]:
+        seen = see(_sharp(see, {"heading_deg": float(row["heading_deg"])}))
+        row["x_mm"], row["y_mm"] = f"{seen.x_mm:.1f}", f"{seen.y_mm:.1f}"
+
+
+def _staffs(observations: Data, see: Callable[[Data], Any]) -> None:
+    for setup, place in zip(observations["setups"], ("middle", "near-b"), strict=True):
+        for staff in ("a", "b"):
+            seen = see(_sharp(see, {"place": place, "staff": staff}))
+            setup[staff]["readings"] = [f"{seen.middle_m:.4f}"] * 2
+
+
+def _faces(observations: Data, see: Callable[[Data], Any]) -> None:
+    for face in ("left", "right"):
+        aim = _sharp(see, {"face": face})
+        for _ in range(4):
+            seen = see(aim)
+            up = seen.up_arcsec if face == "left" else -seen.up_arcsec
+            aim |= {"hz_arcsec": seen.hz_arcsec + seen.right_arcsec, "v_arcsec": seen.v_arcsec - up}
+        for row in observations["targets"][0][face]:
+            row["hz"], row["v"] = _packed(seen.hz_text), _packed(seen.v_text)
+
+
+def _packed(shown: str) -> str:
+    """102°43′05″ as it is typed: 102.4305."""
+    whole, minutes, seconds = (int(each) for each in re.findall(r"\d+", shown))
+    return f"{whole}.{minutes:02d}{seconds:02d}"
+
+
+READERS: dict[str, Callable[[Data, Callable[[Data], Any]], None]] = {
+    "half-and-whole": _vial,
+    "round-bubble": _ring,
+    "plummet": _paper,
+    "two-peg": _staffs,
+    "two-faces": _faces,
+}

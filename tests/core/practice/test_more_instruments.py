@@ -1,0 +1,166 @@
+"""Circular levels, a tribrach, a compensator, a trunnion axis, a circle that counts the other way: each found by its check."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from naveta_practice.instruments import circles, paper, ring, staff
+from naveta_practice.instruments.hidden import hidden_of
+
+from .test_instruments import asked
+from .test_other_instruments import degrees, judged, sheet, truth, typed
+
+Data = dict[str, Any]
+
+
+def seen(lesson: str, seed: int, aim: Data, turns: Data) -> Data:
+    return dict(asked("practice-look", lesson=lesson, seed=seed, aim=aim, turns=turns))
+
+
+def bubbles(lesson: str, seed: int, turns: Data) -> Data:
+    """The middle of the bubble at every heading, to a tenth of a millimetre, as an eye reads it."""
+    document = sheet(lesson)
+    for row in document["observations"]["readings"]:
+        look = seen(lesson, seed, {"heading_deg": float(row["heading_deg"])}, turns)
+        row["x_mm"], row["y_mm"] = f"{look['x_mm']:.1f}", f"{look['y_mm']:.1f}"
+    return document
+
+
+def thirds(lesson: str, seed: int, turns: Data) -> Data:
+    document = sheet(lesson)
+    focus = paper.scene_of(hidden_of(lesson, seed)).focus
+    for row in document["observations"]["sets"][0]["marks"]:
+        look = seen(lesson, seed, {"heading_deg": float(row["heading_deg"]), "focus": focus}, turns)
+        row["x_mm"], row["y_mm"] = f"{look['x_mm']:.1f}", f"{look['y_mm']:.1f}"
+    return document
+
+
+def to_the_sides(lesson: str, seed: int, turns: Data) -> Data:
+    document = sheet(lesson)
+    focus = staff.scene_of(hidden_of(lesson, seed)).focus[30.0]
+    for place, readings in document["observations"]["positions"].items():
+        look = seen(lesson, seed, {"place": place, "focus": focus}, turns)
+        document["observations"]["positions"][place] = [f"{look['middle_m']:.4f}" for _ in readings]
+    return document
+
+
+def pointed(lesson: str, seed: int, aim: Data, turns: Data) -> Data:
+    """Both circles once the hairs are on a target, found by what is seen alone."""
+    aim = {**aim, "focus": circles.scene_of(hidden_of(lesson, seed)).focus}
+    for _ in range(5):
+        look = seen(lesson, seed, aim, turns)
+        across = math.sin(math.radians(degrees(look["v_text"])))
+        up = look["up_arcsec"] if aim["face"] == "left" else -look["up_arcsec"]
+        aim |= {
+            "hz_arcsec": look["hz_arcsec"] + look["right_arcsec"] / abs(across),
+            "v_arcsec": look["v_arcsec"] - up,
+        }
+    return look
+
+
+def two_targets(lesson: str, seed: int, turns: Data) -> Data:
+    document = sheet(lesson)
+    for target, block in zip(("level", "steep"), document["observations"]["targets"], strict=True):
+        for face in ("left", "right"):
+            look = pointed(lesson, seed, {"face": face, "target": target}, turns)
+            for row in block[face]:
+                row["hz"], row["v"] = typed(look["hz_text"]), typed(look["v_text"])
+    return document
+
+
+READ: dict[str, Callable[[str, int, Data], Data]] = {
+    "round-bubble": bubbles,
+    "pole": bubbles,
+    "tribrach-plummet": thirds,
+    "compensator": to_the_sides,
+    "steep-target": two_targets,
+}
+
+
+@pytest.mark.parametrize("lesson", READ)
+@pytest.mark.parametrize("seed", range(10))
+def test_found_adjusted_and_tested_again(lesson: str, seed: int) -> None:
+    """What can be turned is turned to nothing and tested again; a good one, or one without a screw, is left alone."""
+    hidden = hidden_of(lesson, seed)
+    found = READ[lesson](lesson, seed, {})
+    bad = [error for error in hidden.errors.values() if not error.good and error.spec.screw]
+    turns = {name: turn for name, turn in clear_of(lesson, seed).items() if name in {e.spec.screw for e in bad}}
+    left = {"turns": turns, "left": READ[lesson](lesson, seed, turns)} if turns else {}
+    outcome = judged(lesson, seed, found, **left)
+    assert outcome["passed"], (outcome["headline"], outcome["otherwise"], outcome["errors"])
+    for error, spec in zip(outcome["errors"], hidden.errors.values(), strict=True):
+        assert error["found"] == pytest.approx(spec.value, abs=spec.spec.within)
+
+
+def clear_of(lesson: str, seed: int) -> dict[str, float]:
+    """Turns that take away what has a screw."""
+    return {
+        error.spec.screw: -error.value / error.per_turn
+        for error in hidden_of(lesson, seed).errors.values()
+        if error.spec.screw
+    }
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_the_bubble_of_a_circular_level_by_hand(seed: int) -> None:
+    """The mean of two readings half a turn apart is the vial's own; half of what they differ by is the lean, which stays in
+    space: 240″ run it 1 mm for 8′ per 2 mm."""
+    here, round_ = (seen("round-bubble", seed, {"heading_deg": heading}, {}) for heading in (0, 180))
+    assert not here["at_end"]
+    assert (here["x_mm"] + round_["x_mm"]) / 2 == pytest.approx(
+        truth("round-bubble", seed, "vial_error_x_mm"), abs=0.03
+    )
+    lean = ring.lean_of(hidden_of("round-bubble", seed))
+    assert (here["x_mm"] - round_["x_mm"]) / 2 == pytest.approx(lean[0] / 240.0, abs=0.03)
+    assert (here["y_mm"] - round_["y_mm"]) / 2 == pytest.approx(lean[1] / 240.0, abs=0.03)
+    moved = seen("round-bubble", seed, {"heading_deg": 0}, {"third": 0.1})
+    assert moved["x_mm"] - here["x_mm"] == pytest.approx(60.0 / 240.0, abs=0.03)
+    far = seen(
+        "round-bubble",
+        seed,
+        {"heading_deg": 0},
+        {"third": math.copysign(2.0, here["x_mm"]), "pair": math.copysign(2.0, here["y_mm"])},
+    )
+    assert far["at_end"]
+    assert math.hypot(far["x_mm"], far["y_mm"]) == pytest.approx(ring.END_MM, abs=0.05)
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_a_compensator_that_hangs_moves_the_sight_along_it_and_not_across(seed: int) -> None:
+    focus = staff.scene_of(hidden_of("compensator", seed)).focus[30.0]
+    at = {
+        place: seen("compensator", seed, {"place": place, "focus": focus}, {})["middle_m"]
+        for place in ("centre", "toward", "away", "left", "right")
+    }
+    shift = math.tan(truth("compensator", seed, "fore_and_aft_arcsec") / 206264.806) * 30.0
+    assert at["toward"] - at["centre"] == pytest.approx(shift, abs=3e-4)
+    assert at["away"] - at["centre"] == pytest.approx(-shift, abs=3e-4)
+    assert at["left"] == pytest.approx(at["centre"], abs=3e-4)
+
+
+def test_a_hanging_compensator_goes_to_service() -> None:
+    seed = next(n for n in range(1, 99) if abs(truth("compensator", n, "fore_and_aft_arcsec")) > 12.0)
+    outcome = judged("compensator", seed, to_the_sides("compensator", seed, {}))
+    assert outcome["passed"]
+    assert "send it to service" in outcome["otherwise"]
+
+
+def test_a_circle_that_counts_the_other_way_finds_the_same() -> None:
+    """Turned to the right by a degree it reads a degree less; c is still what face left reads too much."""
+    both = {circles.scene_of(hidden_of("two-faces", n)).anticlockwise: n for n in range(1, 30)}
+    for anticlockwise, seed in both.items():
+        look = pointed("two-faces", seed, {"face": "left"}, {})
+        aim = {"face": "left", "hz_arcsec": look["hz_arcsec"] + 3600.0, "v_arcsec": look["v_arcsec"]}
+        further = seen("two-faces", seed, aim, {})
+        moved = (degrees(further["hz_text"]) - degrees(look["hz_text"]) + 180.0) % 360.0 - 180.0
+        assert moved == pytest.approx(-1.0 if anticlockwise else 1.0, abs=1e-6)
+        assert look["counts"] == ("anticlockwise" if anticlockwise else "clockwise")
+        right = pointed("two-faces", seed, {"face": "right"}, {})
+        c = ((degrees(look["hz_text"]) - degrees(right["hz_text"])) % 360.0 - 180.0) * 1800.0
+        zenith = math.sin(math.radians(degrees(look["v_text"])))
+        assert c * zenith == pytest.approx(truth("two-faces", seed, "collimation_arcsec"), abs=2.5)
+    assert len(both) == 2
