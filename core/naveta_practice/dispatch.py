@@ -30,15 +30,8 @@ from .instruments.faults import (
     fault_of,
 )
 from .instruments.judging import InstrumentWork, judge_instrument
-from .instruments.lessons import (
-    BY_NAME,
-    INSTRUMENT_LESSONS,
-    MOST_TURNS,
-    InstrumentLesson,
-    InstrumentLessonOut,
-    PlaceOut,
-    ScrewOut,
-)
+from .instruments.lesson import MOST_TURNS, InstrumentLesson, InstrumentLessonOut, PlaceOut, ScrewOut
+from .instruments.lessons import BY_NAME, INSTRUMENT_LESSONS
 from .instruments.looking import LookQuestion, look
 from .judging import good_enough, judge
 from .lessons import LESSONS, MEASURES
@@ -206,6 +199,7 @@ def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
         headings=list(lesson.headings),
         places=[PlaceOut(name=name, label=label) for name, label in lesson.places],
         staffs=lesson.staffs,
+        ways=[PlaceOut(name=name, label=label) for name, label in lesson.ways],
     )
 
 

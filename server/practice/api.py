@@ -18,7 +18,7 @@ from naveta_core.errors import Refused, spoken_path
 from naveta_practice.instruments.fault_judging import FaultWork
 from naveta_practice.instruments.faults import FaultLessonOut, FaultSituationOut
 from naveta_practice.instruments.judging import InstrumentJudged, InstrumentWork
-from naveta_practice.instruments.lessons import InstrumentLessonOut
+from naveta_practice.instruments.lesson import InstrumentLessonOut
 from naveta_practice.instruments.looking import LOOKS
 from naveta_practice.morning_judging import MorningJudged, MorningWork
 from naveta_practice.mornings import MorningChoice, MorningLessonOut

@@ -98,6 +98,14 @@ def drag_on_to_hairs(page: Page) -> None:
     settled(page)
 
 
+def nearer(page: Page, within: float) -> None:
+    """Drag until the target is near the hairs: a hand that lets go on a slow device drags again."""
+    for _ in range(8):
+        if max(map(abs, off_hairs(page))) < within:
+            return
+        drag_on_to_hairs(page)
+
+
 def closer(page: Page, name: str = "Look closer") -> None:
     page.get_by_role("button", name=name, exact=True).click()
     settled(page)
@@ -105,12 +113,9 @@ def closer(page: Page, name: str = "Look closer") -> None:
 
 def point(page: Page) -> None:
     """The hairs on to the target: by hand over the whole field, looking closer, then a second at a time."""
-    drag_on_to_hairs(page)
+    nearer(page, 12.0)
     closer(page)
-    for _ in range(4):
-        if max(map(abs, off_hairs(page))) < 5.0:
-            break
-        drag_on_to_hairs(page)
+    nearer(page, 5.0)
     page.get_by_role("radio", name="1″", exact=True).click()
     for _ in range(6):
         x, y = off_hairs(page)
@@ -122,6 +127,7 @@ def point(page: Page) -> None:
         ]:
             page.get_by_role("button", name=way, exact=True).click()
         settled(page)
+    assert max(map(abs, off_hairs(page))) < 5.0, "the hairs are on the target"
     closer(page, "Whole field")
 
 

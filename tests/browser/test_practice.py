@@ -382,10 +382,13 @@ def test_every_view_fits_and_has_nothing_axe_finds(opens: Opens) -> None:
         "instruments/round-bubble",
         "instruments/compensator",
         "instruments/steep-target",
+        "instruments/electronic-level",
+        "instruments/tracker",
+        "instruments/staff",
         "faults/finding-the-fault",
     ):
         visit(page, f"/practice/{lesson}?n=3")
-        page.locator("[data-bubble], [data-target], [data-hair], [data-job]").first.wait_for(
+        page.locator("[data-bubble], [data-target], [data-hair], [data-job], [data-shown], [data-mark]").first.wait_for(
             state="attached", timeout=90_000
         )
         looked_at(page, lesson)

@@ -10,13 +10,14 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from naveta_core.documents.envelope import Part
+from naveta_core.errors import Fault, Refused, quote
 from naveta_core.results import Answer
 from naveta_core.units.angles import show_dms
 from naveta_sim.theodolite import Theodolite
 
 from .eye import blur_of, parallax, shimmer
 from .hidden import Hidden, Turns
-from .lessons import LEVEL_SIGHT, STEEP_SIGHT, TARGET_M
+from .lesson import LEVEL_SIGHT, STEEP_SIGHT, TARGET_M
 
 FIELD_ARCSEC = 3600.0
 PARALLAX_ARCSEC, SHIMMER_ARCSEC = 45.0, 1.0
@@ -48,9 +49,11 @@ def scene_of(hidden: Hidden) -> CirclesScene:
     azimuth, zenith, focus = rng.uniform(5.0, 355.0), rng.uniform(86.0, 91.5), rng.uniform(0.25, 0.7)
     # The second target stands high, and off to the side; drawn after the rest, so that every number keeps its instrument.
     high = ((azimuth + rng.uniform(20.0, 60.0)) % 360.0, rng.uniform(52.0, 60.0))
-    return CirclesScene(
-        {LEVEL_SIGHT: (azimuth, zenith), STEEP_SIGHT: high}, finder, focus, rng.random() < ANTICLOCKWISE
-    )
+    targets, anticlockwise = {LEVEL_SIGHT: (azimuth, zenith), STEEP_SIGHT: high}, rng.random() < ANTICLOCKWISE
+    for number, (name, _) in enumerate(hidden.lesson.places):
+        if name not in targets:
+            targets[name] = ((azimuth + 70.0 * number + rng.uniform(-15.0, 15.0)) % 360.0, rng.uniform(87.0, 92.0))
+    return CirclesScene(targets, finder, focus, anticlockwise)
 
 
 def _beside(share: float) -> float:
@@ -64,7 +67,8 @@ class CirclesAim(Part):
     finder points. `zero_arcsec`: what was set to zero; `held_arcsec`: where the horizontal circle is held."""
 
     face: Literal["left", "right"] = "left"
-    target: Literal["level", "steep"] = "level"
+    target: str = LEVEL_SIGHT
+    how: Literal["manual", "auto"] = "manual"
     hz_arcsec: Seconds | None = None
     v_arcsec: Seconds | None = None
     focus: float = Field(default=0.1, ge=0, le=1)
@@ -95,6 +99,8 @@ def look(hidden: Hidden, aim: CirclesAim, turns: Turns, seconds: float) -> Circl
         hidden.after(name, turns) if name in hidden.errors else 0.0
         for name in ("collimation_arcsec", "index_arcsec", "tilting_axis_arcsec")
     )
+    if aim.target not in scene.targets:
+        raise Refused([Fault("aim.target", "the target", quote(aim.target), "one of " + ", ".join(scene.targets))])
     azimuth, zenith = scene.targets[aim.target]
     # An error is what face left reads too much, whichever way the circle counts.
     sense = -1.0 if scene.anticlockwise else 1.0
@@ -106,6 +112,11 @@ def look(hidden: Hidden, aim: CirclesAim, turns: Turns, seconds: float) -> Circl
     finder = scene.finder[aim.face]
     hz = target_hz - finder[0] / 3600 / across if aim.hz_arcsec is None else aim.hz_arcsec / 3600
     v = target_v + up_sign * finder[1] / 3600 if aim.v_arcsec is None else aim.v_arcsec / 3600
+    if aim.how == "auto":
+        # A tracker is a telescope of its own, whose axis lies beside the line of sight.
+        beside = c + hidden.after("tracker_hz_arcsec", turns)
+        hz, _ = Theodolite(c=sense * beside, t=sense * tilting).circles(azimuth, zenith, right=right_face)
+        v = target_v + hidden.after("tracker_v_arcsec", turns) / 3600
     eye = parallax(PARALLAX_ARCSEC, aim.focus, scene.focus, seconds)
     shown = aim.held_arcsec / 3600 if aim.held_arcsec is not None else hz
     return CirclesLook(

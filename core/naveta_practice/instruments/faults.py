@@ -14,7 +14,7 @@ from naveta_core.results import Answer
 
 from ..situations import refuse_unknown
 from .hidden import Hidden, hidden_of
-from .lessons import InstrumentLessonOut
+from .lesson import InstrumentLessonOut
 
 NOTHING = "nothing"
 SEEDS = 9_999

@@ -10,7 +10,8 @@ from functools import lru_cache
 from naveta_core.errors import Fault, Refused, quote
 
 from ..situations import refuse_unknown
-from .lessons import BY_NAME, MOST_TURNS, InstrumentLesson, MayBeHidden
+from .lesson import MOST_TURNS, InstrumentLesson, MayBeHidden
+from .lessons import BY_NAME
 
 GOOD_SHARE = 0.3
 """So many of all instruments are good."""

@@ -16,7 +16,7 @@ from naveta_core.units.formatting import signed
 
 from ..results import Figure
 from .hidden import Hidden, HiddenError, hidden_of, refuse_turns
-from .lessons import Unit
+from .lesson import Unit
 from .looking import Turned
 
 BLURRED = 1.5
@@ -27,7 +27,7 @@ HABITS: dict[str, str] = {
     "left-as-found": "Leaving an instrument that should be adjusted",
     "not-checked-again": "Not checking again after adjusting",
 }
-SHOWN: dict[Unit, tuple[int, str]] = {"arcsec": (0, "″"), "div": (1, " div"), "mm": (1, " mm")}
+SHOWN: dict[Unit, tuple[int, str]] = {"arcsec": (0, "″"), "div": (1, " div"), "mm": (1, " mm"), "ppm": (0, " ppm")}
 """Decimals and sign of each unit."""
 
 

@@ -14,9 +14,9 @@ from naveta_core.errors import Refused, spoken_path
 from naveta_core.results import Answer
 
 from ..results import Figure
-from . import circles, paper, ring, staff, vial
+from . import circles, digits, paper, ring, scale, staff, vial
 from .hidden import hidden_of, refuse_turns
-from .lessons import View
+from .lesson import View
 
 Data = dict[str, Any]
 Turned = dict[str, Figure]
@@ -36,8 +36,12 @@ VIEWS: dict[View, Viewer] = {
     "vial": Viewer(vial.VialAim, vial.look),
     "paper": Viewer(paper.PaperAim, paper.look),
     "ring": Viewer(ring.RingAim, ring.look),
+    "digits": Viewer(digits.DigitsAim, digits.look),
+    "scale": Viewer(scale.ScaleAim, scale.look),
 }
-LOOKS: tuple[type[Answer], ...] = (staff.StaffLook, circles.CirclesLook, vial.VialLook, paper.PaperLook, ring.RingLook)
+LOOKS: tuple[type[Answer], ...] = (
+    staff.StaffLook, circles.CirclesLook, vial.VialLook, paper.PaperLook, ring.RingLook, digits.DigitsLook, scale.ScaleLook,
+)  # fmt: skip
 
 
 class LookQuestion(Part):

@@ -15,7 +15,7 @@ from naveta_sim.levels import ray_m
 
 from .eye import blur_of, parallax, shimmer
 from .hidden import Hidden, Turns
-from .lessons import COMPENSATOR_M
+from .lesson import COMPENSATOR_M
 
 Place = Literal["middle", "near-b", "centre", "toward", "away", "left", "right"]
 StaffName = Literal["a", "b"]

@@ -14,7 +14,7 @@ from naveta_sim.space import FORWARD, SECONDS, body, climbs
 
 from .eye import shimmer
 from .hidden import Hidden, Turns
-from .lessons import VIAL_ARCSEC_PER_DIV
+from .lesson import VIAL_ARCSEC_PER_DIV
 
 FOOT_ARCSEC_PER_TURN = 600.0
 END_DIV, HALF_DIV = 8.0, 3.0

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import json
 import math
 from collections.abc import Callable
 from typing import Any
 
 import pytest
 
+from naveta_practice.dispatch import answer
 from naveta_practice.instruments import circles, paper, ring, staff
 from naveta_practice.instruments.hidden import hidden_of
 
@@ -72,12 +74,57 @@ def two_targets(lesson: str, seed: int, turns: Data) -> Data:
     return document
 
 
+def shown_level(lesson: str, seed: int, turns: Data) -> Data:
+    document = sheet(lesson)
+    for row in document["observations"]["readings"]:
+        look = seen(lesson, seed, {"heading_deg": float(row["heading_deg"])}, turns)
+        row["along_arcsec"], row["across_arcsec"] = look["along_text"], look["across_text"]
+    return document
+
+
+def by_eye_and_by_itself(lesson: str, seed: int, turns: Data) -> Data:
+    document = sheet(lesson)
+    for how in ("manual", "auto"):
+        for face, rows in document["observations"]["targets"][0][how].items():
+            aim = {"face": face, "how": how}
+            look = seen(lesson, seed, aim, turns) if how == "auto" else pointed(lesson, seed, aim, turns)
+            for row in rows:
+                row["hz"], row["v"] = typed(look["hz_text"]), typed(look["v_text"])
+    return document
+
+
+def two_rounds(lesson: str, seed: int, turns: Data) -> Data:
+    """The circle set on by 60° between the rounds, as it is held and let go on the page."""
+    document = sheet(lesson)
+    for number, each in enumerate(document["observations"]["rounds"]):
+        for row in each["pointings"]:
+            aim = {"face": row["face"], "target": row["target"], "zero_arcsec": 216_000.0 * number}
+            look = pointed(lesson, seed, aim, turns)
+            row["hz"], row["v"] = typed(look["hz_text"]), typed(look["v_text"])
+    return document
+
+
+def on_scale(rows_of: str, known: str, reads: str) -> Callable[[str, int, Data], Data]:
+    def read(lesson: str, seed: int, turns: Data) -> Data:
+        document = sheet(lesson)
+        for row in document["observations"][rows_of]:
+            row[reads] = f"{seen(lesson, seed, {'place': row[known]}, turns)['mark_m']:.4f}"
+        return document
+
+    return read
+
+
 READ: dict[str, Callable[[str, int, Data], Data]] = {
     "round-bubble": bubbles,
     "pole": bubbles,
     "tribrach-plummet": thirds,
     "compensator": to_the_sides,
     "steep-target": two_targets,
+    "electronic-level": shown_level,
+    "tracker": by_eye_and_by_itself,
+    "rounds": two_rounds,
+    "staff": on_scale("sections", "graduation", "tape"),
+    "tape": on_scale("lengths", "known", "reads"),
 }
 
 
@@ -164,3 +211,44 @@ def test_a_circle_that_counts_the_other_way_finds_the_same() -> None:
         zenith = math.sin(math.radians(degrees(look["v_text"])))
         assert c * zenith == pytest.approx(truth("two-faces", seed, "collimation_arcsec"), abs=2.5)
     assert len(both) == 2
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_an_electronic_level_by_hand(seed: int) -> None:
+    """Half of the sum of two readings half a turn apart is the index; beyond its range it shows nothing."""
+    here, round_ = (seen("electronic-level", seed, {"heading_deg": heading}, {}) for heading in (0, 180))
+    index = (number(here["along_text"]) + number(round_["along_text"])) / 2
+    assert index == pytest.approx(truth("electronic-level", seed, "index_along_arcsec"), abs=1.5)
+    far = seen("electronic-level", seed, {"heading_deg": 0}, {"third": 2.0})
+    assert (far["in_range"], far["along_text"], far["across_text"]) == (False, "", "")
+
+
+def number(text: str) -> float:
+    return float(text.replace("−", "-"))
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_a_staff_beside_a_tape_by_hand(seed: int) -> None:
+    """A foot worn by z shows every mark z nearer, divisions too short by s ppm the mark at 3 m nearer by 3s/1000 mm."""
+    at = {mark: seen("staff", seed, {"place": mark}, {})["mark_m"] for mark in ("0.1", "3")}
+    zero, scale = truth("staff", seed, "zero_offset_mm"), truth("staff", seed, "scale_ppm")
+    assert (0.1 - at["0.1"]) * 1000 == pytest.approx(zero, abs=0.2)
+    assert (3.0 - at["3"]) * 1000 == pytest.approx(zero + 3 * scale / 1000, abs=0.2)
+    for mark in ("0.5", "2.5"):
+        look = seen("staff", seed, {"place": mark}, {})
+        assert look["lowest_m"] < look["mark_m"] < look["highest_m"]
+
+
+@pytest.mark.parametrize(
+    ("lesson", "aim", "path"),
+    [
+        ("tracker", {"target": "moon"}, "aim.target"),
+        ("rounds", {"target": "3"}, "aim.target"),
+        ("tape", {"place": "7"}, "aim.place"),
+        ("electronic-level", {"heading_deg": 400}, "aim.heading_deg"),
+    ],
+)
+def test_what_cannot_be_aimed_at_is_refused(lesson: str, aim: Data, path: str) -> None:
+    query = {"verb": "practice-look", "lesson": lesson, "seed": 1, "aim": aim}
+    refused = json.loads(answer(json.dumps(query)))
+    assert [fault["path"] for fault in refused["faults"]] == [path]

@@ -3531,6 +3531,20 @@ export interface components {
             text: string;
         };
         /**
+         * DigitsLook
+         * @description What is shown along the telescope and across it, in whole seconds; empty beyond its range.
+         */
+        DigitsLook: {
+            /** Across Text */
+            across_text: string;
+            /** Along Text */
+            along_text: string;
+            /** Heading Deg */
+            heading_deg: number;
+            /** In Range */
+            in_range: boolean;
+        };
+        /**
          * DirectionAccuracy
          * @description What an instrument, its stand and those who use it reach in directions or zenith angles.
          */
@@ -5607,7 +5621,9 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "staff" | "circles" | "vial" | "paper" | "ring";
+            view: "staff" | "circles" | "vial" | "paper" | "ring" | "digits" | "scale";
+            /** Ways */
+            ways: components["schemas"]["PlaceOut"][];
         };
         /**
          * InstrumentOut
@@ -8898,6 +8914,20 @@ export interface components {
             spot_aside: components["schemas"]["Aside"] | null;
             /** @default null */
             swing: components["schemas"]["Swing"] | null;
+        };
+        /**
+         * ScaleLook
+         * @description Where the mark lies on the scale, and the part of the scale that is in view, in metres.
+         */
+        ScaleLook: {
+            /** Highest M */
+            highest_m: number;
+            /** Lowest M */
+            lowest_m: number;
+            /** Mark M */
+            mark_m: number;
+            /** Place */
+            place: string;
         };
         /**
          * ScrewOut

@@ -7,15 +7,17 @@ export type Seen = Schemas["StandSeen"];
 export type Gesture = Schemas["Gesture"];
 export type Judged = Schemas["Judged"];
 export type InstrumentLesson = Schemas["InstrumentLessonOut"];
-export type Looks = { staff: Schemas["StaffLook"]; circles: Schemas["CirclesLook"]; vial: Schemas["VialLook"]; paper: Schemas["PaperLook"]; ring: Schemas["RingLook"] };
+export type Looks = { staff: Schemas["StaffLook"]; circles: Schemas["CirclesLook"]; vial: Schemas["VialLook"]; paper: Schemas["PaperLook"]; ring: Schemas["RingLook"]; digits: Schemas["DigitsLook"]; scale: Schemas["ScaleLook"] };
 export type Look = Looks[keyof Looks];
 export type InstrumentJudged = Schemas["InstrumentJudged"];
 export type Aims = {
   staff: { place: string; staff: "a" | "b"; focus: number };
-  circles: { face: "left" | "right"; target: string; hz_arcsec: number | null; v_arcsec: number | null; focus: number; zero_arcsec: number; held_arcsec: number | null };
+  circles: { face: "left" | "right"; target: string; how: string; hz_arcsec: number | null; v_arcsec: number | null; focus: number; zero_arcsec: number; held_arcsec: number | null };
   vial: { heading_deg: number };
   paper: { heading_deg: number; focus: number };
   ring: { heading_deg: number };
+  digits: { heading_deg: number };
+  scale: { place: string };
 };
 export type Aim = Aims[keyof Aims];
 /** How far each screw is turned, in turns, clockwise positive. */

@@ -51,7 +51,7 @@ function Mapping({ held }: { held: HeldTable }) {
         <p className="flex flex-wrap items-center gap-3" data-known>
           Read as last time: {whose}.
           <button className="link" onClick={table.forget}>
-            Suggest anew
+            Suggest again
           </button>
         </p>
       )}

@@ -3,8 +3,10 @@ import type { Dispatch, SetStateAction } from "react";
 import type { Aim, InstrumentLesson, Look } from "../../../engine/practice";
 import { Waiting } from "../../../ui/parts";
 import { CirclesView } from "./CirclesView";
+import { DigitsView } from "./DigitsView";
 import { PaperView } from "./PaperView";
 import { RingView } from "./RingView";
+import { ScaleView } from "./ScaleView";
 import { StaffView } from "./StaffView";
 import { VialView } from "./VialView";
 import type { ViewName, ViewProps } from "./views";
@@ -21,6 +23,10 @@ export function View({ lesson, look, aim, onAim, small }: { lesson: InstrumentLe
       return <VialView {...as<"vial">()} />;
     case "paper":
       return <PaperView {...as<"paper">()} />;
+    case "digits":
+      return <DigitsView {...as<"digits">()} />;
+    case "scale":
+      return <ScaleView {...as<"scale">()} />;
     case "ring":
       return <RingView {...as<"ring">()} />;
     default:
