@@ -90,14 +90,19 @@ def test_a_browser_started_again_without_signal(
 def test_what_the_crew_holds_is_there_before_it_was_looked_at(opens: Opens) -> None:
     """The history of an instrument and one's own last records, neither ever opened on this device."""
     page = opens(away=True)
+    # A level that the crew holds whatever other walks did: others stand among the first of the fleet only at times.
+    rows = page.request.get("/api/fleet").json()["rows"]
+    tag = next(
+        row["tag"] for row in rows if row["crew"] == "Bramble" and (row["latest"] or {}).get("check") == "two-peg"
+    )
     on_device(page)
-    until(page, f"() => ({KEPT})('instrument=LV-07').then((one) => one.length)", 1, 120)
-    until(page, f"() => ({KEPT})('LV-07/series').then((one) => one.length)", 1, 120)
+    until(page, f"() => ({KEPT})('instrument={tag}').then((one) => one.length)", 1, 120)
+    until(page, f"() => ({KEPT})('{tag}/series').then((one) => one.length)", 1, 120)
     until(page, f"() => ({KEPT})('/api/records/[0-9a-f-]{{36}}$').then((one) => one.length > 5)", True, 120)
     kept = page.evaluate(KEPT, "/api/records/[0-9a-f-]{36}$")
     page.context.set_offline(True)
-    page.goto("/instruments/LV-07")
-    expect(page.get_by_role("group", name=re.compile("28 findings against the limit of 10 seconds"))).to_be_visible()
+    page.goto(f"/instruments/{tag}")
+    expect(page.get_by_role("group", name=re.compile(r"\d+ findings against the limit"))).to_be_visible()
     expect(page.locator("[data-record=two-peg]").first).to_be_visible()
     page.goto(f"/records/{kept[0].rsplit('/', 1)[1]}")
     expect(page.locator("[data-finding]")).to_be_visible()
