@@ -95,7 +95,7 @@ class TotalStationStandIn(StandIn):
 
 @dataclass(slots=True)
 class ElectronicLevelStandIn(StandIn):
-    """An electronic level whose stand leans and settles slowly; two figures five times a second."""
+    """An electronic level whose stand is out of plumb and settles slowly; two figures five times a second."""
 
     along_arcsec: float = 0.0
     across_arcsec: float = 0.0

@@ -199,7 +199,7 @@ def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
         headings=list(lesson.headings),
         places=[PlaceOut(name=name, label=label) for name, label in lesson.places],
         staffs=lesson.staffs,
-        ways=[PlaceOut(name=name, label=label) for name, label in lesson.ways],
+        pointing=[PlaceOut(name=name, label=label) for name, label in lesson.pointing],
     )
 
 

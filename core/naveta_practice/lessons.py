@@ -168,7 +168,7 @@ LESSONS: tuple[Lesson, ...] = (
         "two-methods",
         "Two methods side by side",
         "Set the same tripod up twice: first the plummet over the mark and then the legs, the second time level first. “The same again” "
-        "keeps the tripod. Afterwards both ways stand side by side.",
+        "keeps the tripod. Afterwards both runs are shown side by side.",
         "seconds",
         ALL,
         ("circular", "electronic", "laser"),

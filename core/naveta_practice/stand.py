@@ -29,7 +29,7 @@ GRAVITY = 9.81
 LEAST_SINK_MM = 0.002
 MOST_STEP_S = 0.25
 MOST_LEAN_DEG = 12.0
-"""A head that leans further takes the tripod with it."""
+"""A head that is tilted further takes the tripod with it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +55,7 @@ class Stand:
 
 
 def falls_over(state: State) -> bool:
-    """Whether the head leans so far that the tripod would not stand."""
+    """Whether the head is tilted so far that the tripod would not stand."""
     return state.pose.normal[2] < math.cos(math.radians(MOST_LEAN_DEG))
 
 

@@ -1,4 +1,4 @@
-"""Simulated checks of what shows the vertical: circular vials, tubes, electronic levels, on a stand that leans."""
+"""Simulated checks of what shows the vertical: circular vials, tubes, electronic levels, on a stand that is out of plumb."""
 
 from __future__ import annotations
 

@@ -55,7 +55,7 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "people.passwords.NotTheName"},
     {"NAME": "people.passwords.NotOneCharacter"},
 ]
-# A name is shut out at one address only: a stranger elsewhere cannot shut out a manager. It ends on its own, and a success
+# A name is shut out at one address only: somebody elsewhere cannot shut out a manager. It ends on its own, and a success
 # before it ends the count.
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25

@@ -352,13 +352,13 @@ def test_practice_goes_on_without_signal_and_is_sent_later(opens: Opens) -> None
     page.context.set_offline(False)
     page.evaluate("dispatchEvent(new Event('online'))")
     expect(page.locator("[data-outbox=waiting]")).to_have_count(0)
-    # The same tripod once more: both ways stand side by side.
-    expect(page.locator("[data-ways]")).to_have_attribute("data-ways", "1")
+    # The same tripod once more: both runs are shown side by side.
+    expect(page.locator("[data-runs]")).to_have_attribute("data-runs", "1")
     page.get_by_role("button", name="The same again").click()
     page.locator("[data-bubble]").wait_for()
     legs_until_in_ring(page)
     finished(page)
-    expect(page.locator("[data-ways]")).to_have_attribute("data-ways", "2")
+    expect(page.locator("[data-runs]")).to_have_attribute("data-runs", "2")
 
 
 def test_every_view_fits_and_has_nothing_axe_finds(opens: Opens) -> None:

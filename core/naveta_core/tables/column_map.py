@@ -51,7 +51,7 @@ class FileColumn(Answer):
 
 
 class OfferedUse(Answer):
-    """One thing a column can hold; `key` tells them apart. `unit` is the sign of a unit that is fixed."""
+    """One thing a column can hold; `key` is different for each. `unit` is the sign of a unit that is fixed."""
 
     key: str
     label: str

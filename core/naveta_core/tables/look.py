@@ -38,7 +38,7 @@ MOST_SHOWN = 9
 class TableQuestion(Part):
     """A file's text, what it is to be read as, and how it is understood; without that, Naveta suggests.
 
-    `recut`: it is cut another way than before, so that its columns are suggested anew.
+    `recut`: it is cut another way than before, so that its columns are suggested again.
     """
 
     verb: str = ""

@@ -29,7 +29,7 @@ def suggestion(lines: Sequence[tuple[int, str]], shape: TableShape) -> ColumnMap
 
 
 def columns_of(found: ColumnMap, lines: Sequence[Line], shape: TableShape) -> ColumnMap:
-    """The same cut with its columns guessed anew."""
+    """The same cut with its columns suggested again."""
     headings = next((line.cells for line in lines if line.number == found.heading_line), [])
     body = [line for line in lines if line.number > found.heading_line]
     uses: list[ColumnUse] = []

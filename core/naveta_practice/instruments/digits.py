@@ -1,8 +1,7 @@
-"""An electronic level as it shows itself: two figures, until it leans further than it can measure."""
+"""An electronic level as it shows itself: two figures, until its tilt is more than it can measure."""
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Annotated
 
 from pydantic import Field
@@ -10,15 +9,15 @@ from pydantic import Field
 from naveta_core.documents.envelope import Part
 from naveta_core.results import Answer
 from naveta_core.units.formatting import signed
-from naveta_sim.space import FORWARD, RIGHT, SECONDS, body, climbs
+from naveta_sim.space import FORWARD, RIGHT, SECONDS, climbs
 
+from .axis import body_of
 from .eye import shimmer
 from .hidden import Hidden, Turns
 
-FOOT_ARCSEC_PER_TURN = 600.0
 RANGE_ARCSEC = 180.0
 WANDERS_ARCSEC = 0.7
-MOST_LEAN_ARCSEC = 60.0
+MOST_TILT_ARCSEC = 60.0
 
 
 class DigitsAim(Part):
@@ -36,21 +35,9 @@ class DigitsLook(Answer):
     in_range: bool
 
 
-@lru_cache(maxsize=64)
-def lean_of(hidden: Hidden) -> tuple[float, float]:
-    """How the axis leans to begin with: its high side towards 90° and towards 0°, in seconds."""
-    rng = hidden.scene()
-    return rng.uniform(-MOST_LEAN_ARCSEC, MOST_LEAN_ARCSEC), rng.uniform(-MOST_LEAN_ARCSEC, MOST_LEAN_ARCSEC)
-
-
 def look(hidden: Hidden, aim: DigitsAim, turns: Turns, seconds: float) -> DigitsLook:
-    """The display at a moment: the lean stays in space, the index turns with the instrument."""
-    right, forward = lean_of(hidden)
-    tilt = (
-        right + turns.get("third", 0.0) * FOOT_ARCSEC_PER_TURN,
-        forward + turns.get("pair", 0.0) * FOOT_ARCSEC_PER_TURN,
-    )
-    turned = body(tilt, aim.heading_deg)
+    """The display at a moment: the tilt stays in space, the index turns with the instrument."""
+    turned = body_of(hidden, MOST_TILT_ARCSEC, aim.heading_deg, turns)
     along = climbs(turned, FORWARD) * SECONDS + hidden.after("index_along_arcsec", turns)
     across = climbs(turned, RIGHT) * SECONDS + hidden.after("index_across_arcsec", turns)
     in_range = max(abs(along), abs(across)) <= RANGE_ARCSEC

@@ -66,8 +66,8 @@ class InstrumentLesson:
     places: tuple[tuple[str, str], ...] = ()
     """Where it can stand, how it can be held or what it can look at: a name and what that is called."""
     staffs: int = 1
-    ways: tuple[tuple[str, str], ...] = ()
-    """How it points: by eye, by itself."""
+    pointing: tuple[tuple[str, str], ...] = ()
+    """How it points: by eye, by its target tracker."""
 
 
 TARGET_M, PLUMMET_M, VIAL_ARCSEC_PER_DIV, COMPENSATOR_M = 100.0, 1.5, 30.0, 30.0
@@ -108,4 +108,4 @@ class InstrumentLessonOut(Answer):
     headings: list[int]
     places: list[PlaceOut]
     staffs: int
-    ways: list[PlaceOut]
+    pointing: list[PlaceOut]

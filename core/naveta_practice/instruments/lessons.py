@@ -61,7 +61,7 @@ LEVELS_AND_CIRCLES: tuple[InstrumentLesson, ...] = (
         "half-and-whole",
         "Half and whole",
         "A level vial that may be wrong. Read its bubble, turn the instrument by 180°, read again: half of the change is the vial, half "
-        "the lean of the axis. If the vial is wrong, take its half away with its adjusting screw and the rest with the foot screws.",
+        "the tilt of the axis. If the vial is wrong, take its half away with its adjusting screw and the rest with the foot screws.",
         "vial",
         "plate-vial",
         "half-turn",
@@ -166,7 +166,7 @@ LEVELS_AND_CIRCLES: tuple[InstrumentLesson, ...] = (
     InstrumentLesson(
         "pole",
         "Pole in its bipod",
-        "A pole that may lean although its bubble is in the middle. Read the bubble at four headings of the pole. What turns with the pole "
+        "A pole that may be out of plumb although its bubble is in the middle. Read the bubble at four headings of the pole. What turns with the pole "
         "is its vial: if it is too much, take it away with the two screws of the vial.",
         "ring",
         "pole-vial",

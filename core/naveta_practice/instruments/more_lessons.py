@@ -1,4 +1,4 @@
-"""More lessons: what shows figures, points by itself, is read on a scale or in rounds. Nothing of it has a screw on site."""
+"""More lessons: an electronic level, a target tracker, rounds, a staff and a tape. None of them has an adjusting screw."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ MORE: tuple[InstrumentLesson, ...] = (
         "electronic-level",
         "Electronic level",
         "An electronic level whose index may be off. Read it along and across, turn the instrument by 180°, read again: half of the sum is "
-        "the index, half of the difference the lean of the axis. If it is too much, determine it again in the instrument.",
+        "the index, half of the difference the tilt of the axis. If it is too much, determine it again in the instrument.",
         "digits",
         "dual-axis-level",
         "half-turn",
@@ -64,7 +64,7 @@ MORE: tuple[InstrumentLesson, ...] = (
         (),
         "found within 8″ each way",
         places=((LEVEL_SIGHT, "The prism"),),
-        ways=(("manual", "By eye"), ("auto", "By the tracker")),
+        pointing=(("manual", "By eye"), ("auto", "By the tracker")),
     ),
     InstrumentLesson(
         "rounds",

@@ -3,24 +3,23 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 from typing import Annotated
 
 from pydantic import Field
 
 from naveta_core.documents.envelope import Part
 from naveta_core.results import Answer
-from naveta_sim.space import FORWARD, RIGHT, body, climbs
+from naveta_sim.space import FORWARD, RIGHT, climbs
 from naveta_sim.vials import MM_PER_RADIAN
 
+from .axis import body_of
 from .eye import shimmer
 from .hidden import Hidden, Turns
 
-FOOT_ARCSEC_PER_TURN = 600.0
 RING_MM, END_MM, BUBBLE_MM = 2.5, 6.0, 2.0
 """The ring, how far the middle of the bubble can go, and the bubble's own radius."""
 WANDERS_MM = 0.02
-MOST_LEAN_ARCSEC = 240.0
+MOST_TILT_ARCSEC = 240.0
 
 
 class RingAim(Part):
@@ -41,21 +40,9 @@ class RingLook(Answer):
     at_end: bool
 
 
-@lru_cache(maxsize=64)
-def lean_of(hidden: Hidden) -> tuple[float, float]:
-    """How the axis leans to begin with: its high side towards 90° and towards 0°, in seconds."""
-    rng = hidden.scene()
-    return rng.uniform(-MOST_LEAN_ARCSEC, MOST_LEAN_ARCSEC), rng.uniform(-MOST_LEAN_ARCSEC, MOST_LEAN_ARCSEC)
-
-
 def look(hidden: Hidden, aim: RingAim, turns: Turns, seconds: float) -> RingLook:
-    """The bubble at a moment: it runs to the high side of the leaning axis; the vial's own error turns with the instrument."""
-    across, along = lean_of(hidden)
-    tilt = (
-        across + turns.get("third", 0.0) * FOOT_ARCSEC_PER_TURN,
-        along + turns.get("pair", 0.0) * FOOT_ARCSEC_PER_TURN,
-    )
-    turned = body(tilt, aim.heading_deg)
+    """The bubble at a moment: it runs to the high side of the tilted axis; the vial's own error turns with the instrument."""
+    turned = body_of(hidden, MOST_TILT_ARCSEC, aim.heading_deg, turns)
     x = climbs(turned, RIGHT) * MM_PER_RADIAN + hidden.after("vial_error_x_mm", turns)
     y = climbs(turned, FORWARD) * MM_PER_RADIAN + hidden.after("vial_error_y_mm", turns)
     far = math.hypot(x, y)

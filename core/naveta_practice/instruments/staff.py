@@ -100,7 +100,7 @@ def look(hidden: Hidden, aim: StaffAim, turns: Turns, seconds: float) -> StaffLo
 
 
 def _slope(hidden: Hidden, aim: StaffAim, turns: Turns) -> float:
-    """How far the sight rises, in seconds: by its own error, or by what the compensator leaves of a lean."""
+    """How far the sight rises, in seconds: by its own error, or by what the compensator leaves of a tilt."""
     if "collimation_arcsec" in hidden.errors:
         return hidden.after("collimation_arcsec", turns)
     return hidden.after("fore_and_aft_arcsec", turns) * ALONG_SIGHT.get(aim.place, 0.0)

@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 
 from naveta_practice.dispatch import answer
-from naveta_practice.instruments import circles, paper, ring, staff
+from naveta_practice.instruments import axis, circles, paper, ring, staff
 from naveta_practice.instruments.hidden import hidden_of
 
 from .test_instruments import asked
@@ -154,16 +154,16 @@ def clear_of(lesson: str, seed: int) -> dict[str, float]:
 
 @pytest.mark.parametrize("seed", range(6))
 def test_the_bubble_of_a_circular_level_by_hand(seed: int) -> None:
-    """The mean of two readings half a turn apart is the vial's own; half of what they differ by is the lean, which stays in
+    """The mean of two readings half a turn apart is the vial's own; half of what they differ by is the tilt, which stays in
     space: 240″ run it 1 mm for 8′ per 2 mm."""
     here, round_ = (seen("round-bubble", seed, {"heading_deg": heading}, {}) for heading in (0, 180))
     assert not here["at_end"]
     assert (here["x_mm"] + round_["x_mm"]) / 2 == pytest.approx(
         truth("round-bubble", seed, "vial_error_x_mm"), abs=0.03
     )
-    lean = ring.lean_of(hidden_of("round-bubble", seed))
-    assert (here["x_mm"] - round_["x_mm"]) / 2 == pytest.approx(lean[0] / 240.0, abs=0.03)
-    assert (here["y_mm"] - round_["y_mm"]) / 2 == pytest.approx(lean[1] / 240.0, abs=0.03)
+    tilt = axis.tilt_of(hidden_of("round-bubble", seed), ring.MOST_TILT_ARCSEC)
+    assert (here["x_mm"] - round_["x_mm"]) / 2 == pytest.approx(tilt[0] / 240.0, abs=0.03)
+    assert (here["y_mm"] - round_["y_mm"]) / 2 == pytest.approx(tilt[1] / 240.0, abs=0.03)
     moved = seen("round-bubble", seed, {"heading_deg": 0}, {"third": 0.1})
     assert moved["x_mm"] - here["x_mm"] == pytest.approx(60.0 / 240.0, abs=0.03)
     far = seen(

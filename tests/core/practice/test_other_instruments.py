@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 
 from naveta_practice.dispatch import answer
-from naveta_practice.instruments import circles, paper, vial
+from naveta_practice.instruments import axis, circles, paper, vial
 from naveta_practice.instruments.hidden import hidden_of
 
 from .test_instruments import asked
@@ -113,7 +113,7 @@ def test_half_of_what_a_bubble_moves_in_a_half_turn_is_its_vial(seed: int) -> No
 
 def test_foot_screws_move_the_bubble_along_them_and_an_eighth_does_what_its_thread_says() -> None:
     moved = bubble(1, 0, pair=0.1) - bubble(1, 0)
-    assert moved == pytest.approx(0.1 * vial.FOOT_ARCSEC_PER_TURN / 30.0, abs=0.01)
+    assert moved == pytest.approx(0.1 * axis.FOOT_ARCSEC_PER_TURN / 30.0, abs=0.01)
     assert bubble(1, 180, pair=0.1) - bubble(1, 180) == pytest.approx(-moved, abs=0.01)
     assert bubble(1, 0, third=0.1) == pytest.approx(bubble(1, 0), abs=1e-3), "across the vial nothing is seen"
     assert bubble(1, 90, third=0.1) - bubble(1, 90) == pytest.approx(moved, abs=0.01)

@@ -5609,6 +5609,8 @@ export interface components {
             name: string;
             /** Places */
             places: components["schemas"]["PlaceOut"][];
+            /** Pointing */
+            pointing: components["schemas"]["PlaceOut"][];
             /** Screws */
             screws: components["schemas"]["ScrewOut"][];
             /** Staffs */
@@ -5622,8 +5624,6 @@ export interface components {
              * @enum {string}
              */
             view: "staff" | "circles" | "vial" | "paper" | "ring" | "digits" | "scale";
-            /** Ways */
-            ways: components["schemas"]["PlaceOut"][];
         };
         /**
          * InstrumentOut
@@ -7231,7 +7231,7 @@ export interface components {
         };
         /**
          * OfferedUse
-         * @description One thing a column can hold; `key` tells them apart. `unit` is the sign of a unit that is fixed.
+         * @description One thing a column can hold; `key` is different for each. `unit` is the sign of a unit that is fixed.
          */
         OfferedUse: {
             /** Field */

@@ -3,6 +3,8 @@ import { type ColumnMap, isTable, lookAtTable, textOf } from "../engine";
 import type { Known } from "./orientation";
 
 export type HeldTable = {
+  /** Whose file it is: the next person on this device does not see it. */
+  owner: string;
   /** What it is read as, and what that is called. */
   kind: string;
   title: string;
@@ -13,10 +15,15 @@ export type HeldTable = {
   station: Known | null;
 };
 
-let held: HeldTable | null = null;
+let held: (HeldTable & { number: number }) | null = null;
+let count = 0;
 /** Kept for this page only: a file of a client's stays out of the device's store. */
-export const holdTable = (table: HeldTable): void => void (held = table);
-export const heldTable = (): HeldTable | null => held;
+export function holdTable(table: HeldTable): void {
+  count += 1;
+  held = { ...table, number: count };
+}
+/** `number` is different for each file that was chosen. */
+export const heldTable = (owner: string): (HeldTable & { number: number }) | null => (held?.owner === owner ? held : null);
 
 /** A table whose headings are not ours is held until somebody has said which column is what; true where it is. */
 export async function toBeMapped(wanted: Omit<HeldTable, "name" | "text">, file: File): Promise<boolean> {

@@ -144,7 +144,7 @@ export async function textOf(file: File): Promise<string> {
 export type ColumnMap = Schemas["ColumnMap"];
 export type ColumnLook = Schemas["ColumnLook"];
 
-/** A table of somebody's own as it is understood now; without a map the core suggests one, `recut` suggests its columns anew. */
+/** A table of somebody's own as it is understood now; without a map the core suggests one, `recut` suggests its columns again. */
 export function lookAtTable(kind: string, text: string, map: ColumnMap | null, recut = false): Promise<ColumnLook> {
   const question = { kind, text, column_map: map, recut };
   return ask({ verb: "look-at-table", ...question }, () => send("POST", "/api/tables/look", question));

@@ -1,5 +1,6 @@
 // A document from a file: which instrument it is of, the file, and what is wrong with it. Nothing is kept before a person says so.
 import { type ReactNode, useState } from "react";
+import { FileInput } from "./FileInput";
 import { PickInstrument } from "./PickInstrument";
 import { Trouble } from "./parts";
 
@@ -28,16 +29,7 @@ export function FromFile({ kinds, accept, children, onFile }: Props) {
       <PickInstrument value={tag} onChange={setTag} missing={query && !tag} kinds={kinds} />
       <label className="grid gap-2 font-[600]">
         The file
-        <input
-          type="file"
-          accept={accept}
-          className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void load(file);
-            event.target.value = "";
-          }}
-        />
+        <FileInput accept={accept} onFile={(file) => void load(file)} />
       </label>
       <p className="sub">{children}</p>
       {answer && <p className="fault">{answer}</p>}

@@ -15,7 +15,7 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
   const [name, setName] = useState("two-peg");
   const kind = kinds.find((each) => each.kind === name);
   const open = async (file: File, tag: string) => {
-    if (await toBeMapped({ kind: name, title: kind?.title ?? name, tag, station: null }, file)) return navigate("/bench/table");
+    if (await toBeMapped({ owner: username, kind: name, title: kind?.title ?? name, tag, station: null }, file)) return navigate("/bench/table");
     const { document, entry } = await openFile(name, file);
     const draft = begin({ kind: document.kind, instrument: tag, owner: username, entry, document });
     await storeDraft(draft);

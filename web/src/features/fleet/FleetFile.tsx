@@ -4,6 +4,7 @@ import { useState } from "react";
 import { type Schemas, api, data } from "../../api/client";
 import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
+import { FileInput, TABLES } from "../../ui/FileInput";
 import { Dialog, Trouble } from "../../ui/parts";
 import { isoDay } from "../../ui/words";
 
@@ -82,17 +83,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
     <div className="grid gap-3 border-t border-line pt-4">
       <h3 className="font-[680]">Import</h3>
       <p className="sub">With a heading row, columns in any order: tag, maker, model, and if you like kind, serial, place, crew, since. A new model needs its kind. Nothing is stored before you have seen what each row does.</p>
-      <input
-        type="file"
-        accept=".csv,.tsv,.txt"
-        aria-label="The table"
-        className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = "";
-          if (file) void file.text().then((found) => { setText(found); void ask(found, false); });
-        }}
-      />
+      <FileInput accept={TABLES} label="The table" onFile={(file) => void file.text().then((found) => { setText(found); void ask(found, false); })} />
       <Trouble error={trouble} />
       {look && (
         <div className="grid gap-3" data-look>

@@ -17,7 +17,7 @@ export function LoadSights({ kind, station }: { kind: OrientationKind; station: 
   const navigate = useNavigate();
   const points = useQuery(pointsQuery);
   const open = async (file: File, tag: string) => {
-    if (await toBeMapped({ kind, title: TITLES[kind], tag, station }, file)) return navigate("/orientation/table");
+    if (await toBeMapped({ owner: username, kind, title: TITLES[kind], tag, station }, file)) return navigate("/orientation/table");
     const read = await openFile<OrientationDocument>(kind, file);
     const document = withControl(read.document, points.data?.points ?? [], station);
     const draft = { ...beginOrientation(tag, username, kind, document.units, {}), entry: read.entry, document };

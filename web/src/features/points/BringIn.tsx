@@ -5,9 +5,11 @@ import { useNavigate } from "react-router";
 import { type Schemas, api, data } from "../../api/client";
 import { fixed } from "../../api/writing";
 import { useNotify } from "../../app/notices";
+import { usePerson } from "../../app/session";
 import type { Length } from "../../documents/draft";
 import { toBeMapped } from "../../documents/heldTable";
 import { textOf } from "../../engine";
+import { FileInput, TABLES } from "../../ui/FileInput";
 import { Choice, Trouble } from "../../ui/parts";
 import { UNITS, firmUnit } from "../../ui/units";
 
@@ -18,6 +20,7 @@ export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () 
   const client = useQueryClient();
   const navigate = useNavigate();
   const notify = useNotify();
+  const { username } = usePerson();
   const [unit, setUnit] = useState<Length>(firmUnit);
   const [text, setText] = useState(mapped ?? "");
   const [trouble, setTrouble] = useState<unknown>(null);
@@ -25,7 +28,7 @@ export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () 
   const load = async (file: File) => {
     setTrouble(null);
     try {
-      if (await toBeMapped({ kind: "control-points", title: "control points", tag: "", station: null }, file)) return navigate("/points/table");
+      if (await toBeMapped({ owner: username, kind: "control-points", title: "control points", tag: "", station: null }, file)) return navigate("/points/table");
       setText(await textOf(file));
     } catch (error) {
       setTrouble(error);
@@ -45,17 +48,7 @@ export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () 
     <div className="grid gap-4">
       <p className="sub">A table of whatever program: you say which column is what, and Naveta remembers it. A table with the headings name, e, n, h, description, unit is read at once.</p>
       {mapped === null && <Choice label="Numbers without unit are in" value={unit} options={UNITS} onChange={setUnit} />}
-      <input
-        type="file"
-        accept=".csv,.tsv,.txt"
-        aria-label="The table"
-        className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) void load(file);
-          event.target.value = "";
-        }}
-      />
+      <FileInput accept={TABLES} label="The table" onFile={(file) => void load(file)} />
       <Trouble error={trouble ?? look.error} />
       {look.data && !trouble && <Looked looked={look.data} onStore={() => void store()} />}
     </div>

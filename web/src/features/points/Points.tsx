@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { pointsQuery } from "../../api/queries";
-import { useHere } from "../../app/session";
+import { useHere, usePerson } from "../../app/session";
 import { heldTable } from "../../documents/heldTable";
 import { SetUpTabs } from "../../ui/Tabs";
 import { Dialog, Head, Trouble, Waiting } from "../../ui/parts";
@@ -16,8 +16,9 @@ export function Points() {
   const points = useQuery(pointsQuery);
   const [params] = useSearchParams();
   const [q, setQ] = useState(params.get("q") ?? "");
+  const { username } = usePerson();
   // Back from saying which column is what, with the table in our own columns.
-  const mapped = params.get("table") === "held" ? (heldTable()?.text ?? null) : null;
+  const mapped = params.get("table") === "held" ? (heldTable(username)?.text ?? null) : null;
   const [bringing, setBringing] = useState(mapped !== null);
   const { may } = useHere();
   const right = may("manage-points");

@@ -3,6 +3,7 @@ import { written } from "../../api/writing";
 import type { MorningJudged, MorningLesson } from "../../engine/practice";
 import { Head } from "../../ui/parts";
 import { AgainActions } from "./AgainActions";
+import { Otherwise } from "./Otherwise";
 import { clockOf } from "./clock";
 
 type Props = { judged: MorningJudged; lesson: Pick<MorningLesson, "title" | "good_enough">; seed: number; job?: string; onAgain?: (seed: number) => void; who?: string };
@@ -16,14 +17,7 @@ export function MorningOutcome({ judged, lesson, seed, job, onAgain, who }: Prop
         actions={onAgain && <AgainActions seed={seed} another="Another morning" onAgain={onAgain} />}
       />
       {job && <p>The job: {written(job)}</p>}
-      <section className="card grid gap-2 p-4 tab:p-5" aria-label="What to do otherwise">
-        <h2>{written(judged.otherwise)}</h2>
-        <ul className="m-0 grid gap-1 pl-5" data-habits={judged.habits.map((habit) => habit.code).join(" ")}>
-          {judged.habits.map((habit) => (
-            <li key={habit.code}>{habit.text}</li>
-          ))}
-        </ul>
-      </section>
+      <Otherwise text={judged.otherwise} habits={judged.habits} />
       <section className="card p-4 tab:p-5" aria-label="What each would have been">
         <h2>What each would have been</h2>
         <ul className="m-0 list-none divide-y divide-line p-0">

@@ -4,6 +4,7 @@ import type { Gesture, Judged, Lesson } from "../../engine/practice";
 import { Head } from "../../ui/parts";
 import { AgainActions } from "./AgainActions";
 import { Replay } from "./Replay";
+import { Otherwise } from "./Otherwise";
 import { clockOf } from "./clock";
 
 type Props = { judged: Judged; gestures: Gesture[]; lesson: Pick<Lesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string; before?: Judged | null };
@@ -21,15 +22,7 @@ export function Outcome({ judged, gestures, lesson, seed, onAgain, who, before =
           <Replay gestures={gestures} start={judged.start} shortest={judged.shortest} />
         </section>
         <div className="grid gap-4">
-          <section className="card grid gap-2 p-4 tab:p-5" aria-label="What to do otherwise">
-            <h2>{judged.otherwise}</h2>
-            <ul className="m-0 grid gap-1 pl-5" data-habits={judged.habits.map((habit) => habit.code).join(" ")}>
-              {judged.habits.map((habit) => (
-                <li key={habit.code}>{habit.text}</li>
-              ))}
-            </ul>
-            {judged.habits.length === 0 && <p className="sub">No habit that needs attention showed.</p>}
-          </section>
+          <Otherwise text={judged.otherwise} habits={judged.habits} none="No habit that needs attention showed." />
           <Stages judged={judged} before={before} />
           <section className="card p-4 tab:p-5" aria-label="The shortest way">
             <h2>The shortest way: {judged.shortest.length === 1 ? "one move" : `${judged.shortest.length} moves`}</h2>
@@ -47,22 +40,22 @@ export function Outcome({ judged, gestures, lesson, seed, onAgain, who, before =
 
 const total = (judged: Judged): string => `${clockOf(judged.seconds)} in all${judged.measure === Math.round(judged.seconds) ? "" : `; ${judged.measure_text}`}`;
 
-/** Beside the way taken before with the same tripod, where there is one: two methods side by side. */
+/** Beside the run before it at the same tripod, where there is one: two methods side by side. */
 function Stages({ judged, before }: { judged: Judged; before: Judged | null }) {
-  const ways = before ? [before, judged] : [judged];
-  const most = Math.max(1, ...ways.flatMap((way) => way.stages.map((stage) => stage.seconds)));
-  const labels = [...new Set(ways.flatMap((way) => way.stages.map((stage) => stage.label)))];
+  const runs = before ? [before, judged] : [judged];
+  const most = Math.max(1, ...runs.flatMap((run) => run.stages.map((stage) => stage.seconds)));
+  const labels = [...new Set(runs.flatMap((run) => run.stages.map((stage) => stage.label)))];
   return (
-    <section className="card p-4 tab:p-5" aria-label="Where the time went" data-ways={ways.length}>
+    <section className="card p-4 tab:p-5" aria-label="Where the time went" data-runs={runs.length}>
       <h2>{total(judged)}</h2>
-      {before && <p className="sub">The time before, upper line: {total(before)}.</p>}
+      {before && <p className="sub">The run before, upper bar: {total(before)}.</p>}
       <ul className="m-0 grid list-none gap-2 p-0 pt-1">
         {labels.map((label) => (
           <li key={label} className="grid grid-cols-[120px_minmax(0,1fr)] items-center gap-2">
             <span>{label}</span>
             <span className="grid gap-1">
-              {ways.map((way, i) => (
-                <Bar key={i} seconds={way.stages.find((stage) => stage.label === label)?.seconds ?? 0} most={most} earlier={i < ways.length - 1} />
+              {runs.map((run, i) => (
+                <Bar key={i} seconds={run.stages.find((stage) => stage.label === label)?.seconds ?? 0} most={most} earlier={i < runs.length - 1} />
               ))}
             </span>
           </li>

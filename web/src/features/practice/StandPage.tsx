@@ -15,8 +15,8 @@ import { useSaveRun } from "./useSaveRun";
 import { useSeed } from "./useSeed";
 import { type Stand, useStand } from "./useStand";
 
-/** The last way through each tripod met since the page was opened: the next one stands beside it. */
-const ways = new Map<string, Judged>();
+/** The last run at each tripod since the page was opened: the next one is shown beside it. */
+const lastRuns = new Map<string, Judged>();
 
 export function StandPage() {
   const { lesson: name = "" } = useParams();
@@ -31,7 +31,7 @@ export function StandPage() {
 
 function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAgain: (seed: number) => void }) {
   const [judged, setJudged] = useState<Judged | null>(null);
-  const [before] = useState(() => ways.get(`${lesson.name} ${seed}`) ?? null);
+  const [before] = useState(() => lastRuns.get(`${lesson.name} ${seed}`) ?? null);
   const [error, setError] = useState<unknown>(null);
   const [advised, setAdvised] = useState(false);
   const stand = useStand({ lesson: lesson.name, seed }, judged === null);
@@ -41,7 +41,7 @@ function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAga
     try {
       const found = await practiceJudge({ lesson: lesson.name, seed }, stand.gestures, seconds);
       setJudged(found);
-      ways.set(`${lesson.name} ${seed}`, found);
+      lastRuns.set(`${lesson.name} ${seed}`, found);
       await save({ lesson: lesson.name, title: lesson.title, seed, seconds, advised, gestures: stand.gestures });
     } catch (wrong) {
       setError(wrong);

@@ -9,6 +9,9 @@ const SEPARATORS = [
   ["spaces", "Blanks"],
 ] as const;
 
+/** The core looks for headings as far down. */
+const MOST_LINES = 30;
+
 type Props = { look: ColumnLook; onCut: (map: ColumnMap) => void; onMap: (map: ColumnMap) => void };
 
 export function Cut({ look, onCut, onMap }: Props) {
@@ -30,7 +33,7 @@ export function Cut({ look, onCut, onMap }: Props) {
         Headings in line
         <select className="field" value={map.heading_line} onChange={(event) => onCut({ ...map, heading_line: Number(event.target.value) })}>
           <option value={0}>None</option>
-          {Array.from({ length: Math.max(12, map.heading_line) }, (_, i) => (
+          {Array.from({ length: Math.max(MOST_LINES, map.heading_line) }, (_, i) => (
             <option key={i + 1} value={i + 1}>
               {i + 1}
             </option>

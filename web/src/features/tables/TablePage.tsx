@@ -19,10 +19,11 @@ import { WhatIsRead } from "./WhatIsRead";
 import { useLook } from "./useLook";
 
 export function TablePage() {
-  const held = heldTable();
+  const { username } = usePerson();
+  const held = heldTable(username);
   const navigate = useNavigate();
   const from = useLocation().pathname.replace(/\/table$/, "");
-  if (held) return <Mapping held={held} />;
+  if (held) return <Mapping key={held.number} held={held} />;
   return (
     <Head
       title="No table is open"
@@ -36,7 +37,7 @@ export function TablePage() {
   );
 }
 
-function Mapping({ held }: { held: HeldTable }) {
+function Mapping({ held }: { held: HeldTable & { number: number } }) {
   const { session } = useHere();
   const navigate = useNavigate();
   const table = useLook(held);
@@ -62,7 +63,7 @@ function Mapping({ held }: { held: HeldTable }) {
           <OnEveryLine look={look} onMap={table.set} />
         </section>
         <div className="grid gap-3 desk:sticky desk:top-4">
-          <WhatIsRead look={look} busy={table.busy} onMap={table.set} onOpen={() => void open(look)} />
+          <WhatIsRead look={look} busy={table.busy} onMap={table.set} label={held.kind === "control-points" ? "Look at the points" : "Open as a sheet"} onOpen={() => void open(look)} />
           <Trouble error={table.error ?? trouble} />
         </div>
       </div>

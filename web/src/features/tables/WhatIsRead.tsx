@@ -1,9 +1,9 @@
 // What comes of the table: how much is read, what is missing or wrong and in which line, the first lines as they are read.
 import type { ColumnLook, ColumnMap } from "../../engine";
 
-type Props = { look: ColumnLook; busy: boolean; onMap: (map: ColumnMap) => void; onOpen: () => void };
+type Props = { look: ColumnLook; busy: boolean; label: string; onMap: (map: ColumnMap) => void; onOpen: () => void };
 
-export function WhatIsRead({ look, busy, onMap, onOpen }: Props) {
+export function WhatIsRead({ look, busy, label, onMap, onOpen }: Props) {
   return (
     <section className="card grid gap-3 p-4 tab:p-5" aria-label="What is read">
       <h2 data-readings={look.readings}>{look.readings ? `${look.readings} ${look.readings === 1 ? "reading" : "readings"} in ${look.lines} ${look.lines === 1 ? "line" : "lines"}` : "Nothing is read yet"}</h2>
@@ -23,7 +23,7 @@ export function WhatIsRead({ look, busy, onMap, onOpen }: Props) {
         </p>
       )}
       <button className="btn now site" disabled={look.text === null || busy} onClick={onOpen}>
-        Open as a sheet
+        {label}
       </button>
       {look.read.length > 0 && <FirstLines look={look} />}
     </section>

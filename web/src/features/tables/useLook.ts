@@ -14,28 +14,31 @@ export type TableLook = {
   /** Whose understanding of such a table was taken over. */
   known: KnownTable | null;
   set: (map: ColumnMap) => void;
-  /** Cut another way: its columns are suggested anew. */
+  /** Cut another way: its columns are suggested again. */
   recut: (map: ColumnMap) => void;
   forget: () => void;
 };
 
-export function useLook(held: HeldTable): TableLook {
+export function useLook(held: HeldTable & { number: number }): TableLook {
   const [asked, setAsked] = useState<Asked | null>(null);
   const firm = useQuery({ ...knownTablesQuery, retry: false });
-  const first = useQuery({ queryKey: ["look", held.kind, held.name, held.text, null], queryFn: () => lookAtTable(held.kind, held.text, null), retry: false, gcTime: 0 });
+  const first = useQuery({ queryKey: ["look", held.number], queryFn: () => lookAtTable(held.kind, held.text, null), retry: false, gcTime: 0 });
   const headings = first.data?.file_columns.map((column) => column.heading) ?? [];
   const known = first.data && !firm.isPending ? knownTable(held.kind, headings, firm.data ?? []) : null;
   const query: Asked = asked ?? { map: known?.column_map ?? null, recut: false };
+  // What the core suggests was answered with the first look.
+  const suggested = query.map === null;
   const now = useQuery({
-    queryKey: ["look", held.kind, held.name, held.text, query],
+    queryKey: ["look", held.number, query],
     queryFn: () => lookAtTable(held.kind, held.text, query.map, query.recut),
-    enabled: first.isSuccess && !firm.isPending,
+    enabled: first.isSuccess && !firm.isPending && !suggested,
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 0,
   });
+  const look = suggested ? first.data : now.data;
   return {
-    look: now.data && withChoices(now.data, asked),
+    look: firm.isPending ? undefined : look && withChoices(look, asked),
     error: first.error ?? now.error,
     busy: now.isFetching,
     known: asked ? null : known,

@@ -3,7 +3,7 @@ import { type ReactNode, useState } from "react";
 import { Choice } from "../../../ui/parts";
 import { useDrag } from "../useDrag";
 import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
-import { type ViewProps, placesOf, waysOf } from "./views";
+import { type ViewProps, placesOf, pointingOf } from "./views";
 
 const CLOSER = 6;
 const STEPS = [{ value: "60", label: "1′" }, { value: "10", label: "10″" }, { value: "1", label: "1″" }];
@@ -22,7 +22,7 @@ export function CirclesView({ lesson, look, aim, onAim, small }: ViewProps<"circ
   return (
     <>
       {lesson.places.length > 1 && <Choice label="Sight at" value={aim.target} options={placesOf(lesson)} onChange={sightAt} />}
-      {lesson.ways.length > 0 && <Choice label="Points" value={aim.how} options={waysOf(lesson)} onChange={(how) => onAim({ ...aim, how, hz_arcsec: null, v_arcsec: null })} />}
+      {lesson.pointing.length > 0 && <Choice label="Points" value={aim.how} options={pointingOf(lesson)} onChange={(how) => onAim({ ...aim, how, hz_arcsec: null, v_arcsec: null })} />}
       <Eyepiece blur={look.blur} small={small} most="max-w-[330px]" label="Target, through the telescope. Drag it on to the hairs, or use the arrow keys" picture={<Plate x={MIDDLE + look.right_arcsec * scale} y={MIDDLE - look.up_arcsec * scale} half={(look.plate_arcsec / 2) * scale} />} hairs={<path d={`M8 ${MIDDLE}H${SIZE - 8}M${MIDDLE} 8V${SIZE - 8}`} stroke="var(--color-coral)" strokeWidth="1.4" />} over={drag} />
       <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-4 rounded-md border-[1.5px] border-ink px-4 py-1" aria-label="Circles">
         <Circle label={aim.held_arcsec === null ? "Horizontal" : "Horizontal, held"} name="hz">

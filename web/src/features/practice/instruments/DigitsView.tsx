@@ -14,7 +14,7 @@ export function DigitsView({ lesson, look, aim, onAim }: ViewProps<"digits">) {
           <Figure key={name} label={label} name={name} text={text} />
         ))}
       </dl>
-      {!look.in_range && <p className="fault">It leans further than it can measure: level it first.</p>}
+      {!look.in_range && <p className="fault">The tilt is more than it can measure. Level it first.</p>}
       <Choice label="Turn the instrument to" value={String(aim.heading_deg)} options={headingsOf(lesson)} onChange={(heading) => onAim({ heading_deg: Number(heading) })} />
     </>
   );

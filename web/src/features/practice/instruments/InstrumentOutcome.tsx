@@ -3,6 +3,7 @@ import { written } from "../../../api/writing";
 import type { InstrumentJudged, InstrumentLesson } from "../../../engine/practice";
 import { Head } from "../../../ui/parts";
 import { AgainActions } from "../AgainActions";
+import { Otherwise } from "../Otherwise";
 import { clockOf } from "../clock";
 
 type Props = { judged: InstrumentJudged; lesson: Pick<InstrumentLesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string };
@@ -18,14 +19,7 @@ export function InstrumentOutcome({ judged, lesson, seed, onAgain, who }: Props)
       {judged.errors.map((error) => (
         <ErrorScale key={error.label} error={error} />
       ))}
-      <section className="card grid gap-2 p-4 tab:p-5" aria-label="What to do otherwise">
-        <h2>{written(judged.otherwise)}</h2>
-        <ul className="m-0 grid gap-1 pl-5" data-habits={judged.habits.map((habit) => habit.code).join(" ")}>
-          {judged.habits.map((habit) => (
-            <li key={habit.code}>{habit.text}</li>
-          ))}
-        </ul>
-      </section>
+      <Otherwise text={judged.otherwise} habits={judged.habits} />
     </div>
   );
 }

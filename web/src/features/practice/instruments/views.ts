@@ -24,6 +24,6 @@ export function firstAim(lesson: InstrumentLesson): Aim {
 
 /** The choices of where the instrument is turned to, clockwise from where it stood first. */
 export const headingsOf = (lesson: InstrumentLesson) => lesson.headings.map((heading) => ({ value: String(heading), label: `${heading}°` }));
-export const waysOf = (lesson: InstrumentLesson) => lesson.ways.map((way) => ({ value: way.name, label: way.label }));
+export const pointingOf = (lesson: InstrumentLesson) => lesson.pointing.map((each) => ({ value: each.name, label: each.label }));
 export const placesOf = (lesson: InstrumentLesson) => lesson.places.map((place) => ({ value: place.name, label: place.label }));
 export const VIEW_TITLES: Record<ViewName, string> = { staff: "Through the telescope", circles: "Through the telescope", vial: "The level vial", paper: "Through the plummet", ring: "The circular level", digits: "The electronic level", scale: "The tape" };
