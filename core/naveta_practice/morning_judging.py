@@ -8,7 +8,7 @@ from naveta_core.documents.envelope import Part
 from naveta_core.errors import Fault, Refused, quote
 from naveta_core.jobs.fitness import Fitness
 from naveta_core.results import Answer, Reason
-from naveta_core.units.formatting import count, joined
+from naveta_core.units.formatting import closed, count, joined
 
 from .mornings import Morning, morning_of
 
@@ -115,7 +115,7 @@ def _otherwise(morning: Morning, taken: Fitness, made: set[str], habits: list[st
         return f"{taken.tag}: {taken.text} The one to take was {best}."
     missing = [check for check in taken.checks if check.check not in made]
     if missing:
-        return f"{missing[0].title}, {_minutes(missing[0].minutes)}, was needed: {missing[0].why}"
+        return f"{closed(missing[0].why)} That check takes {_minutes(missing[0].minutes)}."
     if "longer-than-needed" in habits:
         return f"{taken.tag} needs {_minutes(taken.minutes)} of checks. The shortest way was {best}."
     needless = [titles[check] for check in made if check not in {each.check for each in taken.checks}]

@@ -17,7 +17,7 @@ from naveta_core.documents.envelope import Earlier, Instrument
 from naveta_core.engine.kind import Kind
 from naveta_core.errors import Fault, Refused, quote
 from naveta_core.history.due_list import due_entry
-from naveta_core.history.facts import CheckRecord, EventRecord
+from naveta_core.history.facts import CheckRecord, EventRecord, day_words
 from naveta_core.history.standing import checks_due, standing_of
 from naveta_core.jobs.accuracy import Practice
 from naveta_core.jobs.fitness import Candidate, Fitness, fitness_of
@@ -238,7 +238,7 @@ MORNING_LESSONS = (
 def offered(morning: Morning) -> MorningChoice:
     """A morning as it is shown."""
     return MorningChoice(
-        job=morning.job.text,
+        job=f"{morning.job.text} Today is {day_words(NOW)}.",
         instruments=[
             MorningInstrument(tag=each.tag, stated=each.stated, facts=list(each.facts), checks=_checks(each.checks))
             for each in morning.instruments.values()
