@@ -8,13 +8,14 @@ import json
 import re
 import shutil
 import socket
+import sqlite3
 import subprocess
 import sys
 import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -50,6 +51,7 @@ def server_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """The folder the served demo keeps its database in: a copy of its own for each worker."""
     own = tmp_path_factory.mktemp("demo") / "data"
     shutil.copytree(written_demo(), own)
+    shutil.copy(own / "naveta.sqlite3", own.parent)
     return own
 
 
@@ -60,6 +62,17 @@ def server_url(server_data: Path) -> Iterator[str]:
     command = [sys.executable, "-m", "demo.run"]
     with serving(command, f"http://127.0.0.1:{port}", cwd=ROOT, env=demo_environment(server_data, port)) as address:
         yield address
+
+
+@pytest.fixture(autouse=True)
+def as_written(server_url: str, server_data: Path) -> None:
+    """Each walk finds the demo as it was written, whichever walks came before it on this worker. SQLite's own copy
+    goes into the database while it is served; what the server keeps in memory it keeps by its text."""
+    with (
+        closing(sqlite3.connect(server_data.parent / "naveta.sqlite3")) as written,
+        closing(sqlite3.connect(server_data / "naveta.sqlite3", timeout=60)) as served,
+    ):
+        written.backup(served)
 
 
 @contextmanager
