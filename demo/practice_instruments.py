@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+import math
 import random
 import re
 import uuid
@@ -13,7 +14,7 @@ from typing import Any
 from naveta_practice.dispatch import instrument_lessons
 from naveta_practice.instruments.hidden import hidden_of
 from naveta_practice.instruments.judging import InstrumentWork
-from naveta_practice.instruments.looking import LookQuestion, look
+from naveta_practice.instruments.looking import LookQuestion, Turned, look
 from people.models import Person
 from practice.services import save_run
 from shared import clock
@@ -60,15 +61,21 @@ def _work(lesson: str, seed: int, sheet: Data, *, hasty: bool, seconds: float) -
     found = _read(lesson, seed, sheet, {})
     if hasty:
         return InstrumentWork(lesson=lesson, seed=seed, found=found, blurs=[2.5] * 8, seconds=seconds)
-    bad = [each for each in hidden_of(lesson, seed).errors.values() if not each.good and each.spec.screw]
-    turns = {each.spec.screw: round(-each.value / each.per_turn, 3) for each in bad}
+    hidden = hidden_of(lesson, seed)
+    bad = [each for each in hidden.errors.values() if not each.good and each.spec.screw]
+    turns: Turned = {each.spec.screw: [_turned(-each.value / each.per_turn, hidden.play)] for each in bad}
     left = _read(lesson, seed, sheet, turns) if turns else None
     return InstrumentWork(
         lesson=lesson, seed=seed, found=found, turns=turns, left=left, blurs=[0.1] * 8, seconds=seconds
     )
 
 
-def _read(lesson: str, seed: int, sheet: Data, turns: dict[str, float]) -> Data:
+def _turned(wanted: float, play: float) -> float:
+    """A screw turned until it has moved what it moves by so much: its play is taken up first."""
+    return round(wanted + math.copysign(play / 2, wanted), 3)
+
+
+def _read(lesson: str, seed: int, sheet: Data, turns: Turned) -> Data:
     document = copy.deepcopy(sheet)
 
     def see(aim: Data) -> Any:

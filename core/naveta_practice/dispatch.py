@@ -30,7 +30,7 @@ from .instruments.faults import (
     fault_of,
 )
 from .instruments.judging import InstrumentWork, judge_instrument
-from .instruments.lesson import MOST_TURNS, InstrumentLesson, InstrumentLessonOut, PlaceOut, ScrewOut
+from .instruments.lesson import InstrumentLesson, InstrumentLessonOut, PlaceOut, ScrewOut, SetAgainOut
 from .instruments.lessons import BY_NAME, INSTRUMENT_LESSONS
 from .instruments.looking import LookQuestion, look
 from .judging import good_enough, judge
@@ -177,7 +177,8 @@ def lessons() -> list[LessonOut]:
 
 def _sheet_of(lesson: InstrumentLesson) -> Data:
     begun = core.begin(lesson.check, lesson.method, "m", "")
-    return {**begun, "observations": {**begun["observations"], **lesson.given}}
+    sheet = {**begun, "observations": {**begun["observations"], **lesson.given}}
+    return {**sheet, "instrument": lesson.stated} if lesson.stated else sheet
 
 
 def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
@@ -192,7 +193,13 @@ def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
         good_enough=lesson.good_enough,
         to_adjust=lesson.to_adjust,
         screws=[
-            ScrewOut(name=screw.name, label=screw.label, adjusting=screw.adjusting, most=MOST_TURNS)
+            ScrewOut(
+                name=screw.name,
+                label=screw.label,
+                adjusting=screw.adjusting,
+                stores="″" if screw.stores else "",
+                most=screw.most,
+            )
             for screw in lesson.screws
         ],
         cautions=cautions(*lesson.cautions),
@@ -200,7 +207,14 @@ def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
         places=[PlaceOut(name=name, label=label) for name, label in lesson.places],
         staffs=lesson.staffs,
         pointing=[PlaceOut(name=name, label=label) for name, label in lesson.pointing],
+        set_again=_between_sets(lesson),
+        reads=lesson.reads,
     )
+
+
+def _between_sets(lesson: InstrumentLesson) -> SetAgainOut | None:
+    again = lesson.set_again
+    return SetAgainOut(label=again.label, each=again.each, most=again.most) if again else None
 
 
 def instrument_lessons() -> list[InstrumentLessonOut]:

@@ -18,6 +18,7 @@ from naveta_sim.theodolite import Theodolite
 from .eye import blur_of, parallax, shimmer
 from .hidden import Hidden, Turns
 from .lesson import LEVEL_SIGHT, STEEP_SIGHT, TARGET_M
+from .scatter import table
 
 FIELD_ARCSEC = 3600.0
 PARALLAX_ARCSEC, SHIMMER_ARCSEC = 45.0, 1.0
@@ -27,6 +28,9 @@ ANTICLOCKWISE = 0.3
 """So many horizontal circles count the other way round."""
 FINDER_ARCSEC = 900.0
 """The finder brings the target into the field, not on to the hairs."""
+MAIN = "direction_sigma_arcsec"
+SET_ON_DEG, MOST_AGAIN = 60.0, 11
+"""So far a circle is set on between sets."""
 Seconds = Annotated[float, Field(ge=-MOST_ARCSEC, le=MOST_ARCSEC, allow_inf_nan=False)]
 
 
@@ -64,7 +68,8 @@ def _beside(share: float) -> float:
 
 class CirclesAim(Part):
     """Where the alidade and the telescope stand, in seconds of the circles before anything is set or held; none: where the
-    finder points. `zero_arcsec`: what was set to zero; `held_arcsec`: where the horizontal circle is held."""
+    finder points. `zero_arcsec`: what was set to zero; `held_arcsec`: where the horizontal circle is held; `again`: how often it was set on
+    for another set."""
 
     face: Literal["left", "right"] = "left"
     target: str = LEVEL_SIGHT
@@ -74,6 +79,7 @@ class CirclesAim(Part):
     focus: float = Field(default=0.1, ge=0, le=1)
     zero_arcsec: Seconds = 0.0
     held_arcsec: Seconds | None = None
+    again: int = Field(default=0, ge=0, le=MOST_AGAIN)
 
 
 class CirclesLook(Answer):
@@ -119,6 +125,7 @@ def look(hidden: Hidden, aim: CirclesAim, turns: Turns, seconds: float) -> Circl
         v = target_v + hidden.after("tracker_v_arcsec", turns) / 3600
     eye = parallax(PARALLAX_ARCSEC, aim.focus, scene.focus, seconds)
     shown = aim.held_arcsec / 3600 if aim.held_arcsec is not None else hz
+    shown += SET_ON_DEG * aim.again + _by_chance_deg(hidden, aim)
     return CirclesLook(
         face=aim.face,
         counts="anticlockwise" if scene.anticlockwise else "clockwise",
@@ -132,6 +139,15 @@ def look(hidden: Hidden, aim: CirclesAim, turns: Turns, seconds: float) -> Circl
         plate_arcsec=math.degrees(math.atan(PLATE_M / TARGET_M)) * 3600,
         blur=blur_of(aim.focus, scene.focus),
     )
+
+
+def _by_chance_deg(hidden: Hidden, aim: CirclesAim) -> float:
+    """What a circle of some accuracy adds to a direction in both faces, another at each place of the circle."""
+    if MAIN not in hidden.errors or hidden.lesson.set_again is None:
+        return 0.0
+    by_set = table(hidden, "circle", hidden.lesson.set_again.most, len(hidden.lesson.places))
+    column = [name for name, _ in hidden.lesson.places].index(aim.target)
+    return hidden.errors[MAIN].value / 3600 * by_set[min(aim.again, len(by_set) - 1)][column]
 
 
 def _turn(degrees: float) -> float:

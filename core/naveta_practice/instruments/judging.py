@@ -12,10 +12,10 @@ from naveta_core.documents.envelope import Part
 from naveta_core.errors import Fault, Refused
 from naveta_core.registry import check_of
 from naveta_core.results import Answer, Reason
-from naveta_core.units.formatting import signed
+from naveta_core.units.formatting import figure, signed
 
 from ..results import Figure
-from .hidden import Hidden, HiddenError, hidden_of, refuse_turns
+from .hidden import Hidden, HiddenError, Turns, hidden_of, moved_by
 from .lesson import Unit
 from .looking import Turned
 
@@ -27,7 +27,10 @@ HABITS: dict[str, str] = {
     "left-as-found": "Leaving an instrument that should be adjusted",
     "not-checked-again": "Not checking again after adjusting",
 }
-SHOWN: dict[Unit, tuple[int, str]] = {"arcsec": (0, "″"), "div": (1, " div"), "mm": (1, " mm"), "ppm": (0, " ppm")}
+WORN = " Its screw is worn: it moves nothing at first when it is turned round, so turn to each place the same way."
+SHOWN: dict[Unit, tuple[int, str]] = {
+    "arcsec": (0, "″"), "div": (1, " div"), "mm": (1, " mm"), "ppm": (0, " ppm"), "mm_per_km": (1, " mm/km"),
+}  # fmt: skip
 """Decimals and sign of each unit."""
 
 
@@ -74,21 +77,21 @@ class InstrumentJudged(Answer):
 def judge_instrument(work: InstrumentWork) -> InstrumentJudged:
     """Readings and screws against what was hidden. Raises Refused for a sheet that is not finished."""
     hidden = hidden_of(work.lesson, work.seed)
-    refuse_turns(hidden.lesson, work.turns)
+    turns = moved_by(hidden, work.turns)
     figures = figures_of(work.found, hidden)
     errors = list(hidden.errors.values())
     found = [float(figures[error.spec.quantity]) for error in errors]
     missed = [abs(value - error.value) > error.spec.within for value, error in zip(found, errors, strict=True)]
-    habits = _habits(work, hidden)
-    right = not {"turned-a-good-one", "left-as-found"} & set(habits) and all(_left_well(e, work.turns) for e in errors)
+    habits = _habits(work, hidden, turns)
+    right = not {"turned-a-good-one", "left-as-found"} & set(habits) and all(_left_well(e, turns) for e in errors)
     return InstrumentJudged(
         lesson=work.lesson,
         passed=not any(missed) and right,
         headline=_headline(right=right, near=not any(missed)),
         seconds=work.seconds,
-        errors=[judged_error(error, value, work.turns) for error, value in zip(errors, found, strict=True)],
+        errors=[judged_error(error, value, turns) for error, value in zip(errors, found, strict=True)],
         habits=[Reason(code=code, text=f"{HABITS[code]}.") for code in habits],
-        otherwise=_otherwise(hidden, found, missed, work, habits),
+        otherwise=_otherwise(hidden, found, missed, turns, habits),
     )
 
 
@@ -100,17 +103,17 @@ def figures_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
     return dict(KINDS[parsed.kind].reduce(parsed).plain()["result"])
 
 
-def _left_well(error: HiddenError, turns: Turned) -> bool:
+def _left_well(error: HiddenError, turns: Turns) -> bool:
     """Whether it is left as it should be: adjusted, or never bad enough to adjust, or nothing on site adjusts it."""
     least = error.spec.good if turns.get(error.spec.screw) else error.spec.bad
     return not error.spec.screw or abs(error.after(turns)) <= least
 
 
-def judged_error(error: HiddenError, found: float, turns: Turned) -> JudgedError:
+def judged_error(error: HiddenError, found: float, turns: Turns) -> JudgedError:
     """One error as it was hidden, found and left, in its unit and as it is shown."""
     left = error.after(turns)
     values = (error.value, found, left)
-    texts = [_text(value, error.spec.unit) for value in values]
+    texts = [_text(value, error) for value in values]
     return JudgedError(
         label=error.spec.label,
         truth=error.value,
@@ -123,14 +126,14 @@ def judged_error(error: HiddenError, found: float, turns: Turned) -> JudgedError
     )
 
 
-def _text(value: float, unit: Unit) -> str:
-    decimals, sign = SHOWN[unit]
-    return f"{signed(value, decimals)}{sign}"
+def _text(value: float, error: HiddenError) -> str:
+    decimals, sign = SHOWN[error.spec.unit]
+    return f"{figure(value, decimals) if error.spec.size else signed(value, decimals)}{sign}"
 
 
-def _habits(work: InstrumentWork, hidden: Hidden) -> list[str]:
+def _habits(work: InstrumentWork, hidden: Hidden, turns: Turns) -> list[str]:
     found = []
-    turned = {screw.name for screw in hidden.lesson.screws if screw.adjusting and work.turns.get(screw.name)}
+    turned = {screw.name for screw in hidden.lesson.screws if screw.adjusting and turns.get(screw.name)}
     errors = hidden.errors.values()
     if often_blurred(work.blurs):
         found.append("not-focused")
@@ -156,37 +159,46 @@ def _headline(*, near: bool, right: bool) -> str:
     return "Not found: the readings say something else than the instrument does"
 
 
-def _otherwise(
-    hidden: Hidden, found: list[float], missed: Sequence[bool], work: InstrumentWork, habits: list[str]
-) -> str:
+def _otherwise(hidden: Hidden, found: list[float], missed: Sequence[bool], turns: Turns, habits: list[str]) -> str:
     """One thing to do otherwise, about the error that it is about most."""
     errors = list(hidden.errors.values())
-    worst = max(range(len(errors)), key=lambda i: _weight(errors[i], work.turns, missed=missed[i]))
+    worst = max(range(len(errors)), key=lambda i: _weight(errors[i], turns, missed=missed[i]))
     error = errors[worst]
-    unit = error.spec.unit
-    finding = f"{error.spec.label}: hidden {_text(error.value, unit)}, found {_text(found[worst], unit)}."
-    left, turned = error.after(work.turns), bool(work.turns.get(error.spec.screw))
+    finding = f"{error.spec.label}: hidden {_text(error.value, error)}, found {_text(found[worst], error)}."
+    left, turned = error.after(turns), bool(turns.get(error.spec.screw))
     if missed[worst]:
-        return f"{finding} Focus until nothing moves when your eye does, and read again."
+        return f"{finding} {hidden.lesson.missed}"
     if not error.spec.screw and not error.good:
         return f"{finding} No screw on site takes that away: keep it away from this work, and send it to service."
     if error.good and turned:
-        return f"{finding} That is good: leave the screw alone."
+        return f"{finding} That is good: leave it alone."
     if "left-as-found" in habits and not turned:
-        return f"{finding} That is too much: turn the {_screw(hidden, error)} until it is gone."
+        return f"{finding} That is too much: {_remedy(hidden, error)}."
     if turned and abs(left) > error.spec.good:
-        return f"{finding} It is {_text(left, unit)} now: read again after each turn, and stop within {_text(error.spec.good, unit)[1:]}."
+        within = _text(error.spec.good, error).lstrip("+")
+        return f"{finding} It is {_text(left, error)} now: {_nearer(hidden)}, and stop within {within}."
     if "not-checked-again" in habits:
         return f"{finding} Test again after adjusting: only that shows how it was left."
-    return f"{finding} It is {_text(left, unit)} now."
+    return f"{finding} It is {_text(left, error)} now.{WORN if hidden.play and turned else ''}"
 
 
-def _weight(error: HiddenError, turns: Turned, *, missed: bool) -> tuple[bool, bool, float]:
+def _weight(error: HiddenError, turns: Turns, *, missed: bool) -> tuple[bool, bool, float]:
     """What is said first: not found, a good one turned, then what is left furthest beyond good."""
     turned_good = error.good and bool(turns.get(error.spec.screw))
     return missed, turned_good, max(abs(error.after(turns)), abs(error.value) / 10) / error.spec.good
 
 
-def _screw(hidden: Hidden, error: HiddenError) -> str:
-    label = next(screw.label for screw in hidden.lesson.screws if screw.name == error.spec.screw)
-    return label[0].lower() + label[1:]
+def _nearer(hidden: Hidden) -> str:
+    """How to come nearer with a screw."""
+    return (
+        "its screw has play, so come to each place turning the same way"
+        if hidden.play
+        else "read again after each turn"
+    )
+
+
+def _remedy(hidden: Hidden, error: HiddenError) -> str:
+    """What to do about an error that has a screw or a stored value."""
+    screw = next(screw for screw in hidden.lesson.screws if screw.name == error.spec.screw)
+    label = screw.label[0].lower() + screw.label[1:]
+    return f"enter it as the {label}" if screw.stores else f"turn the {label} until it is gone"

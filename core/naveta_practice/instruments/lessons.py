@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from .full_tests import FULL_TESTS
 from .lesson import (
     COMPENSATOR_M,
     LEVEL_SIGHT,
@@ -15,7 +16,7 @@ from .lesson import (
     MayBeHidden,
     ScrewOfLesson,
 )
-from .more_lessons import MORE
+from .more_lessons import MORE, STORED
 
 
 def _twice(*pairs: tuple[str, str]) -> list[dict[str, Any]]:
@@ -227,8 +228,8 @@ LEVELS_AND_CIRCLES: tuple[InstrumentLesson, ...] = (
     InstrumentLesson(
         "steep-target",
         "Steep target",
-        "A theodolite and two targets, one level and one high. Point at each three times in both faces. What both faces differ by at the high target "
-        "and not at the level one comes from the trunnion axis. No screw on site takes that away; c has its screw.",
+        "A total station and two targets, one level and one high. Point at each three times in both faces. What both faces differ by at the high target "
+        "and not at the level one comes from the trunnion axis. Nothing on site takes that away; c is stored, and taken off.",
         "circles",
         "two-face",
         "full",
@@ -247,17 +248,14 @@ LEVELS_AND_CIRCLES: tuple[InstrumentLesson, ...] = (
             "closing": [],
         },
         (
-            MayBeHidden(
-                "collimation_arcsec", "Collimation c", "arcsec", "reticle", 10.0, 20.0, 90.0, 8.0, (90.0, 160.0)
-            ),
+            MayBeHidden("collimation_arcsec", "Collimation c", "arcsec", "c", 10.0, 20.0, 90.0, 8.0, STORED),
             MayBeHidden("tilting_axis_arcsec", "Trunnion axis t", "arcsec", "", 10.0, 25.0, 90.0, 15.0, (0.0, 0.0)),
         ),
-        (ScrewOfLesson("reticle", "Reticle side screw"),),
+        (ScrewOfLesson("c", "Stored collimation c", stores=True),),
         "c found within 8″ and left within 10″, t found within 15″",
-        "For c, in face left at the level target: set the horizontal circle to the mean of both faces, face right less 180°. Bring the "
-        "vertical hair back on to the target with the reticle side screw.",
+        "Enter c as it was found: the instrument takes it off the horizontal circle. Point again in both faces.",
         places=((LEVEL_SIGHT, "First target, level"), (STEEP_SIGHT, "Second target, steep")),
     ),
 )
-INSTRUMENT_LESSONS = (*LEVELS_AND_CIRCLES, *MORE)
+INSTRUMENT_LESSONS = (*LEVELS_AND_CIRCLES, *MORE, *FULL_TESTS)
 BY_NAME = {lesson.name: lesson for lesson in INSTRUMENT_LESSONS}

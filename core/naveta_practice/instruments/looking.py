@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Annotated, Any
 
 from pydantic import Field, ValidationError
 
@@ -15,11 +15,12 @@ from naveta_core.results import Answer
 
 from ..results import Figure
 from . import circles, digits, paper, ring, scale, staff, vial
-from .hidden import hidden_of, refuse_turns
+from .hidden import hidden_of, moved_by
 from .lesson import View
 
 Data = dict[str, Any]
-Turned = dict[str, Figure]
+Turned = dict[str, Figure | Annotated[list[Figure], Field(max_length=400)]]
+"""Where each screw was turned round, and where it is now; or only that."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,11 +59,11 @@ class LookQuestion(Part):
 def look(query: LookQuestion) -> Answer:
     """What is seen at a moment. Raises Refused for an instrument, an aim or a screw that is none."""
     hidden = hidden_of(query.lesson, query.seed)
-    refuse_turns(hidden.lesson, query.turns)
+    turns = moved_by(hidden, query.turns)
     viewer = VIEWS[hidden.lesson.view]
     try:
         aim = viewer.aim.model_validate(query.aim)
     except ValidationError as error:
         faults = faults_of(error, lambda path: spoken_path(f"aim.{path}"))
         raise Refused([replace(fault, path=f"aim.{fault.path}") for fault in faults]) from None
-    return viewer.look(hidden, aim, query.turns, query.seconds)
+    return viewer.look(hidden, aim, turns, query.seconds)

@@ -1,4 +1,5 @@
-"""More lessons: an electronic level, a target tracker, rounds, a staff and a tape. None of them has an adjusting screw."""
+"""More lessons: an electronic level, a target tracker, rounds, a staff and a tape. What is wrong with them has no screw: it is
+stored, or stays."""
 
 from __future__ import annotations
 
@@ -8,7 +9,10 @@ from .lesson import LEVEL_SIGHT, TARGET_M, InstrumentLesson, MayBeHidden, ScrewO
 
 STAFF_MARKS = ("0.1", "0.5", "1", "1.5", "2", "2.5", "3")
 TAPE_MARKS = ("5", "10", "20", "30")
+ON_TAPE = "Numbers in centimetres. Read where the mark crosses the tape."
 NO_TURN = (0.0, 0.0)
+STORED = (1.0, 1.0)
+"""A value that is stored takes off as much of an error."""
 
 
 def _faces(count: int) -> dict[str, Any]:
@@ -20,7 +24,7 @@ MORE: tuple[InstrumentLesson, ...] = (
         "electronic-level",
         "Electronic level",
         "An electronic level whose index may be off. Read it along and across, turn the instrument by 180°, read again: half of the sum is "
-        "the index, half of the difference the tilt of the axis. If it is too much, determine it again in the instrument.",
+        "the index, half of the difference the tilt of the axis. If it is too much, enter it into the instrument, which then takes it off.",
         "digits",
         "dual-axis-level",
         "half-turn",
@@ -28,21 +32,24 @@ MORE: tuple[InstrumentLesson, ...] = (
         (),
         {"readings": [{"heading_deg": "0"}, {"heading_deg": "180"}]},
         (
-            MayBeHidden("index_along_arcsec", "Index, along", "arcsec", "", 5.0, 10.0, 60.0, 3.0, NO_TURN),
-            MayBeHidden("index_across_arcsec", "Index, across", "arcsec", "", 5.0, 10.0, 60.0, 3.0, NO_TURN),
+            MayBeHidden("index_along_arcsec", "Index, along", "arcsec", "along", 5.0, 10.0, 60.0, 3.0, STORED),
+            MayBeHidden("index_across_arcsec", "Index, across", "arcsec", "across", 5.0, 10.0, 60.0, 3.0, STORED),
         ),
         (
             ScrewOfLesson("pair", "Foot screws 1 and 2", adjusting=False),
             ScrewOfLesson("third", "Foot screw 3", adjusting=False),
+            ScrewOfLesson("along", "Stored index, along", stores=True),
+            ScrewOfLesson("across", "Stored index, across", stores=True),
         ),
-        "found within 3″ each way",
+        "found within 3″ each way, left within 5″; a good one left alone",
+        "Enter both indexes as they were found: the instrument takes them off what it shows. Read it again both ways.",
         headings=(0, 180),
     ),
     InstrumentLesson(
         "tracker",
         "Target tracker",
         "A total station with a target tracker. Point twice by eye and twice by the tracker, in both faces. The tracker's error is what it "
-        "points beside the prism.",
+        "points beside the prism. If it is too much, enter it into the instrument, which then takes it off.",
         "circles",
         "tracker",
         "three",
@@ -58,11 +65,15 @@ MORE: tuple[InstrumentLesson, ...] = (
             ]
         },
         (
-            MayBeHidden("tracker_hz_arcsec", "Tracker, across", "arcsec", "", 5.0, 15.0, 60.0, 8.0, NO_TURN),
-            MayBeHidden("tracker_v_arcsec", "Tracker, in height", "arcsec", "", 5.0, 15.0, 60.0, 8.0, NO_TURN),
+            MayBeHidden("tracker_hz_arcsec", "Tracker, across", "arcsec", "across", 8.0, 15.0, 60.0, 8.0, STORED),
+            MayBeHidden("tracker_v_arcsec", "Tracker, in height", "arcsec", "height", 8.0, 15.0, 60.0, 8.0, STORED),
         ),
-        (),
-        "found within 8″ each way",
+        (
+            ScrewOfLesson("across", "Stored error of the tracker, across", stores=True),
+            ScrewOfLesson("height", "Stored error of the tracker, in height", stores=True),
+        ),
+        "found within 8″ each way, left within 8″; a good one left alone",
+        "Enter both errors as they were found: the instrument takes them off where its tracker points. Point again.",
         places=((LEVEL_SIGHT, "The prism"),),
         pointing=(("manual", "By eye"), ("auto", "By the tracker")),
     ),
@@ -100,6 +111,7 @@ MORE: tuple[InstrumentLesson, ...] = (
         (),
         "zero found within 0.3 mm, scale within 120 ppm",
         places=tuple((mark, f"{mark} m") for mark in STAFF_MARKS),
+        reads=ON_TAPE,
     ),
     InstrumentLesson(
         "tape",
@@ -119,5 +131,6 @@ MORE: tuple[InstrumentLesson, ...] = (
         (),
         "scale found within 25 ppm, zero within 0.4 mm",
         places=tuple((mark, f"{mark} m") for mark in TAPE_MARKS),
+        reads=ON_TAPE,
     ),
 )

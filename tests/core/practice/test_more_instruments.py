@@ -114,6 +114,39 @@ def on_scale(rows_of: str, known: str, reads: str) -> Callable[[str, int, Data],
     return read
 
 
+def pairs_of_staffs(lesson: str, seed: int, turns: Data) -> Data:
+    """Both staffs to the millimetre, the level lifted and set again before each pair."""
+    document = sheet(lesson)
+    focus = staff.scene_of(hidden_of(lesson, seed)).focus
+    for place, each in zip(("middle", "near-a"), document["observations"]["sets"], strict=True):
+        for again, pair in enumerate(each["pairs"]):
+            for name in ("a", "b"):
+                sharp = focus[staff.DISTANCES_M[place][name]]
+                aim = {"place": place, "staff": name, "focus": sharp, "again": again}
+                pair[name] = f"{seen(lesson, seed, aim, turns)['middle_m']:.3f}"
+    return document
+
+
+def sets_of_directions(lesson: str, seed: int, turns: Data) -> Data:
+    document = sheet(lesson)
+    for again, each in enumerate(document["observations"]["series"][0]["sets"]):
+        for face in ("left", "right"):
+            for row in each[face]:
+                look = pointed(lesson, seed, {"face": face, "target": row["target"], "again": again}, turns)
+                row["reading"] = typed(look["hz_text"])
+    return document
+
+
+def turned_by_hand(lesson: str, seed: int, turns: Data) -> Data:
+    document = sheet(lesson)
+    names = {"free_mm": "free", "loaded_mm": "turned", "released_mm": "let-go"}
+    for again, each in enumerate(document["observations"]["rounds"]):
+        for field, place in names.items():
+            mark = seen(lesson, seed, {"place": place, "again": again}, turns)["mark_m"]
+            each[field] = f"{1000 * mark:.1f}"
+    return document
+
+
 READ: dict[str, Callable[[str, int, Data], Data]] = {
     "round-bubble": bubbles,
     "pole": bubbles,
@@ -125,6 +158,9 @@ READ: dict[str, Callable[[str, int, Data], Data]] = {
     "rounds": two_rounds,
     "staff": on_scale("sections", "graduation", "tape"),
     "tape": on_scale("lengths", "known", "reads"),
+    "tripod": turned_by_hand,
+    "levelling-accuracy": pairs_of_staffs,
+    "direction-accuracy": sets_of_directions,
 }
 
 
@@ -144,11 +180,12 @@ def test_found_adjusted_and_tested_again(lesson: str, seed: int) -> None:
 
 
 def clear_of(lesson: str, seed: int) -> dict[str, float]:
-    """Turns that take away what has a screw."""
+    """Turns that take away what has a screw, the play of a worn one taken up; or the value that is stored."""
+    hidden = hidden_of(lesson, seed)
+    stored = {screw.name for screw in hidden.lesson.screws if screw.stores}
+    wanted = {error.spec.screw: -error.value / error.per_turn for error in hidden.errors.values() if error.spec.screw}
     return {
-        error.spec.screw: -error.value / error.per_turn
-        for error in hidden_of(lesson, seed).errors.values()
-        if error.spec.screw
+        name: turn if name in stored else turn + math.copysign(hidden.play / 2, turn) for name, turn in wanted.items()
     }
 
 

@@ -5611,8 +5611,11 @@ export interface components {
             places: components["schemas"]["PlaceOut"][];
             /** Pointing */
             pointing: components["schemas"]["PlaceOut"][];
+            /** Reads */
+            reads: string;
             /** Screws */
             screws: components["schemas"]["ScrewOut"][];
+            set_again: components["schemas"]["SetAgainOut"] | null;
             /** Staffs */
             staffs: number;
             /** Title */
@@ -5729,7 +5732,7 @@ export interface components {
              * @default {}
              */
             turns: {
-                [key: string]: number;
+                [key: string]: number | number[];
             };
             /**
              * Verb
@@ -8942,6 +8945,8 @@ export interface components {
             most: number;
             /** Name */
             name: string;
+            /** Stores */
+            stores: string;
         };
         /**
          * ScrewSeen
@@ -9048,6 +9053,18 @@ export interface components {
                 [key: string]: unknown;
             };
             writing: components["schemas"]["WritingOut"];
+        };
+        /**
+         * SetAgainOut
+         * @description What is done between sets of readings.
+         */
+        SetAgainOut: {
+            /** Each */
+            each: string;
+            /** Label */
+            label: string;
+            /** Most */
+            most: number;
         };
         /**
          * SetSeries
@@ -9693,13 +9710,15 @@ export interface components {
          * StaffLook
          * @description What the telescope shows: the part of the staff, where the three hairs lie on it, and how blurred it is (0 sharp).
          *
-         *     Metres of the staff, as its graduation counts from its foot.
+         *     Metres of the staff, as its graduation counts from its foot. `ground`: what the level stands on, where it matters.
          */
         StaffLook: {
             /** Blur */
             blur: number;
             /** Distance M */
             distance_m: number;
+            /** Ground */
+            ground: string;
             /** Highest M */
             highest_m: number;
             /** Lower M */

@@ -11,17 +11,17 @@ export type Looks = { staff: Schemas["StaffLook"]; circles: Schemas["CirclesLook
 export type Look = Looks[keyof Looks];
 export type InstrumentJudged = Schemas["InstrumentJudged"];
 export type Aims = {
-  staff: { place: string; staff: "a" | "b"; focus: number };
-  circles: { face: "left" | "right"; target: string; how: string; hz_arcsec: number | null; v_arcsec: number | null; focus: number; zero_arcsec: number; held_arcsec: number | null };
+  staff: { place: string; staff: "a" | "b"; focus: number; since: number; again: number };
+  circles: { face: "left" | "right"; target: string; how: string; hz_arcsec: number | null; v_arcsec: number | null; focus: number; zero_arcsec: number; held_arcsec: number | null; again: number };
   vial: { heading_deg: number };
   paper: { heading_deg: number; focus: number };
   ring: { heading_deg: number };
   digits: { heading_deg: number };
-  scale: { place: string };
+  scale: { place: string; again: number };
 };
 export type Aim = Aims[keyof Aims];
-/** How far each screw is turned, in turns, clockwise positive. */
-export type Turns = Record<string, number>;
+/** Where each screw was turned round, and where it is now: in turns, clockwise positive; of a stored value, the value. */
+export type Turns = Record<string, number[]>;
 export type InstrumentWork = Situation & { found: unknown; turns: Turns; left: unknown; blurs: number[]; seconds: number };
 export type Step = { state: Record<string, unknown>; seen: Seen; refused: string };
 export type Move = { do: string; leg?: string; mm?: number; right_mm?: number; away_mm?: number; turn_deg?: number; turns?: Record<string, number>; share?: number };

@@ -7,9 +7,10 @@ import type { InstrumentLesson, Turns } from "../../../engine/practice";
 import { Cautions } from "../../../ui/parts";
 import { Screws } from "./Screws";
 
-type Props = { kind: Kind; lesson: InstrumentLesson; document: CheckDocument; turns: Turns; onTurn: (turns: Turns) => void; onAgain: () => void };
+/** `tested`: what was turned when the sheet was begun. */
+type Props = { kind: Kind; lesson: InstrumentLesson; document: CheckDocument; turns: Turns; tested: Turns; onTurn: (turns: Turns) => void; onAgain: () => void };
 
-export function AdjustingScrews({ kind, lesson, document, turns, onTurn, onAgain }: Props) {
+export function AdjustingScrews({ kind, lesson, document, turns, tested, onTurn, onAgain }: Props) {
   const target = useQuery({ queryKey: ["practice-adjusting", JSON.stringify(document)], queryFn: () => practiceAdjusting(document), staleTime: Infinity, enabled: !lesson.to_adjust });
   const screws = lesson.screws.filter((screw) => screw.adjusting);
   if (!screws.length) return null;
@@ -20,7 +21,7 @@ export function AdjustingScrews({ kind, lesson, document, turns, onTurn, onAgain
       {text && <p>{text}</p>}
       <Screws screws={screws} turns={turns} onTurn={onTurn} />
       <Cautions cautions={kind.cautions["adjusting"] ?? []} />
-      {screws.some((screw) => turns[screw.name]) && (
+      {screws.some((screw) => turns[screw.name] !== tested[screw.name]) && (
         <button className="btn now" onClick={onAgain}>
           Test again, as left
         </button>

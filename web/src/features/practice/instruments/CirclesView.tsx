@@ -1,6 +1,7 @@
 // A theodolite and a target plate: the field of the telescope, both circles, the slow-motion screws, and turning over.
 import { type ReactNode, useState } from "react";
 import { Choice } from "../../../ui/parts";
+import { BetweenSets } from "./BetweenSets";
 import { useDrag } from "../useDrag";
 import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
 import { type ViewProps, placesOf, pointingOf } from "./views";
@@ -22,6 +23,7 @@ export function CirclesView({ lesson, look, aim, onAim, small }: ViewProps<"circ
   return (
     <>
       {lesson.places.length > 1 && <Choice label="Sight at" value={aim.target} options={placesOf(lesson)} onChange={sightAt} />}
+      <BetweenSets lesson={lesson} again={aim.again} onAgain={(again) => onAim({ ...aim, again })} />
       {lesson.pointing.length > 0 && <Choice label="Points" value={aim.how} options={pointingOf(lesson)} onChange={(how) => onAim({ ...aim, how, hz_arcsec: null, v_arcsec: null })} />}
       <Eyepiece blur={look.blur} small={small} most="max-w-[330px]" label="Target, through the telescope. Drag it on to the hairs, or use the arrow keys" picture={<Plate x={MIDDLE + look.right_arcsec * scale} y={MIDDLE - look.up_arcsec * scale} half={(look.plate_arcsec / 2) * scale} />} hairs={<path d={`M8 ${MIDDLE}H${SIZE - 8}M${MIDDLE} 8V${SIZE - 8}`} stroke="var(--color-coral)" strokeWidth="1.4" />} over={drag} />
       <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-4 rounded-md border-[1.5px] border-ink px-4 py-1" aria-label="Circles">

@@ -42,6 +42,7 @@ type CourseProps = { lesson: InstrumentLesson; kind: Kind; seed: number; empty: 
 function useWork({ lesson, seed, empty }: CourseProps) {
   const [aim, setAim] = useState<Aim>(() => firstAim(lesson));
   const [turns, setTurns] = useState<Turns>({});
+  const [tested, setTested] = useState<Turns>({});
   const [found, setFound] = useState(empty);
   const [left, setLeft] = useState<Draft | null>(null);
   const [preview, setPreview] = useState<Preview | null>(null);
@@ -65,16 +66,17 @@ function useWork({ lesson, seed, empty }: CourseProps) {
     }
   };
   const again = () => {
-    setLeft({ ...empty, stage: "as-left" });
+    setLeft({ ...empty, id: crypto.randomUUID(), stage: "as-left" });
+    setTested(turns);
     setPreview(null);
   };
   const take = useCallback((next: Preview | null) => setPreview(next), []);
-  return { aim, setAim, turns, setTurns, found, left, preview, take, change, judged, finish, again, error: error ?? view.error, look: view.look, fresh: view.fresh, seconds: view.seconds };
+  return { aim, setAim, turns, tested, setTurns, found, left, preview, take, change, judged, finish, again, error: error ?? view.error, look: view.look, fresh: view.fresh, seconds: view.seconds };
 }
 
 function Course(props: CourseProps) {
   const { lesson, kind, seed, onAgain } = props;
-  const { aim, setAim, turns, setTurns, found, left, preview, take, change, judged, finish, again, error, look, fresh, seconds } = useWork(props);
+  const { aim, setAim, turns, tested, setTurns, found, left, preview, take, change, judged, finish, again, error, look, fresh, seconds } = useWork(props);
   const footScrews = lesson.screws.filter((screw) => !screw.adjusting);
   const draft = left ?? found;
   const result = preview?.complete ? preview.reduced : null;
@@ -107,9 +109,9 @@ function Course(props: CourseProps) {
           <Cautions cautions={lesson.cautions} />
         </div>
         <section className="card grid gap-3 p-4 max-desk:order-first desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
-          <View lesson={lesson} look={look} aim={aim} onAim={setAim} small={Boolean(result) && !left} />
+          <View lesson={lesson} look={look} aim={aim} onAim={setAim} small={Boolean(result)} seconds={seconds} />
           <Screws screws={footScrews} turns={turns} onTurn={setTurns} />
-          {result && !left && <AdjustingScrews kind={kind} lesson={lesson} document={toSend(found.document)} turns={turns} onTurn={setTurns} onAgain={again} />}
+          {result && <AdjustingScrews kind={kind} lesson={lesson} document={toSend(draft.document)} turns={turns} tested={tested} onTurn={setTurns} onAgain={again} />}
         </section>
       </div>
     </div>

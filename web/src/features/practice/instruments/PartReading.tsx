@@ -29,7 +29,7 @@ function Reading({ part, draft, onChange, onPreview, kind }: Props & { kind: Kin
     const document = lesson.document as CheckDocument;
     return begin({ kind: kind.kind, instrument: "", owner: "", document, begun: document.observations });
   });
-  const { look, fresh, error } = useLook({ lesson: lesson.name, seed }, aim, turns, true);
+  const { look, fresh, seconds, error } = useLook({ lesson: lesson.name, seed }, aim, turns, true);
   const shown = draft ?? empty;
   const change = (how: (draft: Draft) => Draft) => onChange(how(shown), look && "blur" in look ? look.blur : null);
   const take = useCallback(
@@ -55,7 +55,7 @@ function Reading({ part, draft, onChange, onPreview, kind }: Props & { kind: Kin
         <Cautions cautions={lesson.cautions} />
       </div>
       <section className="card grid gap-3 p-4 max-desk:order-first" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
-        <View lesson={lesson} look={look} aim={aim} onAim={setAim} small={false} />
+        <View lesson={lesson} look={look} aim={aim} onAim={setAim} small={false} seconds={seconds} />
         <Screws screws={lesson.screws.filter((screw) => !screw.adjusting)} turns={turns} onTurn={setTurns} />
       </section>
     </div>

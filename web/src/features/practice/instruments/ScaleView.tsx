@@ -1,6 +1,7 @@
-// A tape read by eye at a mark: millimetres, each centimetre numbered, and the line of the mark over it.
+// A tape or a scale read by eye: millimetres, each centimetre numbered, and the line of a mark or a hair over it.
 import { useState } from "react";
 import { Choice } from "../../../ui/parts";
+import { BetweenSets } from "./BetweenSets";
 import { LookCloser } from "./Eyepiece";
 import { type ViewProps, placesOf } from "./views";
 
@@ -9,8 +10,9 @@ const TALL = 130;
 const CLOSER = 3;
 const MM = 0.001;
 
-export function ScaleView({ lesson, look, onAim }: ViewProps<"scale">) {
+export function ScaleView({ lesson, look, aim, onAim }: ViewProps<"scale">) {
   const [closer, setCloser] = useState(false);
+  const shownPlace = placesOf(lesson).find((place) => place.value === look.place)?.label;
   const whole = look.highest_m - look.lowest_m;
   const shown = closer ? whole / CLOSER : whole;
   const lowest = closer ? look.mark_m - shown / 2 : look.lowest_m;
@@ -19,7 +21,7 @@ export function ScaleView({ lesson, look, onAim }: ViewProps<"scale">) {
   const lines = Array.from({ length: Math.floor(shown / MM) + 1 }, (_, i) => first + i);
   return (
     <>
-      <svg viewBox={`0 0 ${WIDE} ${TALL}`} className="block w-full" role="img" aria-label={`The tape at the mark ${look.place} m`}>
+      <svg viewBox={`0 0 ${WIDE} ${TALL}`} className="block w-full" role="img" aria-label={`The scale: ${shownPlace}`}>
         <rect x="0" y="34" width={WIDE} height="84" fill="var(--color-input)" stroke="var(--color-ink)" strokeWidth="2" />
         {lines.map((mm) => (
           <Line key={mm} mm={mm} x={x(mm * MM)} />
@@ -27,11 +29,12 @@ export function ScaleView({ lesson, look, onAim }: ViewProps<"scale">) {
         <path data-mark={x(look.mark_m).toFixed(2)} d={`M${x(look.mark_m)} 0V92`} stroke="var(--color-coral)" strokeWidth="2" />
         <path d={`M${x(look.mark_m) - 7} 0h14l-7 12z`} fill="var(--color-coral)" />
       </svg>
-      <p className="sub">Numbers in centimetres. Read where the mark crosses the tape.</p>
+      <p className="sub">{lesson.reads}</p>
       <div className="flex flex-wrap gap-2">
-        <Choice label="Mark" value={look.place} options={placesOf(lesson)} onChange={(place) => onAim({ place })} />
+        <Choice label="Where" value={look.place} options={placesOf(lesson)} onChange={(place) => onAim({ ...aim, place })} />
         <LookCloser closer={closer} onChange={setCloser} />
       </div>
+      <BetweenSets lesson={lesson} again={aim.again} onAgain={(again) => onAim({ ...aim, again })} />
     </>
   );
 }

@@ -1,5 +1,7 @@
-// Screws of a simulated instrument: each turned by a slider or a little at a time.
+// Screws of a simulated instrument: each turned by a slider or a little at a time; a stored value is entered.
+import { useState } from "react";
 import type { InstrumentLesson, Turns } from "../../../engine/practice";
+import { turnedTo } from "./turnedTo";
 
 type Screw = InstrumentLesson["screws"][number];
 const STEPS = [-0.125, -0.02, 0.02, 0.125];
@@ -9,9 +11,49 @@ export function Screws({ screws, turns, onTurn }: { screws: Screw[]; turns: Turn
   return (
     <>
       {screws.map((screw) => (
-        <Turned key={screw.name} screw={screw} turned={turns[screw.name] ?? 0} onTurn={(turned) => onTurn({ ...turns, [screw.name]: turned })} />
+        <One key={screw.name} screw={screw} path={turns[screw.name] ?? []} onTurn={(path) => onTurn({ ...turns, [screw.name]: path })} />
       ))}
     </>
+  );
+}
+
+function One({ screw, path, onTurn }: { screw: Screw; path: number[]; onTurn: (path: number[]) => void }) {
+  const at = path.at(-1) ?? 0;
+  if (screw.stores) return <Stored screw={screw} stored={at} onStore={(value) => onTurn([value])} />;
+  return <Turned screw={screw} turned={at} onTurn={(to) => onTurn(turnedTo(path, to))} />;
+}
+
+/** A value that the instrument keeps: entered, as its own program asks for it. */
+function Stored({ screw, stored, onStore }: { screw: Screw; stored: number; onStore: (value: number) => void }) {
+  const [text, setText] = useState(stored ? String(stored) : "");
+  const value = Number(text.replace("−", "-").replace(",", "."));
+  const wrong = text.trim() !== "" && !(Math.abs(value) <= screw.most);
+  return (
+    <form
+      aria-label={screw.label}
+      className="grid gap-1"
+      data-turned={stored}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!wrong) onStore(value);
+      }}
+    >
+      <label className="grid grid-cols-[minmax(0,1fr)_110px_auto] items-center gap-x-3">
+        <span className="font-[560]">{screw.label}</span>
+        <span className="flex items-center gap-1">
+          <input className="field !min-h-[44px] min-w-0 text-right font-mono" inputMode="text" autoComplete="off" aria-label={screw.label} aria-invalid={wrong} value={text} onChange={(event) => setText(event.target.value)} />
+          {screw.stores}
+        </span>
+        <button className="btn !min-h-[44px]" disabled={wrong || value === stored}>
+          {value === stored && stored !== 0 ? "Entered" : "Enter"}
+        </button>
+      </label>
+      {wrong && (
+        <p className="fault">
+          {screw.label}: given {text}, wanted a number from −{screw.most} to {screw.most}.
+        </p>
+      )}
+    </form>
   );
 }
 

@@ -1,14 +1,17 @@
 // A level and two staffs: the staff through the telescope with three hairs over it, and where one looks.
 import { useState } from "react";
 import { Choice } from "../../../ui/parts";
+import { BetweenSets } from "./BetweenSets";
 import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
 import { type ViewProps, placesOf } from "./views";
 
 const CENTIMETRE = 0.01;
 const CLOSER = 3;
 
-export function StaffView({ lesson, look, aim, onAim, small }: ViewProps<"staff">) {
+export function StaffView({ lesson, look, aim, onAim, small, seconds }: ViewProps<"staff">) {
   const [closer, setCloser] = useState(false);
+  // With one staff the level stays where it is, and its bubble is run to the sides.
+  const moves = lesson.staffs > 1;
   const half = (look.highest_m - look.lowest_m) / 2 / (closer ? CLOSER : 1);
   const middle = (look.highest_m + look.lowest_m) / 2;
   const y = (metres: number) => MIDDLE - ((metres - middle) / half) * MIDDLE;
@@ -44,10 +47,12 @@ export function StaffView({ lesson, look, aim, onAim, small }: ViewProps<"staff"
       />
       <FocusScrew focus={aim.focus} onFocus={(focus) => onAim({ ...aim, focus })} />
       <div className="flex flex-wrap gap-x-4 gap-y-2">
-        {lesson.staffs > 1 && <Choice label="Staff" value={aim.staff} options={[{ value: "a", label: "Staff A" }, { value: "b", label: "Staff B" }]} onChange={(staff) => onAim({ ...aim, staff })} />}
-        <Choice label={lesson.staffs > 1 ? "The level stands" : "The bubble is run"} value={aim.place} options={placesOf(lesson)} onChange={(place) => onAim({ ...aim, place })} />
+        {moves && <Choice label="Staff" value={aim.staff} options={[{ value: "a", label: "Staff A" }, { value: "b", label: "Staff B" }]} onChange={(staff) => onAim({ ...aim, staff })} />}
+        <Choice label={moves ? "The level stands" : "The bubble is run"} value={aim.place} options={placesOf(lesson)} onChange={(place) => onAim({ ...aim, place, ...(moves ? { since: seconds, again: 0 } : {}) })} />
         <LookCloser closer={closer} onChange={setCloser} />
       </div>
+      <BetweenSets lesson={lesson} again={aim.again} onAgain={(again) => onAim({ ...aim, again, since: seconds })} />
+      {look.ground && <p className="sub">{look.ground}</p>}
     </>
   );
 }
