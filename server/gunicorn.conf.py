@@ -13,7 +13,7 @@ timeout = 60
 
 
 def on_starting(_server: Any) -> None:
-    """Once, before any worker: what stands in the way is said, and nothing is served."""
+    """Once, before any worker: what stands in the way is stated, and nothing is served."""
     import django
 
     django.setup()

@@ -98,15 +98,15 @@ ASK = """async ({ worker, base, text }) => {
   const run = async () => {
     const started = performance.now();
     const one = new Worker(worker, { type: "module" });
-    const heard = (want) => new Promise((done) => { one.onmessage = ({ data }) => want(data) && done(data); });
+    const answered = (want) => new Promise((done) => { one.onmessage = ({ data }) => want(data) && done(data); });
     one.postMessage({ boot: base });
-    await heard((data) => data.ready);
+    await answered((data) => data.ready);
     const boot = performance.now() - started;
     const times = [];
     for (let id = 0; id < 300; id += 1) {
       const asked = performance.now();
       one.postMessage({ id, text });
-      await heard((data) => data.id === id);
+      await answered((data) => data.id === id);
       times.push(performance.now() - asked);
     }
     one.terminate();

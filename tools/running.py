@@ -1,4 +1,4 @@
-"""A Naveta of its own in a folder of its own, for the tools that hurt it: started, spoken to, killed."""
+"""A Naveta of its own in a folder of its own, for the tools that hurt it: started, asked, killed."""
 
 from __future__ import annotations
 

@@ -37,15 +37,15 @@ class Fault:
 UNITS = {"m": "m", "mm": "mm", "c": "°C", "deg": "°", "arcsec": "″", "arcmin": "′", "ppm": "ppm", "div": "divisions"}
 
 
-def spoken(name: str) -> str:
-    """A field's name as it is said: `temperature_c` is 'temperature, °C'."""
+def in_words(name: str) -> str:
+    """A field's name as it is stated: `temperature_c` is 'temperature, °C'."""
     words, _, unit = name.rpartition("_")
     return f"{words.replace('_', ' ')}, {UNITS[unit]}" if words and unit in UNITS else name.replace("_", " ")
 
 
-def spoken_path(path: str) -> str:
-    """A path as it is said: `conditions.temperature_c` is 'conditions, temperature, °C'."""
-    return ", ".join(spoken(name) for name in path.removeprefix("observations.").split("."))
+def path_in_words(path: str) -> str:
+    """A path as it is stated: `conditions.temperature_c` is 'conditions, temperature, °C'."""
+    return ", ".join(in_words(name) for name in path.removeprefix("observations.").split("."))
 
 
 def plain_number(value: float) -> str:

@@ -12,7 +12,7 @@ from naveta_core.cautions import cautions
 from naveta_core.checks import KINDS
 from naveta_core.documents.envelope import Part
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Refused, spoken_path
+from naveta_core.errors import Refused, path_in_words
 from naveta_core.geometry import Plane, Vector
 from naveta_core.setup.mechanism import State
 from naveta_core.setup.methods import SET_UP_METHODS
@@ -123,11 +123,11 @@ def _read(model: type[T], question: Data) -> T:
     try:
         return model.model_validate(question)
     except ValidationError as error:
-        raise Refused(faults_of(error, spoken_path)) from None
+        raise Refused(faults_of(error, path_in_words)) from None
 
 
 def step(question: Data) -> PracticeStep:
-    """A stand after moves and time. What is in the way is said, and what came before it holds."""
+    """A stand after moves and time. What is in the way is stated, and what came before it holds."""
     query = _read(StepQuestion, question)
     situation = situation_of(query.lesson, query.seed)
     stand, refused = _stand(query, situation), ""

@@ -49,7 +49,7 @@ class JobOut(Schema):
     place: str
     temperature_c: float | None
     needs: dict[str, str | bool]
-    """As somebody would type it, in the firm's units; empty where nothing is said."""
+    """As somebody would type it, in the firm's units; empty where nothing is stated."""
     version: int
 
 

@@ -17,7 +17,7 @@ from fleet.services import mark_changed
 from naveta_core.checks import KINDS as CHECKS
 from naveta_core.documents.envelope import LimitSet
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Fault, Refused, quote, spoken_path
+from naveta_core.errors import Fault, Refused, path_in_words, quote
 from people.changes import record_changes, refuse_if_changed
 from people.models import Person
 from shared import clock
@@ -59,7 +59,7 @@ def checked(given: dict[str, Any]) -> tuple[LimitSet, InstrumentModel | None]:
         limit = LimitSet.model_validate({**figures, "source": given["source"].strip() or None})
     except ModelError as error:
         faults += [
-            _on_its_field(Fault(f.path, f.where, f.given, f.wanted), figures) for f in faults_of(error, spoken_path)
+            _on_its_field(Fault(f.path, f.where, f.given, f.wanted), figures) for f in faults_of(error, path_in_words)
         ]
     if faults or limit is None:
         raise Refused(faults)
@@ -67,7 +67,7 @@ def checked(given: dict[str, Any]) -> tuple[LimitSet, InstrumentModel | None]:
 
 
 def _on_its_field(fault: Fault, figures: dict[str, Any]) -> Fault:
-    """Limits out of order are said at the first that stands too low."""
+    """Limits out of order are stated at the first that stands too low."""
     if fault.path not in ("$", ""):
         return fault
     path = "watch" if "watch" in figures else "adjust"

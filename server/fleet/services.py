@@ -17,7 +17,7 @@ from naveta_core.checks import KINDS as CHECKS
 from naveta_core.documents.envelope import Instrument as CoreInstrument
 from naveta_core.documents.model_faults import faults_of
 from naveta_core.engine.hints import hint_fields
-from naveta_core.errors import Fault, Refused, quote, spoken_path
+from naveta_core.errors import Fault, Refused, path_in_words, quote
 from people.changes import record_changes, refuse_if_changed
 from people.models import Crew, Person
 from shared import clock
@@ -42,7 +42,7 @@ _STATED: TypeAdapter[Any] = TypeAdapter(CoreInstrument)
 
 
 def _words(path: str) -> str:
-    return spoken_path(path)
+    return path_in_words(path)
 
 
 MODEL_LABELS = {
@@ -107,7 +107,7 @@ def change_model(*, actor: Person, pk: int, given: dict[str, Any], version: int 
     before |= _flat("adjusting_tips", model.adjusting_tips, tips_by_check)
     now = after | _flat("stated", known, model.stated) | _flat("adjusting_tips", tips_by_check, model.adjusting_tips)
     if record_changes(
-        actor, f"model:{pk}", model, before, now, {**{path: spoken_path(path) for path in now}, **MODEL_LABELS}
+        actor, f"model:{pk}", model, before, now, {**{path: path_in_words(path) for path in now}, **MODEL_LABELS}
     ):
         model.maker, model.name, model.tips = after["maker"], after["name"], after["tips"]
         model.stated, model.adjusting_tips, model.contents = known, tips_by_check, after["contents"]
@@ -166,7 +166,7 @@ def state_storing(*, actor: Person, instrument: Instrument, payload: dict[str, A
     model = InstrumentModel.objects.select_for_update().get(pk=instrument.model_id)
     before = {name: model.stated.get(name) for name in STORING}
     after = {name: known.get(name) for name in STORING}
-    record_changes(actor, f"model:{model.pk}", model, before, after, {name: spoken_path(name) for name in STORING})
+    record_changes(actor, f"model:{model.pk}", model, before, after, {name: path_in_words(name) for name in STORING})
     model.stated = {**{name: value for name, value in model.stated.items() if name not in STORING}, **known}
     model.save()
     mark_changed(model.instruments.all())

@@ -189,7 +189,7 @@ def _refuse_newer(database: Path, words: str) -> None:
         with closing(sqlite3.connect(f"{database.as_uri()}?mode=ro", uri=True)) as here:
             applied = set(here.execute("SELECT app, name FROM django_migrations"))
     except sqlite3.DatabaseError:
-        return  # one without that table, or a damaged one: that is said elsewhere, or is what a restore is for
+        return  # one without that table, or a damaged one: that is stated elsewhere, or is what a restore is for
     newer = sorted(f"{app}.{name}" for app, name in applied - known if app in ours)
     if newer:
         raise BackupError(f"{words} ({newer[-1]}): use that one. Nothing was changed.")

@@ -99,7 +99,7 @@ def write_copy(file: Path) -> None:
 
 
 def keep_going() -> None:
-    """See to it every ten minutes, in the background; what goes wrong is said on screen by the age of the last one."""
+    """See to it every ten minutes, in the background; what goes wrong is stated on screen by the age of the last one."""
     ticks = threading.Event()
 
     def turns() -> None:

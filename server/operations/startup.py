@@ -1,4 +1,4 @@
-"""Before anything is served: is the database there, whole, and of this version. What is wrong is said, not discovered."""
+"""Before anything is served: is the database there, whole, and of this version. What is wrong is stated, not discovered."""
 
 from __future__ import annotations
 

@@ -11,7 +11,7 @@ from pydantic import ValidationError as ModelError
 
 from naveta_core.documents.envelope import Work
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Fault, Refused, quote, spoken_path
+from naveta_core.errors import Fault, Refused, path_in_words, quote
 from naveta_core.history.rules import CLIMATES
 from naveta_core.setup.methods import SET_UP_METHODS
 from people.changes import record_changes, refuse_if_changed
@@ -94,7 +94,7 @@ def _faults(given: dict[str, Any]) -> list[Fault]:
         try:
             _work(given["work"])
         except ModelError as error:
-            faults += [Fault(f"work.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, spoken_path)]
+            faults += [Fault(f"work.{f.path}", f.where, f.given, f.wanted) for f in faults_of(error, path_in_words)]
     return faults
 
 

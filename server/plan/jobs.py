@@ -12,7 +12,7 @@ from pydantic import ValidationError as ModelError
 
 from naveta_core.documents.envelope import units_context
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Fault, Refused, quote, spoken_path
+from naveta_core.errors import Fault, Refused, path_in_words, quote
 from naveta_core.history.due import Planned
 from naveta_core.jobs.needs import JobNeeds, typed_needs
 from naveta_core.units.formatting import length_words
@@ -137,7 +137,7 @@ def needs_from(given: dict[str, Any]) -> dict[str, Any]:
     try:
         needs = JobNeeds.model_validate(known, context=context)
     except ModelError as error:
-        raise Refused([replace(f, path=f"needs.{f.path}") for f in faults_of(error, spoken_path)]) from None
+        raise Refused([replace(f, path=f"needs.{f.path}") for f in faults_of(error, path_in_words)]) from None
     if not needs.given:
         wanted = "how well an angle, a point, a height or a difference of height is wanted"
         raise Refused([Fault("needs", "what the job needs", "nothing", wanted)])

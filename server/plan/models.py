@@ -36,7 +36,7 @@ class Job(models.Model):
     large = models.BooleanField(default=False)
     place = models.CharField(max_length=80, default="", blank=True)
     temperature_c = models.FloatField(null=True)
-    needs = models.JSONField(default=dict, help_text="As the core's `JobNeeds`; empty where nothing is said.")
+    needs = models.JSONField(default=dict, help_text="As the core's `JobNeeds`; empty where nothing is stated.")
     version = models.PositiveIntegerField(default=0)
 
     class Meta:

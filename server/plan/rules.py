@@ -10,7 +10,7 @@ from pydantic import ValidationError as ModelError
 
 from naveta_core.checks import KINDS
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Fault, Refused, spoken_path
+from naveta_core.errors import Fault, Refused, path_in_words
 from naveta_core.history.rules import SERVICE, RuleBook, rules_in_force
 from naveta_core.history.rules import DueRule as CoreRule
 from people.changes import record_changes, refuse_if_changed
@@ -60,7 +60,7 @@ def checked(given: dict[str, Any]) -> CoreRule:
     try:
         return CoreRule.model_validate({name: value for name, value in given.items() if value is not None})
     except ModelError as error:
-        raise Refused(faults_of(error, spoken_path)) from None
+        raise Refused(faults_of(error, path_in_words)) from None
 
 
 @transaction.atomic

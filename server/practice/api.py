@@ -14,7 +14,7 @@ from pydantic import BaseModel, ValidationError
 from naveta_core.documents.envelope import Part
 from naveta_core.documents.json_io import canonical, read_json
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Refused, spoken_path
+from naveta_core.errors import Refused, path_in_words
 from naveta_practice.instruments.fault_judging import FaultWork
 from naveta_practice.instruments.faults import FaultLessonOut, FaultSituationOut
 from naveta_practice.instruments.judging import InstrumentJudged, InstrumentWork
@@ -147,7 +147,7 @@ def put_run(request: HttpRequest, uuid: UUID) -> Any:
     try:
         sent = RunIn.model_validate(data)
     except ValidationError as error:
-        raise Refused(faults_of(error, spoken_path)) from None
+        raise Refused(faults_of(error, path_in_words)) from None
     digest = hashlib.sha256(canonical(data).encode()).hexdigest()
     run, new = services.save_run(
         actor=asker(request),

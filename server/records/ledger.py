@@ -32,7 +32,7 @@ COLUMNS = (
     "entered_by", "struck", "core_version", "sequence", "previous", "digest",
 )  # fmt: skip
 MOST_COUNTED = 2_000
-"""Counted as far as this: what is more is said to be more."""
+"""Counted as far as this: what is more is stated to be more."""
 Day = Annotated[date, Field(ge=date(1900, 1, 1), le=date(2999, 12, 31))]
 
 

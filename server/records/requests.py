@@ -9,7 +9,7 @@ from pydantic import AfterValidator, Field, ValidationError
 
 from naveta_core.documents.envelope import AngleUnit, InOwnUnit, LengthUnit, Moment, Part
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Fault, Refused, quote, spoken_path
+from naveta_core.errors import Fault, Refused, path_in_words, quote
 from naveta_core.stats.decision import Grade
 
 Event = Literal[
@@ -157,4 +157,4 @@ def read_entry(model: type[Sent], data: Any) -> Sent:
     try:
         return model.model_validate(data)
     except ValidationError as error:
-        raise Refused(faults_of(error, spoken_path)) from None
+        raise Refused(faults_of(error, path_in_words)) from None

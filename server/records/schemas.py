@@ -81,7 +81,7 @@ class EventPoint(Schema):
 
 
 class SeriesOut(Schema):
-    """A figure's history; `unit` as it is written behind a number, and as it is said."""
+    """A figure's history; `unit` as it is written behind a number, and as it is stated."""
 
     title: str
     unit: str

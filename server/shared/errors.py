@@ -17,7 +17,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from naveta_core.documents.json_io import MOST_BYTES
-from naveta_core.errors import Fault, NotJson, Refused, refusal, spoken_path
+from naveta_core.errors import Fault, NotJson, Refused, path_in_words, refusal
 from shared import clock
 from shared.rights import Forbidden
 
@@ -81,7 +81,9 @@ def _validation(error: ValidationError) -> HttpResponse:
     for entry in error.errors:
         path = ".".join(str(step) for step in entry["loc"][1:] if step not in ("payload",)) or "$"
         given = str(entry.get("input", "nothing"))[:80]
-        faults.append(Fault(path, spoken_path(path), given if entry["type"] != "missing" else "nothing", entry["msg"]))
+        faults.append(
+            Fault(path, path_in_words(path), given if entry["type"] != "missing" else "nothing", entry["msg"])
+        )
     return problem(422, "faults", "The request is not in order; nothing was saved.", faults)
 
 

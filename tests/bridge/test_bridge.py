@@ -1,4 +1,4 @@
-"""The bridge: lines from TCP and serial port to a WebSocket, cut, taken up again, and to whom it does not speak."""
+"""The bridge: lines from TCP and serial port to a WebSocket, cut, taken up again, and whom it refuses."""
 
 from __future__ import annotations
 
@@ -70,8 +70,8 @@ def bridged(*sources: str) -> Iterator[str]:
         process.wait(timeout=10)
 
 
-def heard(browser: ClientConnection, count: int) -> list[list[Any]]:
-    """So many lines with their numbers, whatever else is said between them."""
+def received(browser: ClientConnection, count: int) -> list[list[Any]]:
+    """So many lines with their numbers, whatever else is stated between them."""
     found: list[list[Any]] = []
     while len(found) < count:
         found += json.loads(browser.recv(timeout=10)).get("lines", [])
@@ -91,18 +91,18 @@ def test_lines_pass_with_their_numbers_and_a_late_browser_gets_only_what_comes()
         assert begins["last"] == 0
         adapter.send("one\ntwo\nthr")
         adapter.send("ee\n\n")
-        assert heard(early, 3) == [[1, "one"], [2, "two"], [3, "three"]]
+        assert received(early, 3) == [[1, "one"], [2, "two"], [3, "three"]]
         with connect(address) as late:
             assert json.loads(late.recv(timeout=10))["last"] == 3
             adapter.send("four\n")
-            assert heard(late, 1) == [[4, "four"]]
+            assert received(late, 1) == [[4, "four"]]
         with connect(f"{address}/?after={begins['run']}-2") as back:
             assert json.loads(back.recv(timeout=10))["last"] == 2
-            assert heard(back, 2) == [[3, "three"], [4, "four"]]
+            assert received(back, 2) == [[3, "three"], [4, "four"]]
         with connect(f"{address}/?after=otherrun-2") as other:
             # It knew the bridge before it was started again: it is given all, and its reader knows what it has.
             assert json.loads(other.recv(timeout=10))["last"] == 0
-            assert len(heard(other, 4)) == 4
+            assert len(received(other, 4)) == 4
     adapter.close()
 
 
@@ -111,12 +111,12 @@ def test_a_source_that_goes_is_said_and_taken_up_again_without_half_a_line() -> 
     name = f"tcp:127.0.0.1:{adapter.port}"
     with bridged(name) as address, connect(address) as browser:
         adapter.send("one\nhal")
-        assert heard(browser, 1) == [[1, "one"]]
+        assert received(browser, 1) == [[1, "one"]]
         adapter.close()
         there(browser, name, False)
         again = Adapter(adapter.port)
         again.send("half\n")
-        assert heard(browser, 1) == [[2, "half"]]
+        assert received(browser, 1) == [[2, "half"]]
         again.close()
 
 
@@ -126,7 +126,7 @@ def test_a_serial_port_is_read_and_one_that_is_taken_away_is_said() -> None:
     with bridged(name) as address, connect(address) as browser:
         there(browser, name, True)
         os.write(ours, b"one\ntwo\n")
-        assert heard(browser, 2) == [[1, "one"], [2, "two"]]
+        assert received(browser, 2) == [[1, "one"], [2, "two"]]
         os.close(theirs)
         os.close(ours)
         there(browser, name, False)

@@ -23,17 +23,17 @@ from .test_signal import on_device, records_of
 AT = NOW.isoformat()
 ASK = """async ({ worker, base, texts }) => {
   const one = new Worker(worker, { type: "module" });
-  const heard = (want) => new Promise((done, fail) => {
+  const answered = (want) => new Promise((done, fail) => {
     one.onerror = () => fail(new Error("the worker fell over"));
     one.onmessage = ({ data }) => (data.failed ? fail(new Error(data.failed)) : want(data) && done(data));
   });
   one.postMessage({ boot: base });
-  const { ms } = await heard((data) => data.ready);
+  const { ms } = await answered((data) => data.ready);
   const answers = [];
   const started = performance.now();
   for (const [id, text] of texts.entries()) {
     one.postMessage({ id, text });
-    answers.push((await heard((data) => data.id === id)).text);
+    answers.push((await answered((data) => data.id === id)).text);
   }
   one.terminate();
   return { answers, ms, each: (performance.now() - started) / texts.length };

@@ -196,7 +196,7 @@ def test_a_sheet_in_gon_says_what_the_station_sends_and_keeps_what_it_had(opens:
     expect(page.locator("[data-message=other-unit]")).to_contain_text(
         "sends degrees, minutes and seconds, this sheet is read in gon"
     )
-    # A device the sheet does not ask is said once and passed over.
+    # A device the sheet does not ask is stated once and passed over.
     yard.press(1)
     expect(page.locator("[data-message=not-asked-for]")).to_contain_text("level-1 sends staff readings")
     assert first.input_value() == "16.6850"

@@ -7,127 +7,28 @@ import re
 from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
 from .conftest import DESK, PHONE, TABLET, Opens, visit
+from .stand_hands import (
+    begun,
+    bubble,
+    by_opposing_pairs,
+    by_the_plate_vial,
+    carry_over_the_mark,
+    dragged,
+    finished,
+    laser_on,
+    legs_until_in_ring,
+    plate,
+    press_in,
+    rest,
+    screws_until_level,
+    seconds,
+    slide_on_to_the_mark,
+    spot,
+)
 from .test_places import looked_at
-
-REST_S = 1.6
-"""So long a bubble is given to come to rest, by the stand's own clock: a slow machine gives it no less."""
-
-
-def begun(page: Page, lesson: str, number: int) -> None:
-    page.goto(f"/practice/{lesson}?n={number}")
-    page.locator("[data-frame-ms]").wait_for(timeout=90_000)
-    page.locator("[data-bubble]").wait_for(timeout=90_000)
-
-
-def seconds(page: Page) -> float:
-    return float(page.locator("[data-seconds]").get_attribute("data-seconds") or "0")
-
-
-def rest(page: Page) -> None:
-    end = seconds(page) + REST_S
-    while seconds(page) < end:
-        page.wait_for_timeout(100)
-
-
-def bubble(page: Page) -> tuple[float, float, bool]:
-    seen = page.locator("[data-bubble]")
-    x, y = (float(part) for part in (seen.get_attribute("data-at") or "0 0").split())
-    return x, y, seen.get_attribute("data-bubble") == "in"
-
-
-def dragged(page: Page, what: str, right: float, down: float) -> None:
-    """Drag a thing by so many pixels."""
-    thing = page.locator(what)
-    thing.scroll_into_view_if_needed()
-    box = thing.bounding_box()
-    assert box
-    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-    page.mouse.move(x, y)
-    page.mouse.down()
-    page.mouse.move(x + right / 2, y + down / 2)
-    page.mouse.move(x + right, y + down)
-    page.mouse.up()
-    page.wait_for_timeout(120)
-
-
-def turned(page: Page, screw: str, degrees: float) -> None:
-    """Drag round a screw, clockwise positive, along an arc some way from its middle."""
-    thing = page.locator(f"[data-turn='{screw}']")
-    thing.evaluate("(one) => one.ownerSVGElement.scrollIntoView({ block: 'center' })")  # clear of what stays on top
-    box = thing.bounding_box()
-    assert box
-    x, y, far = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, box["width"] * 0.42
-
-    def at(angle: float) -> tuple[float, float]:
-        return x + far * math.cos(math.radians(angle)), y + far * math.sin(math.radians(angle))
-
-    page.mouse.move(*at(-60.0))
-    page.mouse.down()
-    # Then away from its middle, where a hand turns finer.
-    far *= 4.0
-    page.mouse.move(*at(-60.0))
-    steps = max(1, math.ceil(abs(degrees) / 12.0))
-    for i in range(1, steps + 1):
-        page.mouse.move(*at(-60.0 + degrees * i / steps))
-    page.mouse.up()
-    page.wait_for_timeout(120)
-
-
-def pair(page: Page, name: str) -> None:
-    page.get_by_role("group", name="Which screws turn together").get_by_role("button", name=name).click()
-
-
-def legs_until_in_ring(page: Page) -> None:
-    """The bubble lies on the high side: the leg nearest to it is made shorter, a little at a time."""
-    for _ in range(40):
-        rest(page)
-        x, y, inside = bubble(page)
-        if inside:
-            return
-        bearing = math.degrees(math.atan2(x, y)) % 360.0
-        near = min("ABC", key=lambda leg: abs((bearing - {"A": 0, "B": 120, "C": 240}[leg] + 180) % 360 - 180))
-        far = math.hypot(x, y)
-        size = "5" if far > 3.5 else "1"
-        page.get_by_role("button", name=f"Leg {near} shorter by {size} mm").click()
-    raise AssertionError("the bubble did not come into its ring")
-
-
-def figure(page: Page, name: str) -> float | None:
-    text = page.locator(f"[data-{name}]").inner_text().replace("−", "-").replace("″", "")
-    return None if text.strip() == "—" else float(text)
-
-
-def screws_until_level(page: Page) -> None:
-    """By the electronic level: along the sight with screw 1, across it with 2 and 3 against each other."""
-    for _ in range(20):
-        rest(page)
-        along, across = figure(page, "along"), figure(page, "across")
-        if along is None or across is None:
-            x, y, _ = bubble(page)  # out of its range: the circular bubble first, 240″ a millimetre
-            along, across = 240.0 * y, 240.0 * x
-        if abs(along) < 6 and abs(across) < 6:
-            return
-        # A turn is 0.7 mm: on one screw over 75 mm, on a pair over 86.6 mm with twice the difference.
-        if abs(across) >= 6:
-            pair(page, "2 and 3")
-            turned(page, "2", -across / (1.4 / 86.6 * 206265) * 360.0)
-        if abs(along) >= 6:
-            pair(page, "One alone")
-            turned(page, "1", -along / (0.7 / 75.0 * 206265) * 360.0)
-    raise AssertionError("the axis did not come level")
-
-
-def spot(page: Page) -> tuple[float, float]:
-    x, y = (page.locator("[data-spot]").get_attribute("data-spot") or "0 0").split()
-    return float(x), float(y)
-
-
-def finished(page: Page) -> None:
-    page.get_by_role("button", name="Finish").click()
-    expect(page.locator("[data-passed]")).to_have_attribute("data-passed", "true")
 
 
 def test_a_bubble_by_legs(opens: Opens) -> None:
@@ -187,30 +88,12 @@ def test_a_whole_set_up_by_dragging_then_its_replay_and_progress(opens: Opens) -
     page = opens(DESK, "Jory Pell", core=True)
     begun(page, "whole-set-up", 31)
     page.get_by_role("button", name="Switch laser on").click()
-    for _ in range(6):
-        rest(page)
-        x, y = spot(page)
-        if math.hypot(x, y) < 8:
-            break
-        box = page.get_by_role("group", name="The tripod from above").bounding_box()
-        assert box
-        per_px = 1640.0 / box["width"]
-        dragged(page, "[data-carry]", -x / per_px, y / per_px)
-    for leg in "ABC":
-        page.get_by_role("group", name=f"Leg {leg}").get_by_role("button", name="Press in").click()
+    carry_over_the_mark(page, 8.0)
+    press_in(page)
     legs_until_in_ring(page)
     screws_until_level(page)
-    if page.get_by_role("button", name="Switch laser on").is_visible():
-        page.get_by_role("button", name="Switch laser on").click()
-    for _ in range(6):
-        rest(page)
-        x, y = spot(page)
-        if math.hypot(x, y) < 0.8:
-            break
-        per_px = (
-            208.0 / (page.get_by_role("group", name="The tribrach from above").bounding_box() or {"width": 1})["width"]
-        )
-        dragged(page, "[data-slide]", -x / 0.15 / per_px, y / 0.15 / per_px)
+    laser_on(page)
+    slide_on_to_the_mark(page, 0.8)
     screws_until_level(page)
     frame = float(page.locator("[data-frame-ms]").get_attribute("data-frame-ms") or "0")
     print(f"a picture every {frame:.1f} ms")
@@ -263,39 +146,12 @@ def test_the_slope_is_set_up_by_a_swinging_bob(opens: Opens) -> None:
     # A bob hangs from the head: level it first, or it moves as far as the head tilts.
     legs_until_in_ring(page)
     nearer(carry, 8.0, 5)
-    for leg in "ABC":
-        page.get_by_role("group", name=f"Leg {leg}").get_by_role("button", name="Press in").click()
+    press_in(page)
     legs_until_in_ring(page)
     by_the_plate_vial(page)
     nearer(slide, 1.2, 5)
     by_the_plate_vial(page)
     finished(page)
-
-
-def plate(page: Page) -> float:
-    rest(page)
-    return float(page.locator("[data-plate]").get_attribute("data-plate") or "0")
-
-
-def by_the_plate_vial(page: Page, rests_at: float = 0.0) -> None:
-    """Along two screws, turned by 90°, along the third; once more. `rests_at`: where the bubble is when it is level."""
-    for _ in range(4):
-        quiet = True
-        for name, screw, per_turn in (("2 and 3", "2", 1.4 / 86.6), ("One alone", "1", 0.7 / 75.0)):
-            for _ in range(4):
-                shown = plate(page) - rests_at
-                if abs(shown) < 0.3:
-                    break
-                quiet = False
-                pair(page, name)
-                heading = int(page.locator("[data-heading]").get_attribute("data-heading") or "0") % 360
-                # Its right end lies a quarter round from the sight: to the right at first, then towards the person.
-                sense = {0: -1.0, 90: 1.0, 180: 1.0, 270: -1.0}[heading]
-                turned(page, screw, sense * shown * 20.0 / (per_turn * 206265) * 360.0)
-            page.get_by_role("button", name="Turn by 90°").click()
-        page.get_by_role("button", name="Turn by 180°").click()
-        if quiet:
-            return
 
 
 def test_a_vial_with_an_error_is_seen_through_by_turning_round(opens: Opens) -> None:
@@ -316,18 +172,7 @@ def test_a_vial_with_an_error_is_seen_through_by_turning_round(opens: Opens) -> 
 def test_four_screws_in_opposing_pairs(opens: Opens) -> None:
     page = opens(DESK, "Jory Pell", core=True)
     begun(page, "four-screws", 52)
-    for _ in range(6):
-        east = plate(page)
-        page.get_by_role("button", name="Turn by 90°").click()
-        north = -plate(page)  # turned by 90° its right end is towards the person
-        for _ in range(3):
-            page.get_by_role("button", name="Turn by 90°").click()
-        if abs(east) < 0.3 and abs(north) < 0.3:
-            break
-        # Screw 1 at 45°, 2 at 135°: each pair against each other over 100 mm.
-        for name, screw, along in (("1 and 3", "1", east + north), ("2 and 4", "2", east - north)):
-            pair(page, name)
-            turned(page, screw, -along / math.sqrt(2.0) * 20.0 / (1.4 / 100.0 * 206265) * 360.0)
+    by_opposing_pairs(page)
     finished(page)
 
 

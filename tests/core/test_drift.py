@@ -130,7 +130,7 @@ class TestEarned:
         assert 22 <= shorter.days < 60, "at 1″ a month and 8″ today, 10″ is two months away at the most"
 
     def test_wandering_alone_ends_it(self) -> None:
-        """Level 0, no spread to speak of: t·wander·√d = L, so d = (10/(1.86·0.5))²."""
+        """Level 0, almost no spread: t·wander·√d = L, so d = (10/(1.86·0.5))²."""
         still = fit([SeriesValue(30.0 * i, 0.0, 0.01) for i in range(5)], 0.0)
         found = earned_interval(still, 10.0, 90, 120.0, 0.5)
         t = t_quantile(0.95, still.freedom)

@@ -30,7 +30,7 @@ from .plain import preview_of, reduce_of
 Data = dict[str, Any]
 EXAMPLES = [json.loads(path.read_text()) for path in sorted((Path(__file__).parent / "examples").glob("*.json"))]
 BAD: dict[str, tuple[str, Any, str]] = {
-    # kind: (where, what was typed there, what is said to be wanted)
+    # kind: (where, what was typed there, what is stated to be wanted)
     "circular-vial": ("readings[1].x_mm", "1.2.3", "a number with one decimal mark"),
     "compensator-function": ("positions.left[0]", "15,28", "a staff reading"),
     "plate-vial": ("readings[0].bubble_div", "two", "a number"),

@@ -90,7 +90,7 @@ class TestChecks:
 
     @pytest.mark.parametrize(("typed", "metres"), [("300", 91.44), ("90 m", 90.0), ("", None)])
     def test_a_table_of_angles_keeps_the_unit_of_its_distances(self, typed: str, metres: float | None) -> None:
-        """Its unit column speaks of angles."""
+        """Its unit column is that of angles."""
         faces = {"left": [{"hz": "10.0000", "v": "90.0000"}], "right": [{"hz": "190.0006", "v": "269.5958"}]}
         target = {**faces, **({"distance_m": typed} if typed else {})}
         kind = KINDS["two-face"]

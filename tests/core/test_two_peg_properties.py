@@ -151,7 +151,7 @@ def test_the_baseline_of_every_named_layout() -> None:
 
 @settings(max_examples=30, deadline=None)
 def expected_arcsec(answer: dict) -> float:
-    """The ± that is foretold, as it is said."""
+    """The ± that is foretold, as it is stated."""
     text = next(message["text"] for message in answer["progress"]["messages"] if message["code"] == "expected")
     found = re.search(r"about ± ([\d.]+)″", text)
     assert found is not None, text

@@ -1,4 +1,4 @@
-"""Everything out in one zip and back into an empty Naveta: same digests; what is wrong with a zip is said, nothing changed."""
+"""Everything out in one zip and back into an empty Naveta: same digests; what is wrong with a zip is stated, nothing changed."""
 
 from __future__ import annotations
 

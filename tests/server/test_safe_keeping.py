@@ -1,4 +1,4 @@
-"""Backups while saving, restores, copies before migrations, what is said at start; folders, keys and files of their owner only."""
+"""Backups while saving, restores, copies before migrations, what is stated at start; folders, keys and files of their owner only."""
 
 from __future__ import annotations
 

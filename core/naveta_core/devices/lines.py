@@ -90,7 +90,7 @@ class KnownDevice:
 
 @dataclass(slots=True)
 class DeviceLines:
-    """Reads what arrives, in whatever pieces. Each trouble is said once until a good line of the same device has come."""
+    """Reads what arrives, in whatever pieces. Each trouble is stated once until a good line of the same device has come."""
 
     _rest: bytes = b""
     _devices: dict[str, KnownDevice] = field(default_factory=dict)

@@ -9,7 +9,7 @@ from pydantic import Field, ValidationError
 
 from ..documents.envelope import Part
 from ..documents.model_faults import faults_of
-from ..errors import Refused, spoken_path
+from ..errors import Refused, path_in_words
 from ..results import Answer, Reason
 from ..units.lengths import NAMES as LENGTHS
 from .lines import DeviceLine, Quantity
@@ -44,7 +44,7 @@ def read_query(model: type[Question], question: dict[str, Any]) -> Question:
     try:
         return model.model_validate(question)
     except ValidationError as error:
-        raise Refused(faults_of(error, spoken_path)) from None
+        raise Refused(faults_of(error, path_in_words)) from None
 
 
 class OpenCell(Part):
@@ -66,7 +66,7 @@ class Placed(Answer):
 
 
 class Placing(Answer):
-    """What goes where, what is said, and which readings (by their number in the list) found no cell."""
+    """What goes where, what is stated, and which readings (by their number in the list) found no cell."""
 
     placed: list[Placed]
     messages: list[Reason]

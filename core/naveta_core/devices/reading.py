@@ -78,7 +78,7 @@ class ReadingQuestion(Part):
 
 
 class Arrived(Answer):
-    """Good readings in their order, those sent all the time apart, what is said, and the reader as it is now."""
+    """Good readings in their order, those sent all the time apart, what is stated, and the reader as it is now."""
 
     lines: list[DeviceLine]
     live: list[DeviceLine]

@@ -337,6 +337,6 @@ class Envelope(Part):
 
 
 class CheckDocument(Envelope):
-    """A check: how it was taken is said by the document, never guessed from its rows."""
+    """A check: how it was taken is stated by the document, never guessed from its rows."""
 
     method: str | None = Field(default=None, max_length=40)

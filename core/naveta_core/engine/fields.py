@@ -15,7 +15,7 @@ from typing import Any, Literal, get_args, get_origin
 from pydantic import BaseModel
 from pydantic import Field as Constraint
 
-from ..errors import spoken
+from ..errors import in_words
 from ..units.numbers import CACHED
 from .parser import Range, ordinal
 
@@ -302,7 +302,7 @@ class Where:
         words = []
         for step in path.removeprefix("observations.").split("."):
             name, _, rest = step.partition("[")
-            word = self.names.get(name, spoken(name))
+            word = self.names.get(name, in_words(name))
             # A field that is not ours may be called anything: only figures are counted.
             counted = rest[:-1].isascii() and rest[:-1].isdigit() and len(rest) < MOST_INDEX_TEXT
             words.append(f"{ordinal(int(rest[:-1]))} {word}" if counted else word)

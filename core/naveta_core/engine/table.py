@@ -147,7 +147,7 @@ def table_file(kind: str, table: FieldTable) -> TableFile:
 
 
 def _with_unit(unit: str, field: Field, value: Any) -> Any:
-    """A length as typed with its unit behind it, where the unit column speaks of angles."""
+    """A length as typed with its unit behind it, where the unit column is that of angles."""
     if field.kind != "length" or unit == "m" or not isinstance(value, str):
         return value
     try:

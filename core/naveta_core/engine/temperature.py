@@ -1,4 +1,4 @@
-"""What the temperature is worth to a length that was compared, and what is said of readings that do not fit."""
+"""What the temperature is worth to a length that was compared, and what is stated of readings that do not fit."""
 
 from __future__ import annotations
 

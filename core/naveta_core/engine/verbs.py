@@ -1,6 +1,6 @@
 """What is done with a document before anything is read: begun, taken once more, run again as left, taken from a file.
 
-Plain documents in, plain documents out, as somebody would type them; which method they are taken by is said in them.
+Plain documents in, plain documents out, as somebody would type them; which method they are taken by is stated in them.
 """
 
 from __future__ import annotations

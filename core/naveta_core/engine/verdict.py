@@ -1,6 +1,6 @@
 """From quantities to a verdict: one rule, one set of sentences, whatever the check.
 
-A kind brings its quantities, what is at fault, and its own words for what to do; the rest is said here.
+A kind brings its quantities, what is at fault, and its own words for what to do; the rest is stated here.
 """
 
 from __future__ import annotations
@@ -65,7 +65,7 @@ class JudgedQuantity:
     under: str = ""
     """Under what it may be used between L and W, in a few words."""
     sooner: str = "Usable. Check it again before precise work."
-    """What is said of it close to its limit."""
+    """What is stated of it close to its limit."""
     decision: Decision = field(default_factory=lambda: Decision("use"))
     confirmed: Estimate | None = None
     own: Override | None = None
@@ -126,7 +126,7 @@ class Judgement:
     more_readings: tuple[str, str] = ("reading", "readings")
     """What could be taken more often."""
     leading_reasons: list[CodedText] = field(default_factory=list)
-    """What is said before anything else: what became of what was done."""
+    """What is stated before anything else: what became of what was done."""
     first_actions: list[CodedText] = field(default_factory=list)
     """What is done before anything else about it."""
     extra_actions: list[CodedText] = field(default_factory=list)
@@ -141,7 +141,7 @@ class Judgement:
         "more-will-not-do",
         "More readings alone will not help: check the conditions of the test.",
     )
-    """What is said where no more readings decide it."""
+    """What is stated where no more readings decide it."""
     service_text: str = "Send it to service with this result."
 
 

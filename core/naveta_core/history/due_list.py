@@ -16,7 +16,7 @@ from .. import __version__
 from ..checks import KINDS
 from ..documents.envelope import Finite, Instrument, Moment, OneOf, Part
 from ..documents.model_faults import faults_of
-from ..errors import Fault, Refused, quote, spoken_path
+from ..errors import Fault, Refused, path_in_words, quote
 from ..results import Answer, Reason
 from ..stats.decision import Grade
 from ..units.formatting import count
@@ -123,7 +123,7 @@ def due(question: Any) -> DueAnswer:
     try:
         query = DueQuestion.model_validate(question)
     except ValidationError as error:
-        raise Refused(faults_of(error, spoken_path)) from None
+        raise Refused(faults_of(error, path_in_words)) from None
     _refuse_unnamed(query)
     records = [_record(entry) for entry in query.records]
     events = [_happened(entry) for entry in query.events]

@@ -1,7 +1,7 @@
 """Standing of an instrument: may it be taken out today, and why.
 
 A grade belongs to one check; a standing belongs to an instrument and follows from its records and events. Pure:
-today is given, nothing is looked up. What is due when is said by `due` alone, from the rules in force.
+today is given, nothing is looked up. What is due when is stated by `due` alone, from the rules in force.
 """
 
 from __future__ import annotations
@@ -35,7 +35,7 @@ from .rules import Requirement, RuleBook
 State = Literal["ready", "ready-if", "check-first", "hold", "away"]
 ORDER: tuple[State, ...] = ("ready", "ready-if", "check-first", "away", "hold")
 AWAY = {"service-out": ("service-in", "at-service", "At service"), "lent": ("returned", "lent", "Lent")}
-"""By what takes an instrument away: what brings it back, and how that is said."""
+"""By what takes an instrument away: what brings it back, and how that is stated."""
 
 
 class CheckStanding(Answer):
@@ -153,13 +153,13 @@ def _only_use(entry: CheckStanding) -> CheckStanding:
     return entry.model_copy(update={"state": "check-first", "reasons": [reason("only-use", text), *entry.reasons[1:]]})
 
 
-SPEAKS = ("adjust", "service", "adjusted-not-proved", "measured-through", *FALLS)
+DECIDES = ("adjust", "service", "adjusted-not-proved", "measured-through", *FALLS)
 """Reasons of a check that counts for the instrument even where its absence alone would not."""
 
 
 def _weight(entry: CheckStanding, gating: set[str]) -> int:
     """How much a check's state says of the instrument; of one that does not gate only what was found, done or fell."""
-    found = any(reason.code in SPEAKS for reason in entry.reasons)
+    found = any(reason.code in DECIDES for reason in entry.reasons)
     return ORDER.index(entry.state) if entry.check in gating or found else 0
 
 
@@ -192,7 +192,7 @@ def _state(found: CheckDue, events: Sequence[EventRecord], today: date) -> tuple
         return "hold", [*_events(since[-1:]), reason(latest.grade, text)]
     holding = [entry for entry in since if entry.event in HOLDING_EVENTS]
     if holding:
-        # Whatever came after it, what holds it is said first.
+        # Whatever came after it, what holds it is stated first.
         return "hold", [*_events(holding[-1:]), reason("check-to-release", f"{kind.title} before it goes out again.")]
     if since:
         text = f"{kind.title} first, about {kind.minutes} minutes."

@@ -1,7 +1,7 @@
 """What a series says: drifting or not, jumped or not, when it leaves its limit, which interval it has earned.
 
 As found only; an event that bears on it, and an as-left, begin a new segment; a jump that the next check confirms does so
-too. What is said is said of the last segment.
+too. What is stated is about the last segment.
 """
 
 from __future__ import annotations

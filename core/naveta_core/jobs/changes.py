@@ -29,7 +29,7 @@ MOST_STEPS = 12
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """One change of how the work is done: what it does to it, and how it is said ("" for a check, which says itself)."""
+    """One change of how the work is done: what it does to it, and how it is stated ("" for a check, which says itself)."""
 
     code: str
     apply: Callable[[Working], Working]
@@ -169,7 +169,7 @@ def _pointings(excess: Excess, working: Working) -> Change | None:
 
 @dataclass(frozen=True, slots=True)
 class Input:
-    """An input of the budget that causes its part in proportion: how small it can be made, in its unit, and how that is said."""
+    """An input of the budget that causes its part in proportion: how small it can be made, in its unit, and how that is stated."""
 
     field: str
     least: float
@@ -218,6 +218,6 @@ def _smaller(excess: Excess, working: Working, needs: JobNeeds, words: LengthWor
     for _ in range(14 if meets(of.least) else 0):
         middle = (low + high) / 2
         low, high = (middle, high) if meets(middle) else (low, middle)
-    # Rounded down to a tenth: what is said is enough.
+    # Rounded down to a tenth: what is stated is enough.
     value = max(of.least, int(low * 10 + 1e-9) / 10)
     return Change(of.field, lambda way: with_input(way, value), of.text(value, words))

@@ -123,7 +123,7 @@ def _say_suspect(judged: Judged, found: Suspect) -> None:
 
 
 def counts_otherwise(judged: Judged) -> bool:
-    """The first suspect: a circle that counts the other way. Whether everything fits then is said, and nothing else."""
+    """The first suspect: a circle that counts the other way. Whether everything fits then is stated, and nothing else."""
     sights = [replace(sight, hz_deg=(360.0 - sight.hz_deg) % 360.0) for sight in judged.read.sights]
     if len({sight.point.name for sight in sights}) < 2:
         return False

@@ -77,7 +77,7 @@ def read(document: Envelope, *, station: ControlPoint | None = None, over_point:
 def angle(
     document: Envelope, parser: Parser, path: str, where: str, value: Typed | None, *, wanted: bool = True
 ) -> float | None:
-    """A typed angle in degrees, 0 to 360; a full circle's worth more is said to look like gon."""
+    """A typed angle in degrees, 0 to 360; a full circle's worth more is stated to look like gon."""
     if value is None or (isinstance(value, str) and not value.strip()):
         if wanted:
             parser.want(path, where)

@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from .. import __version__
 from ..cautions import cautions
 from ..engine.rows import line, row
-from ..errors import spoken_path
+from ..errors import path_in_words
 from ..results import (
     CalculationLine,
     Finding,
@@ -350,4 +350,4 @@ WHERE = {
 
 def where(path: str) -> str:
     """A path of an orientation, for the person."""
-    return WHERE.get(path, spoken_path(path))
+    return WHERE.get(path, path_in_words(path))

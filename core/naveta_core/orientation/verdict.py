@@ -162,7 +162,7 @@ def control_jump(judged: Judged) -> None:
     away = jump(earlier, judged.series_mm, judged.series_sigma_mm, WANDERS_MM)
     if away is None:
         return
-    # Signed or not, only what agrees worse than before speaks: agreeing better is no fault of anybody's.
+    # Signed or not, only what agrees worse than before counts: agreeing better is no fault.
     worse = abs(judged.series_mm) - abs(judged.series_mm - away)
     if worse > 0:
         judged.say(

@@ -11,7 +11,7 @@ from .. import __version__
 from ..cautions import cautions
 from ..checks import KINDS
 from ..engine.parser import Parser, ordinal
-from ..errors import spoken_path
+from ..errors import path_in_words
 from ..results import CodedText, Finding, Result, Verdict, reasons
 from ..stats.decision import Grade
 from ..units.formatting import capital, count, joined
@@ -49,7 +49,7 @@ def where(path: str) -> str:
         if not (index.isascii() and index.isdigit()):
             return words["observations.steps"]
         return f"the {ordinal(int(index))} check" + (f", {field.lstrip('.').replace('_', ' ')}" if field else "")
-    return words.get(path, spoken_path(path))
+    return words.get(path, path_in_words(path))
 
 
 def _read(document: ReadinessCheck, parser: Parser) -> None:

@@ -81,7 +81,7 @@ def _screws(document: SetUpDocument, tilt: TiltVector | None = None, vials: Sequ
 
 
 def _turn(document: SetUpDocument, tilt_arcsec: Plane, understood: str) -> GuideAdvice:
-    """Which screws take a tilt away; less than a hand can turn is said so."""
+    """Which screws take a tilt away; less than a hand can turn is called so."""
     bearing, size = polar(*tilt_arcsec)
     advice = _screws(document, TiltVector(bearing_deg=bearing, arcsec=min(MOST_ARCSEC, size)))
     return _with_lead("screws", advice, understood) if advice.result.moves else _touch(size)

@@ -12,7 +12,7 @@ from typing import Any
 
 from ..engine.parser import Parser, Range
 from ..engine.work import words_of
-from ..errors import quote, spoken_path
+from ..errors import path_in_words, quote
 from ..stats.decision import Limits
 from ..stats.estimate import PRIOR_DOF, Estimate
 from ..units.numbers import numeral
@@ -311,4 +311,4 @@ def where(path: str) -> str:
     for name, verb in (("shorten_mm", "shortened"), ("lengthen_mm", "lengthened")):
         if f"tripod.{name}." in path:
             return f"how far leg {path.rsplit('.', 1)[1]} can be {verb}"
-    return spoken_path(path)
+    return path_in_words(path)

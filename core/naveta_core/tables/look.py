@@ -11,7 +11,7 @@ from ..documents.csv_io import MOST_ROWS, TableFaults, write_rows
 from ..documents.envelope import Part
 from ..documents.model_faults import faults_of
 from ..documents.table_shape import TableField, TableShape
-from ..errors import MOST_FAULTS, Fault, Refused, spoken_path
+from ..errors import MOST_FAULTS, Fault, Refused, path_in_words
 from ..results import Reason
 from .cells import lines_of, split
 from .column_map import (
@@ -53,7 +53,7 @@ def look_at_table(question: dict[str, Any], shapes: Mapping[str, TableShape]) ->
     try:
         query = TableQuestion.model_validate(question)
     except ValidationError as error:
-        raise Refused(faults_of(error, spoken_path)) from None
+        raise Refused(faults_of(error, path_in_words)) from None
     if query.kind not in shapes:
         raise Refused([Fault("kind", "the kind of document", query.kind, "one of " + ", ".join(sorted(shapes)))])
     return _Look(query, shapes[query.kind]).answer()
@@ -74,7 +74,7 @@ class _Look:
         self.ours = bool(titles) and all(title.lower() in shape.columns for title in titles if title)
         within = [use for use in self.map.columns if use.column < count]
         self.fields = {entry.column: entry for entry in shape.fields}
-        # Everything is said, also what is as nobody said: an answer leaves out what was never said.
+        # Everything is stated, also what is as nobody said: an answer leaves out what was never said.
         stated = {name: getattr(self.map, name) for name in ("angle", "same", "left_out")}
         self.map = self.map.model_copy(update={**stated, "columns": within, "words": self._words(within)})
 

@@ -183,7 +183,7 @@ def _otherwise(hidden: Hidden, found: list[float], missed: Sequence[bool], turns
 
 
 def _weight(error: HiddenError, turns: Turns, *, missed: bool) -> tuple[bool, bool, float]:
-    """What is said first: not found, a good one turned, then what is left furthest beyond good."""
+    """What is stated first: not found, a good one turned, then what is left furthest beyond good."""
     turned_good = error.good and bool(turns.get(error.spec.screw))
     return missed, turned_good, max(abs(error.after(turns)), abs(error.value) / 10) / error.spec.good
 

@@ -10,7 +10,7 @@ from pydantic import Field, ValidationError
 
 from naveta_core.documents.envelope import Part
 from naveta_core.documents.model_faults import faults_of
-from naveta_core.errors import Refused, spoken_path
+from naveta_core.errors import Refused, path_in_words
 from naveta_core.results import Answer
 
 from ..results import Figure
@@ -64,6 +64,6 @@ def look(query: LookQuestion) -> Answer:
     try:
         aim = viewer.aim.model_validate(query.aim)
     except ValidationError as error:
-        faults = faults_of(error, lambda path: spoken_path(f"aim.{path}"))
+        faults = faults_of(error, lambda path: path_in_words(f"aim.{path}"))
         raise Refused([replace(fault, path=f"aim.{fault.path}") for fault in faults]) from None
     return viewer.look(hidden, aim, turns, query.seconds)

@@ -13,6 +13,6 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='job',
             name='needs',
-            field=models.JSONField(default=dict, help_text="As the core's `JobNeeds`; empty where nothing is said."),
+            field=models.JSONField(default=dict, help_text="As the core's `JobNeeds`; empty where nothing is stated."),
         ),
     ]

@@ -107,7 +107,7 @@ def test_a_level_never_checked_goes_out_after_its_check_and_the_job_says_how_goo
 
 def test_unequal_sights_are_kept_equal_as_far_as_the_job_needs() -> None:
     """c 10″ at 40 m: with I the imbalance, I·(10/206.265 + 0.87·80/12742) mm is one-sided; the rest hangs on I only
-    through how sure c is. At 2 mm wanted, 10 m give 0.5394 + 2·0.8447: too much; what is said is enough, and 2 m more is not."""
+    through how sure c is. At 2 mm wanted, 10 m give 0.5394 + 2·0.8447: too much; what is stated is enough, and 2 m more is not."""
     needs = LEVELLING.model_copy(update={"levelling_mm": 2.0})
     answer = fit(LEVEL, needs, passed("two-peg"), [peg(10.0)])
     assert answer.fit == "fit-if"

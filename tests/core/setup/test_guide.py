@@ -1,4 +1,4 @@
-"""Leading through: what comes when, what is said, what is enough; and what a set-up is judged as, by hand."""
+"""Leading through: what comes when, what is stated, what is enough; and what a set-up is judged as, by hand."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Tables made by others: what is suggested, what is read of them, and what is said when something is missing or wrong."""
+"""Tables made by others: what is suggested, what is read of them, and what is stated when something is missing or wrong."""
 
 from __future__ import annotations
 

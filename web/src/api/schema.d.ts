@@ -8967,7 +8967,7 @@ export interface components {
         };
         /**
          * SeriesOut
-         * @description A figure's history; `unit` as it is written behind a number, and as it is said.
+         * @description A figure's history; `unit` as it is written behind a number, and as it is stated.
          */
         SeriesOut: {
             /** Events */

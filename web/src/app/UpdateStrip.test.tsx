@@ -34,12 +34,12 @@ function arrives(): void {
 }
 
 describe("a newer version", () => {
-  it("is not spoken of before there is one", () => {
+  it("shows nothing before there is one", () => {
     at("/");
     expect(screen.queryByRole("status")).toBeNull();
   });
 
-  it("is said as soon as it waits, and taken when asked for", () => {
+  it("shows as soon as it waits, and taken when asked for", () => {
     at("/instruments/LV-07");
     arrives();
     expect(screen.getByRole("status").textContent).toContain("A new version is ready. Your readings are kept.");

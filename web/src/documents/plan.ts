@@ -12,7 +12,7 @@ export const minutesOfDue = (all: Pick<Due, "minutes">[]): number => all.reduce(
 
 export type OfInstrument = { tag: string; due: Due[]; reasons: string[] };
 
-/** The same, an instrument each in the order given; a reason that several checks share is said once. */
+/** The same, an instrument each in the order given; a reason that several checks share is stated once. */
 export function byInstrument(all: Due[]): OfInstrument[] {
   const found = new Map<string, OfInstrument>();
   for (const due of all) {

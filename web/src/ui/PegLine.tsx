@@ -1,4 +1,4 @@
-// The peg line to scale: pegs, set-ups and sight lines; the slope of the sights exaggerated, by how much is said.
+// The peg line to scale: pegs, set-ups and sight lines; the slope of the sights exaggerated, by how much is stated.
 import { written } from "../api/writing";
 import { useEffect, useRef, useState } from "react";
 import type { Picture } from "../api/client";
@@ -67,7 +67,7 @@ function Drawing({ picture, width, height }: { picture: Picture; width: number; 
   const answer = longest(picture);
   return (
     <figure className="m-0">
-      <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="img" aria-label={spoken(picture)} className="block w-full">
+      <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="img" aria-label={in_words(picture)} className="block w-full">
         <Ground picture={picture} x={s.x} y={s.y} width={width} />
         {picture.pegs.map((peg) => (
           <StaffRod key={peg.name} name={peg.name} x={s.x(peg.x_m)} foot={s.y(peg.height_m)} top={TOP} />
@@ -88,7 +88,7 @@ function Drawing({ picture, width, height }: { picture: Picture; width: number; 
   );
 }
 
-function spoken(picture: Picture): string {
+function in_words(picture: Picture): string {
   const answer = longest(picture);
   return `Two-peg layout, ${picture.setups.length} set-ups drawn${answer ? `: ${answer.text}` : ""}`;
 }

@@ -19,7 +19,7 @@ export function PermissionButton({ right, onPress, children }: { right: { allowe
 export type Reasoned = {
   event: string;
   title: string;
-  /** What is said before what follows from it. */
+  /** What is stated before what follows from it. */
   because?: string;
   word: string;
   /** How it is reported afterwards. */

@@ -9,7 +9,7 @@ export type Saving = {
   trouble: unknown;
   busy: boolean;
   meanwhile: Problem | null;
-  /** Does it; `saved` is said afterwards, and everything shown is fetched again. Gives whether it was done. */
+  /** Does it; `saved` is stated afterwards, and everything shown is fetched again. Gives whether it was done. */
   run: (action: () => Promise<unknown>, saved?: string) => Promise<boolean>;
 };
 

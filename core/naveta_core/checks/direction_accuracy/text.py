@@ -16,7 +16,7 @@ from .document import AccuracyRead, DirectionAccuracy
 from .solve import ReducedSeries, reduce_all
 
 FAR_ARCSEC = 1800.0
-"""Beyond it nothing is said of c or i: something was typed or sighted wrongly."""
+"""Beyond it nothing is stated of c or i: something was typed or sighted wrongly."""
 
 
 def finding_of(found: ReducedSeries, noun: str, stated: float | None) -> str:

@@ -219,7 +219,7 @@ def without(read: TwoFaceRead, aside: list[str]) -> TwoFaceRead:
 
 @dataclass
 class FoundFaults:
-    """What is refused, what is said, the pointings set aside, the one to be marked; the solution without those."""
+    """What is refused, what is stated, the pointings set aside, the one to be marked; the solution without those."""
 
     solution: TwoFaceSolution
     refused: list[CodedText] = field(default_factory=list)

@@ -136,7 +136,7 @@ def draw(_document: TwoFace, read: TwoFaceRead, judgement: Judgement | None) -> 
 
 CIRCLE = ("horizontal", "vertical")
 FAR_SPREAD_ARCSEC = 600.0
-"""Beyond it a pointing was typed wrongly, and that is said beside it."""
+"""Beyond it a pointing was typed wrongly, and that is stated beside it."""
 
 
 def progress_of(document: TwoFace, read: TwoFaceRead) -> SheetProgress:

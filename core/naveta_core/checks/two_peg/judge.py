@@ -187,7 +187,7 @@ def _looks(document: TwoPeg, judgement: Judgement) -> None:
 
 @dataclass
 class SetAside:
-    """A test solved without the readings that are outliers, and what is said of them."""
+    """A test solved without the readings that are outliers, and what is stated of them."""
 
     solution: PegSolution
     paths: list[str] = field(default_factory=list)

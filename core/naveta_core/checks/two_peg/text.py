@@ -49,7 +49,7 @@ def direction(c: float) -> str:
 
 @dataclass(frozen=True, slots=True)
 class PegTexts:
-    """What is said of one finding: as a sentence, as figures, as its effect on the work, as a calculation."""
+    """What is stated of one finding: as a sentence, as figures, as its effect on the work, as a calculation."""
 
     finding: str
     shown: list[Shown]

@@ -13,7 +13,7 @@ from pydantic import ValidationError
 from ... import __version__
 from ...documents.envelope import units_context
 from ...documents.model_faults import faults_of
-from ...errors import Fault, Refused, UnknownKind, quote, spoken_path
+from ...errors import Fault, Refused, UnknownKind, path_in_words, quote
 from ..context import AdviceQuery, WhatIfQuery
 from ..mechanism import OutOfReachError
 from ..results import Advice
@@ -103,7 +103,7 @@ WHERE = {
 
 def where(path: str) -> str:
     """A path of a question for advice, for the person."""
-    return WHERE.get(path, "the question" if path == "$" else spoken_path(path))
+    return WHERE.get(path, "the question" if path == "$" else path_in_words(path))
 
 
 def advise(question: Any) -> Advice:

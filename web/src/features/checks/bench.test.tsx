@@ -19,14 +19,14 @@ import type { Save } from "./useSave";
 
 afterEach(cleanup);
 
-function SingleInput({ heard, from = "" }: { heard: (key: InputKey, value: string) => void; from?: string }) {
+function SingleInput({ typed, from = "" }: { typed: (key: InputKey, value: string) => void; from?: string }) {
   const [value, setValue] = useState(from);
-  return <NumberField id="w" label="reading" value={value} onType={setValue} onKey={(key) => heard(key, value)} onHere={() => undefined} />;
+  return <NumberField id="w" label="reading" value={value} onType={setValue} onKey={(key) => typed(key, value)} onHere={() => undefined} />;
 }
 
 describe("an input", () => {
   it("keeps what is typed to the letter, whatever it is", async () => {
-    render(<SingleInput heard={() => undefined} />);
+    render(<SingleInput typed={() => undefined} />);
     const input = screen.getByLabelText<HTMLInputElement>("reading");
     await userEvent.type(input, "5'3 1/4\" −x,.");
     expect(input.value).toBe("5'3 1/4\" −x,.");
@@ -39,22 +39,22 @@ describe("an input", () => {
     ["*", "wires"],
     ["=", "same"],
   ])("hears %s wherever it comes from and does not write it", async (char, key) => {
-    const heard = vi.fn();
-    render(<SingleInput heard={heard} from="1.46" />);
+    const typed = vi.fn();
+    render(<SingleInput typed={typed} from="1.46" />);
     const input = screen.getByLabelText<HTMLInputElement>("reading");
     fireEvent.change(input, { target: { value: `1.468${char}` } }); // a telephone's keyboard sends no key of its own
-    expect(heard).toHaveBeenCalledWith(key, expect.anything());
+    expect(typed).toHaveBeenCalledWith(key, expect.anything());
     expect(input.value).toBe("1.468");
   });
 
   it("takes Enter forward, Shift+Enter back and Ctrl+Enter to saving", () => {
-    const heard = vi.fn();
-    render(<SingleInput heard={heard} />);
+    const typed = vi.fn();
+    render(<SingleInput typed={typed} />);
     const input = screen.getByLabelText("reading");
     fireEvent.keyDown(input, { key: "Enter" });
     fireEvent.keyDown(input, { key: "Enter", shiftKey: true });
     fireEvent.keyDown(input, { key: "Enter", ctrlKey: true });
-    expect(heard.mock.calls.map((call) => call[0])).toEqual(["next", "back", "save"]);
+    expect(typed.mock.calls.map((call) => call[0])).toEqual(["next", "back", "save"]);
   });
 });
 

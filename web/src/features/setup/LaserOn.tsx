@@ -1,4 +1,4 @@
-// How long the laser plummet has been on, counted here; what is said of it is the core's.
+// How long the laser plummet has been on, counted here; what is stated of it is the core's.
 import { useEffect, useState } from "react";
 import type { Guide } from "../../api/client";
 

@@ -24,7 +24,7 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
   const right = may("save-set-up");
   const { reduced, wanted, faults } = guided.preview;
   const observed = draft.document.observations;
-  // What has its input on this page is said there.
+  // What has its input on this page is stated there.
   const elsewhere = faults.filter((fault) => (observed.quick ? fault.path.includes("log[") : !fault.path.includes("zero.")));
   const looked = observed.final_check_done || observed.method === "no-point";
   const done = async () => {
