@@ -3,6 +3,7 @@ import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
+import { ahead } from "./ahead";
 
 /** Where the core for the browser lies (tools/pack_core.py); null in the units' tests. */
 const pack = existsSync("public/core/pack.json") ? (JSON.parse(readFileSync("public/core/pack.json", "utf8")) as { folder: string }).folder : null;
@@ -12,6 +13,7 @@ export default defineConfig(({ mode }) => ({
   plugins: [
     react(),
     tailwindcss(),
+    ahead(),
     VitePWA({
       strategies: "injectManifest",
       srcDir: "src",
@@ -40,7 +42,10 @@ export default defineConfig(({ mode }) => ({
   worker: { format: "es" as const },
   build: {
     // The content policy lets fonts and pictures come from the server only.
-    assetsInlineLimit: 0, target: "es2022", sourcemap: false },
+    assetsInlineLimit: 0, target: "es2022", sourcemap: false,
+    // What every page begins with is one file, not a dozen: a slow line asks for six at a time.
+    rolldownOptions: { output: { codeSplitting: { groups: [{ name: "start", test: /src[\\/]main\.tsx$/ }] } } },
+  },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
   test: { environment: "jsdom", globals: true, setupFiles: ["src/test-setup.ts"], css: false },
 }));
