@@ -3,7 +3,7 @@ import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
-import { ahead } from "./ahead";
+import { ahead } from "./ahead.ts";
 
 /** Where the core for the browser lies (tools/pack_core.py); null in the units' tests. */
 const pack = existsSync("public/core/pack.json") ? (JSON.parse(readFileSync("public/core/pack.json", "utf8")) as { folder: string }).folder : null;

@@ -44,6 +44,7 @@ from shared.addresses import client_address, forwarded
 from shared.bodies import Body, Password, Word
 from shared.errors import Later, problem
 from shared.rights import Right, may
+from shared.zones import offsets_of
 
 router = Router(tags=["people"])
 LOOPBACK_ADDRESSES = ("127.0.0.1", "::1")
@@ -103,6 +104,8 @@ class SessionOut(Schema):
     """What can happen to an instrument, and what follows from it."""
     now: datetime
     time_zone: str
+    zone_offsets: list[list[int]]
+    """[minute, ahead]: from which minute on (UTC, since 1970) that zone is how many minutes ahead of UTC."""
     core_version: str
 
 
@@ -202,6 +205,7 @@ def _session(request: HttpRequest) -> dict[str, Any]:
         "work": firm.work,
         "adjusts": person.adjusts if person else None,
         "time_zone": zone_of(firm),
+        "zone_offsets": offsets_of(zone_of(firm), clock.today().year),
         "core_version": __version__,
     }
 

@@ -9053,6 +9053,8 @@ export interface components {
                 [key: string]: unknown;
             };
             writing: components["schemas"]["WritingOut"];
+            /** Zone Offsets */
+            zone_offsets: number[][];
         };
         /**
          * SetAgainOut

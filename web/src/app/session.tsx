@@ -4,6 +4,7 @@ import { type ReactNode, createContext, useCallback, useContext, useDeferredValu
 import { type Session, api, sessionBegan, carryToken, data, storedAt, whenSignedOut } from "../api/client";
 import { setWriting } from "../api/writing";
 import { setFirmUnits } from "../ui/units";
+import { setZone } from "../ui/words";
 import { measureClock } from "../device/clock";
 import { flush } from "../device/device";
 import { forgetFleet } from "../device/fleet";
@@ -81,6 +82,7 @@ export function SessionProvider({ children, waiting, failed }: { children: React
   if (session) {
     holdKeys(session.device_keys);
     setWriting(session.writing);
+    setZone(session.time_zone, session.zone_offsets);
     setFirmUnits(session.writing);
   }
   useEffect(() => {

@@ -82,7 +82,7 @@ function Drawing({ picture, width, height }: { picture: Picture; width: number; 
         )}
       </svg>
       <figcaption className="sub text-[16px] px-1 pb-1">
-        {s.times > 0 ? `Slope of the sights drawn about ${round2(s.times).toLocaleString("en-GB")} times too steep; the dotted line is level.` : picture.setups.some((setup) => setup.line_height_m !== null) ? written("Distances to scale. The slope of the sights shows once every staff is read.") : "Distances to scale. The sights appear with the readings."}
+        {s.times > 0 ? `Slope of the sights drawn about ${round2(s.times)} times too steep; the dotted line is level.` : picture.setups.some((setup) => setup.line_height_m !== null) ? written("Distances to scale. The slope of the sights shows once every staff is read.") : "Distances to scale. The sights appear with the readings."}
       </figcaption>
     </figure>
   );

@@ -1,10 +1,12 @@
 // An instrument's history: each finding a needle with its whisker, the limit a band, events as plumb lines.
 import { fixed } from "../api/writing";
-import { type ScaleLinear, scaleLinear, scaleTime } from "d3-scale";
+import { type ScaleLinear, scaleLinear, scaleUtc } from "d3-scale";
 import { line } from "d3-shape";
 import { useNavigate } from "react-router";
 import { useNarrow } from "../hooks/useNarrow";
 import { useEventName } from "../app/eventKinds";
+import { useHere } from "../app/session";
+import { day, monthOf } from "./words";
 import type { Series } from "../api/client";
 import { FindingMark, LimitBand, PLOT, reachOf } from "./plotParts";
 
@@ -20,7 +22,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
   if (!points.length) return <p className="sub py-8">No check on record yet.</p>;
   const times = [...points.map((p) => new Date(p.at)), ...series.events.map((e) => new Date(e.at))];
   const first = new Date(Math.min(...times.map(Number)));
-  const x = scaleTime().domain([first, today]).range([LEFT + 10, W - RIGHT - 10]);
+  const x = scaleUtc().domain([first, today]).range([LEFT + 10, W - RIGHT - 10]);
   const most = reachOf(points);
   const y = scaleLinear().domain([-most, most]).nice(4).range([H - FOOT, TOP]);
   const limit = points[points.length - 1]?.use ?? 0;
@@ -30,7 +32,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
       <LimitBand y={y} limit={limit} width={W} unit={series.unit} />
       {x.ticks(W / 170).map((tick) => (
         <text key={Number(tick)} x={x(tick)} y={H - 8} textAnchor="middle" fontSize="16" className="fill-ink-2">
-          {tick.toLocaleDateString("en-GB", { month: "short", year: "numeric" })}
+          {monthOf(tick)}
         </text>
       ))}
       {together(series.events.map((each) => ({ x: x(new Date(each.at)), word: eventName(each.event).toLowerCase() }))).map((each) => (
@@ -114,6 +116,7 @@ function Event({ x, word, width }: { x: number; word: string; width: number }) {
 }
 
 function Finding({ point, outlier, message, x, y, open }: { point: Point; outlier: boolean; message: string; x: number; y: ScaleLinear<number, number>; open: () => void }) {
-  const label = `${new Date(point.at).toLocaleDateString("en-GB")}, ${point.stage}, ${fixed(point.value, 1)} ${message}, plus or minus ${fixed(point.u95, 1)}`;
+  const { session } = useHere();
+  const label = `${day(point.at, session.time_zone)}, ${point.stage}, ${fixed(point.value, 1)} ${message}, plus or minus ${fixed(point.u95, 1)}`;
   return <FindingMark point={point} label={label} open={point.stage === "as-left" || outlier} x={x} y={y} onOpen={open} />;
 }

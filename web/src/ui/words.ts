@@ -32,36 +32,51 @@ export const capital = (text: string): string => text.charAt(0).toUpperCase() + 
 const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
 export const ordinal = (index: number): string => ORDINALS[index] ?? `${index + 1}th`;
 
-/** One writer for each form and zone: making one takes a hundred times as long as writing a date with it. */
-const writers = new Map<string, Intl.DateTimeFormat>();
-function writer(form: string, options: Intl.DateTimeFormatOptions, zone: string): Intl.DateTimeFormat {
-  const key = `${form} ${zone}`;
-  const made = writers.get(key) ?? new Intl.DateTimeFormat("en-GB", { ...options, timeZone: zone });
-  writers.set(key, made);
-  return made;
+const WEEKDAYS = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+const MONTHS = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+const DAY_ONLY = /^\d{4}-\d{2}-\d{2}$/;
+const two = (count: number): string => String(count).padStart(2, "0");
+
+/** From which minute on (UTC, since 1970) a zone is how many minutes ahead. The server gives them: a browser loads its own
+ * tables of zones when it writes its first date, which takes longer than drawing a page. */
+type Offsets = readonly (readonly number[])[];
+let firm: { zone: string; offsets: Offsets } = { zone: "UTC", offsets: [] };
+export function setZone(zone: string, offsets: Offsets): void {
+  firm = { zone, offsets };
 }
+
+/** A moment whose UTC parts are those of the firm's clock. A day without a time is that day in every zone. */
+function local(text: string, zone: string): Date {
+  const at = new Date(text);
+  if (DAY_ONLY.test(text) || zone !== firm.zone) return at;
+  const minute = Number(at) / 60_000;
+  const ahead = firm.offsets.findLast((each) => (each[0] ?? 0) <= minute) ?? firm.offsets[0];
+  return new Date(Number(at) + (ahead?.[1] ?? 0) * 60_000);
+}
+
+const dated = (at: Date): string => `${at.getUTCDate()} ${monthOf(at)}`;
+
+/** A month at an axis: "Mar 2027". */
+export const monthOf = (at: Date): string => `${MONTHS[at.getUTCMonth()]?.slice(0, 3)} ${at.getUTCFullYear()}`;
 
 /** A day: "2 Mar 2027". */
-export function day(text: string, zone: string): string {
-  return writer("day", { day: "numeric", month: "short", year: "numeric" }, zone).format(new Date(text));
-}
+export const day = (text: string, zone: string): string => dated(local(text, zone));
 
 /** A day as it is compared: "2027-03-02", in the zone given. */
-export function isoDay(moment: Date, zone: string): string {
-  const written = writer("iso", { day: "2-digit", month: "2-digit", year: "numeric" }, zone).format(moment);
-  return written.split("/").reverse().join("-");
-}
+export const isoDay = (at: Date, zone: string): string => local(at.toISOString(), zone).toISOString().slice(0, 10);
 
 /** A moment in a list or a sentence: "2 Mar 2027, 06:40". */
 export const moment = (text: string, zone: string): string => `${day(text, zone)}, ${clock(text, zone)}`;
 
 /** A day that a person plans by, in full: "Tuesday 2 March 2027". */
 export function plannedDay(text: string, zone: string): string {
-  return writer("planned", { weekday: "long", day: "numeric", month: "long", year: "numeric" }, zone).format(new Date(text)).replace(",", "");
+  const at = local(text, zone);
+  return `${WEEKDAYS[at.getUTCDay()]} ${at.getUTCDate()} ${MONTHS[at.getUTCMonth()]} ${at.getUTCFullYear()}`;
 }
 
 export function clock(text: string, zone: string): string {
-  return writer("clock", { hour: "2-digit", minute: "2-digit" }, zone).format(new Date(text));
+  const at = local(text, zone);
+  return `${two(at.getUTCHours())}:${two(at.getUTCMinutes())}`;
 }
 
 /** A title within a sentence: "Two-peg test" as "two-peg test". */
