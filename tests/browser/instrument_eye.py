@@ -16,7 +16,9 @@ MIDDLE = 210.0
 def go_to(page: Page, lesson: str, seed: int) -> None:
     visit(page, f"/practice/instruments/{lesson}?n={seed}")
     page.get_by_role("button", name="Finish").wait_for(timeout=90_000)
-    page.locator("[data-blur], [data-bubble]").first.wait_for(state="attached", timeout=90_000)
+    page.locator("[data-blur], [data-bubble], [data-shown], [data-mark]").first.wait_for(
+        state="attached", timeout=90_000
+    )
 
 
 def settled(page: Page) -> None:

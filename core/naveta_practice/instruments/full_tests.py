@@ -37,7 +37,7 @@ FULL_TESTS: tuple[InstrumentLesson, ...] = (
         "found within 12″, left within 20″; a good one left alone",
         "Tighten the hinge bolts, clockwise, until the head gives no more than it should; then read all again.",
         places=(("free", "Nobody touches it"), (TURNED, "Turned by hand"), (LET_GO, "Let go")),
-        set_again=SetAgain("Next time, the other way", "Time", 4),
+        set_again=SetAgain("The next one, the other way", "Load cycle", 4),
         reads="Numbers in centimetres. Read where the hair crosses the scale.",
         missed="Read all three to a tenth of a millimetre each time, and change the way the hand turns.",
     ),
