@@ -1,4 +1,4 @@
-// Fails when the generated types no longer match openapi.json (`make contract` writes them anew).
+// Fails when the generated types no longer match openapi.json (`make contract` writes them).
 import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";

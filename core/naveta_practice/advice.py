@@ -30,7 +30,7 @@ def next_move(situation: Situation, stand: Stand) -> PracticeAdvice:
         return _advice(f"Close the clamp of leg {stand.open_leg}: the leg slips.")
     if "carry" in can and off > NEAR_MM and not any(stand.pressed):
         bearing, size = polar(-seen.axis_mm[0], -seen.axis_mm[1])
-        return _advice(f"Carry the whole tripod {size:.0f} mm {_way(bearing)}.", "Legs and feet come after that.")
+        return _advice(f"Carry the whole tripod {size:.0f} mm {_direction(bearing)}.", "Legs and feet come after that.")
     if "press" in can and situation.ground.press_mm and not all(stand.pressed):
         leg = "ABC"[stand.pressed.index(False)]
         return _advice(f"Press foot {leg} in.", "All three before you level: what sinks later takes the level with it.")
@@ -87,10 +87,10 @@ def _first(advice: Answer) -> PracticeAdvice:
     return PracticeAdvice(headline=text[0], lines=text[1:3])
 
 
-WAYS = ("away from you", "away and to your right", "to your right", "towards you and to your right",
+DIRECTIONS = ("away from you", "away and to your right", "to your right", "towards you and to your right",
         "towards you", "towards you and to your left", "to your left", "away and to your left")  # fmt: skip
 
 
-def _way(bearing: float) -> str:
+def _direction(bearing: float) -> str:
     """A direction as the person sees it who stands at the lower edge."""
-    return WAYS[round(bearing / 45.0) % 8]
+    return DIRECTIONS[round(bearing / 45.0) % 8]

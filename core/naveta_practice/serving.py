@@ -74,7 +74,7 @@ async def _serve(options: argparse.Namespace) -> None:
 async def _by_hand(feeds: list[Feed]) -> None:
     """A shot for each line typed: the number of a device, from 1 on; an empty one is the first device's.
 
-    `3 lean 12 -40` leans the electronic level by so many seconds along and across.
+    `3 tilt 12 -40` tilts the electronic level by so many seconds along and across.
     """
     while text := await asyncio.to_thread(sys.stdin.readline):
         number, *more = text.split() or ["1"]
@@ -84,18 +84,18 @@ async def _by_hand(feeds: list[Feed]) -> None:
         elif not more:
             print(await device.shoot(), flush=True)
         else:
-            print(_leaned(device.device, more), flush=True)
+            print(_tilted(device.device, more), flush=True)
 
 
-def _leaned(device: StandIn, words: list[str]) -> str:
+def _tilted(device: StandIn, words: list[str]) -> str:
     try:
         (word, along, across) = words
-        if word != "lean" or not isinstance(device, ElectronicLevelStandIn):
+        if word != "tilt" or not isinstance(device, ElectronicLevelStandIn):
             raise ValueError
         device.along_arcsec, device.across_arcsec = float(along), float(across)
     except ValueError:
-        return f"{' '.join(words)}: wanted is `lean ALONG ACROSS` of an electronic level"
-    return f"{device.device} leans"
+        return f"{' '.join(words)}: wanted is `tilt ALONG ACROSS` of an electronic level"
+    return f"{device.device} is tilted"
 
 
 class Feed:

@@ -66,11 +66,11 @@ class Yard:
             self.stand_ins.stdin.flush()
             self.shown.append(self._line(self.stand_ins))
 
-    def lean(self, along: str, across: str) -> None:
+    def tilt(self, along: str, across: str) -> None:
         assert self.stand_ins.stdin
-        self.stand_ins.stdin.write(f"3 lean {along} {across}\n")
+        self.stand_ins.stdin.write(f"3 tilt {along} {across}\n")
         self.stand_ins.stdin.flush()
-        assert self._line(self.stand_ins).endswith("leans\n")
+        assert self._line(self.stand_ins).endswith("is tilted\n")
 
     def stop(self) -> None:
         for process in (self.stand_ins, self.bridge):
@@ -227,7 +227,7 @@ FOLLOWED = """(() => {
   if (!read) return at.dataset.enough === 'true';
   return Math.abs(read[1] * (read[2] === '′' ? 60 : 1) - WANTED) < 6 + 0.05 * WANTED;
 })()"""
-"""Whether what the page says is about the lean it has now: a moment behind the level."""
+"""Whether what the page says is about the tilt it has now: a moment behind the level."""
 
 
 def test_the_screws_are_guided_by_what_the_level_sends(opens: Opens, yard: Yard) -> None:
@@ -238,12 +238,12 @@ def test_the_screws_are_guided_by_what_the_level_sends(opens: Opens, yard: Yard)
     page.wait_for_selector("[data-at-hand=plate][data-fresh=true]")
     state = turn_screw(WORLD, stood(WORLD, even_feet(1.0), 1.45), {0: 0.2, 1: -0.12})
     crew = Crew(page, state, random.Random(1))
-    yard.lean(*crew.figures(0.0))
+    yard.tilt(*crew.figures(0.0))
     connect(page, yard)
     turned = 0
     for _ in range(10):
         along, across = (float(figure) for figure in crew.figures(0.0))
-        yard.lean(f"{along}", f"{across}")
+        yard.tilt(f"{along}", f"{across}")
         until(page, FOLLOWED.replace("WANTED", f"{math.hypot(along, across):.1f}"))
         if crew.within_tolerance():
             break

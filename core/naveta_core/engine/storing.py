@@ -257,7 +257,7 @@ def _noted(
 
 
 def _new_values(document: Any, before: Before, judgement: Judgement, found: list[StoredValue]) -> str:
-    """What each is to be from now on; both ways where the model's sign is not stated."""
+    """What each is to be from now on; for either sign where the model does not state one."""
     lines = []
     for entry in found:
         quantity = _quantity(judgement, entry.name)

@@ -1,4 +1,4 @@
-"""Names of points as people write them: the same number written two ways, or two digits swapped."""
+"""Names of points as people write them: the same number written in two forms, or two digits swapped."""
 
 from __future__ import annotations
 

@@ -223,7 +223,7 @@ def _touch(arcseconds: float) -> GuideAdvice:
 
 
 def by_rounds(document: SetUpDocument) -> GuideAdvice | None:
-    """Half of the difference between the two ways round is the axis; the other half is the level's own and stays."""
+    """Half of the difference between the two headings is the axis; the other half is the level's own and stays."""
     judged = read(document)
     if judged.tilt is None or judged.index is None or judged.tilt_estimate is None:
         return None

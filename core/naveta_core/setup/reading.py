@@ -1,7 +1,7 @@
 """A set-up read: tilt, index, centring and heights with how sure they are, and what they are held against.
 
-Electronic level or plate vial both ways round: tilt = (first − turned)/2, index = (first + turned)/2. From one way
-round the index is not known: it is then counted as an uncertainty.
+Electronic level or plate vial at two headings half a turn apart: tilt = (first − turned)/2, index = (first + turned)/2. From one
+heading the index is not known: it is then counted as an uncertainty.
 """
 
 from __future__ import annotations

@@ -77,7 +77,7 @@ def hidden_of(lesson: str, seed: int) -> Hidden:
 
 
 def _play(lesson: str, seed: int) -> float:
-    """Drawn apart from the errors, so that every number keeps its instrument."""
+    """Drawn separately from the errors, so that every number keeps its instrument."""
     rng = random.Random(f"screws {lesson} {seed}")
     return rng.uniform(*PLAY) if rng.random() < WORN_SHARE else 0.0
 

@@ -42,7 +42,7 @@ MORE: tuple[InstrumentLesson, ...] = (
             ScrewOfLesson("across", "Stored index, across", stores=True),
         ),
         "found within 3″ each way, left within 5″; a good one left alone",
-        "Enter both indexes as they were found: the instrument takes them off what it shows. Read it again both ways.",
+        "Enter both indexes as they were found: the instrument takes them off what it shows. Read it again at both headings.",
         headings=(0, 180),
     ),
     InstrumentLesson(

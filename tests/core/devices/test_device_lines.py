@@ -283,7 +283,7 @@ def test_by_hand_a_shot_for_each_number_and_other_words_are_refused() -> None:
             "electronic-level-1",
         ]
         answers = []
-        for asked in ("1", "", "2", "9", "3 lean 12", "1 lean 12 -40", "3 lean 12 -40"):
+        for asked in ("1", "", "2", "9", "3 tilt 12", "1 tilt 12 -40", "3 tilt 12 -40"):
             served.stdin.write(f"{asked}\n")
             served.stdin.flush()
             answers.append(served.stdout.readline())
@@ -292,12 +292,12 @@ def test_by_hand_a_shot_for_each_number_and_other_words_are_refused() -> None:
     finally:
         served.terminate()
         served.wait(timeout=10)
-    (first, again, hz, v, *refused, leans) = answers
+    (first, again, hz, v, *refused, tilted) = answers
     assert [json.loads(line)["seq"] for line in (first, again)] == [1, 2]
     assert [json.loads(line)["quantity"] for line in (hz, v)] == ["hz", "v"]
     assert refused[0] == "9: wanted is the number of a device, 1 to 3\n"
-    assert all("wanted is `lean ALONG ACROSS` of an electronic level" in line for line in refused[1:])
-    assert leans == "electronic-level-1 leans\n"
+    assert all("wanted is `tilt ALONG ACROSS` of an electronic level" in line for line in refused[1:])
+    assert tilted == "electronic-level-1 is tilted\n"
 
 
 def test_a_port_that_is_taken_is_said() -> None:

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { type Sources, instrumentIn, offers } from "./palette";
 import { FINDABLE } from "./places";
 
-const level = { tag: "LV-07", kind: "level", model: "Ondine Merrow", place: "Yard shelf 3", crew: null, serial: "", since: "", state: "hold", reasons: [], needed: [], due_on: null, due_check: "", latest: null };
+const level = { tag: "LV-07", kind: "level", model: "Ondine Merrow", place: "Yard, rack 3", crew: null, serial: "", since: "", state: "hold", reasons: [], needed: [], due_on: null, due_check: "", latest: null };
 const SOURCES: Sources = {
   places: FINDABLE,
   fleet: [level, { ...level, tag: "LV-70" }, { ...level, tag: "TS-03", kind: "total-station", model: "Marrick Tessaly", crew: "Bramble" }],

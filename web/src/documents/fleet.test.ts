@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { type FleetRow, addressOf, choices, choose, dayAfter, matches, minutesOf, shown, sortedBy, tagKey, viewOf } from "./fleet";
 
-const row = (tag: string, more: Partial<FleetRow> = {}): FleetRow => ({ tag, kind: "level", model: "Ondine Merrow", place: "Yard shelf 3", crew: null, serial: "", since: "2024-05-01", state: "ready", reasons: [], needed: [], due_on: null, due_check: "", latest: null, ...more });
+const row = (tag: string, more: Partial<FleetRow> = {}): FleetRow => ({ tag, kind: "level", model: "Ondine Merrow", place: "Yard, rack 3", crew: null, serial: "", since: "2024-05-01", state: "ready", reasons: [], needed: [], due_on: null, due_check: "", latest: null, ...more });
 const found = (value: number, limit: number): FleetRow["latest"] => ({ id: "x", check: "two-peg", at: "2027-02-01T08:00:00+00:00", grade: "use", stage: "as-found", finding: "", value, u95: 1, limit, text: "", unit: "arcsec", title: "Two-peg test" });
 const peg = { check: "two-peg", title: "Two-peg test", minutes: 15 };
 const FLEET = [
@@ -23,7 +23,7 @@ describe("the fleet table", () => {
     expect(matches(row("LV-07"), "lv-70")).toBe(false);
   });
 
-  it("comes by what needs somebody first, and sorts by any column both ways", () => {
+  it("comes by what needs somebody first, and sorts by any column, up and down", () => {
     expect(tags("")).toEqual(["LV-07", "TS-03", "TB-04", "LV-02"]);
     expect(tags("sort=tag&down=1")).toEqual(["TS-03", "TB-04", "LV-07", "LV-02"]);
     // By the share of its limit: 24 of 10, 4 of 5, 1 of 10, none.

@@ -45,7 +45,7 @@ class PlateVialSolution:
 
 
 def _whole(tubes: list[Tube]) -> bool:
-    """Whether a round says its tilt both ways: three readings, not all along one line."""
+    """Whether a repeat gives its tilt in both directions: three readings, not all along one line."""
     lines = {round(tube.heading_deg % 180 / OPPOSITE_WITHIN_DEG) % 12 for tube in tubes}
     return len(tubes) > 2 and len(lines) > 1
 

@@ -1,4 +1,4 @@
-"""A plumb bob that swings, and a nail that leans."""
+"""A plumb bob that swings, and a nail out of plumb."""
 
 from __future__ import annotations
 
@@ -95,7 +95,7 @@ def advise_bob(query: PlumbBobQuery) -> Advised:
 
 
 class LeanQuery(AdviceQuery):
-    """A nail that leans, or was driven at an angle: how far its head is from its foot."""
+    """A nail out of plumb, or driven at an angle: how far its head is from its foot."""
 
     advice: Literal["lean"]
     lean_deg: Annotated[float, Field(ge=0, le=60), InOwnUnit]

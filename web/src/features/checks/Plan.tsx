@@ -126,7 +126,7 @@ function TargetFields({ target, index: i, plan: { targets, keep, there, faults }
       </legend>
       <label className="grid gap-1">
         <span className="sub font-[600]">What it is</span>
-        <input className="field" maxLength={40} value={target.name} placeholder="Plate on the pump house" onChange={(event) => put({ name: event.target.value })} />
+        <input className="field" maxLength={40} value={target.name} placeholder="Plate on the pump station" onChange={(event) => put({ name: event.target.value })} />
       </label>
       <div className="grid grid-cols-2 gap-3">
         <Named id={`target-${i}-distance`} label={`Distance, ${unitShown(firmUnit())}`} value={target.distance_m} onType={(text) => put({ distance_m: text })} faults={faults} path={`${path}.distance_m`} />

@@ -80,7 +80,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
         </div>
       )}
       {field("serial", "Serial number")}
-      {field("place", "Kept at", "Yard shelf 2")}
+      {field("place", "Kept at", "Yard, rack 2")}
       <Field label="With the firm since" faults={faults.filter((fault) => fault.path === "since")}>
         <input className="field" type="date" value={form.since} onChange={(e) => set({ since: e.target.value })} />
       </Field>

@@ -9,7 +9,7 @@ type Drag = {
   /** How far an arrow key goes, and how far with Shift. */
   keys: [step: number, fine: number];
 };
-const WAYS: Record<string, Step> = { ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 }, ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 } };
+const ARROWS: Record<string, Step> = { ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 }, ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 } };
 
 /** Where a pointer is in the units of the drawing it is over. */
 function inDrawing(event: PointerEvent<SVGElement>): Step {
@@ -43,7 +43,7 @@ export function useDrag({ onStep, onEnd, keys }: Drag) {
       if (held.current.delete(event.pointerId)) onEnd();
     },
     onKeyDown: (event: KeyboardEvent<SVGElement>) => {
-      const way = WAYS[event.key];
+      const way = ARROWS[event.key];
       if (!way) return;
       event.preventDefault();
       const size = event.shiftKey ? keys[1] : keys[0];

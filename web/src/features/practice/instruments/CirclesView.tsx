@@ -8,7 +8,7 @@ import { type ViewProps, placesOf, pointingOf } from "./views";
 
 const CLOSER = 6;
 const STEPS = [{ value: "60", label: "1′" }, { value: "10", label: "10″" }, { value: "1", label: "1″" }];
-const WAYS = [["Left", -1, 0, "←"], ["Right", 1, 0, "→"], ["Up", 0, 1, "↑"], ["Down", 0, -1, "↓"]] as const;
+const ARROWS = [["Left", -1, 0, "←"], ["Right", 1, 0, "→"], ["Up", 0, 1, "↑"], ["Down", 0, -1, "↓"]] as const;
 
 export function CirclesView({ lesson, look, aim, onAim, small }: ViewProps<"circles">) {
   const [closer, setCloser] = useState(false);
@@ -39,7 +39,7 @@ export function CirclesView({ lesson, look, aim, onAim, small }: ViewProps<"circ
       <div className="flex flex-wrap items-center gap-2">
         <Choice label="One step" value={step} options={STEPS} onChange={setStep} />
         <div className="grid grid-cols-4 gap-2 max-tab:w-full">
-          {WAYS.map(([name, right, up, arrow]) => (
+          {ARROWS.map(([name, right, up, arrow]) => (
             <button key={name} className="btn !min-w-[48px] !px-2" aria-label={name} onClick={() => move(right * Number(step), up * Number(step))}>
               {arrow}
             </button>
