@@ -256,7 +256,7 @@ def _practice(browser: Browser) -> None:
     page.goto("/practice/instruments/two-peg?n=3")
     page.wait_for_selector("[data-hair=middle]", state="attached", timeout=120_000)
     page.get_by_label("Focus", exact=True).fill("43")
-    page.locator("#row-observations-setups-0-a-readings-0").fill("1.473")
+    page.locator("#row-observations-setups-0-a-readings-0").fill("1.803")
     page.wait_for_timeout(1_000)
     _take(page, "practice-telescope")
     page.goto("/practice/progress")

@@ -164,27 +164,30 @@ def laser_on(page: Page) -> None:
 
 def carry_over_the_mark(page: Page, within_mm: float) -> None:
     """The tripod as it stands, dragged until what the plummet shows is near the mark."""
-    for _ in range(6):
-        rest(page)
-        x, y = spot(page)
-        if math.hypot(x, y) < within_mm:
-            return
-        box = page.get_by_role("group", name="The tripod from above").bounding_box()
-        assert box
-        dragged(page, "[data-carry]", -x * box["width"] / 1640.0, y * box["width"] / 1640.0)
+    _drag_on_to_the_mark(page, "[data-carry]", "The tripod from above", 1640.0, within_mm)
 
 
 def slide_on_to_the_mark(page: Page, within_mm: float) -> None:
-    """The tribrach dragged on the head, a little at a time: a hand on it goes 0.15 mm for a millimetre."""
+    """The tribrach dragged on the head, a little at a time: it goes 0.15 mm for a millimetre of the hand."""
+    _drag_on_to_the_mark(page, "[data-slide]", "The tribrach from above", 0.15 * 208.0, within_mm)
+
+
+def _drag_on_to_the_mark(page: Page, what: str, drawing: str, width_mm: float, within_mm: float) -> None:
+    """`width_mm`: how far a hand moves it across the whole drawing."""
     for _ in range(8):
         rest(page)
         x, y = spot(page)
         if math.hypot(x, y) < within_mm:
             return
-        box = page.get_by_role("group", name="The tribrach from above").bounding_box()
+        box = page.get_by_role("group", name=drawing).bounding_box()
         assert box
-        per_px = 208.0 / box["width"]
-        dragged(page, "[data-slide]", -x / 0.15 / per_px, y / 0.15 / per_px)
+        dragged(page, what, -x * box["width"] / width_mm, y * box["width"] / width_mm)
+
+
+def focus_plummet(page: Page) -> None:
+    """First the index, then the ground."""
+    page.get_by_label("Focus on the index").fill("62")
+    page.get_by_label("Focus on the ground").fill("36")
 
 
 def by_opposing_pairs(page: Page) -> None:

@@ -18,6 +18,7 @@ from .stand_hands import (
     carry_over_the_mark,
     dragged,
     finished,
+    focus_plummet,
     laser_on,
     legs_until_in_ring,
     plate,
@@ -66,8 +67,7 @@ def test_a_leg_is_dragged_and_one_with_an_open_clamp_slips(opens: Opens) -> None
 def test_recentring_by_touch_and_keys(opens: Opens, size: tuple[int, int]) -> None:
     page = opens(size, "Jory Pell", core=True)
     begun(page, "slide-and-level", 21)
-    page.get_by_label("Focus on the index").fill("62")
-    page.get_by_label("Focus on the ground").fill("36")
+    focus_plummet(page)
     screws_until_level(page)
     for _ in range(8):
         rest(page)

@@ -20,6 +20,7 @@ from .stand_hands import (
     by_the_plate_vial,
     carry_over_the_mark,
     finished,
+    focus_plummet,
     laser_on,
     legs_until_in_ring,
     pair,
@@ -50,8 +51,7 @@ def test_every_method_is_walked_in_a_lesson_that_practises_it() -> None:
 def test_level_first_then_over_the_mark(opens: Opens) -> None:
     page = opens(DESK, "Jory Pell", core=True)
     begun(page, "level-first", 71)
-    page.get_by_label("Focus on the index").fill("62")
-    page.get_by_label("Focus on the ground").fill("36")
+    focus_plummet(page)
     legs_until_in_ring(page)
     carry_over_the_mark(page, 8.0)
     by_the_plate_vial(page)
@@ -92,8 +92,7 @@ def test_level_then_shift_by_a_leg(opens: Opens) -> None:
 def test_a_whole_set_up_on_four_screws(opens: Opens) -> None:
     page = opens(DESK, "Jory Pell", core=True)
     begun(page, "four-screw-set-up", 74)
-    page.get_by_label("Focus on the index").fill("62")
-    page.get_by_label("Focus on the ground").fill("36")
+    focus_plummet(page)
     carry_over_the_mark(page, 8.0)
     press_in(page)
     legs_until_in_ring(page)
