@@ -54,6 +54,7 @@ def judge_fault(work: FaultWork) -> InstrumentJudged:
         errors=errors,
         habits=[Reason(code=code, text=f"{ALL_HABITS[code]}.") for code in habits],
         otherwise=_otherwise(situation, named, right=right, habits=habits),
+        counts=[],
     )
 
 

@@ -18,6 +18,7 @@ from ..results import Figure
 from .hidden import Hidden, HiddenError, Turns, hidden_of, moved_by
 from .lesson import Unit
 from .looking import Turned
+from .way import MOST_STEPS, InstrumentStep, StepCount, counts_of
 
 BLURRED = 1.5
 """A look more blurred than this moves with the eye by more than a reading may be wrong."""
@@ -45,6 +46,7 @@ class InstrumentWork(Part):
     turns: Turned = Field(default={}, max_length=10)
     left: dict[str, Any] | None = None
     blurs: list[Figure] = Field(default=[], max_length=400)
+    steps: list[InstrumentStep] = Field(default=[], max_length=MOST_STEPS)
     seconds: float = Field(ge=0, le=86_400)
 
 
@@ -72,6 +74,8 @@ class InstrumentJudged(Answer):
     errors: list[JudgedError]
     habits: list[Reason]
     otherwise: str
+    counts: list[StepCount] = []
+    """How often each thing was done, beside the shortest way; empty where no steps were sent."""
 
 
 def judge_instrument(work: InstrumentWork) -> InstrumentJudged:
@@ -92,6 +96,7 @@ def judge_instrument(work: InstrumentWork) -> InstrumentJudged:
         errors=[judged_error(error, value, turns) for error, value in zip(errors, found, strict=True)],
         habits=[Reason(code=code, text=f"{HABITS[code]}.") for code in habits],
         otherwise=_otherwise(hidden, found, missed, turns, habits),
+        counts=counts_of(work.steps, hidden),
     )
 
 

@@ -5569,6 +5569,11 @@ export interface components {
          * @description How it went, error by error.
          */
         InstrumentJudged: {
+            /**
+             * Counts
+             * @default []
+             */
+            counts: components["schemas"]["StepCount"][];
             /** Errors */
             errors: components["schemas"]["JudgedError"][];
             /** Habits */
@@ -5700,6 +5705,43 @@ export interface components {
             tag: string;
         };
         /**
+         * InstrumentStep
+         * @description One step: what was done at which second, to what, and where everything then stood. Of a figure `label` is its cell.
+         */
+        InstrumentStep: {
+            /**
+             * Aim
+             * @default {}
+             */
+            aim: {
+                [key: string]: unknown;
+            };
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "look" | "focus" | "point" | "read" | "turn" | "again";
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Turns
+             * @default {}
+             */
+            turns: {
+                [key: string]: number | number[];
+            };
+            /**
+             * Typed
+             * @default
+             */
+            typed: string;
+        };
+        /**
          * InstrumentWork
          * @description What was done: the sheet as found, turns of the screws, the sheet as left where there is one, and how blurred each look
          *     was at which something was typed.
@@ -5727,6 +5769,11 @@ export interface components {
             seconds: number;
             /** Seed */
             seed: number;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["InstrumentStep"][];
             /**
              * Turns
              * @default {}
@@ -9924,6 +9971,23 @@ export interface components {
             why: string;
             /** Wrong */
             wrong: string;
+        };
+        /**
+         * StepCount
+         * @description How often something was done, and how often it is on the shortest way.
+         */
+        StepCount: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "look" | "focus" | "point" | "read" | "turn" | "again";
+            /** Label */
+            label: string;
+            /** Shortest */
+            shortest: number;
+            /** Taken */
+            taken: number;
         };
         /**
          * StoredSetting

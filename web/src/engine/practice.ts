@@ -22,7 +22,8 @@ export type Aims = {
 export type Aim = Aims[keyof Aims];
 /** Where each screw was turned round, and where it is now: in turns, clockwise positive; of a stored value, the value. */
 export type Turns = Record<string, number[]>;
-export type InstrumentWork = Situation & { found: unknown; turns: Turns; left: unknown; blurs: number[]; seconds: number };
+export type InstrumentStep = { seconds: number; do: "look" | "focus" | "point" | "read" | "turn" | "again"; label: string; typed: string; aim: Record<string, unknown>; turns: Turns };
+export type InstrumentWork = Situation & { found: unknown; turns: Turns; left: unknown; blurs: number[]; steps: InstrumentStep[]; seconds: number };
 export type Step = { state: Record<string, unknown>; seen: Seen; refused: string };
 export type Move = { do: string; leg?: string; mm?: number; right_mm?: number; away_mm?: number; turn_deg?: number; turns?: Record<string, number>; share?: number };
 export type Situation = { lesson: string; seed: number };

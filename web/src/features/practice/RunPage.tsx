@@ -4,12 +4,15 @@ import { useParams } from "react-router";
 import { practiceRunQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import { Trouble, Waiting } from "../../ui/parts";
-import type { InstrumentJudged, MorningJudged } from "../../engine/practice";
+import type { InstrumentJudged, InstrumentStep, MorningJudged } from "../../engine/practice";
 import { InstrumentOutcome } from "./instruments/InstrumentOutcome";
 import { MorningOutcome } from "./MorningOutcome";
 import { Outcome } from "./Outcome";
 import { PracticeTabs } from "./PracticeTabs";
 import { useLessons } from "./useLessons";
+
+/** Of an instrument the work is kept whole; of a run from before steps were kept there are none. */
+const stepsOf = (done: unknown[]): InstrumentStep[] => (done[0] as { steps?: InstrumentStep[] } | undefined)?.steps ?? [];
 
 export function RunPage() {
   const { id = "" } = useParams();
@@ -26,7 +29,7 @@ export function RunPage() {
       {(run.isPending || (run.data && !lesson && !instrument && !morning)) && <Waiting what="Loading the run…" />}
       <Trouble error={run.error} />
       {run.data && lesson && <Outcome judged={run.data.judged} gestures={run.data.gestures} lesson={lesson} seed={run.data.seed} {...who} />}
-      {run.data && instrument && <InstrumentOutcome judged={run.data.judged as unknown as InstrumentJudged} lesson={instrument} seed={run.data.seed} {...who} />}
+      {run.data && instrument && <InstrumentOutcome judged={run.data.judged as unknown as InstrumentJudged} lesson={instrument} steps={stepsOf(run.data.gestures)} seed={run.data.seed} {...who} />}
       {run.data && morning && <MorningOutcome judged={run.data.judged as unknown as MorningJudged} lesson={morning} seed={run.data.seed} {...who} />}
     </div>
   );

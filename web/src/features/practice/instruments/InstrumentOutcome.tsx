@@ -1,14 +1,15 @@
 // How it went with an instrument: what was hidden, what was found, how it was left, the one thing to do otherwise.
 import { written } from "../../../api/writing";
-import type { InstrumentJudged, InstrumentLesson } from "../../../engine/practice";
+import type { InstrumentJudged, InstrumentLesson, InstrumentStep } from "../../../engine/practice";
 import { Head } from "../../../ui/parts";
 import { AgainActions } from "../AgainActions";
 import { Otherwise } from "../Otherwise";
+import { InstrumentReplay } from "./InstrumentReplay";
 import { clockOf } from "../clock";
 
-type Props = { judged: InstrumentJudged; lesson: Pick<InstrumentLesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string };
+type Props = { judged: InstrumentJudged; lesson: Pick<InstrumentLesson, "title" | "good_enough"> | InstrumentLesson; steps?: InstrumentStep[]; seed: number; onAgain?: (seed: number) => void; who?: string };
 
-export function InstrumentOutcome({ judged, lesson, seed, onAgain, who }: Props) {
+export function InstrumentOutcome({ judged, lesson, steps = [], seed, onAgain, who }: Props) {
   return (
     <div className="grid gap-4" data-passed={judged.passed}>
       <Head
@@ -20,6 +21,7 @@ export function InstrumentOutcome({ judged, lesson, seed, onAgain, who }: Props)
         <ErrorScale key={error.label} error={error} />
       ))}
       <Otherwise text={judged.otherwise} habits={judged.habits} />
+      {steps.length > 0 && "view" in lesson && <InstrumentReplay lesson={lesson} seed={seed} steps={steps} counts={judged.counts ?? []} />}
     </div>
   );
 }
