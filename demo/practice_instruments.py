@@ -15,6 +15,7 @@ from naveta_practice.dispatch import instrument_lessons
 from naveta_practice.instruments.hidden import hidden_of
 from naveta_practice.instruments.judging import InstrumentWork
 from naveta_practice.instruments.looking import LookQuestion, Turned, look
+from naveta_practice.instruments.way import NOT_A_PLACE, Do, InstrumentStep
 from people.models import Person
 from practice.services import save_run
 from shared import clock
@@ -27,6 +28,8 @@ EVENINGS = (
     (11, "two-peg"), (8, "two-peg"), (6, "round-bubble"), (4, "two-faces"), (2, "two-faces"),
 )  # fmt: skip
 """So many days ago, and what was practised."""
+See = Callable[[Data], Any]
+Note = Callable[..., None]
 FOCUSES = [i / 40 for i in range(41)]
 
 
@@ -58,16 +61,35 @@ def write_instrument_runs(trainee: Person) -> None:
 
 def _work(lesson: str, seed: int, sheet: Data, *, hasty: bool, seconds: float) -> InstrumentWork:
     """Read, adjusted and tested again; in haste read as it comes, and left as found."""
-    found = _read(lesson, seed, sheet, {})
+    found, steps = _read(lesson, seed, sheet, {})
     if hasty:
-        return InstrumentWork(lesson=lesson, seed=seed, found=found, blurs=[2.5] * 8, seconds=seconds)
+        steps = _timed([each for each in steps if each.do != "focus"], seconds)
+        return InstrumentWork(lesson=lesson, seed=seed, found=found, blurs=[2.5] * 8, steps=steps, seconds=seconds)
     hidden = hidden_of(lesson, seed)
     bad = [each for each in hidden.errors.values() if not each.good and each.spec.screw]
     turns: Turned = {each.spec.screw: [_turned(-each.value / each.per_turn, hidden.play)] for each in bad}
-    left = _read(lesson, seed, sheet, turns) if turns else None
+    left = None
+    if turns:
+        left, again = _read(lesson, seed, sheet, turns)
+        last = steps[-1].aim
+        turned = [InstrumentStep(seconds=0, do="turn", label=name, aim=last, turns=turns) for name in turns]
+        steps = [*steps, *turned, InstrumentStep(seconds=0, do="again", aim=last, turns=turns), *again]
     return InstrumentWork(
-        lesson=lesson, seed=seed, found=found, turns=turns, left=left, blurs=[0.1] * 8, seconds=seconds
+        lesson=lesson,
+        seed=seed,
+        found=found,
+        turns=turns,
+        left=left,
+        blurs=[0.1] * 8,
+        steps=_timed(steps, seconds),
+        seconds=seconds,
     )
+
+
+def _timed(steps: list[InstrumentStep], seconds: float) -> list[InstrumentStep]:
+    """Spread over the time it took."""
+    every = seconds / (len(steps) + 1)
+    return [step.model_copy(update={"seconds": round((i + 1) * every, 1)}) for i, step in enumerate(steps)]
 
 
 def _turned(wanted: float, play: float) -> float:
@@ -75,14 +97,30 @@ def _turned(wanted: float, play: float) -> float:
     return round(wanted + math.copysign(play / 2, wanted), 3)
 
 
-def _read(lesson: str, seed: int, sheet: Data, turns: Turned) -> Data:
+def _read(lesson: str, seed: int, sheet: Data, turns: Turned) -> tuple[Data, list[InstrumentStep]]:
+    """The sheet, and each step on the way: looked, focused, typed."""
     document = copy.deepcopy(sheet)
+    steps: list[InstrumentStep] = []
 
     def see(aim: Data) -> Any:
         return look(LookQuestion(lesson=lesson, seed=seed, aim=aim, turns=turns))
 
-    READERS[lesson](document["observations"], see)
-    return document
+    def note(aim: Data, *cells: tuple[str, str]) -> None:
+        before = steps[-1].aim if steps else {**aim, "focus": None}
+        done: list[Do] = []
+        if any(before.get(name) != value for name, value in aim.items() if name not in NOT_A_PLACE):
+            done.append("look")
+        if before.get("focus") != aim.get("focus"):
+            done.append("focus")
+        if "hz_arcsec" in aim:
+            done.append("point")
+        steps.extend(InstrumentStep(seconds=0, do=do, aim=aim, turns=turns) for do in done)
+        for cell, text in cells:
+            label = f"observations.{cell}"
+            steps.append(InstrumentStep(seconds=0, do="read", label=label, typed=text, aim=aim, turns=turns))
+
+    READERS[lesson](document["observations"], see, note)
+    return document, steps
 
 
 def _sharp(see: Callable[[Data], Any], aim: Data) -> Data:
@@ -90,39 +128,48 @@ def _sharp(see: Callable[[Data], Any], aim: Data) -> Data:
     return min(({**aim, "focus": focus} for focus in FOCUSES), key=lambda each: float(see(each).blur))
 
 
-def _vial(observations: Data, see: Callable[[Data], Any]) -> None:
-    for row in observations["readings"]:
-        row["bubble_div"] = f"{see({'heading_deg': float(row['heading_deg'])}).bubble_div:.1f}"
+def _vial(observations: Data, see: See, note: Note) -> None:
+    for i, row in enumerate(observations["readings"]):
+        aim = {"heading_deg": float(row["heading_deg"])}
+        row["bubble_div"] = f"{see(aim).bubble_div:.1f}"
+        note(aim, (f"readings.{i}.bubble_div", row["bubble_div"]))
 
 
-def _ring(observations: Data, see: Callable[[Data], Any]) -> None:
-    for row in observations["readings"]:
-        seen = see({"heading_deg": float(row["heading_deg"])})
-        row["x_mm"], row["y_mm"] = f"{seen.x_mm:.1f}", f"{seen.y_mm:.1f}"
+def _ring(observations: Data, see: See, note: Note) -> None:
+    for i, row in enumerate(observations["readings"]):
+        aim = {"heading_deg": float(row["heading_deg"])}
+        _in_plan(row, see(aim), f"readings.{i}", aim, note)
 
 
-def _paper(observations: Data, see: Callable[[Data], Any]) -> None:
-    for row in observations["sets"][0]["marks"]:
-        seen = see(_sharp(see, {"heading_deg": float(row["heading_deg"])}))
-        row["x_mm"], row["y_mm"] = f"{seen.x_mm:.1f}", f"{seen.y_mm:.1f}"
+def _paper(observations: Data, see: See, note: Note) -> None:
+    for i, row in enumerate(observations["sets"][0]["marks"]):
+        aim = _sharp(see, {"heading_deg": float(row["heading_deg"])})
+        _in_plan(row, see(aim), f"sets.0.marks.{i}", aim, note)
 
 
-def _staffs(observations: Data, see: Callable[[Data], Any]) -> None:
-    for setup, place in zip(observations["setups"], ("middle", "near-b"), strict=True):
+def _in_plan(row: Data, seen: Any, path: str, aim: Data, note: Note) -> None:
+    row["x_mm"], row["y_mm"] = f"{seen.x_mm:.1f}", f"{seen.y_mm:.1f}"
+    note(aim, *((f"{path}.{axis}", row[axis]) for axis in ("x_mm", "y_mm")))
+
+
+def _staffs(observations: Data, see: See, note: Note) -> None:
+    for i, (setup, place) in enumerate(zip(observations["setups"], ("middle", "near-b"), strict=True)):
         for staff in ("a", "b"):
-            seen = see(_sharp(see, {"place": place, "staff": staff}))
-            setup[staff]["readings"] = [f"{seen.middle_m:.4f}"] * 2
+            aim = _sharp(see, {"place": place, "staff": staff})
+            setup[staff]["readings"] = [f"{see(aim).middle_m:.4f}"] * 2
+            note(aim, *((f"setups.{i}.{staff}.readings.{k}", text) for k, text in enumerate(setup[staff]["readings"])))
 
 
-def _faces(observations: Data, see: Callable[[Data], Any]) -> None:
+def _faces(observations: Data, see: See, note: Note) -> None:
     for face in ("left", "right"):
         aim = _sharp(see, {"face": face})
         for _ in range(4):
             seen = see(aim)
             up = seen.up_arcsec if face == "left" else -seen.up_arcsec
             aim |= {"hz_arcsec": seen.hz_arcsec + seen.right_arcsec, "v_arcsec": seen.v_arcsec - up}
-        for row in observations["targets"][0][face]:
+        for i, row in enumerate(observations["targets"][0][face]):
             row["hz"], row["v"] = _packed(seen.hz_text), _packed(seen.v_text)
+            note(dict(aim), *((f"targets.0.{face}.{i}.{circle}", row[circle]) for circle in ("hz", "v")))
 
 
 def _packed(shown: str) -> str:
@@ -131,7 +178,7 @@ def _packed(shown: str) -> str:
     return f"{whole}.{minutes:02d}{seconds:02d}"
 
 
-READERS: dict[str, Callable[[Data, Callable[[Data], Any]], None]] = {
+READERS: dict[str, Callable[[Data, See, Note], None]] = {
     "half-and-whole": _vial,
     "round-bubble": _ring,
     "plummet": _paper,
