@@ -73,7 +73,7 @@ def _work(lesson: str, seed: int, sheet: Data, *, hasty: bool, seconds: float) -
         left, again = _read(lesson, seed, sheet, turns)
         last = steps[-1].aim
         turned = [InstrumentStep(seconds=0, do="turn", label=name, aim=last, turns=turns) for name in turns]
-        steps = [*steps, *turned, InstrumentStep(seconds=0, do="again", aim=last, turns=turns), *again]
+        steps = [*steps, *turned, *_back(last, again[0].aim, turns), *again]
     return InstrumentWork(
         lesson=lesson,
         seed=seed,
@@ -84,6 +84,14 @@ def _work(lesson: str, seed: int, sheet: Data, *, hasty: bool, seconds: float) -
         steps=_timed(steps, seconds),
         seconds=seconds,
     )
+
+
+def _back(last: Data, first: Data, turns: Turned) -> list[InstrumentStep]:
+    """Tested again, which begins with a look back at where the first reading was taken."""
+    return [
+        InstrumentStep(seconds=0, do="again", aim=last, turns=turns),
+        InstrumentStep(seconds=0, do="look", aim=first, turns=turns),
+    ]
 
 
 def _timed(steps: list[InstrumentStep], seconds: float) -> list[InstrumentStep]:
