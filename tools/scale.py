@@ -168,6 +168,7 @@ def requested(client: Any) -> dict[str, float]:
         "an instrument": "instruments/LV-100",
         "its records": "records?instrument=LV-100",
         "its series": "instruments/LV-100/series",
+        "all its series": "instruments/LV-100/history",
         "records, first page": "records",
         "records, last page": f"records?cursor={last}" if last else "records",
         "records of a kind": "records?kind=two-peg",

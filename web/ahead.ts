@@ -6,7 +6,7 @@ import type { Plugin, Rollup } from "vite";
 type Ahead = { path: string; feature: string; data: string[] };
 
 const PAGES: Ahead[] = [
-  { path: "^/(?:today|fleet)?$", feature: "", data: ["/api/fleet"] },
+  { path: "^/(?:today|fleet)?$", feature: "", data: ["/api/fleet", "/api/jobs"] },
   { path: "^/instruments/([^/]+)$", feature: "src/features/instrument/index.ts", data: ["/api/instruments/$1"] },
   { path: "^/bench$", feature: "src/features/checks/Bench.tsx", data: [] },
   { path: "^/plan$", feature: "src/features/plan/index.ts", data: [] },

@@ -316,9 +316,15 @@ def advise_set_up(request: HttpRequest) -> HttpResponse:
 def instrument_series(request: HttpRequest, tag: str, of: str = "two-peg") -> Any:
     """An instrument's history with limits and events: of a kind of check's main figure, or (`control`) of how known
     points disagreed."""
-    if of != "control" and of not in KINDS:
+    if of != selectors.CONTROL and of not in KINDS:
         raise Refused([Fault("of", "what the series is of", of, "control, or one of " + ", ".join(KINDS))])
     return selectors.series(fleet_selectors.find(tag), of)
+
+
+@router.get("/instruments/{tag}/history", response=list[out.HistoryOut], operation_id="instrument_history")
+def instrument_history(request: HttpRequest, tag: str) -> Any:
+    """All series of an instrument at once: of each kind of check it has, and of control points."""
+    return selectors.histories(fleet_selectors.find(tag))
 
 
 @router.get("/instruments/{tag}/stand-ins", response=list[out.StandIn], operation_id="stand_ins")

@@ -92,6 +92,12 @@ class SeriesOut(Schema):
     """What the checks since the last event say; none of control points."""
 
 
+class HistoryOut(Schema):
+    of: str
+    """A kind of check, or `control`."""
+    series: SeriesOut
+
+
 class EventRow(Schema):
     event: str
     at: str

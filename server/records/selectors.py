@@ -10,8 +10,8 @@ from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 
 from fleet.models import ChangeCounter, Instrument
-from fleet.selectors import due_checks, yard
-from naveta_core.checks import KINDS
+from fleet.selectors import due_checks, stated_of, yard
+from naveta_core.checks import KINDS, kinds_for
 from naveta_core.documents.fingerprint import device_notes
 from naveta_core.history.context import CUTTING_EVENTS
 from naveta_core.history.events import BEARING_EVENTS
@@ -188,6 +188,8 @@ def newest_cursor() -> int:
 
 SHOWN_EVENTS = (*BEARING_EVENTS, ADJUSTED, RELEASE)
 """Events a plot shows between the findings."""
+CONTROL = "control"
+"""The series of how known points disagreed."""
 MOST_POINTS = 400
 """As many as a plot can show separately; older ones are in the list."""
 
@@ -195,11 +197,25 @@ MOST_POINTS = 400
 def series(instrument: Instrument, of: str) -> Data:
     """The standing checks' main figure, or how far control points disagreed, with uncertainty, limits, and the events
     between them."""
-    control = of == "control"
-    events = [
+    return _series(instrument, of, _shown_events(instrument))
+
+
+def histories(instrument: Instrument) -> list[Data]:
+    """The series of every kind of check that the instrument has, and of its control points."""
+    events = _shown_events(instrument)
+    kinds = [kind.name for kind in kinds_for(stated_of(instrument))]
+    return [{"of": of, "series": _series(instrument, of, events)} for of in (*kinds, CONTROL)]
+
+
+def _shown_events(instrument: Instrument) -> list[Data]:
+    return [
         {"id": str(standing_event.id), **event_fact(standing_event), "cuts": standing_event.kind in CUTTING_EVENTS}
         for standing_event in standing_events(instrument, SHOWN_EVENTS, MOST_POINTS)
     ]
+
+
+def _series(instrument: Instrument, of: str, events: list[Data]) -> Data:
+    control = of == CONTROL
     rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("document", "result")
     rows = rows.filter(category=Record.Category.ORIENTATION) if control else rows.filter(kind=of)
     latest = list(rows.order_by("-observed_at_utc", "-sequence")[:MOST_POINTS])[::-1]

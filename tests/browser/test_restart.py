@@ -97,7 +97,7 @@ def test_what_the_crew_holds_is_there_before_it_was_looked_at(opens: Opens) -> N
     )
     on_device(page)
     until(page, f"() => ({KEPT})('instrument={tag}').then((one) => one.length)", 1, 120)
-    until(page, f"() => ({KEPT})('{tag}/series').then((one) => one.length)", 1, 120)
+    until(page, f"() => ({KEPT})('{tag}/history').then((one) => one.length)", 1, 120)
     until(page, f"() => ({KEPT})('/api/records/[0-9a-f-]{{36}}$').then((one) => one.length > 5)", True, 120)
     kept = page.evaluate(KEPT, "/api/records/[0-9a-f-]{36}$")
     page.context.set_offline(True)

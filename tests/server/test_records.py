@@ -106,6 +106,10 @@ def test_from_bad_finding_to_as_left(tam: Api) -> None:
     series = tam.get("instruments/LV-07/series").json()
     assert [p["stage"] for p in series["points"]] == ["as-found", "as-left"]
     assert [e["event"] for e in series["events"]] == ["adjusted"]
+    every = tam.get("instruments/LV-07/history").json()
+    assert [each["of"] for each in every] == [*tam.get("instruments/LV-07").json()["checks"], "control"]
+    assert next(each["series"] for each in every if each["of"] == "two-peg") == series
+    assert next(each["series"]["points"] for each in every if each["of"] == "control") == []
 
 
 def looked_through(ines: Api) -> list[dict[str, Any]]:

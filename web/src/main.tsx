@@ -7,7 +7,7 @@ import { applyStoredHand, applyStoredLight } from "./app/light";
 import { Notices } from "./app/notices";
 import { Onboard } from "./app/Onboard";
 import { OutboxProvider } from "./app/outbox";
-import { router } from "./app/routes";
+import { makeRouter } from "./app/routes";
 import { SessionProvider } from "./app/session";
 import { registerWorker } from "./app/update";
 import { Waiting } from "./ui/parts";
@@ -37,22 +37,32 @@ function NotReached({ again }: { again: () => void }) {
   );
 }
 
+/** Between two steps a slow device paints and answers. */
+const step = (): Promise<void> => new Promise((done) => setTimeout(done));
+
+async function begin(root: HTMLElement): Promise<void> {
+  applyStoredLight();
+  applyStoredHand();
+  await step();
+  const router = makeRouter();
+  await step();
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <SessionProvider waiting={<main className="mx-auto max-w-[1320px] p-8"><Waiting what="Loading…" /></main>} failed={(again) => <NotReached again={again} />}>
+          <OutboxProvider>
+            <Onboard />
+            <Notices>
+              <RouterProvider router={router} />
+            </Notices>
+          </OutboxProvider>
+        </SessionProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+  registerWorker();
+}
+
 const root = document.getElementById("root");
 if (!root) throw new Error("index.html holds no #root");
-createRoot(root).render(
-  <StrictMode>
-    <QueryClientProvider client={client}>
-      <SessionProvider waiting={<main className="mx-auto max-w-[1320px] p-8"><Waiting what="Loading…" /></main>} failed={(again) => <NotReached again={again} />}>
-        <OutboxProvider>
-          <Onboard />
-          <Notices>
-            <RouterProvider router={router} />
-          </Notices>
-        </OutboxProvider>
-      </SessionProvider>
-    </QueryClientProvider>
-  </StrictMode>,
-);
-applyStoredLight();
-applyStoredHand();
-registerWorker();
+void begin(root);

@@ -12,6 +12,10 @@ export const instrumentQuery = (tag: string) =>
 export const seriesQuery = (tag: string, of: string) =>
   queryOptions({ queryKey: ["series", tag, of], queryFn: () => data(api.GET("/api/instruments/{tag}/series", { params: { path: { tag }, query: { of } } })) });
 
+/** All series of an instrument, by kind of check. */
+export const historyQuery = (tag: string) =>
+  queryOptions({ queryKey: ["history", tag], queryFn: () => data(api.GET("/api/instruments/{tag}/history", { params: { path: { tag } } })) });
+
 export const standInsQuery = (tag: string) =>
   queryOptions({ queryKey: ["stand-ins", tag], queryFn: () => data(api.GET("/api/instruments/{tag}/stand-ins", { params: { path: { tag } } })) });
 

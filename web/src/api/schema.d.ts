@@ -751,6 +751,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/{tag}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Instrument History
+         * @description All series of an instrument at once: of each kind of check it has, and of control points.
+         */
+        get: operations["instrument_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{tag}/photograph": {
         parameters: {
             query?: never;
@@ -5336,6 +5356,12 @@ export interface components {
             label: string;
             /** Name */
             name: string;
+        };
+        /** HistoryOut */
+        HistoryOut: {
+            /** Of */
+            of: string;
+            series: components["schemas"]["SeriesOut"];
         };
         /** ImpactReviewOut */
         ImpactReviewOut: {
@@ -12525,6 +12551,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AttachmentOut"];
+                };
+            };
+        };
+    };
+    instrument_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"][];
                 };
             };
         };

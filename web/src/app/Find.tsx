@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
-import { kindsQuery } from "../api/queries";
+import { useKinds } from "../hooks/useKinds";
 import { Dialog } from "../ui/parts";
 import { TermDrawing } from "../ui/TermDrawing";
 import { glossaryQuery, onGlossary } from "../ui/Terms";
@@ -44,7 +44,7 @@ export function Find() {
 
 function Found({ sought, onSeek, onGo }: { sought: string; onSeek: (text: string) => void; onGo: () => void }) {
   const terms = useQuery(glossaryQuery).data ?? [];
-  const kinds = useQuery(kindsQuery).data ?? [];
+  const kinds = useKinds();
   const { may } = useHere();
   const names = new Map(terms.map((term) => [term.check ?? "", [term.term, ...term.also].join(" ")]));
   const checks = sought ? kinds.filter((kind) => answers(`${kind.title} ${kind.kind} ${names.get(kind.kind) ?? ""}`, sought)) : [];
@@ -89,7 +89,7 @@ function Meaning({ term, sought, onSeek }: { term: Term; sought: string; onSeek:
   return (
     <article className="flex flex-wrap items-start justify-between gap-x-5 gap-y-1" data-term={term.term}>
       <div className="min-w-0 flex-1 basis-[320px]">
-        <h3 className="font-[660]">{capital(term.term)}</h3>
+        <h3 className="font-semibold">{capital(term.term)}</h3>
         <p>{term.meaning}</p>
         {term.also.length > 0 && <p className="sub">Also called {term.also.join(", ")}.</p>}
         {term.check && sought === "" && (

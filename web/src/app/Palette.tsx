@@ -2,7 +2,6 @@
 import { Dialog } from "radix-ui";
 import { Suspense, lazy, useEffect, useState } from "react";
 import { onPalette } from "./palette";
-
 import { SEARCH } from "./paletteStyle";
 
 const PaletteDialog = lazy(() => import("./PaletteAsked"));
@@ -30,17 +29,16 @@ export function Palette() {
       forget();
     };
   }, []);
+  if (!open) return null;
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
+    <Dialog.Root open onOpenChange={setOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/55" />
         <Dialog.Content aria-describedby={undefined} className="card fixed left-1/2 top-[8dvh] z-50 max-h-[84dvh] w-[min(94vw,680px)] -translate-x-1/2 overflow-hidden p-0">
           <Dialog.Title className="sr-only">Find anything</Dialog.Title>
-          {open && (
-            <Suspense fallback={<input autoFocus aria-label="Find anything" className={SEARCH} value={text} onChange={(event) => setText(event.target.value)} />}>
-              <PaletteDialog text={text} onText={setText} onDone={() => setOpen(false)} />
-            </Suspense>
-          )}
+          <Suspense fallback={<input autoFocus aria-label="Find anything" className={SEARCH} value={text} onChange={(event) => setText(event.target.value)} />}>
+            <PaletteDialog text={text} onText={setText} onDone={() => setOpen(false)} />
+          </Suspense>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -3,7 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
-import { fleetQuery, kindsQuery, myRecordsQuery, pointsQuery, recordsOfQuery } from "../api/queries";
+import { fleetQuery, myRecordsQuery, pointsQuery, recordsOfQuery } from "../api/queries";
+import { useKinds } from "../hooks/useKinds";
 import { glossaryQuery, openGlossary } from "../ui/Terms";
 import { ScanButton } from "../ui/Scan";
 import { capital } from "../ui/words";
@@ -17,7 +18,7 @@ function useSources(text: string) {
   const { may } = useHere();
   const { username } = usePerson();
   const fleet = useQuery(fleetQuery).data?.rows ?? [];
-  const kinds = useQuery(kindsQuery).data ?? [];
+  const kinds = useKinds();
   const terms = useQuery(glossaryQuery).data ?? [];
   const points = useQuery(pointsQuery).data?.points ?? [];
   const mine = useQuery(myRecordsQuery(username)).data?.records ?? [];
@@ -59,7 +60,7 @@ export default function Asked({ text, onText: setText, onDone }: { text: string;
           <Command.Group key={group} heading={group} className="palette-group">
             {found.filter((offer) => offer.group === group).map((offer) => (
               <Command.Item key={offer.key} value={offer.key} onSelect={() => take(offer)} className="flex min-h-[44px] cursor-pointer items-center gap-3 rounded px-3 py-1 data-[selected=true]:bg-ink data-[selected=true]:text-card">
-                <b className={`shrink-0 font-[640] ${offer.group === "Instruments" ? "tag" : ""}`}>{capital(offer.name)}</b>
+                <b className={`shrink-0 font-semibold ${offer.group === "Instruments" ? "tag" : ""}`}>{capital(offer.name)}</b>
                 <span className="min-w-0 truncate opacity-85">{offer.note}</span>
               </Command.Item>
             ))}

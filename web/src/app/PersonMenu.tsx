@@ -32,7 +32,7 @@ export function WhoIsHere() {
   const { person } = useHere();
   return (
     <p>
-      <b className="font-[680]">{person?.name}</b>
+      <b className="font-bold">{person?.name}</b>
       <span className="sub block">
         {ROLE_NAMES[person?.role ?? ""]}
         {person?.crew ? `, ${person.crew} crew` : ""}

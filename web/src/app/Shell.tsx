@@ -5,6 +5,7 @@ import { Link, Outlet } from "react-router";
 import { storedAt, onStoredAt } from "../api/client";
 import { clockWords } from "../device/clock";
 import { Dialog } from "../ui/parts";
+import { KindsProvider } from "../hooks/useKinds";
 import { useNarrow } from "../hooks/useNarrow";
 import { useTyping } from "../hooks/useTyping";
 import { moment } from "../ui/words";
@@ -26,23 +27,25 @@ export function Shell() {
   useEffect(() => void loadWhenIdle(), []);
   if (!session.person) return <SignIn />;
   return (
-    <div className="shell tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
-      <Rail narrow={narrow} hidden={typing && narrow} />
-      <div className={`min-w-0 pointer-coarse:pb-[80px] max-tab:pb-[76px]`}>
-        <OutboxStrip />
-        <UpdateStrip />
-        <RecheckStrip />
-        <KeepingStrip />
-        <main className="mx-auto max-w-[1320px] px-4 py-4 tab:px-7 tab:py-5 desk:py-3 desk:pl-9">
-          <Outlet />
-        </main>
+    <KindsProvider>
+      <div className="shell tab:grid tab:grid-cols-[96px_1fr] min-h-dvh" data-typing={typing || undefined}>
+        <Rail narrow={narrow} hidden={typing && narrow} />
+        <div className={`min-w-0 pointer-coarse:pb-[80px] max-tab:pb-[76px]`}>
+          <OutboxStrip />
+          <UpdateStrip />
+          <RecheckStrip />
+          <KeepingStrip />
+          <main className="mx-auto max-w-[1320px] px-4 py-4 tab:px-7 tab:py-5 desk:py-3 desk:pl-9">
+            <Outlet />
+          </main>
+        </div>
+        <Find />
+        <Palette />
+        <Dialog title="Sign in again" open={person === null} onClose={() => undefined}>
+          <SignIn over />
+        </Dialog>
       </div>
-      <Find />
-      <Palette />
-      <Dialog title="Sign in again" open={person === null} onClose={() => undefined}>
-        <SignIn over />
-      </Dialog>
-    </div>
+    </KindsProvider>
   );
 }
 
@@ -59,9 +62,9 @@ function OutboxStrip() {
   const clock = clockWords();
   if (online && !waiting && !refused && !asOf && !clock) return null;
   return (
-    <div role="status" className="no-print flex flex-wrap items-center gap-x-4 border-b border-line bg-card px-4 py-1 tab:px-9 font-[560]">
+    <div role="status" className="no-print flex flex-wrap items-center gap-x-4 border-b border-line bg-card px-4 py-1 tab:px-9 font-semibold">
       {!online && <span>Offline. Your readings are stored on this device.</span>}
-      {asOf && <span className="font-[440]">What you see is as of {moment(asOf, session.time_zone)}.</span>}
+      {asOf && <span className="font-normal">What you see is as of {moment(asOf, session.time_zone)}.</span>}
       {clock && <span className="text-coral">This device's clock is {clock}: set it; recorded times depend on it.</span>}
       {waiting > 0 && <span>{waiting === 1 ? "1 item waiting" : `${waiting} items waiting`} to be sent.</span>}
       {held && <span className="text-coral">{held}</span>}

@@ -36,7 +36,7 @@ function QuickFix() {
         <button key={each.username} className="btn site !justify-start !px-5" onClick={() => void signIn(each.username).catch(setTrouble)}>
           <span className="text-left">
             {each.name}
-            <span className="block text-[15px] font-[440] sub">
+            <span className="block text-[15px] font-normal sub">
               {ROLES[each.role]}
               {each.crew ? `, ${each.crew} crew` : ""}
             </span>
@@ -63,11 +63,11 @@ function ByPassword() {
   };
   return (
     <form className="grid gap-4" onSubmit={(e) => void submit(e)}>
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Sign-in name
         <input className="field" autoComplete="username" autoCapitalize="none" value={username} onChange={(e) => setUsername(e.target.value)} required />
       </label>
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Password
         <input className="field" type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} required />
       </label>

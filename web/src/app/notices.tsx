@@ -36,7 +36,7 @@ export function Notices({ children }: { children: ReactNode }) {
           <div className="pointer-events-auto flex max-w-[640px] items-center gap-3 rounded-md bg-ink py-1 pl-5 pr-2 text-card">
             <span className="py-2">{notice.text}</span>
             {notice.undo && (
-              <button className="min-h-[48px] px-3 font-[680] underline underline-offset-4" onClick={() => void undo()}>
+              <button className="min-h-[48px] px-3 font-bold underline underline-offset-4" onClick={() => void undo()}>
                 Undo
               </button>
             )}

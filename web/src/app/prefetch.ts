@@ -2,7 +2,7 @@
 // history, the records they made last, then sixty instruments and the history of some. One after the other, so that
 // it never stands in the way of what the person does; it ends at the first that is not answered.
 import type { QueryClient } from "@tanstack/react-query";
-import { fleetQuery, instrumentQuery, myRecordsQuery, pointsQuery, recordQuery, recordsQuery, seriesQuery } from "../api/queries";
+import { fleetQuery, historyQuery, instrumentQuery, myRecordsQuery, pointsQuery, recordQuery, recordsQuery } from "../api/queries";
 import type { Schemas } from "../api/client";
 
 const STALE_MS = 300_000;
@@ -28,6 +28,6 @@ export async function prefetch(client: QueryClient, owner: string, crew: string 
 
 async function fetchHistory(client: QueryClient, row: Row): Promise<void> {
   await client.fetchQuery({ ...instrumentQuery(row.tag), ...once });
-  await client.fetchQuery({ ...seriesQuery(row.tag, row.latest?.check ?? "two-peg"), ...once });
+  await client.fetchQuery({ ...historyQuery(row.tag), ...once });
   await client.fetchInfiniteQuery({ ...recordsQuery(row.tag), ...once });
 }

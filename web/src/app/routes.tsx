@@ -1,6 +1,6 @@
 // Addresses. The yard comes with the first script; the other places when they are first entered, or ahead of it.
 import { type ComponentType } from "react";
-import { Link, Navigate, createBrowserRouter } from "react-router";
+import { Link, Navigate, type RouteObject, createBrowserRouter } from "react-router";
 import { Yard } from "../features/fleet";
 import { Head, Waiting } from "../ui/parts";
 import { type Feature, feature } from "./pages";
@@ -40,7 +40,7 @@ function Fallen() {
   );
 }
 
-export const router = createBrowserRouter([
+const PAGES: RouteObject[] = [
   { path: "/join/:link", ErrorBoundary: Fallen, lazy: later("people", (loaded) => loaded.Join) },
   {
     path: "/",
@@ -98,4 +98,6 @@ export const router = createBrowserRouter([
       { path: "*", Component: Nowhere },
     ],
   },
-]);
+];
+
+export const makeRouter = () => createBrowserRouter(PAGES);

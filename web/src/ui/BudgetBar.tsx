@@ -19,7 +19,7 @@ export function BudgetBar({ answer }: { answer: BudgetGiven }) {
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2>{TITLES[answer.quantity]}</h2>
         <span>
-          <b className="text-[1.3rem] font-[680]">{answer.total_text}</b> {answer.allowed_text && <span className="sub">of {answer.allowed_text} allowed</span>}
+          <b className="text-[1.3rem] font-bold">{answer.total_text}</b> {answer.allowed_text && <span className="sub">of {answer.allowed_text} allowed</span>}
         </span>
       </div>
       <svg viewBox={`0 -8 ${W + 4} 58`} className="block w-full" role="img" aria-label={`${answer.total_text} in all. ${answer.parts.map((part) => `${part.label} ${part.text}`).join(", ")}.`}>
@@ -33,7 +33,7 @@ export function BudgetBar({ answer }: { answer: BudgetGiven }) {
           <g key={piece.name}>
             <rect x={piece.x + 1} y="6" width={Math.max(1, piece.w - 1.5)} height="30" fill={piece.systematic ? "url(#systematic)" : i === 0 ? "var(--color-ink)" : "var(--color-band)"} stroke="var(--color-ink)" strokeWidth="1.4" />
             {piece.w > 26 && (
-              <text x={piece.x + piece.w / 2} y="27" textAnchor="middle" fontSize="17" fontWeight="680" fill={i === 0 && !piece.systematic ? "var(--color-card)" : "var(--color-ink)"} stroke={piece.systematic ? "var(--color-card)" : "none"} strokeWidth="5" paintOrder="stroke">
+              <text x={piece.x + piece.w / 2} y="27" textAnchor="middle" fontSize="17" fontWeight="700" fill={i === 0 && !piece.systematic ? "var(--color-card)" : "var(--color-ink)"} stroke={piece.systematic ? "var(--color-card)" : "none"} strokeWidth="5" paintOrder="stroke">
                 {i + 1}
               </text>
             )}
@@ -55,7 +55,7 @@ export function BudgetBar({ answer }: { answer: BudgetGiven }) {
             </li>
           ))}
       </ol>
-      <p className="font-[600]">{answer.text}</p>
+      <p className="font-semibold">{answer.text}</p>
     </section>
   );
 }

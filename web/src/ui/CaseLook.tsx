@@ -32,7 +32,7 @@ function Form({ item, leaving, word, reason, onDone }: Omit<Props, "open" | "onC
       {reason && (
         <>
           <p>{reason.because}</p>
-          <label className="grid gap-1 font-[600]">
+          <label className="grid gap-1 font-semibold">
             Why it goes out before its check
             <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
           </label>
@@ -70,7 +70,7 @@ function Ticks({ title, all, names, ticked, onTick }: { title: string; all: stri
   };
   return (
     <fieldset className="m-0 grid gap-0 border-0 p-0">
-      <legend className="float-left flex w-full items-center justify-between gap-3 pb-1 font-[680]">
+      <legend className="float-left flex w-full items-center justify-between gap-3 pb-1 font-bold">
         {title}
         <button type="button" className="btn !px-4" onClick={() => onTick(new Set(names.map(([name]) => name)))}>
           {all}

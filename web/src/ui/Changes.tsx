@@ -16,7 +16,7 @@ export function Changes({ about }: { about: string }) {
           <thead>
             <tr className="border-b border-ink">
               {["What", "Was", "Is", "By", "When"].map((name) => (
-                <th key={name} scope="col" className="py-2 pr-4 font-[640]">
+                <th key={name} scope="col" className="py-2 pr-4 font-semibold">
                   {name}
                 </th>
               ))}

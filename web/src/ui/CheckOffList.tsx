@@ -35,7 +35,7 @@ export function CheckOffList({ items, ticked, focus, photograph, onTick }: { ite
       {[["before", "Before the first reading"], ["end", "At the end"]].map(([when = "", title]) =>
         at(when).length ? (
           <div key={when} className="grid gap-1" role="group" aria-label={title}>
-            <span className="font-[640]">{title}</span>
+            <span className="font-semibold">{title}</span>
             {at(when).map((item) => (
               <label key={item.code} className="flex min-h-[44px] items-center gap-3" data-check-off={item.code}>
                 <input type="checkbox" className="size-6 shrink-0 accent-[var(--color-ink)]" checked={ticked.includes(item.code)} onChange={(event) => onTick(event.target.checked ? [...ticked, item.code] : ticked.filter((code) => code !== item.code))} />

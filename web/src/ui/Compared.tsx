@@ -18,7 +18,7 @@ export function Compared({ tags, of, here, today, label }: { tags: string[]; of:
       <ul className="m-0 grid list-none gap-1 p-0" aria-label={label}>
         {found.map(({ tag, series }) => (
           <li key={tag} className="grid items-center gap-x-4 border-t border-line py-1 tab:grid-cols-[70px_minmax(0,1fr)_minmax(0,1fr)]" data-compared={tag}>
-            <Link className="tag font-[700]" to={`/instruments/${tag}`} aria-current={tag === here ? "page" : undefined}>
+            <Link className="tag font-bold" to={`/instruments/${tag}`} aria-current={tag === here ? "page" : undefined}>
               {tag}
             </Link>
             <MiniPlot series={series} from={from} today={today} most={most} />

@@ -19,7 +19,7 @@ export function ConnectChip() {
   return (
     <>
       <button type="button" data-link={link.state} className={`min-h-[48px] max-w-[280px] shrink-0 truncate rounded-md px-3 text-left desk:min-h-[40px] ${link.state === "lost" ? "border-2 border-dashed border-coral" : "border-[1.5px] border-ink"}`} onClick={() => setOpen(true)}>
-        <span className="sub">Device</span> <b className="font-[640]">{state}</b>
+        <span className="sub">Device</span> <b className="font-semibold">{state}</b>
       </button>
       <Dialog title="Readings from a device" open={open} onClose={() => setOpen(false)}>
         {link.state === "off" ? <Connect /> : <Connected link={link} onDone={() => setOpen(false)} />}
@@ -83,7 +83,7 @@ function Connected({ link, onDone }: { link: Link; onDone: () => void }) {
     <div className="grid gap-4">
       <p>
         {link.state === "connected" ? "Connected: " : link.state === "lost" ? (serial ? "Gone: " : "Not there: ") : "Connecting: "}
-        <b className="font-mono font-[640]">{serial ? "serial port" : link.where}</b>
+        <b className="font-mono font-semibold">{serial ? "serial port" : link.where}</b>
       </p>
       {link.state === "lost" && !serial && <p>Nothing answers at this address. It is tried again every second, and what the bridge has kept until then comes too. To start a bridge: <code className="font-mono">make bridge FROM=tcp:127.0.0.1:4100</code></p>}
       {link.message && <p role="status" className="border-l-4 border-coral pl-2">{link.message.text}</p>}
@@ -95,7 +95,7 @@ function Connected({ link, onDone }: { link: Link; onDone: () => void }) {
         ))}
         {Object.values(link.devices).map((line) => (
           <li key={line.device} className="flex justify-between gap-4 border-t border-line py-2">
-            <b className="font-[640]">{line.device}</b> <span className="font-mono">{`${line.value} ${line.unit}`}</span>
+            <b className="font-semibold">{line.device}</b> <span className="font-mono">{`${line.value} ${line.unit}`}</span>
           </li>
         ))}
       </ul>

@@ -6,7 +6,7 @@ import { FaultLine } from "./parts";
 export function Field({ label, sub, faults, children }: { label: string; sub?: string; faults: Fault[]; children: ReactNode }) {
   return (
     <div className="grid content-start gap-1">
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         {label}
         {children}
       </label>

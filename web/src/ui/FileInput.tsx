@@ -5,7 +5,7 @@ export function FileInput({ accept, label, onFile }: { accept: string; label?: s
       type="file"
       accept={accept}
       aria-label={label}
-      className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline"
+      className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-semibold file:underline"
       onChange={(event) => {
         const file = event.target.files?.[0];
         event.target.value = "";

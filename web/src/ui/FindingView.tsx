@@ -13,7 +13,7 @@ export function FindingView({ result }: { result: Result }) {
         <GradeMark grade={verdict.grade} />
         <span className="sub">{part?.limit_text}</span>
       </div>
-      <p className="text-[1.4rem] font-[660] leading-[1.22] text-pretty">{bound(finding.text)}</p>
+      <p className="text-[1.4rem] font-semibold leading-[1.22] text-pretty">{bound(finding.text)}</p>
       {part && <LimitBar value={part.value} u95={part.u95} limit={part.limits.use} label={finding.text} width={360} />}
       <ul className="m-0 grid list-none gap-1 p-0">
         {verdict.reasons.map((reason) => (
@@ -31,7 +31,7 @@ export function NextSteps({ result }: { result: Result }) {
   return (
     <ul className="m-0 grid list-none gap-1 border-t-2 border-ink p-0 pt-3">
       {result.verdict.next.map((each, i) => (
-        <li key={each.code} data-next={each.code} className={i === 0 ? "font-[660]" : ""}>
+        <li key={each.code} data-next={each.code} className={i === 0 ? "font-semibold" : ""}>
           {each.text}
         </li>
       ))}

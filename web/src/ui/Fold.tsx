@@ -12,7 +12,7 @@ export type Usual = Record<string, string>;
 export function Answered({ title, children }: { title: ReactNode; children: ReactNode }) {
   return (
     <div className="grid gap-2">
-      <p className="font-[680]">{title}</p>
+      <p className="font-bold">{title}</p>
       {children}
     </div>
   );

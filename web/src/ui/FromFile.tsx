@@ -27,7 +27,7 @@ export function FromFile({ kinds, accept, children, onFile }: Props) {
   return (
     <div className="grid gap-5">
       <PickInstrument value={tag} onChange={setTag} missing={query && !tag} kinds={kinds} />
-      <label className="grid gap-2 font-[600]">
+      <label className="grid gap-2 font-semibold">
         The file
         <FileInput accept={accept} onFile={(file) => void load(file)} />
       </label>

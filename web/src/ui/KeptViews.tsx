@@ -73,7 +73,7 @@ function NameIt({ example, onName }: { example: string; onName: (name: string) =
   };
   return (
     <form className="grid gap-4" onSubmit={submit}>
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Name
         <input className="field" value={name} maxLength={40} autoFocus autoComplete="off" placeholder={example} onChange={(event) => setName(event.target.value)} />
       </label>

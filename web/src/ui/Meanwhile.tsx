@@ -8,7 +8,7 @@ export const changedMeanwhile = (trouble: unknown): Problem | null => (trouble i
 export function Meanwhile({ problem, onTheirs }: { problem: Problem; onTheirs: () => void }) {
   return (
     <div className="grid gap-3 border-l-[5px] border-coral pl-4" role="alert" data-meanwhile>
-      <p className="font-[640]">{problem.title}</p>
+      <p className="font-semibold">{problem.title}</p>
       <ul className="m-0 grid list-none gap-1 p-0">
         {problem.faults.map((fault) => (
           <li key={fault.path}>

@@ -30,7 +30,7 @@ function SpecInput({ field, value, faults, onChange }: { field: SpecField; value
   if (field.options)
     return (
       <div className="grid gap-1">
-        <span className="font-[600]">{field.label}</span>
+        <span className="font-semibold">{field.label}</span>
         <Choice label={field.label} value={value} options={field.options} onChange={onChange} />
       </div>
     );

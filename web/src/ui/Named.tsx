@@ -11,7 +11,7 @@ export function Named({ id, label, value, onType, faults, path, onNext, placehol
   const own = (faults ?? []).filter((fault) => path !== undefined && fault.path.endsWith(path));
   return (
     <label className="grid min-w-0 content-start gap-1" htmlFor={id}>
-      <span className="font-[560]">{label}</span>
+      <span className="font-semibold">{label}</span>
       <NumberField id={id} label={label} value={value} faults={own} placeholder={placeholder && written(placeholder)} onType={onType} onKey={(key) => key === "next" && onNext?.()} onHere={() => undefined} />
       {own.map((fault) => (
         <FaultLine key={fault.path} id={`${id}-fault`} fault={fault} beside />

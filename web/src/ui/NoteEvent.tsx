@@ -39,12 +39,12 @@ function NoteForm({ tag, onClose }: { tag: string | undefined; onClose: () => vo
       {!tag && <PickInstrument value={which} onChange={setWhich} missing={query && !which} />}
       <Choice label="What happened" value={event} options={possible.map(({ name, label, hint }) => ({ value: name, label, hint }))} onChange={setEvent} columns />
       {event === "temperature-step" && (
-        <label className="grid gap-1 font-[600]">
+        <label className="grid gap-1 font-semibold">
           Temperature now, °C
           <input className="field font-mono" inputMode="text" pattern="[+\-−]?\d{1,2}([.,]\d)?" title="A number such as −2 or 14" autoComplete="off" value={degrees} onChange={(e) => setDegrees(e.target.value)} />
         </label>
       )}
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Where and how
         <textarea className="field" rows={2} maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} placeholder="slid off the tailgate in its case" />
       </label>

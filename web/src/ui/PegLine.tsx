@@ -76,7 +76,7 @@ function Drawing({ picture, width, height }: { picture: Picture; width: number; 
           <SetupDrawing key={setup.index} setup={setup} picture={picture} s={s} now={i === last} height={height} row={picture.setups.length > 2 ? i % 2 : 0} />
         ))}
         {answer && (
-          <text x={answer.onA ? s.x(0) + 16 : s.x(picture.baseline_m ?? 0) - 16} y={20} textAnchor={answer.onA ? "start" : "end"} fontSize="17" fontWeight="680" className="fill-ink">
+          <text x={answer.onA ? s.x(0) + 16 : s.x(picture.baseline_m ?? 0) - 16} y={20} textAnchor={answer.onA ? "start" : "end"} fontSize="17" fontWeight="700" className="fill-ink">
             {answer.text}
           </text>
         )}
@@ -148,7 +148,7 @@ function SetupDrawing({ setup, picture, s, now, height, row }: { setup: Setup; p
       {read && <Sight staff={setup.a} from={[x, y]} to={s.x(a.x_m)} s={s} now={now} />}
       {read && <Sight staff={setup.b} from={[x, y]} to={s.x(b.x_m)} s={s} now={now} />}
       <rect x={x - 14} y={y - 7} width="28" height="14" rx="3" className={now ? "fill-sea" : "fill-stroke"} />
-      <text x={Math.min(Math.max(x, 52), s.x(Math.max(b.x_m, setup.x_m)) + 20)} y={height - 8 - 18 * row} textAnchor="middle" fontSize="16" className={now ? "fill-sea" : "fill-ink-2"} fontWeight={now ? 640 : 440}>
+      <text x={Math.min(Math.max(x, 52), s.x(Math.max(b.x_m, setup.x_m)) + 20)} y={height - 8 - 18 * row} textAnchor="middle" fontSize="16" className={now ? "fill-sea" : "fill-ink-2"} fontWeight={now ? 600 : 400}>
         {setup.label}
       </text>
     </g>

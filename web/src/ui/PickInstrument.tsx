@@ -23,7 +23,7 @@ export function PickInstrument({ value, onChange, missing, kinds, focused = fals
   const scanned = useCallback((tag: string) => (all.some((row) => row.tag === tag) ? onChange(tag) : setQ(tag)), [all, onChange]);
   return (
     <fieldset className="m-0 grid gap-2 border-0 p-0">
-      <legend className="pb-1 font-[600]">Which instrument</legend>
+      <legend className="pb-1 font-semibold">Which instrument</legend>
       {(all.length > 8 || focused || searchable) && <div className="flex gap-2"><input className="field" type="search" aria-label="Find an instrument" placeholder="Tag, model, place or crew" value={q} autoFocus={focused} onKeyDown={first} onChange={(e) => setQ(e.target.value)} /><ScanButton compact onTag={scanned} /></div>}
       <div className={`flex flex-wrap ${searchable ? "max-h-[min(480px,60dvh)]" : "max-h-[260px]"} gap-2 overflow-auto p-1`}>
         {rows.map((row) => (

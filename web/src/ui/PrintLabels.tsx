@@ -23,7 +23,7 @@ function Form({ tags, onClose }: { tags: string[]; onClose: () => void }) {
   const query = new URLSearchParams({ tags: tags.join(","), size: size.value, first: String(Math.min(first, size.count)) });
   return (
     <div className="grid gap-4">
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Printed on
         <select className="field" value={size.value} onChange={(event) => { setChosen(event.target.value); localStorage.setItem(KEY, event.target.value); setFirst(1); }}>
           {sizes.map((each) => (
@@ -34,10 +34,10 @@ function Form({ tags, onClose }: { tags: string[]; onClose: () => void }) {
         </select>
       </label>
       {size.count > 1 && (
-        <label className="grid gap-1 font-[600]">
+        <label className="grid gap-1 font-semibold">
           First free label of the sheet
           <input className="field font-mono" type="number" min={1} max={size.count} value={first} onChange={(event) => setFirst(Math.max(1, Number(event.target.value)))} />
-          <span className="sub font-[440]">Counted along the rows from the top left, so that you can use up a sheet.</span>
+          <span className="sub font-normal">Counted along the rows from the top left, so that you can use up a sheet.</span>
         </label>
       )}
       <p className="sub">The code on it holds the address of the instrument’s page: any phone’s camera opens it.</p>

@@ -108,7 +108,7 @@ function Event({ x, word, width }: { x: number; word: string; width: number }) {
     <g data-event={word}>
       <path d={`M${x} ${TOP}V${H - FOOT + 8}`} className="stroke-ink" strokeWidth="1.2" strokeDasharray="3 3" />
       <path d={`M${x - 4} ${H - FOOT + 8}h8l-4 8z`} className="fill-ink" />
-      <text x={Math.min(Math.max(x, LEFT + 60), width - RIGHT - 60)} y={TOP - 7} textAnchor="middle" fontSize="16" fontWeight="640" className="fill-ink">
+      <text x={Math.min(Math.max(x, LEFT + 60), width - RIGHT - 60)} y={TOP - 7} textAnchor="middle" fontSize="16" fontWeight="600" className="fill-ink">
         {word}
       </text>
     </g>

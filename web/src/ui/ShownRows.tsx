@@ -5,9 +5,9 @@ export function ShownRows({ shown }: { shown: Result["shown"] }) {
   return shown.map((each) => (
     <div key={each.quantity} className="contents">
       <dt className="sub">{each.label}</dt>
-      <dd className="m-0 text-right font-[640]">
+      <dd className="m-0 text-right font-semibold">
         {each.text}
-        {each.plus_minus && <span className="sub font-[440]"> ± {each.plus_minus}</span>}
+        {each.plus_minus && <span className="sub font-normal"> ± {each.plus_minus}</span>}
       </dd>
     </div>
   ));

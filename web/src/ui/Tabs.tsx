@@ -9,7 +9,7 @@ export function Tabs({ label, tabs, end }: { label: string; tabs: Tab[]; end?: R
     <div className="no-print flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-[1.5px] border-ink max-tab:-mx-4 max-tab:px-2">
       <nav aria-label={label} className="flex min-w-0 gap-1 overflow-x-auto">
       {tabs.filter((tab) => !tab.hidden).map((tab) => (
-        <NavLink key={tab.to} to={tab.to} end className="tab flex min-h-[48px] shrink-0 items-center whitespace-nowrap px-4 font-[600] no-underline desk:min-h-[42px]">
+        <NavLink key={tab.to} to={tab.to} end className="tab flex min-h-[48px] shrink-0 items-center whitespace-nowrap px-4 font-semibold no-underline desk:min-h-[42px]">
           {tab.name}
         </NavLink>
       ))}

@@ -17,7 +17,7 @@ export function WorkChip({ work, unit, faults, onChange }: Props) {
   return (
     <>
       <button type="button" data-work className={`relative min-h-[48px] shrink-0 whitespace-nowrap rounded-md px-3 text-left desk:min-h-[40px] ${wrong ? "border-2 border-dashed border-coral" : "border-[1.5px] border-ink"}`} onClick={() => setOpen(true)}>
-        <span className="sub">Work</span> <b className="font-[640]">{workInWords(work, unit)}</b>
+        <span className="sub">Work</span> <b className="font-semibold">{workInWords(work, unit)}</b>
       </button>
       <Dialog title="What is the work?" open={open} onClose={() => setOpen(false)} wide>
         <WorkForm

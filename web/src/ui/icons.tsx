@@ -32,7 +32,7 @@ function Needle({ grade }: { grade: Grade }) {
 /** The grade as a shape and a word; both hold in black print. */
 export function GradeMark({ grade, quiet = false }: { grade: Grade; quiet?: boolean }) {
   return (
-    <span data-grade={grade} className={`inline-flex items-center gap-2 font-[680] text-[17px] ${quiet ? "" : `border-b-[3px] ${RULE[grade]}`}`}>
+    <span data-grade={grade} className={`inline-flex items-center gap-2 font-bold text-[17px] ${quiet ? "" : `border-b-[3px] ${RULE[grade]}`}`}>
       <svg viewBox="0 0 44 18" width="44" height="18" fill="none" stroke="currentColor" strokeWidth="2" aria-hidden="true">
         <path d="M8 3v12M32 3v12" />
         <path d="M8 9h24" strokeDasharray={grade === "repeat" ? "4 3" : undefined} />

@@ -18,18 +18,25 @@ export function Head({ title, sub, actions, low = false }: { title: ReactNode; s
   );
 }
 
-export function Dialog({ title, open, onClose, children, wide = false }: { title: string; open: boolean; onClose: () => void; children: ReactNode; wide?: boolean }) {
+type Asked = { title: string; onClose: () => void; children: ReactNode; wide?: boolean };
+
+/** A closed one costs a page nothing: it is not there. */
+export function Dialog({ open, ...asked }: Asked & { open: boolean }) {
+  return open ? <OpenDialog {...asked} /> : null;
+}
+
+function OpenDialog({ title, onClose, children, wide = false }: Asked) {
   return (
-    <Radix.Root open={open} onOpenChange={(now) => !now && onClose()}>
+    <Radix.Root open onOpenChange={(now) => !now && onClose()}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/55" />
         <Radix.Content
           aria-describedby={undefined}
-          className={`fixed z-50 card left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92dvh] overflow-auto p-6 w-[min(94vw,${wide ? "760px" : "520px"})]`}
+          className="fixed z-50 card left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92dvh] overflow-auto p-6"
           style={{ width: `min(94vw, ${wide ? 760 : 520}px)` }}
         >
           <div className="flex items-start justify-between gap-4 mb-4">
-            <Radix.Title className="text-[1.35rem] font-[680] leading-tight">{title}</Radix.Title>
+            <Radix.Title className="text-[1.35rem] font-bold leading-tight">{title}</Radix.Title>
             <Radix.Close className="btn !min-h-[48px] !px-3 shrink-0" aria-label="Close">
               <X size={20} aria-hidden="true" />
             </Radix.Close>
@@ -51,10 +58,10 @@ export function Choice<T extends string>({ label, value, options, onChange, stac
         <RadioGroup.Item
           key={option.value}
           value={option.value}
-          className={`rounded-md min-h-[48px] px-4 py-2 text-left font-[600] shadow-[inset_0_0_0_1.5px_var(--color-ink)] data-[state=checked]:bg-ink data-[state=checked]:text-card`}
+          className={`rounded-md min-h-[48px] px-4 py-2 text-left font-semibold shadow-[inset_0_0_0_1.5px_var(--color-ink)] data-[state=checked]:bg-ink data-[state=checked]:text-card`}
         >
           {option.label}
-          {option.hint && <span className="block font-[420] text-[15px]">{option.hint}</span>}
+          {option.hint && <span className="block font-normal text-[15px]">{option.hint}</span>}
         </RadioGroup.Item>
       ))}
     </RadioGroup.Root>
@@ -106,7 +113,7 @@ export function PlumbString({ steps, now }: { steps: { name: string; done: boole
     <ol className="relative m-0 list-none p-0 pl-7" aria-label="Steps">
       <span aria-hidden="true" className="absolute left-[9px] top-3 bottom-2 w-[2px] bg-ink" />
       {steps.map((step, i) => (
-        <li key={step.name} aria-current={i === now ? "step" : undefined} className={`relative py-[9px] ${i === now ? "font-[680]" : "sub"}`}>
+        <li key={step.name} aria-current={i === now ? "step" : undefined} className={`relative py-[9px] ${i === now ? "font-bold" : "sub"}`}>
           <span
             aria-hidden="true"
             className={`absolute -left-7 top-1/2 -translate-y-1/2 rounded-full border-2 border-ink ${i === now ? "size-5 border-[5px] bg-card" : `size-[11px] ml-[4.5px] ${step.done ? "bg-ink" : "bg-card"}`}`}

@@ -10,7 +10,7 @@ export function PermissionButton({ right, onPress, children }: { right: { allowe
     <button className="btn" aria-disabled={!right.allowed} title={right.allowed ? undefined : right.text} onClick={() => right.allowed && onPress()}>
       <span>
         {children}
-        {!right.allowed && <span className="block text-[14px] font-[440]">{right.text}</span>}
+        {!right.allowed && <span className="block text-[14px] font-normal">{right.text}</span>}
       </span>
     </button>
   );
@@ -56,7 +56,7 @@ export function ReasonForm({ text, word, label = "Why", onReason }: { text: stri
   return (
     <form className="grid gap-4" onSubmit={submit}>
       <p>{text}</p>
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         {label}
         <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
       </label>

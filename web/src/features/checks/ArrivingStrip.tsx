@@ -21,7 +21,7 @@ export function ArrivingStrip({ arriving }: { arriving: Arriving }) {
       <div role="status" className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-4">
         {filled && link.state === "connected" ? (
           <span>
-            <b className="font-mono font-[640]">{withUnit(filled.value, filled.unit)}</b> <span className="sub">from {filled.device}</span> {filled.where}
+            <b className="font-mono font-semibold">{withUnit(filled.value, filled.unit)}</b> <span className="sub">from {filled.device}</span> {filled.where}
           </span>
         ) : (
           (!live.length || link.state !== "connected") && <span className="sub">{waits}</span>
@@ -46,7 +46,7 @@ export function ArrivingStrip({ arriving }: { arriving: Arriving }) {
 function LiveFigure({ line }: { line: Line }) {
   return (
     <span>
-      <span className="sub">{LIVE[line.quantity] ?? line.quantity}</span> <b className="inline-block min-w-[4.5em] text-right font-mono font-[640]">{withUnit(line.value, line.unit)}</b>
+      <span className="sub">{LIVE[line.quantity] ?? line.quantity}</span> <b className="inline-block min-w-[4.5em] text-right font-mono font-semibold">{withUnit(line.value, line.unit)}</b>
     </span>
   );
 }

@@ -96,7 +96,7 @@ function QuickChecksFirst({ begun: { method, looks, setLooks } }: { begun: Begun
           const path = `${group.path}.${field.name}`;
           return (
             <div key={path} className="grid gap-2" data-look={field.name}>
-              <p className="text-[17px] font-[640]">{field.label}</p>
+              <p className="text-[17px] font-semibold">{field.label}</p>
               <Choice label={field.label} value={String(looks[path] ?? "")} options={field.options} onChange={(value) => setLooks({ ...looks, [path]: value })} />
             </div>
           );

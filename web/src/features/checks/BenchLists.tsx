@@ -21,13 +21,13 @@ export function DueForUs() {
     <section className="card px-5 py-3" aria-label="Due">
       <h2>
         {crew ? `Due for ${crew} crew` : "Due"}
-        {rows.length > 0 && <span className="sub font-[500]">: {minutes} minutes</span>}
+        {rows.length > 0 && <span className="sub font-semibold">: {minutes} minutes</span>}
       </h2>
       {!rows.length && <p className="sub py-2">Nothing waits for a check.</p>}
       <ul className="m-0 list-none divide-y divide-line p-0">
         {rows.slice(0, MOST).map((row) => (
           <li key={row.tag} data-due={row.tag} className="flex flex-wrap items-center gap-x-4 py-1">
-            <Link className="tag inline-flex min-h-[44px] items-center text-[18px] font-[700] underline underline-offset-4" to={`/bench/new/${row.tag}${row.needed.length === 1 ? `/${row.needed[0]?.check}` : ""}`}>
+            <Link className="tag inline-flex min-h-[44px] items-center text-[18px] font-bold underline underline-offset-4" to={`/bench/new/${row.tag}${row.needed.length === 1 ? `/${row.needed[0]?.check}` : ""}`}>
               {row.tag}
             </Link>
             <span className="min-w-0 flex-1 truncate">{row.needed.map((check) => check.title).join(", ")}</span>

@@ -70,7 +70,7 @@ function CheckRow({ tag, row: { kind, standing }, first, zone }: { tag: string; 
     <li data-check={kind.kind} data-state={standing.state} className="grid gap-x-6 gap-y-2 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center">
       <div>
         <h2>
-          {kind.title} <span className="sub font-[440]">{kind.minutes} minutes</span>
+          {kind.title} <span className="sub font-normal">{kind.minutes} minutes</span>
         </h2>
         <p>
           <Terms text={kind.why} />

@@ -35,7 +35,7 @@ function Details({ details, focus, photograph, items, value, ticked, onSet, onTi
     <Popover.Root>
       <Popover.Trigger data-details className={`relative min-h-[48px] shrink-0 whitespace-nowrap rounded-md border-[1.5px] px-3 text-left desk:min-h-[40px] ${given + ticked.length ? "border-ink" : "border-dashed border-field"}`}>
         <span className="sub">Checked off</span>{" "}
-        <b className="font-[640]">
+        <b className="font-semibold">
           {given + ticked.length} of {all}
         </b>
       </Popover.Trigger>
@@ -44,7 +44,7 @@ function Details({ details, focus, photograph, items, value, ticked, onSet, onTi
           <CheckOffList items={items} focus={focus} photograph={photograph} ticked={ticked} onTick={onTick} />
           {details.map((each) => (
             <div key={each.name} className="grid gap-2" data-detail={each.name}>
-              <span className="font-[600]">{each.label}</span>
+              <span className="font-semibold">{each.label}</span>
               <Choice label={each.label} value={value[each.name as keyof Conditions] ?? ""} options={each.options} onChange={(text) => onSet(each.name, text)} />
               <p className="sub">{each.unknown}</p>
               {value[each.name as keyof Conditions] && (
@@ -73,7 +73,7 @@ function Chip({ circumstance, text, fault, onSet }: { circumstance: Circumstance
         data-known={known}
         className={`relative min-h-[48px] shrink-0 whitespace-nowrap rounded-md px-3 text-left desk:min-h-[40px] ${fault ? "border-2 border-dashed border-coral" : known ? "border-[1.5px] border-ink" : "border-[1.5px] border-dashed border-field"}`}
       >
-        <span className="sub">{circumstance.label}</span> <b className="font-[640]">{known ? shownOf(circumstance, text) : "?"}</b>
+        <span className="sub">{circumstance.label}</span> <b className="font-semibold">{known ? shownOf(circumstance, text) : "?"}</b>
         {!known && <span className="sr-only"> not given</span>}
       </Popover.Trigger>
       <Popover.Portal>
@@ -99,7 +99,7 @@ function Answer({ circumstance, text, onSet, onDone }: { circumstance: Circumsta
   };
   if (circumstance.options.length) return <Choice label={circumstance.label} value={text} options={circumstance.options} onChange={choose} />;
   return (
-    <label className="grid gap-1 font-[600]">
+    <label className="grid gap-1 font-semibold">
       {circumstance.label}, {circumstance.unit}
       <input className="field !w-[140px] font-mono" inputMode="decimal" autoComplete="off" value={text} onChange={(event) => onSet(event.target.value)} onKeyDown={(event) => event.key === "Enter" && onDone()} />
     </label>

@@ -23,7 +23,7 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
         </button>
       ))}
       {noSignal && (
-        <p className="font-[600]" data-no-signal>
+        <p className="font-semibold" data-no-signal>
           Offline. Your readings are stored on this device.{save.finished ? " Save it now; the verdict follows when you are online." : " The finding follows when you are online."}
         </p>
       )}
@@ -42,9 +42,9 @@ function SoFar({ preview }: { preview: Preview | null }) {
   return (
     <div className="grid gap-3">
       {preview && preview.faults.length > 0 ? (
-        <p className="text-[1.3rem] font-[660] leading-tight">{preview.faults.length === 1 ? "One entry needs correcting" : `${preview.faults.length} entries need correcting`}; see the note beside it.</p>
+        <p className="text-[1.3rem] font-semibold leading-tight">{preview.faults.length === 1 ? "One entry needs correcting" : `${preview.faults.length} entries need correcting`}; see the note beside it.</p>
       ) : (
-        <p className="text-[1.3rem] font-[660] leading-tight">{next ? `Next: ${next.where}` : "Type the first reading"}</p>
+        <p className="text-[1.3rem] font-semibold leading-tight">{next ? `Next: ${next.where}` : "Type the first reading"}</p>
       )}
       {progress?.looks.map((look) => (
         <p key={look.code} data-message={look.code} className="caution">

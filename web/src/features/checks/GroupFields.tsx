@@ -24,7 +24,7 @@ export function GroupFields(props: GroupProps) {
   return (
     <div role="group" aria-label={group.title} data-group={group.own} data-by-instead={group.byInstead || undefined} className={`grid content-start ${compact ? "min-w-0 gap-[6px]" : "gap-3 desk:gap-2"} ${group.byInstead ? "col-span-2" : ""}`}>
       <div className={`flex items-baseline justify-between gap-x-6 ${face ? "max-desk:flex-wrap desk:gap-x-2" : "flex-wrap"}`}>
-        {compact ? <span className="sub block font-[600] leading-tight">{face ? <FaceTitle group={group} /> : named(group, document)}</span> : group.title !== group.page && <h2>{pairs ? <FaceTitle group={group} /> : group.title}</h2>}
+        {compact ? <span className="sub block font-semibold leading-tight">{face ? <FaceTitle group={group} /> : named(group, document)}</span> : group.title !== group.page && <h2>{pairs ? <FaceTitle group={group} /> : group.title}</h2>}
         {plain && !compact && <More {...props} rows={count} />}
         {face && <MoreSign {...props} rows={count} />}
         {group.note && <p className="sub w-full desk:hidden">{group.note}</p>}
@@ -60,7 +60,7 @@ function Compact(props: GroupProps) {
   const instead = filledInstead(form, group, field);
   return (
     <div className={`min-w-0 content-start grid gap-[6px] ${instead ? "order-2 col-span-2 grid-cols-[auto_minmax(0,1fr)] items-center pt-1" : ""}`} data-group={group.own} data-prefilled={(field.prefilled && !instead) || undefined}>
-      <span className="sub block font-[600] leading-tight">{named(group, document)}</span>
+      <span className="sub block font-semibold leading-tight">{named(group, document)}</span>
       <div>
         <FieldInput {...props} field={field} row={null} placeholder={instead?.instead ? `by ${instead.instead.title.toLowerCase()}` : undefined} />
         {faultsUnder(preview?.faults ?? [], path).map((each) => (
@@ -76,7 +76,7 @@ function FaceTitle({ group }: { group: Placed }) {
   return (
     <>
       {group.title}
-      <span className="font-[420]">: {group.fields.filter((field) => !field.prefilled).map((field) => field.label.toLowerCase()).join(", ")}</span>
+      <span className="font-normal">: {group.fields.filter((field) => !field.prefilled).map((field) => field.label.toLowerCase()).join(", ")}</span>
     </>
   );
 }
@@ -96,7 +96,7 @@ const titlesBeside = (group: Placed, narrow: boolean): boolean => (narrow ? grou
 function MoreSign({ group, rows, keys }: GroupProps & { rows: number }) {
   if (!group.rows || !group.more || rows >= group.most) return null;
   return (
-    <button className="hidden h-6 w-7 rounded text-[18px] leading-none font-[640] shadow-[inset_0_0_0_1.5px_var(--color-ink)] desk:block no-print" title={group.more} aria-label={`${group.more}, ${group.title}`} onClick={() => keys.more(group)}>
+    <button className="hidden h-6 w-7 rounded text-[18px] leading-none font-semibold shadow-[inset_0_0_0_1.5px_var(--color-ink)] desk:block no-print" title={group.more} aria-label={`${group.more}, ${group.title}`} onClick={() => keys.more(group)}>
       +
     </button>
   );
@@ -114,10 +114,10 @@ export function HeadFields(props: SheetProps & { group: Placed; full?: boolean }
         return (
           <div key={field.name} className="flex flex-wrap items-center gap-2">
             {field.kind !== "choice" && (
-              <span className="sub font-[600]">
+              <span className="sub font-semibold">
                 {field.label}
                 {unitOf(field, document) && `, ${unitOf(field, document)}`}
-                {full && field.optional && <span className="font-[420]"> (if known)</span>}
+                {full && field.optional && <span className="font-normal"> (if known)</span>}
               </span>
             )}
             {field.kind === "choice" ? (
@@ -199,10 +199,10 @@ export function Entered({ field, value, onChange }: { field: Field; value: unkno
 export function FieldName({ field, document }: { field: Field; document: CheckDocument }) {
   const unit = unitOf(field, document);
   return (
-    <span className="sub block font-[600] leading-tight">
+    <span className="sub block font-semibold leading-tight">
       {field.label}
       {unit && `, ${unit}`}
-      {field.optional && !field.prefilled && <span className="font-[420]"> (if known)</span>}
+      {field.optional && !field.prefilled && <span className="font-normal"> (if known)</span>}
     </span>
   );
 }
@@ -240,8 +240,8 @@ function RowFields(props: GroupProps & { row: number }) {
   const begins = repeat > 1 && (row === 0 || repeatOf(rows[row - 1]) !== repeat);
   return (
     <div data-row={path} data-outlier={outlier ? true : undefined} className="grid gap-1 data-[outlier]:rounded-md data-[outlier]:outline-3 data-[outlier]:outline-offset-4 data-[outlier]:outline-coral">
-      {begins && <h3 className="border-t border-line pt-3 font-[640]">Repeat {repeat}</h3>}
-      {title && !titlesBeside(group, narrow) && <span className="font-[600]">{title}</span>}
+      {begins && <h3 className="border-t border-line pt-3 font-semibold">Repeat {repeat}</h3>}
+      {title && !titlesBeside(group, narrow) && <span className="font-semibold">{title}</span>}
       <RowInputs {...props} named={!compact && namesRow(group, row, countOf(document, group), begins, narrow)} />
       {faultsUnder(preview?.faults ?? [], path).map((each) => (
         <FaultLine key={each.path} id={`${spotId(each.path)}-fault`} fault={each} />
@@ -283,7 +283,7 @@ function RowInputs({ named: nameAll, ...props }: GroupProps & { row: number; nam
         </div>
       )}
       <div className="grid items-end gap-x-2 gap-y-2" style={{ gridTemplateColumns: columns }}>
-        {title && <span className="font-[600] leading-[52px] desk:leading-[40px]">{title}</span>}
+        {title && <span className="font-semibold leading-[52px] desk:leading-[40px]">{title}</span>}
         {beside.map((field) => (
           <div key={field.name} className="min-w-0" data-prefilled={field.prefilled || undefined}>
             {(nameAll || above) && <FieldName field={field} document={document} />}

@@ -45,7 +45,7 @@ export function KeyBar({ shown, onKey, strip }: { shown: boolean; onKey: (key: I
           // Keeps the focus, and so the keypad, where it is.
           onPointerDown={(event) => event.preventDefault()}
           onClick={() => onKey(key)}
-          className="min-h-[56px] flex-1 rounded-md px-1 text-[16px] font-[640] leading-tight shadow-[inset_0_0_0_1.5px_var(--color-ink)]"
+          className="min-h-[56px] flex-1 rounded-md px-1 text-[16px] font-semibold leading-tight shadow-[inset_0_0_0_1.5px_var(--color-ink)]"
         >
           {word}
         </button>

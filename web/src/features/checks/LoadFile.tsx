@@ -23,7 +23,7 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
   };
   return (
     <div className="grid gap-4">
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Which check is in it
         <select className="field" value={name} onChange={(event) => setName(event.target.value)}>
           {kinds.map((each) => (

@@ -99,9 +99,9 @@ function Plan({ item, kind }: { item: Instrument; kind: Kind }) {
               One more target
             </button>
           )}
-          <span className="-mb-3 font-[600]">Pointings a face</span>
+          <span className="-mb-3 font-semibold">Pointings a face</span>
           <Choice label="Pointings a face" value={plan.pointings} options={POINTINGS} onChange={plan.setPointings} />
-          <span className="-mb-3 font-[600]">Ground and air along the sights</span>
+          <span className="-mb-3 font-semibold">Ground and air along the sights</span>
           <Choice label="Ground below the sights" value={plan.ground} options={GROUNDS} onChange={plan.setGround} />
           <Choice label="Sun" value={plan.sun} options={SUNS} onChange={plan.setSun} />
         </section>
@@ -116,7 +116,7 @@ function TargetFields({ target, index: i, plan: { targets, keep, there, faults }
   const put = (more: Partial<Typed>) => keep(targets.map((each, k) => (k === i ? { ...each, ...more } : each)));
   return (
     <fieldset className="m-0 grid gap-2 border-0 border-b border-line p-0 pb-4" data-target={i}>
-      <legend className="flex w-full items-baseline justify-between p-0 font-[640]">
+      <legend className="flex w-full items-baseline justify-between p-0 font-semibold">
         Target {i + 1}
         {targets.length > 1 && (
           <button className="sub min-h-[44px] min-w-[44px] text-[20px]" aria-label={`Remove target ${i + 1}`} onClick={() => keep(targets.filter((_, k) => k !== i))}>
@@ -125,7 +125,7 @@ function TargetFields({ target, index: i, plan: { targets, keep, there, faults }
         )}
       </legend>
       <label className="grid gap-1">
-        <span className="sub font-[600]">What it is</span>
+        <span className="sub font-semibold">What it is</span>
         <input className="field" maxLength={40} value={target.name} placeholder="Plate on the pump station" onChange={(event) => put({ name: event.target.value })} />
       </label>
       <div className="grid grid-cols-2 gap-3">
@@ -133,7 +133,7 @@ function TargetFields({ target, index: i, plan: { targets, keep, there, faults }
         <Named id={`target-${i}-height`} label={`Higher by, ${unitShown(firmUnit())}`} placeholder="0" value={target.height_m} onType={(text) => put({ height_m: text })} faults={faults} path={`${path}.height_m`} />
       </div>
       <label className="grid gap-1">
-        <span className="sub font-[600]">Target type</span>
+        <span className="sub font-semibold">Target type</span>
         <select className="field" value={target.target_type} onChange={(event) => put({ target_type: event.target.value })}>
           {KINDS.map((each) => (
             <option key={each.value} value={each.value}>
@@ -154,12 +154,12 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
     <section className="card grid gap-4 p-5" aria-label="Result" aria-live="polite">
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
-      {!seen && <p className="text-[1.3rem] font-[660] leading-tight">Enter the distance of a target to see what it can show.</p>}
+      {!seen && <p className="text-[1.3rem] font-semibold leading-tight">Enter the distance of a target to see what it can show.</p>}
       {seen && (
         <>
           <SideView targets={seen.result.targets} take={seen.result.take} lines={[seen.result.least_deg, seen.result.aim_deg]} />
           {seen.text.map((text, i) => (
-            <p key={text} className={i === 0 ? "text-[1.3rem] font-[660] leading-tight" : ""} data-plan={i}>
+            <p key={text} className={i === 0 ? "text-[1.3rem] font-semibold leading-tight" : ""} data-plan={i}>
               {text}
             </p>
           ))}

@@ -35,7 +35,7 @@ export function SheetDialog({ draft, kind, form, change, open, onClose }: Props)
         ))}
         <Methods draft={draft} kind={kind} form={form} change={change} />
         {hasField(form, "angle") && <Choice label="Angle format" value={document.units?.angle ?? "dms"} options={ANGLES} onChange={(angle) => set({ ...document, units: { ...document.units, angle } })} />}
-        <label className="grid gap-1 font-[600]">
+        <label className="grid gap-1 font-semibold">
           Remark
           <textarea className="field" rows={2} maxLength={2000} value={document.remark ?? ""} onChange={(event) => set({ ...document, remark: event.target.value })} />
         </label>

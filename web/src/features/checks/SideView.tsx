@@ -45,7 +45,7 @@ export function SideView({ targets, take, lines }: { targets: PlannedTarget[]; t
             <path d={`M${x(0)} ${y(0)}L${x(target.distance_m)} ${y(target.height_m)}`} className="stroke-ink" strokeWidth={taken ? 2.4 : 0.8} />
             <path d={`M${x(target.distance_m)} ${y(0)}V${y(target.height_m)}`} className="stroke-ink-2" strokeWidth="0.8" />
             <path d={`M${x(target.distance_m) - 6} ${y(target.height_m)}h12M${x(target.distance_m)} ${y(target.height_m) - 6}v12`} className="stroke-ink" strokeWidth={taken ? 4 : 2} />
-            <text x={x(target.distance_m)} y={y(target.height_m) - 11} fontSize="15" textAnchor={x(target.distance_m) > W * 0.7 ? "end" : "middle"} className={taken ? "fill-ink font-[640]" : "fill-ink-2"}>
+            <text x={x(target.distance_m)} y={y(target.height_m) - 11} fontSize="15" textAnchor={x(target.distance_m) > W * 0.7 ? "end" : "middle"} className={taken ? "fill-ink font-semibold" : "fill-ink-2"}>
               {target.name}
             </text>
           </g>

@@ -25,7 +25,7 @@ export default function Fleet({ rows }: { rows: FleetRow[] }) {
         <FleetFilters rows={rows} view={view} onView={set} />
         <h1 className="!text-[1.06rem] leading-tight desk:text-right">
           {found.length === rows.length ? `${rows.length} instruments` : `${found.length} of ${rows.length}`}
-          {found.length === rows.length && waiting > 0 && <span className="sub font-[500] desk:block"> {waiting === 1 ? "one waits for a check" : `${waiting} wait for a check`}</span>}
+          {found.length === rows.length && waiting > 0 && <span className="sub font-semibold desk:block"> {waiting === 1 ? "one waits for a check" : `${waiting} wait for a check`}</span>}
         </h1>
       </div>
       <FleetTable rows={found} view={view} onView={set} selection={selection} today={today} />

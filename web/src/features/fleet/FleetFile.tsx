@@ -17,7 +17,7 @@ export default function FleetFile({ open, onClose }: { open: boolean; onClose: (
     <Dialog title="The fleet as a file" wide open={open} onClose={onClose}>
       <div className="grid gap-5">
         <div className="grid gap-2">
-          <h3 className="font-[680]">Export</h3>
+          <h3 className="font-bold">Export</h3>
           <p className="sub">Every instrument with its status, as CSV for any spreadsheet.</p>
           <a className="btn justify-self-start" href="/api/fleet/table" download>
             Export the fleet
@@ -36,7 +36,7 @@ function MonthReport() {
   const [month, setMonth] = useState(() => isoDay(now, session.time_zone).slice(0, 7));
   return (
     <div className="grid gap-2 border-t border-line pt-4">
-      <h3 className="font-[680]">Report of a month</h3>
+      <h3 className="font-bold">Report of a month</h3>
       <p className="sub">Where everything stands, every check and event of the month, what is due, as PDF.</p>
       <div className="flex flex-wrap gap-3">
         <input className="field !w-auto" type="month" aria-label="Month" value={month} max={isoDay(now, session.time_zone).slice(0, 7)} onChange={(event) => setMonth(event.target.value)} />
@@ -81,17 +81,17 @@ function BringIn({ onDone }: { onDone: () => void }) {
   const changing = look?.rows.some((row) => row.does !== "same") ?? false;
   return (
     <div className="grid gap-3 border-t border-line pt-4">
-      <h3 className="font-[680]">Import</h3>
+      <h3 className="font-bold">Import</h3>
       <p className="sub">With a heading row, columns in any order: tag, maker, model, and if you like kind, serial, place, crew, since. A new model needs its kind. Nothing is stored before you have seen what each row does.</p>
       <FileInput accept={TABLES} label="The table" onFile={(file) => void file.text().then((found) => { setText(found); void ask(found, false); })} />
       <Trouble error={trouble} />
       {look && (
         <div className="grid gap-3" data-look>
-          <p className="font-[640]">{summary(look.rows)}.</p>
+          <p className="font-semibold">{summary(look.rows)}.</p>
           <ul className="m-0 max-h-[260px] list-none divide-y divide-line overflow-auto p-0" tabIndex={0} aria-label="What each row does">
             {look.rows.map((row) => (
               <li key={row.tag} className="flex gap-4 py-1" data-row={row.tag}>
-                <span className="tag w-[80px] font-[700]">{row.tag}</span>
+                <span className="tag w-[80px] font-bold">{row.tag}</span>
                 <span>{does(row)}</span>
               </li>
             ))}

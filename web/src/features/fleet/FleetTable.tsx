@@ -29,7 +29,7 @@ export function FleetTable({ rows, view, onView, selection, today }: Props) {
         </span>
         {columns.map((name) => (
           <span key={name} role="columnheader" aria-sort={view.sort === name ? (view.down ? "descending" : "ascending") : "none"} className="min-w-0">
-            <button className="flex min-h-[36px] w-full items-center gap-1 truncate px-2 text-left font-[640] max-desk:min-h-[44px]" onClick={() => onView(sortedBy(view, name))}>
+            <button className="flex min-h-[36px] w-full items-center gap-1 truncate px-2 text-left font-semibold max-desk:min-h-[44px]" onClick={() => onView(sortedBy(view, name))}>
               {columnOf(name).name}
               {view.sort === name && (view.down ? <ArrowDown size={16} aria-hidden="true" /> : <ArrowUp size={16} aria-hidden="true" />)}
             </button>

@@ -26,10 +26,10 @@ function Strip({ job, today }: { job: Job; today: string }) {
     <section className="card grid items-center gap-x-5 gap-y-1 px-4 py-3 tab:grid-cols-[minmax(0,1fr)_240px] tab:px-6" aria-label="Next job" data-job={job.name}>
       <div className="min-w-0">
         <p>
-          <b className="font-[640]">{job.name}</b>, {when}
+          <b className="font-semibold">{job.name}</b>, {when}
         </p>
         <p className="min-h-[1.5em] truncate">
-          {kit && <b className="font-[640]">{kit.text}</b>}
+          {kit && <b className="font-semibold">{kit.text}</b>}
           {tags && <span className="sub">: {tags}</span>}
         </p>
       </div>

@@ -6,6 +6,7 @@ import { useHere, usePerson } from "../../app/session";
 import { type FleetRow, STATES, STATE_NAMES, minutesOf } from "../../documents/fleet";
 import { inOrder } from "../../documents/order";
 import { useKind } from "../../hooks/useKinds";
+import { Below } from "../../ui/Below";
 import { GradeMark, LimitBar } from "../../ui/icons";
 import { Head } from "../../ui/parts";
 import { clock, closed, plannedDay, whereabouts } from "../../ui/words";
@@ -25,12 +26,22 @@ export function Today({ rows, summaries, actions }: { rows: FleetRow[]; summarie
       <Head title={summaries[crew ?? ""] ?? `Nothing with ${crew} crew`} sub={`${plannedDay(now.toISOString(), session.time_zone)}, ${clock(now.toISOString(), session.time_zone)}`} actions={actions} />
       <NextJob />
       <section className="grid gap-3" aria-label={crew ? `Instruments of ${crew} crew` : "Instruments that are out"}>
-        {shown.map((row) => (
+        {shown.slice(0, AT_FIRST).map((row) => (
           <Large key={row.tag} row={row} />
         ))}
+        {shown.length > AT_FIRST && (
+          <Below tall={(shown.length - AT_FIRST) * 150}>
+            <div className="grid gap-3">
+              {shown.slice(AT_FIRST).map((row) => (
+                <Large key={row.tag} row={row} />
+              ))}
+            </div>
+          </Below>
+        )}
         {!shown.length && <p className="sub">{crew ? `${crew} crew holds no instrument. Take one out below.` : "No crew holds an instrument."}</p>}
       </section>
       {free.length > 0 && (
+        <Below tall={Math.min(free.length, MOST_FREE) * 56 + 60}>
         <section className="card px-4 pb-2 pt-3 tab:px-6" aria-label="In the yard">
           <h2>In the yard</h2>
           <ul className="m-0 list-none divide-y divide-line p-0">
@@ -44,6 +55,7 @@ export function Today({ rows, summaries, actions }: { rows: FleetRow[]; summarie
             </Link>
           )}
         </section>
+        </Below>
       )}
       {crew && others > 0 && (
         <Link className="link justify-self-start" to="/fleet">
@@ -55,20 +67,22 @@ export function Today({ rows, summaries, actions }: { rows: FleetRow[]; summarie
 }
 
 const MOST_FREE = 12;
+/** What a phone's first screen holds of large ones. */
+const AT_FIRST = 3;
 
 /** One instrument of the crew: tag and state as large as can be read at arm's length, the reason, the one action. */
 function Large({ row }: { row: FleetRow }) {
   return (
     <article data-instrument={row.tag} data-state={row.state} className="card grid items-center gap-x-5 gap-y-1 px-4 py-3 tab:grid-cols-[132px_minmax(0,1fr)_240px] tab:px-6">
       <div className="flex items-baseline justify-between tab:block">
-        <Link to={`/instruments/${row.tag}`} className="tag text-[30px] font-[700] leading-[48px] no-underline hover:underline">
+        <Link to={`/instruments/${row.tag}`} className="tag text-[30px] font-bold leading-[48px] no-underline hover:underline">
           {row.tag}
         </Link>
-        <span className={`block text-[17px] font-[680] ${row.state === "hold" ? "text-coral" : ""}`}>{STATE_NAMES[row.state]}</span>
+        <span className={`block text-[17px] font-bold ${row.state === "hold" ? "text-coral" : ""}`}>{STATE_NAMES[row.state]}</span>
       </div>
       <div className="min-w-0">
         <p>
-          <b className="font-[640]">{row.model}</b>
+          <b className="font-semibold">{row.model}</b>
         </p>
         <p>{row.reasons.map((reason) => closed(reason)).join(" ")}</p>
         <Found row={row} />
@@ -121,13 +135,13 @@ function NextAction({ row }: { row: FleetRow }) {
 function Small({ row }: { row: FleetRow }) {
   return (
     <li data-instrument={row.tag} data-state={row.state} className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-4 py-1 tab:grid-cols-[84px_minmax(0,1fr)_160px_150px]">
-      <Link to={`/instruments/${row.tag}`} className="tag text-[19px] font-[700] leading-[48px] no-underline hover:underline">
+      <Link to={`/instruments/${row.tag}`} className="tag text-[19px] font-bold leading-[48px] no-underline hover:underline">
         {row.tag}
       </Link>
       <span className="min-w-0 truncate">
         {row.model} <span className="sub">{whereabouts(row)}</span>
       </span>
-      <span className="font-[600] max-tab:col-start-2">{STATE_NAMES[row.state]}</span>
+      <span className="font-semibold max-tab:col-start-2">{STATE_NAMES[row.state]}</span>
       <span className="sub max-tab:hidden">{row.needed.length > 0 ? `${minutesOf(row)} minutes of checks` : ""}</span>
     </li>
   );

@@ -17,8 +17,8 @@ export function CaseCard({ item }: { item: Instrument }) {
     <section className="card grid gap-3 px-5 py-3" aria-label="Case">
       <h2>Case</h2>
       {missing && (
-        <p className={missing.items.length ? "font-[640] text-coral" : ""}>
-          {missing.text}. <span className="sub font-[440]">{`${missing.by}, ${moment(missing.at, session.time_zone)}`}</span>
+        <p className={missing.items.length ? "font-semibold text-coral" : ""}>
+          {missing.text}. <span className="sub font-normal">{`${missing.by}, ${moment(missing.at, session.time_zone)}`}</span>
         </p>
       )}
       {item.contents.length > 0 && <p className="sub">{item.contents.join(", ")}.</p>}

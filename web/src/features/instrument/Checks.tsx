@@ -2,9 +2,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Instrument } from "../../api/client";
-import { kindsQuery, seriesQuery } from "../../api/queries";
+import { historyQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { fixed } from "../../api/writing";
+import { useKinds } from "../../hooks/useKinds";
 import { useNarrow } from "../../hooks/useNarrow";
 import { GradeMark, LimitBar } from "../../ui/icons";
 import { checkState, closed, day, dueOn } from "../../ui/words";
@@ -12,7 +13,7 @@ import { checkState, closed, day, dueOn } from "../../ui/words";
 type Check = Instrument["standing"]["checks"][number];
 
 export function Checks({ item }: { item: Instrument }) {
-  const kinds = useQuery(kindsQuery).data ?? [];
+  const kinds = useKinds();
   const order = new Map(item.checks.map((name, i) => [name, i]));
   const checks = [...item.standing.checks].sort((a, b) => (order.get(a.check) ?? 0) - (order.get(b.check) ?? 0));
   if (checks.length < 2) return null;
@@ -41,10 +42,10 @@ function Line({ tag, check }: { tag: string; check: Check }) {
   const due = dueOn(check);
   return (
     <li data-check={check.check} data-state={check.state} className="grid items-center gap-x-4 py-1 tab:grid-cols-[minmax(150px,1.1fr)_150px_minmax(0,1.4fr)_150px]">
-      <Link className="inline-flex min-h-[44px] items-center font-[640] underline underline-offset-4 tab:min-h-[36px]" to={`/bench/new/${tag}/${check.check}`}>
+      <Link className="inline-flex min-h-[44px] items-center font-semibold underline underline-offset-4 tab:min-h-[36px]" to={`/bench/new/${tag}/${check.check}`}>
         {check.title}
       </Link>
-      <span className={check.state === "hold" || check.needed ? "font-[640]" : ""}>{checkState(check)}</span>
+      <span className={check.state === "hold" || check.needed ? "font-semibold" : ""}>{checkState(check)}</span>
       {!narrow && <Latest tag={tag} check={check} />}
       <span className="sub">{due ? `Due ${day(due, session.time_zone)}` : `${check.minutes} minutes`}</span>
       {!due && check.reasons[0] && <span className="sub col-span-full max-tab:pb-1 tab:pb-1">{closed(check.reasons[0].text)}</span>}
@@ -53,7 +54,7 @@ function Line({ tag, check }: { tag: string; check: Check }) {
 }
 
 function Latest({ tag, check }: { tag: string; check: Check }) {
-  const series = useQuery(seriesQuery(tag, check.check)).data;
+  const series = useQuery(historyQuery(tag)).data?.find(({ of }) => of === check.check)?.series;
   const last = series?.points.at(-1);
   if (!series || !last) return <span className="sub">{series ? "not done yet" : ""}</span>;
   return (

@@ -5,6 +5,7 @@ import { Link, useParams } from "react-router";
 import type { Instrument as Passport } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
+import { Below } from "../../ui/Below";
 import { GradeMark, LimitBar } from "../../ui/icons";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { CaseCard } from "./CaseCard";
@@ -40,20 +41,26 @@ function Shown({ item }: { item: Passport }) {
       />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
         <div className="grid min-w-0 gap-4">
-          <Years item={item} />
+          <Below tall={380}>
+            <Years item={item} />
+          </Below>
         </div>
         <div className="grid min-w-0 gap-4 max-desk:order-first">
           <StandingCard item={item} />
         </div>
       </div>
-      <Checks item={item} />
-      <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
-        <Records tag={item.tag} />
-        <div className="grid min-w-0 gap-4">
-          <CaseCard item={item} />
-          <PassportCard item={item} />
+      <Below tall={420}>
+        <Checks item={item} />
+      </Below>
+      <Below tall={900}>
+        <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
+          <Records tag={item.tag} />
+          <div className="grid min-w-0 gap-4">
+            <CaseCard item={item} />
+            <PassportCard item={item} />
+          </div>
         </div>
-      </div>
+      </Below>
     </div>
   );
 }
@@ -65,7 +72,7 @@ function StandingCard({ item }: { item: Passport }) {
     <section className="card grid gap-4 p-5" aria-label="Status" data-standing={standing.state}>
       <ul className="m-0 grid list-none gap-1 p-0 text-[17px]">
         {standing.reasons.map((reason, i) => (
-          <li key={reason.code} className={i === 0 ? "font-[640]" : ""}>
+          <li key={reason.code} className={i === 0 ? "font-semibold" : ""}>
             {closed(reason.text)}
           </li>
         ))}

@@ -97,7 +97,7 @@ function Storing({ item }: { item: Instrument }) {
         <div className="grid gap-4">
           <p>See the manual; or store a value, measure again, and see which way it changed. New values are then given with the right sign.</p>
           <Choice label="Its stored values are" value={stores} options={STORES} onChange={setStores} />
-          <label className="grid gap-1 font-[600]">
+          <label className="grid gap-1 font-semibold">
             It can store up to, ″ (if known)
             <input className="field" inputMode="decimal" value={most} onChange={(event) => setMost(event.target.value)} />
           </label>

@@ -60,16 +60,16 @@ function Row({ row, until }: { row: RecordRow; until: string | null }) {
       <div className="min-w-0">
         <span className={struck ? "line-through" : ""}>
           {opens ? (
-            <Link className="font-[640] underline underline-offset-4" to={`/records/${row.id}`}>
+            <Link className="font-semibold underline underline-offset-4" to={`/records/${row.id}`}>
               {text}
             </Link>
           ) : (
-            <b className="font-[640]">{until ? `Out until ${sameDay(row.observed_at, until, session.time_zone)}` : text}</b>
+            <b className="font-semibold">{until ? `Out until ${sameDay(row.observed_at, until, session.time_zone)}` : text}</b>
           )}
           {row.finding && <span className="block">{row.finding}</span>}
           {row.note && (until ? `, ${row.note}` : <span className="block">{row.note}</span>)}
         </span>
-        {(struck || row.why) && <span className="block font-[600]">{struck ? `Struck: ${row.amended_why}` : row.why}</span>}
+        {(struck || row.why) && <span className="block font-semibold">{struck ? `Struck: ${row.amended_why}` : row.why}</span>}
         <span className={`sub ${until ? " before:content-['._']" : "block"}`}>
           {row.observed_by}
           {row.entered_by !== row.observed_by ? `, saved by ${row.entered_by}` : ""}

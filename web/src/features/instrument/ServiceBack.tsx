@@ -42,14 +42,14 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
   return (
     <form className="grid gap-4" onSubmit={(event) => void submit(event)}>
       <p>{follows}</p>
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         What was done
         <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
       </label>
       {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
       {item.stored_settings.length > 0 && (
         <fieldset className="m-0 grid border-0 p-0 tab:grid-cols-2">
-          <legend className="font-[600]">Stored values reset (none ticked: all count as reset)</legend>
+          <legend className="font-semibold">Stored values reset (none ticked: all count as reset)</legend>
           {item.stored_settings.map(({ name, label }) => (
             <label key={name} className="flex min-h-[48px] items-center gap-3">
               <input type="checkbox" className="size-6 shrink-0 accent-[var(--color-ink)]" checked={resets.includes(name)} onChange={(event) => setResets(event.target.checked ? [...resets, name] : resets.filter((each) => each !== name))} />
@@ -63,7 +63,7 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
         <Cost label="Cost of the days without it" value={daysCost} onType={setDaysCost} />
       </div>
       <Field label="Certificate, if one came with it" faults={faultsAt(trouble, "file")} sub="PDF or picture, at most 20 MB. It is kept as it is.">
-        <input type="file" accept="application/pdf,image/jpeg,image/png" className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline" onChange={(event) => setFile(event.target.files?.[0] ?? null)} />
+        <input type="file" accept="application/pdf,image/jpeg,image/png" className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-semibold file:underline" onChange={(event) => setFile(event.target.files?.[0] ?? null)} />
       </Field>
       {!(trouble instanceof Problem && trouble.faults.length) && <Trouble error={trouble} />}
       <button className="btn now site">It is back</button>
@@ -73,7 +73,7 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
 
 function Cost({ label, value, onType }: { label: string; value: string; onType: (value: string) => void }) {
   return (
-    <label className="grid gap-1 font-[600]">
+    <label className="grid gap-1 font-semibold">
       {label}
       <input className="field font-mono" inputMode="decimal" pattern="\d{1,7}([.,]\d{1,2})?" title="A number such as 180 or 180.50" autoComplete="off" value={value} onChange={(event) => onType(event.target.value)} />
     </label>

@@ -1,9 +1,10 @@
 // The years at a glance: the check that decides, large; every other check beside it, small, against its own limit.
-import { useQueries, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
 import type { Instrument, Series } from "../../api/client";
-import { kindsQuery, seriesQuery } from "../../api/queries";
+import { historyQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
+import { useKinds } from "../../hooks/useKinds";
 import { GradeMark } from "../../ui/icons";
 import { MiniPlot, firstDay } from "../../ui/MiniPlot";
 import { NoteEvent } from "../../ui/NoteEvent";
@@ -22,10 +23,10 @@ const VIEWS: Option<View>[] = [
 
 export function Years({ item }: { item: Instrument }) {
   const { now } = useHere();
-  const kinds = useQuery(kindsQuery).data ?? [];
-  const names = [...item.checks, CONTROL];
-  const all = useQueries({ queries: names.map((name) => seriesQuery(item.tag, name)) });
-  const found = names.flatMap((name, i) => (all[i]?.data ? [{ name, series: all[i].data as Series }] : []));
+  const kinds = useKinds();
+  const history = useQuery(historyQuery(item.tag));
+  // Drawn in slices: it comes last, and draws the most.
+  const found = (useDeferredValue(history.data) ?? []).map((each) => ({ name: each.of, series: each.series }));
   // Of what was never done nothing is drawn, but of the check that decides.
   const [of, setOf] = useState(() => item.latest?.check ?? item.standing.checks[0]?.check ?? item.checks[0] ?? CONTROL);
   const [view, setView] = useState<View>("time");
@@ -52,12 +53,12 @@ export function Years({ item }: { item: Instrument }) {
           Report of its history
         </a>
       </p>
-      <Trouble error={all.find((each) => each.error)?.error} />
+      <Trouble error={history.error} />
       {others.length > 0 && (
         <div className="grid gap-3 border-t border-line pt-3 [grid-template-columns:repeat(auto-fill,minmax(158px,1fr))]" role="group" aria-label="Other checks">
           {others.map(({ name, series }) => (
             <button key={name} className="grid content-start gap-1 rounded-md p-1 text-left hover:bg-[color-mix(in_srgb,var(--color-ink)_6%,transparent)]" data-series={name} onClick={() => setOf(name)}>
-              <span className="truncate font-[600]">{titleOf(name)}</span>
+              <span className="truncate font-semibold">{titleOf(name)}</span>
               <MiniPlot series={series} from={from} today={now} />
               {series.points.at(-1)?.grade && <GradeMark grade={series.points.at(-1)?.grade as never} quiet />}
             </button>
@@ -79,11 +80,11 @@ function TrendText({ trend, tag }: { trend: NonNullable<Series["trend"]>; tag: s
   const [noting, setNoting] = useState(false);
   return (
     <div className="grid gap-1" data-trend={trend.drifting ? "drifting" : "steady"}>
-      <p className="font-[640]">
+      <p className="font-semibold">
         {trend.text} {trend.leaves}
       </p>
       {trend.jump && (
-        <p className="flex flex-wrap items-center gap-4 font-[640] text-coral">
+        <p className="flex flex-wrap items-center gap-4 font-semibold text-coral">
           {trend.jump}
           {trend.jumped.length > 0 && (
             <button className="btn no-print" onClick={() => setNoting(true)}>

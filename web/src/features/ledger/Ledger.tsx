@@ -3,7 +3,8 @@ import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, type ReactNode, useDeferredValue, useRef } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { RecordRow } from "../../api/client";
-import { kindsQuery, ledgerQuery, peopleNamesQuery } from "../../api/queries";
+import { ledgerQuery, peopleNamesQuery } from "../../api/queries";
+import { useKind, useKinds } from "../../hooks/useKinds";
 import { useEventName } from "../../app/eventKinds";
 import { useHere } from "../../app/session";
 import { GradeMark } from "../../ui/icons";
@@ -69,7 +70,7 @@ export function Ledger() {
 }
 
 function FilterBar({ filters, onSet, views }: { filters: Filters; onSet: (name: string, value: string) => void; views: ReactNode }) {
-  const kinds = useQuery(kindsQuery).data ?? [];
+  const kinds = useKinds();
   const people = useQuery(peopleNamesQuery).data ?? [];
   const pick = (name: keyof Filters, label: string, options: [string, string][]) => (
     <select className="field !w-auto max-w-[190px]" aria-label={label} value={filters[name] ?? ""} onChange={(event) => onSet(name, event.target.value)}>
@@ -125,7 +126,7 @@ function Rows({ rows }: { rows: RecordRow[] }) {
 
 function Line({ row }: { row: RecordRow }) {
   const { session } = useHere();
-  const kind = useQuery(kindsQuery).data?.find((each) => each.kind === row.kind);
+  const kind = useKind(row.kind);
   const eventName = useEventName();
   const struck = row.amended_by !== null;
   const title = kind ? `${kind.title}, ${row.stage === "as-left" ? "as left" : "as found"}` : (RECORD_NAMES[row.kind] ?? eventName(row.kind));
@@ -136,11 +137,11 @@ function Line({ row }: { row: RecordRow }) {
         {moment(row.observed_at, session.time_zone)}
         <span className="block truncate max-tab:hidden desk:hidden">{row.observed_by}</span>
       </span>
-      <Link className="tag font-[700] no-underline hover:underline" to={`/instruments/${row.instrument}`}>
+      <Link className="tag font-bold no-underline hover:underline" to={`/instruments/${row.instrument}`}>
         {row.instrument}
       </Link>
       <span className={`min-w-0 ${struck ? "line-through" : ""}`}>
-        <Link data-open className="font-[640] underline underline-offset-4" to={to}>
+        <Link data-open className="font-semibold underline underline-offset-4" to={to}>
           {title}
         </Link>{" "}
         {row.finding ?? ""} {row.note} {struck ? row.amended_why : row.why}

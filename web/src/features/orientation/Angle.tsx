@@ -70,9 +70,9 @@ function Turned() {
         </button>
       )}
       <div className="grid gap-2">
-        <p className="font-[560]">Turned</p>
+        <p className="font-semibold">Turned</p>
         <Choice label="Turned" value={sense} options={SENSES} onChange={setSense} />
-        <p className="font-[560]">The circle counts</p>
+        <p className="font-semibold">The circle counts</p>
         <Choice label="The circle counts" value={counts} options={SENSES} onChange={setCounts} />
       </div>
       <Entered answer={answer} trouble={trouble} />
@@ -109,7 +109,7 @@ function Entered({ answer, trouble }: { answer: Answer | null; trouble: string |
   return (
     <div aria-live="polite" className="grid gap-1" data-answer>
       {answer?.text.map((line, i) => (
-        <p key={line} className={i === 0 ? "text-[1.5rem] font-[700] leading-tight" : "sub"}>
+        <p key={line} className={i === 0 ? "text-[1.5rem] font-bold leading-tight" : "sub"}>
           {line}
         </p>
       ))}

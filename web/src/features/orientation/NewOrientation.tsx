@@ -104,7 +104,7 @@ function ReadIn({ angle, onAngle, counts, onCounts, length, onLength }: ReadInPr
   return (
     <>
       <div className="grid gap-2">
-        <p className="font-[560]">Circle unit</p>
+        <p className="font-semibold">Circle unit</p>
         <Choice
           label="Unit of angles"
           value={angle}
@@ -117,11 +117,11 @@ function ReadIn({ angle, onAngle, counts, onCounts, length, onLength }: ReadInPr
         />
       </div>
       <div className="grid gap-2">
-        <p className="font-[560]">The circle counts</p>
+        <p className="font-semibold">The circle counts</p>
         <Choice label="The circle counts" value={counts} options={COUNTS} onChange={onCounts} />
       </div>
       <div className="grid gap-2">
-        <p className="font-[560]">Distances and heights in</p>
+        <p className="font-semibold">Distances and heights in</p>
         <Choice label="Unit of lengths" value={length} options={UNITS.filter((each) => ["m", "ft", "usft"].includes(each.value))} onChange={onLength} />
       </div>
     </>

@@ -98,7 +98,7 @@ function HeightAndCircle({ draft, faults, write }: { draft: OrientationDraft; fa
         <Named id="instrument-height" label={`Height of instrument, ${units.length}`} value={observations.instrument_height ?? ""} placeholder={kind === "free-station" ? "0" : ""} onType={(text) => write((now) => withHeight(now, text))} faults={faults} path="observations.instrument_height" />
       </div>
       <div className="grid gap-1">
-        <span className="font-[600]">The circle counts</span>
+        <span className="font-semibold">The circle counts</span>
         <Choice label="The circle counts" value={observations.counts ?? "clockwise"} options={COUNTS} onChange={(counts) => write((now) => observing(now, { counts }))} />
       </div>
     </div>

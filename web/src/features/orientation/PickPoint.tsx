@@ -37,7 +37,7 @@ export function PickPoint({ label, value, taken = [], onPick }: Props) {
   return (
     <div className="grid gap-2" data-pick-point>
       <label className="grid gap-1">
-        <span className="font-[560]">{label}</span>
+        <span className="font-semibold">{label}</span>
         <input className="field !min-h-[64px] font-mono !text-[22px]" value={sought} onChange={(event) => type(event.target.value)} autoCapitalize="characters" autoComplete="off" aria-label={label} />
       </label>
       {near.map((each) => (
@@ -75,7 +75,7 @@ function Give({ name, onGive }: { name: string; onGive: (known: Known) => void }
     <div className="grid gap-3 border-l-[3px] border-ink pl-3">
       <div className="grid grid-cols-2 gap-3">
         <label className="grid gap-1">
-          <span className="font-[560]">Name</span>
+          <span className="font-semibold">Name</span>
           <input className="field !min-h-[64px] font-mono" value={answer.name} onChange={(event) => set("name")(event.target.value)} />
         </label>
         <Named id="give-e" label="Easting" value={answer.e} onType={set("e")} />

@@ -73,7 +73,7 @@ function PersonLine({ row, onChange }: { row: Row; onChange: () => void }) {
   return (
     <li className="flex min-h-[56px] flex-wrap items-center gap-x-4 border-t border-line py-2 first:border-0" data-person={row.username}>
       <span className={`min-w-0 flex-1 ${row.active ? "" : "sub"}`}>
-        <b className="font-[640]">{row.name}</b>
+        <b className="font-semibold">{row.name}</b>
         <span className="sub block">
           {row.active ? (ROLE_NAMES[row.role] ?? row.role) : "Has left: cannot sign in"}
           {row.crew && row.active ? `, ${row.crew} crew` : ""}, signs in as {row.username}

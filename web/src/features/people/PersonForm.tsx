@@ -76,7 +76,7 @@ function Adjusts({ value, faults, onChange }: { value: string[] | null; faults: 
   const adjusted = useKinds().filter((kind) => kind.adjustable);
   return (
     <div className="grid gap-2">
-      <span className="font-[600]">May adjust</span>
+      <span className="font-semibold">May adjust</span>
       <Choice label="May adjust" value={value === null ? "role" : "own"} options={ADJUSTS} onChange={(how) => onChange(how === "role" ? null : (value ?? []))} />
       {value !== null &&
         adjusted.map((kind) => (

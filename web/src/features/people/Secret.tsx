@@ -10,7 +10,7 @@ type SecretProps = { label: string; value: string; onChange: (text: string) => v
 export function Secret({ label, value, onChange, autoComplete, path, trouble, hint }: SecretProps) {
   return (
     <div className="grid gap-1">
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         {label}
         <input className="field" type="password" value={value} autoComplete={autoComplete} maxLength={200} onChange={(event) => onChange(event.target.value)} />
       </label>

@@ -74,10 +74,10 @@ function Link({ item }: { item: Row }) {
   };
   return (
     <div className="grid gap-3">
-      <h3 className="font-[640]">Sign-in</h3>
+      <h3 className="font-semibold">Sign-in</h3>
       {address ? (
         <>
-          <label className="grid gap-1 font-[600]">
+          <label className="grid gap-1 font-semibold">
             Send this link to {item.name}
             <input className="field font-mono" readOnly value={address} data-link onFocus={(event) => event.target.select()} />
           </label>

@@ -11,7 +11,7 @@ export function DueTable({ label, minutes, due, empty, onSkip }: Props) {
     <section className="card px-4 py-3 tab:px-5" aria-label={label}>
       <h2>
         {label}
-        {due.length > 0 && minutes > 0 && <span className="sub font-[500]">: {minutes} minutes</span>}
+        {due.length > 0 && minutes > 0 && <span className="sub font-semibold">: {minutes} minutes</span>}
       </h2>
       {!due.length && <p className="sub py-1">{empty}</p>}
       <ul className="m-0 list-none divide-y divide-line p-0">
@@ -28,8 +28,8 @@ function Line({ one, onSkip }: { one: OfInstrument; onSkip: (due: Due) => void }
   if (!first) return null;
   return (
     <li data-due={one.tag} className="grid gap-x-4 py-1 tab:grid-cols-[104px_84px_minmax(0,1fr)]">
-      <span className={`leading-[36px] max-tab:hidden ${first.state === "overdue" ? "font-[640] text-coral" : "sub"}`}>{day(first.due_on, "UTC")}</span>
-      <Link to={`/instruments/${one.tag}`} className="tag text-[17px] font-[700] leading-[48px] desk:leading-[36px] no-underline hover:underline">
+      <span className={`leading-[36px] max-tab:hidden ${first.state === "overdue" ? "font-semibold text-coral" : "sub"}`}>{day(first.due_on, "UTC")}</span>
+      <Link to={`/instruments/${one.tag}`} className="tag text-[17px] font-bold leading-[48px] desk:leading-[36px] no-underline hover:underline">
         {one.tag}
       </Link>
       <div className="min-w-0">
@@ -49,7 +49,7 @@ function Check({ due, other, onSkip }: { due: Due; other: boolean; onSkip: (due:
   const to = isCheck(due) ? `/bench/new/${due.tag}/${due.check}` : `/instruments/${due.tag}`;
   return (
     <div className="flex min-h-[48px] flex-wrap items-center gap-x-3 desk:min-h-[36px]" data-check={due.check} data-state={due.state}>
-      <Link className="font-[640] underline underline-offset-4" to={to}>
+      <Link className="font-semibold underline underline-offset-4" to={to}>
         {due.title}
       </Link>
       <span className="sub">{[due.minutes > 0 ? `${due.minutes} minutes` : "", other ? `due ${day(due.due_on, "UTC")}` : ""].filter(Boolean).join(", ")}</span>

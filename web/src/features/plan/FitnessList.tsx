@@ -14,7 +14,7 @@ export function FitnessList({ fitness, kit }: { fitness: Fitness[]; kit: string[
       <h2>Every instrument for this job</h2>
       {roles.map((role) => (
         <div key={role} className="pt-2">
-          <h3 className="font-[640]">{fitness.find((each) => each.role === role)?.role_title}</h3>
+          <h3 className="font-semibold">{fitness.find((each) => each.role === role)?.role_title}</h3>
           <ul className="m-0 list-none divide-y divide-line p-0">
             {fitness
               .filter((each) => each.role === role)
@@ -35,10 +35,10 @@ function One({ one, taken }: { one: Fitness; taken: boolean }) {
   return (
     <li data-fitness={one.tag} data-fit={one.fit} className="py-1">
       <div className="grid items-baseline gap-x-4 tab:grid-cols-[92px_92px_minmax(0,1fr)_auto]">
-        <Link to={`/instruments/${one.tag}`} className="tag text-[17px] font-[700] leading-[44px] no-underline hover:underline">
+        <Link to={`/instruments/${one.tag}`} className="tag text-[17px] font-bold leading-[44px] no-underline hover:underline">
           {one.tag}
         </Link>
-        <span className={`font-[640] ${one.fit === "not-fit" ? "text-coral" : ""}`}>{FIT[one.fit]}</span>
+        <span className={`font-semibold ${one.fit === "not-fit" ? "text-coral" : ""}`}>{FIT[one.fit]}</span>
         <span className="min-w-0">
           {one.text} <span className="sub">{[one.place, taken ? "in the kit" : ""].filter(Boolean).join(", ")}</span>
         </span>

@@ -72,7 +72,7 @@ function JobFields({ form, trouble, onSet }: { form: Form; trouble: unknown; onS
           <input className="field font-mono" inputMode="text" autoComplete="off" value={form.temperature} onChange={(event) => onSet({ temperature: event.target.value })} />
         </Field>
       </div>
-      <label className="flex min-h-[48px] items-center gap-3 font-[600]">
+      <label className="flex min-h-[48px] items-center gap-3 font-semibold">
         <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={form.large} onChange={(event) => onSet({ large: event.target.checked })} />
         A large job: checks come due before it
       </label>

@@ -61,7 +61,7 @@ export function JobNeeds({ needs, faults, onSet }: Props) {
   return (
     <section className="grid gap-4" aria-label="What it needs">
       <div className="grid items-end gap-3 tab:grid-cols-[minmax(0,1fr)_auto]">
-        <h3 className="font-[680]">What it needs</h3>
+        <h3 className="font-bold">What it needs</h3>
         <select className="field !w-auto" aria-label="Begin from a class of jobs" value="" onChange={(event) => onSet({ ...(classes.find((each) => each.name === event.target.value)?.needs ?? needs) })}>
           <option value="">Begin from…</option>
           {classes.map((each) => (
@@ -81,7 +81,7 @@ export function JobNeeds({ needs, faults, onSet }: Props) {
         <>
           {inputs([...SIGHT, ...(byLevel ? OF_LEVELS : []), ...(byAngles ? OF_ANGLES : [])], byAngles ? "Sights. Leave centring empty to use what your set-ups usually reach." : "Sights", "tab:grid-cols-3")}
           {byAngles && (
-          <label className="flex min-h-[48px] items-center gap-3 font-[600]">
+          <label className="flex min-h-[48px] items-center gap-3 font-semibold">
             <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={needs["both_faces"] === true} onChange={(event) => onSet({ ...needs, both_faces: event.target.checked })} />
             Observed in both faces
           </label>

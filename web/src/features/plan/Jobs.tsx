@@ -50,7 +50,7 @@ function Line({ job, onEdit }: { job: Job; onEdit: (() => void) | null }) {
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 py-2" data-job={job.name}>
       <span className="min-w-0">
-        <Link to={`/plan/jobs/${job.id}`} className="inline-block font-[640] leading-[48px] underline underline-offset-4 desk:leading-[36px]">
+        <Link to={`/plan/jobs/${job.id}`} className="inline-block font-semibold leading-[48px] underline underline-offset-4 desk:leading-[36px]">
           {job.name}
         </Link>
         <span className="sub block">

@@ -87,12 +87,12 @@ function Take({ kit, fitness }: { kit: Kit; fitness: Fitness[] }) {
           const one = fitness.find((each) => each.tag === tag);
           return (
             <li key={tag} className="grid grid-cols-[96px_minmax(0,1fr)] gap-x-4 py-1" data-take={tag}>
-              <Link to={`/instruments/${tag}`} className="tag text-[22px] font-[700] leading-[48px] no-underline hover:underline">
+              <Link to={`/instruments/${tag}`} className="tag text-[22px] font-bold leading-[48px] no-underline hover:underline">
                 {tag}
               </Link>
               <div className="min-w-0 self-center">
                 <p>
-                  <b className="font-[640]">{one?.model}</b> <span className="sub">{one?.place}</span>
+                  <b className="font-semibold">{one?.model}</b> <span className="sub">{one?.place}</span>
                 </p>
                 {one?.conditions.map((condition) => (
                   <p key={condition.code}>{condition.text}</p>
@@ -116,7 +116,7 @@ function Instead({ answer, chosen, onChoose }: { answer: JobKit["answer"]; chose
         {all.map((kit) => (
           <li key={kit.tags.join()}>
             <button className="w-full rounded-md px-4 py-2 text-left shadow-[inset_0_0_0_1.5px_var(--color-ink)] aria-pressed:bg-ink aria-pressed:text-card" aria-pressed={kit === chosen} onClick={() => onChoose(kit)}>
-              <b className="block font-[640]">{kit.text}</b>
+              <b className="block font-semibold">{kit.text}</b>
               <span className="block">{kit.tags.join(", ")}</span>
             </button>
           </li>

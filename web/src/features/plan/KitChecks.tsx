@@ -13,14 +13,14 @@ export function KitChecks({ kit, where, title }: Props) {
     <section className="card px-4 py-3 tab:px-5" aria-label={title}>
       <h2>
         {title}
-        <span className="sub font-[500]">: {minutes} minutes</span>
+        <span className="sub font-semibold">: {minutes} minutes</span>
       </h2>
       <ol className="m-0 list-none divide-y divide-line p-0">
         {checks.map((check, i) => (
           <li key={`${check.tag}-${check.check}`} className="grid grid-cols-[28px_minmax(0,1fr)_auto] gap-x-3 py-1" data-check={`${check.tag}/${check.check}`}>
             <b className="leading-[48px]">{i + 1}</b>
             <div className="min-w-0">
-              <Link className="inline-block font-[640] leading-[48px] underline underline-offset-4" to={`/bench/new/${check.tag}/${check.check}`}>
+              <Link className="inline-block font-semibold leading-[48px] underline underline-offset-4" to={`/bench/new/${check.tag}/${check.check}`}>
                 {check.tag}: {check.title}
               </Link>
               <p className="sub pb-1">

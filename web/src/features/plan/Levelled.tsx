@@ -35,10 +35,10 @@ function Weeks({ load }: { load: Load }) {
       <table className="w-full min-w-[420px] border-collapse">
         <thead>
           <tr className="text-left">
-            <th scope="col" className="sub py-1 pr-4 font-[600]">
+            <th scope="col" className="sub py-1 pr-4 font-semibold">
               Week of
             </th>
-            <th scope="col" className="sub py-1 font-[600]">
+            <th scope="col" className="sub py-1 font-semibold">
               As due (outlined), levelled (filled)
             </th>
           </tr>
@@ -46,7 +46,7 @@ function Weeks({ load }: { load: Load }) {
         <tbody>
           {load.weeks.map((week) => (
             <tr key={week.monday} className="border-t border-line" data-week={week.monday}>
-              <th scope="row" className="w-[130px] whitespace-nowrap py-1 pr-4 text-left font-[440]">
+              <th scope="row" className="w-[130px] whitespace-nowrap py-1 pr-4 text-left font-normal">
                 {day(week.monday, "UTC")}
               </th>
               <td className="py-1">
@@ -56,7 +56,7 @@ function Weeks({ load }: { load: Load }) {
                   <text x={(week.due / most) * W + 8} y="13" fontSize="14" fill="currentColor">
                     {week.due}
                   </text>
-                  <text x={(week.levelled / most) * W + 8} y="30" fontSize="14" fontWeight="680" fill="currentColor">
+                  <text x={(week.levelled / most) * W + 8} y="30" fontSize="14" fontWeight="700" fill="currentColor">
                     {week.levelled}
                   </text>
                 </svg>
@@ -78,7 +78,7 @@ function Mornings({ load }: { load: Load }) {
         {load.mornings.map((morning) => (
           <li key={`${morning.day} ${morning.crew}`} className="grid gap-x-4 py-2 tab:grid-cols-[230px_minmax(0,1fr)_90px]" data-morning={morning.day}>
             <span>
-              <b className="font-[640]">{plannedDay(morning.day, "UTC")}</b>
+              <b className="font-semibold">{plannedDay(morning.day, "UTC")}</b>
               <span className="sub block">
                 {morning.crew ? `${morning.crew} crew` : "Yard"}
                 {!morning.quiet && ", a job runs"}
@@ -87,7 +87,7 @@ function Mornings({ load }: { load: Load }) {
             <span className="min-w-0">
               {morning.checks.map((check) => (
                 <span key={`${check.tag} ${check.check}`} className="block">
-                  <Link className="tag font-[700] no-underline hover:underline" to={`/bench/new/${check.tag}/${check.check}`}>
+                  <Link className="tag font-bold no-underline hover:underline" to={`/bench/new/${check.tag}/${check.check}`}>
                     {check.tag}
                   </Link>{" "}
                   {check.title} <span className="sub">due {day(check.due_on, "UTC")}</span>

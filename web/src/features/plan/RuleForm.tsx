@@ -110,7 +110,7 @@ function RuleFields({ form, events, climates, trouble, onSet }: { form: Form; ev
         </Field>
       </div>
       <fieldset className="m-0 grid gap-x-6 border-0 p-0 tab:grid-cols-2">
-        <legend className="pb-1 font-[600]">Due again after</legend>
+        <legend className="pb-1 font-semibold">Due again after</legend>
         {events.map((each) => (
           <label key={each.value} className="flex min-h-[44px] items-center gap-3">
             <input type="checkbox" className="size-6 shrink-0 accent-[var(--color-ink)]" checked={form.after.includes(each.value)} onChange={() => toggle(each.value)} />
@@ -132,9 +132,9 @@ function Altered({ preview }: { preview: Schemas["RulePreview"] }) {
   const more = preview.changes.length - MOST_SHOWN;
   return (
     <section className="grid gap-2 border-l-[5px] border-ink pl-4" aria-label="What it would change" role="status">
-      <p className="font-[640]">
+      <p className="font-semibold">
         {preview.changes.length === 0 ? "It would change nothing today." : `Due now: ${preview.due_now}. With this rule: ${preview.due_then}.`}
-        <span className="sub font-[440]"> {preview.looked_at} instruments looked at.</span>
+        <span className="sub font-normal"> {preview.looked_at} instruments looked at.</span>
       </p>
       <ul className="m-0 grid list-none gap-1 p-0">
         {preview.changes.slice(0, MOST_SHOWN).map((change) => (

@@ -32,7 +32,7 @@ export function Rules() {
             <thead>
               <tr className="border-b border-ink">
                 {["Check", "For", "Holds", "Due again after", "Set by", ""].map((name) => (
-                  <th key={name} scope="col" className="py-2 pr-4 font-[640]">
+                  <th key={name} scope="col" className="py-2 pr-4 font-semibold">
                     {name || <span className="sr-only">Change</span>}
                   </th>
                 ))}
@@ -58,7 +58,7 @@ function Line({ rule, events, climates, onEdit }: { rule: Rule; events: Named[];
   const { session } = useHere();
   return (
     <tr className="border-b border-line" data-rule={rule.check}>
-      <td className="py-2 pr-4 font-[600]">{rule.title}</td>
+      <td className="py-2 pr-4 font-semibold">{rule.title}</td>
       <td className="py-2 pr-4">{scopeOf(rule, climates)}</td>
       <td className="whitespace-nowrap py-2 pr-4">{rule.every_days === null ? "any time" : `${rule.every_days} days`}</td>
       <td className="py-2 pr-4">{afterOf(rule, events)}</td>

@@ -50,7 +50,7 @@ export function Service() {
                   <li key={each.tag} className="grid grid-cols-[92px_minmax(0,1fr)] gap-x-4 py-2" data-service={each.tag}>
                     <Tag tag={each.tag} />
                     <span>
-                      <b className={isNow(each) ? "font-[640] text-coral" : "font-[640]"}>{day(each.due_on, "UTC")}</b> <span className="sub">{each.reasons.map((reason) => closed(reason.text)).join(" ")}</span>
+                      <b className={isNow(each) ? "font-semibold text-coral" : "font-semibold"}>{day(each.due_on, "UTC")}</b> <span className="sub">{each.reasons.map((reason) => closed(reason.text)).join(" ")}</span>
                     </span>
                   </li>
                 ))}
@@ -65,7 +65,7 @@ export function Service() {
 }
 
 const Tag = ({ tag }: { tag: string }) => (
-  <Link to={`/instruments/${tag}`} className="tag font-[700] no-underline hover:underline">
+  <Link to={`/instruments/${tag}`} className="tag font-bold no-underline hover:underline">
     {tag}
   </Link>
 );
@@ -80,7 +80,7 @@ function Years({ years }: { years: Schemas["ServiceYearOut"][] }) {
         <thead>
           <tr className="text-left">
             {["Year", "Model", "Services", "Days away", "Service", "Days without it", "Together"].map((name, i) => (
-              <th key={name} scope="col" className={`sub py-1 pr-4 font-[600] ${i > 1 ? "text-right" : ""}`}>
+              <th key={name} scope="col" className={`sub py-1 pr-4 font-semibold ${i > 1 ? "text-right" : ""}`}>
                 {name}
               </th>
             ))}
@@ -91,7 +91,7 @@ function Years({ years }: { years: Schemas["ServiceYearOut"][] }) {
             const models = years.filter((each) => each.year === year);
             const sum = (of: "services" | "days" | "cost" | "days_cost") => models.reduce((total, each) => total + each[of], 0);
             return [...models, { year, model: "All models", services: sum("services"), days: sum("days"), cost: sum("cost"), days_cost: sum("days_cost") }].map((each, i) => (
-              <tr key={`${year} ${each.model}`} className={`border-t ${i === models.length ? "border-ink font-[640]" : "border-line"}`} data-cost={`${year} ${each.model}`}>
+              <tr key={`${year} ${each.model}`} className={`border-t ${i === models.length ? "border-ink font-semibold" : "border-line"}`} data-cost={`${year} ${each.model}`}>
                 <td className="py-1 pr-4">{i === 0 || i === models.length ? year : ""}</td>
                 <td className="py-1 pr-4">{each.model}</td>
                 {[String(each.services), String(each.days), money(each.cost), money(each.days_cost), money(each.cost + each.days_cost)].map((text, column) => (

@@ -34,7 +34,7 @@ function SkipForm({ due, today, latest, onClose }: { due: Due; today: string; la
       <Field label="Due again on" faults={[]}>
         <input className="field" type="date" required min={dayAfter(today, 1)} max={latest} value={until} onChange={(event) => setUntil(event.target.value)} />
       </Field>
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Why
         <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
       </label>

@@ -61,7 +61,7 @@ function Form({ digest }: { digest: Digest }) {
 function Message({ title, digest }: { title: string; digest: Schemas["DigestText"] }) {
   return (
     <section className="grid gap-1" aria-label={title}>
-      <h3 className="font-[640]">{title}</h3>
+      <h3 className="font-semibold">{title}</h3>
       <p className="sub">{digest.subject}</p>
       <pre className="m-0 max-h-[320px] overflow-auto whitespace-pre-wrap rounded-md border border-line p-3 font-sans" tabIndex={0}>
         {digest.text}

@@ -58,7 +58,7 @@ export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () 
 function Looked({ looked, onStore }: { looked: Schemas["Imported"]; onStore: () => void }) {
   return (
     <div className="grid gap-2" data-looked>
-      <p className="font-[600]">
+      <p className="font-semibold">
         {looked.new.length} new, {looked.same.length} unchanged, {looked.moved.length} that would move.
       </p>
       {looked.moved.length > 0 && (

@@ -66,7 +66,7 @@ function PointTable({ points, unit }: { points: Schemas["PointOut"][]; unit: str
       <thead>
         <tr className="text-left">
           {["Name", `Easting, ${unit}`, `Northing, ${unit}`, `Height, ${unit}`, "Description"].map((name) => (
-            <th key={name} className="px-3 py-2 font-[600]">
+            <th key={name} className="px-3 py-2 font-semibold">
               {name}
             </th>
           ))}

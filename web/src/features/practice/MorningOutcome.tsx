@@ -23,7 +23,7 @@ export function MorningOutcome({ judged, lesson, seed, job, onAgain, who }: Prop
         <ul className="m-0 list-none divide-y divide-line p-0">
           {judged.instruments.map((each) => (
             <li key={each.tag} className="grid grid-cols-[84px_minmax(0,1fr)_auto] items-baseline gap-x-3 py-2" data-fit={each.fit}>
-              <span className="tag font-[700]">{each.tag}</span>
+              <span className="tag font-bold">{each.tag}</span>
               <span>{written(each.text)}</span>
               <span className="sub">{each.taken ? "taken" : ""}</span>
             </li>

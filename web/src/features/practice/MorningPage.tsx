@@ -60,7 +60,7 @@ function Choosing(props: ChoosingProps) {
       <Head low title={lesson.title} sub={`Good enough: ${lesson.good_enough}. Situation ${seed}.`} actions={<Timer seconds={seconds} />} />
       <Trouble error={error} />
       <p className="text-[20px]" data-job>
-        The job: <b className="font-[640]">{written(morning.job)}</b>
+        The job: <b className="font-semibold">{written(morning.job)}</b>
       </p>
       <ul className="m-0 grid list-none items-start gap-3 p-0 tab:grid-cols-2 desk:grid-cols-3" aria-label="Instruments">
         {morning.instruments.map((each) => (
@@ -85,7 +85,7 @@ function Choosable({ of, taken, checks, onTake, onTick }: ChoosableProps) {
       <button className="btn tag justify-self-start aria-pressed:!bg-ink aria-pressed:!text-card" aria-pressed={taken} onClick={onTake}>
         Take {of.tag}
       </button>
-      <p className="font-[600]">{written(of.stated)}</p>
+      <p className="font-semibold">{written(of.stated)}</p>
       <ul className="m-0 grid list-none gap-1 p-0">
         {of.facts.map((fact) => (
           <li key={fact}>{written(fact)}</li>

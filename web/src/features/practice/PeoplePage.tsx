@@ -25,7 +25,7 @@ export function PeoplePage() {
                 <thead>
                   <tr className="text-left">
                     {["Person", "Crew", "Mastered", "Runs", "Last", "Most frequent habit", "May do alone"].map((name) => (
-                      <th key={name} scope="col" className="sub py-1 pr-4 font-[600]">
+                      <th key={name} scope="col" className="sub py-1 pr-4 font-semibold">
                         {name}
                       </th>
                     ))}
@@ -35,7 +35,7 @@ export function PeoplePage() {
                   {people.data.map((one) => (
                     <tr key={one.username} className="border-t border-line" data-person={one.username}>
                       <td className="py-2 pr-4">
-                        <Link className="font-[640] underline-offset-4" to={`/practice/progress?person=${one.username}`}>
+                        <Link className="font-semibold underline-offset-4" to={`/practice/progress?person=${one.username}`}>
                           {one.name}
                         </Link>
                       </td>

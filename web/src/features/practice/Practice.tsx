@@ -59,7 +59,7 @@ export function LessonList({ lessons, progress }: { lessons: Listed[]; progress:
           <li key={lesson.name} data-lesson={lesson.name} data-mastered={done?.mastered ?? false} className="grid items-center gap-x-4 gap-y-1 px-4 py-3 tab:grid-cols-[28px_minmax(0,1fr)_150px_110px] tab:px-5">
             <b className="font-mono text-[18px] max-tab:hidden">{i + 1}</b>
             <div className="min-w-0">
-              <Link className="text-[18px] font-[680] underline-offset-4" to={lesson.to}>
+              <Link className="text-[18px] font-bold underline-offset-4" to={lesson.to}>
                 {lesson.title}
               </Link>
               <p className="sub">{written(lesson.aim)}</p>

@@ -30,7 +30,7 @@ export function SignOffs({ progress }: { progress: Schemas["PracticeProgress"] }
         {progress.sign_offs.map((each) => (
           <li key={each.what} className="flex flex-wrap items-center justify-between gap-x-4 border-t border-line py-1" data-sign-off={each.what} data-given={each.by !== null}>
             <span className="min-w-0">
-              <b className="font-[640]">{each.label}</b>
+              <b className="font-semibold">{each.label}</b>
               <span className="sub block">{each.by && each.at ? `${each.by}, ${day(each.at, session.time_zone)}` : "not signed off"}</span>
             </span>
             {others && (

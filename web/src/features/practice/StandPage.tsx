@@ -124,9 +124,9 @@ function Advice({ of, stand, onAsked }: { of: { lesson: string; seed: number }; 
         What now?
       </button>
       <p role="status" data-advice data-refused={stand.refused}>
-        {stand.refused ? <b className="font-[640] text-coral">{stand.refused}</b> : advice && (
+        {stand.refused ? <b className="font-semibold text-coral">{stand.refused}</b> : advice && (
           <>
-            <b className="font-[640]">{advice.headline}</b> <span className="sub">{advice.lines.join(" ")}</span>
+            <b className="font-semibold">{advice.headline}</b> <span className="sub">{advice.lines.join(" ")}</span>
           </>
         )}
       </p>

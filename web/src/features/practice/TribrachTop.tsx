@@ -70,7 +70,7 @@ function Screw({ screw, held, may, onTurn, onEnd }: { screw: Seen["screws"][numb
     <g data-screw={screw.screw} data-at={screw.at_mm.toFixed(3)}>
       <circle cx={at.x} cy={at.y} r={SCREW} fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth={held ? 3.4 : 1.8} strokeDasharray="3.4 1.6" />
       <path d={`M${at.x + mark.x * 0.55} ${at.y + mark.y * 0.55}L${at.x + mark.x} ${at.y + mark.y}`} stroke="var(--color-ink)" strokeWidth="2.4" />
-      <text x={at.x} y={at.y + 5} textAnchor="middle" fontSize="15" fontWeight="680" fill="var(--color-ink)" pointerEvents="none">
+      <text x={at.x} y={at.y + 5} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--color-ink)" pointerEvents="none">
         {screw.screw}
       </text>
       {held && <ellipse cx={thumb.x} cy={thumb.y} rx="9" ry="6" transform={`rotate(${screw.bearing_deg} ${thumb.x} ${thumb.y})`} fill="var(--color-stone)" stroke="var(--color-ink)" strokeWidth="1.4" pointerEvents="none" />}

@@ -54,16 +54,16 @@ export function RoundBegin() {
             {proposed.map((each) => (
               <li key={each.check} data-proposed={each.check} data-taken={each.taken} className="grid gap-x-6 py-3 tab:grid-cols-[minmax(0,1fr)_auto]">
                 <span>
-                  <b className={each.taken ? "" : "font-[440] text-ink-2"}>{each.title}</b>
+                  <b className={each.taken ? "" : "font-normal text-ink-2"}>{each.title}</b>
                   <span className="sub block">{each.why}</span>
                 </span>
-                <span className={each.taken ? "font-[640]" : "sub"}>{each.taken ? `${each.minutes} min` : each.code === "no-time" ? "no time" : "not needed"}</span>
+                <span className={each.taken ? "font-semibold" : "sub"}>{each.taken ? `${each.minutes} min` : each.code === "no-time" ? "no time" : "not needed"}</span>
               </li>
             ))}
           </ol>
         )}
         {answer && proposed.length === 0 && <p>No quick check for {tag}: do one of its checks.</p>}
-        {answer && proposed.length > 0 && taken.length === 0 && <p className="font-[640]">Everything passed today: nothing to do.</p>}
+        {answer && proposed.length > 0 && taken.length === 0 && <p className="font-semibold">Everything passed today: nothing to do.</p>}
         {taken.length > 0 && (
           <button className="btn now site justify-self-start" disabled={!fresh} onClick={() => void start()}>
             Begin: {taken.length === 1 ? "one check" : `${taken.length} checks`}, about {taken.reduce((sum, each) => sum + each.minutes, 0)} minutes

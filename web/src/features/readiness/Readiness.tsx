@@ -110,7 +110,7 @@ function HowItEnds({ draft, answer, trouble, noSignal, now, better }: EndProps) 
         <>
           <div className="grid justify-items-start gap-3" data-finding={answer.reduced.verdict.grade}>
             <GradeMark grade={answer.reduced.verdict.grade} />
-            <p className="text-[1.4rem] font-[660] leading-[1.22]">{answer.reduced.finding.text}</p>
+            <p className="text-[1.4rem] font-semibold leading-[1.22]">{answer.reduced.finding.text}</p>
           </div>
           <NextSteps result={answer.reduced} />
           <button className={`btn site ${better ? "" : "now"}`} disabled={busy || !right.allowed} onClick={() => void finish()}>
@@ -119,7 +119,7 @@ function HowItEnds({ draft, answer, trouble, noSignal, now, better }: EndProps) 
           {!right.allowed && <p className="sub">{right.text}</p>}
         </>
       ) : (
-        <p className="text-[1.3rem] font-[660] leading-tight">{now ? <NextReading step={now} /> : "Filled automatically."}</p>
+        <p className="text-[1.3rem] font-semibold leading-tight">{now ? <NextReading step={now} /> : "Filled automatically."}</p>
       )}
     </section>
   );
@@ -139,7 +139,7 @@ function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: 
     <li data-step={step.check} data-state={step.record ? "done" : step.left_out ? "left-out" : now ? "now" : "later"} data-grade={step.grade} className="grid gap-3 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center">
       <div className="grid gap-1">
         <h2 className={step.left_out ? "text-ink-2" : ""}>
-          {kind?.title ?? step.check} {kind?.quick && !step.record && <span className="sub font-[440]">{kind.quick.minutes} min</span>}
+          {kind?.title ?? step.check} {kind?.quick && !step.record && <span className="sub font-normal">{kind.quick.minutes} min</span>}
         </h2>
         {step.record && (
           <p>
@@ -186,7 +186,7 @@ function LeaveOut({ step, onLeave }: { step: Step; onLeave: (why: string) => voi
           {capital(each)}
         </button>
       ))}
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Another reason
         <input className="field" maxLength={200} value={why} onChange={(event) => setWhy(event.target.value)} />
       </label>

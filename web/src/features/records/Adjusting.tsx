@@ -62,7 +62,7 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   const last = answer.steps[answer.steps.length - 1];
   return (
     <div className="grid gap-3">
-      <p className="text-[1.35rem] font-[660] leading-tight">{answer.text}</p>
+      <p className="text-[1.35rem] font-semibold leading-tight">{answer.text}</p>
       {answer.screw && <p>{`${answer.screw} ${answer.tool}`}</p>}
       {hint && <p>{hint}</p>}
       <Cautions cautions={kind.cautions["adjusting"] ?? []} />
@@ -88,10 +88,10 @@ function SinceTheFirstTurn({ steps, onTakeAway }: { steps: Guided["steps"]; onTa
   return (
     <ol className="m-0 grid list-none gap-1 p-0" aria-label="Readings since the first turn" aria-live="polite">
       {steps.map((step, i) => (
-        <li key={i} data-done={step.done || undefined} className={i === last ? "font-[640]" : "sub"}>
+        <li key={i} data-done={step.done || undefined} className={i === last ? "font-semibold" : "sub"}>
           <span className="font-mono">{step.given}</span>: {step.text}
           {i === last && (
-            <button className="ml-2 min-h-[44px] underline underline-offset-4 font-[440]" onClick={onTakeAway}>
+            <button className="ml-2 min-h-[44px] underline underline-offset-4 font-normal" onClick={onTakeAway}>
               take away
             </button>
           )}
@@ -105,7 +105,7 @@ function SinceTheFirstTurn({ steps, onTakeAway }: { steps: Guided["steps"]; onTa
 function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cautions"][string]; onAgain: () => void }) {
   return (
     <div className="grid gap-3">
-      <p className="text-[1.2rem] font-[640] leading-tight">{text}</p>
+      <p className="text-[1.2rem] font-semibold leading-tight">{text}</p>
       <Cautions cautions={cautions} />
       <button className="btn now site" onClick={onAgain}>
         Done: check again, as left
@@ -130,7 +130,7 @@ function ReadsNow({ answer, onEnter }: { answer: Guided; onEnter: (value: string
   };
   return (
     <>
-      <span className="font-[600]">
+      <span className="font-semibold">
         {answer.prompt}, {answer.unit}
       </span>
       <div className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${answer.inputs.length}, minmax(0, 1fr)) auto` }}>

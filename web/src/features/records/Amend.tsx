@@ -47,7 +47,7 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
     <Dialog title="Something is wrong here" open={open} onClose={onClose}>
       <div className="grid gap-4">
         <p>The record stays, struck, with your reason. It no longer counts.</p>
-        <label className="grid gap-1 font-[600]">
+        <label className="grid gap-1 font-semibold">
           What is wrong
           <textarea className="field" rows={2} maxLength={500} value={why} onChange={(e) => setWhy(e.target.value)} placeholder={written("Staff B stood on the wrong peg")} />
         </label>

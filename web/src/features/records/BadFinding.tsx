@@ -32,7 +32,7 @@ export function BadFinding({ record, result, document }: Props) {
   const content: Record<Code, ReactNode> = {
     real: (
       <>
-        {full && <p className="font-[640]">{full.text}</p>}
+        {full && <p className="font-semibold">{full.text}</p>}
         <Again record={record} document={document} kind={kind} taken={again} />
       </>
     ),
@@ -51,9 +51,9 @@ export function BadFinding({ record, result, document }: Props) {
           return (
             <li key={code} data-step={code} data-open={open || undefined} className="relative pb-2">
               <span aria-hidden="true" className={`absolute -left-8 top-[17px] rounded-full border-ink ${open ? "size-5 border-[5px] bg-card" : `ml-[4px] size-3 border-2 ${done[code] ? "bg-ink" : "bg-card"}`}`} />
-              <button className="flex min-h-[48px] w-full items-center gap-3 text-left text-[17px] font-[660]" aria-expanded={open} onClick={() => setNow(code)}>
+              <button className="flex min-h-[48px] w-full items-center gap-3 text-left text-[17px] font-semibold" aria-expanded={open} onClick={() => setNow(code)}>
                 {step.title}
-                {done[code] && <span className="sub font-[440]">done</span>}
+                {done[code] && <span className="sub font-normal">done</span>}
               </button>
               {open && (
                 <div className="grid gap-3 pb-4">

@@ -23,7 +23,7 @@ export function ImpactReview({ record }: { record: RecordOut }) {
     happened({ instrument: record.instrument, event: "impact-reviewed", record: record.id, note: note.trim() || "Reviewed: no harm." }, `Review of ${record.instrument}`);
   return (
     <div className="grid gap-3" data-impact-review>
-      <p className="font-[640]">{text}</p>
+      <p className="font-semibold">{text}</p>
       {advice.map((each) => (
         <p key={each.code}>{each.text}</p>
       ))}
@@ -47,12 +47,12 @@ export function ImpactReview({ record }: { record: RecordOut }) {
         </ol>
       )}
       {signed ? (
-        <p className="font-[600]" data-signed>
+        <p className="font-semibold" data-signed>
           {signed.by}, {moment(signed.at, session.time_zone)}: {signed.note}
         </p>
       ) : (
         <>
-          <label className="grid gap-1 font-[600]">
+          <label className="grid gap-1 font-semibold">
             What you reviewed
             <textarea className="field" rows={2} maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} placeholder="Closures of the flood wall runs: within 2 mm" />
           </label>

@@ -95,7 +95,7 @@ function PointsTable({ rows }: { rows: PointRow[] }) {
         <thead>
           <tr className="text-left">
             {["Point", "Along, mm", "Across, mm", "Height, mm"].map((each) => (
-              <th key={each} className="py-2 pr-6 font-[600]">
+              <th key={each} className="py-2 pr-6 font-semibold">
                 {each}
               </th>
             ))}

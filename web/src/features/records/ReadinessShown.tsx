@@ -47,7 +47,7 @@ export function RoundShown({ record, result, waiting }: { record: RecordOut; res
             {rows.map((row) => (
               <li key={row.check} data-check={row.check} className="flex flex-wrap items-center justify-between gap-3 px-5 py-3">
                 {row.record ? (
-                  <Link className="inline-flex min-h-[44px] items-center font-[640] underline underline-offset-4" to={`/records/${row.record}`}>
+                  <Link className="inline-flex min-h-[44px] items-center font-semibold underline underline-offset-4" to={`/records/${row.record}`}>
                     {row.title}
                     {row.stage === "as-left" ? ", as left" : ""}
                   </Link>

@@ -35,7 +35,7 @@ function BlockShown({ block: { entry, head, columns }, ...props }: Props & { blo
   if (!entry && columns.length < 2) return <>{groups([...head, ...columns.flat()])}</>;
   return (
     <div className="grid gap-2 border-t border-line pt-3" data-entry={entry?.index}>
-      <h3 className="font-[640]">{entry ? `${capital(ordinal(entry.index))} ${entry.each.noun}` : head[0]?.title}</h3>
+      <h3 className="font-semibold">{entry ? `${capital(ordinal(entry.index))} ${entry.each.noun}` : head[0]?.title}</h3>
       {groups(head)}
       <div className={columns.length > 1 ? "grid gap-4 tab:grid-cols-2" : "grid gap-4"}>
         {columns.map((column, i) => (
@@ -71,11 +71,11 @@ function Rows({ group, document, setAside }: Props & { group: Placed }) {
   if (group.fields.length === 1) return <Plain group={group} document={document} setAside={setAside} />;
   return (
     <table className="w-full border-collapse text-left">
-      <caption className="pb-1 text-left font-[640]">{group.title}</caption>
+      <caption className="pb-1 text-left font-semibold">{group.title}</caption>
       <thead>
         <tr className="sub border-b-2 border-ink">
           {group.fields.map((field) => (
-            <th key={field.name} className="py-1 pr-3 font-[600]">
+            <th key={field.name} className="py-1 pr-3 font-semibold">
               {field.label}
               {unitOf(field, document) && `, ${unitOf(field, document)}`}
             </th>
@@ -87,7 +87,7 @@ function Rows({ group, document, setAside }: Props & { group: Placed }) {
           <Fragment key={i}>
             {group.repeats && repeatOf(row) > 1 && repeatOf(rows[i - 1]) !== repeatOf(row) && (
               <tr>
-                <th colSpan={group.fields.length} scope="rowgroup" className="pt-3 font-[600]">
+                <th colSpan={group.fields.length} scope="rowgroup" className="pt-3 font-semibold">
                   Repeat {repeatOf(row)}
                 </th>
               </tr>

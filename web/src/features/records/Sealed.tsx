@@ -22,11 +22,11 @@ export function Sealed({ record, what, waiting }: { record: RecordOut; what: str
         <div role="status" data-recomputed={found.same ? "same" : "other"}>
           {found.same ? (
             <p>
-              <b className="font-[640]">The same result</b>: every figure and sentence, by Naveta {found.core_version}.
+              <b className="font-semibold">The same result</b>: every figure and sentence, by Naveta {found.core_version}.
             </p>
           ) : (
             <>
-              <p className="font-[640]">
+              <p className="font-semibold">
                 {found.differences.length === 1 ? "One thing is" : `${found.differences.length} things are`} different by Naveta {found.core_version}. The record stays as it was judged.
               </p>
               <ul className="m-0 list-none divide-y divide-line p-0">

@@ -62,7 +62,7 @@ function Compare() {
         Compare
       </button>
       <Trouble error={trouble} />
-      {found && (found.length ? found.map((each) => <p key={each.line} className="fault" data-differs>{each.text}</p>) : <p className="font-[640]" data-same>Every line comes out again: the records up to those days are unchanged.</p>)}
+      {found && (found.length ? found.map((each) => <p key={each.line} className="fault" data-differs>{each.text}</p>) : <p className="font-semibold" data-same>Every line comes out again: the records up to those days are unchanged.</p>)}
     </form>
   );
 }

@@ -19,7 +19,7 @@ export function KeptFiles({ files, empty, written, restores = false }: { files: 
         {(all ? files : files.slice(0, SHOWN)).map((file) => (
           <li key={file.name} className="grid items-center gap-x-4 py-1 tab:grid-cols-[minmax(0,1fr)_80px_auto]" data-file={file.name}>
             <span className="min-w-0">
-              <a className="font-[640]" href={`/api/kept-files/${file.name}`} download>
+              <a className="font-semibold" href={`/api/kept-files/${file.name}`} download>
                 {written(file.at)}
               </a>
               <span className="sub block truncate">{file.daily ? "Daily" : file.name}</span>

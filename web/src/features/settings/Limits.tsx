@@ -4,7 +4,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { Problem, type Schemas, api, data } from "../../api/client";
-import { classesQuery, kindsQuery, limitsQuery, modelsQuery } from "../../api/queries";
+import { classesQuery, limitsQuery, modelsQuery } from "../../api/queries";
+import { useKinds } from "../../hooks/useKinds";
 import { fixed, written } from "../../api/writing";
 import { useHere } from "../../app/session";
 import { Changes } from "../../ui/Changes";
@@ -24,7 +25,7 @@ const unitOf = (unit: string): string => SIGNS[unit] ?? unit;
 
 /** What checks of a kind of instrument judge, each once. */
 function useQuantities(kind: string): Quantity[] {
-  const kinds = useQuery(kindsQuery).data ?? [];
+  const kinds = useKinds();
   const all = kinds.filter((check) => check.applies_to.includes(kind)).flatMap((check) => check.limited.map((quantity) => ({ ...quantity, check: check.title })));
   return [...new Map(all.map((quantity) => [quantity.name, quantity])).values()];
 }
@@ -68,7 +69,7 @@ function Rules({ rules, onEdit }: { rules: Rule[]; onEdit: ((rule: Rule) => void
         <thead>
           <tr className="border-b border-ink">
             {["For", "Work", "Quantity", "Use", "Watch", "Adjust", "Source", "Set by", ""].map((name) => (
-              <th key={name} scope="col" className="py-2 pr-4 font-[640]">
+              <th key={name} scope="col" className="py-2 pr-4 font-semibold">
                 {name || <span className="sr-only">Change</span>}
               </th>
             ))}
@@ -218,7 +219,7 @@ function Altered({ preview }: { preview: Schemas["LimitPreview"] }) {
   const { looked_at: looked, changes } = preview;
   return (
     <section className="grid gap-2 border-t border-line pt-3" aria-label="What it would change" data-altered={changes.length}>
-      <p className="font-[640]">
+      <p className="font-semibold">
         {changes.length === 0 ? `None of ${looked} latest checks would be graded otherwise.` : `${changes.length} of ${looked} latest checks would be graded otherwise. Their records stay as they are.`}
       </p>
       <ul className="m-0 grid list-none gap-1 p-0">

@@ -34,7 +34,7 @@ export function Models() {
             {list.map((model) => (
               <button key={model.id} aria-current={model.id === chosen.id ? "true" : undefined} className="menu-item text-left aria-[current]:bg-ink aria-[current]:text-card hover:bg-[color-mix(in_srgb,var(--color-ink)_7%,transparent)] aria-[current]:hover:bg-ink" onClick={() => setParams({ model: String(model.id) })}>
                 <span className="min-w-0 flex-1 py-1">
-                  <b className="font-[640]">
+                  <b className="font-semibold">
                     {model.maker} {model.name}
                   </b>
                   <span className="block text-[15px] opacity-85">{written(KIND_NAMES[model.kind] ?? model.kind)}</span>

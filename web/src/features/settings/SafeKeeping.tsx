@@ -89,7 +89,7 @@ export function FileInput({ accept, onFile }: { accept: string; onFile: (file: F
     <input
       type="file"
       accept={accept}
-      className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-[640] file:underline"
+      className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-semibold file:underline"
       onChange={(event) => {
         const file = event.target.files?.[0];
         event.target.value = "";

@@ -178,7 +178,7 @@ function PreferredMethod({ value, faults, onChange }: { value: string; faults: R
 function Setting({ title, sub, children }: { title: string; sub?: string; children: ReactNode }) {
   return (
     <div className="grid gap-2">
-      <h3 className="font-[640]">{title}</h3>
+      <h3 className="font-semibold">{title}</h3>
       {children}
       {sub && <p className="sub">{sub}</p>}
     </div>

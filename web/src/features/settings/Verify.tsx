@@ -42,12 +42,12 @@ export function Verify() {
       <p className="sub">Each record carries a digest of all that is in it and of the record before it. Computed again, they show whether anything was changed, removed or put in between.</p>
       {at && <Bar {...at} what="instruments" />}
       <Trouble error={trouble} />
-      {sum && <p className={sum.ok ? "font-[640]" : "fault"} data-verified={sum.ok}>{sum.ok ? `All ${sum.records} records are whole, and no chain has a gap.` : `${sum.wrong} findings in ${sum.records} records. Do not rely on these before they are explained.`}</p>}
+      {sum && <p className={sum.ok ? "font-semibold" : "fault"} data-verified={sum.ok}>{sum.ok ? `All ${sum.records} records are whole, and no chain has a gap.` : `${sum.wrong} findings in ${sum.records} records. Do not rely on these before they are explained.`}</p>}
       {found.length > 0 && (
         <ul className="m-0 grid list-none gap-2 p-0">
           {found.map((each, i) => (
             <li key={i} data-wrong>
-              <Link className="tag font-[700]" to={each.record ? `/records/${each.record}` : `/instruments/${each.instrument}`}>
+              <Link className="tag font-bold" to={each.record ? `/records/${each.record}` : `/instruments/${each.instrument}`}>
                 {each.instrument}
               </Link>{" "}
               {each.text}

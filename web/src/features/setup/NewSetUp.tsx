@@ -105,7 +105,7 @@ type WhichPointProps = { mark: string; onMark: (mark: string) => void; free: boo
 function WhichPoint({ mark, onMark, free, onFree, lacking }: WhichPointProps) {
   return (
     <div className="grid gap-2">
-      <label htmlFor="mark" className="font-[600]">
+      <label htmlFor="mark" className="font-semibold">
         Point, as painted at the mark
       </label>
       <input id="mark" className="field !min-h-[64px] font-mono !text-[24px]" value={mark} disabled={free} maxLength={40} onChange={(event) => onMark(event.target.value)} autoCapitalize="characters" autoComplete="off" />
@@ -155,7 +155,7 @@ function Stands({ tripod, tribrach, onTripod, onTribrach, level }: StandsProps) 
   const rows = useQuery(deviceQuery).data ?? [];
   const input = (id: string, label: string, kind: string, value: string, onType: (tag: string) => void) => (
     <label className="grid gap-1" htmlFor={id}>
-      <span className="font-[600]">{label}</span>
+      <span className="font-semibold">{label}</span>
       <input id={id} className="field font-mono" list={`${id}-list`} maxLength={20} value={value} onChange={(event) => onType(event.target.value)} autoCapitalize="characters" autoComplete="off" />
       <datalist id={`${id}-list`}>
         {rows.filter((row) => row.kind === kind).map((row) => (
@@ -207,9 +207,9 @@ function SetUpMethodList({ list, chosen, server, onTake }: { list: SetUpMethod[]
           onClick={() => onTake(each.method)}
           className="rounded-md px-4 py-3 text-left shadow-[inset_0_0_0_1.5px_var(--color-ink)] disabled:shadow-[inset_0_0_0_1.5px_var(--color-line)] aria-checked:bg-ink aria-checked:text-card"
         >
-          <b className="block font-[660]">
+          <b className="block font-semibold">
             {each.title}
-            {each.method === server && <span className="font-[440]"> · the firm's method</span>}
+            {each.method === server && <span className="font-normal"> · the firm's method</span>}
           </b>
           {each.cannot ?? each.good_for}
         </button>

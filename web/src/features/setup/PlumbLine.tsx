@@ -31,7 +31,7 @@ export function PlumbLine({ steps, onTake }: { steps: Guide["steps"]; onTake: (s
               data-state={short_title.state}
               disabled={!short_title.may_take}
               onClick={() => onTake(short_title.step)}
-              className={`relative flex min-h-[48px] items-center disabled:cursor-not-allowed whitespace-nowrap pl-8 pr-3 text-left desk:min-h-[38px] ${short_title.state === "now" ? "text-[1.06rem] font-[700]" : short_title.state === "done" ? "font-[560]" : "sub"}`}
+              className={`relative flex min-h-[48px] items-center disabled:cursor-not-allowed whitespace-nowrap pl-8 pr-3 text-left desk:min-h-[38px] ${short_title.state === "now" ? "text-[1.06rem] font-bold" : short_title.state === "done" ? "font-semibold" : "sub"}`}
             >
               <span aria-hidden="true" className={`absolute left-0 top-1/2 -translate-y-1/2 rounded-full border-2 border-ink ${DOT[short_title.state]}`} />
               {short_title.short_title}

@@ -29,7 +29,7 @@ function Touching({ title, guide, children }: { title: string; guide: Guide; chi
     <div className="grid grid-cols-[minmax(0,230px)_minmax(0,1fr)] items-center gap-4 max-tab:grid-cols-[minmax(0,200px)_minmax(0,1fr)]" data-touching>
       {children}
       <p>
-        <b className="font-[680]">{title}</b>
+        <b className="font-bold">{title}</b>
         {guide.advice?.understood && <span className="sub mt-1 block">Read as: {guide.advice.understood}.</span>}
       </p>
     </div>
@@ -107,7 +107,7 @@ export function FinalCheck({ observed, faults, set }: Part) {
   return (
     <div className="grid gap-3">
       <Named id="centring" label="Off the mark now, mm" value={observed.centring_mm ?? ""} onType={(centring_mm) => set({ centring_mm })} faults={faults} path="observations.centring_mm" />
-      <label className="flex min-h-[64px] items-center gap-3 font-[600]">
+      <label className="flex min-h-[64px] items-center gap-3 font-semibold">
         <input type="checkbox" className="size-7 accent-[var(--color-ink)]" checked={observed.final_check_done ?? false} onChange={(event) => set({ final_check_done: event.target.checked })} />
         I checked bubble and mark together without touching anything
       </label>
@@ -127,7 +127,7 @@ export function Zero({ observed, faults, set }: Part) {
   return (
     <div className="grid gap-3">
       <label className="grid gap-1" htmlFor="zero-target">
-        <span className="font-[560]">Sighted</span>
+        <span className="font-semibold">Sighted</span>
         <input id="zero-target" className="field !min-h-[64px]" value={zero.target ?? ""} onChange={(event) => set({ zero: { ...zero, target: event.target.value } })} />
       </label>
       <Named id="zero-reading" label="The circle reads" value={zero.reading ?? ""} onType={(reading) => set({ zero: { ...zero, reading } })} faults={faults} path="observations.zero.reading" />

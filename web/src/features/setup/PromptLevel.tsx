@@ -32,7 +32,7 @@ function Live({ live, onSee }: { live: Levelled; onSee: (level: Levelled) => voi
         {(["along", "across"] as const).map((axis) => (
           <div key={axis}>
             <dt className="sub">{axis === "along" ? "Along" : "Across"}</dt>
-            <dd className="font-mono text-[28px] font-[640]">{(live[axis] ?? "").replace("-", "−")}″</dd>
+            <dd className="font-mono text-[28px] font-semibold">{(live[axis] ?? "").replace("-", "−")}″</dd>
           </div>
         ))}
       </dl>

@@ -41,7 +41,7 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
         <FindingView result={reduced} />
       ) : (
         <div>
-          <p className="font-[600]">{wanted.length ? "Still needed:" : "One value is incomplete."}</p>
+          <p className="font-semibold">{wanted.length ? "Still needed:" : "One value is incomplete."}</p>
           <ul className="m-0 list-none p-0">
             {wanted.map((each) => (
               <li key={each.path}>{each.where}</li>

@@ -209,7 +209,7 @@ function Headline({ guide, advice, seen }: { guide: Guide; advice: Guide["advice
   return (
     <div className="grid gap-3 max-tab:gap-2">
       {advice?.understood && !TOUCHED.includes(step.prompt) && <p className="sub">Read as: {advice.understood}.</p>}
-      <p className="text-[1.85rem] font-[720] leading-[1.14] tracking-[-0.012em] text-pretty max-tab:text-[1.5rem]" data-headline>
+      <p className="text-[1.85rem] font-bold leading-[1.14] tracking-[-0.012em] text-pretty max-tab:text-[1.5rem]" data-headline>
         {headline}
       </p>
       <Cautions cautions={step.cautions} />
@@ -246,7 +246,7 @@ function More({ step, tips }: { step: Guide["step"]; tips?: string | undefined }
     <details open={Boolean(tips)} className="fold">
       <summary>What to check, why, common mistakes</summary>
       <div className="grid gap-2 pb-2">
-        {tips && <p className="font-[600]">{tips}</p>}
+        {tips && <p className="font-semibold">{tips}</p>}
         <p>{step.look}</p>
         <p>{step.why}</p>
         <p>{step.wrong}</p>

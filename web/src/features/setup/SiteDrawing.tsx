@@ -32,7 +32,7 @@ export function SiteDrawing({ site, onTurn }: { site: Site; onTurn: () => void }
         <path d={`M${C.x - 38} ${SIZE - 34}q38 -26 76 0`} fill="none" stroke="var(--color-ink)" strokeWidth="3" />
       </svg>
       <figcaption className="flex flex-wrap items-center justify-between gap-2 px-4 pb-2 max-tab:px-3">
-        <span className="font-[640]">You: {site.you}</span>
+        <span className="font-semibold">You: {site.you}</span>
         <button className="btn" onClick={onTurn}>
           I stand elsewhere
         </button>
@@ -70,7 +70,7 @@ function Leg({ leg, stand, reach }: { leg: Site["legs"][number]; stand: number; 
         strokeWidth="2"
       />
       <circle cx={foot.x} cy={foot.y} r="6" fill="var(--color-ink)" />
-      <text x={name.x} y={name.y + 10} textAnchor="middle" fontSize="30" fontWeight={heavy ? 800 : 620} fill="var(--color-ink)">
+      <text x={name.x} y={name.y + 10} textAnchor="middle" fontSize="30" fontWeight={heavy ? 700 : 600} fill="var(--color-ink)">
         {leg.leg}
       </text>
       {leg.left_mm !== null && (
@@ -90,7 +90,7 @@ function Screw({ screw, stand }: { screw: Site["screws"][number]; stand: number 
     <g data-screw={screw.screw}>
       <circle cx={p.x} cy={p.y} r="18" fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth={moved ? 4.4 : 2} />
       {moved && <path d={turns > 0 ? arc(p, 25, 1) : arc(p, 25, 0)} fill="none" stroke="var(--color-ink)" strokeWidth="3" />}
-      <text x={p.x} y={p.y + 8} textAnchor="middle" fontSize="23" fontWeight="640" fill="var(--color-ink)">
+      <text x={p.x} y={p.y + 8} textAnchor="middle" fontSize="23" fontWeight="600" fill="var(--color-ink)">
         {screw.screw}
       </text>
     </g>

@@ -34,7 +34,7 @@ export function SpotAsk({ guide, title, value, onSee }: { guide: Guide; title: s
         <path d={`M${CENTRE.x - 11} ${CENTRE.y}h6m10 0h6M${CENTRE.x} ${CENTRE.y - 11}v6m0 10v6`} stroke="var(--color-ink)" strokeWidth="2" />
       </TouchField>
         <p>
-          <b className="font-[680]">{title}</b>
+          <b className="font-bold">{title}</b>
           {guide.advice?.understood && <span className="sub mt-1 block">Read as: {guide.advice.understood}.</span>}
         </p>
       </div>

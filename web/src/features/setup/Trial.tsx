@@ -37,7 +37,7 @@ function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
           <p className="sub">{PLUS[trial.by]}</p>
           {names.map((each) => (
             <div key={each.name} className="grid grid-cols-[minmax(24px,1fr)_56px_64px_56px] items-center gap-2" data-move={each.name}>
-              <span className="font-[680]">{trial.by === "slide" ? each.label : each.name}</span>
+              <span className="font-bold">{trial.by === "slide" ? each.label : each.name}</span>
               <button className="btn !min-h-[48px] !px-0 text-[22px]" aria-label={`${each.label} less`} onClick={() => step(each.name, -1)}>
                 −
               </button>
@@ -52,7 +52,7 @@ function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
       </div>
       <div aria-live="polite" data-foretold>
         {answer?.text.map((line) => (
-          <p key={line} className="font-[600]">
+          <p key={line} className="font-semibold">
             {line}
           </p>
         ))}

@@ -28,7 +28,7 @@ export function Columns({ look, onMap }: Props) {
         return (
           <li key={column.column} className="grid items-center gap-x-3 gap-y-2 border-t border-line py-2 tab:grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)_112px]" data-column={column.column}>
             <div className="min-w-0">
-              <b className="block truncate font-[640]">{column.heading}</b>
+              <b className="block truncate font-semibold">{column.heading}</b>
               <span className="sub block truncate font-mono">{column.first.join("   ") || "empty"}</span>
             </div>
             <select className="field" aria-label={`${column.heading} is`} value={offered?.key ?? ""} onChange={(event) => put(column.column, look.uses.find((each) => each.key === event.target.value))}>

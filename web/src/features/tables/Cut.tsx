@@ -19,7 +19,7 @@ export function Cut({ look, onCut, onMap }: Props) {
   const angles = look.uses.some((use) => use.kind === "angle");
   return (
     <div className="grid grid-cols-2 gap-3 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,2fr)]">
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Between cells
         <select className="field" value={map.separator} onChange={(event) => onCut({ ...map, separator: event.target.value as ColumnMap["separator"] })}>
           {SEPARATORS.map(([value, label]) => (
@@ -29,7 +29,7 @@ export function Cut({ look, onCut, onMap }: Props) {
           ))}
         </select>
       </label>
-      <label className="grid gap-1 font-[600]">
+      <label className="grid gap-1 font-semibold">
         Headings in line
         <select className="field" value={map.heading_line} onChange={(event) => onCut({ ...map, heading_line: Number(event.target.value) })}>
           <option value={0}>None</option>
@@ -41,7 +41,7 @@ export function Cut({ look, onCut, onMap }: Props) {
         </select>
       </label>
       {angles && (
-        <label className="grid gap-1 font-[600] max-tab:col-span-2">
+        <label className="grid gap-1 font-semibold max-tab:col-span-2">
           Angles are written in
           <select className={`field ${map.angle ? "" : "unset"}`} data-angle-unit value={map.angle} onChange={(event) => onMap({ ...map, angle: event.target.value as ColumnMap["angle"] })}>
             <option value="" disabled>

@@ -15,7 +15,7 @@ export function OnEveryLine({ look, onMap }: Props) {
     <Fold title="The same on every line" open={open.some((each) => each.needed || map.same[each.field])}>
       <div className="grid gap-3 tab:grid-cols-2">
         {open.map((each) => (
-          <label key={each.field} className="grid content-start gap-1 font-[600]">
+          <label key={each.field} className="grid content-start gap-1 font-semibold">
             {each.label}
             <Value of={each} value={map.same[each.field] ?? ""} onValue={(value) => set(each.field, value)} />
           </label>

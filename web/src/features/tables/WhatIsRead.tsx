@@ -8,7 +8,7 @@ export function WhatIsRead({ look, busy, label, onMap, onOpen }: Props) {
     <section className="card grid gap-3 p-4 tab:p-5" aria-label="What is read">
       <h2 data-readings={look.readings}>{look.readings ? `${look.readings} ${look.readings === 1 ? "reading" : "readings"} in ${look.lines} ${look.lines === 1 ? "line" : "lines"}` : "Nothing is read yet"}</h2>
       {look.messages.map((message) => (
-        <p key={message.text} className="font-[600]" data-message={message.code}>
+        <p key={message.text} className="font-semibold" data-message={message.code}>
           {message.text}
         </p>
       ))}
@@ -63,9 +63,9 @@ function FirstLines({ look }: { look: ColumnLook }) {
       <table className="w-full border-collapse text-left">
         <thead>
           <tr>
-            <th className="sub py-1 pr-3 font-[460]">Line</th>
+            <th className="sub py-1 pr-3 font-normal">Line</th>
             {look.headings.map((heading) => (
-              <th key={heading} className="py-1 pr-3 font-[600]">
+              <th key={heading} className="py-1 pr-3 font-semibold">
                 {heading}
               </th>
             ))}

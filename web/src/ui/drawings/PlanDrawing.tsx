@@ -93,7 +93,7 @@ function DrawnPoint({ p, item, away }: { p: At; item: PlanPoint; away: At | null
       )}
       {item.suspect && <circle cx={p.x} cy={p.y} r="17" fill="none" stroke="var(--color-ink)" strokeWidth="2.4" strokeDasharray="5 4" />}
       {item.used || !away ? (
-        <text x={p.x + out.x * reach} y={p.y + out.y * (reach + 6) + 6} textAnchor={anchor} fontSize="19" fontWeight={item.used ? 680 : 440} fill="var(--color-ink)" className="tag">
+        <text x={p.x + out.x * reach} y={p.y + out.y * (reach + 6) + 6} textAnchor={anchor} fontSize="19" fontWeight={item.used ? 700 : 400} fill="var(--color-ink)" className="tag">
           {item.name}
         </text>
       ) : (

@@ -41,7 +41,7 @@ export function TubeDrawing({ picture }: { picture: TubePicture }) {
         <g data-rest>
           <path d={`M${x(rest)} ${top - 8}V${top + shown.length * ROW - 14}`} className="stroke-ink" strokeWidth="1.4" strokeDasharray="2 4" />
           <path d={`M${x(rest) - 8} ${top - 20}h16l-8 12z`} className="fill-ink" />
-          <text x={x(rest) + (rest > half / 2 ? -14 : 14)} y={top - 10} textAnchor={rest > half / 2 ? "end" : "start"} fontSize="16" fontWeight="640" className="fill-ink">
+          <text x={x(rest) + (rest > half / 2 ? -14 : 14)} y={top - 10} textAnchor={rest > half / 2 ? "end" : "start"} fontSize="16" fontWeight="600" className="fill-ink">
             {narrow ? "reversing point" : "reversing point"}
           </text>
         </g>

@@ -66,7 +66,7 @@ function Circle({ label, name, children }: { label: string; name: string; childr
   return (
     <>
       <dt>{label}</dt>
-      <dd className="m-0 text-right font-mono text-[20px] font-[560]" data-circle={name}>
+      <dd className="m-0 text-right font-mono text-[20px] font-semibold" data-circle={name}>
         {children}
       </dd>
     </>

@@ -24,7 +24,7 @@ function Figure({ label, name, text }: { label: string; name: string; text: stri
   return (
     <>
       <dt>{label}</dt>
-      <dd className="m-0 text-right font-mono text-[26px] font-[560]" data-shown={name}>
+      <dd className="m-0 text-right font-mono text-[26px] font-semibold" data-shown={name}>
         {text ? `${text}″` : "beyond"}
       </dd>
     </>

@@ -76,7 +76,7 @@ function Search(props: SearchProps) {
       />
       <Trouble error={error} />
       <p className="text-[20px]" data-noticed>
-        Noticed: <b className="font-[640]">{situation.noticed}</b>
+        Noticed: <b className="font-semibold">{situation.noticed}</b>
       </p>
       {situation.parts.length > 1 && <Choice label="Check" value={at} options={situation.parts.map((each) => ({ value: each.lesson.name, label: each.title, ...(sheets[each.lesson.name]?.complete ? { hint: "done" } : {}) }))} onChange={setAt} />}
       {part && <PartReading key={at} part={part} draft={sheets[at]?.draft ?? null} onChange={(draft, blur) => keep(at, draft, blur)} onPreview={(preview) => take(at, preview)} />}

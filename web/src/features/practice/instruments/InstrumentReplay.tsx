@@ -55,16 +55,16 @@ function Table({ counts }: { counts: Counts }) {
     <table className="w-full max-w-[460px] text-left">
       <thead>
         <tr className="sub">
-          <th className="font-[560]">What was done</th>
-          <th className="text-right font-[560]">By you</th>
-          <th className="text-right font-[560]">Shortest</th>
+          <th className="font-semibold">What was done</th>
+          <th className="text-right font-semibold">By you</th>
+          <th className="text-right font-semibold">Shortest</th>
         </tr>
       </thead>
       <tbody>
         {counts.map((count) => (
           <tr key={count.do} className="border-t border-line" data-count={count.do}>
             <td className="py-1">{count.label}</td>
-            <td className="py-1 text-right font-mono font-[640]">{count.taken}</td>
+            <td className="py-1 text-right font-mono font-semibold">{count.taken}</td>
             <td className="py-1 text-right font-mono">{count.shortest}</td>
           </tr>
         ))}

@@ -63,7 +63,7 @@ function Numbered({ x, y, text }: { x: number; y: number; text: string }) {
   return (
     <g>
       <rect x={x - 20} y={y - 13} width="40" height="26" rx="3" fill="var(--color-input)" />
-      <text x={x} y={y + 7} textAnchor="middle" fontSize="20" fontWeight="640" fill="var(--color-ink)">
+      <text x={x} y={y + 7} textAnchor="middle" fontSize="20" fontWeight="600" fill="var(--color-ink)">
         {text}
       </text>
     </g>

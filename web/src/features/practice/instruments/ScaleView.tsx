@@ -46,7 +46,7 @@ function Line({ mm, x }: { mm: number; x: number }) {
     <g data-line={mm} data-x={x.toFixed(2)}>
       <path d={`M${x} 34v${long}`} stroke="var(--color-ink)" strokeWidth={mm % 10 === 0 ? 2 : 1.2} />
       {mm % 10 === 0 && x > 26 && x < WIDE - 26 && (
-        <text x={x} y="108" textAnchor="middle" fontSize="20" fontWeight="640" fill="var(--color-ink)">
+        <text x={x} y="108" textAnchor="middle" fontSize="20" fontWeight="600" fill="var(--color-ink)">
           {mm / 10}
         </text>
       )}

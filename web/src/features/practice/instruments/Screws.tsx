@@ -39,7 +39,7 @@ function Stored({ screw, stored, onStore }: { screw: Screw; stored: number; onSt
       }}
     >
       <label className="grid grid-cols-[minmax(0,1fr)_110px_auto] items-center gap-x-3">
-        <span className="font-[560]">{screw.label}</span>
+        <span className="font-semibold">{screw.label}</span>
         <span className="flex items-center gap-1">
           <input className="field !min-h-[44px] min-w-0 text-right font-mono" inputMode="text" autoComplete="off" aria-label={screw.label} aria-invalid={wrong} value={text} onChange={(event) => setText(event.target.value)} />
           {screw.stores}
@@ -62,7 +62,7 @@ function Turned({ screw, turned, onTurn }: { screw: Screw; turned: number; onTur
   return (
     <div role="group" aria-label={screw.label} className="grid gap-1" data-turned={turned}>
       <label className="grid grid-cols-[minmax(0,1fr)_84px] items-center gap-x-3">
-        <span className="font-[560]">{screw.label}</span>
+        <span className="font-semibold">{screw.label}</span>
         <b className="text-right font-mono">{inWords(turned)}</b>
         <input type="range" min={-screw.most} max={screw.most} step="0.005" value={turned} className="col-span-2 h-[32px] w-full accent-[var(--color-ink)]" aria-label={`Turns of the ${screw.label.charAt(0).toLowerCase()}${screw.label.slice(1)}`} onChange={(event) => to(Number(event.target.value))} />
       </label>

@@ -69,7 +69,7 @@ function Centimetre({ number, y }: { number: number; y: (metres: number) => numb
       {number % 2 === 0 && <path d={`M${left} ${top}h34v${bottom - top}h-34z`} fill="var(--color-ink)" />}
       {five && <path d={`M${left} ${bottom}H${left + (decimetre ? 124 : 80)}`} stroke="var(--color-ink)" strokeWidth={decimetre ? 2 : 1.4} />}
       {five && (
-        <text x={left + 78} y={bottom - 4} fontSize={decimetre ? 26 : 16} fontWeight="640" fill="var(--color-ink)">
+        <text x={left + 78} y={bottom - 4} fontSize={decimetre ? 26 : 16} fontWeight="600" fill="var(--color-ink)">
           {decimetre ? number / 10 : (number / 100).toFixed(2)}
         </text>
       )}
