@@ -1,13 +1,15 @@
 // Where one is and where one can go: a rail beside wide pages, a bar of four and More at the foot of a phone.
 import { Search } from "lucide-react";
-import { useState } from "react";
+import { Suspense, lazy, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { Dialog } from "../ui/parts";
 import { IN_A_PHONES_BAR, PLACES, isAt } from "./places";
 import { Mark } from "./Mark";
 import { loadAhead } from "./pages";
 import { openPalette } from "./palette";
-import { PersonButton, WhoIsHere, usePersonActions } from "./PersonMenu";
+import { WhoIsHere, usePersonActions } from "./PersonMenu";
+
+const PersonButton = lazy(() => import("./PersonButton"));
 
 export function Rail({ narrow, hidden }: { narrow: boolean; hidden: boolean }) {
   if (hidden) return null;
@@ -45,7 +47,9 @@ function Staff() {
           <Search size={22} aria-hidden="true" />
           Find
         </button>
-        <PersonButton />
+        <Suspense fallback={<span className="min-h-[56px]" />}>
+          <PersonButton />
+        </Suspense>
       </div>
     </nav>
   );

@@ -4,6 +4,7 @@ import { type ReactNode, createContext, useCallback, useContext, useEffect, useM
 import { storeSince } from "../engine/instrumentContext";
 import { type OutboxItem, onStoreChange, items } from "../device/device";
 import { type Sent, flush } from "../device/outbox";
+import { afterPaint } from "../hooks/afterPaint";
 import { useHere } from "./session";
 
 type Outbox = { online: boolean; waiting: number; refused: number; items: OutboxItem[]; sendNow: () => Promise<Sent> };
@@ -37,10 +38,11 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
       storeSince(found);
       setMine(found);
     };
-    void look();
+    const off = afterPaint(() => void look());
     const forget = onStoreChange(() => void look());
     return () => {
       here = false;
+      off();
       forget();
     };
   }, [owner]);
@@ -52,11 +54,12 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
     const gone = () => setOnline(false);
     window.addEventListener("online", back);
     window.addEventListener("offline", gone);
-    void sendNow();
+    const off = afterPaint(() => void sendNow());
     const again = setInterval(() => void sendNow(), TRY_AGAIN_MS);
     return () => {
       window.removeEventListener("online", back);
       window.removeEventListener("offline", gone);
+      off();
       clearInterval(again);
     };
   }, [sendNow]);

@@ -9,6 +9,7 @@ const withBench = <T>(page: Promise<T>): Promise<T> => {
 const load = {
   fleet: () => import("../features/fleet"),
   instrument: () => import("../features/instrument"),
+  compare: () => import("../features/instrument/Compare"),
   records: () => import("../features/records"),
   setup: () => withBench(import("../features/setup")),
   orientation: () => withBench(import("../features/orientation")),
@@ -23,12 +24,14 @@ const load = {
   people: () => import("../features/people"),
   practice: () => import("../features/practice"),
   settings: () => import("../features/settings"),
+  /** What the places fetch for themselves when they need it. */
+  parts: () => Promise.all([import("../features/instrument/Years"), import("../features/instrument/Rest"), import("../ui/NoteForm"), import("./Glossary")]),
 };
 export type Feature = keyof typeof load;
 export const feature = load;
 
 const OF_PLACE: Record<string, Feature[]> = {
-  "/": ["fleet", "instrument"],
+  "/": ["fleet", "instrument", "parts"],
   "/set-up": ["setup"],
   "/bench": ["bench", "checks"],
   "/plan": ["plan"],

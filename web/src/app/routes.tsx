@@ -56,7 +56,7 @@ const PAGES: RouteObject[] = [
       { path: "today", Component: Yard },
       { path: "fleet", Component: Yard },
       { path: "instruments/:tag", lazy: later("instrument", (loaded) => loaded.Instrument) },
-      { path: "compare", lazy: later("instrument", (loaded) => loaded.Compare) },
+      { path: "compare", lazy: later("compare", (loaded) => loaded.Compare) },
       { path: "records/:id", lazy: later("records", (loaded) => loaded.RecordPage) },
       { path: "set-up", lazy: later("setup", (loaded) => loaded.NewSetUp) },
       { path: "set-up/:id", lazy: later("setup", (loaded) => loaded.SetUp) },

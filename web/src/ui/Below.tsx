@@ -1,5 +1,6 @@
 // What stands below the first screen of a visit is drawn after it, in slices, so that a slow device answers meanwhile.
-import { type ReactNode, startTransition, useEffect, useState } from "react";
+import { type ReactNode, Suspense, startTransition, useEffect, useState } from "react";
+import { afterPaint } from "../hooks/afterPaint";
 
 /** Later pages of the same visit are drawn whole: a way back finds the place where it was left. */
 let stands = false;
@@ -9,13 +10,11 @@ export function Below({ tall, children }: { tall: number; children: ReactNode })
   const [drawn, setDrawn] = useState(stands);
   useEffect(() => {
     stands = true;
-    // After the frame that shows the first screen, not before it.
-    const frame = requestAnimationFrame(() => setTimeout(() => startTransition(() => setDrawn(true))));
-    return () => cancelAnimationFrame(frame);
+    return afterPaint(() => startTransition(() => setDrawn(true)));
   }, []);
   return (
     <div className="below" data-drawn={drawn || undefined} style={drawn ? { containIntrinsicHeight: `auto ${tall}px` } : { minHeight: tall }}>
-      {drawn && children}
+      {drawn && <Suspense fallback={<div style={{ minHeight: tall }} />}>{children}</Suspense>}
     </div>
   );
 }

@@ -4,7 +4,7 @@ import type { Fault } from "../api/client";
 import { hintsQuery } from "../api/queries";
 import { Field } from "./Field";
 import { type SpecField, specFields } from "./instrumentSpec";
-import { Choice } from "./parts";
+import { Choice } from "./Choice";
 
 type OfModel = { kind: string; typed: Record<string, string>; faults: Fault[]; onChange: (typed: Record<string, string>) => void };
 

@@ -2,7 +2,7 @@
 import type { Fault } from "../api/client";
 import { type Work, lengthText } from "../documents/work";
 import { Field } from "./Field";
-import { Choice } from "./parts";
+import { Choice } from "./Choice";
 
 const FIGURES: { name: "sight_m" | "sight_imbalance_m" | "elevation_deg" | "angle_wanted_arcsec"; label: (unit: string) => string; usual: string; sub?: string }[] = [
   { name: "sight_m", label: (unit) => `Sights, ${unit}`, usual: "usually 30 m", sub: "Effects and centring are given for them." },

@@ -5,7 +5,8 @@ import type { Fault, Kind } from "../../api/client";
 import { written } from "../../api/writing";
 import type { Conditions } from "../../documents/draft";
 import { CheckOffList } from "../../ui/CheckOffList";
-import { Choice, FaultLine } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
+import { FaultLine } from "../../ui/parts";
 
 type Circumstance = Kind["conditions"][number];
 type Props = { kind: Kind; focus: string | undefined; photograph: string | null | undefined; value: Conditions; ticked: string[]; faults: Fault[]; onChange: (value: Conditions) => void; onTick: (ticked: string[]) => void };

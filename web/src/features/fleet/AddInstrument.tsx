@@ -7,7 +7,8 @@ import { Problem, api, data } from "../../api/client";
 import { modelsQuery } from "../../api/queries";
 import { Field } from "../../ui/Field";
 import { Hints, SpecFields } from "../../ui/ModelFields";
-import { Choice, Dialog, Trouble } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
+import { Dialog, Trouble } from "../../ui/parts";
 import { KIND_NAMES, specOf } from "../../ui/instrumentSpec";
 
 const kindOptions = () => Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label: written(label) }));

@@ -1,6 +1,6 @@
 // One instrument: its years at a glance, where it stands and why, its checks, its records and its passport.
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue } from "react";
+import { lazy, useDeferredValue } from "react";
 import { Link, useParams } from "react-router";
 import type { Instrument as Passport } from "../../api/client";
 import { instrumentQuery } from "../../api/queries";
@@ -8,14 +8,12 @@ import { useHere } from "../../app/session";
 import { Below } from "../../ui/Below";
 import { GradeMark, LimitBar } from "../../ui/icons";
 import { Head, Trouble, Waiting } from "../../ui/parts";
-import { CaseCard } from "./CaseCard";
-import { Checks } from "./Checks";
 import { Custody } from "./Custody";
-import { PassportCard } from "./PassportCard";
-import { Records } from "./Records";
-import { Years } from "./Years";
 import { STATE_NAMES } from "../../documents/fleet";
 import { closed, lowered, plannedDay, whereabouts } from "../../ui/words";
+
+const Years = lazy(() => import("./Years"));
+const Rest = lazy(() => import("./Rest"));
 
 export function Instrument() {
   const { tag = "" } = useParams();
@@ -49,17 +47,8 @@ function Shown({ item }: { item: Passport }) {
           <StandingCard item={item} />
         </div>
       </div>
-      <Below tall={420}>
-        <Checks item={item} />
-      </Below>
-      <Below tall={900}>
-        <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
-          <Records tag={item.tag} />
-          <div className="grid min-w-0 gap-4">
-            <CaseCard item={item} />
-            <PassportCard item={item} />
-          </div>
-        </div>
+      <Below tall={1300}>
+        <Rest item={item} />
       </Below>
     </div>
   );

@@ -8,7 +8,8 @@ import { useKinds } from "../../hooks/useKinds";
 import { GradeMark } from "../../ui/icons";
 import { MiniPlot, firstDay } from "../../ui/MiniPlot";
 import { NoteEvent } from "../../ui/NoteEvent";
-import { Choice, type Option, Trouble } from "../../ui/parts";
+import { Choice, type Option } from "../../ui/Choice";
+import { Trouble } from "../../ui/parts";
 import { SeriesPlot } from "../../ui/SeriesPlot";
 import { WarmthPlot } from "../../ui/WarmthPlot";
 import { SameModel } from "./SameModel";
@@ -21,7 +22,7 @@ const VIEWS: Option<View>[] = [
   { value: "model", label: "Same model" },
 ];
 
-export function Years({ item }: { item: Instrument }) {
+export default function Years({ item }: { item: Instrument }) {
   const { now } = useHere();
   const kinds = useKinds();
   const history = useQuery(historyQuery(item.tag));

@@ -1,2 +1,1 @@
-export { Compare } from "./Compare";
 export { Instrument } from "./Instrument";

@@ -3,7 +3,7 @@ import { fixed } from "../../api/writing";
 import { useState } from "react";
 import type { Fault, OrientationPreview } from "../../api/client";
 import { type OrientationDraft, type Shot, observing, withPoint, withShot, type Write } from "../../documents/orientation";
-import { Choice } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
 import { Named } from "../../ui/Named";
 import { Fold, focusOn } from "../../ui/Fold";
 import { PickPoint } from "./PickPoint";

@@ -5,7 +5,8 @@ import { Problem, api, data } from "../../api/client";
 import { peopleQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
 import { Field, faultsAt } from "../../ui/Field";
-import { Choice, Trouble } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
+import { Trouble } from "../../ui/parts";
 import { ROLES, useCrews } from "./PersonForm";
 
 export function NewPerson({ onDone }: { onDone: () => void }) {

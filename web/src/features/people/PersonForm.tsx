@@ -5,7 +5,8 @@ import { peopleQuery } from "../../api/queries";
 import { useKinds } from "../../hooks/useKinds";
 import { Field, faultsAt } from "../../ui/Field";
 import { Meanwhile } from "../../ui/Meanwhile";
-import { Choice, Trouble } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
+import { Trouble } from "../../ui/parts";
 import { useSavedForm } from "../../ui/useSavedForm";
 import { ROLE_NAMES, lowered } from "../../ui/words";
 

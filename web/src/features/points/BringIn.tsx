@@ -10,7 +10,8 @@ import type { Length } from "../../documents/draft";
 import { toBeMapped } from "../../documents/heldTable";
 import { textOf } from "../../engine";
 import { FileInput, TABLES } from "../../ui/FileInput";
-import { Choice, Trouble } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
+import { Trouble } from "../../ui/parts";
 import { UNITS, firmUnit } from "../../ui/units";
 
 const send = (text: string, unit: Length, store: boolean) => data(api.POST("/api/points/table", { body: { text, unit, store } }));

@@ -1,6 +1,6 @@
 // How somebody works: the options inside every way. Chosen once, remembered on this device.
 import type { LevelType, Options } from "../../documents/setUp";
-import { Choice, type Option } from "../../ui/parts";
+import { Choice, type Option } from "../../ui/Choice";
 import { Answered, Fold } from "../../ui/Fold";
 
 const LEVEL_TYPES: Option<LevelType>[] = [

@@ -2,7 +2,7 @@
 import type { ReactNode } from "react";
 import type { Fault, Guide } from "../../api/client";
 import type { Conditions, Levelled, LogEntry } from "../../documents/setUp";
-import { Choice } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
 import { AsideAsk } from "./PromptAside";
 import { PlumbBobInput } from "./PromptPlumbBob";
 import { Level, Rounds } from "./PromptLevel";

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { Guide } from "../../api/client";
 import type { Saw, Spot, Swing } from "../../documents/setUp";
-import { Choice } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
 import { SpotAsk } from "./SpotInput";
 import { Named } from "../../ui/Named";
 import { Answered, focusOn } from "../../ui/Fold";

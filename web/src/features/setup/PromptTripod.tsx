@@ -2,7 +2,7 @@
 import type { Fault } from "../../api/client";
 import type { Conditions, Tripod as TripodTyped } from "../../documents/setUp";
 import { filled } from "../../documents/setUp";
-import { Choice } from "../../ui/parts";
+import { Choice } from "../../ui/Choice";
 import { Named } from "../../ui/Named";
 import { Answered, Fold, type Part, type Usual, focusOn } from "../../ui/Fold";
 

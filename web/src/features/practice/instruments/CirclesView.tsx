@@ -1,6 +1,6 @@
 // A theodolite and a target plate: the field of the telescope, both circles, the slow-motion screws, and turning over.
 import { type ReactNode, useState } from "react";
-import { Choice } from "../../../ui/parts";
+import { Choice } from "../../../ui/Choice";
 import { BetweenSets } from "./BetweenSets";
 import { useDrag } from "../useDrag";
 import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";

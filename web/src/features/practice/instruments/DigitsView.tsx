@@ -1,5 +1,5 @@
 // An electronic level: two figures as it shows them, and the instrument turned round.
-import { Choice } from "../../../ui/parts";
+import { Choice } from "../../../ui/Choice";
 import { type ViewProps, headingsOf } from "./views";
 
 export function DigitsView({ lesson, look, aim, onAim }: ViewProps<"digits">) {

@@ -1,6 +1,6 @@
 // Millimetre paper through an optical plummet: the lines of the paper, the plummet's index over it, and the instrument turned round.
 import { useState } from "react";
-import { Choice } from "../../../ui/parts";
+import { Choice } from "../../../ui/Choice";
 import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
 import { type ViewProps, headingsOf } from "./views";
 

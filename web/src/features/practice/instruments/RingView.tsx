@@ -1,5 +1,5 @@
 // A circular level from above: its bubble in the ring over millimetres, and the instrument turned round.
-import { Choice } from "../../../ui/parts";
+import { Choice } from "../../../ui/Choice";
 import { MIDDLE, SIZE } from "./Eyepiece";
 import { type ViewProps, headingsOf } from "./views";
 

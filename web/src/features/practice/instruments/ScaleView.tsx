@@ -1,6 +1,6 @@
 // A tape or a scale read by eye: millimetres, each centimetre numbered, and the line of a mark or a hair over it.
 import { useState } from "react";
-import { Choice } from "../../../ui/parts";
+import { Choice } from "../../../ui/Choice";
 import { BetweenSets } from "./BetweenSets";
 import { LookCloser } from "./Eyepiece";
 import { type ViewProps, placesOf } from "./views";

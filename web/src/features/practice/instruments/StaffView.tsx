@@ -1,6 +1,6 @@
 // A level and two staffs: the staff through the telescope with three hairs over it, and where one looks.
 import { useState } from "react";
-import { Choice } from "../../../ui/parts";
+import { Choice } from "../../../ui/Choice";
 import { BetweenSets } from "./BetweenSets";
 import { Eyepiece, FocusScrew, LookCloser, MIDDLE, SIZE } from "./Eyepiece";
 import { type ViewProps, placesOf } from "./views";

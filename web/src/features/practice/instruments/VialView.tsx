@@ -1,5 +1,5 @@
 // A level vial: its bubble between the divisions, and the instrument turned round.
-import { Choice } from "../../../ui/parts";
+import { Choice } from "../../../ui/Choice";
 import { type ViewProps, headingsOf } from "./views";
 
 const DIV = 24;
