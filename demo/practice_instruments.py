@@ -7,7 +7,7 @@ import math
 import random
 import re
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from datetime import datetime, time, timedelta
 from typing import Any
 
@@ -44,6 +44,8 @@ def write_instrument_runs(trainee: Person) -> None:
         work = _work(
             lesson, seed, sheets[lesson], hasty=rng.random() > skill + 0.3, seconds=rng.uniform(420, 600) - 200 * skill
         )
+        steps = _timed(_unsure(work.steps, random.Random(seed), 0.4 - 0.3 * skill), work.seconds)
+        work = work.model_copy(update={"steps": steps})
         with clock.frozen_now(at):
             save_run(
                 actor=trainee,
@@ -94,7 +96,21 @@ def _back(last: Data, first: Data, turns: Turned) -> list[InstrumentStep]:
     ]
 
 
-def _timed(steps: list[InstrumentStep], seconds: float) -> list[InstrumentStep]:
+def _unsure(steps: Sequence[InstrumentStep], rng: random.Random, chance: float) -> list[InstrumentStep]:
+    """Now and then looked back at the place before and forth again, as somebody does who did not write it down."""
+    taken: list[InstrumentStep] = []
+    before: InstrumentStep | None = None
+    for step in steps:
+        if step.do == "look":
+            before = taken[-1] if taken else None
+        taken.append(step)
+        if before is not None and step.do == "read" and rng.random() < chance:
+            back = {"do": "look", "label": "", "typed": ""}
+            taken += [before.model_copy(update=back), step.model_copy(update=back)]
+    return taken
+
+
+def _timed(steps: Sequence[InstrumentStep], seconds: float) -> list[InstrumentStep]:
     """Spread over the time it took."""
     every = seconds / (len(steps) + 1)
     return [step.model_copy(update={"seconds": round((i + 1) * every, 1)}) for i, step in enumerate(steps)]

@@ -36,7 +36,7 @@ export function CirclesView({ lesson, look, aim, onAim, small }: ViewProps<"circ
       </dl>
       {look.counts === "anticlockwise" && <p className="sub">The horizontal circle counts anticlockwise.</p>}
       <FocusScrew focus={aim.focus} onFocus={(focus) => onAim({ ...aim, focus })} />
-      <div className="flex flex-wrap items-center gap-2">
+      <div className="by-hand flex flex-wrap items-center gap-2">
         <Choice label="One step" value={step} options={STEPS} onChange={setStep} />
         <div className="grid grid-cols-4 gap-2 max-tab:w-full">
           {ARROWS.map(([name, right, up, arrow]) => (
@@ -46,7 +46,7 @@ export function CirclesView({ lesson, look, aim, onAim, small }: ViewProps<"circ
           ))}
         </div>
       </div>
-      <div className="flex flex-wrap gap-2">
+      <div className="by-hand flex flex-wrap gap-2">
         <button className="btn !px-3" onClick={turnOver}>
           Turn over <span className="sub">face {aim.face}</span>
         </button>

@@ -30,7 +30,7 @@ export function Eyepiece({ blur, small, most = "max-w-[400px]", label, picture, 
 
 export function FocusScrew({ focus, onFocus }: { focus: number; onFocus: (focus: number) => void }) {
   return (
-    <label className="grid grid-cols-[64px_minmax(0,1fr)] items-center gap-3">
+    <label className="by-hand grid grid-cols-[64px_minmax(0,1fr)] items-center gap-3">
       <span className="font-semibold">Focus</span>
       <input type="range" min="0" max="100" step="0.5" value={focus * 100} className="h-[40px] w-full accent-[var(--color-ink)]" aria-label="Focus" onChange={(event) => onFocus(Number(event.target.value) / 100)} />
     </label>
@@ -39,7 +39,7 @@ export function FocusScrew({ focus, onFocus }: { focus: number; onFocus: (focus:
 
 export function LookCloser({ closer, onChange }: { closer: boolean; onChange: (closer: boolean) => void }) {
   return (
-    <button className="btn" aria-pressed={closer} onClick={() => onChange(!closer)}>
+    <button className="by-hand btn" aria-pressed={closer} onClick={() => onChange(!closer)}>
       {closer ? "Whole field" : "Look closer"}
     </button>
   );

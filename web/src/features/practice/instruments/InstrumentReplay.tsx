@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Aim, type InstrumentJudged, type InstrumentLesson, type InstrumentStep, practiceLook } from "../../../engine/practice";
+import { useNarrow } from "../../../hooks/useNarrow";
 import { clockOf } from "../clock";
 import { View } from "./View";
 
@@ -40,8 +41,9 @@ export function InstrumentReplay({ lesson, seed, steps, counts }: Props) {
             {step.typed && <b className="font-mono"> {step.typed}</b>}
           </p>
         </div>
-        <div inert className="grid gap-3" aria-label="What was seen">
+        <div inert className="still grid gap-3" aria-label="What was seen">
           <View lesson={lesson} look={seen.data ?? null} aim={step.aim as Aim} onAim={() => undefined} small seconds={step.seconds} />
+          {typeof step.aim?.face === "string" && <p className="sub text-center">Face {step.aim.face}</p>}
         </div>
       </div>
     </section>
@@ -56,7 +58,7 @@ function Table({ counts }: { counts: Counts }) {
       <thead>
         <tr className="sub">
           <th className="font-semibold">What was done</th>
-          <th className="text-right font-semibold">By you</th>
+          <th className="text-right font-semibold">Taken</th>
           <th className="text-right font-semibold">Shortest</th>
         </tr>
       </thead>
@@ -73,11 +75,11 @@ function Table({ counts }: { counts: Counts }) {
   );
 }
 
-const W = 560;
 const ROWS: InstrumentStep["do"][] = ["look", "focus", "point", "read", "turn", "again"];
 
 /** Every step at its second, a line of marks for each kind of step that was done. */
 function Strip({ steps, at, onAt }: { steps: InstrumentStep[]; at: number; onAt: (at: number) => void }) {
+  const W = useNarrow() ? 340 : 560;
   const rows = ROWS.filter((row) => steps.some((step) => step.do === row));
   const most = Math.max(1, steps.at(-1)?.seconds ?? 1);
   const x = (seconds: number) => 128 + (seconds / most) * (W - 140);
