@@ -6,6 +6,7 @@ from typing import Any
 
 from pydantic import Field
 
+from naveta_core.checks import KINDS
 from naveta_core.documents.envelope import Part
 from naveta_core.errors import Fault, Refused
 from naveta_core.results import Reason
@@ -14,6 +15,7 @@ from ..results import Figure
 from .faults import FaultSituation, Named, fault_of, named_in
 from .hidden import hidden_of
 from .judging import HABITS, InstrumentJudged, JudgedError, figures_of, judged_error, often_blurred
+from .way import CheckRun
 
 FAULT_HABITS: dict[str, str] = {
     "named-unchecked": "Naming a fault without the check that shows it",
@@ -54,8 +56,22 @@ def judge_fault(work: FaultWork) -> InstrumentJudged:
         errors=errors,
         habits=[Reason(code=code, text=f"{ALL_HABITS[code]}.") for code in habits],
         otherwise=_otherwise(situation, named, right=right, habits=habits),
-        counts=[],
+        checks=_checks_run(work, situation),
     )
+
+
+def _checks_run(work: FaultWork, situation: FaultSituation) -> list[CheckRun]:
+    """The shortest way: the one check that shows the fault; every check where nothing is wrong."""
+    needed = [situation.fault.part] if situation.fault else list(situation.seeds)
+    taken = list(work.checks)
+    return [
+        CheckRun(title=KINDS[hidden_of(part, seed).lesson.check].title, taken=_place(part, taken), shortest=_place(part, needed))
+        for part, seed in situation.seeds.items()
+    ]
+
+
+def _place(part: str, order: list[str]) -> int:
+    return order.index(part) + 1 if part in order else 0
 
 
 def _errors(part: str, seed: int, sheet: dict[str, Any]) -> list[JudgedError]:

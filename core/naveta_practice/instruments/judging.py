@@ -18,7 +18,7 @@ from ..results import Figure
 from .hidden import Hidden, HiddenError, Turns, hidden_of, moved_by
 from .lesson import Unit
 from .looking import Turned
-from .way import MOST_STEPS, InstrumentStep, StepCount, counts_of
+from .way import MOST_STEPS, CheckRun, InstrumentStep, StepCount, counts_of
 
 BLURRED = 1.5
 """A look more blurred than this moves with the eye by more than a reading may be wrong."""
@@ -76,6 +76,8 @@ class InstrumentJudged(Answer):
     otherwise: str
     counts: list[StepCount] = []
     """How often each thing was done, beside the shortest way; empty where no steps were sent."""
+    checks: list[CheckRun] = []
+    """Where a fault is looked for: which checks were run, beside the shortest way."""
 
 
 def judge_instrument(work: InstrumentWork) -> InstrumentJudged:

@@ -49,6 +49,14 @@ class StepCount(Answer):
     shortest: int
 
 
+class CheckRun(Answer):
+    """A check that could be run: as which it was, and as which on the shortest way; 0 where it was not, or need not be."""
+
+    title: str
+    taken: int
+    shortest: int
+
+
 def counts_of(steps: Sequence[InstrumentStep], hidden: Hidden) -> list[StepCount]:
     """Steps by what was done, where they were done at all or should have been."""
     if not steps:

@@ -70,6 +70,15 @@ def test_named_after_the_check_that_shows_it_is_good(name: str, part: str) -> No
     assert max(abs(error["found"] - error["truth"]) for error in went["errors"]) < 5
 
 
+def test_the_checks_run_stand_beside_the_shortest_way() -> None:
+    """The plummet is what is wrong: the vial was tested first for nothing, the circles never."""
+    went = judged(seed_with("plummet"), "plummet", ("half-and-whole", "plummet"))
+    rows = {each["title"]: (each["taken"], each["shortest"]) for each in went["checks"]}
+    assert rows == {"Plate level check": (1, 0), "Plummet": (2, 1), "Two-face check": (0, 0)}
+    went = judged(seed_with(NOTHING), NOTHING, ("two-faces", "plummet", "half-and-whole"))
+    assert [(each["taken"], each["shortest"]) for each in went["checks"]] == [(3, 1), (2, 2), (1, 3)]
+
+
 def test_named_right_without_its_check_is_a_guess() -> None:
     went = judged(seed_with("plummet"), "plummet", ("half-and-whole",))
     assert (went["passed"], went["headline"]) == (False, "Named right, but not shown by a check")

@@ -2763,6 +2763,18 @@ export interface components {
             when: string;
         };
         /**
+         * CheckRun
+         * @description A check that could be run: as which it was, and as which on the shortest way; 0 where it was not, or need not be.
+         */
+        CheckRun: {
+            /** Shortest */
+            shortest: number;
+            /** Taken */
+            taken: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * CheckStandingAnswer
          * @description How one check of an instrument stands.
          */
@@ -5595,6 +5607,11 @@ export interface components {
          * @description How it went, error by error.
          */
         InstrumentJudged: {
+            /**
+             * Checks
+             * @default []
+             */
+            checks: components["schemas"]["CheckRun"][];
             /**
              * Counts
              * @default []

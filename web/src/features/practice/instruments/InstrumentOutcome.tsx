@@ -21,10 +21,41 @@ export function InstrumentOutcome({ judged, lesson, steps = [], seed, onAgain, w
         <ErrorScale key={error.label} error={error} />
       ))}
       <Otherwise text={judged.otherwise} habits={judged.habits} />
+      {(judged.checks ?? []).length > 0 && <ChecksRun checks={judged.checks ?? []} />}
       {steps.length > 0 && "view" in lesson && <InstrumentReplay lesson={lesson} seed={seed} steps={steps} counts={judged.counts ?? []} />}
     </div>
   );
 }
+
+/** Where a fault was looked for: which checks were run, in which order, beside the shortest way. */
+function ChecksRun({ checks }: { checks: NonNullable<InstrumentJudged["checks"]> }) {
+  const place = (order: number) => (order ? ORDER[order - 1] ?? String(order) : "–");
+  return (
+    <section className="card p-4 tab:p-5" aria-label="The way taken">
+      <h2>The checks run, beside the shortest way</h2>
+      <table className="w-full max-w-[460px] text-left">
+        <thead>
+          <tr className="sub">
+            <th className="font-semibold">Check</th>
+            <th className="text-right font-semibold">Taken</th>
+            <th className="text-right font-semibold">Shortest</th>
+          </tr>
+        </thead>
+        <tbody>
+          {checks.map((check) => (
+            <tr key={check.title} className="border-t border-line" data-check-run={check.title}>
+              <td className="py-1">{check.title}</td>
+              <td className="py-1 text-right font-semibold">{place(check.taken)}</td>
+              <td className="py-1 text-right">{place(check.shortest)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+const ORDER = ["first", "second", "third", "fourth"];
 
 /** One error on a scale with nought in its middle: hidden, found, left. */
 function ErrorScale({ error }: { error: InstrumentJudged["errors"][number] }) {
