@@ -65,7 +65,11 @@ def _checks_run(work: FaultWork, situation: FaultSituation) -> list[CheckRun]:
     needed = [situation.fault.part] if situation.fault else list(situation.seeds)
     taken = list(work.checks)
     return [
-        CheckRun(title=KINDS[hidden_of(part, seed).lesson.check].title, taken=_place(part, taken), shortest=_place(part, needed))
+        CheckRun(
+            title=KINDS[hidden_of(part, seed).lesson.check].title,
+            taken=_place(part, taken),
+            shortest=_place(part, needed),
+        )
         for part, seed in situation.seeds.items()
     ]
 
