@@ -120,7 +120,7 @@ def _foot(situation: Situation, stand: Stand, move: Move) -> Stand:
 
 def _within_reach(state: State) -> None:
     if falls_over(state):
-        raise OutOfReachError("the head would lean too far: the tripod falls over")
+        raise OutOfReachError("the head would tilt too far: the tripod falls over")
 
 
 def _leg_length(situation: Situation, stand: Stand, move: Move) -> Stand:

@@ -314,8 +314,8 @@ def advise_set_up(request: HttpRequest) -> HttpResponse:
 
 @router.get("/instruments/{tag}/series", response=out.SeriesOut, operation_id="instrument_series")
 def instrument_series(request: HttpRequest, tag: str, of: str = "two-peg") -> Any:
-    """An instrument's history with limits and events: of a kind of check's main figure, or (`control`) of how known
-    points disagreed."""
+    """An instrument's history with limits and events: of a kind of check's main figure, or (`control`) of how
+    control points disagreed."""
     if of != selectors.CONTROL and of not in KINDS:
         raise Refused([Fault("of", "what the series is of", of, "control, or one of " + ", ".join(KINDS))])
     return selectors.series(fleet_selectors.find(tag), of)

@@ -178,7 +178,7 @@ def _by_kind(checks: Sequence[Record]) -> dict[str, list[Record]]:
 
 
 def _latest(of_kind: dict[str, list[Record]]) -> Data | None:
-    """What the yard shows of an instrument: a bad finding that stands, the newest first; else the check that gates."""
+    """What the yard shows of an instrument: a bad finding that stands, the newest first; else the check that decides."""
     last = [checks[-1] for checks in of_kind.values()]
     # What a clock that ran ahead has dated to come does not stay on top of what is found now.
     last = [entry for entry in last if entry.observed_at_utc <= clock.now() + AHEAD] or last

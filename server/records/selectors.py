@@ -189,7 +189,7 @@ def newest_cursor() -> int:
 SHOWN_EVENTS = (*BEARING_EVENTS, ADJUSTED, RELEASE)
 """Events a plot shows between the findings."""
 CONTROL = "control"
-"""The series of how known points disagreed."""
+"""The series of how control points disagreed."""
 MOST_POINTS = 400
 """As many as a plot can show separately; older ones are in the list."""
 

@@ -226,7 +226,7 @@ def test_a_fault_is_named_after_the_check_that_shows_it(opens: Opens) -> None:
     finish(page, passed=True)
     expect(page.get_by_label("What to do otherwise")).to_contain_text("You showed it before you named it.")
     # The way taken beside the shortest: the vial first, for nothing; the plummet second; the circles not at all.
-    rows = [row.locator("td").all_inner_texts() for row in page.locator("[data-check-run]").all()]
+    rows = [row.locator("td").all_inner_texts() for row in page.locator("[data-beside]").all()]
     assert rows == [["Plate level check", "first", "–"], ["Plummet", "second", "first"], ["Two-face check", "–", "–"]]
     until(
         page,

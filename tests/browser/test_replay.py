@@ -13,8 +13,8 @@ from .test_stored_and_worn import read_level, shown
 
 
 def counts(page: Page) -> dict[str, tuple[str, str]]:
-    rows = page.locator("[data-count]").all()
-    return {str(row.get_attribute("data-count")): tuple(row.locator("td").all_inner_texts()[1:]) for row in rows}
+    rows = page.locator("[data-beside]").all()
+    return {str(row.get_attribute("data-beside")): tuple(row.locator("td").all_inner_texts()[1:]) for row in rows}
 
 
 def at_step(page: Page, number: int) -> str:

@@ -8,7 +8,7 @@ from math import sqrt
 
 import pytest
 
-from naveta_core.history.drift import SeriesValue, fit, segments, warmth
+from naveta_core.history.drift import SeriesValue, fit, parts_of, warmth
 from naveta_core.history.earned import earned_interval
 from naveta_core.history.pooling import pool_of, pooled
 from naveta_core.stats.quantiles import t_quantile
@@ -50,14 +50,14 @@ def test_the_next_value_decides_whether_it_jumped() -> None:
     dice = random.Random(3)
     row = series(dice, 12, sigma=1.0)
     gone = [SeriesValue(v.day, v.value + (20.0 if i >= 7 else 0.0), v.sigma) for i, v in enumerate(row)]
-    cut = segments(gone, TAU)
+    cut = parts_of(gone, TAU)
     assert [part[0] for part in cut.parts] == [0, 7]
     assert not cut.waiting
     back = [SeriesValue(v.day, v.value + (20.0 if i == 7 else 0.0), v.sigma) for i, v in enumerate(row)]
-    assert segments(back, TAU).isolated == (7,)
-    assert len(segments(back, TAU).parts) == 1
+    assert parts_of(back, TAU).isolated == (7,)
+    assert len(parts_of(back, TAU).parts) == 1
     last = [SeriesValue(v.day, v.value + (20.0 if i == 11 else 0.0), v.sigma) for i, v in enumerate(row)]
-    assert segments(last, TAU).waiting
+    assert parts_of(last, TAU).waiting
 
 
 def test_what_goes_with_temperature_is_told_from_time_or_said_not_to_be() -> None:

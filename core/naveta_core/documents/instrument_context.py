@@ -1,4 +1,4 @@
-"""Completing a document with what is known of the instrument, before preview and before saving.
+"""Filling in a document with what is known of the instrument, before preview and before saving.
 
 The same fields are filled both times and in both places, on the server and on a device without signal, so that what a
 person saw is what is stored, and the stored document alone reduces to the stored result.

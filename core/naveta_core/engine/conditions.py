@@ -72,7 +72,7 @@ def circumstances(document: Envelope, needs: Needs, prerequisites: Prerequisites
     if needs.firm_stand and outcome.steady is False:
         found.blocked.append(("stand-not-steady", "The tripod moves: find firm ground, press the feet in, then read."))
     elif needs.firm_stand and outcome.support == "tripod":
-        found.weak.append(("tripod-stand", "On a tripod: do not walk around it or lean on it while reading."))
+        found.weak.append(("tripod-stand", "On a tripod: do not walk around it or touch it while reading."))
     if needs.wind and outcome.wind in WIND_FACTOR and outcome.wind != "calm":
         found.factor = WIND_FACTOR[outcome.wind]
         strong = "Strong wind" if outcome.wind == "strong" else "A breeze"

@@ -77,7 +77,7 @@ class JudgedQuantity:
     passes for an error too often otherwise."""
     dof: float = PRIOR_DOF
     """What the expected spread of its readings is trusted with: more where it was learned from earlier checks."""
-    rests_on: str = ""
+    only_reading: str = ""
     """The path of the one reading a verdict would rest on."""
 
     @property
@@ -155,8 +155,8 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
             own += entry.own.why
             continue
         entry.decision = _not_by_one(entry, decide(entry.estimate, entry.limits, vector=entry.vector, fine=entry.fine))
-        if entry.rests_on and judgement.outlier is None:
-            judgement.outlier = (entry.rests_on, "The verdict depends on this reading alone: read it once more.")
+        if entry.only_reading and judgement.outlier is None:
+            judgement.outlier = (entry.only_reading, "The verdict depends on this reading alone: read it once more.")
         entry.confirmed = None if entry.vector else _evidence(document, entry)
         if entry.confirmed is not None:
             entry.decision = Decision("use", ("confirmed-by-record",))
@@ -198,12 +198,12 @@ def _not_by_one(quantity: JudgedQuantity, decision: Decision) -> Decision:
     """A thing is not condemned by one figure: with that one left out the verdict must stand."""
     if decision.grade != "service":
         return decision
-    leaning = [
+    deciding = [
         (path, e) for path, e in quantity.without() if e is None or decide(e, quantity.limits).grade != "service"
     ]
-    if not leaning:
+    if not deciding:
         return decision
-    quantity.rests_on = min(leaning, key=lambda pair: 0.0 if pair[1] is None else abs(pair[1].value))[0]
+    quantity.only_reading = min(deciding, key=lambda pair: 0.0 if pair[1] is None else abs(pair[1].value))[0]
     return Decision("repeat", ("rests-on-one",))
 
 

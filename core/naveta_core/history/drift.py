@@ -25,7 +25,7 @@ WEEK = 7.0
 
 @dataclass(frozen=True, slots=True)
 class SeriesValue:
-    """One value of a segment: its day, one standard deviation, the temperature it was made at.
+    """One value of a part of a series: its day, one standard deviation, the temperature it was made at.
 
     Value and sigma in the unit of the series.
     """
@@ -152,8 +152,8 @@ def jumps_to(earlier: Sequence[SeriesValue], new: SeriesValue, tau: float) -> bo
 
 
 @dataclass(frozen=True, slots=True)
-class Segments:
-    """A stretch without known events, cut where it jumped; `isolated`: values that jumped and came back.
+class SeriesParts:
+    """A series without known events, in the parts between its jumps; `isolated`: values that jumped and came back.
 
     `waiting`: whether the last value jumped and the next one has to decide.
     """
@@ -163,7 +163,7 @@ class Segments:
     waiting: bool
 
 
-def segments(values: Sequence[SeriesValue], tau: float) -> Segments:
+def parts_of(values: Sequence[SeriesValue], tau: float) -> SeriesParts:
     """Where values jumped: the one after a jump decides whether it was one. tau in the unit of the series."""
     parts: list[list[int]] = [[]]
     isolated: list[int] = []
@@ -180,7 +180,7 @@ def segments(values: Sequence[SeriesValue], tau: float) -> Segments:
         else:
             isolated.append(i)
         i += 1
-    return Segments(tuple(tuple(part) for part in parts), tuple(isolated), waiting)
+    return SeriesParts(tuple(tuple(part) for part in parts), tuple(isolated), waiting)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,7 +1,7 @@
 """What a series says: drifting or not, jumped or not, when it leaves its limit, which interval it has earned.
 
-As found only; an event that bears on it, and an as-left, begin a new segment; a jump that the next check confirms does so
-too. What is stated is about the last segment.
+As found only; an event that bears on it, and an as-left, begin a new part; a jump that the next check confirms does so
+too. What is stated is about the last part.
 """
 
 from __future__ import annotations
@@ -15,7 +15,7 @@ from ..results import Answer
 from ..stats.decision import wander_in_a_root_day
 from ..stats.quantiles import t_quantile
 from ..units.formatting import UNITS, count, signed, size
-from .drift import Leaving, Line, Segments, SeriesValue, Warmth, fit, leaving, segments, warmth
+from .drift import Leaving, Line, SeriesParts, SeriesValue, Warmth, fit, leaving, parts_of, warmth
 from .earned import earned_interval
 from .facts import day_words
 from .pooling import ModelSeries, Pool, model_series_of, pooled
@@ -45,7 +45,7 @@ class SeriesCheck:
 
 
 class BandPoint(Answer):
-    """A point of the line drawn through the last segment, with its 95 percent bounds; in the unit of the series, any unit."""
+    """A point of the line drawn through the last part, with its 95 percent bounds; in the unit of the series, any unit."""
 
     at: str
     value: float
@@ -54,7 +54,7 @@ class BandPoint(Answer):
 
 
 class Trend(Answer):
-    """What a series says of its last segment. Slope a year and its 95 percent uncertainty, in the unit of the series: any
+    """What a series says of its last part. Slope a year and its 95 percent uncertainty, in the unit of the series: any
     unit. Days as ISO texts; `outliers` and `jumped` name checks by their ids."""
 
     n: int
@@ -130,7 +130,7 @@ def trend_of(
     if not stretch:
         return None
     values = values_of(stretch, stretch[0].at)
-    cut = segments(values, tau)
+    cut = parts_of(values, tau)
     places = [i for i in cut.parts[-1] if not (cut.waiting and i == len(values) - 1)] or list(cut.parts[-1])
     own = [values[i] for i in places]
     single = fit(own, tau)
@@ -182,7 +182,7 @@ def _text(line: Line, single: Line, unit: str, u95: float | None, n: int) -> str
     return f"No drift seen{together}; up to {most:.1f}{UNITS[unit]} a year is possible.{few}"
 
 
-def _jump(cut: Segments) -> str:
+def _jump(cut: SeriesParts) -> str:
     if cut.waiting:
         return "The last check jumped: the next one decides whether it stays there."
     if len(cut.parts) > 1:

@@ -160,9 +160,9 @@ def _finding(outcome: Outcome, steps: list[ReadinessStep]) -> str:
     if outcome is GO:
         return f"Go: {count(len([step for step in steps if step.record]), 'check', 'checks')} good."
     if outcome is CARE:
-        minded = [title_of(step.check).lower() for step in steps if step.grade == "watch"]
+        watched = [title_of(step.check).lower() for step in steps if step.grade == "watch"]
         missed = [title_of(step.check).lower() for step in steps if _missed(step)]
-        parts = [f"observe {joined(minded)}"] if minded else []
+        parts = [f"observe {joined(watched)}"] if watched else []
         parts += [f"{joined(missed)} not checked"] if missed else []
         return f"Go, with conditions: {'; '.join(parts)}."
     return f"{outcome.word}: {joined(bad)}."

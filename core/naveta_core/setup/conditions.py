@@ -64,10 +64,10 @@ def circumstances(document: SetUpDocument, passes: int) -> list[SetUpDetail]:
 
 
 def _mark(document: SetUpDocument) -> str:
-    """What kind of mark, in what condition, and what its lean puts between head and ground."""
+    """What kind of mark, in what condition, and how far its head is off."""
     mark = document.observations.mark
-    lean = f"its head {mark.lean_mm:g} mm from where it enters the ground" if mark.lean_mm else ""
-    rows = [MARKS.get(mark.kind or "", ""), MARK_CONDITION.get(mark.condition or "", ""), lean]
+    off = f"its head {mark.lean_mm:g} mm from where it enters the ground" if mark.lean_mm else ""
+    rows = [MARKS.get(mark.kind or "", ""), MARK_CONDITION.get(mark.condition or "", ""), off]
     return ", ".join(row for row in rows if row)
 
 

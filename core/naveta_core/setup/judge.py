@@ -190,7 +190,7 @@ def _next(grade: Grade) -> CodedText:
         return "carry-on-minding", "Go on, and observe the conditions listed here."
     return (
         "carry-on",
-        "Set up. Check bubble and mark again after a while, and whenever somebody has leaned on it.",
+        "Set up. Check bubble and mark again after a while, and whenever somebody has touched it.",
     )
 
 

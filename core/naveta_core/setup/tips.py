@@ -40,7 +40,7 @@ MATERIAL_IN_HEAT = {
 
 
 def tips(document: SetUpDocument, step: str) -> list[Reason]:
-    """What to mind at an step in this place, a code and a sentence each."""
+    """What to watch at a step in this place, a code and a sentence each."""
     rows = [
         *_ground(document, step),
         *_slope(document, step),

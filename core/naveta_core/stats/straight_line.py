@@ -29,7 +29,7 @@ class Straight:
 
     @property
     def scale_ppm(self) -> float:
-        """Error growing with the length, ppm."""
+        """Error in proportion to the length, ppm."""
         return self.solved.fit.unknowns[1] * PPM / 1000
 
     def at(self, length_m: float) -> float:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -20,13 +20,14 @@ STEPS: dict[Do, str] = {
     "look": "Looked elsewhere",
     "focus": "Focused",
     "point": "Pointed",
-    "read": "Figures typed",
-    "turn": "Screws and stored values",
+    "read": "Typed",
+    "turn": "Turned or entered",
     "again": "Tested again",
 }
 NOT_A_PLACE = {"focus", "since", "hz_arcsec", "v_arcsec", "zero_arcsec", "held_arcsec"}
 """What of an aim is not where one looks."""
 MOST_STEPS = 600
+AimValue = Annotated[str, Field(max_length=40)] | Figure | bool | None
 
 
 class InstrumentStep(Part):
@@ -36,7 +37,7 @@ class InstrumentStep(Part):
     do: Do
     label: str = Field(default="", max_length=120)
     typed: str = Field(default="", max_length=40)
-    aim: dict[str, Any] = Field(default={}, max_length=10)
+    aim: dict[str, AimValue] = Field(default={}, max_length=10)
     turns: Turned = Field(default={}, max_length=10)
 
 
@@ -92,4 +93,8 @@ def _sharp(reads: Sequence[InstrumentStep], hidden: Hidden) -> int:
     if hidden.lesson.view != "staff":
         return int(bool(reads) and hidden.lesson.view in ("circles", "paper"))
     places = {(step.aim.get("place", ""), step.aim.get("staff", "a")) for step in reads}
-    return len({staff.DISTANCES_M.get(place, staff.HELD_M).get(name, 0.0) for place, name in places})
+    return len({_distance(str(place), str(name)) for place, name in places})
+
+
+def _distance(place: str, name: str) -> float:
+    return next((m for staff_name, m in staff.DISTANCES_M.get(place, staff.HELD_M).items() if staff_name == name), 0.0)

@@ -66,3 +66,12 @@ def test_nothing_is_counted_where_no_steps_were_sent_and_too_many_are_refused() 
 def test_what_is_not_turned_is_not_on_the_shortest_way() -> None:
     assert abs(hidden_slope(GOOD)) < hidden_of("two-peg", GOOD).errors["collimation_arcsec"].spec.bad
     assert counted(GOOD, [*whole(), step(40.0, "turn", "reticle")])["turn"] == (1, 0)
+
+
+def test_a_place_that_is_none_is_refused() -> None:
+    """What an aim holds is a name, a number or nothing; a list, or a page of text, is not where anybody looks."""
+    for place in ([], {"x": 1}, "x" * 100):
+        work = {"lesson": "two-peg", "seed": GOOD, "found": sheet(GOOD), "seconds": 60.0}
+        steps = [step(1.0, "read", "observations.setups.0.a.readings.0", place=place)]
+        refused = json.loads(answer(json.dumps({"verb": "practice-instrument-judge", **work, "steps": steps})))
+        assert refused["faults"][0]["path"].startswith("steps[0].aim.place"), refused

@@ -824,8 +824,8 @@ export interface paths {
         };
         /**
          * Instrument Series
-         * @description An instrument's history with limits and events: of a kind of check's main figure, or (`control`) of how known
-         *     points disagreed.
+         * @description An instrument's history with limits and events: of a kind of check's main figure, or (`control`) of how
+         *     control points disagreed.
          */
         get: operations["instrument_series"];
         put?: never;
@@ -2548,7 +2548,7 @@ export interface components {
         };
         /**
          * BandPoint
-         * @description A point of the line drawn through the last segment, with its 95 percent bounds; in the unit of the series, any unit.
+         * @description A point of the line drawn through the last part, with its 95 percent bounds; in the unit of the series, any unit.
          */
         BandPoint: {
             /** At */
@@ -5757,7 +5757,7 @@ export interface components {
              * @default {}
              */
             aim: {
-                [key: string]: unknown;
+                [key: string]: string | number | boolean | null;
             };
             /**
              * Do
@@ -10493,7 +10493,7 @@ export interface components {
         };
         /**
          * Trend
-         * @description What a series says of its last segment. Slope a year and its 95 percent uncertainty, in the unit of the series: any
+         * @description What a series says of its last part. Slope a year and its 95 percent uncertainty, in the unit of the series: any
          *     unit. Days as ISO texts; `outliers` and `jumped` name checks by their ids.
          */
         Trend: {

@@ -39,7 +39,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
         <Event key={each.x} x={each.x} word={each.word} width={W} />
       ))}
       {series.trend && series.trend.line.length > 1 && <TrendLine trend={series.trend} x={(at) => x(new Date(at))} y={y} within={[TOP, H - FOOT]} />}
-      {segments(series).map((piece, i) => (
+      {partsBetween(series).map((piece, i) => (
         <path key={i} d={path(piece) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
       ))}
       {pairs(points).map(([found, left]) => (
@@ -60,7 +60,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
 }
 
 /** Findings between events; a line never runs through a knock or an adjustment. */
-export function segments(series: Series): Point[][] {
+export function partsBetween(series: Series): Point[][] {
   const cuts = series.events.filter((event) => event.cuts).map((e) => +new Date(e.at)).sort((a, b) => a - b);
   const groups = new Map<number, Point[]>();
   for (const point of series.points) {

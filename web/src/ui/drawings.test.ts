@@ -2,7 +2,7 @@ import type { Picture, RecordRow, Series } from "../api/client";
 import { daysOut } from "../features/instrument/Records";
 import { scales } from "./PegLine";
 import { bySight } from "./Calculation";
-import { pairs, segments, together } from "./SeriesPlot";
+import { pairs, partsBetween, together } from "./SeriesPlot";
 import { placeOnBar } from "./icons";
 import { bound } from "./words";
 
@@ -47,10 +47,10 @@ const point = (at: string) => ({ id: at, at, stage: "as-found", pair: null, temp
 
 it("never draws a line through a knock", () => {
   const series: Series = { title: "Two-peg test", unit: "″", unit_label: "seconds", trend: null, points: [point("2026-01-01"), point("2026-02-01"), point("2026-04-01")], events: [{ id: "k", event: "knock", at: "2026-03-01", note: "", cuts: true }, { id: "l", event: "returned", at: "2026-01-15", note: "", cuts: false }] };
-  expect(segments(series).map((piece) => piece.length)).toEqual([2, 1]);
+  expect(partsBetween(series).map((piece) => piece.length)).toEqual([2, 1]);
 });
 
-it("joins what was found to what was left, and to nothing else", () => {
+it("draws a line from what was found to what was left, and to nothing else", () => {
   const [found, other, left] = [point("a"), point("b"), { ...point("c"), pair: "a" }];
   expect(pairs([found, other, left] as never)).toEqual([[found, left]]);
   expect(pairs([left] as never)).toEqual([]);

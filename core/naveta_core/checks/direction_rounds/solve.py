@@ -83,10 +83,10 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
         (value - middle) ** 2 / (w * w / 2) for values, middle in zip(own, means, strict=True) for value in values
     )
     spread = Spread(squares + series.squares / (w * w / 2), float(n * (t - 1) - axis.determined + series.dof))
-    lean = fsum(k for cosine in cosines for k in cosine) / (n * t)
+    axis_share = fsum(k for cosine in cosines for k in cosine) / (n * t)
     q = (
-        w * w / 2 * (1 / (n * t) + lean**2 * axis.variance),
-        between / 2 / n + (0.0 if axis.determined else (UNKNOWN_AXIS_ARCSEC * lean) ** 2),
+        w * w / 2 * (1 / (n * t) + axis_share**2 * axis.variance),
+        between / 2 / n + (0.0 if axis.determined else (UNKNOWN_AXIS_ARCSEC * axis_share) ** 2),
     )
     found = pooled(fsum(means) / n, *q, spread, prior_dof(document))
     return DirectionsSolution(targets, series, c, own, _closings(read), found, q, spread)

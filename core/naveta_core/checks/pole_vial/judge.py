@@ -29,7 +29,9 @@ def needs(_document: PoleVial) -> Needs:
     return Needs(wind=True)
 
 
-def _quantity(document: PoleVial, read: PoleRead, found: VialError, sensitivity: float, lean: float) -> JudgedQuantity:
+def _quantity(
+    document: PoleVial, read: PoleRead, found: VialError, sensitivity: float, off_mm: float
+) -> JudgedQuantity:
     """The vial's own error against its limit, and how it is set."""
     item = document.observations.item
     scale, use = USUAL_SENSITIVITY / sensitivity, 0.5 if item == "pole" else 1.0
@@ -50,13 +52,13 @@ def _quantity(document: PoleVial, read: PoleRead, found: VialError, sensitivity:
         found.q_within,
         found.q_between,
         True,
-        f"Where {figure(lean, 1)} mm is acceptable, or at half the height.",
+        f"Where {figure(off_mm, 1)} mm is acceptable, or at half the height.",
         turn,
     )
 
 
 def _worked(
-    read: PoleRead, found: VialError, sensitivity: float, lean: float, words: LengthWords
+    read: PoleRead, found: VialError, sensitivity: float, off_mm: float, words: LengthWords
 ) -> list[CalculationLine]:
     """The calculation, line by line."""
     size, height = found.estimate.value, words.height(read.height_m)
@@ -66,7 +68,7 @@ def _worked(
     return [
         line("The constant part is level vial error, the part that turns is tilt", turning),
         line("Level vial error", own),
-        line(f"At {sensitivity:g}′ per 2 mm", f"{minutes(size, sensitivity)}; over {height}: {figure(lean, 2)} mm"),
+        line(f"At {sensitivity:g}′ per 2 mm", f"{minutes(size, sensitivity)}; over {height}: {figure(off_mm, 2)} mm"),
         line("Standard uncertainty of each part, degrees of freedom", sure),
     ]
 
@@ -76,19 +78,19 @@ def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> J
     item, sensitivity, words = document.observations.item, read.sensitivity or USUAL_SENSITIVITY, words_of(document)
     more_mm = 0.0 if read.turns else AGAINST_MM
     found = find(document, read.bubbles, read.steps, turns=read.turns, conditions=circumstances, more_mm=more_mm)
-    lean = lean_mm(found.estimate.value, sensitivity, read.height_m)
-    quantity = _quantity(document, read, found, sensitivity, lean)
+    off_mm = lean_mm(found.estimate.value, sensitivity, read.height_m)
+    quantity = _quantity(document, read, found, sensitivity, off_mm)
     judgement = Judgement(
         [quantity],
-        vial_figures(PoleVialFigures, found, read.sensitivity, lean_mm=lean),
-        finding_of(item, found, lean, words.height(read.height_m)),
+        vial_figures(PoleVialFigures, found, read.sensitivity, lean_mm=off_mm),
+        finding_of(item, found, off_mm, words.height(read.height_m)),
         [
             shown(quantity, "Level vial error"),
-            row("lean_mm", f"Out of plumb at {words.height(read.height_m)}", f"{figure(lean, 1)} mm", lean, "mm"),
+            row("lean_mm", f"Out of plumb at {words.height(read.height_m)}", f"{figure(off_mm, 1)} mm", off_mm, "mm"),
             row("vial_error_x_mm", "Reversing point, right", f"{figure(found.x, 2)} mm", found.x, "mm"),
             row("vial_error_y_mm", "Reversing point, away", f"{figure(found.y, 2)} mm", found.y, "mm"),
         ],
-        _worked(read, found, sensitivity, lean, words),
+        _worked(read, found, sensitivity, off_mm, words),
         costs_of(item, found.estimate.value, sensitivity, words),
         found.solved.spread,
         more_readings=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),

@@ -19,7 +19,7 @@ ROUNDS = Group(
     "observations.rounds",
     "Turned by hand",
     row_titles=("clockwise", "anticlockwise", "clockwise", "anticlockwise"),
-    note="Turn the head lightly with two fingers, as a hand leaning on it would. Keep the telescope clamped.",
+    note="Turn the head lightly with two fingers, as a hand resting on it would. Keep the telescope clamped.",
 )
 GENERAL = (LOOK, AT, ROUNDS)
 KIND = Kind(

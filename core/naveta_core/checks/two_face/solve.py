@@ -83,8 +83,8 @@ def solve(document: TwoFace, read: TwoFaceRead) -> TwoFaceSolution:
         q[name] = (q_w, q_b)
     if not axis_known:
         # What the axis adds to each target's d, in c: its cosine, the weighted mean of all targets.
-        lean = abs(fsum(g * 2.0 / tan(radians(f.zenith_deg)) for g, f in zip(gains[0], faces, strict=True)))
-        q["c"] = (q["c"][0], q["c"][1] + (UNKNOWN_AXIS_ARCSEC * lean) ** 2)
+        axis_share = abs(fsum(g * 2.0 / tan(radians(f.zenith_deg)) for g, f in zip(gains[0], faces, strict=True)))
+        q["c"] = (q["c"][0], q["c"][1] + (UNKNOWN_AXIS_ARCSEC * axis_share) ** 2)
     total = fsum(f.weight for f in faces)
     index = fsum(f.weight * f.index_sum / 2 for f in faces) / total
     q["i"] = (

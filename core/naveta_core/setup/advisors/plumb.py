@@ -109,7 +109,7 @@ class LeanAdvice(AdviceResult):
 
 
 def advise_lean(query: LeanQuery) -> Advised:
-    """Offset of the head from where the mark enters the ground: length · sin(lean), mm."""
+    """Offset of the head from where the mark enters the ground: length · sin(angle out of plumb), mm."""
     offset = query.stands_out_mm * math.sin(math.radians(query.lean_deg))
     words = length_words(query.units.length)
     text = [

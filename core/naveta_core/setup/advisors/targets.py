@@ -94,8 +94,8 @@ def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach
         )
         common = math.fsum(g * g * 2 * between for g in line)
         if at == 0 and not found:
-            lean = math.fsum(g * 2 / math.tan(math.radians(z)) for g, z in zip(line, zeniths, strict=True))
-            common += (UNKNOWN_AXIS_ARCSEC * lean) ** 2
+            axis_share = math.fsum(g * 2 / math.tan(math.radians(z)) for g, z in zip(line, zeniths, strict=True))
+            common += (UNKNOWN_AXIS_ARCSEC * axis_share) ** 2
         halves.append(pooled(0.0, within, common, Spread(dof, dof)).u95)
     return Reach(chosen, halves[0], halves[1] if found else None)
 

@@ -1,4 +1,4 @@
-// Before a check: by which method, the looks that come first, what to bring and mind.
+// Before a check: by which method, the looks that come first, what to bring and to watch.
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";

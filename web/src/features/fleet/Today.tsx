@@ -42,19 +42,19 @@ export function Today({ rows, summaries, actions }: { rows: FleetRow[]; summarie
       </section>
       {free.length > 0 && (
         <Below tall={Math.min(free.length, MOST_FREE) * 56 + 60}>
-        <section className="card px-4 pb-2 pt-3 tab:px-6" aria-label="In the yard">
-          <h2>In the yard</h2>
-          <ul className="m-0 list-none divide-y divide-line p-0">
-            {free.slice(0, MOST_FREE).map((row) => (
-              <Small key={row.tag} row={row} />
-            ))}
-          </ul>
-          {free.length > MOST_FREE && (
-            <Link className="link" to="/fleet?crew=In+the+yard">
-              All {free.length} in the yard
-            </Link>
-          )}
-        </section>
+          <section className="card px-4 pb-2 pt-3 tab:px-6" aria-label="In the yard">
+            <h2>In the yard</h2>
+            <ul className="m-0 list-none divide-y divide-line p-0">
+              {free.slice(0, MOST_FREE).map((row) => (
+                <Small key={row.tag} row={row} />
+              ))}
+            </ul>
+            {free.length > MOST_FREE && (
+              <Link className="link" to="/fleet?crew=In+the+yard">
+                All {free.length} in the yard
+              </Link>
+            )}
+          </section>
         </Below>
       )}
       {crew && others > 0 && (

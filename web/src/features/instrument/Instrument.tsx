@@ -22,7 +22,8 @@ export function Instrument() {
   const item = useDeferredValue(instrument.data);
   if (instrument.isError && !item) return <Trouble error={instrument.error} />;
   if (!item) return <Waiting what={`Loading ${tag}…`} />;
-  return <Shown item={item} />;
+  // Another instrument is another page: nothing of the last one stands there meanwhile.
+  return <Shown key={item.tag} item={item} />;
 }
 
 function Shown({ item }: { item: Passport }) {

@@ -50,7 +50,7 @@ export function MarkFields({ observed, faults, set }: Part) {
     <Fold title="The mark: kind and condition" open={Boolean(mark.kind ?? mark.condition)}>
       <Choice label="Mark" value={mark.kind ?? ""} options={MARKS} onChange={(kind) => change({ kind })} />
       <Choice label="Condition of the mark" value={mark.condition ?? ""} options={MARK_CONDITIONS} onChange={(condition) => change({ condition })} />
-      {mark.condition === "leaning" && <Named id="lean" label="Its head is off where it enters the ground by, mm" value={mark.lean_mm ?? ""} onType={(lean_mm) => change({ lean_mm })} faults={faults} path="observations.mark.lean_mm" />}
+      {mark.condition === "leaning" && <Named id="out-of-plumb" label="Its head is off where it enters the ground by, mm" value={mark.lean_mm ?? ""} onType={(lean_mm) => change({ lean_mm })} faults={faults} path="observations.mark.lean_mm" />}
     </Fold>
   );
 }

@@ -4,6 +4,7 @@ import type { InstrumentJudged, InstrumentLesson, InstrumentStep } from "../../.
 import { Head } from "../../../ui/parts";
 import { AgainActions } from "../AgainActions";
 import { Otherwise } from "../Otherwise";
+import { BesideShortest } from "./BesideShortest";
 import { InstrumentReplay } from "./InstrumentReplay";
 import { clockOf } from "../clock";
 
@@ -33,24 +34,7 @@ function ChecksRun({ checks }: { checks: NonNullable<InstrumentJudged["checks"]>
   return (
     <section className="card p-4 tab:p-5" aria-label="The way taken">
       <h2>The checks run, beside the shortest way</h2>
-      <table className="w-full max-w-[460px] text-left">
-        <thead>
-          <tr className="sub">
-            <th className="font-semibold">Check</th>
-            <th className="text-right font-semibold">Taken</th>
-            <th className="text-right font-semibold">Shortest</th>
-          </tr>
-        </thead>
-        <tbody>
-          {checks.map((check) => (
-            <tr key={check.title} className="border-t border-line" data-check-run={check.title}>
-              <td className="py-1">{check.title}</td>
-              <td className="py-1 text-right font-semibold">{place(check.taken)}</td>
-              <td className="py-1 text-right">{place(check.shortest)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <BesideShortest of="Check" rows={checks.map((check) => ({ name: check.title, label: check.title, taken: place(check.taken), shortest: place(check.shortest) }))} />
     </section>
   );
 }

@@ -4,6 +4,8 @@ import { useState } from "react";
 import { type Aim, type InstrumentJudged, type InstrumentLesson, type InstrumentStep, practiceLook } from "../../../engine/practice";
 import { useNarrow } from "../../../hooks/useNarrow";
 import { clockOf } from "../clock";
+import { lowered } from "../../../ui/words";
+import { BesideShortest } from "./BesideShortest";
 import { View } from "./View";
 
 type Counts = NonNullable<InstrumentJudged["counts"]>;
@@ -25,8 +27,8 @@ export function InstrumentReplay({ lesson, seed, steps, counts }: Props) {
       <h2>The way taken, beside the shortest</h2>
       <div className="grid items-start gap-5 desk:grid-cols-[minmax(0,1fr)_440px]">
         <div className="grid gap-4">
-          <Table counts={counts} />
-          <Strip steps={steps} at={at} onAt={setAt} />
+          <BesideShortest of="What was done" rows={counts.map((count) => ({ ...count, name: count.do }))} />
+          <Strip steps={steps} counts={counts} at={at} onAt={setAt} />
           <div className="no-print flex flex-wrap items-center gap-3">
             <button className="btn" disabled={at === 0} onClick={() => setAt(at - 1)}>
               Step before
@@ -37,7 +39,7 @@ export function InstrumentReplay({ lesson, seed, steps, counts }: Props) {
             <input type="range" className="h-[44px] min-w-[160px] flex-1 accent-[var(--color-ink)]" min="0" max={steps.length - 1} value={at} aria-label="Step" onChange={(event) => setAt(Number(event.target.value))} />
           </div>
           <p role="status">
-            {at + 1} of {steps.length}, {clockOf(step.seconds)}: {NAMES[step.do]}
+            {at + 1} of {steps.length}, {clockOf(step.seconds)}: {labelOf(counts, step.do)}
             {step.typed && <b className="font-mono"> {step.typed}</b>}
           </p>
         </div>
@@ -50,35 +52,12 @@ export function InstrumentReplay({ lesson, seed, steps, counts }: Props) {
   );
 }
 
-const NAMES: Record<InstrumentStep["do"], string> = { look: "looked elsewhere", focus: "focused", point: "pointed", read: "typed", turn: "turned or entered", again: "tested again" };
-
-function Table({ counts }: { counts: Counts }) {
-  return (
-    <table className="w-full max-w-[460px] text-left">
-      <thead>
-        <tr className="sub">
-          <th className="font-semibold">What was done</th>
-          <th className="text-right font-semibold">Taken</th>
-          <th className="text-right font-semibold">Shortest</th>
-        </tr>
-      </thead>
-      <tbody>
-        {counts.map((count) => (
-          <tr key={count.do} className="border-t border-line" data-count={count.do}>
-            <td className="py-1">{count.label}</td>
-            <td className="py-1 text-right font-mono font-semibold">{count.taken}</td>
-            <td className="py-1 text-right font-mono">{count.shortest}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
+/** As the core names what was done. */
+const labelOf = (counts: Counts, what: InstrumentStep["do"]) => lowered(counts.find((count) => count.do === what)?.label ?? what);
 const ROWS: InstrumentStep["do"][] = ["look", "focus", "point", "read", "turn", "again"];
 
 /** Every step at its second, a line of marks for each kind of step that was done. */
-function Strip({ steps, at, onAt }: { steps: InstrumentStep[]; at: number; onAt: (at: number) => void }) {
+function Strip({ steps, counts, at, onAt }: { steps: InstrumentStep[]; counts: Counts; at: number; onAt: (at: number) => void }) {
   const W = useNarrow() ? 340 : 560;
   const rows = ROWS.filter((row) => steps.some((step) => step.do === row));
   const most = Math.max(1, steps.at(-1)?.seconds ?? 1);
@@ -88,7 +67,7 @@ function Strip({ steps, at, onAt }: { steps: InstrumentStep[]; at: number; onAt:
       {rows.map((row, i) => (
         <g key={row}>
           <text x="0" y={i * 26 + 20} fontSize="15" fill="var(--color-ink-2)">
-            {NAMES[row]}
+            {labelOf(counts, row)}
           </text>
           <path d={`M128 ${i * 26 + 25}H${W - 8}`} stroke="var(--color-line)" />
         </g>

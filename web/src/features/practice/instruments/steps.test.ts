@@ -7,7 +7,7 @@ const CIRCLES: Aim = { face: "left", target: "level", how: "manual", hz_arcsec: 
 const now = (seconds: number, aim: Aim = STAFF) => ({ seconds, aim, turns: {} });
 
 describe("steps", () => {
-  it("tells a look from focusing and from pointing", () => {
+  it("distinguishes a look from focusing and from pointing", () => {
     expect(changeOf(STAFF, { ...STAFF, staff: "b" })).toBe("look");
     expect(changeOf(STAFF, { ...STAFF, again: 1, since: 12 })).toBe("look");
     expect(changeOf(STAFF, { ...STAFF, focus: 0.4 })).toBe("focus");
