@@ -43,8 +43,16 @@ export default defineConfig(({ mode }) => ({
   build: {
     // The content policy lets fonts and pictures come from the server only.
     assetsInlineLimit: 0, target: "es2022", sourcemap: false,
-    // What every page begins with is one file, not a dozen: a slow line asks for six at a time.
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: "start", test: /src[\\/]main\.tsx$/ }] } } },
+    // What every page begins with is one file, not a dozen: a slow line asks for six at a time. What several places
+    // share and is small comes with it.
+    modulePreload: { polyfill: false },
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [{ name: "start", test: /src[\\/](main|api[\\/]\w+|hooks[\\/]\w+|app[\\/](events|eventKinds|useEach|useDiscard)|ui[\\/](Field|Fold|FileInput|Named|NumberField|permission|useSavedForm|useSaving))\.tsx?$/ }],
+        },
+      },
+    },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
   test: { environment: "jsdom", globals: true, setupFiles: ["src/test-setup.ts"], css: false },

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import json
+from functools import cache
 from typing import Annotated, Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import Router
-from pydantic import Field
+from pydantic import Field, TypeAdapter
 
 from fleet import selectors as fleet_selectors
 from fleet.models import Instrument
@@ -67,7 +68,13 @@ def _context(tag: str | None, document: Any) -> InstrumentContext | None:
 @router.get("/kinds", response=list[out.KindOut], operation_id="list_kinds")
 def list_kinds(request: HttpRequest) -> Any:
     """Every kind of check: what it is for, what to bring, its methods with their forms, its cautions."""
-    return [kind.about() for kind in KINDS.values()]
+    return HttpResponse(_kinds(), content_type="application/json")
+
+
+@cache
+def _kinds() -> bytes:
+    """The answer as it is sent. It is the core's, the same for everybody and as long as the core is: written once."""
+    return TypeAdapter(list[out.KindOut]).dump_json([out.KindOut(**kind.about()) for kind in KINDS.values()])
 
 
 @router.get("/kinds/{kind}/schema", response=dict[str, Any], operation_id="kind_schema")

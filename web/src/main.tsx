@@ -1,13 +1,12 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { RouterProvider } from "react-router";
 import { Problem } from "./api/client";
 import { applyStoredHand, applyStoredLight } from "./app/light";
 import { Notices } from "./app/notices";
 import { Onboard } from "./app/Onboard";
 import { OutboxProvider } from "./app/outbox";
-import { makeRouter } from "./app/routes";
+import { Pages, fetchFirst } from "./app/routes";
 import { SessionProvider } from "./app/session";
 import { registerWorker } from "./app/update";
 import { Waiting } from "./ui/parts";
@@ -43,8 +42,7 @@ const step = (): Promise<void> => new Promise((done) => setTimeout(done));
 async function begin(root: HTMLElement): Promise<void> {
   applyStoredLight();
   applyStoredHand();
-  await step();
-  const router = makeRouter();
+  fetchFirst();
   await step();
   createRoot(root).render(
     <StrictMode>
@@ -53,7 +51,7 @@ async function begin(root: HTMLElement): Promise<void> {
           <OutboxProvider>
             <Onboard />
             <Notices>
-              <RouterProvider router={router} />
+              <Pages />
             </Notices>
           </OutboxProvider>
         </SessionProvider>

@@ -5,15 +5,14 @@ import { useEffect, useState } from "react";
 import { deviceQuery, kindsQuery } from "../api/queries";
 import { engine } from "../engine/engine";
 import { storeFleet } from "../engine/instrumentContext";
+import { firstScreen, idle } from "../hooks/firstScreen";
 import { prefetch } from "./prefetch";
 import { useHere } from "./session";
 
 const WORKER_WITHIN_MS = 8_000;
-/** The first screen has the device to itself for so long: what is kept for a time without signal comes after it. */
-const FIRST_SCREEN_MS = 5_000;
 const AGAIN_MS = 60_000;
 
-const quiet = (): Promise<void> => new Promise((done) => setTimeout(() => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 3000 }) : done()), FIRST_SCREEN_MS));
+const quiet = (): Promise<void> => firstScreen.then(idle);
 
 /** The service worker holds this page, or will not come. */
 function held(): Promise<void> {
@@ -29,8 +28,8 @@ function held(): Promise<void> {
  * worker is there to keep its files (a worker started before that fetches past it).
  */
 async function bootLater(): Promise<void> {
-  await held();
   await quiet();
+  await held();
   engine.start();
   await engine.whenReady().catch(() => undefined);
   if ("serviceWorker" in navigator && navigator.serviceWorker.controller) await engine.storeOnDevice();

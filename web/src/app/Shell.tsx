@@ -1,10 +1,10 @@
 // The server's frame: the rail, the page, what waits for signal, shortcuts, sign-in over the page when a session ends.
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useSyncExternalStore } from "react";
+import { Suspense, useEffect, useSyncExternalStore } from "react";
 import { Link, Outlet } from "react-router";
 import { storedAt, onStoredAt } from "../api/client";
 import { clockWords } from "../device/clock";
-import { Dialog } from "../ui/parts";
+import { Dialog, Waiting } from "../ui/parts";
 import { KindsProvider } from "../hooks/useKinds";
 import { useNarrow } from "../hooks/useNarrow";
 import { useTyping } from "../hooks/useTyping";
@@ -36,7 +36,9 @@ export function Shell() {
           <RecheckStrip />
           <KeepingStrip />
           <main className="mx-auto max-w-[1320px] px-4 py-4 tab:px-7 tab:py-5 desk:py-3 desk:pl-9">
-            <Outlet />
+            <Suspense fallback={<Waiting what="Loading…" />}>
+              <Outlet />
+            </Suspense>
           </main>
         </div>
         <Find />

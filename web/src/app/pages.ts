@@ -1,5 +1,7 @@
 // The scripts of the places: each fetched when it is first entered, ahead of that when a link to it is touched or nothing
 // else is to be done.
+import { firstScreen, idle } from "../hooks/firstScreen";
+
 const bench = () => import("../features/checks/Bench");
 /** A sheet, once saved, leads to the bench: its script comes along, so that it is there without signal too. */
 const withBench = <T>(page: Promise<T>): Promise<T> => {
@@ -45,13 +47,11 @@ export function loadAhead(place: string): void {
   for (const name of OF_PLACE[place] ?? []) void load[name]().catch(() => undefined);
 }
 
-const FIRST_SCREEN_MS = 5_000;
-
 /** Every place's script, one after the other, while the page has nothing better to do. */
 export async function loadWhenIdle(): Promise<void> {
-  await new Promise((done) => setTimeout(done, FIRST_SCREEN_MS));
+  await firstScreen;
   for (const name of Object.keys(load) as Feature[]) {
-    await new Promise<void>((done) => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 4_000 }) : setTimeout(done, 500)));
+    await idle();
     await load[name]().catch(() => undefined);
   }
 }

@@ -1,13 +1,15 @@
 // Addresses. The yard comes with the first script; the other places when they are first entered, or ahead of it.
 import { type ComponentType } from "react";
-import { Link, Navigate, type RouteObject, createBrowserRouter } from "react-router";
+import { BrowserRouter, Link, Navigate, Route, Routes, matchPath, useLocation } from "react-router";
 import { Yard } from "../features/fleet";
-import { Head, Waiting } from "../ui/parts";
+import { Head } from "../ui/parts";
+import { Fallen } from "./Fallen";
+import { type Later, later } from "./later";
 import { type Feature, feature } from "./pages";
 import { Shell } from "./Shell";
 
 type Loaded<F extends Feature> = Awaited<ReturnType<(typeof feature)[F]>>;
-const later = <F extends Feature>(name: F, pick: (loaded: Loaded<F>) => ComponentType) => async () => ({ Component: pick((await feature[name]()) as Loaded<F>) });
+const page = <F extends Feature>(name: F, pick: (loaded: Loaded<F>) => ComponentType): Later => later(async () => pick((await feature[name]()) as Loaded<F>));
 
 function Nowhere() {
   return (
@@ -22,82 +24,84 @@ function Nowhere() {
   );
 }
 
-/** A page that fell over: said plainly, with the way back; drafts are on the device and not touched. */
-function Fallen() {
+/** What stands within the frame, by address. */
+const PAGES: [path: string, Page: ComponentType | Later][] = [
+  ["", Yard],
+  ["today", Yard],
+  ["fleet", Yard],
+  ["instruments/:tag", page("instrument", (loaded) => loaded.Instrument)],
+  ["compare", page("compare", (loaded) => loaded.Compare)],
+  ["records/:id", page("records", (loaded) => loaded.RecordPage)],
+  ["set-up", page("setup", (loaded) => loaded.NewSetUp)],
+  ["set-up/:id", page("setup", (loaded) => loaded.SetUp)],
+  ["orientation", page("orientation", (loaded) => loaded.NewOrientation)],
+  ["orientation/:id", page("orientation", (loaded) => loaded.OrientationPage)],
+  ["angles", page("orientation", (loaded) => loaded.AnglePage)],
+  ["forecast", page("budget", (loaded) => loaded.BudgetPage)],
+  ["points", page("points", (loaded) => loaded.Points)],
+  ["bench", page("bench", (loaded) => loaded.Bench)],
+  ["bench/new/:tag", page("checks", (loaded) => loaded.Choose)],
+  ["bench/new/:tag/:kind", page("checks", (loaded) => loaded.Begin)],
+  ["bench/plan/:tag", page("checks", (loaded) => loaded.PlanPage)],
+  ["bench/readiness/new/:tag", page("readiness", (loaded) => loaded.RoundBegin)],
+  ["bench/readiness/:id", page("readiness", (loaded) => loaded.Round)],
+  ["bench/:id", page("checks", (loaded) => loaded.Entry)],
+  ...["bench/table", "orientation/table", "points/table"].map((path): [string, Later] => [path, page("tables", (loaded) => loaded.TablePage)]),
+  ["plan", page("plan", (loaded) => loaded.DuePage)],
+  ["plan/calendar", page("plan", (loaded) => loaded.Calendar)],
+  ["plan/jobs", page("plan", (loaded) => loaded.Jobs)],
+  ["plan/jobs/:id", page("plan", (loaded) => loaded.KitPage)],
+  ["plan/service", page("plan", (loaded) => loaded.Service)],
+  ["plan/rules", page("plan", (loaded) => loaded.Rules)],
+  ["ledger", page("ledger", (loaded) => loaded.Ledger)],
+  ["practice", page("practice", (loaded) => loaded.Practice)],
+  ["practice/progress", page("practice", (loaded) => loaded.ProgressPage)],
+  ["practice/people", page("practice", (loaded) => loaded.PeoplePage)],
+  ["practice/runs/:id", page("practice", (loaded) => loaded.RunPage)],
+  ["practice/instruments/:lesson", page("practice", (loaded) => loaded.InstrumentPage)],
+  ["practice/faults/:lesson", page("practice", (loaded) => loaded.FaultPage)],
+  ["practice/mornings/:lesson", page("practice", (loaded) => loaded.MorningPage)],
+  ["practice/:lesson", page("practice", (loaded) => loaded.StandPage)],
+  ["settings", page("settings", (loaded) => loaded.Settings)],
+  ["settings/models", page("settings", (loaded) => loaded.Models)],
+  ["settings/limits", page("settings", (loaded) => loaded.Limits)],
+  ["settings/safe-keeping", page("settings", (loaded) => loaded.SafeKeeping)],
+  ["settings/people", page("people", (loaded) => loaded.People)],
+  ["settings/you", page("people", (loaded) => loaded.You)],
+  ["people", () => <Navigate to="/settings/people" replace />],
+  ["*", Nowhere],
+];
+
+const Join = page("people", (loaded) => loaded.Join);
+
+/** The pages of the place an address is in: few of them, so that finding the one takes no time. */
+const within = (address: string) => PAGES.filter(([path]) => path === "*" || path.split("/")[0] === address.split("/")[1]);
+
+/** Asks for the script of the page this visit begins with, while who is here is still being asked. */
+export function fetchFirst(): void {
+  const first = within(location.pathname).find(([path]) => matchPath(`/${path}`, location.pathname))?.[1];
+  if (first && "ahead" in first) first.ahead();
+}
+
+function Addressed() {
   return (
-    <main className="mx-auto grid max-w-[620px] gap-4 p-8">
-      <h1>This page could not be displayed</h1>
-      <p>Your entries are stored on this device. Reload the page; if that does not help, go back to the yard.</p>
-      <div className="flex gap-3">
-        <button className="btn" onClick={() => location.reload()}>
-          Reload
-        </button>
-        <a className="btn" href="/">
-          To the yard
-        </a>
-      </div>
-    </main>
+    <Routes>
+      <Route path="/join/:link" element={<Join />} />
+      <Route path="/" element={<Shell />}>
+        {within(useLocation().pathname).map(([path, Page]) => (
+          <Route key={path} path={path} element={<Page />} />
+        ))}
+      </Route>
+    </Routes>
   );
 }
 
-const PAGES: RouteObject[] = [
-  { path: "/join/:link", ErrorBoundary: Fallen, lazy: later("people", (loaded) => loaded.Join) },
-  {
-    path: "/",
-    Component: Shell,
-    ErrorBoundary: Fallen,
-    HydrateFallback: () => (
-      <div className="p-8">
-        <Waiting what="Loading…" />
-      </div>
-    ),
-    children: [
-      { index: true, Component: Yard },
-      { path: "today", Component: Yard },
-      { path: "fleet", Component: Yard },
-      { path: "instruments/:tag", lazy: later("instrument", (loaded) => loaded.Instrument) },
-      { path: "compare", lazy: later("compare", (loaded) => loaded.Compare) },
-      { path: "records/:id", lazy: later("records", (loaded) => loaded.RecordPage) },
-      { path: "set-up", lazy: later("setup", (loaded) => loaded.NewSetUp) },
-      { path: "set-up/:id", lazy: later("setup", (loaded) => loaded.SetUp) },
-      { path: "orientation", lazy: later("orientation", (loaded) => loaded.NewOrientation) },
-      { path: "orientation/:id", lazy: later("orientation", (loaded) => loaded.OrientationPage) },
-      { path: "angles", lazy: later("orientation", (loaded) => loaded.AnglePage) },
-      { path: "forecast", lazy: later("budget", (loaded) => loaded.BudgetPage) },
-      { path: "points", lazy: later("points", (loaded) => loaded.Points) },
-      { path: "bench", lazy: later("bench", (loaded) => loaded.Bench) },
-      { path: "bench/new/:tag", lazy: later("checks", (loaded) => loaded.Choose) },
-      { path: "bench/new/:tag/:kind", lazy: later("checks", (loaded) => loaded.Begin) },
-      { path: "bench/plan/:tag", lazy: later("checks", (loaded) => loaded.PlanPage) },
-      { path: "bench/readiness/new/:tag", lazy: later("readiness", (loaded) => loaded.RoundBegin) },
-      { path: "bench/readiness/:id", lazy: later("readiness", (loaded) => loaded.Round) },
-      { path: "bench/:id", lazy: later("checks", (loaded) => loaded.Entry) },
-      ...["bench/table", "orientation/table", "points/table"].map((path) => ({ path, lazy: later("tables", (loaded) => loaded.TablePage) })),
-      { path: "plan", lazy: later("plan", (loaded) => loaded.DuePage) },
-      { path: "plan/calendar", lazy: later("plan", (loaded) => loaded.Calendar) },
-      { path: "plan/jobs", lazy: later("plan", (loaded) => loaded.Jobs) },
-      { path: "plan/jobs/:id", lazy: later("plan", (loaded) => loaded.KitPage) },
-      { path: "plan/service", lazy: later("plan", (loaded) => loaded.Service) },
-      { path: "plan/rules", lazy: later("plan", (loaded) => loaded.Rules) },
-      { path: "ledger", lazy: later("ledger", (loaded) => loaded.Ledger) },
-      { path: "practice", lazy: later("practice", (loaded) => loaded.Practice) },
-      { path: "practice/progress", lazy: later("practice", (loaded) => loaded.ProgressPage) },
-      { path: "practice/people", lazy: later("practice", (loaded) => loaded.PeoplePage) },
-      { path: "practice/runs/:id", lazy: later("practice", (loaded) => loaded.RunPage) },
-      { path: "practice/instruments/:lesson", lazy: later("practice", (loaded) => loaded.InstrumentPage) },
-      { path: "practice/faults/:lesson", lazy: later("practice", (loaded) => loaded.FaultPage) },
-      { path: "practice/mornings/:lesson", lazy: later("practice", (loaded) => loaded.MorningPage) },
-      { path: "practice/:lesson", lazy: later("practice", (loaded) => loaded.StandPage) },
-      { path: "settings", lazy: later("settings", (loaded) => loaded.Settings) },
-      { path: "settings/models", lazy: later("settings", (loaded) => loaded.Models) },
-      { path: "settings/limits", lazy: later("settings", (loaded) => loaded.Limits) },
-      { path: "settings/safe-keeping", lazy: later("settings", (loaded) => loaded.SafeKeeping) },
-      { path: "settings/people", lazy: later("people", (loaded) => loaded.People) },
-      { path: "settings/you", lazy: later("people", (loaded) => loaded.You) },
-      { path: "people", element: <Navigate to="/settings/people" replace /> },
-      { path: "*", Component: Nowhere },
-    ],
-  },
-];
-
-export const makeRouter = () => createBrowserRouter(PAGES);
+export function Pages() {
+  return (
+    <BrowserRouter>
+      <Fallen>
+        <Addressed />
+      </Fallen>
+    </BrowserRouter>
+  );
+}

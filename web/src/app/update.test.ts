@@ -15,7 +15,7 @@ test("a signal lost before the worker is registered is no fault: it is tried aga
   vi.stubGlobal("navigator", { serviceWorker: { controller: null, register } });
   const { registerWorker } = await import("./update");
   registerWorker();
-  await vi.advanceTimersByTimeAsync(1_900);
+  await vi.advanceTimersByTimeAsync(4_900);
   expect(register).not.toHaveBeenCalled(); // the first screen goes before
   await vi.advanceTimersByTimeAsync(200);
   expect(register).toHaveBeenCalledTimes(1); // an unhandled rejection here fails the run

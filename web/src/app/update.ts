@@ -1,12 +1,12 @@
 // The service worker: registered once; a newer version waits until it is taken, never in the middle of an entry.
 import { useSyncExternalStore } from "react";
+import { firstScreen } from "../hooks/firstScreen";
 
 let waiting: ServiceWorker | null = null;
 const listeners = new Set<() => void>();
 
-const FIRST_SCREEN_MS = 2_000;
 /** What it stores is the whole program: the first screen goes before. */
-const firstScreen = (): Promise<void> => new Promise((done) => setTimeout(done, navigator.serviceWorker.controller ? 0 : FIRST_SCREEN_MS));
+const quiet = (): Promise<void> => (navigator.serviceWorker.controller ? Promise.resolve() : firstScreen);
 
 const AGAIN_MS = 30_000;
 /** The signal can go before the script is fetched: no fault, and the page works on; it is asked for again. */
@@ -14,7 +14,7 @@ const register = (): Promise<ServiceWorkerRegistration> => navigator.serviceWork
 
 export function registerWorker(): void {
   if (!("serviceWorker" in navigator) || import.meta.env.DEV) return;
-  void firstScreen().then(register).then((registration) => {
+  void quiet().then(register).then((registration) => {
     const look = () => {
       waiting = navigator.serviceWorker.controller ? registration.waiting : null;
       for (const listener of listeners) listener();

@@ -202,7 +202,7 @@ export function FieldName({ field, document }: { field: Field; document: CheckDo
   return (
     <span className="sub block font-semibold leading-tight">
       {field.label}
-      {unit && `, ${unit}`}
+      {unit && `,\u00a0${unit}`}
       {field.optional && !field.prefilled && <span className="font-normal"> (if known)</span>}
     </span>
   );
