@@ -59,8 +59,10 @@ def test_more_than_the_slide_is_for_the_legs_and_a_tilted_head_is_given() -> Non
         # Screws on 50 mm with 4 mm each way, a quarter kept: atan(3/50); at 2° 4 − 50·tan 2°.
         ({"advice": "head-tilt", "tilt_deg": 2}, {"enough": True, "travel_left_mm": 2.25, "most_deg": 3.4}),
         ({"advice": "head-tilt", "tilt_deg": 3.5}, {"enough": False, "travel_left_mm": 0.94}),
-        # 30 mm · sin 10°
-        ({"advice": "lean", "lean_deg": 10, "stands_out_mm": 30}, {"offset_mm": 5.21}),
+        # 30 mm · sin 10°; over 30 m 5.209/30,000 · 206,265″, over 20 m 3/20,000, over 100 ft 3/30,480
+        ({"advice": "lean", "lean_deg": 10, "stands_out_mm": 30}, {"offset_mm": 5.21, "direction_arcsec": 35.82}),
+        ({"advice": "lean", "offset_mm": 3, "sight_m": "20"}, {"offset_mm": 3.0, "direction_arcsec": 30.94}),
+        ({"advice": "lean", "offset_mm": 3, "units": {"length": "ft"}}, {"direction_arcsec": 20.3}),
         ({"advice": "pointing", "width_mm": 1, "distance_m": 15}, {"grain_arcsec": 13.751}),
         ({"advice": "pointing", "width_mm": 1, "distance_m": 100}, {"grain_arcsec": 2.063}),
         # √(1² + (0.15·13.751)²)
@@ -208,3 +210,10 @@ def test_a_right_angle_by_three_lengths() -> None:
     with pytest.raises(Refused) as refused:
         advise({"advice": "square", "one_m": 3, "two_m": 4, "diagonal_m": 8})
     assert "closes the triangle" in refused.value.faults[0].wanted
+
+
+@pytest.mark.parametrize("asked", [{}, {"lean_deg": 10}, {"offset_mm": 3, "lean_deg": 10, "stands_out_mm": 30}])
+def test_a_lean_is_measured_or_comes_from_its_angle(asked: dict[str, float]) -> None:
+    with pytest.raises(Refused) as refused:
+        advise({"advice": "lean", **asked})
+    assert "either offset_mm, or lean_deg and stands_out_mm" in refused.value.faults[0].wanted

@@ -7,9 +7,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from ...documents.envelope import Finite, InOwnUnit, Part
-from ...geometry import polar, unit
-from ...units.formatting import length_words
+from ...documents.envelope import Finite, InMetres, InOwnUnit, Part, Work
+from ...geometry import ARCSEC, polar, unit
+from ...units.formatting import ROUND_SIGHTS, arcsec, length_words
 from ..context import AdviceQuery, Bearing
 from ..results import AdviceResult
 from .advised import Advised
@@ -95,25 +95,45 @@ def advise_bob(query: PlumbBobQuery) -> Advised:
 
 
 class LeanQuery(AdviceQuery):
-    """A nail out of plumb, or driven at an angle: how far its head is from its foot."""
+    """A nail out of plumb, or driven at an angle: how far its head is from its foot, or its angle and how much of it stands
+    out; and the shortest sight of the work."""
 
     advice: Literal["lean"]
-    lean_deg: Annotated[float, Field(ge=0, le=60), InOwnUnit]
-    stands_out_mm: Annotated[float, Field(ge=0, le=500), InOwnUnit]
+    offset_mm: Annotated[float, Field(ge=0, le=200), InOwnUnit] | None = None
+    lean_deg: Annotated[float, Field(ge=0, le=60), InOwnUnit] | None = None
+    stands_out_mm: Annotated[float, Field(ge=0, le=500), InOwnUnit] | None = None
+    sight_m: Annotated[float, Field(ge=0.1, le=20_000), InMetres] | None = None
+    """Where none is given 30 m, or 100 ft where feet are read."""
+
+    @model_validator(mode="after")
+    def _one_of(self) -> LeanQuery:
+        if (self.offset_mm is None) == (self.lean_deg is None or self.stands_out_mm is None):
+            raise ValueError("either offset_mm, or lean_deg and stands_out_mm")
+        return self
+
+    def head_off_mm(self) -> float:
+        """Offset of the head from where the mark enters the ground: length · sin(angle out of plumb), mm."""
+        if self.offset_mm is not None:
+            return self.offset_mm
+        return (self.stands_out_mm or 0.0) * math.sin(math.radians(self.lean_deg or 0.0))
 
 
 class LeanAdvice(AdviceResult):
-    """How far the top of a nail is from its foot."""
+    """How far the top of a nail is from its foot, and what a direction is off by when it stands over the wrong one."""
 
     offset_mm: float
+    direction_arcsec: float
 
 
 def advise_lean(query: LeanQuery) -> Advised:
-    """Offset of the head from where the mark enters the ground: length · sin(angle out of plumb), mm."""
-    offset = query.stands_out_mm * math.sin(math.radians(query.lean_deg))
+    """The offset of the head, mm, and the most it turns a direction over the shortest sight D: ρ · offset/D, arcsec."""
     words = length_words(query.units.length)
+    offset_m = query.head_off_mm() / 1000.0
+    sight_m = query.sight_m or ROUND_SIGHTS.get(query.units.length, Work().sight_m)
+    direction = ARCSEC * offset_m / sight_m
     text = [
-        f"Its top is {words.small(offset / 1000.0)} off its foot.",
+        f"Its top is {words.small(offset_m)} off its foot.",
+        f"Set up over the wrong one, a direction over {words.height(sight_m)} is up to {arcsec(direction)} off.",
         "Agree which of the two is the point before you centre, and note it. Do not straighten a control mark.",
     ]
-    return Advised(LeanAdvice(offset_mm=round(offset, 2)), text)
+    return Advised(LeanAdvice(offset_mm=round(offset_m * 1000.0, 2), direction_arcsec=round(direction, 2)), text)

@@ -1,7 +1,7 @@
 // Question at an step: a touch on a drawing, two figures, or only that it is done.
 import type { ReactNode } from "react";
 import type { Fault, Guide } from "../../api/client";
-import type { Conditions, Levelled, LogEntry } from "../../documents/setUp";
+import type { Conditions, Levelled, LogEntry, SetUpDocument } from "../../documents/setUp";
 import { Choice } from "../../ui/Choice";
 import { AsideAsk } from "./PromptAside";
 import { PlumbBobInput } from "./PromptPlumbBob";
@@ -13,7 +13,7 @@ import { Named } from "../../ui/Named";
 import { Answered, Fold, type Observed, type Part, focusOn } from "../../ui/Fold";
 
 export type Notify = { see: (entry: Omit<LogEntry, "step" | "at">) => void; set: (change: Partial<Observed>) => void; place: (conditions: Conditions) => void };
-type Props = { guide: Guide; live: Levelled | null; last: LogEntry | undefined; observed: Observed; conditions: Conditions; faults: Fault[]; notify: Notify };
+type Props = { guide: Guide; live: Levelled | null; last: LogEntry | undefined; document: SetUpDocument; faults: Fault[]; notify: Notify };
 
 /** The same typed, for whoever would rather: below the steps, out of the way. */
 export function AskTyped({ guide, last, faults, notify }: Pick<Props, "guide" | "last" | "faults" | "notify">) {
@@ -36,7 +36,8 @@ function Touching({ title, guide, children }: { title: string; guide: Guide; chi
   );
 }
 
-export function Ask({ guide, live, last, observed, conditions, faults, notify }: Props) {
+export function Ask({ guide, live, last, document, faults, notify }: Props) {
+  const observed = document.observations;
   const saw = last?.saw;
   const prompt = guide.step.prompt;
   const part = { observed, faults, set: notify.set, usual: guide.usual, unit: guide.unit };
@@ -46,8 +47,8 @@ export function Ask({ guide, live, last, observed, conditions, faults, notify }:
     case "place":
       return (
         <div className="grid gap-4">
-          <Place conditions={conditions} faults={faults} onChange={notify.place} />
-          <MarkFields {...part} />
+          <Place conditions={document.conditions ?? {}} faults={faults} onChange={notify.place} />
+          <MarkFields document={document} {...part} />
         </div>
       );
     case "bubble":

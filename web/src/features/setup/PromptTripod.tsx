@@ -1,10 +1,11 @@
 // The place and the tripod: what hints and later advice depend on. None of it need be given.
 import type { Fault } from "../../api/client";
-import type { Conditions, Tripod as TripodTyped } from "../../documents/setUp";
+import type { Conditions, SetUpDocument, Tripod as TripodTyped } from "../../documents/setUp";
 import { filled } from "../../documents/setUp";
 import { Choice } from "../../ui/Choice";
 import { Named } from "../../ui/Named";
 import { Answered, Fold, type Part, type Usual, focusOn } from "../../ui/Fold";
+import { Lean } from "./Lean";
 
 const GROUNDS = [
   { value: "earth", label: "Earth" },
@@ -42,7 +43,7 @@ const MARK_CONDITIONS = [
 ];
 
 /** The mark below: kind and condition; of one out of plumb, how far its head is from the ground point. */
-export function MarkFields({ observed, faults, set }: Part) {
+export function MarkFields({ observed, faults, set, document }: Part & { document: SetUpDocument }) {
   const mark = observed.mark ?? {};
   const change = (more: Partial<typeof mark>) => set({ mark: filled({ ...mark, ...more }) });
   if (mark.free) return null;
@@ -50,7 +51,7 @@ export function MarkFields({ observed, faults, set }: Part) {
     <Fold title="The mark: kind and condition" open={Boolean(mark.kind ?? mark.condition)}>
       <Choice label="Mark" value={mark.kind ?? ""} options={MARKS} onChange={(kind) => change({ kind })} />
       <Choice label="Condition of the mark" value={mark.condition ?? ""} options={MARK_CONDITIONS} onChange={(condition) => change({ condition })} />
-      {mark.condition === "leaning" && <Named id="out-of-plumb" label="Its head is off where it enters the ground by, mm" value={mark.lean_mm ?? ""} onType={(lean_mm) => change({ lean_mm })} faults={faults} path="observations.mark.lean_mm" />}
+      {mark.condition === "leaning" && <Lean document={document} faults={faults} value={mark.lean_mm ?? ""} onChange={(lean_mm) => change({ lean_mm })} />}
     </Fold>
   );
 }

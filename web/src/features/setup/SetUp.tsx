@@ -168,7 +168,7 @@ function Guided(props: GuidedProps) {
   const { faults, shown, notify, goOn, confirm, again, turn, wrongWay } = useStep(props);
   // What is only good to know stands below the step; what the step turns on stands above it.
   const optional = guide.step.prompt === "place" || guide.step.prompt === "eye";
-  const query = <Ask key={`${guide.step.name}${shown ? "" : "-again"}`} guide={guide} live={live?.saw?.level ?? null} last={shown} observed={observed} conditions={draft.document.conditions ?? {}} faults={faults} notify={notify} />;
+  const query = <Ask key={`${guide.step.name}${shown ? "" : "-again"}`} guide={guide} live={live?.saw?.level ?? null} last={shown} document={draft.document} faults={faults} notify={notify} />;
   const touched = TOUCHED.includes(guide.step.prompt);
   const site = <SiteDrawing site={guide.site} onTurn={turn} />;
   const advice = shown || guide.step.prompt === "eye" || guide.step.prompt.startsWith("rounds") ? guide.advice : null;
